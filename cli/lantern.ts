@@ -1,0 +1,66 @@
+import { basename } from 'node:path';
+import { InputError } from '../core/job/index.js';
+import { loadKernelInNode } from '../platform/load-kernel.js';
+import { cutCommand } from './cut.js';
+import { nestCommand } from './nest.js';
+import { planCommand } from './plan.js';
+import { separateCommand } from './separate.js';
+import { simulateCommand } from './simulate.js';
+
+const COMMANDS: Readonly<Record<string, (args: string[]) => Promise<void>>> = {
+  separate: separateCommand,
+  nest: nestCommand,
+  cut: cutCommand,
+  simulate: simulateCommand,
+  plan: planCommand,
+};
+
+const USAGE = `Commands:
+  separate ART.svg --out DIR [--width MM | --height MM] [--build overlay|inlay|trapped] [--trap MM]
+  nest ITEMS.json --out DIR [--seconds N]
+  cut PATHS.svg --out FILE.plt [--cutter NAME] [--material NAME]
+  simulate FILE.plt --out TRACE.svg
+  plan RECIPE.json --out DIR
+See docs/command-line.md.`;
+
+const SYSTEM_ERRORS: Readonly<Record<string, string>> = {
+  ENOENT: 'there is no such file or folder',
+  EACCES: 'access is refused',
+  EISDIR: 'this is a folder, a file was expected',
+  ENOTDIR: 'a part of this path is a file, not a folder',
+  EEXIST: 'a file is in the way',
+};
+
+const [name, ...args] = process.argv.slice(2);
+const command = name === undefined ? undefined : COMMANDS[name];
+
+if (name === '--help' || name === 'help') console.log(USAGE);
+else if (!command) {
+  console.error(`lantern: ${name ?? 'no command'}: expected one of ${Object.keys(COMMANDS).join(', ')}`);
+  process.exitCode = 2;
+} else {
+  try {
+    await loadKernelInNode();
+    await command(args);
+  } catch (error) {
+    console.error(`lantern: ${describe(error, name!)}`);
+    process.exitCode = 2;
+  }
+}
+
+/** One line for any failure: `FILE: reason`, with the place in the file where it is known. */
+function describe(error: unknown, commandName: string): string {
+  if (error instanceof InputError) {
+    const file = error.source ?? commandName;
+    const place = error.path ? ` (${error.path})` : '';
+    return oneLine(`${file}: ${error.message}${place}`);
+  }
+  const { code, path, message } = error as NodeJS.ErrnoException;
+  if (code?.startsWith('ERR_PARSE_ARGS')) return oneLine(`${commandName}: ${message}`);
+  if (code && path) return oneLine(`${basename(path)}: ${SYSTEM_ERRORS[code] ?? `the system answered ${code}`}`);
+  return oneLine(`${commandName}: this should not happen (${message}); please keep the file and report it`);
+}
+
+function oneLine(text: string): string {
+  return text.replace(/\s+/g, ' ').trim();
+}

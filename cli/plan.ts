@@ -1,0 +1,38 @@
+import { createHash } from 'node:crypto';
+import { writeFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { writeHpgl } from '../core/cutting/index.js';
+import { InputError, parseRecipe } from '../core/job/index.js';
+import { layerSvg, Planner, planReport, sheetSvg } from '../core/job/plan/index.js';
+import { DEMO_SHOP } from '../demo/shop.js';
+import { makeFolder, onlyFile, readInput, readJson, required } from './input.js';
+
+/** Runs a whole recipe: report, layers, sheets and HP-GL. Artworks are looked for beside the recipe. */
+export async function planCommand(args: string[]): Promise<void> {
+  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { out: { type: 'string' } } });
+  const file = onlyFile(positionals, 'plan', 'the recipe');
+  const out = required(values.out, 'plan', 'out');
+  const recipe = parseRecipe(await readJson(file), basename(file));
+  const sources = new Map<string, Uint8Array>();
+  for (const artwork of recipe.artworks) {
+    const bytes = await readInput(join(dirname(file), basename(artwork.fileName)));
+    if (createHash('sha256').update(bytes).digest('hex') !== artwork.sha256) {
+      throw new InputError('artwork-changed', `${artwork.fileName} is not the file the recipe was made for: its SHA-256 differs.`, { source: basename(file) });
+    }
+    sources.set(artwork.id, bytes);
+  }
+  const plan = await new Planner().plan({ recipe, shop: DEMO_SHOP, sources });
+  await makeFolder(out);
+  const { build, surface, sheets, cut } = plan;
+  const frame = surface?.design;
+  if (build && frame) {
+    for (const layer of build.layers) await writeFile(join(out, `layer-${layer.order}-${layer.film.id}.svg`), layerSvg(layer.cut, layer.film.colour, frame));
+  }
+  for (const [i, sheet] of (sheets?.sheets ?? []).entries()) {
+    await writeFile(join(out, `sheet-${i + 1}-${sheet.film.id}.svg`), sheetSvg(sheet));
+    const program = cut?.programs[i];
+    if (program) await writeFile(join(out, `sheet-${i + 1}-${sheet.film.id}.plt`), writeHpgl(program));
+  }
+  await writeFile(join(out, 'report.json'), JSON.stringify(planReport(plan), null, 2) + '\n');
+}

@@ -1,0 +1,35 @@
+import { converter, differenceCiede2000, formatHex, parse, type Rgb } from 'culori';
+
+const toRgb = converter('rgb');
+
+/** A CSS colour as "#rrggbb" and its own opacity (0 to 1), or null when it is none. */
+export function parseColour(text: string): { hex: string; alpha: number } | null {
+  const colour = parse(text.trim().toLowerCase());
+  if (!colour) return null;
+  return { hex: formatHex(toRgb(colour)), alpha: colour.alpha ?? 1 };
+}
+
+/** The solid colour that a translucent one shows on white. */
+export function overWhite(hex: string, alpha: number): string {
+  return mixColours([
+    { hex, weight: alpha },
+    { hex: '#ffffff', weight: 1 - alpha },
+  ]);
+}
+
+/** The weighted mean of colours, channel by channel; white for nothing. */
+export function mixColours(parts: readonly { readonly hex: string; readonly weight: number }[]): string {
+  const total = parts.reduce((sum, p) => sum + p.weight, 0);
+  if (!(total > 0)) return '#ffffff';
+  const mix: Rgb = { mode: 'rgb', r: 0, g: 0, b: 0 };
+  for (const { hex, weight } of parts) {
+    const c = toRgb(parse(hex)!);
+    mix.r += (c.r * weight) / total;
+    mix.g += (c.g * weight) / total;
+    mix.b += (c.b * weight) / total;
+  }
+  return formatHex(mix);
+}
+
+/** Colour difference by CIEDE2000: about 1 is just noticeable, over 10 is another colour. */
+export const colourDifference: (hexA: string, hexB: string) => number = differenceCiede2000();

@@ -1,0 +1,110 @@
+import {
+  boundsOf,
+  boxRing,
+  compose,
+  flatten,
+  intersect,
+  scaling,
+  signedArea,
+  strokeArea,
+  stretchOf,
+  tolerances,
+  unite,
+  type Curves,
+  type FillRule,
+  type Matrix,
+  type Ring,
+  type Rings,
+} from '../geometry/index.js';
+import type { Finding } from '../job/index.js';
+import type { Artwork, Clip, Paint, PaintedRegion } from './artwork.js';
+import { dashed } from './dashes.js';
+
+/**
+ * The artwork's paints as areas in mm at `scale` times its own size, bottom first, cut down to the frame.
+ * Curves are flattened here and not before, so that they are true to FLATTEN_MM at the size that is cut.
+ * A finding says when something reached beyond the frame.
+ */
+export function paintRegions(artwork: Artwork, scale: number): { regions: PaintedRegion[]; findings: Finding[] } {
+  const frame = { minX: 0, minY: 0, maxX: artwork.widthMm * scale, maxY: artwork.heightMm * scale };
+  const frameRings = [boxRing(frame)];
+  const clipAreas = new Map<Clip, Rings>();
+  const regions: PaintedRegion[] = [];
+  let outside = 0;
+  for (const paint of artwork.paints) {
+    const matrix = compose(scaling(scale), paint.matrix);
+    let rings: Rings = paint.how.kind === 'fill' ? fillArea(paint.curves, matrix, paint.how.rule) : paintedStroke(paint, paint.how, matrix);
+    for (const clip of paint.clips) rings = intersect(rings, clipArea(clip, scale, clipAreas));
+    const box = boundsOf(rings);
+    if (!box) continue;
+    const slack = tolerances.FLATTEN_MM;
+    if (box.minX < -slack || box.minY < -slack || box.maxX > frame.maxX + slack || box.maxY > frame.maxY + slack) outside += 1;
+    if (box.minX < 0 || box.minY < 0 || box.maxX > frame.maxX || box.maxY > frame.maxY) rings = intersect(rings, frameRings);
+    rings = rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+    if (rings.length > 0) regions.push({ colour: paint.colour, rings, element: paint.element });
+  }
+  const findings: Finding[] =
+    outside > 0
+      ? [
+          {
+            code: 'outside-frame',
+            severity: 'note',
+            stage: 'artwork',
+            message: 'Something reaches beyond the artboard; what lies outside is not cut.',
+            count: outside,
+          },
+        ]
+      : [];
+  return { regions, findings };
+}
+
+function fillArea(curves: Curves, matrix: Matrix, rule: FillRule): Ring[] {
+  const lines = flatten(curves, matrix, tolerances.FLATTEN_MM);
+  return unite(
+    lines.map((line) => line.points).filter((points) => points.length >= 6),
+    rule,
+  );
+}
+
+function paintedStroke(paint: Paint, how: Extract<Paint['how'], { kind: 'stroke' }>, matrix: Matrix): Ring[] {
+  // The stroke is made in user space enlarged to about mm, so that the kernel's grid is fine enough whatever the user unit is.
+  const k = stretchOf(matrix);
+  if (!(k > 0)) return [];
+  let lines = flatten(paint.curves, scaling(k), tolerances.FLATTEN_MM);
+  if (how.dashes.length > 0) {
+    lines = dashed(
+      lines,
+      how.dashes.map((d) => d * k),
+      how.dashOffset * k,
+    );
+  }
+  const area = strokeArea(lines, { ...how.style, width: how.style.width * k }, tolerances.ARC_MM);
+  const toMm = compose(matrix, scaling(1 / k));
+  return unite(area.map((ring) => transformRing(ring, toMm)));
+}
+
+function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
+  const out = new Float64Array(ring.length);
+  // A mirroring map turns the winding over; walking backwards turns it back.
+  const flip = a * d - b * c < 0;
+  for (let i = 0; i < ring.length; i += 2) {
+    const o = flip ? ring.length - 2 - i : i;
+    out[o] = a * ring[i]! + c * ring[i + 1]! + e;
+    out[o + 1] = b * ring[i]! + d * ring[i + 1]! + f;
+  }
+  return out;
+}
+
+function clipArea(clip: Clip, scale: number, known: Map<Clip, Rings>): Rings {
+  const before = known.get(clip);
+  if (before) return before;
+  const outlines = clip.outlines.map((o) => {
+    let rings: Rings = fillArea(o.curves, compose(scaling(scale), o.matrix), o.rule);
+    for (const inner of o.clips) rings = intersect(rings, clipArea(inner, scale, known));
+    return rings;
+  });
+  let area: Rings = unite(outlines.flat());
+  for (const outer of clip.clips) area = intersect(area, clipArea(outer, scale, known));
+  known.set(clip, area);
+  return area;
+}

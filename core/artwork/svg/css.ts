@@ -1,0 +1,82 @@
+import { compile } from 'css-select';
+import { generate, parse, walk, type CssNode } from 'css-tree';
+import type { XmlElement } from './xml.js';
+
+export interface Declaration {
+  readonly property: string;
+  readonly value: string;
+  readonly important: boolean;
+}
+
+export interface StyleRule {
+  readonly matches: (element: XmlElement) => boolean;
+  readonly specificity: number;
+  readonly declarations: readonly Declaration[];
+}
+
+/** Reads a `style` attribute. What cannot be parsed is left out, as a browser would. */
+export function parseDeclarations(text: string): Declaration[] {
+  const found: Declaration[] = [];
+  const tree = parse(text, { context: 'declarationList', parseValue: false, onParseError: () => undefined });
+  walk(tree, (node) => collect(node, found));
+  return found;
+}
+
+/**
+ * Reads a style sheet into rules in document order. Selectors that cannot be understood are passed to `onSkipped`,
+ * and so are at-rules: a cut has one medium and no animation.
+ */
+export function parseStyleSheet(text: string, onSkipped: (what: string) => void): StyleRule[] {
+  const rules: StyleRule[] = [];
+  const tree = parse(text, { parseValue: false, onParseError: () => undefined });
+  walk(tree, {
+    enter(this: { atrule: unknown }, node: CssNode) {
+      if (node.type === 'Atrule') onSkipped(`@${node.name}`);
+      if (node.type !== 'Rule' || this.atrule) return;
+      const declarations: Declaration[] = [];
+      walk(node.block, (inner) => collect(inner, declarations));
+      if (node.prelude.type !== 'SelectorList') {
+        onSkipped(generate(node.prelude));
+        return;
+      }
+      node.prelude.children.forEach((selector) => {
+        const source = generate(selector);
+        try {
+          const test = compile<XmlElement, XmlElement>(source, { xmlMode: true, adapter: ADAPTER });
+          rules.push({ matches: test, specificity: specificityOf(selector), declarations });
+        } catch {
+          onSkipped(source);
+        }
+      });
+    },
+  });
+  return rules;
+}
+
+function collect(node: CssNode, into: Declaration[]): void {
+  if (node.type !== 'Declaration') return;
+  into.push({ property: node.property.toLowerCase(), value: generate(node.value).trim(), important: node.important !== false });
+}
+
+/** (ids, classes and attributes, types) packed into one number that sorts as the cascade does. */
+function specificityOf(selector: CssNode): number {
+  let sum = 0;
+  walk(selector, (node) => {
+    if (node.type === 'IdSelector') sum += 1_000_000;
+    else if (node.type === 'ClassSelector' || node.type === 'AttributeSelector' || node.type === 'PseudoClassSelector') sum += 1_000;
+    else if (node.type === 'TypeSelector' && node.name !== '*') sum += 1;
+  });
+  return sum;
+}
+
+const ADAPTER = {
+  isTag: (_node: XmlElement): _node is XmlElement => true,
+  getAttributeValue: (element: XmlElement, name: string) => element.attributes[name],
+  getChildren: (element: XmlElement) => element.children,
+  getName: (element: XmlElement) => element.name,
+  getParent: (element: XmlElement) => element.parent,
+  getSiblings: (element: XmlElement) => element.parent?.children ?? [element],
+  getText: (element: XmlElement) => element.text,
+  hasAttrib: (element: XmlElement, name: string) => name in element.attributes,
+  removeSubsets: (elements: XmlElement[]) => elements,
+};

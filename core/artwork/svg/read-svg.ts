@@ -1,0 +1,337 @@
+import { compose, IDENTITY, scaling, translation, type Curves, type FillRule, type Matrix } from '../../geometry/index.js';
+import { countFindings, InputError, type Finding } from '../../job/index.js';
+import type { Artwork, Clip, Paint } from '../artwork.js';
+import { parseStyleSheet, type StyleRule } from './css.js';
+import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
+import { resolvePaint } from './paint-server.js';
+import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
+import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
+import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
+import { parseXml, type XmlElement } from './xml.js';
+
+/** More painted shapes than this cannot be a drawing that anyone weeds; nested `use` reaches it quickly. */
+const MAX_PAINTS = 200_000;
+
+interface Context {
+  readonly matrix: Matrix;
+  readonly style: ComputedStyle;
+  readonly opacity: number;
+  readonly clips: readonly Clip[];
+  readonly viewport: { readonly width: number; readonly height: number };
+  /** Elements being drawn through `use`, to catch a drawing that contains itself. */
+  readonly using: readonly XmlElement[];
+}
+
+/**
+ * Reads an SVG file into paints in z-order. What is not understood becomes a finding that names the element.
+ *
+ * @param source the file's name, for messages
+ * @throws InputError when it is not well-formed XML, not an SVG, or has no usable size
+ */
+export function readSvg(bytes: Uint8Array, source: string): Artwork {
+  const { root, unknownEntities } = parseXml(bytes, source);
+  if (root.name !== 'svg') {
+    throw new InputError('not-svg', `Its first element is <${root.name}>, but an SVG begins with <svg>.`, { source });
+  }
+  const reader = new SvgReader(root, source);
+  if (unknownEntities > 0) reader.note('entity-ignored', 'warning', `Entities that the file declares itself are not followed.`, unknownEntities);
+  return reader.read();
+}
+
+class SvgReader {
+  readonly #root: XmlElement;
+  readonly #source: string;
+  readonly #byId = new Map<string, XmlElement>();
+  readonly #rules: StyleRule[] = [];
+  readonly #paints: Paint[] = [];
+  readonly #findings: Finding[] = [];
+  #elementsDrawn = 0;
+
+  constructor(root: XmlElement, source: string) {
+    this.#root = root;
+    this.#source = source;
+    this.#index(root);
+  }
+
+  note(code: string, severity: Finding['severity'], message: string, count = 1): void {
+    this.#findings.push({ code, severity, stage: 'artwork', message, count });
+  }
+
+  read(): Artwork {
+    const { width, height, matrix } = this.#frame();
+    const style = computeStyle(this.#root, INITIAL_STYLE, this.#rules);
+    const box = parseViewBox(this.#root.attributes['viewBox']);
+    this.#children(this.#root, {
+      matrix: compose(scaling(MM_PER_PX), matrix),
+      style,
+      opacity: Number(style['opacity']),
+      clips: [],
+      viewport: box ?? { width, height },
+      using: [],
+    });
+    return {
+      widthMm: width * MM_PER_PX,
+      heightMm: height * MM_PER_PX,
+      paints: this.#paints,
+      findings: countFindings(this.#findings),
+    };
+  }
+
+  #index(element: XmlElement): void {
+    const id = element.attributes['id'];
+    if (id !== undefined && !this.#byId.has(id)) this.#byId.set(id, element);
+    if (element.name === 'style' && /^(text\/css)?$/.test(element.attributes['type'] ?? '')) {
+      this.#rules.push(
+        ...parseStyleSheet(element.text, (what) => this.note('style-ignored', 'warning', `The style rule “${what}” is not understood and was left out.`)),
+      );
+    }
+    for (const child of element.children) this.#index(child);
+  }
+
+  /** The artboard in px and the map from user units to it. Missing sizes come from the viewBox, as its aspect asks. */
+  #frame(): { width: number; height: number; matrix: Matrix } {
+    const a = this.#root.attributes;
+    const box = parseViewBox(a['viewBox']);
+    let width = parseSvgLength(a['width'], box?.width ?? NaN);
+    let height = parseSvgLength(a['height'], box?.height ?? NaN);
+    if (box) {
+      if (width === null && height !== null) width = (height * box.width) / box.height;
+      if (height === null && width !== null) height = (width * box.height) / box.width;
+      width ??= box.width;
+      height ??= box.height;
+    }
+    if (!(width! > 0) || !(height! > 0) || width! > 1e7 || height! > 1e7) {
+      throw new InputError('no-size', 'The drawing states no usable size: give its <svg> a viewBox, or a width and a height above 0.', {
+        source: this.#source,
+      });
+    }
+    const matrix = box ? viewBoxMatrix(box, width!, height!, a['preserveAspectRatio']) : IDENTITY;
+    return { width: width!, height: height!, matrix };
+  }
+
+  #children(element: XmlElement, context: Context): void {
+    for (const child of element.children) this.#visit(child, context);
+  }
+
+  #visit(element: XmlElement, parent: Context): void {
+    if (SILENT.has(element.name) || element.name.includes(':')) return;
+    const known = SHAPE_NAMES.has(element.name) || CONTAINERS.has(element.name);
+    if (!known) {
+      const [code, message] = UNSUPPORTED[element.name] ?? ['element-ignored', 'is not something that can be cut; it was left out'];
+      this.note(code, 'warning', `${describe(element)} ${message}.`);
+      return;
+    }
+    const context = this.#enter(element, parent);
+    if (!context) return;
+    if (SHAPE_NAMES.has(element.name)) this.#shape(element, context);
+    else if (element.name === 'use') this.#use(element, context);
+    else if (element.name === 'svg') this.#viewport(element, element.attributes, context);
+    else if (element.name === 'switch') {
+      const chosen = element.children.find((c) => !('requiredExtensions' in c.attributes) && !SILENT.has(c.name));
+      if (chosen) this.#visit(chosen, context);
+    } else this.#children(element, context);
+  }
+
+  /** The context inside an element, or null when it is not drawn. */
+  #enter(element: XmlElement, parent: Context): Context | null {
+    const style = computeStyle(element, parent.style, this.#rules);
+    if (style['display'] === 'none') return null;
+    const own = parseTransform(element.attributes['transform']);
+    if (!own) this.note('transform-ignored', 'warning', `${describe(element)} has a transform that is not understood; it stands untransformed.`);
+    const matrix = compose(parent.matrix, own ?? IDENTITY);
+    for (const property of ['mask', 'filter'] as const) {
+      if (style[property] !== 'none') {
+        this.note(`${property}-ignored`, 'warning', `${describe(element)} has a ${property}, which a blade cannot cut; it is shown without.`);
+      }
+    }
+    if (style['mix-blend-mode'] !== 'normal') {
+      this.note('blend-ignored', 'warning', `${describe(element)} is blended with what lies below; film is not, so its own colour is used.`);
+    }
+    const opacity = Number(style['opacity']!.replace(/^(.*)%$/, (_, n: string) => String(Number(n) / 100)));
+    return {
+      ...parent,
+      matrix,
+      style,
+      opacity: parent.opacity * (Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1),
+      clips: [...parent.clips, ...this.#clipsOf(element, style, matrix, parent)],
+    };
+  }
+
+  #shape(element: XmlElement, context: Context): void {
+    const { style } = context;
+    const fontSize = parseSvgLength(style['font-size'], 16) ?? 16;
+    const { curves, error } = shapeCurves(element, context.viewport, fontSize);
+    if (error) this.note('shape-cut-short', 'warning', `${describe(element)} is damaged (${error}); what came before the damage is used.`);
+    if (!curves || style['visibility'] !== 'visible') return;
+    this.#elementsDrawn += 1;
+    const paintFill = () => {
+      const colour = this.#colour(element, context, 'fill');
+      if (colour) this.#paint(element, context, curves, colour, { kind: 'fill', rule: style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero' });
+    };
+    const paintStroke = () => this.#stroke(element, context, curves);
+    const strokeFirst = /^\s*stroke\b/.test(style['paint-order']!);
+    (strokeFirst ? [paintStroke, paintFill] : [paintFill, paintStroke]).forEach((paint) => paint());
+    if (['marker-start', 'marker-mid', 'marker-end'].some((name) => style[name] !== 'none')) {
+      this.note('marker-ignored', 'warning', `${describe(element)} carries markers (arrow heads or the like); they were left out.`);
+    }
+  }
+
+  #stroke(element: XmlElement, context: Context, curves: Curves): void {
+    const { style, viewport } = context;
+    const fontSize = parseSvgLength(style['font-size'], 16) ?? 16;
+    const diagonal = Math.hypot(viewport.width, viewport.height) / Math.SQRT2;
+    const width = parseSvgLength(style['stroke-width'], diagonal, fontSize) ?? 1;
+    if (!(width > 0)) return;
+    const colour = this.#colour(element, context, 'stroke');
+    if (!colour) return;
+    const join = style['stroke-linejoin'];
+    const cap = style['stroke-linecap'];
+    const dashes = style['stroke-dasharray'] === 'none' ? [] : parseNumbers(style['stroke-dasharray']!.replace(/px/g, ''));
+    const usable = dashes.every((d) => d >= 0) && dashes.some((d) => d > 0) ? dashes : [];
+    if (style['vector-effect'] === 'non-scaling-stroke') {
+      this.note('stroke-scaled', 'note', `${describe(element)} asks for a stroke that does not scale; it is scaled with the artwork.`);
+    }
+    this.#paint(element, context, curves, colour, {
+      kind: 'stroke',
+      style: {
+        width,
+        join: join === 'round' || join === 'bevel' ? join : 'miter',
+        cap: cap === 'round' || cap === 'square' ? cap : 'butt',
+        miterLimit: Math.max(1, Number(style['stroke-miterlimit']) || 4),
+      },
+      dashes: usable.length % 2 === 1 ? [...usable, ...usable] : usable,
+      dashOffset: parseSvgLength(style['stroke-dashoffset'], diagonal, fontSize) ?? 0,
+    });
+  }
+
+  #colour(element: XmlElement, context: Context, which: 'fill' | 'stroke'): string | null {
+    const { style } = context;
+    const own = Number(style[`${which}-opacity`]!.replace(/^(.*)%$/, (_, n: string) => String(Number(n) / 100)));
+    const opacity = context.opacity * (Number.isFinite(own) ? Math.min(1, Math.max(0, own)) : 1);
+    const { colour, lost } = resolvePaint(style[which]!, { currentColor: style['color']!, opacity, byId: this.#byId, rules: this.#rules });
+    if (lost !== 'none') {
+      const [code, message] = LOST_PAINT[lost];
+      this.note(code, 'warning', `The ${which} of ${describe(element)} ${message}.`);
+    }
+    return colour;
+  }
+
+  #paint(element: XmlElement, context: Context, curves: Curves, colour: string, how: Paint['how']): void {
+    if (this.#paints.length >= MAX_PAINTS) {
+      throw new InputError('too-many-shapes', `The drawing comes to more than ${MAX_PAINTS} shapes once its repeats are drawn.`, { source: this.#source });
+    }
+    this.#paints.push({ colour, curves, matrix: context.matrix, how, clips: context.clips, element: describe(element), elementIndex: this.#elementsDrawn });
+  }
+
+  #use(element: XmlElement, context: Context): void {
+    const a = element.attributes;
+    const href = a['href'] ?? a['xlink:href'] ?? '';
+    const target = href.startsWith('#') ? this.#byId.get(href.slice(1)) : undefined;
+    if (!target) {
+      this.note('use-ignored', 'warning', `${describe(element)} repeats “${href.slice(0, 60)}”, which is not in this file; it was left out.`);
+      return;
+    }
+    if (context.using.includes(target) || context.using.length > 40) {
+      this.note('use-cycle', 'warning', `${describe(element)} repeats something that contains it; the repeat was left out.`);
+      return;
+    }
+    const x = parseSvgLength(a['x'], context.viewport.width) ?? 0;
+    const y = parseSvgLength(a['y'], context.viewport.height) ?? 0;
+    const inside: Context = { ...context, matrix: compose(context.matrix, translation(x, y)), using: [...context.using, target] };
+    if (target.name !== 'symbol' && target.name !== 'svg') {
+      this.#visit(target, inside);
+      return;
+    }
+    const entered = this.#enter(target, inside);
+    const size = { width: a['width'] ?? target.attributes['width'], height: a['height'] ?? target.attributes['height'] };
+    if (entered) this.#viewport(target, { ...size, x: target.attributes['x'], y: target.attributes['y'] }, entered);
+  }
+
+  /** Draws the children of a nested svg or symbol in a viewport of its own, cut off at its edge unless overflow is visible. */
+  #viewport(element: XmlElement, placed: Readonly<Record<string, string | undefined>>, context: Context): void {
+    const { viewport } = context;
+    const x = parseSvgLength(placed['x'], viewport.width) ?? 0;
+    const y = parseSvgLength(placed['y'], viewport.height) ?? 0;
+    const width = parseSvgLength(placed['width'] ?? '100%', viewport.width) ?? viewport.width;
+    const height = parseSvgLength(placed['height'] ?? '100%', viewport.height) ?? viewport.height;
+    if (!(width > 0) || !(height > 0)) return;
+    const box = parseViewBox(element.attributes['viewBox']);
+    const fit = box ? viewBoxMatrix(box, width, height, element.attributes['preserveAspectRatio']) : IDENTITY;
+    const outer = compose(context.matrix, translation(x, y));
+    const hides = context.style['overflow'] !== 'visible' && context.style['overflow'] !== 'auto';
+    const edge: Clip = { outlines: [{ curves: rectangle(0, 0, width, height), matrix: outer, rule: 'nonzero', clips: [] }], clips: [] };
+    this.#children(element, {
+      ...context,
+      matrix: compose(outer, fit),
+      viewport: box ?? { width, height },
+      clips: hides ? [...context.clips, edge] : context.clips,
+    });
+  }
+
+  #clipsOf(element: XmlElement, style: ComputedStyle, matrix: Matrix, context: Context): Clip[] {
+    const value = style['clip-path']!;
+    if (value === 'none') return [];
+    const id = /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(value)?.[1];
+    const clipPath = id === undefined ? undefined : this.#byId.get(id);
+    if (!clipPath || clipPath.name !== 'clipPath' || clipPath.attributes['clipPathUnits'] === 'objectBoundingBox') {
+      this.note('clip-ignored', 'warning', `${describe(element)} has a clip path that is not understood; it is shown whole.`);
+      return [];
+    }
+    if (context.using.includes(clipPath)) {
+      this.note('clip-ignored', 'warning', `${describe(element)} is clipped by something that contains it; it is shown whole.`);
+      return [];
+    }
+    const inside: Context = { ...context, matrix, style: INITIAL_STYLE, clips: [], using: [...context.using, clipPath] };
+    const entered = this.#enter(clipPath, inside);
+    if (!entered) return [];
+    const outlines: Clip['outlines'][number][] = [];
+    for (const child of clipPath.children) this.#clipOutlines(child, { ...entered, clips: [] }, outlines);
+    return [{ outlines, clips: entered.clips }];
+  }
+
+  #clipOutlines(element: XmlElement, parent: Context, into: Clip['outlines'][number][]): void {
+    const context = SHAPE_NAMES.has(element.name) || element.name === 'use' ? this.#enter(element, parent) : null;
+    if (!context) return;
+    if (element.name === 'use') {
+      const href = element.attributes['href'] ?? element.attributes['xlink:href'] ?? '';
+      const target = this.#byId.get(href.replace(/^#/, ''));
+      const x = parseSvgLength(element.attributes['x'], context.viewport.width) ?? 0;
+      const y = parseSvgLength(element.attributes['y'], context.viewport.height) ?? 0;
+      if (target && SHAPE_NAMES.has(target.name)) {
+        this.#clipOutlines(target, { ...context, matrix: compose(context.matrix, translation(x, y)) }, into);
+      }
+      return;
+    }
+    if (context.style['visibility'] !== 'visible') return;
+    const { curves } = shapeCurves(element, context.viewport, 16);
+    const rule: FillRule = context.style['clip-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+    if (curves) into.push({ curves, matrix: context.matrix, rule, clips: context.clips });
+  }
+}
+
+const CONTAINERS: ReadonlySet<string> = new Set(['g', 'a', 'svg', 'use', 'switch']);
+
+/** Elements that draw nothing by themselves. */
+const SILENT: ReadonlySet<string> = new Set([
+  'defs', 'symbol', 'clipPath', 'mask', 'linearGradient', 'radialGradient', 'pattern', 'marker', 'filter', 'style',
+  'title', 'desc', 'metadata', 'view', 'stop', 'font', 'cursor',
+]);
+
+const UNSUPPORTED: Readonly<Record<string, readonly [string, string]>> = {
+  text: ['text-left', 'is still text: turn it into outlines in the program that drew it, and save again'],
+  image: ['picture-left', 'is an embedded picture, which has no outlines to cut; it was left out'],
+  foreignObject: ['foreign-left', 'holds a piece of web page; it was left out'],
+  script: ['script-ignored', 'is a program; it is never run'],
+};
+
+const LOST_PAINT = {
+  gradient: ['gradient-flattened', 'is a gradient; film has one colour, so the mean of its stops is used'],
+  pattern: ['pattern-left', 'is a pattern; it was left out'],
+  'unknown-paint': ['colour-unknown', 'is a colour that is not understood; it was left out'],
+  opacity: ['opacity-flattened', 'lets light through; film does not, so the solid colour it shows on white is used'],
+} as const;
+
+function describe(element: XmlElement): string {
+  const id = element.attributes['id'];
+  return `<${element.name}${id ? ` id="${id.slice(0, 40)}"` : ''}> in line ${element.line}`;
+}

@@ -1,0 +1,71 @@
+import { parseDeclarations, type Declaration, type StyleRule } from './css.js';
+import type { XmlElement } from './xml.js';
+
+/** The properties that decide what is cut; `inherited` as in the SVG specification. */
+const PROPERTIES: Readonly<Record<string, { initial: string; inherited: boolean }>> = {
+  'clip-path': { initial: 'none', inherited: false },
+  'clip-rule': { initial: 'nonzero', inherited: true },
+  color: { initial: 'black', inherited: true },
+  display: { initial: 'inline', inherited: false },
+  fill: { initial: 'black', inherited: true },
+  'fill-opacity': { initial: '1', inherited: true },
+  'fill-rule': { initial: 'nonzero', inherited: true },
+  filter: { initial: 'none', inherited: false },
+  'font-size': { initial: '16', inherited: true },
+  'marker-end': { initial: 'none', inherited: true },
+  'marker-mid': { initial: 'none', inherited: true },
+  'marker-start': { initial: 'none', inherited: true },
+  mask: { initial: 'none', inherited: false },
+  'mix-blend-mode': { initial: 'normal', inherited: false },
+  opacity: { initial: '1', inherited: false },
+  overflow: { initial: 'hidden', inherited: false },
+  'paint-order': { initial: 'normal', inherited: true },
+  'stop-color': { initial: 'black', inherited: false },
+  'stop-opacity': { initial: '1', inherited: false },
+  stroke: { initial: 'none', inherited: true },
+  'stroke-dasharray': { initial: 'none', inherited: true },
+  'stroke-dashoffset': { initial: '0', inherited: true },
+  'stroke-linecap': { initial: 'butt', inherited: true },
+  'stroke-linejoin': { initial: 'miter', inherited: true },
+  'stroke-miterlimit': { initial: '4', inherited: true },
+  'stroke-opacity': { initial: '1', inherited: true },
+  'stroke-width': { initial: '1', inherited: true },
+  'vector-effect': { initial: 'none', inherited: false },
+  visibility: { initial: 'visible', inherited: true },
+};
+
+export type ComputedStyle = Readonly<Record<string, string>>;
+
+export const INITIAL_STYLE: ComputedStyle = Object.fromEntries(Object.entries(PROPERTIES).map(([name, p]) => [name, p.initial]));
+
+/**
+ * The element's computed style: presentation attributes, then rules by specificity, then its own style attribute,
+ * `!important` over all; what is not set is inherited from `parent` or initial.
+ */
+export function computeStyle(element: XmlElement, parent: ComputedStyle, rules: readonly StyleRule[]): ComputedStyle {
+  const declared = new Map<string, { value: string; weight: number }>();
+  const declare = (property: string, value: string, weight: number) => {
+    const before = declared.get(property);
+    if (!before || weight >= before.weight) declared.set(property, { value, weight });
+  };
+  const declareAll = (declarations: readonly Declaration[], weight: number) => {
+    for (const d of declarations) {
+      if (d.property in PROPERTIES) declare(d.property, d.value, d.important ? weight + IMPORTANT : weight);
+    }
+  };
+  for (const [name, value] of Object.entries(element.attributes)) if (name in PROPERTIES) declare(name, value.trim(), 0);
+  for (const rule of rules) if (rule.matches(element)) declareAll(rule.declarations, 1 + rule.specificity);
+  const own = element.attributes['style'];
+  if (own) declareAll(parseDeclarations(own), INLINE);
+
+  const style: Record<string, string> = {};
+  for (const [name, property] of Object.entries(PROPERTIES)) {
+    const value = declared.get(name)?.value;
+    const takesParent = value === 'inherit' || ((value === undefined || value === 'unset') && property.inherited);
+    style[name] = takesParent ? parent[name]! : value === undefined || value === 'initial' || value === 'unset' ? property.initial : value;
+  }
+  return style;
+}
+
+const INLINE = 1e12;
+const IMPORTANT = 1e13;

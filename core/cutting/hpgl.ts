@@ -1,0 +1,31 @@
+import type { CutProgram } from './program.js';
+
+/** HP-GL's plotter unit is 0.025 mm. */
+export const UNITS_PER_MM = 40;
+
+/** Coordinate pairs in one PD command: keeps a command within a small device buffer. */
+const PAIRS_PER_COMMAND = 16;
+
+/** Starts the device and sets force (grams) and speed (HP-GL states it in cm/s). */
+export function hpglHead(settings: { readonly forceG: number; readonly speedMmS: number }): string {
+  return `IN;SP1;FS${Math.round(settings.forceG)};VS${Number((settings.speedMmS / 10).toFixed(2))};`;
+}
+
+/** One run: over to its first point with the knife up, then along it with the knife down. `from` skips points already cut. */
+export function hpglRun(run: Int32Array, from = 0): string[] {
+  const commands = [`PU${run[2 * from]},${run[2 * from + 1]};`];
+  const pairs: string[] = [];
+  for (let i = 2 * from + 2; i < run.length; i += 2) pairs.push(`${run[i]},${run[i + 1]}`);
+  if (pairs.length === 0) commands.push('PD;');
+  for (let i = 0; i < pairs.length; i += PAIRS_PER_COMMAND) commands.push(`PD${pairs.slice(i, i + PAIRS_PER_COMMAND).join(',')};`);
+  return commands;
+}
+
+/** Lifts the knife, goes back to the beginning and puts the pen away. */
+export const HPGL_TAIL = 'PU0,0;SP0;';
+
+/** A whole program as HP-GL text, a command to a line. */
+export function writeHpgl(program: CutProgram): string {
+  const lines = [hpglHead(program.settings), ...program.runs.flatMap((run) => hpglRun(run)), HPGL_TAIL];
+  return lines.join('\n') + '\n';
+}

@@ -1,0 +1,114 @@
+import type { Matrix } from './matrix.js';
+import { stretchOf } from './matrix.js';
+import { SAME_POINT_MM } from './tolerances.js';
+
+/**
+ * A path as commands with flat coordinates, in its own user space:
+ * M x y · L x y · C x1 y1 x2 y2 x y · A cx cy rx ry phi theta sweep (radians, an exact elliptical arc) · Z.
+ */
+export interface Curves {
+  readonly ops: readonly ('M' | 'L' | 'C' | 'A' | 'Z')[];
+  readonly coords: readonly number[];
+}
+
+/** A flattened run of points; `closed` when the path said so, not when its ends happen to meet. */
+export interface Polyline {
+  readonly points: Float64Array;
+  readonly closed: boolean;
+}
+
+/**
+ * The path as polylines after `matrix`, nowhere further than `toleranceMm` from the true curve.
+ * Arcs and Bézier curves are cut into equal parameter steps from a bound of their second derivative.
+ * Points that fall together are merged; a subpath of one point keeps it (a dot that a round cap may draw).
+ */
+export function flatten(curves: Curves, matrix: Matrix, toleranceMm: number): Polyline[] {
+  const lines: Polyline[] = [];
+  const stretch = Math.max(stretchOf(matrix), 1e-12);
+  const [a, b, c, d, e, f] = matrix;
+  let points: number[] = [];
+  let x = 0;
+  let y = 0;
+  let startX = 0;
+  let startY = 0;
+
+  const push = (px: number, py: number) => {
+    x = px;
+    y = py;
+    const qx = a * px + c * py + e;
+    const qy = b * px + d * py + f;
+    const n = points.length;
+    if (n > 0 && Math.abs(points[n - 2]! - qx) < SAME_POINT_MM && Math.abs(points[n - 1]! - qy) < SAME_POINT_MM) return;
+    points.push(qx, qy);
+  };
+  const finish = (closed: boolean) => {
+    if (points.length > 0) lines.push({ points: Float64Array.from(points), closed });
+    points = [];
+  };
+
+  const v = curves.coords;
+  let i = 0;
+  for (const op of curves.ops) {
+    if (op !== 'M' && op !== 'Z' && points.length === 0) push(startX, startY);
+    if (op === 'M') {
+      finish(false);
+      startX = v[i]!;
+      startY = v[i + 1]!;
+      push(startX, startY);
+      i += 2;
+    } else if (op === 'L') {
+      push(v[i]!, v[i + 1]!);
+      i += 2;
+    } else if (op === 'C') {
+      const [x0, y0] = [x, y];
+      const [x1, y1, x2, y2, x3, y3] = [v[i]!, v[i + 1]!, v[i + 2]!, v[i + 3]!, v[i + 4]!, v[i + 5]!];
+      const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
+      const steps = stepCount(6 * bend * stretch, toleranceMm);
+      for (let s = 1; s < steps; s += 1) {
+        const t = s / steps;
+        const u = 1 - t;
+        const [w0, w1, w2, w3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+        push(w0 * x0 + w1 * x1 + w2 * x2 + w3 * x3, w0 * y0 + w1 * y1 + w2 * y2 + w3 * y3);
+      }
+      push(x3, y3);
+      i += 6;
+    } else if (op === 'A') {
+      const [cx, cy, rx, ry, phi, theta, sweep] = [v[i]!, v[i + 1]!, v[i + 2]!, v[i + 3]!, v[i + 4]!, v[i + 5]!, v[i + 6]!];
+      const steps = stepCount(Math.max(rx, ry) * sweep * sweep * stretch, toleranceMm);
+      const [cos, sin] = [Math.cos(phi), Math.sin(phi)];
+      for (let s = 1; s <= steps; s += 1) {
+        const t = theta + (sweep * s) / steps;
+        const [ex, ey] = [rx * Math.cos(t), ry * Math.sin(t)];
+        push(cx + cos * ex - sin * ey, cy + sin * ex + cos * ey);
+      }
+      i += 7;
+    } else {
+      finish(true);
+      x = startX;
+      y = startY;
+    }
+  }
+  finish(false);
+  return lines;
+}
+
+/** Chord error of n equal steps is |second derivative| / (8 n²); hence n. Capped so that absurd input cannot exhaust memory. */
+function stepCount(secondDerivative: number, tolerance: number): number {
+  return Math.min(2000, Math.max(1, Math.ceil(Math.sqrt(secondDerivative / (8 * tolerance)))));
+}
+
+/** Collects commands into Curves. */
+export class CurvesBuilder {
+  readonly #ops: Curves['ops'][number][] = [];
+  readonly #coords: number[] = [];
+
+  add(op: Curves['ops'][number], ...coords: number[]): this {
+    this.#ops.push(op);
+    this.#coords.push(...coords);
+    return this;
+  }
+
+  build(): Curves {
+    return { ops: this.#ops, coords: this.#coords };
+  }
+}

@@ -1,0 +1,29 @@
+/*
+ * Areas of the plane in mm: rings, Boolean operations and offsets on one polygon kernel, curves to polylines, strokes to areas.
+ * Knows nothing of films, jobs or files. y points down, as in the artwork; cutting turns it over at the very end.
+ */
+export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';
+export { grow, intersect, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule, type JoinKind } from './kernel.js';
+export { compose, IDENTITY, rotation, scaling, stretchOf, translation, type Matrix } from './matrix.js';
+export { regionsOf, ringsOf, type Region } from './regions.js';
+export {
+  areaOf,
+  boundsOf,
+  boxesTouch,
+  boxRing,
+  containsPoint,
+  countPieces,
+  joinBoxes,
+  perimeter,
+  pointCount,
+  ringsToPathData,
+  signedArea,
+  translateRings,
+  widenBox,
+  type Box,
+  type Ring,
+  type Rings,
+} from './rings.js';
+export { simplifyRing } from './simplify.js';
+export { strokeArea, type StrokeStyle } from './stroke.js';
+export * as tolerances from './tolerances.js';

@@ -1,0 +1,166 @@
+import type { MainModule, PathsD } from 'clipper2-wasm/dist/clipper2z.js';
+import { signedArea, type Ring, type Rings } from './rings.js';
+import { ARC_MM, KERNEL_DECIMALS } from './tolerances.js';
+
+/*
+ * The one place that knows the polygon kernel. Its points are x, y, z triples, its objects live outside the garbage
+ * collector and must be deleted by hand, and its C++ exceptions arrive as bare numbers. Nothing of that leaves this file.
+ */
+
+export type FillRule = 'nonzero' | 'evenodd';
+export type JoinKind = 'round' | 'mitre';
+
+/** Raised when the kernel is used too early, is given coordinates that are not finite, or fails inside. */
+export class KernelError extends Error {
+  constructor(
+    readonly code: 'kernel-not-loaded' | 'coordinate-not-finite' | 'kernel-failed',
+    message: string,
+    cause?: unknown,
+  ) {
+    super(message, { cause });
+    this.name = 'KernelError';
+  }
+}
+
+type KernelFactory = (options: { wasmBinary: ArrayBufferLike | Uint8Array }) => Promise<MainModule>;
+
+let loaded: MainModule | null = null;
+
+/**
+ * Makes the kernel ready; call once before any other function here. The caller brings the WebAssembly bytes,
+ * since only it knows whether they come from a disk or over the network.
+ */
+export async function loadKernel(factory: KernelFactory, wasmBinary: Uint8Array): Promise<void> {
+  loaded ??= await factory({ wasmBinary });
+}
+
+/** Area covered by the rings under a fill rule, as kernel-clean rings: nothing overlaps, outers positive, holes negative. */
+export function unite(rings: Rings, fillRule: FillRule = 'nonzero'): Ring[] {
+  if (rings.length === 0) return [];
+  return run((k, keep) => k.UnionSelfD(keep(toPaths(k, rings)), rule(k, fillRule), KERNEL_DECIMALS));
+}
+
+/** What lies in both areas; both must be kernel-clean. */
+export function intersect(a: Rings, b: Rings): Ring[] {
+  if (a.length === 0 || b.length === 0) return [];
+  return run((k, keep) => k.IntersectD(keep(toPaths(k, a)), keep(toPaths(k, b)), k.FillRule.NonZero, KERNEL_DECIMALS));
+}
+
+/** What lies in `a` but not in `b`; both must be kernel-clean. */
+export function subtract(a: Rings, b: Rings): Ring[] {
+  if (a.length === 0) return [];
+  if (b.length === 0) return [...a];
+  return run((k, keep) => k.DifferenceD(keep(toPaths(k, a)), keep(toPaths(k, b)), k.FillRule.NonZero, KERNEL_DECIMALS));
+}
+
+/**
+ * The area grown by `d` mm all round (shrunk when negative). Round corners follow the true arc within ARC_MM;
+ * mitred ones are cut off beyond twice the distance. Zero gives a copy.
+ */
+export function grow(rings: Rings, d: number, join: JoinKind = 'round'): Ring[] {
+  if (rings.length === 0) return [];
+  if (d === 0) return [...rings];
+  return run((k, keep) =>
+    k.InflatePathsD(
+      keep(toPaths(k, rings)),
+      d,
+      join === 'round' ? k.JoinType.Round : k.JoinType.Miter,
+      k.EndType.Polygon,
+      2,
+      KERNEL_DECIMALS,
+      ARC_MM,
+    ),
+  );
+}
+
+/**
+ * All positions of the origin of `b` at which the outlines of `a` and `b` touch or cross, with every hole filled:
+ * the outer boundary of the no-fit area of two simple outlines. A position on the boundary makes them touch.
+ */
+export function noFitOutline(a: Ring, b: Ring): Ring[] {
+  const mirrored = b.map((v) => -v);
+  const swept = run((k, keep) => {
+    const pattern = keep(toPath(k, mirrored));
+    const path = keep(toPath(k, a));
+    return k.MinkowskiSumD(pattern, path, true, KERNEL_DECIMALS);
+  });
+  return unite(
+    swept.filter((ring) => signedArea(ring) > 0),
+    'nonzero',
+  );
+}
+
+type Keep = <T extends { delete(): void }>(object: T) => T;
+
+function run(operation: (kernel: MainModule, keep: Keep) => PathsD): Ring[] {
+  const kernel = loaded;
+  if (!kernel) throw new KernelError('kernel-not-loaded', 'The polygon kernel was used before loadKernel() had finished.');
+  const kept: { delete(): void }[] = [];
+  const keep: Keep = (object) => {
+    kept.push(object);
+    return object;
+  };
+  try {
+    return fromPaths(keep(operation(kernel, keep)));
+  } catch (error) {
+    if (error instanceof KernelError) throw error;
+    throw new KernelError('kernel-failed', 'The polygon kernel gave up on this geometry.', error);
+  } finally {
+    for (const object of kept) object.delete();
+  }
+}
+
+function rule(kernel: MainModule, fillRule: FillRule): MainModule['FillRule']['NonZero'] | MainModule['FillRule']['EvenOdd'] {
+  return fillRule === 'evenodd' ? kernel.FillRule.EvenOdd : kernel.FillRule.NonZero;
+}
+
+function toPath(kernel: MainModule, ring: Ring) {
+  const triples = new Float64Array((ring.length / 2) * 3);
+  for (let i = 0, t = 0; i < ring.length; i += 2, t += 3) {
+    const x = ring[i]!;
+    const y = ring[i + 1]!;
+    // The kernel answers NaN with an empty result and no word, so it is caught here.
+    if (!Number.isFinite(x) || !Number.isFinite(y)) {
+      throw new KernelError('coordinate-not-finite', `Point ${i / 2} of an outline is (${x}, ${y}); coordinates must be finite.`);
+    }
+    triples[t] = x;
+    triples[t + 1] = y;
+  }
+  const path = new kernel.PathD();
+  path.assign(triples);
+  return path;
+}
+
+function toPaths(kernel: MainModule, rings: Rings): PathsD {
+  const paths = new kernel.PathsD();
+  try {
+    for (const ring of rings) {
+      const path = toPath(kernel, ring);
+      paths.push_back(path);
+      path.delete();
+    }
+  } catch (error) {
+    paths.delete();
+    throw error;
+  }
+  return paths;
+}
+
+function fromPaths(paths: PathsD): Ring[] {
+  const rings: Ring[] = [];
+  const n = paths.size();
+  for (let p = 0; p < n; p += 1) {
+    const path = paths.get(p);
+    const triples = path.view();
+    if (triples.length >= 9) {
+      const ring = new Float64Array((triples.length / 3) * 2);
+      for (let t = 0, i = 0; t < triples.length; t += 3, i += 2) {
+        ring[i] = triples[t]!;
+        ring[i + 1] = triples[t + 1]!;
+      }
+      rings.push(ring);
+    }
+    path.delete();
+  }
+  return rings;
+}

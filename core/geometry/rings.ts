@@ -1,0 +1,158 @@
+import { CRUMB_MM2 } from './tolerances.js';
+
+/**
+ * A closed polygon outline: x0, y0, x1, y1, … in mm, y down as in the artwork; the last point is not repeated.
+ * In rings that come from the kernel an outer ring has positive signed area, a hole negative.
+ */
+export type Ring = Float64Array;
+
+/** The boundary of an area of the plane: outer rings and holes in no particular order. */
+export type Rings = readonly Ring[];
+
+/** An axis-aligned box in mm. */
+export interface Box {
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+}
+
+/** Signed area of one ring in mm² (shoelace formula): positive for outer rings, negative for holes, 0 for fewer than three points. */
+export function signedArea(ring: Ring): number {
+  let twice = 0;
+  const n = ring.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    twice += ring[j]! * ring[i + 1]! - ring[i]! * ring[j + 1]!;
+  }
+  return twice / 2;
+}
+
+/** Area covered by kernel-clean rings in mm²: outer rings less their holes. */
+export function areaOf(rings: Rings): number {
+  let sum = 0;
+  for (const ring of rings) sum += signedArea(ring);
+  return sum;
+}
+
+/** Length of one closed ring in mm, the closing edge included. */
+export function perimeter(ring: Ring): number {
+  let sum = 0;
+  const n = ring.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    sum += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!);
+  }
+  return sum;
+}
+
+/** Smallest box round all points, or null when there are none. */
+export function boundsOf(rings: Rings): Box | null {
+  let minX = Infinity;
+  let minY = Infinity;
+  let maxX = -Infinity;
+  let maxY = -Infinity;
+  for (const ring of rings) {
+    for (let i = 0; i < ring.length; i += 2) {
+      const x = ring[i]!;
+      const y = ring[i + 1]!;
+      if (x < minX) minX = x;
+      if (x > maxX) maxX = x;
+      if (y < minY) minY = y;
+      if (y > maxY) maxY = y;
+    }
+  }
+  return minX <= maxX ? { minX, minY, maxX, maxY } : null;
+}
+
+/** Smallest box round both boxes; null stands for nothing. */
+export function joinBoxes(a: Box | null, b: Box | null): Box | null {
+  if (!a) return b;
+  if (!b) return a;
+  return {
+    minX: Math.min(a.minX, b.minX),
+    minY: Math.min(a.minY, b.minY),
+    maxX: Math.max(a.maxX, b.maxX),
+    maxY: Math.max(a.maxY, b.maxY),
+  };
+}
+
+/** True when the boxes share at least a point, each widened by `reachMm`. */
+export function boxesTouch(a: Box, b: Box, reachMm = 0): boolean {
+  return (
+    a.minX - reachMm <= b.maxX && b.minX - reachMm <= a.maxX && a.minY - reachMm <= b.maxY && b.minY - reachMm <= a.maxY
+  );
+}
+
+/** The box as one outer ring. */
+export function boxRing(box: Box): Ring {
+  return Float64Array.of(box.minX, box.minY, box.maxX, box.minY, box.maxX, box.maxY, box.minX, box.maxY);
+}
+
+/** A box widened on all sides by `d` mm. */
+export function widenBox(box: Box, d: number): Box {
+  return { minX: box.minX - d, minY: box.minY - d, maxX: box.maxX + d, maxY: box.maxY + d };
+}
+
+/** A moved copy of the rings; the originals stay as they are. */
+export function translateRings(rings: Rings, dx: number, dy: number): Ring[] {
+  return rings.map((ring) => {
+    const out = new Float64Array(ring.length);
+    for (let i = 0; i < ring.length; i += 2) {
+      out[i] = ring[i]! + dx;
+      out[i + 1] = ring[i + 1]! + dy;
+    }
+    return out;
+  });
+}
+
+/** How many pieces (outer rings) and holes kernel-clean rings have; rounding crumbs are not counted. */
+export function countPieces(rings: Rings): { pieces: number; holes: number } {
+  let pieces = 0;
+  let holes = 0;
+  for (const ring of rings) {
+    const area = signedArea(ring);
+    if (area > CRUMB_MM2) pieces += 1;
+    else if (area < -CRUMB_MM2) holes += 1;
+  }
+  return { pieces, holes };
+}
+
+/** Number of points of all rings together. */
+export function pointCount(rings: Rings): number {
+  let n = 0;
+  for (const ring of rings) n += ring.length / 2;
+  return n;
+}
+
+/** Whether a point lies inside the rings by the even-odd rule; points exactly on an edge may go either way. */
+export function containsPoint(rings: Rings, x: number, y: number): boolean {
+  let inside = false;
+  for (const ring of rings) {
+    const n = ring.length;
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+      const yi = ring[i + 1]!;
+      const yj = ring[j + 1]!;
+      if (yi > y !== yj > y) {
+        const xi = ring[i]!;
+        if (x < xi + ((ring[j]! - xi) * (y - yi)) / (yj - yi)) inside = !inside;
+      }
+    }
+  }
+  return inside;
+}
+
+/**
+ * SVG path data of the rings, rounded to `digits` decimals (4 = 0.1 µm). An empty area gives an empty string.
+ * Paint it with fill-rule evenodd.
+ */
+export function ringsToPathData(rings: Rings, digits = 4): string {
+  const scale = 10 ** digits;
+  const parts: string[] = [];
+  for (const ring of rings) {
+    let d = '';
+    for (let i = 0; i < ring.length; i += 2) {
+      d += `${i === 0 ? 'M' : 'L'}${Math.round(ring[i]! * scale) / scale} ${Math.round(ring[i + 1]! * scale) / scale}`;
+    }
+    if (d) parts.push(d + 'Z');
+  }
+  return parts.join('');
+}

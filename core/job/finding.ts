@@ -1,0 +1,34 @@
+import type { Box } from '../geometry/index.js';
+import type { RecipePatch } from './recipe.js';
+
+/** The stations of the job card, in working order. */
+export const STAGES = ['artwork', 'films', 'surface', 'build', 'prepare', 'sheets', 'cut', 'assemble', 'record'] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** A change to the recipe that answers a finding. */
+export interface Remedy {
+  readonly label: string;
+  readonly patch: RecipePatch;
+}
+
+/** Something the app noticed. `where` is in mm on the design, y down; a blocker stops the job at its station. */
+export interface Finding {
+  readonly code: string;
+  readonly severity: 'blocker' | 'warning' | 'note';
+  readonly stage: Stage;
+  readonly message: string;
+  readonly count?: number;
+  readonly where?: Box;
+  readonly remedies?: readonly Remedy[];
+}
+
+/** Joins findings of one code and message into one that counts them; keeps first-seen order and the first place. */
+export function countFindings(findings: readonly Finding[]): Finding[] {
+  const seen = new Map<string, Finding>();
+  for (const finding of findings) {
+    const key = `${finding.code}\n${finding.message}`;
+    const before = seen.get(key);
+    seen.set(key, before ? { ...before, count: (before.count ?? 1) + (finding.count ?? 1) } : finding);
+  }
+  return [...seen.values()];
+}

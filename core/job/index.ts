@@ -1,0 +1,11 @@
+/*
+ * The words every stage shares: the recipe and its schema, findings, rulings, films, lengths, refusals.
+ * plan(), which calls the stages in their order, is in plan/ so that a stage can know these words and nothing later.
+ */
+export { FILM_FAMILIES, type CutterProfile, type Film, type FilmFamily, type FilmPiece, type Mat, type Shop } from './film.js';
+export { countFindings, STAGES, type Finding, type Remedy, type Stage } from './finding.js';
+export { InputError } from './input-error.js';
+export { formatLength, parseLength, type LengthUnit } from './length.js';
+export { emptyRecipe, patchRecipe, type Recipe, type RecipePatch } from './recipe.js';
+export { describeSchemaError, parseRecipe, RECIPE_SCHEMA } from './recipe-schema.js';
+export type { Ruling } from './ruling.js';

@@ -1,0 +1,15 @@
+/*
+ * plan(): the stages in their order. The only part of core that may know them all.
+ */
+export { Planner, settingsFor, type PlanHooks, type PlanInput } from './make-plan.js';
+export { planReport, sheetSvg, type PlanReport } from './report.js';
+export { layerSvg } from './layer-svg.js';
+export type {
+  ColourUse,
+  Plan,
+  PlacedGroup,
+  PlanLayer,
+  PreparedLayer,
+  SheetPlan,
+  SheetsStage,
+} from './plan.js';

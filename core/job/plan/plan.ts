@@ -1,0 +1,118 @@
+import type { Artwork, PaintedRegion } from '../../artwork/index.js';
+import type { AssemblyStep } from '../../assembly/index.js';
+import type { CutProgram } from '../../cutting/index.js';
+import type { Box, Matrix, Ring, Rings } from '../../geometry/index.js';
+import type { BuiltLayer, Separation, TrapWidth } from '../../layers/index.js';
+import type { MarkLayout, WeedMap } from '../../preparation/index.js';
+import type { PlacedDesign } from '../../surface/index.js';
+import type { Film, FilmPiece, Mat } from '../film.js';
+import type { Finding } from '../finding.js';
+import type { Ruling } from '../ruling.js';
+
+interface Said {
+  readonly findings: readonly Finding[];
+  readonly rulings: readonly Ruling[];
+}
+
+export interface ArtworkStage extends Said {
+  readonly artwork: Artwork;
+}
+
+export interface SurfaceStage extends Said {
+  readonly design: PlacedDesign;
+}
+
+export interface RegionsStage extends Said {
+  readonly regions: readonly PaintedRegion[];
+}
+
+/** A colour of the artwork and the film it will be cut from. */
+export interface ColourUse {
+  readonly colour: string;
+  readonly areaMm2: number;
+  readonly pieces: number;
+  readonly film: Film;
+  /** CIEDE2000 between the artwork's colour and the film's. */
+  readonly difference: number;
+  readonly chosen: boolean;
+}
+
+export interface FilmsStage extends Said {
+  readonly colours: readonly ColourUse[];
+}
+
+export interface PlanLayer extends BuiltLayer {
+  readonly film: Film;
+  readonly areaMm2: number;
+  readonly pieces: number;
+  readonly holes: number;
+}
+
+export interface BuildStage extends Said {
+  readonly layers: readonly PlanLayer[];
+  readonly trapMm: number;
+  readonly trap: TrapWidth | null;
+}
+
+export interface PreparedLayer {
+  readonly layer: PlanLayer;
+  readonly weed: WeedMap;
+}
+
+export interface PrepareStage extends Said {
+  readonly layers: readonly PreparedLayer[];
+  readonly marks: MarkLayout | null;
+  readonly border: Ring | null;
+  /** Round everything that is cut. */
+  readonly box: Box;
+}
+
+/** One layer's rigid group as it lies on a sheet. */
+export interface PlacedGroup {
+  readonly filmId: string;
+  readonly copy: number;
+  /** From the design (mm, y down) to the sheet (mm, y up), mirroring included. */
+  readonly matrix: Matrix;
+  readonly contours: Rings;
+  readonly borders: Rings;
+}
+
+/** One pass through the cutter: a piece of one film, fed by itself or on a mat. */
+export interface SheetPlan {
+  readonly id: string;
+  readonly film: Film;
+  readonly piece: FilmPiece;
+  readonly mat: Mat | null;
+  readonly usedLengthMm: number;
+  readonly keptMm2: number;
+  readonly groups: readonly PlacedGroup[];
+}
+
+export interface SheetsStage extends Said {
+  readonly sheets: readonly SheetPlan[];
+  readonly density: number;
+}
+
+export interface CutStage extends Said {
+  readonly programs: readonly CutProgram[];
+  readonly seconds: number;
+}
+
+export interface AssembleStage extends Said {
+  readonly steps: readonly AssemblyStep[];
+}
+
+/** What the stages make of a recipe. A stage that could not run is absent, and a finding says why. */
+export interface Plan {
+  readonly artwork?: ArtworkStage;
+  readonly surface?: SurfaceStage;
+  readonly films?: FilmsStage;
+  readonly separation?: Separation;
+  readonly build?: BuildStage;
+  readonly prepare?: PrepareStage;
+  readonly sheets?: SheetsStage;
+  readonly cut?: CutStage;
+  readonly assemble?: AssembleStage;
+  readonly findings: readonly Finding[];
+  readonly rulings: readonly Ruling[];
+}

@@ -1,0 +1,84 @@
+import { Ajv, type ErrorObject } from 'ajv';
+import { InputError } from './input-error.js';
+import type { Recipe } from './recipe.js';
+
+const mm = { type: 'number', minimum: 0, maximum: 100_000 } as const;
+const size = { type: 'number', minimum: 1, maximum: 100_000 } as const;
+const text = { type: 'string', maxLength: 200 } as const;
+
+function object(properties: Record<string, unknown>) {
+  return { type: 'object', additionalProperties: false, required: Object.keys(properties), properties };
+}
+
+/** JSON schema of the recipe, version 1. Unknown fields are refused. */
+export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
+  $id: 'https://wry-lantern.example/schemas/recipe-1.json',
+  title: 'Recipe',
+  ...object({
+    version: { const: 1 },
+    title: { ...text, minLength: 1 },
+    customer: text,
+    due: { anyOf: [{ type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, { type: 'null' }] },
+    artworks: {
+      type: 'array',
+      maxItems: 1,
+      items: object({ id: text, fileName: text, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } }),
+    },
+    films: object({
+      byColour: {
+        type: 'object',
+        propertyNames: { pattern: '^#[0-9a-f]{6}$' },
+        additionalProperties: text,
+        required: [],
+      },
+    }),
+    surface: object({
+      kind: { const: 'panel' },
+      widthMm: size,
+      heightMm: size,
+      marginMm: object({ top: mm, right: mm, bottom: mm, left: mm }),
+      size: {
+        anyOf: [object({ mode: { enum: ['fit', 'own'] } }), object({ mode: { enum: ['width', 'height'] }, mm: size })],
+      },
+    }),
+    build: object({
+      school: { enum: ['overlay', 'inlay', 'trapped'] },
+      trapMm: { anyOf: [{ type: 'number', minimum: 0, maximum: 20 }, { type: 'null' }] },
+      placementErrorMm: { type: 'number', minimum: 0, maximum: 5 },
+      order: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
+    }),
+    preparation: object({
+      border: { type: 'boolean' },
+      borderGapMm: { anyOf: [{ type: 'number', minimum: 0, maximum: 100 }, { type: 'null' }] },
+      marks: { type: 'boolean' },
+      markSizeMm: { type: 'number', minimum: 2, maximum: 50 },
+    }),
+    sheets: object({
+      copies: { type: 'integer', minimum: 1, maximum: 500 },
+      spacingMm: { type: 'number', minimum: 0, maximum: 100 },
+    }),
+    assembly: object({ way: { enum: ['surface', 'tape'] } }),
+  }),
+};
+
+const validate = new Ajv({ allErrors: true, strict: false }).compile<Recipe>(RECIPE_SCHEMA);
+
+/**
+ * Reads a recipe of any known version from parsed JSON and returns it in the newest one.
+ * @throws InputError (code `recipe-invalid`, path of the first wrong field) when it is not a recipe
+ */
+export function parseRecipe(json: unknown, source = 'recipe'): Recipe {
+  if (!validate(json)) {
+    const { path, reason } = describeSchemaError(validate.errors ?? []);
+    throw new InputError('recipe-invalid', `${path} ${reason}.`, { source, path });
+  }
+  return json;
+}
+
+/** The first schema error as a place and a sentence's end: "/surface/widthMm", "must be >= 1". */
+export function describeSchemaError(errors: readonly ErrorObject[]): { path: string; reason: string } {
+  const error = errors[0];
+  if (!error) return { path: '/', reason: 'does not have the expected shape' };
+  const extra = error.keyword === 'additionalProperties' ? ` (“${String(error.params['additionalProperty'])}” is unknown)` : '';
+  return { path: error.instancePath || '/', reason: `${error.message ?? 'is wrong'}${extra}` };
+}

@@ -1,0 +1,80 @@
+/**
+ * The recipe: everything a maker decided about a job, and nothing that can be computed. Lengths in mm.
+ * An absent decision is left to the app, which then rules on it.
+ */
+export interface Recipe {
+  readonly version: 1;
+  readonly title: string;
+  readonly customer: string;
+  /** ISO date, or null when nobody is waiting. */
+  readonly due: string | null;
+  readonly artworks: readonly { readonly id: string; readonly fileName: string; readonly sha256: string }[];
+  readonly films: { readonly byColour: Readonly<Record<string, string>> };
+  readonly surface: {
+    readonly kind: 'panel';
+    readonly widthMm: number;
+    readonly heightMm: number;
+    readonly marginMm: { readonly top: number; readonly right: number; readonly bottom: number; readonly left: number };
+    readonly size: { readonly mode: 'fit' | 'own' } | { readonly mode: 'width' | 'height'; readonly mm: number };
+  };
+  readonly build: {
+    readonly school: 'overlay' | 'inlay' | 'trapped';
+    readonly trapMm: number | null;
+    /** a in the trap formula: how far a layer lands from where it should. */
+    readonly placementErrorMm: number;
+    /** Film ids from the surface upwards; films it does not name follow in the artwork's order. */
+    readonly order: readonly string[];
+  };
+  readonly preparation: {
+    readonly border: boolean;
+    readonly borderGapMm: number | null;
+    readonly marks: boolean;
+    readonly markSizeMm: number;
+  };
+  readonly sheets: { readonly copies: number; readonly spacingMm: number };
+  readonly assembly: { readonly way: 'surface' | 'tape' };
+}
+
+/** A change to a recipe: each named part replaces the same part, one level deep. */
+export type RecipePatch = {
+  readonly [K in Exclude<keyof Recipe, 'version'>]?: Recipe[K] extends readonly unknown[] | string | null
+    ? Recipe[K]
+    : Partial<Recipe[K]>;
+};
+
+/** A new job's recipe: all judgements left to the app. */
+export function emptyRecipe(title: string): Recipe {
+  return {
+    version: 1,
+    title,
+    customer: '',
+    due: null,
+    artworks: [],
+    films: { byColour: {} },
+    surface: {
+      kind: 'panel',
+      widthMm: 300,
+      heightMm: 200,
+      marginMm: { top: 10, right: 10, bottom: 10, left: 10 },
+      size: { mode: 'fit' },
+    },
+    build: { school: 'trapped', trapMm: null, placementErrorMm: 0.2, order: [] },
+    preparation: { border: true, borderGapMm: null, marks: true, markSizeMm: 6 },
+    sheets: { copies: 1, spacingMm: 5 },
+    assembly: { way: 'surface' },
+  };
+}
+
+/** The recipe with a patch laid over it; the original stays as it is. */
+export function patchRecipe(recipe: Recipe, patch: RecipePatch): Recipe {
+  const next: Record<string, unknown> = { ...recipe };
+  for (const [key, value] of Object.entries(patch)) {
+    const before = next[key];
+    next[key] = isPlainObject(before) && isPlainObject(value) ? { ...before, ...value } : value;
+  }
+  return next as unknown as Recipe;
+}
+
+function isPlainObject(value: unknown): value is Record<string, unknown> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}

@@ -1,0 +1,108 @@
+import {
+  boundsOf,
+  boxesTouch,
+  grow,
+  intersect,
+  perimeter,
+  signedArea,
+  subtract,
+  tolerances,
+  unite,
+  widenBox,
+  type Ring,
+  type Rings,
+} from '../geometry/index.js';
+import type { Build, BuiltLayer, School, Separation, StackedPaint, VisibleLayer } from './layer.js';
+import { joinParts, ringsNear } from './separate.js';
+
+export interface BuildOptions {
+  readonly school: School;
+  /** Trap width in mm; only read by the trapped school. */
+  readonly trapMm: number;
+  /** Layer keys from the surface upwards; keys it does not name follow in the artwork's order. */
+  readonly order?: readonly string[];
+  /** Holes of a lower layer narrower than this are filled where an upper layer hides them (trade practice: they cannot be weeded). */
+  readonly thinnestMm?: (key: string) => number;
+  /** False where the layer's film takes nothing on top; it then never runs under another. */
+  readonly takesOnTop?: (key: string) => boolean;
+}
+
+/**
+ * Makes the layers of a job from its separation, for any number of layers.
+ *
+ * With V the visible area of a layer, F all that is painted in it, and U the visible areas of all layers above it:
+ * overlay cuts V ∪ (F ∩ U), inlay cuts V, trapped cuts V ∪ (grow(V, t) ∩ U) with round corners. In all three the upper
+ * layer keeps its exact edge, and painting the layers from the surface upwards gives the artwork's look.
+ */
+export function buildLayers({ stack, layers: found }: Separation, options: BuildOptions): Build {
+  const ordered = inOrder(found, options.order ?? []);
+  const rank = new Map(ordered.map((layer, i) => [layer.key, i]));
+  const asPainted = stack.every((paint) => paint.coveredBy.every((j) => !(rank.get(stack[j]!.layer)! < rank.get(paint.layer)!)));
+  const layers: BuiltLayer[] = ordered.map((layer, i) => ({
+    key: layer.key,
+    order: i + 1,
+    visible: layer.visible,
+    cut: cutOf(layer, { stack, asPainted, above: ordered.slice(i + 1), rank }, options),
+  }));
+  return { layers };
+}
+
+interface Surroundings {
+  readonly stack: readonly StackedPaint[];
+  /** The layers' order never contradicts the artwork's z-order where paints meet. */
+  readonly asPainted: boolean;
+  readonly above: readonly VisibleLayer[];
+  readonly rank: ReadonlyMap<string, number>;
+}
+
+function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions): Rings {
+  const { school, trapMm } = options;
+  const nothingUnder = school === 'inlay' || (school === 'trapped' && !(trapMm > 0)) || options.takesOnTop?.(layer.key) === false;
+  if (nothingUnder || around.above.length === 0) return layer.visible;
+  const whole = layer.paints.map((i) => around.stack[i]!);
+  // Painted in the layers' own order, all that is hidden of this layer lies under layers above: V ∪ (F ∩ U) is F itself.
+  if (school === 'overlay' && around.asPainted) return joinParts(whole.map((paint) => paint.rings));
+  const reach = widenBox(boundsOf(layer.visible)!, trapMm);
+  if (school === 'trapped' && around.asPainted) {
+    // Likewise V ∪ U is F with the whole paints above. They overlap broadly, so no hairline opens between V and U, and one operation does.
+    const mine = around.rank.get(layer.key)!;
+    const upper = around.stack.filter((paint) => around.rank.get(paint.layer)! > mine && boxesTouch(paint.box, reach));
+    const cover = ringsNear(upper, reach);
+    if (cover.length === 0) return layer.visible;
+    const room = [...whole.flatMap((paint) => paint.rings), ...cover];
+    return fillHidden(intersect(grow(layer.visible, trapMm), room), cover, options.thinnestMm?.(layer.key) ?? 0);
+  }
+  const cover = around.above.flatMap((a) => a.visible).filter((ring) => boxesTouch(boundsOf([ring])!, reach));
+  if (cover.length === 0) return layer.visible;
+  const grown = school === 'overlay' ? joinParts(whole.map((paint) => paint.rings)) : grow(layer.visible, trapMm);
+  const under = intersect(grown, cover);
+  const cut = under.length === 0 ? layer.visible : unite([...layer.visible, ...under]);
+  return school === 'trapped' ? fillHidden(cut, cover, options.thinnestMm?.(layer.key) ?? 0) : cut;
+}
+
+/** Fills the holes too narrow to weed that lie wholly under the layers above: there nobody can see the difference. */
+function fillHidden(cut: Rings, above: Rings, thinnestMm: number): Rings {
+  const filled = new Set(cut.filter((ring) => signedArea(ring) < 0 && isNarrow(ring, thinnestMm) && isHidden(ring, above)));
+  return filled.size === 0 ? cut : cut.filter((ring) => !filled.has(ring));
+}
+
+function isNarrow(hole: Ring, thinnestMm: number): boolean {
+  const box = boundsOf([hole])!;
+  if (Math.min(box.maxX - box.minX, box.maxY - box.minY) < thinnestMm) return true;
+  // A ring of this area and perimeter cannot be narrower throughout, so the offset need not be made.
+  if (-signedArea(hole) > perimeter(hole) * thinnestMm) return false;
+  return grow(unite([hole]), -thinnestMm / 2).length === 0;
+}
+
+function isHidden(hole: Ring, above: Rings): boolean {
+  return subtract(unite([hole]), above).every((ring) => Math.abs(signedArea(ring)) < tolerances.CRUMB_MM2);
+}
+
+function inOrder(layers: readonly VisibleLayer[], order: readonly string[]): VisibleLayer[] {
+  const rank = new Map(order.map((key, i) => [key, i]));
+  const place = (key: string) => rank.get(key) ?? order.length;
+  return layers
+    .map((layer, i) => ({ layer, i }))
+    .sort((a, b) => place(a.layer.key) - place(b.layer.key) || a.i - b.i)
+    .map(({ layer }) => layer);
+}

@@ -1,0 +1,49 @@
+import { boundsOf, type Rings } from '../geometry/index.js';
+import type { BuiltLayer } from './layer.js';
+
+/** A run of film along a cut through the build, in mm from the cut's left end. */
+export interface SectionBar {
+  readonly key: string;
+  readonly order: number;
+  readonly fromMm: number;
+  readonly toMm: number;
+  /** How many layers lie beneath it here: it bends over their edges. */
+  readonly level: number;
+}
+
+/** The build cut through along the horizontal line at `yMm`. Levels count the films really beneath, so laps show as steps. */
+export function crossSection(layers: readonly BuiltLayer[], yMm: number): SectionBar[] {
+  const spans = layers.map((layer) => ({ layer, spans: spansAt(layer.cut, yMm) }));
+  const cuts = [...new Set(spans.flatMap((s) => s.spans.flat()))].sort((a, b) => a - b);
+  const bars: SectionBar[] = [];
+  for (const { layer, spans: own } of spans) {
+    for (const [from, to] of own) {
+      const stops = [from, ...cuts.filter((x) => x > from && x < to), to];
+      for (let i = 1; i < stops.length; i += 1) {
+        const middle = (stops[i - 1]! + stops[i]!) / 2;
+        const level = spans.filter((s) => s.layer.order < layer.order && s.spans.some(([a, b]) => a < middle && middle < b)).length;
+        const last = bars.at(-1);
+        if (last && last.key === layer.key && last.level === level && last.toMm === stops[i - 1]) {
+          bars[bars.length - 1] = { ...last, toMm: stops[i]! };
+        } else bars.push({ key: layer.key, order: layer.order, fromMm: stops[i - 1]!, toMm: stops[i]!, level });
+      }
+    }
+  }
+  return bars;
+}
+
+function spansAt(rings: Rings, y: number): [number, number][] {
+  const box = boundsOf(rings);
+  if (!box || y < box.minY || y > box.maxY) return [];
+  const xs: number[] = [];
+  for (const ring of rings) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [y0, y1] = [ring[j + 1]!, ring[i + 1]!];
+      if (y0 > y !== y1 > y) xs.push(ring[j]! + ((ring[i]! - ring[j]!) * (y - y0)) / (y1 - y0));
+    }
+  }
+  xs.sort((a, b) => a - b);
+  const spans: [number, number][] = [];
+  for (let i = 0; i + 1 < xs.length; i += 2) if (xs[i + 1]! - xs[i]! > 1e-6) spans.push([xs[i]!, xs[i + 1]!]);
+  return spans;
+}

@@ -1,0 +1,10 @@
+/*
+ * Painted areas become layers of film: what shows of each, and what is cut by the chosen school. Everything is in mm at the
+ * size of the job; a build is never scaled.
+ */
+export { buildLayers, type BuildOptions } from './build-layers.js';
+export { crossSection, type SectionBar } from './cross-section.js';
+export type { Build, BuiltLayer, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
+export { lapOf, recompose } from './recompose.js';
+export { separate } from './separate.js';
+export { trapWidth, type TrapTerms, type TrapWidth } from './trap.js';

@@ -1,0 +1,95 @@
+import Flatbush from 'flatbush';
+import { boundsOf, boxesTouch, signedArea, subtract, unite, type Box, type Ring, type Rings } from '../geometry/index.js';
+import type { LayerPaint, Separation, StackedPaint, VisibleLayer } from './layer.js';
+
+/** The paints in z-order, each knowing what may cover it; empty ones are left out. */
+function stackPaints(paints: readonly LayerPaint[]): StackedPaint[] {
+  const boxed = paints.flatMap((paint) => {
+    const box = boundsOf(paint.rings);
+    return box ? [{ ...paint, box }] : [];
+  });
+  if (boxed.length === 0) return [];
+  const index = new Flatbush(boxed.length);
+  for (const { box } of boxed) index.add(box.minX, box.minY, box.maxX, box.maxY);
+  index.finish();
+  return boxed.map((paint, i) => {
+    const { minX, minY, maxX, maxY } = paint.box;
+    const coveredBy = index.search(minX, minY, maxX, maxY, (j) => j > i && boxed[j]!.layer !== paint.layer);
+    return { ...paint, coveredBy: coveredBy.sort((a, b) => a - b) };
+  });
+}
+
+/**
+ * Painted areas to layers: what shows of each, and how many shapes of one layer were joined.
+ * A layer that others cover wholly is left out.
+ */
+export function separate(paints: readonly LayerPaint[]): Separation {
+  const stack = stackPaints(paints);
+  const layers = visibleLayers(stack).filter((layer) => layer.visible.length > 0);
+  return { stack, layers, joined: joinedCount(stack, layers) };
+}
+
+/**
+ * For each layer the area that shows: every paint less the paints of other layers above it, joined per layer.
+ * Layers come in the order in which the artwork first paints them, which puts what lies at the back nearest the surface.
+ * The visible areas do not overlap and together cover what the paints cover.
+ *
+ * Cost: each paint meets only the rings above that its own box touches, so far-apart detail never meets.
+ */
+function visibleLayers(stack: readonly StackedPaint[]): VisibleLayer[] {
+  const shown = new Map<string, { paints: number[]; parts: Rings[] }>();
+  stack.forEach((paint, i) => {
+    const layer = shown.get(paint.layer) ?? { paints: [], parts: [] };
+    shown.set(paint.layer, layer);
+    layer.paints.push(i);
+    const visible = subtract(paint.rings, ringsNear(paint.coveredBy.map((j) => stack[j]!), paint.box));
+    if (visible.length > 0) layer.parts.push(visible);
+  });
+  return [...shown].map(([key, { paints, parts }]) => ({ key, paints, visible: joinParts(parts) }));
+}
+
+/** The rings of the paints that a box touches. A ring that it does not touch can neither cover nor uncover anything in it. */
+export function ringsNear(paints: readonly (LayerPaint & { readonly box: Box })[], reach: Box): Ring[] {
+  const near: Ring[] = [];
+  for (const paint of paints) {
+    if (paint.rings.length === 1) {
+      if (boxesTouch(paint.box, reach)) near.push(paint.rings[0]!);
+    } else for (const ring of paint.rings) if (boxesTouch(boundsOf([ring])!, reach)) near.push(ring);
+  }
+  return near;
+}
+
+/** The union of kernel-clean parts: only those whose boxes touch are given to the kernel, the others pass through as they are. */
+export function joinParts(parts: readonly Rings[]): Rings {
+  if (parts.length <= 1) return parts[0] ?? [];
+  const boxes = parts.map((part) => boundsOf(part)!);
+  const index = new Flatbush(parts.length);
+  for (const b of boxes) index.add(b.minX, b.minY, b.maxX, b.maxY);
+  index.finish();
+  const seen = new Uint8Array(parts.length);
+  const joined: Ring[] = [];
+  for (let start = 0; start < parts.length; start += 1) {
+    if (seen[start]) continue;
+    seen[start] = 1;
+    const cluster = [start];
+    for (let c = 0; c < cluster.length; c += 1) {
+      const b = boxes[cluster[c]!]!;
+      for (const other of index.search(b.minX, b.minY, b.maxX, b.maxY)) {
+        if (!seen[other]) {
+          seen[other] = 1;
+          cluster.push(other);
+        }
+      }
+    }
+    joined.push(...(cluster.length === 1 ? parts[start]! : unite(cluster.flatMap((i) => parts[i]!))));
+  }
+  return joined;
+}
+
+/** How many shapes disappeared into others of their film: what a blade would have cut through had they stayed apart. */
+function joinedCount(stack: readonly StackedPaint[], layers: readonly { readonly key: string; readonly visible: Rings }[]): number {
+  const outers = (rings: Rings) => rings.reduce((n, ring) => n + (signedArea(ring) > 0 ? 1 : 0), 0);
+  const before = new Map<string, number>();
+  for (const paint of stack) before.set(paint.layer, (before.get(paint.layer) ?? 0) + outers(paint.rings));
+  return layers.reduce((sum, layer) => sum + Math.max(0, before.get(layer.key)! - outers(layer.visible)), 0);
+}
