@@ -119,8 +119,8 @@ export class CutterDevice {
 
   /** A connection ended: whatever instruction was half through is dropped. */
   connectionLost(): void {
-    this.#readBuffer();
-    if (this.#buffer.length === 0) this.#reader.clear();
+    const unread = this.#reader.takeRest() + this.#buffer;
+    this.#buffer = unread.slice(0, Math.max(unread.lastIndexOf(';'), unread.lastIndexOf('\n')) + 1);
   }
 
   /** Answers waiting to be sent. */
@@ -154,7 +154,7 @@ export class CutterDevice {
   /** Drops what is buffered and queued and lifts the knife. */
   abort(): void {
     this.#buffer = '';
-    this.#reader.clear();
+    this.#reader.takeRest();
     this.#steps.length = 0;
     this.#move = null;
     this.#speedNow = 0;
@@ -343,7 +343,7 @@ export class CutterDevice {
     if (request === 'B') this.#replies.push(`${this.freeBytes}\r\n`);
     else if (request === 'A') this.#replies.push('WRY LANTERN SIMULATED CUTTER,1\r\n');
     else if (request === 'S') {
-      this.#replies.push(`S ${s.state} ${s.freeBytes} ${s.pairsDone} ${s.boot} ${this.#units(s.xMm)} ${this.#units(s.yMm)} ${s.knifeDown ? 1 : 0}\r\n`);
+      this.#replies.push(`S ${s.state} ${s.freeBytes} ${s.pairsDone} ${s.boot} ${this.#units(s.xMm)} ${this.#units(s.yMm)} ${s.knifeDown ? 1 : 0} ${Math.round(s.busySeconds * 1000)}\r\n`);
     } else if (request === 'H') this.hold();
     else if (request === 'G') this.clearFault();
     else if (request === 'K') this.abort();

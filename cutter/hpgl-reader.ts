@@ -36,8 +36,10 @@ export class HpglReader {
     }
   }
 
-  /** A new connection starts a new instruction: half a one from before must not join what follows. */
-  clear(): void {
+  /** Hands over what is unfinished and forgets it. */
+  takeRest(): string {
+    const rest = this.#rest;
     this.#rest = '';
+    return rest;
   }
 }

@@ -11,12 +11,11 @@ export function hpglHead(settings: { readonly forceG: number; readonly speedMmS:
   return `IN;SP1;FS${Math.round(settings.forceG)};VS${Number((settings.speedMmS / 10).toFixed(2))};`;
 }
 
-/** One run: over to its first point with the knife up, then along it with the knife down. `from` skips points already cut. */
+/** One run: over to its first point with the knife up, then along it with the knife down. `from` skips pairs already driven to. */
 export function hpglRun(run: Int32Array, from = 0): string[] {
-  const commands = [`PU${run[2 * from]},${run[2 * from + 1]};`];
+  const commands = from === 0 ? [`PU${run[0]},${run[1]};`] : [];
   const pairs: string[] = [];
-  for (let i = 2 * from + 2; i < run.length; i += 2) pairs.push(`${run[i]},${run[i + 1]}`);
-  if (pairs.length === 0) commands.push('PD;');
+  for (let i = 2 * Math.max(from, 1); i < run.length; i += 2) pairs.push(`${run[i]},${run[i + 1]}`);
   for (let i = 0; i < pairs.length; i += PAIRS_PER_COMMAND) commands.push(`PD${pairs.slice(i, i + PAIRS_PER_COMMAND).join(',')};`);
   return commands;
 }

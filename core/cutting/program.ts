@@ -45,7 +45,8 @@ export function cutProgram(input: ProgramInput): CutProgram {
     return led.points;
   });
   const shiftMm = shiftInside(holders);
-  const runs = holders.map((points) => toUnits(points, shiftMm));
+  // What is smaller than one step of the cutter leaves a single point and nothing to cut.
+  const runs = holders.map((points) => toUnits(points, shiftMm)).filter((run) => run.length >= 4);
   const { travelMm, seconds } = timeOf(runs, settings, motion);
   const moved = shiftMm.x === 0 && shiftMm.y === 0 ? paths : paths.map((path) => ({ ...path, points: shifted(path.points, shiftMm) }));
   return { paths: moved, runs, settings, cutMm: paths.reduce((sum, path) => sum + pathLength(path.points), 0), travelMm, seconds, shiftMm };

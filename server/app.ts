@@ -1,0 +1,34 @@
+import Router from '@koa/router';
+import Koa from 'koa';
+import { openApiOf } from './openapi.js';
+import { problems } from './problem.js';
+import { register, type Route } from './route.js';
+import { cutRoutes } from './routes/cut-routes.js';
+import { jobRoutes } from './routes/job-routes.js';
+import { security } from './security.js';
+import type { Services } from './services.js';
+import { servePages } from './serve-pages.js';
+
+/** The HTTP application: API under /api, the built pages elsewhere. */
+export function makeApp(services: Services, pagesFolder: string | null): Koa {
+  const app = new Koa();
+  const router = new Router();
+  const routes: Route[] = [...jobRoutes(services), ...cutRoutes(services)];
+  routes.push({
+    method: 'get',
+    path: '/api/openapi.json',
+    summary: 'This document',
+    answers: 'OpenAPI 3.1',
+    handle: () => Promise.resolve(openApiOf(routes)),
+  });
+  register(router, routes);
+  app.use(problems);
+  app.use(security);
+  app.use(router.routes());
+  if (pagesFolder) app.use(servePages(pagesFolder));
+  app.on('error', (error: NodeJS.ErrnoException) => {
+    // A page that went away in the middle of an answer is no failure of ours.
+    if (error.code !== 'EPIPE' && error.code !== 'ECONNRESET' && error.code !== 'ERR_STREAM_PREMATURE_CLOSE') console.error(error);
+  });
+  return app;
+}

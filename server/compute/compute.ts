@@ -1,0 +1,60 @@
+import { MessageChannel } from 'node:worker_threads';
+import { Piscina } from 'piscina';
+import type { PlanReport } from '../../core/job/plan/index.js';
+import { Problem } from '../problem.js';
+import type { Answer, CutSheet, PlanJob, Task } from './tasks.js';
+
+/** No task may hold a worker longer than this. */
+const LONGEST_MS = 60_000;
+
+/** Core's computations, off the event loop: a small pool of worker threads, each with its own planner and caches. */
+export class Compute {
+  readonly #pool = new Piscina({
+    filename: new URL('./worker.ts', import.meta.url).href,
+    execArgv: ['--import', import.meta.resolve('tsx')],
+    minThreads: 1,
+    maxThreads: 2,
+    idleTimeout: 60_000,
+    resourceLimits: { maxOldGenerationSizeMb: 1200 },
+  });
+
+  /** Reads an artwork to see that it can be read. @throws Problem 422 with the reader's sentence */
+  async check(fileName: string, bytes: Uint8Array): Promise<void> {
+    await this.#run({ do: 'check', fileName, bytes }, 20_000);
+  }
+
+  async plan(job: PlanJob, onProgress?: (done: number) => void, signal?: AbortSignal): Promise<PlanReport> {
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', (done: number) => onProgress?.(done));
+    try {
+      const answer = await this.#run({ do: 'plan', job, progress: port2 }, LONGEST_MS, signal, [port2]);
+      return (answer as Extract<Answer, { ok: 'plan' }>).report;
+    } finally {
+      port1.close();
+    }
+  }
+
+  /** @throws Problem 422 when the job has no such sheet */
+  async sheet(job: PlanJob, sheet: number): Promise<{ sheet: CutSheet; sheets: number }> {
+    const answer = await this.#run({ do: 'sheet', job, sheet }, LONGEST_MS);
+    return answer as Extract<Answer, { ok: 'sheet' }>;
+  }
+
+  async close(): Promise<void> {
+    await this.#pool.destroy();
+  }
+
+  async #run(task: Task, timeoutMs: number, signal?: AbortSignal, transferList?: readonly MessagePort[] | readonly unknown[]): Promise<Answer> {
+    const timeout = AbortSignal.timeout(timeoutMs);
+    const either = signal ? AbortSignal.any([signal, timeout]) : timeout;
+    let answer: Answer;
+    try {
+      answer = (await this.#pool.run(task, { signal: either, ...(transferList ? { transferList: transferList as never } : {}) })) as Answer;
+    } catch (error) {
+      if (timeout.aborted) throw new Problem(422, 'too-slow', `This took longer than ${timeoutMs / 1000} seconds and was stopped. Simplify the artwork and try again.`);
+      throw error;
+    }
+    if (answer.ok === false) throw new Problem(422, answer.code, answer.message, answer.path);
+    return answer;
+  }
+}

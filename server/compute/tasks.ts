@@ -1,0 +1,36 @@
+import type { MessagePort } from 'node:worker_threads';
+import type { Recipe, Shop } from '../../core/job/index.js';
+import type { PlanReport } from '../../core/job/plan/index.js';
+import type { StoredProgram } from '../stores/run-store.js';
+
+/** What the server asks of its workers: plain data both ways. */
+export type Task =
+  | { readonly do: 'check'; readonly fileName: string; readonly bytes: Uint8Array }
+  | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
+  | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: number };
+
+export interface PlanJob {
+  readonly recipe: Recipe;
+  readonly shop: Shop;
+  readonly sources: ReadonlyMap<string, Uint8Array>;
+}
+
+/** What a worker answers; a refusal of bad input is a value, since only plain data crosses well. */
+export type Answer =
+  | { readonly ok: 'checked'; readonly paints: number }
+  | { readonly ok: 'plan'; readonly report: PlanReport }
+  | { readonly ok: 'sheet'; readonly sheet: CutSheet; readonly sheets: number }
+  | { readonly ok: false; readonly code: string; readonly message: string; readonly path?: string };
+
+/** One sheet, ready for the cutter. */
+export interface CutSheet {
+  readonly filmId: string;
+  readonly filmName: string;
+  readonly mirrored: boolean;
+  readonly program: StoredProgram;
+  readonly hpgl: string;
+  readonly estimateSeconds: number;
+  readonly cutMm: number;
+  readonly filmMm2: number;
+  readonly filmCost: number;
+}

@@ -1,0 +1,50 @@
+import { readSvg } from '../../core/artwork/index.js';
+import { writeHpgl } from '../../core/cutting/index.js';
+import { InputError } from '../../core/job/index.js';
+import { Planner, planReport } from '../../core/job/plan/index.js';
+import { filmUse } from '../../core/records/index.js';
+import { loadKernelInNode } from '../../platform/load-kernel.js';
+import type { Answer, CutSheet, PlanJob, Task } from './tasks.js';
+
+const ready = loadKernelInNode();
+const planner = new Planner();
+
+/** Runs one task in this worker thread. */
+export default async function work(task: Task): Promise<Answer> {
+  await ready;
+  try {
+    switch (task.do) {
+      case 'check':
+        return { ok: 'checked', paints: readSvg(task.bytes, task.fileName).paints.length };
+      case 'plan': {
+        const plan = await planner.plan(task.job, { onProgress: (_, done) => task.progress?.postMessage(done) });
+        return { ok: 'plan', report: planReport(plan) };
+      }
+      case 'sheet':
+        return await sheetOf(task.job, task.sheet);
+    }
+  } catch (error) {
+    if (error instanceof InputError) return { ok: false, code: error.code, message: error.message, ...(error.path ? { path: error.path } : {}) };
+    throw error;
+  }
+}
+
+async function sheetOf(job: PlanJob, number: number): Promise<Answer> {
+  const { sheets, cut } = await planner.plan(job);
+  const sheet = sheets?.sheets[number - 1];
+  const program = cut?.programs[number - 1];
+  if (!sheet || !program) return { ok: false, code: 'sheet-unknown', message: `This job has no sheet ${number}.` };
+  const use = filmUse(sheet.film, { widthMm: sheet.piece.widthMm, usedLengthMm: sheet.usedLengthMm, keptMm2: sheet.keptMm2 });
+  const ready: CutSheet = {
+    filmId: sheet.film.id,
+    filmName: sheet.film.name,
+    mirrored: sheet.film.mirrored,
+    program: { runs: program.runs.map((run) => [...run]), forceG: program.settings.forceG, speedMmS: program.settings.speedMmS },
+    hpgl: writeHpgl(program),
+    estimateSeconds: program.seconds,
+    cutMm: program.cutMm,
+    filmMm2: use.takenMm2,
+    filmCost: use.cost,
+  };
+  return { ok: 'sheet', sheet: ready, sheets: sheets.sheets.length };
+}

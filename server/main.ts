@@ -1,0 +1,19 @@
+import { parseArgs } from 'node:util';
+import { startServer } from './start.js';
+
+const { values } = parseArgs({
+  options: {
+    data: { type: 'string', default: 'data' },
+    port: { type: 'string', default: '4310' },
+    'cutter-control-port': { type: 'string', default: '9311' },
+  },
+});
+
+const server = await startServer({
+  dataFolder: values.data,
+  port: Number(values.port),
+  cutterControlPort: Number(values['cutter-control-port']),
+  pagesFolder: new URL('../dist/web/', import.meta.url).pathname,
+});
+console.log(`Wry Lantern: ${server.url}`);
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void server.close().then(() => process.exit(0)));

@@ -1,0 +1,37 @@
+import type { Middleware } from 'koa';
+import { InputError } from '../core/job/index.js';
+
+/** An expected failure with the status and the sentence a client may see. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly path?: string,
+  ) {
+    super(message);
+    this.name = 'Problem';
+  }
+}
+
+/** Turns every failure into application/problem+json (RFC 9457). What was not expected is logged and not told. */
+export const problems: Middleware = async (ctx, next) => {
+  try {
+    await next();
+    if (ctx.status === 404 && ctx.body === undefined) throw new Problem(404, 'not-found', 'There is nothing at this address.');
+  } catch (error) {
+    const problem = asProblem(error);
+    if (problem.status >= 500) console.error(error);
+    ctx.status = problem.status;
+    ctx.body = JSON.stringify({ type: 'about:blank', status: problem.status, code: problem.code, title: problem.message, path: problem.path });
+    ctx.type = 'application/problem+json';
+  }
+};
+
+function asProblem(error: unknown): Problem {
+  if (error instanceof Problem) return error;
+  if (error instanceof InputError) return new Problem(422, error.code, error.message, error.path);
+  const { status, expose, message } = error as { status?: number; expose?: boolean; message?: string };
+  if (expose && status) return new Problem(status, 'bad-request', message ?? 'The request cannot be answered.');
+  return new Problem(500, 'internal', 'Something went wrong here, not with you. The job is as it was; try again.');
+}

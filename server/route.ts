@@ -1,0 +1,82 @@
+import type Router from '@koa/router';
+import type { Context } from 'koa';
+import { Ajv, type ValidateFunction } from 'ajv';
+import { describeSchemaError } from '../core/job/index.js';
+import { Problem } from './problem.js';
+
+export type Schema = Readonly<Record<string, unknown>>;
+
+/** One entry of the API: what the router serves, what Ajv checks and what the OpenAPI document says come from here. */
+export interface Route {
+  readonly method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  /** With :parameters. */
+  readonly path: string;
+  readonly summary: string;
+  readonly query?: Readonly<Record<string, Schema>>;
+  /** JSON schema of the body; 'bytes' takes it as it comes. */
+  readonly body?: Schema | 'bytes';
+  readonly answers: string;
+  /** The value becomes the JSON body; undefined when the handler has answered by itself. */
+  readonly handle: (request: RouteRequest) => Promise<unknown>;
+}
+
+export interface RouteRequest {
+  readonly ctx: Context;
+  readonly params: Readonly<Record<string, string>>;
+  readonly query: Readonly<Record<string, string>>;
+  readonly body: unknown;
+  readonly bytes: Uint8Array;
+}
+
+const LARGEST_JSON = 1024 * 1024;
+/** Artwork above this is refused before it is read to its end. */
+export const LARGEST_UPLOAD = 32 * 1024 * 1024;
+
+export function register(router: Router, routes: readonly Route[]): void {
+  const ajv = new Ajv({ allErrors: false, strict: false });
+  for (const route of routes) {
+    const checkBody = route.body && route.body !== 'bytes' ? ajv.compile(route.body) : null;
+    const checkQuery = ajv.compile({ type: 'object', properties: route.query ?? {} });
+    router[route.method](route.path, async (ctx) => {
+      const query = Object.fromEntries(Object.entries(ctx.query).map(([name, value]) => [name, String(value)]));
+      check(checkQuery, query, 'query');
+      const bytes = route.body ? await readBody(ctx, route.body === 'bytes' ? LARGEST_UPLOAD : LARGEST_JSON) : new Uint8Array();
+      const body = checkBody ? parseJson(bytes) : undefined;
+      if (checkBody) check(checkBody, body, 'body');
+      const answer = await route.handle({ ctx, params: ctx['params'] as Record<string, string>, query, body, bytes });
+      if (answer !== undefined) {
+        ctx.set('Cache-Control', 'no-store');
+        ctx.body = JSON.stringify(answer);
+        ctx.type = 'application/json';
+      }
+    });
+  }
+}
+
+function check(validate: ValidateFunction, value: unknown, what: string): void {
+  if (validate(value)) return;
+  const { path, reason } = describeSchemaError(validate.errors ?? []);
+  throw new Problem(400, `${what}-invalid`, `The request’s ${what} is not right: ${path} ${reason}.`, path);
+}
+
+async function readBody(ctx: Context, most: number): Promise<Uint8Array> {
+  const stated = Number(ctx.get('content-length') || 0);
+  const tooLarge = new Problem(413, 'too-large', `At most ${Math.round(most / 1e6)} MB are taken.`);
+  if (stated > most) throw tooLarge;
+  const parts: Buffer[] = [];
+  let size = 0;
+  for await (const part of ctx.req as AsyncIterable<Buffer>) {
+    size += part.length;
+    if (size > most) throw tooLarge;
+    parts.push(part);
+  }
+  return Buffer.concat(parts);
+}
+
+function parseJson(bytes: Uint8Array): unknown {
+  try {
+    return bytes.length === 0 ? {} : JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+  } catch {
+    throw new Problem(400, 'body-invalid', 'The request’s body is not JSON.');
+  }
+}

@@ -1,0 +1,134 @@
+import { emptyRecipe, parseRecipe, RECIPE_SCHEMA } from '../../core/job/index.js';
+import { openEventStream } from '../event-stream.js';
+import { Problem } from '../problem.js';
+import type { Route } from '../route.js';
+import type { Services } from '../services.js';
+import type { JobState } from '../stores/job-store.js';
+
+const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
+
+/** Jobs, their recipes with undo and redo, their artwork and their plan. */
+export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route[] {
+  return [
+    {
+      method: 'get',
+      path: '/api/jobs',
+      summary: 'Jobs that are not deleted, the soonest due first',
+      query: { search: { type: 'string', maxLength: 200 }, state: { enum: STATES } },
+      answers: 'A list of job summaries',
+      handle: ({ query }) => jobs.list(query['search'] ?? '', (query['state'] as JobState | undefined) ?? null),
+    },
+    {
+      method: 'post',
+      path: '/api/jobs',
+      summary: 'Make a new job',
+      body: { type: 'object', additionalProperties: false, properties: { title: { type: 'string', minLength: 1, maxLength: 200 } } },
+      answers: 'The job',
+      handle: ({ body }) => jobs.create(emptyRecipe((body as { title?: string }).title ?? 'New job')),
+    },
+    { method: 'get', path: '/api/jobs/:id', summary: 'A job with its recipe', answers: 'The job', handle: ({ params }) => jobs.get(params['id']!) },
+    {
+      method: 'post',
+      path: '/api/jobs/:id/duplicate',
+      summary: 'A copy of a job, its history left behind',
+      answers: 'The new job',
+      handle: ({ params }) => jobs.duplicate(params['id']!),
+    },
+    {
+      method: 'delete',
+      path: '/api/jobs/:id',
+      summary: 'Delete a job; it can be restored',
+      answers: 'The job, marked as deleted',
+      handle: ({ params }) => jobs.setDeleted(params['id']!, true),
+    },
+    {
+      method: 'post',
+      path: '/api/jobs/:id/restore',
+      summary: 'Bring a deleted job back',
+      answers: 'The job',
+      handle: ({ params }) => jobs.setDeleted(params['id']!, false),
+    },
+    {
+      method: 'put',
+      path: '/api/jobs/:id/recipe',
+      summary: 'Replace the recipe; refused when someone else changed it meanwhile',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['recipe', 'revision'],
+        properties: { recipe: { ...RECIPE_SCHEMA, $id: undefined }, revision: { type: 'integer' } },
+      },
+      answers: 'The job with its new revision',
+      handle: async ({ params, body }) => {
+        const { recipe, revision } = body as { recipe: unknown; revision: number };
+        return jobs.change(params['id']!, parseRecipe(recipe), revision);
+      },
+    },
+    ...(['undo', 'redo'] as const).map(
+      (name): Route => ({
+        method: 'post',
+        path: `/api/jobs/:id/${name}`,
+        summary: name === 'undo' ? 'Take back the last change of the recipe' : 'Do again what was taken back',
+        answers: 'The job as it then is',
+        handle: ({ params }) => jobs.step(params['id']!, name === 'undo' ? -1 : 1),
+      }),
+    ),
+    {
+      method: 'post',
+      path: '/api/jobs/:id/artwork',
+      summary: 'Give a job its artwork: the bytes of an SVG file. One that cannot be read is refused and the job keeps what it had',
+      query: { fileName: { type: 'string', minLength: 1, maxLength: 200 } },
+      body: 'bytes',
+      answers: 'The job with the artwork in its recipe',
+      handle: async ({ params, query, bytes }) => {
+        const job = await jobs.get(params['id']!);
+        if (bytes.length === 0) throw new Problem(422, 'empty-file', 'The file is empty.');
+        const fileName = query['fileName'] ?? 'artwork.svg';
+        await compute.check(fileName, bytes);
+        const { id, sha256 } = await artworks.add(fileName, bytes);
+        return jobs.change(job.id, { ...job.recipe, artworks: [{ id, fileName, sha256 }] }, job.revision);
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/artworks/:id',
+      summary: 'An artwork’s original bytes',
+      answers: 'The file as it was uploaded',
+      handle: async ({ ctx, params }) => {
+        const artwork = await artworks.get(params['id']!);
+        // Never shown as a page: a drawing may hold scripts.
+        ctx.set('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(artwork.fileName)}`);
+        ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
+        ctx.type = 'application/octet-stream';
+        ctx.body = Buffer.from(artwork.bytes);
+        return undefined;
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/jobs/:id/plan',
+      summary: 'The figures of the job’s plan: sizes, layers, sheets, times, findings, rulings',
+      answers: 'The report',
+      handle: async ({ params }) => compute.plan(await planJob(params['id']!)),
+    },
+    {
+      method: 'get',
+      path: '/api/jobs/:id/plan/events',
+      summary: 'The same while it is computed: “progress” events from 0 to 1, then “report” or “failed”',
+      answers: 'Server-sent events',
+      handle: async ({ ctx, params }) => {
+        const job = await planJob(params['id']!);
+        const stop = new AbortController();
+        const stream = openEventStream(ctx, () => stop.abort());
+        compute
+          .plan(job, (done) => stream.send('progress', { done }), stop.signal)
+          .then((report) => stream.send('report', report))
+          .catch((error: unknown) => {
+            if (!stop.signal.aborted) stream.send('failed', { title: error instanceof Problem ? error.message : 'The plan could not be computed.' });
+          })
+          .finally(() => stream.end());
+        return undefined;
+      },
+    },
+  ];
+}

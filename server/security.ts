@@ -1,0 +1,33 @@
+import type { Middleware } from 'koa';
+import { Problem } from './problem.js';
+
+/** Everything comes from here; the polygon kernel needs WebAssembly, the component styles need style elements. */
+const CONTENT_SECURITY_POLICY = [
+  "default-src 'none'",
+  "script-src 'self' 'wasm-unsafe-eval'",
+  "worker-src 'self'",
+  "style-src 'self' 'unsafe-inline'",
+  "img-src 'self' data: blob:",
+  "font-src 'self'",
+  "connect-src 'self'",
+  "form-action 'none'",
+  "frame-ancestors 'none'",
+  "base-uri 'none'",
+].join('; ');
+
+const LOCAL_HOST = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
+
+/** Only this machine's own browser pages may speak to the server: Host and Origin are checked, so no other site can reach in. */
+export const security: Middleware = async (ctx, next) => {
+  ctx.set('Content-Security-Policy', CONTENT_SECURITY_POLICY);
+  ctx.set('X-Content-Type-Options', 'nosniff');
+  ctx.set('Referrer-Policy', 'no-referrer');
+  ctx.set('Cross-Origin-Opener-Policy', 'same-origin');
+  ctx.set('Cross-Origin-Resource-Policy', 'same-origin');
+  if (!LOCAL_HOST.test(ctx.get('host'))) throw new Problem(421, 'host-refused', 'This server answers only under its own local address.');
+  const origin = ctx.get('origin');
+  const changes = !['GET', 'HEAD', 'OPTIONS'].includes(ctx.method);
+  if (origin && origin !== `http://${ctx.get('host')}`) throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
+  if (changes && ctx.get('sec-fetch-site') === 'cross-site') throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
+  await next();
+};

@@ -1,0 +1,33 @@
+/** A failure the server explained, as it may be shown. */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+    this.name = 'ApiProblem';
+  }
+}
+
+/** Asks the server. @throws ApiProblem with a sentence that can be shown, also when there is no server to be reached */
+export async function ask<T>(path: string, options: { method?: string; json?: unknown; bytes?: Blob; signal?: AbortSignal } = {}): Promise<T> {
+  const { method = 'GET', json, bytes, signal } = options;
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      ...(json !== undefined ? { body: JSON.stringify(json), headers: { 'Content-Type': 'application/json' } } : {}),
+      ...(bytes ? { body: bytes, headers: { 'Content-Type': 'application/octet-stream' } } : {}),
+      ...(signal ? { signal } : {}),
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw new ApiProblem(0, 'offline', 'The bench computer does not answer. Nothing is lost; it is tried again when it is back.');
+  }
+  if (!response.ok) {
+    const problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
+    throw new ApiProblem(response.status, problem.code ?? 'unknown', problem.title ?? 'That did not work.');
+  }
+  return (await response.json()) as T;
+}

@@ -1,0 +1,52 @@
+import styled from 'styled-components';
+import type { Finding } from '../../core/job/index.js';
+import { colour, radius, space, type } from '../tokens.js';
+import { WordButton } from '../ui/button.js';
+import { useJobContext } from './job-context.js';
+
+const SIGNS = { blocker: '✕', warning: '!', note: 'i' } as const;
+const SAID = { blocker: 'Stops the job', warning: 'Look at this', note: 'Note' } as const;
+
+/** What the app noticed. Choosing one brings its place into view; its remedies stand beside it. */
+export function Findings({ findings, onLook }: { readonly findings: readonly Finding[]; readonly onLook: (finding: Finding) => void }) {
+  const { handle } = useJobContext();
+  if (findings.length === 0) return null;
+  return (
+    <List aria-label="Findings">
+      {findings.map((finding) => (
+        <Item key={finding.code + finding.message} data-severity={finding.severity}>
+          <Sign aria-hidden>{SIGNS[finding.severity]}</Sign>
+          <div>
+            <p>
+              <span className="unseen">{SAID[finding.severity]}: </span>
+              {finding.message}
+              {finding.count && finding.count > 1 ? ` (${finding.count} times)` : ''}
+            </p>
+            {(finding.where || finding.remedies?.length) && (
+              <p>
+                {finding.where && <WordButton onPress={() => onLook(finding)}>Show where</WordButton>}{' '}
+                {finding.remedies?.map((remedy) => (
+                  <WordButton key={remedy.label} onPress={() => handle.change(remedy.patch)}>
+                    {remedy.label}
+                  </WordButton>
+                ))}
+              </p>
+            )}
+          </div>
+        </Item>
+      ))}
+    </List>
+  );
+}
+
+const List = styled.ul`list-style: none; display: grid; gap: ${space.s};`;
+
+const Sign = styled.span`
+  flex: none; width: 20px; height: 20px; display: grid; place-items: center; border-radius: 50%; font: 750 0.75rem/1 ${type.text}; border: 1.5px solid currentColor; background: ${colour.raised};
+`;
+
+const Item = styled.li`
+  display: flex; gap: ${space.s}; padding: ${space.s}; border-radius: ${radius.m}; font-size: ${type.small}; background: ${colour.faint}; overflow-wrap: anywhere;
+  &[data-severity='warning'] { background: ${colour.warnWash}; ${Sign} { color: ${colour.warn}; } }
+  &[data-severity='blocker'] { background: ${colour.badWash}; ${Sign} { color: ${colour.bad}; } }
+`;

@@ -1,0 +1,75 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useRef, useState } from 'react';
+import { patchRecipe, type Recipe, type RecipePatch } from '../../core/job/index.js';
+import { ApiProblem, ask } from '../api/client.js';
+import type { Job } from '../api/types.js';
+
+export interface JobHandle {
+  readonly job: Job | null;
+  /** What the page shows: the saved recipe, or the one being tried under a hand. */
+  readonly recipe: Recipe | null;
+  readonly loadError: string | null;
+  readonly notice: string | null;
+  readonly dismissNotice: () => void;
+  /** Saves a change as one step that can be undone. */
+  readonly change: (patch: RecipePatch) => void;
+  /** Shows a change without saving it, while a hand is moving something; `null` gives it up. */
+  readonly preview: (patch: RecipePatch | null) => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
+  readonly upload: (file: File) => Promise<void>;
+}
+
+/** A job being worked on: changes show at once, are saved one after the other, and a refusal puts the saved state back with a word about it. */
+export function useJob(id: string): JobHandle {
+  const client = useQueryClient();
+  const key = ['job', id];
+  const query = useQuery({ queryKey: key, queryFn: () => ask<Job>(`/api/jobs/${id}`) });
+  const [unsaved, setUnsaved] = useState<Recipe | null>(null);
+  const [tried, setTried] = useState<RecipePatch | null>(null);
+  const [notice, setNotice] = useState<string | null>(null);
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const job = query.data ?? null;
+
+  const settle = useCallback(
+    (request: () => Promise<Job>) => {
+      const step = queue.current.then(async () => {
+        try {
+          client.setQueryData(key, await request());
+          setNotice(null);
+        } catch (error) {
+          setNotice(error instanceof ApiProblem ? error.message : 'That did not work.');
+          await client.invalidateQueries({ queryKey: key });
+        }
+      });
+      queue.current = step.then(() => {
+        if (queue.current === last) setUnsaved(null);
+      });
+      const last = queue.current;
+      void client.invalidateQueries({ queryKey: ['jobs'], refetchType: 'none' });
+      return step;
+    },
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [client, id],
+  );
+
+  const saved = () => client.getQueryData<Job>(key)!;
+  return {
+    job,
+    recipe: (tried && (unsaved ?? job?.recipe) ? patchRecipe((unsaved ?? job?.recipe)!, tried) : (unsaved ?? job?.recipe)) ?? null,
+    loadError: query.error ? query.error.message : null,
+    notice,
+    dismissNotice: () => setNotice(null),
+    change: (patch) => {
+      setTried(null);
+      setUnsaved((before) => patchRecipe(before ?? saved().recipe, patch));
+      void settle(() => ask<Job>(`/api/jobs/${id}/recipe`, { method: 'PUT', json: { recipe: patchRecipe(saved().recipe, patch), revision: saved().revision } }));
+    },
+    preview: setTried,
+    undo: () => void settle(() => ask<Job>(`/api/jobs/${id}/undo`, { method: 'POST' })),
+    redo: () => void settle(() => ask<Job>(`/api/jobs/${id}/redo`, { method: 'POST' })),
+    upload: async (file) => {
+      await settle(() => ask<Job>(`/api/jobs/${id}/artwork?fileName=${encodeURIComponent(file.name.slice(0, 200))}`, { method: 'POST', bytes: file }));
+    },
+  };
+}

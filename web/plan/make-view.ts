@@ -1,0 +1,73 @@
+import { ringsToPathData, subtract, type Rings } from '../../core/geometry/index.js';
+import type { Plan, PlanLayer, SheetPlan } from '../../core/job/plan/index.js';
+import type { LayerView, PlanView, SheetView } from './plan-view.js';
+
+/** Path data to a micron: finer than a screen shows at any zoom a hand uses. */
+const path = (rings: Rings) => ringsToPathData(rings, 3);
+
+/** A plan as the page draws it. Layers and sheets that have not changed keep their path data. */
+export function viewOf(plan: Plan): PlanView {
+  const { artwork, surface, films, build, prepare, sheets, cut, assemble } = plan;
+  return {
+    findings: plan.findings,
+    rulings: plan.rulings,
+    ...(artwork ? { artwork: { widthMm: artwork.artwork.widthMm, heightMm: artwork.artwork.heightMm, paints: artwork.artwork.paints.length } } : {}),
+    ...(surface ? { surface: pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']) } : {}),
+    ...(films ? { colours: films.colours } : {}),
+    ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), trapMm: build.trapMm } : {}),
+    ...(prepare
+      ? {
+          prepare: {
+            marks: path(prepare.marks?.marks.map((mark) => mark.ring) ?? []),
+            border: path(prepare.border ? [prepare.border] : []),
+            box: prepare.box,
+            weed: prepare.layers.map(({ layer, weed }) => ({ filmId: layer.film.id, ...pick(weed, ['pieces', 'counters', 'spots']) })),
+          },
+        }
+      : {}),
+    ...(sheets ? { sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, sheetView)), density: sheets.density } : {}),
+    ...(cut
+      ? {
+          programs: cut.programs.map((program) => ({
+            paths: program.paths.length,
+            ...pick(program, ['cutMm', 'travelMm', 'seconds', 'runs']),
+            ...pick(program.settings, ['forceG', 'speedMmS']),
+          })),
+          seconds: cut.seconds,
+        }
+      : {}),
+    ...(assemble ? { steps: assemble.steps } : {}),
+  };
+}
+
+const layers = new WeakMap<PlanLayer, LayerView>();
+const sheetViews = new WeakMap<SheetPlan, SheetView>();
+
+function remembered<K extends object, V>(known: WeakMap<K, V>, key: K, make: (key: K) => V): V {
+  let value = known.get(key);
+  if (!value) known.set(key, (value = make(key)));
+  return value;
+}
+
+function layerView(layer: PlanLayer): LayerView {
+  return {
+    ...pick(layer, ['film', 'order', 'areaMm2', 'pieces', 'holes']),
+    cut: path(layer.cut),
+    visible: path(layer.visible),
+    laps: layer.cut === layer.visible ? '' : path(subtract(layer.cut, layer.visible)),
+  };
+}
+
+function sheetView(sheet: SheetPlan): SheetView {
+  const down = (rings: Rings) => path(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? sheet.usedLengthMm - v : v))));
+  return {
+    ...pick(sheet, ['id', 'film', 'piece', 'mat', 'usedLengthMm', 'keptMm2']),
+    groups: sheet.groups.length,
+    contours: down(sheet.groups.flatMap((group) => group.contours)),
+    borders: down(sheet.groups.flatMap((group) => group.borders)),
+  };
+}
+
+function pick<T extends object, K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> {
+  return Object.fromEntries(keys.map((key) => [key, from[key]])) as Pick<T, K>;
+}

@@ -1,0 +1,87 @@
+import type { Finding, Film, FilmPiece, Mat, Ruling } from '../../core/job/index.js';
+import type { AssemblyStep } from '../../core/assembly/index.js';
+import type { SectionBar } from '../../core/layers/index.js';
+import type { WeedSpot } from '../../core/preparation/index.js';
+
+/** What the page is given of a plan: figures and ready path data (mm), no geometry to compute. */
+export interface PlanView {
+  readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number };
+  readonly surface?: { readonly widthMm: number; readonly heightMm: number; readonly xMm: number; readonly yMm: number; readonly scale: number };
+  readonly colours?: readonly ColourView[];
+  readonly layers?: readonly LayerView[];
+  readonly trapMm?: number;
+  readonly prepare?: PrepareView;
+  readonly sheets?: readonly SheetView[];
+  readonly density?: number;
+  readonly programs?: readonly ProgramView[];
+  readonly seconds?: number;
+  readonly steps?: readonly AssemblyStep[];
+  readonly findings: readonly Finding[];
+  readonly rulings: readonly Ruling[];
+}
+
+export interface ColourView {
+  readonly colour: string;
+  readonly areaMm2: number;
+  readonly pieces: number;
+  readonly film: Film;
+  readonly difference: number;
+  readonly chosen: boolean;
+}
+
+export interface LayerView {
+  readonly film: Film;
+  readonly order: number;
+  readonly areaMm2: number;
+  readonly pieces: number;
+  readonly holes: number;
+  readonly cut: string;
+  readonly visible: string;
+  /** What runs under the layers above. */
+  readonly laps: string;
+}
+
+export interface PrepareView {
+  readonly marks: string;
+  readonly border: string;
+  readonly box: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
+  readonly weed: readonly { readonly filmId: string; readonly pieces: number; readonly counters: number; readonly spots: readonly WeedSpot[] }[];
+}
+
+export interface SheetView {
+  readonly id: string;
+  readonly film: Film;
+  readonly piece: FilmPiece;
+  readonly mat: Mat | null;
+  readonly usedLengthMm: number;
+  readonly keptMm2: number;
+  readonly groups: number;
+  /** y down, as the page draws it; the sheet's lower left corner is at 0, usedLengthMm. */
+  readonly contours: string;
+  readonly borders: string;
+}
+
+export interface ProgramView {
+  readonly paths: number;
+  readonly cutMm: number;
+  readonly travelMm: number;
+  readonly seconds: number;
+  readonly forceG: number;
+  readonly speedMmS: number;
+  /** Holder positions in 1/40 mm, y up: what the live picture draws. */
+  readonly runs: readonly Int32Array[];
+}
+
+/** What the planning worker does for the page. */
+export interface PlanWorkerApi {
+  /** Plans; `onView` is called as stages become ready. Gives false when a newer request overtook this one. */
+  plan(input: PlanRequest, onView: (view: PlanView) => void): Promise<boolean>;
+  /** The build cut through at a height on the design, for the plan last made. */
+  section(yMm: number): Promise<readonly SectionBar[]>;
+}
+
+export interface PlanRequest {
+  readonly recipe: import('../../core/job/index.js').Recipe;
+  readonly shop: import('../../core/job/index.js').Shop;
+  readonly sources: ReadonlyMap<string, Uint8Array>;
+}

@@ -1,0 +1,56 @@
+import createKernel from 'clipper2-wasm/dist/es/clipper2z.js';
+import wasmUrl from 'clipper2-wasm/dist/es/clipper2z.wasm?url';
+import { expose } from 'comlink';
+import { loadKernel } from '../../core/geometry/index.js';
+import { Planner, type Plan } from '../../core/job/plan/index.js';
+import { crossSection } from '../../core/layers/index.js';
+import type { PlanWorkerApi } from './plan-view.js';
+import { viewOf } from './make-view.js';
+
+const ready = fetch(wasmUrl)
+  .then((response) => response.arrayBuffer())
+  .then((bytes) => loadKernel(createKernel, new Uint8Array(bytes)));
+
+const planner = new Planner();
+let newest = 0;
+let lastPlan: Plan | null = null;
+
+class Overtaken extends Error {}
+
+/** Lets waiting messages in: a newer request then ends this one at its next breath. */
+const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+
+const api: PlanWorkerApi = {
+  async plan(input, onView) {
+    const mine = ++newest;
+    await ready;
+    const breathe = async () => {
+      await breath();
+      if (mine !== newest) throw new Overtaken();
+    };
+    try {
+      await breathe();
+      const plan = await planner.plan(input, {
+        breathe,
+        onProgress: (soFar) => {
+          // The build is what a hand is moving; the rest is shown once it is all there.
+          if (soFar.build && !soFar.prepare) {
+            lastPlan = soFar;
+            onView(viewOf(soFar));
+          }
+        },
+      });
+      lastPlan = plan;
+      onView(viewOf(plan));
+      return true;
+    } catch (error) {
+      if (error instanceof Overtaken) return false;
+      throw error;
+    }
+  },
+  section(yMm) {
+    return Promise.resolve(lastPlan?.build ? crossSection(lastPlan.build.layers, yMm) : []);
+  },
+};
+
+expose(api);

@@ -1,0 +1,30 @@
+import { Button as AriaButton } from 'react-aria-components';
+import styled, { css } from 'styled-components';
+import { colour, motion, radius, space, type } from '../tokens.js';
+
+const look = css`
+  display: inline-flex; align-items: center; gap: ${space.s}; min-height: 32px; padding: 4px ${space.m}; cursor: pointer;
+  border: 1px solid ${colour.line}; border-radius: ${radius.m}; background: ${colour.raised}; color: ${colour.ink};
+  font: 550 ${type.small}/1.2 ${type.text}; text-decoration: none; transition: background ${motion.quick}, border-color ${motion.quick};
+  &:hover:not([data-disabled]) { border-color: ${colour.accent}; }
+  &[data-disabled] { color: ${colour.quiet}; background: transparent; border-style: dashed; cursor: default; }
+`;
+
+export const Button = styled(AriaButton)`${look}`;
+
+/** The one thing to do next on a screen. */
+export const MainButton = styled(AriaButton)`
+  ${look}
+  background: ${colour.accent}; border-color: ${colour.accent}; color: ${colour.accentInk};
+  &:hover:not([data-disabled]) { filter: brightness(1.08); }
+`;
+
+/** A button that reads as words in a sentence's company. */
+export const WordButton = styled(AriaButton)`
+  border: 0; background: none; padding: 3px 4px; margin: 0 -2px; min-height: 24px; cursor: pointer; color: ${colour.accent};
+  font: 550 ${type.small}/1.3 ${type.text}; text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; border-radius: ${radius.s};
+  &:hover { text-decoration-thickness: 2px; }
+  &[data-disabled] { color: ${colour.quiet}; text-decoration: none; cursor: default; }
+`;
+
+export const LinkButton = styled.a`${look}`;
