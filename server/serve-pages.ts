@@ -2,6 +2,7 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { extname, join, normalize } from 'node:path';
 import type { Middleware } from 'koa';
+import { WORKER_POLICY } from './security.js';
 
 /** The built pages; an address that is no file and asks for a page gets the application, which knows its own routes. */
 export function servePages(folder: string): Middleware {
@@ -14,6 +15,7 @@ export function servePages(folder: string): Middleware {
     ctx.type = extname(file);
     // Assets carry a hash of their content in their names.
     ctx.set('Cache-Control', isAsset ? 'public, max-age=31536000, immutable' : 'no-cache');
+    if (isAsset && /-worker-[\w-]+\.js$/.test(file)) ctx.set('Content-Security-Policy', WORKER_POLICY);
     ctx.body = createReadStream(file);
     return undefined;
   };

@@ -8,6 +8,7 @@ export const GlobalStyle = createGlobalStyle`
     :root:not([data-theme='light']) { ${COLOUR_VARIABLES.dark} color-scheme: dark; }
   }
   *, *::before, *::after { box-sizing: border-box; }
+  * { scrollbar-width: thin; scrollbar-color: ${colour.line} transparent; }
   html { font-size: 16px; }
   body {
     margin: 0; background: ${colour.bench}; color: ${colour.ink};

@@ -1,6 +1,8 @@
-import { converter, differenceCiede2000, formatHex, parse, type Rgb } from 'culori';
+import { differenceCiede2000, formatHex, modeHsl, modeHwb, modeLab, modeLab65, modeLch, modeLch65, modeOklab, modeOklch, modeP3, modeRgb, modeXyz65, parse, useMode, type Rgb } from 'culori/fn';
 
-const toRgb = converter('rgb');
+// What CSS can write, and Lab for differences. The library knows many more, and the page would load them all.
+for (const mode of [modeHsl, modeHwb, modeLab, modeLab65, modeLch, modeLch65, modeOklab, modeOklch, modeP3, modeXyz65]) useMode(mode as Parameters<typeof useMode>[0]);
+const toRgb = useMode(modeRgb);
 
 /** A CSS colour as "#rrggbb" and its own opacity (0 to 1), or null when it is none. */
 export function parseColour(text: string): { hex: string; alpha: number } | null {

@@ -1,4 +1,4 @@
-import { Ajv, type ErrorObject } from 'ajv';
+import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { InputError } from './input-error.js';
 import type { Recipe } from './recipe.js';
 
@@ -61,13 +61,19 @@ export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
   }),
 };
 
-const validate = new Ajv({ allErrors: true, strict: false }).compile<Recipe>(RECIPE_SCHEMA);
+let compiled: ValidateFunction<Recipe> | null = null;
+
+/** Compiled when first needed: compiling writes code, which a page's security policy refuses, and pages never parse recipes. */
+function validator(): ValidateFunction<Recipe> {
+  return (compiled ??= new Ajv({ allErrors: true, strict: false }).compile<Recipe>(RECIPE_SCHEMA));
+}
 
 /**
  * Reads a recipe of any known version from parsed JSON and returns it in the newest one.
  * @throws InputError (code `recipe-invalid`, path of the first wrong field) when it is not a recipe
  */
 export function parseRecipe(json: unknown, source = 'recipe'): Recipe {
+  const validate = validator();
   if (!validate(json)) {
     const { path, reason } = describeSchemaError(validate.errors ?? []);
     throw new InputError('recipe-invalid', `${path} ${reason}.`, { source, path });

@@ -7,25 +7,27 @@ export interface SectionBar {
   readonly order: number;
   readonly fromMm: number;
   readonly toMm: number;
-  /** How many layers lie beneath it here: it bends over their edges. */
-  readonly level: number;
+  /** Thickness of the films that lie beneath it here, µm: it bends over their edges, so laps show as steps. */
+  readonly baseUm: number;
+  readonly thicknessUm: number;
 }
 
-/** The build cut through along the horizontal line at `yMm`. Levels count the films really beneath, so laps show as steps. */
-export function crossSection(layers: readonly BuiltLayer[], yMm: number): SectionBar[] {
+/** The build cut through along the horizontal line at `yMm`. Bars of one layer that lie at one height are joined. */
+export function crossSection(layers: readonly BuiltLayer[], yMm: number, thicknessUm: (key: string) => number): SectionBar[] {
   const spans = layers.map((layer) => ({ layer, spans: spansAt(layer.cut, yMm) }));
   const cuts = [...new Set(spans.flatMap((s) => s.spans.flat()))].sort((a, b) => a - b);
   const bars: SectionBar[] = [];
-  for (const { layer, spans: own } of spans) {
-    for (const [from, to] of own) {
+  for (const { layer, spans: ownSpans } of spans) {
+    for (const [from, to] of ownSpans) {
       const stops = [from, ...cuts.filter((x) => x > from && x < to), to];
+      const own = { key: layer.key, order: layer.order, thicknessUm: thicknessUm(layer.key) };
       for (let i = 1; i < stops.length; i += 1) {
         const middle = (stops[i - 1]! + stops[i]!) / 2;
-        const level = spans.filter((s) => s.layer.order < layer.order && s.spans.some(([a, b]) => a < middle && middle < b)).length;
+        const beneath = spans.filter((s) => s.layer.order < layer.order && s.spans.some(([a, b]) => a < middle && middle < b));
+        const baseUm = beneath.reduce((sum, s) => sum + thicknessUm(s.layer.key), 0);
         const last = bars.at(-1);
-        if (last && last.key === layer.key && last.level === level && last.toMm === stops[i - 1]) {
-          bars[bars.length - 1] = { ...last, toMm: stops[i]! };
-        } else bars.push({ key: layer.key, order: layer.order, fromMm: stops[i - 1]!, toMm: stops[i]!, level });
+        if (last && last.key === layer.key && last.baseUm === baseUm && last.toMm === stops[i - 1]) bars[bars.length - 1] = { ...last, toMm: stops[i]! };
+        else bars.push({ ...own, fromMm: stops[i - 1]!, toMm: stops[i]!, baseUm });
       }
     }
   }

@@ -1,4 +1,5 @@
-import { boundsOf, regionsOf, signedArea, type Ring, type Rings } from '../geometry/index.js';
+import polylabel from 'polylabel';
+import { regionsOf, signedArea, type Region, type Rings } from '../geometry/index.js';
 
 /** Something to look for while weeding: a counter to take out, or a loose part that is easily lost. */
 export interface WeedSpot {
@@ -20,16 +21,22 @@ export interface WeedMap {
 /** Parts under this area are lost with the waste more often than not: about the size of an i's dot. */
 const EASILY_LOST_MM2 = 30;
 
+/** How truly the roomiest place is found: a number beside it is larger. */
+const SPOT_MM = 0.5;
+
 /** The weed map of a layer's cut (kernel-clean rings, mm). */
 export function weedMap(cut: Rings): WeedMap {
   const regions = regionsOf(cut);
-  const counters = regions.flatMap((region) => region.holes).map((hole) => spot('counter', hole));
-  const loose = regions.filter((r) => signedArea(r.outer) < EASILY_LOST_MM2).map((r) => spot('loose part', r.outer));
+  const counters = regions.flatMap((region) => region.holes).map((hole) => spot('counter', { outer: hole, holes: [] }));
+  const loose = regions.filter((r) => signedArea(r.outer) < EASILY_LOST_MM2).map((r) => spot('loose part', r));
   const byPlace = (a: WeedSpot, b: WeedSpot) => a.xMm - b.xMm || a.yMm - b.yMm;
   return { pieces: regions.length, counters: counters.length, stays: cut, spots: [...counters.sort(byPlace), ...loose.sort(byPlace)] };
 }
 
-function spot(kind: WeedSpot['kind'], ring: Ring): WeedSpot {
-  const box = boundsOf([ring])!;
-  return { kind, xMm: (box.minX + box.maxX) / 2, yMm: (box.minY + box.maxY) / 2, areaMm2: Math.abs(signedArea(ring)) };
+/** Marked where there is most room round it, which is inside the part also when that is bent. */
+function spot(kind: WeedSpot['kind'], region: Region): WeedSpot {
+  const points = (ring: Float64Array) => Array.from({ length: ring.length / 2 }, (_, i): [number, number] => [ring[2 * i]!, ring[2 * i + 1]!]);
+  const areaMm2 = Math.abs(signedArea(region.outer));
+  const [xMm, yMm] = polylabel([points(region.outer), ...region.holes.map(points)], Math.max(SPOT_MM, Math.sqrt(areaMm2) / 40));
+  return { kind, xMm: xMm!, yMm: yMm!, areaMm2 };
 }

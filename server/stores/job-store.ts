@@ -13,6 +13,8 @@ export interface JobSummary {
   readonly due: string | null;
   readonly state: JobState;
   readonly updatedAt: string;
+  /** Its first artwork, for a small picture. */
+  readonly artworkId: string | null;
 }
 
 /** A job with its current recipe; `revision` guards against two editors. */
@@ -33,7 +35,7 @@ interface JobRow {
   readonly sheets_total: number | null;
   readonly updated_at: string;
   readonly deleted_at: string | null;
-  readonly artworks: number;
+  readonly artwork_id: string | null;
   readonly running: number;
   readonly sheets_cut: number;
   readonly first_position: number;
@@ -135,7 +137,7 @@ export class JobStore {
   #rows(): Knex.QueryBuilder<object, JobRow[]> {
     return this.db('jobs').select<JobRow[]>(
       'jobs.*',
-      this.db.raw(`(select json_array_length(recipe, '$.artworks') from recipes r where r.job_id = jobs.id and r.position = jobs.position) as artworks`),
+      this.db.raw(`(select json_extract(recipe, '$.artworks[0].id') from recipes r where r.job_id = jobs.id and r.position = jobs.position) as artwork_id`),
       this.db.raw(`(select count(*) from runs where runs.job_id = jobs.id and runs.finished_at is null) as running`),
       this.db.raw(`(select count(distinct sheet) from runs where runs.job_id = jobs.id and runs.state = 'finished') as sheets_cut`),
       this.db.raw(`(select min(position) from recipes r where r.job_id = jobs.id) as first_position`),
@@ -150,6 +152,6 @@ function head(recipe: Recipe): { title: string; customer: string; due: string | 
 
 function summaryOf(row: JobRow): JobSummary {
   const cut = row.sheets_total !== null && row.sheets_total > 0 && row.sheets_cut >= row.sheets_total;
-  const state: JobState = row.running > 0 ? 'cutting' : cut ? 'cut' : row.artworks > 0 ? 'in work' : 'new';
-  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at };
+  const state: JobState = row.running > 0 ? 'cutting' : cut ? 'cut' : row.artwork_id !== null ? 'in work' : 'new';
+  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: row.artwork_id };
 }

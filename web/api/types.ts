@@ -9,6 +9,7 @@ export interface JobSummary {
   readonly due: string | null;
   readonly state: JobState;
   readonly updatedAt: string;
+  readonly artworkId: string | null;
 }
 
 export interface Job extends JobSummary {

@@ -8,8 +8,8 @@ const SIGNS = { blocker: '✕', warning: '!', note: 'i' } as const;
 const SAID = { blocker: 'Stops the job', warning: 'Look at this', note: 'Note' } as const;
 
 /** What the app noticed. Choosing one brings its place into view; its remedies stand beside it. */
-export function Findings({ findings, onLook }: { readonly findings: readonly Finding[]; readonly onLook: (finding: Finding) => void }) {
-  const { handle } = useJobContext();
+export function Findings({ findings }: { readonly findings: readonly Finding[] }) {
+  const { handle, look } = useJobContext();
   if (findings.length === 0) return null;
   return (
     <List aria-label="Findings">
@@ -24,7 +24,7 @@ export function Findings({ findings, onLook }: { readonly findings: readonly Fin
             </p>
             {(finding.where || finding.remedies?.length) && (
               <p>
-                {finding.where && <WordButton onPress={() => onLook(finding)}>Show where</WordButton>}{' '}
+                {finding.where && <WordButton onPress={() => look({ ...finding })}>Show where</WordButton>}{' '}
                 {finding.remedies?.map((remedy) => (
                   <WordButton key={remedy.label} onPress={() => handle.change(remedy.patch)}>
                     {remedy.label}

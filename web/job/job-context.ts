@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react';
 import type { Box } from '../../core/geometry/index.js';
-import type { LengthUnit, Recipe, Shop } from '../../core/job/index.js';
-import type { Job } from '../api/types.js';
+import type { Finding, LengthUnit, Recipe, Ruling, Shop, Stage } from '../../core/job/index.js';
+import type { Job, Run } from '../api/types.js';
 import type { PlanView } from '../plan/plan-view.js';
 import type { JobHandle } from './use-job.js';
 
@@ -14,11 +14,23 @@ export interface JobContextValue {
   readonly working: boolean;
   readonly shop: Shop;
   readonly unit: LengthUnit;
+  readonly runs: readonly Run[];
+  /** The place of the finding being looked at, mm on the design. */
   readonly lookAt: Box | null;
+  readonly look: (finding: Finding) => void;
 }
 
 export const JobContext = createContext<JobContextValue | null>(null);
 
 export function useJobContext(): JobContextValue {
   return useContext(JobContext)!;
+}
+
+/** What was said of one station. */
+export function useSaid(stage: Stage): { findings: readonly Finding[]; rulings: readonly Ruling[] } {
+  const { plan } = useJobContext();
+  return {
+    findings: plan?.findings.filter((finding) => finding.stage === stage) ?? [],
+    rulings: plan?.rulings.filter((ruling) => ruling.stage === stage) ?? [],
+  };
 }

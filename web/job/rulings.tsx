@@ -9,23 +9,32 @@ interface RulingsProps {
   readonly rulings: readonly Ruling[];
   /** What stands in place of a ruling's value, so that it can be edited there; by ruling id. */
   readonly editors?: Readonly<Record<string, ReactNode>>;
+  /** What stands below a ruling's sentence, by ruling id. */
+  readonly below?: Readonly<Record<string, ReactNode>>;
   /** Taking the maker's value back, by ruling id. */
   readonly onReturn?: Readonly<Record<string, () => void>>;
 }
 
 /** What the app has decided, in sentences: the figure editable in place, the reasons one key away, an overruled one saying so. */
-export function Rulings({ rulings, editors = {}, onReturn = {} }: RulingsProps) {
+export function Rulings({ rulings, editors = {}, below = {}, onReturn = {} }: RulingsProps) {
   if (rulings.length === 0) return null;
   return (
     <List aria-label="What has been decided">
       {rulings.map((ruling) => (
-        <RulingItem key={ruling.id} ruling={ruling} editor={editors[ruling.id]} onReturn={onReturn[ruling.id]} />
+        <RulingItem key={ruling.id} ruling={ruling} editor={editors[ruling.id]} below={below[ruling.id]} onReturn={onReturn[ruling.id]} />
       ))}
     </List>
   );
 }
 
-function RulingItem({ ruling, editor, onReturn }: { readonly ruling: Ruling; readonly editor: ReactNode; readonly onReturn: (() => void) | undefined }) {
+interface RulingItemProps {
+  readonly ruling: Ruling;
+  readonly editor: ReactNode;
+  readonly below: ReactNode;
+  readonly onReturn: (() => void) | undefined;
+}
+
+function RulingItem({ ruling, editor, below, onReturn }: RulingItemProps) {
   const { handle, unit } = useJobContext();
   const [open, setOpen] = useState(false);
   const say = (value: number | string) => (ruling.unit === 'mm' && typeof value === 'number' ? `${formatLength(value, unit)} ${unit}` : `${value}${ruling.unit ? ` ${ruling.unit}` : ''}`);
@@ -37,6 +46,7 @@ function RulingItem({ ruling, editor, onReturn }: { readonly ruling: Ruling; rea
         {editor ?? <strong>{say(ruling.value)}</strong>}
         {after}
       </Sentence>
+      {below}
       {ruling.overridden && (
         <Overruled>
           Your decision{ruling.proposed !== undefined && ruling.proposed !== '' ? `; the app would take ${say(ruling.proposed)}` : ''}.{' '}

@@ -19,6 +19,8 @@ interface LightTableProps {
   /** What must be in view at first, mm. */
   readonly box: Box;
   readonly unit: LengthUnit;
+  /** Where the vertical ruler has its zero and counts upwards from, mm; without it, it counts downwards from 0. */
+  readonly feedFrom?: number;
   /** A place to bring into view; a new object brings it again. */
   readonly lookAt?: Box | null;
   /** A place on the design was picked, mm. */
@@ -32,7 +34,7 @@ const SMALLEST = 0.02;
 const LARGEST = 400;
 
 /** The one large picture: to scale, with rulers in the user's unit, pan and zoom by mouse, touch pad and keys, and a scale bar. */
-export function LightTable({ label, box, unit, lookAt, onPick, children, caption }: LightTableProps) {
+export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, children, caption }: LightTableProps) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 800, height: 500 });
   const [view, setView] = useState<View>({ zoom: 1, x: 0, y: 0 });
@@ -137,7 +139,7 @@ export function LightTable({ label, box, unit, lookAt, onPick, children, caption
             </pattern>
           </defs>
           <g transform={`translate(${view.x} ${view.y}) scale(${view.zoom})`}>{children}</g>
-          <Rulers view={view} size={size} unit={unit} />
+          <Rulers view={view} size={size} unit={unit} {...(feedFrom === undefined ? {} : { feedFrom })} />
         </svg>
       </Glass>
       <Foot>

@@ -12,19 +12,27 @@ const STEPS: Readonly<Record<LengthUnit, readonly number[]>> = {
 
 export const MM_PER_UNIT: Readonly<Record<LengthUnit, number>> = { mm: 1, cm: 10, in: 25.4 };
 
+interface RulersProps {
+  readonly view: { readonly zoom: number; readonly x: number; readonly y: number };
+  readonly size: { readonly width: number; readonly height: number };
+  readonly unit: LengthUnit;
+  /** Zero of the vertical ruler, which then counts upwards, mm. */
+  readonly feedFrom?: number;
+}
+
 /** Rulers along the top and left, in the user's unit. */
-export function Rulers({ view, size, unit }: { readonly view: { zoom: number; x: number; y: number }; readonly size: { width: number; height: number }; readonly unit: LengthUnit }) {
+export function Rulers({ view, size, unit, feedFrom }: RulersProps) {
   const pxPerUnit = view.zoom * MM_PER_UNIT[unit];
   const step = STEPS[unit].find((s) => s * pxPerUnit >= 8) ?? STEPS[unit].at(-1)!;
   const labelStep = STEPS[unit].find((s) => s * pxPerUnit >= 46) ?? step;
-  const ticks = (origin: number, length: number) => {
+  const ticks = (origin: number, length: number, sign: 1 | -1 = 1) => {
     const out: { px: number; label: string | null }[] = [];
     const first = Math.ceil((RULER_PX - origin) / pxPerUnit / step);
     const last = Math.floor((length - origin) / pxPerUnit / step);
     for (let i = first; i <= last && out.length < 800; i += 1) {
       const value = i * step;
       const labelled = Math.abs(value / labelStep - Math.round(value / labelStep)) < 1e-6;
-      out.push({ px: origin + value * pxPerUnit, label: labelled ? String(Number(value.toFixed(2))) : null });
+      out.push({ px: origin + value * pxPerUnit, label: labelled ? String(Number((sign * value).toFixed(2)) + 0) : null });
     }
     return out;
   };
@@ -42,7 +50,7 @@ export function Rulers({ view, size, unit }: { readonly view: { zoom: number; x:
           )}
         </g>
       ))}
-      {ticks(view.y, size.height).map(({ px, label }) => (
+      {(feedFrom === undefined ? ticks(view.y, size.height) : ticks(view.y + feedFrom * view.zoom, size.height, -1)).map(({ px, label }) => (
         <g key={`y${px}`}>
           <rect x={label ? 13 : 17} y={px} width={label ? 9 : 5} height="1" fill={colour.quiet} />
           {label && (

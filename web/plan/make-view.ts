@@ -1,6 +1,7 @@
 import { ringsToPathData, subtract, type Rings } from '../../core/geometry/index.js';
+import type { PaintedRegion } from '../../core/artwork/index.js';
 import type { Plan, PlanLayer, SheetPlan } from '../../core/job/plan/index.js';
-import type { LayerView, PlanView, SheetView } from './plan-view.js';
+import type { LayerView, PaintView, PlanView, SheetView } from './plan-view.js';
 
 /** Path data to a micron: finer than a screen shows at any zoom a hand uses. */
 const path = (rings: Rings) => ringsToPathData(rings, 3);
@@ -38,6 +39,17 @@ export function viewOf(plan: Plan): PlanView {
       : {}),
     ...(assemble ? { steps: assemble.steps } : {}),
   };
+}
+
+/** The painted areas of an artwork, bottom first, neighbours of one colour in one path. */
+export function paintsOf(regions: readonly PaintedRegion[]): PaintView[] {
+  const paints: { colour: string; path: string }[] = [];
+  for (const { colour, rings } of regions) {
+    const last = paints.at(-1);
+    if (last?.colour === colour) last.path += path(rings);
+    else paints.push({ colour, path: path(rings) });
+  }
+  return paints;
 }
 
 const layers = new WeakMap<PlanLayer, LayerView>();

@@ -1,4 +1,4 @@
-import type { Finding, Film, FilmPiece, Mat, Ruling } from '../../core/job/index.js';
+import type { Finding, Film, FilmPiece, Mat, Recipe, Ruling, Shop } from '../../core/job/index.js';
 import type { AssemblyStep } from '../../core/assembly/index.js';
 import type { SectionBar } from '../../core/layers/index.js';
 import type { WeedSpot } from '../../core/preparation/index.js';
@@ -72,16 +72,24 @@ export interface ProgramView {
   readonly runs: readonly Int32Array[];
 }
 
+/** A painted area of the artwork as it was understood. */
+export interface PaintView {
+  readonly colour: string;
+  readonly path: string;
+}
+
 /** What the planning worker does for the page. */
 export interface PlanWorkerApi {
-  /** Plans; `onView` is called as stages become ready. Gives false when a newer request overtook this one. */
-  plan(input: PlanRequest, onView: (view: PlanView) => void): Promise<boolean>;
+  /** Plans; `onView` is called when the build is there and when all is. A newer request ends this one without a further call. */
+  plan(input: PlanRequest, onView: (view: PlanView, finished: boolean) => void): Promise<void>;
   /** The build cut through at a height on the design, for the plan last made. */
   section(yMm: number): Promise<readonly SectionBar[]>;
+  /** The artwork as it was understood, bottom first, for the plan last made. */
+  paints(): Promise<readonly PaintView[]>;
 }
 
 export interface PlanRequest {
-  readonly recipe: import('../../core/job/index.js').Recipe;
-  readonly shop: import('../../core/job/index.js').Shop;
+  readonly recipe: Recipe;
+  readonly shop: Shop;
   readonly sources: ReadonlyMap<string, Uint8Array>;
 }

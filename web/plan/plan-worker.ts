@@ -5,7 +5,7 @@ import { loadKernel } from '../../core/geometry/index.js';
 import { Planner, type Plan } from '../../core/job/plan/index.js';
 import { crossSection } from '../../core/layers/index.js';
 import type { PlanWorkerApi } from './plan-view.js';
-import { viewOf } from './make-view.js';
+import { paintsOf, viewOf } from './make-view.js';
 
 const ready = fetch(wasmUrl)
   .then((response) => response.arrayBuffer())
@@ -17,8 +17,16 @@ let lastPlan: Plan | null = null;
 
 class Overtaken extends Error {}
 
-/** Lets waiting messages in: a newer request then ends this one at its next breath. */
-const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+/** Lets waiting messages in: a newer request then ends this one at its next breath. A timer would wait 4 ms each time. */
+const breath = () =>
+  new Promise<void>((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
 
 const api: PlanWorkerApi = {
   async plan(input, onView) {
@@ -36,21 +44,22 @@ const api: PlanWorkerApi = {
           // The build is what a hand is moving; the rest is shown once it is all there.
           if (soFar.build && !soFar.prepare) {
             lastPlan = soFar;
-            onView(viewOf(soFar));
+            onView(viewOf(soFar), false);
           }
         },
       });
       lastPlan = plan;
-      onView(viewOf(plan));
-      return true;
+      onView(viewOf(plan), true);
     } catch (error) {
-      if (error instanceof Overtaken) return false;
-      throw error;
+      if (!(error instanceof Overtaken)) throw error;
     }
   },
-  section(yMm) {
-    return Promise.resolve(lastPlan?.build ? crossSection(lastPlan.build.layers, yMm) : []);
+  section: (yMm) => {
+    const layers = lastPlan?.build?.layers ?? [];
+    const thickness = new Map(layers.map((layer) => [layer.key, layer.film.thicknessUm]));
+    return Promise.resolve(crossSection(layers, yMm, (key) => thickness.get(key)!));
   },
+  paints: () => Promise.resolve(lastPlan?.regions ? paintsOf(lastPlan.regions.regions) : []),
 };
 
 expose(api);

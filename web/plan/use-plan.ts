@@ -2,8 +2,9 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { Recipe, Shop } from '../../core/job/index.js';
-import { ApiProblem, ask } from '../api/client.js';
-import type { PlanView, PlanWorkerApi } from './plan-view.js';
+import { ask } from '../api/client.js';
+import { artworkQuery } from '../jobs/artwork-picture.js';
+import type { PlanRequest, PlanView, PlanWorkerApi } from './plan-view.js';
 
 let remote: Remote<PlanWorkerApi> | null = null;
 
@@ -19,16 +20,51 @@ export interface PlanState {
   readonly error: string | null;
 }
 
+interface Asked {
+  readonly input: PlanRequest;
+  readonly show: (view: PlanView, finished: boolean) => void;
+  readonly fail: (error: Error) => void;
+}
+
+let next: Asked | null = null;
+let building = false;
+
+/**
+ * Asks the worker for a plan. While it has not yet shown the build of the one before, only the newest request waits: a hand that moves
+ * faster than the build then sees every build the worker can make, instead of none.
+ */
+function askForPlan(asked: Asked): void {
+  next = asked;
+  if (!building) void sendNext();
+}
+
+async function sendNext(): Promise<void> {
+  const asked = next;
+  if (!asked) return;
+  next = null;
+  building = true;
+  const built = () => {
+    if (!building) return;
+    building = false;
+    void sendNext();
+  };
+  const onView = (view: PlanView, finished: boolean) => {
+    asked.show(view, finished);
+    built();
+  };
+  try {
+    await planWorker().plan(asked.input, proxy(onView));
+  } catch (error) {
+    asked.fail(error as Error);
+  } finally {
+    built();
+  }
+}
+
 /** The plan of a recipe, computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
 export function usePlan(recipe: Recipe | null): PlanState {
   const shop = useShop();
-  const artworks = useQueries({
-    queries: (recipe?.artworks ?? []).map((artwork) => ({
-      queryKey: ['artwork', artwork.id],
-      staleTime: Infinity,
-      queryFn: async () => new Uint8Array(await fetchArtwork(artwork.id)),
-    })),
-  });
+  const artworks = useQueries({ queries: (recipe?.artworks ?? []).map((artwork) => artworkQuery(artwork.id)) });
   const [state, setState] = useState<PlanState>({ view: null, working: true, error: null });
   const sourcesReady = artworks.every((query) => query.data);
   const key = recipe ? JSON.stringify(recipe) : '';
@@ -37,10 +73,11 @@ export function usePlan(recipe: Recipe | null): PlanState {
     let current = true;
     const sources = new Map(recipe.artworks.map((artwork, i) => [artwork.id, artworks[i]!.data!]));
     setState((before) => ({ ...before, working: true }));
-    planWorker()
-      .plan({ recipe, shop, sources }, proxy((view) => current && setState({ view, working: true, error: null })))
-      .then((finished) => current && finished && setState((before) => ({ ...before, working: false })))
-      .catch((error: unknown) => current && setState((before) => ({ ...before, working: false, error: `The plan could not be computed: ${String((error as Error).message)}` })));
+    askForPlan({
+      input: { recipe, shop, sources },
+      show: (view, finished) => current && setState({ view, working: !finished, error: null }),
+      fail: (error) => current && setState((before) => ({ ...before, working: false, error: `The plan could not be computed: ${error.message}` })),
+    });
     return () => {
       current = false;
     };
@@ -52,10 +89,4 @@ export function usePlan(recipe: Recipe | null): PlanState {
 
 export function useShop(): Shop | undefined {
   return useQuery({ queryKey: ['shop'], queryFn: () => ask<Shop>('/api/shop'), staleTime: Infinity }).data;
-}
-
-async function fetchArtwork(id: string): Promise<ArrayBuffer> {
-  const response = await fetch(`/api/artworks/${id}`);
-  if (!response.ok) throw new ApiProblem(response.status, 'artwork-unknown', 'The artwork could not be read back.');
-  return response.arrayBuffer();
 }

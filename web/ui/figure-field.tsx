@@ -13,20 +13,24 @@ interface FigureFieldProps {
   readonly stepMm?: number;
   readonly onChange: (mm: number) => void;
   readonly onTry?: (mm: number) => void;
+  /** What was tried is not wanted after all. */
+  readonly onGiveUp?: () => void;
 }
 
 /** A length edited where it stands, in any way people say lengths; arrow keys nudge it. */
-export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, onChange, onTry }: FigureFieldProps) {
+export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, onChange, onTry, onGiveUp }: FigureFieldProps) {
   const shown = formatLength(mm, unit);
   const [text, setText] = useState(shown);
   const [wrong, setWrong] = useState<string | null>(null);
+  const [tried, setTried] = useState(false);
   const hint = useId();
   useEffect(() => {
     setText(shown);
     setWrong(null);
   }, [shown]);
   const commit = () => {
-    if (text === shown) return;
+    if (text === shown && !tried) return;
+    setTried(false);
     const value = parseLength(text, unit);
     if (value === null) setWrong(`“${text}” is not a length; try 120, 12 cm or 4 3/4".`);
     else if (value < min || value > max) setWrong(`It must be from ${formatLength(min, unit)} to ${formatLength(max, unit)} ${unit}.`);
@@ -47,11 +51,14 @@ export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, o
           if (event.key === 'Escape') {
             setText(shown);
             setWrong(null);
+            setTried(false);
+            onGiveUp?.();
           }
           if (stepMm && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
             event.preventDefault();
             const next = Math.min(max, Math.max(min, (parseLength(text, unit) ?? mm) + (event.key === 'ArrowUp' ? stepMm : -stepMm)));
             setText(formatLength(next, unit));
+            setTried(true);
             onTry?.(next);
           }
         }}

@@ -1,5 +1,9 @@
 import { compile } from 'css-select';
-import { generate, parse, walk, type CssNode } from 'css-tree';
+import type { CssNode } from 'css-tree';
+// The parts that are used, and not the whole with its dictionary of all properties: the page loads this too.
+import generate from 'css-tree/generator';
+import parse from 'css-tree/parser';
+import walk from 'css-tree/walker';
 import type { XmlElement } from './xml.js';
 
 export interface Declaration {

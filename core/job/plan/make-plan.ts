@@ -63,7 +63,7 @@ export class Planner {
     const regionsKey = keyOf(artworkKey, surface.design.scale);
     const regions = this.#cache.take('regions', regionsKey, () => regionsStage(artwork, surface.design.scale));
     const withFrame = { ...artwork, findings: [...artwork.findings, ...regions.findings] };
-    plan = { ...plan, artwork: withFrame };
+    plan = { ...plan, artwork: withFrame, regions };
     if (regions.regions.length === 0) {
       const nothing: Finding = { code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' };
       return collect({ ...plan, artwork: { ...withFrame, findings: [...withFrame.findings, nothing] } });

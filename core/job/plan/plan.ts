@@ -106,6 +106,7 @@ export interface AssembleStage extends Said {
 export interface Plan {
   readonly artwork?: ArtworkStage;
   readonly surface?: SurfaceStage;
+  readonly regions?: RegionsStage;
   readonly films?: FilmsStage;
   readonly separation?: Separation;
   readonly build?: BuildStage;

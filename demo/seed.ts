@@ -1,0 +1,55 @@
+import { readFile } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
+import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/job/index.js';
+import { openDatabase } from '../server/db/open-database.js';
+import { makeServices, type Services } from '../server/services.js';
+import { DEMO_SHOP } from './shop.js';
+
+// Fills an empty data folder with the demo shop and its two jobs; one that holds a shop already is left as it is.
+const { values } = parseArgs({ options: { data: { type: 'string', default: 'data/demo' }, 'cutter-port': { type: 'string' } } });
+const db = await openDatabase(values.data);
+const services = await makeServices(db, 0);
+if (await services.shop.isEmpty()) {
+  const port = Number(values['cutter-port'] ?? DEMO_SHOP.cutter.port);
+  await services.shop.replace({ ...DEMO_SHOP, cutter: { ...DEMO_SHOP.cutter, port } });
+  await seedJobs(services);
+}
+await services.compute.close();
+await db.destroy();
+
+async function seedJobs(to: Services): Promise<void> {
+  await addJob(to, 'marsh-wren.svg', 'Marsh Wren, name for a narrow boat', {
+    customer: 'Skipper of the Marsh Wren',
+    due: inDays(12),
+    surface: { widthMm: 1500, heightMm: 420, marginMm: { top: 40, right: 50, bottom: 40, left: 50 }, size: { mode: 'width', mm: 1400 } },
+    assembly: { way: 'tape' },
+  });
+  const window = await addJob(to, 'heron-window.svg', 'Heron and moon, tea-room window', {
+    customer: 'The tea room at Wick Lock',
+    due: inDays(5),
+    surface: { widthMm: 420, heightMm: 360, marginMm: { top: 40, right: 40, bottom: 60, left: 40 }, size: { mode: 'width', mm: 230 } },
+  });
+  await cutInThePast(to, window, 1, { shareOfEstimate: 1.012, note: 'Weeded cleanly.' });
+  await cutInThePast(to, window, 2, { shareOfEstimate: 0.991, note: '' });
+}
+
+async function addJob({ jobs, artworks }: Services, fileName: string, title: string, decisions: RecipePatch): Promise<string> {
+  const bytes = await readFile(new URL(`artwork/${fileName}`, import.meta.url));
+  const artwork = await artworks.add(fileName, bytes);
+  const recipe = patchRecipe(emptyRecipe(title), { ...decisions, artworks: [{ id: artwork.id, fileName, sha256: artwork.sha256 }] });
+  return (await jobs.create(recipe)).id;
+}
+
+/** A sheet that was cut before the demo began, so that the record has something to show. */
+async function cutInThePast(to: Services, jobId: string, sheet: number, how: { shareOfEstimate: number; note: string }): Promise<void> {
+  const { sheet: ready, sheets } = await to.compute.sheet(await to.planJob(jobId), sheet);
+  const { filmId, program, estimateSeconds, cutMm, filmMm2, filmCost } = ready;
+  const run = await to.runs.create({ jobId, sheet, filmId, program, estimateSeconds, cutMm, filmMm2, filmCost });
+  await to.runs.setProgress(run.id, { state: 'finished', message: '', pairsDone: run.pairsTotal, actualSeconds: estimateSeconds * how.shareOfEstimate });
+  await to.runs.setRecord(run.id, { outcome: 'good', note: how.note });
+  await to.jobs.setSheetsTotal(jobId, sheets);
+}
+
+function inDays(days: number): string {
+  return new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+}

@@ -1,0 +1,78 @@
+import { lazy, Suspense, useState } from 'react';
+import { Link, Outlet } from 'react-router';
+import styled from 'styled-components';
+import { colour, space, type, width } from '../tokens.js';
+import { Button } from '../ui/button.js';
+import { OfferContext, OfferedContext, type Command } from './commands.js';
+import { useShortcuts } from './use-shortcuts.js';
+
+const CommandSearch = lazy(() => import('./command-search.js').then((m) => ({ default: m.CommandSearch })));
+const ShortcutSheet = lazy(() => import('./shortcut-sheet.js').then((m) => ({ default: m.ShortcutSheet })));
+
+/** The frame round every screen: the name, the command search, the sheet of shortcuts. */
+export function Shell() {
+  const [offered, setOffered] = useState<readonly Command[]>([]);
+  const [open, setOpen] = useState<'search' | 'shortcuts' | null>(null);
+  useShortcuts([
+    { keys: 'Ctrl+K', run: () => setOpen('search') },
+    { keys: 'Alt+/', run: () => setOpen('shortcuts') },
+    ...offered.flatMap(({ keys, run }) => (keys ? [{ keys, run }] : [])),
+  ]);
+  return (
+    <OfferContext value={setOffered}>
+      <Frame>
+        <Skip href="#main">To the work</Skip>
+        <Top>
+          <Brand to="/">
+            <img src="/lantern.svg" alt="" width="26" height="26" /> Wry Lantern
+          </Brand>
+          <Shop>Halyard &amp; Wick</Shop>
+          <Right>
+            <Button onPress={() => setOpen('search')} aria-keyshortcuts="Control+K">
+              Find an action <Key aria-hidden>Ctrl K</Key>
+            </Button>
+            <Button onPress={() => setOpen('shortcuts')} aria-keyshortcuts="Alt+/">
+              Keys
+            </Button>
+          </Right>
+        </Top>
+        <Main id="main" tabIndex={-1}>
+          <Outlet />
+        </Main>
+      </Frame>
+      <OfferedContext value={offered}>
+        <Suspense>
+          {open === 'search' && <CommandSearch onClose={() => setOpen(null)} onShortcuts={() => setOpen('shortcuts')} />}
+          {open === 'shortcuts' && <ShortcutSheet onClose={() => setOpen(null)} />}
+        </Suspense>
+      </OfferedContext>
+    </OfferContext>
+  );
+}
+
+const Frame = styled.div`height: 100dvh; display: flex; flex-direction: column;`;
+
+const Skip = styled.a`
+  position: absolute; left: -999px; top: 0; z-index: 5; padding: ${space.s} ${space.m}; background: ${colour.raised};
+  &:focus { left: 0; }
+`;
+
+const Top = styled.header`
+  display: flex; align-items: center; gap: ${space.m}; padding: ${space.s} ${space.l};
+  @media (max-width: ${width.phone}) { padding: ${space.xs} ${space.s}; }
+`;
+
+const Brand = styled(Link)`
+  display: inline-flex; align-items: center; gap: ${space.s}; color: ${colour.ink}; text-decoration: none; font: 750 ${type.large}/1 ${type.display};
+`;
+
+const Shop = styled.span`color: ${colour.quiet}; font-size: ${type.small}; @media (max-width: ${width.phone}) { display: none; }`;
+
+const Right = styled.span`margin-left: auto; display: flex; gap: ${space.s};`;
+
+const Key = styled.kbd`
+  font: 600 0.6875rem/1 ${type.text}; color: ${colour.quiet}; border: 1px solid ${colour.line}; border-radius: 3px; padding: 2px 4px;
+  @media (max-width: ${width.phone}) { display: none; }
+`;
+
+const Main = styled.main`flex: 1; min-height: 0; display: flex; flex-direction: column; &:focus { outline: none; }`;

@@ -1,0 +1,122 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState, type ComponentType } from 'react';
+import { Navigate, useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { STAGES, type Finding, type Stage } from '../../core/job/index.js';
+import { ask } from '../api/client.js';
+import type { Run } from '../api/types.js';
+import { useOffer, type Command } from '../app/commands.js';
+import { usePlan, useShop } from '../plan/use-plan.js';
+import { ArtworkStation } from '../stations/artwork-station.js';
+import { AssembleStation } from '../stations/assemble-station.js';
+import { BuildStation } from '../stations/build-station.js';
+import { CutStation } from '../stations/cut-station.js';
+import { FilmsStation } from '../stations/films-station.js';
+import { PrepareStation } from '../stations/prepare-station.js';
+import { RecordStation } from '../stations/record-station.js';
+import { SheetsStation } from '../stations/sheets-station.js';
+import { SurfaceStation } from '../stations/surface-station.js';
+import { colour, space, type, width } from '../tokens.js';
+import { Button } from '../ui/button.js';
+import { useNotify } from '../ui/notices.js';
+import { useSettings } from '../ui/settings.js';
+import { JobCard, STATION_NAMES } from './job-card.js';
+import { JobContext } from './job-context.js';
+import { JobHead } from './job-head.js';
+import { useJob } from './use-job.js';
+
+const STATIONS: Readonly<Record<Stage, ComponentType>> = {
+  artwork: ArtworkStation,
+  films: FilmsStation,
+  surface: SurfaceStation,
+  build: BuildStation,
+  prepare: PrepareStation,
+  sheets: SheetsStation,
+  cut: CutStation,
+  assemble: AssembleStation,
+  record: RecordStation,
+};
+
+const NO_FINDINGS: readonly Finding[] = [];
+
+/** A job at one of its stations. */
+export function JobPage() {
+  const { id, station } = useParams();
+  return STAGES.includes(station as Stage) ? <JobAtStation key={id} jobId={id!} station={station as Stage} /> : <Navigate to={`/jobs/${id}/artwork`} replace />;
+}
+
+function JobAtStation({ jobId, station }: { readonly jobId: string; readonly station: Stage }) {
+  const handle = useJob(jobId);
+  const shop = useShop();
+  const { unit } = useSettings();
+  const { view, working, error } = usePlan(handle.recipe);
+  const runs = useQuery({ queryKey: ['runs', jobId], queryFn: () => ask<Run[]>(`/api/jobs/${jobId}/runs`), refetchInterval: station === 'cut' || station === 'record' ? 3000 : false }).data;
+  const [looked, setLooked] = useState<Finding | null>(null);
+  const navigate = useNavigate();
+  const notify = useNotify();
+  const { notice, dismissNotice } = handle;
+  useEffect(() => {
+    if (!notice) return;
+    notify(notice);
+    dismissNotice();
+  }, [notice, notify, dismissNotice]);
+  useCommandsOf(jobId, handle, view?.findings ?? NO_FINDINGS, setLooked);
+  // A place looked at belongs to its station.
+  useEffect(() => {
+    if (looked && looked.stage !== station) void navigate(`/jobs/${jobId}/${looked.stage}`);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [looked]);
+
+  const runCounts = useMemo(() => countRuns(runs ?? []), [runs]);
+  if (handle.loadError) {
+    return (
+      <Middle role="alert">
+        <h1>This job cannot be shown</h1>
+        <p>{handle.loadError}</p>
+        <Button onPress={() => void navigate('/')}>To the jobs</Button>
+      </Middle>
+    );
+  }
+  const { job, recipe } = handle;
+  if (!job || !recipe || !shop) return <Middle role="status">Fetching the job …</Middle>;
+  const Station = STATIONS[station];
+  return (
+    <JobContext value={{ handle, job, recipe, plan: view, working, shop, unit, runs: runs ?? [], lookAt: looked?.where ?? null, look: setLooked }}>
+      <JobHead />
+      <JobCard jobId={jobId} plan={view} unit={unit} runs={runCounts} />
+      {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}
+      <Station />
+    </JobContext>
+  );
+}
+
+function useCommandsOf(jobId: string, handle: ReturnType<typeof useJob>, findings: readonly Finding[], look: (finding: Finding) => void): void {
+  const navigate = useNavigate();
+  const [at, setAt] = useState(-1);
+  const { undo, redo } = handle;
+  useOffer(
+    useMemo((): readonly Command[] => {
+      const goRound = () => {
+        if (findings.length === 0) return;
+        const next = (at + 1) % findings.length;
+        setAt(next);
+        look({ ...findings[next]! });
+      };
+      return [
+        { name: 'Undo', keys: 'Ctrl+Z', run: undo },
+        { name: 'Redo', keys: 'Ctrl+Shift+Z', run: redo },
+        { name: 'Next finding', keys: 'Alt+N', run: goRound },
+        ...STAGES.map((stage, i) => ({ name: `Go to ${STATION_NAMES[stage]}`, keys: `Alt+${i + 1}`, run: () => void navigate(`/jobs/${jobId}/${stage}`) })),
+      ];
+    }, [undo, redo, findings, look, navigate, jobId, at]),
+  );
+}
+
+function countRuns(runs: readonly Run[]): { cutSheets: number; recorded: number; total: number } {
+  const finished = runs.filter((run) => run.state === 'finished');
+  return { cutSheets: new Set(finished.map((run) => run.sheet)).size, recorded: finished.filter((run) => run.outcome !== null).length, total: finished.length };
+}
+
+const Middle = styled.div`max-width: 32rem; margin: 10vh auto; display: grid; gap: ${space.m}; justify-items: start; h1 { font-size: ${type.title}; }`;
+
+const Broken = styled.p`padding: ${space.s} ${space.l}; background: ${colour.badWash}; color: ${colour.bad}; font-size: ${type.small}; @media (max-width: ${width.phone}) { padding: ${space.s}; }`;

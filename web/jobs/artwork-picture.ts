@@ -1,0 +1,30 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { ApiProblem } from '../api/client.js';
+
+async function fetchArtwork(id: string): Promise<Uint8Array> {
+  const response = await fetch(`/api/artworks/${id}`);
+  if (!response.ok) throw new ApiProblem(response.status, 'artwork-unknown', 'The artwork could not be read back.');
+  return new Uint8Array(await response.arrayBuffer());
+}
+
+/** An artwork's untouched bytes; they never change. */
+export function artworkQuery(id: string) {
+  return { queryKey: ['artwork', id], staleTime: Infinity, queryFn: () => fetchArtwork(id) };
+}
+
+/** The artwork as the browser itself draws it: an address for an image, which runs no scripts and fetches nothing. */
+export function useArtworkPicture(id: string | null): string | null {
+  const { data } = useQuery({ ...artworkQuery(id ?? ''), enabled: id !== null });
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    if (!data) {
+      setUrl(null);
+      return undefined;
+    }
+    const made = URL.createObjectURL(new Blob([data as BlobPart], { type: 'image/svg+xml' }));
+    setUrl(made);
+    return () => URL.revokeObjectURL(made);
+  }, [data]);
+  return url;
+}

@@ -1,0 +1,152 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { ask } from '../api/client.js';
+import type { Job, JobState, JobSummary } from '../api/types.js';
+import { useOffer } from '../app/commands.js';
+import { colour, radius, space, type, width } from '../tokens.js';
+import { Button, MainButton, WordButton } from '../ui/button.js';
+import { Choice } from '../ui/choice.js';
+import { useNotify } from '../ui/notices.js';
+import { Small, TextInput } from '../ui/plain-fields.js';
+import { count, sayDate } from '../ui/say.js';
+import { useArtworkPicture } from './artwork-picture.js';
+
+const STATES = [['all', 'All'], ['new', 'New'], ['in work', 'In work'], ['cutting', 'Cutting'], ['cut', 'Cut']] as const;
+
+/** Every job of the shop, the soonest due first. */
+export function JobsPage() {
+  const [search, setSearch] = useState('');
+  const [state, setState] = useState<JobState | 'all'>('all');
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const notify = useNotify();
+  const query = useQuery({
+    queryKey: ['jobs', search, state],
+    queryFn: () => ask<JobSummary[]>(`/api/jobs?search=${encodeURIComponent(search)}${state === 'all' ? '' : `&state=${encodeURIComponent(state)}`}`),
+    placeholderData: (before) => before,
+  });
+  const again = () => client.invalidateQueries({ queryKey: ['jobs'] });
+  const fail = (error: Error) => notify(error.message);
+  const create = useMutation({ mutationFn: () => ask<Job>('/api/jobs', { method: 'POST', json: {} }), onSuccess: (job) => void navigate(`/jobs/${job.id}/artwork`), onError: fail });
+  const restore = useMutation({ mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}/restore`, { method: 'POST' }), onSuccess: again, onError: fail });
+  const remove = useMutation({
+    mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}`, { method: 'DELETE' }),
+    onSuccess: (job) => {
+      notify(`“${job.title}” is deleted.`, { label: 'Bring it back', run: () => restore.mutate(job.id) });
+      return again();
+    },
+    onError: fail,
+  });
+  const duplicate = useMutation({
+    mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}/duplicate`, { method: 'POST' }),
+    onSuccess: (job) => {
+      notify(`“${job.title}” is made.`);
+      return again();
+    },
+    onError: fail,
+  });
+  const make = create.mutate;
+  useOffer(useMemo(() => [{ name: 'New job', keys: 'Alt+N', run: () => make() }], [make]));
+  const jobs = query.data;
+  return (
+    <Page>
+      <Head>
+        <h1>Jobs</h1>
+        <Small>{jobs ? count(jobs.length, 'job') : ' '}</Small>
+        <Tools>
+          <TextInput type="search" aria-label="Search jobs by title or customer" placeholder="Title or customer" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <Choice label="State" value={state} options={STATES} onChange={setState} />
+          <MainButton onPress={() => make()}>New job</MainButton>
+        </Tools>
+      </Head>
+      {query.error && !jobs && (
+        <Empty role="alert">
+          <p>{query.error.message}</p>
+          <Button onPress={() => void query.refetch()}>Try again</Button>
+        </Empty>
+      )}
+      {query.isPending && <Small>Fetching the jobs …</Small>}
+      {jobs?.length === 0 && (
+        <Empty>
+          <h2>{search || state !== 'all' ? 'No job answers to that' : 'The bench is clear'}</h2>
+          <p>{search || state !== 'all' ? 'Take a word out of the search, or look at all states.' : 'Begin with a drawing: make a new job and drop an SVG on it.'}</p>
+        </Empty>
+      )}
+      <Rack aria-label="Jobs">
+        {jobs?.map((job) => (
+          <Docket key={job.id}>
+            <Thumb artworkId={job.artworkId} />
+            <Words>
+              <Title to={`/jobs/${job.id}/${job.state === 'new' ? 'artwork' : 'build'}`}>{job.title}</Title>
+              <Small>{job.customer || 'No customer noted'}</Small>
+            </Words>
+            <Due>
+              <Stamp data-state={job.state}>{job.state}</Stamp>
+              <Small>{job.due ? `due ${sayDate(job.due)}` : 'no date'}</Small>
+            </Due>
+            <Acts>
+              <WordButton onPress={() => duplicate.mutate(job.id)} aria-label={`Duplicate ${job.title}`}>
+                Duplicate
+              </WordButton>
+              <WordButton onPress={() => remove.mutate(job.id)} aria-label={`Delete ${job.title}`}>
+                Delete
+              </WordButton>
+            </Acts>
+          </Docket>
+        ))}
+      </Rack>
+    </Page>
+  );
+}
+
+function Thumb({ artworkId }: { readonly artworkId: string | null }) {
+  const url = useArtworkPicture(artworkId);
+  return <Window>{url ? <img src={url} alt="" /> : <Small>no artwork</Small>}</Window>;
+}
+
+const Page = styled.div`flex: 1; overflow-y: auto; padding: ${space.l} ${space.xl} ${space.xxl}; @media (max-width: ${width.phone}) { padding: ${space.m}; }`;
+
+const Head = styled.div`
+  display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.m}; padding-bottom: ${space.l};
+  h1 { font-size: 2rem; }
+`;
+
+const Tools = styled.div`margin-left: auto; display: flex; flex-wrap: wrap; align-items: center; gap: ${space.m}; input[type='search'] { width: 220px; }`;
+
+const Rack = styled.ul`list-style: none; display: grid; gap: ${space.m}; grid-template-columns: repeat(auto-fill, minmax(min(100%, 520px), 1fr));`;
+
+const Docket = styled.li`
+  position: relative; display: grid; grid-template-columns: 148px 1fr auto; grid-template-rows: 1fr auto; column-gap: ${space.l}; background: ${colour.docket};
+  border: 1px solid ${colour.line}; border-radius: ${radius.l}; overflow: hidden; box-shadow: 0 1px 4px ${colour.shadow};
+  &:hover { border-color: ${colour.accent}; }
+  @media (max-width: ${width.phone}) { grid-template-columns: 96px 1fr; }
+`;
+
+const Window = styled.div`
+  grid-row: 1 / 3; background: #fcfdfb; border-right: 1px dashed ${colour.line}; display: grid; place-items: center; padding: ${space.s}; height: 128px;
+  img { width: 100%; height: 100%; max-height: 112px; object-fit: contain; }
+  p { color: #4c5a5c; }
+`;
+
+const Words = styled.div`padding-top: ${space.m}; min-width: 0;`;
+
+const Title = styled(Link)`
+  font: 650 ${type.large}/1.25 ${type.display}; color: ${colour.ink}; text-decoration: none;
+  &::after { content: ''; position: absolute; inset: 0; }
+  &:hover { text-decoration: underline; text-decoration-color: ${colour.accent}; }
+`;
+
+const Due = styled.div`padding: ${space.m} ${space.m} 0 0; text-align: right; @media (max-width: ${width.phone}) { text-align: left; grid-column: 2; padding-top: 0; }`;
+
+const Stamp = styled.span`
+  display: inline-block; font: 650 ${type.small}/1 ${type.text}; padding: 4px 8px; border-radius: ${radius.s}; border: 1.5px solid currentColor; color: ${colour.quiet};
+  &[data-state='in work'] { color: ${colour.warn}; }
+  &[data-state='cutting'] { color: ${colour.accent}; }
+  &[data-state='cut'] { color: ${colour.good}; }
+`;
+
+const Acts = styled.div`grid-column: 2 / 4; padding-bottom: ${space.s}; display: flex; gap: ${space.m}; button { position: relative; z-index: 1; } @media (max-width: ${width.phone}) { grid-column: 2; }`;
+
+const Empty = styled.div`max-width: 30rem; margin: 8vh auto; display: grid; gap: ${space.m}; justify-items: start; h2 { font-size: ${type.title}; }`;

@@ -1,0 +1,46 @@
+import '@fontsource-variable/bricolage-grotesque/wght.css';
+import '@fontsource-variable/public-sans/wght.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { ApiProblem } from './api/client.js';
+import { Missing } from './app/missing.js';
+import { Shell } from './app/shell.js';
+import { GlobalStyle } from './global-style.js';
+import { JobsPage } from './jobs/jobs-page.js';
+import { NoticesProvider } from './ui/notices.js';
+import { SettingsProvider } from './ui/settings.js';
+
+const client = new QueryClient({
+  defaultOptions: {
+    // A refusal will not change by asking again; a server that was away may be back.
+    queries: { retry: (failures, error) => failures < 3 && error instanceof ApiProblem && error.status === 0, staleTime: 5_000 },
+  },
+});
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <Missing />,
+    children: [
+      { path: '/', element: <JobsPage /> },
+      { path: '/jobs/:id', element: <Navigate to="artwork" replace /> },
+      { path: '/jobs/:id/:station', lazy: async () => ({ Component: (await import('./job/job-page.js')).JobPage }), hydrateFallbackElement: <p>Fetching the job …</p> },
+      { path: '*', element: <Missing /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <SettingsProvider>
+        <GlobalStyle />
+        <NoticesProvider>
+          <RouterProvider router={router} />
+        </NoticesProvider>
+      </SettingsProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,86 @@
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import { formatLength } from '../../core/job/index.js';
+import type { SectionBar } from '../../core/layers/index.js';
+import { useJobContext } from '../job/job-context.js';
+import { planWorker } from '../plan/use-plan.js';
+import { colour, radius, space, type } from '../tokens.js';
+import { FigureField } from '../ui/figure-field.js';
+
+const WIDTH = 1000;
+const HEIGHT = 132;
+const SURFACE = 18;
+
+/** The build cut through at a height, like strata: true order, thickness exaggerated, laps as steps. */
+export function CrossSection({ yMm, onMove }: { readonly yMm: number; readonly onMove: (yMm: number) => void }) {
+  const { plan, unit } = useJobContext();
+  const [bars, setBars] = useState<readonly SectionBar[]>([]);
+  useEffect(() => {
+    let current = true;
+    void planWorker()
+      .section(yMm)
+      .then((answer) => current && setBars(answer));
+    return () => {
+      current = false;
+    };
+  }, [plan, yMm]);
+  const layers = plan?.layers ?? [];
+  const films = new Map(layers.map((layer) => [layer.film.id, layer.film]));
+  const widthMm = plan?.surface?.widthMm ?? 1;
+  const thickestUm = Math.max(1, ...bars.map((bar) => bar.baseUm + bar.thicknessUm));
+  const stackUm = Math.max(thickestUm, layers.reduce((sum, layer) => sum + layer.film.thicknessUm, 0) * 0.6);
+  const perUm = (HEIGHT - SURFACE - 8) / stackUm;
+  const x = (mm: number) => (mm / widthMm) * WIDTH;
+  const overlaid = bars.filter((bar) => bar.baseUm > 0).length;
+  const said = `${bars.length} runs of film, ${overlaid} of them over others; ${thickestUm} µm at the thickest place.`;
+  return (
+    <Strip aria-label="Cross-section">
+      <Head>
+        <h3>Cut through</h3>
+        <span>
+          at <FigureField label="Height of the cross-section" mm={yMm} unit={unit} max={plan?.surface?.heightMm ?? 0} stepMm={1} onTry={onMove} onChange={onMove} /> from the top
+        </span>
+        <Thick>{bars.length > 0 ? `${thickestUm} µm at the thickest place here` : 'nothing is cut here'}</Thick>
+      </Head>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`Cross-section at ${formatLength(yMm, unit)} ${unit} from the top: ${said}`}>
+        {bars.map((bar, i) => {
+          const film = films.get(bar.key);
+          const top = HEIGHT - SURFACE - (bar.baseUm + bar.thicknessUm) * perUm;
+          return (
+            <rect
+              key={i}
+              x={x(bar.fromMm)}
+              y={top}
+              width={Math.max(1, x(bar.toMm) - x(bar.fromMm))}
+              height={bar.thicknessUm * perUm}
+              fill={film?.colour ?? 'none'}
+              stroke="#182325"
+              strokeWidth="0.8"
+              vectorEffect="non-scaling-stroke"
+            />
+          );
+        })}
+        <rect y={HEIGHT - SURFACE} width={WIDTH} height={SURFACE} fill="url(#hatch-surface)" />
+        <rect y={HEIGHT - SURFACE} width={WIDTH} height="1.5" fill="#4c5a5c" />
+        <defs>
+          <pattern id="hatch-surface" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="9" height="9" fill="#dbe2e1" />
+            <line x1="0" y1="0" x2="0" y2="9" stroke="#9fb0b0" strokeWidth="3" />
+          </pattern>
+        </defs>
+      </svg>
+    </Strip>
+  );
+}
+
+const Strip = styled.section`
+  flex: none; border: 1px solid ${colour.line}; border-radius: ${radius.l}; overflow: hidden; background: ${colour.docket};
+  svg { display: block; width: 100%; height: 124px; background: ${colour.table}; border-top: 1px solid ${colour.line}; }
+`;
+
+const Head = styled.div`
+  display: flex; align-items: baseline; gap: ${space.m}; padding: ${space.xs} ${space.m}; font-size: ${type.small};
+  h3 { font-size: ${type.small}; }
+`;
+
+const Thick = styled.span`margin-left: auto; color: ${colour.quiet}; font-variant-numeric: tabular-nums;`;

@@ -1,0 +1,81 @@
+import styled from 'styled-components';
+import { FILM_FAMILIES } from '../../core/job/index.js';
+import { Findings } from '../job/findings.js';
+import { useJobContext, useSaid } from '../job/job-context.js';
+import { Rulings } from '../job/rulings.js';
+import { StationLayout } from '../job/station-layout.js';
+import { LightTable } from '../light-table/light-table.js';
+import type { ColourView } from '../plan/plan-view.js';
+import { colour, space, type } from '../tokens.js';
+import { WordButton } from '../ui/button.js';
+import { Select, Small } from '../ui/plain-fields.js';
+import { count, sayArea } from '../ui/say.js';
+import { Swatch } from '../ui/swatch.js';
+import { designBox } from './design-box.js';
+import { LayerPicture } from './layer-picture.js';
+
+/** Which film each colour of the artwork is cut from. */
+export function FilmsStation() {
+  const { plan, unit, lookAt } = useJobContext();
+  const { findings, rulings } = useSaid('films');
+  const colours = plan?.colours ?? [];
+  return (
+    <StationLayout
+      title="Films"
+      lead={`${count(colours.length, 'colour')} of the artwork, cut from ${count(plan?.layers?.length ?? 0, 'film')} in stock.`}
+      docket={
+        <>
+          <Findings findings={findings} />
+          <Matches aria-label="Colours and their films">
+            {colours.map((use) => (
+              <Match key={use.colour} use={use} />
+            ))}
+          </Matches>
+          <Rulings rulings={rulings.filter((ruling) => ruling.id.startsWith('films.join.'))} />
+        </>
+      }
+    >
+      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption="in the colours of the films">
+        <LayerPicture layers={plan?.layers ?? []} />
+      </LightTable>
+    </StationLayout>
+  );
+}
+
+function Match({ use }: { readonly use: ColourView }) {
+  const { handle, recipe, shop } = useJobContext();
+  const choose = (filmId: string) => handle.change({ films: { byColour: { ...recipe.films.byColour, [use.colour]: filmId } } });
+  const letApp = () => handle.change({ films: { byColour: Object.fromEntries(Object.entries(recipe.films.byColour).filter(([c]) => c !== use.colour)) } });
+  return (
+    <Row>
+      <Pair aria-hidden>
+        <Swatch film={{ colour: use.colour, finish: 'matt' }} size={34} />
+        <Swatch film={use.film} size={34} />
+      </Pair>
+      <div>
+        <Line>
+          <strong>{use.colour}</strong>
+          <Small as="span">
+            {sayArea(use.areaMm2)}, {count(use.pieces, 'piece')}
+          </Small>
+        </Line>
+        <Select aria-label={`Film for ${use.colour}`} value={use.film.id} onChange={(event) => choose(event.target.value)}>
+          {shop.films.map((film) => (
+            <option key={film.id} value={film.id}>
+              {film.name}, {FILM_FAMILIES[film.family].name}
+            </option>
+          ))}
+        </Select>
+        <Small>
+          {use.chosen ? 'Your choice' : 'Nearest in stock'}; differs by {use.difference.toFixed(1)} (about 1 can just be seen).{' '}
+          {use.chosen && <WordButton onPress={letApp}>Let the app decide</WordButton>}
+        </Small>
+      </div>
+    </Row>
+  );
+}
+
+const Matches = styled.ul`list-style: none; display: grid; gap: ${space.l};`;
+const Row = styled.li`display: grid; grid-template-columns: auto 1fr; gap: ${space.m}; align-items: start; select { width: 100%; margin: 3px 0; }`;
+const Pair = styled.span`display: flex; padding-top: 2px; span + span { margin-left: -9px; margin-top: 9px; }`;
+const Line = styled.p`display: flex; justify-content: space-between; gap: ${space.s}; font-size: ${type.small}; strong { font-variant-numeric: tabular-nums; color: ${colour.ink}; }`;

@@ -1,0 +1,68 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import { formatLength } from '../../core/job/index.js';
+import { useJobContext } from '../job/job-context.js';
+import type { SheetView } from '../plan/plan-view.js';
+import { colour, radius, space, type } from '../tokens.js';
+import { LinkButton, MainButton } from '../ui/button.js';
+import { Labelled, Select, Small } from '../ui/plain-fields.js';
+import { PIECE_WORDS } from './sheet-picture.js';
+
+interface LoadedQuestionProps {
+  readonly sheet: SheetView;
+  readonly again: boolean;
+  readonly hpglUrl: string;
+  readonly busy: boolean;
+  readonly onCut: (loadedFilmId: string) => void;
+}
+
+/** Asked before every sheet, and answered by looking: nothing is filled in beforehand. */
+export function LoadedQuestion({ sheet, again, hpglUrl, busy, onCut }: LoadedQuestionProps) {
+  const { shop, unit } = useJobContext();
+  const [loaded, setLoaded] = useState('');
+  const [turned, setTurned] = useState(false);
+  const { film, piece, mat } = sheet;
+  const wrong = loaded !== '' && loaded !== film.id;
+  const sideUp = film.mirrored ? 'carrier down, the coloured side on the mat: it is cut mirrored, from the back' : 'film side up, liner down';
+  return (
+    <Card>
+      <h3>What is loaded?</h3>
+      <Small>
+        This sheet wants {film.name}, {PIECE_WORDS[piece.kind]} {formatLength(piece.widthMm, unit)} {unit} wide{mat ? `, in the middle of the ${mat.name}` : ''}, at least {formatLength(sheet.usedLengthMm, unit)} {unit} long.
+      </Small>
+      <Labelled>
+        In the cutter lies
+        <Select value={loaded} onChange={(event) => setLoaded(event.target.value)}>
+          <option value="" disabled>
+            look, then choose …
+          </option>
+          {shop.films.map((f) => (
+            <option key={f.id} value={f.id}>
+              {f.name}
+            </option>
+          ))}
+        </Select>
+      </Labelled>
+      <Check>
+        <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> It lies {sideUp}.
+      </Check>
+      {wrong && <Wrong role="alert">That is not the film of this sheet. Load {film.name}, or choose the film elsewhere in the job.</Wrong>}
+      <Row>
+        <MainButton isDisabled={loaded !== film.id || !turned || busy} onPress={() => onCut(loaded)}>
+          {again ? 'Cut it once more' : 'Cut this sheet'}
+        </MainButton>
+        <LinkButton href={hpglUrl} download>
+          Download HP-GL
+        </LinkButton>
+      </Row>
+    </Card>
+  );
+}
+
+const Card = styled.section`
+  display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.raised}; border: 1px solid ${colour.line}; border-radius: ${radius.m};
+  h3 { font-size: ${type.body}; margin: 0; }
+`;
+const Check = styled.label`font-size: ${type.small}; cursor: pointer;`;
+const Wrong = styled.p`color: ${colour.bad}; font-size: ${type.small};`;
+const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;

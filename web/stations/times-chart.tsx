@@ -1,0 +1,46 @@
+import { useMemo } from 'react';
+import { Bar, BarChart, CartesianGrid, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import styled from 'styled-components';
+import type { Run } from '../api/types.js';
+import { colour, type } from '../tokens.js';
+
+const MARGIN = { top: 8, right: 8, bottom: 0, left: 0 };
+const TICK = { fill: colour.quiet, fontSize: 12 };
+
+interface TimesChartProps {
+  readonly runs: readonly Run[];
+  readonly nameOf: (filmId: string) => string;
+}
+
+/** Estimate against actual, a pair of bars a run, in seconds. The table beside it holds the same figures. */
+export function TimesChart({ runs, nameOf }: TimesChartProps) {
+  // The chart takes a new list for new data and draws itself again, so it is made only when the runs are others.
+  const data = useMemo(
+    () =>
+      runs
+        .filter((run) => run.state === 'finished')
+        .map((run) => ({ name: `${run.sheet} · ${nameOf(run.filmId)}`, estimate: Math.round(run.estimateSeconds), actual: Math.round(run.actualSeconds ?? 0) }))
+        .reverse(),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- names do not change while a job is looked at
+    [runs],
+  );
+  return (
+    <Figure>
+      <figcaption>
+        <Key style={{ background: colour.waste }} /> Estimate against <Key style={{ background: colour.accent }} /> actual, seconds
+      </figcaption>
+      <ResponsiveContainer width="100%" height={220}>
+        <BarChart data={data} margin={MARGIN} barGap={2} accessibilityLayer={false}>
+          <CartesianGrid vertical={false} stroke={colour.faint} />
+          <XAxis dataKey="name" tick={TICK} stroke={colour.line} />
+          <YAxis width={44} tick={TICK} stroke={colour.line} />
+          <Bar dataKey="estimate" name="estimate" fill={colour.waste} maxBarSize={34} isAnimationActive={false} />
+          <Bar dataKey="actual" name="actual" fill={colour.accent} maxBarSize={34} isAnimationActive={false} />
+        </BarChart>
+      </ResponsiveContainer>
+    </Figure>
+  );
+}
+
+const Key = styled.span`display: inline-block; width: 12px; height: 12px;`;
+const Figure = styled.figure`margin: 0; max-width: 720px; figcaption { font: 600 ${type.small}/1.6 ${type.text}; }`;

@@ -1,0 +1,25 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import type { Run, RunProgress } from '../api/types.js';
+
+export const ENDED: readonly Run['state'][] = ['finished', 'cancelled', 'failed'];
+
+/** A run as it goes, told by the server; null while nothing is told. The browser itself reconnects when the line breaks. */
+export function useRunProgress(jobId: string, run: Run | null): RunProgress | null {
+  const client = useQueryClient();
+  const [progress, setProgress] = useState<RunProgress | null>(null);
+  const id = run?.id;
+  const follow = run !== null && !ENDED.includes(run.state) && run.state !== 'interrupted';
+  useEffect(() => {
+    setProgress(null);
+    if (!id || !follow) return undefined;
+    const events = new EventSource(`/api/runs/${id}/events`);
+    events.addEventListener('progress', (event) => setProgress(JSON.parse((event as MessageEvent<string>).data) as RunProgress));
+    events.addEventListener('ended', () => {
+      events.close();
+      void client.invalidateQueries({ queryKey: ['runs', jobId] });
+    });
+    return () => events.close();
+  }, [client, jobId, id, follow]);
+  return progress;
+}
