@@ -1,21 +1,25 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 
-const STAMP = 'node_modules/.installed-from';
+/** npm's own note of what it installed. */
+const INSTALLED = 'node_modules/.package-lock.json';
 
-/** Installs the locked packages unless that was done for this very lock file. Speaks on stderr only. */
+/** Installs the locked packages unless they are there already. Speaks on stderr only. */
 export function ensureInstalled() {
-  const lock = readFileSync('package-lock.json', 'utf8');
-  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === lock) return;
-  if (!existsSync(STAMP) && existsSync('node_modules/tsx/package.json')) {
-    writeFileSync(STAMP, lock);
-    return;
-  }
+  if (isInstalled()) return;
   console.error('Installing packages (a few minutes on a fresh machine: the database driver is compiled) …');
-  const { status } = spawnSync('npm', ['ci', '--no-audit', '--no-fund'], { stdio: ['ignore', process.stderr, 'inherit'] });
+  // A whole install throws away what is compiled, so it is kept for machines that have nothing yet.
+  const command = existsSync(INSTALLED) ? 'install' : 'ci';
+  const { status } = spawnSync('npm', [command, '--no-audit', '--no-fund'], { stdio: ['ignore', process.stderr, 'inherit'] });
   if (status !== 0) {
-    console.error('npm ci failed; see above.');
+    console.error(`npm ${command} failed; see above.`);
     process.exit(status ?? 1);
   }
-  writeFileSync(STAMP, lock);
+}
+
+function isInstalled() {
+  if (!existsSync(INSTALLED)) return false;
+  const locked = JSON.parse(readFileSync('package-lock.json', 'utf8')).packages;
+  const installed = JSON.parse(readFileSync(INSTALLED, 'utf8')).packages;
+  return Object.entries(locked).every(([path, { version, optional }]) => path === '' || optional || installed[path]?.version === version);
 }

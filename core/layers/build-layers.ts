@@ -2,6 +2,7 @@ import {
   boundsOf,
   boxesTouch,
   grow,
+  joinBoxes,
   intersect,
   perimeter,
   signedArea,
@@ -9,6 +10,7 @@ import {
   tolerances,
   unite,
   widenBox,
+  type Box,
   type Ring,
   type Rings,
 } from '../geometry/index.js';
@@ -62,7 +64,8 @@ function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions)
   const whole = layer.paints.map((i) => around.stack[i]!);
   // Painted in the layers' own order, all that is hidden of this layer lies under layers above: V ∪ (F ∩ U) is F itself.
   if (school === 'overlay' && around.asPainted) return joinParts(whole.map((paint) => paint.rings));
-  const reach = widenBox(boundsOf(layer.visible)!, trapMm);
+  // Rings outside what the layer can reach change nothing in it; an overlay reaches as far as its paints.
+  const reach = school === 'overlay' ? whole.map((paint) => paint.box).reduce<Box | null>(joinBoxes, null)! : widenBox(boundsOf(layer.visible)!, trapMm);
   if (school === 'trapped' && around.asPainted) {
     // Likewise V ∪ U is F with the whole paints above. They overlap broadly, so no hairline opens between V and U, and one operation does.
     const mine = around.rank.get(layer.key)!;

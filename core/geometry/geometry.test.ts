@@ -1,0 +1,167 @@
+import { describe, expect, it } from 'vitest';
+import { blob, disc, rectangle, seeded } from '../testing/seeded.js';
+import {
+  areaOf,
+  boundsOf,
+  compose,
+  containsPoint,
+  CurvesBuilder,
+  flatten,
+  grow,
+  IDENTITY,
+  intersect,
+  KernelError,
+  noFitOutline,
+  perimeter,
+  regionsOf,
+  rotation,
+  scaling,
+  signedArea,
+  simplifyRing,
+  stretchOf,
+  strokeArea,
+  subtract,
+  translateRings,
+  unite,
+} from './index.js';
+
+const SEEDS = Array.from({ length: 30 }, (_, seed) => seed);
+
+describe('Booleans', () => {
+  it.each(SEEDS)('add up: |A∪B| + |A∩B| = |A| + |B| and A−B does not meet B, seed %i', (seed) => {
+    const random = seeded(seed);
+    const a = unite([blob(random, 0, 0, 30)]);
+    const b = unite([blob(random, 10, 5, 30)]);
+    expect(areaOf(unite([...a, ...b])) + areaOf(intersect(a, b))).toBeCloseTo(areaOf(a) + areaOf(b), 3);
+    expect(areaOf(intersect(subtract(a, b), b))).toBeLessThan(1e-3);
+  });
+
+  it('makes outers positive and holes negative, by either rule', () => {
+    const rings = unite([disc(0, 0, 10), disc(0, 0, 5)], 'evenodd');
+    expect(rings.map((ring) => Math.sign(signedArea(ring))).sort()).toEqual([-1, 1]);
+    expect(unite([disc(0, 0, 10), disc(0, 0, 5)])).toHaveLength(1);
+  });
+
+  it('gives nothing for nothing', () => {
+    expect([unite([]), intersect([], [disc(0, 0, 1)]), subtract([], [disc(0, 0, 1)]), grow([], 1)]).toEqual([[], [], [], []]);
+  });
+
+  it('refuses a coordinate that is not finite instead of answering with nothing', () => {
+    expect(() => unite([Float64Array.of(0, 0, 1, NaN, 1, 1)])).toThrow(KernelError);
+  });
+
+  it('leaves nothing behind in the kernel after ten thousand operations', () => {
+    const [a, b] = [[rectangle(0, 0, 10, 10)], [rectangle(5, 5, 10, 10)]];
+    for (let i = 0; i < 10_000; i += 1) intersect(a, b);
+    const before = process.memoryUsage().arrayBuffers;
+    for (let i = 0; i < 10_000; i += 1) intersect(a, b);
+    // The kernel's memory is one array buffer that grows when objects are not deleted.
+    expect(process.memoryUsage().arrayBuffers - before).toBeLessThan(1_000_000);
+  });
+});
+
+describe('offsets', () => {
+  it.each(SEEDS)('grow by d and stay within d, seed %i', (seed) => {
+    const random = seeded(seed);
+    const a = unite([blob(random, 0, 0, 20)]);
+    const d = 0.2 + random();
+    const grown = grow(a, d);
+    expect(areaOf(subtract(a, grown))).toBeLessThan(1e-3);
+    expect(areaOf(grown)).toBeLessThanOrEqual(areaOf(a) + perimeter(a[0]!) * d + Math.PI * d * d + 1e-3);
+  });
+
+  it('follow the true arc round a corner', () => {
+    expect(areaOf(grow([rectangle(0, 0, 10, 10)], 2))).toBeCloseTo(100 + 80 + Math.PI * 4, 1);
+  });
+
+  it('shrink a narrow part to nothing', () => {
+    expect(grow([rectangle(0, 0, 10, 0.5)], -0.3)).toEqual([]);
+  });
+});
+
+describe('curves', () => {
+  const circle = new CurvesBuilder().add('M', 10, 0).add('A', 0, 0, 10, 10, 0, 0, 2 * Math.PI).add('Z').build();
+
+  it.each([0.1, 0.01, 0.001])('stay within %d mm of the true circle', (tolerance) => {
+    const [line] = flatten(circle, IDENTITY, tolerance);
+    const p = line!.points;
+    for (let i = 0; i < p.length; i += 2) {
+      const j = (i + 2) % p.length;
+      expect(Math.hypot((p[i]! + p[j]!) / 2, (p[i + 1]! + p[j + 1]!) / 2)).toBeGreaterThan(10 - tolerance * 1.001);
+    }
+  });
+
+  it('are cut finer when they are enlarged', () => {
+    const count = (k: number) => flatten(circle, scaling(k), 0.01)[0]!.points.length;
+    expect(count(100) / count(1)).toBeCloseTo(10, 0);
+  });
+
+  it('keep a subpath of one point, which a round cap may draw', () => {
+    expect(flatten(new CurvesBuilder().add('M', 3, 4).build(), IDENTITY, 0.01)[0]!.points).toEqual(Float64Array.of(3, 4));
+  });
+
+  it('are turned and mirrored by their matrix', () => {
+    expect(stretchOf(compose(rotation(30), scaling(3, -2)))).toBeCloseTo(3, 9);
+  });
+});
+
+describe('strokes', () => {
+  const line = (closed: boolean, ...points: number[]) => [{ points: Float64Array.from(points), closed }];
+  const style = { width: 2, join: 'miter', cap: 'butt', miterLimit: 4 } as const;
+  const area = (rings: ReturnType<typeof strokeArea>) => areaOf(unite(rings));
+
+  it('have the area of their length by their width', () => {
+    expect(area(strokeArea(line(false, 0, 0, 10, 0), style, 0.001))).toBeCloseTo(20, 6);
+    expect(area(strokeArea(line(false, 0, 0, 10, 0), { ...style, cap: 'square' }, 0.001))).toBeCloseTo(24, 6);
+    expect(area(strokeArea(line(false, 0, 0, 10, 0), { ...style, cap: 'round' }, 0.001))).toBeCloseTo(20 + Math.PI, 1);
+  });
+
+  it('join corners as they are asked to', () => {
+    const corner = (join: 'miter' | 'round' | 'bevel') => area(strokeArea(line(false, 0, 0, 10, 0, 10, 10), { ...style, join }, 0.001));
+    expect(corner('miter')).toBeCloseTo(40, 6);
+    expect(corner('bevel')).toBeCloseTo(39.5, 6);
+    expect(corner('round')).toBeCloseTo(39 + Math.PI / 4, 2);
+  });
+
+  it('bevel a corner sharper than the miter limit', () => {
+    const sharp = line(false, 0, 0, 10, 0, 0, 1);
+    expect(area(strokeArea(sharp, style, 0.001))).toBeCloseTo(area(strokeArea(sharp, { ...style, join: 'bevel' }, 0.001)), 6);
+  });
+
+  it('go round closed lines without caps', () => {
+    expect(area(strokeArea(line(true, 0, 0, 10, 0, 10, 10, 0, 10), style, 0.001))).toBeCloseTo(144 - 64, 6);
+  });
+});
+
+describe('pieces', () => {
+  it('own the holes that lie in them, also one inside another', () => {
+    const rings = unite([disc(0, 0, 20), disc(0, 0, 15), disc(0, 0, 10), disc(0, 0, 5), disc(60, 0, 4)], 'evenodd');
+    const regions = regionsOf(rings).sort((a, b) => areaOf([b.outer]) - areaOf([a.outer]));
+    expect(regions.map((region) => region.holes.length)).toEqual([1, 1, 0]);
+    expect(boundsOf(regions[0]!.holes)!.maxX).toBeCloseTo(15, 6);
+  });
+
+  it('contain the points inside them and not those in their holes', () => {
+    const rings = unite([disc(0, 0, 20), disc(0, 0, 10)], 'evenodd');
+    expect([containsPoint(rings, 15, 0), containsPoint(rings, 5, 0), containsPoint(rings, 25, 0)]).toEqual([true, false, false]);
+  });
+});
+
+describe('outlines', () => {
+  it.each(SEEDS)('that are simplified stay within the tolerance, seed %i', (seed) => {
+    const ring = disc(0, 0, 10 + seed, 400);
+    const simple = simplifyRing(ring, 0.1);
+    expect(simple.length).toBeLessThan(ring.length);
+    expect(areaOf(grow(subtract([ring], [simple]), -0.0501))).toBeLessThan(1e-6);
+  });
+
+  it.each(SEEDS)('placed on the edge of their no-fit area touch and do not overlap, seed %i', (seed) => {
+    const random = seeded(seed);
+    const a = unite([blob(random, 0, 0, 10)])[0]!;
+    const b = unite([blob(random, 0, 0, 8)])[0]!;
+    const edge = noFitOutline(a, b)[0]!;
+    for (let i = 0; i < edge.length; i += 2) {
+      expect(areaOf(intersect([a], translateRings([b], edge[i]!, edge[i + 1]!)))).toBeLessThan(1e-3);
+    }
+  });
+});

@@ -1,0 +1,3 @@
+import { loadKernelInNode } from '../../platform/load-kernel.js';
+
+await loadKernelInNode();

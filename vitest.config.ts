@@ -1,0 +1,12 @@
+import { defineConfig } from 'vitest/config';
+
+// vitest's own loader wants a default export.
+export default defineConfig({
+  test: {
+    projects: [
+      { test: { name: 'core', include: ['core/**/*.test.ts', 'cutter/**/*.test.ts', 'web/**/*.test.ts'], setupFiles: ['core/testing/load-kernel.ts'], testTimeout: 60_000 } },
+      { test: { name: 'server', include: ['server/**/*.test.ts', 'cli/**/*.test.ts'], setupFiles: ['core/testing/load-kernel.ts'], testTimeout: 60_000 } },
+      { test: { name: 'browser', include: ['e2e/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 120_000, fileParallelism: false, sequence: { groupOrder: 1 } } },
+    ],
+  },
+});
