@@ -30,8 +30,8 @@ export class HpglReader {
         this.#rest = this.#rest.slice(match[0].length - (ends ? 0 : 1));
         return { name: (match[1]! + match[2]!).toUpperCase(), text: match[3]!.trim() };
       }
-      // Not a letter where an instruction should begin: noise on the line, dropped a character at a time.
-      if (this.#rest.length > 0 && !/^[A-Za-z]/.test(this.#rest)) this.#rest = this.#rest.slice(1);
+      // Not two letters where an instruction should begin: noise on the line, dropped a character at a time.
+      if (this.#rest.length > 0 && !/^[A-Za-z]\s*([A-Za-z]|$)/.test(this.#rest)) this.#rest = this.#rest.slice(1);
       else return null;
     }
   }

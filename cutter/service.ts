@@ -57,6 +57,12 @@ export class CutterService {
     await Promise.all([this.#data, this.#control].map((server) => new Promise((done) => server.close(done))));
   }
 
+  /** Breaks the connection and refuses new ones for `seconds` of real time. */
+  pullCable(seconds: number): void {
+    this.#unpluggedUntil = performance.now() + seconds * 1000;
+    this.#socket?.destroy();
+  }
+
   #connect(socket: Socket): void {
     if (performance.now() < this.#unpluggedUntil) {
       socket.destroy();
@@ -137,8 +143,7 @@ export class CutterService {
         else this.device.fail(request.how);
         break;
       case 'pull-cable':
-        this.#unpluggedUntil = performance.now() + request.seconds * 1000;
-        this.#socket?.destroy();
+        this.pullCable(request.seconds);
         break;
       case 'time-lapse':
         this.#timeLapse = Math.max(0.1, request.factor);

@@ -4,12 +4,14 @@ import {
   compose,
   flatten,
   intersect,
+  joinBoxes,
   scaling,
   signedArea,
   strokeArea,
   stretchOf,
   tolerances,
   unite,
+  type Box,
   type Curves,
   type FillRule,
   type Matrix,
@@ -30,7 +32,7 @@ export function paintRegions(artwork: Artwork, scale: number): { regions: Painte
   const frameRings = [boxRing(frame)];
   const clipAreas = new Map<Clip, Rings>();
   const regions: PaintedRegion[] = [];
-  let outside = 0;
+  const outside: Box[] = [];
   for (const paint of artwork.paints) {
     const matrix = compose(scaling(scale), paint.matrix);
     let rings: Rings = paint.how.kind === 'fill' ? fillArea(paint.curves, matrix, paint.how.rule) : paintedStroke(paint, paint.how, matrix);
@@ -38,20 +40,21 @@ export function paintRegions(artwork: Artwork, scale: number): { regions: Painte
     const box = boundsOf(rings);
     if (!box) continue;
     const slack = tolerances.FLATTEN_MM;
-    if (box.minX < -slack || box.minY < -slack || box.maxX > frame.maxX + slack || box.maxY > frame.maxY + slack) outside += 1;
+    if (box.minX < -slack || box.minY < -slack || box.maxX > frame.maxX + slack || box.maxY > frame.maxY + slack) outside.push(box);
     if (box.minX < 0 || box.minY < 0 || box.maxX > frame.maxX || box.maxY > frame.maxY) rings = intersect(rings, frameRings);
     rings = rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
     if (rings.length > 0) regions.push({ colour: paint.colour, rings, element: paint.element });
   }
   const findings: Finding[] =
-    outside > 0
+    outside.length > 0
       ? [
           {
             code: 'outside-frame',
             severity: 'note',
             stage: 'artwork',
             message: 'Something reaches beyond the artboard; what lies outside is not cut.',
-            count: outside,
+            count: outside.length,
+            where: outside.reduce<Box | null>(joinBoxes, null)!,
           },
         ]
       : [];

@@ -1,0 +1,121 @@
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { emptyRecipe, patchRecipe } from '../core/job/index.js';
+import { pictureDifference } from '../core/testing/picture-difference.js';
+
+const DRAWING = 'demo/artwork/heron-window.svg';
+const folder = mkdtempSync(join(tmpdir(), 'lantern-cli-'));
+const inFolder = (name: string, text?: string) => {
+  const path = join(folder, name);
+  if (text !== undefined) writeFileSync(path, text);
+  return path;
+};
+const lantern = (...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', 'cli/lantern.ts', ...args], { encoding: 'utf8' });
+const json = <T>(path: string) => JSON.parse(readFileSync(path, 'utf8')) as T;
+
+interface Separation {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly trapMm: number;
+  readonly layers: readonly { id: string; colour: string; order: number; areaMm2: number; pieces: number; holes: number; svg: string }[];
+  readonly findings: readonly { code: string }[];
+}
+
+describe('lantern separate', () => {
+  it('writes layers that laid over each other look like the artwork', () => {
+    const out = inFolder('sep');
+    expect(lantern('separate', DRAWING, '--out', out, '--width', '120').status).toBe(0);
+    const report = json<Separation>(join(out, 'separation.json'));
+    expect([report.widthMm, report.heightMm]).toEqual([120, 120]);
+    expect(report.layers.map((layer) => layer.order)).toEqual([1, 2, 3, 4]);
+    const svgs = report.layers.map((layer) => readFileSync(join(out, layer.svg), 'utf8'));
+    for (const svg of svgs) expect(svg).toMatch(/^<svg [^>]*width="120mm" height="120mm" viewBox="0 0 120 120"><path fill="#[0-9a-f]{6}" fill-rule="evenodd" d="[^"]+"\/><\/svg>\n$/);
+    const all = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 120">${svgs.map((svg) => svg.replace(/<\/?svg[^>]*>/g, '')).join('')}</svg>`;
+    expect(pictureDifference(readFileSync(DRAWING, 'utf8'), all)).toBeLessThan(0.0005);
+  });
+
+  it('takes a school, a height and a trap', () => {
+    const out = inFolder('sep2');
+    expect(lantern('separate', DRAWING, '--out', out, '--height', '60', '--build', 'trapped', '--trap', '0.8').status).toBe(0);
+    expect(json<Separation>(join(out, 'separation.json'))).toMatchObject({ heightMm: 60, trapMm: 0.8 });
+    expect(lantern('separate', DRAWING, '--out', out, '--build', 'stacked').status).toBe(0);
+  });
+});
+
+describe('lantern nest', () => {
+  const square = { id: 'square', quantity: 3, rotations: [0, 90], rings: [[[0, 0], [50, 0], [50, 50], [0, 50]]] };
+
+  it('places what fits and says what does not', () => {
+    const file = inFolder('items.json', JSON.stringify({ unit: 'mm', sheets: [{ id: 'm', width: 100, length: 100, quantity: 1 }], spacing: 0, items: [square, { ...square, id: 'large', quantity: 1, rings: [[[0, 0], [200, 0], [0, 200]]] }] }));
+    const out = inFolder('nest');
+    expect(lantern('nest', file, '--out', out).status).toBe(0);
+    const { placements, unplaced } = json<{ placements: unknown[]; unplaced: { item: string }[] }>(join(out, 'nest.json'));
+    expect([placements.length, unplaced.map((u) => u.item)]).toEqual([3, ['large']]);
+  });
+});
+
+describe('lantern cut and simulate', () => {
+  it('agree on how long it takes and how much is cut', () => {
+    const plt = inFolder('h.plt');
+    const cut = JSON.parse(lantern('cut', DRAWING, '--out', plt).stdout) as { paths: number; cutMm: number; seconds: number };
+    const trace = inFolder('trace.svg');
+    const sim = JSON.parse(lantern('simulate', plt, '--out', trace).stdout) as { paths: number; cutMm: number; seconds: number };
+    expect(readFileSync(plt, 'utf8')).not.toContain('-');
+    expect(sim.paths).toBe(cut.paths);
+    expect(Math.abs(sim.seconds / cut.seconds - 1)).toBeLessThan(0.05);
+    expect(readFileSync(trace, 'utf8').match(/<path/g)).toHaveLength(cut.paths);
+  });
+
+  it('mirror only what a film asks to be mirrored', () => {
+    const art = inFolder('corner.svg', '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100"><rect x="10" y="10" width="10" height="10"/></svg>');
+    const largestX = (material: string) => {
+      const plt = inFolder(`${material}.plt`);
+      expect(lantern('cut', art, '--out', plt, '--material', material).status).toBe(0);
+      return Math.max(...[...readFileSync(plt, 'utf8').matchAll(/(\d+),\d+/g)].map((m) => Number(m[1])));
+    };
+    expect(largestX('tar')).toBeLessThan(25 * 40);
+    expect(largestX('apron-cream')).toBeGreaterThan(75 * 40);
+  });
+});
+
+describe('lantern plan', () => {
+  it('runs a recipe to its last station', () => {
+    const bytes = readFileSync(DRAWING);
+    writeFileSync(inFolder('heron-window.svg'), bytes);
+    const recipe = patchRecipe(emptyRecipe('Window'), { artworks: [{ id: 'a', fileName: 'heron-window.svg', sha256: createHash('sha256').update(bytes).digest('hex') }] });
+    const out = inFolder('plan');
+    expect(lantern('plan', inFolder('recipe.json', JSON.stringify(recipe)), '--out', out).status).toBe(0);
+    const report = json<{ sheets: { film: string }[]; layers: { film: string; order: number }[] }>(join(out, 'report.json'));
+    report.sheets.forEach((sheet, i) => expect(existsSync(join(out, `sheet-${i + 1}-${sheet.film}.plt`))).toBe(true));
+    report.layers.forEach((layer) => expect(existsSync(join(out, `layer-${layer.order}-${layer.film}.svg`))).toBe(true));
+    expect(report.sheets).toHaveLength(4);
+  });
+});
+
+describe('bad input', () => {
+  it.each([
+    ['no command', [], /^lantern: no command: /],
+    ['an unknown command', ['fly'], /^lantern: fly: expected one of /],
+    ['a missing file', ['separate', 'nowhere.svg', '--out', 'x'], /^lantern: nowhere\.svg: there is no such file/],
+    ['a folder', ['separate', 'demo', '--out', 'x'], /^lantern: /],
+    ['no SVG', ['separate', 'package.json', '--out', 'x'], /^lantern: package\.json: This is not well-formed XML/],
+    ['no --out', ['separate', DRAWING], /^lantern: separate: The option --out is missing/],
+    ['two sizes', ['separate', DRAWING, '--out', 'x', '--width', '1', '--height', '1'], /^lantern: separate: /],
+    ['a size that is none', ['separate', DRAWING, '--out', 'x', '--width', 'wide'], /^lantern: separate: --width must be a number/],
+    ['an unknown school', ['separate', DRAWING, '--out', 'x', '--build', 'glued'], /^lantern: separate: --build must be/],
+    ['an unknown option', ['separate', DRAWING, '--out', 'x', '--shiny'], /^lantern: separate: .*--shiny/],
+    ['items that are none', ['nest', 'package.json', '--out', 'x'], /^lantern: package\.json: /],
+    ['a recipe that is none', ['plan', 'package.json', '--out', 'x'], /^lantern: package\.json: /],
+    ['an unknown material', ['cut', DRAWING, '--out', 'x.plt', '--material', 'gold'], /^lantern: cut: There is no film called/],
+  ])('%s ends with 2 and one line', (_, args, line) => {
+    const { status, stderr, stdout } = lantern(...args);
+    expect(status).toBe(2);
+    expect(stderr).toMatch(line);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(stdout).toBe('');
+  });
+});

@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import { countFindings, emptyRecipe, formatLength, InputError, parseLength, parseRecipe, patchRecipe, type Finding } from './index.js';
+
+describe('lengths as people say them', () => {
+  it.each([
+    ['120', 120],
+    ['120 mm', 120],
+    ['12 cm', 120],
+    ['12,5cm', 125],
+    ['1.4 m', 1400],
+    ['4 3/4"', 120.65],
+    ['3-1/2in', 88.9],
+    ['½ in', 12.7],
+    ['4½"', 114.3],
+    ['3/8 inch', 9.525],
+    ['5′', 1524],
+    ['.5', 0.5],
+    [' 7 ', 7],
+  ])('%s', (text, mm) => expect(parseLength(text)).toBeCloseTo(mm, 9));
+
+  it.each(['', 'mm', 'ten', '-3', '1/0"', '1/2/3', '12 ells', '1e3', 'NaN', '3 4', '--2'])('%s is none', (text) => expect(parseLength(text)).toBeNull());
+
+  it('takes bare numbers in the shop’s unit', () => {
+    expect(parseLength('10', 'cm')).toBeCloseTo(100, 9);
+    expect(parseLength('1 1/2', 'in')).toBeCloseTo(38.1, 9);
+  });
+
+  it.each(['mm', 'cm', 'in'] as const)('reads back what it shows, in %s', (unit) => {
+    for (const mm of [0.35, 1, 9.99, 25.4, 212, 1400]) expect(Math.abs(parseLength(formatLength(mm, unit), unit)! - mm)).toBeLessThan(0.06);
+  });
+
+  it('shows small figures finer than large ones', () => {
+    expect([formatLength(0.35), formatLength(237.666), formatLength(12, 'cm')]).toEqual(['0.35', '237.7', '1.2']);
+  });
+});
+
+describe('the recipe', () => {
+  const recipe = emptyRecipe('A name');
+
+  it('is read back from its own JSON', () => {
+    expect(parseRecipe(JSON.parse(JSON.stringify(recipe)))).toEqual(recipe);
+  });
+
+  it.each([
+    ['an unknown field', { ...recipe, colour: 'red' }, '/', /colour/],
+    ['an unknown field inside', { ...recipe, sheets: { ...recipe.sheets, wish: 1 } }, '/sheets', /wish/],
+    ['a size below nothing', patchRecipe(recipe, { surface: { widthMm: -4 } }), '/surface/widthMm', />= 1/],
+    ['a number that is none', patchRecipe(recipe, { build: { trapMm: 'wide' as unknown as number } }), '/build/trapMm', /number|null/],
+    ['another version', { ...recipe, version: 9 }, '/version', /constant/],
+    ['nothing', null, '/', /object/],
+  ])('refuses %s and names the place', (_, json, path, reason) => {
+    const read = () => parseRecipe(json, 'recipe.json');
+    expect(read).toThrow(InputError);
+    expect(read).toThrow(reason);
+    try {
+      read();
+    } catch (error) {
+      expect((error as InputError).path).toBe(path);
+    }
+  });
+
+  it('takes a patch one level deep and stays as it was itself', () => {
+    const next = patchRecipe(recipe, { build: { school: 'inlay' }, title: 'Another' });
+    expect([next.title, next.build.school, next.build.placementErrorMm]).toEqual(['Another', 'inlay', 0.2]);
+    expect(recipe.build.school).toBe('trapped');
+  });
+});
+
+describe('findings', () => {
+  it('of one kind and message are counted', () => {
+    const finding: Finding = { code: 'a', severity: 'note', stage: 'artwork', message: 'Look.' };
+    expect(countFindings([finding, { ...finding, message: 'Other.' }, finding, { ...finding, count: 3 }])).toEqual([{ ...finding, count: 5 }, { ...finding, message: 'Other.' }]);
+  });
+});

@@ -1,0 +1,175 @@
+import { readFileSync } from 'node:fs';
+import { request } from 'node:http';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { PlanReport } from '../core/job/plan/index.js';
+import { patchRecipe } from '../core/job/index.js';
+import type { Job, JobSummary } from './stores/job-store.js';
+import { jobWith, openBench, type Bench } from './testing/bench.js';
+
+const HERON = readFileSync('demo/artwork/heron-window.svg');
+interface ProblemBody {
+  readonly code: string;
+  readonly title: string;
+}
+
+let bench: Bench;
+beforeAll(async () => {
+  bench = await openBench();
+});
+afterAll(() => bench.close());
+
+const titles = async (query = '') => (await bench.api<JobSummary[]>('GET', `/api/jobs${query}`)).body.map((job) => job.title);
+const rename = (job: Job, title: string) => bench.api<Job & ProblemBody>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, title }, revision: job.revision });
+
+describe('jobs', () => {
+  it('are made, found, duplicated, deleted and brought back', async () => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Lock keeper’s plate' });
+    expect(job).toMatchObject({ title: 'Lock keeper’s plate', state: 'new', canUndo: false });
+    expect(await titles('?search=keeper')).toEqual(['Lock keeper’s plate']);
+    expect(await titles('?search=keeper&state=cut')).toEqual([]);
+    const { body: copy } = await bench.api<Job>('POST', `/api/jobs/${job.id}/duplicate`);
+    expect(copy.title).toBe('Lock keeper’s plate (copy)');
+    await bench.api('DELETE', `/api/jobs/${job.id}`);
+    expect(await titles('?search=keeper')).toEqual(['Lock keeper’s plate (copy)']);
+    await bench.api('POST', `/api/jobs/${job.id}/restore`);
+    expect((await titles('?search=keeper')).sort()).toEqual(['Lock keeper’s plate', 'Lock keeper’s plate (copy)']);
+  });
+
+  it('come back as they were after a restart, history and all', async () => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'One' });
+    await rename(job, 'Two');
+    await bench.restartServer();
+    const { body: undone } = await bench.api<Job>('POST', `/api/jobs/${job.id}/undo`);
+    expect(undone).toMatchObject({ title: 'One', canUndo: false, canRedo: true });
+    const { body: redone } = await bench.api<Job>('POST', `/api/jobs/${job.id}/redo`);
+    expect(redone).toMatchObject({ title: 'Two', canRedo: false });
+  });
+
+  it('forget what was undone once something else is decided', async () => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
+    await rename(job, 'B');
+    const { body: back } = await bench.api<Job>('POST', `/api/jobs/${job.id}/undo`);
+    const { body: other } = await rename(back, 'C');
+    expect(other.canRedo).toBe(false);
+    expect((await bench.api<Job>('POST', `/api/jobs/${job.id}/redo`)).body.title).toBe('C');
+  });
+
+  it('are not overwritten from a second window', async () => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
+    await rename(job, 'B');
+    const late = await rename(job, 'C');
+    expect([late.status, late.body.code]).toEqual([409, 'job-changed']);
+    expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.title).toBe('B');
+  });
+});
+
+describe('artwork', () => {
+  it('is kept to the byte and given back as a download', async () => {
+    const job = await jobWith(bench, HERON);
+    const response = await fetch(`${bench.server.url}/api/artworks/${job.recipe.artworks[0]!.id}`);
+    expect(Buffer.from(await response.arrayBuffer()).equals(HERON)).toBe(true);
+    expect(response.headers.get('content-disposition')).toMatch(/^attachment/);
+  });
+
+  it.each([
+    ['empty', '', 'empty-file'],
+    ['not XML', 'hello', 'not-xml'],
+    ['not an SVG', '<html/>', 'not-svg'],
+    ['cut off', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1">', 'not-xml'],
+  ])('that is %s is refused with a sentence, and the job keeps what it had', async (_, text, code) => {
+    const job = await jobWith(bench, HERON);
+    const bad = await bench.api<ProblemBody>('POST', `/api/jobs/${job.id}/artwork?fileName=bad.svg`, new TextEncoder().encode(text));
+    expect([bad.status, bad.body.code]).toEqual([422, code]);
+    expect(bad.body.title).toMatch(/[a-z]{3}.*\.?$/);
+    expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.artworks).toEqual(job.recipe.artworks);
+  });
+
+  it('that is too large is refused before it is read', async () => {
+    const job = await jobWith(bench, HERON);
+    const status = await new Promise((resolve, reject) => {
+      const sending = request(`${bench.server.url}/api/jobs/${job.id}/artwork`, { method: 'POST', headers: { 'Content-Length': String(100 * 1024 * 1024) } }, (response) => resolve(response.statusCode));
+      sending.on('error', reject);
+      sending.flushHeaders();
+    });
+    expect(status).toBe(413);
+  });
+});
+
+describe('the plan', () => {
+  it('is computed by a worker and reported', async () => {
+    const job = await jobWith(bench, HERON, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 120 } } }));
+    const { body } = await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`);
+    expect(body.design?.widthMm).toBe(120);
+    expect(body.layers).toHaveLength(4);
+  });
+
+  it('tells its progress as it goes', async () => {
+    const job = await jobWith(bench, HERON);
+    const text = await (await fetch(`${bench.server.url}/api/jobs/${job.id}/plan/events`)).text();
+    const events = [...text.matchAll(/^event: (\w+)/gm)].map((m) => m[1]);
+    expect(events.at(-1)).toBe('report');
+    expect(events.filter((event) => event === 'progress').length).toBeGreaterThan(2);
+  });
+
+  it('leaves the server free to answer meanwhile', async () => {
+    const dots = Array.from({ length: 6000 }, (_, i) => `<circle cx="${(i % 80) * 6}" cy="${Math.floor(i / 80) * 6}" r="3.5" fill="${i % 2 ? '#b3262b' : '#1d4e89'}"/>`).join('');
+    const job = await jobWith(bench, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 480 450">${dots}</svg>`);
+    let planned = false;
+    const plan = bench.api('GET', `/api/jobs/${job.id}/plan`).then(() => (planned = true));
+    let answers = 0;
+    while (!planned && answers < 5) {
+      await bench.api('GET', '/api/shop');
+      answers += 1;
+    }
+    expect(answers).toBe(5);
+    await plan;
+  });
+});
+
+describe('the edge of the server', () => {
+  const ask = (headers: Record<string, string>, method = 'GET', path = '/api/jobs') =>
+    new Promise<{ status: number; headers: Record<string, unknown> }>((resolve, reject) => {
+      const asking = request(bench.server.url + path, { method, headers }, (response) => {
+        response.resume();
+        resolve({ status: response.statusCode!, headers: response.headers });
+      });
+      asking.on('error', reject);
+      asking.end();
+    });
+
+  it('answers only under its own address and only its own pages', async () => {
+    expect((await ask({ Host: 'evil.example' })).status).toBe(421);
+    expect((await ask({ Origin: 'http://evil.example' }, 'POST')).status).toBe(403);
+    expect((await ask({ 'Sec-Fetch-Site': 'cross-site' }, 'POST')).status).toBe(403);
+    expect((await ask({ Origin: bench.server.url })).status).toBe(200);
+  });
+
+  it('sends a strict policy with everything', async () => {
+    const { headers } = await ask({});
+    expect(headers['content-security-policy']).toContain("default-src 'none'");
+    expect(headers['content-security-policy']).not.toContain('unsafe-eval');
+    expect(headers['x-content-type-options']).toBe('nosniff');
+  });
+
+  it.each([
+    ['GET', '/api/nothing', undefined, 404, 'not-found'],
+    ['GET', '/api/jobs/nobody', undefined, 404, 'job-unknown'],
+    ['POST', '/api/jobs', { title: 7 }, 400, 'body-invalid'],
+    ['POST', '/api/jobs', { shiny: true }, 400, 'body-invalid'],
+    ['GET', '/api/jobs?state=lost', undefined, 400, 'query-invalid'],
+  ])('%s %s with %o is a problem, said as one', async (method, path, body, status, code) => {
+    const answer = await bench.api<ProblemBody>(method, path, body);
+    expect([answer.status, answer.body.code]).toEqual([status, code]);
+  });
+
+  it('refuses a recipe that is none, and keeps the one there was', async () => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', {});
+    const bad = await bench.api<ProblemBody & { path: string }>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, build: { ...job.recipe.build, trapMm: -1 } }, revision: job.revision });
+    expect([bad.status, bad.body.path]).toEqual([400, expect.stringContaining('/build/trapMm')]);
+  });
+
+  it('describes every route it serves, from the schemas it checks them by', async () => {
+    const { body } = await bench.api<{ paths: Record<string, Record<string, unknown>> }>('GET', '/api/openapi.json');
+    expect(Object.keys(body.paths)).toEqual(expect.arrayContaining(['/api/jobs', '/api/jobs/{id}/recipe', '/api/jobs/{id}/sheets/{sheet}/cut', '/api/runs/{id}/events', '/api/openapi.json']));
+  });
+});

@@ -1,0 +1,79 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { CutterService } from '../../cutter/service.js';
+import { DEMO_SHOP } from '../../demo/shop.js';
+import type { Recipe } from '../../core/job/index.js';
+import type { Job } from '../stores/job-store.js';
+import type { Run } from '../stores/run-store.js';
+import { startServer, type RunningServer } from '../start.js';
+
+/** A server with a data folder of its own and a simulated cutter on a real wire. */
+export interface Bench {
+  readonly server: RunningServer;
+  readonly cutter: CutterService;
+  /** Asks the API; gives the status and the parsed body. */
+  readonly api: <T>(method: string, path: string, body?: unknown) => Promise<{ status: number; body: T }>;
+  readonly restartServer: () => Promise<void>;
+  readonly close: () => Promise<void>;
+}
+
+export async function openBench(options: { timeLapse?: number; pagesFolder?: string } = {}): Promise<Bench> {
+  const dataFolder = mkdtempSync(join(tmpdir(), 'lantern-'));
+  const cutter = new CutterService({ port: 0, controlPort: 0, timeLapse: options.timeLapse ?? 200 });
+  const { port, controlPort } = await cutter.listen();
+  const start = () => startServer({ dataFolder, port: 0, cutterControlPort: controlPort, pagesFolder: options.pagesFolder ?? null });
+  let server = await start();
+  await server.services.shop.replace({ ...DEMO_SHOP, cutter: { ...DEMO_SHOP.cutter, port } });
+  return {
+    get server() {
+      return server;
+    },
+    cutter,
+    api: async <T>(method: string, path: string, body?: unknown) => {
+      const isBytes = body instanceof Uint8Array;
+      const response = await fetch(server.url + path, {
+        method,
+        ...(body === undefined ? {} : { body: isBytes ? (body as BodyInit) : JSON.stringify(body), headers: { 'Content-Type': isBytes ? 'application/octet-stream' : 'application/json' } }),
+      });
+      return { status: response.status, body: (await response.json()) as T };
+    },
+    restartServer: async () => {
+      await server.close();
+      server = await start();
+    },
+    close: async () => {
+      await server.close();
+      await cutter.close();
+      rmSync(dataFolder, { recursive: true, force: true });
+    },
+  };
+}
+
+/** A job with a drawing, ready to be cut. */
+export async function jobWith(bench: Bench, svg: Uint8Array | string, change: (recipe: Recipe) => Recipe = (recipe) => recipe): Promise<Job> {
+  const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Test' });
+  const bytes = typeof svg === 'string' ? new TextEncoder().encode(svg) : svg;
+  const { body: drawn } = await bench.api<Job>('POST', `/api/jobs/${job.id}/artwork?fileName=test.svg`, bytes);
+  const { body } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: change(drawn.recipe), revision: drawn.revision });
+  return body;
+}
+
+/** Resolves with a run once `wanted` holds; told by the spooler, not by a clock. */
+export async function runUntil(bench: Bench, id: string, wanted: (run: Run) => boolean): Promise<Run> {
+  const { spooler, runs } = bench.server.services;
+  return new Promise((resolve, reject) => {
+    const look = () =>
+      runs.get(id).then((run) => {
+        const live = spooler.progressOf(id);
+        const now = live ? { ...run, state: live.state, message: live.message, pairsDone: live.pairsDone } : run;
+        if (!wanted(now)) return;
+        stop();
+        resolve(now);
+      }, reject);
+    const stop = spooler.listen((progress) => {
+      if (progress.runId === id) void look();
+    });
+    void look();
+  });
+}
