@@ -22,7 +22,11 @@ const client = new QueryClient({
 const router = createBrowserRouter([
   {
     element: <Shell />,
-    errorElement: <Missing />,
+    errorElement: (
+      <main>
+        <Missing />
+      </main>
+    ),
     children: [
       { path: '/', element: <JobsPage /> },
       { path: '/jobs/:id', element: <Navigate to="artwork" replace /> },

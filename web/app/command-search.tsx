@@ -31,6 +31,7 @@ export function CommandSearch({ onClose, onShortcuts }: { readonly onClose: () =
               <Label className="unseen">Action</Label>
               <Field placeholder="What do you want to do?" />
             </SearchField>
+            <Scroller tabIndex={0} role="group" aria-label="Actions found">
             <List
               aria-label="Actions"
               onAction={(name) => {
@@ -46,6 +47,7 @@ export function CommandSearch({ onClose, onShortcuts }: { readonly onClose: () =
                 </Row>
               ))}
             </List>
+            </Scroller>
           </Autocomplete>
         </Sheet>
       </Modal>
@@ -70,7 +72,9 @@ const Field = styled(Input)`
   &::-webkit-search-cancel-button { display: none; }
 `;
 
-const List = styled(Menu)`overflow-y: auto; padding: ${space.s}; outline: none;`;
+const Scroller = styled.div`overflow-y: auto; &:focus-visible { outline-offset: -3px; }`;
+
+const List = styled(Menu)`padding: ${space.s}; outline: none;`;
 
 const Row = styled(MenuItem)`
   display: flex; justify-content: space-between; gap: ${space.m}; padding: ${space.s} ${space.m}; border-radius: ${radius.m}; cursor: pointer; font-size: ${type.body};

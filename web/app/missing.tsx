@@ -16,7 +16,7 @@ export function Missing() {
   );
 }
 
-const Middle = styled.main`
+const Middle = styled.div`
   max-width: 34rem; margin: 12vh auto; padding: ${space.l}; display: grid; gap: ${space.m};
   h1 { font-size: ${type.title}; }
 `;

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
 import { formatLength, STAGES, type LengthUnit, type Stage } from '../../core/job/index.js';
@@ -13,15 +14,21 @@ type StationState = 'settled' | 'needs you' | 'blocked' | 'waiting';
 
 interface JobCardProps {
   readonly jobId: string;
+  readonly station: Stage;
   readonly plan: PlanView | null;
   readonly unit: LengthUnit;
   readonly runs: { readonly cutSheets: number; readonly recorded: number; readonly total: number };
 }
 
 /** The stations of a job in working order, each with its key figure and its state. */
-export function JobCard({ jobId, plan, unit, runs }: JobCardProps) {
+export function JobCard({ jobId, station, plan, unit, runs }: JobCardProps) {
+  const strip = useRef<HTMLElement>(null);
+  // On a narrow screen the strip is longer than what shows of it.
+  useEffect(() => {
+    void strip.current?.querySelector('.active')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [station]);
   return (
-    <Strip aria-label="Stations of this job">
+    <Strip ref={strip} aria-label="Stations of this job">
       {STAGES.map((stage, i) => {
         const state = stateOf(stage, plan, runs);
         return (

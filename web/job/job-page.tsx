@@ -83,7 +83,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   return (
     <JobContext value={{ handle, job, recipe, plan: view, working, shop, unit, runs: runs ?? [], lookAt: looked?.where ?? null, look: setLooked }}>
       <JobHead />
-      <JobCard jobId={jobId} plan={view} unit={unit} runs={runCounts} />
+      <JobCard jobId={jobId} station={station} plan={view} unit={unit} runs={runCounts} />
       {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}
       <Station />
     </JobContext>

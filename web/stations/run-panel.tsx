@@ -30,7 +30,9 @@ export function RunPanel({ run, progress, onAct }: RunPanelProps) {
   const rests = state === 'paused' || state === 'interrupted';
   return (
     <Card>
-      <h3 role="status">{STATE_WORDS[state]}</h3>
+      <h3>
+        <span role="status">{STATE_WORDS[state]}</span>
+      </h3>
       <Bar value={100 * share} aria-label="Progress of the cut">
         <span style={{ width: `${100 * share}%` }} />
       </Bar>

@@ -21,7 +21,7 @@ export const MainButton = styled(AriaButton)`
 
 /** A button that reads as words in a sentence's company. */
 export const WordButton = styled(AriaButton)`
-  border: 0; background: none; padding: 3px 4px; margin: 0 -2px; min-height: 24px; cursor: pointer; color: ${colour.accent};
+  border: 0; background: none; padding: 3px 4px; min-height: 24px; min-width: 24px; cursor: pointer; color: ${colour.accent};
   font: 550 ${type.small}/1.3 ${type.text}; text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; border-radius: ${radius.s};
   &:hover { text-decoration-thickness: 2px; }
   &[data-disabled] { color: ${colour.quiet}; text-decoration: none; cursor: default; }

@@ -1,0 +1,103 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { STAGES, patchRecipe } from '../core/job/index.js';
+import type { Job } from '../server/stores/job-store.js';
+import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
+import { openBrowser, type Browser } from './browser.js';
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const CHECK = `const done = arguments[arguments.length - 1];
+  axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160)).join(' | '))));`;
+
+let bench: Bench;
+let browser: Browser;
+let job: Job;
+beforeAll(async () => {
+  bench = await openBench({ timeLapse: 1, pagesFolder: 'dist/web/' });
+  browser = await openBrowser();
+  job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { build: { trapMm: 0.1 }, surface: { size: { mode: 'width', mm: 150 } } }));
+});
+afterAll(async () => {
+  await browser.close();
+  await bench.close();
+});
+
+async function violations(): Promise<string[]> {
+  await browser.driver.executeScript(AXE);
+  return browser.driver.executeAsyncScript<string[]>(CHECK);
+}
+
+async function show(path: string, seen: string | RegExp): Promise<void> {
+  await browser.driver.get(bench.server.url + path);
+  await browser.sees(seen);
+}
+
+describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
+  beforeAll(async () => {
+    await browser.driver.get(bench.server.url);
+    await browser.driver.executeScript(`localStorage.setItem('lantern.theme', '${theme}')`);
+  });
+
+  it('the jobs have nothing axe objects to', async () => {
+    await show('/', 'Test');
+    expect(await violations()).toEqual([]);
+  });
+
+  it.each(STAGES)('the station %s has nothing axe objects to', async (stage) => {
+    await show(`/jobs/${job.id}/${stage}`, '4 sheets');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('a new job, the command search and the keys have nothing axe objects to', async () => {
+    const { body: empty } = await bench.api<Job>('POST', '/api/jobs', { title: 'Empty' });
+    await show(`/jobs/${empty.id}/artwork`, 'Drop an SVG here');
+    expect(await violations()).toEqual([]);
+    await browser.press('Keys');
+    await browser.sees('On the light table');
+    expect(await violations()).toEqual([]);
+    await browser.press('Close');
+    await browser.press('Find an action Ctrl K');
+    await browser.sees('Go to Sheets');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('an address that leads nowhere has nothing axe objects to', async () => {
+    await show('/nowhere', 'nothing at this address');
+    expect(await violations()).toEqual([]);
+  });
+});
+
+describe('a sheet being cut and its record', () => {
+  it('have nothing axe objects to', async () => {
+    const run = await bench.api<{ id: string }>('POST', `/api/jobs/${job.id}/sheets/1/cut`, { loadedFilmId: 'narrow-blue' });
+    await show(`/jobs/${job.id}/cut`, 'of cutting left');
+    expect(await violations()).toEqual([]);
+    await bench.api('POST', `/api/runs/${run.body.id}/cancel`);
+    await show(`/jobs/${job.id}/record`, 'cancelled');
+    expect(await violations()).toEqual([]);
+  });
+});
+
+describe('on narrower screens', () => {
+  const overflow = 'return document.documentElement.scrollWidth - document.documentElement.clientWidth';
+
+  it.each([
+    [1024, 768, STAGES],
+    [390, 844, ['prepare', 'assemble', 'cut'] as const],
+  ])('%i wide nothing sticks out sideways', async (width, height, stages) => {
+    await browser.resize(width, height);
+    for (const stage of stages) {
+      await show(`/jobs/${job.id}/${stage}`, 'Artwork');
+      expect([stage, await browser.driver.executeScript(overflow)]).toEqual([stage, 0]);
+    }
+    await browser.resize(1280, 800);
+  });
+
+  it('at 1280 × 800 the page itself does not scroll', async () => {
+    for (const stage of STAGES) {
+      await show(`/jobs/${job.id}/${stage}`, '4 sheets');
+      expect([stage, await browser.driver.executeScript('return document.documentElement.scrollHeight - innerHeight')]).toEqual([stage, 0]);
+    }
+  });
+});

@@ -1,0 +1,96 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder, By, error, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
+
+const PATIENCE_MS = 20_000;
+
+/** A headless Chromium with a new profile, and what a maker does with it. */
+export interface Browser {
+  readonly driver: WebDriver;
+  /** Waits until the page has it. */
+  readonly find: (css: string) => Promise<WebElement>;
+  /** A button, link or summary by what it is called. */
+  readonly press: (name: string) => Promise<void>;
+  /** Waits until the page's text holds this. */
+  readonly sees: (text: string | RegExp) => Promise<void>;
+  /** Replaces what stands in a field and leaves it. */
+  readonly write: (label: string, text: string) => Promise<void>;
+  readonly choose: (label: string, option: string) => Promise<void>;
+  readonly text: () => Promise<string>;
+  readonly resize: (width: number, height: number) => Promise<void>;
+  /** Errors that the page's console has shown since last asked. */
+  readonly complaints: () => Promise<string[]>;
+  readonly close: () => Promise<void>;
+}
+
+export async function openBrowser(): Promise<Browser> {
+  const profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
+  const options = new Options();
+  options.setChromeBinaryPath('/usr/bin/chromium');
+  options.addArguments('--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', `--user-data-dir=${profile}`);
+  const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
+  const named = (name: string) => `normalize-space(.)="${name}" or @aria-label="${name}"`;
+  const within = (locator: By) => driver.wait(until.elementLocated(locator), PATIENCE_MS);
+  const field = (label: string) => within(By.css(`[aria-label="${label}"]`));
+  /** A page may draw itself anew between finding a thing and touching it; then it is done again. */
+  const steadily = (act: () => Promise<void>) =>
+    driver.wait(
+      () =>
+        act().then(
+          () => true,
+          (reason: unknown) => {
+            if (reason instanceof error.StaleElementReferenceError || reason instanceof error.ElementNotInteractableError || reason instanceof error.ElementClickInterceptedError) return false;
+            throw reason;
+          },
+        ),
+      PATIENCE_MS,
+    );
+  const text = () => driver.findElement(By.css('body')).then((body) => body.getText());
+  const resize = (width: number, height: number) =>
+    (driver as unknown as { sendDevToolsCommand(name: string, with_: object): Promise<void> }).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+  await resize(1280, 800);
+  return {
+    driver,
+    text,
+    resize,
+    find: (css) => within(By.css(css)),
+    press: (name) =>
+      steadily(async () => {
+        const element = await within(By.xpath(`//*[self::button or self::a or self::summary or self::label][${named(name)}]`));
+        await driver.wait(until.elementIsEnabled(element), PATIENCE_MS);
+        await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+        await element.click();
+      }).then(() => undefined),
+    sees: async (wanted) => {
+      const has = async () => {
+        const shown = await text();
+        return typeof wanted === 'string' ? shown.includes(wanted) : wanted.test(shown);
+      };
+      await driver.wait(has, PATIENCE_MS).catch(async () => {
+        throw new Error(`Never saw ${String(wanted)}; the page said:\n${await text()}`);
+      });
+    },
+    write: async (label, value) => {
+      const element = await field(label);
+      await element.click();
+      // Selecting all by key would be a shortcut of the system's; this is what a hand does with a mouse.
+      await driver.executeScript('arguments[0].select?.()', element);
+      await element.sendKeys(value, '\uE004');
+    },
+    choose: (label, option) =>
+      steadily(async () => {
+        const element = await within(By.xpath(`//select[@aria-label="${label}"] | //label[starts-with(normalize-space(.), "${label}")]//select`));
+        await element.findElement(By.xpath(`.//option[starts-with(normalize-space(.), "${option}")]`)).click();
+      }).then(() => undefined),
+    complaints: async () => {
+      const entries = await driver.manage().logs().get('browser');
+      return entries.filter((entry) => entry.level.name === 'SEVERE').map((entry) => entry.message);
+    },
+    close: async () => {
+      await driver.quit();
+      rmSync(profile, { recursive: true, force: true });
+    },
+  };
+}
