@@ -3,7 +3,7 @@
  * Knows nothing of films, jobs or files. y points down, as in the artwork; cutting turns it over at the very end.
  */
 export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';
-export { grow, intersect, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule, type JoinKind } from './kernel.js';
+export { grow, growMitred, intersect, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule } from './kernel.js';
 export { compose, IDENTITY, rotation, scaling, stretchOf, translation, type Matrix } from './matrix.js';
 export { regionsOf, ringsOf, type Region } from './regions.js';
 export {

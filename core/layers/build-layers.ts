@@ -1,4 +1,5 @@
 import {
+  areaOf,
   boundsOf,
   boxesTouch,
   grow,
@@ -63,7 +64,7 @@ function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions)
   if (nothingUnder || around.above.length === 0) return layer.visible;
   const whole = layer.paints.map((i) => around.stack[i]!);
   // Painted in the layers' own order, all that is hidden of this layer lies under layers above: V ∪ (F ∩ U) is F itself.
-  if (school === 'overlay' && around.asPainted) return joinParts(whole.map((paint) => paint.rings));
+  if (school === 'overlay' && around.asPainted) return wholeArea(whole);
   // Rings outside what the layer can reach change nothing in it; an overlay reaches as far as its paints.
   const reach = school === 'overlay' ? whole.map((paint) => paint.box).reduce<Box | null>(joinBoxes, null)! : widenBox(boundsOf(layer.visible)!, trapMm);
   if (school === 'trapped' && around.asPainted) {
@@ -77,28 +78,51 @@ function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions)
   }
   const cover = around.above.flatMap((a) => a.visible).filter((ring) => boxesTouch(boundsOf([ring])!, reach));
   if (cover.length === 0) return layer.visible;
-  const grown = school === 'overlay' ? joinParts(whole.map((paint) => paint.rings)) : grow(layer.visible, trapMm);
+  const grown = school === 'overlay' ? wholeArea(whole) : grow(layer.visible, trapMm);
   const under = intersect(grown, cover);
   const cut = under.length === 0 ? layer.visible : unite([...layer.visible, ...under]);
   return school === 'trapped' ? fillHidden(cut, cover, options.thinnestMm?.(layer.key) ?? 0) : cut;
 }
 
+/** All that is painted in a layer, clean. */
+function wholeArea(paints: readonly StackedPaint[]): Rings {
+  return joinParts(paints.map((paint) => (paint.merged > 1 ? unite(paint.rings) : paint.rings)));
+}
+
 /** Fills the holes too narrow to weed that lie wholly under the layers above: there nobody can see the difference. */
 function fillHidden(cut: Rings, above: Rings, thinnestMm: number): Rings {
-  const filled = new Set(cut.filter((ring) => signedArea(ring) < 0 && isNarrow(ring, thinnestMm) && isHidden(ring, above)));
+  const narrow = cut.filter((ring) => signedArea(ring) < 0 && isNarrow(ring, thinnestMm));
+  if (narrow.length === 0) return cut;
+  // What shows of any of them, found in one go; then each is asked whether that is in it.
+  const bare = subtract(unite(narrow), above).filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+  const shows = (hole: Ring) => {
+    const near = bare.filter((ring) => boxesTouch(boundsOf([ring])!, boundsOf([hole])!));
+    return near.length > 0 && areaOf(intersect(unite([hole]), near)) > tolerances.CRUMB_MM2;
+  };
+  const filled = new Set(narrow.filter((hole) => !shows(hole)));
   return filled.size === 0 ? cut : cut.filter((ring) => !filled.has(ring));
 }
 
+/** Whether a hole vanishes when it is shrunk by half of `thinnestMm` from all sides. */
 function isNarrow(hole: Ring, thinnestMm: number): boolean {
   const box = boundsOf([hole])!;
   if (Math.min(box.maxX - box.minX, box.maxY - box.minY) < thinnestMm) return true;
-  // A ring of this area and perimeter cannot be narrower throughout, so the offset need not be made.
-  if (-signedArea(hole) > perimeter(hole) * thinnestMm) return false;
-  return grow(unite([hole]), -thinnestMm / 2).length === 0;
+  const r = thinnestMm / 2;
+  // Were every place within r of the edge, the hole would be no larger than a band of width r along it, with a sector at each corner
+  // that points inwards. Most holes are larger by far, and the offset need not be made.
+  if (-signedArea(hole) > r * perimeter(hole) + (r * r * inwardTurn(hole)) / 2) return false;
+  return grow(unite([hole]), -r).length === 0;
 }
 
-function isHidden(hole: Ring, above: Rings): boolean {
-  return subtract(unite([hole]), above).every((ring) => Math.abs(signedArea(ring)) < tolerances.CRUMB_MM2);
+/** Sum of the turns at the corners of a hole that point into it, radians. */
+function inwardTurn(hole: Ring): number {
+  let sum = 0;
+  for (let i = 0, h = hole.length - 2; i < hole.length; h = i, i += 2) {
+    const j = i + 2 === hole.length ? 0 : i + 2;
+    const [ax, ay, bx, by] = [hole[i]! - hole[h]!, hole[i + 1]! - hole[h + 1]!, hole[j]! - hole[i]!, hole[j + 1]! - hole[i + 1]!];
+    sum += Math.max(0, Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+  }
+  return sum;
 }
 
 function inOrder(layers: readonly VisibleLayer[], order: readonly string[]): VisibleLayer[] {

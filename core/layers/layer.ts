@@ -8,9 +8,11 @@ export interface LayerPaint {
   readonly rings: Rings;
 }
 
-/** A paint with its box and the paints above it that may cover part of it. */
+/** Paints of one layer that lie on one level, with their box and the paints above that may cover part of them. */
 export interface StackedPaint extends LayerPaint {
   readonly box: Box;
+  /** Of how many of the artwork's paints it is made; the rings of several may overlap. */
+  readonly merged: number;
   /** Positions in z-order of the paints of other layers above whose boxes touch this one's. */
   readonly coveredBy: readonly number[];
 }

@@ -1,22 +1,51 @@
 import Flatbush from 'flatbush';
-import { boundsOf, boxesTouch, signedArea, subtract, unite, type Box, type Ring, type Rings } from '../geometry/index.js';
+import { boundsOf, boxesTouch, joinBoxes, signedArea, subtract, unite, type Box, type Ring, type Rings } from '../geometry/index.js';
 import type { LayerPaint, Separation, StackedPaint, VisibleLayer } from './layer.js';
 
-/** The paints in z-order, each knowing what may cover it; empty ones are left out. */
+/**
+ * The paints in z-order, each knowing what may cover it; empty ones are left out. Paints of one layer become one where nothing that
+ * lies between them touches the upper: the order among things that do not meet means nothing, and the kernel then does them in one go.
+ */
 function stackPaints(paints: readonly LayerPaint[]): StackedPaint[] {
   const boxed = paints.flatMap((paint) => {
     const box = boundsOf(paint.rings);
     return box ? [{ ...paint, box }] : [];
   });
   if (boxed.length === 0) return [];
-  const index = new Flatbush(boxed.length);
-  for (const { box } of boxed) index.add(box.minX, box.minY, box.maxX, box.maxY);
-  index.finish();
-  return boxed.map((paint, i) => {
-    const { minX, minY, maxX, maxY } = paint.box;
-    const coveredBy = index.search(minX, minY, maxX, maxY, (j) => j > i && boxed[j]!.layer !== paint.layer);
-    return { ...paint, coveredBy: coveredBy.sort((a, b) => a - b) };
+  const touching = boxIndex(boxed.map((paint) => paint.box));
+  const runs: { layer: string; box: Box; rings: Ring[]; at: number; paints: number }[] = [];
+  const lastOf = new Map<string, (typeof runs)[number]>();
+  const runOf: (typeof runs)[number][] = [];
+  boxed.forEach((paint, i) => {
+    const run = lastOf.get(paint.layer);
+    // It may sink down to its layer's last run if that lies above everything of other layers that it touches.
+    const sinks = run && touching(paint.box, (j) => j < i && boxed[j]!.layer !== paint.layer && runOf[j]!.at > run.at).length === 0;
+    if (sinks) {
+      run.rings.push(...paint.rings);
+      run.box = joinBoxes(run.box, paint.box)!;
+      run.paints += 1;
+    } else {
+      const fresh = { layer: paint.layer, box: paint.box, rings: [...paint.rings], at: runs.length, paints: 1 };
+      lastOf.set(paint.layer, fresh);
+      runs.push(fresh);
+    }
+    runOf.push(sinks ? run : runs.at(-1)!);
   });
+  const over = boxIndex(runs.map((run) => run.box));
+  return runs.map(({ layer, box, rings, at, paints: merged }) => ({
+    layer,
+    box,
+    rings,
+    merged,
+    coveredBy: over(box, (j) => j > at && runs[j]!.layer !== layer).sort((x, y) => x - y),
+  }));
+}
+
+function boxIndex(boxes: readonly Box[]): (box: Box, filter: (i: number) => boolean) => number[] {
+  const index = new Flatbush(boxes.length);
+  for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);
+  index.finish();
+  return ({ minX, minY, maxX, maxY }, filter) => index.search(minX, minY, maxX, maxY, filter);
 }
 
 /**
@@ -42,7 +71,8 @@ function visibleLayers(stack: readonly StackedPaint[]): VisibleLayer[] {
     const layer = shown.get(paint.layer) ?? { paints: [], parts: [] };
     shown.set(paint.layer, layer);
     layer.paints.push(i);
-    const visible = subtract(paint.rings, ringsNear(paint.coveredBy.map((j) => stack[j]!), paint.box));
+    const cover = ringsNear(paint.coveredBy.map((j) => stack[j]!), paint.box);
+    const visible = cover.length > 0 ? subtract(paint.rings, cover) : paint.merged > 1 ? unite(paint.rings) : paint.rings;
     if (visible.length > 0) layer.parts.push(visible);
   });
   return [...shown].map(([key, { paints, parts }]) => ({ key, paints, visible: joinParts(parts) }));

@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, grow, ringsOf, signedArea, simplifyRing, unite, type Region, type Ring, type Rings } from '../geometry/index.js';
+import { areaOf, boundsOf, grow, growMitred, ringsOf, signedArea, simplifyRing, unite, type Region, type Ring, type Rings } from '../geometry/index.js';
 
 /** A group at one rotation, moved so that its box begins at 0, 0. */
 export interface Orientation {
@@ -35,7 +35,7 @@ export function orientationsOf(group: readonly Region[], rotations: readonly num
       width: box.maxX - box.minX,
       height: box.maxY - box.minY,
       shells: own,
-      keepOut: own.flatMap((ring) => (spacingMm > 0 ? grow([ring], spacingMm, 'mitre') : [ring])),
+      keepOut: own.flatMap((ring) => (spacingMm > 0 ? growMitred([ring], spacingMm) : [ring])),
     };
   });
 }
@@ -65,7 +65,7 @@ function shellsOf(rings: Rings, spacingMm: number): Ring[] {
   }
   const slack = Math.min(0.5, Math.max(0.02, size * 0.002));
   return outers.flatMap((ring) =>
-    ring.length / 2 <= MOST_POINTS ? [ring] : outerRings(grow([ring], slack, 'mitre')).map((grown) => simplifyRing(grown, slack)),
+    ring.length / 2 <= MOST_POINTS ? [ring] : outerRings(growMitred([ring], slack)).map((grown) => simplifyRing(grown, slack)),
   );
 }
 
