@@ -62,6 +62,14 @@ describe('the weed map', () => {
     expect(containsPoint(hole, spot!.xMm, spot!.yMm)).toBe(true);
   });
 
+  it('marks a ring of waste in the ring, not on the island in it', () => {
+    const rings = unite([disc(0, 0, 50, 128), disc(0, 0, 40, 128), disc(0, 0, 35, 128)], 'evenodd');
+    const [counter, ...more] = weedMap(rings).spots;
+    expect(more).toEqual([]);
+    expect(Math.hypot(counter!.xMm, counter!.yMm)).toBeGreaterThan(35);
+    expect(counter!.areaMm2).toBeCloseTo(Math.PI * (1600 - 1225), -1);
+  });
+
   it('leaves what stays as it is cut', () => {
     const map = weedMap(letterLike);
     expect(areaOf(intersect(map.stays, letterLike))).toBeCloseTo(areaOf(letterLike), 6);

@@ -92,10 +92,10 @@ function LayerRow({ filmId, shown, onShow }: { readonly filmId: string; readonly
     <Row>
       <label>
         <input type="checkbox" checked={shown} onChange={(event) => onShow(event.target.checked)} aria-label={`Show ${layer.film.name}`} /> <Swatch film={layer.film} size={18} /> {layer.film.name}
+        <Figures>
+          {sayArea(layer.areaMm2)}, {count(layer.pieces, 'piece')}
+        </Figures>
       </label>
-      <Figures>
-        {sayArea(layer.areaMm2)}, {count(layer.pieces, 'piece')}
-      </Figures>
       <span>
         <WordButton isDisabled={at === layers.length - 1} onPress={() => move(1)} aria-label={`Move ${layer.film.name} up`}>
           up
@@ -115,10 +115,10 @@ function without(set: ReadonlySet<string>, key: string): Set<string> {
 const Order = styled.ol`list-style: none; border-bottom: 6px solid ${colour.line};`;
 
 const Row = styled.li`
-  display: grid; grid-template-columns: 1fr auto auto; gap: ${space.s}; align-items: center; padding: 5px 0; border-bottom: 1px solid ${colour.faint}; font-size: ${type.small};
-  label { cursor: pointer; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  display: grid; grid-template-columns: 1fr auto; gap: ${space.s}; align-items: center; padding: 5px 0; border-bottom: 1px solid ${colour.faint}; font-size: ${type.small};
+  label { cursor: pointer; }
 `;
 
-const Figures = styled.span`color: ${colour.quiet}; font-variant-numeric: tabular-nums; white-space: nowrap;`;
+const Figures = styled.span`display: block; padding-left: 44px; color: ${colour.quiet}; font-variant-numeric: tabular-nums;`;
 const Looks = styled.div`display: flex; gap: ${space.l}; align-items: center; font-size: ${type.small}; min-height: 24px; margin: -6px 0 -4px;`;
 const Said = styled.p`font-size: ${type.small}; color: ${colour.quiet};`;

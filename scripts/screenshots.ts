@@ -1,0 +1,42 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { openBrowser } from '../e2e/browser.js';
+
+/* One picture of each main view, of the demo as `npm run demo` shows it; that must be running. */
+const URL_OF_DEMO = 'http://127.0.0.1:4310';
+const FOLDER = 'docs/screenshots';
+
+const jobs = (await (await fetch(`${URL_OF_DEMO}/api/jobs`)).json()) as { id: string; title: string }[];
+const idOf = (title: string) => jobs.find((job) => job.title.startsWith(title))!.id;
+const [heron, wren] = [idOf('Heron'), idOf('Marsh Wren')];
+
+/** Name, path, what must be seen first, and what is done before the picture is taken. */
+const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string])[] = [
+  ['jobs', '/', /Marsh Wren/],
+  ['artwork', `/jobs/${heron}/artwork`, /4 sheets/],
+  ['films', `/jobs/${heron}/films`, /4 sheets/],
+  ['surface', `/jobs/${heron}/surface`, /4 sheets/],
+  ['build', `/jobs/${heron}/build`, /4 sheets/],
+  ['build-boat-name', `/jobs/${wren}/build`, /2 sheets/],
+  ['prepare', `/jobs/${heron}/prepare`, /4 sheets/],
+  ['sheets', `/jobs/${wren}/sheets`, /2 sheets/],
+  ['cut', `/jobs/${heron}/cut`, /4 sheets/],
+  ['assemble', `/jobs/${heron}/assemble`, /4 sheets/, `document.querySelectorAll('ol li button')[3].click()`],
+  ['record', `/jobs/${heron}/record`, /of 4 cut/],
+];
+
+mkdirSync(FOLDER, { recursive: true });
+const browser = await openBrowser();
+try {
+  for (const [name, path, seen, script] of VIEWS) {
+    await browser.driver.get(URL_OF_DEMO + path);
+    await browser.sees(seen);
+    await browser.driver.wait(async () => !(await browser.text()).includes('working it out'), 20_000);
+    if (script) await browser.driver.executeScript(script);
+    // Two frames: what was just computed is drawn in the first.
+    await browser.driver.executeAsyncScript('requestAnimationFrame(() => requestAnimationFrame(arguments[0]))');
+    writeFileSync(`${FOLDER}/${name}.png`, Buffer.from(await browser.driver.takeScreenshot(), 'base64'));
+    console.log(`${FOLDER}/${name}.png`);
+  }
+} finally {
+  await browser.close();
+}
