@@ -24,19 +24,20 @@ import { dashed } from './dashes.js';
 
 /**
  * The artwork's paints as areas in mm at `scale` times its own size, bottom first, cut down to the frame.
- * Curves are flattened here and not before, so that they are true to FLATTEN_MM at the size that is cut.
+ * Curves are flattened here and not before, so that they are true to FLATTEN_MM or better at the size that is cut.
  * A finding says when something reached beyond the frame.
  */
 export function paintRegions(artwork: Artwork, scale: number): { regions: PaintedRegion[]; findings: Finding[] } {
   const frame = { minX: 0, minY: 0, maxX: artwork.widthMm * scale, maxY: artwork.heightMm * scale };
   const frameRings = [boxRing(frame)];
-  const clipAreas = new Map<Clip, Rings>();
+  const tolerance = Math.min(tolerances.FLATTEN_MM, Math.max(frame.maxX, frame.maxY) * tolerances.FLATTEN_SHARE);
+  const clipAreas: ClipAreas = { scale, tolerance, known: new Map() };
   const regions: PaintedRegion[] = [];
   const outside: Box[] = [];
   for (const paint of artwork.paints) {
     const matrix = compose(scaling(scale), paint.matrix);
-    let rings: Rings = paint.how.kind === 'fill' ? fillArea(paint.curves, matrix, paint.how.rule) : paintedStroke(paint, paint.how, matrix);
-    for (const clip of paint.clips) rings = intersect(rings, clipArea(clip, scale, clipAreas));
+    let rings: Rings = paint.how.kind === 'fill' ? fillArea(paint.curves, matrix, paint.how.rule, tolerance) : paintedStroke(paint, paint.how, matrix, tolerance);
+    for (const clip of paint.clips) rings = intersect(rings, clipArea(clip, clipAreas));
     const box = boundsOf(rings);
     if (!box) continue;
     const slack = tolerances.FLATTEN_MM;
@@ -61,19 +62,19 @@ export function paintRegions(artwork: Artwork, scale: number): { regions: Painte
   return { regions, findings };
 }
 
-function fillArea(curves: Curves, matrix: Matrix, rule: FillRule): Ring[] {
-  const lines = flatten(curves, matrix, tolerances.FLATTEN_MM);
+function fillArea(curves: Curves, matrix: Matrix, rule: FillRule, tolerance: number): Ring[] {
+  const lines = flatten(curves, matrix, tolerance);
   return unite(
     lines.map((line) => line.points).filter((points) => points.length >= 6),
     rule,
   );
 }
 
-function paintedStroke(paint: Paint, how: Extract<Paint['how'], { kind: 'stroke' }>, matrix: Matrix): Ring[] {
+function paintedStroke(paint: Paint, how: Extract<Paint['how'], { kind: 'stroke' }>, matrix: Matrix, tolerance: number): Ring[] {
   // The stroke is made in user space enlarged to about mm, so that the kernel's grid is fine enough whatever the user unit is.
   const k = stretchOf(matrix);
   if (!(k > 0)) return [];
-  let lines = flatten(paint.curves, scaling(k), tolerances.FLATTEN_MM);
+  let lines = flatten(paint.curves, scaling(k), tolerance);
   if (how.dashes.length > 0) {
     lines = dashed(
       lines,
@@ -81,7 +82,7 @@ function paintedStroke(paint: Paint, how: Extract<Paint['how'], { kind: 'stroke'
       how.dashOffset * k,
     );
   }
-  const area = strokeArea(lines, { ...how.style, width: how.style.width * k }, tolerances.ARC_MM);
+  const area = strokeArea(lines, { ...how.style, width: how.style.width * k }, tolerance / 2);
   const toMm = compose(matrix, scaling(1 / k));
   return unite(area.map((ring) => transformRing(ring, toMm)));
 }
@@ -98,16 +99,23 @@ function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
   return out;
 }
 
-function clipArea(clip: Clip, scale: number, known: Map<Clip, Rings>): Rings {
-  const before = known.get(clip);
+/** The areas of the clips met so far: many paints share one. */
+interface ClipAreas {
+  readonly scale: number;
+  readonly tolerance: number;
+  readonly known: Map<Clip, Rings>;
+}
+
+function clipArea(clip: Clip, areas: ClipAreas): Rings {
+  const before = areas.known.get(clip);
   if (before) return before;
   const outlines = clip.outlines.map((o) => {
-    let rings: Rings = fillArea(o.curves, compose(scaling(scale), o.matrix), o.rule);
-    for (const inner of o.clips) rings = intersect(rings, clipArea(inner, scale, known));
+    let rings: Rings = fillArea(o.curves, compose(scaling(areas.scale), o.matrix), o.rule, areas.tolerance);
+    for (const inner of o.clips) rings = intersect(rings, clipArea(inner, areas));
     return rings;
   });
   let area: Rings = unite(outlines.flat());
-  for (const outer of clip.clips) area = intersect(area, clipArea(outer, scale, known));
-  known.set(clip, area);
+  for (const outer of clip.clips) area = intersect(area, clipArea(outer, areas));
+  areas.known.set(clip, area);
   return area;
 }

@@ -11,6 +11,9 @@ export const KERNEL_DECIMALS = 7;
 /** Largest distance between a curve and its polyline: less than half a cutter step, so flattening never shows in film. */
 export const FLATTEN_MM = 0.01;
 
+/** Small artwork is flattened finer than that, to this share of its longer side: a picture of it 1000 pixels wide then shows no facets. */
+export const FLATTEN_SHARE = 1 / 10_000;
+
 /** Points nearer than this are one point: it is below the kernel's own grid, so nothing that the kernel can tell apart is lost. */
 export const SAME_POINT_MM = 1e-6;
 

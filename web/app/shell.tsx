@@ -3,15 +3,20 @@ import { Link, Outlet } from 'react-router';
 import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
+import { Choice } from '../ui/choice.js';
+import { useSettings } from '../ui/settings.js';
 import { OfferContext, OfferedContext, type Command } from './commands.js';
 import { useShortcuts } from './use-shortcuts.js';
 
 const CommandSearch = lazy(() => import('./command-search.js').then((m) => ({ default: m.CommandSearch })));
 const ShortcutSheet = lazy(() => import('./shortcut-sheet.js').then((m) => ({ default: m.ShortcutSheet })));
 
+const UNITS = [['mm', 'mm'], ['cm', 'cm'], ['in', 'inch']] as const;
+
 /** The frame round every screen: the name, the command search, the sheet of shortcuts. */
 export function Shell() {
   const [offered, setOffered] = useState<readonly Command[]>([]);
+  const { unit, setUnit } = useSettings();
   const [open, setOpen] = useState<'search' | 'shortcuts' | null>(null);
   useShortcuts([
     { keys: 'Ctrl+K', run: () => setOpen('search') },
@@ -28,6 +33,7 @@ export function Shell() {
           </Brand>
           <Shop>Halyard &amp; Wick</Shop>
           <Right>
+            <Choice label="Unit of lengths" value={unit} options={UNITS} onChange={setUnit} />
             <Button onPress={() => setOpen('search')} aria-keyshortcuts="Control+K">
               Find an action <Key aria-hidden>Ctrl K</Key>
             </Button>
@@ -68,7 +74,7 @@ const Brand = styled(Link)`
 
 const Shop = styled.span`color: ${colour.quiet}; font-size: ${type.small}; @media (max-width: ${width.phone}) { display: none; }`;
 
-const Right = styled.span`margin-left: auto; display: flex; gap: ${space.s};`;
+const Right = styled.span`margin-left: auto; display: flex; align-items: center; gap: ${space.s}; @media (max-width: ${width.phone}) { fieldset { display: none; } }`;
 
 const Key = styled.kbd`
   font: 600 0.6875rem/1 ${type.text}; color: ${colour.quiet}; border: 1px solid ${colour.line}; border-radius: 3px; padding: 2px 4px;

@@ -62,6 +62,7 @@ describe('shapes', () => {
     ['<defs><symbol id="s" viewBox="0 0 10 10"><rect width="10" height="10"/></symbol></defs><use href="#s" width="20" height="20"/>', 400],
     ['<svg x="10" y="10" width="20" height="20" viewBox="0 0 2 2"><rect width="9" height="9"/></svg>', 400],
     ['<clipPath id="c"><rect width="10" height="10"/></clipPath><rect width="50" height="50" clip-path="url(#c)"/>', 100],
+    ['<mask id="m"><rect width="10" height="10" fill="#fff"/></mask><g mask="url(#m)"><rect width="50" height="50"/></g>', 100],
     ['<switch><rect requiredExtensions="x" width="50" height="50"/><rect width="10" height="10"/></switch>', 100],
   ])('%s', (body, area) => {
     expect(regions(body).reduce((sum, region) => sum + areaOf(region.rings), 0)).toBeCloseTo(area, -Math.log10(area * 0.002));
@@ -108,6 +109,7 @@ describe('findings', () => {
     ['<rect width="9" height="9" fill="url(#g)"/><linearGradient id="g"><stop stop-color="red"/></linearGradient>', 'gradient-flattened'],
     ['<rect width="9" height="9" fill="url(#p)"/><pattern id="p"/>', 'pattern-left'],
     ['<rect width="9" height="9" mask="url(#m)"/>', 'mask-ignored'],
+    ['<mask id="m"><rect width="9" height="9" fill="#888"/></mask><rect width="9" height="9" mask="url(#m)"/>', 'mask-ignored'],
     ['<use href="#nowhere"/>', 'use-ignored'],
     ['<g id="a"><use href="#a"/></g>', 'use-cycle'],
     ['<path d="M0 0L10 10 Q"/>', 'shape-cut-short'],

@@ -139,8 +139,9 @@ class SvgReader {
     const own = parseTransform(element.attributes['transform']);
     if (!own) this.note('transform-ignored', 'warning', `${describe(element)} has a transform that is not understood; it stands untransformed.`);
     const matrix = compose(parent.matrix, own ?? IDENTITY);
+    const maskClip = style['mask'] === 'none' ? null : this.#maskAsClip(style['mask']!, matrix, parent);
     for (const property of ['mask', 'filter'] as const) {
-      if (style[property] !== 'none') {
+      if (style[property] !== 'none' && !(property === 'mask' && maskClip)) {
         this.note(`${property}-ignored`, 'warning', `${describe(element)} has a ${property}, which a blade cannot cut; it is shown without.`);
       }
     }
@@ -153,7 +154,7 @@ class SvgReader {
       matrix,
       style,
       opacity: parent.opacity * (Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1),
-      clips: [...parent.clips, ...this.#clipsOf(element, style, matrix, parent)],
+      clips: [...parent.clips, ...this.#clipsOf(element, style, matrix, parent), ...(maskClip ? [maskClip] : [])],
     };
   }
 
@@ -289,7 +290,25 @@ class SvgReader {
     return [{ outlines, clips: entered.clips }];
   }
 
-  #clipOutlines(element: XmlElement, parent: Context, into: Clip['outlines'][number][]): void {
+  /** A mask that is nothing but solid white shapes shows what lies in them and hides the rest, which is what a clip does. */
+  #maskAsClip(value: string, matrix: Matrix, context: Context): Clip | null {
+    const id = /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(value)?.[1];
+    const mask = id === undefined ? undefined : this.#byId.get(id);
+    if (!mask || mask.name !== 'mask' || context.using.includes(mask) || mask.attributes['maskContentUnits'] === 'objectBoundingBox') return null;
+    const style = computeStyle(mask, INITIAL_STYLE, this.#rules);
+    const inside: Context = { ...context, matrix, style, opacity: 1, clips: [], using: [...context.using, mask] };
+    const outlines: Clip['outlines'][number][] = [];
+    for (const child of mask.children) {
+      if (SILENT.has(child.name)) continue;
+      const own = computeStyle(child, style, this.#rules);
+      const white = resolvePaint(own['fill']!, { currentColor: own['color']!, opacity: Number(own['fill-opacity']) * Number(own['opacity']), byId: this.#byId, rules: this.#rules });
+      if (!SHAPE_NAMES.has(child.name) || white.colour !== '#ffffff' || white.lost !== 'none' || own['stroke'] !== 'none') return null;
+      this.#clipOutlines(child, inside, outlines, 'fill-rule');
+    }
+    return { outlines, clips: [] };
+  }
+
+  #clipOutlines(element: XmlElement, parent: Context, into: Clip['outlines'][number][], ruledBy: 'clip-rule' | 'fill-rule' = 'clip-rule'): void {
     const context = SHAPE_NAMES.has(element.name) || element.name === 'use' ? this.#enter(element, parent) : null;
     if (!context) return;
     if (element.name === 'use') {
@@ -298,13 +317,13 @@ class SvgReader {
       const x = parseSvgLength(element.attributes['x'], context.viewport.width) ?? 0;
       const y = parseSvgLength(element.attributes['y'], context.viewport.height) ?? 0;
       if (target && SHAPE_NAMES.has(target.name)) {
-        this.#clipOutlines(target, { ...context, matrix: compose(context.matrix, translation(x, y)) }, into);
+        this.#clipOutlines(target, { ...context, matrix: compose(context.matrix, translation(x, y)) }, into, ruledBy);
       }
       return;
     }
     if (context.style['visibility'] !== 'visible') return;
     const { curves } = shapeCurves(element, context.viewport, 16);
-    const rule: FillRule = context.style['clip-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+    const rule: FillRule = context.style[ruledBy] === 'evenodd' ? 'evenodd' : 'nonzero';
     if (curves) into.push({ curves, matrix: context.matrix, rule, clips: context.clips });
   }
 }
