@@ -15,7 +15,7 @@ interface Stretch {
  * falls into open runs. Straight stretches are compared by the line they lie on, whichever way they run.
  */
 export function cutOnce(paths: readonly CutPath[]): CutPath[] {
-  const lines = new Map<string, Stretch[]>();
+  const lines = new Map<number, Stretch[]>();
   const out: CutPath[] = [];
   for (const path of paths) {
     const { points } = path;
@@ -25,7 +25,7 @@ export function cutOnce(paths: readonly CutPath[]): CutPath[] {
       if (run.length >= 4) out.push({ points: Float64Array.from(run), closed: false });
       run = [];
     };
-    const claims: (() => void)[] = [];
+    const claims: Claim[] = [];
     for (let i = 2; i < points.length; i += 2) {
       const [x0, y0, x1, y1] = [points[i - 2]!, points[i - 1]!, points[i]!, points[i + 1]!];
       const length = Math.hypot(x1 - x0, y1 - y0);
@@ -48,22 +48,27 @@ export function cutOnce(paths: readonly CutPath[]): CutPath[] {
       }
     }
     // A path may cross or touch itself; only others count, so its own stretches are claimed when it is through.
-    for (const claim of claims) claim();
+    for (const { key, stretch } of claims) {
+      const known = lines.get(key);
+      if (known) known.push(stretch);
+      else lines.set(key, [stretch]);
+    }
     if (lost) finish();
     else out.push(path);
   }
   return out;
 }
 
-function freeStretches(
-  lines: Map<string, Stretch[]>,
-  x0: number,
-  y0: number,
-  x1: number,
-  y1: number,
-  length: number,
-  claims: (() => void)[],
-): Stretch[] {
+/** A stretch that is cut once its path is through, and the line it lies on. */
+interface Claim {
+  readonly key: number;
+  readonly stretch: Stretch;
+}
+
+/** One number for a line: its direction in steps of a thousandth and its distance from the origin in steps of SAME_LINE_MM. */
+const lineKey = (angle: number, offset: number) => (angle + 2000) * 2 ** 31 + offset + 2 ** 30;
+
+function freeStretches(lines: ReadonlyMap<number, readonly Stretch[]>, x0: number, y0: number, x1: number, y1: number, length: number, claims: Claim[]): Stretch[] {
   // Direction folded into a half turn, so that both ways along a line are one.
   let [dx, dy] = [(x1 - x0) / length, (y1 - y0) / length];
   const backwards = dx < -1e-9 || (Math.abs(dx) <= 1e-9 && dy < 0);
@@ -72,17 +77,12 @@ function freeStretches(
   const offset = Math.round((x0 * dy - y0 * dx) / SAME_LINE_MM);
   const [a, b] = [x0 * dx + y0 * dy, x1 * dx + y1 * dy];
   const [low, high] = [Math.min(a, b), Math.max(a, b)];
-  claims.push(() => {
-    const key = `${angle} ${offset}`;
-    const known = lines.get(key);
-    if (known) known.push({ from: low, to: high });
-    else lines.set(key, [{ from: low, to: high }]);
-  });
+  claims.push({ key: lineKey(angle, offset), stretch: { from: low, to: high } });
   const taken: Stretch[] = [];
   // A line may fall on either side of a rounding step, so the neighbouring keys are looked at too.
   for (let da = -1; da <= 1; da += 1) {
     for (let o = -1; o <= 1; o += 1) {
-      for (const s of lines.get(`${angle + da} ${offset + o}`) ?? []) {
+      for (const s of lines.get(lineKey(angle + da, offset + o)) ?? []) {
         const [from, to] = [Math.max(s.from, low), Math.min(s.to, high)];
         if (to - from > Math.min(LEAST_OVERLAP_MM, length / 2)) taken.push({ from, to });
       }

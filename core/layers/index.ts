@@ -6,5 +6,5 @@ export { buildLayers, type BuildOptions } from './build-layers.js';
 export { crossSection, type SectionBar } from './cross-section.js';
 export type { Build, BuiltLayer, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
 export { lapOf, recompose } from './recompose.js';
-export { separate } from './separate.js';
+export { relabelled, separate } from './separate.js';
 export { trapWidth, type TrapTerms, type TrapWidth } from './trap.js';

@@ -58,6 +58,15 @@ export function separate(paints: readonly LayerPaint[]): Separation {
   return { stack, layers, joined: joinedCount(stack, layers) };
 }
 
+/** The same separation under other keys. `label` must give every layer a key of its own: layers that share one have to be separated anew. */
+export function relabelled(separation: Separation, label: (key: string) => string): Separation {
+  return {
+    ...separation,
+    stack: separation.stack.map((paint) => ({ ...paint, layer: label(paint.layer) })),
+    layers: separation.layers.map((layer) => ({ ...layer, key: label(layer.key) })),
+  };
+}
+
 /**
  * For each layer the area that shows: every paint less the paints of other layers above it, joined per layer.
  * Layers come in the order in which the artwork first paints them, which puts what lies at the back nearest the surface.

@@ -10,7 +10,7 @@ import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import { parseXml, type XmlElement } from './xml.js';
 
 /** More painted shapes than this cannot be a drawing that anyone weeds; nested `use` reaches it quickly. */
-const MAX_PAINTS = 200_000;
+const MAX_PAINTS = 100_000;
 
 interface Context {
   readonly matrix: Matrix;

@@ -64,7 +64,7 @@ export function filmsStage(regions: readonly PaintedRegion[], decisions: Recipe[
       because: ['They are cut from one film: one sheet and one alignment fewer, and no cut between them.'],
     });
   }
-  return { colours: [...colours].sort((a, b) => b.areaMm2 - a.areaMm2), findings, rulings };
+  return { colours: [...colours].sort((a, b) => b.areaMm2 - a.areaMm2), byColour: separation, findings, rulings };
 }
 
 function sharedFilms(colours: readonly ColourUse[]): [Film, ColourUse[]][] {

@@ -1,7 +1,7 @@
 import { paintRegions, readSvg } from '../../artwork/index.js';
 import { assemblySteps } from '../../assembly/index.js';
 import { cutProgram } from '../../cutting/index.js';
-import { separate } from '../../layers/index.js';
+import { relabelled, separate } from '../../layers/index.js';
 import { fitToPanel } from '../../surface/index.js';
 import type { Film, Shop } from '../film.js';
 import { STAGES, type Finding } from '../finding.js';
@@ -76,9 +76,10 @@ export class Planner {
     const filmByColour = new Map(films.colours.map((use) => [use.colour, use.film]));
     const usedFilms = new Map(films.colours.map((use) => [use.film.id, use.film]));
     const separationKey = keyOf(regionsKey, [...filmByColour].map(([colour, film]) => [colour, film.id]).sort());
+    // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
+    const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
     const separation = this.#cache.take('separation', separationKey, () =>
-      // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
-      separate(regions.regions.map((r) => ({ layer: filmByColour.get(r.colour)?.id ?? r.colour, rings: r.rings }))),
+      usedFilms.size === films.colours.length ? relabelled(films.byColour, layerOf) : separate(regions.regions.map((r) => ({ layer: layerOf(r.colour), rings: r.rings }))),
     );
     const known = { ...separation, layers: separation.layers.filter((layer) => usedFilms.has(layer.key)) };
     const { markSizeMm, marks } = recipe.preparation;

@@ -39,6 +39,8 @@ export interface ColourUse {
 
 export interface FilmsStage extends Said {
   readonly colours: readonly ColourUse[];
+  /** The artwork taken apart by colour, before colours share films. */
+  readonly byColour: Separation;
 }
 
 export interface PlanLayer extends BuiltLayer {
