@@ -1,11 +1,11 @@
 import { writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { paintRegions, readSvg } from '../core/artwork/index.js';
+import { colourDifference, paintRegions, readSvg } from '../core/artwork/index.js';
 import { areaOf, boundsOf, boxesTouch, countPieces, type Rings } from '../core/geometry/index.js';
-import { InputError } from '../core/job/index.js';
+import { FILM_FAMILIES, InputError, NO_REPAIR } from '../core/job/index.js';
 import { layerSvg } from '../core/job/plan/index.js';
-import { buildLayers, separate, trapWidth, type School } from '../core/layers/index.js';
+import { buildLayers, checkLayers, checkPaints, separate, trapWidth, type School } from '../core/layers/index.js';
 import { makeFolder, numberOption, onlyFile, readInput, required } from './input.js';
 
 const SCHOOLS: Readonly<Record<string, School>> = { overlay: 'overlay', stacked: 'overlay', inlay: 'inlay', trapped: 'trapped' };
@@ -32,6 +32,11 @@ export async function separateCommand(args: string[]): Promise<void> {
   const trapMm = trap ?? ruledTrap(separation.layers.map((layer) => layer.visible));
   const { layers } = buildLayers(separation, { school, trapMm });
   const [widthMm, heightMm] = [artwork.widthMm * scale, artwork.heightMm * scale];
+  const { name: filmName, thinnestMm } = FILM_FAMILIES.calendered;
+  const checked = [
+    ...checkPaints(regions, { minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }, NO_REPAIR, colourDifference),
+    ...checkLayers(layers.map((layer) => ({ filmName: `${filmName} in ${layer.key}`, thinnestMm, cut: layer.cut }))),
+  ];
 
   await makeFolder(out);
   const written = layers.map((layer) => ({
@@ -49,7 +54,7 @@ export async function separateCommand(args: string[]): Promise<void> {
     build: school,
     trapMm: school === 'trapped' ? trapMm : 0,
     layers: written,
-    findings: [...artwork.findings, ...findings].map(({ code, severity, stage, message, count }) => ({ code, severity, stage, message, count })),
+    findings: [...artwork.findings, ...findings, ...checked].map(({ code, severity, stage, message, count }) => ({ code, severity, stage, message, count })),
   };
   await writeFile(join(out, 'separation.json'), JSON.stringify(report, null, 2) + '\n');
 }

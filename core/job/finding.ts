@@ -9,6 +9,8 @@ export type Stage = (typeof STAGES)[number];
 export interface Remedy {
   readonly label: string;
   readonly patch: RecipePatch;
+  /** It cannot change the look: taken with all its like in one go. */
+  readonly safe?: boolean;
 }
 
 /** Something the app noticed. `where` is in mm on the design, y down; a blocker stops the job at its station. */
@@ -19,6 +21,8 @@ export interface Finding {
   readonly message: string;
   readonly count?: number;
   readonly where?: Box;
+  /** All places, when there are several. */
+  readonly places?: readonly Box[];
   readonly remedies?: readonly Remedy[];
 }
 

@@ -6,6 +6,6 @@ export { FILM_FAMILIES, type CutterProfile, type Film, type FilmFamily, type Fil
 export { countFindings, STAGES, type Finding, type Remedy, type Stage } from './finding.js';
 export { InputError } from './input-error.js';
 export { formatLength, parseLength, type LengthUnit } from './length.js';
-export { emptyRecipe, patchRecipe, type Recipe, type RecipePatch } from './recipe.js';
+export { emptyRecipe, NO_REPAIR, patchRecipe, type Recipe, type RecipePatch } from './recipe.js';
 export { describeSchemaError, parseRecipe, RECIPE_SCHEMA } from './recipe-schema.js';
 export type { Ruling } from './ruling.js';

@@ -59,6 +59,11 @@ describe('the recipe', () => {
     }
   });
 
+  it('of version 1 is read in the newest shape, its decisions kept', () => {
+    const { repair: _, ...old } = { ...recipe, title: 'An old job', version: 1 };
+    expect(parseRecipe(JSON.parse(JSON.stringify(old)))).toEqual({ ...recipe, title: 'An old job' });
+  });
+
   it('takes a patch one level deep and stays as it was itself', () => {
     const next = patchRecipe(recipe, { build: { school: 'inlay' }, title: 'Another' });
     expect([next.title, next.build.school, next.build.placementErrorMm]).toEqual(['Another', 'inlay', 0.2]);

@@ -1,6 +1,6 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { InputError } from './input-error.js';
-import type { Recipe } from './recipe.js';
+import { NO_REPAIR, type Recipe } from './recipe.js';
 
 const mm = { type: 'number', minimum: 0, maximum: 100_000 } as const;
 const size = { type: 'number', minimum: 1, maximum: 100_000 } as const;
@@ -10,12 +10,15 @@ function object(properties: Record<string, unknown>) {
   return { type: 'object', additionalProperties: false, required: Object.keys(properties), properties };
 }
 
-/** JSON schema of the recipe, version 1. Unknown fields are refused. */
+const colour = { type: 'string', pattern: '^#[0-9a-f]{6}$' } as const;
+const few = { type: 'number', minimum: 0, maximum: 50 } as const;
+
+/** JSON schema of the recipe, version 2. Unknown fields are refused. */
 export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
-  $id: 'https://wry-lantern.example/schemas/recipe-1.json',
+  $id: 'https://wry-lantern.example/schemas/recipe-2.json',
   title: 'Recipe',
   ...object({
-    version: { const: 1 },
+    version: { const: 2 },
     title: { ...text, minLength: 1 },
     customer: text,
     due: { anyOf: [{ type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, { type: 'null' }] },
@@ -24,6 +27,16 @@ export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
       maxItems: 1,
       items: object({ id: text, fileName: text, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } }),
     },
+    repair: object({
+      recolour: { type: 'object', propertyNames: { pattern: colour.pattern }, additionalProperties: colour, required: [] },
+      noFilm: { type: 'array', items: colour, maxItems: 64, uniqueItems: true },
+      tidy: { type: 'boolean' },
+      speckMm2: few,
+      thickenMm: few,
+      closeGapsMm: few,
+      simplifyMm: { type: 'number', minimum: 0, maximum: 1 },
+      letBe: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
+    }),
     films: object({
       byColour: {
         type: 'object',
@@ -72,13 +85,21 @@ function validator(): ValidateFunction<Recipe> {
  * Reads a recipe of any known version from parsed JSON and returns it in the newest one.
  * @throws InputError (code `recipe-invalid`, path of the first wrong field) when it is not a recipe
  */
-export function parseRecipe(json: unknown, source = 'recipe'): Recipe {
+export function parseRecipe(stored: unknown, source = 'recipe'): Recipe {
+  const json = migrated(stored);
   const validate = validator();
   if (!validate(json)) {
     const { path, reason } = describeSchemaError(validate.errors ?? []);
     throw new InputError('recipe-invalid', `${path} ${reason}.`, { source, path });
   }
   return json;
+}
+
+/** A recipe of an older version in the newest shape; what is no recipe comes back as it is, for the schema to refuse. */
+function migrated(json: unknown): unknown {
+  if (typeof json !== 'object' || json === null || (json as { version?: unknown }).version !== 1) return json;
+  // Version 1 knew no remedies.
+  return { ...json, version: 2, repair: NO_REPAIR };
 }
 
 /** The first schema error as a place and a sentence's end: "/surface/widthMm", "must be >= 1". */

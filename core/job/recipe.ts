@@ -3,12 +3,31 @@
  * An absent decision is left to the app, which then rules on it.
  */
 export interface Recipe {
-  readonly version: 1;
+  readonly version: 2;
   readonly title: string;
   readonly customer: string;
   /** ISO date, or null when nobody is waiting. */
   readonly due: string | null;
   readonly artworks: readonly { readonly id: string; readonly fileName: string; readonly sha256: string }[];
+  /** Remedies for what would spoil the cut, applied to the artwork's areas at the size of the job. */
+  readonly repair: {
+    /** Colours that are taken for others. */
+    readonly recolour: Readonly<Record<string, string>>;
+    /** Colours that mean bare surface. */
+    readonly noFilm: readonly string[];
+    /** Shapes of which nothing shows are left out. */
+    readonly tidy: boolean;
+    /** Smaller pieces are dropped and smaller holes filled; 0 keeps all. */
+    readonly speckMm2: number;
+    /** Thinner parts are thickened to this; 0 leaves them. */
+    readonly thickenMm: number;
+    /** Narrower gaps are filled; 0 leaves them. */
+    readonly closeGapsMm: number;
+    /** Outlines keep within this of their drawing with as few corners as possible; 0 keeps every corner. */
+    readonly simplifyMm: number;
+    /** Findings, by code, that were seen and are let be. */
+    readonly letBe: readonly string[];
+  };
   readonly films: { readonly byColour: Readonly<Record<string, string>> };
   readonly surface: {
     readonly kind: 'panel';
@@ -42,14 +61,18 @@ export type RecipePatch = {
     : Partial<Recipe[K]>;
 };
 
+/** Nothing put right. */
+export const NO_REPAIR: Recipe['repair'] = { recolour: {}, noFilm: [], tidy: false, speckMm2: 0, thickenMm: 0, closeGapsMm: 0, simplifyMm: 0, letBe: [] };
+
 /** A new job's recipe: all judgements left to the app. */
 export function emptyRecipe(title: string): Recipe {
   return {
-    version: 1,
+    version: 2,
     title,
     customer: '',
     due: null,
     artworks: [],
+    repair: NO_REPAIR,
     films: { byColour: {} },
     surface: {
       kind: 'panel',

@@ -40,7 +40,8 @@ export interface BuildOptions {
 export function buildLayers({ stack, layers: found }: Separation, options: BuildOptions): Build {
   const ordered = inOrder(found, options.order ?? []);
   const rank = new Map(ordered.map((layer, i) => [layer.key, i]));
-  const asPainted = stack.every((paint) => paint.coveredBy.every((j) => !(rank.get(stack[j]!.layer)! < rank.get(paint.layer)!)));
+  // A paint without a layer is bare surface: what it covers must not be reckoned as covered by film.
+  const asPainted = stack.every((paint) => rank.has(paint.layer) && paint.coveredBy.every((j) => !(rank.get(stack[j]!.layer)! < rank.get(paint.layer)!)));
   const layers: BuiltLayer[] = ordered.map((layer, i) => ({
     key: layer.key,
     order: i + 1,

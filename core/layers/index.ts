@@ -3,8 +3,11 @@
  * size of the job; a build is never scaled.
  */
 export { buildLayers, type BuildOptions } from './build-layers.js';
+export { checkLayers, checkPaints, type CheckedLayer } from './check-artwork.js';
 export { crossSection, type SectionBar } from './cross-section.js';
 export type { Build, BuiltLayer, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
+export { putRight, type ColouredArea } from './put-right.js';
 export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';
+export { narrowGaps, thicken, thinParts } from './thin-parts.js';
 export { trapWidth, type TrapTerms, type TrapWidth } from './trap.js';

@@ -9,7 +9,7 @@ const SAID = { blocker: 'Stops the job', warning: 'Look at this', note: 'Note' }
 
 /** What the app noticed. Choosing one brings its place into view; its remedies stand beside it. */
 export function Findings({ findings }: { readonly findings: readonly Finding[] }) {
-  const { handle, look } = useJobContext();
+  const { handle, look, recipe } = useJobContext();
   if (findings.length === 0) return null;
   return (
     <List aria-label="Findings">
@@ -22,14 +22,19 @@ export function Findings({ findings }: { readonly findings: readonly Finding[] }
               {finding.message}
               {finding.count && finding.count > 1 ? ` (${finding.count} times)` : ''}
             </p>
-            {(finding.where || finding.remedies?.length) && (
+            {(finding.where || finding.remedies?.length || finding.severity !== 'blocker') && (
               <p>
                 {finding.where && <WordButton onPress={() => look({ ...finding })}>Show where</WordButton>}{' '}
                 {finding.remedies?.map((remedy) => (
                   <WordButton key={remedy.label} onPress={() => handle.change(remedy.patch)}>
                     {remedy.label}
                   </WordButton>
-                ))}
+                ))}{' '}
+                {finding.severity !== 'blocker' && (
+                  <WordButton onPress={() => handle.change({ repair: { letBe: [...new Set([...recipe.repair.letBe, finding.code])] } })} aria-label={`Let it be: ${finding.message}`}>
+                    Let it be
+                  </WordButton>
+                )}
               </p>
             )}
           </div>

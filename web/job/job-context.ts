@@ -15,7 +15,8 @@ export interface JobContextValue {
   readonly shop: Shop;
   readonly unit: LengthUnit;
   readonly runs: readonly Run[];
-  /** The place of the finding being looked at, mm on the design. */
+  /** The finding being looked at, and its place, mm on the design. */
+  readonly looked: Finding | null;
   readonly lookAt: Box | null;
   readonly look: (finding: Finding) => void;
 }

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState, type ComponentType } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
+import { joinBoxes, type Box } from '../../core/geometry/index.js';
 import { STAGES, type Finding, type Stage } from '../../core/job/index.js';
 import { ask } from '../api/client.js';
 import type { Run } from '../api/types.js';
@@ -37,6 +38,10 @@ const STATIONS: Readonly<Record<Stage, ComponentType>> = {
   record: RecordStation,
 };
 
+function aroundAll(boxes: readonly Box[]): Box | null {
+  return boxes.reduce<Box | null>(joinBoxes, null);
+}
+
 const NO_FINDINGS: readonly Finding[] = [];
 
 /** A job at one of its stations. */
@@ -52,6 +57,8 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const { view, working, error } = usePlan(handle.recipe);
   const runs = useQuery({ queryKey: ['runs', jobId], queryFn: () => ask<Run[]>(`/api/jobs/${jobId}/runs`), refetchInterval: station === 'cut' || station === 'record' ? 3000 : false }).data;
   const [looked, setLooked] = useState<Finding | null>(null);
+  // One object for one look: the light table goes there again only when it is asked again.
+  const lookAt = useMemo(() => (looked?.places ? aroundAll(looked.places) : (looked?.where ?? null)), [looked]);
   const navigate = useNavigate();
   const notify = useNotify();
   const { notice, dismissNotice } = handle;
@@ -81,7 +88,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   if (!job || !recipe || !shop) return <Middle role="status">Fetching the job …</Middle>;
   const Station = STATIONS[station];
   return (
-    <JobContext value={{ handle, job, recipe, plan: view, working, shop, unit, runs: runs ?? [], lookAt: looked?.where ?? null, look: setLooked }}>
+    <JobContext value={{ handle, job, recipe, plan: view, working, shop, unit, runs: runs ?? [], looked, lookAt, look: setLooked }}>
       <JobHead />
       <JobCard jobId={jobId} station={station} plan={view} unit={unit} runs={runCounts} />
       {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}

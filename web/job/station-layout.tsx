@@ -25,7 +25,7 @@ const Grid = styled.div`
 `;
 
 const Docket = styled.section`
-  overflow-y: auto; padding: ${space.l} ${space.l} ${space.xl}; display: flex; flex-direction: column; gap: ${space.l}; border-right: 1px dashed ${colour.line};
+  position: relative; overflow-y: auto; padding: ${space.l} ${space.l} ${space.xl}; display: flex; flex-direction: column; gap: ${space.l}; border-right: 1px dashed ${colour.line};
   h2 { font-size: ${type.title}; }
   h3 { font-size: ${type.body}; margin-bottom: ${space.s}; }
   &:focus-visible { outline-offset: -3px; }

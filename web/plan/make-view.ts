@@ -1,6 +1,7 @@
-import { ringsToPathData, subtract, type Rings } from '../../core/geometry/index.js';
+import { ringsToPathData, signedArea, subtract, tolerances, type Rings } from '../../core/geometry/index.js';
 import type { PaintedRegion } from '../../core/artwork/index.js';
 import type { Plan, PlanLayer, SheetPlan } from '../../core/job/plan/index.js';
+import { separate } from '../../core/layers/index.js';
 import type { LayerView, PaintView, PlanView, SheetView } from './plan-view.js';
 
 /** Path data to a micron: finer than a screen shows at any zoom a hand uses. */
@@ -11,6 +12,7 @@ export function viewOf(plan: Plan): PlanView {
   const { artwork, surface, films, build, prepare, sheets, cut, assemble } = plan;
   return {
     findings: plan.findings,
+    letBe: plan.letBe,
     rulings: plan.rulings,
     ...(artwork ? { artwork: { widthMm: artwork.artwork.widthMm, heightMm: artwork.artwork.heightMm, paints: artwork.artwork.paints.length } } : {}),
     ...(surface ? { surface: pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']) } : {}),
@@ -50,6 +52,16 @@ export function paintsOf(regions: readonly PaintedRegion[]): PaintView[] {
     else paints.push({ colour, path: path(rings) });
   }
   return paints;
+}
+
+/** What is painted in another colour than before, or not at all any more, and what newly is. */
+export function changesOf(before: readonly PaintedRegion[], after: readonly PaintedRegion[]): { added: string; removed: string } {
+  const shown = (regions: readonly PaintedRegion[]) => new Map(separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))).layers.map((layer) => [layer.key, layer.visible]));
+  const [old, now] = [shown(before), shown(after)];
+  const real = (rings: Rings) => rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+  const lost = [...old].flatMap(([colour, rings]) => real(subtract(rings, now.get(colour) ?? [])));
+  const won = [...now].flatMap(([colour, rings]) => real(subtract(rings, old.get(colour) ?? [])));
+  return { added: path(won), removed: path(lost) };
 }
 
 const layers = new WeakMap<PlanLayer, LayerView>();

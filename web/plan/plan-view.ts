@@ -17,6 +17,8 @@ export interface PlanView {
   readonly seconds?: number;
   readonly steps?: readonly AssemblyStep[];
   readonly findings: readonly Finding[];
+  /** Findings that are let be. */
+  readonly letBe: readonly Finding[];
   readonly rulings: readonly Ruling[];
 }
 
@@ -84,8 +86,10 @@ export interface PlanWorkerApi {
   plan(input: PlanRequest, onView: (view: PlanView, finished: boolean) => void): Promise<void>;
   /** The build cut through at a height on the design, for the plan last made. */
   section(yMm: number): Promise<readonly SectionBar[]>;
-  /** The artwork as it was understood, bottom first, for the plan last made. */
-  paints(): Promise<readonly PaintView[]>;
+  /** The artwork as it was understood, bottom first, before or after the remedies, for the plan last made. */
+  paints(when: 'before' | 'after'): Promise<readonly PaintView[]>;
+  /** What the remedies added and took away, for the plan last made. */
+  changes(): Promise<{ readonly added: string; readonly removed: string }>;
 }
 
 export interface PlanRequest {

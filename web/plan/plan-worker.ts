@@ -5,7 +5,7 @@ import { loadKernel } from '../../core/geometry/index.js';
 import { Planner, type Plan } from '../../core/job/plan/index.js';
 import { crossSection } from '../../core/layers/index.js';
 import type { PlanWorkerApi } from './plan-view.js';
-import { paintsOf, viewOf } from './make-view.js';
+import { changesOf, paintsOf, viewOf } from './make-view.js';
 
 const ready = fetch(wasmUrl)
   .then((response) => response.arrayBuffer())
@@ -59,7 +59,8 @@ const api: PlanWorkerApi = {
     const thickness = new Map(layers.map((layer) => [layer.key, layer.film.thicknessUm]));
     return Promise.resolve(crossSection(layers, yMm, (key) => thickness.get(key)!));
   },
-  paints: () => Promise.resolve(lastPlan?.regions ? paintsOf(lastPlan.regions.regions) : []),
+  paints: (when) => Promise.resolve(lastPlan?.regions ? paintsOf(when === 'before' ? lastPlan.regions.asDrawn : lastPlan.regions.regions) : []),
+  changes: () => Promise.resolve(lastPlan?.regions ? changesOf(lastPlan.regions.asDrawn, lastPlan.regions.regions) : { added: '', removed: '' }),
 };
 
 expose(api);

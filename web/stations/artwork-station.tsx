@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import { DropZone, FileTrigger, Text } from 'react-aria-components';
 import styled from 'styled-components';
-import { formatLength } from '../../core/job/index.js';
+import { formatLength, NO_REPAIR } from '../../core/job/index.js';
+import { FindingPlaces } from '../job/finding-places.js';
 import { Findings } from '../job/findings.js';
 import { useJobContext, useSaid } from '../job/job-context.js';
 import { StationLayout } from '../job/station-layout.js';
@@ -16,17 +17,28 @@ import { Small } from '../ui/plain-fields.js';
 import { count } from '../ui/say.js';
 import { Swatch } from '../ui/swatch.js';
 import { designBox } from './design-box.js';
+import { PutRightList } from './put-right-list.js';
 
-const LOOKS = [['read', 'As it was understood'], ['drawn', 'As it was drawn']] as const;
+const LOOKS = [['after', 'As it will be cut'], ['before', 'Before putting right'], ['changes', 'What changed'], ['drawn', 'As it was drawn']] as const;
+type Look = (typeof LOOKS)[number][0];
+
+const CAPTIONS: Readonly<Record<Look, string>> = {
+  after: 'as areas of film, ready to be cut',
+  before: 'as areas of film, as they came',
+  changes: 'hatched: taken away · ringed: added',
+  drawn: 'as your browser draws the file',
+};
 
 /** The maker's drawing: given, looked at, given anew. */
 export function ArtworkStation() {
   const { recipe, plan, handle, lookAt, unit } = useJobContext();
   const { findings } = useSaid('artwork');
-  const [looks, setLooks] = useState<'read' | 'drawn'>('read');
+  const [look, setLook] = useState<Look>('after');
   const artwork = recipe.artworks[0];
   const picture = useArtworkPicture(artwork?.id ?? null);
-  const paints = usePaints();
+  const paints = usePaints(look === 'before' ? 'before' : 'after');
+  const changes = useChanges(look === 'changes');
+  const isPutRight = JSON.stringify({ ...recipe.repair, letBe: [] }) !== JSON.stringify(NO_REPAIR);
   const box = designBox(plan);
   const take = (file: File | undefined) => {
     if (file) void handle.upload(file);
@@ -74,6 +86,7 @@ export function ArtworkStation() {
             </Chips>
           )}
           <Findings findings={findings} />
+          <PutRightList findings={findings} />
           {drop}
           {artwork && (
             <p>
@@ -87,11 +100,20 @@ export function ArtworkStation() {
     >
       {artwork ? (
         <>
-          <Choice label="What the light table shows" value={looks} options={LOOKS} onChange={setLooks} />
-          <LightTable label="The artwork" box={box} unit={unit} lookAt={lookAt} caption={looks === 'read' ? 'as areas of film, ready to be cut' : 'as your browser draws the file'}>
+          <Choice label="What the light table shows" value={look} options={LOOKS.filter(([value]) => isPutRight || value === 'after' || value === 'drawn')} onChange={setLook} />
+          <LightTable label="The artwork" box={box} unit={unit} lookAt={lookAt} caption={CAPTIONS[look]}>
             <rect width={box.maxX} height={box.maxY} fill="#ffffff" stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" strokeDasharray="4 4" />
-            {looks === 'drawn' && picture && <image href={picture} width={box.maxX} height={box.maxY} preserveAspectRatio="none" />}
-            {looks === 'read' && paints.map((paint, i) => <path key={i} d={paint.path} fill={paint.colour} />)}
+            {look === 'drawn' && picture && <image href={picture} width={box.maxX} height={box.maxY} preserveAspectRatio="none" />}
+            {look !== 'drawn' && (
+              <g opacity={look === 'changes' ? 0.35 : 1}>
+                {paints.map((paint, i) => (
+                  <path key={i} d={paint.path} fill={paint.colour} />
+                ))}
+              </g>
+            )}
+            {look === 'changes' && <path d={changes.removed} fill="url(#hatch-lap)" fillRule="evenodd" stroke="#8a1f4b" strokeWidth="2" vectorEffect="non-scaling-stroke" />}
+            {look === 'changes' && <path d={changes.added} fill="#1f6145" fillRule="evenodd" stroke="#1f6145" strokeWidth="3" vectorEffect="non-scaling-stroke" />}
+            <FindingPlaces />
           </LightTable>
         </>
       ) : (
@@ -107,19 +129,29 @@ export function ArtworkStation() {
 }
 
 /** Asked of the worker anew whenever it has made another plan. */
-function usePaints(): readonly PaintView[] {
+function useAsked<T>(ask: () => Promise<T>, nothing: T, key: string): T {
   const { plan } = useJobContext();
-  const [paints, setPaints] = useState<readonly PaintView[]>([]);
+  const [answer, setAnswer] = useState(nothing);
   useEffect(() => {
     let current = true;
-    void planWorker()
-      .paints()
-      .then((answer) => current && setPaints(answer));
+    void ask().then((value) => current && setAnswer(() => value));
     return () => {
       current = false;
     };
-  }, [plan]);
-  return paints;
+    // What is asked is named by the key.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [plan, key]);
+  return answer;
+}
+
+function usePaints(when: 'before' | 'after'): readonly PaintView[] {
+  return useAsked<readonly PaintView[]>(() => planWorker().paints(when), [], when);
+}
+
+const NO_CHANGES = { added: '', removed: '' };
+
+function useChanges(wanted: boolean): { readonly added: string; readonly removed: string } {
+  return useAsked(() => (wanted ? planWorker().changes() : Promise.resolve(NO_CHANGES)), NO_CHANGES, String(wanted));
 }
 
 const Facts = styled.dl`

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
+import { FindingPlaces } from '../job/finding-places.js';
 import { Findings } from '../job/findings.js';
 import { useJobContext, useSaid } from '../job/job-context.js';
 import { Rulings } from '../job/rulings.js';
@@ -71,6 +72,7 @@ export function BuildStation() {
       </Looks>
       <LightTable label="The build" box={box} unit={unit} lookAt={lookAt} onPick={(_, y) => setPickedY(Math.min(Math.max(y, 0), box.maxY))} caption="choose a place to cut through it there">
         <LayerPicture layers={plan?.layers ?? []} hidden={hidden} laps={laps} />
+        <FindingPlaces />
         <line x1={box.minX} x2={box.maxX} y1={sectionY} y2={sectionY} stroke="#182325" strokeWidth="1.5" strokeDasharray="8 4 2 4" vectorEffect="non-scaling-stroke" />
       </LightTable>
       <CrossSection yMm={sectionY} onMove={setPickedY} />

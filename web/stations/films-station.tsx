@@ -1,5 +1,6 @@
 import styled from 'styled-components';
 import { FILM_FAMILIES } from '../../core/job/index.js';
+import { FindingPlaces } from '../job/finding-places.js';
 import { Findings } from '../job/findings.js';
 import { useJobContext, useSaid } from '../job/job-context.js';
 import { Rulings } from '../job/rulings.js';
@@ -37,6 +38,7 @@ export function FilmsStation() {
     >
       <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption="in the colours of the films">
         <LayerPicture layers={plan?.layers ?? []} />
+        <FindingPlaces />
       </LightTable>
     </StationLayout>
   );

@@ -11,11 +11,11 @@ import type { ColourUse, FilmsStage } from './plan.js';
 const FAR_COLOUR = 10;
 
 /** Every colour found, what shows of it, and its film: the maker's choice, or the nearest in stock by CIEDE2000. */
-export function filmsStage(regions: readonly PaintedRegion[], decisions: Recipe['films'], stock: readonly Film[]): FilmsStage {
+export function filmsStage(regions: readonly PaintedRegion[], { films: decisions, repair }: Pick<Recipe, 'films' | 'repair'>, stock: readonly Film[]): FilmsStage {
   const separation = separate(regions.map((region) => ({ layer: region.colour, rings: region.rings })));
   const findings: Finding[] = [];
   const rulings: Ruling[] = [];
-  const colours: ColourUse[] = separation.layers.map(({ key: colour, visible }) => {
+  const colours: ColourUse[] = separation.layers.filter(({ key }) => !repair.noFilm.includes(key)).map(({ key: colour, visible }) => {
     const nearest = nearestFilm(colour, stock);
     const chosen = stock.find((film) => film.id === decisions.byColour[colour]);
     if (decisions.byColour[colour] !== undefined && !chosen) {

@@ -1,7 +1,7 @@
-import { paintRegions, readSvg } from '../../artwork/index.js';
+import { colourDifference, paintRegions, readSvg } from '../../artwork/index.js';
 import { assemblySteps } from '../../assembly/index.js';
 import { cutProgram } from '../../cutting/index.js';
-import { relabelled, separate } from '../../layers/index.js';
+import { checkLayers, checkPaints, putRight, relabelled, separate } from '../../layers/index.js';
 import { fitToPanel } from '../../surface/index.js';
 import type { Film, Shop } from '../film.js';
 import { STAGES, type Finding } from '../finding.js';
@@ -38,10 +38,10 @@ export class Planner {
 
   async plan(input: PlanInput, hooks: PlanHooks = {}): Promise<Plan> {
     const { recipe, shop } = input;
-    let plan: Plan = { findings: [], rulings: [] };
+    let plan: Plan = { findings: [], letBe: [], rulings: [] };
     let step = 0;
     const add = async (part: Partial<Plan>) => {
-      plan = collect({ ...plan, ...part });
+      plan = collect({ ...plan, ...part }, recipe.repair.letBe);
       step += 1;
       hooks.onProgress?.(plan, step / 8);
       await hooks.breathe?.();
@@ -60,17 +60,20 @@ export class Planner {
     const surfaceKey = keyOf(artworkKey, recipe.surface);
     const surface = this.#cache.take('surface', surfaceKey, () => surfaceStage(artwork, recipe));
     await add({ surface });
-    const regionsKey = keyOf(artworkKey, surface.design.scale);
-    const regions = this.#cache.take('regions', regionsKey, () => regionsStage(artwork, surface.design.scale));
+    const drawnKey = keyOf(artworkKey, surface.design.scale);
+    const drawn = this.#cache.take('drawn', drawnKey, () => paintRegions(artwork.artwork, surface.design.scale));
+    const { letBe: _, ...remedies } = recipe.repair;
+    const regionsKey = keyOf(drawnKey, remedies);
+    const regions = this.#cache.take('regions', regionsKey, () => regionsStage(drawn, surface, recipe.repair));
     const withFrame = { ...artwork, findings: [...artwork.findings, ...regions.findings] };
     plan = { ...plan, artwork: withFrame, regions };
     if (regions.regions.length === 0) {
       const nothing: Finding = { code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' };
-      return collect({ ...plan, artwork: { ...withFrame, findings: [...withFrame.findings, nothing] } });
+      return collect({ ...plan, artwork: { ...withFrame, findings: [...withFrame.findings, nothing] } }, []);
     }
 
     const filmsKey = keyOf(regionsKey, recipe.films, shop.films);
-    const films = this.#cache.take('films', filmsKey, () => filmsStage(regions.regions, recipe.films, shop.films));
+    const films = this.#cache.take('films', filmsKey, () => filmsStage(regions.regions, recipe, shop.films));
     await add({ films });
 
     const filmByColour = new Map(films.colours.map((use) => [use.colour, use.film]));
@@ -86,6 +89,8 @@ export class Planner {
     const buildKey = keyOf(separationKey, filmsKey, recipe.build, markSizeMm, marks, shop.cutter.repeatabilityMm);
     const build = this.#cache.take('build', buildKey, () => buildStage(known, recipe, usedFilms, shop.cutter));
     await add({ separation: known, build });
+    const thinnest = this.#cache.take('checks', buildKey, () => checkLayers(build.layers.map(({ film, cut }) => ({ filmName: film.name, thinnestMm: film.thinnestMm, cut }))));
+    plan = { ...plan, artwork: { ...withFrame, findings: [...withFrame.findings, ...thinnest] } };
 
     const prepareKey = keyOf(buildKey, recipe.preparation);
     const prepare = this.#cache.take('prepare', prepareKey, () => prepareStage(build.layers, recipe.preparation));
@@ -130,9 +135,10 @@ function surfaceStage({ artwork }: ArtworkStage, { surface }: Recipe): SurfaceSt
   return { design, findings: design.findings, rulings: design.rulings };
 }
 
-function regionsStage({ artwork }: ArtworkStage, scale: number): RegionsStage {
-  const { regions, findings } = paintRegions(artwork, scale);
-  return { regions, findings, rulings: [] };
+function regionsStage(drawn: ReturnType<typeof paintRegions>, { design }: SurfaceStage, repair: Recipe['repair']): RegionsStage {
+  const regions = putRight(drawn.regions, repair);
+  const frame = { minX: 0, minY: 0, maxX: design.widthMm, maxY: design.heightMm };
+  return { regions, asDrawn: drawn.regions, findings: [...drawn.findings, ...checkPaints(regions, frame, repair, colourDifference)], rulings: [] };
 }
 
 function cutStage(sheets: SheetsStage, shop: Shop): CutStage {
@@ -193,12 +199,15 @@ function assembleStage(
 }
 
 /** Findings and rulings of all stages, in the order of the job card. */
-function collect(plan: Plan): Plan {
+function collect(plan: Plan, letBe: readonly string[]): Plan {
   const stages = [plan.artwork, plan.films, plan.surface, plan.build, plan.prepare, plan.sheets, plan.cut, plan.assemble];
   const findings = stages.flatMap((stage) => stage?.findings ?? []);
+  // What stops a job cannot be let be.
+  const isLetBe = (finding: Finding) => finding.severity !== 'blocker' && letBe.includes(finding.code);
   return {
     ...plan,
-    findings: findings.sort((a, b) => STAGES.indexOf(a.stage) - STAGES.indexOf(b.stage)),
+    findings: findings.filter((finding) => !isLetBe(finding)).sort((a, b) => STAGES.indexOf(a.stage) - STAGES.indexOf(b.stage)),
+    letBe: findings.filter(isLetBe),
     rulings: stages.flatMap((stage) => stage?.rulings ?? []),
   };
 }

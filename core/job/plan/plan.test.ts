@@ -50,6 +50,36 @@ describe('films', () => {
   });
 });
 
+describe('what would spoil the cut', () => {
+  const paper = '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><rect width="100" height="60" fill="#ffffff"/><rect x="10" y="10" width="40" height="40" fill="#16181a"/><rect x="49" y="29.800" width="30" height=".4" fill="#16181a"/></svg>';
+  const own = { surface: { size: { mode: 'own' } as const } };
+
+  it('is found, and its remedies end it', async () => {
+    const found = await plan(paper, own);
+    expect(codes(found)).toEqual(expect.arrayContaining(['white-ground', 'thin-parts']));
+    const remedies = found.findings.filter((f) => ['white-ground', 'thin-parts'].includes(f.code)).map((f) => f.remedies![0]!.patch.repair);
+    const right = await plan(paper, { ...own, repair: Object.assign({}, ...remedies) as RecipePatch['repair'] & object });
+    expect(codes(right)).not.toEqual(expect.arrayContaining(['white-ground']));
+    expect(codes(right)).not.toEqual(expect.arrayContaining(['thin-parts']));
+    expect(right.regions!.asDrawn).toHaveLength(3);
+  });
+
+  it('is let be when the maker says so, and kept in sight', async () => {
+    const { findings, letBe } = await plan(paper, { ...own, repair: { letBe: ['white-ground'] } });
+    expect(letBe.map((finding) => finding.code)).toEqual(['white-ground']);
+    expect(findings.map((finding) => finding.code)).not.toContain('white-ground');
+  });
+
+  it('leaves the surface bare where a colour is no film, also under its edge', async () => {
+    const window = '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#16181a"/><circle cx="30" cy="30" r="15" fill="#ffffff"/></svg>';
+    for (const school of ['overlay', 'inlay', 'trapped'] as const) {
+      const { build } = await plan(window, { ...own, build: { school }, repair: { noFilm: ['#ffffff'] } });
+      expect(build!.layers).toHaveLength(1);
+      expect(areaOf(build!.layers[0]!.cut)).toBeCloseTo(3600 - Math.PI * 225, 0);
+    }
+  });
+});
+
 describe('the trap', () => {
   it('is ruled with every term explained, and a smaller one is warned about with a way back', async () => {
     const ruled = await plan(drawing('heron'));

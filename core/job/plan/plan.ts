@@ -23,7 +23,10 @@ export interface SurfaceStage extends Said {
 }
 
 export interface RegionsStage extends Said {
+  /** The painted areas after the maker's remedies. */
   readonly regions: readonly PaintedRegion[];
+  /** The same before them. */
+  readonly asDrawn: readonly PaintedRegion[];
 }
 
 /** A colour of the artwork and the film it will be cut from. */
@@ -116,6 +119,8 @@ export interface Plan {
   readonly sheets?: SheetsStage;
   readonly cut?: CutStage;
   readonly assemble?: AssembleStage;
+  /** Findings that the maker lets be. */
+  readonly letBe: readonly Finding[];
   readonly findings: readonly Finding[];
   readonly rulings: readonly Ruling[];
 }

@@ -1,0 +1,133 @@
+import { areaOf, boundsOf, perimeter, pointCount, regionsOf, signedArea, simplifyRing, type Box, type Region, type Rings } from '../geometry/index.js';
+import { formatLength, type Finding, type Recipe, type Remedy } from '../job/index.js';
+import { unseenAreas, type ColouredArea } from './put-right.js';
+import { narrowGaps, thinParts } from './thin-parts.js';
+
+/** Colours nearer than this (CIEDE2000) are often meant as one. */
+export const NEAR_COLOUR = 6;
+/** Within this an outline keeps its look: a blade's own play is larger. */
+export const SIMPLIFY_MM = 0.03;
+/** More corners than this to a mm of outline are noise of a tracer, not drawing. */
+const MOST_POINTS_PER_MM = 12;
+/** At most so many places are told of one finding. */
+const MOST_PLACES = 60;
+
+export interface CheckedLayer {
+  readonly filmName: string;
+  readonly thinnestMm: number;
+  /** What is cut of it. */
+  readonly cut: Rings;
+}
+
+const boxOf = (region: Region) => boundsOf([region.outer])!;
+
+function placed(places: readonly Box[]): Pick<Finding, 'count' | 'where' | 'places'> {
+  return { count: places.length, where: places[0]!, places: places.slice(0, MOST_PLACES) };
+}
+
+/** What would spoil the cut in the artwork as it is painted, whatever films it is cut from. `difference` is CIEDE2000. */
+export function checkPaints(areas: readonly ColouredArea[], frame: Box, repair: Recipe['repair'], difference: (a: string, b: string) => number): Finding[] {
+  return [...nearColours(areas, repair, difference), ...whiteMeaning(areas, frame, repair), ...unseen(areas), ...crowdedOutlines(areas)];
+}
+
+function nearColours(areas: readonly ColouredArea[], repair: Recipe['repair'], difference: (a: string, b: string) => number): Finding[] {
+  const size = new Map<string, number>();
+  for (const area of areas) size.set(area.colour, (size.get(area.colour) ?? 0) + areaOf(area.rings));
+  const colours = [...size].sort((a, b) => b[1] - a[1]).map(([colour]) => colour);
+  const findings: Finding[] = [];
+  colours.forEach((large, i) => {
+    for (const small of colours.slice(i + 1)) {
+      const apart = difference(large, small);
+      if (apart >= NEAR_COLOUR) continue;
+      findings.push({
+        code: 'near-colours',
+        severity: 'note',
+        stage: 'artwork',
+        message: `${small} and ${large} differ by ${apart.toFixed(1)} only. As one colour they are a sheet and an alignment fewer.`,
+        ...placed(areas.filter((area) => area.colour === small).map((area) => boundsOf(area.rings)!)),
+        remedies: [{ label: `Take ${large} for both`, patch: { repair: { recolour: { ...repair.recolour, [small]: large } } } }],
+      });
+    }
+  });
+  return findings;
+}
+
+function whiteMeaning(areas: readonly ColouredArea[], frame: Box, repair: Recipe['repair']): Finding[] {
+  const [first] = areas;
+  if (!first || !/^#f[c-f]f[c-f]f[c-f]$/.test(first.colour) || repair.noFilm.includes(first.colour)) return [];
+  const whole = (frame.maxX - frame.minX) * (frame.maxY - frame.minY);
+  if (areaOf(first.rings) < 0.95 * whole) return [];
+  return [
+    {
+      code: 'white-ground',
+      severity: 'warning',
+      stage: 'artwork',
+      message: 'A white ground fills the artboard. Many drawings have one that is only paper; as film it is a whole sheet.',
+      where: frame,
+      remedies: [{ label: 'It is no film', patch: { repair: { noFilm: [...repair.noFilm, first.colour] } } }],
+    },
+  ];
+}
+
+function unseen(areas: readonly ColouredArea[]): Finding[] {
+  const all = unseenAreas(areas);
+  const remedies: Remedy[] = [{ label: 'Leave them out', safe: true, patch: { repair: { tidy: true } } }];
+  const about = (code: string, message: string, list: readonly { index: number }[]): Finding[] =>
+    list.length === 0 ? [] : [{ code, severity: 'note', stage: 'artwork', message, ...placed(list.map(({ index }) => boundsOf(areas[index]!.rings)!)), remedies }];
+  return [
+    ...about('painted-twice', 'Shapes are painted twice in one colour; a blade would cut them twice.', all.filter((a) => a.doubled)),
+    ...about('hidden', 'Shapes lie wholly under others; nothing shows of them.', all.filter((a) => !a.doubled)),
+  ];
+}
+
+function crowdedOutlines(areas: readonly ColouredArea[]): Finding[] {
+  const crowded = areas.filter(({ rings }) => pointCount(rings) > 200 && pointCount(rings) > MOST_POINTS_PER_MM * rings.reduce((sum, ring) => sum + perimeter(ring), 0));
+  if (crowded.length === 0) return [];
+  const before = crowded.reduce((sum, area) => sum + pointCount(area.rings), 0);
+  const after = crowded.reduce((sum, area) => sum + area.rings.reduce((n, ring) => n + simplifyRing(ring, SIMPLIFY_MM).length / 2, 0), 0);
+  return [
+    {
+      code: 'crowded-outline',
+      severity: 'note',
+      stage: 'artwork',
+      message: `Outlines have ${before} corners, closer than a blade can follow; ${after} keep them within ${SIMPLIFY_MM} mm.`,
+      ...placed(crowded.map((area) => boundsOf(area.rings)!)),
+      remedies: [{ label: `Simplify within ${SIMPLIFY_MM} mm`, safe: true, patch: { repair: { simplifyMm: SIMPLIFY_MM } } }],
+    },
+  ];
+}
+
+interface Trouble {
+  readonly filmName: string;
+  readonly thinnestMm: number;
+  readonly places: readonly Box[];
+}
+
+/** What would spoil the cut at this size in these films: parts too thin to weed, gaps too narrow, specks and pinholes. */
+export function checkLayers(layers: readonly CheckedLayer[]): Finding[] {
+  const troubles: Readonly<Record<'thin' | 'gaps' | 'specks' | 'pinholes', Trouble[]>> = { thin: [], gaps: [], specks: [], pinholes: [] };
+  for (const { filmName, thinnestMm, cut } of layers) {
+    const regions = regionsOf(cut);
+    const isSpeck = (region: Region) => areaOf([region.outer, ...region.holes]) < thinnestMm * thinnestMm;
+    const large = regions.filter((region) => !isSpeck(region)).flatMap((region) => [region.outer, ...region.holes]);
+    const note = (list: Trouble[], places: readonly Box[]) => places.length > 0 && list.push({ filmName, thinnestMm, places });
+    note(troubles.thin, thinParts(large, thinnestMm).map(boxOf));
+    note(troubles.gaps, narrowGaps(large, thinnestMm).map(boxOf));
+    note(troubles.specks, regions.filter(isSpeck).map(boxOf));
+    note(troubles.pinholes, regions.flatMap((region) => region.holes).filter((hole) => -signedArea(hole) < thinnestMm * thinnestMm).map((hole) => boundsOf([hole])!));
+  }
+  const widest = (list: readonly Trouble[]) => Math.max(0, ...list.map((t) => t.thinnestMm));
+  const speckMm2 = (list: readonly Trouble[]) => Number((widest(list) ** 2).toFixed(2));
+  return [
+    ...warnOf('thin-parts', troubles.thin, (films) => `Parts are thinner than the film can be weeded at: ${films}.`, (list) => ({ label: `Thicken to ${formatLength(widest(list))} mm`, patch: { repair: { thickenMm: widest(list) } } })),
+    ...warnOf('narrow-gaps', troubles.gaps, (films) => `Gaps are so narrow that the waste between tears or takes an edge with it: ${films}.`, (list) => ({ label: `Fill gaps below ${formatLength(widest(list))} mm`, patch: { repair: { closeGapsMm: widest(list) } } })),
+    ...warnOf('specks', troubles.specks, (films) => `Specks come off with the waste: ${films}.`, (list) => ({ label: `Drop below ${speckMm2(list)} mm²`, patch: { repair: { speckMm2: speckMm2(list) } } })),
+    ...warnOf('pinholes', troubles.pinholes, (films) => `Pinholes that nobody can weed: ${films}.`, (list) => ({ label: `Fill below ${speckMm2(list)} mm²`, patch: { repair: { speckMm2: speckMm2(list) } } })),
+  ];
+}
+
+function warnOf(code: string, list: readonly Trouble[], say: (films: string) => string, remedy: (list: readonly Trouble[]) => Remedy): Finding[] {
+  if (list.length === 0) return [];
+  const films = list.map((t) => `${t.filmName}, under ${formatLength(t.thinnestMm)} mm`).join('; ');
+  return [{ code, severity: 'warning', stage: 'artwork', message: say(films), ...placed(list.flatMap((t) => t.places)), remedies: [remedy(list)] }];
+}

@@ -1,0 +1,124 @@
+import { describe, expect, it } from 'vitest';
+import { areaOf, grow, intersect, pointCount, subtract, unite, type Rings } from '../geometry/index.js';
+import { NO_REPAIR } from '../job/index.js';
+import { blob, disc, rectangle, seeded } from '../testing/seeded.js';
+import { checkLayers, checkPaints, narrowGaps, putRight, thicken, thinParts } from './index.js';
+
+const SEEDS = Array.from({ length: 16 }, (_, seed) => seed);
+/** A thick square with a thin tail. */
+const tailed = (tailMm: number): Rings => unite([rectangle(0, 0, 20, 20), rectangle(15, 10 - tailMm / 2, 25, tailMm)]);
+const far = () => 50;
+const frame = { minX: 0, minY: 0, maxX: 100, maxY: 100 };
+
+describe('thin parts', () => {
+  it('are found where they are thinner than asked for, and not where they are as wide', () => {
+    expect(thinParts(tailed(0.6), 1)).toHaveLength(1);
+    expect(thinParts(tailed(1), 1)).toEqual([]);
+    expect(thinParts(tailed(0.6), 0)).toEqual([]);
+  });
+
+  it('are not the tips of corners', () => {
+    expect(thinParts([rectangle(0, 0, 30, 30), Float64Array.of(40, 0, 60, 0, 50, 18)], 1)).toEqual([]);
+  });
+
+  it.each(SEEDS)('lie inside the area and are gone from it after an opening, seed %i', (seed) => {
+    const area = unite([blob(seeded(seed), 0, 0, 20)]);
+    const parts = thinParts(area, 2).flatMap((part) => [part.outer, ...part.holes]);
+    expect(areaOf(subtract(parts, area))).toBeLessThan(1e-3);
+    expect(areaOf(intersect(parts, grow(grow(area, -1), 1)))).toBeLessThan(0.05);
+  });
+
+  it.each(SEEDS)('are thickened to the width and no more than half of it further out, seed %i', (seed) => {
+    const tail = 0.2 + seeded(seed)() * 0.7;
+    const thick = thicken(tailed(tail), 1);
+    expect(thinParts(thick, 0.95)).toEqual([]);
+    expect(areaOf(subtract(tailed(tail), thick))).toBeLessThan(1e-6);
+    expect(areaOf(subtract(thick, grow(tailed(tail), 0.51)))).toBeLessThan(1e-3);
+  });
+});
+
+describe('narrow gaps', () => {
+  const halves: Rings = [rectangle(0, 0, 20, 20), rectangle(20.5, 0, 20, 20)];
+
+  it('are found between parts and within one', () => {
+    expect(narrowGaps(halves, 1)).toHaveLength(1);
+    expect(narrowGaps(halves, 0.4)).toEqual([]);
+    expect(narrowGaps(unite([disc(0, 0, 10), ...[disc(0, 0, 5), disc(0, 0, 4.6)]], 'evenodd'), 1)).not.toEqual([]);
+  });
+
+  it('are filled', () => {
+    const [filled] = putRight([{ colour: '#000000', rings: halves }], { ...NO_REPAIR, closeGapsMm: 1 });
+    expect(narrowGaps(filled!.rings, 1)).toEqual([]);
+    expect(areaOf(filled!.rings)).toBeGreaterThan(809);
+  });
+});
+
+describe('putting right', () => {
+  const ink = (rings: Rings, colour = '#000000') => ({ colour, rings });
+
+  it('changes nothing when nothing is to be put right', () => {
+    const areas = [ink([rectangle(0, 0, 9, 9)]), ink([disc(5, 5, 3)], '#ffffff')];
+    expect(putRight(areas, NO_REPAIR)).toEqual(areas);
+  });
+
+  it('takes a colour for another', () => {
+    expect(putRight([ink([disc(0, 0, 3)], '#111111')], { ...NO_REPAIR, recolour: { '#111111': '#000000' } })[0]!.colour).toBe('#000000');
+  });
+
+  it('drops specks and fills pinholes, and keeps what is larger', () => {
+    const rings = unite([rectangle(0, 0, 20, 20), disc(5, 5, 0.3), disc(12, 12, 3), disc(40, 5, 0.3), disc(40, 15, 2)], 'evenodd');
+    const [left] = putRight([ink(rings)], { ...NO_REPAIR, speckMm2: 1 });
+    expect(left!.rings).toHaveLength(3);
+  });
+
+  it('leaves out what is hidden or painted twice, and the look stays', () => {
+    const areas = [ink([disc(5, 5, 2)], '#b3262b'), ink([rectangle(0, 0, 10, 10)]), ink([rectangle(0, 0, 10, 10)]), ink([disc(9, 9, 4)], '#f2b632')];
+    expect(putRight(areas, { ...NO_REPAIR, tidy: true }).map((area) => area.colour)).toEqual(['#000000', '#f2b632']);
+  });
+
+  it('simplifies within the tolerance', () => {
+    const ring = disc(0, 0, 20, 2000);
+    const [simple] = putRight([ink([ring])], { ...NO_REPAIR, simplifyMm: 0.03 });
+    expect(pointCount(simple!.rings)).toBeLessThan(200);
+    expect(areaOf(subtract([ring], grow(simple!.rings, 0.031)))).toBeLessThan(1e-6);
+  });
+});
+
+describe('checks', () => {
+  const codes = (findings: readonly { code: string }[]) => findings.map((finding) => finding.code);
+
+  it('find what would spoil the cut of a layer, with places and a remedy each', () => {
+    const cut = [...tailed(0.5), ...unite([rectangle(60, 0, 20, 20), disc(70, 10, 0.3)], 'evenodd'), ...unite([disc(90, 5, 0.3)]), rectangle(60, 20.4, 20, 9)];
+    const findings = checkLayers([{ filmName: 'Tar black', thinnestMm: 1, cut }]);
+    expect(codes(findings)).toEqual(['thin-parts', 'narrow-gaps', 'specks', 'pinholes']);
+    for (const { where, places, count, remedies } of findings) {
+      expect(places!.length).toBe(count);
+      expect(where).toEqual(places![0]);
+      expect(remedies).toHaveLength(1);
+    }
+  });
+
+  it('find nothing in sound work', () => {
+    expect(checkLayers([{ filmName: 'Tar black', thinnestMm: 1, cut: [rectangle(0, 0, 30, 30), disc(50, 10, 5)] }])).toEqual([]);
+    expect(checkPaints([{ colour: '#b3262b', rings: [rectangle(0, 0, 30, 30)] }], frame, NO_REPAIR, far)).toEqual([]);
+  });
+
+  it('find near colours, a white ground, hidden and doubled shapes, and outlines of too many corners', () => {
+    const areas = [
+      { colour: '#ffffff', rings: [rectangle(0, 0, 100, 100)] },
+      { colour: '#b3262b', rings: [disc(20, 20, 3)] },
+      { colour: '#1d4e89', rings: [rectangle(5, 5, 40, 40)] },
+      { colour: '#1d4e89', rings: [rectangle(5, 5, 40, 40)] },
+      { colour: '#1d4e8a', rings: [disc(70, 70, 10, 3000)] },
+    ];
+    const near = (a: string, b: string) => (a.slice(0, 6) === b.slice(0, 6) ? 0.2 : 50);
+    expect(codes(checkPaints(areas, frame, NO_REPAIR, near))).toEqual(['near-colours', 'white-ground', 'painted-twice', 'hidden', 'crowded-outline']);
+  });
+
+  it('offer only remedies that end the finding', () => {
+    const areas = [{ colour: '#000000', rings: [disc(50, 50, 30, 9000)] }];
+    const [finding] = checkPaints(areas, frame, NO_REPAIR, far);
+    const after = putRight(areas, { ...NO_REPAIR, ...finding!.remedies![0]!.patch.repair });
+    expect(checkPaints(after, frame, NO_REPAIR, far)).toEqual([]);
+  });
+});

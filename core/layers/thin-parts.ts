@@ -1,0 +1,77 @@
+import { boundsOf, boxesTouch, boxRing, grow, intersect, regionsOf, signedArea, subtract, tolerances, unite, widenBox, type Box, type Region, type Rings } from '../geometry/index.js';
+
+/** Shorter than this many widths a part is the tip of a corner, or rounding. */
+const SHORT = 1.5;
+/** Up to this many widths a part that hangs on by one end is the tip of an acute corner: every leaf and star has them. */
+const LONG_TIP = 4;
+
+/**
+ * The parts of an area (kernel-clean rings, mm) that are thinner than `widthMm`: what an erosion by half of it and a dilation back do not
+ * bring back (opening test). Tips of corners are left out. Nothing for a width of 0.
+ */
+export function thinParts(rings: Rings, widthMm: number): Region[] {
+  if (!(widthMm > 0) || rings.length === 0) return [];
+  // A hair less, so that what is exactly as wide as asked for stays.
+  const half = (widthMm / 2) * 0.999;
+  const opened = grow(grow(rings, -half), half);
+  return longParts(subtract(rings, opened), opened, widthMm);
+}
+
+/** The gaps of an area that are narrower than `widthMm`, between its parts or within one: what the opposite test fills. */
+export function narrowGaps(rings: Rings, widthMm: number): Region[] {
+  if (!(widthMm > 0) || rings.length === 0) return [];
+  const half = (widthMm / 2) * 0.999;
+  const closed = grow(grow(rings, half), -half);
+  const gaps = subtract(closed, rings);
+  if (gaps.length === 0) return [];
+  const open = subtract([boxRing(widenBox(boundsOf(rings)!, 2 * widthMm))], closed);
+  return longParts(gaps, open, widthMm);
+}
+
+/** Of what a test left over, the parts that matter: those that stand alone or join two bodies, and very long tips. */
+function longParts(rings: Rings, body: Rings, widthMm: number): Region[] {
+  // Rounding of the two offsets leaves hairs along the edges, which join what lies apart.
+  const hair = tolerances.HAIRLINE_MM / 2;
+  const cleared = grow(grow(rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2), -hair), hair);
+  return regionsOf(cleared).filter((part) => {
+    const box = boundsOf([part.outer])!;
+    const long = Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / widthMm;
+    return long > LONG_TIP || (long > SHORT && contacts(part, box, body) !== 1);
+  });
+}
+
+/** In how many places a part meets the body it was left over from. */
+function contacts(part: Region, box: Box, body: Rings): number {
+  const near = body.filter((ring) => boxesTouch(boundsOf([ring])!, widenBox(box, 1)));
+  return regionsOf(intersect(grow([part.outer, ...part.holes], 4 * tolerances.HAIRLINE_MM), near)).filter((piece) => signedArea(piece.outer) > tolerances.CRUMB_MM2).length;
+}
+
+/**
+ * The area with its thin parts widened to `widthMm`: each is grown by the least amount, found by halving, at which the opening test no
+ * longer finds it. The rest keeps its exact edge.
+ */
+export function thicken(rings: Rings, widthMm: number): Rings {
+  let out: Rings = rings;
+  for (const part of thinParts(rings, widthMm)) out = thickenPart(out, part, widthMm);
+  return out;
+}
+
+function thickenPart(rings: Rings, part: Region, widthMm: number): Rings {
+  const thin = [part.outer, ...part.holes];
+  // Only the neighbourhood is tested: a part is widened by half the width at most.
+  const near = boxRing(widenBox(boundsOf(thin)!, 2 * widthMm));
+  const inner = boundsOf(thin)!;
+  const nearby = intersect(rings, [near]);
+  const isThick = (by: number) => thinParts(unite([...nearby, ...grow(thin, by)]), widthMm).every((left) => !boxOverlaps(boundsOf([left.outer])!, inner));
+  let [low, high] = [0, widthMm / 2];
+  for (let i = 0; i < 5; i += 1) {
+    const middle = (low + high) / 2;
+    if (isThick(middle)) high = middle;
+    else low = middle;
+  }
+  return unite([...rings, ...grow(thin, high)]);
+}
+
+function boxOverlaps(a: Box, b: Box): boolean {
+  return a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY;
+}

@@ -1,0 +1,68 @@
+import { By } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { Job } from '../server/stores/job-store.js';
+import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
+import { openBrowser, type Browser } from './browser.js';
+
+/** Everything at once: paper, a shape twice, a hairline bridge, two reds, a speck and a pinhole. */
+const SPOILT = `<svg xmlns="http://www.w3.org/2000/svg" width="180mm" height="120mm" viewBox="0 0 180 120"><rect width="180" height="120" fill="#fff"/>
+  <rect x="10" y="10" width="70" height="70" fill="#b3262b"/><rect x="10" y="10" width="70" height="70" fill="#b3262b"/><path d="M80 44h60v.6H80z" fill="#b3262b"/>
+  <circle cx="150" cy="45" r="16" fill="#b5282d"/><circle cx="100" cy="100" r=".35" fill="#16181a"/><path fill="#16181a" fill-rule="evenodd" d="M110 92h40v16h-40zM129.700 99.700v.6h.6v-.6z"/></svg>`;
+
+let bench: Bench;
+let browser: Browser;
+let job: Job;
+beforeAll(async () => {
+  bench = await openBench({ pagesFolder: 'dist/web/' });
+  browser = await openBrowser();
+  job = await jobWith(bench, SPOILT, (recipe) => ({ ...recipe, surface: { ...recipe.surface, size: { mode: 'own' } } }));
+});
+afterAll(async () => {
+  await browser.close();
+  await bench.close();
+});
+
+const gone = (text: string) => browser.driver.wait(async () => !(await browser.text()).includes(text), 15_000);
+
+it('finds what would spoil the cut, shows where, and puts it right, all of it undoable', async () => {
+  const { driver, sees, press } = browser;
+  await driver.get(`${bench.server.url}/jobs/${job.id}/artwork`);
+  await sees('painted twice');
+  await sees('Specks come off');
+  await sees('Pinholes');
+  await press('Show where');
+  await browser.find('svg[aria-label="The artwork"] rect[stroke-dasharray="5 3"]');
+
+  await press('Put right all that is safe');
+  await sees('Hidden and doubled shapes are left out.');
+  await gone('painted twice');
+  await press('It is no film');
+  await sees('#ffffff is no film');
+  await press('Take #b3262b for both');
+  await sees('#b5282d is taken for #b3262b.');
+  await press('Thicken to 1 mm');
+  await gone('Parts are thinner');
+  await press('Drop below 1 mm²');
+  await gone('Specks come off');
+  await gone('Pinholes');
+
+  await press('What changed');
+  const changed = await driver.findElements(By.css('svg[aria-label="The artwork"] path[stroke="#1f6145"]'));
+  await driver.wait(async () => ((await changed[0]!.getAttribute('d')) ?? '').length > 0, 10_000);
+  await press('Take back: Parts thinner than 1 mm are thickened.');
+  await sees('Parts are thinner');
+  await press('Undo');
+  await gone('Parts are thinner');
+  expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.repair).toEqual({ recolour: { '#b5282d': '#b3262b' }, noFilm: ['#ffffff'], tidy: true, speckMm2: 1, thickenMm: 1, closeGapsMm: 0, simplifyMm: 0, letBe: [] });
+});
+
+it('lets a finding be, and shows it again', async () => {
+  const { sees, press } = browser;
+  await press('Undo');
+  await sees('Specks come off');
+  const message = (await browser.text()).match(/Specks come off[^\n]*/)![0];
+  await press(`Let it be: ${message}`);
+  await sees('Let be');
+  await press(`Show again: ${message}`);
+  await gone('Show again');
+});
