@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { paintRegions, readSvg, splitCutLines } from '../core/artwork/index.js';
+import { paintRegions, readArtwork, splitCutLines } from '../core/artwork/index.js';
 import { cutProgram, writeHpgl, type CutPath } from '../core/cutting/index.js';
 import { unite, type Ring } from '../core/geometry/index.js';
 import { InputError, type Film } from '../core/job/index.js';
@@ -24,7 +24,7 @@ export async function cutCommand(args: string[]): Promise<void> {
     throw new InputError('cutter-unknown', `There is no cutter called “${values.cutter}”; the shop has “${shop.cutter.id}”.`, { source: 'cut' });
   }
   const film = filmCalled(values.material ?? 'tar', shop.films);
-  const artwork = readSvg(await readInput(file), basename(file));
+  const artwork = readArtwork(await readInput(file), basename(file));
   const { areas, lines: followed } = splitCutLines(artwork);
   const { regions } = paintRegions(areas, 1);
   const byColour = new Map<string, Ring[]>();

@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { colourDifference, paintRegions, readSvg } from '../core/artwork/index.js';
+import { colourDifference, paintRegions, readArtwork } from '../core/artwork/index.js';
 import { areaOf, boundsOf, boxesTouch, countPieces, type Rings } from '../core/geometry/index.js';
 import { FILM_FAMILIES, InputError, NO_REPAIR } from '../core/job/index.js';
 import { layerSvg } from '../core/job/plan/index.js';
@@ -25,7 +25,7 @@ export async function separateCommand(args: string[]): Promise<void> {
   if (!school) throw new InputError('usage', `--build must be overlay, inlay or trapped, but is “${values.build}”.`, { source: 'separate' });
   const trap = numberOption(values.trap, 'trap', 0, 'separate');
 
-  const artwork = readSvg(await readInput(file), basename(file));
+  const artwork = readArtwork(await readInput(file), basename(file));
   const scale = width !== null ? width / artwork.widthMm : height !== null ? height / artwork.heightMm : 1;
   const { regions, findings } = paintRegions(artwork, scale);
   const separation = separate(regions.map((r) => ({ layer: r.colour, rings: r.rings })));

@@ -1,3 +1,6 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Job } from '../server/stores/job-store.js';
@@ -65,4 +68,17 @@ it('lets a finding be, and shows it again', async () => {
   await sees('Let be');
   await press(`Show again: ${message}`);
   await gone('Show again');
+});
+
+it('takes a DXF as it takes an SVG', async () => {
+  const line = (x0: number, y0: number, x1: number, y1: number) => `0\nLINE\n8\n0\n62\n1\n10\n${x0}\n20\n${y0}\n11\n${x1}\n21\n${y1}\n`;
+  const path = join(mkdtempSync(join(tmpdir(), 'lantern-dxf-')), 'plate.dxf');
+  writeFileSync(path, `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${line(0, 0, 80, 0)}${line(80, 40, 80, 0)}${line(80, 40, 0, 40)}${line(0, 0, 0, 40)}${line(100, 0, 120, 5)}0\nENDSEC\n0\nEOF\n`);
+  const { body: made } = await bench.api<Job>('POST', '/api/jobs', { title: 'A plate' });
+  await browser.driver.get(`${bench.server.url}/jobs/${made.id}/artwork`);
+  await browser.sees('Drop an SVG or a DXF here');
+  await browser.driver.findElement(By.css('input[type=file]')).sendKeys(path);
+  await browser.sees('do not close');
+  await browser.sees('1 colour');
+  await browser.sees('120 × 40 mm');
 });

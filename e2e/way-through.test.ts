@@ -45,7 +45,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await driver.get(bench.server.url);
   await sees('The bench is clear');
   await press('New job');
-  await sees('Drop an SVG here');
+  await sees('Drop an SVG or a DXF here');
   await write('Title', 'Sailing club, trailer');
   await write('Customer', 'The sailing club');
 

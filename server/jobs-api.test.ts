@@ -112,8 +112,8 @@ describe('the plan', () => {
   });
 
   it('leaves the server free to answer meanwhile', async () => {
-    const dots = Array.from({ length: 6000 }, (_, i) => `<circle cx="${(i % 80) * 6}" cy="${Math.floor(i / 80) * 6}" r="3.5" fill="${i % 2 ? '#b3262b' : '#1d4e89'}"/>`).join('');
-    const job = await jobWith(bench, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 480 450">${dots}</svg>`);
+    const dots = Array.from({ length: 2400 }, (_, i) => `<circle cx="${(i % 80) * 6}" cy="${Math.floor(i / 80) * 6}" r="3.5" fill="${i % 2 ? '#b3262b' : '#1d4e89'}"/>`).join('');
+    const job = await jobWith(bench, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 480 180">${dots}</svg>`);
     let planned = false;
     const plan = bench.api('GET', `/api/jobs/${job.id}/plan`).then(() => (planned = true));
     let answers = 0;

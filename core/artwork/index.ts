@@ -6,4 +6,5 @@ export type { Artwork, Clip, Paint, PaintedRegion } from './artwork.js';
 export { splitCutLines } from './cut-lines.js';
 export { colourDifference, parseColour } from './colour.js';
 export { paintRegions } from './paint-regions.js';
+export { readArtwork } from './read-artwork.js';
 export { readSvg } from './svg/read-svg.js';

@@ -15,12 +15,14 @@ import {
   type Curves,
   type FillRule,
   type Matrix,
+  type Polyline,
   type Ring,
   type Rings,
 } from '../geometry/index.js';
-import type { Finding } from '../job/index.js';
+import { countFindings, type Finding } from '../job/index.js';
 import type { Artwork, Clip, Paint, PaintedRegion } from './artwork.js';
 import { dashed } from './dashes.js';
+import { whyNotSane } from './sane-lines.js';
 
 /**
  * The artwork's paints as areas in mm at `scale` times its own size, bottom first, cut down to the frame.
@@ -34,9 +36,16 @@ export function paintRegions(artwork: Artwork, scale: number): { regions: Painte
   const clipAreas: ClipAreas = { scale, tolerance, known: new Map() };
   const regions: PaintedRegion[] = [];
   const outside: Box[] = [];
+  const refused: { readonly why: 'out-of-range' | 'too-tangled'; readonly element: string }[] = [];
   for (const paint of artwork.paints) {
     const matrix = compose(scaling(scale), paint.matrix);
-    let rings: Rings = paint.how.kind === 'fill' ? fillArea(paint.curves, matrix, paint.how.rule, tolerance) : paintedStroke(paint, paint.how, matrix, tolerance);
+    const lines = flatten(paint.curves, matrix, tolerance);
+    const why = whyNotSane(lines);
+    if (why) {
+      refused.push({ why, element: paint.element });
+      continue;
+    }
+    let rings: Rings = paint.how.kind === 'fill' ? areaOfLines(lines, paint.how.rule) : paintedStroke(paint, paint.how, matrix, tolerance);
     for (const clip of paint.clips) rings = intersect(rings, clipArea(clip, clipAreas));
     const box = boundsOf(rings);
     if (!box) continue;
@@ -46,24 +55,31 @@ export function paintRegions(artwork: Artwork, scale: number): { regions: Painte
     rings = rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
     if (rings.length > 0) regions.push({ colour: paint.colour, rings, element: paint.element });
   }
-  const findings: Finding[] =
-    outside.length > 0
-      ? [
-          {
-            code: 'outside-frame',
-            severity: 'note',
-            stage: 'artwork',
-            message: 'Something reaches beyond the artboard; what lies outside is not cut.',
-            count: outside.length,
-            where: outside.reduce<Box | null>(joinBoxes, null)!,
-          },
-        ]
-      : [];
-  return { regions, findings };
+  const findings: Finding[] = refused.map(({ why, element }) => ({ code: why, severity: 'warning', stage: 'artwork', message: `${element} ${REFUSED[why]}; it was left out.` }));
+  if (outside.length > 0) {
+    findings.push({
+      code: 'outside-frame',
+      severity: 'note',
+      stage: 'artwork',
+      message: 'Something reaches beyond the artboard; what lies outside is not cut.',
+      count: outside.length,
+      where: outside.reduce<Box | null>(joinBoxes, null)!,
+    });
+  }
+  return { regions, findings: countFindings(findings) };
 }
 
 function fillArea(curves: Curves, matrix: Matrix, rule: FillRule, tolerance: number): Ring[] {
   const lines = flatten(curves, matrix, tolerance);
+  return whyNotSane(lines) ? [] : areaOfLines(lines, rule);
+}
+
+const REFUSED = {
+  'out-of-range': 'reaches further than a kilometre',
+  'too-tangled': 'crosses itself millions of times',
+} as const;
+
+function areaOfLines(lines: readonly Polyline[], rule: FillRule): Ring[] {
   return unite(
     lines.map((line) => line.points).filter((points) => points.length >= 6),
     rule,

@@ -1,5 +1,6 @@
-import { areaOf, boundsOf, boxesTouch, regionsOf, ringsOf, signedArea, simplifyRing, subtract, tolerances, unite, type Ring, type Rings } from '../geometry/index.js';
+import { areaOf, boundsOf, regionsOf, ringsOf, signedArea, simplifyRing, subtract, tolerances, unite, type Box, type Ring, type Rings } from '../geometry/index.js';
 import type { Recipe } from '../job/index.js';
+import { boxIndex, shapeKey } from './separate.js';
 import { narrowGaps, thicken } from './thin-parts.js';
 
 /** A painted area of the artwork, as much as putting right has to know of it. */
@@ -41,20 +42,38 @@ export function withoutUnseen<T extends ColouredArea>(areas: readonly T[]): T[] 
   return areas.filter((_, i) => !unseen.has(i));
 }
 
+/** So many of the areas above one are looked at, the largest first: more than these together hardly ever hide what none of them does. */
+const MOST_COVERS = 48;
+
 /** Which areas nothing shows of, and whether an equal one of the same colour is what lies over them. */
 export function unseenAreas(areas: readonly ColouredArea[]): { readonly index: number; readonly doubled: boolean }[] {
-  const boxes = areas.map((area) => boundsOf(area.rings)!);
+  if (areas.length === 0) return [];
+  const boxed = areas.map((area) => ({ ...area, box: boundsOf(area.rings)!, size: areaOf(area.rings) }));
+  const touching = boxIndex(boxed.map((area) => area.box));
+  // From the top down, so that of many equal ones the uppermost is the one that stays.
+  const shapes = new Set<string>();
+  const gone = new Set<number>();
   const out: { index: number; doubled: boolean }[] = [];
-  areas.forEach((area, index) => {
-    const above: number[] = [];
-    for (let j = index + 1; j < areas.length; j += 1) if (boxesTouch(boxes[j]!, boxes[index]!)) above.push(j);
-    // No one of them or all together can cover it unless their boxes do.
-    const [box, cover] = [boxes[index]!, above.map((j) => boxes[j]!)];
-    if (cover.length === 0 || !cover.some((b) => b.minX <= box.minX + 1e-6) || !cover.some((b) => b.maxX >= box.maxX - 1e-6) || !cover.some((b) => b.minY <= box.minY + 1e-6) || !cover.some((b) => b.maxY >= box.maxY - 1e-6)) return;
-    const left = subtract(area.rings, above.flatMap((j) => [...areas[j]!.rings])).reduce((sum, ring) => sum + signedArea(ring), 0);
-    if (left > tolerances.CRUMB_MM2) return;
-    const doubled = above.some((j) => areas[j]!.colour === area.colour && Math.abs(areaOf(areas[j]!.rings) - areaOf(area.rings)) < 0.001 * areaOf(area.rings) + tolerances.CRUMB_MM2);
-    out.push({ index, doubled });
-  });
-  return out;
+  for (let index = areas.length - 1; index >= 0; index -= 1) {
+    const area = boxed[index]!;
+    const shape = `${area.colour} ${shapeKey(area)}`;
+    if (shapes.has(shape)) {
+      gone.add(index);
+      out.push({ index, doubled: true });
+      continue;
+    }
+    shapes.add(shape);
+    const above = touching(area.box, (j) => j > index && !gone.has(j));
+    if (above.length === 0 || !reachesRound(area.box, above.map((j) => boxed[j]!.box))) continue;
+    const covers = above.sort((a, b) => boxed[b]!.size - boxed[a]!.size).slice(0, MOST_COVERS);
+    const left = subtract(area.rings, covers.flatMap((j) => [...boxed[j]!.rings])).reduce((sum, ring) => sum + signedArea(ring), 0);
+    if (left <= tolerances.CRUMB_MM2) out.push({ index, doubled: false });
+  }
+  return out.reverse();
+}
+
+/** Boxes can only hide another together if they reach all its sides. */
+function reachesRound(box: Box, others: readonly Box[]): boolean {
+  const slack = 1e-6;
+  return others.some((b) => b.minX <= box.minX + slack) && others.some((b) => b.maxX >= box.maxX - slack) && others.some((b) => b.minY <= box.minY + slack) && others.some((b) => b.maxY >= box.maxY - slack);
 }

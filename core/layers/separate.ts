@@ -13,19 +13,22 @@ function stackPaints(paints: readonly LayerPaint[]): StackedPaint[] {
   });
   if (boxed.length === 0) return [];
   const touching = boxIndex(boxed.map((paint) => paint.box));
-  const runs: { layer: string; box: Box; rings: Ring[]; at: number; paints: number }[] = [];
+  const runs: { layer: string; box: Box; rings: Ring[]; at: number; paints: number; shapes: Set<string> }[] = [];
   const lastOf = new Map<string, (typeof runs)[number]>();
   const runOf: (typeof runs)[number][] = [];
   boxed.forEach((paint, i) => {
     const run = lastOf.get(paint.layer);
     // It may sink down to its layer's last run if that lies above everything of other layers that it touches.
-    const sinks = run && touching(paint.box, (j) => j < i && boxed[j]!.layer !== paint.layer && runOf[j]!.at > run.at).length === 0;
+    const sinks = run && (run.at === runs.length - 1 || touching(paint.box, (j) => j < i && boxed[j]!.layer !== paint.layer && runOf[j]!.at > run.at).length === 0);
     if (sinks) {
-      run.rings.push(...paint.rings);
+      // One and the same shape again adds nothing, and thousands on one spot would cost their square.
+      const shape = shapeKey(paint);
+      if (!run.shapes.has(shape)) run.rings.push(...paint.rings);
+      run.shapes.add(shape);
       run.box = joinBoxes(run.box, paint.box)!;
       run.paints += 1;
     } else {
-      const fresh = { layer: paint.layer, box: paint.box, rings: [...paint.rings], at: runs.length, paints: 1 };
+      const fresh = { layer: paint.layer, box: paint.box, rings: [...paint.rings], at: runs.length, paints: 1, shapes: new Set([shapeKey(paint)]) };
       lastOf.set(paint.layer, fresh);
       runs.push(fresh);
     }
@@ -41,7 +44,17 @@ function stackPaints(paints: readonly LayerPaint[]): StackedPaint[] {
   }));
 }
 
-function boxIndex(boxes: readonly Box[]): (box: Box, filter: (i: number) => boolean) => number[] {
+/** Equal for areas that are the same to the last digit, and for hardly any others. */
+export function shapeKey({ rings, box }: { readonly rings: Rings; readonly box: Box }): string {
+  let [sum, turns] = [0, 0];
+  for (const ring of rings) {
+    sum += signedArea(ring);
+    turns += ring.length;
+  }
+  return `${box.minX} ${box.minY} ${box.maxX} ${box.maxY} ${sum} ${turns} ${rings[0]?.[0]} ${rings[0]?.[1]}`;
+}
+
+export function boxIndex(boxes: readonly Box[]): (box: Box, filter: (i: number) => boolean) => number[] {
   const index = new Flatbush(boxes.length);
   for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);
   index.finish();

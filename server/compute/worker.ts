@@ -1,4 +1,4 @@
-import { readSvg } from '../../core/artwork/index.js';
+import { readArtwork } from '../../core/artwork/index.js';
 import { writeHpgl } from '../../core/cutting/index.js';
 import { InputError } from '../../core/job/index.js';
 import { Planner, planReport } from '../../core/job/plan/index.js';
@@ -15,7 +15,7 @@ export default async function work(task: Task): Promise<Answer> {
   try {
     switch (task.do) {
       case 'check':
-        return { ok: 'checked', paints: readSvg(task.bytes, task.fileName).paints.length };
+        return { ok: 'checked', paints: readArtwork(task.bytes, task.fileName).paints.length };
       case 'plan': {
         const plan = await planner.plan(task.job, { onProgress: (_, done) => task.progress?.postMessage(done) });
         return { ok: 'plan', report: planReport(plan) };

@@ -71,7 +71,7 @@ export function JobsPage() {
       {jobs?.length === 0 && (
         <Empty>
           <h2>{search || state !== 'all' ? 'No job answers to that' : 'The bench is clear'}</h2>
-          <p>{search || state !== 'all' ? 'Take a word out of the search, or look at all states.' : 'Begin with a drawing: make a new job and drop an SVG on it.'}</p>
+          <p>{search || state !== 'all' ? 'Take a word out of the search, or look at all states.' : 'Begin with a drawing: make a new job and drop an SVG or a DXF on it.'}</p>
         </Empty>
       )}
       <Rack aria-label="Jobs">
@@ -103,7 +103,8 @@ export function JobsPage() {
 
 function Thumb({ artworkId }: { readonly artworkId: string | null }) {
   const url = useArtworkPicture(artworkId);
-  return <Window>{url ? <img src={url} alt="" /> : <Small>no artwork</Small>}</Window>;
+  const [broken, setBroken] = useState(false);
+  return <Window>{url && !broken ? <img src={url} alt="" onError={() => setBroken(true)} /> : <Small>{artworkId ? 'no picture' : 'no artwork'}</Small>}</Window>;
 }
 
 const Page = styled.div`flex: 1; overflow-y: auto; padding: ${space.l} ${space.xl} ${space.xxl}; @media (max-width: ${width.phone}) { padding: ${space.m}; }`;

@@ -7,11 +7,24 @@ import { artworkQuery } from '../jobs/artwork-picture.js';
 import type { PlanRequest, PlanView, PlanWorkerApi } from './plan-view.js';
 
 let remote: Remote<PlanWorkerApi> | null = null;
+let worker: Worker | null = null;
+
+/** A drawing that takes longer than this to be planned is given up, or the page would wait for ever. */
+const LONGEST_MS = 60_000;
 
 /** One worker serves the page: it keeps what it computed for the job last looked at. */
 export function planWorker(): Remote<PlanWorkerApi> {
-  remote ??= wrap<PlanWorkerApi>(new Worker(new URL('./plan-worker.ts', import.meta.url), { type: 'module' }));
+  if (!remote) {
+    worker = new Worker(new URL('./plan-worker.ts', import.meta.url), { type: 'module' });
+    remote = wrap<PlanWorkerApi>(worker);
+  }
   return remote;
+}
+
+/** Ends the worker in the middle of what it does; the next request starts another. */
+function giveUp(): void {
+  worker?.terminate();
+  worker = remote = null;
 }
 
 export interface PlanState {
@@ -52,11 +65,19 @@ async function sendNext(): Promise<void> {
     asked.show(view, finished);
     built();
   };
+  let tooLong: ReturnType<typeof setTimeout> | undefined;
+  const limit = new Promise<never>((_, reject) => {
+    tooLong = setTimeout(() => {
+      giveUp();
+      reject(new Error('it took longer than a minute and was stopped; simplify the artwork.'));
+    }, LONGEST_MS);
+  });
   try {
-    await planWorker().plan(asked.input, proxy(onView));
+    await Promise.race([planWorker().plan(asked.input, proxy(onView)), limit]);
   } catch (error) {
     asked.fail(error as Error);
   } finally {
+    clearTimeout(tooLong);
     built();
   }
 }

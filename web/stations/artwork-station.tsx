@@ -38,6 +38,8 @@ export function ArtworkStation() {
   const picture = useArtworkPicture(artwork?.id ?? null);
   const paints = usePaints(look === 'before' ? 'before' : 'after');
   const changes = useChanges(look === 'changes');
+  // A browser draws no other kind of drawing.
+  const isSvg = /\.svg$/i.test(artwork?.fileName ?? '');
   const isPutRight = JSON.stringify({ ...recipe.repair, letBe: [] }) !== JSON.stringify(NO_REPAIR);
   const box = designBox(plan);
   const take = (file: File | undefined) => {
@@ -52,8 +54,8 @@ export function ArtworkStation() {
       }}
       data-bare={artwork ? undefined : true}
     >
-      <Text slot="label">{artwork ? 'Drop a new version here, or choose one.' : 'Drop an SVG here, or choose one. Its colours become films.'}</Text>
-      <FileTrigger acceptedFileTypes={['.svg', 'image/svg+xml']} onSelect={(files) => take(files?.[0] ?? undefined)}>
+      <Text slot="label">{artwork ? 'Drop a new version here, or choose one.' : 'Drop an SVG or a DXF here, or choose one. Its colours become films.'}</Text>
+      <FileTrigger acceptedFileTypes={['.svg', 'image/svg+xml', '.dxf']} onSelect={(files) => take(files?.[0] ?? undefined)}>
         <MainButton>{artwork ? 'Replace the artwork' : 'Choose a file'}</MainButton>
       </FileTrigger>
     </Drop>
@@ -100,7 +102,7 @@ export function ArtworkStation() {
     >
       {artwork ? (
         <>
-          <Choice label="What the light table shows" value={look} options={LOOKS.filter(([value]) => isPutRight || value === 'after' || value === 'drawn')} onChange={setLook} />
+          <Choice label="What the light table shows" value={look} options={LOOKS.filter(([value]) => (value === 'drawn' ? isSvg : isPutRight || value === 'after'))} onChange={setLook} />
           <LightTable label="The artwork" box={box} unit={unit} lookAt={lookAt} caption={CAPTIONS[look]}>
             <rect width={box.maxX} height={box.maxY} fill="#ffffff" stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" strokeDasharray="4 4" />
             {look === 'drawn' && picture && <image href={picture} width={box.maxX} height={box.maxY} preserveAspectRatio="none" />}

@@ -10,7 +10,10 @@ import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import { parseXml, type XmlElement } from './xml.js';
 
 /** More painted shapes than this cannot be a drawing that anyone weeds; nested `use` reaches it quickly. */
-const MAX_PAINTS = 100_000;
+const MAX_PAINTS = 50_000;
+
+/** An artboard smaller than this is a slip of the pen: a fortieth of a cutter's step. */
+const SMALLEST_PX = 0.002;
 
 interface Context {
   readonly matrix: Matrix;
@@ -100,7 +103,7 @@ class SvgReader {
       width ??= box.width;
       height ??= box.height;
     }
-    if (!(width! > 0) || !(height! > 0) || width! > 1e7 || height! > 1e7) {
+    if (!(width! > SMALLEST_PX) || !(height! > SMALLEST_PX) || width! > 1e7 || height! > 1e7) {
       throw new InputError('no-size', 'The drawing states no usable size: give its <svg> a viewBox, or a width and a height above 0.', {
         source: this.#source,
       });

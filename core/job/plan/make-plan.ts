@@ -1,4 +1,4 @@
-import { colourDifference, paintRegions, readSvg } from '../../artwork/index.js';
+import { colourDifference, paintRegions, readArtwork } from '../../artwork/index.js';
 import { assemblySteps } from '../../assembly/index.js';
 import { cutProgram } from '../../cutting/index.js';
 import { checkLayers, checkPaints, putRight, relabelled, separate } from '../../layers/index.js';
@@ -50,10 +50,10 @@ export class Planner {
     const source = recipe.artworks[0];
     const bytes = source && input.sources.get(source.id);
     if (!source || !bytes) {
-      return { ...plan, findings: [{ code: 'no-artwork', severity: 'blocker', stage: 'artwork', message: 'There is no artwork yet: drop an SVG file here.' }] };
+      return { ...plan, findings: [{ code: 'no-artwork', severity: 'blocker', stage: 'artwork', message: 'There is no artwork yet: drop an SVG or DXF file here.' }] };
     }
     const artworkKey = keyOf(source.sha256);
-    const artwork = this.#cache.take('artwork', artworkKey, () => readArtwork(bytes, source.fileName));
+    const artwork = this.#cache.take('artwork', artworkKey, () => artworkStage(bytes, source.fileName));
     await add({ artwork });
     if (artwork.artwork.paints.length === 0) return plan;
 
@@ -115,9 +115,9 @@ export class Planner {
   }
 }
 
-function readArtwork(bytes: Uint8Array, fileName: string): ArtworkStage {
+function artworkStage(bytes: Uint8Array, fileName: string): ArtworkStage {
   try {
-    const artwork = readSvg(bytes, fileName);
+    const artwork = readArtwork(bytes, fileName);
     const empty: Finding[] =
       artwork.paints.length === 0
         ? [{ code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' }]
