@@ -39,6 +39,7 @@ export default tseslint.config(
     settings: { 'import-x/resolver-next': [createTypeScriptImportResolver({ project: './tsconfig.json' })] },
     languageOptions: { globals: { ...globals.node } },
     rules: {
+      'import-x/no-duplicates': ['error', { 'prefer-inline': true }],
       'import-x/no-cycle': ['error', { maxDepth: 6 }],
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-non-null-assertion': 'off',

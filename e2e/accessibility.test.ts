@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { STAGES, patchRecipe } from '../core/job/index.js';
-import type { Job } from '../server/stores/job-store.js';
+import { type Job, STAGES, patchRecipe } from '../core/job/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 

@@ -1,10 +1,9 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { type Job, type JobSummary, patchRecipe } from '../core/job/index.js';
+import type { Run } from '../core/records/index.js';
 import { writeHpgl } from '../core/cutting/index.js';
-import { patchRecipe } from '../core/job/index.js';
 import { Planner } from '../core/job/plan/index.js';
 import { runOffline } from '../cutter/run-offline.js';
-import type { Job, JobSummary } from './stores/job-store.js';
-import type { Run } from './stores/run-store.js';
 import { jobWith, openBench, runUntil, type Bench } from './testing/bench.js';
 
 const DRAWING = `<svg xmlns="http://www.w3.org/2000/svg" width="160mm" height="120mm" viewBox="0 0 160 120"><rect x="5" y="5" width="150" height="110" fill="#16181a"/>${Array.from({ length: 48 }, (_, i) => `<circle cx="${15 + (i % 8) * 18}" cy="${15 + Math.floor(i / 8) * 18}" r="${3 + (i % 4)}" fill="#f7f5ef"/>`).join('')}</svg>`;

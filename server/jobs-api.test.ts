@@ -1,9 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Job, type JobSummary, patchRecipe } from '../core/job/index.js';
 import type { PlanReport } from '../core/job/plan/index.js';
-import { patchRecipe } from '../core/job/index.js';
-import type { Job, JobSummary } from './stores/job-store.js';
 import { jobWith, openBench, type Bench } from './testing/bench.js';
 
 const HERON = readFileSync('demo/artwork/heron-window.svg');

@@ -10,6 +10,7 @@ import {
   strokeArea,
   stretchOf,
   tolerances,
+  transformRing,
   unite,
   type Box,
   type Curves,
@@ -101,18 +102,6 @@ function paintedStroke(paint: Paint, how: Extract<Paint['how'], { kind: 'stroke'
   const area = strokeArea(lines, { ...how.style, width: how.style.width * k }, tolerance / 2);
   const toMm = compose(matrix, scaling(1 / k));
   return unite(area.map((ring) => transformRing(ring, toMm)));
-}
-
-function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
-  const out = new Float64Array(ring.length);
-  // A mirroring map turns the winding over; walking backwards turns it back.
-  const flip = a * d - b * c < 0;
-  for (let i = 0; i < ring.length; i += 2) {
-    const o = flip ? ring.length - 2 - i : i;
-    out[o] = a * ring[i]! + c * ring[i + 1]! + e;
-    out[o + 1] = b * ring[i]! + d * ring[i + 1]! + f;
-  }
-  return out;
 }
 
 /** The areas of the clips met so far: many paints share one. */

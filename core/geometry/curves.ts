@@ -1,5 +1,4 @@
-import type { Matrix } from './matrix.js';
-import { stretchOf } from './matrix.js';
+import { type Matrix, stretchOf } from './matrix.js';
 import { SAME_POINT_MM } from './tolerances.js';
 
 /**

@@ -18,6 +18,7 @@ export {
   pointCount,
   ringsToPathData,
   signedArea,
+  transformRing,
   translateRings,
   widenBox,
   type Box,

@@ -1,3 +1,4 @@
+import type { Matrix } from './matrix.js';
 import { CRUMB_MM2 } from './tolerances.js';
 
 /**
@@ -155,4 +156,16 @@ export function ringsToPathData(rings: Rings, digits = 4): string {
     if (d) parts.push(d + 'Z');
   }
   return parts.join('');
+}
+
+/** The ring after an affine map. A mirroring one turns the winding over, which is turned back, so that outers stay positive. */
+export function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
+  const out = new Float64Array(ring.length);
+  const flip = a * d - b * c < 0;
+  for (let i = 0; i < ring.length; i += 2) {
+    const o = flip ? ring.length - 2 - i : i;
+    out[o] = a * ring[i]! + c * ring[i + 1]! + e;
+    out[o + 1] = b * ring[i]! + d * ring[i + 1]! + f;
+  }
+  return out;
 }

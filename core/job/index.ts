@@ -5,6 +5,7 @@
 export { FILM_FAMILIES, type CutterProfile, type Film, type FilmFamily, type FilmPiece, type Mat, type Shop } from './film.js';
 export { countFindings, STAGES, type Finding, type Remedy, type Stage } from './finding.js';
 export { InputError } from './input-error.js';
+export type { Job, JobState, JobSummary } from './job.js';
 export { formatLength, parseLength, type LengthUnit } from './length.js';
 export { emptyRecipe, NO_REPAIR, patchRecipe, type Recipe, type RecipePatch } from './recipe.js';
 export { describeSchemaError, parseRecipe, RECIPE_SCHEMA } from './recipe-schema.js';

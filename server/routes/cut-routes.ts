@@ -1,9 +1,9 @@
+import { ENDED } from '../../core/records/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { askCutterControl } from '../spooler/cutter-control.js';
-import { ENDED } from '../stores/run-store.js';
 
 /** Cutting sheets, watching them, and recording what came of them. */
 export function cutRoutes({ jobs, runs, shop, compute, planJob, spooler, cutterControlPort }: Services): Route[] {

@@ -1,9 +1,8 @@
-import { emptyRecipe, parseRecipe, RECIPE_SCHEMA } from '../../core/job/index.js';
+import { type JobState, emptyRecipe, parseRecipe, RECIPE_SCHEMA } from '../../core/job/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
-import type { JobState } from '../stores/job-store.js';
 
 const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
 

@@ -1,22 +1,10 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { CutterProfile } from '../../core/job/index.js';
+import { ENDED, type Run, type RunProgress, type RunState } from '../../core/records/index.js';
 import { Problem } from '../problem.js';
-import { ENDED, type NewRun, type Run, type RunState, type RunStore, type StoredProgram } from '../stores/run-store.js';
+import type { NewRun, RunStore, StoredProgram } from '../stores/run-store.js';
 import { CutterLink, CutterUnreachable, type CutterReport } from './cutter-link.js';
 import { lengthShares, scriptFrom } from './script.js';
-
-/** What a page is shown while a sheet is cut. */
-export interface RunProgress {
-  readonly runId: string;
-  readonly state: RunState;
-  readonly message: string;
-  readonly pairsDone: number;
-  readonly pairsTotal: number;
-  readonly xMm: number;
-  readonly yMm: number;
-  readonly knifeDown: boolean;
-  readonly secondsLeft: number;
-}
 
 type Listener = (progress: RunProgress) => void;
 

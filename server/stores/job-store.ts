@@ -1,30 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { emptyRecipe, parseRecipe, type Recipe } from '../../core/job/index.js';
+import { emptyRecipe, parseRecipe, type Job, type JobState, type JobSummary, type Recipe } from '../../core/job/index.js';
 import { Problem } from '../problem.js';
-
-export type JobState = 'new' | 'in work' | 'cutting' | 'cut';
-
-/** A job as the list shows it. */
-export interface JobSummary {
-  readonly id: string;
-  readonly title: string;
-  readonly customer: string;
-  readonly due: string | null;
-  readonly state: JobState;
-  readonly updatedAt: string;
-  /** Its first artwork, for a small picture. */
-  readonly artworkId: string | null;
-}
-
-/** A job with its current recipe; `revision` guards against two editors. */
-export interface Job extends JobSummary {
-  readonly recipe: Recipe;
-  readonly revision: number;
-  readonly canUndo: boolean;
-  readonly canRedo: boolean;
-  readonly deleted: boolean;
-}
 
 interface JobRow {
   readonly id: string;

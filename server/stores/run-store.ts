@@ -1,38 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
+import { ENDED, type Run, type RunState } from '../../core/records/index.js';
 import { Problem } from '../problem.js';
-
-/** waiting: the cutter does not answer; stuck: it answers but cannot go on; interrupted: this server was stopped meanwhile. */
-export type RunState = 'cutting' | 'paused' | 'waiting' | 'stuck' | 'interrupted' | 'finished' | 'cancelled' | 'failed';
-
-export const ENDED: readonly RunState[] = ['finished', 'cancelled', 'failed'];
 
 /** What the cutter is told, as stored: holder positions in plotter units. */
 export interface StoredProgram {
   readonly runs: readonly (readonly number[])[];
   readonly forceG: number;
   readonly speedMmS: number;
-}
-
-/** One pass of one sheet through the cutter, and what came of it. */
-export interface Run {
-  readonly id: string;
-  readonly jobId: string;
-  readonly sheet: number;
-  readonly filmId: string;
-  readonly state: RunState;
-  readonly message: string;
-  readonly pairsTotal: number;
-  readonly pairsDone: number;
-  readonly estimateSeconds: number;
-  readonly actualSeconds: number | null;
-  readonly cutMm: number;
-  readonly filmMm2: number;
-  readonly filmCost: number;
-  readonly outcome: 'good' | 'remake' | null;
-  readonly note: string;
-  readonly startedAt: string;
-  readonly finishedAt: string | null;
 }
 
 /** What the spooler must know to go on where it stopped: the device's own counters at the start. */

@@ -1,11 +1,10 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { type Job, type Recipe } from '../../core/job/index.js';
+import type { Run } from '../../core/records/index.js';
 import { CutterService } from '../../cutter/service.js';
 import { DEMO_SHOP } from '../../demo/shop.js';
-import type { Recipe } from '../../core/job/index.js';
-import type { Job } from '../stores/job-store.js';
-import type { Run } from '../stores/run-store.js';
 import { startServer, type RunningServer } from '../start.js';
 
 /** A server with a data folder of its own and a simulated cutter on a real wire. */

@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react';
+import { type Job, type Finding, type LengthUnit, type Recipe, type Ruling, type Shop, type Stage } from '../../core/job/index.js';
+import type { Run } from '../../core/records/index.js';
 import type { Box } from '../../core/geometry/index.js';
-import type { Finding, LengthUnit, Recipe, Ruling, Shop, Stage } from '../../core/job/index.js';
-import type { Job, Run } from '../api/types.js';
 import type { PlanView } from '../plan/plan-view.js';
 import type { JobHandle } from './use-job.js';
 

@@ -1,8 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
-import { patchRecipe, type Recipe, type RecipePatch } from '../../core/job/index.js';
+import { type Job, patchRecipe, type Recipe, type RecipePatch } from '../../core/job/index.js';
 import { ApiProblem, ask } from '../api/client.js';
-import type { Job } from '../api/types.js';
 
 export interface JobHandle {
   readonly job: Job | null;

@@ -1,3 +1,4 @@
+import type { ColourUse } from '../../core/job/plan/index.js';
 import type { Finding, Film, FilmPiece, Mat, Recipe, Ruling, Shop } from '../../core/job/index.js';
 import type { AssemblyStep } from '../../core/assembly/index.js';
 import type { SectionBar } from '../../core/layers/index.js';
@@ -7,7 +8,7 @@ import type { WeedSpot } from '../../core/preparation/index.js';
 export interface PlanView {
   readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number };
   readonly surface?: { readonly widthMm: number; readonly heightMm: number; readonly xMm: number; readonly yMm: number; readonly scale: number };
-  readonly colours?: readonly ColourView[];
+  readonly colours?: readonly ColourUse[];
   readonly layers?: readonly LayerView[];
   readonly trapMm?: number;
   readonly prepare?: PrepareView;
@@ -20,15 +21,6 @@ export interface PlanView {
   /** Findings that are let be. */
   readonly letBe: readonly Finding[];
   readonly rulings: readonly Ruling[];
-}
-
-export interface ColourView {
-  readonly colour: string;
-  readonly areaMm2: number;
-  readonly pieces: number;
-  readonly film: Film;
-  readonly difference: number;
-  readonly chosen: boolean;
 }
 
 export interface LayerView {

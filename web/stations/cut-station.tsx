@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { ENDED, type Run } from '../../core/records/index.js';
 import { ask } from '../api/client.js';
-import type { Run } from '../api/types.js';
 import { Findings } from '../job/findings.js';
 import { useJobContext, useSaid } from '../job/job-context.js';
 import { Rulings } from '../job/rulings.js';
@@ -17,7 +17,7 @@ import { LiveCut } from './live-cut.js';
 import { LoadedQuestion } from './loaded-question.js';
 import { RunPanel } from './run-panel.js';
 import { SheetPicture, sheetBox } from './sheet-picture.js';
-import { ENDED, useRunProgress } from './use-run-progress.js';
+import { useRunProgress } from './use-run-progress.js';
 
 /** The queue of sheets, the question what is loaded, and the cutter at work. */
 export function CutStation() {

@@ -1,12 +1,12 @@
 import styled from 'styled-components';
 import { FILM_FAMILIES } from '../../core/job/index.js';
+import type { ColourUse } from '../../core/job/plan/index.js';
 import { FindingPlaces } from '../job/finding-places.js';
 import { Findings } from '../job/findings.js';
 import { useJobContext, useSaid } from '../job/job-context.js';
 import { Rulings } from '../job/rulings.js';
 import { StationLayout } from '../job/station-layout.js';
 import { LightTable } from '../light-table/light-table.js';
-import type { ColourView } from '../plan/plan-view.js';
 import { colour, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { Select, Small } from '../ui/plain-fields.js';
@@ -44,7 +44,7 @@ export function FilmsStation() {
   );
 }
 
-function Match({ use }: { readonly use: ColourView }) {
+function Match({ use }: { readonly use: ColourUse }) {
   const { handle, recipe, shop } = useJobContext();
   const choose = (filmId: string) => handle.change({ films: { byColour: { ...recipe.films.byColour, [use.colour]: filmId } } });
   const letApp = () => handle.change({ films: { byColour: Object.fromEntries(Object.entries(recipe.films.byColour).filter(([c]) => c !== use.colour)) } });

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { RunProgress } from '../api/types.js';
+import type { RunProgress } from '../../core/records/index.js';
 import type { ProgramView } from '../plan/plan-view.js';
 
 const UNITS_PER_MM = 40;

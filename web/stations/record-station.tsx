@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import styled from 'styled-components';
+import type { Run } from '../../core/records/index.js';
 import { ask } from '../api/client.js';
-import type { Run } from '../api/types.js';
 import { useJobContext } from '../job/job-context.js';
 import { StationLayout } from '../job/station-layout.js';
 import { colour, radius, space, type } from '../tokens.js';

@@ -1,6 +1,6 @@
 import { ProgressBar } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Run, RunProgress, RunState } from '../api/types.js';
+import type { Run, RunProgress, RunState } from '../../core/records/index.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { Button, MainButton } from '../ui/button.js';
 import { sayDuration } from '../ui/say.js';

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import styled from 'styled-components';
-import type { Run } from '../api/types.js';
+import type { Run } from '../../core/records/index.js';
 import { colour, type } from '../tokens.js';
 
 const MARGIN = { top: 8, right: 8, bottom: 0, left: 0 };

@@ -1,8 +1,6 @@
+import { ENDED, type Run, type RunProgress } from '../../core/records/index.js';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import type { Run, RunProgress } from '../api/types.js';
-
-export const ENDED: readonly Run['state'][] = ['finished', 'cancelled', 'failed'];
 
 /** A run as it goes, told by the server; null while nothing is told. The browser itself reconnects when the line breaks. */
 export function useRunProgress(jobId: string, run: Run | null): RunProgress | null {

@@ -1,4 +1,4 @@
-import { areaOf, regionsOf, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { areaOf, regionsOf, transformRing, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { nest, turned, type NestHooks, type NestItem, type Placement } from '../../nesting/index.js';
 import type { Film, FilmPiece, Mat, Shop } from '../film.js';
 import type { Finding } from '../finding.js';
@@ -75,7 +75,7 @@ function smallestFirst(a: FilmPiece, b: FilmPiece): number {
 function groupOf(film: Film, cut: Rings, prepared: PrepareStage): Group {
   const { box } = prepared;
   const flip: Matrix = film.mirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
-  const map = (rings: Rings) => rings.map((ring) => mapRing(ring, flip));
+  const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
   const marks = prepared.marks?.marks.map((mark) => mark.ring) ?? [];
   return { film, contours: map([...cut, ...marks]), borders: map(prepared.border ? [prepared.border] : []), flip };
 }
@@ -83,17 +83,6 @@ function groupOf(film: Film, cut: Rings, prepared: PrepareStage): Group {
 /** With a border the box is the outline; without, the pieces themselves are. */
 function outlinesOf(group: Group): Region[] {
   return regionsOf(group.borders.length > 0 ? group.borders : group.contours);
-}
-
-function mapRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
-  const out = new Float64Array(ring.length);
-  const flip = a * d - b * c < 0;
-  for (let i = 0; i < ring.length; i += 2) {
-    const o = flip ? ring.length - 2 - i : i;
-    out[o] = a * ring[i]! + c * ring[i + 1]! + e;
-    out[o + 1] = b * ring[i]! + d * ring[i + 1]! + f;
-  }
-  return out;
 }
 
 function placed(group: Group, placement: Placement): PlacedGroup {

@@ -1,28 +1,12 @@
-import type { Recipe } from '../../core/job/index.js';
-
-export type JobState = 'new' | 'in work' | 'cutting' | 'cut';
-
-export interface JobSummary {
-  readonly id: string;
-  readonly title: string;
-  readonly customer: string;
-  readonly due: string | null;
-  readonly state: JobState;
-  readonly updatedAt: string;
-  readonly artworkId: string | null;
-}
-
-export interface Job extends JobSummary {
-  readonly recipe: Recipe;
-  readonly revision: number;
-  readonly canUndo: boolean;
-  readonly canRedo: boolean;
-}
-
+/** waiting: the cutter does not answer; stuck: it answers but cannot go on; interrupted: this server was stopped meanwhile. */
 export type RunState = 'cutting' | 'paused' | 'waiting' | 'stuck' | 'interrupted' | 'finished' | 'cancelled' | 'failed';
 
+export const ENDED: readonly RunState[] = ['finished', 'cancelled', 'failed'];
+
+/** One pass of one sheet through the cutter, and what came of it. */
 export interface Run {
   readonly id: string;
+  readonly jobId: string;
   readonly sheet: number;
   readonly filmId: string;
   readonly state: RunState;
@@ -40,6 +24,7 @@ export interface Run {
   readonly finishedAt: string | null;
 }
 
+/** What a page is shown while a sheet is cut. */
 export interface RunProgress {
   readonly runId: string;
   readonly state: RunState;
