@@ -3,6 +3,8 @@ import { blob, disc, rectangle, seeded } from '../testing/seeded.js';
 import {
   areaOf,
   boundsOf,
+  boxRing,
+  clipRingToBox,
   compose,
   containsPoint,
   CurvesBuilder,
@@ -144,6 +146,26 @@ describe('pieces', () => {
   it('contain the points inside them and not those in their holes', () => {
     const rings = unite([disc(0, 0, 20), disc(0, 0, 10)], 'evenodd');
     expect([containsPoint(rings, 15, 0), containsPoint(rings, 5, 0), containsPoint(rings, 25, 0)]).toEqual([true, false, false]);
+  });
+});
+
+describe('clipping to a box', () => {
+  it.each(SEEDS)('changes nothing inside the box, holes and all, seed %i', (seed) => {
+    const random = seeded(seed);
+    const rings = unite([blob(random, 0, 0, 30), blob(random, 5, 5, 12), disc(0, 0, 20)], 'evenodd');
+    const box = { minX: -12 + 6 * random(), minY: -10, maxX: 4 + 8 * random(), maxY: 9 };
+    const inside = [boxRing({ minX: box.minX + 0.1, minY: box.minY + 0.1, maxX: box.maxX - 0.1, maxY: box.maxY - 0.1 })];
+    const clipped = rings.map((ring) => clipRingToBox(ring, box)).filter((ring) => ring.length >= 6);
+    expect(areaOf(intersect(inside, clipped))).toBeCloseTo(areaOf(intersect(inside, rings)), 6);
+    expect(areaOf(subtract(inside, clipped))).toBeCloseTo(areaOf(subtract(inside, rings)), 6);
+    const all = boundsOf(clipped)!;
+    expect(all.minX >= box.minX && all.maxX <= box.maxX && all.minY >= box.minY && all.maxY <= box.maxY).toBe(true);
+  });
+
+  it('gives nothing of a ring that is elsewhere, and the whole of one that is inside', () => {
+    const ring = disc(0, 0, 5);
+    expect(clipRingToBox(ring, { minX: 10, minY: 10, maxX: 20, maxY: 20 })).toHaveLength(0);
+    expect(clipRingToBox(ring, { minX: -9, minY: -9, maxX: 9, maxY: 9 })).toBe(ring);
   });
 });
 

@@ -2,6 +2,7 @@
  * Areas of the plane in mm: rings, Boolean operations and offsets on one polygon kernel, curves to polylines, strokes to areas.
  * Knows nothing of films, jobs or files. y points down, as in the artwork; cutting turns it over at the very end.
  */
+export { clipRingToBox } from './clip-to-box.js';
 export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';
 export { grow, growMitred, intersect, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule } from './kernel.js';
 export { compose, IDENTITY, rotation, scaling, stretchOf, translation, type Matrix } from './matrix.js';

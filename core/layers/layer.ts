@@ -11,6 +11,8 @@ export interface LayerPaint {
 /** Paints of one layer that lie on one level, with their box and the paints above that may cover part of them. */
 export interface StackedPaint extends LayerPaint {
   readonly box: Box;
+  /** The box of each ring. */
+  readonly ringBoxes: readonly Box[];
   /** Of how many of the artwork's paints it is made; the rings of several may overlap. */
   readonly merged: number;
   /** Positions in z-order of the paints of other layers above whose boxes touch this one's. */

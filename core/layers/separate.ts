@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { boundsOf, boxesTouch, joinBoxes, signedArea, subtract, unite, type Box, type Ring, type Rings } from '../geometry/index.js';
+import { boundsOf, boxesTouch, clipRingToBox, joinBoxes, signedArea, subtract, unite, widenBox, type Box, type Ring, type Rings } from '../geometry/index.js';
 import type { LayerPaint, Separation, StackedPaint, VisibleLayer } from './layer.js';
 
 /**
@@ -39,6 +39,7 @@ function stackPaints(paints: readonly LayerPaint[]): StackedPaint[] {
     layer,
     box,
     rings,
+    ringBoxes: rings.map((ring) => boundsOf([ring])!),
     merged,
     coveredBy: over(box, (j) => j > at && runs[j]!.layer !== layer).sort((x, y) => x - y),
   }));
@@ -100,13 +101,27 @@ function visibleLayers(stack: readonly StackedPaint[]): VisibleLayer[] {
   return [...shown].map(([key, { paints, parts }]) => ({ key, paints, visible: joinParts(parts) }));
 }
 
-/** The rings of the paints that a box touches. A ring that it does not touch can neither cover nor uncover anything in it. */
-export function ringsNear(paints: readonly (LayerPaint & { readonly box: Box })[], reach: Box): Ring[] {
+/** Clear room round a reach, mm: what is cut down to it must not touch what lies in it. */
+const ROOM_MM = 0.05;
+
+/** Figures (two a point) that a ring must have for it to be cheaper to cut down than to hand over whole. */
+const WORTH_CLIPPING = 120;
+
+/**
+ * The rings of the paints as far as a reach goes: a ring that does not touch it can neither cover nor uncover anything in it, and of one
+ * that does only the near part matters. The outline drawn last over a whole picture thus costs each shape beneath it only what lies there.
+ */
+export function ringsNear(paints: readonly StackedPaint[], reach: Box): Ring[] {
+  const room = widenBox(reach, ROOM_MM);
   const near: Ring[] = [];
   for (const paint of paints) {
-    if (paint.rings.length === 1) {
-      if (boxesTouch(paint.box, reach)) near.push(paint.rings[0]!);
-    } else for (const ring of paint.rings) if (boxesTouch(boundsOf([ring])!, reach)) near.push(ring);
+    if (!boxesTouch(paint.box, reach)) continue;
+    paint.rings.forEach((ring, i) => {
+      const box = paint.ringBoxes[i]!;
+      if (!boxesTouch(box, reach)) return;
+      const clipped = ring.length > WORTH_CLIPPING ? clipRingToBox(ring, room, box) : ring;
+      if (clipped.length >= 6) near.push(clipped);
+    });
   }
   return near;
 }
