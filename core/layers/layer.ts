@@ -13,6 +13,8 @@ export interface StackedPaint extends LayerPaint {
   readonly box: Box;
   /** The box of each ring. */
   readonly ringBoxes: readonly Box[];
+  /** The same turned by an eighth: the spans of x + y and of x − y. */
+  readonly ringSlopes: readonly Box[];
   /** Of how many of the artwork's paints it is made; the rings of several may overlap. */
   readonly merged: number;
   /** Positions in z-order of the paints of other layers above whose boxes touch this one's. */

@@ -40,6 +40,7 @@ function stackPaints(paints: readonly LayerPaint[]): StackedPaint[] {
     box,
     rings,
     ringBoxes: rings.map((ring) => boundsOf([ring])!),
+    ringSlopes: rings.map(slopesOf),
     merged,
     coveredBy: over(box, (j) => j > at && runs[j]!.layer !== layer).sort((x, y) => x - y),
   }));
@@ -94,7 +95,7 @@ function visibleLayers(stack: readonly StackedPaint[]): VisibleLayer[] {
     const layer = shown.get(paint.layer) ?? { paints: [], parts: [] };
     shown.set(paint.layer, layer);
     layer.paints.push(i);
-    const cover = ringsNear(paint.coveredBy.map((j) => stack[j]!), paint.box);
+    const cover = ringsNear(paint.coveredBy.map((j) => stack[j]!), paint.box, paint);
     const visible = cover.length > 0 ? subtract(paint.rings, cover) : paint.merged > 1 ? unite(paint.rings) : paint.rings;
     if (visible.length > 0) layer.parts.push(visible);
   });
@@ -109,21 +110,38 @@ const WORTH_CLIPPING = 120;
 
 /**
  * The rings of the paints as far as a reach goes: a ring that does not touch it can neither cover nor uncover anything in it, and of one
- * that does only the near part matters. The outline drawn last over a whole picture thus costs each shape beneath it only what lies there.
+ * that does only the near part matters. With `covered`, rings that touch none of its own are left out as well. The outline drawn last over a whole picture thus costs each shape beneath it only what lies there.
  */
-export function ringsNear(paints: readonly StackedPaint[], reach: Box): Ring[] {
+export function ringsNear(paints: readonly StackedPaint[], reach: Box, covered?: Pick<StackedPaint, 'ringBoxes' | 'ringSlopes'>): Ring[] {
   const room = widenBox(reach, ROOM_MM);
   const near: Ring[] = [];
   for (const paint of paints) {
     if (!boxesTouch(paint.box, reach)) continue;
     paint.rings.forEach((ring, i) => {
       const box = paint.ringBoxes[i]!;
-      if (!boxesTouch(box, reach)) return;
+      if (!boxesTouch(box, reach) || (covered && !touchesAny(covered, box, paint.ringSlopes[i]!))) return;
       const clipped = ring.length > WORTH_CLIPPING ? clipRingToBox(ring, room, box) : ring;
       if (clipped.length >= 6) near.push(clipped);
     });
   }
   return near;
+}
+
+function touchesAny({ ringBoxes, ringSlopes }: Pick<StackedPaint, 'ringBoxes' | 'ringSlopes'>, box: Box, slopes: Box): boolean {
+  return ringBoxes.some((own, i) => boxesTouch(own, box) && boxesTouch(ringSlopes[i]!, slopes));
+}
+
+/** The box of a ring turned by an eighth: the span of x + y and of x − y. It tells round things apart whose boxes touch at a corner only. */
+function slopesOf(ring: Ring): Box {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < ring.length; i += 2) {
+    const [up, down] = [ring[i]! + ring[i + 1]!, ring[i]! - ring[i + 1]!];
+    if (up < minX) minX = up;
+    if (up > maxX) maxX = up;
+    if (down < minY) minY = down;
+    if (down > maxY) maxY = down;
+  }
+  return { minX, minY, maxX, maxY };
 }
 
 /** The union of kernel-clean parts: only those whose boxes touch are given to the kernel, the others pass through as they are. */
