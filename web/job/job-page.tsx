@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useState, type ComponentType } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Run } from '../../core/records/index.js';
@@ -9,13 +9,9 @@ import { ask } from '../api/client.js';
 import { useOffer, type Command } from '../app/commands.js';
 import { usePlan, useShop } from '../plan/use-plan.js';
 import { ArtworkStation } from '../stations/artwork-station.js';
-import { AssembleStation } from '../stations/assemble-station.js';
 import { BuildStation } from '../stations/build-station.js';
-import { CutStation } from '../stations/cut-station.js';
 import { FilmsStation } from '../stations/films-station.js';
 import { PrepareStation } from '../stations/prepare-station.js';
-import { RecordStation } from '../stations/record-station.js';
-import { SheetsStation } from '../stations/sheets-station.js';
 import { SurfaceStation } from '../stations/surface-station.js';
 import { colour, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
@@ -25,6 +21,12 @@ import { JobCard, STATION_NAMES } from './job-card.js';
 import { JobContext } from './job-context.js';
 import { JobHead } from './job-head.js';
 import { useJob } from './use-job.js';
+
+// The later stations are fetched when they are first gone to: the first job is shown sooner without them.
+const SheetsStation = lazy(() => import('../stations/sheets-station.js').then((m) => ({ default: m.SheetsStation })));
+const CutStation = lazy(() => import('../stations/cut-station.js').then((m) => ({ default: m.CutStation })));
+const AssembleStation = lazy(() => import('../stations/assemble-station.js').then((m) => ({ default: m.AssembleStation })));
+const RecordStation = lazy(() => import('../stations/record-station.js').then((m) => ({ default: m.RecordStation })));
 
 const STATIONS: Readonly<Record<Stage, ComponentType>> = {
   artwork: ArtworkStation,
@@ -92,7 +94,9 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
       <JobHead />
       <JobCard jobId={jobId} station={station} plan={view} unit={unit} runs={runCounts} />
       {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}
-      <Station />
+      <Suspense fallback={<Middle role="status">Fetching the station …</Middle>}>
+        <Station />
+      </Suspense>
     </JobContext>
   );
 }
