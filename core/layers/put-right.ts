@@ -37,7 +37,7 @@ function withoutSpecks(rings: Rings, leastMm2: number): Ring[] {
 }
 
 /** Leaves out what nothing shows of: areas wholly under others, and those painted twice. */
-export function withoutUnseen<T extends ColouredArea>(areas: readonly T[]): T[] {
+function withoutUnseen<T extends ColouredArea>(areas: readonly T[]): T[] {
   const unseen = new Set(unseenAreas(areas).map(({ index }) => index));
   return areas.filter((_, i) => !unseen.has(i));
 }

@@ -23,8 +23,3 @@ export const Table = styled.table`
   th, td { padding: 6px 8px 6px 0; border-bottom: 1px solid ${colour.faint}; vertical-align: top; }
   td.figure, th.figure { text-align: right; }
 `;
-
-/** Opens where a question must be answered before going on. */
-export const Panel = styled.section`
-  background: ${colour.raised}; border: 1px solid ${colour.line}; border-radius: ${radius.l}; padding: ${space.l}; display: grid; gap: ${space.m};
-`;
