@@ -15,7 +15,7 @@ const ROOMS = [
   ...STAGES.map((stage) => [`core/${stage}`, ['core/geometry', 'core/job']]),
   ['core/job/plan', ['core']],
   ['core', ['core']],
-  ['platform', ['core/geometry']],
+  ['platform', ['core/geometry', 'core/artwork']],
   ['cutter', ['core/cutting']],
   ['server', ['core', 'platform']],
   ['web', ['core']],
@@ -59,7 +59,7 @@ export default tseslint.config(
   },
   {
     files: TOP.map((folder) => `${folder}/**/*.{ts,tsx}`),
-    ignores: ['server/compute/worker.ts', '**/*.d.ts'],
+    ignores: ['**/*.d.ts'],
     rules: { 'no-restricted-syntax': ['error', { selector: 'ExportDefaultDeclaration', message: 'Exports have names.' }, { selector: 'ExportAllDeclaration[exported=null]', message: 'A face lists what it shows.' }] },
   },
   { files: ['core/geometry/kernel.ts', 'platform/**', 'web/plan/plan-worker.ts', 'bench/**'], rules: { 'no-restricted-imports': 'off' } },

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { cutProgram, writeHpgl, type CutProgram } from '../core/cutting/index.js';
-import { emptyRecipe, patchRecipe } from '../core/job/index.js';
+import { drawingPart, emptyRecipe, patchRecipe } from '../core/job/index.js';
 import { Planner } from '../core/job/plan/index.js';
+import { resourcesInNode } from '../platform/artwork-resources.js';
 import { disc, rectangle, seeded } from '../core/testing/seeded.js';
 import { DEVICE_DEFAULTS } from '../cutter/device.js';
 import { runOffline } from '../cutter/run-offline.js';
@@ -31,8 +32,8 @@ function spanningTreeMm(points: readonly (readonly [number, number])[]): number 
 const startsOf = (program: CutProgram): [number, number][] => [[0, 0], ...program.paths.map((path): [number, number] => [path.points[0]!, path.points[1]!])];
 
 async function demoPrograms(fileName: string, widthMm: number): Promise<readonly CutProgram[]> {
-  const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [{ id: 'a', fileName, sha256: '0'.repeat(64) }], surface: { widthMm: 1600, heightMm: 600, size: { mode: 'width', mm: widthMm } } });
-  const plan = await new Planner().plan({ recipe, shop: DEMO_SHOP, sources: new Map([['a', readFileSync(`demo/artwork/${fileName}`)]]) });
+  const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName, sha256: '0'.repeat(64) })], surface: { widthMm: 1600, heightMm: 600, size: { mode: 'width', mm: widthMm } } });
+  const plan = await new Planner(resourcesInNode).plan({ recipe, shop: DEMO_SHOP, sources: new Map([['a', readFileSync(`demo/artwork/${fileName}`)]]) });
   return plan.cut!.programs;
 }
 

@@ -4,7 +4,7 @@ import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { emptyRecipe, patchRecipe } from '../core/job/index.js';
+import { drawingPart, emptyRecipe, patchRecipe } from '../core/job/index.js';
 import { pictureDifference } from '../core/testing/picture-difference.js';
 
 const DRAWING = 'demo/artwork/heron-window.svg';
@@ -86,7 +86,7 @@ describe('lantern plan', () => {
   it('runs a recipe to its last station', () => {
     const bytes = readFileSync(DRAWING);
     writeFileSync(inFolder('heron-window.svg'), bytes);
-    const recipe = patchRecipe(emptyRecipe('Window'), { artworks: [{ id: 'a', fileName: 'heron-window.svg', sha256: createHash('sha256').update(bytes).digest('hex') }] });
+    const recipe = patchRecipe(emptyRecipe('Window'), { artworks: [drawingPart({ id: 'a', fileName: 'heron-window.svg', sha256: createHash('sha256').update(bytes).digest('hex') })] });
     const out = inFolder('plan');
     expect(lantern('plan', inFolder('recipe.json', JSON.stringify(recipe)), '--out', out).status).toBe(0);
     const report = json<{ sheets: { film: string }[]; layers: { film: string; order: number }[] }>(join(out, 'report.json'));

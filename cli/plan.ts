@@ -3,8 +3,9 @@ import { writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { writeHpgl } from '../core/cutting/index.js';
-import { InputError, parseRecipe } from '../core/job/index.js';
+import { InputError, parseRecipe, sourcesOf } from '../core/job/index.js';
 import { layerSvg, Planner, planReport, sheetSvg } from '../core/job/plan/index.js';
+import { resourcesInNode } from '../platform/artwork-resources.js';
 import { DEMO_SHOP } from '../demo/shop.js';
 import { makeFolder, onlyFile, readInput, readJson, required } from './input.js';
 
@@ -15,14 +16,14 @@ export async function planCommand(args: string[]): Promise<void> {
   const out = required(values.out, 'plan', 'out');
   const recipe = parseRecipe(await readJson(file), basename(file));
   const sources = new Map<string, Uint8Array>();
-  for (const artwork of recipe.artworks) {
+  for (const artwork of recipe.artworks.flatMap(sourcesOf)) {
     const bytes = await readInput(join(dirname(file), basename(artwork.fileName)));
     if (createHash('sha256').update(bytes).digest('hex') !== artwork.sha256) {
       throw new InputError('artwork-changed', `${artwork.fileName} is not the file the recipe was made for: its SHA-256 differs.`, { source: basename(file) });
     }
     sources.set(artwork.id, bytes);
   }
-  const plan = await new Planner().plan({ recipe, shop: DEMO_SHOP, sources });
+  const plan = await new Planner(resourcesInNode).plan({ recipe, shop: DEMO_SHOP, sources });
   await makeFolder(out);
   const { build, surface, sheets, cut } = plan;
   const frame = surface?.design;

@@ -1,11 +1,12 @@
 import { writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { colourDifference, paintRegions, readArtwork } from '../core/artwork/index.js';
+import { ArtworkReader, colourDifference, paintRegions, pictureKind, type Artwork } from '../core/artwork/index.js';
 import { areaOf, boundsOf, boxesTouch, countPieces, type Rings } from '../core/geometry/index.js';
-import { FILM_FAMILIES, InputError, NO_REPAIR } from '../core/job/index.js';
+import { DEFAULT_TRACING, FILM_FAMILIES, InputError, NO_REPAIR } from '../core/job/index.js';
 import { layerSvg } from '../core/job/plan/index.js';
 import { buildLayers, checkLayers, checkPaints, separate, trapWidth, type School } from '../core/layers/index.js';
+import { resourcesInNode } from '../platform/artwork-resources.js';
 import { makeFolder, numberOption, onlyFile, readInput, required } from './input.js';
 
 const SCHOOLS: Readonly<Record<string, School>> = { overlay: 'overlay', stacked: 'overlay', inlay: 'inlay', trapped: 'trapped' };
@@ -25,7 +26,8 @@ export async function separateCommand(args: string[]): Promise<void> {
   if (!school) throw new InputError('usage', `--build must be overlay, inlay or trapped, but is “${values.build}”.`, { source: 'separate' });
   const trap = numberOption(values.trap, 'trap', 0, 'separate');
 
-  const artwork = readArtwork(await readInput(file), basename(file));
+  const reader = new ArtworkReader(resourcesInNode);
+  const artwork = await readAny(reader, await readInput(file), basename(file));
   const scale = width !== null ? width / artwork.widthMm : height !== null ? height / artwork.heightMm : 1;
   const { regions, findings } = paintRegions(artwork, scale);
   const separation = separate(regions.map((r) => ({ layer: r.colour, rings: r.rings })));
@@ -34,7 +36,7 @@ export async function separateCommand(args: string[]): Promise<void> {
   const [widthMm, heightMm] = [artwork.widthMm * scale, artwork.heightMm * scale];
   const { name: filmName, thinnestMm } = FILM_FAMILIES.calendered;
   const checked = [
-    ...checkPaints(regions, { minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }, NO_REPAIR, colourDifference),
+    ...checkPaints(regions, [{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }], NO_REPAIR, colourDifference),
     ...checkLayers(layers.map((layer) => ({ filmName: `${filmName} in ${layer.key}`, thinnestMm, cut: layer.cut }))),
   ];
 
@@ -57,6 +59,12 @@ export async function separateCommand(args: string[]): Promise<void> {
     findings: [...artwork.findings, ...findings, ...checked].map(({ code, severity, stage, message, count }) => ({ code, severity, stage, message, count })),
   };
   await writeFile(join(out, 'separation.json'), JSON.stringify(report, null, 2) + '\n');
+}
+
+/** A drawing as it is, or a picture traced as the app sees fit, specks measured at its own size. */
+async function readAny(reader: ArtworkReader, bytes: Uint8Array, source: string): Promise<Artwork> {
+  if (!pictureKind(bytes)) return reader.drawing(bytes, source, NO_REPAIR);
+  return reader.traced(await reader.picture(bytes, source, DEFAULT_TRACING), DEFAULT_TRACING.speckMm);
 }
 
 /** The trap formula with a careful hand (0.2 mm), films of one family, marks a design's length apart, and a cutter true to 0.05 mm. */

@@ -1,4 +1,4 @@
-/* The two globals that a browser worker and Node share and that core needs; core's own type library has neither's. */
+/* The few globals that a browser worker and Node share and that core needs; core's own type library has none of them. */
 declare class TextDecoder {
   constructor(label?: string, options?: { fatal?: boolean });
   decode(input: Uint8Array): string;
@@ -6,3 +6,5 @@ declare class TextDecoder {
 declare class TextEncoder {
   encode(input: string): Uint8Array;
 }
+/** @throws when the text is not base64 */
+declare function atob(base64: string): string;

@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/job/index.js';
+import { drawingPart, emptyRecipe, patchRecipe, type RecipePatch } from '../core/job/index.js';
 import { openDatabase } from '../server/db/open-database.js';
+import { describeFile } from '../server/stores/artwork-store.js';
 import { makeServices, type Services } from '../server/services.js';
 import { DEMO_SHOP } from './shop.js';
 
@@ -35,8 +36,9 @@ async function seedJobs(to: Services): Promise<void> {
 
 async function addJob({ jobs, artworks }: Services, fileName: string, title: string, decisions: RecipePatch): Promise<string> {
   const bytes = await readFile(new URL(`artwork/${fileName}`, import.meta.url));
-  const artwork = await artworks.add(fileName, bytes);
-  const recipe = patchRecipe(emptyRecipe(title), { ...decisions, artworks: [{ id: artwork.id, fileName, sha256: artwork.sha256 }] });
+  const artwork = describeFile(fileName, bytes);
+  await artworks.add(artwork, bytes);
+  const recipe = patchRecipe(emptyRecipe(title), { ...decisions, artworks: [drawingPart(artwork)] });
   return (await jobs.create(recipe)).id;
 }
 

@@ -48,7 +48,7 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 170_000 
   await driver.get(bench.server.url);
   await sees('The bench is clear');
   await chord(Key.ALT, 'n');
-  await sees('Drop an SVG or a DXF here');
+  await sees('Drop an SVG, a DXF, or a picture');
   await tabTo(/^Choose a file$/);
   // The file dialogue is the browser's own and out of reach here; its answer is not.
   await driver.findElement(By.css('input[type=file]')).sendKeys(resolve('demo/artwork/heron-window.svg'));

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import type { Job } from '../core/job/index.js';
+import { NO_REPAIR, type Job } from '../core/job/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
@@ -56,16 +56,18 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   await sees('Parts are thinner');
   await press('Undo');
   await gone('Parts are thinner');
-  expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.repair).toEqual({ recolour: { '#b5282d': '#b3262b' }, noFilm: ['#ffffff'], tidy: true, speckMm2: 1, thickenMm: 1, closeGapsMm: 0, simplifyMm: 0, letBe: [] });
+  expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.repair).toEqual({ ...NO_REPAIR, recolour: { '#b5282d': '#b3262b' }, noFilm: ['#ffffff'], tidy: true, speckMm2: 1, thickenMm: 1 });
 });
 
-it('lets a finding be, and shows it again', async () => {
+it('lets a finding be with a reason, and shows it again', async () => {
   const { sees, press } = browser;
   await press('Undo');
   await sees('Specks come off');
   const message = (await browser.text()).match(/Specks come off[^\n]*/)![0];
   await press(`Let it be: ${message}`);
+  await press('Too small to be seen');
   await sees('Let be');
+  await sees('Too small to be seen.');
   await press(`Show again: ${message}`);
   await gone('Show again');
 });
@@ -76,7 +78,7 @@ it('takes a DXF as it takes an SVG', async () => {
   writeFileSync(path, `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${line(0, 0, 80, 0)}${line(80, 40, 80, 0)}${line(80, 40, 0, 40)}${line(0, 0, 0, 40)}${line(100, 0, 120, 5)}0\nENDSEC\n0\nEOF\n`);
   const { body: made } = await bench.api<Job>('POST', '/api/jobs', { title: 'A plate' });
   await browser.driver.get(`${bench.server.url}/jobs/${made.id}/artwork`);
-  await browser.sees('Drop an SVG or a DXF here');
+  await browser.sees('Drop an SVG, a DXF, or a picture');
   await browser.driver.findElement(By.css('input[type=file]')).sendKeys(path);
   await browser.sees('do not close');
   await browser.sees('1 colour');

@@ -45,7 +45,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await driver.get(bench.server.url);
   await sees('The bench is clear');
   await press('New job');
-  await sees('Drop an SVG or a DXF here');
+  await sees('Drop an SVG, a DXF, or a picture');
   await write('Title', 'Sailing club, trailer');
   await write('Customer', 'The sailing club');
 
@@ -54,7 +54,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await sees('not well-formed XML');
   await give('boat.svg', DRAWING);
   await sees('3 colours');
-  await sees('is still text');
+  await sees('a font that is not here');
   await sees('boat.svg');
 
   // Films: two colours onto one film are one layer; then that is taken back.

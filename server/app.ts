@@ -4,6 +4,7 @@ import { openApiOf } from './openapi.js';
 import { problems } from './problem.js';
 import { register, type Route } from './route.js';
 import { cutRoutes } from './routes/cut-routes.js';
+import { fontRoutes } from './routes/font-routes.js';
 import { jobRoutes } from './routes/job-routes.js';
 import { security } from './security.js';
 import type { Services } from './services.js';
@@ -13,7 +14,7 @@ import { servePages } from './serve-pages.js';
 export function makeApp(services: Services, pagesFolder: string | null): Koa {
   const app = new Koa();
   const router = new Router();
-  const routes: Route[] = [...jobRoutes(services), ...cutRoutes(services)];
+  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...cutRoutes(services)];
   routes.push({
     method: 'get',
     path: '/api/openapi.json',

@@ -3,6 +3,7 @@ import { type Job, type JobSummary, patchRecipe } from '../core/job/index.js';
 import type { Run } from '../core/records/index.js';
 import { writeHpgl } from '../core/cutting/index.js';
 import { Planner } from '../core/job/plan/index.js';
+import { resourcesInNode } from '../platform/artwork-resources.js';
 import { runOffline } from '../cutter/run-offline.js';
 import { jobWith, openBench, runUntil, type Bench } from './testing/bench.js';
 
@@ -37,7 +38,7 @@ function expectSameCut(actual: readonly Float64Array[], meant: readonly Float64A
 
 /** What the same sheet comes to when nothing goes wrong. */
 async function meantCut(): Promise<Float64Array[]> {
-  const { cut } = await new Planner().plan(await bench.server.services.planJob(job.id));
+  const { cut } = await new Planner(resourcesInNode).plan(await bench.server.services.planJob(job.id));
   return runOffline(writeHpgl(cut!.programs[0]!)).lines;
 }
 

@@ -1,8 +1,10 @@
 import type { Knex } from 'knex';
+import { sourcesOf } from '../core/job/index.js';
 import { Compute } from './compute/compute.js';
 import type { PlanJob } from './compute/tasks.js';
 import { Spooler } from './spooler/spooler.js';
 import { ArtworkStore } from './stores/artwork-store.js';
+import { FontStore } from './stores/font-store.js';
 import { JobStore } from './stores/job-store.js';
 import { RunStore } from './stores/run-store.js';
 import { ShopStore } from './stores/shop-store.js';
@@ -11,6 +13,7 @@ import { ShopStore } from './stores/shop-store.js';
 export interface Services {
   readonly jobs: JobStore;
   readonly artworks: ArtworkStore;
+  readonly fonts: FontStore;
   readonly shop: ShopStore;
   readonly runs: RunStore;
   readonly compute: Compute;
@@ -27,6 +30,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   return {
     jobs,
     artworks,
+    fonts: new FontStore(db),
     shop,
     runs,
     compute: new Compute(),
@@ -35,7 +39,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     planJob: async (jobId) => {
       const { recipe } = await jobs.get(jobId);
       const sources = new Map<string, Uint8Array>();
-      for (const { id } of recipe.artworks) sources.set(id, (await artworks.get(id)).bytes);
+      for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
       return { recipe, shop: await shop.get(), sources };
     },
   };

@@ -16,6 +16,8 @@ export interface Paint {
   readonly element: string;
   /** The same for the fill and the stroke of one drawn element. */
   readonly elementIndex: number;
+  /** Its outlines may cross without a word: letters are drawn of overlapping strokes. */
+  readonly mayCross?: boolean;
 }
 
 /** An area that a paint is cut down to: the union of its outlines, themselves cut down to `clips`. */
@@ -37,4 +39,6 @@ export interface PaintedRegion {
   readonly colour: string;
   readonly rings: Rings;
   readonly element: string;
+  /** The part of the design that it belongs to; none for a drawing by itself. */
+  readonly part?: string;
 }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { DEMO_SHOP } from '../../demo/shop.js';
-import { emptyRecipe, patchRecipe } from '../job/index.js';
+import { drawingPart, emptyRecipe, patchRecipe } from '../job/index.js';
 import { Planner } from '../job/plan/index.js';
+import { resourcesInNode } from '../../platform/artwork-resources.js';
 
 const svg = (body: string, attributes = 'viewBox="0 0 100 100"') => `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${body}</svg>`;
 const rect = '<rect width="50" height="50"/>';
@@ -60,8 +61,8 @@ const HOSTILE: readonly (readonly [name: string, content: string])[] = [
 describe('hostile and broken files', () => {
   it.each(HOSTILE)('%s: refused with a sentence or read with findings, and never a crash', { timeout: 20_000 }, async (name, content) => {
     const bytes = Uint8Array.from(content, (c) => c.charCodeAt(0) & 0xff);
-    const recipe = patchRecipe(emptyRecipe('Hostile'), { artworks: [{ id: 'a', fileName: name.startsWith('DXF') ? 'a.dxf' : 'a.svg', sha256: '0'.repeat(64) }] });
-    const plan = await new Planner().plan({ recipe, shop: DEMO_SHOP, sources: new Map([['a', bytes]]) });
+    const recipe = patchRecipe(emptyRecipe('Hostile'), { artworks: [drawingPart({ id: 'a', fileName: name.startsWith('DXF') ? 'a.dxf' : 'a.svg', sha256: '0'.repeat(64) })] });
+    const plan = await new Planner(resourcesInNode).plan({ recipe, shop: DEMO_SHOP, sources: new Map([['a', bytes]]) });
     const finite = (plan.build?.layers ?? []).every((layer) => layer.cut.every((ring) => ring.every(Number.isFinite)));
     expect(finite).toBe(true);
     const said = plan.findings.map((finding) => finding.message);

@@ -5,6 +5,12 @@
 export type { Artwork, Clip, Paint, PaintedRegion } from './artwork.js';
 export { splitCutLines } from './cut-lines.js';
 export { colourDifference, parseColour } from './colour.js';
-export { paintRegions } from './paint-regions.js';
+export { flattenTolerance, paintPlaced, paintRegions, type PaintPlace } from './paint-regions.js';
+export { ArtworkReader, type ArtworkResources } from './read-part.js';
 export { readArtwork } from './read-artwork.js';
+export type { LetterChoice } from './lettering/set-lettering.js';
+export { SHIPPED_FONTS, type ShippedFont } from './lettering/shipped-fonts.js';
+export type { UnpackerOf } from './picture/decode-picture.js';
+export { pictureKind, type PictureKind } from './picture/pixels.js';
+export type { ReducedPicture, TraceHooks } from './picture/trace-picture.js';
 export { readSvg } from './svg/read-svg.js';

@@ -25,3 +25,10 @@ export function stretchOf([a, b, c, d]: Matrix): number {
   const det = a * d - b * c;
   return Math.sqrt(s + Math.sqrt(Math.max(0, s * s - det * det)));
 }
+
+/** The map back, or null when the map flattens the plane. */
+export function inverse([a, b, c, d, e, f]: Matrix): Matrix | null {
+  const det = a * d - b * c;
+  if (!(Math.abs(det) > 1e-18)) return null;
+  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
+}

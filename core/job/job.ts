@@ -12,6 +12,8 @@ export interface JobSummary {
   readonly updatedAt: string;
   /** Its first artwork, for a small picture. */
   readonly artworkId: string | null;
+  /** Its first part's words, when that is lettering. */
+  readonly words: string | null;
 }
 
 /** A job with its current recipe; `revision` guards against two editors. */

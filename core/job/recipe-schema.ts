@@ -1,4 +1,5 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { AT_ORIGIN } from './artwork-part.js';
 import { InputError } from './input-error.js';
 import { NO_REPAIR, type Recipe } from './recipe.js';
 
@@ -11,21 +12,56 @@ function object(properties: Record<string, unknown>) {
 }
 
 const colour = { type: 'string', pattern: '^#[0-9a-f]{6}$' } as const;
+const colours = { type: 'array', items: colour, minItems: 1, maxItems: 24 } as const;
+const source = object({ id: text, fileName: text, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } });
+const place = object({
+  xMm: { type: 'number', minimum: -100_000, maximum: 100_000 },
+  yMm: { type: 'number', minimum: -100_000, maximum: 100_000 },
+  scale: { type: 'number', minimum: 0.0001, maximum: 10_000 },
+  turnDeg: { type: 'number', minimum: -360, maximum: 360 },
+  mirrored: { type: 'boolean' },
+});
+const tracing = object({
+  colours: { anyOf: [{ type: 'integer', minimum: 1, maximum: 12 }, { type: 'null' }] },
+  background: { enum: ['everywhere', 'around', 'keep'] },
+  speckMm: { type: 'number', minimum: 0, maximum: 50 },
+});
+const lettering = object({
+  text: { type: 'string', minLength: 1, maxLength: 500 },
+  font: text,
+  capHeightMm: { type: 'number', minimum: 1, maximum: 5000 },
+  trackingPct: { type: 'number', minimum: -50, maximum: 500 },
+  lineSpacing: { type: 'number', minimum: 0.5, maximum: 10 },
+  align: { enum: ['left', 'centre', 'right'] },
+  arc: { anyOf: [object({ radiusMm: { type: 'number', minimum: 1, maximum: 100_000 }, bend: { enum: ['up', 'down'] } }), { type: 'null' }] },
+  kerning: { type: 'boolean' },
+  ligatures: { type: 'boolean' },
+  colourBy: { enum: ['all', 'line', 'word', 'letter'] },
+  colours,
+  alternates: { type: 'object', propertyNames: { pattern: '^\\d{1,3}$' }, additionalProperties: { type: 'string', pattern: '^[a-z0-9]{4}$' } },
+});
+const artwork = {
+  anyOf: [
+    object({ kind: { const: 'drawing' }, id: text, source, place }),
+    object({ kind: { const: 'picture' }, id: text, source, tracing, place }),
+    object({ kind: { const: 'lettering' }, id: text, lettering, fontSource: { anyOf: [source, { type: 'null' }] }, place }),
+  ],
+};
 const few = { type: 'number', minimum: 0, maximum: 50 } as const;
 
-/** JSON schema of the recipe, version 2. Unknown fields are refused. */
+/** JSON schema of the recipe, version 3. Unknown fields are refused. */
 export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
-  $id: 'https://wry-lantern.example/schemas/recipe-2.json',
+  $id: 'https://wry-lantern.example/schemas/recipe-3.json',
   title: 'Recipe',
   ...object({
-    version: { const: 2 },
+    version: { const: 3 },
     title: { ...text, minLength: 1 },
     customer: text,
     due: { anyOf: [{ type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, { type: 'null' }] },
     artworks: {
       type: 'array',
-      maxItems: 1,
-      items: object({ id: text, fileName: text, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } }),
+      maxItems: 200,
+      items: artwork,
     },
     repair: object({
       recolour: { type: 'object', propertyNames: { pattern: colour.pattern }, additionalProperties: colour, required: [] },
@@ -35,7 +71,14 @@ export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
       thickenMm: few,
       closeGapsMm: few,
       simplifyMm: { type: 'number', minimum: 0, maximum: 1 },
-      letBe: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
+      hairlines: { enum: ['keep', 'drop', 'fill'] },
+      fillCrossings: { type: 'boolean' },
+      joinEndsMm: few,
+      gradientBands: { type: 'integer', minimum: 1, maximum: 24 },
+      patterns: { enum: ['drop', 'flat'] },
+      pictures: { enum: ['drop', 'trace'] },
+      fonts: { type: 'object', maxProperties: 64, additionalProperties: text },
+      letBe: { type: 'object', maxProperties: 64, additionalProperties: text },
     }),
     films: object({
       byColour: {
@@ -95,11 +138,26 @@ export function parseRecipe(stored: unknown, source = 'recipe'): Recipe {
   return json;
 }
 
+interface OldRecipe {
+  readonly version?: unknown;
+  readonly artworks?: readonly { readonly id: string; readonly fileName: string; readonly sha256: string }[];
+  readonly repair?: { readonly letBe?: readonly string[] };
+}
+
 /** A recipe of an older version in the newest shape; what is no recipe comes back as it is, for the schema to refuse. */
 function migrated(json: unknown): unknown {
-  if (typeof json !== 'object' || json === null || (json as { version?: unknown }).version !== 1) return json;
+  if (typeof json !== 'object' || json === null) return json;
+  const old = json as OldRecipe;
   // Version 1 knew no remedies.
-  return { ...json, version: 2, repair: NO_REPAIR };
+  if (old.version === 1) return migrated({ ...json, version: 2, repair: { ...NO_REPAIR, letBe: [] } });
+  if (old.version !== 2 || !Array.isArray(old.artworks) || !Array.isArray(old.repair?.letBe)) return json;
+  // Version 2 had one drawing, at the origin, and let findings be without a reason.
+  return {
+    ...json,
+    version: 3,
+    artworks: old.artworks.map((source) => ({ kind: 'drawing', id: source.id, source, place: AT_ORIGIN })),
+    repair: { ...NO_REPAIR, ...old.repair, letBe: Object.fromEntries(old.repair.letBe.map((code) => [code, ''])) },
+  };
 }
 
 /** The first schema error as a place and a sentence's end: "/surface/widthMm", "must be >= 1". */

@@ -1,14 +1,17 @@
+import type { ArtworkPart } from './artwork-part.js';
+
 /**
  * The recipe: everything a maker decided about a job, and nothing that can be computed. Lengths in mm.
  * An absent decision is left to the app, which then rules on it.
  */
 export interface Recipe {
-  readonly version: 2;
+  readonly version: 3;
   readonly title: string;
   readonly customer: string;
   /** ISO date, or null when nobody is waiting. */
   readonly due: string | null;
-  readonly artworks: readonly { readonly id: string; readonly fileName: string; readonly sha256: string }[];
+  /** What stands on the design, the lowest first. */
+  readonly artworks: readonly ArtworkPart[];
   /** Remedies for what would spoil the cut, applied to the artwork's areas at the size of the job. */
   readonly repair: {
     /** Colours that are taken for others. */
@@ -25,8 +28,22 @@ export interface Recipe {
     readonly closeGapsMm: number;
     /** Outlines keep within this of their drawing with as few corners as possible; 0 keeps every corner. */
     readonly simplifyMm: number;
-    /** Findings, by code, that were seen and are let be. */
-    readonly letBe: readonly string[];
+    /** Strokes thinner than a blade can follow: kept as they are, left out, or what they enclose filled. */
+    readonly hairlines: 'keep' | 'drop' | 'fill';
+    /** Outlines that cross themselves are filled whole, whatever their fill rule. */
+    readonly fillCrossings: boolean;
+    /** Ends of open outlines no further apart than this are joined. */
+    readonly joinEndsMm: number;
+    /** A gradient becomes so many flat colours; 1 is its mean. */
+    readonly gradientBands: number;
+    /** A pattern is left out, or becomes its main colour. */
+    readonly patterns: 'drop' | 'flat';
+    /** Pictures inside drawings are left out, or traced. */
+    readonly pictures: 'drop' | 'trace';
+    /** Shipped fonts that stand in for those a drawing's text names, by the name. */
+    readonly fonts: Readonly<Record<string, string>>;
+    /** Findings, by code, that were seen and are let be, with the maker's reason. */
+    readonly letBe: Readonly<Record<string, string>>;
   };
   readonly films: { readonly byColour: Readonly<Record<string, string>> };
   readonly surface: {
@@ -62,12 +79,28 @@ export type RecipePatch = {
 };
 
 /** Nothing put right. */
-export const NO_REPAIR: Recipe['repair'] = { recolour: {}, noFilm: [], tidy: false, speckMm2: 0, thickenMm: 0, closeGapsMm: 0, simplifyMm: 0, letBe: [] };
+export const NO_REPAIR: Recipe['repair'] = {
+  recolour: {},
+  noFilm: [],
+  tidy: false,
+  speckMm2: 0,
+  thickenMm: 0,
+  closeGapsMm: 0,
+  simplifyMm: 0,
+  hairlines: 'keep',
+  fillCrossings: false,
+  joinEndsMm: 0,
+  gradientBands: 1,
+  patterns: 'drop',
+  pictures: 'drop',
+  fonts: {},
+  letBe: {},
+};
 
 /** A new job's recipe: all judgements left to the app. */
 export function emptyRecipe(title: string): Recipe {
   return {
-    version: 2,
+    version: 3,
     title,
     customer: '',
     due: null,

@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, perimeter, pointCount, regionsOf, signedArea, simplifyRing, type Box, type Region, type Rings } from '../geometry/index.js';
+import { areaOf, boundsOf, boxesTouch, perimeter, pointCount, regionsOf, signedArea, simplifyRing, type Box, type Region, type Rings } from '../geometry/index.js';
 import { formatLength, type Finding, type Recipe, type Remedy } from '../job/index.js';
 import { unseenAreas, type ColouredArea } from './put-right.js';
 import { narrowGaps, thinParts } from './thin-parts.js';
@@ -25,9 +25,9 @@ function placed(places: readonly Box[]): Pick<Finding, 'count' | 'where' | 'plac
   return { count: places.length, where: places[0]!, places: places.slice(0, MOST_PLACES) };
 }
 
-/** What would spoil the cut in the artwork as it is painted, whatever films it is cut from. `difference` is CIEDE2000. */
-export function checkPaints(areas: readonly ColouredArea[], frame: Box, repair: Recipe['repair'], difference: (a: string, b: string) => number): Finding[] {
-  return [...nearColours(areas, repair, difference), ...whiteMeaning(areas, frame, repair), ...unseen(areas), ...crowdedOutlines(areas)];
+/** What would spoil the cut in the artwork as it is painted, whatever films it is cut from. `frames` are those of its parts; `difference` is CIEDE2000. */
+export function checkPaints(areas: readonly ColouredArea[], frames: readonly Box[], repair: Recipe['repair'], difference: (a: string, b: string) => number): Finding[] {
+  return [...nearColours(areas, repair, difference), ...whiteMeaning(areas, frames, repair), ...unseen(areas), ...crowdedOutlines(areas)];
 }
 
 function nearColours(areas: readonly ColouredArea[], repair: Recipe['repair'], difference: (a: string, b: string) => number): Finding[] {
@@ -52,21 +52,20 @@ function nearColours(areas: readonly ColouredArea[], repair: Recipe['repair'], d
   return findings;
 }
 
-function whiteMeaning(areas: readonly ColouredArea[], frame: Box, repair: Recipe['repair']): Finding[] {
-  const [first] = areas;
-  if (!first || !/^#f[c-f]f[c-f]f[c-f]$/.test(first.colour) || repair.noFilm.includes(first.colour)) return [];
-  const whole = (frame.maxX - frame.minX) * (frame.maxY - frame.minY);
-  if (areaOf(first.rings) < 0.95 * whole) return [];
-  return [
-    {
-      code: 'white-ground',
-      severity: 'warning',
-      stage: 'artwork',
-      message: 'A white ground fills the artboard. Many drawings have one that is only paper; as film it is a whole sheet.',
-      where: frame,
-      remedies: [{ label: 'It is no film', patch: { repair: { noFilm: [...repair.noFilm, first.colour] } } }],
-    },
-  ];
+/** White that is only paper, and white that may be: a ground under everything, and other white shapes. */
+function whiteMeaning(areas: readonly ColouredArea[], frames: readonly Box[], repair: Recipe['repair']): Finding[] {
+  const white = areas.filter(({ colour }) => /^#f[c-f]f[c-f]f[c-f]$/.test(colour) && !repair.noFilm.includes(colour));
+  if (white.length === 0) return [];
+  const isGround = ({ rings }: ColouredArea) => frames.some((frame) => areaOf(rings) >= 0.95 * (frame.maxX - frame.minX) * (frame.maxY - frame.minY) && boxesTouch(boundsOf(rings)!, frame));
+  const grounds = white.filter(isGround);
+  const noFilm = [...new Set([...repair.noFilm, ...white.map((area) => area.colour)])];
+  const remedies: Remedy[] = [{ label: 'It is no film', patch: { repair: { noFilm } } }];
+  if (grounds.length > 0) {
+    const message = 'A white ground fills the artboard. Many drawings have one that is only paper; as film it is a whole sheet.';
+    return [{ code: 'white-ground', severity: 'warning', stage: 'artwork', message, ...placed(grounds.map((area) => boundsOf(area.rings)!)), remedies }];
+  }
+  const message = 'White shapes are cut from white film. If the surface is to show through them, they are no film.';
+  return [{ code: 'white-shapes', severity: 'note', stage: 'artwork', message, ...placed(white.map((area) => boundsOf(area.rings)!)), remedies }];
 }
 
 function unseen(areas: readonly ColouredArea[]): Finding[] {

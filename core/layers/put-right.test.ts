@@ -100,7 +100,7 @@ describe('checks', () => {
 
   it('find nothing in sound work', () => {
     expect(checkLayers([{ filmName: 'Tar black', thinnestMm: 1, cut: [rectangle(0, 0, 30, 30), disc(50, 10, 5)] }])).toEqual([]);
-    expect(checkPaints([{ colour: '#b3262b', rings: [rectangle(0, 0, 30, 30)] }], frame, NO_REPAIR, far)).toEqual([]);
+    expect(checkPaints([{ colour: '#b3262b', rings: [rectangle(0, 0, 30, 30)] }], [frame], NO_REPAIR, far)).toEqual([]);
   });
 
   it('find near colours, a white ground, hidden and doubled shapes, and outlines of too many corners', () => {
@@ -112,13 +112,13 @@ describe('checks', () => {
       { colour: '#1d4e8a', rings: [disc(70, 70, 10, 3000)] },
     ];
     const near = (a: string, b: string) => (a.slice(0, 6) === b.slice(0, 6) ? 0.2 : 50);
-    expect(codes(checkPaints(areas, frame, NO_REPAIR, near))).toEqual(['near-colours', 'white-ground', 'painted-twice', 'hidden', 'crowded-outline']);
+    expect(codes(checkPaints(areas, [frame], NO_REPAIR, near))).toEqual(['near-colours', 'white-ground', 'painted-twice', 'hidden', 'crowded-outline']);
   });
 
   it('offer only remedies that end the finding', () => {
     const areas = [{ colour: '#000000', rings: [disc(50, 50, 30, 9000)] }];
-    const [finding] = checkPaints(areas, frame, NO_REPAIR, far);
+    const [finding] = checkPaints(areas, [frame], NO_REPAIR, far);
     const after = putRight(areas, { ...NO_REPAIR, ...finding!.remedies![0]!.patch.repair });
-    expect(checkPaints(after, frame, NO_REPAIR, far)).toEqual([]);
+    expect(checkPaints(after, [frame], NO_REPAIR, far)).toEqual([]);
   });
 });

@@ -1,26 +1,38 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { PlanReport } from '../../core/job/plan/index.js';
+import type { ArtworkPart } from '../../core/job/index.js';
+import type { PlanReport, Replacement } from '../../core/job/plan/index.js';
 import { Problem } from '../problem.js';
 import type { Answer, CutSheet, PlanJob, Task } from './tasks.js';
 
 /** No task may hold a worker longer than this. */
 const LONGEST_MS = 60_000;
+/** Nor may reading one file. */
+const READING_MS = 20_000;
 
 /** Core's computations, off the event loop: a small pool of worker threads, each with its own planner and caches. */
 export class Compute {
   readonly #pool = new Piscina({
-    filename: new URL('./worker.ts', import.meta.url).href,
-    execArgv: ['--import', import.meta.resolve('tsx')],
+    filename: new URL('./start-worker.mjs', import.meta.url).href,
     minThreads: 1,
     maxThreads: 2,
     idleTimeout: 60_000,
     resourceLimits: { maxOldGenerationSizeMb: 1200 },
   });
 
-  /** Reads an artwork to see that it can be read. @throws Problem 422 with the reader's sentence */
-  async check(fileName: string, bytes: Uint8Array): Promise<void> {
-    await this.#run({ do: 'check', fileName, bytes }, 20_000);
+  /** The change that adds a part to a job; `job.sources` holds its file. @throws Problem 422 with the reader's sentence when it cannot be read */
+  async add(job: PlanJob, part: ArtworkPart): Promise<Replacement> {
+    return ((await this.#run({ do: 'add', job, part }, READING_MS)) as Extract<Answer, { ok: 'changed' }>).change;
+  }
+
+  /** The change that puts a part in another's place. @throws Problem 422 when it cannot be read */
+  async replace(job: PlanJob, partId: string, part: ArtworkPart): Promise<Replacement> {
+    return ((await this.#run({ do: 'replace', job, partId, part }, READING_MS)) as Extract<Answer, { ok: 'changed' }>).change;
+  }
+
+  /** Opens a font to see that it can be read, and gives its name. @throws Problem 422 when it cannot */
+  async fontName(fileName: string, bytes: Uint8Array): Promise<string> {
+    return ((await this.#run({ do: 'font', fileName, bytes }, READING_MS)) as Extract<Answer, { ok: 'font' }>).name;
   }
 
   async plan(job: PlanJob, onProgress?: (done: number) => void, signal?: AbortSignal): Promise<PlanReport> {

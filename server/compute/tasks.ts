@@ -1,11 +1,13 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Recipe, Shop } from '../../core/job/index.js';
-import type { PlanReport } from '../../core/job/plan/index.js';
+import type { ArtworkPart, Recipe, Shop } from '../../core/job/index.js';
+import type { PlanReport, Replacement } from '../../core/job/plan/index.js';
 import type { StoredProgram } from '../stores/run-store.js';
 
 /** What the server asks of its workers: plain data both ways. */
 export type Task =
-  | { readonly do: 'check'; readonly fileName: string; readonly bytes: Uint8Array }
+  | { readonly do: 'add'; readonly job: PlanJob; readonly part: ArtworkPart }
+  | { readonly do: 'replace'; readonly job: PlanJob; readonly partId: string; readonly part: ArtworkPart }
+  | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
   | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: number };
 
@@ -17,7 +19,8 @@ export interface PlanJob {
 
 /** What a worker answers; a refusal of bad input is a value, since only plain data crosses well. */
 export type Answer =
-  | { readonly ok: 'checked'; readonly paints: number }
+  | { readonly ok: 'changed'; readonly change: Replacement }
+  | { readonly ok: 'font'; readonly name: string }
   | { readonly ok: 'plan'; readonly report: PlanReport }
   | { readonly ok: 'sheet'; readonly sheet: CutSheet; readonly sheets: number }
   | { readonly ok: false; readonly code: string; readonly message: string; readonly path?: string };

@@ -1,21 +1,25 @@
-import { readArtwork } from '../../core/artwork/index.js';
 import { writeHpgl } from '../../core/cutting/index.js';
 import { InputError } from '../../core/job/index.js';
 import { Planner, planReport } from '../../core/job/plan/index.js';
+import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { filmUse } from '../../core/records/index.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
 import type { Answer, CutSheet, PlanJob, Task } from './tasks.js';
 
 const ready = loadKernelInNode();
-const planner = new Planner();
+const planner = new Planner(resourcesInNode);
 
 /** Runs one task in this worker thread. */
-export default async function work(task: Task): Promise<Answer> {
+export async function work(task: Task): Promise<Answer> {
   await ready;
   try {
     switch (task.do) {
-      case 'check':
-        return { ok: 'checked', paints: readArtwork(task.bytes, task.fileName).paints.length };
+      case 'add':
+        return { ok: 'changed', change: { patch: await planner.adding(task.job, task.part), notes: [] } };
+      case 'replace':
+        return { ok: 'changed', change: await planner.replacing(task.job, task.partId, task.part) };
+      case 'font':
+        return { ok: 'font', name: await planner.fontName(task.bytes, task.fileName) };
       case 'plan': {
         const plan = await planner.plan(task.job, { onProgress: (_, done) => task.progress?.postMessage(done) });
         return { ok: 'plan', report: planReport(plan) };

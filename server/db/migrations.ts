@@ -77,4 +77,15 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
       throw new Error('The first version has nothing before it; restore a backup instead.');
     },
   },
+  '002-fonts': {
+    async up(db) {
+      await db.schema.createTable('fonts', (t) => {
+        t.text('id').primary().references('artworks.id');
+        t.text('name').notNullable();
+      });
+    },
+    async down(db) {
+      await db.schema.dropTable('fonts');
+    },
+  },
 };

@@ -1,8 +1,10 @@
-import { type JobState, emptyRecipe, parseRecipe, RECIPE_SCHEMA } from '../../core/job/index.js';
+import { pictureKind } from '../../core/artwork/index.js';
+import { type JobState, drawingPart, emptyRecipe, parseRecipe, patchRecipe, picturePart, RECIPE_SCHEMA } from '../../core/job/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
+import { describeFile } from '../stores/artwork-store.js';
 
 const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
 
@@ -75,17 +77,21 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
     {
       method: 'post',
       path: '/api/jobs/:id/artwork',
-      summary: 'Give a job its artwork: the bytes of an SVG file. One that cannot be read is refused and the job keeps what it had',
-      query: { fileName: { type: 'string', minLength: 1, maxLength: 200 } },
+      summary: 'Give a job an artwork: the bytes of an SVG, DXF, PNG, JPEG or WebP file. It is added to what is there, or put in the place of one part with the decisions that still apply. One that cannot be read is refused and the job keeps what it had',
+      query: { fileName: { type: 'string', minLength: 1, maxLength: 200 }, replaces: { type: 'string', minLength: 1, maxLength: 200 } },
       body: 'bytes',
-      answers: 'The job with the artwork in its recipe',
+      answers: 'The job with the artwork in its recipe, and what became of decisions as “notes”',
       handle: async ({ params, query, bytes }) => {
         const job = await jobs.get(params['id']!);
         if (bytes.length === 0) throw new Problem(422, 'empty-file', 'The file is empty.');
         const fileName = query['fileName'] ?? 'artwork.svg';
-        await compute.check(fileName, bytes);
-        const { id, sha256 } = await artworks.add(fileName, bytes);
-        return jobs.change(job.id, { ...job.recipe, artworks: [{ id, fileName, sha256 }] }, job.revision);
+        const source = describeFile(fileName, bytes);
+        const part = pictureKind(bytes) ? picturePart(source) : drawingPart(source);
+        const planned = await planJob(job.id);
+        const withFile = { ...planned, sources: new Map([...planned.sources, [source.id, bytes]]) };
+        const { patch, notes } = query['replaces'] === undefined ? await compute.add(withFile, part) : await compute.replace(withFile, query['replaces'], part);
+        await artworks.add(source, bytes);
+        return { ...(await jobs.change(job.id, patchRecipe(job.recipe, patch), job.revision)), notes };
       },
     },
     {

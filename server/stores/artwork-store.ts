@@ -1,29 +1,25 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
+import type { Source } from '../../core/job/index.js';
 import { Problem } from '../problem.js';
 
 /** An artwork's untouched bytes. */
-export interface StoredArtwork {
-  readonly id: string;
-  readonly fileName: string;
-  readonly sha256: string;
+export interface StoredArtwork extends Source {
   readonly bytes: Uint8Array;
+}
+
+/** A file's description: a new id, its name and its SHA-256. */
+export function describeFile(fileName: string, bytes: Uint8Array): Source {
+  return { id: randomUUID(), fileName, sha256: createHash('sha256').update(bytes).digest('hex') };
 }
 
 /** Artworks as they came; never changed, shared by the jobs that use them. */
 export class ArtworkStore {
   constructor(private readonly db: Knex) {}
 
-  async add(fileName: string, bytes: Uint8Array): Promise<StoredArtwork> {
-    const artwork = { id: randomUUID(), fileName, sha256: createHash('sha256').update(bytes).digest('hex'), bytes };
-    await this.db('artworks').insert({
-      id: artwork.id,
-      file_name: fileName,
-      sha256: artwork.sha256,
-      bytes: Buffer.from(bytes),
-      created_at: new Date().toISOString(),
-    });
-    return artwork;
+  /** Keeps a file under the id it was given. */
+  async add({ id, fileName, sha256 }: Source, bytes: Uint8Array): Promise<void> {
+    await this.db('artworks').insert({ id, file_name: fileName, sha256, bytes: Buffer.from(bytes), created_at: new Date().toISOString() });
   }
 
   /** @throws Problem 404 */

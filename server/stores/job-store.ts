@@ -13,6 +13,8 @@ interface JobRow {
   readonly updated_at: string;
   readonly deleted_at: string | null;
   readonly artwork_id: string | null;
+  readonly parts: number;
+  readonly words: string | null;
   readonly running: number;
   readonly sheets_cut: number;
   readonly first_position: number;
@@ -24,6 +26,9 @@ interface RecipeRow {
   readonly position: number;
   readonly recipe: string;
 }
+
+/** The file of a recipe's first part that has one; recipes before version 3 had files for parts. */
+const FIRST_FILE = `coalesce(json_extract(recipe, '$.artworks[0].source.id'), json_extract(recipe, '$.artworks[1].source.id'), case when json_extract(recipe, '$.version') < 3 then json_extract(recipe, '$.artworks[0].id') end)`;
 
 /** Steps that can be undone; older ones are dropped. */
 const HISTORY = 400;
@@ -114,7 +119,9 @@ export class JobStore {
   #rows(): Knex.QueryBuilder<object, JobRow[]> {
     return this.db('jobs').select<JobRow[]>(
       'jobs.*',
-      this.db.raw(`(select json_extract(recipe, '$.artworks[0].id') from recipes r where r.job_id = jobs.id and r.position = jobs.position) as artwork_id`),
+      this.db.raw(`(select ${FIRST_FILE} from recipes r where r.job_id = jobs.id and r.position = jobs.position) as artwork_id`),
+      this.db.raw(`(select json_array_length(recipe, '$.artworks') from recipes r where r.job_id = jobs.id and r.position = jobs.position) as parts`),
+      this.db.raw(`(select json_extract(recipe, '$.artworks[0].lettering.text') from recipes r where r.job_id = jobs.id and r.position = jobs.position) as words`),
       this.db.raw(`(select count(*) from runs where runs.job_id = jobs.id and runs.finished_at is null) as running`),
       this.db.raw(`(select count(distinct sheet) from runs where runs.job_id = jobs.id and runs.state = 'finished') as sheets_cut`),
       this.db.raw(`(select min(position) from recipes r where r.job_id = jobs.id) as first_position`),
@@ -129,6 +136,6 @@ function head(recipe: Recipe): { title: string; customer: string; due: string | 
 
 function summaryOf(row: JobRow): JobSummary {
   const cut = row.sheets_total !== null && row.sheets_total > 0 && row.sheets_cut >= row.sheets_total;
-  const state: JobState = row.running > 0 ? 'cutting' : cut ? 'cut' : row.artwork_id !== null ? 'in work' : 'new';
-  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: row.artwork_id };
+  const state: JobState = row.running > 0 ? 'cutting' : cut ? 'cut' : row.parts > 0 ? 'in work' : 'new';
+  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: row.artwork_id, words: row.words };
 }

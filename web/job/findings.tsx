@@ -1,7 +1,9 @@
+import { useState } from 'react';
 import styled from 'styled-components';
 import type { Finding } from '../../core/job/index.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
+import { TextInput } from '../ui/plain-fields.js';
 import { useJobContext } from './job-context.js';
 
 const SIGNS = { blocker: '✕', warning: '!', note: 'i' } as const;
@@ -9,7 +11,7 @@ const SAID = { blocker: 'Stops the job', warning: 'Look at this', note: 'Note' }
 
 /** What the app noticed. Choosing one brings its place into view; its remedies stand beside it. */
 export function Findings({ findings }: { readonly findings: readonly Finding[] }) {
-  const { handle, look, recipe } = useJobContext();
+  const { handle, look } = useJobContext();
   if (findings.length === 0) return null;
   return (
     <List aria-label="Findings">
@@ -30,11 +32,7 @@ export function Findings({ findings }: { readonly findings: readonly Finding[] }
                     {remedy.label}
                   </WordButton>
                 ))}{' '}
-                {finding.severity !== 'blocker' && (
-                  <WordButton onPress={() => handle.change({ repair: { letBe: [...new Set([...recipe.repair.letBe, finding.code])] } })} aria-label={`Let it be: ${finding.message}`}>
-                    Let it be
-                  </WordButton>
-                )}
+                {finding.severity !== 'blocker' && <LetBe finding={finding} />}
               </p>
             )}
           </div>
@@ -43,6 +41,44 @@ export function Findings({ findings }: { readonly findings: readonly Finding[] }
     </List>
   );
 }
+
+const REASONS = ['It is meant so', 'Too small to be seen', 'I shall see to it by hand', 'The customer wants it so'] as const;
+
+/** A finding is let be with a reason, which the job's record keeps. */
+function LetBe({ finding }: { readonly finding: Finding }) {
+  const { handle, recipe } = useJobContext();
+  const [asking, setAsking] = useState(false);
+  const letBe = (reason: string) => handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } });
+  if (!asking) {
+    return (
+      <WordButton onPress={() => setAsking(true)} aria-label={`Let it be: ${finding.message}`}>
+        Let it be
+      </WordButton>
+    );
+  }
+  return (
+    <Why>
+      Why?{' '}
+      {REASONS.map((reason) => (
+        <WordButton key={reason} onPress={() => letBe(`${reason}.`)}>
+          {reason}
+        </WordButton>
+      ))}{' '}
+      <TextInput
+        aria-label="Another reason; Enter takes it"
+        placeholder="another reason"
+        maxLength={200}
+        autoFocus
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') setAsking(false);
+          if (event.key === 'Enter' && event.currentTarget.value.trim() !== '') letBe(event.currentTarget.value.trim());
+        }}
+      />
+    </Why>
+  );
+}
+
+const Why = styled.span`display: block; padding-top: ${space.xs}; input { min-height: 28px; width: 100%; }`;
 
 const List = styled.ul`list-style: none; display: grid; gap: ${space.s};`;
 

@@ -12,6 +12,9 @@ export interface JobContextValue {
   readonly recipe: Recipe;
   readonly plan: PlanView | null;
   readonly working: boolean;
+  /** What takes its time, and how far along it is; and how to stop it. */
+  readonly step: { readonly doing: string; readonly done: number } | null;
+  readonly stop: () => void;
   readonly shop: Shop;
   readonly unit: LengthUnit;
   readonly runs: readonly Run[];

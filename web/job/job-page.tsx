@@ -8,7 +8,6 @@ import { STAGES, type Finding, type Stage } from '../../core/job/index.js';
 import { ask } from '../api/client.js';
 import { useOffer, type Command } from '../app/commands.js';
 import { usePlan, useShop } from '../plan/use-plan.js';
-import { ArtworkStation } from '../stations/artwork-station.js';
 import { BuildStation } from '../stations/build-station.js';
 import { FilmsStation } from '../stations/films-station.js';
 import { PrepareStation } from '../stations/prepare-station.js';
@@ -22,7 +21,8 @@ import { JobContext } from './job-context.js';
 import { JobHead } from './job-head.js';
 import { useJob } from './use-job.js';
 
-// The later stations are fetched when they are first gone to: the first job is shown sooner without them.
+// What not every visit needs is fetched when it is first gone to: a job is shown sooner without it.
+const ArtworkStation = lazy(() => import('../stations/artwork/artwork-station.js').then((m) => ({ default: m.ArtworkStation })));
 const SheetsStation = lazy(() => import('../stations/sheets-station.js').then((m) => ({ default: m.SheetsStation })));
 const CutStation = lazy(() => import('../stations/cut-station.js').then((m) => ({ default: m.CutStation })));
 const AssembleStation = lazy(() => import('../stations/assemble-station.js').then((m) => ({ default: m.AssembleStation })));
@@ -56,7 +56,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const handle = useJob(jobId);
   const shop = useShop();
   const { unit } = useSettings();
-  const { view, working, error } = usePlan(handle.recipe);
+  const { view, working, step, stop, error } = usePlan(handle.recipe);
   const runs = useQuery({ queryKey: ['runs', jobId], queryFn: () => ask<Run[]>(`/api/jobs/${jobId}/runs`), refetchInterval: station === 'cut' || station === 'record' ? 3000 : false }).data;
   const [looked, setLooked] = useState<Finding | null>(null);
   // One object for one look: the light table goes there again only when it is asked again.
@@ -90,7 +90,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   if (!job || !recipe || !shop) return <Middle role="status">Fetching the job …</Middle>;
   const Station = STATIONS[station];
   return (
-    <JobContext value={{ handle, job, recipe, plan: view, working, shop, unit, runs: runs ?? [], looked, lookAt, look: setLooked }}>
+    <JobContext value={{ handle, job, recipe, plan: view, working, step, stop, shop, unit, runs: runs ?? [], looked, lookAt, look: setLooked }}>
       <JobHead />
       <JobCard jobId={jobId} station={station} plan={view} unit={unit} runs={runCounts} />
       {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}

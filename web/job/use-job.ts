@@ -16,7 +16,8 @@ export interface JobHandle {
   readonly preview: (patch: RecipePatch | null) => void;
   readonly undo: () => void;
   readonly redo: () => void;
-  readonly upload: (file: File) => Promise<void>;
+  /** Gives the job a file: as one more part of the design, or in the place of one. */
+  readonly upload: (file: File, replaces?: string) => Promise<void>;
 }
 
 /** A job being worked on: changes show at once, are saved one after the other, and a refusal puts the saved state back with a word about it. */
@@ -67,8 +68,15 @@ export function useJob(id: string): JobHandle {
     preview: setTried,
     undo: () => void settle(() => ask<Job>(`/api/jobs/${id}/undo`, { method: 'POST' })),
     redo: () => void settle(() => ask<Job>(`/api/jobs/${id}/redo`, { method: 'POST' })),
-    upload: async (file) => {
-      await settle(() => ask<Job>(`/api/jobs/${id}/artwork?fileName=${encodeURIComponent(file.name.slice(0, 200))}`, { method: 'POST', bytes: file }));
+    upload: async (file, replaces) => {
+      const query = new URLSearchParams({ fileName: file.name.slice(0, 200), ...(replaces === undefined ? {} : { replaces }) });
+      let notes: readonly string[] = [];
+      await settle(async () => {
+        const { notes: said, ...job } = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
+        notes = said;
+        return job;
+      });
+      if (notes.length > 0) setNotice(notes.join(' '));
     },
   };
 }

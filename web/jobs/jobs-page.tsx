@@ -71,13 +71,13 @@ export function JobsPage() {
       {jobs?.length === 0 && (
         <Empty>
           <h2>{search || state !== 'all' ? 'No job answers to that' : 'The bench is clear'}</h2>
-          <p>{search || state !== 'all' ? 'Take a word out of the search, or look at all states.' : 'Begin with a drawing: make a new job and drop an SVG or a DXF on it.'}</p>
+          <p>{search || state !== 'all' ? 'Take a word out of the search, or look at all states.' : 'Begin with a drawing: make a new job and drop a file on it.'}</p>
         </Empty>
       )}
       <Rack aria-label="Jobs">
         {jobs?.map((job) => (
           <Docket key={job.id}>
-            <Thumb artworkId={job.artworkId} />
+            <Thumb artworkId={job.artworkId} words={job.words} />
             <Words>
               <Title to={`/jobs/${job.id}/${job.state === 'new' ? 'artwork' : 'build'}`}>{job.title}</Title>
               <Small>{job.customer || 'No customer noted'}</Small>
@@ -101,10 +101,10 @@ export function JobsPage() {
   );
 }
 
-function Thumb({ artworkId }: { readonly artworkId: string | null }) {
+function Thumb({ artworkId, words }: Pick<JobSummary, 'artworkId' | 'words'>) {
   const url = useArtworkPicture(artworkId);
   const [broken, setBroken] = useState(false);
-  return <Window>{url && !broken ? <img src={url} alt="" onError={() => setBroken(true)} /> : <Small>{artworkId ? 'no picture' : 'no artwork'}</Small>}</Window>;
+  return <Window>{url && !broken ? <img src={url} alt="" onError={() => setBroken(true)} /> : words ? <Lettered>{words.slice(0, 60)}</Lettered> : <Small>{artworkId ? 'no picture' : 'no artwork'}</Small>}</Window>;
 }
 
 const Page = styled.div`flex: 1; overflow-y: auto; padding: ${space.l} ${space.xl} ${space.xxl}; @media (max-width: ${width.phone}) { padding: ${space.m}; }`;
@@ -130,6 +130,8 @@ const Window = styled.div`
   img { width: 100%; height: 100%; max-height: 112px; object-fit: contain; }
   p { color: #4c5a5c; }
 `;
+
+const Lettered = styled.p`font: 700 1.05rem/1.2 ${type.display}; text-align: center; overflow: hidden; max-height: 104px; overflow-wrap: anywhere;`;
 
 const Words = styled.div`padding-top: ${space.m}; min-width: 0;`;
 

@@ -26,6 +26,8 @@ interface LightTableProps {
   /** A place on the design was picked, mm. */
   readonly onPick?: (x: number, y: number) => void;
   readonly children: ReactNode;
+  /** What can be taken hold of, laid over the picture: given px per mm and where the picture's origin is, px. */
+  readonly handles?: (view: { readonly zoom: number; readonly x: number; readonly y: number }) => ReactNode;
   readonly caption?: ReactNode;
 }
 
@@ -34,7 +36,7 @@ const SMALLEST = 0.02;
 const LARGEST = 400;
 
 /** The one large picture: to scale, with rulers in the user's unit, pan and zoom by mouse, touch pad and keys, and a scale bar. */
-export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, children, caption }: LightTableProps) {
+export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, children, handles, caption }: LightTableProps) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 800, height: 500 });
   const [view, setView] = useState<View>({ zoom: 1, x: 0, y: 0 });
@@ -141,6 +143,7 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, childre
           <g transform={`translate(${view.x} ${view.y}) scale(${view.zoom})`}>{children}</g>
           <Rulers view={view} size={size} unit={unit} {...(feedFrom === undefined ? {} : { feedFrom })} />
         </svg>
+        {handles && <Handles>{handles(view)}</Handles>}
       </Glass>
       <Foot>
         <ScaleBar zoom={view.zoom} unit={unit} />
@@ -174,6 +177,8 @@ const Glass = styled.div`
   &:focus-visible { outline-offset: -3px; }
   svg { display: block; position: absolute; inset: 0; }
 `;
+
+const Handles = styled.div`position: absolute; inset: ${RULER_PX}px 0 0 ${RULER_PX}px; overflow: hidden; pointer-events: none; > div { position: absolute; left: -${RULER_PX}px; top: -${RULER_PX}px; }`;
 
 const Foot = styled.div`
   display: flex; align-items: center; justify-content: space-between; gap: ${space.l}; padding: ${space.xs} ${space.m};

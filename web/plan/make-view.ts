@@ -1,8 +1,9 @@
-import { ringsToPathData, signedArea, subtract, tolerances, type Rings } from '../../core/geometry/index.js';
-import type { PaintedRegion } from '../../core/artwork/index.js';
-import type { Plan, PlanLayer, SheetPlan } from '../../core/job/plan/index.js';
+import { flatten, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Rings } from '../../core/geometry/index.js';
+import type { LetterChoice, PaintedRegion } from '../../core/artwork/index.js';
+import { placedBox } from '../../core/job/index.js';
+import type { ArtworkStage, Plan, PlanLayer, SheetPlan } from '../../core/job/plan/index.js';
 import { separate } from '../../core/layers/index.js';
-import type { LayerView, PaintView, PlanView, SheetView } from './plan-view.js';
+import type { LayerView, LetterForms, PaintView, PartView, PlanView, SheetView } from './plan-view.js';
 
 /** Path data to a micron: finer than a screen shows at any zoom a hand uses. */
 const path = (rings: Rings) => ringsToPathData(rings, 3);
@@ -14,7 +15,7 @@ export function viewOf(plan: Plan): PlanView {
     findings: plan.findings,
     letBe: plan.letBe,
     rulings: plan.rulings,
-    ...(artwork ? { artwork: { widthMm: artwork.artwork.widthMm, heightMm: artwork.artwork.heightMm, paints: artwork.artwork.paints.length } } : {}),
+    ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork) } } : {}),
     ...(surface ? { surface: pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']) } : {}),
     ...(films ? { colours: films.colours } : {}),
     ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), trapMm: build.trapMm } : {}),
@@ -43,15 +44,29 @@ export function viewOf(plan: Plan): PlanView {
   };
 }
 
-/** The painted areas of an artwork, bottom first, neighbours of one colour in one path. */
+function partsOf({ parts }: ArtworkStage): { parts: PartView[]; frame: Box } {
+  const views = parts.map(({ part, artwork }) => ({ id: part.id, ...pick(artwork, ['widthMm', 'heightMm']), box: placedBox(part.place, artwork) }));
+  return { parts: views, frame: views.map((view) => view.box).reduce<Box | null>(joinBoxes, null)! };
+}
+
+/** The painted areas of an artwork, bottom first, neighbours of one part and colour in one path. */
 export function paintsOf(regions: readonly PaintedRegion[]): PaintView[] {
-  const paints: { colour: string; path: string }[] = [];
-  for (const { colour, rings } of regions) {
+  const paints: { part: string; colour: string; path: string }[] = [];
+  for (const { part = '', colour, rings } of regions) {
     const last = paints.at(-1);
-    if (last?.colour === colour) last.path += path(rings);
-    else paints.push({ colour, path: path(rings) });
+    if (last?.colour === colour && last.part === part) last.path += path(rings);
+    else paints.push({ part, colour, path: path(rings) });
   }
   return paints;
+}
+
+/** Letters with their forms as path data in a square of one em. */
+export function letterFormsOf(choices: readonly LetterChoice[]): LetterForms[] {
+  return choices.map(({ index, letter, forms }) => ({
+    index,
+    letter,
+    forms: forms.map(({ feature, curves }) => ({ feature, path: path(unite(flatten(curves, scaling(1000), 2).map((line) => line.points).filter((points) => points.length >= 6))) })),
+  }));
 }
 
 /** What is painted in another colour than before, or not at all any more, and what newly is. */

@@ -1,12 +1,13 @@
 import type { ColourUse } from '../../core/job/plan/index.js';
-import type { Finding, Film, FilmPiece, Mat, Recipe, Ruling, Shop } from '../../core/job/index.js';
+import type { ArtworkPart, Finding, Film, FilmPiece, Lettering, Mat, Recipe, RecipePatch, Ruling, Shop } from '../../core/job/index.js';
+import type { Box } from '../../core/geometry/index.js';
 import type { AssemblyStep } from '../../core/assembly/index.js';
 import type { SectionBar } from '../../core/layers/index.js';
 import type { WeedSpot } from '../../core/preparation/index.js';
 
 /** What the page is given of a plan: figures and ready path data (mm), no geometry to compute. */
 export interface PlanView {
-  readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number };
+  readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number; readonly parts: readonly PartView[]; readonly frame: Box };
   readonly surface?: { readonly widthMm: number; readonly heightMm: number; readonly xMm: number; readonly yMm: number; readonly scale: number };
   readonly colours?: readonly ColourUse[];
   readonly layers?: readonly LayerView[];
@@ -21,6 +22,14 @@ export interface PlanView {
   /** Findings that are let be. */
   readonly letBe: readonly Finding[];
   readonly rulings: readonly Ruling[];
+}
+
+/** A part of the design: its own size and the box it takes up, in mm before the surface sizes the whole. */
+export interface PartView {
+  readonly id: string;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly box: Box;
 }
 
 export interface LayerView {
@@ -68,6 +77,7 @@ export interface ProgramView {
 
 /** A painted area of the artwork as it was understood. */
 export interface PaintView {
+  readonly part: string;
   readonly colour: string;
   readonly path: string;
 }
@@ -75,13 +85,26 @@ export interface PaintView {
 /** What the planning worker does for the page. */
 export interface PlanWorkerApi {
   /** Plans; `onView` is called when the build is there and when all is. A newer request ends this one without a further call. */
-  plan(input: PlanRequest, onView: (view: PlanView, finished: boolean) => void): Promise<void>;
+  plan(input: PlanRequest, onView: (view: PlanView, finished: boolean) => void, onStep: (doing: string, done: number) => void): Promise<void>;
+  /** Gives up what is being planned. */
+  stop(): Promise<void>;
   /** The build cut through at a height on the design, for the plan last made. */
   section(yMm: number): Promise<readonly SectionBar[]>;
   /** The artwork as it was understood, bottom first, before or after the remedies, for the plan last made. */
   paints(when: 'before' | 'after'): Promise<readonly PaintView[]>;
+  /** The change that adds a part to the design; `input.sources` holds its file. Refused with a sentence when it cannot be read. */
+  adding(input: PlanRequest, part: ArtworkPart): Promise<RecipePatch>;
+  /** Letters that the font has other forms for, each form as path data in a square of one em. */
+  letterForms(lettering: Lettering, ownFont: Uint8Array | null): Promise<readonly LetterForms[]>;
   /** What the remedies added and took away, for the plan last made. */
   changes(): Promise<{ readonly added: string; readonly removed: string }>;
+}
+
+/** A letter of a lettering and its forms, the plain one first. */
+export interface LetterForms {
+  readonly index: number;
+  readonly letter: string;
+  readonly forms: readonly { readonly feature: string | null; readonly path: string }[];
 }
 
 export interface PlanRequest {

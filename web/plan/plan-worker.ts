@@ -2,16 +2,21 @@ import createKernel from 'clipper2-wasm/dist/es/clipper2z.js';
 import wasmUrl from 'clipper2-wasm/dist/es/clipper2z.wasm?url';
 import { expose } from 'comlink';
 import { loadKernel } from '../../core/geometry/index.js';
+import type { ArtworkResources } from '../../core/artwork/index.js';
 import { Planner, type Plan } from '../../core/job/plan/index.js';
 import { crossSection } from '../../core/layers/index.js';
 import type { PlanWorkerApi } from './plan-view.js';
-import { changesOf, paintsOf, viewOf } from './make-view.js';
+import { changesOf, letterFormsOf, paintsOf, viewOf } from './make-view.js';
 
 const ready = fetch(wasmUrl)
   .then((response) => response.arrayBuffer())
   .then((bytes) => loadKernel(createKernel, new Uint8Array(bytes)));
 
-const planner = new Planner();
+const resources: ArtworkResources = {
+  fontFile: async (path) => (await import('./font-files.js')).fetchFont(path),
+  unpackerOf: async (kind) => (await import('./unpackers.js')).fetchUnpacker(kind),
+};
+const planner = new Planner(resources);
 let newest = 0;
 let lastPlan: Plan | null = null;
 
@@ -29,7 +34,7 @@ const breath = () =>
   });
 
 const api: PlanWorkerApi = {
-  async plan(input, onView) {
+  async plan(input, onView, onStep) {
     const mine = ++newest;
     await ready;
     const breathe = async () => {
@@ -40,6 +45,7 @@ const api: PlanWorkerApi = {
       await breathe();
       const plan = await planner.plan(input, {
         breathe,
+        onStep,
         onProgress: (soFar) => {
           // The build is what a hand is moving; the rest is shown once it is all there.
           if (soFar.build && !soFar.prepare) {
@@ -53,6 +59,18 @@ const api: PlanWorkerApi = {
     } catch (error) {
       if (!(error instanceof Overtaken)) throw error;
     }
+  },
+  stop: () => {
+    newest += 1;
+    return Promise.resolve();
+  },
+  adding: async (input, part) => {
+    await ready;
+    return planner.adding(input, part);
+  },
+  letterForms: async (lettering, ownFont) => {
+    await ready;
+    return letterFormsOf(await planner.letterChoices(lettering, ownFont));
   },
   section: (yMm) => {
     const layers = lastPlan?.build?.layers ?? [];

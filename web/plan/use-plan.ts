@@ -1,7 +1,7 @@
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { proxy, wrap, type Remote } from 'comlink';
-import { useEffect, useState } from 'react';
-import type { Recipe, Shop } from '../../core/job/index.js';
+import { useCallback, useEffect, useState } from 'react';
+import { sourcesOf, type Recipe, type Shop } from '../../core/job/index.js';
 import { ask } from '../api/client.js';
 import { artworkQuery } from '../jobs/artwork-picture.js';
 import type { PlanRequest, PlanView, PlanWorkerApi } from './plan-view.js';
@@ -27,28 +27,40 @@ function giveUp(): void {
   worker = remote = null;
 }
 
+/** Breaks off what is being planned. */
+function breakOff(): void {
+  next = null;
+  void planWorker().stop();
+}
+
 export interface PlanState {
   readonly view: PlanView | null;
   readonly working: boolean;
+  /** What takes its time, and how far along it is, 0 to 1. */
+  readonly step: { readonly doing: string; readonly done: number } | null;
   readonly error: string | null;
 }
 
 interface Asked {
   readonly input: PlanRequest;
   readonly show: (view: PlanView, finished: boolean) => void;
+  readonly step: (doing: string, done: number) => void;
   readonly fail: (error: Error) => void;
 }
 
 let next: Asked | null = null;
+let sent = 0;
 let building = false;
+/** A picture is being traced: that takes long enough to be overtaken in the middle. */
+let tracing = false;
 
 /**
  * Asks the worker for a plan. While it has not yet shown the build of the one before, only the newest request waits: a hand that moves
- * faster than the build then sees every build the worker can make, instead of none.
+ * faster than the build then sees every build the worker can make, instead of none. Tracing alone is broken off.
  */
 function askForPlan(asked: Asked): void {
   next = asked;
-  if (!building) void sendNext();
+  if (!building || tracing) void sendNext();
 }
 
 async function sendNext(): Promise<void> {
@@ -56,10 +68,16 @@ async function sendNext(): Promise<void> {
   if (!asked) return;
   next = null;
   building = true;
+  tracing = false;
+  const mine = ++sent;
   const built = () => {
-    if (!building) return;
-    building = false;
+    if (!building || mine !== sent) return;
+    building = tracing = false;
     void sendNext();
+  };
+  const onStep = (doing: string, done: number) => {
+    tracing = mine === sent;
+    asked.step(doing, done);
   };
   const onView = (view: PlanView, finished: boolean) => {
     asked.show(view, finished);
@@ -73,7 +91,7 @@ async function sendNext(): Promise<void> {
     }, LONGEST_MS);
   });
   try {
-    await Promise.race([planWorker().plan(asked.input, proxy(onView)), limit]);
+    await Promise.race([planWorker().plan(asked.input, proxy(onView), proxy(onStep)), limit]);
   } catch (error) {
     asked.fail(error as Error);
   } finally {
@@ -83,21 +101,23 @@ async function sendNext(): Promise<void> {
 }
 
 /** The plan of a recipe, computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
-export function usePlan(recipe: Recipe | null): PlanState {
+export function usePlan(recipe: Recipe | null): PlanState & { readonly stop: () => void } {
   const shop = useShop();
-  const artworks = useQueries({ queries: (recipe?.artworks ?? []).map((artwork) => artworkQuery(artwork.id)) });
-  const [state, setState] = useState<PlanState>({ view: null, working: true, error: null });
-  const sourcesReady = artworks.every((query) => query.data);
+  const files = recipe ? [...new Map(recipe.artworks.flatMap(sourcesOf).map((source) => [source.id, source])).values()] : [];
+  const fetched = useQueries({ queries: files.map((source) => artworkQuery(source.id)) });
+  const [state, setState] = useState<PlanState>({ view: null, working: true, step: null, error: null });
+  const sourcesReady = fetched.every((query) => query.data);
   const key = recipe ? JSON.stringify(recipe) : '';
   useEffect(() => {
     if (!recipe || !shop || !sourcesReady) return undefined;
     let current = true;
-    const sources = new Map(recipe.artworks.map((artwork, i) => [artwork.id, artworks[i]!.data!]));
+    const sources = new Map(files.map((source, i) => [source.id, fetched[i]!.data!]));
     setState((before) => ({ ...before, working: true }));
     askForPlan({
       input: { recipe, shop, sources },
-      show: (view, finished) => current && setState({ view, working: !finished, error: null }),
-      fail: (error) => current && setState((before) => ({ ...before, working: false, error: `The plan could not be computed: ${error.message}` })),
+      show: (view, finished) => current && setState({ view, working: !finished, step: null, error: null }),
+      step: (doing, done) => current && setState((before) => ({ ...before, step: { doing, done } })),
+      fail: (error) => current && setState((before) => ({ ...before, working: false, step: null, error: `The plan could not be computed: ${error.message}` })),
     });
     return () => {
       current = false;
@@ -105,7 +125,11 @@ export function usePlan(recipe: Recipe | null): PlanState {
     // The recipe is compared by value: an equal one needs no new plan.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key, shop, sourcesReady]);
-  return state;
+  const stop = useCallback(() => {
+    breakOff();
+    setState((before) => ({ ...before, working: false, step: null, error: 'It was stopped, and the last picture stays.' }));
+  }, []);
+  return { ...state, stop };
 }
 
 export function useShop(): Shop | undefined {

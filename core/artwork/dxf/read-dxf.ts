@@ -13,6 +13,8 @@ const MM_PER_UNIT: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1,
 const CURVE_SHARE = 1 / 40_000;
 /** Ends nearer than this are meant to meet, mm. */
 const JOIN_MM = 0.1;
+/** Ends further apart than this are not offered to be joined: that would be drawing, mm. */
+const FARTHEST_JOIN_MM = 10;
 const MAX_DRAWN = 300_000;
 const MAX_DEPTH = 16;
 /** Coordinates beyond this are rubbish: a kilometre, in mm. */
@@ -28,13 +30,13 @@ interface Drawn {
 
 /**
  * Reads an ASCII DXF into paints: per colour all closed outlines, nested by even-odd; the larger colour lies below. Open ends within
- * 0.1 mm are joined into loops; what stays open is a finding.
+ * 0.1 mm, or `joinEndsMm` if that is more, are joined into loops; what stays open is a finding.
  *
  * @throws InputError when it is no DXF, or nothing in it has an outline
  */
-export function readDxf(bytes: Uint8Array, source: string): Artwork {
+export function readDxf(bytes: Uint8Array, source: string, joinEndsMm = 0): Artwork {
   const file = parseDxf(bytes, source);
-  const reader = new DxfReader(file, source);
+  const reader = new DxfReader(file, source, Math.max(JOIN_MM, joinEndsMm));
   return reader.read();
 }
 
@@ -45,6 +47,7 @@ class DxfReader {
   constructor(
     private readonly file: DxfFile,
     private readonly source: string,
+    private readonly joinMm: number,
   ) {}
 
   read(): Artwork {
@@ -119,6 +122,15 @@ class DxfReader {
     }
   }
 
+  /** The remedy that would join all open ends that are near enough to others. */
+  #joining(open: readonly OpenLine[]): Pick<Finding, 'remedies'> {
+    // Ends are compared each with each: of a tangle no one joins by hand, a part tells enough.
+    const gaps = nearestEnds(open.slice(0, 400)).filter((gap) => gap <= FARTHEST_JOIN_MM);
+    if (gaps.length === 0) return {};
+    const reach = Math.ceil(Math.max(...gaps, this.joinMm + 0.05) * 10 + 1e-6) / 10;
+    return { remedies: [{ label: `Join ends up to ${reach} mm apart`, patch: { repair: { joinEndsMm: reach } } }] };
+  }
+
   #lines(drawn: Drawn, matrix: Matrix, tolerance: number) {
     return flatten(drawn.curves, compose(matrix, drawn.matrix), tolerance).filter((line) => line.points.length >= 4);
   }
@@ -145,10 +157,10 @@ class DxfReader {
     }
     const paints: (Paint & { readonly size: number })[] = [];
     for (const [colour, { loops, open }] of byColour) {
-      const joined = joinLoops(open, JOIN_MM);
+      const joined = joinLoops(open, this.joinMm);
       if (joined.open.length > 0) {
         const places = joined.open.map((line) => boundsOf([Float64Array.from(line)])!);
-        this.#note('open-outline', 'warning', `Lines in ${colour} do not close, so no area is cut from them.`, { count: places.length, where: places[0]!, places: places.slice(0, 60) });
+        this.#note('open-outline', 'warning', `Lines in ${colour} do not close, so no area is cut from them.`, { count: places.length, where: places[0]!, places: places.slice(0, 60), ...this.#joining(joined.open) });
       }
       const { kept, doubled } = withoutDoubles([...loops, ...joined.loops.map((loop) => Float64Array.from(loop))]);
       if (doubled > 0) this.#note('painted-twice', 'note', 'Outlines are drawn twice; each is cut once.', { count: doubled });
@@ -164,6 +176,12 @@ class DxfReader {
     }
     return paints.sort((a, b) => b.size - a.size).map(({ size: _, ...paint }) => paint);
   }
+}
+
+/** How far apart the ends of lines are at least from another end, or from their own other one. */
+function nearestEnds(lines: readonly OpenLine[]): number[] {
+  const ends = lines.flatMap((line, i) => [{ i, x: line[0]!, y: line[1]! }, { i, x: line.at(-2)!, y: line.at(-1)! }]);
+  return ends.map((end, at) => Math.min(...ends.filter((_, other) => other !== at).map((other) => Math.hypot(other.x - end.x, other.y - end.y))));
 }
 
 /** Each loop once: under even-odd, one that is drawn twice would vanish. */

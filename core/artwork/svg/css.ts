@@ -4,7 +4,7 @@ import type { CssNode } from 'css-tree';
 import generate from 'css-tree/generator';
 import parse from 'css-tree/parser';
 import walk from 'css-tree/walker';
-import type { XmlElement } from './xml.js';
+import { ownText, type XmlElement } from './xml.js';
 
 export interface Declaration {
   readonly property: string;
@@ -80,7 +80,7 @@ const ADAPTER = {
   getName: (element: XmlElement) => element.name,
   getParent: (element: XmlElement) => element.parent,
   getSiblings: (element: XmlElement) => element.parent?.children ?? [element],
-  getText: (element: XmlElement) => element.text,
+  getText: ownText,
   hasAttrib: (element: XmlElement, name: string) => name in element.attributes,
   removeSubsets: (elements: XmlElement[]) => elements,
 };

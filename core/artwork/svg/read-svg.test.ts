@@ -104,7 +104,7 @@ describe('colours', () => {
 
 describe('findings', () => {
   it.each([
-    ['<text>Hello</text>', 'text-left'],
+    ['<text>Hello</text>', 'font-missing'],
     ['<image href="a.png"/>', 'picture-left'],
     ['<rect width="9" height="9" fill="url(#g)"/><linearGradient id="g"><stop stop-color="red"/></linearGradient>', 'gradient-flattened'],
     ['<rect width="9" height="9" fill="url(#p)"/><pattern id="p"/>', 'pattern-left'],

@@ -1,13 +1,18 @@
 import { compose, IDENTITY, scaling, translation, type Curves, type FillRule, type Matrix } from '../../geometry/index.js';
 import { countFindings, InputError, type Finding } from '../../job/index.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
+import { overWhite } from '../colour.js';
+import { SHIPPED_FONTS } from '../lettering/shipped-fonts.js';
+import { NOTHING_GIVEN, type ReadGiven } from '../read-given.js';
 import { parseStyleSheet, type StyleRule } from './css.js';
+import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
+import { layOutText, runsOnPath, standIns } from './text.js';
 import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
-import { parseXml, type XmlElement } from './xml.js';
+import { ownText, parseXml, type XmlElement } from './xml.js';
 
 /** More painted shapes than this cannot be a drawing that anyone weeds; nested `use` reaches it quickly. */
 const MAX_PAINTS = 50_000;
@@ -29,35 +34,38 @@ interface Context {
  * Reads an SVG file into paints in z-order. What is not understood becomes a finding that names the element.
  *
  * @param source the file's name, for messages
+ * @param given fonts and pictures at hand, and the remedies that are taken on the way
  * @throws InputError when it is not well-formed XML, not an SVG, or has no usable size
  */
-export function readSvg(bytes: Uint8Array, source: string): Artwork {
+export function readSvg(bytes: Uint8Array, source: string, given: ReadGiven = NOTHING_GIVEN): Artwork {
   const { root, unknownEntities } = parseXml(bytes, source);
   if (root.name !== 'svg') {
     throw new InputError('not-svg', `Its first element is <${root.name}>, but an SVG begins with <svg>.`, { source });
   }
-  const reader = new SvgReader(root, source);
-  if (unknownEntities > 0) reader.note('entity-ignored', 'warning', `Entities that the file declares itself are not followed.`, unknownEntities);
+  const reader = new SvgReader(root, source, given);
+  if (unknownEntities > 0) reader.note('entity-ignored', 'warning', `Entities that the file declares itself are not followed.`, { count: unknownEntities });
   return reader.read();
 }
 
 class SvgReader {
   readonly #root: XmlElement;
   readonly #source: string;
+  readonly #given: ReadGiven;
   readonly #byId = new Map<string, XmlElement>();
   readonly #rules: StyleRule[] = [];
   readonly #paints: Paint[] = [];
   readonly #findings: Finding[] = [];
   #elementsDrawn = 0;
 
-  constructor(root: XmlElement, source: string) {
+  constructor(root: XmlElement, source: string, given: ReadGiven) {
     this.#root = root;
     this.#source = source;
+    this.#given = given;
     this.#index(root);
   }
 
-  note(code: string, severity: Finding['severity'], message: string, count = 1): void {
-    this.#findings.push({ code, severity, stage: 'artwork', message, count });
+  note(code: string, severity: Finding['severity'], message: string, more: Pick<Finding, 'count' | 'remedies'> = {}): void {
+    this.#findings.push({ code, severity, stage: 'artwork', message, count: 1, ...more });
   }
 
   read(): Artwork {
@@ -85,7 +93,7 @@ class SvgReader {
     if (id !== undefined && !this.#byId.has(id)) this.#byId.set(id, element);
     if (element.name === 'style' && /^(text\/css)?$/.test(element.attributes['type'] ?? '')) {
       this.#rules.push(
-        ...parseStyleSheet(element.text, (what) => this.note('style-ignored', 'warning', `The style rule “${what}” is not understood and was left out.`)),
+        ...parseStyleSheet(ownText(element), (what) => this.note('style-ignored', 'warning', `The style rule “${what}” is not understood and was left out.`)),
       );
     }
     for (const child of element.children) this.#index(child);
@@ -118,7 +126,7 @@ class SvgReader {
 
   #visit(element: XmlElement, parent: Context): void {
     if (SILENT.has(element.name) || element.name.includes(':')) return;
-    const known = SHAPE_NAMES.has(element.name) || CONTAINERS.has(element.name);
+    const known = SHAPE_NAMES.has(element.name) || CONTAINERS.has(element.name) || element.name === 'text' || element.name === 'image';
     if (!known) {
       const [code, message] = UNSUPPORTED[element.name] ?? ['element-ignored', 'is not something that can be cut; it was left out'];
       this.note(code, 'warning', `${describe(element)} ${message}.`);
@@ -127,6 +135,8 @@ class SvgReader {
     const context = this.#enter(element, parent);
     if (!context) return;
     if (SHAPE_NAMES.has(element.name)) this.#shape(element, context);
+    else if (element.name === 'text') this.#text(element, context);
+    else if (element.name === 'image') this.#image(element, context);
     else if (element.name === 'use') this.#use(element, context);
     else if (element.name === 'svg') this.#viewport(element, element.attributes, context);
     else if (element.name === 'switch') {
@@ -168,15 +178,93 @@ class SvgReader {
     if (error) this.note('shape-cut-short', 'warning', `${describe(element)} is damaged (${error}); what came before the damage is used.`);
     if (!curves || style['visibility'] !== 'visible') return;
     this.#elementsDrawn += 1;
-    const paintFill = () => {
-      const colour = this.#colour(element, context, 'fill');
-      if (colour) this.#paint(element, context, curves, colour, { kind: 'fill', rule: style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero' });
-    };
+    const paintFill = () => this.#fill(element, context, curves);
     const paintStroke = () => this.#stroke(element, context, curves);
     const strokeFirst = /^\s*stroke\b/.test(style['paint-order']!);
     (strokeFirst ? [paintStroke, paintFill] : [paintFill, paintStroke]).forEach((paint) => paint());
     if (['marker-start', 'marker-mid', 'marker-end'].some((name) => style[name] !== 'none')) {
       this.note('marker-ignored', 'warning', `${describe(element)} carries markers (arrow heads or the like); they were left out.`);
+    }
+  }
+
+  #fill(element: XmlElement, context: Context, curves: Curves): void {
+    const how: Paint['how'] = { kind: 'fill', rule: context.style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero' };
+    const bands = this.#bands(context, curves);
+    if (!bands) {
+      const colour = this.#colour(element, context, 'fill');
+      if (colour) this.#paint(element, context, curves, colour, how);
+      return;
+    }
+    const [code, message] = LOST_PAINT.bands;
+    this.note(code, 'note', `The fill of ${describe(element)} ${message}.`, { remedies: [{ label: 'One flat colour', patch: { repair: { gradientBands: 1 } } }] });
+    const opacity = this.#opacity(context, 'fill');
+    for (const { colour, area } of bands) {
+      const clip: Clip | null = area && { outlines: [{ curves: area.curves, matrix: compose(context.matrix, area.matrix), rule: 'nonzero', clips: [] }], clips: [] };
+      this.#paint(element, clip ? { ...context, clips: [...context.clips, clip] } : context, curves, overWhite(colour, opacity), how);
+    }
+  }
+
+  /** The bands of a fill that is a gradient, when bands are wanted. */
+  #bands({ style, viewport }: Context, curves: Curves): GradientBand[] | null {
+    const count = this.#given.repair.gradientBands;
+    const id = count > 1 ? /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(style['fill']!)?.[1] : undefined;
+    const server = id === undefined ? undefined : this.#byId.get(id);
+    if (server?.name !== 'linearGradient' && server?.name !== 'radialGradient') return null;
+    return gradientBands(server, curves, viewport, count, { byId: this.#byId, rules: this.#rules });
+  }
+
+  /** Text in the fonts at hand; what no font is known for is told, with fonts that could stand in. */
+  #text(element: XmlElement, context: Context): void {
+    if (context.style['visibility'] !== 'visible') return;
+    if (runsOnPath(element)) {
+      this.note('text-left', 'warning', `${describe(element)} runs along a path: turn it into outlines in the program that drew it, and save again.`);
+      return;
+    }
+    const { letters, missing } = layOutText(element, context.style, this.#rules, this.#given);
+    for (const family of missing) {
+      this.note('font-missing', 'warning', `${describe(element)} is text in “${family.slice(0, 60)}”, a font that is not here; it was left out. Save it as outlines, or let another font stand in.`, {
+        remedies: standIns(family).map((id) => ({ label: `Set it in ${SHIPPED_FONTS.find((font) => font.id === id)!.name}`, patch: { repair: { fonts: { ...this.#given.repair.fonts, [family]: id } } } })),
+      });
+    }
+    this.#elementsDrawn += 1;
+    for (const letter of letters) {
+      const inside: Context = { ...context, style: { ...letter.style, 'fill-rule': 'nonzero' }, matrix: compose(context.matrix, letter.matrix) };
+      const colour = this.#colour(letter.element, inside, 'fill');
+      if (colour) this.#paint(letter.element, inside, letter.curves, colour, { kind: 'fill', rule: 'nonzero' }, true);
+      // The letter's own space is ems, so its stroke's width is too.
+      const em = Number(letter.style['font-size']);
+      const strokeWidth = parseSvgLength(letter.style['stroke-width'], 0, em) ?? 1;
+      if (em > 0) this.#stroke(letter.element, { ...inside, style: { ...inside.style, 'stroke-width': String(strokeWidth / em) } }, letter.curves);
+    }
+  }
+
+  /** A picture inside the drawing: traced when that is wanted and it is part of the file. */
+  #image(element: XmlElement, context: Context): void {
+    const a = element.attributes;
+    const href = (a['href'] ?? a['xlink:href'] ?? '').trim();
+    if (!/^data:image\/(png|jpe?g|webp);base64,/i.test(href)) {
+      this.note('picture-left', 'warning', `${describe(element)} is a picture that is not inside this file or not a PNG, JPEG or WebP; it was left out. Give it to the job by itself.`);
+      return;
+    }
+    if (this.#given.repair.pictures === 'drop') {
+      this.note('picture-left', 'warning', `${describe(element)} is an embedded picture, which has no outlines to cut; it was left out.`, { remedies: [{ label: 'Trace its outlines', patch: { repair: { pictures: 'trace' } } }] });
+      return;
+    }
+    const traced = this.#given.pictureOf(href);
+    if (!traced) {
+      this.note('picture-damaged', 'warning', `${describe(element)} is an embedded picture that cannot be read; it was left out.`);
+      return;
+    }
+    const { viewport } = context;
+    const [x, y] = [parseSvgLength(a['x'], viewport.width) ?? 0, parseSvgLength(a['y'], viewport.height) ?? 0];
+    const width = parseSvgLength(a['width'], viewport.width) ?? traced.widthMm / MM_PER_PX;
+    const height = parseSvgLength(a['height'], viewport.height) ?? (width * traced.heightMm) / traced.widthMm;
+    if (!(width > 0) || !(height > 0)) return;
+    const fit = compose(translation(x, y), viewBoxMatrix({ x: 0, y: 0, width: traced.widthMm, height: traced.heightMm }, width, height, a['preserveAspectRatio']));
+    this.note('picture-traced', 'note', `${describe(element)} is an embedded picture; its outlines were traced.`, { remedies: [{ label: 'Leave it out', patch: { repair: { pictures: 'drop' } } }] });
+    this.#elementsDrawn += 1;
+    for (const paint of traced.paints) {
+      this.#paint(element, { ...context, matrix: [fit, paint.matrix].reduce(compose, context.matrix) }, paint.curves, overWhite(paint.colour, context.opacity), paint.how, true);
     }
   }
 
@@ -210,21 +298,25 @@ class SvgReader {
 
   #colour(element: XmlElement, context: Context, which: 'fill' | 'stroke'): string | null {
     const { style } = context;
-    const own = Number(style[`${which}-opacity`]!.replace(/^(.*)%$/, (_, n: string) => String(Number(n) / 100)));
-    const opacity = context.opacity * (Number.isFinite(own) ? Math.min(1, Math.max(0, own)) : 1);
-    const { colour, lost } = resolvePaint(style[which]!, { currentColor: style['color']!, opacity, byId: this.#byId, rules: this.#rules });
+    const { colour, lost } = resolvePaint(style[which]!, { currentColor: style['color']!, opacity: this.#opacity(context, which), byId: this.#byId, rules: this.#rules, flattenPatterns: this.#given.repair.patterns === 'flat' });
     if (lost !== 'none') {
       const [code, message] = LOST_PAINT[lost];
-      this.note(code, 'warning', `The ${which} of ${describe(element)} ${message}.`);
+      const remedies = PAINT_REMEDIES[lost];
+      this.note(code, 'warning', `The ${which} of ${describe(element)} ${message}.`, remedies ? { remedies } : {});
     }
     return colour;
   }
 
-  #paint(element: XmlElement, context: Context, curves: Curves, colour: string, how: Paint['how']): void {
+  #opacity({ style, opacity }: Context, which: 'fill' | 'stroke'): number {
+    const own = Number(style[`${which}-opacity`]!.replace(/^(.*)%$/, (_, n: string) => String(Number(n) / 100)));
+    return opacity * (Number.isFinite(own) ? Math.min(1, Math.max(0, own)) : 1);
+  }
+
+  #paint(element: XmlElement, context: Context, curves: Curves, colour: string, how: Paint['how'], mayCross = false): void {
     if (this.#paints.length >= MAX_PAINTS) {
       throw new InputError('too-many-shapes', `The drawing comes to more than ${MAX_PAINTS} shapes once its repeats are drawn.`, { source: this.#source });
     }
-    this.#paints.push({ colour, curves, matrix: context.matrix, how, clips: context.clips, element: describe(element), elementIndex: this.#elementsDrawn });
+    this.#paints.push({ colour, curves, matrix: context.matrix, how, clips: context.clips, element: describe(element), elementIndex: this.#elementsDrawn, ...(mayCross ? { mayCross } : {}) });
   }
 
   #use(element: XmlElement, context: Context): void {
@@ -340,18 +432,24 @@ const SILENT: ReadonlySet<string> = new Set([
 ]);
 
 const UNSUPPORTED: Readonly<Record<string, readonly [string, string]>> = {
-  text: ['text-left', 'is still text: turn it into outlines in the program that drew it, and save again'],
-  image: ['picture-left', 'is an embedded picture, which has no outlines to cut; it was left out'],
   foreignObject: ['foreign-left', 'holds a piece of web page; it was left out'],
   script: ['script-ignored', 'is a program; it is never run'],
 };
 
 const LOST_PAINT = {
   gradient: ['gradient-flattened', 'is a gradient; film has one colour, so the mean of its stops is used'],
+  bands: ['gradient-banded', 'is a gradient; it is cut as flat bands'],
   pattern: ['pattern-left', 'is a pattern; it was left out'],
+  'pattern-flattened': ['pattern-flattened', 'is a pattern; its main colour is used'],
   'unknown-paint': ['colour-unknown', 'is a colour that is not understood; it was left out'],
   opacity: ['opacity-flattened', 'lets light through; film does not, so the solid colour it shows on white is used'],
 } as const;
+
+const PAINT_REMEDIES: Partial<Record<keyof typeof LOST_PAINT, Finding['remedies'] & object>> = {
+  gradient: [3, 5, 8].map((n) => ({ label: `Cut it as ${n} bands`, patch: { repair: { gradientBands: n } } })),
+  pattern: [{ label: 'Take its main colour', patch: { repair: { patterns: 'flat' } } }],
+  'pattern-flattened': [{ label: 'Leave it out', patch: { repair: { patterns: 'drop' } } }],
+};
 
 function describe(element: XmlElement): string {
   const id = element.attributes['id'];

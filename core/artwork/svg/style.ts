@@ -1,4 +1,5 @@
 import { parseDeclarations, type Declaration, type StyleRule } from './css.js';
+import { parseSvgLength } from './lengths.js';
 import type { XmlElement } from './xml.js';
 
 /** The properties that decide what is cut; `inherited` as in the SVG specification. */
@@ -11,7 +12,9 @@ const PROPERTIES: Readonly<Record<string, { initial: string; inherited: boolean 
   'fill-opacity': { initial: '1', inherited: true },
   'fill-rule': { initial: 'nonzero', inherited: true },
   filter: { initial: 'none', inherited: false },
+  'font-family': { initial: '', inherited: true },
   'font-size': { initial: '16', inherited: true },
+  'letter-spacing': { initial: 'normal', inherited: true },
   'marker-end': { initial: 'none', inherited: true },
   'marker-mid': { initial: 'none', inherited: true },
   'marker-start': { initial: 'none', inherited: true },
@@ -30,6 +33,7 @@ const PROPERTIES: Readonly<Record<string, { initial: string; inherited: boolean 
   'stroke-miterlimit': { initial: '4', inherited: true },
   'stroke-opacity': { initial: '1', inherited: true },
   'stroke-width': { initial: '1', inherited: true },
+  'text-anchor': { initial: 'start', inherited: true },
   'vector-effect': { initial: 'none', inherited: false },
   visibility: { initial: 'visible', inherited: true },
 };
@@ -50,6 +54,7 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, rules: 
   };
   const declareAll = (declarations: readonly Declaration[], weight: number) => {
     for (const d of declarations) {
+      if (d.property === 'font') for (const [property, value] of fontShorthand(d.value)) declare(property, value, d.important ? weight + IMPORTANT : weight);
       if (d.property in PROPERTIES) declare(d.property, d.value, d.important ? weight + IMPORTANT : weight);
     }
   };
@@ -64,7 +69,23 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, rules: 
     const takesParent = value === 'inherit' || ((value === undefined || value === 'unset') && property.inherited);
     style[name] = takesParent ? parent[name]! : value === undefined || value === 'initial' || value === 'unset' ? property.initial : value;
   }
+  style['font-size'] = fontSizePx(style['font-size']!, parent['font-size']!);
   return style;
+}
+
+const SIZE_WORDS: Readonly<Record<string, number>> = { 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 };
+
+/** A font size in px, whatever it was relative to. */
+function fontSizePx(value: string, parent: string): string {
+  const before = Number(parent) || 16;
+  if (value === 'larger' || value === 'smaller') return String(value === 'larger' ? before * 1.2 : before / 1.2);
+  return String(SIZE_WORDS[value] ?? parseSvgLength(value, before, before) ?? before);
+}
+
+/** Size and family of the `font` shorthand; the rest of it a single-weight font has no use for. */
+function fontShorthand(value: string): [string, string][] {
+  const match = /(?:^|\s)(\d*\.?\d+(?:px|pt|pc|mm|cm|in|em|ex|%)?)(?:\s*\/\s*\S+)?\s+(.+)$/.exec(value);
+  return match ? [['font-size', match[1]!], ['font-family', match[2]!]] : [];
 }
 
 const INLINE = 1e12;

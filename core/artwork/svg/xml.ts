@@ -1,14 +1,19 @@
 import { SaxesParser } from 'saxes';
 import { InputError } from '../../job/index.js';
 
-/** An element of the document as plain data. `text` is its own character data, children's excluded. */
+/** An element of the document as plain data. `content` is its text and its children in their order. */
 export interface XmlElement {
   readonly name: string;
   readonly attributes: Readonly<Record<string, string>>;
   readonly children: XmlElement[];
   readonly parent: XmlElement | null;
   readonly line: number;
-  text: string;
+  readonly content: (string | XmlElement)[];
+}
+
+/** An element's own character data, its children's excluded. */
+export function ownText(element: XmlElement): string {
+  return element.content.filter((part) => typeof part === 'string').join('');
 }
 
 /** Deeper nesting than any drawing program writes; the reader recurses, so it must end somewhere stated. */
@@ -55,14 +60,17 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
       children: [],
       parent: current,
       line: parser.line,
-      text: '',
+      content: [],
     };
-    if (current) current.children.push(element);
+    if (current) {
+      current.children.push(element);
+      current.content.push(element);
+    }
     else root = element;
     current = element;
   });
   const addText = (text: string) => {
-    if (current) current.text += text;
+    current?.content.push(text);
   };
   parser.on('text', addText);
   parser.on('cdata', addText);

@@ -2,9 +2,12 @@
  * plan(): the stages in their order. The only part of core that may know them all.
  */
 export { Planner, settingsFor, type PlanHooks, type PlanInput } from './make-plan.js';
+export type { ReadPart } from './artwork-stage.js';
+export type { Replacement } from './change-parts.js';
 export { planReport, sheetSvg, type PlanReport } from './report.js';
 export { layerSvg } from './layer-svg.js';
 export type {
+  ArtworkStage,
   ColourUse,
   Plan,
   PlacedGroup,

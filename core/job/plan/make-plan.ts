@@ -1,4 +1,7 @@
-import { colourDifference, paintRegions, readArtwork } from '../../artwork/index.js';
+import { ArtworkReader, colourDifference, flattenTolerance, paintPlaced, type ArtworkResources, type LetterChoice, type PaintedRegion, type TraceHooks } from '../../artwork/index.js';
+import { boundsOf, boxRing, transformRing, type Box, type Matrix } from '../../geometry/index.js';
+import { nameOfPart, type ArtworkPart, type Lettering } from '../artwork-part.js';
+import { arranged, partMatrix, readParts, traceParts, tracingRulings, type Arrangement, type ReadPart } from './artwork-stage.js';
 import { assemblySteps } from '../../assembly/index.js';
 import { cutProgram } from '../../cutting/index.js';
 import { checkLayers, checkPaints, putRight, relabelled, separate } from '../../layers/index.js';
@@ -6,8 +9,9 @@ import { fitToPanel } from '../../surface/index.js';
 import type { Film, Shop } from '../film.js';
 import { STAGES, type Finding } from '../finding.js';
 import { InputError } from '../input-error.js';
-import type { Recipe } from '../recipe.js';
+import type { Recipe, RecipePatch } from '../recipe.js';
 import { buildStage } from './build-stage.js';
+import { addingPart, replacingPart, type Replacement } from './change-parts.js';
 import { filmsStage } from './films-stage.js';
 import type { ArtworkStage, AssembleStage, CutStage, Plan, RegionsStage, SheetsStage, SurfaceStage } from './plan.js';
 import { prepareStage } from './prepare-stage.js';
@@ -26,6 +30,8 @@ export interface PlanHooks {
   readonly onProgress?: (plan: Plan, done: number) => void;
   /** Awaited between stages and placements; throwing from it cancels. */
   readonly breathe?: () => Promise<void>;
+  /** Told what is being done when a picture is traced, and how far along that is, 0 to 1. */
+  readonly onStep?: (doing: string, done: number) => void;
 }
 
 /**
@@ -35,6 +41,42 @@ export interface PlanHooks {
 export class Planner {
   readonly #cache = new StageCache();
   readonly #nests = new Map<string, SheetsStage>();
+  readonly #reader: ArtworkReader;
+
+  constructor(resources: ArtworkResources) {
+    this.#reader = new ArtworkReader(resources);
+  }
+
+  /** The change that adds a part; `input.sources` holds its file too. @throws InputError when it cannot be read */
+  async adding(input: PlanInput, part: ArtworkPart): Promise<RecipePatch> {
+    const [added, ...read] = await this.#readAll(input, part, input.recipe.artworks);
+    return addingPart(input.recipe, read, added!);
+  }
+
+  /** The change that puts a new version in the place of the part called `id`. @throws InputError when it cannot be read */
+  async replacing(input: PlanInput, id: string, part: ArtworkPart): Promise<Replacement> {
+    const [now, ...read] = await this.#readAll(input, part, input.recipe.artworks);
+    const old = read.find((other) => other.part.id === id);
+    if (!old) throw new InputError('part-unknown', 'This job has no such artwork any more.', { source: nameOfPart(part) });
+    return replacingPart(input.recipe, read, old, now!);
+  }
+
+  async #readAll({ recipe, sources }: PlanInput, part: ArtworkPart, others: readonly ArtworkPart[]): Promise<ReadPart[]> {
+    const read = await readParts({ ...recipe, artworks: [part, ...others] }, sources, this.#reader, this.#cache, {});
+    const blocked = read[0]!.findings.find((finding) => finding.severity === 'blocker');
+    if (blocked) throw new InputError(blocked.code, blocked.message, { source: nameOfPart(part) });
+    return read;
+  }
+
+  /** A font's own name. @throws InputError when the file is no font */
+  fontName(bytes: Uint8Array, fileName: string): Promise<string> {
+    return this.#reader.fontName(bytes, fileName);
+  }
+
+  /** Letters of a lettering that its font has other forms for. @throws InputError when the font cannot be read */
+  letterChoices(lettering: Lettering, ownFont: Uint8Array | null): Promise<LetterChoice[]> {
+    return this.#reader.choices(lettering, ownFont);
+  }
 
   async plan(input: PlanInput, hooks: PlanHooks = {}): Promise<Plan> {
     const { recipe, shop } = input;
@@ -47,29 +89,33 @@ export class Planner {
       await hooks.breathe?.();
     };
 
-    const source = recipe.artworks[0];
-    const bytes = source && input.sources.get(source.id);
-    if (!source || !bytes) {
-      return { ...plan, findings: [{ code: 'no-artwork', severity: 'blocker', stage: 'artwork', message: 'There is no artwork yet: drop an SVG or DXF file here.' }] };
+    if (recipe.artworks.length === 0) {
+      return { ...plan, findings: [{ code: 'no-artwork', severity: 'blocker', stage: 'artwork', message: 'There is no artwork yet: drop a file here, or set some lettering.' }] };
     }
-    const artworkKey = keyOf(source.sha256);
-    const artwork = this.#cache.take('artwork', artworkKey, () => artworkStage(bytes, source.fileName));
-    await add({ artwork });
-    if (artwork.artwork.paints.length === 0) return plan;
+    const trace: TraceHooks = { ...(hooks.onStep ? { onStep: hooks.onStep } : {}), ...(hooks.breathe ? { breathe: hooks.breathe } : {}) };
+    const read = await readParts(recipe, input.sources, this.#reader, this.#cache, trace);
+    const arrangement = arranged(read);
+    const paints = arrangement.parts.reduce((sum, part) => sum + part.artwork.paints.length + (part.reduced ? 1 : 0), 0);
+    await add({ artwork: artworkStage(arrangement, paints) });
+    if (paints === 0) return plan;
 
-    const surfaceKey = keyOf(artworkKey, recipe.surface);
-    const surface = this.#cache.take('surface', surfaceKey, () => surfaceStage(artwork, recipe));
+    const { widthMm, heightMm } = arrangement;
+    const surface = this.#cache.take('surface', keyOf(widthMm, heightMm, recipe.surface), () => surfaceStage(arrangement, recipe));
     await add({ surface });
-    const drawnKey = keyOf(artworkKey, surface.design.scale);
-    const drawn = this.#cache.take('drawn', drawnKey, () => paintRegions(artwork.artwork, surface.design.scale));
+    const { scale } = surface.design;
+    const traced = { ...arrangement, parts: await traceParts(read, scale, this.#reader, this.#cache, trace) };
     const { letBe: _, ...remedies } = recipe.repair;
-    const regionsKey = keyOf(drawnKey, remedies);
-    const regions = this.#cache.take('regions', regionsKey, () => regionsStage(drawn, surface, recipe.repair));
-    const withFrame = { ...artwork, findings: [...artwork.findings, ...regions.findings] };
-    plan = { ...plan, artwork: withFrame, regions };
+    const drawn = traced.parts.map((part) => this.#drawn(part, traced, scale, remedies));
+    const partsKey = keyOf(drawn.map((part) => part.key));
+    const regionsKey = keyOf(partsKey, remedies);
+    const regions = this.#cache.take('regions', regionsKey, () => regionsStage(drawn, recipe.repair));
+    const rulings = traced.parts.flatMap((part) => tracingRulings(recipe, part, scale));
+    const withFrame: ArtworkStage = { ...artworkStage(traced, paints), rulings: [...rulings, ...(plan.artwork?.rulings ?? [])] };
+    const said = { ...withFrame, findings: [...drawn.flatMap((part) => part.findings), ...regions.findings] };
+    plan = { ...plan, artwork: said, regions };
     if (regions.regions.length === 0) {
       const nothing: Finding = { code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' };
-      return collect({ ...plan, artwork: { ...withFrame, findings: [...withFrame.findings, nothing] } }, []);
+      return collect({ ...plan, artwork: { ...said, findings: [...said.findings, nothing] } }, {});
     }
 
     const filmsKey = keyOf(regionsKey, recipe.films, shop.films);
@@ -90,7 +136,7 @@ export class Planner {
     const build = this.#cache.take('build', buildKey, () => buildStage(known, recipe, usedFilms, shop.cutter));
     await add({ separation: known, build });
     const thinnest = this.#cache.take('checks', buildKey, () => checkLayers(build.layers.map(({ film, cut }) => ({ filmName: film.name, thinnestMm: film.thinnestMm, cut }))));
-    plan = { ...plan, artwork: { ...withFrame, findings: [...withFrame.findings, ...thinnest] } };
+    plan = { ...plan, artwork: { ...said, findings: [...said.findings, ...thinnest] } };
 
     const prepareKey = keyOf(buildKey, recipe.preparation);
     const prepare = this.#cache.take('prepare', prepareKey, () => prepareStage(build.layers, recipe.preparation));
@@ -113,32 +159,53 @@ export class Planner {
     await add({ assemble });
     return plan;
   }
-}
 
-function artworkStage(bytes: Uint8Array, fileName: string): ArtworkStage {
-  try {
-    const artwork = readArtwork(bytes, fileName);
-    const empty: Finding[] =
-      artwork.paints.length === 0
-        ? [{ code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' }]
-        : [];
-    return { artwork, findings: [...artwork.findings, ...empty], rulings: [] };
-  } catch (error) {
-    if (!(error instanceof InputError)) throw error;
-    const finding: Finding = { code: error.code, severity: 'blocker', stage: 'artwork', message: error.message };
-    return { artwork: { widthMm: 1, heightMm: 1, paints: [], findings: [] }, findings: [finding], rulings: [] };
+  #drawn(part: ReadPart, arrangement: Arrangement, scale: number, { hairlines, fillCrossings }: Pick<Recipe['repair'], 'hairlines' | 'fillCrossings'>): DrawnPart {
+    const matrix = partMatrix(part, arrangement, scale);
+    const toleranceMm = flattenTolerance(Math.max(arrangement.widthMm, arrangement.heightMm) * scale);
+    const repair = { hairlines, fillCrossings };
+    const key = keyOf(part.key, matrix, toleranceMm, repair);
+    const { regions, findings } = this.#cache.take('part drawn', key, () => paintPlaced(part.artwork, { matrix, toleranceMm, repair }));
+    const name = arrangement.parts.length > 1 ? `${nameOfPart(part.part)}: ` : '';
+    const named = (finding: Finding) => ({ ...finding, message: name + finding.message });
+    const frame = boundsOf([transformRing(boxRing({ minX: 0, minY: 0, maxX: part.artwork.widthMm, maxY: part.artwork.heightMm }), matrix)])!;
+    const { id } = part.part;
+    return { key: keyOf(key, id), regions: regions.map((region) => ({ ...region, part: id })), frame, findings: [...part.findings.map((finding) => named(placed(finding, matrix))), ...findings.map(named)] };
   }
 }
 
-function surfaceStage({ artwork }: ArtworkStage, { surface }: Recipe): SurfaceStage {
-  const design = fitToPanel(artwork, surface, surface.size);
+/** A finding of a part with its places where they are on the design. */
+function placed(finding: Finding, matrix: Matrix): Finding {
+  const moved = (box: Box) => boundsOf([transformRing(boxRing(box), matrix)])!;
+  return { ...finding, ...(finding.where ? { where: moved(finding.where) } : {}), ...(finding.places ? { places: finding.places.map(moved) } : {}) };
+}
+
+function artworkStage({ parts, widthMm, heightMm }: Arrangement, paints: number): ArtworkStage {
+  const findings = parts.flatMap((part) => part.findings);
+  if (paints === 0 && findings.every((finding) => finding.severity !== 'blocker')) {
+    findings.push({ code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' });
+  }
+  return { parts, widthMm, heightMm, paints, findings, rulings: [] };
+}
+
+function surfaceStage(arrangement: Arrangement, { surface }: Recipe): SurfaceStage {
+  const design = fitToPanel(arrangement, surface, surface.size);
   return { design, findings: design.findings, rulings: design.rulings };
 }
 
-function regionsStage(drawn: ReturnType<typeof paintRegions>, { design }: SurfaceStage, repair: Recipe['repair']): RegionsStage {
-  const regions = putRight(drawn.regions, repair);
-  const frame = { minX: 0, minY: 0, maxX: design.widthMm, maxY: design.heightMm };
-  return { regions, asDrawn: drawn.regions, findings: [...drawn.findings, ...checkPaints(regions, frame, repair, colourDifference)], rulings: [] };
+/** A part's areas where it lies on the design, and what was noticed of it, its places on the design. */
+interface DrawnPart {
+  readonly key: string;
+  readonly regions: readonly PaintedRegion[];
+  /** What the part takes up, mm. */
+  readonly frame: Box;
+  readonly findings: readonly Finding[];
+}
+
+function regionsStage(drawn: readonly DrawnPart[], repair: Recipe['repair']): RegionsStage {
+  const asDrawn = drawn.flatMap((part) => part.regions);
+  const regions = putRight(asDrawn, repair);
+  return { regions, asDrawn, findings: checkPaints(regions, drawn.map((part) => part.frame), repair, colourDifference), rulings: [] };
 }
 
 function cutStage(sheets: SheetsStage, shop: Shop): CutStage {
@@ -199,11 +266,11 @@ function assembleStage(
 }
 
 /** Findings and rulings of all stages, in the order of the job card. */
-function collect(plan: Plan, letBe: readonly string[]): Plan {
+function collect(plan: Plan, letBe: Recipe['repair']['letBe']): Plan {
   const stages = [plan.artwork, plan.films, plan.surface, plan.build, plan.prepare, plan.sheets, plan.cut, plan.assemble];
   const findings = stages.flatMap((stage) => stage?.findings ?? []);
   // What stops a job cannot be let be.
-  const isLetBe = (finding: Finding) => finding.severity !== 'blocker' && letBe.includes(finding.code);
+  const isLetBe = (finding: Finding) => finding.severity !== 'blocker' && finding.code in letBe;
   return {
     ...plan,
     findings: findings.filter((finding) => !isLetBe(finding)).sort((a, b) => STAGES.indexOf(a.stage) - STAGES.indexOf(b.stage)),

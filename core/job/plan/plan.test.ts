@@ -1,15 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { DEMO_SHOP } from '../../../demo/shop.js';
+import { resourcesInNode } from '../../../platform/artwork-resources.js';
 import { areaOf, boundsOf, intersect, unite } from '../../geometry/index.js';
-import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../index.js';
+import { drawingPart, emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../index.js';
 import { Planner, planReport, type Plan } from './index.js';
 
 const DRAWINGS = { heron: 'heron-window.svg', wren: 'marsh-wren.svg' } as const;
 const drawing = (name: keyof typeof DRAWINGS) => readFileSync(new URL(`../../../demo/artwork/${DRAWINGS[name]}`, import.meta.url));
 
-const withArtwork = (patch: RecipePatch = {}): Recipe => parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Test'), { artworks: [{ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) }] }), patch));
-const plan = (bytes: Uint8Array | string, patch: RecipePatch = {}, planner = new Planner()): Promise<Plan> =>
+const withArtwork = (patch: RecipePatch = {}): Recipe => parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Test'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })] }), patch));
+const plan = (bytes: Uint8Array | string, patch: RecipePatch = {}, planner = new Planner(resourcesInNode)): Promise<Plan> =>
   planner.plan({ recipe: withArtwork(patch), shop: DEMO_SHOP, sources: new Map([['a', typeof bytes === 'string' ? new TextEncoder().encode(bytes) : bytes]]) });
 const codes = ({ findings }: Plan) => findings.map((finding) => finding.code);
 const ruling = ({ rulings }: Plan, id: string) => rulings.find((r) => r.id === id);
@@ -65,7 +66,7 @@ describe('what would spoil the cut', () => {
   });
 
   it('is let be when the maker says so, and kept in sight', async () => {
-    const { findings, letBe } = await plan(paper, { ...own, repair: { letBe: ['white-ground'] } });
+    const { findings, letBe } = await plan(paper, { ...own, repair: { letBe: { 'white-ground': 'it is film' } } });
     expect(letBe.map((finding) => finding.code)).toEqual(['white-ground']);
     expect(findings.map((finding) => finding.code)).not.toContain('white-ground');
   });
@@ -136,7 +137,7 @@ describe('preparation and sheets', () => {
 
 describe('a plan', () => {
   it('says what is missing when there is no artwork', async () => {
-    const empty = await new Planner().plan({ recipe: emptyRecipe('Empty'), shop: DEMO_SHOP, sources: new Map() });
+    const empty = await new Planner(resourcesInNode).plan({ recipe: emptyRecipe('Empty'), shop: DEMO_SHOP, sources: new Map() });
     expect(codes(empty)).toEqual(['no-artwork']);
   });
 
@@ -151,7 +152,7 @@ describe('a plan', () => {
   });
 
   it('is the same from a planner that has seen other things as from a new one', async () => {
-    const used = new Planner();
+    const used = new Planner(resourcesInNode);
     for (const trapMm of [0.2, 0.9, null]) await plan(drawing('heron'), { build: { trapMm } }, used);
     const [again, fresh] = [await plan(drawing('heron'), { build: { trapMm: 0.9 } }, used), await plan(drawing('heron'), { build: { trapMm: 0.9 } })];
     expect(planReport(again)).toEqual(planReport(fresh));
@@ -159,7 +160,7 @@ describe('a plan', () => {
   });
 
   it('keeps the stages that a decision does not touch', async () => {
-    const planner = new Planner();
+    const planner = new Planner(resourcesInNode);
     const before = await plan(drawing('heron'), {}, planner);
     const after = await plan(drawing('heron'), { assembly: { way: 'tape' } }, planner);
     expect(after.build).toBe(before.build);
@@ -168,7 +169,7 @@ describe('a plan', () => {
   });
 
   it('can be stopped between stages', async () => {
-    const stop = new Planner().plan({ recipe: withArtwork(), shop: DEMO_SHOP, sources: new Map([['a', drawing('heron')]]) }, { breathe: () => Promise.reject(new Error('stopped')) });
+    const stop = new Planner(resourcesInNode).plan({ recipe: withArtwork(), shop: DEMO_SHOP, sources: new Map([['a', drawing('heron')]]) }, { breathe: () => Promise.reject(new Error('stopped')) });
     await expect(stop).rejects.toThrow('stopped');
   });
 });

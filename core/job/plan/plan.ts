@@ -1,4 +1,4 @@
-import type { Artwork, PaintedRegion } from '../../artwork/index.js';
+import type { PaintedRegion } from '../../artwork/index.js';
 import type { AssemblyStep } from '../../assembly/index.js';
 import type { CutProgram } from '../../cutting/index.js';
 import type { Box, Matrix, Ring, Rings } from '../../geometry/index.js';
@@ -8,6 +8,7 @@ import type { PlacedDesign } from '../../surface/index.js';
 import type { Film, FilmPiece, Mat } from '../film.js';
 import type { Finding } from '../finding.js';
 import type { Ruling } from '../ruling.js';
+import type { ReadPart } from './artwork-stage.js';
 
 interface Said {
   readonly findings: readonly Finding[];
@@ -15,7 +16,11 @@ interface Said {
 }
 
 export interface ArtworkStage extends Said {
-  readonly artwork: Artwork;
+  readonly parts: readonly ReadPart[];
+  /** The size of the design before the surface sizes it. */
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly paints: number;
 }
 
 export interface SurfaceStage extends Said {

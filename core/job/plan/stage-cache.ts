@@ -1,3 +1,7 @@
+const DEPTH = 6;
+/** A stage of single parts has as many at once as a job has parts. */
+const DEPTH_OF_PARTS = 240;
+
 /**
  * Remembers the last few results of each stage by a key of exactly what it read. Small on purpose: a hand moves one decision to and
  * fro, and old geometry is large.
@@ -5,7 +9,13 @@
 export class StageCache {
   readonly #stages = new Map<string, Map<string, unknown>>();
 
-  constructor(private readonly depth = 6) {}
+  /** The same for a computation that waits. */
+  async takeLater<T>(stage: string, key: string, compute: () => Promise<T>): Promise<T> {
+    const known = this.#stages.get(stage);
+    if (known?.has(key)) return this.take(stage, key, () => known.get(key) as T);
+    const value = await compute();
+    return this.take(stage, key, () => value);
+  }
 
   /** The result for `key`, computed at most once while it is remembered. A computation that throws is not remembered. */
   take<T>(stage: string, key: string, compute: () => T): T {
@@ -19,7 +29,7 @@ export class StageCache {
     }
     const value = compute();
     known.set(key, value);
-    if (known.size > this.depth) known.delete(known.keys().next().value!);
+    if (known.size > (stage.startsWith('part ') ? DEPTH_OF_PARTS : DEPTH)) known.delete(known.keys().next().value!);
     return value;
   }
 }

@@ -1,9 +1,10 @@
 import styled from 'styled-components';
-import { NO_REPAIR, patchRecipe, type Finding, type Recipe, type RecipePatch } from '../../core/job/index.js';
-import { useJobContext } from '../job/job-context.js';
-import { colour, space, type } from '../tokens.js';
-import { Button, WordButton } from '../ui/button.js';
-import { count } from '../ui/say.js';
+import { SHIPPED_FONTS } from '../../../core/artwork/index.js';
+import { NO_REPAIR, patchRecipe, type Finding, type Recipe, type RecipePatch } from '../../../core/job/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { colour, space, type } from '../../tokens.js';
+import { Button, WordButton } from '../../ui/button.js';
+import { count } from '../../ui/say.js';
 
 /** What was put right, each to be taken back; and in one go all that cannot change the look. */
 export function PutRightList({ findings }: { readonly findings: readonly Finding[] }) {
@@ -41,8 +42,8 @@ export function PutRightList({ findings }: { readonly findings: readonly Finding
           <ul>
             {letBe.map((finding) => (
               <li key={finding.code}>
-                {finding.message}{' '}
-                <WordButton onPress={() => handle.change({ repair: { letBe: recipe.repair.letBe.filter((code) => code !== finding.code) } })} aria-label={`Show again: ${finding.message}`}>
+                {finding.message} {recipe.repair.letBe[finding.code] && <em>{recipe.repair.letBe[finding.code]}</em>}{' '}
+                <WordButton onPress={() => handle.change({ repair: { letBe: Object.fromEntries(Object.entries(recipe.repair.letBe).filter(([code]) => code !== finding.code)) } })} aria-label={`Show again: ${finding.message}`}>
                   Show again
                 </WordButton>
               </li>
@@ -67,6 +68,13 @@ function takenRemedies(repair: Recipe['repair']): { said: string; back: RecipePa
     ...(repair.speckMm2 > 0 ? [{ said: `Specks and pinholes below ${repair.speckMm2} mm² are dropped and filled.`, back: { speckMm2: NO_REPAIR.speckMm2 } }] : []),
     ...(repair.thickenMm > 0 ? [{ said: `Parts thinner than ${repair.thickenMm} mm are thickened.`, back: { thickenMm: NO_REPAIR.thickenMm } }] : []),
     ...(repair.closeGapsMm > 0 ? [{ said: `Gaps narrower than ${repair.closeGapsMm} mm are filled.`, back: { closeGapsMm: NO_REPAIR.closeGapsMm } }] : []),
+    ...(repair.hairlines !== 'keep' ? [{ said: repair.hairlines === 'drop' ? 'Hairline strokes are left out.' : 'What hairline strokes enclose is filled.', back: { hairlines: NO_REPAIR.hairlines } }] : []),
+    ...(repair.fillCrossings ? [{ said: 'Outlines that cross themselves are filled whole.', back: { fillCrossings: NO_REPAIR.fillCrossings } }] : []),
+    ...(repair.joinEndsMm > 0 ? [{ said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`, back: { joinEndsMm: NO_REPAIR.joinEndsMm } }] : []),
+    ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: { gradientBands: NO_REPAIR.gradientBands } }] : []),
+    ...(repair.patterns === 'flat' ? [{ said: 'Patterns become their main colour.', back: { patterns: NO_REPAIR.patterns } }] : []),
+    ...(repair.pictures === 'trace' ? [{ said: 'Pictures inside drawings are traced.', back: { pictures: NO_REPAIR.pictures } }] : []),
+    ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${SHIPPED_FONTS.find((font) => font.id === id)?.name ?? id}.`, back: { fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) } })),
     ...(repair.simplifyMm > 0 ? [{ said: `Outlines are simplified within ${repair.simplifyMm} mm.`, back: { simplifyMm: NO_REPAIR.simplifyMm } }] : []),
   ];
 }

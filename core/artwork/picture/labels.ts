@@ -1,0 +1,177 @@
+import { binOf, labOf, type PaletteColour } from './palette.js';
+import type { Pixels } from './pixels.js';
+
+/** Which colour every pixel is taken for: 0 is bare surface, n the nth colour. */
+export interface Labels {
+  readonly width: number;
+  readonly height: number;
+  readonly of: Uint8Array;
+}
+
+/** Red, green, blue and alpha, 0 to 255. */
+export type Rgba = readonly [number, number, number, number];
+
+/** A pixel on an edge looks so far for the colours on either side of it. */
+const REACH = 3;
+
+/** Every pixel's nearest colour; on edges only colours that are found flat nearby count, so that mixtures do not become a third. */
+export function labelPixels({ width, height, data }: Pixels, flat: Uint8Array, palette: readonly PaletteColour[]): Labels {
+  const of = new Uint8Array(width * height);
+  const nearest = nearestByBin(palette);
+  for (let p = 0; p < of.length; p += 1) of[p] = data[4 * p + 3]! < 128 ? 0 : nearest(binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!));
+  const colours: Rgba[] = [[255, 255, 255, 0], ...palette.map(({ rgb }): Rgba => [rgb[0], rgb[1], rgb[2], 255])];
+  const distance = (p: number, label: number) => {
+    const colour = colours[label]!;
+    let sum = 0;
+    for (let c = 0; c < 4; c += 1) sum += (data[4 * p + c]! - colour[c]!) ** 2;
+    return sum;
+  };
+  const first = of.slice();
+  for (let y = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1) {
+      const p = y * width + x;
+      if (flat[p]) continue;
+      let seen = 0;
+      for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH); v += 1) {
+        for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1) if (flat[v * width + u]) seen |= 1 << first[v * width + u]!;
+      }
+      const own = first[p]!;
+      if (seen === 0 || seen & (1 << own)) {
+        if (seen !== 0) of[p] = nearestAmong(seen, p, distance);
+        continue;
+      }
+      // A hair of its own ink has no flat pixel: it stays what it plainly is.
+      const among = nearestAmong(seen, p, distance);
+      if (distance(p, own) > 0.12 * distance(p, among)) of[p] = among;
+    }
+  }
+  return { width, height, of };
+}
+
+function nearestAmong(seen: number, p: number, distance: (p: number, label: number) => number): number {
+  let best = -1;
+  let least = Infinity;
+  for (let label = 0, rest = seen; rest !== 0; label += 1, rest >>>= 1) {
+    if (!(rest & 1)) continue;
+    const d = distance(p, label);
+    if (d < least) [best, least] = [label, d];
+  }
+  return best;
+}
+
+/** Gives the label for a coarse bin of colour, worked out when a bin is first met: few of them occur. */
+function nearestByBin(palette: readonly PaletteColour[]): (bin: number) => number {
+  const labs = palette.map(({ rgb }) => labOf(rgb));
+  const known = new Uint8Array(32_768);
+  const workOut = (bin: number) => {
+    const lab = labOf([((bin >> 10) << 3) + 4, (((bin >> 5) & 31) << 3) + 4, ((bin & 31) << 3) + 4]);
+    let [best, least] = [0, Infinity];
+    labs.forEach((other, i) => {
+      const d = (lab[0] - other[0]) ** 2 + (lab[1] - other[1]) ** 2 + (lab[2] - other[2]) ** 2;
+      if (d < least) [best, least] = [i + 1, d];
+    });
+    return best;
+  };
+  return (bin) => known[bin] || (known[bin] = workOut(bin));
+}
+
+/** Connected patches of one label: each pixel's patch, and each patch's area and label. */
+export interface Patches {
+  readonly of: Int32Array;
+  readonly area: Int32Array;
+  readonly label: Uint8Array;
+}
+
+/** The patches of a label map, connected over edges (not corners). Runs of a row are joined, not pixels: there are far fewer. */
+export function patchesOf({ width, height, of }: Labels): Patches {
+  const starts: number[] = [];
+  const parent: number[] = [];
+  const find = (run: number): number => {
+    let root = run;
+    while (parent[root]! !== root) root = parent[root]!;
+    for (let at = run; parent[at]! !== root; ) {
+      const next = parent[at]!;
+      parent[at] = root;
+      at = next;
+    }
+    return root;
+  };
+  let above = 0;
+  for (let y = 0; y < height; y += 1) {
+    const firstOfRow = starts.length;
+    const end = (y + 1) * width;
+    for (let p = y * width; p < end; ) {
+      const start = p;
+      const label = of[p]!;
+      while (p < end && of[p] === label) p += 1;
+      const run = starts.length;
+      starts.push(start);
+      parent.push(run);
+      if (y === 0) continue;
+      // Runs of the row above that reach over this one: those that end before it were passed already.
+      while (above + 1 < firstOfRow && starts[above + 1]! <= start - width) above += 1;
+      for (let up = above; up < firstOfRow && starts[up]! < p - width; up += 1) {
+        if (of[starts[up]!] !== label) continue;
+        const [a, b] = [find(run), find(up)];
+        // The lower index stays the root, so that a patch is numbered by its first pixel.
+        if (a < b) parent[b] = a;
+        else parent[a] = b;
+      }
+    }
+    above = firstOfRow;
+  }
+  const patch = new Int32Array(width * height);
+  const area: number[] = [];
+  const label: number[] = [];
+  const numbers = new Int32Array(starts.length);
+  starts.forEach((start, run) => {
+    const root = find(run);
+    if (root === run) {
+      numbers[run] = area.length;
+      area.push(0);
+      label.push(of[start]!);
+    } else numbers[run] = numbers[root]!;
+    const stop = starts[run + 1] ?? patch.length;
+    patch.fill(numbers[run]!, start, stop);
+    area[numbers[run]!]! += stop - start;
+  });
+  return { of: patch, area: Int32Array.from(area), label: Uint8Array.from(label) };
+}
+
+/** The map with patches smaller than `leastPixels` taken for what surrounds most of each; `dropped` counts them. */
+export function withoutSpecks(labels: Labels, patches: Patches, leastPixels: number): { labels: Labels; dropped: number } {
+  const { width, height } = labels;
+  if (!patches.area.some((area) => area < leastPixels)) return { labels, dropped: 0 };
+  const of = labels.of.slice();
+  const small = (patch: number) => patches.area[patch]! < leastPixels;
+  /** Votes of the neighbours of each small patch, by label; large neighbours count, small ones only when there are no others. */
+  const votes = new Map<number, Map<number, number>>();
+  const vote = (p: number, q: number) => {
+    const a = patches.of[p]!;
+    const b = patches.of[q]!;
+    if (a === b || !small(a)) return;
+    const own = votes.get(a) ?? new Map<number, number>();
+    votes.set(a, own);
+    const label = patches.label[b]!;
+    own.set(label, (own.get(label) ?? 0) + (small(b) ? 0.001 : 1));
+  };
+  for (let y = 0, p = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1, p += 1) {
+      if (x > 0) {
+        vote(p, p - 1);
+        vote(p - 1, p);
+      }
+      if (y > 0) {
+        vote(p, p - width);
+        vote(p - width, p);
+      }
+    }
+  }
+  const taken = new Map<number, number>();
+  for (const [patch, own] of votes) taken.set(patch, [...own].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0]![0]);
+  for (let p = 0; p < of.length; p += 1) {
+    const other = taken.get(patches.of[p]!);
+    if (other !== undefined) of[p] = other;
+  }
+  return { labels: { width, height, of }, dropped: taken.size };
+}

@@ -1,0 +1,167 @@
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import { NO_REPAIR, sourcesOf } from '../../../core/job/index.js';
+import { FindingPlaces } from '../../job/finding-places.js';
+import { Findings } from '../../job/findings.js';
+import { useJobContext, useSaid } from '../../job/job-context.js';
+import { StationLayout } from '../../job/station-layout.js';
+import { useArtworkPicture } from '../../jobs/artwork-picture.js';
+import { LightTable } from '../../light-table/light-table.js';
+import type { PaintView } from '../../plan/plan-view.js';
+import { planWorker } from '../../plan/use-plan.js';
+import { colour, radius, space, type } from '../../tokens.js';
+import { WordButton } from '../../ui/button.js';
+import { Choice } from '../../ui/choice.js';
+import { Small } from '../../ui/plain-fields.js';
+import { designBox } from '../design-box.js';
+import { ColoursFound } from './colours-found.js';
+import { GiveArtwork } from './give-artwork.js';
+import { LetteringEditor } from './lettering-editor.js';
+import { PartHandles, type Shift } from './part-handles.js';
+import { PartList } from './part-list.js';
+import { Placing } from './placing.js';
+import { PutRightList } from './put-right-list.js';
+import { TracingEditor } from './tracing-editor.js';
+import { useArrangement } from './use-arrangement.js';
+
+const LOOKS = [['after', 'As it will be cut'], ['before', 'Before putting right'], ['changes', 'What changed'], ['drawn', 'As the file shows it']] as const;
+type Look = (typeof LOOKS)[number][0];
+
+const CAPTIONS: Readonly<Record<Look, string>> = {
+  after: 'as areas of film, ready to be cut',
+  before: 'as areas of film, as they came',
+  changes: 'hatched: taken away · ringed: added',
+  drawn: 'as your browser draws the file',
+};
+
+/** What the job is made of: drawings, pictures and words given, arranged, checked and put right. */
+export function ArtworkStation() {
+  const { recipe, plan, lookAt, unit } = useJobContext();
+  const { findings } = useSaid('artwork');
+  const arrangement = useArrangement();
+  const { parts, chosen, choose } = arrangement;
+  const [look, setLook] = useState<Look>('after');
+  const [shift, setShift] = useState<Shift | null>(null);
+  const paints = usePaints(look === 'before' ? 'before' : 'after');
+  const changes = useChanges(look === 'changes');
+  const isEmpty = recipe.artworks.length === 0;
+  // A part alone is what is worked on.
+  const only = parts.length === 1 ? parts[0]! : chosen.length === 1 ? chosen[0]! : null;
+  const source = only && only.part.kind !== 'lettering' ? sourcesOf(only.part)[0]! : null;
+  // A browser draws no DXF.
+  const isDrawn = source !== null && !/\.dxf$/i.test(source.fileName) && parts.length === 1;
+  const picture = useArtworkPicture(isDrawn ? source.id : null);
+  const isPutRight = JSON.stringify({ ...recipe.repair, letBe: {} }) !== JSON.stringify(NO_REPAIR);
+  const box = designBox(plan);
+  const looks = LOOKS.filter(([value]) => (value === 'drawn' ? isDrawn : isPutRight || value === 'after'));
+  const shown = looks.some(([value]) => value === look) ? look : 'after';
+  // What has just been added is what is worked on next.
+  const count = recipe.artworks.length;
+  const [known, setKnown] = useState(count);
+  useEffect(() => {
+    if (count > known && known > 0 && parts.length === count) choose([recipe.artworks.at(-1)!.id]);
+    if (parts.length === count) setKnown(count);
+  }, [count, known, parts.length, choose, recipe.artworks]);
+  return (
+    <StationLayout
+      title="Artwork"
+      lead={isEmpty ? 'A job begins with a drawing, a picture, or a few words.' : 'Files are kept as they came; nothing here changes them.'}
+      docket={
+        <>
+          {parts.length > 0 && <PartList arrangement={arrangement} />}
+          {only?.part.kind === 'lettering' && <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />}
+          {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
+          <Progress />
+          <Findings findings={findings} />
+          {(chosen.length > 0 || only) && <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />}
+          <PutRightList findings={findings} />
+          <ColoursFound />
+          <GiveArtwork replaced={source && only ? { id: only.id, source } : null} />
+        </>
+      }
+    >
+      {isEmpty ? (
+        <Nothing>
+          <Lamp aria-hidden viewBox="0 0 32 32">
+            <path d="M12 3h8v3h-3v2l6 3v13l-3 5H12l-3-5V11l6-3V6h-3z" />
+          </Lamp>
+          <Small>The light table is dark until there is something to lay on it.</Small>
+        </Nothing>
+      ) : (
+        <>
+          {looks.length > 1 && <Choice label="What the light table shows" value={shown} options={looks} onChange={setLook} />}
+          <LightTable
+            label="The artwork"
+            box={box}
+            unit={unit}
+            lookAt={lookAt}
+            caption={shift ? `moved ${shift.x.toFixed(1)} across, ${shift.y.toFixed(1)} down, mm` : CAPTIONS[shown]}
+            {...(parts.length > 1 && shown !== 'drawn' ? { handles: (view) => <PartHandles arrangement={arrangement} view={view} shift={shift} onShift={setShift} /> } : {})}
+          >
+            <rect width={box.maxX} height={box.maxY} fill="#ffffff" stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" strokeDasharray="4 4" />
+            {shown === 'drawn' && picture && <image href={picture} width={box.maxX} height={box.maxY} preserveAspectRatio="none" />}
+            {shown !== 'drawn' && (
+              <g opacity={shown === 'changes' ? 0.35 : 1}>
+                {paints.map((paint, i) => (
+                  <path key={i} d={paint.path} fill={paint.colour} {...(shift?.ids.includes(paint.part) ? { transform: `translate(${shift.x} ${shift.y})` } : {})} />
+                ))}
+              </g>
+            )}
+            {shown === 'changes' && <path d={changes.removed} fill="url(#hatch-lap)" fillRule="evenodd" stroke="#8a1f4b" strokeWidth="2" vectorEffect="non-scaling-stroke" />}
+            {shown === 'changes' && <path d={changes.added} fill="#1f6145" fillRule="evenodd" stroke="#1f6145" strokeWidth="3" vectorEffect="non-scaling-stroke" />}
+            <FindingPlaces />
+          </LightTable>
+        </>
+      )}
+    </StationLayout>
+  );
+}
+
+/** What takes its time, how far along it is, and a way to stop it. */
+function Progress() {
+  const { step, stop } = useJobContext();
+  if (!step) return null;
+  return (
+    <Doing role="status">
+      <span>
+        {step.doing} … <WordButton onPress={stop}>Stop</WordButton>
+      </span>
+      <progress aria-label={step.doing} value={step.done} max={1} />
+    </Doing>
+  );
+}
+
+/** Asked of the worker anew whenever it has made another plan. */
+function useAsked<T>(ask: () => Promise<T>, nothing: T, key: string): T {
+  const { plan } = useJobContext();
+  const [answer, setAnswer] = useState(nothing);
+  useEffect(() => {
+    let current = true;
+    void ask().then((value) => current && setAnswer(() => value));
+    return () => {
+      current = false;
+    };
+    // What is asked is named by the key.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [plan, key]);
+  return answer;
+}
+
+function usePaints(when: 'before' | 'after'): readonly PaintView[] {
+  return useAsked<readonly PaintView[]>(() => planWorker().paints(when), [], when);
+}
+
+const NO_CHANGES = { added: '', removed: '' };
+
+function useChanges(wanted: boolean): { readonly added: string; readonly removed: string } {
+  return useAsked(() => (wanted ? planWorker().changes() : Promise.resolve(NO_CHANGES)), NO_CHANGES, String(wanted));
+}
+
+const Doing = styled.div`
+  display: grid; gap: ${space.xs}; font-size: ${type.small}; padding: ${space.s} ${space.m}; background: ${colour.accentWash}; border-radius: ${radius.m};
+  progress { width: 100%; height: 8px; accent-color: ${colour.accent}; }
+`;
+
+const Nothing = styled.div`flex: 1; display: grid; place-content: center; justify-items: center; gap: ${space.m}; border: 1px dashed ${colour.line}; border-radius: ${radius.l};`;
+
+const Lamp = styled.svg`width: 92px; fill: none; stroke: ${colour.line}; stroke-width: 1;`;

@@ -1,0 +1,49 @@
+import styled from 'styled-components';
+import type { Recipe } from '../../../core/job/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { space, type } from '../../tokens.js';
+import { Select } from '../../ui/plain-fields.js';
+import { Swatch } from '../../ui/swatch.js';
+
+/** The colours of the design, each of which can be taken for another or for bare surface. */
+export function ColoursFound() {
+  const { recipe, plan, handle } = useJobContext();
+  if (!plan?.colours || recipe.artworks.length === 0) return null;
+  const { recolour, noFilm } = recipe.repair;
+  const shown = plan.colours.map((use) => use.colour);
+  const all = [...new Set([...shown, ...Object.keys(recolour), ...noFilm])];
+  const decide = (from: string, to: string) => {
+    const rest = Object.fromEntries(Object.entries(recolour).filter(([key]) => key !== from));
+    const others = noFilm.filter((hex) => hex !== from);
+    const next: Pick<Recipe['repair'], 'recolour' | 'noFilm'> = { recolour: to.startsWith('#') && to !== from ? { ...rest, [from]: to } : rest, noFilm: to === 'none' ? [...others, from] : others };
+    handle.change({ repair: next });
+  };
+  return (
+    <details>
+      <summary>{all.length === 1 ? '1 colour found' : `${all.length} colours found`}</summary>
+      <List aria-label="Colours found">
+        {all.map((hex) => (
+          <li key={hex}>
+            <Swatch film={{ colour: hex, finish: 'matt' }} size={18} /> <span>{hex}</span>
+            <Select aria-label={`What ${hex} is`} value={noFilm.includes(hex) ? 'none' : (recolour[hex] ?? hex)} onChange={(event) => decide(hex, event.target.value)}>
+              <option value={hex}>is film of its own</option>
+              <option value="none">is bare surface</option>
+              {all.filter((other) => other !== hex).map((other) => (
+                <option key={other} value={other}>
+                  is taken for {other}
+                </option>
+              ))}
+            </Select>
+          </li>
+        ))}
+      </List>
+    </details>
+  );
+}
+
+const List = styled.ul`
+  list-style: none; display: grid; gap: ${space.xs}; font-size: ${type.small}; font-variant-numeric: tabular-nums; padding-top: ${space.s};
+  li { display: flex; align-items: center; gap: ${space.s}; }
+  span { min-width: 5em; }
+  select { flex: 1; }
+`;

@@ -1,0 +1,97 @@
+import { useState } from 'react';
+import { DropZone, FileTrigger, Text } from 'react-aria-components';
+import styled from 'styled-components';
+import { AT_ORIGIN, newLettering, sourcesOf, type LetteringPart, type Source } from '../../../core/job/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { artworkQuery } from '../../jobs/artwork-picture.js';
+import { planWorker } from '../../plan/use-plan.js';
+import { colour, radius, space, type } from '../../tokens.js';
+import { Button, LinkButton, MainButton } from '../../ui/button.js';
+import { useNotify } from '../../ui/notices.js';
+import { TextInput } from '../../ui/plain-fields.js';
+import { useQueryClient } from '@tanstack/react-query';
+
+const FILES = ['.svg', 'image/svg+xml', '.dxf', '.png', '.jpg', '.jpeg', '.webp', 'image/png', 'image/jpeg', 'image/webp'];
+
+interface GiveArtworkProps {
+  /** The part that a new version of its file may replace. */
+  readonly replaced: { readonly id: string; readonly source: Source } | null;
+}
+
+/** Ways for something to come onto the design: a file dropped or chosen, words set, a new version of a file. */
+export function GiveArtwork({ replaced }: GiveArtworkProps) {
+  const { recipe, handle } = useJobContext();
+  const isEmpty = recipe.artworks.length === 0;
+  const take = (file: File | null | undefined, replaces?: string) => {
+    if (file) void handle.upload(file, replaces);
+  };
+  return (
+    <>
+      <Drop
+        getDropOperation={() => 'copy'}
+        onDrop={(event) => {
+          for (const item of event.items) if (item.kind === 'file') void item.getFile().then(take);
+        }}
+        data-bare={isEmpty || undefined}
+      >
+        <Text slot="label">{isEmpty ? 'Drop an SVG, a DXF, or a picture (PNG, JPEG, WebP) here, or choose one. Its colours become films.' : 'Drop a file here to add it to the design.'}</Text>
+        <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => take(files?.[0])}>
+          {isEmpty ? <MainButton>Choose a file</MainButton> : <Button>Add a file</Button>}
+        </FileTrigger>
+        <AddWords />
+      </Drop>
+      {replaced && (
+        <Row>
+          <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => take(files?.[0], replaced.id)}>
+            <Button>Replace by a new version</Button>
+          </FileTrigger>
+          <LinkButton href={`/api/artworks/${replaced.source.id}`} download={replaced.source.fileName}>
+            Download the original
+          </LinkButton>
+        </Row>
+      )}
+    </>
+  );
+}
+
+/** Words to be set: typed here first, so that there is something to see at once. */
+function AddWords() {
+  const { recipe, shop, handle } = useJobContext();
+  const client = useQueryClient();
+  const notify = useNotify();
+  const [words, setWords] = useState('');
+  const add = async () => {
+    const text = words.trim();
+    if (text === '') return;
+    const part: LetteringPart = { kind: 'lettering', id: crypto.randomUUID(), lettering: newLettering(text), fontSource: null, place: AT_ORIGIN };
+    try {
+      const sources = new Map<string, Uint8Array>();
+      for (const source of recipe.artworks.flatMap(sourcesOf)) sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));
+      handle.change(await planWorker().adding({ recipe, shop, sources }, part));
+      setWords('');
+    } catch (error) {
+      notify((error as Error).message);
+    }
+  };
+  return (
+    <WordsRow
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <TextInput aria-label="Words to set" placeholder="or words to set" maxLength={500} value={words} onChange={(event) => setWords(event.target.value)} />
+      <Button type="submit">Set them</Button>
+    </WordsRow>
+  );
+}
+
+const Drop = styled(DropZone)`
+  display: grid; gap: ${space.m}; justify-items: start; padding: ${space.l}; border: 1.5px dashed ${colour.line}; border-radius: ${radius.l}; font-size: ${type.small}; color: ${colour.quiet};
+  &[data-drop-target] { border-color: ${colour.accent}; background: ${colour.accentWash}; color: ${colour.ink}; }
+  &[data-bare] { padding: ${space.xl} ${space.l}; border-color: ${colour.accent}; color: ${colour.ink}; font-size: ${type.body}; }
+`;
+
+const WordsRow = styled.form`display: flex; gap: ${space.s}; width: 100%; input { flex: 1; min-width: 0; }`;
+
+const Row = styled.p`display: flex; flex-wrap: wrap; gap: ${space.s};`;

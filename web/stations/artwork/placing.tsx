@@ -1,0 +1,129 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import { aligned, distributed, moved, repeated, withPlaces, type Alignment, type Placement } from '../../../core/job/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { colour, space, type } from '../../tokens.js';
+import { Button, WordButton } from '../../ui/button.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { NumberField } from '../../ui/number-field.js';
+import { count } from '../../ui/say.js';
+import type { ArrangedPart, Arrangement } from './use-arrangement.js';
+
+const LINES: readonly (readonly [Alignment, string])[] = [
+  ['left', 'left edges'],
+  ['centre', 'middles across'],
+  ['right', 'right edges'],
+  ['top', 'tops'],
+  ['middle', 'middles down'],
+  ['bottom', 'feet'],
+];
+
+/** Where the chosen parts stand, in figures; several of them brought to one line or set out evenly. */
+export function Placing({ arrangement }: { readonly arrangement: Arrangement }) {
+  const { chosen, change, choose, place } = arrangement;
+  if (chosen.length === 0) return null;
+  const remove = () => {
+    const ids = chosen.map((part) => part.id);
+    choose([]);
+    change((all) => all.filter((part) => !ids.includes(part.id)));
+  };
+  return (
+    <Box aria-label="Placing">
+      {chosen.length === 1 ? (
+        <One key={chosen[0]!.id} part={chosen[0]!} arrangement={arrangement} />
+      ) : (
+        <>
+          <h3>{count(chosen.length, 'part')} together</h3>
+          <p>
+            Bring to one line their{' '}
+            {LINES.map(([to, words], i) => (
+              <span key={to}>
+                <WordButton onPress={() => place(aligned(chosen, to))}>{words}</WordButton>
+                {i < LINES.length - 1 ? ' · ' : '.'}
+              </span>
+            ))}
+          </p>
+          {chosen.length > 2 && (
+            <p>
+              Space evenly: <WordButton onPress={() => place(distributed(chosen, 'x', 'gaps'))}>gaps across</WordButton> · <WordButton onPress={() => place(distributed(chosen, 'y', 'gaps'))}>gaps down</WordButton> ·{' '}
+              <WordButton onPress={() => place(distributed(chosen, 'x', 'middles'))}>middles across</WordButton> · <WordButton onPress={() => place(distributed(chosen, 'y', 'middles'))}>middles down</WordButton>.
+            </p>
+          )}
+        </>
+      )}
+      <p>
+        <WordButton onPress={remove}>{chosen.length === 1 ? 'Take it off the design' : 'Take them off the design'}</WordButton>
+      </p>
+    </Box>
+  );
+}
+
+function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arrangement: Arrangement }) {
+  const { unit } = useJobContext();
+  const { place, change, choose, parts, scale } = arrangement;
+  const { minX, minY, maxX, maxY } = part.shown;
+  const set = (next: Partial<Placement>) => place(new Map([[part.id, { ...part.place, ...next }]]));
+  const shift = (x: number, y: number) => place(new Map([[part.id, moved(part.place, { x: x / scale, y: y / scale })]]));
+  const size = (factor: number) => set({ scale: Math.min(10_000, Math.max(0.0001, part.place.scale * factor)) });
+  const several = parts.length > 1;
+  return (
+    <>
+      {several && (
+        <p>
+          It stands <FigureField label="From the left" mm={minX} unit={unit} stepMm={1} onChange={(mm) => shift(mm - minX, 0)} /> from the left and{' '}
+          <FigureField label="From the top" mm={minY} unit={unit} stepMm={1} onChange={(mm) => shift(0, mm - minY)} /> from the top,{' '}
+          <FigureField label="Its width" mm={maxX - minX} unit={unit} min={1} stepMm={1} onChange={(mm) => size(mm / (maxX - minX))} /> wide and{' '}
+          <FigureField label="Its height" mm={maxY - minY} unit={unit} min={1} stepMm={1} onChange={(mm) => size(mm / (maxY - minY))} /> high.
+        </p>
+      )}
+      <p>
+        It is turned by <NumberField label="Turned, degrees" value={part.place.turnDeg} min={-360} max={360} onChange={(turnDeg) => set({ turnDeg })} />° and{' '}
+        <WordButton onPress={() => set({ mirrored: !part.place.mirrored })}>{part.place.mirrored ? 'mirrored' : 'not mirrored'}</WordButton>.
+      </p>
+      <Repeat
+        onRepeat={(how) => {
+          const copies = repeated(part.part, part.box, { ...how, gapMm: how.gapMm / scale }, () => crypto.randomUUID());
+          change((all) => [...withPlaces(all, new Map()), ...copies]);
+          choose([part.id, ...copies.map((copy) => copy.id)]);
+        }}
+      />
+    </>
+  );
+}
+
+function Repeat({ onRepeat }: { readonly onRepeat: (how: { columns: number; rows: number; gapMm: number }) => void }) {
+  const { unit } = useJobContext();
+  const [open, setOpen] = useState(false);
+  const [columns, setColumns] = useState(2);
+  const [rows, setRows] = useState(1);
+  const [gapMm, setGapMm] = useState(5);
+  if (!open) {
+    return (
+      <p>
+        <WordButton onPress={() => setOpen(true)}>Repeat it</WordButton>
+      </p>
+    );
+  }
+  const most = columns * rows > 100;
+  return (
+    <p>
+      Repeat it <NumberField label="Times across" value={columns} min={1} max={50} onChange={setColumns} /> across and <NumberField label="Times down" value={rows} min={1} max={50} onChange={setRows} /> down,{' '}
+      <FigureField label="Gap between repeats" mm={gapMm} unit={unit} stepMm={1} onChange={setGapMm} /> apart.{' '}
+      <Button
+        isDisabled={most || columns * rows < 2}
+        onPress={() => {
+          setOpen(false);
+          onRepeat({ columns, rows, gapMm });
+        }}
+      >
+        Set them out
+      </Button>
+      {most && ' At most 100 at once; copies of a whole job are set at the Sheets station.'}
+    </p>
+  );
+}
+
+const Box = styled.section`
+  display: grid; gap: ${space.xs}; font-size: ${type.small}; line-height: 1.9; padding-left: ${space.m}; border-left: 2px solid ${colour.accent};
+  h3 { margin: 0; font-size: ${type.small}; }
+`;
