@@ -1,8 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
+import { Resvg } from '@resvg/resvg-js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Job, type JobSummary, patchRecipe } from '../core/job/index.js';
+import { AT_ORIGIN, newLettering, patchRecipe, type Job, type JobSummary, type LetteringPart } from '../core/job/index.js';
 import type { PlanReport } from '../core/job/plan/index.js';
+import { resourcesInNode } from '../platform/artwork-resources.js';
+import type { OwnFont } from './stores/font-store.js';
 import { jobWith, openBench, type Bench } from './testing/bench.js';
 
 const HERON = readFileSync('demo/artwork/heron-window.svg');
@@ -83,6 +86,38 @@ describe('artwork', () => {
     expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.artworks).toEqual(job.recipe.artworks);
   });
 
+  const post = (id: string, query: string, bytes: Uint8Array) => bench.api<Job & { notes: string[] }>('POST', `/api/jobs/${id}/artwork?${query}`, bytes);
+  const RED = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><rect width="10" height="10" fill="#b3262b"/></svg>');
+  const NEAR = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><rect width="10" height="10" fill="#b3272c"/></svg>');
+  const PNG = new Uint8Array(new Resvg('<svg xmlns="http://www.w3.org/2000/svg" width="60" height="60"><rect width="60" height="60" fill="#fff"/><circle cx="30" cy="30" r="20" fill="#1d4e89"/></svg>').render().asPng());
+
+  it('is added to what a job has, and the design kept at its size from then on', async () => {
+    const job = await jobWith(bench, RED);
+    const { status, body } = await post(job.id, 'fileName=logo.png', PNG);
+    expect(status).toBe(200);
+    expect(body.recipe.artworks.map((part) => part.kind)).toEqual(['drawing', 'picture']);
+    expect(body.recipe.surface.size).toEqual({ mode: 'own' });
+    expect((await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.layers).toHaveLength(2);
+  });
+
+  it('takes the place of an older version with the decisions that still apply, as one step', async () => {
+    const job = await jobWith(bench, RED, (recipe) => patchRecipe(recipe, { films: { byColour: { '#b3262b': 'ember' } } }));
+    const { body } = await post(job.id, `fileName=next.svg&replaces=${job.recipe.artworks[0]!.id}`, NEAR);
+    expect(body.recipe.films.byColour).toEqual({ '#b3272c': 'ember' });
+    expect(body.notes).toEqual(['What you decided for #b3262b now holds for #b3272c.']);
+    const undone = (await bench.api<Job>('POST', `/api/jobs/${job.id}/undo`)).body;
+    expect(undone.recipe).toEqual(job.recipe);
+  });
+
+  it.each([
+    ['a picture that is cut off', PNG.slice(0, 80), 'picture-damaged'],
+    ['a version of a part that is gone', NEAR, 'part-unknown'],
+  ])('is refused when it is %s', async (_, bytes, code) => {
+    const job = await jobWith(bench, RED);
+    const { status, body } = await bench.api<ProblemBody>('POST', `/api/jobs/${job.id}/artwork?fileName=a${code === 'part-unknown' ? '&replaces=nobody' : ''}`, bytes);
+    expect([status, body.code]).toEqual([422, code]);
+  });
+
   it('that is too large is refused before it is read', async () => {
     const job = await jobWith(bench, HERON);
     const status = await new Promise((resolve, reject) => {
@@ -91,6 +126,27 @@ describe('artwork', () => {
       sending.flushHeaders();
     });
     expect(status).toBe(413);
+  });
+});
+
+describe('fonts', () => {
+  it('are added once, listed, and set words in a job', async () => {
+    const lobster = new Uint8Array(await resourcesInNode.fontFile('@expo-google-fonts/lobster/400Regular/Lobster_400Regular.ttf'));
+    const added = (await bench.api<OwnFont>('POST', '/api/fonts?fileName=mine.ttf', lobster)).body;
+    const again = (await bench.api<OwnFont>('POST', '/api/fonts?fileName=copy.ttf', lobster)).body;
+    expect(again).toEqual(added);
+    expect((await bench.api<OwnFont[]>('GET', '/api/fonts')).body).toEqual([added]);
+    expect(added.name).toContain('Lobster');
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Words' });
+    const part: LetteringPart = { kind: 'lettering', id: 'w', lettering: { ...newLettering('Wick'), font: `own:${added.source.id}` }, fontSource: added.source, place: AT_ORIGIN };
+    const put = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, artworks: [part] }, revision: job.revision });
+    expect([put.status, put.body.state, put.body.words]).toEqual([200, 'in work', 'Wick']);
+    expect((await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.layers).toHaveLength(1);
+  });
+
+  it('that cannot be read are refused with a sentence', async () => {
+    const { status, body } = await bench.api<ProblemBody>('POST', '/api/fonts?fileName=no.ttf', new TextEncoder().encode('no font'));
+    expect([status, body.code]).toEqual([422, 'font-unreadable']);
   });
 });
 

@@ -30,7 +30,7 @@ export interface RouteRequest {
 
 const LARGEST_JSON = 1024 * 1024;
 /** Artwork above this is refused before it is read to its end. */
-export const LARGEST_UPLOAD = 32 * 1024 * 1024;
+export const LARGEST_UPLOAD = 64 * 1024 * 1024;
 
 export function register(router: Router, routes: readonly Route[]): void {
   const ajv = new Ajv({ allErrors: false, strict: false });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { countFindings, emptyRecipe, formatLength, InputError, parseLength, parseRecipe, patchRecipe, type Finding } from './index.js';
+import { countFindings, drawingPart, emptyRecipe, formatLength, InputError, NO_REPAIR, parseLength, parseRecipe, patchRecipe, type Finding } from './index.js';
 
 describe('lengths as people say them', () => {
   it.each([
@@ -62,6 +62,13 @@ describe('the recipe', () => {
   it('of version 1 is read in the newest shape, its decisions kept', () => {
     const { repair: _, ...old } = { ...recipe, title: 'An old job', version: 1 };
     expect(parseRecipe(JSON.parse(JSON.stringify(old)))).toEqual({ ...recipe, title: 'An old job' });
+  });
+
+  it('of version 2 becomes one drawing at the origin, its remedies kept', () => {
+    const source = { id: 'a', fileName: 'a.svg', sha256: 'f'.repeat(64) };
+    const { hairlines: _1, fillCrossings: _2, joinEndsMm: _3, gradientBands: _4, patterns: _5, pictures: _6, fonts: _7, ...repair } = NO_REPAIR;
+    const old = { ...recipe, version: 2, artworks: [source], repair: { ...repair, tidy: true, letBe: ['specks'] } };
+    expect(parseRecipe(JSON.parse(JSON.stringify(old)))).toEqual({ ...recipe, artworks: [drawingPart(source)], repair: { ...NO_REPAIR, tidy: true, letBe: { specks: '' } } });
   });
 
   it('takes a patch one level deep and stays as it was itself', () => {

@@ -8,7 +8,17 @@ const SAME = 24;
  * Both are drawn on white at `widthPx`.
  */
 export function pictureDifference(original: string, remade: string, widthPx = 512): number {
-  const [a, b] = [draw(original, widthPx), draw(remade, widthPx)];
+  return pixelDifference(draw(original, widthPx), draw(remade, widthPx));
+}
+
+interface Picture {
+  readonly width: number;
+  readonly height: number;
+  readonly pixels: Buffer;
+}
+
+/** The same of two pictures that are drawn already. */
+export function pixelDifference(a: Picture, b: Picture): number {
   const [w, h] = [a.width, Math.min(a.height, b.height)];
   const apart = (p: Buffer, i: number, q: Buffer, j: number) => Math.max(Math.abs(p[i]! - q[j]!), Math.abs(p[i + 1]! - q[j + 1]!), Math.abs(p[i + 2]! - q[j + 2]!));
   const nearEdge = (i: number) => {
@@ -25,7 +35,7 @@ export function pictureDifference(original: string, remade: string, widthPx = 51
   return bad / (w * h);
 }
 
-function draw(svg: string, widthPx: number) {
+function draw(svg: string, widthPx: number): Picture {
   const picture = new Resvg(svg, { fitTo: { mode: 'width', value: widthPx }, background: 'white' }).render();
   return { width: picture.width, height: picture.height, pixels: picture.pixels };
 }

@@ -17,7 +17,7 @@ export interface JobHandle {
   readonly undo: () => void;
   readonly redo: () => void;
   /** Gives the job a file: as one more part of the design, or in the place of one. */
-  readonly upload: (file: File, replaces?: string) => Promise<void>;
+  readonly upload: (file: File, replaces?: string) => Promise<Job | null>;
 }
 
 /** A job being worked on: changes show at once, are saved one after the other, and a refusal puts the saved state back with a word about it. */
@@ -70,13 +70,15 @@ export function useJob(id: string): JobHandle {
     redo: () => void settle(() => ask<Job>(`/api/jobs/${id}/redo`, { method: 'POST' })),
     upload: async (file, replaces) => {
       const query = new URLSearchParams({ fileName: file.name.slice(0, 200), ...(replaces === undefined ? {} : { replaces }) });
-      let notes: readonly string[] = [];
+      let given: (Job & { notes: readonly string[] }) | null = null;
       await settle(async () => {
-        const { notes: said, ...job } = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
-        notes = said;
+        given = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
+        const { notes: _, ...job } = given;
         return job;
       });
-      if (notes.length > 0) setNotice(notes.join(' '));
+      const done = given as (Job & { notes: readonly string[] }) | null;
+      if (done && done.notes.length > 0) setNotice(done.notes.join(' '));
+      return done;
     },
   };
 }

@@ -3,6 +3,7 @@ import { areaOf, boundsOf } from '../../geometry/index.js';
 import { InputError } from '../../job/index.js';
 import { seeded } from '../../testing/seeded.js';
 import { paintRegions, readArtwork } from '../index.js';
+import { readDxf } from './read-dxf.js';
 import { indexColour } from './colours.js';
 import { joinLoops } from './join-loops.js';
 
@@ -116,6 +117,18 @@ describe('findings', () => {
     const { findings } = read({ entities: [...square(0, 0, 40), ...line(50, 0, 60, 5), [0, 'TEXT'], [8, '0'], [1, 'Hello'], [0, 'MESH'], [8, '0']] });
     expect(findings.map((f) => f.code).sort()).toEqual(['dxf-mesh-left', 'dxf-text-left', 'open-outline']);
     expect(findings.find((f) => f.code === 'open-outline')!.where).toMatchObject({ minX: 50, maxX: 60 });
+  });
+
+  it('offer to join ends that nearly meet, and do', () => {
+    // A square with a gap of 0.7 mm at one corner.
+    const gapped = { entities: [...line(0, 0, 40, 0), ...line(40, 0, 40, 40), ...line(40, 40, 0, 40), ...line(0, 40, 0, 0.7)] };
+    const [finding] = read(gapped).findings.filter((f) => f.code === 'open-outline');
+    const { joinEndsMm } = finding!.remedies![0]!.patch.repair!;
+    expect(joinEndsMm).toBeGreaterThan(0.7);
+    expect(joinEndsMm).toBeLessThan(0.9);
+    const joined = readDxf(new TextEncoder().encode(dxf(gapped)), 'part.dxf', joinEndsMm);
+    expect(joined.findings).toEqual([]);
+    expect(paintRegions(joined, 1).regions.map((region) => Math.round(areaOf(region.rings)))).toEqual([1600]);
   });
 
   it('say that outlines were drawn twice, and keep one', () => {

@@ -42,17 +42,19 @@ export function openFont(files: readonly Uint8Array[], source: string): Font {
   return { name: faces[0]!.fullName ?? faces[0]!.familyName ?? source, faces };
 }
 
+/** Swashes make an H higher than so many times what the font states of its capitals. */
+const SWASHED = 1.08;
+
 /** Height of a flat capital in ems: measured on the H, since what fonts state of it is sometimes wrong. */
 export function capHeightEm({ faces }: Font): number {
   const face = faces[0]!;
+  const stated = face.capHeight / face.unitsPerEm;
   if (face.hasGlyphForCodePoint(72)) {
-    // Swashed capitals reach below the line and above; then what the font states is the better measure.
     const { minY, maxY } = face.glyphForCodePoint(72).bbox;
-    const stated = face.capHeight;
-    const height = minY < -0.02 * face.unitsPerEm && stated > 0.4 * face.unitsPerEm ? stated : maxY;
-    if (height > 0) return height / face.unitsPerEm;
+    const measured = (maxY - minY) / face.unitsPerEm;
+    return stated > 0.4 && measured > SWASHED * stated ? stated : measured;
   }
-  return (face.capHeight || 0.7 * face.ascent) / face.unitsPerEm;
+  return stated || (0.7 * face.ascent) / face.unitsPerEm;
 }
 
 /**

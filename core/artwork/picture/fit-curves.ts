@@ -17,8 +17,11 @@ const ARM_PX = 6;
 const TIP_PX = 1.2;
 /** An arm bends no more than this, px: tighter bends are curves, not corners. */
 const ARM_SAG_PX = 0.42;
-/** A corner found between its arms' lines lies no further than this from the row, px. */
-const TIP_SHIFT_PX = 1.6;
+/** A row turns back where a corner is narrower than a pixel, so half a pixel over the tangent of half its angle before the tip; and a little for the grid. */
+const HALF_PX = 0.5;
+const GRID_PX = 0.3;
+/** No tip lies further from the row than this, px. */
+export const FARTHEST_TIP_PX = 4;
 
 interface Point {
   readonly x: number;
@@ -121,7 +124,8 @@ function cornersOf(points: readonly Point[], closed: boolean): Map<number, Point
     if (turn < CORNER_RAD || sagOf(before) > ARM_SAG_PX || sagOf(after) > ARM_SAG_PX) continue;
     const tip = meeting(a, b);
     const shift = tip ? length(minus(tip, points[i]!)) : Infinity;
-    if (shift > TIP_SHIFT_PX) continue;
+    // A tip further off than that is no corner but a tight bend.
+    if (shift > Math.min(FARTHEST_TIP_PX, GRID_PX + HALF_PX / Math.tan((Math.PI - turn) / 2))) continue;
     tips[i] = tip;
     // The sharper and the nearer to its tip, the more of a corner.
     turns[i] = turn - 0.25 * shift;

@@ -1,7 +1,7 @@
 import type { Finding, Tracing } from '../../job/index.js';
 import type { Artwork, Paint } from '../artwork.js';
 import { edgeChains, type Chain } from './chains.js';
-import { curvesOf, fitChain, reversedChain, type FittedChain } from './fit-curves.js';
+import { curvesOf, FARTHEST_TIP_PX, fitChain, reversedChain, type FittedChain } from './fit-curves.js';
 import { labelPixels, patchesOf, withoutSpecks, type Labels, type Patches, type Rgba } from './labels.js';
 import { flatPixels, labOf, paletteOf, type PaletteColour } from './palette.js';
 import { prepared, WORKING_PIXELS, type Pixels } from './pixels.js';
@@ -121,8 +121,9 @@ function frameOf({ width, height, of }: Labels, { of: patch, area }: Patches): R
       if (y > maxY) maxY = y;
     }
   }
-  // An outline runs between pixels, so a little outside of what is kept.
-  return maxX < 0 ? { x: 0, y: 0, width, height } : { x: minX - 1, y: minY - 1, width: maxX + 3 - minX, height: maxY + 3 - minY };
+  // An outline runs between pixels, and tips of corners reach out further.
+  const spare = FARTHEST_TIP_PX;
+  return maxX < 0 ? { x: 0, y: 0, width, height } : { x: minX - spare, y: minY - spare, width: maxX + 1 - minX + 2 * spare, height: maxY + 1 - minY + 2 * spare };
 }
 
 /** The size of a reduced picture's frame, mm at 96 pixels of the file to the inch. */

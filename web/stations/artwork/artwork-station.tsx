@@ -55,13 +55,6 @@ export function ArtworkStation() {
   const box = designBox(plan);
   const looks = LOOKS.filter(([value]) => (value === 'drawn' ? isDrawn : isPutRight || value === 'after'));
   const shown = looks.some(([value]) => value === look) ? look : 'after';
-  // What has just been added is what is worked on next.
-  const count = recipe.artworks.length;
-  const [known, setKnown] = useState(count);
-  useEffect(() => {
-    if (count > known && known > 0 && parts.length === count) choose([recipe.artworks.at(-1)!.id]);
-    if (parts.length === count) setKnown(count);
-  }, [count, known, parts.length, choose, recipe.artworks]);
   return (
     <StationLayout
       title="Artwork"
@@ -76,7 +69,7 @@ export function ArtworkStation() {
           {(chosen.length > 0 || only) && <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />}
           <PutRightList findings={findings} />
           <ColoursFound />
-          <GiveArtwork replaced={source && only ? { id: only.id, source } : null} />
+          <GiveArtwork replaced={source && only ? { id: only.id, source } : null} onAdded={(id) => choose([id])} />
         </>
       }
     >

@@ -16,33 +16,36 @@ const FILES = ['.svg', 'image/svg+xml', '.dxf', '.png', '.jpg', '.jpeg', '.webp'
 interface GiveArtworkProps {
   /** The part that a new version of its file may replace. */
   readonly replaced: { readonly id: string; readonly source: Source } | null;
+  /** What has just been added is what is worked on next. */
+  readonly onAdded: (id: string) => void;
 }
 
 /** Ways for something to come onto the design: a file dropped or chosen, words set, a new version of a file. */
-export function GiveArtwork({ replaced }: GiveArtworkProps) {
+export function GiveArtwork({ replaced, onAdded }: GiveArtworkProps) {
   const { recipe, handle } = useJobContext();
   const isEmpty = recipe.artworks.length === 0;
-  const take = (file: File | null | undefined, replaces?: string) => {
-    if (file) void handle.upload(file, replaces);
+  const take = async (file: File | null | undefined, replaces?: string) => {
+    const job = file ? await handle.upload(file, replaces) : null;
+    if (job && replaces === undefined) onAdded(job.recipe.artworks.at(-1)!.id);
   };
   return (
     <>
       <Drop
         getDropOperation={() => 'copy'}
         onDrop={(event) => {
-          for (const item of event.items) if (item.kind === 'file') void item.getFile().then(take);
+          for (const item of event.items) if (item.kind === 'file') void item.getFile().then((file) => take(file));
         }}
         data-bare={isEmpty || undefined}
       >
         <Text slot="label">{isEmpty ? 'Drop an SVG, a DXF, or a picture (PNG, JPEG, WebP) here, or choose one. Its colours become films.' : 'Drop a file here to add it to the design.'}</Text>
-        <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => take(files?.[0])}>
+        <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => void take(files?.[0])}>
           {isEmpty ? <MainButton>Choose a file</MainButton> : <Button>Add a file</Button>}
         </FileTrigger>
-        <AddWords />
+        <AddWords onAdded={onAdded} />
       </Drop>
       {replaced && (
         <Row>
-          <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => take(files?.[0], replaced.id)}>
+          <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => void take(files?.[0], replaced.id)}>
             <Button>Replace by a new version</Button>
           </FileTrigger>
           <LinkButton href={`/api/artworks/${replaced.source.id}`} download={replaced.source.fileName}>
@@ -55,7 +58,7 @@ export function GiveArtwork({ replaced }: GiveArtworkProps) {
 }
 
 /** Words to be set: typed here first, so that there is something to see at once. */
-function AddWords() {
+function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
   const { recipe, shop, handle } = useJobContext();
   const client = useQueryClient();
   const notify = useNotify();
@@ -68,6 +71,7 @@ function AddWords() {
       const sources = new Map<string, Uint8Array>();
       for (const source of recipe.artworks.flatMap(sourcesOf)) sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));
       handle.change(await planWorker().adding({ recipe, shop, sources }, part));
+      onAdded(part.id);
       setWords('');
     } catch (error) {
       notify((error as Error).message);

@@ -1,0 +1,205 @@
+import { Resvg } from '@resvg/resvg-js';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { Job, LetteringPart, PicturePart } from '../core/job/index.js';
+import { openBench, type Bench } from '../server/testing/bench.js';
+import { openBrowser, type Browser } from './browser.js';
+
+let bench: Bench;
+let browser: Browser;
+let job: Job;
+const folder = mkdtempSync(join(tmpdir(), 'lantern-artwork-'));
+beforeAll(async () => {
+  bench = await openBench({ pagesFolder: 'dist/web/' });
+  browser = await openBrowser();
+});
+afterAll(async () => {
+  await browser.close();
+  await bench.close();
+});
+beforeEach(async () => {
+  job = (await bench.api<Job>('POST', '/api/jobs', { title: 'A sign' })).body;
+  await browser.driver.get(`${bench.server.url}/jobs/${job.id}/artwork`);
+  await browser.sees('Choose a file');
+});
+
+const saved = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe;
+/** Waits until what the server keeps is as it should be. */
+const until = (holds: (recipe: Job['recipe']) => boolean) => browser.driver.wait(async () => holds(await saved()), 20_000);
+const give = async (name: string, content: string | Uint8Array, which = 0) => {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  await (await browser.driver.findElements(By.css('input[type=file]')))[which]!.sendKeys(path);
+};
+const type = async (label: string, text: string) => {
+  const field = await browser.find(`[aria-label="${label}"]`);
+  await field.clear();
+  await field.sendKeys(text);
+};
+const setWords = async (words: string) => {
+  await type('Words to set', words);
+  await browser.press('Set them');
+  await browser.sees(`“${words}”`);
+};
+const LOGO = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60" width="100mm" height="60mm"><circle cx="30" cy="30" r="22" fill="#b3262b"/><rect x="60" y="18" width="30" height="24" fill="#1d4e89"/></svg>`;
+const png = (svg: string, width = 900) => new Uint8Array(new Resvg(svg, { fitTo: { mode: 'width', value: width } }).render().asPng());
+
+describe('words', () => {
+  it('are set, changed, bent and coloured, and stay words', { timeout: 120_000 }, async () => {
+    const { press, sees, write, driver } = browser;
+    await setWords('Lockside Bakery');
+    await sees('1 sheet');
+    await write('Cap height', '60');
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.capHeightMm === 60);
+    await press('Another font');
+    await (await driver.findElement(By.css('input[aria-label="Great Vibes, script"]'))).click();
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.font === 'great-vibes');
+    await press('Close the fonts');
+    await press('Over a hill');
+    await press('By word');
+    await sees('2 colours');
+    // Another form of the first letter, then the text before it grows: the form stays with its letter.
+    await sees('Letters that have other forms');
+    await press('L');
+    await press('Form 2 of L');
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.alternates['0'] !== undefined);
+    await type('The words', 'The Lockside Bakery');
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.alternates['4'] !== undefined);
+    const { lettering } = (await saved()).artworks[0] as LetteringPart;
+    expect(lettering).toMatchObject({ text: 'The Lockside Bakery', capHeightMm: 60, colourBy: 'word', arc: { bend: 'up' } });
+    for (let i = 0; i < 3; i += 1) await press('Undo');
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.text === 'Lockside Bakery');
+    expect(await browser.complaints()).toEqual([]);
+  });
+
+  it('are set in a font of the maker’s own', async () => {
+    await setWords('Wick');
+    const file = createRequire(import.meta.url).resolve('@expo-google-fonts/sansita-swashed/SansitaSwashed_700Bold.ttf');
+    await (await browser.find('input[type=file][accept*=".ttf"]')).sendKeys(file);
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.font.startsWith('own:'));
+    await browser.sees('It is set in Sansita');
+    await browser.sees('1 sheet');
+  });
+});
+
+describe('a picture', () => {
+  it('is traced, its colours and background ruled and overruled, and replaced by a new version', { timeout: 120_000 }, async () => {
+    const { press, sees, write } = browser;
+    await give('logo.png', png(LOGO.replace('<circle', '<rect width="100" height="60" fill="#fff"/><circle')));
+    await sees('traced picture');
+    await sees('is traced in');
+    await sees('2 colours');
+    await press('Everything in it is film');
+    await sees('3 colours');
+    await press('Undo');
+    await sees('2 films');
+    await write('Colours to trace', '1');
+    await sees('1 film');
+    await press('Let the app decide');
+    await sees('2 films');
+    await write('Smallest speck', '2');
+    await until(({ artworks }) => (artworks[0] as PicturePart).tracing.speckMm === 2);
+
+    const replace = 1;
+    const [{ id }] = (await saved()).artworks as [PicturePart];
+    await give('logo-2.png', png(LOGO.replace('<circle', '<rect width="100" height="60" fill="#fff"/><circle').replace('#1d4e89', '#1f6b45')), replace);
+    await sees('logo-2.png');
+    await sees('New in it: #1f6b45');
+    const [part] = (await saved()).artworks;
+    expect([part!.id, (part as PicturePart).source.fileName]).toEqual([id, 'logo-2.png']);
+  });
+
+  it('inside a drawing is traced when that is asked for', async () => {
+    const inner = Buffer.from(png(LOGO, 300)).toString('base64');
+    await give('held.svg', `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60"><image width="100" height="60" href="data:image/png;base64,${inner}"/><rect width="6" height="6" fill="#16181a"/></svg>`);
+    await browser.sees('embedded picture');
+    await browser.press('Trace its outlines');
+    await browser.sees('3 colours');
+  });
+});
+
+describe('several parts', () => {
+  it('are arranged by mouse, figures and keys, brought to a line, repeated, raised and taken off', { timeout: 150_000 }, async () => {
+    const { press, sees, write, driver } = browser;
+    await give('logo.svg', LOGO);
+    await sees('logo.svg');
+    await setWords('Quay');
+    await sees('lettering,');
+    const handle = (name: string) => driver.findElement(By.css(`button[aria-label^="${name}"][aria-pressed]`));
+    const places = async () => (await saved()).artworks.map((part) => part.place);
+    const steady = async () => {
+      await sees('saved');
+      return places();
+    };
+
+    // By mouse: dragged right; the other stays.
+    const before = await steady();
+    await driver.actions().dragAndDrop(await handle('“Quay”'), { x: 90, y: 3 }).perform();
+    await until(({ artworks }) => Math.abs(artworks[1]!.place.xMm - before[1]!.xMm) > 5);
+    expect((await places())[0]).toEqual(before[0]);
+
+    // By keys: ten millimetres up, then one to the left.
+    const dragged = await places();
+    await (await handle('“Quay”')).sendKeys(Key.chord(Key.SHIFT, Key.ARROW_UP));
+    await until(({ artworks }) => Math.abs(artworks[1]!.place.yMm - dragged[1]!.yMm + 10) < 1e-6);
+    await (await handle('“Quay”')).sendKeys(Key.ARROW_LEFT);
+    await until(({ artworks }) => Math.abs(artworks[1]!.place.xMm - dragged[1]!.xMm + 1) < 1e-6);
+
+    // By figures: exact.
+    await sees('wide and');
+    await write('Its width', '120');
+    await driver.wait(async () => (await (await browser.find('[aria-label="Its width"]')).getAttribute('value')) === '120', 20_000);
+    await write('Turned, degrees', '90');
+    await until(({ artworks }) => artworks[1]!.place.turnDeg === 90);
+    await press('not mirrored');
+    await until(({ artworks }) => artworks[1]!.place.mirrored);
+
+    // To one line with the other.
+    const logo = await driver.findElement(By.xpath('//li[.//strong[.="logo.svg"]]//input'));
+    await logo.click();
+    await sees('2 parts together');
+    await press('middles across');
+    await until(({ artworks }) => Math.abs(artworks[0]!.place.xMm - artworks[1]!.place.xMm) < 1e-6);
+
+    await press('Lower “Quay”');
+    await until(({ artworks }) => artworks[0]!.kind === 'lettering');
+
+    // One of them repeated, set out evenly, and taken off again.
+    await (await driver.findElement(By.xpath('//li[.//strong[.="logo.svg"]]//input'))).click();
+    await sees('Repeat it');
+    await press('Repeat it');
+    await write('Times across', '3');
+    await press('Set them out');
+    await until(({ artworks }) => artworks.length === 4);
+    await sees('3 parts together');
+    await press('gaps across');
+    await press('Take them off the design');
+    await until(({ artworks }) => artworks.length === 1);
+    await press('Undo');
+    await until(({ artworks }) => artworks.length === 4);
+    expect(await browser.complaints()).toEqual([]);
+  });
+
+  it('take a gradient, a pattern and text in an unknown font, each with its remedies', { timeout: 120_000 }, async () => {
+    const { press, sees } = browser;
+    await give(
+      'all.svg',
+      `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 120" width="200mm" height="120mm"><linearGradient id="g"><stop stop-color="#f2b632"/><stop offset="1" stop-color="#b3262b"/></linearGradient><pattern id="p" width="10" height="10" patternUnits="userSpaceOnUse"><rect width="10" height="10" fill="#1f6b45"/></pattern><rect x="5" y="5" width="80" height="50" fill="url(#g)"/><rect x="95" y="5" width="80" height="50" fill="url(#p)"/><text x="10" y="100" font-family="Harbour Slab" font-size="24">Wick</text><rect x="100" y="70" width="60" height="40" fill="none" stroke="#16181a" stroke-width="0.05"/></svg>`,
+    );
+    await sees('film has one colour');
+    await press('Cut it as 5 bands');
+    await sees('it is cut as flat bands');
+    await press('Take its main colour');
+    await press('Set it in Zilla Slab');
+    await sees('Text in “Harbour Slab” is set in Zilla Slab.');
+    await press('Fill what they enclose');
+    await sees('What hairline strokes enclose is filled.');
+    await sees('Gradients are cut as 5 bands.');
+    await press('Take back: Gradients are cut as 5 bands.');
+    await sees('film has one colour');
+  });
+});
