@@ -1,10 +1,12 @@
 import { loadKernelInNode } from '../platform/load-kernel.js';
+import { artworkBench } from './artwork.js';
 import { cuttingBench } from './cutting.js';
 import { nestingBench } from './nesting.js';
 import { pageBench } from './page.js';
 import { separationBench } from './separation.js';
 
 await loadKernelInNode();
+await artworkBench();
 separationBench();
 await cuttingBench();
 await nestingBench();

@@ -1,12 +1,12 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { drawingPart, emptyRecipe, patchRecipe, type RecipePatch } from '../core/job/index.js';
+import { AT_ORIGIN, drawingPart, emptyRecipe, newLettering, patchRecipe, picturePart, type Lettering, type LetteringPart, type RecipePatch } from '../core/job/index.js';
 import { openDatabase } from '../server/db/open-database.js';
 import { describeFile } from '../server/stores/artwork-store.js';
 import { makeServices, type Services } from '../server/services.js';
 import { DEMO_SHOP } from './shop.js';
 
-// Fills an empty data folder with the demo shop and its two jobs; one that holds a shop already is left as it is.
+// Fills an empty data folder with the demo shop and its jobs; one that holds a shop already is left as it is.
 const { values } = parseArgs({ options: { data: { type: 'string', default: 'data/demo' }, 'cutter-port': { type: 'string' } } });
 const db = await openDatabase(values.data);
 const services = await makeServices(db, 0);
@@ -30,6 +30,12 @@ async function seedJobs(to: Services): Promise<void> {
     due: inDays(5),
     surface: { widthMm: 420, heightMm: 360, marginMm: { top: 40, right: 40, bottom: 60, left: 40 }, size: { mode: 'width', mm: 230 } },
   });
+  await addJob(to, 'weir-anglers.svg', 'Weir Anglers, badge for a landing net', {
+    customer: 'The Weir Anglers',
+    due: inDays(20),
+    surface: { widthMm: 260, heightMm: 170, marginMm: { top: 5, right: 5, bottom: 5, left: 5 }, size: { mode: 'width', mm: 240 } },
+  });
+  await addBakery(to);
   await cutInThePast(to, window, 1, { shareOfEstimate: 1.012, note: 'Weeded cleanly.' });
   await cutInThePast(to, window, 2, { shareOfEstimate: 0.991, note: '' });
 }
@@ -40,6 +46,25 @@ async function addJob({ jobs, artworks }: Services, fileName: string, title: str
   await artworks.add(artwork, bytes);
   const recipe = patchRecipe(emptyRecipe(title), { ...decisions, artworks: [drawingPart(artwork)] });
   return (await jobs.create(recipe)).id;
+}
+
+/** A loaf from a photograph between two letterings, one of them bent over it. */
+async function addBakery({ jobs, artworks }: Services): Promise<void> {
+  const bytes = await readFile(new URL('artwork/loaf.jpg', import.meta.url));
+  const loaf = describeFile('loaf.jpg', bytes);
+  await artworks.add(loaf, bytes);
+  const lettering = (id: string, text: string, yMm: number, more: Partial<Lettering>): LetteringPart => ({ kind: 'lettering', id, lettering: { ...newLettering(text), ...more }, fontSource: null, place: { ...AT_ORIGIN, yMm } });
+  const recipe = patchRecipe(emptyRecipe('Lockside Bakery, shop door'), {
+    customer: 'The bakery at the lock',
+    due: inDays(9),
+    artworks: [
+      { ...picturePart(loaf), place: { ...AT_ORIGIN, yMm: 128, scale: 0.9 } },
+      lettering('name', 'Lockside Bakery', 24, { font: 'lobster', capHeightMm: 34, arc: { radiusMm: 260, bend: 'up' }, colours: ['#6b4a2b'] }),
+      lettering('hours', 'FRESH BY SEVEN', 236, { font: 'oswald', capHeightMm: 18, trackingPct: 20, colours: ['#6b4a2b'] }),
+    ],
+    surface: { widthMm: 420, heightMm: 330, marginMm: { top: 20, right: 20, bottom: 20, left: 20 }, size: { mode: 'own' } },
+  });
+  await jobs.create(recipe);
 }
 
 /** A sheet that was cut before the demo began, so that the record has something to show. */

@@ -7,12 +7,15 @@ const FOLDER = 'docs/screenshots';
 
 const jobs = (await (await fetch(`${URL_OF_DEMO}/api/jobs`)).json()) as { id: string; title: string }[];
 const idOf = (title: string) => jobs.find((job) => job.title.startsWith(title))!.id;
-const [heron, wren] = [idOf('Heron'), idOf('Marsh Wren')];
+const [heron, wren, anglers, bakery] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Weir Anglers'), idOf('Lockside')];
 
 /** Name, path, what must be seen first, and what is done before the picture is taken. */
 const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string])[] = [
   ['jobs', '/', /Marsh Wren/],
   ['artwork', `/jobs/${heron}/artwork`, /4 sheets/],
+  ['artwork-findings', `/jobs/${anglers}/artwork`, /film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.textContent === 'Show where').click()`],
+  ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click()`],
+  ['tracing', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('loaf.jpg')).click()`],
   ['films', `/jobs/${heron}/films`, /4 sheets/],
   ['surface', `/jobs/${heron}/surface`, /4 sheets/],
   ['build', `/jobs/${heron}/build`, /4 sheets/],

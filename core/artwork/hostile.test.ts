@@ -1,13 +1,51 @@
+import { deflateSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { DEMO_SHOP } from '../../demo/shop.js';
-import { drawingPart, emptyRecipe, patchRecipe } from '../job/index.js';
+import { drawingPart, emptyRecipe, patchRecipe, picturePart } from '../job/index.js';
 import { Planner } from '../job/plan/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
+import { seeded } from '../testing/seeded.js';
+import { pictureKind } from './index.js';
 
 const svg = (body: string, attributes = 'viewBox="0 0 100 100"') => `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${body}</svg>`;
 const rect = '<rect width="50" height="50"/>';
 const many = (n: number, each: (i: number) => string) => Array.from({ length: n }, (_, i) => each(i)).join('');
 const dxf = (entities: string) => `0\nSECTION\n2\nENTITIES\n${entities}\n0\nENDSEC\n0\nEOF\n`;
+
+/** Text as one byte to a character. */
+const latin = (bytes: Uint8Array) => Array.from(bytes, (byte) => String.fromCharCode(byte)).join('');
+const utf16 = (text: string, little: boolean) => [0xfeff, ...Array.from(text, (c) => c.charCodeAt(0))].map((code) => (little ? [code & 255, code >> 8] : [code >> 8, code & 255]).map((b) => String.fromCharCode(b)).join('')).join('');
+
+/** A PNG of one grey, whatever size is asked for: a few bytes to the megapixel. */
+function png(width: number, height: number, data = new Uint8Array(height * (width + 1))): string {
+  const chunk = (type: string, body: Uint8Array) => {
+    const out = Buffer.alloc(12 + body.length);
+    out.writeUInt32BE(body.length, 0);
+    out.write(type, 4, 'latin1');
+    out.set(body, 8);
+    out.writeUInt32BE(crc32(out.subarray(4, 8 + body.length)), 8 + body.length);
+    return out;
+  };
+  const head = Buffer.alloc(13);
+  head.writeUInt32BE(width, 0);
+  head.writeUInt32BE(height, 4);
+  head.set([8, 0, 0, 0, 0], 8);
+  return latin(Buffer.concat([Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'), chunk('IHDR', head), chunk('IDAT', deflateSync(data)), chunk('IEND', new Uint8Array())]));
+}
+
+function crc32(bytes: Uint8Array): number {
+  let crc = ~0;
+  for (const byte of bytes) {
+    crc ^= byte;
+    for (let k = 0; k < 8; k += 1) crc = (crc >>> 1) ^ (crc & 1 ? 0xedb88320 : 0);
+  }
+  return ~crc >>> 0;
+}
+
+const noise = (() => {
+  const random = seeded(7);
+  return png(700, 700, Uint8Array.from({ length: 700 * 701 }, (_, i) => (i % 701 === 0 ? 0 : 255 * random())));
+})();
 
 const HOSTILE: readonly (readonly [name: string, content: string])[] = [
   ['nothing', ''],
@@ -50,6 +88,24 @@ const HOSTILE: readonly (readonly [name: string, content: string])[] = [
   ['an attribute twice', svg('<rect width="5" width="6" height="5"/>')],
   ['a script', svg(`<script>while(true){}</script><rect onload="alert(1)" width="9" height="9"/>`)],
   ['another name space', '<svg viewBox="0 0 9 9"><rect width="9" height="9"/></svg>'],
+  ['a path of a million points', svg(`<path d="M0 50${many(1_000_000, (i) => `L${(i / 10_000).toFixed(4)} ${50 + (i % 2)}`)}z"/>`)],
+  ['UTF-16, little end first', utf16(svg(rect), true)],
+  ['UTF-16, big end first', utf16(svg(rect), false)],
+  ['bytes that are no UTF-8', svg(`<rect id="\xff\xfe\xc0" width="9" height="9"/>`)],
+  ['text of a million letters', svg(`<text font-family="Zilla Slab" font-size="1">${'words '.repeat(180_000)}</text>${rect}`)],
+  ['spans a few hundred deep', svg(`<text font-family="Zilla Slab">${'<tspan dx="1">a'.repeat(300)}${'</tspan>'.repeat(300)}</text>${rect}`)],
+  ['letters a kilometre high, and none', svg(`<text font-family="Zilla Slab" font-size="1e9">A</text><text font-family="Zilla Slab" font-size="-4">A</text><text font-family="Zilla Slab" font-size="NaN">A</text>${rect}`)],
+  ['a gradient of fifty thousand stops', svg(`<linearGradient id="g">${many(50_000, (i) => `<stop offset="${i % 7}" stop-color="#${(i % 999).toString().padStart(3, '0')}"/>`)}</linearGradient><rect width="9" height="9" fill="url(#g)"/>`)],
+  ['a pattern of itself', svg('<pattern id="p" width="9" height="9"><rect width="9" height="9" fill="url(#p)"/></pattern><rect width="90" height="90" fill="url(#p)"/>')],
+  ['an embedded picture that is none', svg(`<image width="9" height="9" href="data:image/png;base64,${'A'.repeat(100_000)}"/>${rect}`)],
+  ['an embedded picture of a gigapixel', svg(`<image width="9" height="9" href="data:image/png;base64,${Buffer.from(png(8, 8).slice(0, 16) + '\0\0\x7f\xff\0\0\x7f\xff' + png(8, 8).slice(24), 'latin1').toString('base64')}"/>${rect}`)],
+  ['a picture of noise', noise],
+  ['a picture of one grey, 36 megapixels', png(6000, 6000)],
+  ['a picture of a hundred megapixels', png(8, 8).slice(0, 16) + '\0\0\x27\x10\0\0\x27\x10' + png(8, 8).slice(24)],
+  ['a picture that ends in the middle', noise.slice(0, 90_000)],
+  ['a picture with a wrong sum', png(64, 64).replace('IDAT', 'IDAX')],
+  ['a JPEG of its first bytes', '\xff\xd8\xff\xe0\0\x10JFIF\0'],
+  ['a WebP that promises too much', 'RIFF\xff\xff\xff\xffWEBPVP8X\x0a\0\0\0\0\0\0\0\xff\xff\xff\xff\xff\xff'],
   ['DXF without sections', '0\nEOF\n'],
   ['DXF cut off', dxf('0\nCIRCLE\n8\n0\n10\n0\n20\n0\n40\n5').slice(0, 40)],
   ['DXF with text for numbers', dxf('0\nCIRCLE\n8\n0\n10\nabc\n20\n-\n40\n5')],
@@ -59,9 +115,12 @@ const HOSTILE: readonly (readonly [name: string, content: string])[] = [
 ];
 
 describe('hostile and broken files', () => {
+  it('are at least sixty', () => expect(HOSTILE.length).toBeGreaterThanOrEqual(60));
+
   it.each(HOSTILE)('%s: refused with a sentence or read with findings, and never a crash', { timeout: 20_000 }, async (name, content) => {
     const bytes = Uint8Array.from(content, (c) => c.charCodeAt(0) & 0xff);
-    const recipe = patchRecipe(emptyRecipe('Hostile'), { artworks: [drawingPart({ id: 'a', fileName: name.startsWith('DXF') ? 'a.dxf' : 'a.svg', sha256: '0'.repeat(64) })] });
+    const source = { id: 'a', fileName: name.startsWith('DXF') ? 'a.dxf' : 'a.svg', sha256: '0'.repeat(64) };
+    const recipe = patchRecipe(emptyRecipe('Hostile'), { artworks: [pictureKind(bytes) ? picturePart(source) : drawingPart(source)], repair: { pictures: 'trace', patterns: 'flat', gradientBands: 3 } });
     const plan = await new Planner(resourcesInNode).plan({ recipe, shop: DEMO_SHOP, sources: new Map([['a', bytes]]) });
     const finite = (plan.build?.layers ?? []).every((layer) => layer.cut.every((ring) => ring.every(Number.isFinite)));
     expect(finite).toBe(true);

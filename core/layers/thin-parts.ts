@@ -1,7 +1,9 @@
-import { boundsOf, boxesTouch, boxRing, grow, intersect, regionsOf, signedArea, subtract, tolerances, unite, widenBox, type Box, type Region, type Rings } from '../geometry/index.js';
+import { boundsOf, boxesTouch, boxRing, clipRingToBox, grow, intersect, regionsOf, signedArea, subtract, tolerances, unite, widenBox, type Box, type Region, type Ring, type Rings } from '../geometry/index.js';
 
 /** Shorter than this many widths a part is the tip of a corner, or rounding. */
 const SHORT = 1.5;
+/** What rounding leaves along an edge is thinner than this. */
+const HAIR_MM = tolerances.HAIRLINE_MM / 2;
 /** Up to this many widths a part that hangs on by one end is the tip of an acute corner: every leaf and star has them. */
 const LONG_TIP = 4;
 
@@ -13,36 +15,35 @@ export function thinParts(rings: Rings, widthMm: number): Region[] {
   if (!(widthMm > 0) || rings.length === 0) return [];
   // A hair less, so that what is exactly as wide as asked for stays.
   const half = (widthMm / 2) * 0.999;
-  const opened = grow(grow(rings, -half), half);
-  return longParts(subtract(rings, opened), opened, widthMm);
+  // Brought back by a hair more than was taken: rounding would else leave hairs along every edge.
+  const opened = grow(grow(rings, -half), half + HAIR_MM);
+  return longParts(subtract(rings, opened), () => opened, widthMm);
 }
 
 /** The gaps of an area that are narrower than `widthMm`, between its parts or within one: what the opposite test fills. */
 export function narrowGaps(rings: Rings, widthMm: number): Region[] {
   if (!(widthMm > 0) || rings.length === 0) return [];
   const half = (widthMm / 2) * 0.999;
-  const closed = grow(grow(rings, half), -half);
-  const gaps = subtract(closed, rings);
-  if (gaps.length === 0) return [];
-  const open = subtract([boxRing(widenBox(boundsOf(rings)!, 2 * widthMm))], closed);
-  return longParts(gaps, open, widthMm);
+  const closed = grow(grow(rings, half), -half - HAIR_MM);
+  return longParts(subtract(closed, rings), () => subtract([boxRing(widenBox(boundsOf(rings)!, 2 * widthMm))], closed), widthMm);
 }
 
 /** Of what a test left over, the parts that matter: those that stand alone or join two bodies, and very long tips. */
-function longParts(rings: Rings, body: Rings, widthMm: number): Region[] {
-  // Rounding of the two offsets leaves hairs along the edges, which join what lies apart.
-  const hair = tolerances.HAIRLINE_MM / 2;
-  const cleared = grow(grow(rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2), -hair), hair);
-  return regionsOf(cleared).filter((part) => {
+function longParts(rings: Rings, bodyOf: () => Rings, widthMm: number): Region[] {
+  const parts = regionsOf(rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2)).map((part) => {
     const box = boundsOf([part.outer])!;
-    const long = Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / widthMm;
-    return long > LONG_TIP || (long > SHORT && contacts(part, box, body) !== 1);
+    return { part, box, long: Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / widthMm };
   });
+  if (parts.every(({ long }) => long <= SHORT)) return [];
+  const body = bodyOf().map((ring) => ({ ring, box: boundsOf([ring])! }));
+  return parts.filter(({ part, box, long }) => long > LONG_TIP || (long > SHORT && contacts(part, box, body) !== 1)).map(({ part }) => part);
 }
 
 /** In how many places a part meets the body it was left over from. */
-function contacts(part: Region, box: Box, body: Rings): number {
-  const near = body.filter((ring) => boxesTouch(boundsOf([ring])!, widenBox(box, 1)));
+function contacts(part: Region, box: Box, body: readonly { readonly ring: Ring; readonly box: Box }[]): number {
+  // The body may be large and the part small: only what lies round the part is handed to the kernel.
+  const round = widenBox(box, 1);
+  const near = body.filter((other) => boxesTouch(other.box, round)).map((other) => clipRingToBox(other.ring, round, other.box)).filter((ring) => ring.length >= 6);
   return regionsOf(intersect(grow([part.outer, ...part.holes], 4 * tolerances.HAIRLINE_MM), near)).filter((piece) => signedArea(piece.outer) > tolerances.CRUMB_MM2).length;
 }
 

@@ -12,8 +12,9 @@ export const MM_PER_PIXEL = 25.4 / 96;
 const EVEN_EDGE = 0.5;
 /** Patches with less than this share of what is kept do not stretch the frame. */
 const FRAME_SHARE = 0.0005;
-/** More points than this on all edges together is noise, not a drawing. */
-const MOST_POINTS = 3_000_000;
+/** More edges than this, or more points on them together, are noise and not a drawing. */
+const MOST_CHAINS = 20_000;
+const MOST_POINTS = 1_500_000;
 
 export interface TraceHooks {
   /** Told what is being done and how far along the whole is, 0 to 1. */
@@ -147,7 +148,7 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
   const chains = edgeChains(labels, reduced.pixels, reduced.colours);
   const { widthMm, heightMm } = pictureSizeMm(reduced);
   const findings: Finding[] = [];
-  if (chains.reduce((sum, chain) => sum + chain.points.length / 2, 0) > MOST_POINTS) {
+  if (chains.length > MOST_CHAINS || chains.reduce((sum, chain) => sum + chain.points.length / 2, 0) > MOST_POINTS) {
     findings.push({ code: 'picture-too-busy', severity: 'blocker', stage: 'artwork', message: 'This picture has too many edges to be cut: take fewer colours, drop larger specks, or begin with a plainer picture.' });
     return { widthMm, heightMm, paints: [], findings };
   }

@@ -10,7 +10,7 @@ import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
-import { layOutText, runsOnPath, standIns } from './text.js';
+import { isTooLong, layOutText, runsOnPath, standIns } from './text.js';
 import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import { ownText, parseXml, type XmlElement } from './xml.js';
 
@@ -216,6 +216,10 @@ class SvgReader {
   /** Text in the fonts at hand; what no font is known for is told, with fonts that could stand in. */
   #text(element: XmlElement, context: Context): void {
     if (context.style['visibility'] !== 'visible') return;
+    if (isTooLong(element)) {
+      this.note('text-left', 'warning', `${describe(element)} has thousands of letters, more than anyone cuts; it was left out.`);
+      return;
+    }
     if (runsOnPath(element)) {
       this.note('text-left', 'warning', `${describe(element)} runs along a path: turn it into outlines in the program that drew it, and save again.`);
       return;

@@ -60,6 +60,15 @@ export function layOutText(element: XmlElement, style: ComputedStyle, rules: rea
   return { letters, missing: [...missing] };
 }
 
+/** More letters than this in one text are no lettering. */
+const MOST_LETTERS = 5000;
+
+/** Whether an element holds more text than anyone cuts. */
+export function isTooLong(element: XmlElement): boolean {
+  const count = (at: XmlElement): number => at.content.reduce((sum, part) => sum + (typeof part === 'string' ? part.length : count(part)), 0);
+  return count(element) > MOST_LETTERS;
+}
+
 /** Whether an element holds text that does not run in straight lines. */
 export function runsOnPath(element: XmlElement): boolean {
   return element.children.some((child) => child.name === 'textPath' || runsOnPath(child));

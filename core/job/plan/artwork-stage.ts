@@ -95,6 +95,8 @@ export async function traceParts(parts: readonly ReadPart[], scale: number, read
   return out;
 }
 
+const OTHERWISE = { everywhere: 'Bare wherever it is', around: 'Bare only round the outside', keep: 'Everything in it is film' } as const;
+
 /** What the app ruled in tracing a picture, with the other ways it could go. */
 export function tracingRulings(recipe: Recipe, { part, reduced, artwork }: ReadPart, scale: number): Ruling[] {
   if (part.kind !== 'picture' || !reduced) return [];
@@ -124,7 +126,7 @@ export function tracingRulings(recipe: Recipe, { part, reduced, artwork }: ReadP
       value: reduced.background === 'none' && tracing.background !== 'keep' ? 'No even colour was found at its edge, so all of it is film' : reduced.background === 'transparent' ? 'What is transparent in it is bare surface' : said[tracing.background],
       unit: '',
       because: reduced.background === 'colour' ? ['Its edge is mostly one colour, as paper is.'] : ['Its edge says so.'],
-      alternatives: (['everywhere', 'around', 'keep'] as const).filter((way) => way !== tracing.background && reduced.background !== 'transparent').map((way) => ({ label: said[way], patch: retraced({ background: way }) })),
+      alternatives: (['everywhere', 'around', 'keep'] as const).filter((way) => way !== tracing.background && reduced.background !== 'transparent').map((way) => ({ label: OTHERWISE[way], patch: retraced({ background: way }) })),
     },
   ];
 }

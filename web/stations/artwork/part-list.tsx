@@ -26,7 +26,7 @@ export function PartList({ arrangement }: { readonly arrangement: Arrangement })
                 <strong>{part.name}</strong>
                 <small>
                   {KINDS[part.part.kind]}, {formatLength(part.shown.maxX - part.shown.minX, unit)} × {formatLength(part.shown.maxY - part.shown.minY, unit)} {unit}
-                  {part.part.kind === 'drawing' && `; in the file ${formatLength(part.own.widthMm, unit)} × ${formatLength(part.own.heightMm, unit)} ${unit}`}
+                  {part.part.kind === 'drawing' && !isOwnSize(part) && `; in the file ${formatLength(part.own.widthMm, unit)} × ${formatLength(part.own.heightMm, unit)} ${unit}`}
                 </small>
               </span>
             </label>
@@ -45,6 +45,10 @@ export function PartList({ arrangement }: { readonly arrangement: Arrangement })
       </List>
     </section>
   );
+}
+
+function isOwnSize({ own, shown }: ArrangedPart): boolean {
+  return Math.abs(own.widthMm - (shown.maxX - shown.minX)) < 0.05;
 }
 
 const List = styled.ul`list-style: none; display: grid; gap: 3px; max-height: 214px; overflow-y: auto;`;
