@@ -33,5 +33,12 @@ export function mixColours(parts: readonly { readonly hex: string; readonly weig
   return formatHex(mix);
 }
 
+const toLab = useMode(modeLab65);
+
+/** CIELAB lightness of a colour, 0 to 100. */
+export function colourLightness(hex: string): number {
+  return toLab(parse(hex)!).l;
+}
+
 /** Colour difference by CIEDE2000: about 1 is just noticeable, over 10 is another colour. */
 export const colourDifference: (hexA: string, hexB: string) => number = differenceCiede2000();

@@ -4,7 +4,7 @@
  */
 export type { Artwork, Clip, Paint, PaintedRegion } from './artwork.js';
 export { splitCutLines } from './cut-lines.js';
-export { colourDifference, parseColour } from './colour.js';
+export { colourDifference, colourLightness, parseColour } from './colour.js';
 export { flattenTolerance, paintPlaced, paintRegions, type PaintPlace } from './paint-regions.js';
 export { ArtworkReader, type ArtworkResources } from './read-part.js';
 export { readArtwork } from './read-artwork.js';

@@ -58,8 +58,12 @@ export function subtract(a: Rings, b: Rings): Ring[] {
  * The area must be kernel-clean. Zero gives a copy.
  */
 export function grow(rings: Rings, d: number): Ring[] {
+  return grown(rings, d, 'round');
+}
+
+function grown(rings: Rings, d: number, corners: 'round' | 'bevelled'): Ring[] {
   if (d === 0) return [...rings];
-  const moved = rings.map((ring) => offsetOutline(ring, d)).filter((ring) => ring.length >= 6);
+  const moved = rings.map((ring) => offsetOutline(ring, d, corners)).filter((ring) => ring.length >= 6);
   if (moved.length === 0) return [];
   return run((k, keep) => k.UnionSelfD(keep(toPaths(k, moved)), k.FillRule.Positive, KERNEL_DECIMALS));
 }
@@ -69,6 +73,11 @@ export function growMitred(rings: Rings, d: number): Ring[] {
   if (rings.length === 0) return [];
   if (d === 0) return [...rings];
   return run((k, keep) => k.InflatePathsD(keep(toPaths(k, rings)), d, k.JoinType.Miter, k.EndType.Polygon, 2, KERNEL_DECIMALS, 0));
+}
+
+/** The same with corners cut off straight. */
+export function growBevelled(rings: Rings, d: number): Ring[] {
+  return grown(rings, d, 'bevelled');
 }
 
 /**

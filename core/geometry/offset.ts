@@ -6,13 +6,13 @@ const SAFE = 0.999;
 
 /**
  * The outline moved by `d` mm to its right hand (outwards for outer rings, into the hole for holes; the other way when negative), with
- * round corners true to ARC_MM. It may cross itself: the area meant is where it winds round in the positive sense.
+ * round corners true to ARC_MM, or corners cut off straight. It may cross itself: the area meant is where it winds round in the positive sense.
  *
  * A general offset sends every inward corner through the corner itself, which makes a small loop there, and an outline of a smooth
  * curve has thousands of them for the kernel to take out. Where the segments are long enough for their corners (always, unless the
  * curve is tighter than `d`) the two moved segments simply meet, and no loop is made.
  */
-export function offsetOutline(ring: Ring, d: number): Ring {
+export function offsetOutline(ring: Ring, d: number, corners: 'round' | 'bevelled' = 'round'): Ring {
   const points = withoutRepeats(ring);
   const n = points.length / 2;
   if (n < 3) return new Float64Array();
@@ -47,7 +47,7 @@ export function offsetOutline(ring: Ring, d: number): Ring {
     } else if (inward) out.push(x + ax, y + ay, x, y, x + bx, y + by);
     else {
       const turn = Math.atan2(sin[i]!, cos[i]!);
-      const steps = Math.max(1, Math.ceil(Math.abs(turn) / arcStep));
+      const steps = corners === 'bevelled' ? 1 : Math.max(1, Math.ceil(Math.abs(turn) / arcStep));
       out.push(x + ax, y + ay);
       for (let s = 1; s < steps; s += 1) {
         const [c, w] = [Math.cos((turn * s) / steps), Math.sin((turn * s) / steps)];

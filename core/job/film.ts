@@ -7,6 +7,7 @@ export const FILM_FAMILIES = {
   textured: { name: 'textured or glitter', thicknessUm: 200, thinnestMm: 2.5, shrinkPct: 0.2, takesOnTop: false, mirrored: false },
   heatTransfer: { name: 'heat-transfer', thicknessUm: 90, thinnestMm: 0.8, shrinkPct: 0.6, takesOnTop: true, mirrored: true },
   flock: { name: 'flock', thicknessUm: 420, thinnestMm: 2.0, shrinkPct: 0.5, takesOnTop: false, mirrored: true },
+  dyeTransfer: { name: 'dye-transfer sheet', thicknessUm: 100, thinnestMm: 1.0, shrinkPct: 0, takesOnTop: false, mirrored: true },
   stencil: { name: 'stencil mask', thicknessUm: 80, thinnestMm: 1.5, shrinkPct: 0, takesOnTop: true, mirrored: false },
 } as const;
 

@@ -1,7 +1,7 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { AT_ORIGIN } from './artwork-part.js';
 import { InputError } from './input-error.js';
-import { NO_REPAIR, type Recipe } from './recipe.js';
+import { emptyRecipe, NO_REPAIR, type Recipe } from './recipe.js';
 
 const mm = { type: 'number', minimum: 0, maximum: 100_000 } as const;
 const size = { type: 'number', minimum: 1, maximum: 100_000 } as const;
@@ -47,6 +47,7 @@ const artwork = {
     object({ kind: { const: 'lettering' }, id: text, lettering, fontSource: { anyOf: [source, { type: 'null' }] }, place }),
   ],
 };
+const trap = { anyOf: [{ type: 'number', minimum: 0, maximum: 20 }, { type: 'null' }] } as const;
 const few = { type: 'number', minimum: 0, maximum: 50 } as const;
 
 /** JSON schema of the recipe, version 3. Unknown fields are refused. */
@@ -99,8 +100,17 @@ export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
     }),
     build: object({
       school: { enum: ['overlay', 'inlay', 'trapped'] },
-      trapMm: { anyOf: [{ type: 'number', minimum: 0, maximum: 20 }, { type: 'null' }] },
+      trapMm: trap,
       placementErrorMm: { type: 'number', minimum: 0, maximum: 5 },
+      trapForm: { enum: ['worst', 'statistical'] },
+      pairs: { type: 'object', maxProperties: 400, additionalProperties: object({ school: { enum: ['overlay', 'inlay', 'trapped', null] }, trapMm: trap }) },
+      outlines: {
+        type: 'array',
+        maxItems: 6,
+        items: object({ id: text, filmId: text, widthMm: { anyOf: [{ type: 'number', minimum: 0.1, maximum: 500 }, { type: 'null' }] }, join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: 100_000 } }),
+      },
+      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few }) },
+      blockOut: { anyOf: [object({ filmId: text, underFilmId: text, insetMm: few }), { type: 'null' }] },
       order: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
     }),
     preparation: object({
@@ -142,6 +152,7 @@ interface OldRecipe {
   readonly version?: unknown;
   readonly artworks?: readonly { readonly id: string; readonly fileName: string; readonly sha256: string }[];
   readonly repair?: { readonly letBe?: readonly string[] };
+  readonly build?: object;
 }
 
 /** A recipe of an older version in the newest shape; what is no recipe comes back as it is, for the schema to refuse. */
@@ -155,6 +166,8 @@ function migrated(json: unknown): unknown {
   return {
     ...json,
     version: 3,
+    // Nor had it pairs, outlines, knock-outs or a block-out.
+    build: { ...emptyRecipe('').build, ...old.build },
     artworks: old.artworks.map((source) => ({ kind: 'drawing', id: source.id, source, place: AT_ORIGIN })),
     repair: { ...NO_REPAIR, ...old.repair, letBe: Object.fromEntries(old.repair.letBe.map((code) => [code, ''])) },
   };

@@ -58,6 +58,16 @@ export interface Recipe {
     readonly trapMm: number | null;
     /** a in the trap formula: how far a layer lands from where it should. */
     readonly placementErrorMm: number;
+    /** How slips add up: all at their worst at once, or as the root of the sum of their squares. */
+    readonly trapForm: 'worst' | 'statistical';
+    /** Pairs of layers that are built otherwise than the job, by `lower film id > upper film id`. */
+    readonly pairs: Readonly<Record<string, PairDecision>>;
+    /** Borders of film behind everything, the nearest to the artwork first. */
+    readonly outlines: readonly Outline[];
+    /** A colour's shapes taken out of a film with clear space round them. */
+    readonly knockOuts: readonly KnockOut[];
+    /** A film laid under another all over, where a light film lies on a dark surface. */
+    readonly blockOut: BlockOut | null;
     /** Film ids from the surface upwards; films it does not name follow in the artwork's order. */
     readonly order: readonly string[];
   };
@@ -69,6 +79,39 @@ export interface Recipe {
   };
   readonly sheets: { readonly copies: number; readonly spacingMm: number };
   readonly assembly: { readonly way: 'surface' | 'tape' };
+}
+
+/** How one layer meets another that lies over it. What is null follows the job. */
+export interface PairDecision {
+  readonly school: 'overlay' | 'inlay' | 'trapped' | null;
+  readonly trapMm: number | null;
+}
+
+/** A border of film round everything above it. */
+export interface Outline {
+  readonly id: string;
+  readonly filmId: string;
+  /** How far it reaches beyond what it goes round; null lets the app find the least at which all is one piece. */
+  readonly widthMm: number | null;
+  readonly join: 'round' | 'mitred' | 'bevelled';
+  /** Holes narrower than this are filled; 0 keeps all, and a large figure none. */
+  readonly fillBelowMm: number;
+}
+
+/** Shapes in one film's colour removed from another film, with clear space all round. */
+export interface KnockOut {
+  readonly shapeFilmId: string;
+  readonly baseFilmId: string;
+  readonly clearanceMm: number;
+}
+
+export interface BlockOut {
+  /** The film laid underneath. */
+  readonly filmId: string;
+  /** The film that it backs. */
+  readonly underFilmId: string;
+  /** How far it stays within the film above. */
+  readonly insetMm: number;
 }
 
 /** A change to a recipe: each named part replaces the same part, one level deep. */
@@ -114,7 +157,7 @@ export function emptyRecipe(title: string): Recipe {
       marginMm: { top: 10, right: 10, bottom: 10, left: 10 },
       size: { mode: 'fit' },
     },
-    build: { school: 'trapped', trapMm: null, placementErrorMm: 0.2, order: [] },
+    build: { school: 'trapped', trapMm: null, placementErrorMm: 0.2, trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, order: [] },
     preparation: { border: true, borderGapMm: null, marks: true, markSizeMm: 6 },
     sheets: { copies: 1, spacingMm: 5 },
     assembly: { way: 'surface' },

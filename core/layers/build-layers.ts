@@ -28,6 +28,14 @@ export interface BuildOptions {
   readonly thinnestMm?: (key: string) => number;
   /** False where the layer's film takes nothing on top; it then never runs under another. */
   readonly takesOnTop?: (key: string) => boolean;
+  /** How a layer meets one above it, where that differs from the job. */
+  readonly pair?: (lower: string, upper: string) => PairBuild;
+}
+
+/** How one layer runs under another. */
+export interface PairBuild {
+  readonly school: School;
+  readonly trapMm: number;
 }
 
 /**
@@ -60,29 +68,58 @@ interface Surroundings {
 }
 
 function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions): Rings {
-  const { school, trapMm } = options;
-  const nothingUnder = school === 'inlay' || (school === 'trapped' && !(trapMm > 0)) || options.takesOnTop?.(layer.key) === false;
-  if (nothingUnder || around.above.length === 0) return layer.visible;
+  if (around.above.length === 0 || options.takesOnTop?.(layer.key) === false) return layer.visible;
+  const groups = new Map<string, { readonly build: PairBuild; readonly above: VisibleLayer[] }>();
+  for (const upper of around.above) {
+    const asked = options.pair?.(layer.key, upper.key) ?? options;
+    const build: PairBuild = asked.school === 'trapped' && !(asked.trapMm > 0) ? { school: 'inlay', trapMm: 0 } : asked;
+    const key = build.school === 'trapped' ? `trapped ${build.trapMm}` : build.school;
+    const group = groups.get(key) ?? { build, above: [] };
+    groups.set(key, group);
+    group.above.push(upper);
+  }
+  const thinnestMm = options.thinnestMm?.(layer.key) ?? 0;
+  if (groups.size === 1) {
+    return cutAlike(layer, around, [...groups.values()][0]!.build, thinnestMm);
+  }
+  // Each group of layers above has its own share of what runs under; where shares of different widths meet, neither goes further than its own.
+  const shares = [...groups.values()].flatMap(({ build, above }) => underOf(layer, { ...around, above }, build));
+  if (shares.length === 0) return layer.visible;
+  const cover = around.above.flatMap((upper) => upper.visible);
+  return fillHidden(unite([...layer.visible, ...shares]), cover, thinnestMm);
+}
+
+/** What is cut of a layer that meets all above it in one way. */
+function cutAlike(layer: VisibleLayer, around: Surroundings, build: PairBuild, thinnestMm: number): Rings {
+  const { school, trapMm } = build;
+  if (school === 'inlay') return layer.visible;
   const whole = layer.paints.map((i) => around.stack[i]!);
   // Painted in the layers' own order, all that is hidden of this layer lies under layers above: V ∪ (F ∩ U) is F itself.
   if (school === 'overlay' && around.asPainted) return wholeArea(whole);
-  // Rings outside what the layer can reach change nothing in it; an overlay reaches as far as its paints.
-  const reach = school === 'overlay' ? whole.map((paint) => paint.box).reduce<Box | null>(joinBoxes, null)! : widenBox(boundsOf(layer.visible)!, trapMm);
   if (school === 'trapped' && around.asPainted) {
     // Likewise V ∪ U is F with the whole paints above. They overlap broadly, so no hairline opens between V and U, and one operation does.
+    const reach = widenBox(boundsOf(layer.visible)!, trapMm);
     const mine = around.rank.get(layer.key)!;
     const upper = around.stack.filter((paint) => around.rank.get(paint.layer)! > mine && boxesTouch(paint.box, reach));
     const cover = ringsNear(upper, reach);
     if (cover.length === 0) return layer.visible;
     const room = [...whole.flatMap((paint) => paint.rings), ...cover];
-    return fillHidden(intersect(grow(layer.visible, trapMm), room), cover, options.thinnestMm?.(layer.key) ?? 0);
+    return fillHidden(intersect(grow(layer.visible, trapMm), room), cover, thinnestMm);
   }
-  const cover = around.above.flatMap((a) => a.visible).filter((ring) => boxesTouch(boundsOf([ring])!, reach));
-  if (cover.length === 0) return layer.visible;
-  const grown = school === 'overlay' ? wholeArea(whole) : grow(layer.visible, trapMm);
-  const under = intersect(grown, cover);
+  const under = underOf(layer, around, build);
   const cut = under.length === 0 ? layer.visible : unite([...layer.visible, ...under]);
-  return school === 'trapped' ? fillHidden(cut, cover, options.thinnestMm?.(layer.key) ?? 0) : cut;
+  return school === 'trapped' ? fillHidden(cut, around.above.flatMap((upper) => upper.visible), thinnestMm) : cut;
+}
+
+/** What of a layer runs under those above it: nothing of an inlay, as far as it is painted of an overlay, a trap's width of a trapped one. */
+function underOf(layer: VisibleLayer, around: Surroundings, { school, trapMm }: PairBuild): Rings {
+  if (school === 'inlay') return [];
+  const whole = layer.paints.map((i) => around.stack[i]!);
+  // Rings outside what the layer can reach change nothing in it; an overlay reaches as far as its paints.
+  const reach = school === 'overlay' ? whole.map((paint) => paint.box).reduce<Box | null>(joinBoxes, null)! : widenBox(boundsOf(layer.visible)!, trapMm);
+  const cover = around.above.flatMap((a) => a.visible).filter((ring) => boxesTouch(boundsOf([ring])!, reach));
+  if (cover.length === 0) return [];
+  return intersect(school === 'overlay' ? wholeArea(whole) : grow(layer.visible, trapMm), cover);
 }
 
 /** All that is painted in a layer, clean. */

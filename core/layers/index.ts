@@ -2,10 +2,13 @@
  * Painted areas become layers of film: what shows of each, and what is cut by the chosen school. Everything is in mm at the
  * size of the job; a build is never scaled.
  */
-export { buildLayers, type BuildOptions } from './build-layers.js';
+export { buildLayers, type BuildOptions, type PairBuild } from './build-layers.js';
 export { checkLayers, checkPaints, type CheckedLayer } from './check-artwork.js';
+export { contactsOf, neighboursOf, type LayerContact, type Neighbours } from './contacts.js';
 export { crossSection, type SectionBar } from './cross-section.js';
+export { gapTrial, type GapTrial, type GapTrialOptions, type GapTrialTerms, type HeatSpot } from './gap-trial.js';
 export type { Build, BuiltLayer, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
+export { knockedOut, leastForBridges, leastForOnePiece, outlineArea, type OutlineJoin } from './outline.js';
 export { putRight, type ColouredArea } from './put-right.js';
 export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';

@@ -1,7 +1,7 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/job/index.js';
-import type { PlanReport, Replacement } from '../../core/job/plan/index.js';
+import type { ExportFormat, PlanReport, Replacement } from '../../core/job/plan/index.js';
 import { Problem } from '../problem.js';
 import type { Answer, CutSheet, PlanJob, Task } from './tasks.js';
 
@@ -44,6 +44,11 @@ export class Compute {
     } finally {
       port1.close();
     }
+  }
+
+  /** One layer, or the whole build, as a file. @throws Problem 422 when there is no such layer */
+  async exportBuild(job: PlanJob, filmId: string | null, format: ExportFormat): Promise<Uint8Array> {
+    return ((await this.#run({ do: 'export', job, filmId, format }, LONGEST_MS)) as Extract<Answer, { ok: 'file' }>).bytes;
   }
 
   /** @throws Problem 422 when the job has no such sheet */

@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { ArtworkPart, Recipe, Shop } from '../../core/job/index.js';
-import type { PlanReport, Replacement } from '../../core/job/plan/index.js';
+import type { ExportFormat, PlanReport, Replacement } from '../../core/job/plan/index.js';
 import type { StoredProgram } from '../stores/run-store.js';
 
 /** What the server asks of its workers: plain data both ways. */
@@ -9,6 +9,7 @@ export type Task =
   | { readonly do: 'replace'; readonly job: PlanJob; readonly partId: string; readonly part: ArtworkPart }
   | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
+  | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: ExportFormat }
   | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: number };
 
 export interface PlanJob {
@@ -20,6 +21,7 @@ export interface PlanJob {
 /** What a worker answers; a refusal of bad input is a value, since only plain data crosses well. */
 export type Answer =
   | { readonly ok: 'changed'; readonly change: Replacement }
+  | { readonly ok: 'file'; readonly bytes: Uint8Array }
   | { readonly ok: 'font'; readonly name: string }
   | { readonly ok: 'plan'; readonly report: PlanReport }
   | { readonly ok: 'sheet'; readonly sheet: CutSheet; readonly sheets: number }

@@ -1,6 +1,6 @@
 import { writeHpgl } from '../../core/cutting/index.js';
 import { InputError } from '../../core/job/index.js';
-import { Planner, planReport } from '../../core/job/plan/index.js';
+import { exportBuild, Planner, planReport } from '../../core/job/plan/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { filmUse } from '../../core/records/index.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
@@ -24,6 +24,8 @@ export async function work(task: Task): Promise<Answer> {
         const plan = await planner.plan(task.job, { onProgress: (_, done) => task.progress?.postMessage(done) });
         return { ok: 'plan', report: planReport(plan) };
       }
+      case 'export':
+        return { ok: 'file', bytes: await exportBuild(await planner.plan(task.job), task.filmId, task.format) };
       case 'sheet':
         return await sheetOf(task.job, task.sheet);
     }

@@ -1,5 +1,6 @@
 import { pictureKind } from '../../core/artwork/index.js';
 import { type JobState, drawingPart, emptyRecipe, parseRecipe, patchRecipe, picturePart, RECIPE_SCHEMA } from '../../core/job/index.js';
+import { EXPORT_FORMATS, type ExportFormat } from '../../core/job/plan/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
@@ -115,6 +116,24 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
       summary: 'The figures of the job’s plan: sizes, layers, sheets, times, findings, rulings',
       answers: 'The report',
       handle: async ({ params }) => compute.plan(await planJob(params['id']!)),
+    },
+    {
+      method: 'get',
+      path: '/api/jobs/:id/build',
+      summary: 'The whole build, or one layer of it, as a file at true size with its marks',
+      query: { layer: { type: 'string', maxLength: 200 }, format: { enum: EXPORT_FORMATS } },
+      answers: 'SVG, DXF or PDF',
+      handle: async ({ ctx, params, query }) => {
+        const format = (query['format'] ?? 'svg') as ExportFormat;
+        const job = await planJob(params['id']!);
+        const bytes = await compute.exportBuild(job, query['layer'] ?? null, format);
+        const name = `${job.recipe.title}${query['layer'] ? ` ${query['layer']}` : ''}.${format}`;
+        ctx.set('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
+        ctx.set('Cache-Control', 'no-store');
+        ctx.type = 'application/octet-stream';
+        ctx.body = Buffer.from(bytes);
+        return undefined;
+      },
     },
     {
       method: 'get',

@@ -1,36 +1,40 @@
-import { areaOf, boundsOf, boxesTouch, countPieces, joinBoxes, type Box } from '../../geometry/index.js';
-import { buildLayers, trapWidth, type Separation, type TrapWidth, type VisibleLayer } from '../../layers/index.js';
-import { layOutMarks } from '../../preparation/index.js';
+import { colourLightness } from '../../artwork/index.js';
+import { areaOf, boundsOf, countPieces, grow, joinBoxes, signedArea, tolerances, unite, type Box } from '../../geometry/index.js';
+import { buildLayers, type BuiltLayer, type Neighbours, type Separation } from '../../layers/index.js';
 import type { CutterProfile, Film } from '../film.js';
 import type { Finding } from '../finding.js';
 import { formatLength } from '../length.js';
-import type { Recipe } from '../recipe.js';
+import type { BlockOut, Recipe } from '../recipe.js';
 import type { Ruling } from '../ruling.js';
+import { pairKey, rulePairs, sayTerms, type PairPlan } from './pairs.js';
 import type { BuildStage } from './plan.js';
 
-/** Clear film between the artwork and a mark, as a multiple of the mark's size. */
-export const MARK_GAP_SHARE = 0.5;
-
-/** The layers by the chosen school, with the trap ruled by formula unless the maker set it. Separation keys are film ids. */
+/** The layers by the chosen school, pair by pair, with the trap ruled by formula unless the maker set it. Separation keys are film ids. */
 export function buildStage(
   separation: Separation,
+  neighbours: Neighbours,
   recipe: Pick<Recipe, 'build' | 'preparation'>,
   films: ReadonlyMap<string, Film>,
   cutter: CutterProfile,
 ): BuildStage {
   const filmOf = (key: string) => films.get(key)!;
-  const order = stackingOrder(separation.layers, recipe.build.order, filmOf);
-  const ruled = rulingTrap(order.keys, separation.layers, recipe, filmOf, cutter);
-  const trapMm = recipe.build.trapMm ?? ruled?.width.mm ?? 0;
+  const order = stackingOrder(separation, neighbours, recipe.build.order, filmOf);
+  const art = separation.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
+  const pairs = art ? rulePairs(order.keys, neighbours.contacts, art, recipe, filmOf, cutter) : [];
+  const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
+  const widest = widestPair(pairs);
+  const trapMm = recipe.build.trapMm ?? widest?.ruledTrapMm ?? 0;
   const { layers } = buildLayers(separation, {
     school: recipe.build.school,
     trapMm,
     order: order.keys,
     thinnestMm: (key) => filmOf(key).thinnestMm,
     takesOnTop: (key) => filmOf(key).takesOnTop,
+    pair: (lower, upper) => byKey.get(pairKey(lower, upper)) ?? { school: recipe.build.school, trapMm },
   });
+  const built = withBlockOut(layers, recipe.build.blockOut, films);
   const rulings: Ruling[] = [schoolRuling(recipe.build.school, layers.length), ...order.rulings];
-  if (recipe.build.school === 'trapped' && ruled) rulings.push(trapRuling(ruled, recipe.build.trapMm));
+  if (widest && pairs.some((pair) => pair.school === 'trapped')) rulings.push(trapRuling(widest, recipe));
   if (separation.joined > 0) {
     rulings.push({
       id: 'build.joined',
@@ -42,29 +46,58 @@ export function buildStage(
       because: ['Left apart, the blade would cut through where they overlap.'],
     });
   }
+  const isTrapped = pairs.some((pair) => pair.school === 'trapped') || recipe.build.school === 'trapped';
   return {
-    layers: layers.map((layer) => ({ ...layer, film: filmOf(layer.key), areaMm2: areaOf(layer.cut), ...countPieces(layer.cut) })),
-    trapMm: recipe.build.school === 'trapped' ? trapMm : 0,
-    trap: ruled?.width ?? null,
+    layers: built.map((layer) => ({ ...layer, film: filmOf(layer.key), areaMm2: areaOf(layer.cut), ...countPieces(layer.cut) })),
+    pairs,
+    trapMm: isTrapped ? trapMm : 0,
+    trap: widest?.width ?? null,
     rulings,
-    findings: [...order.findings, ...trapFindings(recipe, trapMm, ruled)],
+    findings: [...order.findings, ...trapFindings(recipe, trapMm, widest), ...ghostFindings(pairs, recipe.build.pairs)],
   };
 }
 
-function stackingOrder(
-  layers: readonly VisibleLayer[],
-  wished: readonly string[],
-  filmOf: (key: string) => Film,
-): { keys: string[]; rulings: Ruling[]; findings: Finding[] } {
+/** The pair that sets the job's trap: of those that are trapped the one that needs most, or of all when none is. */
+function widestPair(pairs: readonly PairPlan[]): PairPlan | null {
+  const takes = pairs.filter((pair) => pair.lower.takesOnTop && pair.ruledSchool !== 'inlay');
+  const candidates = takes.length > 0 ? takes : pairs.filter((pair) => pair.lower.takesOnTop);
+  return candidates.reduce<PairPlan | null>((best, pair) => (!best || pair.width.exactMm > best.width.exactMm ? pair : best), null);
+}
+
+/** A film laid beneath another all over, a little within its edge. It shows nowhere, so it is no part of the separation. */
+function withBlockOut(layers: readonly BuiltLayer[], blockOut: BlockOut | null, films: ReadonlyMap<string, Film>): readonly BuiltLayer[] {
+  const backed = blockOut && layers.find((layer) => layer.key === blockOut.underFilmId);
+  if (!blockOut || !backed || !films.has(blockOut.filmId)) return layers;
+  const cut = grow(backed.cut, -blockOut.insetMm).filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+  if (cut.length === 0) return layers;
+  const same = layers.find((layer) => layer.key === blockOut.filmId);
+  if (same) return layers.map((layer) => (layer === same ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));
+  return [{ key: blockOut.filmId, order: 1, visible: [], cut }, ...layers.map((layer) => ({ ...layer, order: layer.order + 1 }))];
+}
+
+function ghostFindings(pairs: readonly PairPlan[], decided: Recipe['build']['pairs']): Finding[] {
+  return pairs
+    .filter((pair) => pair.school !== 'inlay' && pair.upper.finish === 'translucent' && colourLightness(pair.lower.colour) < colourLightness(pair.upper.colour) - 10)
+    .map((pair) => ({
+      code: 'ghost',
+      severity: 'warning',
+      stage: 'build',
+      message: `${pair.upper.name} lets light through: where ${pair.lower.name} runs under it, it shows as a darker line.`,
+      remedies: [{ label: 'Butt these two', patch: { build: { pairs: { ...decided, [pair.key]: { school: 'inlay', trapMm: null } } } } }],
+    }));
+}
+
+function stackingOrder(separation: Separation, neighbours: Neighbours, wished: readonly string[], filmOf: (key: string) => Film): { keys: string[]; rulings: Ruling[]; findings: Finding[] } {
+  const proposed = proposedOrder(separation, neighbours, filmOf);
   const rank = new Map(wished.map((key, i) => [key, i]));
   const place = (key: string) => rank.get(key) ?? wished.length;
-  const asArtwork = layers.map((layer) => layer.key);
-  const asWished = [...asArtwork].sort((a, b) => place(a) - place(b) || asArtwork.indexOf(a) - asArtwork.indexOf(b));
+  const asWished = [...proposed.keys].sort((a, b) => place(a) - place(b) || proposed.keys.indexOf(a) - proposed.keys.indexOf(b));
   const bare = asWished.filter((key) => !filmOf(key).takesOnTop);
   const keys = [...asWished.filter((key) => filmOf(key).takesOnTop), ...bare];
-  const rulings: Ruling[] = [];
+  const rulings: Ruling[] = [...proposed.rulings];
   const findings: Finding[] = [];
-  if (bare.length > 0 && keys.join() !== asWished.join()) {
+  const moved = bare.length > 0 && keys.join() !== asWished.join();
+  if (moved) {
     rulings.push({
       id: 'build.top',
       stage: 'build',
@@ -72,7 +105,7 @@ function stackingOrder(
       sentence: '{value} is moved to the top of the build.',
       value: bare.map((key) => filmOf(key).name).join(' and '),
       unit: '',
-      because: ['Nothing sticks on textured film, so nothing may lie over it.'],
+      because: ['Nothing sticks on it, so nothing may lie over it. All others keep the order you gave, which is the nearest that can be laid.'],
     });
   }
   if (bare.length > 1) {
@@ -86,85 +119,71 @@ function stackingOrder(
   return { keys, rulings, findings };
 }
 
-interface RuledTrap {
-  readonly width: TrapWidth;
-  readonly lower: Film;
-  readonly upper: Film;
-  readonly reachMm: number;
-  readonly markDistanceMm: number;
-  readonly marks: boolean;
-  readonly placementErrorMm: number;
+/**
+ * The order from the surface upwards that the artwork asks for where layers overlap, and where they only abut the larger first: it gives
+ * the others the most to lie on, and fewer laps run across.
+ */
+function proposedOrder({ layers }: Separation, { overlaps }: Neighbours, filmOf: (key: string) => Film): { keys: string[]; rulings: Ruling[] } {
+  const area = new Map(layers.map((layer) => [layer.key, areaOf(layer.visible)]));
+  const asArtwork = layers.map((layer) => layer.key);
+  const under = new Map(asArtwork.map((key) => [key, new Set<string>()]));
+  for (const [lower, upper] of overlaps) under.get(upper)?.add(lower);
+  const keys: string[] = [];
+  const left = new Set(asArtwork);
+  while (left.size > 0) {
+    const free = [...left].filter((key) => [...under.get(key)!].every((below) => !left.has(below) || below === key));
+    // Layers that lie over and under each other: the artwork's own order is as good as any.
+    const next = free.length > 0 ? free.reduce((best, key) => (area.get(key)! > area.get(best)! ? key : best)) : [...left][0]!;
+    keys.push(next);
+    left.delete(next);
+  }
+  if (keys.join() === asArtwork.join()) return { keys, rulings: [] };
+  return {
+    keys,
+    rulings: [
+      {
+        id: 'build.order',
+        stage: 'build',
+        subject: 'Order of the layers',
+        sentence: 'From the surface up: {value}.',
+        value: keys.map((key) => filmOf(key).name).join(', '),
+        unit: '',
+        because: ['Where shapes overlap, as the artwork has it.', 'Where they only abut, the film with the more area lies lower: the others then have more to lie on, and fewer laps run across.'],
+      },
+    ],
+  };
 }
 
-/** The widest trap that any pair of touching layers needs: one width for the job. Null when no two layers meet. */
-function rulingTrap(
-  keys: readonly string[],
-  layers: readonly VisibleLayer[],
-  recipe: Pick<Recipe, 'build' | 'preparation'>,
-  filmOf: (key: string) => Film,
-  cutter: CutterProfile,
-): RuledTrap | null {
-  const boxes = new Map(layers.map((layer) => [layer.key, boundsOf(layer.visible)!]));
-  const all = [...boxes.values()].reduce<Box | null>(joinBoxes, null);
-  if (!all) return null;
-  const { marks, markSizeMm } = recipe.preparation;
-  const markDistance = layOutMarks(all, markSizeMm, markSizeMm * MARK_GAP_SHARE).distanceMm;
-  let widest: RuledTrap | null = null;
-  keys.forEach((lowerKey, i) => {
-    for (const upperKey of keys.slice(i + 1)) {
-      const [a, b] = [boxes.get(lowerKey)!, boxes.get(upperKey)!];
-      if (!boxesTouch(a, b)) continue;
-      const [lower, upper] = [filmOf(lowerKey), filmOf(upperKey)];
-      if (!lower.takesOnTop) continue;
-      const common = Math.max(Math.min(a.maxX, b.maxX) - Math.max(a.minX, b.minX), Math.min(a.maxY, b.maxY) - Math.max(a.minY, b.minY), 1);
-      const markDistanceMm = marks ? markDistance : common;
-      const width = trapWidth({
-        placementErrorMm: recipe.build.placementErrorMm,
-        shrinkDifference: Math.abs(lower.shrinkPct - upper.shrinkPct) / 100,
-        reachMm: common / 2,
-        markDistanceMm,
-        repeatabilityMm: cutter.repeatabilityMm,
-      });
-      if (!widest || width.exactMm > widest.width.exactMm) {
-        widest = { width, lower, upper, reachMm: common / 2, markDistanceMm, marks, placementErrorMm: recipe.build.placementErrorMm };
-      }
-    }
-  });
-  return widest;
-}
-
-function trapRuling(ruled: RuledTrap, override: number | null): Ruling {
-  const { parts, mm, exactMm } = ruled.width;
-  const f = (v: number) => formatLength(v);
+function trapRuling(widest: PairPlan, { build, preparation }: Pick<Recipe, 'build' | 'preparation'>): Ruling {
+  const { ruledTrapMm } = widest;
   return {
     id: 'build.trap',
     stage: 'build',
     subject: 'Trap width',
     sentence: 'Lower layers run {value} under the upper ones.',
-    value: override ?? mm,
+    value: build.trapMm ?? ruledTrapMm,
     unit: 'mm',
-    because: [
-      `${f(parts.placement)} for the hand: a layer may land that far off.`,
-      `${f(parts.shrink)} for shrink: ${ruled.lower.name} and ${ruled.upper.name} share an area ${f(2 * ruled.reachMm)} mm long.`,
-      `${f(parts.turn)} for turning: the ${ruled.marks ? 'marks are' : 'area, laid without marks, is'} ${f(ruled.markDistanceMm)} mm long to align by.`,
-      `${f(parts.cutter)} for the cutter coming back to a point, twice.`,
-      `Together ${f(exactMm)}, rounded up to ${f(mm)} mm (docs/trap.md).`,
+    because: sayTerms(widest, build.trapForm, preparation.marks),
+    overridden: build.trapMm !== null && build.trapMm !== ruledTrapMm,
+    proposed: ruledTrapMm,
+    alternatives: [
+      build.trapForm === 'worst'
+        ? { label: 'Reckon with chance: root of the sum of squares', patch: { build: { trapForm: 'statistical' } } }
+        : { label: 'Reckon with the worst of everything at once', patch: { build: { trapForm: 'worst' } } },
     ],
-    overridden: override !== null && override !== mm,
-    proposed: mm,
   };
 }
 
-function trapFindings(recipe: Pick<Recipe, 'build'>, trapMm: number, ruled: RuledTrap | null): Finding[] {
+function trapFindings(recipe: Pick<Recipe, 'build'>, trapMm: number, ruled: PairPlan | null): Finding[] {
   const { school, trapMm: override } = recipe.build;
-  if (school === 'trapped' && override !== null && ruled && override < ruled.width.mm - 1e-9) {
+  if (school === 'trapped' && override !== null && ruled && override < ruled.ruledTrapMm - 1e-9) {
     return [
       {
         code: 'trap-narrow',
         severity: 'warning',
         stage: 'build',
-        message: `A trap of ${formatLength(trapMm)} mm is under the ${formatLength(ruled.width.mm)} mm that hides the worst slip: bare surface may show.`,
-        remedies: [{ label: `Use ${formatLength(ruled.width.mm)} mm`, patch: { build: { trapMm: null } } }],
+        message: `A trap of ${formatLength(trapMm)} mm is under the ${formatLength(ruled.ruledTrapMm)} mm that hides the worst slip: bare surface may show.`,
+        remedies: [{ label: `Use ${formatLength(ruled.ruledTrapMm)} mm`, patch: { build: { trapMm: null } } }],
       },
     ];
   }

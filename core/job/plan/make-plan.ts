@@ -4,15 +4,17 @@ import { nameOfPart, type ArtworkPart, type Lettering } from '../artwork-part.js
 import { arranged, partMatrix, readParts, traceParts, tracingRulings, type Arrangement, type ReadPart } from './artwork-stage.js';
 import { assemblySteps } from '../../assembly/index.js';
 import { cutProgram } from '../../cutting/index.js';
-import { checkLayers, checkPaints, putRight, relabelled, separate } from '../../layers/index.js';
+import { checkLayers, checkPaints, neighboursOf, putRight, relabelled, separate } from '../../layers/index.js';
 import { fitToPanel } from '../../surface/index.js';
 import type { Film, Shop } from '../film.js';
 import { STAGES, type Finding } from '../finding.js';
 import { InputError } from '../input-error.js';
 import type { Recipe, RecipePatch } from '../recipe.js';
 import { buildStage } from './build-stage.js';
+import { settingsFor } from './settings.js';
 import { addingPart, replacingPart, type Replacement } from './change-parts.js';
 import { filmsStage } from './films-stage.js';
+import { framing, type Framed } from './framing.js';
 import type { ArtworkStage, AssembleStage, CutStage, Plan, RegionsStage, SheetsStage, SurfaceStage } from './plan.js';
 import { prepareStage } from './prepare-stage.js';
 import { sheetsStage } from './sheets-stage.js';
@@ -124,17 +126,32 @@ export class Planner {
 
     const filmByColour = new Map(films.colours.map((use) => [use.colour, use.film]));
     const usedFilms = new Map(films.colours.map((use) => [use.film.id, use.film]));
-    const separationKey = keyOf(regionsKey, [...filmByColour].map(([colour, film]) => [colour, film.id]).sort());
+    const ownFilms = usedFilms.size;
+    const { outlines, knockOuts, blockOut } = recipe.build;
+    for (const id of [...outlines.map((outline) => outline.filmId), ...(blockOut ? [blockOut.filmId] : [])]) {
+      const film = shop.films.find((other) => other.id === id);
+      if (film) usedFilms.set(id, film);
+    }
+    const separationKey = keyOf(regionsKey, [...filmByColour].map(([colour, film]) => [colour, film.id]).sort(), outlines, knockOuts, [...usedFilms.values()].map((film) => film.thinnestMm));
     // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
     const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
-    const separation = this.#cache.take('separation', separationKey, () =>
-      usedFilms.size === films.colours.length ? relabelled(films.byColour, layerOf) : separate(regions.regions.map((r) => ({ layer: layerOf(r.colour), rings: r.rings }))),
-    );
+    const framed = this.#cache.take('framed', separationKey, (): Framed | null => {
+      if (outlines.length + knockOuts.length === 0) return null;
+      return framing(regions.regions.filter((r) => filmByColour.has(r.colour)).map((r) => ({ layer: layerOf(r.colour), rings: r.rings })), recipe.build, usedFilms);
+    });
+    const separation = this.#cache.take('separation', separationKey, () => {
+      if (framed) return separate(framed.paints);
+      return ownFilms === films.colours.length ? relabelled(films.byColour, layerOf) : separate(regions.regions.map((r) => ({ layer: layerOf(r.colour), rings: r.rings })));
+    });
     const known = { ...separation, layers: separation.layers.filter((layer) => usedFilms.has(layer.key)) };
+    const neighbours = this.#cache.take('neighbours', separationKey, () => neighboursOf(known));
     const { markSizeMm, marks } = recipe.preparation;
     const buildKey = keyOf(separationKey, filmsKey, recipe.build, markSizeMm, marks, shop.cutter.repeatabilityMm);
-    const build = this.#cache.take('build', buildKey, () => buildStage(known, recipe, usedFilms, shop.cutter));
-    await add({ separation: known, build });
+    const build = this.#cache.take('build', buildKey, () => {
+      const built = buildStage(known, neighbours, recipe, usedFilms, shop.cutter);
+      return framed ? { ...built, rulings: [...built.rulings, ...framed.rulings], findings: [...built.findings, ...framed.findings] } : built;
+    });
+    await add({ separation: known, neighbours, build });
     const thinnest = this.#cache.take('checks', buildKey, () => checkLayers(build.layers.map(({ film, cut }) => ({ filmName: film.name, thinnestMm: film.thinnestMm, cut }))));
     plan = { ...plan, artwork: { ...said, findings: [...said.findings, ...thinnest] } };
 
@@ -228,11 +245,6 @@ function cutStage(sheets: SheetsStage, shop: Shop): CutStage {
     because: ['These settings worked on this cutter before; make a test cut when the blade or the roll is new.'],
   }));
   return { programs, seconds, findings: [], rulings };
-}
-
-/** The knife settings of a film on the shop's cutter. */
-export function settingsFor(film: Film, shop: Shop): { forceG: number; speedMmS: number; bladeOffsetMm: number; overcutMm: number } {
-  return { forceG: film.forceG, speedMmS: film.speedMmS, bladeOffsetMm: shop.cutter.bladeOffsetMm, overcutMm: shop.cutter.overcutMm };
 }
 
 function assembleStage(

@@ -2,13 +2,14 @@ import type { PaintedRegion } from '../../artwork/index.js';
 import type { AssemblyStep } from '../../assembly/index.js';
 import type { CutProgram } from '../../cutting/index.js';
 import type { Box, Matrix, Ring, Rings } from '../../geometry/index.js';
-import type { BuiltLayer, Separation, TrapWidth } from '../../layers/index.js';
+import type { BuiltLayer, Neighbours, Separation, TrapWidth } from '../../layers/index.js';
 import type { MarkLayout, WeedMap } from '../../preparation/index.js';
 import type { PlacedDesign } from '../../surface/index.js';
 import type { Film, FilmPiece, Mat } from '../film.js';
 import type { Finding } from '../finding.js';
 import type { Ruling } from '../ruling.js';
 import type { ReadPart } from './artwork-stage.js';
+import type { PairPlan } from './pairs.js';
 
 interface Said {
   readonly findings: readonly Finding[];
@@ -60,6 +61,8 @@ export interface PlanLayer extends BuiltLayer {
 
 export interface BuildStage extends Said {
   readonly layers: readonly PlanLayer[];
+  /** Every two layers that meet. */
+  readonly pairs: readonly PairPlan[];
   readonly trapMm: number;
   readonly trap: TrapWidth | null;
 }
@@ -119,6 +122,8 @@ export interface Plan {
   readonly regions?: RegionsStage;
   readonly films?: FilmsStage;
   readonly separation?: Separation;
+  /** Which layers meet, and which lie over which. */
+  readonly neighbours?: Neighbours;
   readonly build?: BuildStage;
   readonly prepare?: PrepareStage;
   readonly sheets?: SheetsStage;

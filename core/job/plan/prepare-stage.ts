@@ -3,7 +3,7 @@ import { layOutMarks, weedingBorder, weedMap } from '../../preparation/index.js'
 import { formatLength } from '../length.js';
 import type { Recipe } from '../recipe.js';
 import type { Ruling } from '../ruling.js';
-import { MARK_GAP_SHARE } from './build-stage.js';
+import { MARK_GAP_SHARE } from './pairs.js';
 import type { PlanLayer, PrepareStage } from './plan.js';
 
 /** Marks, border and weed maps for the built layers; null when there is nothing to cut. */

@@ -1,0 +1,166 @@
+import { describe, expect, it } from 'vitest';
+import { DEMO_SHOP } from '../../../demo/shop.js';
+import { resourcesInNode } from '../../../platform/artwork-resources.js';
+import { paintRegions, readArtwork } from '../../artwork/index.js';
+import { areaOf, countPieces, intersect, subtract, unite } from '../../geometry/index.js';
+import { drawingPart, emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../index.js';
+import { exportBuild, Planner, schoolsSideBySide, tryGaps } from './index.js';
+import type { Plan } from './index.js';
+
+const svg = (body: string) => new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60">${body}</svg>`);
+/** Red under a yellow disc, blue beside it. */
+const THREE = svg('<rect width="70" height="60" fill="#b3262b"/><rect x="70" width="50" height="60" fill="#1d4e89"/><circle cx="30" cy="30" r="12" fill="#f2b632"/>');
+const [RED, BLUE, YELLOW] = ['lock-gate', 'narrow-blue', 'wick-yellow'];
+const recipeOf = (patch: RecipePatch = {}) => parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Build'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } } }), patch));
+const plan = (bytes: Uint8Array, patch: RecipePatch = {}, shop = DEMO_SHOP) => new Planner(resourcesInNode).plan({ recipe: recipeOf(patch), shop, sources: new Map([['a', bytes]]) });
+const layer = (found: Plan, film: string) => found.build!.layers.find((l) => l.film.id === film)!;
+const pairs = (found: Plan) => Object.fromEntries(found.build!.pairs.map((pair) => [pair.key, pair.school]));
+
+describe('pairs of layers', () => {
+  it('are those that meet, each by the job’s school', async () => expect(pairs(await plan(THREE))).toEqual({ 'lock-gate > narrow-blue': 'trapped', 'lock-gate > wick-yellow': 'trapped' }));
+
+  it('can each be built otherwise, and only that pair changes', async () => {
+    const [before, after] = [await plan(THREE), await plan(THREE, { build: { pairs: { 'lock-gate > wick-yellow': { school: 'inlay', trapMm: null } } } })];
+    const lap = (found: Plan, upper: string) => areaOf(intersect(layer(found, RED).cut, layer(found, upper).cut));
+    expect(lap(before, YELLOW)).toBeGreaterThan(10);
+    expect(lap(after, YELLOW)).toBeLessThan(0.01);
+    expect(lap(after, BLUE)).toBeCloseTo(lap(before, BLUE), 1);
+    const whole = await plan(THREE, { build: { pairs: { 'lock-gate > wick-yellow': { school: 'overlay', trapMm: null } } } });
+    expect(lap(whole, YELLOW)).toBeCloseTo(Math.PI * 144, -1);
+    expect(lap(whole, BLUE)).toBeCloseTo(lap(before, BLUE), 1);
+  });
+
+  it('can have a trap of their own', async () => {
+    const own = await plan(THREE, { build: { pairs: { 'lock-gate > wick-yellow': { school: null, trapMm: 2 } } } });
+    expect(areaOf(intersect(layer(own, RED).cut, layer(own, YELLOW).cut))).toBeCloseTo(Math.PI * (144 - 100), 0);
+    expect(own.build!.pairs.find((pair) => pair.upper.id === YELLOW)).toMatchObject({ overridden: true, trapMm: 2 });
+  });
+
+  it('of dye-transfer sheets are butted, and a textured film takes nothing', async () => {
+    const dyed = { ...DEMO_SHOP, films: DEMO_SHOP.films.map((film) => (film.id === RED ? { ...film, family: 'dyeTransfer' as const, takesOnTop: true } : film)) };
+    const found = await plan(THREE, {}, dyed);
+    expect(new Set(Object.values(pairs(found)))).toEqual(new Set(['inlay']));
+    expect(found.build!.pairs[0]!.because.join()).toContain('Dyes mix');
+  });
+
+  it('with light film over dark get the least trap, and a warning', async () => {
+    const found = await plan(THREE, { films: { byColour: { '#f2b632': 'mist' } } });
+    const ghost = found.build!.pairs.find((pair) => pair.upper.id === 'mist')!;
+    const plain = found.build!.pairs.find((pair) => pair.upper.id === BLUE)!;
+    expect(ghost.trapMm).toBeLessThan(plain.trapMm);
+    expect(found.findings.map((f) => f.code)).toContain('ghost');
+  });
+
+  it('need less by chance than at the worst', async () => {
+    const [worst, chance] = [await plan(THREE), await plan(THREE, { build: { trapForm: 'statistical' } })];
+    expect(chance.build!.trapMm).toBeLessThan(worst.build!.trapMm);
+  });
+
+  it('look the same in every mixture of schools', async () => {
+    for (const school of ['overlay', 'inlay', 'trapped'] as const) {
+      const { build } = await plan(THREE, { build: { school, pairs: { 'lock-gate > narrow-blue': { school: 'inlay', trapMm: null }, 'lock-gate > wick-yellow': { school: 'overlay', trapMm: null } } } });
+      const top = unite(build!.layers.slice(1).flatMap((l) => [...l.cut]));
+      expect(areaOf(subtract(build!.layers[0]!.cut, top))).toBeCloseTo(4200 - Math.PI * 144, -1);
+    }
+  });
+});
+
+describe('the order', () => {
+  it('puts the larger below where films only abut', async () => {
+    const small = svg('<rect width="30" height="60" fill="#1d4e89"/><rect x="30" width="90" height="60" fill="#b3262b"/>');
+    const found = await plan(small);
+    expect(found.build!.layers.map((l) => l.film.id)).toEqual([RED, BLUE]);
+    expect(found.rulings.find((r) => r.id === 'build.order')!.because.join()).toContain('more area');
+  });
+  it('is the artwork’s where shapes overlap, whatever their size', async () => expect((await plan(svg('<circle cx="9" cy="9" r="8" fill="#b3262b"/><path d="M0 9h120v51H0z" fill="#1d4e89"/>'))).build!.layers.map((l) => l.film.id)).toEqual([RED, BLUE]));
+  it('is the maker’s when given, but for what can carry nothing', async () => {
+    const found = await plan(THREE, { films: { byColour: { '#b3262b': 'brass' } }, build: { order: ['brass', YELLOW!, BLUE!] } });
+    expect(found.build!.layers.at(-1)!.film.id).toBe('brass');
+    expect(found.rulings.find((r) => r.id === 'build.top')!.because.join()).toContain('nearest');
+  });
+});
+
+describe('outlines, knock-outs and a block-out', () => {
+  const outline = { id: 'o', filmId: 'chalk', widthMm: null, join: 'round' as const, fillBelowMm: 0 };
+  const TWO = svg('<circle cx="20" cy="30" r="10" fill="#b3262b"/><circle cx="60" cy="30" r="10" fill="#b3262b"/>');
+
+  it('an outline lies behind everything, as wide as makes one piece that can be weeded', async () => {
+    const found = await plan(TWO, { build: { outlines: [outline], school: 'overlay' } });
+    const [chalk, red] = found.build!.layers;
+    expect([chalk!.film.id, chalk!.pieces, red!.pieces]).toEqual(['chalk', 1, 2]);
+    expect(found.rulings.find((r) => r.id === 'build.outline.o')!.value).toBeGreaterThanOrEqual(10);
+  });
+
+  it('several go round each other, each in its own film', async () => {
+    const found = await plan(TWO, { build: { outlines: [{ ...outline, widthMm: 3 }, { ...outline, id: 'p', filmId: 'tar', widthMm: 4 }], school: 'overlay' } });
+    expect(found.build!.layers.map((l) => l.film.id)).toEqual(['tar', 'chalk', RED]);
+    expect(areaOf(layer(found, 'tar').cut)).toBeCloseTo(2 * Math.PI * 289, -1);
+  });
+
+  it('an outline thinner than its film can be weeded at is warned about', async () => expect((await plan(TWO, { build: { outlines: [{ ...outline, widthMm: 0.3 }] } })).findings.map((f) => f.code)).toContain('outline-thin'));
+
+  it('a knock-out leaves clear space round its shapes', async () => {
+    const found = await plan(THREE, { build: { knockOuts: [{ shapeFilmId: YELLOW!, baseFilmId: RED!, clearanceMm: 2 }] } });
+    expect(areaOf(layer(found, RED).cut)).toBeLessThan(4200 - Math.PI * 195 + 60);
+    expect(areaOf(intersect(layer(found, RED).cut, layer(found, YELLOW).cut))).toBe(0);
+    expect(areaOf(layer(found, YELLOW).cut)).toBeCloseTo(Math.PI * 144, -1);
+  });
+
+  it('a block-out backs a film all over, a little within its edge', async () => {
+    const found = await plan(THREE, { build: { school: 'inlay', blockOut: { filmId: 'chalk', underFilmId: YELLOW!, insetMm: 0.5 } } });
+    const [lowest] = found.build!.layers;
+    expect([lowest!.film.id, lowest!.order]).toEqual(['chalk', 1]);
+    expect(areaOf(lowest!.cut)).toBeCloseTo(Math.PI * 11.5 ** 2, 0);
+    expect(found.sheets!.sheets.map((sheet) => sheet.film.id)).toContain('chalk');
+  });
+});
+
+describe('trials', () => {
+  const wish = { placements: 400, seed: 3, readingMm: 500, risk: 0.01 };
+  it('lay the layers with marks and by eye, which is no surer', async () => {
+    const found = await plan(THREE);
+    const { marked, byEye } = tryGaps(found, recipeOf(), DEMO_SHOP, wish)!;
+    expect(marked.risk).toBeLessThanOrEqual(byEye.risk);
+    expect(marked.visibleMm).toBeCloseTo(0.145, 2);
+    expect(marked.trapMm).not.toBeNull();
+  });
+  it('have nothing to say of one layer', async () => expect(tryGaps(await plan(svg('<rect width="9" height="9"/>')), recipeOf(), DEMO_SHOP, wish)).toBeNull());
+
+  it('set the schools side by side: overlay thick and sure, inlay flat and risky', async () => {
+    const [overlay, inlay, trapped] = schoolsSideBySide(await plan(THREE), recipeOf(), DEMO_SHOP, wish);
+    expect([overlay!.thickestUm, inlay!.thickestUm]).toEqual([130, 75]);
+    expect(overlay!.filmMm2).toBeGreaterThan(trapped!.filmMm2);
+    expect(trapped!.filmMm2).toBeGreaterThan(inlay!.filmMm2);
+    expect(inlay!.risk).toBeGreaterThan(trapped!.risk);
+    expect(inlay!.exactEdgesMm).toBeCloseTo(60 + 2 * Math.PI * 12, -0.5);
+    expect([overlay!.exactEdgesMm, trapped!.exactEdgesMm]).toEqual([0, 0]);
+  });
+});
+
+describe('a build taken away as a file', () => {
+  it.each(['svg', 'dxf'] as const)('%s is read back with the same areas, marks included', async (format) => {
+    const found = await plan(THREE);
+    const bytes = await exportBuild(found, RED!, format);
+    const { regions } = paintRegions(readArtwork(bytes, `layer.${format}`), 1);
+    const area = unite(regions.flatMap((r) => [...r.rings]));
+    const marks = found.prepare!.marks!.marks.reduce((sum, mark) => sum + areaOf([mark.ring]), 0);
+    expect(areaOf(area)).toBeCloseTo(layer(found, RED).areaMm2 + marks, 0);
+    expect(countPieces(area).pieces).toBe(layer(found, RED).pieces + 2);
+  });
+
+  it('pdf is one page at true size', async () => {
+    const { PDFDocument } = await import('pdf-lib');
+    const found = await plan(THREE);
+    const [page] = (await PDFDocument.load(await exportBuild(found, null, 'pdf'))).getPages();
+    const { minX, maxX } = found.prepare!.marks!.marks.map((m) => m.ring).reduce((sum, ring) => ({ minX: Math.min(sum.minX, ...ring.filter((_, i) => i % 2 === 0)), maxX: Math.max(sum.maxX, ...ring.filter((_, i) => i % 2 === 0)) }), { minX: 0, maxX: 120 });
+    expect((page!.getWidth() * 25.4) / 72).toBeCloseTo(maxX - minX, 3);
+  });
+
+  it('is the same every time', async () => {
+    const found = await plan(THREE);
+    for (const format of ['svg', 'dxf', 'pdf'] as const) expect(await exportBuild(found, null, format)).toEqual(await exportBuild(found, null, format));
+  });
+
+  it('of a film that is not there is refused', async () => await expect(exportBuild(await plan(THREE), 'nobody', 'svg')).rejects.toThrow('no layer'));
+});
+
