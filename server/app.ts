@@ -6,6 +6,7 @@ import { register, type Route } from './route.js';
 import { cutRoutes } from './routes/cut-routes.js';
 import { fontRoutes } from './routes/font-routes.js';
 import { jobRoutes } from './routes/job-routes.js';
+import { shopRoutes } from './routes/shop-routes.js';
 import { security } from './security.js';
 import type { Services } from './services.js';
 import { servePages } from './serve-pages.js';
@@ -14,7 +15,7 @@ import { servePages } from './serve-pages.js';
 export function makeApp(services: Services, pagesFolder: string | null): Koa {
   const app = new Koa();
   const router = new Router();
-  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...cutRoutes(services)];
+  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...cutRoutes(services)];
   routes.push({
     method: 'get',
     path: '/api/openapi.json',

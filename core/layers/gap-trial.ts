@@ -169,6 +169,7 @@ function sharedEdges(layers: readonly BuiltLayer[], lap: LapOf): { points: EdgeP
     pairs.push({ lower, upper, lap: lap(layers[lower]!.key, layers[upper]!.key) });
     return pairs.length - 1;
   };
+  const rooms = boxed.map((_, lower) => boxed.slice(lower).map((layer) => layer.visible));
   const points: EdgePoint[] = [];
   boxed.forEach((layer, lower) => {
     for (const { x, y, nx, ny } of walk(layer.visible, step)) {
@@ -177,7 +178,9 @@ function sharedEdges(layers: readonly BuiltLayer[], lap: LapOf): { points: EdgeP
       const upper = boxed.findIndex((other, i) => i > lower && other.box !== null && inBox(other.box, bx, by) && containsPoint(other.visible, bx, by));
       if (upper < 0) continue;
       const pair = pairOf(lower, upper);
-      const roomMm = pairs[pair]!.lap === 'none' ? 0 : pairs[pair]!.lap === 'cut' ? depthAlong(layer.cut, bx, by, nx, ny) : depthAlong(boxed[upper]!.visible, bx, by, nx, ny);
+      // Under a trap the layer may run as far as it is itself, or what lies over it.
+      const { lap: kind } = pairs[pair]!;
+      const roomMm = kind === 'none' ? 0 : kind === 'cut' ? depthAlong([layer.cut], bx, by, nx, ny) : depthAlong(rooms[lower]!, bx, by, nx, ny);
       points.push({ x, y, nx, ny, pair, roomMm });
     }
   });
@@ -214,22 +217,28 @@ function* walk(rings: Rings, step: number): Generator<{ x: number; y: number; nx
   }
 }
 
-/** How far a ray stays in an area from a point inside it; 0 when it begins outside. */
-function depthAlong(rings: Rings, x: number, y: number, nx: number, ny: number): number {
-  if (!containsPoint(rings, x, y)) return 0;
-  let nearest = DEEP_MM;
-  for (const ring of rings) {
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [ax, ay] = [ring[j]! - x, ring[j + 1]! - y];
-      const [dx, dy] = [ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!];
-      const cross = nx * dy - ny * dx;
-      if (cross === 0) continue;
-      const along = (ax * dy - ay * dx) / cross;
-      const share = (ax * ny - ay * nx) / cross;
-      if (along > 0 && along < nearest && share >= 0 && share <= 1) nearest = along;
+/** How far a ray stays in any of some areas from a point inside one; 0 when it begins outside all. */
+function depthAlong(areas: readonly Rings[], x: number, y: number, nx: number, ny: number): number {
+  const isIn = (along: number) => areas.some((rings) => containsPoint(rings, x + nx * along, y + ny * along));
+  if (!isIn(0)) return 0;
+  const crossings: number[] = [];
+  for (const rings of areas) {
+    for (const ring of rings) {
+      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+        const ax = ring[j]! - x;
+        const ay = ring[j + 1]! - y;
+        const dx = ring[i]! - ring[j]!;
+        const dy = ring[i + 1]! - ring[j + 1]!;
+        const cross = nx * dy - ny * dx;
+        if (cross === 0) continue;
+        const along = (ax * dy - ay * dx) / cross;
+        const share = (ax * ny - ay * nx) / cross;
+        if (along > 0 && along < DEEP_MM && share >= 0 && share <= 1) crossings.push(along);
+      }
     }
   }
-  return nearest;
+  // A seam between two areas is no end: a little beyond it the ray is in the next.
+  return crossings.sort((a, b) => a - b).find((along) => !isIn(along + BESIDE_MM)) ?? DEEP_MM;
 }
 
 /** Normal deviates from a seed (xorshift32, Box and Muller). */

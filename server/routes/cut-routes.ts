@@ -9,7 +9,6 @@ import { askCutterControl } from '../spooler/cutter-control.js';
 export function cutRoutes({ jobs, runs, shop, compute, planJob, spooler, cutterControlPort }: Services): Route[] {
   const sheetOf = async (jobId: string, sheet: string) => compute.sheet(await planJob(jobId), Number(sheet));
   return [
-    { method: 'get', path: '/api/shop', summary: 'Films, pieces, mats and the cutter', answers: 'The shop', handle: () => shop.get() },
     {
       method: 'get',
       path: '/api/jobs/:id/sheets/:sheet/hpgl',

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { Problem } from '../problem.js';
 import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../core/job/index.js';
 
 interface DataRow {
@@ -29,6 +30,19 @@ export class ShopStore {
       await tx.batchInsert('mats', shop.mats.map((mat) => ({ id: mat.id, data: JSON.stringify(mat) })));
       await tx('cutters').insert({ id: shop.cutter.id, data: JSON.stringify(shop.cutter) });
     });
+  }
+
+  /** Lays other figures over a film's. @throws Problem 404 */
+  async changeFilm(id: string, change: Partial<Film>): Promise<void> {
+    const row = await this.db<DataRow & { id: string }>('films').where({ id }).first();
+    if (!row) throw new Problem(404, 'film-unknown', 'There is no such film.');
+    await this.db('films').where({ id }).update({ data: JSON.stringify({ ...(JSON.parse(row.data) as Film), ...change }) });
+  }
+
+  /** The same for the cutter. */
+  async changeCutter(change: Partial<CutterProfile>): Promise<void> {
+    const { cutter } = await this.get();
+    await this.db('cutters').where({ id: cutter.id }).update({ data: JSON.stringify({ ...cutter, ...change }) });
   }
 
   async isEmpty(): Promise<boolean> {

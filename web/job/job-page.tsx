@@ -8,7 +8,7 @@ import { STAGES, type Finding, type Stage } from '../../core/job/index.js';
 import { ask } from '../api/client.js';
 import { useOffer, type Command } from '../app/commands.js';
 import { usePlan, useShop } from '../plan/use-plan.js';
-import { BuildStation } from '../stations/build-station.js';
+import { BuildStation } from '../stations/build/build-station.js';
 import { FilmsStation } from '../stations/films-station.js';
 import { PrepareStation } from '../stations/prepare-station.js';
 import { SurfaceStation } from '../stations/surface-station.js';

@@ -18,7 +18,7 @@ export function viewOf(plan: Plan): PlanView {
     ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork) } } : {}),
     ...(surface ? { surface: pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']) } : {}),
     ...(films ? { colours: films.colours } : {}),
-    ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), trapMm: build.trapMm } : {}),
+    ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), pairs: build.pairs, trapMm: build.trapMm } : {}),
     ...(prepare
       ? {
           prepare: {

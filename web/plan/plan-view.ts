@@ -1,4 +1,4 @@
-import type { ColourUse } from '../../core/job/plan/index.js';
+import type { ColourUse, PairPlan, SchoolFigures, TrialAnswer, TrialWish } from '../../core/job/plan/index.js';
 import type { ArtworkPart, Finding, Film, FilmPiece, Lettering, Mat, Recipe, RecipePatch, Ruling, Shop } from '../../core/job/index.js';
 import type { Box } from '../../core/geometry/index.js';
 import type { AssemblyStep } from '../../core/assembly/index.js';
@@ -11,6 +11,7 @@ export interface PlanView {
   readonly surface?: { readonly widthMm: number; readonly heightMm: number; readonly xMm: number; readonly yMm: number; readonly scale: number };
   readonly colours?: readonly ColourUse[];
   readonly layers?: readonly LayerView[];
+  readonly pairs?: readonly PairPlan[];
   readonly trapMm?: number;
   readonly prepare?: PrepareView;
   readonly sheets?: readonly SheetView[];
@@ -96,6 +97,10 @@ export interface PlanWorkerApi {
   adding(input: PlanRequest, part: ArtworkPart): Promise<RecipePatch>;
   /** Letters that the font has other forms for, each form as path data in a square of one em. */
   letterForms(lettering: Lettering, ownFont: Uint8Array | null): Promise<readonly LetterForms[]>;
+  /** The build of the plan last made laid many times, with marks and by eye; null when it has one layer. */
+  gapTrial(recipe: Recipe, shop: Shop, wish: TrialWish): Promise<{ readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null>;
+  /** The job of the plan last made in all three schools. */
+  schools(recipe: Recipe, shop: Shop, wish: TrialWish): Promise<readonly SchoolFigures[]>;
   /** What the remedies added and took away, for the plan last made. */
   changes(): Promise<{ readonly added: string; readonly removed: string }>;
 }

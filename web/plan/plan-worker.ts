@@ -3,7 +3,7 @@ import wasmUrl from 'clipper2-wasm/dist/es/clipper2z.wasm?url';
 import { expose } from 'comlink';
 import { loadKernel } from '../../core/geometry/index.js';
 import type { ArtworkResources } from '../../core/artwork/index.js';
-import { Planner, type Plan } from '../../core/job/plan/index.js';
+import { Planner, schoolsSideBySide, tryGaps, type Plan } from '../../core/job/plan/index.js';
 import { crossSection } from '../../core/layers/index.js';
 import type { PlanWorkerApi } from './plan-view.js';
 import { changesOf, letterFormsOf, paintsOf, viewOf } from './make-view.js';
@@ -72,6 +72,8 @@ const api: PlanWorkerApi = {
     await ready;
     return letterFormsOf(await planner.letterChoices(lettering, ownFont));
   },
+  gapTrial: (recipe, shop, wish) => Promise.resolve(lastPlan ? tryGaps(lastPlan, recipe, shop, wish) : null),
+  schools: (recipe, shop, wish) => Promise.resolve(lastPlan ? schoolsSideBySide(lastPlan, recipe, shop, wish) : []),
   section: (yMm) => {
     const layers = lastPlan?.build?.layers ?? [];
     const thickness = new Map(layers.map((layer) => [layer.key, layer.film.thicknessUm]));

@@ -6,15 +6,17 @@ interface LayerPictureProps {
   readonly hidden?: ReadonlySet<string>;
   /** Laps drawn over it, hatched. */
   readonly laps?: boolean;
+  /** Each layer drawn so much further up and to the right than the one beneath it, mm. */
+  readonly apartMm?: number;
 }
 
 /** The layers as they lie, the lowest first, in their films' colours. */
-export function LayerPicture({ layers, hidden, laps = false }: LayerPictureProps) {
+export function LayerPicture({ layers, hidden, laps = false, apartMm = 0 }: LayerPictureProps) {
   const shown = layers.filter((layer) => !hidden?.has(layer.film.id));
   return (
     <>
       {shown.map((layer) => (
-        <path key={layer.film.id} d={layer.cut} fill={layer.film.colour} fillRule="evenodd" fillOpacity={layer.film.finish === 'translucent' ? 0.6 : 1} stroke="#182325" strokeOpacity="0.35" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
+        <path key={layer.film.id} d={layer.cut} {...(apartMm > 0 ? { transform: `translate(${apartMm * (layer.order - 1)} ${(-apartMm * (layer.order - 1)) / 2})` } : {})} fill={layer.film.colour} fillRule="evenodd" fillOpacity={layer.film.finish === 'translucent' ? 0.6 : 1} stroke="#182325" strokeOpacity="0.35" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
       ))}
       {laps && shown.map((layer) => layer.laps && <path key={layer.film.id} d={layer.laps} fill="url(#hatch-lap)" fillRule="evenodd" stroke="#8a1f4b" strokeWidth="0.75" vectorEffect="non-scaling-stroke" />)}
     </>

@@ -4,8 +4,7 @@ import { resourcesInNode } from '../../../platform/artwork-resources.js';
 import { paintRegions, readArtwork } from '../../artwork/index.js';
 import { areaOf, countPieces, intersect, subtract, unite } from '../../geometry/index.js';
 import { drawingPart, emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../index.js';
-import { exportBuild, Planner, schoolsSideBySide, tryGaps } from './index.js';
-import type { Plan } from './index.js';
+import { exportBuild, Planner, schoolsSideBySide, tryGaps, type Plan } from './index.js';
 
 const svg = (body: string) => new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60">${body}</svg>`);
 /** Red under a yellow disc, blue beside it. */

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import { formatLength } from '../../core/job/index.js';
-import type { SectionBar } from '../../core/layers/index.js';
-import { useJobContext } from '../job/job-context.js';
-import { planWorker } from '../plan/use-plan.js';
-import { colour, radius, space, type } from '../tokens.js';
-import { FigureField } from '../ui/figure-field.js';
+import { formatLength } from '../../../core/job/index.js';
+import type { SectionBar } from '../../../core/layers/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { planWorker } from '../../plan/use-plan.js';
+import { colour, radius, space, type } from '../../tokens.js';
+import { FigureField } from '../../ui/figure-field.js';
 
 const WIDTH = 1000;
 const HEIGHT = 132;

@@ -1,8 +1,8 @@
 import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
-import { formatLength } from '../../core/job/index.js';
-import { useJobContext } from '../job/job-context.js';
-import { colour, space, type } from '../tokens.js';
+import { formatLength } from '../../../core/job/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { colour, space, type } from '../../tokens.js';
 
 const MOST_MM = 2;
 

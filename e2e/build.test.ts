@@ -1,0 +1,125 @@
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { Job } from '../core/job/index.js';
+import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
+import { openBrowser, type Browser } from './browser.js';
+
+const THREE = '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60"><rect width="70" height="60" fill="#b3262b"/><rect x="70" width="50" height="60" fill="#1d4e89"/><circle cx="30" cy="30" r="12" fill="#f2b632"/></svg>';
+
+let bench: Bench;
+let browser: Browser;
+let job: Job;
+beforeAll(async () => {
+  bench = await openBench({ pagesFolder: 'dist/web/' });
+  browser = await openBrowser();
+  job = await jobWith(bench, THREE, (recipe) => ({ ...recipe, surface: { ...recipe.surface, size: { mode: 'own' } } }));
+  await browser.driver.get(`${bench.server.url}/jobs/${job.id}/build`);
+  await browser.sees('Where two layers meet');
+});
+afterAll(async () => {
+  await browser.close();
+  await bench.close();
+});
+
+const build = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.build;
+const until = (holds: (recipe: Job['recipe']['build']) => boolean) => browser.driver.wait(async () => holds(await build()), 20_000);
+
+it('rules every pair of layers, says why, and lets one be built otherwise', async () => {
+  const { press, sees, choose } = browser;
+  await sees('Lock-gate red under Wick yellow');
+  await press('Why? Lock-gate red under Wick yellow');
+  await sees('As the job: it runs under by the trap.');
+  await choose('School of Lock-gate red under Wick yellow', 'inlay');
+  await until(({ pairs }) => pairs['lock-gate > wick-yellow']?.school === 'inlay');
+  await press('Let the app decide Lock-gate red under Wick yellow');
+  await until(({ pairs }) => Object.keys(pairs).length === 0);
+  await press('Reckon with chance: root of the sum of squares');
+  await until(({ trapForm }) => trapForm === 'statistical');
+  await press('Undo');
+});
+
+it('changes what the trap is reckoned from where it belongs', async () => {
+  const { press, write, driver } = browser;
+  await press('What the trap is reckoned from');
+  const before = await (await browser.find('[aria-label="Trap width"]')).getAttribute('value');
+  await write('Repeatability of the cutter', '0.3');
+  await driver.wait(async () => (await (await browser.find('input[aria-label="Trap width"]')).getAttribute('value')) !== before, 20_000);
+  await write('Repeatability of the cutter', '0.05');
+  await write('Placement error', '0.5');
+  await until(({ placementErrorMm }) => placementErrorMm === 0.5);
+  await press('Undo');
+});
+
+it('lays the build a thousand times and takes the trap that is enough', async () => {
+  const { press, sees, find } = browser;
+  await press('Gap trial');
+  await sees('by eye');
+  await find('[aria-label^="Risk of a gap by trap width"] svg');
+  await press('Take it');
+  await until(({ trapMm }) => trapMm !== null);
+  await press('Undo');
+});
+
+it('sets the schools side by side and builds another', async () => {
+  const { press, sees } = browser;
+  await press('Three schools');
+  await sees('Edges to meet exactly');
+  await press('Build it as inlay');
+  await until(({ school }) => school === 'inlay');
+  await press('Undo');
+  await until(({ school }) => school === 'trapped');
+});
+
+it('goes round the work with an outline, knocks out, backs a film, and takes all away again', async () => {
+  const { press, sees, choose, write } = browser;
+  await press('Add an outline');
+  await sees('An outline in');
+  await until(({ outlines }) => outlines.length === 1);
+  await sees('4 films');
+  const name = 'Chalk white';
+  await write(`Width of the outline in ${name}`, '6');
+  await until(({ outlines }) => outlines[0]!.widthMm === 6);
+  await choose(`Corners of the outline in ${name}`, 'mitred');
+  await until(({ outlines }) => outlines[0]!.join === 'mitred');
+  await press('Knock a film out of another');
+  await until(({ knockOuts }) => knockOuts.length === 1);
+  await press('Back a film with another');
+  await until(({ blockOut }) => blockOut !== null);
+  await press('Take the block-out away');
+  await press('Take knock-out 1 away');
+  await press(`Take the outline in ${name} away`);
+  await until(({ outlines, knockOuts, blockOut }) => outlines.length + knockOuts.length === 0 && blockOut === null);
+});
+
+it('moves layers apart and exactly back, and into another order by keys', async () => {
+  const { press, driver } = browser;
+  await press('Cut through');
+  const picture = () => driver.executeScript<string>(`return [...document.querySelectorAll('svg[aria-label="The build"] path')].map((path) => path.getAttribute('d') + path.getAttribute('transform')).join()`);
+  await browser.sees('3 films');
+  await driver.wait(async () => !(await browser.text()).includes('working it out'), 10_000);
+  const before = await picture();
+  await press('Move layers apart');
+  await driver.wait(async () => (await picture()).includes('translate'), 10_000);
+  await press('Lay all layers back');
+  await driver.wait(async () => (await picture()) === before, 10_000);
+  // Enter picks a layer up, arrows carry it, Enter lays it down.
+  const grip = await browser.find('[aria-label="Drag Wick yellow"]');
+  await driver.executeScript('arguments[0].scrollIntoView({ block: "center" }); arguments[0].focus()', grip);
+  await grip.sendKeys(Key.ENTER);
+  await driver.switchTo().activeElement().sendKeys(Key.ARROW_DOWN);
+  await driver.switchTo().activeElement().sendKeys(Key.ARROW_DOWN);
+  await driver.switchTo().activeElement().sendKeys(Key.ENTER);
+  await until(({ order }) => order.length === 3 && order.at(-1) !== 'wick-yellow');
+  await press('Undo');
+});
+
+it('gives the layers as files', async () => {
+  for (const format of ['svg', 'dxf', 'pdf']) {
+    const response = await fetch(`${bench.server.url}/api/jobs/${job.id}/build?format=${format}&layer=lock-gate`);
+    expect([response.status, response.headers.get('content-disposition')?.endsWith(`.${format}`)]).toEqual([200, true]);
+    expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(200);
+  }
+  const link = await browser.driver.findElement(By.xpath('//section[@aria-label="Take it away as a file"]//a'));
+  expect(await link.getAttribute('href')).toContain('format=svg');
+  expect(await browser.complaints()).toEqual([]);
+});

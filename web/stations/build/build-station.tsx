@@ -1,0 +1,132 @@
+import { lazy, Suspense, useState } from 'react';
+import styled from 'styled-components';
+import { FindingPlaces } from '../../job/finding-places.js';
+import { Findings } from '../../job/findings.js';
+import { useJobContext, useSaid } from '../../job/job-context.js';
+import { Rulings } from '../../job/rulings.js';
+import { StationLayout } from '../../job/station-layout.js';
+import { LightTable } from '../../light-table/light-table.js';
+import { space, type } from '../../tokens.js';
+import { WordButton } from '../../ui/button.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { Choice } from '../../ui/choice.js';
+import type { Box } from '../../../core/geometry/index.js';
+import type { TrialAnswer } from '../../../core/job/plan/index.js';
+import { PairsTable } from './pairs-table.js';
+import { TakeAway } from './take-away.js';
+import { TrapTerms } from './trap-terms.js';
+import { CrossSection } from './cross-section.js';
+import { designBox } from '../design-box.js';
+import { LayerPicture } from '../layer-picture.js';
+import { TrapHandle } from './trap-handle.js';
+
+const BELOW = [['section', 'Cut through'], ['trial', 'Gap trial'], ['schools', 'Three schools']] as const;
+type Below = (typeof BELOW)[number][0];
+
+// With its chart it is large, and not every build is tried.
+const GapTrialPanel = lazy(() => import('./gap-trial.js').then((m) => ({ default: m.GapTrialPanel })));
+const SchoolsTable = lazy(() => import('./schools-table.js').then((m) => ({ default: m.SchoolsTable })));
+const OrderList = lazy(() => import('./order-list.js').then((m) => ({ default: m.OrderList })));
+const FramesEditor = lazy(() => import('./frames-editor.js').then((m) => ({ default: m.FramesEditor })));
+
+/** How the layers are made of the colours, and how far they run under each other. */
+export function BuildStation() {
+  const { plan, handle, unit, lookAt } = useJobContext();
+  const { findings, rulings } = useSaid('build');
+  const layers = plan?.layers ?? [];
+  const [below, setBelow] = useState<Below>('section');
+  const [heat, setHeat] = useState<TrialAnswer['heat']>([]);
+  const [apart, setApart] = useState(false);
+  const show = (next: Below) => setBelow(next);
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  const [laps, setLaps] = useState(true);
+  const box = designBox(plan);
+  const [pickedY, setPickedY] = useState<number | null>(null);
+  const sectionY = Math.min(pickedY ?? box.maxY / 2, box.maxY);
+  const trap = rulings.find((ruling) => ruling.id === 'build.trap');
+  const tryTrap = (trapMm: number) => handle.preview({ build: { trapMm } });
+  return (
+    <StationLayout
+      title="Build"
+      docket={
+        <>
+          <Findings findings={findings} />
+          <Rulings
+            rulings={rulings}
+            editors={{
+              'build.trap': trap && (
+                <FigureField label="Trap width" mm={trap.value as number} unit={unit} max={20} stepMm={0.05} onTry={tryTrap} onGiveUp={() => handle.preview(null)} onChange={(trapMm) => handle.change({ build: { trapMm } })} />
+              ),
+            }}
+            below={{
+              'build.trap': trap && (
+                <>
+                  <TrapHandle trapMm={trap.value as number} ruledMm={trap.proposed as number} />
+                  <TrapTerms />
+                </>
+              ),
+            }}
+            onReturn={{ 'build.trap': () => handle.change({ build: { trapMm: null } }) }}
+          />
+          <PairsTable />
+          <Suspense fallback={null}>
+            <OrderList hidden={hidden} onHide={setHidden} />
+            <FramesEditor />
+          </Suspense>
+          <TakeAway />
+        </>
+      }
+    >
+      <Looks>
+        <Choice label="Below the picture" value={below} options={BELOW} onChange={show} />
+        <label>
+          <input type="checkbox" checked={laps} onChange={(event) => setLaps(event.target.checked)} /> Show laps
+        </label>
+        <label>
+          <input type="checkbox" checked={apart} onChange={(event) => setApart(event.target.checked)} /> Move layers apart
+        </label>
+        {(hidden.size > 0 || apart) && (
+          <WordButton
+            onPress={() => {
+              setHidden(new Set());
+              setApart(false);
+            }}
+          >
+            Lay all layers back
+          </WordButton>
+        )}
+      </Looks>
+      <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={(_, y) => setPickedY(Math.min(Math.max(y, 0), box.maxY))} caption={below === 'trial' ? 'dots: where bare surface showed' : 'choose a place to cut through it there'}>
+        <LayerPicture layers={layers} hidden={hidden} laps={laps && !apart} apartMm={apart ? apartMm(box) : 0} />
+        {below === 'trial' && !apart && <Heat heat={heat} sizeMm={Math.max(box.maxX, box.maxY)} />}
+        <FindingPlaces />
+        {below === 'section' && !apart && <line x1={box.minX} x2={box.maxX} y1={sectionY} y2={sectionY} stroke="#182325" strokeWidth="1.5" strokeDasharray="8 4 2 4" vectorEffect="non-scaling-stroke" />}
+      </LightTable>
+      <Suspense fallback={<p role="status">Fetching …</p>}>
+        {below === 'section' && <CrossSection yMm={sectionY} onMove={setPickedY} />}
+        {below === 'trial' && <GapTrialPanel onHeat={setHeat} />}
+        {below === 'schools' && <SchoolsTable />}
+      </Suspense>
+    </StationLayout>
+  );
+}
+
+/** Layers moved apart stand so far from each other, mm. */
+function apartMm(box: Box): number {
+  return 0.18 * Math.max(box.maxX - box.minX, box.maxY - box.minY);
+}
+
+function spreadBox(box: Box, layers: number): Box {
+  const by = apartMm(box) * Math.max(0, layers - 1);
+  return { ...box, maxX: box.maxX + by, minY: box.minY - by / 2 };
+}
+
+/** Where gaps opened: larger dots the oftener. */
+function Heat({ heat, sizeMm }: { readonly heat: TrialAnswer['heat']; readonly sizeMm: number }) {
+  const most = Math.max(...heat.map((spot) => spot.share), 1e-9);
+  return heat
+    .filter((spot) => spot.share > 0)
+    .map((spot, i) => <circle key={i} cx={spot.x} cy={spot.y} r={sizeMm * (0.003 + 0.011 * (spot.share / most))} fill="#b3004b" fillOpacity={0.25 + 0.6 * (spot.share / most)} stroke="#ffffff" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />);
+}
+
+const Looks = styled.div`display: flex; gap: ${space.l}; align-items: center; font-size: ${type.small}; min-height: 24px; margin: -6px 0 -4px;`;

@@ -1,0 +1,102 @@
+import styled from 'styled-components';
+import type { Film, KnockOut, Outline } from '../../../core/job/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { space, type } from '../../tokens.js';
+import { WordButton } from '../../ui/button.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { Select } from '../../ui/plain-fields.js';
+
+/** Holes of any width are filled. */
+const ALL_HOLES_MM = 100_000;
+
+/** What is made of the artwork besides itself: outlines round it, shapes knocked out, a film laid beneath. */
+export function FramesEditor() {
+  const { recipe, plan, shop, handle, unit } = useJobContext();
+  const { outlines, knockOuts, blockOut } = recipe.build;
+  const films = plan?.layers?.map((layer) => layer.film) ?? [];
+  const change = handle.change;
+  const plain = shop.films.filter((film) => film.finish !== 'translucent');
+  const setOutline = (id: string, next: Partial<Outline>) => change({ build: { outlines: outlines.map((outline) => (outline.id === id ? { ...outline, ...next } : outline)) } });
+  const setKnockOut = (at: number, next: Partial<KnockOut>) => change({ build: { knockOuts: knockOuts.map((one, i) => (i === at ? { ...one, ...next } : one)) } });
+  const freeFilm = shop.films.find((film) => film.finish !== 'textured' && film.finish !== 'translucent' && !films.some((used) => used.id === film.id)) ?? shop.films[0]!;
+  return (
+    <section aria-label="Outlines, knock-outs and a block-out">
+      <h3>Round it, out of it, under it</h3>
+      {outlines.map((outline) => {
+        const name = shop.films.find((film) => film.id === outline.filmId)?.name ?? outline.filmId;
+        const ruled = plan?.rulings.find((ruling) => ruling.id === `build.outline.${outline.id}`);
+        return (
+          <Said key={outline.id}>
+            An outline in <FilmChoice label={`Film of the outline in ${name}`} films={plain} value={outline.filmId} onChange={(filmId) => setOutline(outline.id, { filmId })} />{' '}
+            <FigureField label={`Width of the outline in ${name}`} mm={Number(ruled?.value ?? outline.widthMm ?? 0)} unit={unit} min={0.1} max={500} stepMm={0.5} onChange={(widthMm) => setOutline(outline.id, { widthMm })} /> wide,{' '}
+            {outline.widthMm !== null && (
+              <>
+                <WordButton onPress={() => setOutline(outline.id, { widthMm: null })}>let the app find the least</WordButton>,{' '}
+              </>
+            )}
+            its corners{' '}
+            <Select aria-label={`Corners of the outline in ${name}`} value={outline.join} onChange={(event) => setOutline(outline.id, { join: event.target.value as Outline['join'] })}>
+              <option value="round">round</option>
+              <option value="mitred">mitred</option>
+              <option value="bevelled">bevelled</option>
+            </Select>
+            ,{' '}
+            <Select
+              aria-label={`Holes of the outline in ${name}`}
+              value={outline.fillBelowMm === 0 ? 'open' : outline.fillBelowMm >= ALL_HOLES_MM ? 'filled' : 'some'}
+              onChange={(event) => setOutline(outline.id, { fillBelowMm: { open: 0, filled: ALL_HOLES_MM, some: 5 }[event.target.value as 'open' | 'filled' | 'some'] })}
+            >
+              <option value="open">holes open</option>
+              <option value="some">narrow holes filled</option>
+              <option value="filled">all holes filled</option>
+            </Select>
+            {outline.fillBelowMm > 0 && outline.fillBelowMm < ALL_HOLES_MM && (
+              <>
+                {' '}
+                below <FigureField label={`Holes filled below, outline in ${name}`} mm={outline.fillBelowMm} unit={unit} min={0.1} stepMm={0.5} onChange={(fillBelowMm) => setOutline(outline.id, { fillBelowMm })} />
+              </>
+            )}
+            . <WordButton aria-label={`Take the outline in ${name} away`} onPress={() => change({ build: { outlines: outlines.filter((other) => other !== outline) } })}>Take it away</WordButton>
+          </Said>
+        );
+      })}
+      {knockOuts.map((one, at) => (
+        <Said key={at}>
+          <FilmChoice label={`Shapes knocked out, ${at + 1}`} films={films} value={one.shapeFilmId} onChange={(shapeFilmId) => setKnockOut(at, { shapeFilmId })} /> is knocked out of{' '}
+          <FilmChoice label={`Knocked out of, ${at + 1}`} films={films} value={one.baseFilmId} onChange={(baseFilmId) => setKnockOut(at, { baseFilmId })} /> with{' '}
+          <FigureField label={`Clearance, ${at + 1}`} mm={one.clearanceMm} unit={unit} max={50} stepMm={0.5} onChange={(clearanceMm) => setKnockOut(at, { clearanceMm })} /> clear all round.{' '}
+          <WordButton aria-label={`Take knock-out ${at + 1} away`} onPress={() => change({ build: { knockOuts: knockOuts.filter((other) => other !== one) } })}>Take it away</WordButton>
+        </Said>
+      ))}
+      {blockOut && (
+        <Said>
+          <FilmChoice label="Film of the block-out" films={plain} value={blockOut.filmId} onChange={(filmId) => change({ build: { blockOut: { ...blockOut, filmId } } })} /> backs{' '}
+          <FilmChoice label="Backed by the block-out" films={films.filter((film) => film.id !== blockOut.filmId)} value={blockOut.underFilmId} onChange={(underFilmId) => change({ build: { blockOut: { ...blockOut, underFilmId } } })} />,{' '}
+          <FigureField label="Within its edge" mm={blockOut.insetMm} unit={unit} max={50} stepMm={0.1} onChange={(insetMm) => change({ build: { blockOut: { ...blockOut, insetMm } } })} /> within its edge.{' '}
+          <WordButton onPress={() => change({ build: { blockOut: null } })}>Take the block-out away</WordButton>
+        </Said>
+      )}
+      <Adds>
+        <WordButton onPress={() => change({ build: { outlines: [...outlines, { id: crypto.randomUUID(), filmId: freeFilm.id, widthMm: null, join: 'round', fillBelowMm: 0 }] } })}>Add an outline</WordButton>
+        {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, { shapeFilmId: films.at(-1)!.id, baseFilmId: films[0]!.id, clearanceMm: 1 }] } })}>Knock a film out of another</WordButton>}
+        {!blockOut && films.length > 0 && <WordButton onPress={() => change({ build: { blockOut: { filmId: freeFilm.id, underFilmId: films.at(-1)!.id, insetMm: 0.3 } } })}>Back a film with another</WordButton>}
+      </Adds>
+    </section>
+  );
+}
+
+function FilmChoice({ label, films, value, onChange }: { readonly label: string; readonly films: readonly Film[]; readonly value: string; readonly onChange: (id: string) => void }) {
+  return (
+    <Select aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
+      {!films.some((film) => film.id === value) && <option value={value}>a film that is gone</option>}
+      {films.map((film) => (
+        <option key={film.id} value={film.id}>
+          {film.name}
+        </option>
+      ))}
+    </Select>
+  );
+}
+
+const Said = styled.p`font-size: ${type.small}; line-height: 2.1; select { min-height: 26px; padding: 1px 4px; }`;
+const Adds = styled.p`display: flex; flex-wrap: wrap; gap: ${space.m}; font-size: ${type.small};`;

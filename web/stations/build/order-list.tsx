@@ -1,0 +1,84 @@
+import { GridList, GridListItem, useDragAndDrop, Button as AriaButton } from 'react-aria-components';
+import styled from 'styled-components';
+import { useJobContext } from '../../job/job-context.js';
+import { colour, space, type } from '../../tokens.js';
+import { WordButton } from '../../ui/button.js';
+import { count, sayArea } from '../../ui/say.js';
+import { Swatch } from '../../ui/swatch.js';
+
+interface OrderListProps {
+  /** Film ids of layers that are not shown. */
+  readonly hidden: ReadonlySet<string>;
+  readonly onHide: (hidden: ReadonlySet<string>) => void;
+}
+
+/** The layers like strata, the uppermost first: dragged, or moved by keys, into another order. */
+export function OrderList({ hidden, onHide }: OrderListProps) {
+  const { plan, handle } = useJobContext();
+  const layers = plan?.layers ?? [];
+  const shown = [...layers].reverse();
+  const save = (upperFirst: readonly string[]) => handle.change({ build: { order: [...upperFirst].reverse() } });
+  const ids = shown.map((layer) => layer.film.id);
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
+    onReorder: ({ keys, target }) => {
+      const moved = [...keys].map(String);
+      const rest = ids.filter((id) => !moved.includes(id));
+      const at = rest.indexOf(String(target.key)) + (target.dropPosition === 'after' ? 1 : 0);
+      save([...rest.slice(0, at), ...moved, ...rest.slice(at)]);
+    },
+  });
+  const step = (id: string, by: -1 | 1) => {
+    const at = ids.indexOf(id);
+    const next = [...ids];
+    [next[at], next[at + by]] = [next[at + by]!, next[at]!];
+    save(next);
+  };
+  return (
+    <section aria-label="Order of the layers">
+      <h3>From the top down to the surface</h3>
+      <Strata aria-label="Layers, the uppermost first" dragAndDropHooks={dragAndDropHooks}>
+        {shown.map((layer) => (
+          <Stratum key={layer.film.id} id={layer.film.id} textValue={layer.film.name}>
+            <Grip slot="drag" aria-label={`Drag ${layer.film.name}`}>
+              ⠿
+            </Grip>
+            <label>
+              <input
+                type="checkbox"
+                checked={!hidden.has(layer.film.id)}
+                onChange={(event) => onHide(event.target.checked ? new Set([...hidden].filter((id) => id !== layer.film.id)) : new Set([...hidden, layer.film.id]))}
+                aria-label={`Show ${layer.film.name}`}
+              />{' '}
+              <Swatch film={layer.film} size={18} /> {layer.film.name}
+              <Figures>
+                {sayArea(layer.areaMm2)}, {count(layer.pieces, 'piece')}, {count(layer.holes, 'counter')}
+              </Figures>
+            </label>
+            <span>
+              <WordButton isDisabled={ids[0] === layer.film.id} onPress={() => step(layer.film.id, -1)} aria-label={`Move ${layer.film.name} up`}>
+                up
+              </WordButton>
+              <WordButton isDisabled={ids.at(-1) === layer.film.id} onPress={() => step(layer.film.id, 1)} aria-label={`Move ${layer.film.name} down`}>
+                down
+              </WordButton>
+            </span>
+          </Stratum>
+        ))}
+      </Strata>
+    </section>
+  );
+}
+
+const Strata = styled(GridList)`display: block; border-bottom: 6px solid ${colour.line}; .react-aria-DropIndicator[data-drop-target] { outline: 2px solid ${colour.accent}; }`;
+
+const Stratum = styled(GridListItem)`
+  display: grid; grid-template-columns: auto 1fr auto; gap: ${space.s}; align-items: center; padding: 5px 0; border-bottom: 1px solid ${colour.faint}; font-size: ${type.small}; outline-offset: -2px;
+  > div { display: contents; }
+  label { cursor: pointer; }
+  &[data-dragging] { opacity: 0.5; }
+`;
+
+const Grip = styled(AriaButton)`border: 0; background: none; color: ${colour.quiet}; cursor: grab; font-size: 1rem; line-height: 1; padding: 4px 2px; min-width: 24px; min-height: 24px;`;
+
+const Figures = styled.span`display: block; padding-left: 44px; color: ${colour.quiet}; font-variant-numeric: tabular-nums;`;

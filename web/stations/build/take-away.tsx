@@ -1,0 +1,41 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import type { ExportFormat } from '../../../core/job/plan/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { space, type } from '../../tokens.js';
+import { LinkButton } from '../../ui/button.js';
+import { Choice } from '../../ui/choice.js';
+import { Select } from '../../ui/plain-fields.js';
+
+const FORMATS = [['svg', 'SVG'], ['dxf', 'DXF'], ['pdf', 'PDF']] as const satisfies readonly (readonly [ExportFormat, string])[];
+
+/** The build, or one layer of it, as a file at true size. */
+export function TakeAway() {
+  const { job, plan } = useJobContext();
+  const [layer, setLayer] = useState('');
+  const [format, setFormat] = useState<ExportFormat>('svg');
+  const layers = plan?.layers ?? [];
+  if (layers.length === 0) return null;
+  const query = new URLSearchParams({ format, ...(layer ? { layer } : {}) });
+  return (
+    <section aria-label="Take it away as a file">
+      <h3>As a file, at true size with its marks</h3>
+      <Row>
+        <Select aria-label="What is written" value={layer} onChange={(event) => setLayer(event.target.value)}>
+          <option value="">the whole build</option>
+          {layers.map(({ film }) => (
+            <option key={film.id} value={film.id}>
+              {film.name} alone
+            </option>
+          ))}
+        </Select>
+        <Choice label="Format" value={format} options={FORMATS} onChange={setFormat} />
+        <LinkButton href={`/api/jobs/${job.id}/build?${query}`} download>
+          Download
+        </LinkButton>
+      </Row>
+    </section>
+  );
+}
+
+const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s}; align-items: center; font-size: ${type.small};`;
