@@ -1,5 +1,6 @@
 import { loadKernelInNode } from '../platform/load-kernel.js';
 import { artworkBench } from './artwork.js';
+import { buildBench } from './build.js';
 import { cuttingBench } from './cutting.js';
 import { nestingBench } from './nesting.js';
 import { pageBench } from './page.js';
@@ -8,6 +9,7 @@ import { separationBench } from './separation.js';
 await loadKernelInNode();
 await artworkBench();
 separationBench();
+await buildBench();
 await cuttingBench();
 await nestingBench();
 await pageBench();

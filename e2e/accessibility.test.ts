@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Job, STAGES, patchRecipe } from '../core/job/index.js';
+import { AT_ORIGIN, newLettering, patchRecipe, STAGES, type Job } from '../core/job/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
@@ -45,6 +45,32 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
 
   it.each(STAGES)('the station %s has nothing axe objects to', async (stage) => {
     await show(`/jobs/${job.id}/${stage}`, '4 sheets');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('lettering among other parts, with fonts and forms of letters open, has nothing axe objects to', async () => {
+    const words = await jobWith(bench, readFileSync('demo/artwork/marsh-wren.svg'), (recipe) => ({
+      ...recipe,
+      artworks: [...recipe.artworks, { kind: 'lettering', id: 'w', lettering: { ...newLettering('Heron'), font: 'great-vibes', arc: { radiusMm: 200, bend: 'up' }, colourBy: 'word' }, fontSource: null, place: { ...AT_ORIGIN, yMm: 200 } }],
+    }));
+    await show(`/jobs/${words.id}/artwork`, 'lettering,');
+    await browser.driver.executeScript(`[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Heron”')).click()`);
+    await browser.press('Another font');
+    await browser.sees('Letters that have other forms');
+    await browser.press('H');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('the gap trial, the schools, pairs and outlines have nothing axe objects to', async () => {
+    const own = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } } }));
+    await show(`/jobs/${own.id}/build`, 'Where two layers meet');
+    await browser.press('Add an outline');
+    await browser.sees('An outline in');
+    await browser.press('Gap trial');
+    await browser.sees('bare surface shows');
+    expect(await violations()).toEqual([]);
+    await browser.press('Three schools');
+    await browser.sees('Edges to meet exactly');
     expect(await violations()).toEqual([]);
   });
 

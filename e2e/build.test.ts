@@ -64,7 +64,7 @@ it('sets the schools side by side and builds another', async () => {
   const { press, sees } = browser;
   await press('Three schools');
   await sees('Edges to meet exactly');
-  await press('Build it as inlay');
+  await press('Build it so: inlay');
   await until(({ school }) => school === 'inlay');
   await press('Undo');
   await until(({ school }) => school === 'trapped');
@@ -86,8 +86,8 @@ it('goes round the work with an outline, knocks out, backs a film, and takes all
   await press('Back a film with another');
   await until(({ blockOut }) => blockOut !== null);
   await press('Take the block-out away');
-  await press('Take knock-out 1 away');
-  await press(`Take the outline in ${name} away`);
+  await press('Take it away: knock-out 1');
+  await press(`Take it away: the outline in ${name}`);
   await until(({ outlines, knockOuts, blockOut }) => outlines.length + knockOuts.length === 0 && blockOut === null);
 });
 

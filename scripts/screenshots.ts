@@ -19,6 +19,7 @@ const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, scrip
   ['films', `/jobs/${heron}/films`, /4 sheets/],
   ['surface', `/jobs/${heron}/surface`, /4 sheets/],
   ['build', `/jobs/${heron}/build`, /4 sheets/],
+  ['gap-trial', `/jobs/${heron}/build`, /4 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'Gap trial').click(); await new Promise((done) => setTimeout(done, 3000))`],
   ['build-boat-name', `/jobs/${wren}/build`, /2 sheets/],
   ['prepare', `/jobs/${heron}/prepare`, /4 sheets/],
   ['sheets', `/jobs/${wren}/sheets`, /2 sheets/],
@@ -34,7 +35,7 @@ try {
     await browser.driver.get(URL_OF_DEMO + path);
     await browser.sees(seen);
     await browser.driver.wait(async () => !(await browser.text()).includes('working it out'), 20_000);
-    if (script) await browser.driver.executeScript(script);
+    if (script) await browser.driver.executeAsyncScript(`(async () => { ${script} })().then(arguments[0])`);
     // Two frames: what was just computed is drawn in the first.
     await browser.driver.executeAsyncScript('requestAnimationFrame(() => requestAnimationFrame(arguments[0]))');
     writeFileSync(`${FOLDER}/${name}.png`, Buffer.from(await browser.driver.takeScreenshot(), 'base64'));

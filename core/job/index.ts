@@ -42,6 +42,6 @@ export { countFindings, STAGES, type Finding, type Remedy, type Stage } from './
 export { InputError } from './input-error.js';
 export type { Job, JobState, JobSummary } from './job.js';
 export { formatLength, parseLength, type LengthUnit } from './length.js';
-export { emptyRecipe, NO_REPAIR, patchRecipe, type BlockOut, type KnockOut, type Outline, type PairDecision, type Recipe, type RecipePatch } from './recipe.js';
+export { emptyRecipe, NO_REPAIR, patchRecipe, type BlockOut, type Contour, type KnockOut, type Outline, type PairDecision, type Recipe, type RecipePatch } from './recipe.js';
 export { describeSchemaError, parseRecipe, RECIPE_SCHEMA } from './recipe-schema.js';
 export type { Ruling } from './ruling.js';

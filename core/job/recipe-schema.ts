@@ -110,6 +110,7 @@ export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
         items: object({ id: text, filmId: text, widthMm: { anyOf: [{ type: 'number', minimum: 0.1, maximum: 500 }, { type: 'null' }] }, join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: 100_000 } }),
       },
       knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few }) },
+      contour: { anyOf: [object({ filmId: text, side: { enum: ['inside', 'outside'] }, byMm: few }), { type: 'null' }] },
       blockOut: { anyOf: [object({ filmId: text, underFilmId: text, insetMm: few }), { type: 'null' }] },
       order: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
     }),

@@ -68,6 +68,8 @@ export interface Recipe {
     readonly knockOuts: readonly KnockOut[];
     /** A film laid under another all over, where a light film lies on a dark surface. */
     readonly blockOut: BlockOut | null;
+    /** The artwork is printed on one film, and only cut round; null for artwork in film. */
+    readonly contour: Contour | null;
     /** Film ids from the surface upwards; films it does not name follow in the artwork's order. */
     readonly order: readonly string[];
   };
@@ -103,6 +105,14 @@ export interface KnockOut {
   readonly shapeFilmId: string;
   readonly baseFilmId: string;
   readonly clearanceMm: number;
+}
+
+/** The cut line round printed artwork, moved by the cutter's tolerance. */
+export interface Contour {
+  readonly filmId: string;
+  /** Inside no white edge shows; outside a border of film is left. */
+  readonly side: 'inside' | 'outside';
+  readonly byMm: number;
 }
 
 export interface BlockOut {
@@ -157,7 +167,7 @@ export function emptyRecipe(title: string): Recipe {
       marginMm: { top: 10, right: 10, bottom: 10, left: 10 },
       size: { mode: 'fit' },
     },
-    build: { school: 'trapped', trapMm: null, placementErrorMm: 0.2, trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, order: [] },
+    build: { school: 'trapped', trapMm: null, placementErrorMm: 0.2, trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, order: [] },
     preparation: { border: true, borderGapMm: null, marks: true, markSizeMm: 6 },
     sheets: { copies: 1, spacingMm: 5 },
     assembly: { way: 'surface' },

@@ -135,6 +135,11 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, childre
             <pattern id="hatch-waste" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform={`rotate(45) scale(${1 / view.zoom})`}>
               <line x1="0" y1="0" x2="0" y2="7" stroke={colour.waste} strokeWidth="1.4" />
             </pattern>
+            {/* Brushed and textured film at true scale: its grain is a millimetre or so. */}
+            <pattern id="film-grain" width="2.4" height="1.2" patternUnits="userSpaceOnUse">
+              <path d="M0 .3h1.7M.6 .9h1.8" stroke="#000000" strokeOpacity="0.28" strokeWidth="0.18" />
+              <path d="M0 .55h2.100" stroke="#ffffff" strokeOpacity="0.35" strokeWidth="0.14" />
+            </pattern>
             <pattern id="hatch-lap" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform={`rotate(-45) scale(${1 / view.zoom})`}>
               <rect width="4" height="4" fill="#ffffff" fillOpacity="0.75" />
               <line x1="0" y1="0" x2="0" y2="4" stroke="#8a1f4b" strokeWidth="2.2" />

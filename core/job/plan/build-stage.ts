@@ -75,6 +75,17 @@ function withBlockOut(layers: readonly BuiltLayer[], blockOut: BlockOut | null, 
   return [{ key: blockOut.filmId, order: 1, visible: [], cut }, ...layers.map((layer) => ({ ...layer, order: layer.order + 1 }))];
 }
 
+/** Upper layers that are narrower than twice the trap over most of their length: what lies under them is not parted any more. */
+export function closingUnder({ layers, pairs }: Pick<BuildStage, 'layers' | 'pairs'>): Finding[] {
+  const trapOf = new Map<string, PairPlan>();
+  for (const pair of pairs) if (pair.school === 'trapped' && pair.trapMm > (trapOf.get(pair.upper.id)?.trapMm ?? 0)) trapOf.set(pair.upper.id, pair);
+  return [...trapOf].flatMap(([id, { lower, upper, trapMm }]): Finding[] => {
+    const { visible } = layers.find((layer) => layer.film.id === id)!;
+    if (areaOf(grow(grow(visible, -trapMm), trapMm)) >= 0.5 * areaOf(visible)) return [];
+    return [{ code: 'closes-under', severity: 'note', stage: 'build', message: `${upper.name} is narrower than twice the trap over most of its length, so ${lower.name} runs through under it.`, where: boundsOf(visible)! }];
+  });
+}
+
 function ghostFindings(pairs: readonly PairPlan[], decided: Recipe['build']['pairs']): Finding[] {
   return pairs
     .filter((pair) => pair.school !== 'inlay' && pair.upper.finish === 'translucent' && colourLightness(pair.lower.colour) < colourLightness(pair.upper.colour) - 10)

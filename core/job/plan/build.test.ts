@@ -114,6 +114,32 @@ describe('outlines, knock-outs and a block-out', () => {
   });
 });
 
+describe('printed artwork', () => {
+  it.each([
+    ['inside', -1],
+    ['outside', 1],
+  ] as const)('is one layer, its cut line moved %s', async (side, sign) => {
+    const found = await plan(svg('<rect x="10" y="10" width="50" height="40" fill="#b3262b"/><rect x="60" y="10" width="50" height="40" fill="#1d4e89"/>'), { build: { contour: { filmId: 'chalk', side, byMm: 0.5 } } });
+    expect(found.build!.layers.map((l) => l.film.id)).toEqual(['chalk']);
+    expect(areaOf(found.build!.layers[0]!.cut)).toBeCloseTo(100 * 40 + sign * 280 * 0.5 + (sign > 0 ? Math.PI * 0.25 : 4 * 0.25), 0);
+  });
+});
+
+describe('what is said of a build', () => {
+  it('tells where a lower layer runs through under a narrow one', async () => {
+    const stripe = svg('<rect width="120" height="60" fill="#b3262b"/><rect y="30" width="120" height="0.900" fill="#f2b632"/>');
+    expect((await plan(stripe)).findings.map((f) => f.code)).toContain('closes-under');
+  });
+  it('proposes one film where two are near, and the remedy makes them one layer', async () => {
+    const near = svg('<rect width="60" height="60" fill="#f7f5ef"/><rect x="60" width="20" height="60" fill="#c3c8cc"/>');
+    const shop = { ...DEMO_SHOP, films: DEMO_SHOP.films.map((film) => (film.id === 'heron' ? { ...film, colour: '#eceae4', finish: 'gloss' as const } : film)) };
+    const before = await plan(near, { films: { byColour: { '#c3c8cc': 'heron' } } }, shop);
+    const finding = before.findings.find((f) => f.code === 'fewer-films')!;
+    expect(finding.message).toContain('one sheet fewer, and one alignment fewer');
+    expect((await plan(near, finding.remedies![0]!.patch, shop)).build!.layers).toHaveLength(1);
+  });
+});
+
 describe('trials', () => {
   const wish = { placements: 400, seed: 3, readingMm: 500, risk: 0.01 };
   it('lay the layers with marks and by eye, which is no surer', async () => {

@@ -9,6 +9,8 @@ import type { ColourUse, FilmsStage } from './plan.js';
 
 /** Above this the eye sees another colour, and the maker is told. */
 const FAR_COLOUR = 10;
+/** Films nearer to each other than this may stand for one another (CIEDE2000). */
+const NEAR_FILMS = 14;
 
 /** Every colour found, what shows of it, and its film: the maker's choice, or the nearest in stock by CIEDE2000. */
 export function filmsStage(regions: readonly PaintedRegion[], { films: decisions, repair }: Pick<Recipe, 'films' | 'repair'>, stock: readonly Film[]): FilmsStage {
@@ -52,6 +54,7 @@ export function filmsStage(regions: readonly PaintedRegion[], { films: decisions
     const { pieces } = countPieces(visible);
     return { colour, areaMm2: areaOf(visible), pieces, film, difference, chosen: chosen !== undefined };
   });
+  findings.push(...fewerFilms(colours, decisions.byColour));
   const shared = sharedFilms(colours);
   for (const [film, group] of shared) {
     rulings.push({
@@ -65,6 +68,27 @@ export function filmsStage(regions: readonly PaintedRegion[], { films: decisions
     });
   }
   return { colours: [...colours].sort((a, b) => b.areaMm2 - a.areaMm2), byColour: separation, findings, rulings };
+}
+
+/** Films so near to each other that one may do for both: a sheet and an alignment fewer. The smaller gives way. */
+function fewerFilms(colours: readonly ColourUse[], byColour: Recipe['films']['byColour']): Finding[] {
+  const found: Finding[] = [];
+  colours.forEach((one, i) => {
+    for (const other of colours.slice(i + 1)) {
+      if (one.film === other.film || one.film.finish !== other.film.finish) continue;
+      const apart = colourDifference(one.film.colour, other.film.colour);
+      if (apart > NEAR_FILMS) continue;
+      const [large, small] = one.areaMm2 >= other.areaMm2 ? [one, other] : [other, one];
+      found.push({
+        code: 'fewer-films',
+        severity: 'note',
+        stage: 'films',
+        message: `${small.film.name} and ${large.film.name} differ by ${apart.toFixed(1)}: one film for both is one sheet fewer, and one alignment fewer.`,
+        remedies: [{ label: `Cut both from ${large.film.name}`, patch: { films: { byColour: { ...byColour, [small.colour]: large.film.id } } } }],
+      });
+    }
+  });
+  return found;
 }
 
 function sharedFilms(colours: readonly ColourUse[]): [Film, ColourUse[]][] {

@@ -17,7 +17,7 @@ export interface Framed {
  * Takes knock-outs out of their bases and lays outlines behind everything. Both are then like anything painted: schools, traps and films
  * treat them as they treat the artwork. `paints` are the artwork's own, by film id.
  */
-export function framing(paints: readonly LayerPaint[], { outlines, knockOuts }: Recipe['build'], films: ReadonlyMap<string, Film>): Framed {
+export function framing(paints: readonly LayerPaint[], { outlines, knockOuts, contour }: Recipe['build'], films: ReadonlyMap<string, Film>): Framed {
   const findings: Finding[] = [];
   const rulings: Ruling[] = [];
   let framed: readonly LayerPaint[] = paints;
@@ -35,6 +35,21 @@ export function framing(paints: readonly LayerPaint[], { outlines, knockOuts }: 
       value: clearanceMm,
       unit: 'mm',
       because: [`What is left of ${base.name} inside it and is smaller than ${formatLength(base.thinnestMm)} mm square is dropped: it could not be weeded.`],
+    });
+  }
+  const printed = contour && films.get(contour.filmId);
+  if (contour && printed) {
+    const { side, byMm } = contour;
+    const cut = grow(unite(framed.flatMap((paint) => [...paint.rings])), side === 'inside' ? -byMm : byMm);
+    framed = cut.length > 0 ? [{ layer: printed.id, rings: cut }] : [];
+    rulings.push({
+      id: 'build.contour',
+      stage: 'build',
+      subject: 'Cut line round the print',
+      sentence: `The print on ${printed.name} is cut {value} ${side} its edge.`,
+      value: byMm,
+      unit: 'mm',
+      because: [side === 'inside' ? 'So far inside, the cutter’s own error leaves no unprinted edge.' : 'So far outside, a border of film is left round the print.', 'The colours are printed, so they are one layer.'],
     });
   }
   let inner: Rings = unite(framed.flatMap((paint) => [...paint.rings]));

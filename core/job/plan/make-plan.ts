@@ -10,7 +10,7 @@ import type { Film, Shop } from '../film.js';
 import { STAGES, type Finding } from '../finding.js';
 import { InputError } from '../input-error.js';
 import type { Recipe, RecipePatch } from '../recipe.js';
-import { buildStage } from './build-stage.js';
+import { buildStage, closingUnder } from './build-stage.js';
 import { settingsFor } from './settings.js';
 import { addingPart, replacingPart, type Replacement } from './change-parts.js';
 import { filmsStage } from './films-stage.js';
@@ -127,16 +127,16 @@ export class Planner {
     const filmByColour = new Map(films.colours.map((use) => [use.colour, use.film]));
     const usedFilms = new Map(films.colours.map((use) => [use.film.id, use.film]));
     const ownFilms = usedFilms.size;
-    const { outlines, knockOuts, blockOut } = recipe.build;
-    for (const id of [...outlines.map((outline) => outline.filmId), ...(blockOut ? [blockOut.filmId] : [])]) {
+    const { outlines, knockOuts, blockOut, contour } = recipe.build;
+    for (const id of [...outlines.map((outline) => outline.filmId), ...(blockOut ? [blockOut.filmId] : []), ...(contour ? [contour.filmId] : [])]) {
       const film = shop.films.find((other) => other.id === id);
       if (film) usedFilms.set(id, film);
     }
-    const separationKey = keyOf(regionsKey, [...filmByColour].map(([colour, film]) => [colour, film.id]).sort(), outlines, knockOuts, [...usedFilms.values()].map((film) => film.thinnestMm));
+    const separationKey = keyOf(regionsKey, [...filmByColour].map(([colour, film]) => [colour, film.id]).sort(), outlines, knockOuts, contour, [...usedFilms.values()].map((film) => film.thinnestMm));
     // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
     const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
     const framed = this.#cache.take('framed', separationKey, (): Framed | null => {
-      if (outlines.length + knockOuts.length === 0) return null;
+      if (outlines.length + knockOuts.length === 0 && !contour) return null;
       return framing(regions.regions.filter((r) => filmByColour.has(r.colour)).map((r) => ({ layer: layerOf(r.colour), rings: r.rings })), recipe.build, usedFilms);
     });
     const separation = this.#cache.take('separation', separationKey, () => {
@@ -152,8 +152,11 @@ export class Planner {
       return framed ? { ...built, rulings: [...built.rulings, ...framed.rulings], findings: [...built.findings, ...framed.findings] } : built;
     });
     await add({ separation: known, neighbours, build });
-    const thinnest = this.#cache.take('checks', buildKey, () => checkLayers(build.layers.map(({ film, cut }) => ({ filmName: film.name, thinnestMm: film.thinnestMm, cut }))));
-    plan = { ...plan, artwork: { ...said, findings: [...said.findings, ...thinnest] } };
+    const checked = this.#cache.take('checks', buildKey, () => ({
+      thinnest: checkLayers(build.layers.map(({ film, cut }) => ({ filmName: film.name, thinnestMm: film.thinnestMm, cut }))),
+      build: { ...build, findings: [...build.findings, ...closingUnder(build)] },
+    }));
+    plan = { ...plan, artwork: { ...said, findings: [...said.findings, ...checked.thinnest] }, build: checked.build };
 
     const prepareKey = keyOf(buildKey, recipe.preparation);
     const prepare = this.#cache.take('prepare', prepareKey, () => prepareStage(build.layers, recipe.preparation));

@@ -129,4 +129,4 @@ function Heat({ heat, sizeMm }: { readonly heat: TrialAnswer['heat']; readonly s
     .map((spot, i) => <circle key={i} cx={spot.x} cy={spot.y} r={sizeMm * (0.003 + 0.011 * (spot.share / most))} fill="#b3004b" fillOpacity={0.25 + 0.6 * (spot.share / most)} stroke="#ffffff" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />);
 }
 
-const Looks = styled.div`display: flex; gap: ${space.l}; align-items: center; font-size: ${type.small}; min-height: 24px; margin: -6px 0 -4px;`;
+const Looks = styled.div`display: flex; flex-wrap: wrap; gap: ${space.xs} ${space.l}; align-items: center; font-size: ${type.small}; min-height: 24px; margin: -6px 0 -4px;`;

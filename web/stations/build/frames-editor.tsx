@@ -12,7 +12,7 @@ const ALL_HOLES_MM = 100_000;
 /** What is made of the artwork besides itself: outlines round it, shapes knocked out, a film laid beneath. */
 export function FramesEditor() {
   const { recipe, plan, shop, handle, unit } = useJobContext();
-  const { outlines, knockOuts, blockOut } = recipe.build;
+  const { outlines, knockOuts, blockOut, contour } = recipe.build;
   const films = plan?.layers?.map((layer) => layer.film) ?? [];
   const change = handle.change;
   const plain = shop.films.filter((film) => film.finish !== 'translucent');
@@ -56,7 +56,7 @@ export function FramesEditor() {
                 below <FigureField label={`Holes filled below, outline in ${name}`} mm={outline.fillBelowMm} unit={unit} min={0.1} stepMm={0.5} onChange={(fillBelowMm) => setOutline(outline.id, { fillBelowMm })} />
               </>
             )}
-            . <WordButton aria-label={`Take the outline in ${name} away`} onPress={() => change({ build: { outlines: outlines.filter((other) => other !== outline) } })}>Take it away</WordButton>
+            . <WordButton aria-label={`Take it away: the outline in ${name}`} onPress={() => change({ build: { outlines: outlines.filter((other) => other !== outline) } })}>Take it away</WordButton>
           </Said>
         );
       })}
@@ -65,7 +65,7 @@ export function FramesEditor() {
           <FilmChoice label={`Shapes knocked out, ${at + 1}`} films={films} value={one.shapeFilmId} onChange={(shapeFilmId) => setKnockOut(at, { shapeFilmId })} /> is knocked out of{' '}
           <FilmChoice label={`Knocked out of, ${at + 1}`} films={films} value={one.baseFilmId} onChange={(baseFilmId) => setKnockOut(at, { baseFilmId })} /> with{' '}
           <FigureField label={`Clearance, ${at + 1}`} mm={one.clearanceMm} unit={unit} max={50} stepMm={0.5} onChange={(clearanceMm) => setKnockOut(at, { clearanceMm })} /> clear all round.{' '}
-          <WordButton aria-label={`Take knock-out ${at + 1} away`} onPress={() => change({ build: { knockOuts: knockOuts.filter((other) => other !== one) } })}>Take it away</WordButton>
+          <WordButton aria-label={`Take it away: knock-out ${at + 1}`} onPress={() => change({ build: { knockOuts: knockOuts.filter((other) => other !== one) } })}>Take it away</WordButton>
         </Said>
       ))}
       {blockOut && (
@@ -76,9 +76,21 @@ export function FramesEditor() {
           <WordButton onPress={() => change({ build: { blockOut: null } })}>Take the block-out away</WordButton>
         </Said>
       )}
+      {contour && (
+        <Said>
+          The artwork is printed on <FilmChoice label="Film that is printed on" films={plain} value={contour.filmId} onChange={(filmId) => change({ build: { contour: { ...contour, filmId } } })} /> and cut{' '}
+          <FigureField label="Cut line moved by" mm={contour.byMm} unit={unit} max={50} stepMm={0.1} onChange={(byMm) => change({ build: { contour: { ...contour, byMm } } })} />{' '}
+          <Select aria-label="Side of the cut line" value={contour.side} onChange={(event) => change({ build: { contour: { ...contour, side: event.target.value as 'inside' | 'outside' } } })}>
+            <option value="inside">inside</option>
+            <option value="outside">outside</option>
+          </Select>{' '}
+          its edge. <WordButton onPress={() => change({ build: { contour: null } })}>Cut it from film after all</WordButton>
+        </Said>
+      )}
       <Adds>
         <WordButton onPress={() => change({ build: { outlines: [...outlines, { id: crypto.randomUUID(), filmId: freeFilm.id, widthMm: null, join: 'round', fillBelowMm: 0 }] } })}>Add an outline</WordButton>
         {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, { shapeFilmId: films.at(-1)!.id, baseFilmId: films[0]!.id, clearanceMm: 1 }] } })}>Knock a film out of another</WordButton>}
+        {!contour && <WordButton onPress={() => change({ build: { contour: { filmId: films[0]?.id ?? freeFilm.id, side: 'inside', byMm: Math.max(0.2, 2 * shop.cutter.repeatabilityMm) } } })}>It is printed: cut round it only</WordButton>}
         {!blockOut && films.length > 0 && <WordButton onPress={() => change({ build: { blockOut: { filmId: freeFilm.id, underFilmId: films.at(-1)!.id, insetMm: 0.3 } } })}>Back a film with another</WordButton>}
       </Adds>
     </section>
