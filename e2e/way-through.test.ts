@@ -89,7 +89,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await sees(/Lower layers run/);
   await press('Why? Trap width');
   await sees('rounded up to');
-  await write('Height of the cross-section', '94');
+  await write('Place of the cross-section', '94');
   await sees(/\d+ µm at the thickest place/);
 
   await go('Prepare');

@@ -1,7 +1,7 @@
-import { boundsOf, type Rings } from '../geometry/index.js';
+import { boundsOf, type Ring, type Rings } from '../geometry/index.js';
 import type { BuiltLayer } from './layer.js';
 
-/** A run of film along a cut through the build, in mm from the cut's left end. */
+/** A run of film along a cut through the build, in mm from the cut's left or upper end. */
 export interface SectionBar {
   readonly key: string;
   readonly order: number;
@@ -12,9 +12,12 @@ export interface SectionBar {
   readonly thicknessUm: number;
 }
 
-/** The build cut through along the horizontal line at `yMm`. Bars of one layer that lie at one height are joined. */
-export function crossSection(layers: readonly BuiltLayer[], yMm: number, thicknessUm: (key: string) => number): SectionBar[] {
-  const spans = layers.map((layer) => ({ layer, spans: spansAt(layer.cut, yMm) }));
+/**
+ * The build cut through along a line: level at a height, or upright at a distance from the left. Bars of one layer that lie at one height are
+ * joined.
+ */
+export function crossSection(layers: readonly BuiltLayer[], atMm: number, thicknessUm: (key: string) => number, way: 'level' | 'upright' = 'level'): SectionBar[] {
+  const spans = layers.map((layer) => ({ layer, spans: spansAt(way === 'level' ? layer.cut : layer.cut.map(turned), atMm) }));
   const cuts = [...new Set(spans.flatMap((s) => s.spans.flat()))].sort((a, b) => a - b);
   const bars: SectionBar[] = [];
   for (const { layer, spans: ownSpans } of spans) {
@@ -32,6 +35,11 @@ export function crossSection(layers: readonly BuiltLayer[], yMm: number, thickne
     }
   }
   return bars;
+}
+
+/** The ring with its axes changed over. */
+function turned(ring: Ring): Ring {
+  return ring.map((_, i) => ring[i % 2 === 0 ? i + 1 : i - 1]!);
 }
 
 function spansAt(rings: Rings, y: number): [number, number][] {

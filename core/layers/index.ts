@@ -12,5 +12,5 @@ export { knockedOut, leastForBridges, leastForOnePiece, outlineArea, type Outlin
 export { putRight, type ColouredArea } from './put-right.js';
 export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';
-export { narrowGaps, thicken, thinParts } from './thin-parts.js';
+export { narrowGaps, thicken, thinnestPart, thinParts } from './thin-parts.js';
 export { trapWidth, type TrapTerms, type TrapWidth } from './trap.js';

@@ -140,6 +140,13 @@ describe('layers of drawn cases', () => {
       ['dot', 70, 59.5, 60],
     ]);
   });
+
+  it('is cut through upright as it is level with its axes changed over', () => {
+    const stripes = [{ layer: 'a', rings: [rectangle(0, 0, 100, 20)] }, { layer: 'b', rings: [rectangle(0, 20, 100, 10)] }];
+    const { layers } = buildLayers(separate(stripes), { school: 'inlay', trapMm: 0 });
+    expect(crossSection(layers, 50, () => 70, 'upright').map(({ key, fromMm, toMm }) => [key, fromMm, toMm])).toEqual([['a', 0, 20], ['b', 20, 30]]);
+    expect(crossSection(layers, 25, () => 70).map(({ key }) => key)).toEqual(['b']);
+  });
 });
 
 describe('the trap width', () => {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { areaOf, grow, intersect, pointCount, subtract, unite, type Rings } from '../geometry/index.js';
 import { NO_REPAIR } from '../job/index.js';
 import { blob, disc, rectangle, seeded } from '../testing/seeded.js';
-import { checkLayers, checkPaints, narrowGaps, putRight, thicken, thinParts } from './index.js';
+import { checkLayers, checkPaints, narrowGaps, putRight, thicken, thinnestPart, thinParts } from './index.js';
 
 const SEEDS = Array.from({ length: 16 }, (_, seed) => seed);
 /** A thick square with a thin tail. */
@@ -11,6 +11,11 @@ const far = () => 50;
 const frame = { minX: 0, minY: 0, maxX: 100, maxY: 100 };
 
 describe('thin parts', () => {
+  it('are measured at the thinnest', () => {
+    for (const mm of [0.5, 0.8, 1.6, 2.4]) expect(Math.abs(thinnestPart(tailed(mm))!.mm - mm)).toBeLessThan(0.11);
+    expect(thinnestPart([rectangle(0, 0, 30, 30)])).toBeNull();
+  });
+
   it('are found where they are thinner than asked for, and not where they are as wide', () => {
     expect(thinParts(tailed(0.6), 1)).toHaveLength(1);
     expect(thinParts(tailed(1), 1)).toEqual([]);

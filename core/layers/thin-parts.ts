@@ -47,6 +47,25 @@ function contacts(part: Region, box: Box, body: readonly { readonly ring: Ring; 
   return regionsOf(intersect(grow([part.outer, ...part.holes], 4 * tolerances.HAIRLINE_MM), near)).filter((piece) => signedArea(piece.outer) > tolerances.CRUMB_MM2).length;
 }
 
+/** A part's width is told to this, mm. */
+const WIDTH_STEP_MM = 0.1;
+/** Widths that are tried one after the other, mm: how long a part must be to count grows with the width, so a wide test does not find what a narrow one does. */
+const WIDTHS_MM = [0.3, 0.6, 1, 1.5, 2.2, 3.2, 4.5, 6];
+
+/** The thinnest part of an area, if it is thinner than 6 mm: how wide it is, to a tenth, and where; null when there is none. */
+export function thinnestPart(rings: Rings): { readonly mm: number; readonly where: Box } | null {
+  const first = WIDTHS_MM.findIndex((width) => thinParts(rings, width).length > 0);
+  if (first < 0) return null;
+  let [low, high] = [Math.round((WIDTHS_MM[first - 1] ?? 0) / WIDTH_STEP_MM), Math.round(WIDTHS_MM[first]! / WIDTH_STEP_MM)];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (thinParts(rings, middle * WIDTH_STEP_MM).length > 0) high = middle;
+    else low = middle;
+  }
+  const [part] = thinParts(rings, high * WIDTH_STEP_MM);
+  return { mm: Number((high * WIDTH_STEP_MM).toFixed(1)), where: boundsOf([part!.outer])! };
+}
+
 /**
  * The area with its thin parts widened to `widthMm`: each is grown by the least amount, found by halving, at which the opening test no
  * longer finds it. The rest keeps its exact edge.

@@ -89,8 +89,10 @@ export interface PlanWorkerApi {
   plan(input: PlanRequest, onView: (view: PlanView, finished: boolean) => void, onStep: (doing: string, done: number) => void): Promise<void>;
   /** Gives up what is being planned. */
   stop(): Promise<void>;
-  /** The build cut through at a height on the design, for the plan last made. */
-  section(yMm: number): Promise<readonly SectionBar[]>;
+  /** The build cut through along a line, level or upright, for the plan last made. */
+  section(atMm: number, way: 'level' | 'upright'): Promise<readonly SectionBar[]>;
+  /** The thinnest part of each layer of the plan last made, by film id; none for a layer that is nowhere thin. */
+  thinnest(): Promise<Readonly<Record<string, { readonly mm: number; readonly where: Box }>>>;
   /** The artwork as it was understood, bottom first, before or after the remedies, for the plan last made. */
   paints(when: 'before' | 'after'): Promise<readonly PaintView[]>;
   /** The change that adds a part to the design; `input.sources` holds its file. Refused with a sentence when it cannot be read. */

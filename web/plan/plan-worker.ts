@@ -4,7 +4,7 @@ import { expose } from 'comlink';
 import { loadKernel } from '../../core/geometry/index.js';
 import type { ArtworkResources } from '../../core/artwork/index.js';
 import { Planner, schoolsSideBySide, tryGaps, type Plan } from '../../core/job/plan/index.js';
-import { crossSection } from '../../core/layers/index.js';
+import { crossSection, thinnestPart } from '../../core/layers/index.js';
 import type { PlanWorkerApi } from './plan-view.js';
 import { changesOf, letterFormsOf, paintsOf, viewOf } from './make-view.js';
 
@@ -74,10 +74,17 @@ const api: PlanWorkerApi = {
   },
   gapTrial: (recipe, shop, wish) => Promise.resolve(lastPlan ? tryGaps(lastPlan, recipe, shop, wish) : null),
   schools: (recipe, shop, wish) => Promise.resolve(lastPlan ? schoolsSideBySide(lastPlan, recipe, shop, wish) : []),
-  section: (yMm) => {
+  thinnest: () => {
+    const found = (lastPlan?.build?.layers ?? []).flatMap((layer) => {
+      const part = thinnestPart(layer.cut);
+      return part ? [[layer.film.id, part] as const] : [];
+    });
+    return Promise.resolve(Object.fromEntries(found));
+  },
+  section: (atMm, way) => {
     const layers = lastPlan?.build?.layers ?? [];
     const thickness = new Map(layers.map((layer) => [layer.key, layer.film.thicknessUm]));
-    return Promise.resolve(crossSection(layers, yMm, (key) => thickness.get(key)!));
+    return Promise.resolve(crossSection(layers, atMm, (key) => thickness.get(key)!, way));
   },
   paints: (when) => Promise.resolve(lastPlan?.regions ? paintsOf(when === 'before' ? lastPlan.regions.asDrawn : lastPlan.regions.regions) : []),
   changes: () => Promise.resolve(lastPlan?.regions ? changesOf(lastPlan.regions.asDrawn, lastPlan.regions.regions) : { added: '', removed: '' }),

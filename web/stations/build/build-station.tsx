@@ -15,7 +15,7 @@ import type { TrialAnswer } from '../../../core/job/plan/index.js';
 import { PairsTable } from './pairs-table.js';
 import { TakeAway } from './take-away.js';
 import { TrapTerms } from './trap-terms.js';
-import { CrossSection } from './cross-section.js';
+import { CrossSection, type SectionAt } from './cross-section.js';
 import { designBox } from '../design-box.js';
 import { LayerPicture } from '../layer-picture.js';
 import { TrapHandle } from './trap-handle.js';
@@ -41,8 +41,9 @@ export function BuildStation() {
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const [laps, setLaps] = useState(true);
   const box = designBox(plan);
-  const [pickedY, setPickedY] = useState<number | null>(null);
-  const sectionY = Math.min(pickedY ?? box.maxY / 2, box.maxY);
+  const [picked, setPicked] = useState<SectionAt | null>(null);
+  const section: SectionAt = { way: picked?.way ?? 'level', mm: Math.min(picked?.mm ?? box.maxY / 2, picked?.way === 'upright' ? box.maxX : box.maxY) };
+  const pick = (x: number, y: number) => setPicked(section.way === 'level' ? { way: 'level', mm: Math.min(Math.max(y, 0), box.maxY) } : { way: 'upright', mm: Math.min(Math.max(x, 0), box.maxX) });
   const trap = rulings.find((ruling) => ruling.id === 'build.trap');
   const tryTrap = (trapMm: number) => handle.preview({ build: { trapMm } });
   return (
@@ -96,14 +97,14 @@ export function BuildStation() {
           </WordButton>
         )}
       </Looks>
-      <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={(_, y) => setPickedY(Math.min(Math.max(y, 0), box.maxY))} caption={below === 'trial' ? 'dots: where bare surface showed' : 'choose a place to cut through it there'}>
+      <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={pick} caption={below === 'trial' ? 'dots: where bare surface showed' : 'choose a place to cut through it there'}>
         <LayerPicture layers={layers} hidden={hidden} laps={laps && !apart} apartMm={apart ? apartMm(box) : 0} />
         {below === 'trial' && !apart && <Heat heat={heat} sizeMm={Math.max(box.maxX, box.maxY)} />}
         <FindingPlaces />
-        {below === 'section' && !apart && <line x1={box.minX} x2={box.maxX} y1={sectionY} y2={sectionY} stroke="#182325" strokeWidth="1.5" strokeDasharray="8 4 2 4" vectorEffect="non-scaling-stroke" />}
+        {below === 'section' && !apart && <line {...(section.way === 'level' ? { x1: box.minX, x2: box.maxX, y1: section.mm, y2: section.mm } : { x1: section.mm, x2: section.mm, y1: box.minY, y2: box.maxY })} stroke="#182325" strokeWidth="1.5" strokeDasharray="8 4 2 4" vectorEffect="non-scaling-stroke" />}
       </LightTable>
       <Suspense fallback={<p role="status">Fetching …</p>}>
-        {below === 'section' && <CrossSection yMm={sectionY} onMove={setPickedY} />}
+        {below === 'section' && <CrossSection at={section} onMove={setPicked} />}
         {below === 'trial' && <GapTrialPanel onHeat={setHeat} />}
         {below === 'schools' && <SchoolsTable />}
       </Suspense>

@@ -5,28 +5,45 @@ import type { SectionBar } from '../../../core/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { planWorker } from '../../plan/use-plan.js';
 import { colour, radius, space, type } from '../../tokens.js';
+import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 
 const WIDTH = 1000;
 const HEIGHT = 132;
 const SURFACE = 18;
 
-/** The build cut through at a height, like strata: true order, thickness exaggerated, laps as steps. */
-export function CrossSection({ yMm, onMove }: { readonly yMm: number; readonly onMove: (yMm: number) => void }) {
+/** The build cut through, like strata: true order, thickness exaggerated, laps as steps. */
+interface CrossSectionProps {
+  readonly at: SectionAt;
+  readonly onMove: (at: SectionAt) => void;
+}
+
+/** A line through the design: level at so many mm from the top, or upright from the left. */
+export interface SectionAt {
+  readonly way: 'level' | 'upright';
+  readonly mm: number;
+}
+
+const WAYS = [['level', 'Across'], ['upright', 'Down']] as const;
+
+export function CrossSection({ at, onMove }: CrossSectionProps) {
   const { plan, unit } = useJobContext();
   const [bars, setBars] = useState<readonly SectionBar[]>([]);
   useEffect(() => {
     let current = true;
     void planWorker()
-      .section(yMm)
+      .section(at.mm, at.way)
       .then((answer) => current && setBars(answer));
     return () => {
       current = false;
     };
-  }, [plan, yMm]);
+  }, [plan, at.mm, at.way]);
   const layers = plan?.layers ?? [];
   const films = new Map(layers.map((layer) => [layer.film.id, layer.film]));
-  const widthMm = plan?.surface?.widthMm ?? 1;
+  const isLevel = at.way === 'level';
+  const { widthMm: wide = 1, heightMm: high = 1 } = plan?.surface ?? {};
+  const widthMm = isLevel ? wide : high;
+  const from = isLevel ? 'from the top' : 'from the left';
   const thickestUm = Math.max(1, ...bars.map((bar) => bar.baseUm + bar.thicknessUm));
   const stackUm = Math.max(thickestUm, layers.reduce((sum, layer) => sum + layer.film.thicknessUm, 0) * 0.6);
   const perUm = (HEIGHT - SURFACE - 8) / stackUm;
@@ -38,11 +55,12 @@ export function CrossSection({ yMm, onMove }: { readonly yMm: number; readonly o
       <Head>
         <h3>Cut through</h3>
         <span>
-          at <FigureField label="Height of the cross-section" mm={yMm} unit={unit} max={plan?.surface?.heightMm ?? 0} stepMm={1} onTry={onMove} onChange={onMove} /> from the top
+          <Choice label="Which way it is cut" value={at.way} options={WAYS} onChange={(way) => onMove({ way, mm: (way === 'level' ? high : wide) / 2 })} /> at{' '}
+          <FigureField label="Place of the cross-section" mm={at.mm} unit={unit} max={isLevel ? high : wide} stepMm={1} onTry={(mm) => onMove({ ...at, mm })} onChange={(mm) => onMove({ ...at, mm })} /> {from}
         </span>
         <Thick>{bars.length > 0 ? `${thickestUm} µm at the thickest place here` : 'nothing is cut here'}</Thick>
       </Head>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`Cross-section at ${formatLength(yMm, unit)} ${unit} from the top: ${said}`}>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`Cross-section at ${formatLength(at.mm, unit)} ${unit} ${from}: ${said}`}>
         {bars.map((bar, i) => {
           const film = films.get(bar.key);
           const top = HEIGHT - SURFACE - (bar.baseUm + bar.thicknessUm) * perUm;

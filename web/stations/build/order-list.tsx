@@ -1,6 +1,10 @@
+import { useEffect, useState } from 'react';
 import { GridList, GridListItem, useDragAndDrop, Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
+import type { Finding } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
+import type { PlanWorkerApi } from '../../plan/plan-view.js';
+import { planWorker } from '../../plan/use-plan.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { count, sayArea } from '../../ui/say.js';
@@ -14,7 +18,8 @@ interface OrderListProps {
 
 /** The layers like strata, the uppermost first: dragged, or moved by keys, into another order. */
 export function OrderList({ hidden, onHide }: OrderListProps) {
-  const { plan, handle } = useJobContext();
+  const { plan, handle, look } = useJobContext();
+  const thinnest = useThinnest();
   const layers = plan?.layers ?? [];
   const shown = [...layers].reverse();
   const save = (upperFirst: readonly string[]) => handle.change({ build: { order: [...upperFirst].reverse() } });
@@ -53,9 +58,15 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
               <Swatch film={layer.film} size={18} /> {layer.film.name}
               <Figures>
                 {sayArea(layer.areaMm2)}, {count(layer.pieces, 'piece')}, {count(layer.holes, 'counter')}
+                {thinnest[layer.film.id] && `, ${thinnest[layer.film.id]!.mm} mm at its thinnest`}
               </Figures>
             </label>
             <span>
+              {thinnest[layer.film.id] && (
+                <WordButton aria-label={`where ${layer.film.name} is thinnest`} onPress={() => look(thinnestFinding(layer.film.name, thinnest[layer.film.id]!))}>
+                  where
+                </WordButton>
+              )}
               <WordButton isDisabled={ids[0] === layer.film.id} onPress={() => step(layer.film.id, -1)} aria-label={`Move ${layer.film.name} up`}>
                 up
               </WordButton>
@@ -68,6 +79,32 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
       </Strata>
     </section>
   );
+}
+
+type Thinnest = Awaited<ReturnType<PlanWorkerApi['thinnest']>>;
+
+const NOWHERE: Thinnest = {};
+const PAUSE_MS = 900;
+
+/** Asked for beside the picture: it takes longer than a build. */
+function useThinnest(): Thinnest {
+  const { plan, working } = useJobContext();
+  const [found, setFound] = useState(NOWHERE);
+  useEffect(() => {
+    if (working) return undefined;
+    let current = true;
+    // Not while a hand is still moving something: the worker would be busy with it.
+    const pause = setTimeout(() => void planWorker().thinnest().then((answer) => current && setFound(answer)), PAUSE_MS);
+    return () => {
+      current = false;
+      clearTimeout(pause);
+    };
+  }, [plan, working]);
+  return found;
+}
+
+function thinnestFinding(film: string, { mm, where }: Thinnest[string]): Finding {
+  return { code: 'thinnest', severity: 'note', stage: 'build', message: `${film} is ${mm} mm at its thinnest.`, where };
 }
 
 const Strata = styled(GridList)`display: block; border-bottom: 6px solid ${colour.line}; .react-aria-DropIndicator[data-drop-target] { outline: 2px solid ${colour.accent}; }`;
