@@ -71,8 +71,12 @@ describe('words', () => {
     await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.alternates['4'] !== undefined);
     const { lettering } = (await saved()).artworks[0] as LetteringPart;
     expect(lettering).toMatchObject({ text: 'The Lockside Bakery', capHeightMm: 60, colourBy: 'word', arc: { bend: 'up' } });
-    for (let i = 0; i < 3; i += 1) await press('Undo');
-    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.text === 'Lockside Bakery');
+    // How many steps the typing took depends on how fast it came in.
+    while (((await saved()).artworks[0] as LetteringPart).lettering.text !== 'Lockside Bakery') {
+      const before = JSON.stringify(await saved());
+      await press('Undo');
+      await until((recipe) => JSON.stringify(recipe) !== before);
+    }
     expect(await browser.complaints()).toEqual([]);
   });
 

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { areaOf, boundsOf, rotation, scaling } from '../geometry/index.js';
-import { NO_REPAIR, type Recipe } from '../job/index.js';
+import { EVERYWHERE, NO_REPAIR, type Recipe } from '../job/index.js';
 import { paintPlaced, readSvg } from './index.js';
 
 const artwork = (body: string) => readSvg(new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100mm" height="100mm">${body}</svg>`), 'test.svg');
-const paint = (body: string, repair: Partial<Recipe['repair']> = {}, matrix = scaling(1)) => paintPlaced(artwork(body), { matrix, toleranceMm: 0.01, repair: { ...NO_REPAIR, ...repair } });
+const paint = (body: string, repair: Partial<Recipe['repair']> = {}, matrix = scaling(1)) => paintPlaced(artwork(body), { matrix, toleranceMm: 0.01, repair: { ...NO_REPAIR, ...repair }, rules: EVERYWHERE });
 const found = (body: string, repair: Partial<Recipe['repair']> = {}) => paint(body, repair).findings.map((f) => f.code);
 const remedied = (body: string, which: number) => {
   const { patch } = paint(body).findings[0]!.remedies![which]!;
@@ -22,6 +22,20 @@ describe('hairline strokes', () => {
     const [filled, left] = [remedied(line, 0), remedied(line, 1)];
     expect(filled.regions.map((r) => areaOf(r.rings))).toEqual([expect.closeTo(1200, 6)]);
     expect([filled.findings, left.regions, left.findings]).toEqual([[], [], []]);
+  });
+  it('of several strokes close together, whichever way each runs, and a hole in them stays', () => {
+    const stroke = (d: string) => `<path d="${d}" fill="none" stroke="#000" stroke-width="0.1"/>`;
+    const { regions, findings } = paint([stroke('M10 10H50'), stroke('M50 40V10'), stroke('M10 10V40'), stroke('M10 40H50.05'), stroke('M20 20h10v10'), stroke('M20 20v10h10')].join(''), { hairlines: 'fill' });
+    expect(findings).toEqual([]);
+    expect(regions.map((r) => areaOf(r.rings))).toEqual([expect.closeTo(1100, 0)]);
+  });
+  it('that do not close are filled up to a straight line, and said to be open with what would join them', () => {
+    const gapped = '<path d="M10 10H50V40H11" fill="none" stroke="#000" stroke-width="0.1"/><path d="M10 10V39" fill="none" stroke="#000" stroke-width="0.1"/>';
+    const [open] = paint(gapped, { hairlines: 'fill' }).findings;
+    expect(open).toMatchObject({ code: 'open-outline', count: 1 });
+    const { joinEndsMm } = open!.remedies![0]!.patch.repair!;
+    expect(joinEndsMm).toBeCloseTo(1.5, 6);
+    expect(paint(gapped, { hairlines: 'fill', joinEndsMm: joinEndsMm! }).findings).toEqual([]);
   });
   it('round a fill only go', () => expect(remedied(line.replace('none', '#b3262b'), 0).regions.map((r) => r.colour)).toEqual(['#b3262b']));
 });

@@ -1,4 +1,4 @@
-import type { Polyline } from '../geometry/index.js';
+import { unite, type FillRule, type Polyline, type Ring } from '../geometry/index.js';
 
 /** Coordinates beyond this are no place on a sheet (a kilometre), and the polygon kernel has no room for them, mm. */
 const FARTHEST_MM = 1e6;
@@ -41,4 +41,12 @@ function crossings(lines: readonly Polyline[], count: number): number {
     }
   }
   return (found * n) / tried / 2;
+}
+
+/** The area that lines enclose, each closed by a straight stretch where it is open. */
+export function areaOfLines(lines: readonly Polyline[], rule: FillRule): Ring[] {
+  return unite(
+    lines.map((line) => line.points).filter((points) => points.length >= 6),
+    rule,
+  );
 }

@@ -17,6 +17,7 @@ export {
   joinBoxes,
   perimeter,
   pointCount,
+  reversed,
   ringsToPathData,
   signedArea,
   transformRing,

@@ -169,3 +169,13 @@ export function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
   }
   return out;
 }
+
+/** The ring run round the other way: an outer becomes a hole. */
+export function reversed(ring: Ring): Ring {
+  const out = new Float64Array(ring.length);
+  for (let i = 0, j = ring.length - 2; i < ring.length; i += 2, j -= 2) {
+    out[i] = ring[j]!;
+    out[i + 1] = ring[j + 1]!;
+  }
+  return out;
+}

@@ -1,6 +1,6 @@
 import type { Polyline } from './curves.js';
 import { unite } from './kernel.js';
-import { signedArea, type Ring } from './rings.js';
+import { reversed, signedArea, type Ring } from './rings.js';
 
 export interface StrokeStyle {
   readonly width: number;
@@ -63,15 +63,6 @@ function orient(outside: Ring, inside: Ring): Ring[] {
 
 function positive(ring: Ring): Ring {
   return signedArea(ring) >= 0 ? ring : reversed(ring);
-}
-
-function reversed(ring: Ring): Ring {
-  const out = new Float64Array(ring.length);
-  for (let i = 0, j = ring.length - 2; i < ring.length; i += 2, j -= 2) {
-    out[i] = ring[j]!;
-    out[i + 1] = ring[j + 1]!;
-  }
-  return out;
 }
 
 /** Adds the side's points at corner i, coming from point h and going to point j. */

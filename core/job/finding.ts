@@ -1,4 +1,5 @@
 import type { Box } from '../geometry/index.js';
+import type { ArtworkPlace, PlaceRemedy } from './places.js';
 import type { RecipePatch } from './recipe.js';
 
 /** The stations of the job card, in working order. */
@@ -11,6 +12,8 @@ export interface Remedy {
   readonly patch: RecipePatch;
   /** It cannot change the look: taken with all its like in one go. */
   readonly safe?: boolean;
+  /** What it does at a single place, where it can act at one alone. */
+  readonly acts?: PlaceRemedy;
 }
 
 /** Something the app noticed. `where` is in mm on the design, y down; a blocker stops the job at its station. */
@@ -23,6 +26,8 @@ export interface Finding {
   readonly where?: Box;
   /** All places, when there are several. */
   readonly places?: readonly Box[];
+  /** The places as a recipe keeps them, for those that a remedy can act at alone; null where the design has no part. */
+  readonly at?: readonly (ArtworkPlace | null)[];
   readonly remedies?: readonly Remedy[];
 }
 
@@ -35,4 +40,12 @@ export function countFindings(findings: readonly Finding[]): Finding[] {
     seen.set(key, before ? { ...before, count: (before.count ?? 1) + (finding.count ?? 1) } : finding);
   }
   return [...seen.values()];
+}
+
+/** At most so many places are told of one finding. */
+export const MOST_PLACES = 2000;
+
+/** A finding's places, of which there must be one at least. */
+export function atPlaces(places: readonly Box[]): Pick<Finding, 'count' | 'where' | 'places'> {
+  return { count: places.length, where: places[0]!, places: places.slice(0, MOST_PLACES) };
 }

@@ -38,10 +38,25 @@ export {
   type Tracing,
 } from './artwork-part.js';
 export { FILM_FAMILIES, type CutterProfile, type Film, type FilmFamily, type FilmPiece, type Mat, type Shop } from './film.js';
-export { countFindings, STAGES, type Finding, type Remedy, type Stage } from './finding.js';
+export { atPlaces, countFindings, STAGES, type Finding, type Remedy, type Stage } from './finding.js';
 export { InputError } from './input-error.js';
 export type { Job, JobState, JobSummary } from './job.js';
 export { formatLength, parseLength, type LengthUnit } from './length.js';
+export {
+  besidesSpared,
+  EVERYWHERE,
+  placeOf,
+  placeRules,
+  spared,
+  sparedNoMore,
+  takenAt,
+  takenBack,
+  takenEverywhere,
+  type ArtworkPlace,
+  type PlaceRemedy,
+  type PlaceRules,
+  type SparedPlace,
+} from './places.js';
 export { emptyRecipe, NO_REPAIR, patchRecipe, type BlockOut, type Contour, type KnockOut, type Outline, type PairDecision, type Recipe, type RecipePatch } from './recipe.js';
 export { describeSchemaError, parseRecipe, RECIPE_SCHEMA } from './recipe-schema.js';
 export type { Ruling } from './ruling.js';

@@ -1,6 +1,7 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { AT_ORIGIN } from './artwork-part.js';
 import { InputError } from './input-error.js';
+import { PLACE_REMEDIES } from './places.js';
 import { emptyRecipe, NO_REPAIR, type Recipe } from './recipe.js';
 
 const mm = { type: 'number', minimum: 0, maximum: 100_000 } as const;
@@ -47,6 +48,9 @@ const artwork = {
     object({ kind: { const: 'lettering' }, id: text, lettering, fontSource: { anyOf: [source, { type: 'null' }] }, place }),
   ],
 };
+const where = { part: text, xMm: place.properties['xMm'], yMm: place.properties['yMm'], acrossMm: mm };
+/** Lists by what a remedy does at a place. */
+const placeLists = (item: object) => ({ type: 'object', additionalProperties: false, properties: Object.fromEntries(PLACE_REMEDIES.map((kind) => [kind, { type: 'array', maxItems: 2000, items: item }])) });
 const trap = { anyOf: [{ type: 'number', minimum: 0, maximum: 20 }, { type: 'null' }] } as const;
 const few = { type: 'number', minimum: 0, maximum: 50 } as const;
 
@@ -79,6 +83,8 @@ export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
       patterns: { enum: ['drop', 'flat'] },
       pictures: { enum: ['drop', 'trace'] },
       fonts: { type: 'object', maxProperties: 64, additionalProperties: text },
+      only: placeLists(object(where)),
+      spared: placeLists(object({ ...where, reason: text })),
       letBe: { type: 'object', maxProperties: 64, additionalProperties: text },
     }),
     films: object({

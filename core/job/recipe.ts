@@ -1,4 +1,5 @@
 import type { ArtworkPart } from './artwork-part.js';
+import type { ArtworkPlace, PlaceRemedy, SparedPlace } from './places.js';
 
 /**
  * The recipe: everything a maker decided about a job, and nothing that can be computed. Lengths in mm.
@@ -42,6 +43,10 @@ export interface Recipe {
     readonly pictures: 'drop' | 'trace';
     /** Shipped fonts that stand in for those a drawing's text names, by the name. */
     readonly fonts: Readonly<Record<string, string>>;
+    /** Remedies that act at these places and nowhere else. */
+    readonly only: Readonly<Partial<Record<PlaceRemedy, readonly ArtworkPlace[]>>>;
+    /** Places that a remedy leaves alone, with the maker's reason. */
+    readonly spared: Readonly<Partial<Record<PlaceRemedy, readonly SparedPlace[]>>>;
     /** Findings, by code, that were seen and are let be, with the maker's reason. */
     readonly letBe: Readonly<Record<string, string>>;
   };
@@ -147,6 +152,8 @@ export const NO_REPAIR: Recipe['repair'] = {
   patterns: 'drop',
   pictures: 'drop',
   fonts: {},
+  only: {},
+  spared: {},
   letBe: {},
 };
 

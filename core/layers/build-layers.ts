@@ -17,6 +17,7 @@ import {
 } from '../geometry/index.js';
 import type { Build, BuiltLayer, School, Separation, StackedPaint, VisibleLayer } from './layer.js';
 import { joinParts, ringsNear } from './separate.js';
+import { narrowGaps } from './thin-parts.js';
 
 export interface BuildOptions {
   readonly school: School;
@@ -28,6 +29,8 @@ export interface BuildOptions {
   readonly thinnestMm?: (key: string) => number;
   /** False where the layer's film takes nothing on top; it then never runs under another. */
   readonly takesOnTop?: (key: string) => boolean;
+  /** Gaps of a lower layer that are closed where layers above hide them: how narrow they must be, and which. */
+  readonly closesGap?: { readonly widthMm: (key: string) => number; readonly at: (box: Box) => boolean };
   /** How a layer meets one above it, where that differs from the job. */
   readonly pair?: (lower: string, upper: string) => PairBuild;
 }
@@ -69,6 +72,17 @@ interface Surroundings {
 
 function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions): Rings {
   if (around.above.length === 0 || options.takesOnTop?.(layer.key) === false) return layer.visible;
+  const cut = partedCut(layer, around, options);
+  const { closesGap } = options;
+  const gaps = closesGap ? narrowGaps(cut, closesGap.widthMm(layer.key)).filter((gap) => closesGap.at(boundsOf([gap.outer])!)) : [];
+  if (gaps.length === 0) return cut;
+  // A hair wider, so that it joins the edges of the gap; nobody sees it under what lies there.
+  const hidden = intersect(gaps.flatMap((gap) => grow([gap.outer, ...gap.holes], tolerances.HAIRLINE_MM)), around.above.flatMap((upper) => upper.visible));
+  return unite([...cut, ...hidden]);
+}
+
+/** What is cut of a layer by its school, pair by pair. */
+function partedCut(layer: VisibleLayer, around: Surroundings, options: BuildOptions): Rings {
   const groups = new Map<string, { readonly build: PairBuild; readonly above: VisibleLayer[] }>();
   for (const upper of around.above) {
     const asked = options.pair?.(layer.key, upper.key) ?? options;

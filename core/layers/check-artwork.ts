@@ -1,7 +1,8 @@
-import { areaOf, boundsOf, boxesTouch, perimeter, pointCount, regionsOf, signedArea, simplifyRing, type Box, type Region, type Rings } from '../geometry/index.js';
-import { formatLength, type Finding, type Recipe, type Remedy } from '../job/index.js';
-import { unseenAreas, type ColouredArea } from './put-right.js';
+import { areaOf, boundsOf, boxesTouch, perimeter, pointCount, simplifyRing, type Box, type Region, type Rings } from '../geometry/index.js';
+import { atPlaces, formatLength, type Finding, type Recipe, type Remedy } from '../job/index.js';
+import { BARE, isWhite, unseenAreas, type ColouredArea } from './put-right.js';
 import { narrowGaps, thinParts } from './thin-parts.js';
+import { cutBesides, pinholes, speckRegions } from './touch-up.js';
 
 /** Colours nearer than this (CIEDE2000) are often meant as one. */
 export const NEAR_COLOUR = 6;
@@ -9,9 +10,6 @@ export const NEAR_COLOUR = 6;
 export const SIMPLIFY_MM = 0.03;
 /** More corners than this to a mm of outline are noise of a tracer, not drawing. */
 const MOST_POINTS_PER_MM = 12;
-/** At most so many places are told of one finding. */
-const MOST_PLACES = 60;
-
 export interface CheckedLayer {
   readonly filmName: string;
   readonly thinnestMm: number;
@@ -21,10 +19,6 @@ export interface CheckedLayer {
 
 const boxOf = (region: Region) => boundsOf([region.outer])!;
 
-function placed(places: readonly Box[]): Pick<Finding, 'count' | 'where' | 'places'> {
-  return { count: places.length, where: places[0]!, places: places.slice(0, MOST_PLACES) };
-}
-
 /** What would spoil the cut in the artwork as it is painted, whatever films it is cut from. `frames` are those of its parts; `difference` is CIEDE2000. */
 export function checkPaints(areas: readonly ColouredArea[], frames: readonly Box[], repair: Recipe['repair'], difference: (a: string, b: string) => number): Finding[] {
   return [...nearColours(areas, repair, difference), ...whiteMeaning(areas, frames, repair), ...unseen(areas), ...crowdedOutlines(areas)];
@@ -32,7 +26,7 @@ export function checkPaints(areas: readonly ColouredArea[], frames: readonly Box
 
 function nearColours(areas: readonly ColouredArea[], repair: Recipe['repair'], difference: (a: string, b: string) => number): Finding[] {
   const size = new Map<string, number>();
-  for (const area of areas) size.set(area.colour, (size.get(area.colour) ?? 0) + areaOf(area.rings));
+  for (const area of areas) if (area.colour !== BARE) size.set(area.colour, (size.get(area.colour) ?? 0) + areaOf(area.rings));
   const colours = [...size].sort((a, b) => b[1] - a[1]).map(([colour]) => colour);
   const findings: Finding[] = [];
   colours.forEach((large, i) => {
@@ -44,7 +38,7 @@ function nearColours(areas: readonly ColouredArea[], repair: Recipe['repair'], d
         severity: 'note',
         stage: 'artwork',
         message: `${small} and ${large} differ by ${apart.toFixed(1)} only. As one colour they are a sheet and an alignment fewer.`,
-        ...placed(areas.filter((area) => area.colour === small).map((area) => boundsOf(area.rings)!)),
+        ...atPlaces(areas.filter((area) => area.colour === small).map((area) => boundsOf(area.rings)!)),
         remedies: [{ label: `Take ${large} for both`, patch: { repair: { recolour: { ...repair.recolour, [small]: large } } } }],
       });
     }
@@ -54,25 +48,25 @@ function nearColours(areas: readonly ColouredArea[], repair: Recipe['repair'], d
 
 /** White that is only paper, and white that may be: a ground under everything, and other white shapes. */
 function whiteMeaning(areas: readonly ColouredArea[], frames: readonly Box[], repair: Recipe['repair']): Finding[] {
-  const white = areas.filter(({ colour }) => /^#f[c-f]f[c-f]f[c-f]$/.test(colour) && !repair.noFilm.includes(colour));
+  const white = areas.filter(({ colour }) => isWhite(colour));
   if (white.length === 0) return [];
   const isGround = ({ rings }: ColouredArea) => frames.some((frame) => areaOf(rings) >= 0.95 * (frame.maxX - frame.minX) * (frame.maxY - frame.minY) && boxesTouch(boundsOf(rings)!, frame));
   const grounds = white.filter(isGround);
   const noFilm = [...new Set([...repair.noFilm, ...white.map((area) => area.colour)])];
-  const remedies: Remedy[] = [{ label: 'It is no film', patch: { repair: { noFilm } } }];
+  const remedies: Remedy[] = [{ label: 'It is no film', patch: { repair: { noFilm } }, acts: 'bare' }];
   if (grounds.length > 0) {
     const message = 'A white ground fills the artboard. Many drawings have one that is only paper; as film it is a whole sheet.';
-    return [{ code: 'white-ground', severity: 'warning', stage: 'artwork', message, ...placed(grounds.map((area) => boundsOf(area.rings)!)), remedies }];
+    return [{ code: 'white-ground', severity: 'warning', stage: 'artwork', message, ...atPlaces(grounds.map((area) => boundsOf(area.rings)!)), remedies }];
   }
   const message = 'White shapes are cut from white film. If the surface is to show through them, they are no film.';
-  return [{ code: 'white-shapes', severity: 'note', stage: 'artwork', message, ...placed(white.map((area) => boundsOf(area.rings)!)), remedies }];
+  return [{ code: 'white-shapes', severity: 'note', stage: 'artwork', message, ...atPlaces(white.map((area) => boundsOf(area.rings)!)), remedies }];
 }
 
 function unseen(areas: readonly ColouredArea[]): Finding[] {
   const all = unseenAreas(areas);
-  const remedies: Remedy[] = [{ label: 'Leave them out', safe: true, patch: { repair: { tidy: true } } }];
+  const remedies: Remedy[] = [{ label: 'Leave them out', safe: true, patch: { repair: { tidy: true } }, acts: 'tidy' }];
   const about = (code: string, message: string, list: readonly { index: number }[]): Finding[] =>
-    list.length === 0 ? [] : [{ code, severity: 'note', stage: 'artwork', message, ...placed(list.map(({ index }) => boundsOf(areas[index]!.rings)!)), remedies }];
+    list.length === 0 ? [] : [{ code, severity: 'note', stage: 'artwork', message, ...atPlaces(list.map(({ index }) => boundsOf(areas[index]!.rings)!)), remedies }];
   return [
     ...about('painted-twice', 'Shapes are painted twice in one colour; a blade would cut them twice.', all.filter((a) => a.doubled)),
     ...about('hidden', 'Shapes lie wholly under others; nothing shows of them.', all.filter((a) => !a.doubled)),
@@ -90,8 +84,8 @@ function crowdedOutlines(areas: readonly ColouredArea[]): Finding[] {
       severity: 'note',
       stage: 'artwork',
       message: `Outlines have ${before} corners, closer than a blade can follow; ${after} keep them within ${SIMPLIFY_MM} mm.`,
-      ...placed(crowded.map((area) => boundsOf(area.rings)!)),
-      remedies: [{ label: `Simplify within ${SIMPLIFY_MM} mm`, safe: true, patch: { repair: { simplifyMm: SIMPLIFY_MM } } }],
+      ...atPlaces(crowded.map((area) => boundsOf(area.rings)!)),
+      remedies: [{ label: `Simplify within ${SIMPLIFY_MM} mm`, safe: true, patch: { repair: { simplifyMm: SIMPLIFY_MM } }, acts: 'simplify' }],
     },
   ];
 }
@@ -106,27 +100,27 @@ interface Trouble {
 export function checkLayers(layers: readonly CheckedLayer[]): Finding[] {
   const troubles: Readonly<Record<'thin' | 'gaps' | 'specks' | 'pinholes', Trouble[]>> = { thin: [], gaps: [], specks: [], pinholes: [] };
   for (const { filmName, thinnestMm, cut } of layers) {
-    const regions = regionsOf(cut);
-    const isSpeck = (region: Region) => areaOf([region.outer, ...region.holes]) < thinnestMm * thinnestMm;
-    const large = regions.filter((region) => !isSpeck(region)).flatMap((region) => [region.outer, ...region.holes]);
+    const least = thinnestMm * thinnestMm;
+    const specks = speckRegions(cut, least);
+    const large = cutBesides(cut, specks);
     const note = (list: Trouble[], places: readonly Box[]) => places.length > 0 && list.push({ filmName, thinnestMm, places });
     note(troubles.thin, thinParts(large, thinnestMm).map(boxOf));
     note(troubles.gaps, narrowGaps(large, thinnestMm).map(boxOf));
-    note(troubles.specks, regions.filter(isSpeck).map(boxOf));
-    note(troubles.pinholes, regions.flatMap((region) => region.holes).filter((hole) => -signedArea(hole) < thinnestMm * thinnestMm).map((hole) => boundsOf([hole])!));
+    note(troubles.specks, specks.map(boxOf));
+    note(troubles.pinholes, pinholes(large, least).map((hole) => boundsOf([hole])!));
   }
   const widest = (list: readonly Trouble[]) => Math.max(0, ...list.map((t) => t.thinnestMm));
   const speckMm2 = (list: readonly Trouble[]) => Number((widest(list) ** 2).toFixed(2));
   return [
-    ...warnOf('thin-parts', troubles.thin, (films) => `Parts are thinner than the film can be weeded at: ${films}.`, (list) => ({ label: `Thicken to ${formatLength(widest(list))} mm`, patch: { repair: { thickenMm: widest(list) } } })),
-    ...warnOf('narrow-gaps', troubles.gaps, (films) => `Gaps are so narrow that the waste between tears or takes an edge with it: ${films}.`, (list) => ({ label: `Fill gaps below ${formatLength(widest(list))} mm`, patch: { repair: { closeGapsMm: widest(list) } } })),
-    ...warnOf('specks', troubles.specks, (films) => `Specks come off with the waste: ${films}.`, (list) => ({ label: `Drop below ${speckMm2(list)} mm²`, patch: { repair: { speckMm2: speckMm2(list) } } })),
-    ...warnOf('pinholes', troubles.pinholes, (films) => `Pinholes that nobody can weed: ${films}.`, (list) => ({ label: `Fill below ${speckMm2(list)} mm²`, patch: { repair: { speckMm2: speckMm2(list) } } })),
+    ...warnOf('thin-parts', troubles.thin, (films) => `Parts are thinner than the film can be weeded at: ${films}.`, (list) => ({ label: `Thicken to ${formatLength(widest(list))} mm`, patch: { repair: { thickenMm: widest(list) } }, acts: 'thicken' })),
+    ...warnOf('narrow-gaps', troubles.gaps, (films) => `Gaps are so narrow that the waste between tears or takes an edge with it: ${films}.`, (list) => ({ label: `Fill gaps below ${formatLength(widest(list))} mm`, patch: { repair: { closeGapsMm: widest(list) } }, acts: 'gaps' })),
+    ...warnOf('specks', troubles.specks, (films) => `Specks come off with the waste: ${films}.`, (list) => ({ label: `Drop below ${speckMm2(list)} mm²`, patch: { repair: { speckMm2: speckMm2(list) } }, acts: 'specks' })),
+    ...warnOf('pinholes', troubles.pinholes, (films) => `Pinholes that nobody can weed: ${films}.`, (list) => ({ label: `Fill below ${speckMm2(list)} mm²`, patch: { repair: { speckMm2: speckMm2(list) } }, acts: 'specks' })),
   ];
 }
 
 function warnOf(code: string, list: readonly Trouble[], say: (films: string) => string, remedy: (list: readonly Trouble[]) => Remedy): Finding[] {
   if (list.length === 0) return [];
   const films = list.map((t) => `${t.filmName}, under ${formatLength(t.thinnestMm)} mm`).join('; ');
-  return [{ code, severity: 'warning', stage: 'artwork', message: say(films), ...placed(list.flatMap((t) => t.places)), remedies: [remedy(list)] }];
+  return [{ code, severity: 'warning', stage: 'artwork', message: say(films), ...atPlaces(list.flatMap((t) => t.places)), remedies: [remedy(list)] }];
 }

@@ -1,10 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { areaOf, grow, intersect, pointCount, subtract, unite, type Rings } from '../geometry/index.js';
-import { NO_REPAIR } from '../job/index.js';
+import { EVERYWHERE, NO_REPAIR, type PlaceRules } from '../job/index.js';
 import { blob, disc, rectangle, seeded } from '../testing/seeded.js';
-import { checkLayers, checkPaints, narrowGaps, putRight, thicken, thinnestPart, thinParts } from './index.js';
+import { checkLayers, checkPaints, narrowGaps, putRight, separate, thinnestPart, thinParts, touchUp } from './index.js';
 
 const SEEDS = Array.from({ length: 16 }, (_, seed) => seed);
+/** Areas of single colours, cut as they are seen, put right as in a job whose films are weeded from 1 mm on. */
+const touched = (areas: readonly { colour: string; rings: Rings }[], repair: Partial<typeof NO_REPAIR>, rules: PlaceRules = EVERYWHERE) => {
+  const seen = (list: readonly { colour: string; rings: Rings }[]) => separate(list.map(({ colour, rings }) => ({ layer: colour, rings }))).layers;
+  const layers = seen(areas).map(({ key, visible }) => ({ key, thinnestMm: 1, cut: visible, visible }));
+  const after = touchUp(areas, layers, (colour) => colour, { ...NO_REPAIR, ...repair }, rules);
+  return after && new Map(seen(after).map(({ key, visible }) => [key, visible]));
+};
 /** A thick square with a thin tail. */
 const tailed = (tailMm: number): Rings => unite([rectangle(0, 0, 20, 20), rectangle(15, 10 - tailMm / 2, 25, tailMm)]);
 const far = () => 50;
@@ -35,7 +42,7 @@ describe('thin parts', () => {
 
   it.each(SEEDS)('are thickened to the width and no more than half of it further out, seed %i', (seed) => {
     const tail = 0.2 + seeded(seed)() * 0.7;
-    const thick = thicken(tailed(tail), 1);
+    const thick = touched([{ colour: '#000000', rings: tailed(tail) }], { thickenMm: 1 })!.get('#000000')!;
     expect(thinParts(thick, 0.95)).toEqual([]);
     expect(areaOf(subtract(tailed(tail), thick))).toBeLessThan(1e-6);
     expect(areaOf(subtract(thick, grow(tailed(tail), 0.51)))).toBeLessThan(1e-3);
@@ -52,9 +59,9 @@ describe('narrow gaps', () => {
   });
 
   it('are filled', () => {
-    const [filled] = putRight([{ colour: '#000000', rings: halves }], { ...NO_REPAIR, closeGapsMm: 1 });
-    expect(narrowGaps(filled!.rings, 1)).toEqual([]);
-    expect(areaOf(filled!.rings)).toBeGreaterThan(809);
+    const filled = touched([{ colour: '#000000', rings: halves }], { closeGapsMm: 1 })!.get('#000000')!;
+    expect(narrowGaps(filled, 1)).toEqual([]);
+    expect(areaOf(filled)).toBeGreaterThan(809);
   });
 });
 
@@ -70,12 +77,6 @@ describe('putting right', () => {
     expect(putRight([ink([disc(0, 0, 3)], '#111111')], { ...NO_REPAIR, recolour: { '#111111': '#000000' } })[0]!.colour).toBe('#000000');
   });
 
-  it('drops specks and fills pinholes, and keeps what is larger', () => {
-    const rings = unite([rectangle(0, 0, 20, 20), disc(5, 5, 0.3), disc(12, 12, 3), disc(40, 5, 0.3), disc(40, 15, 2)], 'evenodd');
-    const [left] = putRight([ink(rings)], { ...NO_REPAIR, speckMm2: 1 });
-    expect(left!.rings).toHaveLength(3);
-  });
-
   it('leaves out what is hidden or painted twice, and the look stays', () => {
     const areas = [ink([disc(5, 5, 2)], '#b3262b'), ink([rectangle(0, 0, 10, 10)]), ink([rectangle(0, 0, 10, 10)]), ink([disc(9, 9, 4)], '#f2b632')];
     expect(putRight(areas, { ...NO_REPAIR, tidy: true }).map((area) => area.colour)).toEqual(['#000000', '#f2b632']);
@@ -86,6 +87,48 @@ describe('putting right', () => {
     const [simple] = putRight([ink([ring])], { ...NO_REPAIR, simplifyMm: 0.03 });
     expect(pointCount(simple!.rings)).toBeLessThan(200);
     expect(areaOf(subtract([ring], grow(simple!.rings, 0.031)))).toBeLessThan(1e-6);
+  });
+});
+
+describe('touching up what would be cut', () => {
+  const [INK, RED] = ['#000000', '#b3262b'];
+  const ink = (...rings: Rings) => ({ colour: INK, rings });
+  const red = (...rings: Rings) => ({ colour: RED, rings });
+
+  it('drops specks and fills pinholes, and keeps what is larger', () => {
+    const rings = unite([rectangle(0, 0, 20, 20), disc(5, 5, 0.3), disc(12, 12, 3), disc(40, 5, 0.3), disc(40, 15, 2)], 'evenodd');
+    expect(touched([ink(...rings)], { speckMm2: 1 })!.get(INK)).toHaveLength(3);
+  });
+
+  it('keeps a large piece that is painted in small shapes', () => {
+    const tiles = Array.from({ length: 100 }, (_, i) => ink(rectangle((i % 10) * 0.5, Math.floor(i / 10) * 0.5, 0.5, 0.5)));
+    expect(touched(tiles, { speckMm2: 1 })).toBeNull();
+  });
+
+  it('shows what lies beneath a dropped speck, and fills the hole of one that lay in bare surface', () => {
+    const over = touched([ink(rectangle(0, 0, 20, 20)), red(disc(5, 5, 0.3))], { speckMm2: 1 })!;
+    expect(over.has(RED)).toBe(false);
+    expect(over.get(INK)).toHaveLength(1);
+    const fitted = touched([ink(...unite([rectangle(0, 0, 20, 20), disc(5, 5, 0.3)], 'evenodd')), red(disc(5, 5, 0.3))], { speckMm2: 1 })!;
+    expect(areaOf(fitted.get(INK)!)).toBeCloseTo(400, 2);
+  });
+
+  it('widens a part that is thin only because another covers it', () => {
+    // A square of 20 whose right edge alone shows, 0.4 wide.
+    const after = touched([ink(rectangle(0, 0, 20, 20)), red(rectangle(-1, -1, 20.6, 22))], { thickenMm: 1 })!;
+    expect(thinParts(after.get(INK)!, 0.95)).toEqual([]);
+    expect(areaOf(intersect(after.get(INK)!, after.get(RED)!))).toBeLessThan(1e-6);
+  });
+
+  it('fills no gap with what would hide another film', () => {
+    const halves = [ink(rectangle(0, 0, 20, 20)), ink(rectangle(20.5, 0, 20, 20))];
+    expect(touched([...halves, red(rectangle(20, 0, 0.5, 20))], { closeGapsMm: 1 })).toBeNull();
+  });
+
+  it('acts at the chosen places only', () => {
+    const dots = [ink(rectangle(0, 0, 20, 20)), ink(disc(40, 5, 0.3)), ink(disc(40, 15, 0.3))];
+    const atTop: PlaceRules = { ...EVERYWHERE, reaches: (_, box) => box.maxY < 10 };
+    expect(touched(dots, { speckMm2: 1 }, atTop)!.get(INK)).toHaveLength(2);
   });
 });
 

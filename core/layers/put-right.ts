@@ -1,44 +1,48 @@
-import { areaOf, boundsOf, regionsOf, ringsOf, signedArea, simplifyRing, subtract, tolerances, unite, type Box, type Ring, type Rings } from '../geometry/index.js';
-import type { Recipe } from '../job/index.js';
+import { areaOf, boundsOf, signedArea, simplifyRing, subtract, tolerances, unite, type Box, type Rings } from '../geometry/index.js';
+import { EVERYWHERE, type PlaceRules, type Recipe } from '../job/index.js';
 import { boxIndex, shapeKey } from './separate.js';
-import { narrowGaps, thicken } from './thin-parts.js';
 
 /** A painted area of the artwork, as much as putting right has to know of it. */
 export interface ColouredArea {
+  /** "#rrggbb", or BARE. */
   readonly colour: string;
   readonly rings: Rings;
 }
 
+/** The colour of what is painted and means bare surface: it covers what lies under it, and no film is cut for it. */
+export const BARE = 'bare';
+
+/** White, or so near to it that it may be meant as paper. */
+export function isWhite(colour: string): boolean {
+  return /^#f[c-f]f[c-f]f[c-f]$/.test(colour);
+}
+
 /**
- * The painted areas after the maker's remedies, in the order in which they mean something: colours first, then what is left out, then
- * outlines. Nothing of the artwork itself is changed; an empty `repair` gives the same areas back.
+ * The painted areas after the remedies that need know nothing of films, in the order in which they mean something: colours first, then
+ * what is left out, then outlines. Nothing of the artwork itself is changed; an empty `repair` gives the same areas back.
  */
-export function putRight<T extends ColouredArea>(areas: readonly T[], repair: Recipe['repair']): T[] {
-  let out: T[] = areas.map((area) => (repair.recolour[area.colour] ? { ...area, colour: repair.recolour[area.colour]! } : area));
-  if (repair.tidy) out = withoutUnseen(out);
-  const reshape = (rings: Rings) => reshaped(rings, repair);
-  if (repair.speckMm2 > 0 || repair.thickenMm > 0 || repair.closeGapsMm > 0 || repair.simplifyMm > 0) out = out.map((area) => ({ ...area, rings: reshape(area.rings) }));
+export function putRight<T extends ColouredArea>(areas: readonly T[], repair: Recipe['repair'], rules: PlaceRules = EVERYWHERE): T[] {
+  let out: T[] = areas.map((area) => {
+    const colour = meantColour(area, repair, rules);
+    return colour === area.colour ? area : { ...area, colour };
+  });
+  if (repair.tidy) out = withoutUnseen(out, rules);
+  const { simplifyMm } = repair;
+  if (simplifyMm > 0) out = out.map((area) => (rules.reaches('simplify', boundsOf(area.rings)!) ? { ...area, rings: unite(area.rings.map((ring) => simplifyRing(ring, simplifyMm))) } : area));
   return out.filter((area) => area.rings.length > 0);
 }
 
-function reshaped(rings: Rings, { speckMm2, thickenMm, closeGapsMm, simplifyMm }: Recipe['repair']): Rings {
-  let out = rings;
-  if (simplifyMm > 0) out = unite(out.map((ring) => simplifyRing(ring, simplifyMm)));
-  if (speckMm2 > 0) out = withoutSpecks(out, speckMm2);
-  if (closeGapsMm > 0) out = unite([...out, ...narrowGaps(out, closeGapsMm).flatMap((gap) => [gap.outer, ...gap.holes])]);
-  if (thickenMm > 0) out = thicken(out, thickenMm);
-  return out;
-}
-
-/** Pieces smaller than `leastMm2` are dropped, holes smaller than it filled. */
-function withoutSpecks(rings: Rings, leastMm2: number): Ring[] {
-  const large = regionsOf(rings).filter((region) => areaOf([region.outer, ...region.holes]) >= leastMm2);
-  return ringsOf(large.map((region) => ({ outer: region.outer, holes: region.holes.filter((hole) => -signedArea(hole) >= leastMm2) })));
+function meantColour({ colour, rings }: ColouredArea, { recolour, noFilm }: Recipe['repair'], rules: PlaceRules): string {
+  const now = recolour[colour] ?? colour;
+  if (!noFilm.includes(now) && !isWhite(now)) return now;
+  const box = boundsOf(rings);
+  if (!box || rules.spares('bare', box)) return now;
+  return noFilm.includes(now) || rules.chose('bare', box) ? BARE : now;
 }
 
 /** Leaves out what nothing shows of: areas wholly under others, and those painted twice. */
-function withoutUnseen<T extends ColouredArea>(areas: readonly T[]): T[] {
-  const unseen = new Set(unseenAreas(areas).map(({ index }) => index));
+function withoutUnseen<T extends ColouredArea>(areas: readonly T[], rules: PlaceRules): T[] {
+  const unseen = new Set(unseenAreas(areas).flatMap(({ index }) => (rules.reaches('tidy', boundsOf(areas[index]!.rings)!) ? [index] : [])));
   return areas.filter((_, i) => !unseen.has(i));
 }
 

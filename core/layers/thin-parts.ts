@@ -67,21 +67,14 @@ export function thinnestPart(rings: Rings): { readonly mm: number; readonly wher
 }
 
 /**
- * The area with its thin parts widened to `widthMm`: each is grown by the least amount, found by halving, at which the opening test no
- * longer finds it. The rest keeps its exact edge.
+ * What has to be added to an area to make one of its thin parts `widthMm` wide: the part grown by the least amount, found by halving, at
+ * which the opening test no longer finds it. The rest of the area keeps its exact edge.
  */
-export function thicken(rings: Rings, widthMm: number): Rings {
-  let out: Rings = rings;
-  for (const part of thinParts(rings, widthMm)) out = thickenPart(out, part, widthMm);
-  return out;
-}
-
-function thickenPart(rings: Rings, part: Region, widthMm: number): Rings {
+export function thickening(rings: Rings, part: Region, widthMm: number): Rings {
   const thin = [part.outer, ...part.holes];
   // Only the neighbourhood is tested: a part is widened by half the width at most.
-  const near = boxRing(widenBox(boundsOf(thin)!, 2 * widthMm));
   const inner = boundsOf(thin)!;
-  const nearby = intersect(rings, [near]);
+  const nearby = intersect(rings, [boxRing(widenBox(inner, 2 * widthMm))]);
   const isThick = (by: number) => thinParts(unite([...nearby, ...grow(thin, by)]), widthMm).every((left) => !boxOverlaps(boundsOf([left.outer])!, inner));
   let [low, high] = [0, widthMm / 2];
   for (let i = 0; i < 5; i += 1) {
@@ -89,7 +82,7 @@ function thickenPart(rings: Rings, part: Region, widthMm: number): Rings {
     if (isThick(middle)) high = middle;
     else low = middle;
   }
-  return unite([...rings, ...grow(thin, high)]);
+  return grow(thin, high);
 }
 
 function boxOverlaps(a: Box, b: Box): boolean {

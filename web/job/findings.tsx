@@ -1,17 +1,17 @@
-import { useState } from 'react';
 import styled from 'styled-components';
-import type { Finding } from '../../core/job/index.js';
+import { takenEverywhere, type Finding } from '../../core/job/index.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
-import { TextInput } from '../ui/plain-fields.js';
 import { useJobContext } from './job-context.js';
+import { LetBe } from './let-be.js';
+import { PlaceByPlace } from './place-by-place.js';
 
 const SIGNS = { blocker: '✕', warning: '!', note: 'i' } as const;
 const SAID = { blocker: 'Stops the job', warning: 'Look at this', note: 'Note' } as const;
 
 /** What the app noticed. Choosing one brings its place into view; its remedies stand beside it. */
 export function Findings({ findings }: { readonly findings: readonly Finding[] }) {
-  const { handle, look } = useJobContext();
+  const { handle, recipe, look, looked } = useJobContext();
   if (findings.length === 0) return null;
   return (
     <List aria-label="Findings">
@@ -26,59 +26,24 @@ export function Findings({ findings }: { readonly findings: readonly Finding[] }
             </p>
             {(finding.where || finding.remedies?.length || finding.severity !== 'blocker') && (
               <p>
-                {finding.where && <WordButton onPress={() => look({ ...finding })}>Show where</WordButton>}{' '}
+                {finding.where && <WordButton onPress={() => look(finding)}>Show where</WordButton>}{' '}
                 {finding.remedies?.map((remedy) => (
-                  <WordButton key={remedy.label} onPress={() => handle.change(remedy.patch)}>
+                  <WordButton key={remedy.label} onPress={() => handle.change(takenEverywhere(recipe.repair, remedy))}>
                     {remedy.label}
                   </WordButton>
                 ))}{' '}
-                {finding.severity !== 'blocker' && <LetBe finding={finding} />}
+                {finding.severity !== 'blocker' && (
+                  <LetBe label="Let it be" about={finding.message} onReason={(reason) => handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } })} />
+                )}
               </p>
             )}
+            {looked?.finding === finding && finding.places && finding.places.length > 1 && <PlaceByPlace finding={finding} index={looked.index} />}
           </div>
         </Item>
       ))}
     </List>
   );
 }
-
-const REASONS = ['It is meant so', 'Too small to be seen', 'I shall see to it by hand', 'The customer wants it so'] as const;
-
-/** A finding is let be with a reason, which the job's record keeps. */
-function LetBe({ finding }: { readonly finding: Finding }) {
-  const { handle, recipe } = useJobContext();
-  const [asking, setAsking] = useState(false);
-  const letBe = (reason: string) => handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } });
-  if (!asking) {
-    return (
-      <WordButton onPress={() => setAsking(true)} aria-label={`Let it be: ${finding.message}`}>
-        Let it be
-      </WordButton>
-    );
-  }
-  return (
-    <Why>
-      Why?{' '}
-      {REASONS.map((reason) => (
-        <WordButton key={reason} onPress={() => letBe(`${reason}.`)}>
-          {reason}
-        </WordButton>
-      ))}{' '}
-      <TextInput
-        aria-label="Another reason; Enter takes it"
-        placeholder="another reason"
-        maxLength={200}
-        autoFocus
-        onKeyDown={(event) => {
-          if (event.key === 'Escape') setAsking(false);
-          if (event.key === 'Enter' && event.currentTarget.value.trim() !== '') letBe(event.currentTarget.value.trim());
-        }}
-      />
-    </Why>
-  );
-}
-
-const Why = styled.span`display: block; padding-top: ${space.xs}; input { min-height: 28px; width: 100%; }`;
 
 const List = styled.ul`list-style: none; display: grid; gap: ${space.s};`;
 

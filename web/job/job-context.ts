@@ -18,10 +18,17 @@ export interface JobContextValue {
   readonly shop: Shop;
   readonly unit: LengthUnit;
   readonly runs: readonly Run[];
-  /** The finding being looked at, and its place, mm on the design. */
-  readonly looked: Finding | null;
+  /** The finding being looked at, and what of the design that brings into view, mm. */
+  readonly looked: Looked | null;
   readonly lookAt: Box | null;
-  readonly look: (finding: Finding) => void;
+  /** Looks at all places of a finding, or at one of them. */
+  readonly look: (finding: Finding, index?: number) => void;
+}
+
+/** A finding being looked at: as a whole, or one of its places. */
+export interface Looked {
+  readonly finding: Finding;
+  readonly index: number | null;
 }
 
 export const JobContext = createContext<JobContextValue | null>(null);

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ComponentType } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Run } from '../../core/records/index.js';
@@ -17,7 +17,7 @@ import { Button } from '../ui/button.js';
 import { useNotify } from '../ui/notices.js';
 import { useSettings } from '../ui/settings.js';
 import { JobCard, STATION_NAMES } from './job-card.js';
-import { JobContext } from './job-context.js';
+import { JobContext, type JobContextValue, type Looked } from './job-context.js';
 import { JobHead } from './job-head.js';
 import { useJob } from './use-job.js';
 
@@ -58,9 +58,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const { unit } = useSettings();
   const { view, working, step, stop, error } = usePlan(handle.recipe);
   const runs = useQuery({ queryKey: ['runs', jobId], queryFn: () => ask<Run[]>(`/api/jobs/${jobId}/runs`), refetchInterval: station === 'cut' || station === 'record' ? 3000 : false }).data;
-  const [looked, setLooked] = useState<Finding | null>(null);
-  // One object for one look: the light table goes there again only when it is asked again.
-  const lookAt = useMemo(() => (looked?.places ? aroundAll(looked.places) : (looked?.where ?? null)), [looked]);
+  const { looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
   const navigate = useNavigate();
   const notify = useNotify();
   const { notice, dismissNotice } = handle;
@@ -69,12 +67,13 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
     notify(notice);
     dismissNotice();
   }, [notice, notify, dismissNotice]);
-  useCommandsOf(jobId, handle, view?.findings ?? NO_FINDINGS, setLooked);
+  useCommandsOf(jobId, handle, view?.findings ?? NO_FINDINGS, look);
   // A place looked at belongs to its station.
+  const lookedStage = looked?.finding.stage;
   useEffect(() => {
-    if (looked && looked.stage !== station) void navigate(`/jobs/${jobId}/${looked.stage}`);
+    if (lookedStage && lookedStage !== station) void navigate(`/jobs/${jobId}/${lookedStage}`);
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [looked]);
+  }, [lookAt]);
 
   const runCounts = useMemo(() => countRuns(runs ?? []), [runs]);
   if (handle.loadError) {
@@ -90,7 +89,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   if (!job || !recipe || !shop) return <Middle role="status">Fetching the job …</Middle>;
   const Station = STATIONS[station];
   return (
-    <JobContext value={{ handle, job, recipe, plan: view, working, step, stop, shop, unit, runs: runs ?? [], looked, lookAt, look: setLooked }}>
+    <JobContext value={{ handle, job, recipe, plan: view, working, step, stop, shop, unit, runs: runs ?? [], looked, lookAt, look }}>
       <JobHead />
       <JobCard jobId={jobId} station={station} plan={view} unit={unit} runs={runCounts} />
       {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}
@@ -99,6 +98,28 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
       </Suspense>
     </JobContext>
   );
+}
+
+/**
+ * The finding being looked at, kept up with the plan: a remedy taken at one of its places leaves the others, and one that answers it all
+ * ends the look.
+ */
+function useLook(findings: readonly Finding[]): Pick<JobContextValue, 'looked' | 'lookAt' | 'look'> {
+  const [asked, setAsked] = useState<Looked | null>(null);
+  const look = useCallback((finding: Finding, index?: number) => setAsked({ finding, index: index ?? null }), []);
+  const alike = asked ? findings.filter((finding) => finding.code === asked.finding.code) : [];
+  const now = alike.length === 1 ? alike[0] : alike.find((finding) => finding.message === asked!.finding.message);
+  // What was never among the findings is looked at as it was given.
+  const finding = asked && (now ?? (asked.finding.at ? null : asked.finding));
+  const places = finding?.places;
+  const index = asked?.index !== null && asked && places ? Math.min(asked.index, places.length - 1) : null;
+  // One object for one look: the light table goes there again only when it is asked again, or the place is another one.
+  const lookAt = useMemo(
+    () => (!finding ? null : index !== null ? places![index]! : places ? aroundAll(places) : (finding.where ?? null)),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [asked, index, index === null ? 0 : places!.length],
+  );
+  return { looked: finding ? { finding, index } : null, lookAt, look };
 }
 
 function useCommandsOf(jobId: string, handle: ReturnType<typeof useJob>, findings: readonly Finding[], look: (finding: Finding) => void): void {

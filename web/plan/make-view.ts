@@ -2,7 +2,7 @@ import { flatten, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tol
 import type { LetterChoice, PaintedRegion } from '../../core/artwork/index.js';
 import { placedBox } from '../../core/job/index.js';
 import type { ArtworkStage, Plan, PlanLayer, SheetPlan } from '../../core/job/plan/index.js';
-import { separate } from '../../core/layers/index.js';
+import { BARE, separate } from '../../core/layers/index.js';
 import type { LayerView, LetterForms, PaintView, PartView, PlanView, SheetView } from './plan-view.js';
 
 /** Path data to a micron: finer than a screen shows at any zoom a hand uses. */
@@ -49,10 +49,14 @@ function partsOf({ parts }: ArtworkStage): { parts: PartView[]; frame: Box } {
   return { parts: views, frame: views.map((view) => view.box).reduce<Box | null>(joinBoxes, null)! };
 }
 
+/** What is no film shows what lies under the design, which the light table draws white. */
+const BARE_SHEET = '#ffffff';
+
 /** The painted areas of an artwork, bottom first, neighbours of one part and colour in one path. */
 export function paintsOf(regions: readonly PaintedRegion[]): PaintView[] {
   const paints: { part: string; colour: string; path: string }[] = [];
-  for (const { part = '', colour, rings } of regions) {
+  for (const { part = '', colour: meant, rings } of regions) {
+    const colour = meant === BARE ? BARE_SHEET : meant;
     const last = paints.at(-1);
     if (last?.colour === colour && last.part === part) last.path += path(rings);
     else paints.push({ part, colour, path: path(rings) });
@@ -71,7 +75,7 @@ export function letterFormsOf(choices: readonly LetterChoice[]): LetterForms[] {
 
 /** What is painted in another colour than before, or not at all any more, and what newly is. */
 export function changesOf(before: readonly PaintedRegion[], after: readonly PaintedRegion[]): { added: string; removed: string } {
-  const shown = (regions: readonly PaintedRegion[]) => new Map(separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))).layers.map((layer) => [layer.key, layer.visible]));
+  const shown = (regions: readonly PaintedRegion[]) => new Map(separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))).layers.flatMap((layer) => (layer.key === BARE ? [] : [[layer.key, layer.visible] as const])));
   const [old, now] = [shown(before), shown(after)];
   const real = (rings: Rings) => rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
   const lost = [...old].flatMap(([colour, rings]) => real(subtract(rings, now.get(colour) ?? [])));

@@ -5,7 +5,7 @@ import { seeded } from '../../testing/seeded.js';
 import { paintRegions, readArtwork } from '../index.js';
 import { readDxf } from './read-dxf.js';
 import { indexColour } from './colours.js';
-import { joinLoops } from './join-loops.js';
+import { joinLoops } from '../join-loops.js';
 
 type Group = readonly [code: number, value: number | string];
 interface Parts {

@@ -1,9 +1,9 @@
 import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, joinBoxes, rotation, scaling, signedArea, translation, type Box, type Curves, type Matrix } from '../../geometry/index.js';
-import { countFindings, InputError, type Finding } from '../../job/index.js';
+import { atPlaces, countFindings, InputError, type Finding } from '../../job/index.js';
 import type { Artwork, Paint } from '../artwork.js';
+import { JOIN_MM, joiningRemedies, joinLoops, type OpenLine } from '../join-loops.js';
 import { colourOf, isHidden } from './colours.js';
 import { hatchOutline } from './hatch.js';
-import { joinLoops, type OpenLine } from './join-loops.js';
 import { outlineOf } from './outlines.js';
 import { numberOf, parseDxf, textOf, type DxfFile, type Entity } from './tags.js';
 
@@ -11,10 +11,6 @@ import { numberOf, parseDxf, textOf, type DxfFile, type Entity } from './tags.js
 const MM_PER_UNIT: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 8: 2.54e-5, 9: 0.0254, 10: 914.4, 13: 0.001, 14: 100 };
 /** Curves are true to this share of the drawing's longer side: a name a metre long is then true to a fortieth of a millimetre. */
 const CURVE_SHARE = 1 / 40_000;
-/** Ends nearer than this are meant to meet, mm. */
-const JOIN_MM = 0.1;
-/** Ends further apart than this are not offered to be joined: that would be drawing, mm. */
-const FARTHEST_JOIN_MM = 10;
 const MAX_DRAWN = 300_000;
 const MAX_DEPTH = 16;
 /** Coordinates beyond this are rubbish: a kilometre, in mm. */
@@ -122,15 +118,6 @@ class DxfReader {
     }
   }
 
-  /** The remedy that would join all open ends that are near enough to others. */
-  #joining(open: readonly OpenLine[]): Pick<Finding, 'remedies'> {
-    // Ends are compared each with each: of a tangle no one joins by hand, a part tells enough.
-    const gaps = nearestEnds(open.slice(0, 400)).filter((gap) => gap <= FARTHEST_JOIN_MM);
-    if (gaps.length === 0) return {};
-    const reach = Math.ceil(Math.max(...gaps, this.joinMm + 0.05) * 10 + 1e-6) / 10;
-    return { remedies: [{ label: `Join ends up to ${reach} mm apart`, patch: { repair: { joinEndsMm: reach } } }] };
-  }
-
   #lines(drawn: Drawn, matrix: Matrix, tolerance: number) {
     return flatten(drawn.curves, compose(matrix, drawn.matrix), tolerance).filter((line) => line.points.length >= 4);
   }
@@ -160,7 +147,7 @@ class DxfReader {
       const joined = joinLoops(open, this.joinMm);
       if (joined.open.length > 0) {
         const places = joined.open.map((line) => boundsOf([Float64Array.from(line)])!);
-        this.#note('open-outline', 'warning', `Lines in ${colour} do not close, so no area is cut from them.`, { count: places.length, where: places[0]!, places: places.slice(0, 60), ...this.#joining(joined.open) });
+        this.#note('open-outline', 'warning', `Lines in ${colour} do not close, so no area is cut from them.`, { ...atPlaces(places), remedies: joiningRemedies(joined.open, this.joinMm) });
       }
       const { kept, doubled } = withoutDoubles([...loops, ...joined.loops.map((loop) => Float64Array.from(loop))]);
       if (doubled > 0) this.#note('painted-twice', 'note', 'Outlines are drawn twice; each is cut once.', { count: doubled });
@@ -176,12 +163,6 @@ class DxfReader {
     }
     return paints.sort((a, b) => b.size - a.size).map(({ size: _, ...paint }) => paint);
   }
-}
-
-/** How far apart the ends of lines are at least from another end, or from their own other one. */
-function nearestEnds(lines: readonly OpenLine[]): number[] {
-  const ends = lines.flatMap((line, i) => [{ i, x: line[0]!, y: line[1]! }, { i, x: line.at(-2)!, y: line.at(-1)! }]);
-  return ends.map((end, at) => Math.min(...ends.filter((_, other) => other !== at).map((other) => Math.hypot(other.x - end.x, other.y - end.y))));
 }
 
 /** Each loop once: under even-odd, one that is drawn twice would vanish. */

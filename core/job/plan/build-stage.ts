@@ -4,6 +4,7 @@ import { buildLayers, type BuiltLayer, type Neighbours, type Separation } from '
 import type { CutterProfile, Film } from '../film.js';
 import type { Finding } from '../finding.js';
 import { formatLength } from '../length.js';
+import type { PlaceRules } from '../places.js';
 import type { BlockOut, Recipe } from '../recipe.js';
 import type { Ruling } from '../ruling.js';
 import { pairKey, rulePairs, sayTerms, type PairPlan } from './pairs.js';
@@ -13,9 +14,10 @@ import type { BuildStage } from './plan.js';
 export function buildStage(
   separation: Separation,
   neighbours: Neighbours,
-  recipe: Pick<Recipe, 'build' | 'preparation'>,
+  recipe: Pick<Recipe, 'build' | 'preparation' | 'repair'>,
   films: ReadonlyMap<string, Film>,
   cutter: CutterProfile,
+  rules: PlaceRules,
 ): BuildStage {
   const filmOf = (key: string) => films.get(key)!;
   const order = stackingOrder(separation, neighbours, recipe.build.order, filmOf);
@@ -30,6 +32,7 @@ export function buildStage(
     order: order.keys,
     thinnestMm: (key) => filmOf(key).thinnestMm,
     takesOnTop: (key) => filmOf(key).takesOnTop,
+    closesGap: { widthMm: (key) => Math.min(recipe.repair.closeGapsMm, filmOf(key).thinnestMm), at: (box) => rules.reaches('gaps', box) },
     pair: (lower, upper) => byKey.get(pairKey(lower, upper)) ?? { school: recipe.build.school, trapMm },
   });
   const built = withBlockOut(layers, recipe.build.blockOut, films);

@@ -1,6 +1,6 @@
 import { colourDifference, type PaintedRegion } from '../../artwork/index.js';
 import { areaOf, countPieces } from '../../geometry/index.js';
-import { separate } from '../../layers/index.js';
+import { BARE, separate } from '../../layers/index.js';
 import type { Film } from '../film.js';
 import type { Finding } from '../finding.js';
 import type { Recipe } from '../recipe.js';
@@ -13,11 +13,11 @@ const FAR_COLOUR = 10;
 const NEAR_FILMS = 14;
 
 /** Every colour found, what shows of it, and its film: the maker's choice, or the nearest in stock by CIEDE2000. */
-export function filmsStage(regions: readonly PaintedRegion[], { films: decisions, repair }: Pick<Recipe, 'films' | 'repair'>, stock: readonly Film[]): FilmsStage {
+export function filmsStage(regions: readonly PaintedRegion[], { films: decisions }: Pick<Recipe, 'films'>, stock: readonly Film[]): FilmsStage {
   const separation = separate(regions.map((region) => ({ layer: region.colour, rings: region.rings })));
   const findings: Finding[] = [];
   const rulings: Ruling[] = [];
-  const colours: ColourUse[] = separation.layers.filter(({ key }) => !repair.noFilm.includes(key)).map(({ key: colour, visible }) => {
+  const colours: ColourUse[] = separation.layers.filter(({ key }) => key !== BARE).map(({ key: colour, visible }) => {
     const nearest = nearestFilm(colour, stock);
     const chosen = stock.find((film) => film.id === decisions.byColour[colour]);
     if (decisions.byColour[colour] !== undefined && !chosen) {

@@ -1,21 +1,22 @@
 import { ArtworkReader, colourDifference, flattenTolerance, paintPlaced, type ArtworkResources, type LetterChoice, type PaintedRegion, type TraceHooks } from '../../artwork/index.js';
-import { boundsOf, boxRing, transformRing, type Box, type Matrix } from '../../geometry/index.js';
+import { boundsOf, boxesTouch, boxRing, transformRing, type Box, type Matrix } from '../../geometry/index.js';
 import { nameOfPart, type ArtworkPart, type Lettering } from '../artwork-part.js';
 import { arranged, partMatrix, readParts, traceParts, tracingRulings, type Arrangement, type ReadPart } from './artwork-stage.js';
 import { assemblySteps } from '../../assembly/index.js';
 import { cutProgram } from '../../cutting/index.js';
-import { checkLayers, checkPaints, neighboursOf, putRight, relabelled, separate } from '../../layers/index.js';
+import { BARE, checkLayers, checkPaints, neighboursOf, putRight, relabelled, separate, touchesUp, touchUp, type Neighbours, type Separation } from '../../layers/index.js';
 import { fitToPanel } from '../../surface/index.js';
 import type { Film, Shop } from '../film.js';
 import { STAGES, type Finding } from '../finding.js';
 import { InputError } from '../input-error.js';
+import { besidesSpared, placeOf, placeRules, type PlaceRules } from '../places.js';
 import type { Recipe, RecipePatch } from '../recipe.js';
 import { buildStage, closingUnder } from './build-stage.js';
 import { settingsFor } from './settings.js';
 import { addingPart, replacingPart, type Replacement } from './change-parts.js';
 import { filmsStage } from './films-stage.js';
 import { framing, type Framed } from './framing.js';
-import type { ArtworkStage, AssembleStage, CutStage, Plan, RegionsStage, SheetsStage, SurfaceStage } from './plan.js';
+import type { ArtworkStage, AssembleStage, BuildStage, CutStage, FilmsStage, Plan, RegionsStage, SheetsStage, SurfaceStage } from './plan.js';
 import { prepareStage } from './prepare-stage.js';
 import { sheetsStage } from './sheets-stage.js';
 import { keyOf, StageCache } from './stage-cache.js';
@@ -26,6 +27,9 @@ export interface PlanInput {
   /** The untouched bytes of each artwork, by its id. */
   readonly sources: ReadonlyMap<string, Uint8Array>;
 }
+
+/** So many times what the remedies made is looked at again: to widen one part may thin its neighbour. */
+const ROUNDS = 2;
 
 export interface PlanHooks {
   /** Called with the plan so far after every stage, and with how far along it is, 0 to 1. */
@@ -107,56 +111,31 @@ export class Planner {
     const { scale } = surface.design;
     const traced = { ...arrangement, parts: await traceParts(read, scale, this.#reader, this.#cache, trace) };
     const { letBe: _, ...remedies } = recipe.repair;
-    const drawn = traced.parts.map((part) => this.#drawn(part, traced, scale, remedies));
+    const matrices = new Map(traced.parts.map((part) => [part.part.id, partMatrix(part, traced, scale)]));
+    const rules = placeRules(recipe.repair, (part) => matrices.get(part));
+    const drawn = traced.parts.map((part) => this.#drawn(part, matrices.get(part.part.id)!, traced, scale, remedies, rules));
     const partsKey = keyOf(drawn.map((part) => part.key));
     const regionsKey = keyOf(partsKey, remedies);
-    const regions = this.#cache.take('regions', regionsKey, () => regionsStage(drawn, recipe.repair));
+    const untouched = this.#cache.take('regions', regionsKey, () => regionsStage(drawn, recipe.repair, rules));
     const rulings = traced.parts.flatMap((part) => tracingRulings(recipe, part, scale));
     const withFrame: ArtworkStage = { ...artworkStage(traced, paints), rulings: [...rulings, ...(plan.artwork?.rulings ?? [])] };
-    const said = { ...withFrame, findings: [...drawn.flatMap((part) => part.findings), ...regions.findings] };
-    plan = { ...plan, artwork: said, regions };
-    if (regions.regions.length === 0) {
+    const said = { ...withFrame, findings: [...drawn.flatMap((part) => part.findings), ...untouched.findings] };
+    plan = { ...plan, artwork: said, regions: untouched };
+    if (untouched.regions.every((region) => region.colour === BARE)) {
       const nothing: Finding = { code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' };
       return collect({ ...plan, artwork: { ...said, findings: [...said.findings, nothing] } }, {});
     }
 
-    const filmsKey = keyOf(regionsKey, recipe.films, shop.films);
-    const films = this.#cache.take('films', filmsKey, () => filmsStage(regions.regions, recipe, shop.films));
+    const { regions, films, separation, neighbours, build, buildKey } = this.#touchedUp(untouched, regionsKey, input, rules);
+    plan = { ...plan, regions };
     await add({ films });
-
-    const filmByColour = new Map(films.colours.map((use) => [use.colour, use.film]));
-    const usedFilms = new Map(films.colours.map((use) => [use.film.id, use.film]));
-    const ownFilms = usedFilms.size;
-    const { outlines, knockOuts, blockOut, contour } = recipe.build;
-    for (const id of [...outlines.map((outline) => outline.filmId), ...(blockOut ? [blockOut.filmId] : []), ...(contour ? [contour.filmId] : [])]) {
-      const film = shop.films.find((other) => other.id === id);
-      if (film) usedFilms.set(id, film);
-    }
-    const separationKey = keyOf(regionsKey, [...filmByColour].map(([colour, film]) => [colour, film.id]).sort(), outlines, knockOuts, contour, [...usedFilms.values()].map((film) => film.thinnestMm));
-    // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
-    const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
-    const framed = this.#cache.take('framed', separationKey, (): Framed | null => {
-      if (outlines.length + knockOuts.length === 0 && !contour) return null;
-      return framing(regions.regions.filter((r) => filmByColour.has(r.colour)).map((r) => ({ layer: layerOf(r.colour), rings: r.rings })), recipe.build, usedFilms);
-    });
-    const separation = this.#cache.take('separation', separationKey, () => {
-      if (framed) return separate(framed.paints);
-      return ownFilms === films.colours.length ? relabelled(films.byColour, layerOf) : separate(regions.regions.map((r) => ({ layer: layerOf(r.colour), rings: r.rings })));
-    });
-    const known = { ...separation, layers: separation.layers.filter((layer) => usedFilms.has(layer.key)) };
-    const neighbours = this.#cache.take('neighbours', separationKey, () => neighboursOf(known));
-    const { markSizeMm, marks } = recipe.preparation;
-    const buildKey = keyOf(separationKey, filmsKey, recipe.build, markSizeMm, marks, shop.cutter.repeatabilityMm);
-    const build = this.#cache.take('build', buildKey, () => {
-      const built = buildStage(known, neighbours, recipe, usedFilms, shop.cutter);
-      return framed ? { ...built, rulings: [...built.rulings, ...framed.rulings], findings: [...built.findings, ...framed.findings] } : built;
-    });
-    await add({ separation: known, neighbours, build });
+    await add({ separation, neighbours, build });
     const checked = this.#cache.take('checks', buildKey, () => ({
       thinnest: checkLayers(build.layers.map(({ film, cut }) => ({ filmName: film.name, thinnestMm: film.thinnestMm, cut }))),
       build: { ...build, findings: [...build.findings, ...closingUnder(build)] },
     }));
-    plan = { ...plan, artwork: { ...said, findings: [...said.findings, ...checked.thinnest] }, build: checked.build };
+    const pointed = pointing([...said.findings, ...checked.thinnest], rules, regions.regions, matrices);
+    plan = { ...plan, artwork: { ...said, findings: pointed }, build: checked.build };
 
     const prepareKey = keyOf(buildKey, recipe.preparation);
     const prepare = this.#cache.take('prepare', prepareKey, () => prepareStage(build.layers, recipe.preparation));
@@ -180,12 +159,68 @@ export class Planner {
     return plan;
   }
 
-  #drawn(part: ReadPart, arrangement: Arrangement, scale: number, { hairlines, fillCrossings }: Pick<Recipe['repair'], 'hairlines' | 'fillCrossings'>): DrawnPart {
-    const matrix = partMatrix(part, arrangement, scale);
+  /**
+   * The layers, with what the remedies for thin parts, gaps, specks and pinholes change: those act on what would be cut, so it is built
+   * once to see that and once more without it. A second round sees to what the first one made thin.
+   */
+  #touchedUp(untouched: RegionsStage, regionsKey: string, input: PlanInput, rules: PlaceRules): Layered & { readonly regions: RegionsStage } {
+    const { repair } = input.recipe;
+    let [regions, key] = [untouched, regionsKey];
+    let made = this.#layered(regions, key, input, rules);
+    for (let round = 0; round < ROUNDS && touchesUp(repair); round += 1) {
+      const { build, films, buildKey } = made;
+      const filmOf = new Map(films.colours.map((use) => [use.colour, use.film.id]));
+      const layers = build.layers.map((layer) => ({ key: layer.key, thinnestMm: layer.film.thinnestMm, cut: layer.cut, visible: layer.visible }));
+      const before = regions.regions;
+      const touched = this.#cache.take(`touched up ${round}`, keyOf(key, buildKey), () => touchUp(before, layers, (colour) => filmOf.get(colour), repair, rules));
+      if (!touched) break;
+      regions = { ...regions, regions: touched };
+      key = keyOf(key, buildKey, round);
+      made = this.#layered(regions, key, input, rules);
+    }
+    return { ...made, regions };
+  }
+
+  /** The films of the painted areas and the layers built of them. */
+  #layered({ regions }: RegionsStage, regionsKey: string, { recipe, shop }: PlanInput, rules: PlaceRules): Layered {
+    const filmsKey = keyOf(regionsKey, recipe.films, shop.films);
+    const films = this.#cache.take('films', filmsKey, () => filmsStage(regions, recipe, shop.films));
+    const filmByColour = new Map(films.colours.map((use) => [use.colour, use.film]));
+    const usedFilms = new Map(films.colours.map((use) => [use.film.id, use.film]));
+    const ownFilms = usedFilms.size;
+    const { outlines, knockOuts, blockOut, contour } = recipe.build;
+    for (const id of [...outlines.map((outline) => outline.filmId), ...(blockOut ? [blockOut.filmId] : []), ...(contour ? [contour.filmId] : [])]) {
+      const film = shop.films.find((other) => other.id === id);
+      if (film) usedFilms.set(id, film);
+    }
+    const separationKey = keyOf(regionsKey, [...filmByColour].map(([colour, film]) => [colour, film.id]).sort(), outlines, knockOuts, contour, [...usedFilms.values()].map((film) => film.thinnestMm));
+    // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
+    const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
+    const framed = this.#cache.take('framed', separationKey, (): Framed | null => {
+      if (outlines.length + knockOuts.length === 0 && !contour) return null;
+      return framing(regions.filter((r) => filmByColour.has(r.colour)).map((r) => ({ layer: layerOf(r.colour), rings: r.rings })), recipe.build, usedFilms);
+    });
+    const separation = this.#cache.take('separation', separationKey, () => {
+      if (framed) return separate(framed.paints);
+      return ownFilms === films.colours.length ? relabelled(films.byColour, layerOf) : separate(regions.map((r) => ({ layer: layerOf(r.colour), rings: r.rings })));
+    });
+    const known = { ...separation, layers: separation.layers.filter((layer) => usedFilms.has(layer.key)) };
+    const neighbours = this.#cache.take('neighbours', separationKey, () => neighboursOf(known));
+    const { markSizeMm, marks } = recipe.preparation;
+    const { closeGapsMm, only, spared } = recipe.repair;
+    const buildKey = keyOf(separationKey, filmsKey, recipe.build, markSizeMm, marks, shop.cutter.repeatabilityMm, closeGapsMm, only.gaps, spared.gaps);
+    const build = this.#cache.take('build', buildKey, () => {
+      const built = buildStage(known, neighbours, recipe, usedFilms, shop.cutter, rules);
+      return framed ? { ...built, rulings: [...built.rulings, ...framed.rulings], findings: [...built.findings, ...framed.findings] } : built;
+    });
+    return { films, separation: known, neighbours, build, buildKey };
+  }
+
+  #drawn(part: ReadPart, matrix: Matrix, arrangement: Arrangement, scale: number, { hairlines, fillCrossings, joinEndsMm, only, spared }: Omit<Recipe['repair'], 'letBe'>, rules: PlaceRules): DrawnPart {
     const toleranceMm = flattenTolerance(Math.max(arrangement.widthMm, arrangement.heightMm) * scale);
-    const repair = { hairlines, fillCrossings };
-    const key = keyOf(part.key, matrix, toleranceMm, repair);
-    const { regions, findings } = this.#cache.take('part drawn', key, () => paintPlaced(part.artwork, { matrix, toleranceMm, repair }));
+    const repair = { hairlines, fillCrossings, joinEndsMm };
+    const key = keyOf(part.key, matrix, toleranceMm, repair, only.hairlines, only.crossings, spared.hairlines, spared.crossings);
+    const { regions, findings } = this.#cache.take('part drawn', key, () => paintPlaced(part.artwork, { matrix, toleranceMm, repair, rules }));
     const name = arrangement.parts.length > 1 ? `${nameOfPart(part.part)}: ` : '';
     const named = (finding: Finding) => ({ ...finding, message: name + finding.message });
     const frame = boundsOf([transformRing(boxRing({ minX: 0, minY: 0, maxX: part.artwork.widthMm, maxY: part.artwork.heightMm }), matrix)])!;
@@ -198,6 +233,23 @@ export class Planner {
 function placed(finding: Finding, matrix: Matrix): Finding {
   const moved = (box: Box) => boundsOf([transformRing(boxRing(box), matrix)])!;
   return { ...finding, ...(finding.where ? { where: moved(finding.where) } : {}), ...(finding.places ? { places: finding.places.map(moved) } : {}) };
+}
+
+/** What was found with its places as a recipe keeps them, without those that are let be. A place belongs to the uppermost part that has something there. */
+function pointing(findings: readonly Finding[], rules: PlaceRules, regions: readonly PaintedRegion[], matrices: ReadonlyMap<string, Matrix>): Finding[] {
+  const [only] = matrices.size === 1 ? [...matrices.keys()] : [];
+  const boxes = only === undefined ? regions.map(({ part, rings }) => ({ part: part!, box: boundsOf(rings)! })).reverse() : [];
+  const partAt = (box: Box) => only ?? boxes.find((area) => boxesTouch(area.box, box))?.part;
+  return findings.flatMap((finding) => {
+    const left = besidesSpared(finding, rules);
+    if (!left) return [];
+    if (!left.places || !left.remedies?.some((remedy) => remedy.acts)) return [left];
+    const at = left.places.map((box) => {
+      const part = partAt(box);
+      return part === undefined ? null : placeOf(box, part, matrices.get(part)!);
+    });
+    return [{ ...left, at }];
+  });
 }
 
 function artworkStage({ parts, widthMm, heightMm }: Arrangement, paints: number): ArtworkStage {
@@ -213,6 +265,15 @@ function surfaceStage(arrangement: Arrangement, { surface }: Recipe): SurfaceSta
   return { design, findings: design.findings, rulings: design.rulings };
 }
 
+/** What the films stage and those after it make of the painted areas, as far as the build. */
+interface Layered {
+  readonly films: FilmsStage;
+  readonly separation: Separation;
+  readonly neighbours: Neighbours;
+  readonly build: BuildStage;
+  readonly buildKey: string;
+}
+
 /** A part's areas where it lies on the design, and what was noticed of it, its places on the design. */
 interface DrawnPart {
   readonly key: string;
@@ -222,9 +283,9 @@ interface DrawnPart {
   readonly findings: readonly Finding[];
 }
 
-function regionsStage(drawn: readonly DrawnPart[], repair: Recipe['repair']): RegionsStage {
+function regionsStage(drawn: readonly DrawnPart[], repair: Recipe['repair'], rules: PlaceRules): RegionsStage {
   const asDrawn = drawn.flatMap((part) => part.regions);
-  const regions = putRight(asDrawn, repair);
+  const regions = putRight(asDrawn, repair, rules);
   return { regions, asDrawn, findings: checkPaints(regions, drawn.map((part) => part.frame), repair, colourDifference), rulings: [] };
 }
 

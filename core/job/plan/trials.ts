@@ -3,6 +3,7 @@ import { cutProgram } from '../../cutting/index.js';
 import { crossSection, gapTrial, type GapTrial, type GapTrialTerms, type School } from '../../layers/index.js';
 import { layOutMarks } from '../../preparation/index.js';
 import type { Film, Shop } from '../film.js';
+import { EVERYWHERE } from '../places.js';
 import { patchRecipe, type Recipe } from '../recipe.js';
 import { buildStage } from './build-stage.js';
 import { MARK_GAP_SHARE, pairKey } from './pairs.js';
@@ -91,7 +92,7 @@ export function schoolsSideBySide(plan: Plan, recipe: Recipe, shop: Shop, wish: 
   const films = new Map<string, Film>(build.layers.map((layer) => [layer.film.id, layer.film]));
   return (['overlay', 'inlay', 'trapped'] as const).map((school) => {
     const own = patchRecipe(recipe, { build: { school, pairs: {} } });
-    const built = buildStage(separation, neighbours, own, films, shop.cutter);
+    const built = buildStage(separation, neighbours, own, films, shop.cutter, EVERYWHERE);
     const trial = built.layers.length < 2 ? null : laid(built, own, shop, wish, recipe.preparation.marks);
     return {
       school,

@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import { SHIPPED_FONTS } from '../../../core/artwork/index.js';
-import { NO_REPAIR, patchRecipe, type Finding, type Recipe, type RecipePatch } from '../../../core/job/index.js';
+import { NO_REPAIR, patchRecipe, sparedNoMore, takenBack, takenEverywhere, type Finding, type PlaceRemedy, type Recipe, type RecipePatch, type Remedy, type SparedPlace } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
@@ -12,12 +12,13 @@ export function PutRightList({ findings }: { readonly findings: readonly Finding
   const safe = findings.flatMap((finding) => finding.remedies?.filter((remedy) => remedy.safe) ?? []);
   const done = takenRemedies(recipe.repair);
   const letBe = [...new Map((plan?.letBe ?? []).map((finding) => [finding.code, finding])).values()];
-  if (safe.length === 0 && done.length === 0 && letBe.length === 0) return null;
+  const letBeHere = sparedPlaces(recipe.repair);
+  if (safe.length + done.length + letBe.length + letBeHere.length === 0) return null;
   return (
     <Box aria-label="Put right">
       {safe.length > 0 && (
         <p>
-          <Button onPress={() => handle.change(merged(recipe, safe.map((remedy) => remedy.patch)))}>Put right all that is safe</Button>
+          <Button onPress={() => handle.change(merged(recipe, safe))}>Put right all that is safe</Button>
           <span>
             {' '}
             {count(new Set(safe.map((remedy) => remedy.label)).size, 'remedy', 'remedies')} that cannot change the look: {[...new Set(safe.map((remedy) => remedy.label.toLowerCase()))].join('; ')}.
@@ -30,16 +31,24 @@ export function PutRightList({ findings }: { readonly findings: readonly Finding
           <ul>
             {done.map(({ said, back }) => (
               <li key={said}>
-                {said} <WordButton onPress={() => handle.change({ repair: back })} aria-label={`Take back: ${said}`}>Take back</WordButton>
+                {said} <WordButton onPress={() => handle.change(back)} aria-label={`Take back: ${said}`}>Take back</WordButton>
               </li>
             ))}
           </ul>
         </>
       )}
-      {letBe.length > 0 && (
+      {letBe.length + letBeHere.length > 0 && (
         <>
           <h3>Let be</h3>
           <ul>
+            {letBeHere.map(({ said, reasons, back }) => (
+              <li key={said}>
+                {said} <em>{reasons}</em>{' '}
+                <WordButton onPress={() => handle.change(back)} aria-label={`Show again: ${said}`}>
+                  Show again
+                </WordButton>
+              </li>
+            ))}
             {letBe.map((finding) => (
               <li key={finding.code}>
                 {finding.message} {recipe.repair.letBe[finding.code] && <em>{recipe.repair.letBe[finding.code]}</em>}{' '}
@@ -55,28 +64,52 @@ export function PutRightList({ findings }: { readonly findings: readonly Finding
   );
 }
 
-function merged(recipe: Recipe, patches: readonly RecipePatch[]): RecipePatch {
-  return { repair: patches.reduce<Recipe>((sum, patch) => patchRecipe(sum, patch), recipe).repair };
+function merged(recipe: Recipe, remedies: readonly Remedy[]): RecipePatch {
+  return { repair: remedies.reduce<Recipe>((sum, remedy) => patchRecipe(sum, takenEverywhere(sum.repair, remedy)), recipe).repair };
 }
 
-function takenRemedies(repair: Recipe['repair']): { said: string; back: RecipePatch['repair'] & object }[] {
+/** What was put right, as sentences, each with the change that takes it back. */
+function takenRemedies(repair: Recipe['repair']): { said: string; back: RecipePatch }[] {
   const without = (key: string) => Object.fromEntries(Object.entries(repair.recolour).filter(([from]) => from !== key));
+  const back = (change: RecipePatch['repair'] & object): RecipePatch => ({ repair: change });
+  const at = (kind: PlaceRemedy, said: string) => ({ said: repair.only[kind] ? `${said.replace(/\.$/, '')}, at ${count(repair.only[kind].length, 'place')}.` : said, back: takenBack(repair, kind) });
   return [
-    ...Object.entries(repair.recolour).map(([from, to]) => ({ said: `${from} is taken for ${to}.`, back: { recolour: without(from) } })),
-    ...repair.noFilm.map((hex) => ({ said: `${hex} is no film: the surface shows there.`, back: { noFilm: repair.noFilm.filter((c) => c !== hex) } })),
-    ...(repair.tidy ? [{ said: 'Hidden and doubled shapes are left out.', back: { tidy: NO_REPAIR.tidy } }] : []),
-    ...(repair.speckMm2 > 0 ? [{ said: `Specks and pinholes below ${repair.speckMm2} mm² are dropped and filled.`, back: { speckMm2: NO_REPAIR.speckMm2 } }] : []),
-    ...(repair.thickenMm > 0 ? [{ said: `Parts thinner than ${repair.thickenMm} mm are thickened.`, back: { thickenMm: NO_REPAIR.thickenMm } }] : []),
-    ...(repair.closeGapsMm > 0 ? [{ said: `Gaps narrower than ${repair.closeGapsMm} mm are filled.`, back: { closeGapsMm: NO_REPAIR.closeGapsMm } }] : []),
-    ...(repair.hairlines !== 'keep' ? [{ said: repair.hairlines === 'drop' ? 'Hairline strokes are left out.' : 'What hairline strokes enclose is filled.', back: { hairlines: NO_REPAIR.hairlines } }] : []),
-    ...(repair.fillCrossings ? [{ said: 'Outlines that cross themselves are filled whole.', back: { fillCrossings: NO_REPAIR.fillCrossings } }] : []),
-    ...(repair.joinEndsMm > 0 ? [{ said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`, back: { joinEndsMm: NO_REPAIR.joinEndsMm } }] : []),
-    ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: { gradientBands: NO_REPAIR.gradientBands } }] : []),
-    ...(repair.patterns === 'flat' ? [{ said: 'Patterns become their main colour.', back: { patterns: NO_REPAIR.patterns } }] : []),
-    ...(repair.pictures === 'trace' ? [{ said: 'Pictures inside drawings are traced.', back: { pictures: NO_REPAIR.pictures } }] : []),
-    ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${SHIPPED_FONTS.find((font) => font.id === id)?.name ?? id}.`, back: { fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) } })),
-    ...(repair.simplifyMm > 0 ? [{ said: `Outlines are simplified within ${repair.simplifyMm} mm.`, back: { simplifyMm: NO_REPAIR.simplifyMm } }] : []),
+    ...Object.entries(repair.recolour).map(([from, to]) => ({ said: `${from} is taken for ${to}.`, back: back({ recolour: without(from) }) })),
+    ...repair.noFilm.map((hex) => ({ said: `${hex} is no film: the surface shows there.`, back: back({ noFilm: repair.noFilm.filter((c) => c !== hex) }) })),
+    ...(repair.only.bare ? [at('bare', 'White is no film.')] : []),
+    ...(repair.tidy ? [at('tidy', 'Hidden and doubled shapes are left out.')] : []),
+    ...(repair.speckMm2 > 0 ? [at('specks', `Specks and pinholes below ${repair.speckMm2} mm² are dropped and filled.`)] : []),
+    ...(repair.thickenMm > 0 ? [at('thicken', `Parts thinner than ${repair.thickenMm} mm are thickened.`)] : []),
+    ...(repair.closeGapsMm > 0 ? [at('gaps', `Gaps narrower than ${repair.closeGapsMm} mm are filled.`)] : []),
+    ...(repair.hairlines !== 'keep' ? [at('hairlines', repair.hairlines === 'drop' ? 'Hairline strokes are left out.' : 'What hairline strokes enclose is filled.')] : []),
+    ...(repair.fillCrossings ? [at('crossings', 'Outlines that cross themselves are filled whole.')] : []),
+    ...(repair.joinEndsMm > 0 ? [{ said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`, back: back({ joinEndsMm: NO_REPAIR.joinEndsMm }) }] : []),
+    ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: back({ gradientBands: NO_REPAIR.gradientBands }) }] : []),
+    ...(repair.patterns === 'flat' ? [{ said: 'Patterns become their main colour.', back: back({ patterns: NO_REPAIR.patterns }) }] : []),
+    ...(repair.pictures === 'trace' ? [{ said: 'Pictures inside drawings are traced.', back: back({ pictures: NO_REPAIR.pictures }) }] : []),
+    ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${SHIPPED_FONTS.find((font) => font.id === id)?.name ?? id}.`, back: back({ fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) }) })),
+    ...(repair.simplifyMm > 0 ? [at('simplify', `Outlines are simplified within ${repair.simplifyMm} mm.`)] : []),
   ];
+}
+
+const SPARED: Readonly<Record<PlaceRemedy, string>> = {
+  tidy: 'Hidden or doubled shapes are kept',
+  specks: 'Specks and pinholes stay',
+  thicken: 'Thin parts stay',
+  gaps: 'Narrow gaps stay',
+  simplify: 'Outlines keep their corners',
+  hairlines: 'Hairline strokes stay',
+  crossings: 'Crossing outlines stay',
+  bare: 'White is film',
+};
+
+/** Places that are let be, by what was found there. */
+function sparedPlaces(repair: Recipe['repair']): { said: string; reasons: string; back: RecipePatch }[] {
+  return (Object.entries(repair.spared) as [PlaceRemedy, readonly SparedPlace[]][]).map(([kind, places]) => ({
+    said: `${SPARED[kind]}, at ${count(places.length, 'place')}.`,
+    reasons: [...new Set(places.map((place) => place.reason))].join(' '),
+    back: sparedNoMore(repair, kind),
+  }));
 }
 
 const Box = styled.section`

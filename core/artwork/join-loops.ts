@@ -1,4 +1,10 @@
 import Flatbush from 'flatbush';
+import type { Remedy } from '../job/index.js';
+
+/** Ends nearer than this are meant to meet, mm. */
+export const JOIN_MM = 0.1;
+/** Ends further apart than this are not offered to be joined: that would be drawing, mm. */
+const FARTHEST_JOIN_MM = 10;
 
 /** A line of points x0, y0, x1, y1, …, not closed. */
 export type OpenLine = readonly number[];
@@ -54,4 +60,19 @@ function reversed(line: OpenLine): number[] {
   const out: number[] = [];
   for (let i = line.length - 2; i >= 0; i -= 2) out.push(line[i]!, line[i + 1]!);
   return out;
+}
+
+/** The remedy that would join all open ends that are near enough to others; `joinedMm` is what was joined already. */
+export function joiningRemedies(open: readonly OpenLine[], joinedMm: number): Remedy[] {
+  // Ends are compared each with each: of a tangle no one joins by hand, a part tells enough.
+  const gaps = nearestEnds(open.slice(0, 400)).filter((gap) => gap <= FARTHEST_JOIN_MM);
+  if (gaps.length === 0) return [];
+  const reach = Math.ceil(Math.max(...gaps, joinedMm + 0.05) * 10 + 1e-6) / 10;
+  return [{ label: `Join ends up to ${reach} mm apart`, patch: { repair: { joinEndsMm: reach } } }];
+}
+
+/** How far apart the ends of lines are at least from another end, or from their own other one. */
+function nearestEnds(lines: readonly OpenLine[]): number[] {
+  const ends = lines.flatMap((line, i) => [{ i, x: line[0]!, y: line[1]! }, { i, x: line.at(-2)!, y: line.at(-1)! }]);
+  return ends.map((end, at) => Math.min(...ends.filter((_, other) => other !== at).map((other) => Math.hypot(other.x - end.x, other.y - end.y))));
 }

@@ -1,0 +1,41 @@
+import styled from 'styled-components';
+import { spared, takenAt, type Finding } from '../../core/job/index.js';
+import { colour, space } from '../tokens.js';
+import { WordButton } from '../ui/button.js';
+import { useJobContext } from './job-context.js';
+import { LetBe } from './let-be.js';
+
+/** The places of a finding one after the other, each with its own remedy. */
+export function PlaceByPlace({ finding, index }: { readonly finding: Finding; readonly index: number | null }) {
+  const { handle, recipe, look } = useJobContext();
+  const places = finding.places!.length;
+  const at = index === null ? null : finding.at?.[index];
+  const kind = finding.remedies?.find((remedy) => remedy.acts)?.acts;
+  const step = (by: number) => look(finding, index === null ? (by > 0 ? 0 : places - 1) : (index + by + places) % places);
+  return (
+    <Row role="group" aria-label="Place by place">
+      <span>
+        <WordButton onPress={() => step(-1)} aria-label="The place before">
+          ‹
+        </WordButton>
+        <span aria-live="polite">{index === null ? `all ${places} places` : `place ${index + 1} of ${places}`}</span>
+        <WordButton onPress={() => step(1)} aria-label="The next place">
+          ›
+        </WordButton>
+      </span>
+      {at && (
+        <span>
+          Only here:{' '}
+          {finding.remedies!.map((remedy) => remedy.acts && (
+            <WordButton key={remedy.label} aria-label={`${remedy.label}, only here`} onPress={() => handle.change(takenAt(recipe.repair, { ...remedy, acts: remedy.acts! }, at))}>
+              {remedy.label}
+            </WordButton>
+          ))}{' '}
+          {kind && <LetBe label="Let this one be" about={finding.message} onReason={(reason) => handle.change(spared(recipe.repair, kind, at, reason))} />}
+        </span>
+      )}
+    </Row>
+  );
+}
+
+const Row = styled.div`display: grid; gap: 2px; padding-top: ${space.xs}; margin-top: ${space.xs}; border-top: 1px dashed ${colour.line};`;
