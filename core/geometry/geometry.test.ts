@@ -10,6 +10,7 @@ import {
   CurvesBuilder,
   flatten,
   grow,
+  growTracingLost,
   IDENTITY,
   intersect,
   KernelError,
@@ -185,5 +186,27 @@ describe('outlines', () => {
     for (let i = 0; i < edge.length; i += 2) {
       expect(areaOf(intersect([a], translateRings([b], edge[i]!, edge[i + 1]!)))).toBeLessThan(1e-3);
     }
+  });
+});
+
+describe('growing with an eye on what is lost', () => {
+  const dumbbell = unite([rectangle(0, 0, 20, 20), rectangle(40, 0, 20, 20), rectangle(15, 9.5, 30, 1)]);
+
+  it('grows and shrinks as grow does', () => {
+    for (const d of [-1, 1]) expect(areaOf(growTracingLost(dumbbell, d, 0.005).grown)).toBeCloseTo(areaOf(grow(dumbbell, d)), 6);
+  });
+
+  it('loses both sides of what is thinner than twice the distance, and nothing of what is not', () => {
+    const { lost } = growTracingLost(dumbbell, -1, 0.005);
+    expect(lost).toHaveLength(2);
+    for (const box of lost) expect(box).toMatchObject({ minX: expect.closeTo(20, 6), maxX: expect.closeTo(40, 6) });
+    expect(growTracingLost(dumbbell, -0.4, 0.005).lost).toEqual([]);
+    expect(growTracingLost([disc(0, 0, 10)], -2, 0.005).lost).toEqual([]);
+  });
+
+  it('calls a spike lost, and a whole area that vanishes', () => {
+    expect(growTracingLost([Float64Array.of(0, 0, 40, 2, 0, 4)], -0.3, 0.005).lost).toHaveLength(1);
+    const [all] = growTracingLost([rectangle(0, 0, 9, 1)], -1, 0.005).lost;
+    expect(all).toEqual({ minX: 0, minY: 0, maxX: 9, maxY: 1 });
   });
 });

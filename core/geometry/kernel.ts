@@ -1,7 +1,7 @@
 import type { MainModule, PathsD } from 'clipper2-wasm/dist/clipper2z.js';
 import { offsetOutline } from './offset.js';
 import { signedArea, type Ring, type Rings } from './rings.js';
-import { KERNEL_DECIMALS } from './tolerances.js';
+import { ARC_MM, KERNEL_DECIMALS } from './tolerances.js';
 
 /*
  * The one place that knows the polygon kernel. Its points are x, y, z triples, its objects live outside the garbage
@@ -54,16 +54,21 @@ export function subtract(a: Rings, b: Rings): Ring[] {
 }
 
 /**
- * The area grown by `d` mm all round (shrunk when negative) with round corners, which follow the true arc within ARC_MM.
+ * The area grown by `d` mm all round (shrunk when negative) with round corners, which follow the true arc within `arcMm`.
  * The area must be kernel-clean. Zero gives a copy.
  */
-export function grow(rings: Rings, d: number): Ring[] {
-  return grown(rings, d, 'round');
+export function grow(rings: Rings, d: number, arcMm = ARC_MM): Ring[] {
+  return grown(rings, d, 'round', arcMm);
 }
 
-function grown(rings: Rings, d: number, corners: 'round' | 'bevelled'): Ring[] {
+function grown(rings: Rings, d: number, corners: 'round' | 'bevelled', arcMm: number): Ring[] {
   if (d === 0) return [...rings];
-  const moved = rings.map((ring) => offsetOutline(ring, d, corners)).filter((ring) => ring.length >= 6);
+  const moved = rings.map((ring) => offsetOutline(ring, d, corners, arcMm)).filter((ring) => ring.length >= 6);
+  return uniteMoved(moved);
+}
+
+/** The area that moved outlines mean: where they wind round in the positive sense. */
+export function uniteMoved(moved: Rings): Ring[] {
   if (moved.length === 0) return [];
   return run((k, keep) => k.UnionSelfD(keep(toPaths(k, moved)), k.FillRule.Positive, KERNEL_DECIMALS));
 }
@@ -77,7 +82,7 @@ export function growMitred(rings: Rings, d: number): Ring[] {
 
 /** The same with corners cut off straight. */
 export function growBevelled(rings: Rings, d: number): Ring[] {
-  return grown(rings, d, 'bevelled');
+  return grown(rings, d, 'bevelled', ARC_MM);
 }
 
 /**

@@ -6,16 +6,30 @@ const SAFE = 0.999;
 
 /**
  * The outline moved by `d` mm to its right hand (outwards for outer rings, into the hole for holes; the other way when negative), with
- * round corners true to ARC_MM, or corners cut off straight. It may cross itself: the area meant is where it winds round in the positive sense.
+ * round corners true to `arcMm`, or corners cut off straight. It may cross itself: the area meant is where it winds round in the positive sense.
  *
  * A general offset sends every inward corner through the corner itself, which makes a small loop there, and an outline of a smooth
  * curve has thousands of them for the kernel to take out. Where the segments are long enough for their corners (always, unless the
  * curve is tighter than `d`) the two moved segments simply meet, and no loop is made.
  */
-export function offsetOutline(ring: Ring, d: number, corners: 'round' | 'bevelled' = 'round'): Ring {
+export function offsetOutline(ring: Ring, d: number, corners: 'round' | 'bevelled' = 'round', arcMm = ARC_MM): Ring {
+  return movedOutline(ring, d, corners, arcMm).moved;
+}
+
+/** An outline and the same moved: which points of the moved one each corner became, `first` to the next corner's. */
+export interface MovedOutline {
+  /** The outline without points that repeat. */
+  readonly points: Ring;
+  readonly moved: Ring;
+  /** Index of the first point of `moved` that each corner became, and one past the last. */
+  readonly first: Int32Array;
+}
+
+/** The same as offsetOutline, with what became of each corner. */
+export function movedOutline(ring: Ring, d: number, corners: 'round' | 'bevelled', arcMm: number): MovedOutline {
   const points = withoutRepeats(ring);
   const n = points.length / 2;
-  if (n < 3) return new Float64Array();
+  if (n < 3) return { points, moved: new Float64Array(), first: new Int32Array(1) };
   const [dx, dy, length] = [new Float64Array(n), new Float64Array(n), new Float64Array(n)];
   for (let i = 0; i < n; i += 1) {
     const j = (i + 1) % n;
@@ -32,10 +46,12 @@ export function offsetOutline(ring: Ring, d: number, corners: 'round' | 'bevelle
     if (sin[i]! * d < 0) taken[i] = Math.abs((d * sin[i]!) / (1 + cos[i]!));
   }
   // Where a mitre sticks out over the arc by less than the arc's own tolerance, it is used: cos(turn / 2)² = (1 + cos(turn)) / 2.
-  const flat = 2 * (1 + ARC_MM / 2 / Math.abs(d)) ** -2 - 1;
-  const arcStep = 2 * Math.acos(Math.max(0, 1 - ARC_MM / Math.abs(d)));
+  const flat = 2 * (1 + arcMm / 2 / Math.abs(d)) ** -2 - 1;
+  const arcStep = 2 * Math.acos(Math.max(0, 1 - arcMm / Math.abs(d)));
   const out: number[] = [];
+  const first = new Int32Array(n + 1);
   for (let i = 0, h = n - 1; i < n; h = i, i += 1) {
+    first[i] = out.length / 2;
     const next = i + 1 === n ? 0 : i + 1;
     const [x, y] = [points[2 * i]!, points[2 * i + 1]!];
     const [ax, ay, bx, by] = [dy[h]! * d, -dx[h]! * d, dy[i]! * d, -dx[i]! * d];
@@ -56,7 +72,8 @@ export function offsetOutline(ring: Ring, d: number, corners: 'round' | 'bevelle
       out.push(x + bx, y + by);
     }
   }
-  return Float64Array.from(out);
+  first[n] = out.length / 2;
+  return { points, moved: Float64Array.from(out), first };
 }
 
 function withoutRepeats(ring: Ring): Ring {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { areaOf, grow, intersect, pointCount, subtract, unite, type Rings } from '../geometry/index.js';
+import { areaOf, boundsOf, grow, intersect, pointCount, regionsOf, subtract, unite, type Ring, type Rings } from '../geometry/index.js';
 import { EVERYWHERE, NO_REPAIR, type PlaceRules } from '../job/index.js';
 import { blob, disc, rectangle, seeded } from '../testing/seeded.js';
 import { checkLayers, checkPaints, narrowGaps, putRight, separate, thinnestPart, thinParts, touchUp } from './index.js';
@@ -38,6 +38,19 @@ describe('thin parts', () => {
     const parts = thinParts(area, 2).flatMap((part) => [part.outer, ...part.holes]);
     expect(areaOf(subtract(parts, area))).toBeLessThan(1e-3);
     expect(areaOf(intersect(parts, grow(grow(area, -1), 1)))).toBeLessThan(0.05);
+  });
+
+  it.each(SEEDS)('are all that the plain opening test leaves and that is long, though only what may be thin is tested, seed %i', (seed) => {
+    const random = seeded(seed + 100);
+    const bars = Array.from({ length: 14 }, () => (random() < 0.5 ? rectangle(60 * random(), 60 * random(), 30 * random(), 0.3 + 2 * random()) : rectangle(60 * random(), 60 * random(), 0.3 + 2 * random(), 30 * random())));
+    const area = unite([...bars, ...Array.from({ length: 9 }, () => blob(random, 60 * random(), 60 * random(), 2 + 8 * random()))]);
+    for (const width of [0.8, 1.5]) {
+      const plain = regionsOf(subtract(area, grow(grow(area, -width / 2), width / 2 + 0.02)));
+      const across = (part: { outer: Ring }) => Math.hypot(boundsOf([part.outer])!.maxX - boundsOf([part.outer])!.minX, boundsOf([part.outer])!.maxY - boundsOf([part.outer])!.minY);
+      const long = plain.filter((part) => across(part) > 4.2 * width);
+      const found = thinParts(area, width).flatMap((part) => [part.outer, ...part.holes]);
+      for (const part of long) expect(areaOf(intersect([part.outer], found))).toBeGreaterThan(0.8 * areaOf([part.outer, ...part.holes]));
+    }
   });
 
   it.each(SEEDS)('are thickened to the width and no more than half of it further out, seed %i', (seed) => {

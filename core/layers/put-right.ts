@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, signedArea, simplifyRing, subtract, tolerances, unite, type Box, type Rings } from '../geometry/index.js';
+import { areaOf, boundsOf, containsPoint, signedArea, simplifyRing, subtract, tolerances, unite, type Box, type Rings } from '../geometry/index.js';
 import { EVERYWHERE, type PlaceRules, type Recipe } from '../job/index.js';
 import { boxIndex, shapeKey } from './separate.js';
 
@@ -69,11 +69,32 @@ export function unseenAreas(areas: readonly ColouredArea[]): { readonly index: n
     shapes.add(shape);
     const above = touching(area.box, (j) => j > index && !gone.has(j));
     if (above.length === 0 || !reachesRound(area.box, above.map((j) => boxed[j]!.box))) continue;
+    if (peeksOut(area.rings, above.map((j) => boxed[j]!))) continue;
     const covers = above.sort((a, b) => boxed[b]!.size - boxed[a]!.size).slice(0, MOST_COVERS);
     const left = subtract(area.rings, covers.flatMap((j) => [...boxed[j]!.rings])).reduce((sum, ring) => sum + signedArea(ring), 0);
     if (left <= tolerances.CRUMB_MM2) out.push({ index, doubled: false });
   }
   return out.reverse();
+}
+
+/** Edges of an area that are looked at, evenly spread, and how far inside it they are looked at, mm: further than a rim that rounding leaves. */
+const LOOKS = 12;
+const INSIDE_MM = 0.02;
+
+/** Whether some spot of an area plainly lies under none of the others: most do, and the kernel need not be asked. False says nothing. */
+function peeksOut(rings: Rings, above: readonly { readonly rings: Rings; readonly box: Box }[]): boolean {
+  const ring = rings[0]!;
+  const n = ring.length / 2;
+  for (let look = 0; look < Math.min(LOOKS, n); look += 1) {
+    const i = Math.floor((look * n) / Math.min(LOOKS, n));
+    const j = (i + 1) % n;
+    const [dx, dy] = [ring[2 * j]! - ring[2 * i]!, ring[2 * j + 1]! - ring[2 * i + 1]!];
+    const long = Math.hypot(dx, dy) || 1;
+    const [x, y] = [(ring[2 * i]! + ring[2 * j]!) / 2 - (dy / long) * INSIDE_MM, (ring[2 * i + 1]! + ring[2 * j + 1]!) / 2 + (dx / long) * INSIDE_MM];
+    if (!containsPoint(rings, x, y)) continue;
+    if (above.every(({ rings: cover, box }) => x < box.minX || x > box.maxX || y < box.minY || y > box.maxY || !containsPoint(cover, x, y))) return true;
+  }
+  return false;
 }
 
 /** Boxes can only hide another together if they reach all its sides. */

@@ -1,31 +1,73 @@
-import { boundsOf, boxesTouch, boxRing, clipRingToBox, grow, intersect, regionsOf, signedArea, subtract, tolerances, unite, widenBox, type Box, type Region, type Ring, type Rings } from '../geometry/index.js';
+import { boundsOf, boxesTouch, boxRing, clipRingToBox, grow, growTracingLost, intersect, joinBoxes, regionsOf, signedArea, subtract, tolerances, unite, widenBox, type Box, type Region, type Ring, type Rings } from '../geometry/index.js';
 
 /** Shorter than this many widths a part is the tip of a corner, or rounding. */
 const SHORT = 1.5;
 /** What rounding leaves along an edge is thinner than this. */
 const HAIR_MM = tolerances.HAIRLINE_MM / 2;
+/** Corners of the tests are true to this share of the width: finer ones cost twice the time and find the same. */
+const ARC_SHARE = 0.01;
 /** Up to this many widths a part that hangs on by one end is the tip of an acute corner: every leaf and star has them. */
 const LONG_TIP = 4;
+
+/** Only stretches longer than this many widths can be a part's: shorter ones come of small round corners. */
+const SUSPECT = 0.6;
+/** More spots than this are tested all together, with everything round them. */
+const MOST_SPOTS = 48;
 
 /**
  * The parts of an area (kernel-clean rings, mm) that are thinner than `widthMm`: what an erosion by half of it and a dilation back do not
  * bring back (opening test). Tips of corners are left out. Nothing for a width of 0.
+ *
+ * Cost: one offset of the whole; the rest of the test is made only where that lost a stretch of the outline.
  */
 export function thinParts(rings: Rings, widthMm: number): Region[] {
   if (!(widthMm > 0) || rings.length === 0) return [];
   // A hair less, so that what is exactly as wide as asked for stays.
   const half = (widthMm / 2) * 0.999;
-  // Brought back by a hair more than was taken: rounding would else leave hairs along every edge.
-  const opened = grow(grow(rings, -half), half + HAIR_MM);
-  return longParts(subtract(rings, opened), () => opened, widthMm);
+  const arc = ARC_SHARE * widthMm;
+  const { grown: eroded, lost } = growTracingLost(rings, -half, arc);
+  const spots = suspectSpots(rings, lost, widthMm);
+  if (spots.length === 0) return [];
+  // Brought back by a little more than was taken: coarse corners and rounding would else leave hairs along every edge.
+  const opened = grow(clippedTo(eroded, spots, widthMm), half + arc + HAIR_MM, arc);
+  return longParts(subtract(clippedTo(rings, spots, 0), opened), () => opened, widthMm);
 }
 
 /** The gaps of an area that are narrower than `widthMm`, between its parts or within one: what the opposite test fills. */
 export function narrowGaps(rings: Rings, widthMm: number): Region[] {
   if (!(widthMm > 0) || rings.length === 0) return [];
   const half = (widthMm / 2) * 0.999;
-  const closed = grow(grow(rings, half), -half - HAIR_MM);
-  return longParts(subtract(closed, rings), () => subtract([boxRing(widenBox(boundsOf(rings)!, 2 * widthMm))], closed), widthMm);
+  const arc = ARC_SHARE * widthMm;
+  const { grown: dilated, lost } = growTracingLost(rings, half, arc);
+  const spots = suspectSpots(rings, lost, widthMm);
+  if (spots.length === 0) return [];
+  const closed = grow(clippedTo(dilated, spots, widthMm), -half - arc - HAIR_MM, arc);
+  return longParts(subtract(closed, clippedTo(rings, spots, widthMm)), () => subtract(spots.map((spot) => boxRing(widenBox(spot, widthMm))), closed), widthMm);
+}
+
+/** Boxes that hold every part which can have lost a stretch, far enough from each other to be tested by themselves; with all round them when there are many. */
+function suspectSpots(rings: Rings, lost: readonly Box[], widthMm: number): Box[] {
+  const suspects = lost.filter((box) => Math.hypot(box.maxX - box.minX, box.maxY - box.minY) > SUSPECT * widthMm).map((box) => widenBox(box, widthMm));
+  if (suspects.length === 0) return [];
+  if (suspects.length > MOST_SPOTS) return [widenBox(boundsOf(rings)!, widthMm)];
+  const spots: Box[] = [];
+  for (let spot of suspects) {
+    // Each gathers up those it reaches, until none is left within reach.
+    for (let i = spots.findIndex((other) => boxesTouch(other, spot, 2 * widthMm)); i >= 0; i = spots.findIndex((other) => boxesTouch(other, spot, 2 * widthMm))) {
+      spot = joinBoxes(spot, spots.splice(i, 1)[0]!)!;
+    }
+    spots.push(spot);
+  }
+  return spots;
+}
+
+/** What of an area lies in the spots, each widened by `roomMm`. */
+function clippedTo(rings: Rings, spots: readonly Box[], roomMm: number): Ring[] {
+  const boxed = rings.map((ring) => ({ ring, box: boundsOf([ring])! }));
+  return spots.flatMap((spot) => {
+    const room = widenBox(spot, roomMm);
+    return boxed.filter(({ box }) => boxesTouch(box, room)).map(({ ring, box }) => clipRingToBox(ring, room, box)).filter((ring) => ring.length >= 6);
+  });
 }
 
 /** Of what a test left over, the parts that matter: those that stand alone or join two bodies, and very long tips. */

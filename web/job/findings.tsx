@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { takenEverywhere, type Finding } from '../../core/job/index.js';
 import { colour, radius, space, type } from '../tokens.js';
@@ -9,8 +10,14 @@ import { PlaceByPlace } from './place-by-place.js';
 const SIGNS = { blocker: '✕', warning: '!', note: 'i' } as const;
 const SAID = { blocker: 'Stops the job', warning: 'Look at this', note: 'Note' } as const;
 
+interface FindingsProps {
+  readonly findings: readonly Finding[];
+  /** A picture to decide by, for those that need one. */
+  readonly picture?: (finding: Finding) => ReactNode;
+}
+
 /** What the app noticed. Choosing one brings its place into view; its remedies stand beside it. */
-export function Findings({ findings }: { readonly findings: readonly Finding[] }) {
+export function Findings({ findings, picture }: FindingsProps) {
   const { handle, recipe, look, looked } = useJobContext();
   if (findings.length === 0) return null;
   return (
@@ -37,6 +44,7 @@ export function Findings({ findings }: { readonly findings: readonly Finding[] }
                 )}
               </p>
             )}
+            {picture?.(finding)}
             {looked?.finding === finding && finding.places && finding.places.length > 1 && <PlaceByPlace finding={finding} index={looked.index} />}
           </div>
         </Item>

@@ -17,6 +17,7 @@ import { designBox } from '../design-box.js';
 import { ColoursFound } from './colours-found.js';
 import { GiveArtwork } from './give-artwork.js';
 import { LetteringEditor } from './lettering-editor.js';
+import { MergePicture } from './merge-picture.js';
 import { PartHandles, type Shift } from './part-handles.js';
 import { PartList } from './part-list.js';
 import { Placing } from './placing.js';
@@ -65,7 +66,7 @@ export function ArtworkStation() {
           {only?.part.kind === 'lettering' && <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />}
           {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
           <Progress />
-          <Findings findings={findings} />
+          <Findings findings={findings} picture={(finding) => finding.code === 'near-colours' && <MergePicture finding={finding} paints={paints} />} />
           {(chosen.length > 0 || only) && <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />}
           <PutRightList findings={findings} />
           <ColoursFound />
