@@ -125,6 +125,7 @@ export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
       borderGapMm: { anyOf: [{ type: 'number', minimum: 0, maximum: 100 }, { type: 'null' }] },
       marks: { type: 'boolean' },
       markSizeMm: { type: 'number', minimum: 2, maximum: 50 },
+      markDistanceMm: { anyOf: [size, { type: 'null' }] },
     }),
     sheets: object({
       copies: { type: 'integer', minimum: 1, maximum: 500 },
@@ -160,6 +161,7 @@ interface OldRecipe {
   readonly artworks?: readonly { readonly id: string; readonly fileName: string; readonly sha256: string }[];
   readonly repair?: { readonly letBe?: readonly string[] };
   readonly build?: object;
+  readonly preparation?: object;
 }
 
 /** A recipe of an older version in the newest shape; what is no recipe comes back as it is, for the schema to refuse. */
@@ -173,8 +175,9 @@ function migrated(json: unknown): unknown {
   return {
     ...json,
     version: 3,
-    // Nor had it pairs, outlines, knock-outs or a block-out.
+    // Nor had it pairs, outlines, knock-outs or a block-out, or a say in where marks stand.
     build: { ...emptyRecipe('').build, ...old.build },
+    preparation: { ...emptyRecipe('').preparation, ...old.preparation },
     artworks: old.artworks.map((source) => ({ kind: 'drawing', id: source.id, source, place: AT_ORIGIN })),
     repair: { ...NO_REPAIR, ...old.repair, letBe: Object.fromEntries(old.repair.letBe.map((code) => [code, ''])) },
   };

@@ -83,6 +83,8 @@ export interface Recipe {
     readonly borderGapMm: number | null;
     readonly marks: boolean;
     readonly markSizeMm: number;
+    /** Between the marks; null puts them as near as they may stand. */
+    readonly markDistanceMm: number | null;
   };
   readonly sheets: { readonly copies: number; readonly spacingMm: number };
   readonly assembly: { readonly way: 'surface' | 'tape' };
@@ -175,7 +177,7 @@ export function emptyRecipe(title: string): Recipe {
       size: { mode: 'fit' },
     },
     build: { school: 'trapped', trapMm: null, placementErrorMm: 0.2, trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, order: [] },
-    preparation: { border: true, borderGapMm: null, marks: true, markSizeMm: 6 },
+    preparation: { border: true, borderGapMm: null, marks: true, markSizeMm: 6, markDistanceMm: null },
     sheets: { copies: 1, spacingMm: 5 },
     assembly: { way: 'surface' },
   };

@@ -12,29 +12,34 @@ export interface MarkLayout {
   readonly marks: readonly Mark[];
   /** Between the marks' centres: L in the trap formula. */
   readonly distanceMm: number;
+  /** The least that keeps them clear of the artwork. */
+  readonly leastMm: number;
 }
 
 /**
  * A pair of marks outside the artwork's box, one at each end of its longer side. They differ in shape and stand at a third and at
  * two thirds of the shorter side, so no turning over and no half turn brings the pair onto itself.
  *
- * @param gapMm clear film between artwork and marks
+ * @param gapMm clear film between artwork and marks, at least
+ * @param distanceMm how far apart they are to stand; null, or less than clears the artwork, puts them as near as they may
  */
-export function layOutMarks(artwork: Box, sizeMm: number, gapMm: number): MarkLayout {
+export function layOutMarks(artwork: Box, sizeMm: number, gapMm: number, distanceMm: number | null): MarkLayout {
   const [width, height] = [artwork.maxX - artwork.minX, artwork.maxY - artwork.minY];
-  const out = gapMm + sizeMm / 2;
+  const [long, short] = [Math.max(width, height), Math.min(width, height)];
   // Low artwork still needs the two heights to differ visibly.
-  const spread = (side: number) => Math.max(side / 3, sizeMm) / 2;
+  const spread = Math.max(short / 3, sizeMm) / 2;
+  const leastMm = Math.hypot(long + 2 * gapMm + sizeMm, 2 * spread);
+  const out = (Math.sqrt(Math.max(distanceMm ?? 0, leastMm) ** 2 - (2 * spread) ** 2) - long) / 2;
   const [midX, midY] = [(artwork.minX + artwork.maxX) / 2, (artwork.minY + artwork.maxY) / 2];
   const [a, b] =
     width >= height
       ? [
-          { x: artwork.minX - out, y: midY - spread(height) },
-          { x: artwork.maxX + out, y: midY + spread(height) },
+          { x: artwork.minX - out, y: midY - spread },
+          { x: artwork.maxX + out, y: midY + spread },
         ]
       : [
-          { x: midX - spread(width), y: artwork.minY - out },
-          { x: midX + spread(width), y: artwork.maxY + out },
+          { x: midX - spread, y: artwork.minY - out },
+          { x: midX + spread, y: artwork.maxY + out },
         ];
   return {
     marks: [
@@ -42,6 +47,7 @@ export function layOutMarks(artwork: Box, sizeMm: number, gapMm: number): MarkLa
       { shape: 'bar', xMm: b.x, yMm: b.y, ring: bar(b.x, b.y, sizeMm, sizeMm / 2) },
     ],
     distanceMm: Math.hypot(b.x - a.x, b.y - a.y),
+    leastMm,
   };
 }
 

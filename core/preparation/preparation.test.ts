@@ -11,7 +11,7 @@ const BOXES: readonly Box[] = [
 ];
 
 describe.each(BOXES)('marks round %o', (box) => {
-  const { marks, distanceMm } = layOutMarks(box, 6, 3);
+  const { marks, distanceMm } = layOutMarks(box, 6, 3, null);
   const centre = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2] as const;
 
   it('stand clear of the artwork by the gap', () => {
@@ -20,6 +20,11 @@ describe.each(BOXES)('marks round %o', (box) => {
       const art = widenBox(box, 2.999);
       expect(grown.maxX < art.minX || grown.minX > art.maxX || grown.maxY < art.minY || grown.minY > art.maxY).toBe(true);
     }
+  });
+
+  it('stand as far apart as is asked, and never so near that they foul the artwork', () => {
+    expect(layOutMarks(box, 6, 3, 700).distanceMm).toBeCloseTo(700, 6);
+    expect(layOutMarks(box, 6, 3, 5).distanceMm).toBeCloseTo(distanceMm, 6);
   });
 
   it('lie further apart than the artwork is long', () => {

@@ -13,6 +13,7 @@ import { FigureField } from '../ui/figure-field.js';
 import { Small } from '../ui/plain-fields.js';
 import { count } from '../ui/say.js';
 import { designBox } from './design-box.js';
+import { MarkDistance } from './mark-distance.js';
 import { useTicks } from './use-ticks.js';
 
 /** What every layer gets so that it can be weeded and laid true, and the map for weeding it. */
@@ -24,6 +25,7 @@ export function PrepareStation() {
   const prepare = plan?.prepare;
   const layer = layers.find((l) => l.film.id === chosen) ?? layers[0];
   const weed = prepare?.weed.find((w) => w.filmId === layer?.film.id);
+  const valueOf = (id: string) => Number(rulings.find((ruling) => ruling.id === id)?.value ?? 0);
   const { ticked, toggle } = useTicks(`${job.id}.${layer?.film.id ?? ''}`);
   return (
     <StationLayout
@@ -33,16 +35,16 @@ export function PrepareStation() {
           <Findings findings={findings} />
           <Rulings
             rulings={rulings}
-            editors={
-              recipe.preparation.border
-                ? {
-                    'prepare.border': (
-                      <FigureField label="Gap of the weeding border" mm={(rulings.find((r) => r.id === 'prepare.border')?.value as number) ?? 0} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />
-                    ),
-                  }
-                : {}
-            }
-            onReturn={{ 'prepare.border': () => handle.change({ preparation: { border: true, borderGapMm: null } }) }}
+            editors={{
+              ...(recipe.preparation.border && {
+                'prepare.border': <FigureField label="Gap of the weeding border" mm={valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
+              }),
+              ...(recipe.preparation.marks && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
+            }}
+            onReturn={{
+              'prepare.border': () => handle.change({ preparation: { border: true, borderGapMm: null } }),
+              'prepare.marks': () => handle.change({ preparation: { marks: true, markDistanceMm: null } }),
+            }}
           />
           {recipe.preparation.marks && (
             <Small>

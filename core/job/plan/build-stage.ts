@@ -7,6 +7,7 @@ import { formatLength } from '../length.js';
 import type { PlaceRules } from '../places.js';
 import type { BlockOut, Recipe } from '../recipe.js';
 import type { Ruling } from '../ruling.js';
+import { stackingOrder } from './order.js';
 import { pairKey, rulePairs, sayTerms, type PairPlan } from './pairs.js';
 import type { BuildStage } from './plan.js';
 
@@ -99,73 +100,6 @@ function ghostFindings(pairs: readonly PairPlan[], decided: Recipe['build']['pai
       message: `${pair.upper.name} lets light through: where ${pair.lower.name} runs under it, it shows as a darker line.`,
       remedies: [{ label: 'Butt these two', patch: { build: { pairs: { ...decided, [pair.key]: { school: 'inlay', trapMm: null } } } } }],
     }));
-}
-
-function stackingOrder(separation: Separation, neighbours: Neighbours, wished: readonly string[], filmOf: (key: string) => Film): { keys: string[]; rulings: Ruling[]; findings: Finding[] } {
-  const proposed = proposedOrder(separation, neighbours, filmOf);
-  const rank = new Map(wished.map((key, i) => [key, i]));
-  const place = (key: string) => rank.get(key) ?? wished.length;
-  const asWished = [...proposed.keys].sort((a, b) => place(a) - place(b) || proposed.keys.indexOf(a) - proposed.keys.indexOf(b));
-  const bare = asWished.filter((key) => !filmOf(key).takesOnTop);
-  const keys = [...asWished.filter((key) => filmOf(key).takesOnTop), ...bare];
-  const rulings: Ruling[] = [...proposed.rulings];
-  const findings: Finding[] = [];
-  const moved = bare.length > 0 && keys.join() !== asWished.join();
-  if (moved) {
-    rulings.push({
-      id: 'build.top',
-      stage: 'build',
-      subject: 'What lies on top',
-      sentence: '{value} is moved to the top of the build.',
-      value: bare.map((key) => filmOf(key).name).join(' and '),
-      unit: '',
-      because: ['Nothing sticks on it, so nothing may lie over it. All others keep the order you gave, which is the nearest that can be laid.'],
-    });
-  }
-  if (bare.length > 1) {
-    findings.push({
-      code: 'two-textured',
-      severity: 'warning',
-      stage: 'build',
-      message: 'Two films here take nothing on top; where they meet they are butted without a trap.',
-    });
-  }
-  return { keys, rulings, findings };
-}
-
-/**
- * The order from the surface upwards that the artwork asks for where layers overlap, and where they only abut the larger first: it gives
- * the others the most to lie on, and fewer laps run across.
- */
-function proposedOrder({ layers }: Separation, { overlaps }: Neighbours, filmOf: (key: string) => Film): { keys: string[]; rulings: Ruling[] } {
-  const area = new Map(layers.map((layer) => [layer.key, areaOf(layer.visible)]));
-  const asArtwork = layers.map((layer) => layer.key);
-  const under = new Map(asArtwork.map((key) => [key, new Set<string>()]));
-  for (const [lower, upper] of overlaps) under.get(upper)?.add(lower);
-  const keys: string[] = [];
-  const left = new Set(asArtwork);
-  while (left.size > 0) {
-    const free = [...left].filter((key) => [...under.get(key)!].every((below) => !left.has(below) || below === key));
-    // Layers that lie over and under each other: the artwork's own order is as good as any.
-    const next = free.length > 0 ? free.reduce((best, key) => (area.get(key)! > area.get(best)! ? key : best)) : [...left][0]!;
-    keys.push(next);
-    left.delete(next);
-  }
-  if (keys.join() === asArtwork.join()) return { keys, rulings: [] };
-  return {
-    keys,
-    rulings: [
-      {
-        id: 'build.order',
-        stage: 'build',
-        subject: 'Order of the layers',
-        sentence: 'From the surface up: {value}.',
-        value: keys.map((key) => filmOf(key).name).join(', '),
-        unit: '',
-        because: ['Where shapes overlap, as the artwork has it.', 'Where they only abut, the film with the more area lies lower: the others then have more to lie on, and fewer laps run across.'],
-      },
-    ],
-  };
 }
 
 function trapRuling(widest: PairPlan, { build, preparation }: Pick<Recipe, 'build' | 'preparation'>): Ruling {

@@ -37,7 +37,7 @@ describe('pairs of layers', () => {
 
   it('of dye-transfer sheets are butted, and a textured film takes nothing', async () => {
     const dyed = { ...DEMO_SHOP, films: DEMO_SHOP.films.map((film) => (film.id === RED ? { ...film, family: 'dyeTransfer' as const, takesOnTop: true } : film)) };
-    const found = await plan(THREE, {}, dyed);
+    const found = await plan(THREE, { films: { byColour: { '#b3262b': RED!, '#1d4e89': BLUE!, '#f2b632': YELLOW! } } }, dyed);
     expect(new Set(Object.values(pairs(found)))).toEqual(new Set(['inlay']));
     expect(found.build!.pairs[0]!.because.join()).toContain('Dyes mix');
   });
@@ -64,7 +64,48 @@ describe('pairs of layers', () => {
   });
 });
 
+describe('the marks', () => {
+  it('stand where the maker wants them, and further apart they need less trap', async () => {
+    const [near, far] = [await plan(THREE), await plan(THREE, { preparation: { markDistanceMm: 900 } })];
+    expect(far.prepare!.marks!.distanceMm).toBeCloseTo(900, 6);
+    expect(far.build!.trapMm).toBeLessThan(near.build!.trapMm);
+    expect(far.rulings.find((ruling) => ruling.id === 'prepare.marks')).toMatchObject({ overridden: true, proposed: near.prepare!.marks!.distanceMm });
+  });
+});
+
+describe('an outline', () => {
+  const wide = (widthMm: number | null, size: RecipePatch = { surface: { size: { mode: 'fit' } } }) => plan(svg('<circle cx="30" cy="30" r="25" fill="#1d4e89"/><circle cx="90" cy="30" r="25" fill="#1d4e89"/>'), { ...size, build: { outlines: [{ id: 'o', filmId: 'chalk', widthMm, join: 'round', fillBelowMm: 0 }] } });
+  const right = (found: Plan) => found.surface!.design.xMm + Math.max(...found.build!.layers.flatMap((l) => l.cut.map((ring) => Math.max(...ring.filter((_, i) => i % 2 === 0)))));
+
+  it('is reckoned in when the design is fitted to its panel', async () => {
+    const found = await wide(12);
+    expect(right(found)).toBeLessThanOrEqual(290.001);
+    expect(found.findings.map((f) => f.code)).not.toContain('outline-into-margins');
+  });
+
+  it('whose width is ruled only later says when it reaches into the margins, and the size that helps', async () => {
+    const over = await wide(null);
+    const finding = over.findings.find((f) => f.code === 'outline-into-margins')!;
+    const helped = await wide(null, finding.remedies![0]!.patch);
+    expect(right(helped)).toBeLessThanOrEqual(290.1);
+    expect(helped.findings.map((f) => f.code)).not.toContain('outline-into-margins');
+  });
+});
+
 describe('the order', () => {
+  const order = async (body: string, patch: RecipePatch = {}) => (await plan(svg(body), patch)).build!.layers.map((l) => l.film.id);
+  const halves = (left: string, right: string) => `<rect width="60" height="60" fill="${left}"/><rect x="60" width="60" height="60" fill="${right}"/>`;
+
+  it('puts the darker of two alike below, and a translucent film below whatever it abuts', async () => {
+    expect(await order(halves('#f2b632', '#1d4e89'))).toEqual([BLUE, YELLOW]);
+    expect(await order(halves('#1d4e89', '#f2b632'), { films: { byColour: { '#f2b632': 'mist' } } })).toEqual(['mist', BLUE]);
+  });
+
+  it('explains layers that lie over each other by turns, and gives the order it took', async () => {
+    const found = await plan(svg('<rect width="40" height="60" fill="#b3262b"/><rect x="20" width="40" height="60" fill="#1d4e89"/><rect x="50" width="40" height="60" fill="#b3262b"/>'));
+    expect(found.rulings.find((ruling) => ruling.id === 'build.order')!.because.join()).toMatch(/Lock-gate red and Narrow blue lie over each other by turns|Narrow blue and Lock-gate red lie over/);
+  });
+
   it('puts the larger below where films only abut', async () => {
     const small = svg('<rect width="30" height="60" fill="#1d4e89"/><rect x="30" width="90" height="60" fill="#b3262b"/>');
     const found = await plan(small);

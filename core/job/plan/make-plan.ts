@@ -1,5 +1,5 @@
 import { ArtworkReader, colourDifference, flattenTolerance, paintPlaced, type ArtworkResources, type LetterChoice, type PaintedRegion, type TraceHooks } from '../../artwork/index.js';
-import { boundsOf, boxesTouch, boxRing, transformRing, type Box, type Matrix } from '../../geometry/index.js';
+import { boundsOf, boxesTouch, boxRing, joinBoxes, transformRing, type Box, type Matrix } from '../../geometry/index.js';
 import { nameOfPart, type ArtworkPart, type Lettering } from '../artwork-part.js';
 import { arranged, partMatrix, readParts, traceParts, tracingRulings, type Arrangement, type ReadPart } from './artwork-stage.js';
 import { assemblySteps } from '../../assembly/index.js';
@@ -9,6 +9,7 @@ import { fitToPanel } from '../../surface/index.js';
 import type { Film, Shop } from '../film.js';
 import { STAGES, type Finding } from '../finding.js';
 import { InputError } from '../input-error.js';
+import { formatLength } from '../length.js';
 import { besidesSpared, placeOf, placeRules, type PlaceRules } from '../places.js';
 import type { Recipe, RecipePatch } from '../recipe.js';
 import { buildStage, closingUnder } from './build-stage.js';
@@ -106,7 +107,7 @@ export class Planner {
     if (paints === 0) return plan;
 
     const { widthMm, heightMm } = arrangement;
-    const surface = this.#cache.take('surface', keyOf(widthMm, heightMm, recipe.surface), () => surfaceStage(arrangement, recipe));
+    const surface = this.#cache.take('surface', keyOf(widthMm, heightMm, recipe.surface, reachOf(recipe)), () => surfaceStage(arrangement, recipe));
     await add({ surface });
     const { scale } = surface.design;
     const traced = { ...arrangement, parts: await traceParts(read, scale, this.#reader, this.#cache, trace) };
@@ -129,7 +130,8 @@ export class Planner {
     const { regions, films, separation, neighbours, build, buildKey } = this.#touchedUp(untouched, regionsKey, input, rules);
     plan = { ...plan, regions };
     await add({ films });
-    await add({ separation, neighbours, build });
+    const over = overhang(build, surface, recipe);
+    await add({ separation, neighbours, build, ...(over.length > 0 ? { surface: { ...surface, findings: [...surface.findings, ...over] } } : {}) });
     const checked = this.#cache.take('checks', buildKey, () => ({
       thinnest: checkLayers(build.layers.map(({ film, cut }) => ({ filmName: film.name, thinnestMm: film.thinnestMm, cut }))),
       build: { ...build, findings: [...build.findings, ...closingUnder(build)] },
@@ -206,9 +208,9 @@ export class Planner {
     });
     const known = { ...separation, layers: separation.layers.filter((layer) => usedFilms.has(layer.key)) };
     const neighbours = this.#cache.take('neighbours', separationKey, () => neighboursOf(known));
-    const { markSizeMm, marks } = recipe.preparation;
+    const { markSizeMm, markDistanceMm, marks } = recipe.preparation;
     const { closeGapsMm, only, spared } = recipe.repair;
-    const buildKey = keyOf(separationKey, filmsKey, recipe.build, markSizeMm, marks, shop.cutter.repeatabilityMm, closeGapsMm, only.gaps, spared.gaps);
+    const buildKey = keyOf(separationKey, filmsKey, recipe.build, markSizeMm, markDistanceMm, marks, shop.cutter.repeatabilityMm, closeGapsMm, only.gaps, spared.gaps);
     const build = this.#cache.take('build', buildKey, () => {
       const built = buildStage(known, neighbours, recipe, usedFilms, shop.cutter, rules);
       return framed ? { ...built, rulings: [...built.rulings, ...framed.rulings], findings: [...built.findings, ...framed.findings] } : built;
@@ -260,8 +262,29 @@ function artworkStage({ parts, widthMm, heightMm }: Arrangement, paints: number)
   return { parts, widthMm, heightMm, paints, findings, rulings: [] };
 }
 
-function surfaceStage(arrangement: Arrangement, { surface }: Recipe): SurfaceStage {
-  const design = fitToPanel(arrangement, surface, surface.size);
+/** How far what is built reaches beyond the design, as far as that is decided: outlines whose width the app rules are known only once all is built. */
+function reachOf({ build: { outlines, contour } }: Recipe): number {
+  return outlines.reduce((sum, outline) => sum + (outline.widthMm ?? 0), 0) + (contour?.side === 'outside' ? contour.byMm : 0);
+}
+
+/** What is cut reaches into the margins though the design does not: its outline is wider than was known when it was sized. */
+function overhang({ layers }: BuildStage, { design, findings }: SurfaceStage, { surface }: Recipe): Finding[] {
+  const box = layers.reduce<Box | null>((sum, layer) => joinBoxes(sum, boundsOf(layer.cut)), null);
+  if (!box || findings.length > 0) return [];
+  const { top, right, bottom, left } = surface.marginMm;
+  const [beyondX, beyondY] = [box.maxX - box.minX - design.widthMm, box.maxY - box.minY - design.heightMm];
+  const room = { width: surface.widthMm - left - right, height: surface.heightMm - top - bottom };
+  const isOver = design.xMm + box.minX < left - 0.01 || design.yMm + box.minY < top - 0.01 || design.xMm + box.maxX > surface.widthMm - right + 0.01 || design.yMm + box.maxY > surface.heightMm - bottom + 0.01;
+  if (!isOver) return [];
+  const scale = Math.min((room.width - Math.max(0, beyondX)) / design.widthMm, (room.height - Math.max(0, beyondY)) / design.heightMm);
+  const mm = Math.floor(design.widthMm * Math.min(1, scale) * 10) / 10;
+  const remedies = mm >= 1 ? [{ label: `Make the design ${formatLength(mm)} mm wide`, patch: { surface: { size: { mode: 'width', mm } as const } } }] : [];
+  return [{ code: 'outline-into-margins', severity: 'warning', stage: 'surface', message: `The outline takes the work to ${formatLength(box.maxX - box.minX)} × ${formatLength(box.maxY - box.minY)} mm, and into the margins.`, where: box, remedies }];
+}
+
+function surfaceStage(arrangement: Arrangement, recipe: Recipe): SurfaceStage {
+  const { surface } = recipe;
+  const design = fitToPanel(arrangement, surface, surface.size, reachOf(recipe));
   return { design, findings: design.findings, rulings: design.rulings };
 }
 

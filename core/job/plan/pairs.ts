@@ -1,13 +1,11 @@
 import type { Box } from '../../geometry/index.js';
 import { trapWidth, type LayerContact, type PairBuild, type TrapTerms, type TrapWidth } from '../../layers/index.js';
-import { layOutMarks } from '../../preparation/index.js';
 import { colourLightness } from '../../artwork/index.js';
 import type { CutterProfile, Film } from '../film.js';
 import { formatLength } from '../length.js';
 import type { Recipe } from '../recipe.js';
+import { marksOf } from './marks.js';
 
-/** Clear film between the artwork and a mark, as a multiple of the mark's size. */
-export const MARK_GAP_SHARE = 0.5;
 /** Two heat-applied films together thicker than this are stiff on cloth, µm. */
 const STIFF_UM = 160;
 /** A lower film darker than a translucent one over it by this much (CIELAB lightness) shows through as a ghost. */
@@ -41,8 +39,8 @@ export function rulePairs(
   cutter: CutterProfile,
 ): PairPlan[] {
   const rank = new Map(order.map((key, i) => [key, i]));
-  const { marks, markSizeMm } = preparation;
-  const markDistanceMm = layOutMarks(art, markSizeMm, markSizeMm * MARK_GAP_SHARE).distanceMm;
+  const { marks } = preparation;
+  const markDistanceMm = marksOf(art, preparation).distanceMm;
   const found = contacts.map(({ a, b, box }) => {
     const [low, high] = rank.get(a)! < rank.get(b)! ? [a, b] : [b, a];
     const [lower, upper] = [filmOf(low), filmOf(high)];

@@ -40,6 +40,12 @@ describe('films', () => {
     expect(ruling(joined, 'films.join.chalk')).toBeDefined();
   });
 
+  it('put on in the same way as the maker’s choice are preferred, and mixed ways are warned of', async () => {
+    const pressed = await plan('<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="60mm" viewBox="0 0 90 60"><rect width="30" height="60" fill="#f0e6cd"/><rect x="30" width="30" height="60" fill="#f7f5ef"/><rect x="60" width="30" height="60" fill="#16181a"/></svg>', { films: { byColour: { '#f0e6cd': 'apron-cream' } } });
+    expect(Object.fromEntries(pressed.films!.colours.map((use) => [use.colour, use.film.id]))).toEqual({ '#f0e6cd': 'apron-cream', '#f7f5ef': 'apron-cream', '#16181a': 'tar' });
+    expect(codes(pressed)).toContain('families-mixed');
+  });
+
   it('that are no longer in stock are stood in for, with a word about it', async () => {
     expect(codes(await plan(drawing('heron'), { films: { byColour: { '#f2b632': 'sold-out' } } }))).toContain('film-unknown');
   });

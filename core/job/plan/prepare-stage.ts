@@ -1,9 +1,9 @@
 import { boundsOf, joinBoxes, type Box } from '../../geometry/index.js';
-import { layOutMarks, weedingBorder, weedMap } from '../../preparation/index.js';
+import { weedingBorder, weedMap } from '../../preparation/index.js';
 import { formatLength } from '../length.js';
 import type { Recipe } from '../recipe.js';
 import type { Ruling } from '../ruling.js';
-import { MARK_GAP_SHARE } from './pairs.js';
+import { markGapMm, marksOf } from './marks.js';
 import type { PlanLayer, PrepareStage } from './plan.js';
 
 /** Marks, border and weed maps for the built layers; null when there is nothing to cut. */
@@ -12,8 +12,7 @@ export function prepareStage(layers: readonly PlanLayer[], decisions: Recipe['pr
   if (!art) return null;
   const rulings: Ruling[] = [];
   const wantsMarks = decisions.marks && layers.length > 1;
-  const gap = decisions.markSizeMm * MARK_GAP_SHARE;
-  const marks = wantsMarks ? layOutMarks(art, decisions.markSizeMm, gap) : null;
+  const marks = wantsMarks ? marksOf(art, decisions) : null;
   rulings.push(
     marks
       ? {
@@ -26,8 +25,10 @@ export function prepareStage(layers: readonly PlanLayer[], decisions: Recipe['pr
           because: [
             'At the ends of the longer side they hold the angle best.',
             'They differ in shape and height, so a layer can be neither turned over nor turned round.',
-            `They stand ${formatLength(gap)} mm clear of the artwork.`,
+            `The further apart they stand, the less a layer laid a little off is turned (docs/trap.md); they need stand only ${formatLength(markGapMm(decisions))} mm clear of the artwork, ${formatLength(marks.leastMm)} mm apart.`,
           ],
+          overridden: decisions.markDistanceMm !== null && Math.abs(marks.distanceMm - marks.leastMm) > 1e-6,
+          proposed: marks.leastMm,
           alternatives: [{ label: 'Lay by eye, without marks', patch: { preparation: { marks: false } } }],
         }
       : {

@@ -1,12 +1,12 @@
 import { areaOf, boundsOf, countPieces, grow, joinBoxes, perimeter, type Box } from '../../geometry/index.js';
 import { cutProgram } from '../../cutting/index.js';
 import { crossSection, gapTrial, type GapTrial, type GapTrialTerms, type School } from '../../layers/index.js';
-import { layOutMarks } from '../../preparation/index.js';
 import type { Film, Shop } from '../film.js';
 import { EVERYWHERE } from '../places.js';
 import { patchRecipe, type Recipe } from '../recipe.js';
 import { buildStage } from './build-stage.js';
-import { MARK_GAP_SHARE, pairKey } from './pairs.js';
+import { pairKey } from './pairs.js';
+import { marksOf } from './marks.js';
 import type { BuildStage, Plan } from './plan.js';
 import { settingsFor } from './settings.js';
 
@@ -53,8 +53,7 @@ function laid(build: BuildStage, recipe: Recipe, shop: Shop, wish: TrialWish, ma
 
 function termsOf(build: BuildStage, recipe: Recipe, shop: Shop, marks: boolean): GapTrialTerms {
   const art = build.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null)!;
-  const { markSizeMm } = recipe.preparation;
-  const [a, b] = layOutMarks(art, markSizeMm, markSizeMm * MARK_GAP_SHARE).marks;
+  const [a, b] = marksOf(art, recipe.preparation).marks;
   const isWide = art.maxX - art.minX >= art.maxY - art.minY;
   const [midX, midY] = [(art.minX + art.maxX) / 2, (art.minY + art.maxY) / 2];
   // By eye the work's own ends are what a hand lines up.

@@ -7,6 +7,7 @@ import { colour, space, type } from '../../tokens.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { useNotify } from '../../ui/notices.js';
 import { PercentField } from '../../ui/percent-field.js';
+import { MarkDistance } from '../mark-distance.js';
 
 /** What the trap formula is fed with, each figure editable where it belongs: the hand with the job, shrink with its film, truth with the cutter. */
 export function TrapTerms() {
@@ -34,7 +35,13 @@ export function TrapTerms() {
         ))}
         {distance !== undefined && (
           <li>
-            {recipe.preparation.marks ? 'The marks stand' : 'By eye, the shared area is'} {formatLength(distance, unit)} {unit} {recipe.preparation.marks ? 'apart; their place is ruled at Prepare' : 'long'}.
+            {recipe.preparation.marks ? (
+              <>
+                The marks stand <MarkDistance mm={distance} /> apart.
+              </>
+            ) : (
+              `By eye, the shared area is ${formatLength(distance, unit)} ${unit} long.`
+            )}
           </li>
         )}
         <li>
