@@ -37,8 +37,12 @@ export interface GapTrialOptions {
   readonly seed: number;
 }
 
-/** A place on a shared edge and how often it opens. */
+/** A stretch of a shared edge, by its middle, and how often it opens. */
 export interface HeatSpot extends Place {
+  /** Across the edge, of length 1. */
+  readonly nx: number;
+  readonly ny: number;
+  readonly longMm: number;
   /** Of all placements, the share that shows bare surface here. */
   readonly share: number;
 }
@@ -82,7 +86,7 @@ const CURVE_STEP_MM = 0.05;
 
 /** Lays a build many times. The same seed gives the same answer. */
 export function gapTrial(layers: readonly BuiltLayer[], options: GapTrialOptions): GapTrial {
-  const { points, pairs } = sharedEdges(layers, options.lap);
+  const { points, pairs, stepMm } = sharedEdges(layers, options.lap);
   const { placements, visibleMm, trapMm } = options;
   const random = normals(options.seed);
   const opened = new Float64Array(points.length);
@@ -120,7 +124,7 @@ export function gapTrial(layers: readonly BuiltLayer[], options: GapTrialOptions
     risk: share(trapMm),
     widestMm,
     worst: pairs.length > 0 && byPair[worst]! > 0 ? { lower: order[pairs[worst]!.lower]!, upper: order[pairs[worst]!.upper]!, risk: byPair[worst]! / placements } : null,
-    heat: points.map((point, i) => ({ x: point.x, y: point.y, share: opened[i]! / placements })),
+    heat: points.map(({ x, y, nx, ny }, i) => ({ x, y, nx, ny, longMm: stepMm, share: opened[i]! / placements })),
     curve: Array.from({ length: steps + 1 }, (_, i) => ({ trapMm: Number((i * CURVE_STEP_MM).toFixed(2)), risk: share(i * CURVE_STEP_MM) })),
     trapFor: (risk) => {
       for (let i = 0; i <= steps; i += 1) if (share(i * CURVE_STEP_MM) <= risk) return Number((i * CURVE_STEP_MM).toFixed(2));
@@ -158,7 +162,7 @@ function awayAt({ x, y, nx, ny }: EdgePoint, lower: Move, upper: Move): number {
 }
 
 /** Points along the edges at which a layer borders one above it. */
-function sharedEdges(layers: readonly BuiltLayer[], lap: LapOf): { points: EdgePoint[]; pairs: { lower: number; upper: number; lap: ReturnType<LapOf> }[] } {
+function sharedEdges(layers: readonly BuiltLayer[], lap: LapOf): { points: EdgePoint[]; pairs: { lower: number; upper: number; lap: ReturnType<LapOf> }[]; stepMm: number } {
   const boxed = layers.map((layer) => ({ ...layer, box: boundsOf(layer.visible) }));
   const whole = boxed.reduce((sum, layer) => sum + layer.visible.reduce((n, ring) => n + ringLength(ring), 0), 0);
   const step = Math.max(LEAST_STEP_MM, whole / MOST_POINTS);
@@ -184,7 +188,7 @@ function sharedEdges(layers: readonly BuiltLayer[], lap: LapOf): { points: EdgeP
       points.push({ x, y, nx, ny, pair, roomMm });
     }
   });
-  return { points, pairs };
+  return { points, pairs, stepMm: step };
 }
 
 function inBox(box: Box, x: number, y: number): boolean {

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { DEMO_SHOP } from '../../../demo/shop.js';
 import { resourcesInNode } from '../../../platform/artwork-resources.js';
@@ -28,6 +28,17 @@ describe('the demo jobs', () => {
     expect(surface!.design.widthMm).toBeCloseTo(1400, 6);
     expect(sheets!.sheets.map((sheet) => [sheet.film.id, sheet.piece.kind])).toEqual([['tar', 'roll'], ['wick-yellow', 'roll']]);
     for (const sheet of sheets!.sheets) expect(sheet.usedLengthMm).toBeGreaterThan(1300);
+  });
+});
+
+describe('rulings', () => {
+  it('can each be followed to their rule and its source', async () => {
+    const page = readFileSync(new URL('../../../docs/rulings.md', import.meta.url), 'utf8');
+    const made = await plan(drawing('heron'), { films: { byColour: { '#f2b632': 'brass', '#1d4e89': 'apron-cream', '#f7f5ef': 'apron-cream' } }, build: { outlines: [{ id: 'o', filmId: 'chalk', widthMm: 3, join: 'round', fillBelowMm: 0 }], knockOuts: [{ shapeFilmId: 'brass', baseFilmId: 'towpath', clearanceMm: 1 }] } });
+    const kinds = new Set(made.rulings.map(({ id }) => id.replace(/^(films|sheets|cut)\.(?!join|mirror).*/, '$1.<').replace(/^(\w+\.[\w-]+)\..*/, '$1')));
+    expect(kinds.size).toBeGreaterThan(12);
+    for (const kind of kinds) expect(page).toContain(`\`${kind}`);
+    for (const [, file] of page.matchAll(/`(core\/[^`]+)`/g)) expect(existsSync(new URL(`../../../${file}`, import.meta.url)), file).toBe(true);
   });
 });
 

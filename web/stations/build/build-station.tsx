@@ -12,6 +12,7 @@ import { FigureField } from '../../ui/figure-field.js';
 import { Choice } from '../../ui/choice.js';
 import type { Box } from '../../../core/geometry/index.js';
 import type { TrialAnswer } from '../../../core/job/plan/index.js';
+import { GapHeat, heatCaption } from './gap-heat.js';
 import { PairsTable } from './pairs-table.js';
 import { TakeAway } from './take-away.js';
 import { TrapTerms } from './trap-terms.js';
@@ -97,9 +98,9 @@ export function BuildStation() {
           </WordButton>
         )}
       </Looks>
-      <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={pick} caption={below === 'trial' ? 'dots: where bare surface showed' : 'choose a place to cut through it there'}>
+      <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={pick} caption={below === 'trial' ? heatCaption(heat) : 'choose a place to cut through it there'}>
         <LayerPicture layers={layers} hidden={hidden} laps={laps && !apart} apartMm={apart ? apartMm(box) : 0} />
-        {below === 'trial' && !apart && <Heat heat={heat} sizeMm={Math.max(box.maxX, box.maxY)} />}
+        {below === 'trial' && !apart && <GapHeat heat={heat} />}
         <FindingPlaces />
         {below === 'section' && !apart && <line {...(section.way === 'level' ? { x1: box.minX, x2: box.maxX, y1: section.mm, y2: section.mm } : { x1: section.mm, x2: section.mm, y1: box.minY, y2: box.maxY })} stroke="#182325" strokeWidth="1.5" strokeDasharray="8 4 2 4" vectorEffect="non-scaling-stroke" />}
       </LightTable>
@@ -120,14 +121,6 @@ function apartMm(box: Box): number {
 function spreadBox(box: Box, layers: number): Box {
   const by = apartMm(box) * Math.max(0, layers - 1);
   return { ...box, maxX: box.maxX + by, minY: box.minY - by / 2 };
-}
-
-/** Where gaps opened: larger dots the oftener. */
-function Heat({ heat, sizeMm }: { readonly heat: TrialAnswer['heat']; readonly sizeMm: number }) {
-  const most = Math.max(...heat.map((spot) => spot.share), 1e-9);
-  return heat
-    .filter((spot) => spot.share > 0)
-    .map((spot, i) => <circle key={i} cx={spot.x} cy={spot.y} r={sizeMm * (0.003 + 0.011 * (spot.share / most))} fill="#b3004b" fillOpacity={0.25 + 0.6 * (spot.share / most)} stroke="#ffffff" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />);
 }
 
 const Looks = styled.div`display: flex; flex-wrap: wrap; gap: ${space.xs} ${space.l}; align-items: center; font-size: ${type.small}; min-height: 24px; margin: -6px 0 -4px;`;

@@ -70,7 +70,7 @@ export function GapTrialPanel({ onHeat }: GapTrialPanelProps) {
             </>
           )}
         </p>
-        <Fine>A gap under {formatLength(mine.visibleMm, unit)} {unit} is not seen from there. Slips are normal, 19 of 20 within your figures; seed 1 (docs/gap-trial.md). On the picture: dots where gaps opened, larger the oftener.</Fine>
+        <Fine>A gap under {formatLength(mine.visibleMm, unit)} {unit} is not seen from there. Slips are normal, 19 of 20 within your figures; seed 1 (docs/gap-trial.md).</Fine>
       </Words>
       <Chart role="img" aria-label={`Risk of a gap by trap width: ${percent(mine.curve[0]!.risk)} without a trap, ${percent(mine.risk)} at ${mine.curve.length > 0 ? formatLength(plan?.trapMm ?? 0, unit) : 0} ${unit}.`}>
         <ResponsiveContainer width="100%" height="100%">
