@@ -125,7 +125,7 @@ export class ArtworkReader {
   async #open(id: string, own: Uint8Array | null): Promise<Font> {
     const { openFont } = await import('./lettering/font.js');
     const shipped = SHIPPED_FONTS.find((font) => font.id === id);
-    if (shipped) return openFont(await Promise.all(shipped.files.map((path) => this.resources.fontFile(path))), shipped.name);
+    if (shipped) return openFont(await Promise.all(shipped.files.map((path) => this.resources.fontFile(path))), shipped.name, shipped.weight);
     if (!own) throw new InputError('font-unknown', `The font “${id}” is not here: choose another.`, { source: 'lettering' });
     return openFont([own], id);
   }

@@ -6,6 +6,8 @@ import type { Letter } from '../read-given.js';
 /** A font ready to be set: files that together have its letters, asked in their order. Built by `openFont`. */
 export interface Font {
   readonly name: string;
+  /** Its weight where it is known, 400 being regular. */
+  readonly weight: number | null;
   readonly faces: readonly FontkitFont[];
 }
 
@@ -27,7 +29,7 @@ const ALTERNATE_FEATURES = /^(salt|ss\d\d|cv\d\d|swsh|cswh|hist|titl|smcp|onum|z
  * Opens a font of one or more files (TTF, OTF, WOFF, WOFF2).
  * @throws InputError `font-unreadable` when one of them is no font
  */
-export function openFont(files: readonly Uint8Array[], source: string): Font {
+export function openFont(files: readonly Uint8Array[], source: string, weight: number | null = null): Font {
   const faces = files.map((bytes) => {
     try {
       const font = create(bytes);
@@ -39,7 +41,7 @@ export function openFont(files: readonly Uint8Array[], source: string): Font {
       throw new InputError('font-unreadable', `It cannot be read as a font (${(error as Error).message}): choose a TTF, OTF, WOFF or WOFF2 file.`, { source, cause: error });
     }
   });
-  return { name: faces[0]!.fullName ?? faces[0]!.familyName ?? source, faces };
+  return { name: faces[0]!.fullName ?? faces[0]!.familyName ?? source, weight, faces };
 }
 
 /** Swashes make an H higher than so many times what the font states of its capitals. */

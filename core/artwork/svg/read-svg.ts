@@ -10,7 +10,8 @@ import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
-import { isTooLong, layOutText, runsOnPath, standIns } from './text.js';
+import { isTooLong, layOutText, standIns } from './text.js';
+import { baselineOf, type Baseline } from './text-path.js';
 import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import { ownText, parseXml, type XmlElement } from './xml.js';
 
@@ -220,11 +221,10 @@ class SvgReader {
       this.note('text-left', 'warning', `${describe(element)} has thousands of letters, more than anyone cuts; it was left out.`);
       return;
     }
-    if (runsOnPath(element)) {
-      this.note('text-left', 'warning', `${describe(element)} runs along a path: turn it into outlines in the program that drew it, and save again.`);
-      return;
+    const { letters, missing, otherWeights } = layOutText(element, context.style, { ...this.#given, rules: this.#rules, baselineOf: (textPath) => this.#baseline(textPath, context) });
+    for (const [name, here, asked] of otherWeights) {
+      this.note('font-weight', 'note', `${name} is here in weight ${here} only; text that asks for weight ${asked} is set in it.`);
     }
-    const { letters, missing } = layOutText(element, context.style, this.#rules, this.#given);
     for (const family of missing) {
       this.note('font-missing', 'warning', `${describe(element)} is text in “${family.slice(0, 60)}”, a font that is not here; it was left out. Save it as outlines, or let another font stand in.`, {
         remedies: standIns(family).map((id) => ({ label: `Set it in ${SHIPPED_FONTS.find((font) => font.id === id)!.name}`, patch: { repair: { fonts: { ...this.#given.repair.fonts, [family]: id } } } })),
@@ -240,6 +240,16 @@ class SvgReader {
       const strokeWidth = parseSvgLength(letter.style['stroke-width'], 0, em) ?? 1;
       if (em > 0) this.#stroke(letter.element, { ...inside, style: { ...inside.style, 'stroke-width': String(strokeWidth / em) } }, letter.curves);
     }
+  }
+
+  /** The path that text runs along: its own data, or the shape it names. */
+  #baseline(textPath: XmlElement, { viewport }: Context): Baseline | null {
+    const a = textPath.attributes;
+    const target = this.#byId.get((a['href'] ?? a['xlink:href'] ?? '').trim().replace(/^#/, ''));
+    const { curves } = target && SHAPE_NAMES.has(target.name) ? shapeCurves(target, viewport, 16) : { curves: null };
+    const line = curves && baselineOf(curves, parseTransform(target!.attributes['transform']) ?? IDENTITY, a['startOffset'] ?? '0', Number(target!.attributes['pathLength']) || null);
+    if (!line) this.note('text-left', 'warning', `${describe(textPath)} names no path for its text to run along; it was left out.`);
+    return line;
   }
 
   /** A picture inside the drawing: traced when that is wanted and it is part of the file. */

@@ -14,6 +14,7 @@ const PROPERTIES: Readonly<Record<string, { initial: string; inherited: boolean 
   filter: { initial: 'none', inherited: false },
   'font-family': { initial: '', inherited: true },
   'font-size': { initial: '16', inherited: true },
+  'font-weight': { initial: '400', inherited: true },
   'letter-spacing': { initial: 'normal', inherited: true },
   'marker-end': { initial: 'none', inherited: true },
   'marker-mid': { initial: 'none', inherited: true },
@@ -70,6 +71,7 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, rules: 
     style[name] = takesParent ? parent[name]! : value === undefined || value === 'initial' || value === 'unset' ? property.initial : value;
   }
   style['font-size'] = fontSizePx(style['font-size']!, parent['font-size']!);
+  style['font-weight'] = fontWeight(style['font-weight']!, parent['font-weight']!);
   return style;
 }
 
@@ -82,10 +84,18 @@ function fontSizePx(value: string, parent: string): string {
   return String(SIZE_WORDS[value] ?? parseSvgLength(value, before, before) ?? before);
 }
 
-/** Size and family of the `font` shorthand; the rest of it a single-weight font has no use for. */
+/** A weight as a number, whatever word it was. */
+function fontWeight(value: string, parent: string): string {
+  const before = Number(parent) || 400;
+  const words: Readonly<Record<string, number>> = { normal: 400, bold: 700, bolder: before < 350 ? 400 : before < 550 ? 700 : 900, lighter: before < 550 ? 100 : before < 750 ? 400 : 700 };
+  return String(words[value] ?? (Number(value) || 400));
+}
+
+/** Weight, size and family of the `font` shorthand. */
 function fontShorthand(value: string): [string, string][] {
   const match = /(?:^|\s)(\d*\.?\d+(?:px|pt|pc|mm|cm|in|em|ex|%)?)(?:\s*\/\s*\S+)?\s+(.+)$/.exec(value);
-  return match ? [['font-size', match[1]!], ['font-family', match[2]!]] : [];
+  const weight = /(?:^|\s)(bold|[1-9]00)(?=\s|$)/.exec(value.slice(0, match?.index))?.[1];
+  return match ? [['font-weight', weight ?? '400'], ['font-size', match[1]!], ['font-family', match[2]!]] : [];
 }
 
 const INLINE = 1e12;

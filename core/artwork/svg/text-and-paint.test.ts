@@ -55,7 +55,26 @@ describe('text in a shipped font', () => {
     expect([put.codes, put.regions.length]).toEqual([[], 4]);
   });
 
-  it('along a path stays text, and says so', async () => expect((await read('<path id="p" d="M0 50h100"/><text font-family="Lobster"><textPath href="#p">round</textPath></text>')).codes).toEqual(['text-left']));
+  const ARC = '<defs><path id="arc" d="M30 120A110 90 0 0 1 270 120"/><path id="wave" d="M20 80C80 20 100 20 150 80S240 140 290 80" transform="translate(0 10)"/></defs>';
+  it.each([
+    ['along an arc', `${ARC}<text ${F}><textPath href="#arc">Over the weir</textPath></text>`],
+    ['along a wave, from its middle', `${ARC}<text ${F} text-anchor="middle"><textPath xlink:href="#wave" startOffset="50%">Mill stream</textPath></text>`],
+    ['along an arc from a length on, in two colours', `${ARC}<text ${F}><textPath href="#arc" startOffset="40">Tea <tspan fill="#b3262b">room</tspan></textPath></text>`],
+    ['along an arc and longer than it', `${ARC}<text ${F}><textPath href="#arc">As long as the canal is and on</textPath></text>`],
+  ])('%s looks as a renderer draws it', async (_, body) => {
+    const { regions, codes } = await read(body);
+    expect(codes).toEqual([]);
+    expect(regions.length).toBeGreaterThan(4);
+    expect(pixelDifference(draw(svg(body)), draw(remade(regions)))).toBeLessThan(0.002);
+  });
+
+  it('along a path that is not there is left out, and says so', async () => expect((await read('<text font-family="Lobster"><textPath href="#p">round</textPath></text>')).codes).toEqual(['text-left']));
+
+  it('in a weight that the font is not here in says so', async () => {
+    const { codes, artwork } = await read('<text x="20" y="80" font-family="Zilla Slab" font-size="30">Wick <tspan font-weight="bold">and Lantern</tspan></text>');
+    expect([codes, artwork.findings[0]!.message]).toEqual([['font-weight'], expect.stringContaining('weight 700 only; text that asks for weight 400')]);
+    expect((await read('<text x="20" y="80" style="font:bold 30px Zilla Slab">Wick</text>')).codes).toEqual([]);
+  });
 });
 
 describe('a gradient', () => {

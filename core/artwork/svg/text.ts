@@ -1,9 +1,10 @@
-import { compose, rotation, scaling, translation, type Curves, type Matrix } from '../../geometry/index.js';
+import { compose, IDENTITY, rotation, scaling, translation, type Curves, type Matrix } from '../../geometry/index.js';
 import type { Font } from '../lettering/font.js';
 import type { ReadGiven } from '../read-given.js';
 import type { StyleRule } from './css.js';
 import { parseNumbers, parseSvgLength } from './lengths.js';
 import { computeStyle, type ComputedStyle } from './style.js';
+import { standingOn, type Baseline } from './text-path.js';
 import type { XmlElement } from './xml.js';
 
 /** A letter of a drawing's text: its outline in ems, its place in user space, and the style it is painted in. */
@@ -18,6 +19,15 @@ export interface LaidOutText {
   readonly letters: readonly TextLetter[];
   /** Families that no font is known for. */
   readonly missing: readonly string[];
+  /** Fonts that are here in another weight than is asked for: the name, the weight there is, the weight asked for. */
+  readonly otherWeights: readonly (readonly [name: string, here: number, asked: number])[];
+}
+
+/** What laying out text needs beside the text itself. */
+export interface TextGiven extends ReadGiven {
+  readonly rules: readonly StyleRule[];
+  /** The path that a textPath names; null when there is none. */
+  readonly baselineOf: (element: XmlElement) => Baseline | null;
 }
 
 /** A character with all that decides where it goes. */
@@ -30,6 +40,8 @@ interface Character {
   readonly dx: number;
   readonly dy: number;
   readonly turnDeg: number;
+  /** The path it stands on; undefined for text in straight lines, null for a path that is not there. */
+  readonly along?: Baseline | null;
 }
 
 /** Positions that an element gives to the characters in it, from the first on. */
@@ -39,25 +51,31 @@ interface Positions {
 }
 
 /**
- * A `text` element laid out in the fonts at hand, as SVG lays out text in straight lines: chunks begin where a position is given and
- * are anchored at their start, middle or end; between them letters follow each other.
+ * A `text` element laid out in the fonts at hand, as SVG lays out text: chunks begin where a position is given, or a path, and are
+ * anchored at their start, middle or end; between them letters follow each other. Letters beyond the ends of their path are not shown.
  */
-export function layOutText(element: XmlElement, style: ComputedStyle, rules: readonly StyleRule[], given: ReadGiven): LaidOutText {
-  const characters = collapsed(charactersOf(element, style, rules, []));
+export function layOutText(element: XmlElement, style: ComputedStyle, given: TextGiven): LaidOutText {
+  const characters = collapsed(charactersOf(element, style, given, []));
   const missing = new Set<string>();
+  const weights = new Map<string, readonly [string, number, number]>();
   const letters: TextLetter[] = [];
   let [x, y] = [0, 0];
   for (const chunk of chunksOf(characters)) {
     x = chunk[0]!.x ?? x;
     y = chunk[0]!.y ?? y;
-    const set = setChunk(chunk, given, missing);
+    const set = setChunk(chunk, given, missing, weights);
     const anchor = { start: 0, middle: -0.5, end: -1 }[chunk[0]!.style['text-anchor'] as 'start' | 'middle' | 'end'] ?? 0;
-    const origin = translation(x + anchor * set.width, y);
-    for (const letter of set.letters) letters.push({ ...letter, matrix: compose(origin, letter.matrix) });
+    const { along } = chunk[0]!;
+    for (const { at, middle, drop, own, ...letter } of set.letters) {
+      const start = along === undefined ? translation(x + anchor * set.width + at, y + drop) : along && standingOn(along, anchor * set.width + at, middle);
+      // On a path a letter moved up or down stands off it.
+      if (start) letters.push({ ...letter, matrix: [along ? translation(0, drop) : IDENTITY, own].reduce(compose, start) });
+    }
+    if (along !== undefined) continue;
     x += set.width + anchor * set.width;
     y += set.drop;
   }
-  return { letters, missing: [...missing] };
+  return { letters, missing: [...missing], otherWeights: [...weights.values()] };
 }
 
 /** More letters than this in one text are no lettering. */
@@ -69,12 +87,7 @@ export function isTooLong(element: XmlElement): boolean {
   return count(element) > MOST_LETTERS;
 }
 
-/** Whether an element holds text that does not run in straight lines. */
-export function runsOnPath(element: XmlElement): boolean {
-  return element.children.some((child) => child.name === 'textPath' || runsOnPath(child));
-}
-
-function charactersOf(element: XmlElement, style: ComputedStyle, rules: readonly StyleRule[], outer: readonly Positions[]): Character[] {
+function charactersOf(element: XmlElement, style: ComputedStyle, given: TextGiven, outer: readonly Positions[], along?: Baseline | null): Character[] {
   const list = (name: string) => parseNumbers((element.attributes[name] ?? '').replace(/px/g, ''));
   const own: Positions = { lists: { x: list('x'), y: list('y'), dx: list('dx'), dy: list('dy'), rotate: list('rotate') }, at: 0 };
   const within = [own, ...outer];
@@ -83,13 +96,13 @@ function charactersOf(element: XmlElement, style: ComputedStyle, rules: readonly
   const out: Character[] = [];
   for (const part of element.content) {
     if (typeof part !== 'string') {
-      if (part.name !== 'tspan' && part.name !== 'a') continue;
-      const inner = computeStyle(part, style, rules);
-      if (inner['display'] !== 'none') out.push(...charactersOf(part, inner, rules, within));
+      if (part.name !== 'tspan' && part.name !== 'a' && part.name !== 'textPath') continue;
+      const inner = computeStyle(part, style, given.rules);
+      if (inner['display'] !== 'none') out.push(...charactersOf(part, inner, given, within, part.name === 'textPath' ? given.baselineOf(part) : along));
       continue;
     }
     for (const text of part.replace(/\r?\n|\t/g, ' ')) {
-      out.push({ text, style, element, x: find('x') ?? null, y: find('y') ?? null, dx: find('dx') ?? 0, dy: find('dy') ?? 0, turnDeg: turn() });
+      out.push({ text, style, element, x: find('x') ?? null, y: find('y') ?? null, dx: find('dx') ?? 0, dy: find('dy') ?? 0, turnDeg: turn(), ...(along === undefined ? {} : { along }) });
       // White space that will be collapsed takes no position.
       if (text !== ' ' || out.at(-2)?.text !== ' ') for (const positions of within) positions.at += 1;
     }
@@ -106,14 +119,23 @@ function collapsed(characters: readonly Character[]): Character[] {
 function chunksOf(characters: readonly Character[]): Character[][] {
   const chunks: Character[][] = [];
   for (const character of characters) {
-    if (chunks.length === 0 || character.x !== null || character.y !== null) chunks.push([]);
+    const isElsewhere = (character.along === undefined && (character.x !== null || character.y !== null)) || character.along !== chunks.at(-1)?.at(-1)?.along;
+    if (chunks.length === 0 || isElsewhere) chunks.push([]);
     chunks.at(-1)!.push(character);
   }
   return chunks;
 }
 
-function setChunk(chunk: readonly Character[], given: ReadGiven, missing: Set<string>): { letters: TextLetter[]; width: number; drop: number } {
-  const letters: TextLetter[] = [];
+/** A letter of a chunk: how far along and down its origin stands, the middle of its advance, and its own map from ems. */
+interface ChunkLetter extends Omit<TextLetter, 'matrix'> {
+  readonly at: number;
+  readonly drop: number;
+  readonly middle: number;
+  readonly own: Matrix;
+}
+
+function setChunk(chunk: readonly Character[], given: ReadGiven, missing: Set<string>, weights: Map<string, readonly [string, number, number]>): { letters: ChunkLetter[]; width: number; drop: number } {
+  const letters: ChunkLetter[] = [];
   let [x, y] = [0, 0];
   for (const run of runsOf(chunk)) {
     const { style, dx, dy, turnDeg } = run[0]!;
@@ -121,11 +143,13 @@ function setChunk(chunk: readonly Character[], given: ReadGiven, missing: Set<st
     y += dy;
     const font = fontFor(style['font-family']!, given, missing);
     if (!font || !given.lettersOf) continue;
+    const [asked, here] = [Number(style['font-weight']), font.weight];
+    if (here !== null && Math.abs(asked - here) > LIKE_WEIGHT) weights.set(`${font.name} ${asked}`, [font.name, here, asked]);
     const em = Number(style['font-size']);
     const spacing = parseSvgLength(style['letter-spacing'] === 'normal' ? '0' : style['letter-spacing'], em, em) ?? 0;
     for (const letter of given.lettersOf(font, run.map((c) => c.text).join(''))) {
-      const matrix = [translation(letter.dx * em, -letter.dy * em), rotation(turnDeg), scaling(em)].reduce(compose, translation(x, y));
-      if (letter.curves.ops.length > 0) letters.push({ curves: letter.curves, matrix, style, element: run[0]!.element });
+      const own = [rotation(turnDeg), scaling(em)].reduce(compose, translation(letter.dx * em, -letter.dy * em));
+      if (letter.curves.ops.length > 0) letters.push({ curves: letter.curves, at: x, drop: y, middle: (letter.advance * em) / 2, own, style, element: run[0]!.element });
       x += letter.advance * em + spacing;
     }
   }
@@ -143,6 +167,9 @@ function runsOf(chunk: readonly Character[]): Character[][] {
   }
   return runs;
 }
+
+/** Weights that differ by no more than this look alike. */
+const LIKE_WEIGHT = 150;
 
 /** What a family is called that a drawing leaves open. */
 const UNNAMED = 'any font';
