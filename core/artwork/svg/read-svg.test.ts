@@ -62,6 +62,8 @@ describe('shapes', () => {
     ['<defs><symbol id="s" viewBox="0 0 10 10"><rect width="10" height="10"/></symbol></defs><use href="#s" width="20" height="20"/>', 400],
     ['<svg x="10" y="10" width="20" height="20" viewBox="0 0 2 2"><rect width="9" height="9"/></svg>', 400],
     ['<clipPath id="c"><rect width="10" height="10"/></clipPath><rect width="50" height="50" clip-path="url(#c)"/>', 100],
+    ['<clipPath id="c" clipPathUnits="objectBoundingBox"><rect width=".5" height=".2"/></clipPath><rect x="10" y="10" width="50" height="50" clip-path="url(#c)"/>', 250],
+    ['<clipPath id="c" clipPathUnits="objectBoundingBox"><rect width=".5" height="1"/></clipPath><g clip-path="url(#c)"><rect width="20" height="10"/><rect x="5" transform="translate(25 0)" width="10" height="10"/></g>', 200],
     ['<mask id="m"><rect width="10" height="10" fill="#fff"/></mask><g mask="url(#m)"><rect width="50" height="50"/></g>', 100],
     ['<switch><rect requiredExtensions="x" width="50" height="50"/><rect width="10" height="10"/></switch>', 100],
   ])('%s', (body, area) => {

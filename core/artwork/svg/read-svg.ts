@@ -1,15 +1,17 @@
-import { compose, IDENTITY, scaling, translation, type Curves, type FillRule, type Matrix } from '../../geometry/index.js';
+import { compose, IDENTITY, scaling, translation, type Curves, type Matrix } from '../../geometry/index.js';
 import { countFindings, InputError, type Finding } from '../../job/index.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { overWhite } from '../colour.js';
 import { SHIPPED_FONTS } from '../lettering/shipped-fonts.js';
 import { NOTHING_GIVEN, type ReadGiven } from '../read-given.js';
+import { ClipReader } from './clips.js';
+import { describe, SILENT, type Context } from './context.js';
 import { parseStyleSheet, type StyleRule } from './css.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
-import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
+import { computeStyle, INITIAL_STYLE } from './style.js';
 import { isTooLong, layOutText, standIns } from './text.js';
 import { baselineOf, type Baseline } from './text-path.js';
 import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
@@ -20,16 +22,6 @@ const MAX_PAINTS = 50_000;
 
 /** An artboard smaller than this is a slip of the pen: a fortieth of a cutter's step. */
 const SMALLEST_PX = 0.002;
-
-interface Context {
-  readonly matrix: Matrix;
-  readonly style: ComputedStyle;
-  readonly opacity: number;
-  readonly clips: readonly Clip[];
-  readonly viewport: { readonly width: number; readonly height: number };
-  /** Elements being drawn through `use`, to catch a drawing that contains itself. */
-  readonly using: readonly XmlElement[];
-}
 
 /**
  * Reads an SVG file into paints in z-order. What is not understood becomes a finding that names the element.
@@ -56,12 +48,14 @@ class SvgReader {
   readonly #rules: StyleRule[] = [];
   readonly #paints: Paint[] = [];
   readonly #findings: Finding[] = [];
+  readonly #clips: ClipReader;
   #elementsDrawn = 0;
 
   constructor(root: XmlElement, source: string, given: ReadGiven) {
     this.#root = root;
     this.#source = source;
     this.#given = given;
+    this.#clips = new ClipReader({ byId: this.#byId, rules: this.#rules, note: (...said) => this.note(...said), enter: (element, parent) => this.#enter(element, parent) });
     this.#index(root);
   }
 
@@ -153,7 +147,7 @@ class SvgReader {
     const own = parseTransform(element.attributes['transform']);
     if (!own) this.note('transform-ignored', 'warning', `${describe(element)} has a transform that is not understood; it stands untransformed.`);
     const matrix = compose(parent.matrix, own ?? IDENTITY);
-    const maskClip = style['mask'] === 'none' ? null : this.#maskAsClip(style['mask']!, matrix, parent);
+    const maskClip = style['mask'] === 'none' ? null : this.#clips.maskAsClip(style['mask']!, matrix, parent);
     for (const property of ['mask', 'filter'] as const) {
       if (style[property] !== 'none' && !(property === 'mask' && maskClip)) {
         this.note(`${property}-ignored`, 'warning', `${describe(element)} has a ${property}, which a blade cannot cut; it is shown without.`);
@@ -168,7 +162,7 @@ class SvgReader {
       matrix,
       style,
       opacity: parent.opacity * (Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1),
-      clips: [...parent.clips, ...this.#clipsOf(element, style, matrix, parent), ...(maskClip ? [maskClip] : [])],
+      clips: [...parent.clips, ...this.#clips.clipsOf(element, style, matrix, parent), ...(maskClip ? [maskClip] : [])],
     };
   }
 
@@ -377,73 +371,9 @@ class SvgReader {
       clips: hides ? [...context.clips, edge] : context.clips,
     });
   }
-
-  #clipsOf(element: XmlElement, style: ComputedStyle, matrix: Matrix, context: Context): Clip[] {
-    const value = style['clip-path']!;
-    if (value === 'none') return [];
-    const id = /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(value)?.[1];
-    const clipPath = id === undefined ? undefined : this.#byId.get(id);
-    if (!clipPath || clipPath.name !== 'clipPath' || clipPath.attributes['clipPathUnits'] === 'objectBoundingBox') {
-      this.note('clip-ignored', 'warning', `${describe(element)} has a clip path that is not understood; it is shown whole.`);
-      return [];
-    }
-    if (context.using.includes(clipPath)) {
-      this.note('clip-ignored', 'warning', `${describe(element)} is clipped by something that contains it; it is shown whole.`);
-      return [];
-    }
-    const inside: Context = { ...context, matrix, style: INITIAL_STYLE, clips: [], using: [...context.using, clipPath] };
-    const entered = this.#enter(clipPath, inside);
-    if (!entered) return [];
-    const outlines: Clip['outlines'][number][] = [];
-    for (const child of clipPath.children) this.#clipOutlines(child, { ...entered, clips: [] }, outlines);
-    return [{ outlines, clips: entered.clips }];
-  }
-
-  /** A mask that is nothing but solid white shapes shows what lies in them and hides the rest, which is what a clip does. */
-  #maskAsClip(value: string, matrix: Matrix, context: Context): Clip | null {
-    const id = /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(value)?.[1];
-    const mask = id === undefined ? undefined : this.#byId.get(id);
-    if (!mask || mask.name !== 'mask' || context.using.includes(mask) || mask.attributes['maskContentUnits'] === 'objectBoundingBox') return null;
-    const style = computeStyle(mask, INITIAL_STYLE, this.#rules);
-    const inside: Context = { ...context, matrix, style, opacity: 1, clips: [], using: [...context.using, mask] };
-    const outlines: Clip['outlines'][number][] = [];
-    for (const child of mask.children) {
-      if (SILENT.has(child.name)) continue;
-      const own = computeStyle(child, style, this.#rules);
-      const white = resolvePaint(own['fill']!, { currentColor: own['color']!, opacity: Number(own['fill-opacity']) * Number(own['opacity']), byId: this.#byId, rules: this.#rules });
-      if (!SHAPE_NAMES.has(child.name) || white.colour !== '#ffffff' || white.lost !== 'none' || own['stroke'] !== 'none') return null;
-      this.#clipOutlines(child, inside, outlines, 'fill-rule');
-    }
-    return { outlines, clips: [] };
-  }
-
-  #clipOutlines(element: XmlElement, parent: Context, into: Clip['outlines'][number][], ruledBy: 'clip-rule' | 'fill-rule' = 'clip-rule'): void {
-    const context = SHAPE_NAMES.has(element.name) || element.name === 'use' ? this.#enter(element, parent) : null;
-    if (!context) return;
-    if (element.name === 'use') {
-      const href = element.attributes['href'] ?? element.attributes['xlink:href'] ?? '';
-      const target = this.#byId.get(href.replace(/^#/, ''));
-      const x = parseSvgLength(element.attributes['x'], context.viewport.width) ?? 0;
-      const y = parseSvgLength(element.attributes['y'], context.viewport.height) ?? 0;
-      if (target && SHAPE_NAMES.has(target.name)) {
-        this.#clipOutlines(target, { ...context, matrix: compose(context.matrix, translation(x, y)) }, into, ruledBy);
-      }
-      return;
-    }
-    if (context.style['visibility'] !== 'visible') return;
-    const { curves } = shapeCurves(element, context.viewport, 16);
-    const rule: FillRule = context.style[ruledBy] === 'evenodd' ? 'evenodd' : 'nonzero';
-    if (curves) into.push({ curves, matrix: context.matrix, rule, clips: context.clips });
-  }
 }
 
 const CONTAINERS: ReadonlySet<string> = new Set(['g', 'a', 'svg', 'use', 'switch']);
-
-/** Elements that draw nothing by themselves. */
-const SILENT: ReadonlySet<string> = new Set([
-  'defs', 'symbol', 'clipPath', 'mask', 'linearGradient', 'radialGradient', 'pattern', 'marker', 'filter', 'style',
-  'title', 'desc', 'metadata', 'view', 'stop', 'font', 'cursor',
-]);
 
 const UNSUPPORTED: Readonly<Record<string, readonly [string, string]>> = {
   foreignObject: ['foreign-left', 'holds a piece of web page; it was left out'],
@@ -464,8 +394,3 @@ const PAINT_REMEDIES: Partial<Record<keyof typeof LOST_PAINT, Finding['remedies'
   pattern: [{ label: 'Take its main colour', patch: { repair: { patterns: 'flat' } } }],
   'pattern-flattened': [{ label: 'Leave it out', patch: { repair: { patterns: 'drop' } } }],
 };
-
-function describe(element: XmlElement): string {
-  const id = element.attributes['id'];
-  return `<${element.name}${id ? ` id="${id.slice(0, 40)}"` : ''}> in line ${element.line}`;
-}
