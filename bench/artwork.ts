@@ -10,7 +10,7 @@ import { openBench } from '../server/testing/bench.js';
 import { fastestMs, median, ms, percent, print, quantile, times } from './measure.js';
 
 /** Findings that say that the look cannot be kept in flat film. */
-const NOT_FLAT = new Set(['gradient-flattened', 'pattern-left', 'mask-ignored', 'filter-ignored', 'picture-left', 'text-left', 'font-missing', 'opacity-flattened', 'blend-ignored', 'marker-ignored', 'colour-unknown']);
+const NOT_FLAT = new Set(['gradient-flattened', 'pattern-left', 'mask-ignored', 'filter-ignored', 'picture-left', 'text-left', 'font-missing', 'opacity-flattened', 'blend-ignored', 'colour-unknown']);
 
 /** Drawings at which the renderer itself falls over, or leaves out shapes that are scaled down a million times. */
 const UNDRAWABLE = new Set(['noto-v1/hot-beverage', 'flags/nu.svg']);

@@ -72,6 +72,44 @@ it('lets a finding be with a reason, and shows it again', async () => {
   await gone('Show again');
 });
 
+it('puts right one place and lets another be, place by place', async () => {
+  const { driver, sees, press } = browser;
+  const dots = '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80"><rect x="10" y="10" width="60" height="60" fill="#b3262b"/><circle cx="90" cy="20" r=".35" fill="#b3262b"/><circle cx="90" cy="40" r=".35" fill="#b3262b"/><circle cx="90" cy="60" r=".35" fill="#b3262b"/></svg>';
+  const { id } = await jobWith(bench, dots, (recipe) => ({ ...recipe, surface: { ...recipe.surface, size: { mode: 'own' } } }));
+  await driver.get(`${bench.server.url}/jobs/${id}/artwork`);
+  await sees('(3 times)');
+  const message = (await browser.text()).match(/Specks come off[^\n]*(?= \(3)/)![0];
+  await press(`Show where: ${message}`);
+  await sees('all 3 places');
+  await press('The next place');
+  await sees('place 1 of 3');
+  await press('Drop below 1 mm², only here');
+  await sees('place 1 of 2');
+  await sees('are dropped and filled, at 1 place.');
+  await press('The next place');
+  await sees('place 2 of 2');
+  await press(`Let this one be: ${message}`);
+  await press('The customer wants it so');
+  await sees('Specks and pinholes stay, at 1 place. The customer wants it so.');
+  await gone('place 2 of');
+  const { repair } = (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe;
+  expect([repair.only.specks?.map((place) => place.yMm), repair.spared.specks?.map((place) => place.yMm)]).toEqual([[20], [60]]);
+  await press('Undo');
+  await sees('place 2 of 2');
+  await press('Drop below 1 mm²');
+  await gone('Specks come off');
+  await sees('are dropped and filled.');
+});
+
+it('shows what a merge of two near colours would look like', async () => {
+  const { id } = await jobWith(bench, SPOILT);
+  await browser.driver.get(`${bench.server.url}/jobs/${id}/artwork`);
+  const merged = await browser.find('svg[aria-label^="as one colour"]');
+  const fills = async () => new Set(await Promise.all((await merged.findElements(By.css('path'))).map((path) => path.getAttribute('fill'))));
+  await browser.driver.wait(async () => (await fills()).size > 1, 10_000);
+  expect((await fills()).has('#b5282d')).toBe(false);
+});
+
 it('takes a DXF as it takes an SVG', async () => {
   const line = (x0: number, y0: number, x1: number, y1: number) => `0\nLINE\n8\n0\n62\n1\n10\n${x0}\n20\n${y0}\n11\n${x1}\n21\n${y1}\n`;
   const path = join(mkdtempSync(join(tmpdir(), 'lantern-dxf-')), 'plate.dxf');

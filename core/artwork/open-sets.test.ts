@@ -7,7 +7,7 @@ import { paintRegions, readSvg, type Artwork } from './index.js';
 
 const SCHOOLS: readonly School[] = ['overlay', 'inlay', 'trapped'];
 /** Findings that say that the look cannot be kept in flat film. */
-const LOST = new Set(['gradient-flattened', 'pattern-left', 'mask-ignored', 'filter-ignored', 'picture-left', 'text-left', 'opacity-flattened', 'blend-ignored', 'marker-ignored', 'colour-unknown']);
+const LOST = new Set(['gradient-flattened', 'pattern-left', 'mask-ignored', 'filter-ignored', 'picture-left', 'text-left', 'opacity-flattened', 'blend-ignored', 'colour-unknown']);
 
 const read = ({ name, svg }: OpenArtwork) => readSvg(new TextEncoder().encode(svg), name);
 

@@ -45,7 +45,8 @@ export function countFindings(findings: readonly Finding[]): Finding[] {
 /** At most so many places are told of one finding. */
 export const MOST_PLACES = 2000;
 
-/** A finding's places, of which there must be one at least. */
+/** A finding's places, of which there must be one at least, in the order in which one looks over a sheet: from the top down. */
 export function atPlaces(places: readonly Box[]): Pick<Finding, 'count' | 'where' | 'places'> {
-  return { count: places.length, where: places[0]!, places: places.slice(0, MOST_PLACES) };
+  const ordered = [...places].sort((a, b) => a.minY - b.minY || a.minX - b.minX).slice(0, MOST_PLACES);
+  return { count: places.length, where: ordered[0]!, places: ordered };
 }

@@ -33,7 +33,11 @@ export function Findings({ findings, picture }: FindingsProps) {
             </p>
             {(finding.where || finding.remedies?.length || finding.severity !== 'blocker') && (
               <p>
-                {finding.where && <WordButton onPress={() => look(finding)}>Show where</WordButton>}{' '}
+                {finding.where && (
+                  <WordButton onPress={() => look(finding)} aria-label={`Show where: ${finding.message}`}>
+                    Show where
+                  </WordButton>
+                )}{' '}
                 {finding.remedies?.map((remedy) => (
                   <WordButton key={remedy.label} onPress={() => handle.change(takenEverywhere(recipe.repair, remedy))}>
                     {remedy.label}

@@ -70,6 +70,26 @@ describe('shapes', () => {
     expect(regions(body).reduce((sum, region) => sum + areaOf(region.rings), 0)).toBeCloseTo(area, -Math.log10(area * 0.002));
   });
 
+  it.each([
+    ['an arrow at the end of a line', '<marker id="m" viewBox="0 0 10 10" refX="5" refY="5" markerWidth="6" markerHeight="6" orient="auto"><path d="M0 0L10 5L0 10z"/></marker><path d="M20 80L80 30" stroke="#136" stroke-width="3" fill="none" marker-end="url(#m)"/>'],
+    ['dots on every corner', '<marker id="m" refX="2" refY="2" markerWidth="4" markerHeight="4"><circle cx="2" cy="2" r="2" fill="#c33"/></marker><polyline points="10,20 40,70 60,20 90,80" fill="none" stroke="#136" stroke-width="2" marker-start="url(#m)" marker-mid="url(#m)" marker-end="url(#m)"/>'],
+    ['arrows on curves, at either end', '<marker id="m" markerWidth="8" markerHeight="8" refX="4" refY="4" orient="auto" markerUnits="userSpaceOnUse"><path d="M0 0L8 4L0 8z" fill="#c33"/></marker><path d="M20 20C60 20 60 80 85 80" fill="none" stroke="#136" stroke-width="2" marker-start="url(#m)" marker-end="url(#m)"/>'],
+    ['corners of a closed shape', '<marker id="m" viewBox="0 0 4 4" refX="2" refY="2" orient="auto" overflow="visible"><path d="M0 0h6v4H0z" fill="#c33"/></marker><path d="M20 20H80V80z" fill="#eee" stroke="#136" marker-mid="url(#m)"/>'],
+  ])('draw markers as a renderer does: %s', (_, body) => {
+    const paths = regions(body).map((r) => `<path fill="${r.colour}" fill-rule="evenodd" d="${r.rings.map((ring) => 'M' + [...ring].join(' ') + 'Z').join('')}"/>`);
+    expect(paths.length).toBeGreaterThan(1);
+    expect(pictureDifference(svg(body), svg(paths.join('')))).toBeLessThan(0.0005);
+  });
+
+  it('turn a marker round at the start where it asks for that, and along the closing stretch where the path is closed', () => {
+    const head = (orient: string) => `<marker id="m" markerWidth="9" markerHeight="9" refX="0" refY="2" orient="${orient}" markerUnits="userSpaceOnUse"><path d="M0 0L6 2L0 4z" fill="#c33"/></marker>`;
+    const box = (body: string) => boundsOf(regions(body).find((r) => r.colour === '#cc3333')!.rings)!;
+    expect(box(`${head('auto-start-reverse')}<path d="M20 20H80" stroke="#136" marker-start="url(#m)"/>`)).toMatchObject({ minX: expect.closeTo(14, 6), maxX: expect.closeTo(20, 6) });
+    // Out to the right, in from the right below: half-way is straight up.
+    const closed = box(`${head('auto')}<path d="M20 50L50 20V80z" stroke="#136" marker-start="url(#m)"/>`);
+    expect([closed.minY, closed.maxY]).toEqual([expect.closeTo(44, 6), expect.closeTo(50, 6)]);
+  });
+
   it('turn strokes into area under any transform', () => {
     const body = '<g transform="rotate(20 50 50) scale(1.5 .5)"><path d="M20 40C30 80 50 80 50 60" fill="none" stroke="#136" stroke-width="8" stroke-linejoin="round" stroke-linecap="square"/></g>';
     const artwork = read(body);

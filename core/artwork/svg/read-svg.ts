@@ -9,6 +9,7 @@ import { describe, SILENT, type Context } from './context.js';
 import { parseStyleSheet, type StyleRule } from './css.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
+import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
 import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE } from './style.js';
@@ -177,9 +178,32 @@ class SvgReader {
     const paintStroke = () => this.#stroke(element, context, curves);
     const strokeFirst = /^\s*stroke\b/.test(style['paint-order']!);
     (strokeFirst ? [paintStroke, paintFill] : [paintFill, paintStroke]).forEach((paint) => paint());
-    if (['marker-start', 'marker-mid', 'marker-end'].some((name) => style[name] !== 'none')) {
-      this.note('marker-ignored', 'warning', `${describe(element)} carries markers (arrow heads or the like); they were left out.`);
-    }
+    if (MARKED.has(element.name)) this.#markers(context, curves);
+  }
+
+  /** Arrow heads and the like on the corners of a path. */
+  #markers(context: Context, curves: Curves): void {
+    const { style } = context;
+    const markerAt = (which: 'start' | 'mid' | 'end') => this.#byId.get(URL_OF_ID.exec(style[`marker-${which}`]!)?.[1] ?? '');
+    const markers = { start: markerAt('start'), mid: markerAt('mid'), end: markerAt('end') };
+    if (!markers.start && !markers.mid && !markers.end) return;
+    const strokeWidth = parseSvgLength(style['stroke-width'], Math.hypot(context.viewport.width, context.viewport.height) / Math.SQRT2, Number(style['font-size'])) ?? 1;
+    const vertices = verticesOf(curves);
+    vertices.forEach((vertex, i) => {
+      // A path of one point is its own start and end.
+      for (const which of new Set([...(i === 0 ? ['start' as const] : []), ...(i > 0 && i < vertices.length - 1 ? ['mid' as const] : []), ...(i === vertices.length - 1 ? ['end' as const] : [])])) {
+        const marker = markers[which];
+        if (marker?.name === 'marker' && !context.using.includes(marker)) this.#marker(marker, markerPlacement(marker, vertex, which, strokeWidth), context);
+      }
+    });
+  }
+
+  #marker(marker: XmlElement, { frame, content, width, height, viewport }: MarkerPlacement, context: Context): void {
+    if (!(width > 0) || !(height > 0)) return;
+    const style = computeStyle(marker, INITIAL_STYLE, this.#rules);
+    const hides = style['overflow'] !== 'visible' && style['overflow'] !== 'auto';
+    const edge: Clip = { outlines: [{ curves: rectangle(0, 0, width, height), matrix: compose(context.matrix, frame), rule: 'nonzero', clips: [] }], clips: [] };
+    this.#children(marker, { ...context, style, matrix: compose(context.matrix, content), viewport, clips: hides ? [...context.clips, edge] : context.clips, using: [...context.using, marker] });
   }
 
   #fill(element: XmlElement, context: Context, curves: Curves): void {
@@ -202,7 +226,7 @@ class SvgReader {
   /** The bands of a fill that is a gradient, when bands are wanted. */
   #bands({ style, viewport }: Context, curves: Curves): GradientBand[] | null {
     const count = this.#given.repair.gradientBands;
-    const id = count > 1 ? /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(style['fill']!)?.[1] : undefined;
+    const id = count > 1 ? URL_OF_ID.exec(style['fill']!)?.[1] : undefined;
     const server = id === undefined ? undefined : this.#byId.get(id);
     if (server?.name !== 'linearGradient' && server?.name !== 'radialGradient') return null;
     return gradientBands(server, curves, viewport, count, { byId: this.#byId, rules: this.#rules });
@@ -372,6 +396,11 @@ class SvgReader {
     });
   }
 }
+
+/** Shapes that can carry markers. */
+const MARKED: ReadonlySet<string> = new Set(['path', 'line', 'polyline', 'polygon']);
+
+const URL_OF_ID = /^url\(\s*["']?#([^"')]+)["']?\s*\)/;
 
 const CONTAINERS: ReadonlySet<string> = new Set(['g', 'a', 'svg', 'use', 'switch']);
 
