@@ -37,7 +37,9 @@ const give = async (name: string, content: string | Uint8Array, which = 0) => {
 };
 const type = async (label: string, text: string) => {
   const field = await browser.find(`[aria-label="${label}"]`);
-  await field.clear();
+  // Clearing a field would also leave it, and an empty one then takes its words back.
+  await field.click();
+  await browser.driver.executeScript('arguments[0].select()', field);
   await field.sendKeys(text);
 };
 const setWords = async (words: string) => {

@@ -29,8 +29,17 @@ export async function openBrowser(): Promise<Browser> {
   const profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
   const options = new Options();
   options.setChromeBinaryPath('/usr/bin/chromium');
-  options.addArguments('--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', `--user-data-dir=${profile}`);
+  options.addArguments('--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion', `--user-data-dir=${profile}`);
   const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
+  const visit = driver.get.bind(driver);
+  // Now and then Chromium loses a tab. The test that it happened in is run again (see the test configuration), in a new one.
+  driver.get = (url) =>
+    visit(url).catch(async (reason: unknown) => {
+      if (!(reason instanceof Error) || !reason.message.includes('tab crashed')) throw reason;
+      await driver.switchTo().newWindow('tab');
+      await resize(1280, 800);
+      await visit(url);
+    });
   const named = (name: string) => `normalize-space(.)="${name}" or @aria-label="${name}"`;
   const within = (locator: By) => driver.wait(until.elementLocated(locator), PATIENCE_MS);
   const field = (label: string) => within(By.css(`[aria-label="${label}"]`));

@@ -1,4 +1,4 @@
-import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useContext, useLayoutEffect, useMemo, useState, type ReactNode } from 'react';
 import type { LengthUnit } from '../../core/job/index.js';
 
 type Theme = 'system' | 'light' | 'dark';
@@ -16,7 +16,8 @@ const Context = createContext<Settings | null>(null);
 export function SettingsProvider({ children }: { readonly children: ReactNode }) {
   const [unit, setUnit] = useStored<LengthUnit>('unit', ['mm', 'cm', 'in']);
   const [theme, setTheme] = useStored<Theme>('theme', ['system', 'light', 'dark']);
-  useEffect(() => {
+  // Before anything is painted, or a dark page would begin with a flash of light.
+  useLayoutEffect(() => {
     if (theme === 'system') delete document.documentElement.dataset['theme'];
     else document.documentElement.dataset['theme'] = theme;
   }, [theme]);
