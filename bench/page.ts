@@ -26,11 +26,13 @@ export async function pageBench(): Promise<void> {
   const browser = await openBrowser();
   try {
     const job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 230 } } }));
-    await browser.driver.get(`${bench.server.url}/jobs/${job.id}/build`);
+    await browser.driver.get(`${bench.server.url}/jobs/${job.id}`);
     await browser.sees('4 sheets');
     const loaded = await browser.driver.executeScript<string[]>(`return performance.getEntriesByType('resource').map((e) => new URL(e.name).pathname).filter((p) => p.endsWith('.js'))`);
     const worker = readdirSync('dist/web/assets').filter((file) => /-worker-.*\.js$/.test(file)).map((file) => `/assets/${file}`);
     const files = [...new Set([...loaded, ...worker])];
+    await browser.driver.get(`${bench.server.url}/jobs/${job.id}/build`);
+    await browser.sees('4 sheets');
     await browser.driver.executeScript(WATCH);
     for (let i = 0; i < 24; i += 1) {
       await browser.driver.actions().sendKeys(i % 2 === 0 ? Key.ARROW_RIGHT : Key.ARROW_LEFT).perform();

@@ -1,13 +1,23 @@
+import { NO_REPAIR } from '../job/index.js';
 import type { Artwork } from './artwork.js';
-import { looksLikeDxf } from './dxf/tags.js';
+import { isDxf } from './dxf/is-dxf.js';
 import { readDxf } from './dxf/read-dxf.js';
-import { NOTHING_GIVEN, type ReadGiven } from './read-given.js';
-import { readSvg } from './svg/read-svg.js';
+import type { ReadGiven } from './read-given.js';
+import { cssReader } from './svg/css.js';
+import { readSvg as readSvgWith } from './svg/read-svg.js';
+
+/** For a drawing that is read by itself. */
+const NOTHING_GIVEN: ReadGiven = { repair: NO_REPAIR, css: cssReader, hasFont: () => false, fontOf: () => null, lettersOf: null, pictureOf: () => null };
+
+/** An SVG by itself, without fonts for its text or pictures. @throws InputError when it cannot be read */
+export function readSvg(bytes: Uint8Array, source: string): Artwork {
+  return readSvgWith(bytes, source, NOTHING_GIVEN);
+}
 
 /**
- * Reads a maker's file, whatever it is called: by its content it is a DXF, or else it is taken for an SVG.
+ * Reads a maker's file by itself, whatever it is called: by its content it is a DXF, or else it is taken for an SVG.
  * @throws InputError when it cannot be read
  */
-export function readArtwork(bytes: Uint8Array, source: string, given: ReadGiven = NOTHING_GIVEN): Artwork {
-  return looksLikeDxf(bytes) || /\.dxf$/i.test(source) ? readDxf(bytes, source, given.repair.joinEndsMm) : readSvg(bytes, source, given);
+export function readArtwork(bytes: Uint8Array, source: string): Artwork {
+  return isDxf(bytes, source) ? readDxf(bytes, source) : readSvg(bytes, source);
 }

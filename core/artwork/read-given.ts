@@ -1,7 +1,8 @@
 import type { Curves } from '../geometry/index.js';
-import { NO_REPAIR, type Recipe } from '../job/index.js';
+import type { Recipe } from '../job/index.js';
 import type { Artwork } from './artwork.js';
 import type { Font } from './lettering/font.js';
+import type { CssReader } from './svg/style-rules.js';
 
 /** Remedies that are taken while a drawing is read. */
 export type ReadRepair = Pick<Recipe['repair'], 'joinEndsMm' | 'gradientBands' | 'patterns' | 'pictures' | 'fonts'>;
@@ -22,6 +23,7 @@ export interface Letter {
  */
 export interface ReadGiven {
   readonly repair: ReadRepair;
+  readonly css: CssReader;
   /** Whether a family's name stands for a font that can be had. */
   readonly hasFont: (family: string) => boolean;
   /** The font for a family's name, if it is at hand. */
@@ -31,6 +33,3 @@ export interface ReadGiven {
   /** A picture inside the drawing, traced, if it is at hand. */
   readonly pictureOf: (href: string) => Artwork | null;
 }
-
-/** For a drawing that is read by itself. */
-export const NOTHING_GIVEN: ReadGiven = { repair: NO_REPAIR, hasFont: () => false, fontOf: () => null, lettersOf: null, pictureOf: () => null };

@@ -1,11 +1,13 @@
 import { InputError, type Lettering, type Tracing } from '../job/index.js';
 import type { Artwork } from './artwork.js';
+import { isDxf } from './dxf/is-dxf.js';
 import type { Font } from './lettering/font.js';
 import { shippedFontCalled, SHIPPED_FONTS } from './lettering/shipped-fonts.js';
 import type { UnpackerOf } from './picture/decode-picture.js';
 import type { LetterChoice } from './lettering/set-lettering.js';
 import type { ReducedPicture, TraceHooks } from './picture/trace-picture.js';
-import { readArtwork } from './read-artwork.js';
+import { readSvg } from './svg/read-svg.js';
+import type { CssReader } from './svg/style-rules.js';
 import type { ReadGiven, ReadRepair } from './read-given.js';
 
 /** What reading needs beside the file, brought by whoever knows where it lies. */
@@ -19,7 +21,7 @@ export interface ArtworkResources {
 const EMBEDDED_TRACING: Tracing = { colours: null, background: 'everywhere', speckMm: 0.5 };
 
 /**
- * Reads drawings, letterings and pictures, fetching what they need; fonts once opened are kept. What sets letters and what traces is
+ * Reads drawings, letterings and pictures, fetching what they need; fonts once opened are kept. What sets letters and what traces, and what reads a DXF, is
  * loaded when it is first needed.
  */
 export class ArtworkReader {
@@ -32,12 +34,14 @@ export class ArtworkReader {
    * @throws InputError when it cannot be read
    */
   async drawing(bytes: Uint8Array, source: string, repair: ReadRepair): Promise<Artwork> {
+    if (isDxf(bytes, source)) return (await import('./dxf/read-dxf.js')).readDxf(bytes, source, repair.joinEndsMm);
     const fonts = new Map<string, Font>();
     const pictures = new Map<string, Artwork | null>();
     const wanted = { fonts: new Set<string>(), pictures: new Set<string>() };
     const fontId = (family: string) => repair.fonts[family] ?? shippedFontCalled(family)?.id ?? null;
     const given: ReadGiven = {
       repair,
+      css: holdsStyles(bytes) ? (await import('./svg/css.js')).cssReader : NO_CSS,
       lettersOf: null,
       fontOf: (family) => {
         const id = fontId(family);
@@ -51,13 +55,13 @@ export class ArtworkReader {
         return pictures.get(href) ?? null;
       },
     };
-    const first = readArtwork(bytes, source, given);
+    const first = readSvg(bytes, source, given);
     if (wanted.fonts.size === 0 && wanted.pictures.size === 0) return first;
     // What it asked for is fetched, and then it is read again with all of it at hand.
     for (const id of wanted.fonts) fonts.set(id, await this.font(id, null));
     for (const href of wanted.pictures) pictures.set(href, await this.#embedded(href, source));
     const lettersOf = wanted.fonts.size > 0 ? (await import('./lettering/font.js')).lettersOf : null;
-    return readArtwork(bytes, source, { ...given, lettersOf });
+    return readSvg(bytes, source, { ...given, lettersOf });
   }
 
   async #embedded(href: string, source: string): Promise<Artwork | null> {
@@ -129,6 +133,13 @@ export class ArtworkReader {
     if (!own) throw new InputError('font-unknown', `The font “${id}” is not here: choose another.`, { source: 'lettering' });
     return openFont([own], id);
   }
+}
+
+const NO_CSS: CssReader = { declarations: () => [], styleSheet: () => [] };
+
+/** Whether a file may have style sheets or style attributes; of one in wide characters nothing can be said without decoding it. */
+function holdsStyles(bytes: Uint8Array): boolean {
+  return bytes.subarray(0, 4).includes(0) || bytes[0] === 0xfe || bytes[0] === 0xff || new TextDecoder('latin1').decode(bytes).includes('style');
 }
 
 function bytesOfDataUrl(href: string): Uint8Array | null {

@@ -1,5 +1,6 @@
+import { useState } from 'react';
 import styled from 'styled-components';
-import { FILM_FAMILIES } from '../../core/job/index.js';
+import { FILM_FAMILIES, type Film } from '../../core/job/index.js';
 import type { ColourUse } from '../../core/job/plan/index.js';
 import { FindingPlaces } from '../job/finding-places.js';
 import { Findings } from '../job/findings.js';
@@ -8,18 +9,23 @@ import { Rulings } from '../job/rulings.js';
 import { StationLayout } from '../job/station-layout.js';
 import { LightTable } from '../light-table/light-table.js';
 import { colour, space, type } from '../tokens.js';
-import { WordButton } from '../ui/button.js';
+import { Button, WordButton } from '../ui/button.js';
 import { Select, Small } from '../ui/plain-fields.js';
 import { count, sayArea } from '../ui/say.js';
 import { Swatch } from '../ui/swatch.js';
 import { designBox } from './design-box.js';
 import { LayerPicture } from './layer-picture.js';
+import { usePaints } from './use-paints.js';
 
 /** Which film each colour of the artwork is cut from. */
 export function FilmsStation() {
   const { plan, unit, lookAt } = useJobContext();
   const { findings, rulings } = useSaid('films');
   const colours = plan?.colours ?? [];
+  const [tried, setTried] = useState<Tried | null>(null);
+  const paints = usePaints(tried ? 'after' : null);
+  const filmOf = new Map(colours.map((use) => [use.colour, use.film.colour]));
+  if (tried) filmOf.set(tried.colour, tried.film.colour);
   return (
     <StationLayout
       title="Films"
@@ -29,22 +35,33 @@ export function FilmsStation() {
           <Findings findings={findings} />
           <Matches aria-label="Colours and their films">
             {colours.map((use) => (
-              <Match key={use.colour} use={use} />
+              <Match key={use.colour} use={use} onTry={setTried} />
             ))}
           </Matches>
           <Rulings rulings={rulings.filter((ruling) => ruling.id.startsWith('films.join.'))} />
         </>
       }
     >
-      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption="in the colours of the films">
-        <LayerPicture layers={plan?.layers ?? []} />
+      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption={tried ? `as it would look with ${tried.film.name} for ${tried.colour}` : 'in the colours of the films'}>
+        {tried && paints.length > 0 ? paints.map((paint, i) => <path key={i} d={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} fillRule="evenodd" />) : <LayerPicture layers={plan?.layers ?? []} />}
         <FindingPlaces />
       </LightTable>
     </StationLayout>
   );
 }
 
-function Match({ use }: { readonly use: ColourUse }) {
+/** A film that is looked at in place of a colour's own, before it is taken. */
+interface Tried {
+  readonly colour: string;
+  readonly film: Film;
+}
+
+interface MatchProps {
+  readonly use: ColourUse;
+  readonly onTry: (tried: Tried | null) => void;
+}
+
+function Match({ use, onTry }: MatchProps) {
   const { handle, recipe, shop } = useJobContext();
   const choose = (filmId: string) => handle.change({ films: { byColour: { ...recipe.films.byColour, [use.colour]: filmId } } });
   const letApp = () => handle.change({ films: { byColour: Object.fromEntries(Object.entries(recipe.films.byColour).filter(([c]) => c !== use.colour)) } });
@@ -72,10 +89,31 @@ function Match({ use }: { readonly use: ColourUse }) {
           {use.chosen ? 'Your choice' : 'Nearest in stock'}; differs by {use.difference.toFixed(1)} (about 1 can just be seen).{' '}
           {use.chosen && <WordButton onPress={letApp}>Let the app decide</WordButton>}
         </Small>
+        <Others role="group" aria-label={`Other films for ${use.colour}`}>
+          or{' '}
+          {use.others.map(({ film, difference }) => (
+            <Other
+              key={film.id}
+              aria-label={`${film.name}, differs by ${difference.toFixed(1)}`}
+              onPress={() => {
+                onTry(null);
+                choose(film.id);
+              }}
+              onHoverChange={(over) => onTry(over ? { colour: use.colour, film } : null)}
+              onFocusChange={(focused) => onTry(focused ? { colour: use.colour, film } : null)}
+            >
+              <Swatch film={film} size={20} />
+              <span aria-hidden>{difference.toFixed(0)}</span>
+            </Other>
+          ))}
+        </Others>
       </div>
     </Row>
   );
 }
+
+const Others = styled.div`display: flex; align-items: center; gap: ${space.s}; font-size: ${type.small}; color: ${colour.quiet};`;
+const Other = styled(Button)`padding: 1px 6px; min-height: 26px; gap: 4px; font-variant-numeric: tabular-nums; color: ${colour.quiet};`;
 
 const Matches = styled.ul`list-style: none; display: grid; gap: ${space.l};`;
 const Row = styled.li`display: grid; grid-template-columns: auto 1fr; gap: ${space.m}; align-items: start; select { width: 100%; margin: 3px 0; }`;

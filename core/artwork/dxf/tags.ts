@@ -23,12 +23,6 @@ export interface DxfFile {
 /** More groups than this are no drawing for a blade. */
 const MAX_TAGS = 6_000_000;
 
-/** Whether a file begins as an ASCII DXF does: a group 0 (or a comment, group 999), then SECTION. */
-export function looksLikeDxf(bytes: Uint8Array): boolean {
-  const head = String.fromCharCode(...bytes.subarray(0, 400));
-  return /^\s*(999\r?\n[^\n]*\n\s*)*0\r?\n\s*SECTION/.test(head) || head.startsWith('AutoCAD Binary DXF');
-}
-
 /**
  * Reads the sections of an ASCII DXF file (R12 to 2018).
  * @throws InputError `dxf-binary`, `not-dxf` (with the line) or `dxf-no-entities`

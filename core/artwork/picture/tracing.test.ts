@@ -6,7 +6,7 @@ import { DEFAULT_TRACING, InputError, type Tracing } from '../../job/index.js';
 import { seeded } from '../../testing/seeded.js';
 import { ArtworkReader, paintRegions } from '../index.js';
 import { decodePicture } from './decode-picture.js';
-import { readSvg } from '../svg/read-svg.js';
+import { readSvg } from '../read-artwork.js';
 import { reducePicture, tracePicture, MM_PER_PIXEL } from './trace-picture.js';
 import type { Pixels } from './pixels.js';
 

@@ -1,7 +1,7 @@
 import { boundsOf, compose, flatten, IDENTITY, joinBoxes, translation, type Box, type FillRule, type Matrix } from '../../geometry/index.js';
 import type { Clip } from '../artwork.js';
 import { describe, SILENT, type Context } from './context.js';
-import type { StyleRule } from './css.js';
+import type { Styles } from './style-rules.js';
 import { parseSvgLength } from './lengths.js';
 import { resolvePaint } from './paint-server.js';
 import { SHAPE_NAMES, shapeCurves } from './shapes.js';
@@ -12,7 +12,7 @@ import type { XmlElement } from './xml.js';
 /** What reading clips needs of the drawing they are in. */
 interface Walk {
   readonly byId: ReadonlyMap<string, XmlElement>;
-  readonly rules: readonly StyleRule[];
+  readonly styles: Styles;
   readonly note: (code: string, severity: 'warning', message: string) => void;
   /** The context inside an element, or null when it is not drawn. */
   readonly enter: (element: XmlElement, parent: Context) => Context | null;
@@ -50,13 +50,13 @@ export class ClipReader {
     const id = /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(value)?.[1];
     const mask = id === undefined ? undefined : this.walk.byId.get(id);
     if (!mask || mask.name !== 'mask' || context.using.includes(mask) || mask.attributes['maskContentUnits'] === 'objectBoundingBox') return null;
-    const style = computeStyle(mask, INITIAL_STYLE, this.walk.rules);
+    const style = computeStyle(mask, INITIAL_STYLE, this.walk.styles);
     const inside: Context = { ...context, matrix, style, opacity: 1, clips: [], using: [...context.using, mask] };
     const outlines: Clip['outlines'][number][] = [];
     for (const child of mask.children) {
       if (SILENT.has(child.name)) continue;
-      const own = computeStyle(child, style, this.walk.rules);
-      const white = resolvePaint(own['fill']!, { currentColor: own['color']!, opacity: Number(own['fill-opacity']) * Number(own['opacity']), byId: this.walk.byId, rules: this.walk.rules });
+      const own = computeStyle(child, style, this.walk.styles);
+      const white = resolvePaint(own['fill']!, { currentColor: own['color']!, opacity: Number(own['fill-opacity']) * Number(own['opacity']), byId: this.walk.byId, styles: this.walk.styles });
       if (!SHAPE_NAMES.has(child.name) || white.colour !== '#ffffff' || white.lost !== 'none' || own['stroke'] !== 'none') return null;
       this.#outlines(child, inside, outlines, 'fill-rule');
     }

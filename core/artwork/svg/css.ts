@@ -1,38 +1,24 @@
 import { compile } from 'css-select';
 import type { CssNode } from 'css-tree';
 // The parts that are used, and not the whole with its dictionary of all properties: the page loads this too.
-import generate from 'css-tree/generator';
 import parse from 'css-tree/parser';
 import walk from 'css-tree/walker';
+import type { CssReader, Declaration, StyleRule } from './style-rules.js';
 import { ownText, type XmlElement } from './xml.js';
 
-export interface Declaration {
-  readonly property: string;
-  readonly value: string;
-  readonly important: boolean;
-}
-
-export interface StyleRule {
-  readonly matches: (element: XmlElement) => boolean;
-  readonly specificity: number;
-  readonly declarations: readonly Declaration[];
-}
-
-/** Reads a `style` attribute. What cannot be parsed is left out, as a browser would. */
-export function parseDeclarations(text: string): Declaration[] {
+function parseDeclarations(text: string): Declaration[] {
   const found: Declaration[] = [];
   const tree = parse(text, { context: 'declarationList', parseValue: false, onParseError: () => undefined });
   walk(tree, (node) => collect(node, found));
   return found;
 }
 
-/**
- * Reads a style sheet into rules in document order. Selectors that cannot be understood are passed to `onSkipped`,
- * and so are at-rules: a cut has one medium and no animation.
- */
-export function parseStyleSheet(text: string, onSkipped: (what: string) => void): StyleRule[] {
+/** At-rules are skipped: a cut has one medium and no animation. */
+function parseStyleSheet(text: string, onSkipped: (what: string) => void): StyleRule[] {
   const rules: StyleRule[] = [];
-  const tree = parse(text, { parseValue: false, onParseError: () => undefined });
+  // With places, so that what is said and matched is the text itself.
+  const tree = parse(text, { parseValue: false, positions: true, onParseError: () => undefined });
+  const textOf = ({ loc }: CssNode) => (loc ? text.slice(loc.start.offset, loc.end.offset) : '');
   walk(tree, {
     enter(this: { atrule: unknown }, node: CssNode) {
       if (node.type === 'Atrule') onSkipped(`@${node.name}`);
@@ -40,11 +26,11 @@ export function parseStyleSheet(text: string, onSkipped: (what: string) => void)
       const declarations: Declaration[] = [];
       walk(node.block, (inner) => collect(inner, declarations));
       if (node.prelude.type !== 'SelectorList') {
-        onSkipped(generate(node.prelude));
+        onSkipped(textOf(node.prelude));
         return;
       }
       node.prelude.children.forEach((selector) => {
-        const source = generate(selector);
+        const source = textOf(selector);
         try {
           const test = compile<XmlElement, XmlElement>(source, { xmlMode: true, adapter: ADAPTER });
           rules.push({ matches: test, specificity: specificityOf(selector), declarations });
@@ -59,7 +45,7 @@ export function parseStyleSheet(text: string, onSkipped: (what: string) => void)
 
 function collect(node: CssNode, into: Declaration[]): void {
   if (node.type !== 'Declaration') return;
-  into.push({ property: node.property.toLowerCase(), value: generate(node.value).trim(), important: node.important !== false });
+  into.push({ property: node.property.toLowerCase(), value: node.value.type === 'Raw' ? node.value.value.trim() : '', important: node.important !== false });
 }
 
 /** (ids, classes and attributes, types) packed into one number that sorts as the cascade does. */
@@ -84,3 +70,5 @@ const ADAPTER = {
   hasAttrib: (element: XmlElement, name: string) => name in element.attributes,
   removeSubsets: (elements: XmlElement[]) => elements,
 };
+
+export const cssReader: CssReader = { declarations: parseDeclarations, styleSheet: parseStyleSheet };

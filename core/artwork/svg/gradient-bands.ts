@@ -1,6 +1,6 @@
 import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, inverse, type Curves, type Matrix } from '../../geometry/index.js';
 import { mixColours, overWhite, parseColour } from '../colour.js';
-import type { StyleRule } from './css.js';
+import type { Styles } from './style-rules.js';
 import { parseSvgLength } from './lengths.js';
 import { rectangle } from './shapes.js';
 import { computeStyle, INITIAL_STYLE } from './style.js';
@@ -15,7 +15,7 @@ export interface GradientBand {
 
 export interface GradientContext {
   readonly byId: ReadonlyMap<string, XmlElement>;
-  readonly rules: readonly StyleRule[];
+  readonly styles: Styles;
 }
 
 interface Stop {
@@ -38,12 +38,12 @@ function lineage(gradient: XmlElement, { byId }: GradientContext): XmlElement[] 
   return chain;
 }
 
-function stopsOf(chain: readonly XmlElement[], { rules }: GradientContext): Stop[] {
+function stopsOf(chain: readonly XmlElement[], { styles }: GradientContext): Stop[] {
   const holder = chain.find((element) => element.children.some((child) => child.name === 'stop'));
   let last = 0;
   return (holder?.children ?? []).flatMap((stop) => {
     if (stop.name !== 'stop') return [];
-    const style = computeStyle(stop, INITIAL_STYLE, rules);
+    const style = computeStyle(stop, INITIAL_STYLE, styles);
     const parsed = parseColour(style['stop-color']!);
     const at = parseSvgLength(stop.attributes['offset'] ?? '0', 1) ?? 0;
     // Offsets never go back.

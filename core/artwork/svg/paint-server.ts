@@ -1,6 +1,6 @@
 import { boundsOf, flatten, IDENTITY } from '../../geometry/index.js';
 import { overWhite, parseColour } from '../colour.js';
-import type { StyleRule } from './css.js';
+import type { Styles } from './style-rules.js';
 import { meanOfGradient } from './gradient-bands.js';
 import { SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
@@ -16,7 +16,7 @@ export interface PaintOptions {
   readonly currentColor: string;
   readonly opacity: number;
   readonly byId: ReadonlyMap<string, XmlElement>;
-  readonly rules: readonly StyleRule[];
+  readonly styles: Styles;
   /** A pattern becomes its main colour; without it, nothing. */
   readonly flattenPatterns?: boolean;
 }
@@ -52,7 +52,7 @@ function mainColour(pattern: XmlElement, options: PaintOptions): string | null {
   const sizes = new Map<string, number>();
   const visit = (element: XmlElement, style: ComputedStyle) => {
     for (const child of element.children) {
-      const own = computeStyle(child, style, options.rules);
+      const own = computeStyle(child, style, options.styles);
       const { curves } = SHAPE_NAMES.has(child.name) ? shapeCurves(child, { width: 100, height: 100 }, 16) : { curves: null };
       const box = curves && boundsOf(flatten(curves, IDENTITY, 0.1).map((line) => line.points));
       const colour = parseColour(own['fill']!);
@@ -60,6 +60,6 @@ function mainColour(pattern: XmlElement, options: PaintOptions): string | null {
       visit(child, own);
     }
   };
-  visit(pattern, computeStyle(pattern, INITIAL_STYLE, options.rules));
+  visit(pattern, computeStyle(pattern, INITIAL_STYLE, options.styles));
   return [...sizes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
 }

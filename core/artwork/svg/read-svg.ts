@@ -3,16 +3,16 @@ import { countFindings, InputError, type Finding } from '../../job/index.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { overWhite } from '../colour.js';
 import { SHIPPED_FONTS } from '../lettering/shipped-fonts.js';
-import { NOTHING_GIVEN, type ReadGiven } from '../read-given.js';
+import type { ReadGiven } from '../read-given.js';
 import { ClipReader } from './clips.js';
 import { describe, SILENT, type Context } from './context.js';
-import { parseStyleSheet, type StyleRule } from './css.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
 import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE } from './style.js';
+import type { Declaration, StyleRule } from './style-rules.js';
 import { isTooLong, layOutText, standIns } from './text.js';
 import { baselineOf, type Baseline } from './text-path.js';
 import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
@@ -28,10 +28,10 @@ const SMALLEST_PX = 0.002;
  * Reads an SVG file into paints in z-order. What is not understood becomes a finding that names the element.
  *
  * @param source the file's name, for messages
- * @param given fonts and pictures at hand, and the remedies that are taken on the way
+ * @param given fonts and pictures at hand, the reader of its CSS, and the remedies that are taken on the way
  * @throws InputError when it is not well-formed XML, not an SVG, or has no usable size
  */
-export function readSvg(bytes: Uint8Array, source: string, given: ReadGiven = NOTHING_GIVEN): Artwork {
+export function readSvg(bytes: Uint8Array, source: string, given: ReadGiven): Artwork {
   const { root, unknownEntities } = parseXml(bytes, source);
   if (root.name !== 'svg') {
     throw new InputError('not-svg', `Its first element is <${root.name}>, but an SVG begins with <svg>.`, { source });
@@ -46,7 +46,7 @@ class SvgReader {
   readonly #source: string;
   readonly #given: ReadGiven;
   readonly #byId = new Map<string, XmlElement>();
-  readonly #rules: StyleRule[] = [];
+  readonly #styles = { rules: new Array<StyleRule>(), own: new Map<XmlElement, readonly Declaration[]>() };
   readonly #paints: Paint[] = [];
   readonly #findings: Finding[] = [];
   readonly #clips: ClipReader;
@@ -56,7 +56,7 @@ class SvgReader {
     this.#root = root;
     this.#source = source;
     this.#given = given;
-    this.#clips = new ClipReader({ byId: this.#byId, rules: this.#rules, note: (...said) => this.note(...said), enter: (element, parent) => this.#enter(element, parent) });
+    this.#clips = new ClipReader({ byId: this.#byId, styles: this.#styles, note: (...said) => this.note(...said), enter: (element, parent) => this.#enter(element, parent) });
     this.#index(root);
   }
 
@@ -66,7 +66,7 @@ class SvgReader {
 
   read(): Artwork {
     const { width, height, matrix } = this.#frame();
-    const style = computeStyle(this.#root, INITIAL_STYLE, this.#rules);
+    const style = computeStyle(this.#root, INITIAL_STYLE, this.#styles);
     const box = parseViewBox(this.#root.attributes['viewBox']);
     this.#children(this.#root, {
       matrix: compose(scaling(MM_PER_PX), matrix),
@@ -88,10 +88,12 @@ class SvgReader {
     const id = element.attributes['id'];
     if (id !== undefined && !this.#byId.has(id)) this.#byId.set(id, element);
     if (element.name === 'style' && /^(text\/css)?$/.test(element.attributes['type'] ?? '')) {
-      this.#rules.push(
-        ...parseStyleSheet(ownText(element), (what) => this.note('style-ignored', 'warning', `The style rule “${what}” is not understood and was left out.`)),
+      this.#styles.rules.push(
+        ...this.#given.css.styleSheet(ownText(element), (what) => this.note('style-ignored', 'warning', `The style rule “${what}” is not understood and was left out.`)),
       );
     }
+    const own = element.attributes['style'];
+    if (own) this.#styles.own.set(element, this.#given.css.declarations(own));
     for (const child of element.children) this.#index(child);
   }
 
@@ -143,7 +145,7 @@ class SvgReader {
 
   /** The context inside an element, or null when it is not drawn. */
   #enter(element: XmlElement, parent: Context): Context | null {
-    const style = computeStyle(element, parent.style, this.#rules);
+    const style = computeStyle(element, parent.style, this.#styles);
     if (style['display'] === 'none') return null;
     const own = parseTransform(element.attributes['transform']);
     if (!own) this.note('transform-ignored', 'warning', `${describe(element)} has a transform that is not understood; it stands untransformed.`);
@@ -200,7 +202,7 @@ class SvgReader {
 
   #marker(marker: XmlElement, { frame, content, width, height, viewport }: MarkerPlacement, context: Context): void {
     if (!(width > 0) || !(height > 0)) return;
-    const style = computeStyle(marker, INITIAL_STYLE, this.#rules);
+    const style = computeStyle(marker, INITIAL_STYLE, this.#styles);
     const hides = style['overflow'] !== 'visible' && style['overflow'] !== 'auto';
     const edge: Clip = { outlines: [{ curves: rectangle(0, 0, width, height), matrix: compose(context.matrix, frame), rule: 'nonzero', clips: [] }], clips: [] };
     this.#children(marker, { ...context, style, matrix: compose(context.matrix, content), viewport, clips: hides ? [...context.clips, edge] : context.clips, using: [...context.using, marker] });
@@ -229,7 +231,7 @@ class SvgReader {
     const id = count > 1 ? URL_OF_ID.exec(style['fill']!)?.[1] : undefined;
     const server = id === undefined ? undefined : this.#byId.get(id);
     if (server?.name !== 'linearGradient' && server?.name !== 'radialGradient') return null;
-    return gradientBands(server, curves, viewport, count, { byId: this.#byId, rules: this.#rules });
+    return gradientBands(server, curves, viewport, count, { byId: this.#byId, styles: this.#styles });
   }
 
   /** Text in the fonts at hand; what no font is known for is told, with fonts that could stand in. */
@@ -239,7 +241,7 @@ class SvgReader {
       this.note('text-left', 'warning', `${describe(element)} has thousands of letters, more than anyone cuts; it was left out.`);
       return;
     }
-    const { letters, missing, otherWeights } = layOutText(element, context.style, { ...this.#given, rules: this.#rules, baselineOf: (textPath) => this.#baseline(textPath, context) });
+    const { letters, missing, otherWeights } = layOutText(element, context.style, { ...this.#given, styles: this.#styles, baselineOf: (textPath) => this.#baseline(textPath, context) });
     for (const [name, here, asked] of otherWeights) {
       this.note('font-weight', 'note', `${name} is here in weight ${here} only; text that asks for weight ${asked} is set in it.`);
     }
@@ -330,7 +332,7 @@ class SvgReader {
 
   #colour(element: XmlElement, context: Context, which: 'fill' | 'stroke'): string | null {
     const { style } = context;
-    const { colour, lost } = resolvePaint(style[which]!, { currentColor: style['color']!, opacity: this.#opacity(context, which), byId: this.#byId, rules: this.#rules, flattenPatterns: this.#given.repair.patterns === 'flat' });
+    const { colour, lost } = resolvePaint(style[which]!, { currentColor: style['color']!, opacity: this.#opacity(context, which), byId: this.#byId, styles: this.#styles, flattenPatterns: this.#given.repair.patterns === 'flat' });
     if (lost !== 'none') {
       const [code, message] = LOST_PAINT[lost];
       const remedies = PAINT_REMEDIES[lost];

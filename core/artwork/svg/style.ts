@@ -1,4 +1,4 @@
-import { parseDeclarations, type Declaration, type StyleRule } from './css.js';
+import type { Declaration, Styles } from './style-rules.js';
 import { parseSvgLength } from './lengths.js';
 import type { XmlElement } from './xml.js';
 
@@ -47,7 +47,7 @@ export const INITIAL_STYLE: ComputedStyle = Object.fromEntries(Object.entries(PR
  * The element's computed style: presentation attributes, then rules by specificity, then its own style attribute,
  * `!important` over all; what is not set is inherited from `parent` or initial.
  */
-export function computeStyle(element: XmlElement, parent: ComputedStyle, rules: readonly StyleRule[]): ComputedStyle {
+export function computeStyle(element: XmlElement, parent: ComputedStyle, { rules, own }: Styles): ComputedStyle {
   const declared = new Map<string, { value: string; weight: number }>();
   const declare = (property: string, value: string, weight: number) => {
     const before = declared.get(property);
@@ -61,8 +61,7 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, rules: 
   };
   for (const [name, value] of Object.entries(element.attributes)) if (name in PROPERTIES) declare(name, value.trim(), 0);
   for (const rule of rules) if (rule.matches(element)) declareAll(rule.declarations, 1 + rule.specificity);
-  const own = element.attributes['style'];
-  if (own) declareAll(parseDeclarations(own), INLINE);
+  declareAll(own.get(element) ?? [], INLINE);
 
   const style: Record<string, string> = {};
   for (const [name, property] of Object.entries(PROPERTIES)) {

@@ -1,7 +1,7 @@
 import { compose, IDENTITY, rotation, scaling, translation, type Curves, type Matrix } from '../../geometry/index.js';
 import type { Font } from '../lettering/font.js';
 import type { ReadGiven } from '../read-given.js';
-import type { StyleRule } from './css.js';
+import type { Styles } from './style-rules.js';
 import { parseNumbers, parseSvgLength } from './lengths.js';
 import { computeStyle, type ComputedStyle } from './style.js';
 import { standingOn, type Baseline } from './text-path.js';
@@ -25,7 +25,7 @@ export interface LaidOutText {
 
 /** What laying out text needs beside the text itself. */
 export interface TextGiven extends ReadGiven {
-  readonly rules: readonly StyleRule[];
+  readonly styles: Styles;
   /** The path that a textPath names; null when there is none. */
   readonly baselineOf: (element: XmlElement) => Baseline | null;
 }
@@ -97,7 +97,7 @@ function charactersOf(element: XmlElement, style: ComputedStyle, given: TextGive
   for (const part of element.content) {
     if (typeof part !== 'string') {
       if (part.name !== 'tspan' && part.name !== 'a' && part.name !== 'textPath') continue;
-      const inner = computeStyle(part, style, given.rules);
+      const inner = computeStyle(part, style, given.styles);
       if (inner['display'] !== 'none') out.push(...charactersOf(part, inner, given, within, part.name === 'textPath' ? given.baselineOf(part) : along));
       continue;
     }

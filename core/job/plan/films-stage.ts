@@ -58,7 +58,7 @@ export function filmsStage(regions: readonly PaintedRegion[], { films: decisions
       proposed: nearest.name,
     });
     const { pieces } = countPieces(visible);
-    return { colour, areaMm2: areaOf(visible), pieces, film, difference, chosen: chosen !== undefined };
+    return { colour, areaMm2: areaOf(visible), pieces, film, difference, chosen: chosen !== undefined, others: othersNear(colour, film, stock) };
   });
   findings.push(...fewerFilms(colours, decisions.byColour), ...mixedWays(colours));
   const shared = sharedFilms(colours);
@@ -74,6 +74,14 @@ export function filmsStage(regions: readonly PaintedRegion[], { films: decisions
     });
   }
   return { colours: [...colours].sort((a, b) => b.areaMm2 - a.areaMm2), byColour: separation, findings, rulings };
+}
+
+/** So many other films are offered for a colour. */
+const OTHERS = 4;
+
+function othersNear(colour: string, film: Film, stock: readonly Film[]): ColourUse['others'] {
+  const others = stock.filter((other) => other !== film).map((other) => ({ film: other, difference: colourDifference(colour, other.colour) }));
+  return others.sort((a, b) => a.difference - b.difference).slice(0, OTHERS);
 }
 
 /** Films so near to each other that one may do for both: a sheet and an alignment fewer. The smaller gives way. */

@@ -44,6 +44,8 @@ export interface ColourUse {
   /** CIEDE2000 between the artwork's colour and the film's. */
   readonly difference: number;
   readonly chosen: boolean;
+  /** Other films of the stock that are near, the nearest first. */
+  readonly others: readonly { readonly film: Film; readonly difference: number }[];
 }
 
 export interface FilmsStage extends Said {

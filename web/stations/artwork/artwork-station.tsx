@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import styled from 'styled-components';
 import { NO_REPAIR, sourcesOf } from '../../../core/job/index.js';
 import { FindingPlaces } from '../../job/finding-places.js';
@@ -7,23 +7,25 @@ import { useJobContext, useSaid } from '../../job/job-context.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { useArtworkPicture } from '../../jobs/artwork-picture.js';
 import { LightTable } from '../../light-table/light-table.js';
-import type { PaintView } from '../../plan/plan-view.js';
 import { planWorker } from '../../plan/use-plan.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
 import { Small } from '../../ui/plain-fields.js';
 import { designBox } from '../design-box.js';
+import { useAsked, usePaints } from '../use-paints.js';
 import { ColoursFound } from './colours-found.js';
 import { GiveArtwork } from './give-artwork.js';
-import { LetteringEditor } from './lettering-editor.js';
 import { MergePicture } from './merge-picture.js';
 import { PartHandles, type Shift } from './part-handles.js';
 import { PartList } from './part-list.js';
 import { Placing } from './placing.js';
 import { PutRightList } from './put-right-list.js';
-import { TracingEditor } from './tracing-editor.js';
 import { useArrangement } from './use-arrangement.js';
+
+// What only some parts need is fetched with the first of them.
+const LetteringEditor = lazy(() => import('./lettering-editor.js').then((m) => ({ default: m.LetteringEditor })));
+const TracingEditor = lazy(() => import('./tracing-editor.js').then((m) => ({ default: m.TracingEditor })));
 
 const LOOKS = [['after', 'As it will be cut'], ['before', 'Before putting right'], ['changes', 'What changed'], ['drawn', 'As the file shows it']] as const;
 type Look = (typeof LOOKS)[number][0];
@@ -63,8 +65,10 @@ export function ArtworkStation() {
       docket={
         <>
           {parts.length > 0 && <PartList arrangement={arrangement} />}
-          {only?.part.kind === 'lettering' && <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />}
-          {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
+          <Suspense fallback={<Small role="status">Fetching …</Small>}>
+            {only?.part.kind === 'lettering' && <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />}
+            {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
+          </Suspense>
           <Progress />
           <Findings findings={findings} picture={(finding) => finding.code === 'near-colours' && <MergePicture finding={finding} paints={paints} />} />
           {(chosen.length > 0 || only) && <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />}
@@ -123,26 +127,6 @@ function Progress() {
       <progress aria-label={step.doing} value={step.done} max={1} />
     </Doing>
   );
-}
-
-/** Asked of the worker anew whenever it has made another plan. */
-function useAsked<T>(ask: () => Promise<T>, nothing: T, key: string): T {
-  const { plan } = useJobContext();
-  const [answer, setAnswer] = useState(nothing);
-  useEffect(() => {
-    let current = true;
-    void ask().then((value) => current && setAnswer(() => value));
-    return () => {
-      current = false;
-    };
-    // What is asked is named by the key.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [plan, key]);
-  return answer;
-}
-
-function usePaints(when: 'before' | 'after'): readonly PaintView[] {
-  return useAsked<readonly PaintView[]>(() => planWorker().paints(when), [], when);
 }
 
 const NO_CHANGES = { added: '', removed: '' };
