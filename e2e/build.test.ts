@@ -48,6 +48,38 @@ it('changes what the trap is reckoned from where it belongs', async () => {
   await write('Placement error', '0.5');
   await until(({ placementErrorMm }) => placementErrorMm === 0.5);
   await press('Undo');
+  const trap = async () => Number(await (await browser.find('input[aria-label="Trap width"]')).getAttribute('value'));
+  await driver.wait(async () => String(await trap()) === before, 20_000);
+  await write('Distance of the marks', '900');
+  await driver.wait(async () => (await trap()) < Number(before), 20_000);
+  await press('Undo');
+});
+
+it('draws where edges open, the oftener the thicker', async () => {
+  const { press, sees, driver } = browser;
+  await press('Gap trial');
+  await press('Inlay');
+  await sees('where bare surface showed');
+  const drawn = await driver.executeScript<number>('return [...document.querySelectorAll(\'svg[aria-label="The build"] g[stroke-linecap="round"] path:not([stroke="#ffffff"])\')].reduce((sum, path) => sum + (path.getAttribute("d") ?? "").length, 0)');
+  expect(drawn).toBeGreaterThan(500);
+  await press('Undo');
+  await sees('no edge opened');
+});
+
+it('shows another film in place of a colour’s before it is taken', async () => {
+  const { find, sees, driver } = browser;
+  await driver.get(`${bench.server.url}/jobs/${job.id}/films`);
+  await sees('cut from 3 films');
+  const other = await find('[aria-label^="Ember orange, differs by"]');
+  await driver.executeScript('arguments[0].focus()', other);
+  await sees('as it would look with Ember orange');
+  const fills = () => driver.executeScript<string[]>('return [...document.querySelectorAll(\'svg[aria-label="The artwork in its films"] path\')].map((path) => path.getAttribute("fill"))');
+  await driver.wait(async () => (await fills()).includes('#dd6b20'), 10_000);
+  expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.films.byColour).toEqual({});
+  await driver.executeScript('arguments[0].blur()', other);
+  await sees('in the colours of the films');
+  await driver.get(`${bench.server.url}/jobs/${job.id}/build`);
+  await sees('Where two layers meet');
 });
 
 it('lays the build a thousand times and takes the trap that is enough', async () => {

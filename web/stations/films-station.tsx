@@ -43,7 +43,7 @@ export function FilmsStation() {
       }
     >
       <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption={tried ? `as it would look with ${tried.film.name} for ${tried.colour}` : 'in the colours of the films'}>
-        {tried && paints.length > 0 ? paints.map((paint, i) => <path key={i} d={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} fillRule="evenodd" />) : <LayerPicture layers={plan?.layers ?? []} />}
+        {tried && paints.length > 0 ? paints.map((paint, i) => <path key={i} d={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} />) : <LayerPicture layers={plan?.layers ?? []} />}
         <FindingPlaces />
       </LightTable>
     </StationLayout>

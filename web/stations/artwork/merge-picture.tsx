@@ -22,7 +22,7 @@ export function MergePicture({ finding, paints }: MergePictureProps) {
     <figure>
       <svg viewBox={`${view.minX} ${view.minY} ${view.maxX - view.minX} ${view.maxY - view.minY}`} role="img" aria-label={`${said}: ${finding.message}`}>
         {paints.map((paint, i) => (
-          <path key={i} d={paint.path} fill={shown(paint.colour)} fillRule="evenodd" />
+          <path key={i} d={paint.path} fill={shown(paint.colour)} />
         ))}
       </svg>
       <figcaption>{said}</figcaption>
