@@ -145,6 +145,25 @@ it('moves layers apart and exactly back, and into another order by keys', async 
   await press('Undo');
 });
 
+it('is put into another order in the cross-section, by keys and by dragging', async () => {
+  const { press, find, driver, sees } = browser;
+  await press('Cut through');
+  await sees('at the thickest place here');
+  const order = async () => (await driver.findElements(By.css('ul[aria-label^="Layers in the section"] button'))).length > 0 && driver.executeScript<string[]>('return [...document.querySelectorAll(\'ul[aria-label^="Layers in the section"] button\')].map((b) => b.textContent.trim())');
+  expect(await order()).toEqual(['Wick yellow', 'Narrow blue', 'Lock-gate red']);
+  await (await find('button[aria-label^="Lock-gate red, layer 1 of 3"]')).sendKeys(Key.ARROW_UP);
+  await until((recipe) => recipe.order.join() === 'narrow-blue,lock-gate,wick-yellow');
+  await driver.wait(async () => String(await order()) === 'Wick yellow,Lock-gate red,Narrow blue', 20_000);
+  await press('Undo');
+  await driver.wait(async () => String(await order()) === 'Wick yellow,Narrow blue,Lock-gate red', 20_000);
+  const bar = await find('svg[aria-label^="Cross-section at"] rect[fill="#b3262b"]');
+  await driver.actions().move({ origin: bar }).press().move({ origin: bar, x: 0, y: -60 }).perform();
+  await sees('Lock-gate red goes 2 up');
+  await driver.actions().release().perform();
+  await until((recipe) => recipe.order.join() === 'narrow-blue,wick-yellow,lock-gate');
+  await press('Undo');
+});
+
 it('gives the layers as files', async () => {
   for (const format of ['svg', 'dxf', 'pdf']) {
     const response = await fetch(`${bench.server.url}/api/jobs/${job.id}/build?format=${format}&layer=lock-gate`);

@@ -4,6 +4,8 @@ import { NO_REPAIR, patchRecipe, sparedNoMore, takenBack, takenEverywhere, type 
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { NumberField } from '../../ui/number-field.js';
 import { count } from '../../ui/say.js';
 
 /** What was put right, each to be taken back; and in one go all that cannot change the look. */
@@ -29,9 +31,9 @@ export function PutRightList({ findings }: { readonly findings: readonly Finding
         <>
           <h3>Put right</h3>
           <ul>
-            {done.map(({ said, back }) => (
-              <li key={said}>
-                {said} <WordButton onPress={() => handle.change(back)} aria-label={`Take back: ${said}`}>Take back</WordButton>
+            {done.map(({ said, back, figure }) => (
+              <li key={figure?.label ?? said}>
+                {figure ? <WithFigure said={said} figure={figure} /> : said} <WordButton onPress={() => handle.change(back)} aria-label={`Take back: ${said}`}>Take back</WordButton>
               </li>
             ))}
           </ul>
@@ -68,27 +70,58 @@ function merged(recipe: Recipe, remedies: readonly Remedy[]): RecipePatch {
   return { repair: remedies.reduce<Recipe>((sum, remedy) => patchRecipe(sum, takenEverywhere(sum.repair, remedy)), recipe).repair };
 }
 
+interface TakenRemedy {
+  readonly said: string;
+  readonly back: RecipePatch;
+  /** The figure in it, to be changed where it stands. */
+  readonly figure?: Figure;
+}
+
+interface Figure {
+  readonly label: string;
+  readonly value: number;
+  /** A length in mm, or a whole number. */
+  readonly kind: 'mm' | 'count';
+  readonly min: number;
+  readonly max: number;
+  readonly set: (value: number) => RecipePatch;
+}
+
+function WithFigure({ said, figure }: { readonly said: string; readonly figure: Figure }) {
+  const { handle, unit } = useJobContext();
+  const { label, value, kind, min, max, set } = figure;
+  const [before, after = ''] = said.split(kind === 'mm' ? ` ${value} mm` : ` ${value}`);
+  const onChange = (next: number) => handle.change(set(next));
+  return (
+    <>
+      {before} {kind === 'mm' ? <FigureField label={label} mm={value} unit={unit} min={min} max={max} stepMm={0.1} onChange={onChange} /> : <NumberField label={label} value={value} min={min} max={max} onChange={onChange} />}
+      {after}
+    </>
+  );
+}
+
 /** What was put right, as sentences, each with the change that takes it back. */
-function takenRemedies(repair: Recipe['repair']): { said: string; back: RecipePatch }[] {
+function takenRemedies(repair: Recipe['repair']): TakenRemedy[] {
   const without = (key: string) => Object.fromEntries(Object.entries(repair.recolour).filter(([from]) => from !== key));
   const back = (change: RecipePatch['repair'] & object): RecipePatch => ({ repair: change });
   const at = (kind: PlaceRemedy, said: string) => ({ said: repair.only[kind] ? `${said.replace(/\.$/, '')}, at ${count(repair.only[kind].length, 'place')}.` : said, back: takenBack(repair, kind) });
+  const mm = (label: string, key: 'thickenMm' | 'closeGapsMm' | 'simplifyMm' | 'joinEndsMm', max: number): { figure: Figure } => ({ figure: { label, value: repair[key], kind: 'mm', min: 0.01, max, set: (value) => back({ [key]: value }) } });
   return [
     ...Object.entries(repair.recolour).map(([from, to]) => ({ said: `${from} is taken for ${to}.`, back: back({ recolour: without(from) }) })),
     ...repair.noFilm.map((hex) => ({ said: `${hex} is no film: the surface shows there.`, back: back({ noFilm: repair.noFilm.filter((c) => c !== hex) }) })),
     ...(repair.only.bare ? [at('bare', 'White is no film.')] : []),
     ...(repair.tidy ? [at('tidy', 'Hidden and doubled shapes are left out.')] : []),
     ...(repair.speckMm2 > 0 ? [at('specks', `Specks and pinholes below ${repair.speckMm2} mm² are dropped and filled.`)] : []),
-    ...(repair.thickenMm > 0 ? [at('thicken', `Parts thinner than ${repair.thickenMm} mm are thickened.`)] : []),
-    ...(repair.closeGapsMm > 0 ? [at('gaps', `Gaps narrower than ${repair.closeGapsMm} mm are filled.`)] : []),
+    ...(repair.thickenMm > 0 ? [{ ...at('thicken', `Parts thinner than ${repair.thickenMm} mm are thickened.`), ...mm('Least width of parts', 'thickenMm', 50) }] : []),
+    ...(repair.closeGapsMm > 0 ? [{ ...at('gaps', `Gaps narrower than ${repair.closeGapsMm} mm are filled.`), ...mm('Least width of gaps', 'closeGapsMm', 50) }] : []),
     ...(repair.hairlines !== 'keep' ? [at('hairlines', repair.hairlines === 'drop' ? 'Hairline strokes are left out.' : 'What hairline strokes enclose is filled.')] : []),
     ...(repair.fillCrossings ? [at('crossings', 'Outlines that cross themselves are filled whole.')] : []),
-    ...(repair.joinEndsMm > 0 ? [{ said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`, back: back({ joinEndsMm: NO_REPAIR.joinEndsMm }) }] : []),
-    ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: back({ gradientBands: NO_REPAIR.gradientBands }) }] : []),
+    ...(repair.joinEndsMm > 0 ? [{ said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`, back: back({ joinEndsMm: NO_REPAIR.joinEndsMm }), ...mm('How far apart ends are joined', 'joinEndsMm', 50) }] : []),
+    ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: back({ gradientBands: NO_REPAIR.gradientBands }), figure: { label: 'Bands of a gradient', value: repair.gradientBands, kind: 'count' as const, min: 2, max: 24, set: (gradientBands: number) => back({ gradientBands }) } }] : []),
     ...(repair.patterns === 'flat' ? [{ said: 'Patterns become their main colour.', back: back({ patterns: NO_REPAIR.patterns }) }] : []),
     ...(repair.pictures === 'trace' ? [{ said: 'Pictures inside drawings are traced.', back: back({ pictures: NO_REPAIR.pictures }) }] : []),
     ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${SHIPPED_FONTS.find((font) => font.id === id)?.name ?? id}.`, back: back({ fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) }) })),
-    ...(repair.simplifyMm > 0 ? [at('simplify', `Outlines are simplified within ${repair.simplifyMm} mm.`)] : []),
+    ...(repair.simplifyMm > 0 ? [{ ...at('simplify', `Outlines are simplified within ${repair.simplifyMm} mm.`), ...mm('How true outlines stay', 'simplifyMm', 1) }] : []),
   ];
 }
 

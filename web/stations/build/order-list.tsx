@@ -9,6 +9,7 @@ import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { count, sayArea } from '../../ui/say.js';
 import { Swatch } from '../../ui/swatch.js';
+import { useLayerOrder } from './use-layer-order.js';
 
 interface OrderListProps {
   /** Film ids of layers that are not shown. */
@@ -18,11 +19,11 @@ interface OrderListProps {
 
 /** The layers like strata, the uppermost first: dragged, or moved by keys, into another order. */
 export function OrderList({ hidden, onHide }: OrderListProps) {
-  const { plan, handle, look } = useJobContext();
+  const { plan, look } = useJobContext();
+  const order = useLayerOrder();
   const thinnest = useThinnest();
   const layers = plan?.layers ?? [];
   const shown = [...layers].reverse();
-  const save = (upperFirst: readonly string[]) => handle.change({ build: { order: [...upperFirst].reverse() } });
   const ids = shown.map((layer) => layer.film.id);
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
@@ -30,15 +31,9 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
       const moved = [...keys].map(String);
       const rest = ids.filter((id) => !moved.includes(id));
       const at = rest.indexOf(String(target.key)) + (target.dropPosition === 'after' ? 1 : 0);
-      save([...rest.slice(0, at), ...moved, ...rest.slice(at)]);
+      order.save([...rest.slice(0, at), ...moved, ...rest.slice(at)].reverse());
     },
   });
-  const step = (id: string, by: -1 | 1) => {
-    const at = ids.indexOf(id);
-    const next = [...ids];
-    [next[at], next[at + by]] = [next[at + by]!, next[at]!];
-    save(next);
-  };
   return (
     <section aria-label="Order of the layers">
       <h3>From the top down to the surface</h3>
@@ -67,10 +62,10 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
                   where
                 </WordButton>
               )}
-              <WordButton isDisabled={ids[0] === layer.film.id} onPress={() => step(layer.film.id, -1)} aria-label={`Move ${layer.film.name} up`}>
+              <WordButton isDisabled={ids[0] === layer.film.id} onPress={() => order.move(layer.film.id, 1)} aria-label={`Move ${layer.film.name} up`}>
                 up
               </WordButton>
-              <WordButton isDisabled={ids.at(-1) === layer.film.id} onPress={() => step(layer.film.id, 1)} aria-label={`Move ${layer.film.name} down`}>
+              <WordButton isDisabled={ids.at(-1) === layer.film.id} onPress={() => order.move(layer.film.id, -1)} aria-label={`Move ${layer.film.name} down`}>
                 down
               </WordButton>
             </span>
