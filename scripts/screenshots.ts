@@ -9,17 +9,17 @@ const jobs = (await (await fetch(`${URL_OF_DEMO}/api/jobs`)).json()) as { id: st
 const idOf = (title: string) => jobs.find((job) => job.title.startsWith(title))!.id;
 const [heron, wren, anglers, bakery] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Weir Anglers'), idOf('Lockside')];
 
-/** Name, path, what must be seen first, and what is done before the picture is taken. */
-const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string])[] = [
+/** Name, path, what must be seen first, what is done before the picture is taken, and what is pressed after it. */
+const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string])[] = [
   ['jobs', '/', /Marsh Wren/],
   ['artwork', `/jobs/${heron}/artwork`, /4 sheets/],
-  ['artwork-findings', `/jobs/${anglers}/artwork`, /film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.textContent === 'Show where').click()`],
+  ['artwork-findings', `/jobs/${anglers}/artwork`, /film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are thinner')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
   ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click()`],
   ['tracing', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('loaf.jpg')).click()`],
   ['films', `/jobs/${heron}/films`, /4 sheets/],
   ['surface', `/jobs/${heron}/surface`, /4 sheets/],
   ['build', `/jobs/${heron}/build`, /4 sheets/],
-  ['gap-trial', `/jobs/${heron}/build`, /4 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'Gap trial').click(); await new Promise((done) => setTimeout(done, 3000))`],
+  ['gap-trial', `/jobs/${heron}/build`, /4 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'Gap trial').click(); [...document.querySelectorAll('button')].find((button) => button.textContent === 'Inlay').click(); await new Promise((done) => setTimeout(done, 4000))`, 'Undo'],
   ['build-boat-name', `/jobs/${wren}/build`, /2 sheets/],
   ['prepare', `/jobs/${heron}/prepare`, /4 sheets/],
   ['sheets', `/jobs/${wren}/sheets`, /2 sheets/],
@@ -31,7 +31,7 @@ const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, scrip
 mkdirSync(FOLDER, { recursive: true });
 const browser = await openBrowser();
 try {
-  for (const [name, path, seen, script] of VIEWS) {
+  for (const [name, path, seen, script, after] of VIEWS) {
     await browser.driver.get(URL_OF_DEMO + path);
     await browser.sees(seen);
     await browser.driver.wait(async () => !(await browser.text()).includes('working it out'), 20_000);
@@ -39,6 +39,7 @@ try {
     // Two frames: what was just computed is drawn in the first.
     await browser.driver.executeAsyncScript('requestAnimationFrame(() => requestAnimationFrame(arguments[0]))');
     writeFileSync(`${FOLDER}/${name}.png`, Buffer.from(await browser.driver.takeScreenshot(), 'base64'));
+    if (after) await browser.press(after);
     console.log(`${FOLDER}/${name}.png`);
   }
 } finally {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { estimateError, filmUse } from '../records/index.js';
+import { filmUse } from '../records/index.js';
 import { assemblySteps } from './index.js';
 
 const layers = ['base', 'middle', 'front'].map((filmId, i) => ({ filmId, filmName: filmId, order: i + 1, counters: i }));
@@ -31,6 +31,4 @@ describe('the record', () => {
   it('charges the film that was taken, waste and all', () => {
     expect(filmUse({ id: 'tar', costPerM2: 10 }, { widthMm: 500, usedLengthMm: 400, keptMm2: 1000 })).toEqual({ filmId: 'tar', takenMm2: 200_000, keptMm2: 1000, cost: 2 });
   });
-
-  it('compares actual with estimate', () => expect([estimateError(100, 105), estimateError(0, 5)]).toEqual([0.05, 0]));
 });

@@ -11,8 +11,3 @@ export function filmUse(film: { readonly id: string; readonly costPerM2: number 
   const takenMm2 = sheet.widthMm * sheet.usedLengthMm;
   return { filmId: film.id, takenMm2, keptMm2: sheet.keptMm2, cost: (takenMm2 / 1e6) * film.costPerM2 };
 }
-
-/** How far the actual time lay from the estimate, as a fraction of the estimate; 0 when there was none. */
-export function estimateError(estimateSeconds: number, actualSeconds: number): number {
-  return estimateSeconds > 0 ? (actualSeconds - estimateSeconds) / estimateSeconds : 0;
-}
