@@ -43,7 +43,7 @@ export function countFindings(findings: readonly Finding[]): Finding[] {
 }
 
 /** At most so many places are told of one finding. */
-export const MOST_PLACES = 2000;
+export const MOST_PLACES = 300;
 
 /** A finding's places, of which there must be one at least, in the order in which one looks over a sheet: from the top down. */
 export function atPlaces(places: readonly Box[]): Pick<Finding, 'count' | 'where' | 'places'> {

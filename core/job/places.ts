@@ -127,7 +127,7 @@ export function besidesSpared(finding: Finding, rules: PlaceRules): Finding | nu
   if (!acts || !finding.places) return finding;
   const places = finding.places.filter((box) => !rules.spares(acts, box));
   if (places.length === finding.places.length) return finding;
-  return places.length === 0 ? null : { ...finding, places, count: places.length, where: places[0]! };
+  return places.length === 0 ? null : { ...finding, places, count: (finding.count ?? finding.places.length) - (finding.places.length - places.length), where: places[0]! };
 }
 
 type PlaceLists<P> = Readonly<Partial<Record<PlaceRemedy, readonly P[]>>>;

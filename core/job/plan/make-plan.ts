@@ -122,13 +122,16 @@ export class Planner {
     const withFrame: ArtworkStage = { ...artworkStage(traced, paints), rulings: [...rulings, ...(plan.artwork?.rulings ?? [])] };
     const said = { ...withFrame, findings: [...drawn.flatMap((part) => part.findings), ...untouched.findings] };
     plan = { ...plan, artwork: said, regions: untouched };
-    if (untouched.regions.every((region) => region.colour === BARE)) {
-      const nothing: Finding = { code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' };
-      return collect({ ...plan, artwork: { ...said, findings: [...said.findings, nothing] } }, {});
-    }
+    const isBare = ({ regions }: RegionsStage) => regions.every((region) => region.colour === BARE);
+    const nothing = (): Plan => {
+      const finding: Finding = { code: 'nothing-painted', severity: 'blocker', stage: 'artwork', message: 'Nothing in this artwork has an area that could be cut.' };
+      return collect({ ...plan, artwork: { ...said, findings: [...said.findings, finding] } }, {});
+    };
+    if (isBare(untouched)) return nothing();
 
     const { regions, films, separation, neighbours, build, buildKey } = this.#touchedUp(untouched, regionsKey, input, rules);
     plan = { ...plan, regions };
+    if (isBare(regions)) return nothing();
     await add({ films });
     const over = overhang(build, surface, recipe);
     await add({ separation, neighbours, build, ...(over.length > 0 ? { surface: { ...surface, findings: [...surface.findings, ...over] } } : {}) });

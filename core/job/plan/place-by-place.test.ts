@@ -61,6 +61,12 @@ describe.each(KINDS)('a remedy that acts at places: %s', (kind) => {
   });
 });
 
+it('an artwork that is nothing but specks stops the job once they are dropped, with a word', async () => {
+  const dropped = await planOf('<circle cx="30" cy="30" r=".3" fill="#1d4e89"/>', after(start, { repair: { speckMm2: 1 } }));
+  expect(dropped.findings).toMatchObject([{ code: 'nothing-painted', severity: 'blocker' }]);
+  expect(dropped.build).toBeUndefined();
+});
+
 it('a place stays with what it means when the design is made larger', async () => {
   const [code, body] = SPOILT.bare;
   const { remedy, place } = pick(of(await planOf(body, start), code)!);
