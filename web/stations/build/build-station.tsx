@@ -1,8 +1,9 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
+import { Later } from '../../job/later.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
@@ -45,6 +46,19 @@ export function BuildStation() {
   const [picked, setPicked] = useState<SectionAt | null>(null);
   const section: SectionAt = { way: picked?.way ?? 'level', mm: Math.min(picked?.mm ?? box.maxY / 2, picked?.way === 'upright' ? box.maxX : box.maxY) };
   const pick = (x: number, y: number) => setPicked(section.way === 'level' ? { way: 'level', mm: Math.min(Math.max(y, 0), box.maxY) } : { way: 'upright', mm: Math.min(Math.max(x, 0), box.maxX) });
+  const tables = useMemo(
+    () => (
+      <>
+        <PairsTable />
+        <Suspense fallback={null}>
+          <OrderList hidden={hidden} onHide={setHidden} />
+          <FramesEditor />
+        </Suspense>
+        <TakeAway />
+      </>
+    ),
+    [hidden],
+  );
   const trap = rulings.find((ruling) => ruling.id === 'build.trap');
   const tryTrap = (trapMm: number) => handle.preview({ build: { trapMm } });
   return (
@@ -70,12 +84,7 @@ export function BuildStation() {
             }}
             onReturn={{ 'build.trap': () => handle.change({ build: { trapMm: null } }) }}
           />
-          <PairsTable />
-          <Suspense fallback={null}>
-            <OrderList hidden={hidden} onHide={setHidden} />
-            <FramesEditor />
-          </Suspense>
-          <TakeAway />
+          <Later>{tables}</Later>
         </>
       }
     >
