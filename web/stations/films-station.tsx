@@ -94,7 +94,7 @@ function Match({ use, onTry }: MatchProps) {
           {use.others.map(({ film, difference }) => (
             <Other
               key={film.id}
-              aria-label={`${film.name}, differs by ${difference.toFixed(1)}`}
+              aria-label={`${film.name}, differs by ${difference.toFixed(0)}`}
               onPress={() => {
                 onTry(null);
                 choose(film.id);
