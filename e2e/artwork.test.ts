@@ -29,7 +29,7 @@ beforeEach(async () => {
 
 const saved = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe;
 /** Waits until what the server keeps is as it should be. */
-const until = (holds: (recipe: Job['recipe']) => boolean) => browser.driver.wait(async () => holds(await saved()), 20_000);
+const until = (holds: (recipe: Job['recipe']) => boolean) => browser.driver.wait(async () => holds(await saved()), 60_000);
 const give = async (name: string, content: string | Uint8Array, which = 0) => {
   const path = join(folder, name);
   writeFileSync(path, content);
@@ -51,7 +51,7 @@ const LOGO = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60" width
 const png = (svg: string, width = 900) => new Uint8Array(new Resvg(svg, { fitTo: { mode: 'width', value: width } }).render().asPng());
 
 describe('words', () => {
-  it('are set, changed, bent and coloured, and stay words', { timeout: 120_000 }, async () => {
+  it('are set, changed, bent and coloured, and stay words', { timeout: 300_000 }, async () => {
     const { press, sees, write, driver } = browser;
     await setWords('Lockside Bakery');
     await sees('1 sheet');
@@ -93,7 +93,7 @@ describe('words', () => {
 });
 
 describe('a picture', () => {
-  it('is traced, its colours and background ruled and overruled, and replaced by a new version', { timeout: 120_000 }, async () => {
+  it('is traced, its colours and background ruled and overruled, and replaced by a new version', { timeout: 300_000 }, async () => {
     const { press, sees, write } = browser;
     await give('logo.png', png(LOGO.replace('<circle', '<rect width="100" height="60" fill="#fff"/><circle')));
     await sees('traced picture');
@@ -129,7 +129,7 @@ describe('a picture', () => {
 });
 
 describe('several parts', () => {
-  it('are arranged by mouse, figures and keys, brought to a line, repeated, raised and taken off', { timeout: 150_000 }, async () => {
+  it('are arranged by mouse, figures and keys, brought to a line, repeated, raised and taken off', { timeout: 300_000 }, async () => {
     const { press, sees, write, driver } = browser;
     await give('logo.svg', LOGO);
     await sees('logo.svg');
@@ -158,7 +158,7 @@ describe('several parts', () => {
     // By figures: exact.
     await sees('wide and');
     await write('Its width', '120');
-    await driver.wait(async () => (await (await browser.find('[aria-label="Its width"]')).getAttribute('value')) === '120', 20_000);
+    await driver.wait(async () => (await (await browser.find('[aria-label="Its width"]')).getAttribute('value')) === '120', 60_000);
     await write('Turned, degrees', '90');
     await until(({ artworks }) => artworks[1]!.place.turnDeg === 90);
     await press('not mirrored');
@@ -190,7 +190,7 @@ describe('several parts', () => {
     expect(await browser.complaints()).toEqual([]);
   });
 
-  it('take a gradient, a pattern and text in an unknown font, each with its remedies', { timeout: 120_000 }, async () => {
+  it('take a gradient, a pattern and text in an unknown font, each with its remedies', { timeout: 300_000 }, async () => {
     const { press, sees } = browser;
     await give(
       'all.svg',

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { Builder, By, error, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
-const PATIENCE_MS = 20_000;
+const PATIENCE_MS = 60_000;
 
 /** A headless Chromium with a new profile, and what a maker does with it. */
 export interface Browser {

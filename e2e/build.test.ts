@@ -22,7 +22,7 @@ afterAll(async () => {
 });
 
 const build = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.build;
-const until = (holds: (recipe: Job['recipe']['build']) => boolean) => browser.driver.wait(async () => holds(await build()), 20_000);
+const until = (holds: (recipe: Job['recipe']['build']) => boolean) => browser.driver.wait(async () => holds(await build()), 60_000);
 
 it('rules every pair of layers, says why, and lets one be built otherwise', async () => {
   const { press, sees, choose } = browser;
@@ -43,15 +43,15 @@ it('changes what the trap is reckoned from where it belongs', async () => {
   await press('What the trap is reckoned from');
   const before = await (await browser.find('[aria-label="Trap width"]')).getAttribute('value');
   await write('Repeatability of the cutter', '0.3');
-  await driver.wait(async () => (await (await browser.find('input[aria-label="Trap width"]')).getAttribute('value')) !== before, 20_000);
+  await driver.wait(async () => (await (await browser.find('input[aria-label="Trap width"]')).getAttribute('value')) !== before, 60_000);
   await write('Repeatability of the cutter', '0.05');
   await write('Placement error', '0.5');
   await until(({ placementErrorMm }) => placementErrorMm === 0.5);
   await press('Undo');
   const trap = async () => Number(await (await browser.find('input[aria-label="Trap width"]')).getAttribute('value'));
-  await driver.wait(async () => String(await trap()) === before, 20_000);
+  await driver.wait(async () => String(await trap()) === before, 60_000);
   await write('Distance of the marks', '900');
-  await driver.wait(async () => (await trap()) < Number(before), 20_000);
+  await driver.wait(async () => (await trap()) < Number(before), 60_000);
   await press('Undo');
 });
 
@@ -74,7 +74,7 @@ it('shows another film in place of a colour’s before it is taken', async () =>
   await driver.executeScript('arguments[0].focus()', other);
   await sees('as it would look with Ember orange');
   const fills = () => driver.executeScript<string[]>('return [...document.querySelectorAll(\'svg[aria-label="The artwork in its films"] path\')].map((path) => path.getAttribute("fill"))');
-  await driver.wait(async () => (await fills()).includes('#dd6b20'), 10_000);
+  await driver.wait(async () => (await fills()).includes('#dd6b20'), 60_000);
   expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.films.byColour).toEqual({});
   await driver.executeScript('arguments[0].blur()', other);
   await sees('in the colours of the films');
@@ -128,12 +128,12 @@ it('moves layers apart and exactly back, and into another order by keys', async 
   await press('Cut through');
   const picture = () => driver.executeScript<string>(`return [...document.querySelectorAll('svg[aria-label="The build"] path')].map((path) => path.getAttribute('d') + path.getAttribute('transform')).join()`);
   await browser.sees('3 films');
-  await driver.wait(async () => !(await browser.text()).includes('working it out'), 10_000);
+  await driver.wait(async () => !(await browser.text()).includes('working it out'), 60_000);
   const before = await picture();
   await press('Move layers apart');
-  await driver.wait(async () => (await picture()).includes('translate'), 10_000);
+  await driver.wait(async () => (await picture()).includes('translate'), 60_000);
   await press('Lay all layers back');
-  await driver.wait(async () => (await picture()) === before, 10_000);
+  await driver.wait(async () => (await picture()) === before, 60_000);
   // Enter picks a layer up, arrows carry it, Enter lays it down.
   const grip = await browser.find('[aria-label="Drag Wick yellow"]');
   await driver.executeScript('arguments[0].scrollIntoView({ block: "center" }); arguments[0].focus()', grip);
@@ -153,9 +153,9 @@ it('is put into another order in the cross-section, by keys and by dragging', as
   expect(await order()).toEqual(['Wick yellow', 'Narrow blue', 'Lock-gate red']);
   await (await find('button[aria-label^="Lock-gate red, layer 1 of 3"]')).sendKeys(Key.ARROW_UP);
   await until((recipe) => recipe.order.join() === 'narrow-blue,lock-gate,wick-yellow');
-  await driver.wait(async () => String(await order()) === 'Wick yellow,Lock-gate red,Narrow blue', 20_000);
+  await driver.wait(async () => String(await order()) === 'Wick yellow,Lock-gate red,Narrow blue', 60_000);
   await press('Undo');
-  await driver.wait(async () => String(await order()) === 'Wick yellow,Narrow blue,Lock-gate red', 20_000);
+  await driver.wait(async () => String(await order()) === 'Wick yellow,Narrow blue,Lock-gate red', 60_000);
   const bar = await find('svg[aria-label^="Cross-section at"] rect[fill="#b3262b"]');
   await driver.actions().move({ origin: bar }).press().move({ origin: bar, x: 0, y: -60 }).perform();
   await sees('Lock-gate red goes 2 up');

@@ -43,7 +43,7 @@ async function tabTo(name: RegExp): Promise<void> {
   throw new Error(`Tabbed 120 times and never came to ${String(name)}; met: ${met.join(' · ')}`);
 }
 
-it('a job is made, built, prepared and cut without a mouse', { timeout: 170_000 }, async () => {
+it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 }, async () => {
   const { driver, sees } = browser;
   await driver.get(bench.server.url);
   await sees('The bench is clear');
@@ -70,7 +70,7 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 170_000 
   await tabTo(/^The build\. Arrow keys/);
   await keys('+', '+', Key.ARROW_LEFT, '0');
   await chord(Key.CONTROL, 'z');
-  await driver.wait(async () => !(await browser.text()).includes('Your decision'), 10_000);
+  await driver.wait(async () => !(await browser.text()).includes('Your decision'), 60_000);
 
   await chord(Key.CONTROL, 'k');
   await sees('Go to Sheets');
@@ -100,9 +100,9 @@ it('findings are gone round by a key and their remedies taken by one more', asyn
   await driver.wait(async () => {
     await chord(Key.ALT, 'n');
     return (await browser.text()).includes('bare surface may show');
-  }, 15_000);
+  }, 60_000);
   await sees('bare surface may show');
   await tabTo(/^Use 0\.\d+ mm$/);
   await keys(Key.ENTER);
-  await driver.wait(async () => !(await browser.text()).includes('bare surface may show'), 10_000);
+  await driver.wait(async () => !(await browser.text()).includes('bare surface may show'), 60_000);
 });

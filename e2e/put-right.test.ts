@@ -25,7 +25,7 @@ afterAll(async () => {
   await bench.close();
 });
 
-const gone = (text: string) => browser.driver.wait(async () => !(await browser.text()).includes(text), 15_000);
+const gone = (text: string) => browser.driver.wait(async () => !(await browser.text()).includes(text), 60_000);
 
 it('finds what would spoil the cut, shows where, and puts it right, all of it undoable', async () => {
   const { driver, sees, press } = browser;
@@ -51,7 +51,7 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
 
   await press('What changed');
   const changed = await driver.findElements(By.css('svg[aria-label="The artwork"] path[stroke="#1f6145"]'));
-  await driver.wait(async () => ((await changed[0]!.getAttribute('d')) ?? '').length > 0, 10_000);
+  await driver.wait(async () => ((await changed[0]!.getAttribute('d')) ?? '').length > 0, 60_000);
   await press('Take back: Parts thinner than 1 mm are thickened.');
   await sees('Parts are thinner');
   await press('Undo');
@@ -106,7 +106,7 @@ it('shows what a merge of two near colours would look like', async () => {
   await browser.driver.get(`${bench.server.url}/jobs/${id}/artwork`);
   const merged = await browser.find('svg[aria-label^="as one colour"]');
   const fills = async () => new Set(await Promise.all((await merged.findElements(By.css('path'))).map((path) => path.getAttribute('fill'))));
-  await browser.driver.wait(async () => (await fills()).size > 1, 10_000);
+  await browser.driver.wait(async () => (await fills()).size > 1, 60_000);
   expect((await fills()).has('#b5282d')).toBe(false);
 });
 

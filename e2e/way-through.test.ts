@@ -40,7 +40,7 @@ const give = async (name: string, content: string) => {
   await input.sendKeys(path);
 };
 
-it('takes a new drawing through every station, with its maker’s mistakes on the way', { timeout: 170_000 }, async () => {
+it('takes a new drawing through every station, with its maker’s mistakes on the way', { timeout: 300_000 }, async () => {
   const { driver, press, sees, write, choose } = browser;
   await driver.get(bench.server.url);
   await sees('The bench is clear');
@@ -136,7 +136,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await press('Good');
   await write('Title', 'Sailing club, boat trailer');
   await driver.findElement(By.css('textarea')).sendKeys('Weeded in one pull.', '\uE004');
-  await driver.wait(async () => (await browser.text()).includes('good'), 10_000);
+  await driver.wait(async () => (await browser.text()).includes('good'), 60_000);
 
   // A restart of the server and of the page loses nothing.
   await bench.restartServer();
@@ -157,7 +157,7 @@ it('deletes a job and brings it back', async () => {
   await sees('Sailing club, boat trailer (copy)');
   await press('Delete Sailing club, boat trailer (copy)');
   await sees('is deleted.');
-  await driver.wait(async () => !/\(copy\)\n/.test(await browser.text()), 10_000);
+  await driver.wait(async () => !/\(copy\)\n/.test(await browser.text()), 60_000);
   await press('Bring it back');
-  await driver.wait(async () => /\(copy\)\n/.test(await browser.text()), 10_000);
+  await driver.wait(async () => /\(copy\)\n/.test(await browser.text()), 60_000);
 });

@@ -13,9 +13,9 @@ const [heron, wren, anglers, bakery] = [idOf('Heron'), idOf('Marsh Wren'), idOf(
 const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string])[] = [
   ['jobs', '/', /Marsh Wren/],
   ['artwork', `/jobs/${heron}/artwork`, /4 sheets/],
-  ['artwork-findings', `/jobs/${anglers}/artwork`, /film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are thinner')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
-  ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click()`],
-  ['tracing', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('loaf.jpg')).click()`],
+  ['artwork-findings', `/jobs/${anglers}/artwork`, /film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are thinner')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); await new Promise((done) => setTimeout(done, 500)); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
+  ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click(); await new Promise((done) => setTimeout(done, 1500))`],
+  ['tracing', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('loaf.jpg')).click(); await new Promise((done) => setTimeout(done, 1500))`],
   ['films', `/jobs/${heron}/films`, /4 sheets/],
   ['surface', `/jobs/${heron}/surface`, /4 sheets/],
   ['build', `/jobs/${heron}/build`, /4 sheets/],
