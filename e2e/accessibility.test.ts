@@ -103,26 +103,3 @@ describe('a sheet being cut and its record', () => {
     expect(await violations()).toEqual([]);
   });
 });
-
-describe('on narrower screens', () => {
-  const overflow = 'return document.documentElement.scrollWidth - document.documentElement.clientWidth';
-
-  it.each([
-    [1024, 768, STAGES],
-    [390, 844, ['prepare', 'assemble', 'cut'] as const],
-  ])('%i wide nothing sticks out sideways', async (width, height, stages) => {
-    await browser.resize(width, height);
-    for (const stage of stages) {
-      await show(`/jobs/${job.id}/${stage}`, 'Artwork');
-      expect([stage, await browser.driver.executeScript(overflow)]).toEqual([stage, 0]);
-    }
-    await browser.resize(1280, 800);
-  });
-
-  it('at 1280 × 800 the page itself does not scroll', async () => {
-    for (const stage of STAGES) {
-      await show(`/jobs/${job.id}/${stage}`, '4 sheets');
-      expect([stage, await browser.driver.executeScript('return document.documentElement.scrollHeight - innerHeight')]).toEqual([stage, 0]);
-    }
-  });
-});

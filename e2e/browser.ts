@@ -32,12 +32,18 @@ export async function openBrowser(): Promise<Browser> {
   options.addArguments('--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion', `--user-data-dir=${profile}`);
   const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
   const visit = driver.get.bind(driver);
-  // Now and then Chromium loses a tab. The test that it happened in is run again (see the test configuration), in a new one.
+  // Now and then Chromium loses a tab. The test that it happened in is run again (see the test configuration), in a new one, opened from
+  // the first, which nothing is ever shown in.
+  const spare = await driver.getWindowHandle();
+  const openTab = async () => {
+    await driver.switchTo().newWindow('tab');
+    await resize(1280, 800);
+  };
   driver.get = (url) =>
     visit(url).catch(async (reason: unknown) => {
       if (!(reason instanceof Error) || !reason.message.includes('tab crashed')) throw reason;
-      await driver.switchTo().newWindow('tab');
-      await resize(1280, 800);
+      await driver.switchTo().window(spare);
+      await openTab();
       await visit(url);
     });
   const named = (name: string) => `normalize-space(.)="${name}" or @aria-label="${name}"`;
@@ -59,7 +65,7 @@ export async function openBrowser(): Promise<Browser> {
   const text = () => driver.findElement(By.css('body')).then((body) => body.getText());
   const resize = (width: number, height: number) =>
     (driver as unknown as { sendDevToolsCommand(name: string, with_: object): Promise<void> }).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
-  await resize(1280, 800);
+  await openTab();
   return {
     driver,
     text,
