@@ -99,6 +99,12 @@ it('puts right one place and lets another be, place by place', async () => {
   await press('Drop below 1 mm²');
   await gone('Specks come off');
   await sees('are dropped and filled.');
+
+  // What was looked at before does not call its maker back from another station.
+  await (await browser.find('a[href$="/build"]')).click();
+  await press('Undo');
+  await driver.wait(async () => (await (await browser.find('a[href$="/artwork"]')).getText()).includes('!'), 60_000);
+  expect(await driver.getCurrentUrl()).toMatch(/\/build$/);
 });
 
 it('shows what a merge of two near colours would look like', async () => {

@@ -1,4 +1,4 @@
-import { boundsOf, joinBoxes, type Box, type Polyline, type Rings } from '../geometry/index.js';
+import { boundsOf, joinBoxes, pointCell, type Box, type Polyline, type Rings } from '../geometry/index.js';
 import { atPlaces, type Finding } from '../job/index.js';
 import { JOIN_MM, joiningRemedies, type OpenLine } from './join-loops.js';
 
@@ -75,12 +75,10 @@ export function findingsOf({ outside, hairlines, crossings, refused, open }: Sai
 /** Round where a shape's area has corners that its outlines did not have: there they cross. Null when they do not. */
 export function boxOfCrossings(lines: readonly Polyline[], rings: Rings): Box | null {
   // Far under the kernel's own rounding two points are one; a cell's four corners are tried, since a point may lie by its edge.
-  const cell = 1e-4;
-  const key = (x: number, y: number) => Math.round(x / cell) * 4_294_967 + Math.round(y / cell);
   const corners = new Set<number>();
-  for (const { points } of lines) for (let i = 0; i < points.length; i += 2) corners.add(key(points[i]!, points[i + 1]!));
+  for (const { points } of lines) for (let i = 0; i < points.length; i += 2) corners.add(pointCell(points[i]!, points[i + 1]!));
   const near = 2e-7;
-  const isOld = (x: number, y: number) => [-near, near].some((dx) => [-near, near].some((dy) => corners.has(key(x + dx, y + dy))));
+  const isOld = (x: number, y: number) => [-near, near].some((dx) => [-near, near].some((dy) => corners.has(pointCell(x + dx, y + dy))));
   const crossings: number[] = [];
   for (const ring of rings) {
     for (let i = 0; i < ring.length; i += 2) {

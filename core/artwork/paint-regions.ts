@@ -26,7 +26,6 @@ import { LooseLines } from './loose-lines.js';
 import { boxOfCrossings, findingsOf, HAIRLINE_STROKE_MM, nothingSaid, type Said } from './paint-findings.js';
 import { areaOfLines, whyNotSane } from './sane-lines.js';
 
-
 /** Where an artwork is painted, and the remedies that are taken on the way. */
 export interface PaintPlace {
   /** From the artwork's mm to those of the design at its final size. */

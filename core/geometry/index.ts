@@ -17,6 +17,7 @@ export {
   countPieces,
   joinBoxes,
   perimeter,
+  pointCell,
   pointCount,
   reversed,
   ringsToPathData,

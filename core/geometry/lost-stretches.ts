@@ -1,9 +1,6 @@
 import { uniteMoved } from './kernel.js';
 import { movedOutline } from './offset.js';
-import { type Box, type Ring, type Rings } from './rings.js';
-
-/** Far above the kernel's rounding, far below any edge: points that share a cell are one. */
-const CELL_MM = 1e-4;
+import { pointCell, type Box, type Ring, type Rings } from './rings.js';
 
 /** A corner that moves further than this many times the distance is a spike: its sides are at less than 23 degrees. */
 const SPIKE = 5;
@@ -66,5 +63,5 @@ export function growTracingLost(rings: Rings, d: number, arcMm: number): GrownOu
 }
 
 function cellAt(ring: Ring, i: number): number {
-  return Math.round(ring[2 * i]! / CELL_MM) * 4_294_967 + Math.round(ring[2 * i + 1]! / CELL_MM);
+  return pointCell(ring[2 * i]!, ring[2 * i + 1]!);
 }

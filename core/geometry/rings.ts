@@ -124,6 +124,14 @@ export function pointCount(rings: Rings): number {
   return n;
 }
 
+/** Far above the kernel's rounding, far below any edge. */
+const CELL_MM = 1e-4;
+
+/** A number that points within about 0.1 µm of each other share, but for those on either side of a cell's edge: to look points up by. */
+export function pointCell(x: number, y: number): number {
+  return Math.round(x / CELL_MM) * 4_294_967 + Math.round(y / CELL_MM);
+}
+
 /** Whether a point lies inside the rings by the even-odd rule; points exactly on an edge may go either way. */
 export function containsPoint(rings: Rings, x: number, y: number): boolean {
   let inside = false;

@@ -37,7 +37,7 @@ export interface PlaceRules {
 /** Nothing decided about single places. */
 export const EVERYWHERE: PlaceRules = { reaches: () => true, chose: () => false, spares: () => false };
 
-/** Which field of a recipe's repair a remedy sets. */
+/** Which field of a recipe's repair a remedy sets; white at single places sets none. */
 const FIELDS = {
   tidy: 'tidy',
   specks: 'speckMm2',
@@ -46,8 +46,7 @@ const FIELDS = {
   simplify: 'simplifyMm',
   hairlines: 'hairlines',
   crossings: 'fillCrossings',
-  bare: 'noFilm',
-} as const satisfies Record<PlaceRemedy, keyof Recipe['repair']>;
+} as const satisfies Record<Exclude<PlaceRemedy, 'bare'>, keyof Recipe['repair']>;
 
 /** The middle of what lies at a place may move by this much, mm, or by a quarter of its length: outlines differ a little from one size to the next. */
 const NEAR_MM = 0.1;

@@ -1,4 +1,8 @@
 import { deflateSync } from 'node:zlib';
+import { DEMO_SHOP } from '../../demo/shop.js';
+import { pictureKind } from '../artwork/index.js';
+import { drawingPart, emptyRecipe, patchRecipe, picturePart } from '../job/index.js';
+import type { PlanInput } from '../job/plan/index.js';
 import { seeded } from './seeded.js';
 
 const svg = (body: string, attributes = 'viewBox="0 0 100 100"') => `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${body}</svg>`;
@@ -109,7 +113,10 @@ export const HOSTILE: readonly (readonly [name: string, content: string])[] = [
   ['DXF with a hatch that promises too much', dxf('0\nHATCH\n91\n999999999\n92\n1\n93\n999999999\n72\n1\n10\n0')],
 ];
 
-/** The bytes of one of them and the name it comes under. */
-export function hostileFile([name, content]: (typeof HOSTILE)[number]): { readonly bytes: Uint8Array; readonly fileName: string } {
-  return { bytes: Uint8Array.from(content, (c) => c.charCodeAt(0) & 0xff), fileName: name.startsWith('DXF') ? 'a.dxf' : 'a.svg' };
+/** One of them as the only artwork of a job that takes every remedy of reading. */
+export function hostileInput([name, content]: (typeof HOSTILE)[number]): PlanInput {
+  const bytes = Uint8Array.from(content, (c) => c.charCodeAt(0) & 0xff);
+  const source = { id: 'a', fileName: name.startsWith('DXF') ? 'a.dxf' : 'a.svg', sha256: '0'.repeat(64) };
+  const recipe = patchRecipe(emptyRecipe('Hostile'), { artworks: [pictureKind(bytes) ? picturePart(source) : drawingPart(source)], repair: { pictures: 'trace', patterns: 'flat', gradientBands: 3 } });
+  return { recipe, shop: DEMO_SHOP, sources: new Map([['a', bytes]]) };
 }

@@ -58,7 +58,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const { unit } = useSettings();
   const { view, working, step, stop, error } = usePlan(handle.recipe);
   const runs = useQuery({ queryKey: ['runs', jobId], queryFn: () => ask<Run[]>(`/api/jobs/${jobId}/runs`), refetchInterval: station === 'cut' || station === 'record' ? 3000 : false }).data;
-  const { looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
+  const { asked, looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
   const navigate = useNavigate();
   const notify = useNotify();
   const { notice, dismissNotice } = handle;
@@ -68,12 +68,12 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
     dismissNotice();
   }, [notice, notify, dismissNotice]);
   useCommandsOf(jobId, handle, view?.findings ?? NO_FINDINGS, look);
-  // A place looked at belongs to its station.
-  const lookedStage = looked?.finding.stage;
+  // A place looked at belongs to its station; it is gone to when it is asked for, and not again when the plan changes.
+  const askedStage = asked?.finding.stage;
   useEffect(() => {
-    if (lookedStage && lookedStage !== station) void navigate(`/jobs/${jobId}/${lookedStage}`);
+    if (askedStage && askedStage !== station) void navigate(`/jobs/${jobId}/${askedStage}`);
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [lookAt]);
+  }, [asked]);
 
   const runCounts = useMemo(() => countRuns(runs ?? []), [runs]);
   if (handle.loadError) {
@@ -104,7 +104,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
  * The finding being looked at, kept up with the plan: a remedy taken at one of its places leaves the others, and one that answers it all
  * ends the look.
  */
-function useLook(findings: readonly Finding[]): Pick<JobContextValue, 'looked' | 'lookAt' | 'look'> {
+function useLook(findings: readonly Finding[]): Pick<JobContextValue, 'looked' | 'lookAt' | 'look'> & { readonly asked: Looked | null } {
   const [asked, setAsked] = useState<Looked | null>(null);
   const look = useCallback((finding: Finding, index?: number) => setAsked({ finding, index: index ?? null }), []);
   const alike = asked ? findings.filter((finding) => finding.code === asked.finding.code) : [];
@@ -113,13 +113,16 @@ function useLook(findings: readonly Finding[]): Pick<JobContextValue, 'looked' |
   const finding = asked && (now ?? (asked.finding.at ? null : asked.finding));
   const places = finding?.places;
   const index = asked?.index !== null && asked && places ? Math.min(asked.index, places.length - 1) : null;
-  // One object for one look: the light table goes there again only when it is asked again, or the place is another one.
+  // One object for one look: the light table goes there again when it is asked again, or the place is another one.
   const lookAt = useMemo(
-    () => (!finding ? null : index !== null ? places![index]! : places ? aroundAll(places) : (finding.where ?? null)),
+    () => {
+      const box = !finding ? null : index !== null ? places![index]! : places ? aroundAll(places) : (finding.where ?? null);
+      return box && { ...box };
+    },
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [asked, index, index === null ? 0 : places!.length],
   );
-  return { looked: finding ? { finding, index } : null, lookAt, look };
+  return { asked, looked: finding ? { finding, index } : null, lookAt, look };
 }
 
 function useCommandsOf(jobId: string, handle: ReturnType<typeof useJob>, findings: readonly Finding[], look: (finding: Finding) => void): void {

@@ -1,6 +1,6 @@
 import { boundsOf, compose, flatten, IDENTITY, joinBoxes, translation, type Box, type FillRule, type Matrix } from '../../geometry/index.js';
 import type { Clip } from '../artwork.js';
-import { describe, SILENT, type Context } from './context.js';
+import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import type { Styles } from './style-rules.js';
 import { parseSvgLength } from './lengths.js';
 import { resolvePaint } from './paint-server.js';
@@ -25,7 +25,7 @@ export class ClipReader {
   clipsOf(element: XmlElement, style: ComputedStyle, matrix: Matrix, context: Context): Clip[] {
     const value = style['clip-path']!;
     if (value === 'none') return [];
-    const id = /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(value)?.[1];
+    const id = idOfUrl(value);
     const clipPath = id === undefined ? undefined : this.walk.byId.get(id);
     // In units of its box, a clip is stretched over what it clips.
     const units = clipPath?.attributes['clipPathUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport) : IDENTITY;
@@ -47,7 +47,7 @@ export class ClipReader {
 
   /** A mask that is nothing but solid white shapes shows what lies in them and hides the rest, which is what a clip does. */
   maskAsClip(value: string, matrix: Matrix, context: Context): Clip | null {
-    const id = /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(value)?.[1];
+    const id = idOfUrl(value);
     const mask = id === undefined ? undefined : this.walk.byId.get(id);
     if (!mask || mask.name !== 'mask' || context.using.includes(mask) || mask.attributes['maskContentUnits'] === 'objectBoundingBox') return null;
     const style = computeStyle(mask, INITIAL_STYLE, this.walk.styles);

@@ -25,3 +25,8 @@ export function describe(element: XmlElement): string {
   const id = element.attributes['id'];
   return `<${element.name}${id ? ` id="${id.slice(0, 40)}"` : ''}> in line ${element.line}`;
 }
+
+/** The id that a property's `url(#…)` names. */
+export function idOfUrl(value: string): string | undefined {
+  return /^url\(\s*["']?#([^"')]+)["']?\s*\)/.exec(value)?.[1];
+}

@@ -5,7 +5,7 @@ import { overWhite } from '../colour.js';
 import { SHIPPED_FONTS } from '../lettering/shipped-fonts.js';
 import type { ReadGiven } from '../read-given.js';
 import { ClipReader } from './clips.js';
-import { describe, SILENT, type Context } from './context.js';
+import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
@@ -186,7 +186,7 @@ class SvgReader {
   /** Arrow heads and the like on the corners of a path. */
   #markers(context: Context, curves: Curves): void {
     const { style } = context;
-    const markerAt = (which: 'start' | 'mid' | 'end') => this.#byId.get(URL_OF_ID.exec(style[`marker-${which}`]!)?.[1] ?? '');
+    const markerAt = (which: 'start' | 'mid' | 'end') => this.#byId.get(idOfUrl(style[`marker-${which}`]!) ?? '');
     const markers = { start: markerAt('start'), mid: markerAt('mid'), end: markerAt('end') };
     if (!markers.start && !markers.mid && !markers.end) return;
     const strokeWidth = parseSvgLength(style['stroke-width'], Math.hypot(context.viewport.width, context.viewport.height) / Math.SQRT2, Number(style['font-size'])) ?? 1;
@@ -203,9 +203,8 @@ class SvgReader {
   #marker(marker: XmlElement, { frame, content, width, height, viewport }: MarkerPlacement, context: Context): void {
     if (!(width > 0) || !(height > 0)) return;
     const style = computeStyle(marker, INITIAL_STYLE, this.#styles);
-    const hides = style['overflow'] !== 'visible' && style['overflow'] !== 'auto';
-    const edge: Clip = { outlines: [{ curves: rectangle(0, 0, width, height), matrix: compose(context.matrix, frame), rule: 'nonzero', clips: [] }], clips: [] };
-    this.#children(marker, { ...context, style, matrix: compose(context.matrix, content), viewport, clips: hides ? [...context.clips, edge] : context.clips, using: [...context.using, marker] });
+    const inside: Context = { ...context, style, viewport, using: [...context.using, marker] };
+    this.#framed(marker, inside, { width, height, outer: compose(context.matrix, frame), inner: compose(context.matrix, content) });
   }
 
   #fill(element: XmlElement, context: Context, curves: Curves): void {
@@ -228,7 +227,7 @@ class SvgReader {
   /** The bands of a fill that is a gradient, when bands are wanted. */
   #bands({ style, viewport }: Context, curves: Curves): GradientBand[] | null {
     const count = this.#given.repair.gradientBands;
-    const id = count > 1 ? URL_OF_ID.exec(style['fill']!)?.[1] : undefined;
+    const id = count > 1 ? idOfUrl(style['fill']!) : undefined;
     const server = id === undefined ? undefined : this.#byId.get(id);
     if (server?.name !== 'linearGradient' && server?.name !== 'radialGradient') return null;
     return gradientBands(server, curves, viewport, count, { byId: this.#byId, styles: this.#styles });
@@ -377,7 +376,7 @@ class SvgReader {
     if (entered) this.#viewport(target, { ...size, x: target.attributes['x'], y: target.attributes['y'] }, entered);
   }
 
-  /** Draws the children of a nested svg or symbol in a viewport of its own, cut off at its edge unless overflow is visible. */
+  /** Draws the children of a nested svg or symbol in a viewport of its own. */
   #viewport(element: XmlElement, placed: Readonly<Record<string, string | undefined>>, context: Context): void {
     const { viewport } = context;
     const x = parseSvgLength(placed['x'], viewport.width) ?? 0;
@@ -388,21 +387,19 @@ class SvgReader {
     const box = parseViewBox(element.attributes['viewBox']);
     const fit = box ? viewBoxMatrix(box, width, height, element.attributes['preserveAspectRatio']) : IDENTITY;
     const outer = compose(context.matrix, translation(x, y));
+    this.#framed(element, { ...context, viewport: box ?? { width, height } }, { width, height, outer, inner: compose(outer, fit) });
+  }
+
+  /** Draws an element's children in a frame of so many units of `outer`, cut off at its edge unless overflow is visible. */
+  #framed(element: XmlElement, context: Context, { width, height, outer, inner }: { width: number; height: number; outer: Matrix; inner: Matrix }): void {
     const hides = context.style['overflow'] !== 'visible' && context.style['overflow'] !== 'auto';
     const edge: Clip = { outlines: [{ curves: rectangle(0, 0, width, height), matrix: outer, rule: 'nonzero', clips: [] }], clips: [] };
-    this.#children(element, {
-      ...context,
-      matrix: compose(outer, fit),
-      viewport: box ?? { width, height },
-      clips: hides ? [...context.clips, edge] : context.clips,
-    });
+    this.#children(element, { ...context, matrix: inner, clips: hides ? [...context.clips, edge] : context.clips });
   }
 }
 
 /** Shapes that can carry markers. */
 const MARKED: ReadonlySet<string> = new Set(['path', 'line', 'polyline', 'polygon']);
-
-const URL_OF_ID = /^url\(\s*["']?#([^"')]+)["']?\s*\)/;
 
 const CONTAINERS: ReadonlySet<string> = new Set(['g', 'a', 'svg', 'use', 'switch']);
 
