@@ -40,8 +40,7 @@ async function demoPrograms(fileName: string, widthMm: number): Promise<readonly
 export async function cuttingBench(): Promise<void> {
   const random = seeded(7);
   const dots = cutProgram({
-    contours: Array.from({ length: 400 }, () => disc(10 + random() * 500, 10 + random() * 500, 2 + random() * 3)),
-    borders: [rectangle(0, 0, 520, 520)],
+    groups: [{ contours: Array.from({ length: 400 }, () => disc(10 + random() * 500, 10 + random() * 500, 2 + random() * 3)), borders: [rectangle(0, 0, 520, 520)] }],
     settings: { forceG: 90, speedMmS: 200, bladeOffsetMm: 0.25, overcutMm: 0.5 },
     motion: DEVICE_DEFAULTS,
   });

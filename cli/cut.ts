@@ -34,7 +34,7 @@ export async function cutCommand(args: string[]): Promise<void> {
   const contours = [...byColour.values()].flatMap((rings) => unite(rings)).map(flip);
   const lines: CutPath[] = followed.map((line) => ({ points: flip(line.points), closed: line.closed }));
   if (contours.length === 0 && lines.length === 0) throw new InputError('nothing-to-cut', 'It holds no outline that could be cut.', { source: basename(file) });
-  const program = cutProgram({ contours, borders: [], lines, settings: settingsFor(film, shop), motion: shop.cutter });
+  const program = cutProgram({ groups: [{ contours, borders: [] }], lines, settings: settingsFor(film, shop), motion: shop.cutter });
   await writeFile(out, writeHpgl(program));
   console.log(
     JSON.stringify({

@@ -6,7 +6,7 @@ import { CutterDevice, DEVICE_DEFAULTS } from './device.js';
 import { runOffline } from './run-offline.js';
 
 const SETTINGS = { forceG: 90, speedMmS: 200, bladeOffsetMm: 0.25, overcutMm: 0.5 };
-const programOf = (contours: Ring[]) => cutProgram({ contours, borders: [], settings: SETTINGS, motion: DEVICE_DEFAULTS });
+const programOf = (contours: Ring[]) => cutProgram({ groups: [{ contours, borders: [] }], settings: SETTINGS, motion: DEVICE_DEFAULTS });
 const finish = (device: CutterDevice) => {
   while (device.advance(10) === 0);
   return device.status();
@@ -36,7 +36,8 @@ describe('the simulated cutter', () => {
     ['a circle', disc(40, 40, 20, 200)],
     ['a sliver', Float64Array.of(10, 10, 60, 10, 60, 11)],
   ])('cuts %s where it was meant, by the tip of its trailing knife', (_, ring) => {
-    const { lines } = runOffline(writeHpgl(programOf([ring])));
+    // The first line turns the knife in the waste.
+    const lines = runOffline(writeHpgl(programOf([ring]))).lines.slice(1);
     // A cutter step, its rounding, and what a knife swivels within.
     expect(farthest(lines, ring)).toBeLessThan(0.06);
   });
@@ -84,6 +85,44 @@ describe('the simulated cutter', () => {
     expect(finish(device)).toMatchObject({ state: 'idle', xMm: 100 });
   });
 
+  it('keeps a hold through a fault and its mending', () => {
+    const device = new CutterDevice();
+    device.receive('PU400,400;PD4000,400;\x1b.H');
+    device.fail('jammed');
+    expect(device.status()).toMatchObject({ state: 'jammed', empty: false });
+    device.clearFault();
+    expect(device.status().state).toBe('held');
+    device.receive('\x1b.G');
+    expect(finish(device)).toMatchObject({ state: 'idle', empty: true, xMm: 100 });
+  });
+
+  it('says whether anything is left to do also while it stands still', () => {
+    const device = new CutterDevice();
+    device.receive('\x1b.H');
+    expect(device.status()).toMatchObject({ state: 'held', empty: true });
+    device.receive('PU400,400;');
+    expect(device.status()).toMatchObject({ state: 'held', empty: false });
+  });
+
+  it('answers a request that arrives in pieces, also when its buffer is full', () => {
+    const device = new CutterDevice({ bufferBytes: 8 });
+    device.receive('PU400,400;PD800,400;');
+    expect(device.receive('\x1b') + device.receive('.') + device.receive('B')).toBe(3);
+    expect(device.takeReplies()).toBe('0\r\n');
+  });
+
+  it('stops in the middle of a move when it is told to drop everything, and what it cut by then stays cut', () => {
+    const device = new CutterDevice();
+    device.receive('VS10;PU400,400;PD4000,400;');
+    device.advance(0.5);
+    const { xMm } = device.status();
+    device.abort();
+    expect(device.status()).toMatchObject({ xMm, knifeDown: false, state: 'idle' });
+    expect(device.status().cutMm).toBeCloseTo(xMm - 10, 6);
+    const [line] = device.cutLines();
+    expect(line!.at(-2)! - line![0]!).toBeCloseTo(xMm - 10, 1);
+  });
+
   it('holds, goes on, and drops everything when it is told to', () => {
     const device = new CutterDevice();
     device.receive('PU400,400;PD4000,400;PD4000,4000;\x1b.H');
@@ -109,7 +148,9 @@ describe('the simulated cutter', () => {
     device.advance(0.5);
     const { boot } = device.status();
     device.powerCycle();
-    expect(device.status()).toMatchObject({ boot: boot + 1, pairsDone: 0, xMm: 0, state: 'idle' });
+    expect(device.status()).toMatchObject({ pairsDone: 0, xMm: 0, state: 'idle' });
+    expect(device.status().boot).not.toBe(boot);
+    expect(new CutterDevice().status().boot).not.toBe(new CutterDevice().status().boot);
   });
 
   it('answers what a plotter is asked', () => {

@@ -40,6 +40,11 @@ export class KnifeTip {
     }
   }
 
+  /** A hand turned the knife, which is up. */
+  turn(radians: number): void {
+    this.#heading = [Math.cos(radians), Math.sin(radians)];
+  }
+
   /** The film is gone or the power was: what was cut is forgotten. */
   reset(): void {
     this.#line = null;

@@ -1,4 +1,5 @@
 import { createServer, type Server, type Socket } from 'node:net';
+import { Ajv } from 'ajv';
 import { CutterDevice, type DeviceOptions, type DeviceStatus } from './device.js';
 import { tracePng, traceSvg } from './trace-picture.js';
 
@@ -15,6 +16,20 @@ export type ControlRequest =
   | { readonly do: 'fail'; readonly how: 'out-of-film' | 'jammed' | 'slow-buffer' }
   | { readonly do: 'pull-cable'; readonly seconds: number }
   | { readonly do: 'time-lapse'; readonly factor: number };
+
+const request = (what: object, more: Readonly<Record<string, object>> = {}) => ({ type: 'object', additionalProperties: false, required: ['do', ...Object.keys(more)], properties: { do: what, ...more } });
+
+const isRequest = new Ajv().compile<ControlRequest>({
+  oneOf: [
+    request({ enum: ['status', 'trace', 'picture', 'clear', 'power-cut', 'new-sheet'] }),
+    request({ const: 'fail' }, { how: { enum: ['out-of-film', 'jammed', 'slow-buffer'] } }),
+    request({ const: 'pull-cable' }, { seconds: { type: 'number', minimum: 0, maximum: 3600 } }),
+    request({ const: 'time-lapse' }, { factor: { type: 'number', minimum: 0.1, maximum: 10_000 } }),
+  ],
+});
+
+/** A request longer than this is none. */
+const LONGEST_REQUEST = 4096;
 
 /** Real time between two looks at the clock. */
 const TICK_MS = 8;
@@ -76,6 +91,7 @@ export class CutterService {
     socket.setEncoding('latin1');
     socket.setNoDelay(true);
     socket.on('data', (text: string) => {
+      if (this.#socket !== socket) return;
       this.#waiting += text;
       this.#feed();
     });
@@ -106,21 +122,23 @@ export class CutterService {
     socket.on('data', (text: string) => {
       line += text;
       for (let end = line.indexOf('\n'); end >= 0; end = line.indexOf('\n')) {
-        const request = line.slice(0, end);
+        const wanted = line.slice(0, end);
         line = line.slice(end + 1);
-        socket.write(JSON.stringify(this.#answer(request)) + '\n');
+        socket.write(JSON.stringify(this.#answer(wanted)) + '\n');
       }
+      if (line.length > LONGEST_REQUEST) socket.destroy();
     });
   }
 
   #answer(line: string): DeviceStatus | { svg: string } | { pngBase64: string } | { error: string } {
-    let request: ControlRequest;
+    let asked: unknown;
     try {
-      request = JSON.parse(line) as ControlRequest;
+      asked = JSON.parse(line);
     } catch {
       return { error: 'A request is one JSON object on a line.' };
     }
-    switch (request.do) {
+    if (!isRequest(asked)) return { error: `This cutter does not understand ${line.slice(0, 80)}; what it can be asked is in docs/cutter.md.` };
+    switch (asked.do) {
       case 'status':
         break;
       case 'trace':
@@ -139,17 +157,15 @@ export class CutterService {
         this.#socket?.destroy();
         break;
       case 'fail':
-        if (request.how === 'slow-buffer') this.device.bytesPerSecond = 40;
-        else this.device.fail(request.how);
+        if (asked.how === 'slow-buffer') this.device.bytesPerSecond = 40;
+        else this.device.fail(asked.how);
         break;
       case 'pull-cable':
-        this.pullCable(request.seconds);
+        this.pullCable(asked.seconds);
         break;
       case 'time-lapse':
-        this.#timeLapse = Math.max(0.1, request.factor);
+        this.#timeLapse = asked.factor;
         break;
-      default:
-        return { error: `“${String((request as { do?: unknown }).do)}” is not something this cutter does.` };
     }
     return this.device.status();
   }

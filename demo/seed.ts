@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { AT_ORIGIN, drawingPart, emptyRecipe, newLettering, patchRecipe, picturePart, type Lettering, type LetteringPart, type RecipePatch } from '../core/job/index.js';
+import { wholeOnPiece } from '../core/records/index.js';
 import { openDatabase } from '../server/db/open-database.js';
 import { describeFile } from '../server/stores/artwork-store.js';
 import { makeServices, type Services } from '../server/services.js';
@@ -36,8 +37,8 @@ async function seedJobs(to: Services): Promise<void> {
     surface: { widthMm: 260, heightMm: 170, marginMm: { top: 5, right: 5, bottom: 5, left: 5 }, size: { mode: 'width', mm: 240 } },
   });
   await addBakery(to);
-  await cutInThePast(to, window, 1, { shareOfEstimate: 1.012, note: 'Weeded cleanly.' });
-  await cutInThePast(to, window, 2, { shareOfEstimate: 0.991, note: '' });
+  await cutInThePast(to, window, 'narrow-blue', { shareOfEstimate: 1.012, note: 'Weeded cleanly.' });
+  await cutInThePast(to, window, 'towpath', { shareOfEstimate: 0.991, note: '' });
 }
 
 async function addJob({ jobs, artworks }: Services, fileName: string, title: string, decisions: RecipePatch): Promise<string> {
@@ -67,14 +68,18 @@ async function addBakery({ jobs, artworks }: Services): Promise<void> {
   await jobs.create(recipe);
 }
 
-/** A sheet that was cut before the demo began, so that the record has something to show. */
-async function cutInThePast(to: Services, jobId: string, sheet: number, how: { shareOfEstimate: number; note: string }): Promise<void> {
-  const { sheet: ready, sheets } = await to.compute.sheet(await to.planJob(jobId), sheet);
-  const { filmId, program, estimateSeconds, cutMm, filmMm2, filmCost } = ready;
-  const run = await to.runs.create({ jobId, sheet, filmId, program, estimateSeconds, cutMm, filmMm2, filmCost });
-  await to.runs.setProgress(run.id, { state: 'finished', message: '', pairsDone: run.pairsTotal, actualSeconds: estimateSeconds * how.shareOfEstimate });
-  await to.runs.setRecord(run.id, { outcome: 'good', note: how.note });
-  await to.jobs.setSheetsTotal(jobId, sheets);
+/** The sheet of a film, cut before the demo began, so that the record has something to show. */
+async function cutInThePast(to: Services, jobId: string, filmId: string, how: { shareOfEstimate: number; note: string }): Promise<void> {
+  const job = await to.planJob(jobId);
+  const { sheets } = await to.compute.plan(job);
+  const { sheet, toCut } = await to.compute.sheet(job, sheets!.find((one) => one.film === filmId)!.id);
+  const sheetId = await to.sheets.freeze({ ...sheet, restOf: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision })) });
+  const { id } = await to.runs.create({ sheetId });
+  const { wholeAt, partOf } = sheet.program;
+  const whole = wholeOnPiece({ wholeAt, partOf, contoursOf: sheet.groups.map((group) => group.contours + group.marks + group.borders) }, sheet.pairsTotal);
+  await to.runs.save(id, { state: 'finished', message: '', pairsDone: sheet.pairsTotal, bearings: null, share: 1, actualSeconds: sheet.estimateSeconds * how.shareOfEstimate, whole });
+  await to.runs.setRecord(id, { outcome: 'good', note: how.note });
+  await to.jobs.setToCut(jobId, { layers: toCut });
 }
 
 function inDays(days: number): string {

@@ -30,9 +30,9 @@ const films: readonly Film[] = [
 ];
 
 /** Roll widths are usable ones: what the pinch rollers need is already off. */
-const roll = (filmId: string, widthMm: number, lengthMm: number): FilmPiece => ({ id: `${filmId}-roll`, filmId, kind: 'roll', widthMm, lengthMm, quantity: 1 });
-const sheets = (filmId: string, quantity: number, widthMm = 290, lengthMm = 290): FilmPiece => ({ id: `${filmId}-sheets`, filmId, kind: 'sheet', widthMm, lengthMm, quantity });
-const offcut = (filmId: string, widthMm: number, lengthMm: number): FilmPiece => ({ id: `${filmId}-offcut`, filmId, kind: 'offcut', widthMm, lengthMm, quantity: 1 });
+const roll = (filmId: string, widthMm: number, lengthMm: number): FilmPiece => ({ id: `${filmId}-roll`, filmId, kind: 'roll', widthMm, lengthMm, quantity: 1, edgeMm: 5 });
+const sheets = (filmId: string, quantity: number, widthMm = 290, lengthMm = 290): FilmPiece => ({ id: `${filmId}-sheets`, filmId, kind: 'sheet', widthMm, lengthMm, quantity, edgeMm: 5 });
+const offcut = (filmId: string, widthMm: number, lengthMm: number): FilmPiece => ({ id: `${filmId}-offcut`, filmId, kind: 'offcut', widthMm, lengthMm, quantity: 1, edgeMm: 5 });
 
 const pieces: readonly FilmPiece[] = [
   roll('chalk', 590, 18_400),
@@ -61,8 +61,8 @@ export const DEMO_SHOP: Shop = {
   films,
   pieces,
   mats: [
-    { id: 'mat-short', name: 'short mat', widthMm: 300, lengthMm: 300 },
-    { id: 'mat-long', name: 'long mat', widthMm: 300, lengthMm: 600 },
+    { id: 'mat-short', name: 'short mat', widthMm: 300, lengthMm: 300, edgeMm: 5 },
+    { id: 'mat-long', name: 'long mat', widthMm: 300, lengthMm: 600, edgeMm: 5 },
   ],
   cutter: {
     id: 'bench',

@@ -6,6 +6,7 @@ import { register, type Route } from './route.js';
 import { cutRoutes } from './routes/cut-routes.js';
 import { fontRoutes } from './routes/font-routes.js';
 import { jobRoutes } from './routes/job-routes.js';
+import { sheetRoutes } from './routes/sheet-routes.js';
 import { shopRoutes } from './routes/shop-routes.js';
 import { security } from './security.js';
 import type { Services } from './services.js';
@@ -15,7 +16,8 @@ import { servePages } from './serve-pages.js';
 export function makeApp(services: Services, pagesFolder: string | null): Koa {
   const app = new Koa();
   const router = new Router();
-  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...cutRoutes(services)];
+  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...cutRoutes(services), ...sheetRoutes(services)];
+  routes.push({ method: 'get', path: '/api/health', summary: 'Whether the server is there', answers: '{ ok: true }', handle: () => Promise.resolve({ ok: true }) });
   routes.push({
     method: 'get',
     path: '/api/openapi.json',

@@ -4,9 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { MIGRATIONS } from './db/migrations.js';
+import { MIGRATIONS } from './db/migrations/index.js';
 import { databaseFile, openDatabase } from './db/open-database.js';
 import { JobStore } from './stores/job-store.js';
+import { ProgramStore } from './stores/program-store.js';
+import { SheetStore } from './stores/sheet-store.js';
 import { emptyRecipe } from '../core/job/index.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'lantern-db-'));
@@ -29,7 +31,7 @@ describe('the database', () => {
   });
 
   it('is backed up while it is in use, and the copy holds what was there', async () => {
-    await new JobStore(db).create(emptyRecipe('To be kept'));
+    await new JobStore(db, new SheetStore(db, new ProgramStore(db))).create(emptyRecipe('To be kept'));
     const to = join(folder, 'copies');
     const { status, stdout } = spawnSync(process.execPath, ['--import', 'tsx', 'server/backup.ts', '--data', folder, '--to', to], { encoding: 'utf8' });
     expect([status, stdout]).toEqual([0, expect.stringContaining(databaseFile(folder))]);

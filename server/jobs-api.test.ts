@@ -6,6 +6,7 @@ import { AT_ORIGIN, newLettering, patchRecipe, type Job, type JobSummary, type L
 import type { PlanReport } from '../core/job/plan/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import type { OwnFont } from './stores/font-store.js';
+import { seeded } from '../core/testing/seeded.js';
 import { jobWith, openBench, type Bench } from './testing/bench.js';
 
 const HERON = readFileSync('demo/artwork/heron-window.svg');
@@ -41,19 +42,62 @@ describe('jobs', () => {
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'One' });
     await rename(job, 'Two');
     await bench.restartServer();
-    const { body: undone } = await bench.api<Job>('POST', `/api/jobs/${job.id}/undo`);
+    const { body: undone } = await step(job.id, 'undo', 2);
     expect(undone).toMatchObject({ title: 'One', canUndo: false, canRedo: true });
-    const { body: redone } = await bench.api<Job>('POST', `/api/jobs/${job.id}/redo`);
+    const { body: redone } = await step(job.id, 'redo', undone.revision);
     expect(redone).toMatchObject({ title: 'Two', canRedo: false });
   });
 
   it('forget what was undone once something else is decided', async () => {
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
     await rename(job, 'B');
-    const { body: back } = await bench.api<Job>('POST', `/api/jobs/${job.id}/undo`);
+    const { body: back } = await step(job.id, 'undo', 2);
     const { body: other } = await rename(back, 'C');
     expect(other.canRedo).toBe(false);
-    expect((await bench.api<Job>('POST', `/api/jobs/${job.id}/redo`)).body.title).toBe('C');
+    expect((await step(job.id, 'redo', other.revision)).body.title).toBe('C');
+  });
+
+  it('have revisions that only grow, also through undo and redo, so that a page that is behind overwrites nothing', async () => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
+    const { body: seen } = await rename(job, 'B');
+    const { body: back } = await step(job.id, 'undo', seen.revision);
+    const { body: other } = await rename(back, 'C');
+    expect([back.revision, other.revision]).toEqual([seen.revision + 1, seen.revision + 2]);
+    const stale = await rename(seen, 'D');
+    expect([stale.status, stale.body.code]).toEqual([409, 'job-changed']);
+    expect((await step(job.id, 'undo', seen.revision)).status).toBe(409);
+    expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.title).toBe('C');
+  });
+
+  it('take an edit once, however often it is sent', async () => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
+    const send = () => bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, title: 'B' }, revision: job.revision, edit: 'edit-1' });
+    const [first, again] = [await send(), await send()];
+    expect([first.status, again.status, again.body.revision]).toEqual([200, 200, first.body.revision]);
+    const undo = () => bench.api<Job>('POST', `/api/jobs/${job.id}/undo`, { revision: first.body.revision, edit: 'edit-2' });
+    await undo();
+    expect((await undo()).body).toMatchObject({ title: 'A', canRedo: true });
+  });
+
+  it.each(Array.from({ length: 6 }, (_, seed) => seed))('lose no edit and take none twice when many hands write at once, seed %i', async (seed) => {
+    const random = seeded(seed);
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: '0' });
+    const revisions: number[] = [];
+    const hand = async (name: string) => {
+      for (let done = 0; done < 4; ) {
+        const { body: seen } = await bench.api<Job>('GET', `/api/jobs/${job.id}`);
+        const edit = `${name}-${done}`;
+        const act = () => (random() < 0.2 ? step(job.id, random() < 0.5 ? 'undo' : 'redo', seen.revision, edit) : bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...seen.recipe, title: `${seen.recipe.title} ${edit}`.slice(-190) }, revision: seen.revision, edit }));
+        const answer = await act();
+        if (answer.status === 200) {
+          done += 1;
+          if (answer.body.revision > seen.revision) revisions.push(answer.body.revision);
+        } else expect([answer.status, seen.revision < (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.revision]).toEqual([409, true]);
+      }
+    };
+    await Promise.all(['a', 'b', 'c'].map(hand));
+    // Every write that changed something got a number of its own, and there are no others.
+    expect([...revisions].sort((a, b) => a - b)).toEqual(Array.from({ length: revisions.length }, (_, i) => i + 2));
   });
 
   it('are not overwritten from a second window', async () => {
@@ -62,6 +106,19 @@ describe('jobs', () => {
     const late = await rename(job, 'C');
     expect([late.status, late.body.code]).toEqual([409, 'job-changed']);
     expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.title).toBe('B');
+  });
+});
+
+const step = (id: string, name: 'undo' | 'redo', revision: number, edit?: string) => bench.api<Job>('POST', `/api/jobs/${id}/${name}`, { revision, ...(edit ? { edit } : {}) });
+
+describe('the shop', () => {
+  it('is not overwritten by a page that is behind', async () => {
+    const { body: shop } = await bench.api<{ revision: number }>('GET', '/api/shop');
+    const change = (thinnestMm: number) => bench.api<ProblemBody & { revision: number }>('PATCH', '/api/shop/films/tar', { thinnestMm, revision: shop.revision });
+    expect((await change(1.1)).body.revision).toBe(shop.revision + 1);
+    const stale = await change(1.3);
+    expect([stale.status, stale.body.code]).toEqual([409, 'shop-changed']);
+    expect((await bench.api<ProblemBody>('PATCH', '/api/shop/cutter', { repeatabilityMm: 0.1, revision: shop.revision })).status).toBe(409);
   });
 });
 
@@ -105,7 +162,7 @@ describe('artwork', () => {
     const { body } = await post(job.id, `fileName=next.svg&replaces=${job.recipe.artworks[0]!.id}`, NEAR);
     expect(body.recipe.films.byColour).toEqual({ '#b3272c': 'ember' });
     expect(body.notes).toEqual(['What you decided for #b3262b now holds for #b3272c.']);
-    const undone = (await bench.api<Job>('POST', `/api/jobs/${job.id}/undo`)).body;
+    const undone = (await step(job.id, 'undo', body.revision)).body;
     expect(undone.recipe).toEqual(job.recipe);
   });
 
@@ -121,7 +178,7 @@ describe('artwork', () => {
   it('that is too large is refused before it is read', async () => {
     const job = await jobWith(bench, HERON);
     const status = await new Promise((resolve, reject) => {
-      const sending = request(`${bench.server.url}/api/jobs/${job.id}/artwork`, { method: 'POST', headers: { 'Content-Length': String(100 * 1024 * 1024) } }, (response) => resolve(response.statusCode));
+      const sending = request(`${bench.server.url}/api/jobs/${job.id}/artwork`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream', 'Content-Length': String(100 * 1024 * 1024) } }, (response) => resolve(response.statusCode));
       sending.on('error', reject);
       sending.flushHeaders();
     });
@@ -221,6 +278,18 @@ describe('the edge of the server', () => {
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', {});
     const bad = await bench.api<ProblemBody & { path: string }>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, build: { ...job.recipe.build, trapMm: -1 } }, revision: job.revision });
     expect([bad.status, bad.body.path]).toEqual([400, expect.stringContaining('/build/trapMm')]);
+  });
+
+  it.each([
+    ['text/plain', 'PUT', (id: string) => `/api/jobs/${id}/recipe`],
+    ['', 'PUT', (id: string) => `/api/jobs/${id}/recipe`],
+    ['application/x-www-form-urlencoded', 'POST', (id: string) => `/api/jobs/${id}/undo`],
+    ['application/json', 'POST', (id: string) => `/api/jobs/${id}/artwork`],
+  ])('refuses a body of type “%s” where it takes another', async (type, method, path) => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
+    const answer = await fetch(bench.server.url + path(job.id), { method, headers: type ? { 'Content-Type': type } : {}, body: new TextEncoder().encode(JSON.stringify({ recipe: { ...job.recipe, title: 'B' }, revision: job.revision })) });
+    expect([answer.status, ((await answer.json()) as ProblemBody).code]).toEqual([415, 'media-type']);
+    expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.title).toBe('A');
   });
 
   it('describes every route it serves, from the schemas it checks them by', async () => {

@@ -40,6 +40,7 @@ export function register(router: Router, routes: readonly Route[]): void {
     router[route.method](route.path, async (ctx) => {
       const query = Object.fromEntries(Object.entries(ctx.query).map(([name, value]) => [name, String(value)]));
       check(checkQuery, query, 'query');
+      if (route.body) checkMediaType(ctx, route.body === 'bytes' ? 'application/octet-stream' : 'application/json');
       const bytes = route.body ? await readBody(ctx, route.body === 'bytes' ? LARGEST_UPLOAD : LARGEST_JSON) : new Uint8Array();
       const body = checkBody ? parseJson(bytes) : undefined;
       if (checkBody) check(checkBody, body, 'body');
@@ -57,6 +58,12 @@ function check(validate: ValidateFunction, value: unknown, what: string): void {
   if (validate(value)) return;
   const { path, reason } = describeSchemaError(validate.errors ?? []);
   throw new Problem(400, `${what}-invalid`, `The request’s ${what} is not right: ${path} ${reason}.`, path);
+}
+
+/** A body is what it says it is, or is not read: JSON that was sent as text may be another page's form. */
+function checkMediaType(ctx: Context, wanted: string): void {
+  const [type = ''] = ctx.get('content-type').split(';');
+  if (type.trim().toLowerCase() !== wanted) throw new Problem(415, 'media-type', `The request’s body must be ${wanted}, not ${type.trim() === '' ? 'of no named type' : type.trim().slice(0, 80)}.`);
 }
 
 async function readBody(ctx: Context, most: number): Promise<Uint8Array> {

@@ -1,13 +1,18 @@
 import type { Knex } from 'knex';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { sourcesOf } from '../core/job/index.js';
+import { takenCopies } from '../core/records/index.js';
 import { Compute } from './compute/compute.js';
 import type { PlanJob } from './compute/tasks.js';
+import { CutterLink } from './spooler/cutter-link.js';
 import { Spooler } from './spooler/spooler.js';
 import { ArtworkStore } from './stores/artwork-store.js';
 import { FontStore } from './stores/font-store.js';
 import { JobStore } from './stores/job-store.js';
+import { ProgramStore } from './stores/program-store.js';
 import { RunStore } from './stores/run-store.js';
-import { ShopStore } from './stores/shop-store.js';
+import { SheetStore } from './stores/sheet-store.js';
+import { ShopStore, type StoredShop } from './stores/shop-store.js';
 
 /** What the routes work with. */
 export interface Services {
@@ -15,32 +20,42 @@ export interface Services {
   readonly artworks: ArtworkStore;
   readonly fonts: FontStore;
   readonly shop: ShopStore;
+  readonly sheets: SheetStore;
+  readonly programs: ProgramStore;
   readonly runs: RunStore;
   readonly compute: Compute;
   readonly spooler: Spooler;
   readonly cutterControlPort: number;
-  /** A job's recipe with the shop and the artwork's bytes: what a worker plans from. */
-  readonly planJob: (jobId: string) => Promise<PlanJob>;
+  /** A job's recipe with the shop, the artwork's bytes and what is cut of it already: what a worker plans from. */
+  readonly planJob: (jobId: string) => Promise<PlanJob & { readonly revision: number; readonly shop: StoredShop }>;
 }
 
 export async function makeServices(db: Knex, cutterControlPort: number): Promise<Services> {
-  const [jobs, artworks, shop, runs] = [new JobStore(db), new ArtworkStore(db), new ShopStore(db), new RunStore(db)];
-  const spooler = new Spooler(runs, async () => (await shop.get()).cutter);
+  const programs = new ProgramStore(db);
+  const sheets = new SheetStore(db, programs);
+  const [jobs, artworks, shop, runs] = [new JobStore(db, sheets), new ArtworkStore(db), new ShopStore(db), new RunStore(db, programs)];
+  const connect = async () => {
+    const { host, port } = (await shop.get()).cutter;
+    return CutterLink.open(host, port);
+  };
+  const spooler = new Spooler({ runs, connect, sleep: (ms) => sleep(ms) });
   await spooler.recover();
   return {
     jobs,
     artworks,
     fonts: new FontStore(db),
     shop,
+    sheets,
+    programs,
     runs,
     compute: new Compute(),
     spooler,
     cutterControlPort,
     planJob: async (jobId) => {
-      const { recipe } = await jobs.get(jobId);
+      const { recipe, revision } = await jobs.get(jobId);
       const sources = new Map<string, Uint8Array>();
       for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
-      return { recipe, shop: await shop.get(), sources };
+      return { recipe, revision, shop: await shop.get(), sources, taken: takenCopies(await sheets.ofJob(jobId), jobId) };
     },
   };
 }

@@ -2,6 +2,8 @@
 export interface CutPath {
   readonly points: Float64Array;
   readonly closed: boolean;
+  /** Which of the contours it was given this belongs to; absent for what belongs to none. */
+  readonly contour?: number;
 }
 
 /** Settings of one sheet's cut. */

@@ -8,8 +8,30 @@ const SWIVEL_MM = 0.0125;
 /** A direction of travel as a unit vector; the knife's tip points the other way. */
 export type Heading = readonly [x: number, y: number];
 
-/** How a knife stands when nothing is known of it. */
+/** How the knife stands once it was turned. */
 export const FIRST_HEADING: Heading = [1, 0];
+
+/** Lengths of the two legs that turn the knife, in blade offsets. */
+const TURN_LEGS = { up: 4, right: 8 } as const;
+
+/**
+ * Where the holder goes to turn a knife that stands anyhow, as the last cut or a hand left it: up, then right. A dragged tip falls in behind
+ * its holder as tan(φ/2) = tan(φ₀/2)·e^(−s/r) (the tractrix). One that stands straight against the first leg is square to the second,
+ * and eight offsets of that leave an angle under 0.001 rad. Ends standing as FIRST_HEADING. x, y: the lower left corner of the
+ * holder's way, mm; the tip stays within an offset of it.
+ */
+export function turningPath(x: number, y: number, offsetMm: number): Float64Array {
+  const top = y + TURN_LEGS.up * offsetMm;
+  return Float64Array.of(x, y, x, top, x + TURN_LEGS.right * offsetMm, top);
+}
+
+/** Clear film between the turning of the knife and the nearest cut, mm. */
+const TURN_CLEAR_MM = 0.5;
+
+/** Height of the strip of waste below all that is cut in which the knife is turned, mm: its legs, and an offset each way for its tip. */
+export function turningStrip(offsetMm: number): number {
+  return offsetMm > 0 ? (TURN_LEGS.up + 2) * offsetMm + TURN_CLEAR_MM : 0;
+}
 
 /**
  * Where the knife's holder must go so that its trailing tip follows the path: it comes down with the tip on the first point, standing

@@ -8,7 +8,12 @@ const PAIRS_PER_COMMAND = 16;
 
 /** Starts the device and sets force (grams) and speed (HP-GL states it in cm/s). */
 export function hpglHead(settings: { readonly forceG: number; readonly speedMmS: number }): string {
-  return `IN;SP1;FS${Math.round(settings.forceG)};VS${Number((settings.speedMmS / 10).toFixed(2))};`;
+  return `IN;SP1;${hpglSettings(settings)}`;
+}
+
+/** Force and speed alone: what a cut that goes on needs. */
+export function hpglSettings(settings: { readonly forceG: number; readonly speedMmS: number }): string {
+  return `FS${Math.round(settings.forceG)};VS${Number((settings.speedMmS / 10).toFixed(2))};`;
 }
 
 /** One run: over to its first point with the knife up, then along it with the knife down. `from` skips pairs already driven to. */
@@ -23,8 +28,13 @@ export function hpglRun(run: Int32Array, from = 0): string[] {
 /** Lifts the knife, goes back to the beginning and puts the pen away. */
 export const HPGL_TAIL = 'PU0,0;SP0;';
 
+/** Coordinate pairs that a program's runs drive to, with the tail's. */
+export function programPairs(runs: readonly { readonly length: number }[]): number {
+  return runs.reduce((sum, run) => sum + run.length / 2, 0) + 1;
+}
+
 /** A whole program as HP-GL text, a command to a line. */
-export function writeHpgl(program: CutProgram): string {
+export function writeHpgl(program: Pick<CutProgram, 'runs'> & { readonly settings: Parameters<typeof hpglHead>[0] }): string {
   const lines = [hpglHead(program.settings), ...program.runs.flatMap((run) => hpglRun(run)), HPGL_TAIL];
   return lines.join('\n') + '\n';
 }

@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import type { CutPath } from './cut-path.js';
 
 /** Lines nearer than this to each other are one line: under a cutter's step. */
@@ -5,99 +6,139 @@ const SAME_LINE_MM = 0.02;
 /** Shorter overlaps are crossings, not lines cut twice. */
 const LEAST_OVERLAP_MM = 0.05;
 
-interface Stretch {
+/** A part of a straight stretch, by distances from its first point, mm. */
+interface Part {
   readonly from: number;
   readonly to: number;
 }
 
 /**
- * The paths with every stretch that an earlier one already cuts left out, so that no line is cut twice; a path that loses a stretch
- * falls into open runs. Straight stretches are compared by the line they lie on, whichever way they run.
+ * The paths with every stretch that an earlier one already cuts left out, so that no line is cut twice. A path that loses a stretch falls
+ * into open runs; one that shares no edge with an earlier one is given back as it was, the same object. Two straight stretches are one line
+ * where, at both ends of what they have in common, they lie within SAME_LINE_MM of each other, whichever way they run and wherever on the
+ * sheet. A path is never held against itself: it may cross or touch itself.
+ *
+ * Cost: paths are looked up by box, and stretches by box only where a whole path has some in the other's box.
  */
 export function cutOnce(paths: readonly CutPath[]): CutPath[] {
-  const lines = new Map<number, Stretch[]>();
-  const out: CutPath[] = [];
-  for (const path of paths) {
-    const { points } = path;
-    let run: number[] = [];
-    let lost = false;
-    const finish = () => {
-      if (run.length >= 4) out.push({ points: Float64Array.from(run), closed: false });
-      run = [];
-    };
-    const claims: Claim[] = [];
-    for (let i = 2; i < points.length; i += 2) {
-      const [x0, y0, x1, y1] = [points[i - 2]!, points[i - 1]!, points[i]!, points[i + 1]!];
-      const length = Math.hypot(x1 - x0, y1 - y0);
-      if (length === 0) continue;
-      const free = freeStretches(lines, x0, y0, x1, y1, length, claims);
-      for (const { from, to } of free) {
-        const [ax, ay] = [x0 + (x1 - x0) * (from / length), y0 + (y1 - y0) * (from / length)];
-        const [bx, by] = [x0 + (x1 - x0) * (to / length), y0 + (y1 - y0) * (to / length)];
-        if (run.length === 0) run.push(ax, ay);
-        else if (Math.hypot(run.at(-2)! - ax, run.at(-1)! - ay) > SAME_LINE_MM) {
-          finish();
-          run.push(ax, ay);
-        }
-        run.push(bx, by);
-      }
-      const whole = free.length === 1 && free[0]!.from === 0 && free[0]!.to === length;
-      if (!whole) {
-        lost = true;
-        if (free.at(-1)?.to !== length) finish();
-      }
+  if (paths.length < 2) return [...paths];
+  const stretches = paths.map((path) => new Stretches(path.points));
+  const boxes = new Flatbush(paths.length);
+  for (const { box } of stretches) boxes.add(box[0], box[1], box[2], box[3]);
+  boxes.finish();
+  return paths.flatMap((path, i) => {
+    const mine = stretches[i]!;
+    const [x0, y0, x1, y1] = widened(mine.box);
+    const others = boxes.search(x0, y0, x1, y1, (at) => at < i).map((at) => stretches[at]!);
+    const near = others.filter((other) => other.anyIn(widened(mine.box)));
+    return near.length === 0 ? [path] : withoutShared(path, near);
+  });
+}
+
+type Corners = readonly [minX: number, minY: number, maxX: number, maxY: number];
+
+function widened([x0, y0, x1, y1]: Corners): Corners {
+  return [x0 - SAME_LINE_MM, y0 - SAME_LINE_MM, x1 + SAME_LINE_MM, y1 + SAME_LINE_MM];
+}
+
+/** The straight stretches of one path, found by where they lie. */
+class Stretches {
+  readonly box: Corners;
+  #index: Flatbush | null = null;
+
+  constructor(readonly points: Float64Array) {
+    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < points.length; i += 2) {
+      x0 = Math.min(x0, points[i]!);
+      y0 = Math.min(y0, points[i + 1]!);
+      x1 = Math.max(x1, points[i]!);
+      y1 = Math.max(y1, points[i + 1]!);
     }
-    // A path may cross or touch itself; only others count, so its own stretches are claimed when it is through.
-    for (const { key, stretch } of claims) {
-      const known = lines.get(key);
-      if (known) known.push(stretch);
-      else lines.set(key, [stretch]);
-    }
-    if (lost) finish();
-    else out.push(path);
+    this.box = [x0, y0, x1, y1];
   }
-  return out;
+
+  anyIn(corners: Corners): boolean {
+    return this.near(corners).length > 0;
+  }
+
+  /** Numbers of the points at which stretches that touch a box begin. */
+  near([x0, y0, x1, y1]: Corners): number[] {
+    return this.#made().search(x0, y0, x1, y1);
+  }
+
+  #made(): Flatbush {
+    if (this.#index) return this.#index;
+    const { points } = this;
+    const index = new Flatbush(Math.max(1, points.length / 2 - 1));
+    if (points.length < 4) index.add(points[0]!, points[1]!, points[0]!, points[1]!);
+    for (let i = 0; i + 3 < points.length; i += 2) {
+      index.add(Math.min(points[i]!, points[i + 2]!), Math.min(points[i + 1]!, points[i + 3]!), Math.max(points[i]!, points[i + 2]!), Math.max(points[i + 1]!, points[i + 3]!));
+    }
+    index.finish();
+    return (this.#index = index);
+  }
 }
 
-/** A stretch that is cut once its path is through, and the line it lies on. */
-interface Claim {
-  readonly key: number;
-  readonly stretch: Stretch;
-}
-
-/** One number for a line: its direction in steps of a thousandth and its distance from the origin in steps of SAME_LINE_MM. */
-const lineKey = (angle: number, offset: number) => (angle + 2000) * 2 ** 31 + offset + 2 ** 30;
-
-function freeStretches(lines: ReadonlyMap<number, readonly Stretch[]>, x0: number, y0: number, x1: number, y1: number, length: number, claims: Claim[]): Stretch[] {
-  // Direction folded into a half turn, so that both ways along a line are one.
-  let [dx, dy] = [(x1 - x0) / length, (y1 - y0) / length];
-  const backwards = dx < -1e-9 || (Math.abs(dx) <= 1e-9 && dy < 0);
-  if (backwards) [dx, dy] = [-dx, -dy];
-  const angle = Math.round(Math.atan2(dy, dx) / 1e-3);
-  const offset = Math.round((x0 * dy - y0 * dx) / SAME_LINE_MM);
-  const [a, b] = [x0 * dx + y0 * dy, x1 * dx + y1 * dy];
-  const [low, high] = [Math.min(a, b), Math.max(a, b)];
-  claims.push({ key: lineKey(angle, offset), stretch: { from: low, to: high } });
-  const taken: Stretch[] = [];
-  // A line may fall on either side of a rounding step, so the neighbouring keys are looked at too.
-  for (let da = -1; da <= 1; da += 1) {
-    for (let o = -1; o <= 1; o += 1) {
-      for (const s of lines.get(lineKey(angle + da, offset + o)) ?? []) {
-        const [from, to] = [Math.max(s.from, low), Math.min(s.to, high)];
-        if (to - from > Math.min(LEAST_OVERLAP_MM, length / 2)) taken.push({ from, to });
+function withoutShared(path: CutPath, others: readonly Stretches[]): CutPath[] {
+  const { points } = path;
+  const runs: number[][] = [];
+  let run: number[] = [];
+  let lost = false;
+  const finish = () => {
+    if (run.length >= 4) runs.push(run);
+    run = [];
+  };
+  for (let i = 2; i < points.length; i += 2) {
+    const [x0, y0, x1, y1] = [points[i - 2]!, points[i - 1]!, points[i]!, points[i + 1]!];
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    if (length === 0) continue;
+    const free = freeParts(x0, y0, x1, y1, length, others);
+    for (const { from, to } of free) {
+      const [ax, ay] = [x0 + (x1 - x0) * (from / length), y0 + (y1 - y0) * (from / length)];
+      if (run.length === 0) run.push(ax, ay);
+      else if (Math.hypot(run.at(-2)! - ax, run.at(-1)! - ay) > SAME_LINE_MM) {
+        finish();
+        run.push(ax, ay);
       }
+      run.push(x0 + (x1 - x0) * (to / length), y0 + (y1 - y0) * (to / length));
+    }
+    const whole = free.length === 1 && free[0]!.from === 0 && free[0]!.to === length;
+    if (!whole) {
+      lost = true;
+      if (free.at(-1)?.to !== length) finish();
+    }
+  }
+  if (!lost) return [path];
+  finish();
+  return runs.map((points) => ({ points: Float64Array.from(points), closed: false, ...(path.contour === undefined ? {} : { contour: path.contour }) }));
+}
+
+/** What of a straight stretch no other lies on, in its own direction. */
+function freeParts(x0: number, y0: number, x1: number, y1: number, length: number, others: readonly Stretches[]): Part[] {
+  const [dx, dy] = [(x1 - x0) / length, (y1 - y0) / length];
+  const corners = widened([Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1)]);
+  const taken: Part[] = [];
+  for (const other of others) {
+    for (const at of other.near(corners)) {
+      const p = other.points;
+      const [ax, ay, bx, by] = [p[2 * at]!, p[2 * at + 1]!, p[2 * at + 2]!, p[2 * at + 3]!];
+      // Along this stretch, and across it, of both ends of the other.
+      const [ua, ub] = [(ax - x0) * dx + (ay - y0) * dy, (bx - x0) * dx + (by - y0) * dy];
+      const [va, vb] = [(ay - y0) * dx - (ax - x0) * dy, (by - y0) * dx - (bx - x0) * dy];
+      const [from, to] = [Math.max(0, Math.min(ua, ub)), Math.min(length, Math.max(ua, ub))];
+      if (to - from <= Math.min(LEAST_OVERLAP_MM, length / 2)) continue;
+      const acrossAt = (u: number) => va + ((vb - va) * (u - ua)) / (ub - ua);
+      if (Math.abs(acrossAt(from)) <= SAME_LINE_MM && Math.abs(acrossAt(to)) <= SAME_LINE_MM) taken.push({ from, to });
     }
   }
   if (taken.length === 0) return [{ from: 0, to: length }];
   taken.sort((p, q) => p.from - q.from);
-  const free: Stretch[] = [];
-  let at = low;
-  for (const t of taken) {
-    if (t.from - at > LEAST_OVERLAP_MM) free.push({ from: at, to: t.from });
-    at = Math.max(at, t.to);
+  const free: Part[] = [];
+  let at = 0;
+  for (const { from, to } of taken) {
+    if (from - at > LEAST_OVERLAP_MM) free.push({ from: at, to: from });
+    at = Math.max(at, to);
   }
-  if (high - at > LEAST_OVERLAP_MM) free.push({ from: at, to: high });
-  // Back to distances from the stretch's own first point.
-  const own = free.map(({ from, to }) => (a <= b ? { from: from - low, to: to - low } : { from: high - to, to: high - from }));
-  return a <= b ? own : own.reverse();
+  if (length - at > LEAST_OVERLAP_MM) free.push({ from: at, to: length });
+  return free;
 }

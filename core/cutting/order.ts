@@ -13,24 +13,31 @@ interface Contour {
 
 /** How many of the nearest contours, by box, are looked at point by point. */
 const NEAREST_TRIED = 12;
+/** Fewer contours than this are not worth a new index when most are done. */
+const LEAST_INDEXED = 64;
 
 /**
  * The contours in cutting order from `start`: a contour comes only after all that lie inside it, so that nothing shifts once freed,
- * and of those that may come the nearest is next, begun at its nearest point. Winding is kept.
+ * and of those that may come the nearest is next, begun at its nearest point. Winding is kept; each path says which ring it was.
+ * What is done is dropped from the index whenever it is half of it, so that a search never wades through it: n log n in all.
  */
 export function orderContours(rings: readonly Ring[], start: { x: number; y: number } = { x: 0, y: 0 }): CutPath[] {
   if (rings.length === 0) return [];
   const contours = nestContours(rings);
-  const index = new Flatbush(contours.length);
-  for (const { box } of contours) index.add(box.minX, box.minY, box.maxX, box.maxY);
-  index.finish();
   const done = new Uint8Array(contours.length);
+  let left = contours.map((_, i) => i);
+  let index = indexOf(contours, left);
   const paths: CutPath[] = [];
   let { x, y } = start;
   for (let n = 0; n < contours.length; n += 1) {
-    const near = index.neighbors(x, y, NEAREST_TRIED, Infinity, (i) => !done[i] && contours[i]!.inside === 0);
+    if (left.length >= LEAST_INDEXED && contours.length - n <= left.length / 2) {
+      left = left.filter((i) => !done[i]);
+      index = indexOf(contours, left);
+    }
+    const near = index.neighbors(x, y, NEAREST_TRIED, Infinity, (i) => !done[left[i]!] && contours[left[i]!]!.inside === 0);
     let best = { at: -1, point: 0, distance: Infinity };
-    for (const at of near) {
+    for (const i of near) {
+      const at = left[i]!;
       const { point, distance } = nearestPoint(contours[at]!.ring, x, y);
       if (distance < best.distance) best = { at, point, distance };
     }
@@ -38,18 +45,23 @@ export function orderContours(rings: readonly Ring[], start: { x: number; y: num
     done[best.at] = 1;
     if (contour.parent >= 0) contours[contour.parent]!.inside -= 1;
     const points = closedFrom(contour.ring, best.point);
-    paths.push({ points, closed: true });
+    paths.push({ points, closed: true, contour: best.at });
     x = points[0]!;
     y = points[1]!;
   }
   return paths;
 }
 
+function indexOf(contours: readonly Contour[], which: readonly number[]): Flatbush {
+  const index = new Flatbush(which.length);
+  for (const i of which) index.add(contours[i]!.box.minX, contours[i]!.box.minY, contours[i]!.box.maxX, contours[i]!.box.maxY);
+  index.finish();
+  return index;
+}
+
 function nestContours(rings: readonly Ring[]): Contour[] {
   const contours: Contour[] = rings.map((ring) => ({ ring, box: boundsOf([ring])!, inside: 0, parent: -1 }));
-  const index = new Flatbush(contours.length);
-  for (const { box } of contours) index.add(box.minX, box.minY, box.maxX, box.maxY);
-  index.finish();
+  const index = indexOf(contours, contours.map((_, i) => i));
   const size = contours.map((c) => Math.abs(signedArea(c.ring)));
   contours.forEach((contour, i) => {
     // The middle of an edge decides: a vertex may lie on the outline round it.

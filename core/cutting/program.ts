@@ -1,6 +1,6 @@
-import type { Ring } from '../geometry/index.js';
+import { boundsOf, type Ring } from '../geometry/index.js';
 import { pathLength, type CutPath, type CutSettings, type Motion } from './cut-path.js';
-import { FIRST_HEADING, holderPath } from './drag-knife.js';
+import { FIRST_HEADING, holderPath, turningPath, turningStrip } from './drag-knife.js';
 import { UNITS_PER_MM } from './hpgl.js';
 import { driveSeconds } from './motion.js';
 import { cutOnce } from './once.js';
@@ -8,10 +8,15 @@ import { orderContours } from './order.js';
 
 /** Everything the cutter is told about one sheet. Holder positions are whole plotter units, never negative. */
 export interface CutProgram {
-  /** What the tip is meant to cut, in mm, in cutting order. */
+  /** What the tip is meant to cut, in mm, in cutting order. The turning of the knife before them is not among them. */
   readonly paths: readonly CutPath[];
-  /** Where the holder goes: one run per path, x0, y0, x1, y1, … in units of 1/40 mm. */
+  /** Where the holder goes, x0, y0, x1, y1, … in units of 1/40 mm: the turning of the knife in the waste, then a run per path. */
   readonly runs: readonly Int32Array[];
+  /**
+   * For every contour given, in the order of the groups and in each of its contours, then its borders: how many coordinate pairs must have
+   * been driven to for it to be whole. Stretches that other contours cut for it are counted in.
+   */
+  readonly wholeAt: Int32Array;
   readonly settings: CutSettings;
   readonly cutMm: number;
   readonly travelMm: number;
@@ -20,36 +25,94 @@ export interface CutProgram {
   readonly shiftMm: { readonly x: number; readonly y: number };
 }
 
-export interface ProgramInput {
-  /** Contours of what is cut, mm on the sheet, y up. */
+/** What is cut in one go before the next is begun: a layer's copy with its weeding border. Rings in mm on the sheet, y up. */
+export interface CutGroup {
   readonly contours: readonly Ring[];
-  /** Cut after all contours: the weeding borders. */
+  /** Cut after its contours. */
   readonly borders: readonly Ring[];
-  /** Open lines that are followed as they are. */
+}
+
+export interface ProgramInput {
+  readonly groups: readonly CutGroup[];
+  /** Open lines that are followed as they are, before all else. */
   readonly lines?: readonly CutPath[];
   readonly settings: CutSettings;
   readonly motion: Motion;
 }
 
-/** Orders the contours, removes lines that would be cut twice, leads the knife, and says how long it will take. */
+/**
+ * Turns the knife in the waste, then cuts group by group, the nearest next: its contours in order, then its borders; lines that would be cut
+ * twice are left out. The knife is led by its offset. Says how long it will take.
+ */
 export function cutProgram(input: ProgramInput): CutProgram {
-  const { settings, motion } = input;
-  const inner = orderContours(input.contours);
-  const last = inner.at(-1)?.points;
-  const outer = orderContours(input.borders, last ? { x: last[0]!, y: last[1]! } : undefined);
-  const paths = cutOnce([...(input.lines ?? []), ...inner, ...outer]);
+  const { groups, lines = [], settings, motion } = input;
+  const paths = cutOnce([...lines, ...inOrder(groups)]);
+  const holders: Float64Array[] = [];
+  const turn = turningOf(paths, settings.bladeOffsetMm);
+  if (turn) holders.push(turn);
   let heading = FIRST_HEADING;
-  const holders = paths.map((path) => {
+  for (const path of paths) {
     const led = holderPath(path, settings.bladeOffsetMm, settings.overcutMm, heading);
     heading = led.heading;
-    return led.points;
-  });
+    holders.push(led.points);
+  }
   const shiftMm = shiftInside(holders);
-  // What is smaller than one step of the cutter leaves a single point and nothing to cut.
-  const runs = holders.map((points) => toUnits(points, shiftMm)).filter((run) => run.length >= 4);
+  const runs: Int32Array[] = [];
+  const wholeAt = new Int32Array(groups.reduce((sum, group) => sum + group.contours.length + group.borders.length, 0)).fill(-1);
+  let pairs = 0;
+  holders.forEach((points, i) => {
+    const run = toUnits(points, shiftMm);
+    const contour = turn && i === 0 ? undefined : paths[turn ? i - 1 : i]!.contour;
+    // What is smaller than one step of the cutter leaves a single point and nothing to cut.
+    if (run.length >= 4) {
+      runs.push(run);
+      pairs += run.length / 2;
+    }
+    if (contour !== undefined) wholeAt[contour] = pairs;
+  });
+  // Wholly cut by others, which all come somewhere before the end.
+  wholeAt.forEach((at, i) => {
+    if (at < 0) wholeAt[i] = pairs;
+  });
   const { travelMm, seconds } = timeOf(runs, settings, motion);
   const moved = shiftMm.x === 0 && shiftMm.y === 0 ? paths : paths.map((path) => ({ ...path, points: shifted(path.points, shiftMm) }));
-  return { paths: moved, runs, settings, cutMm: paths.reduce((sum, path) => sum + pathLength(path.points), 0), travelMm, seconds, shiftMm };
+  return { paths: moved, runs, wholeAt, settings, cutMm: paths.reduce((sum, path) => sum + pathLength(path.points), 0), travelMm, seconds, shiftMm };
+}
+
+/** The groups' paths, the group that lies nearest to where the knife is next; numbered through all groups. */
+function inOrder(groups: readonly CutGroup[]): CutPath[] {
+  const first: number[] = [];
+  let count = 0;
+  for (const { contours, borders } of groups) {
+    first.push(count);
+    count += contours.length + borders.length;
+  }
+  const left = groups.map((group, i) => ({ i, box: boundsOf([...group.contours, ...group.borders]) })).filter((group) => group.box !== null);
+  const paths: CutPath[] = [];
+  let at = { x: 0, y: 0 };
+  while (left.length > 0) {
+    let best = { k: 0, distance: Infinity };
+    left.forEach(({ box }, k) => {
+      const distance = Math.hypot(Math.max(box!.minX - at.x, 0, at.x - box!.maxX), Math.max(box!.minY - at.y, 0, at.y - box!.maxY));
+      if (distance < best.distance) best = { k, distance };
+    });
+    const { i } = left.splice(best.k, 1)[0]!;
+    const { contours, borders } = groups[i]!;
+    for (const [rings, from] of [[contours, first[i]!], [borders, first[i]! + contours.length]] as const) {
+      const ordered = orderContours(rings, at);
+      paths.push(...ordered.map((path) => ({ ...path, contour: from + path.contour! })));
+      const end = ordered.at(-1)?.points;
+      if (end) at = { x: end[0]!, y: end[1]! };
+    }
+  }
+  return paths;
+}
+
+/** The turning of the knife, in the strip below all that is cut; null when there is no knife to turn, or nothing to cut. */
+function turningOf(paths: readonly CutPath[], offsetMm: number): Float64Array | null {
+  const box = boundsOf(paths.map((path) => path.points));
+  if (!box || offsetMm <= 0) return null;
+  return turningPath(box.minX, box.minY - turningStrip(offsetMm) + offsetMm, offsetMm);
 }
 
 /** Seconds for the runs in order: travel there, knife down, cut, knife up, and back to the beginning at the end. */

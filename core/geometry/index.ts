@@ -3,6 +3,7 @@
  * Knows nothing of films, jobs or files. y points down, as in the artwork; cutting turns it over at the very end.
  */
 export { clipRingToBox } from './clip-to-box.js';
+export { fingerprintOf } from './fingerprint.js';
 export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';
 export { grow, growBevelled, growMitred, intersect, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule } from './kernel.js';
 export { growTracingLost, type GrownOutline } from './lost-stretches.js';

@@ -43,6 +43,8 @@ export interface FilmPiece {
   readonly widthMm: number;
   readonly lengthMm: number;
   readonly quantity: number;
+  /** Nothing is cut nearer to its edges than this: film lifts there, and the knife may run off it. */
+  readonly edgeMm: number;
 }
 
 /** The blade cutter: what it can reach and how it moves. */
@@ -51,6 +53,7 @@ export interface CutterProfile {
   readonly name: string;
   readonly host: string;
   readonly port: number;
+  /** The widest film or mat it takes. */
   readonly widthMm: number;
   readonly accelerationMmS2: number;
   readonly travelSpeedMmS: number;
@@ -69,6 +72,8 @@ export interface Mat {
   readonly name: string;
   readonly widthMm: number;
   readonly lengthMm: number;
+  /** Its rim, which does not hold film. The lower left corner of the field within is where a piece's lower left corner is laid. */
+  readonly edgeMm: number;
 }
 
 /** What the shop has: films, pieces of them, mats, and the cutter. */

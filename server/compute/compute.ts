@@ -1,9 +1,9 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/job/index.js';
-import type { ExportFormat, PlanReport, Replacement } from '../../core/job/plan/index.js';
+import type { CutInPart, ExportFormat, PlanReport, Replacement, SheetToFreeze } from '../../core/job/plan/index.js';
 import { Problem } from '../problem.js';
-import type { Answer, CutSheet, PlanJob, Task } from './tasks.js';
+import type { Answer, PlanJob, Task } from './tasks.js';
 
 /** No task may hold a worker longer than this. */
 const LONGEST_MS = 60_000;
@@ -51,10 +51,19 @@ export class Compute {
     return ((await this.#run({ do: 'export', job, filmId, format }, LONGEST_MS)) as Extract<Answer, { ok: 'file' }>).bytes;
   }
 
-  /** @throws Problem 422 when the job has no such sheet */
-  async sheet(job: PlanJob, sheet: number): Promise<{ sheet: CutSheet; sheets: number }> {
-    const answer = await this.#run({ do: 'sheet', job, sheet }, LONGEST_MS);
-    return answer as Extract<Answer, { ok: 'sheet' }>;
+  /** A sheet of a job's plan, ready to be kept, and what all its layers come to. @throws Problem 422 when it has no such sheet, or a blocker stops the job */
+  async sheet(job: PlanJob, sheet: string): Promise<Extract<Answer, { ok: 'sheet' }>> {
+    return (await this.#run({ do: 'sheet', job, sheet }, LONGEST_MS)) as Extract<Answer, { ok: 'sheet' }>;
+  }
+
+  /** The same as an HP-GL file. @throws Problem 422 when the job has no such sheet */
+  async hpgl(job: PlanJob, sheet: string): Promise<Uint8Array> {
+    return ((await this.#run({ do: 'hpgl', job, sheet }, LONGEST_MS)) as Extract<Answer, { ok: 'file' }>).bytes;
+  }
+
+  /** A sheet of what is not whole on another. @throws Problem 422 when all is */
+  async rest(part: CutInPart): Promise<SheetToFreeze> {
+    return ((await this.#run({ do: 'rest', part }, LONGEST_MS)) as Extract<Answer, { ok: 'sheet' }>).sheet;
   }
 
   async close(): Promise<void> {

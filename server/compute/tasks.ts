@@ -1,7 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { ArtworkPart, Recipe, Shop } from '../../core/job/index.js';
-import type { ExportFormat, PlanReport, Replacement } from '../../core/job/plan/index.js';
-import type { StoredProgram } from '../stores/run-store.js';
+import type { CutInPart, ExportFormat, PlanReport, Replacement, SheetToFreeze, TakenCopies } from '../../core/job/plan/index.js';
 
 /** What the server asks of its workers: plain data both ways. */
 export type Task =
@@ -10,12 +9,15 @@ export type Task =
   | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
   | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: ExportFormat }
-  | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: number };
+  | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: string }
+  | { readonly do: 'hpgl'; readonly job: PlanJob; readonly sheet: string }
+  | { readonly do: 'rest'; readonly part: CutInPart };
 
 export interface PlanJob {
   readonly recipe: Recipe;
   readonly shop: Shop;
   readonly sources: ReadonlyMap<string, Uint8Array>;
+  readonly taken: TakenCopies;
 }
 
 /** What a worker answers; a refusal of bad input is a value, since only plain data crosses well. */
@@ -24,18 +26,5 @@ export type Answer =
   | { readonly ok: 'file'; readonly bytes: Uint8Array }
   | { readonly ok: 'font'; readonly name: string }
   | { readonly ok: 'plan'; readonly report: PlanReport }
-  | { readonly ok: 'sheet'; readonly sheet: CutSheet; readonly sheets: number }
+  | { readonly ok: 'sheet'; readonly sheet: SheetToFreeze; readonly toCut: readonly { readonly fingerprint: string; readonly copies: number }[] }
   | { readonly ok: false; readonly code: string; readonly message: string; readonly path?: string };
-
-/** One sheet, ready for the cutter. */
-export interface CutSheet {
-  readonly filmId: string;
-  readonly filmName: string;
-  readonly mirrored: boolean;
-  readonly program: StoredProgram;
-  readonly hpgl: string;
-  readonly estimateSeconds: number;
-  readonly cutMm: number;
-  readonly filmMm2: number;
-  readonly filmCost: number;
-}

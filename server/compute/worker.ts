@@ -1,10 +1,9 @@
 import { writeHpgl } from '../../core/cutting/index.js';
 import { InputError } from '../../core/job/index.js';
-import { exportBuild, Planner, planReport } from '../../core/job/plan/index.js';
+import { exportBuild, Planner, planReport, restToFreeze, sheetToFreeze } from '../../core/job/plan/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
-import { filmUse } from '../../core/records/index.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
-import type { Answer, CutSheet, PlanJob, Task } from './tasks.js';
+import type { Answer, Task } from './tasks.js';
 
 const ready = loadKernelInNode();
 const planner = new Planner(resourcesInNode);
@@ -26,31 +25,21 @@ export async function work(task: Task): Promise<Answer> {
       }
       case 'export':
         return { ok: 'file', bytes: await exportBuild(await planner.plan(task.job), task.filmId, task.format) };
-      case 'sheet':
-        return await sheetOf(task.job, task.sheet);
+      case 'sheet': {
+        const plan = await planner.plan(task.job);
+        const blocked = plan.findings.find((finding) => finding.severity === 'blocker');
+        if (blocked) return { ok: false, code: 'blocked', message: `Nothing was cut, because something stops this job: ${blocked.message}` };
+        return { ok: 'sheet', sheet: sheetToFreeze(plan, task.sheet), toCut: plan.sheets!.toCut.map(({ fingerprint, copies }) => ({ fingerprint, copies })) };
+      }
+      case 'hpgl': {
+        const { program } = sheetToFreeze(await planner.plan(task.job), task.sheet);
+        return { ok: 'file', bytes: new TextEncoder().encode(writeHpgl({ settings: program, runs: program.runs })) };
+      }
+      case 'rest':
+        return { ok: 'sheet', sheet: restToFreeze(task.part), toCut: [] };
     }
   } catch (error) {
     if (error instanceof InputError) return { ok: false, code: error.code, message: error.message, ...(error.path ? { path: error.path } : {}) };
     throw error;
   }
-}
-
-async function sheetOf(job: PlanJob, number: number): Promise<Answer> {
-  const { sheets, cut } = await planner.plan(job);
-  const sheet = sheets?.sheets[number - 1];
-  const program = cut?.programs[number - 1];
-  if (!sheet || !program) return { ok: false, code: 'sheet-unknown', message: `This job has no sheet ${number}.` };
-  const use = filmUse(sheet.film, { widthMm: sheet.piece.widthMm, usedLengthMm: sheet.usedLengthMm, keptMm2: sheet.keptMm2 });
-  const ready: CutSheet = {
-    filmId: sheet.film.id,
-    filmName: sheet.film.name,
-    mirrored: sheet.film.mirrored,
-    program: { runs: program.runs.map((run) => [...run]), forceG: program.settings.forceG, speedMmS: program.settings.speedMmS },
-    hpgl: writeHpgl(program),
-    estimateSeconds: program.seconds,
-    cutMm: program.cutMm,
-    filmMm2: use.takenMm2,
-    filmCost: use.cost,
-  };
-  return { ok: 'sheet', sheet: ready, sheets: sheets.sheets.length };
 }

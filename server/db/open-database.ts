@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import createKnex, { type Knex } from 'knex';
-import { MIGRATIONS } from './migrations.js';
+import { MIGRATIONS } from './migrations/index.js';
 
 /** Opens (and if need be makes) the database in the data folder, with write-ahead log and foreign keys, at the newest version. */
 export async function openDatabase(dataFolder: string): Promise<Knex> {

@@ -1,51 +1,59 @@
-import { ENDED } from '../../core/records/index.js';
+import { isDeepStrictEqual } from 'node:util';
+import { ENDED, takenCopies, type Run } from '../../core/records/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { askCutterControl } from '../spooler/cutter-control.js';
 
-/** Cutting sheets, watching them, and recording what came of them. */
-export function cutRoutes({ jobs, runs, shop, compute, planJob, spooler, cutterControlPort }: Services): Route[] {
-  const sheetOf = async (jobId: string, sheet: string) => compute.sheet(await planJob(jobId), Number(sheet));
+const LOADED = { loadedFilmId: { type: 'string', maxLength: 200 } } as const;
+
+/** Sending a job's sheets to the cutter, and the runs that come of it. */
+export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler, cutterControlPort }: Services): Route[] {
   return [
     {
       method: 'get',
       path: '/api/jobs/:id/sheets/:sheet/hpgl',
-      summary: 'A sheet as an HP-GL file',
+      summary: 'A sheet of the plan as an HP-GL file',
       answers: 'HP-GL, 40 units per mm',
       handle: async ({ ctx, params }) => {
-        const { sheet } = await sheetOf(params['id']!, params['sheet']!);
-        ctx.set('Content-Disposition', `attachment; filename="sheet-${params['sheet']}-${sheet.filmId}.plt"`);
+        const bytes = await compute.hpgl(await planJob(params['id']!), params['sheet']!);
+        ctx.set('Content-Disposition', `attachment; filename="sheet-${params['sheet']}.plt"`);
+        ctx.set('Cache-Control', 'no-store');
         ctx.type = 'application/vnd.hp-hpgl';
-        ctx.body = sheet.hpgl;
+        ctx.body = Buffer.from(bytes);
         return undefined;
       },
     },
     {
       method: 'post',
       path: '/api/jobs/:id/sheets/:sheet/cut',
-      summary: 'Cut a sheet; the film said to be loaded must be the one the sheet is for',
-      body: { type: 'object', additionalProperties: false, required: ['loadedFilmId'], properties: { loadedFilmId: { type: 'string' } } },
+      summary: 'Cut a sheet of the plan. It is frozen as it is at the revision that was looked at; refused when the job is another by now, when something stops it, or when another film is loaded',
+      body: { type: 'object', additionalProperties: false, required: ['loadedFilmId', 'revision'], properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } } },
       answers: 'The run',
       handle: async ({ params, body }) => {
-        const { sheet, sheets } = await sheetOf(params['id']!, params['sheet']!);
-        const { loadedFilmId } = body as { loadedFilmId: string };
-        if (loadedFilmId !== sheet.filmId) {
-          throw new Problem(409, 'wrong-film', `This sheet is for ${sheet.filmName}; load that first. Nothing was cut.`);
-        }
-        const { filmId, program, estimateSeconds, cutMm, filmMm2, filmCost } = sheet;
-        const run = await spooler.start({ jobId: params['id']!, sheet: Number(params['sheet']), filmId, program, estimateSeconds, cutMm, filmMm2, filmCost });
-        await jobs.setSheetsTotal(params['id']!, sheets);
-        return run;
+        const { loadedFilmId, revision } = body as { loadedFilmId: string; revision: number };
+        const jobId = params['id']!;
+        const planned = await planJob(jobId);
+        mustBeLookedAt(planned.revision, revision);
+        const { sheet, toCut } = await compute.sheet(planned, params['sheet']!);
+        mustBeLoaded(sheet.film, loadedFilmId);
+        return spooler.start(async () => {
+          // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more can come between.
+          mustBeLookedAt((await jobs.get(jobId)).revision, revision);
+          const { shop: plannedShop, taken } = planned;
+          if (!isDeepStrictEqual(takenCopies(await sheets.ofJob(jobId), jobId), taken) || (await shop.get()).revision !== plannedShop.revision) throw changed();
+          const id = await sheets.freeze({ ...sheet, restOf: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision })) });
+          await jobs.setToCut(jobId, { layers: toCut });
+          return id;
+        });
       },
     },
-    { method: 'get', path: '/api/jobs/:id/runs', summary: 'Every run of a job, the newest first', answers: 'A list of runs', handle: ({ params }) => runs.ofJob(params['id']!) },
     { method: 'get', path: '/api/runs/:id', summary: 'A run', answers: 'The run', handle: ({ params }) => runs.get(params['id']!) },
     {
       method: 'patch',
       path: '/api/runs/:id',
-      summary: 'Record how a run turned out',
+      summary: 'Record how a run turned out. “remake” puts what its sheet carries back among what is to be cut',
       body: {
         type: 'object',
         additionalProperties: false,
@@ -58,7 +66,7 @@ export function cutRoutes({ jobs, runs, shop, compute, planJob, spooler, cutterC
       (name): Route => ({
         method: 'post',
         path: `/api/runs/:id/${name}`,
-        summary: { pause: 'Hold the cutter where it is', resume: 'Go on', cancel: 'Lift the knife and stop for good' }[name],
+        summary: { pause: 'Hold the cutter where it is', resume: 'Go on', cancel: 'Drop what the cutter holds, lift the knife and stop for good' }[name],
         answers: 'The run',
         handle: async ({ params }) => {
           await spooler[name](params['id']!);
@@ -91,10 +99,23 @@ export function cutRoutes({ jobs, runs, shop, compute, planJob, spooler, cutterC
       },
     },
     {
+      method: 'get',
+      path: '/api/cutter',
+      summary: 'What the cutter is at: the run that has not ended, and the job it is of',
+      answers: '{ busy: null } or the run, its job’s id and title',
+      handle: async () => {
+        const run: Run | undefined = (await runs.open())[0];
+        if (!run) return { busy: null };
+        const { groups, film } = await sheets.get(run.sheetId);
+        const { id, title } = await jobs.get(groups[0]!.jobId);
+        return { busy: { runId: run.id, state: spooler.progressOf(run.id)?.state ?? run.state, filmName: film.name, jobId: id, jobTitle: title } };
+      },
+    },
+    {
       method: 'post',
       path: '/api/cutter/control',
       summary: 'The simulated cutter’s switches: look at it, break it, mend it',
-      body: { type: 'object', required: ['do'], properties: { do: { type: 'string' } } },
+      body: { type: 'object', required: ['do'], properties: { do: { type: 'string', maxLength: 40 } } },
       answers: 'The cutter’s status, or what it cut',
       handle: async ({ body }) => {
         const { cutter } = await shop.get();
@@ -102,4 +123,18 @@ export function cutRoutes({ jobs, runs, shop, compute, planJob, spooler, cutterC
       },
     },
   ];
+}
+
+function changed(): Problem {
+  return new Problem(409, 'sheet-changed', 'The job, its films or what is cut of it have changed since you looked. The newest state is shown now; look at it, then cut. Nothing was cut.');
+}
+
+/** @throws Problem 409 when another revision was looked at than there is */
+function mustBeLookedAt(now: number, looked: number): void {
+  if (now !== looked) throw changed();
+}
+
+/** @throws Problem 409 when another film lies in the cutter */
+export function mustBeLoaded(film: { readonly id: string; readonly name: string }, loadedFilmId: string): void {
+  if (loadedFilmId !== film.id) throw new Problem(409, 'wrong-film', `This sheet is for ${film.name}; load that first. Nothing was cut.`);
 }

@@ -6,6 +6,8 @@ import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { describeFile } from '../stores/artwork-store.js';
+import type { Edit } from '../stores/job-store.js';
+import { EDIT_PROPERTIES, EDIT_SCHEMA } from './edit-schema.js';
 
 const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
 
@@ -58,12 +60,12 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
         type: 'object',
         additionalProperties: false,
         required: ['recipe', 'revision'],
-        properties: { recipe: { ...RECIPE_SCHEMA, $id: undefined }, revision: { type: 'integer' } },
+        properties: { recipe: { ...RECIPE_SCHEMA, $id: undefined }, ...EDIT_PROPERTIES },
       },
       answers: 'The job with its new revision',
       handle: async ({ params, body }) => {
-        const { recipe, revision } = body as { recipe: unknown; revision: number };
-        return jobs.change(params['id']!, parseRecipe(recipe), revision);
+        const { recipe, ...edit } = body as { recipe: unknown } & Edit;
+        return jobs.change(params['id']!, parseRecipe(recipe), edit);
       },
     },
     ...(['undo', 'redo'] as const).map(
@@ -71,19 +73,22 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
         method: 'post',
         path: `/api/jobs/:id/${name}`,
         summary: name === 'undo' ? 'Take back the last change of the recipe' : 'Do again what was taken back',
+        body: EDIT_SCHEMA,
         answers: 'The job as it then is',
-        handle: ({ params }) => jobs.step(params['id']!, name === 'undo' ? -1 : 1),
+        handle: ({ params, body }) => jobs.step(params['id']!, name === 'undo' ? -1 : 1, body as Edit),
       }),
     ),
     {
       method: 'post',
       path: '/api/jobs/:id/artwork',
       summary: 'Give a job an artwork: the bytes of an SVG, DXF, PNG, JPEG or WebP file. It is added to what is there, or put in the place of one part with the decisions that still apply. One that cannot be read is refused and the job keeps what it had',
-      query: { fileName: { type: 'string', minLength: 1, maxLength: 200 }, replaces: { type: 'string', minLength: 1, maxLength: 200 } },
+      query: { fileName: { type: 'string', minLength: 1, maxLength: 200 }, replaces: { type: 'string', minLength: 1, maxLength: 200 }, revision: { type: 'string', pattern: '^\\d{1,9}$' }, edit: EDIT_PROPERTIES.edit },
       body: 'bytes',
       answers: 'The job with the artwork in its recipe, and what became of decisions as “notes”',
       handle: async ({ params, query, bytes }) => {
         const job = await jobs.get(params['id']!);
+        // Read first and stored last: that it is still made from this revision is checked again when it is stored.
+        const edit: Edit = { revision: Number(query['revision'] ?? job.revision), ...(query['edit'] === undefined ? {} : { edit: query['edit'] }) };
         if (bytes.length === 0) throw new Problem(422, 'empty-file', 'The file is empty.');
         const fileName = query['fileName'] ?? 'artwork.svg';
         const source = describeFile(fileName, bytes);
@@ -92,7 +97,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
         const withFile = { ...planned, sources: new Map([...planned.sources, [source.id, bytes]]) };
         const { patch, notes } = query['replaces'] === undefined ? await compute.add(withFile, part) : await compute.replace(withFile, query['replaces'], part);
         await artworks.add(source, bytes);
-        return { ...(await jobs.change(job.id, patchRecipe(job.recipe, patch), job.revision)), notes };
+        return { ...(await jobs.change(job.id, patchRecipe(job.recipe, patch), edit)), notes };
       },
     },
     {

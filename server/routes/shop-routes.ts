@@ -4,6 +4,8 @@ import type { Services } from '../services.js';
 
 const figure = (maximum: number) => ({ type: 'number', minimum: 0, maximum });
 
+const REVISION = { revision: { type: 'integer', minimum: 0 } } as const;
+
 /** What the shop has, and the figures of it that a maker measures. */
 export function shopRoutes({ shop }: Services): Route[] {
   return [
@@ -12,10 +14,11 @@ export function shopRoutes({ shop }: Services): Route[] {
       method: 'patch',
       path: '/api/shop/films/:id',
       summary: 'Correct a film’s figures: linear shrink in percent, thinnest weedable stroke in mm',
-      body: { type: 'object', additionalProperties: false, minProperties: 1, properties: { shrinkPct: figure(5), thinnestMm: figure(50) } },
+      body: { type: 'object', additionalProperties: false, required: ['revision'], minProperties: 2, properties: { shrinkPct: figure(5), thinnestMm: figure(50), ...REVISION } },
       answers: 'The shop',
       handle: async ({ params, body }) => {
-        await shop.changeFilm(params['id']!, body as Partial<Film>);
+        const { revision, ...change } = body as Partial<Film> & { revision: number };
+        await shop.changeFilm(params['id']!, change, revision);
         return shop.get();
       },
     },
@@ -23,10 +26,11 @@ export function shopRoutes({ shop }: Services): Route[] {
       method: 'patch',
       path: '/api/shop/cutter',
       summary: 'Correct how truly the cutter comes back to a point, mm',
-      body: { type: 'object', additionalProperties: false, minProperties: 1, properties: { repeatabilityMm: figure(1) } },
+      body: { type: 'object', additionalProperties: false, required: ['revision'], minProperties: 2, properties: { repeatabilityMm: figure(1), ...REVISION } },
       answers: 'The shop',
       handle: async ({ body }) => {
-        await shop.changeCutter(body as Partial<CutterProfile>);
+        const { revision, ...change } = body as Partial<CutterProfile> & { revision: number };
+        await shop.changeCutter(change, revision);
         return shop.get();
       },
     },

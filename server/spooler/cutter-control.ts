@@ -1,20 +1,30 @@
 import { connect } from 'node:net';
 import { Problem } from '../problem.js';
 
-/** Asks the simulated cutter's control port one thing. A real cutter has none; then this is refused. */
+const ANSWER_MS = 3000;
+
+/** Asks the simulated cutter's control port one thing; gives its answer. A real cutter has none. @throws Problem 503 when nothing answers, 502 when the answer is none */
 export function askCutterControl(host: string, port: number, request: object): Promise<unknown> {
   return new Promise((resolve, reject) => {
     const socket = connect({ host, port });
     let text = '';
+    const silent = () => reject(new Problem(503, 'cutter-unreachable', 'The cutter’s control port does not answer.'));
     socket.setEncoding('utf8');
-    socket.setTimeout(3000, () => socket.destroy(new Error('no answer')));
+    socket.setTimeout(ANSWER_MS, () => socket.destroy(new Error('no answer')));
     socket.on('connect', () => socket.write(JSON.stringify(request) + '\n'));
     socket.on('data', (part: string) => {
       text += part;
-      if (!text.includes('\n')) return;
+      const end = text.indexOf('\n');
+      if (end < 0) return;
       socket.end();
-      resolve(JSON.parse(text));
+      try {
+        resolve(JSON.parse(text.slice(0, end)));
+      } catch {
+        reject(new Problem(502, 'cutter-answer', 'The cutter’s control port gave an answer that cannot be read.'));
+      }
     });
-    socket.on('error', () => reject(new Problem(503, 'cutter-unreachable', 'The cutter’s control port does not answer.')));
+    socket.on('error', silent);
+    // Also when it was closed before it answered; after an answer this changes nothing.
+    socket.on('close', silent);
   });
 }

@@ -1,17 +1,6 @@
 import { connect, type Socket } from 'node:net';
-
-/** The cutter's own report, as ESC.S answers it. */
-export interface CutterReport {
-  readonly state: 'idle' | 'moving' | 'held' | 'out-of-film' | 'jammed';
-  readonly freeBytes: number;
-  readonly pairsDone: number;
-  readonly boot: number;
-  readonly xMm: number;
-  readonly yMm: number;
-  readonly knifeDown: boolean;
-  /** The cutter's own hour meter. */
-  readonly meterMs: number;
-}
+import { UNITS_PER_MM } from '../../core/cutting/index.js';
+import type { CutterReport } from './cut-state.js';
 
 /** The cutter does not answer: not there, or the cable is out. */
 export class CutterUnreachable extends Error {
@@ -22,6 +11,20 @@ export class CutterUnreachable extends Error {
 }
 
 const ANSWER_MS = 3000;
+
+/** What a cutter answers or obeys at once, ahead of its buffer (docs/cutter.md). */
+export const REQUESTS = { report: '\x1b.S', hold: '\x1b.H', release: '\x1b.G', drop: '\x1b.K', 'new-sheet': '\x1b.N' } as const;
+
+const STATES: readonly string[] = ['idle', 'moving', 'held', 'out-of-film', 'jammed'] satisfies readonly CutterReport['state'][];
+
+/** A cutter’s report from its line; null when it is none. */
+export function parseReport(line: string): CutterReport | null {
+  const [mark, state = '', ...rest] = line.trim().split(' ');
+  const numbers = rest.map(Number);
+  if (mark !== 'S' || !STATES.includes(state) || numbers.length !== 8 || !numbers.every(Number.isSafeInteger)) return null;
+  const [empty, freeBytes, pairsDone, boot, x, y, down, meterMs] = numbers as [number, number, number, number, number, number, number, number];
+  return { state: state as CutterReport['state'], empty: empty === 1, freeBytes, pairsDone, boot, xMm: x / UNITS_PER_MM, yMm: y / UNITS_PER_MM, knifeDown: down === 1, meterMs };
+}
 
 /** A connection to a cutter: sends HP-GL and asks for its report. Never has more on the wire than the cutter has room for, so requests are not queued behind cuts. */
 export class CutterLink {
@@ -71,36 +74,12 @@ export class CutterLink {
     this.socket.write(text, 'latin1');
   }
 
-  hold(): void {
-    this.send('\x1b.H');
-  }
-
-  release(): void {
-    this.send('\x1b.G');
-  }
-
-  abort(): void {
-    this.send('\x1b.K');
-  }
-
-  newSheet(): void {
-    this.send('\x1b.N');
-  }
-
-  /** @throws CutterUnreachable */
+  /** @throws CutterUnreachable, also when the answer is no report */
   async report(): Promise<CutterReport> {
-    const line = await this.#ask('\x1b.S');
-    const [, state, free, pairs, boot, x, y, down, meter] = line.split(' ');
-    return {
-      state: state as CutterReport['state'],
-      freeBytes: Number(free),
-      pairsDone: Number(pairs),
-      boot: Number(boot),
-      xMm: Number(x) / 40,
-      yMm: Number(y) / 40,
-      knifeDown: down === '1',
-      meterMs: Number(meter),
-    };
+    const line = await this.#ask(REQUESTS.report);
+    const report = parseReport(line);
+    if (!report) throw new CutterUnreachable(new Error(`The cutter answered “${line.slice(0, 80)}”.`));
+    return report;
   }
 
   close(): void {

@@ -1,31 +1,42 @@
-import { HPGL_TAIL, hpglHead, hpglRun } from '../../core/cutting/index.js';
-import type { StoredProgram } from '../stores/run-store.js';
+import { HPGL_TAIL, hpglHead, hpglRun, hpglSettings, programPairs } from '../../core/cutting/index.js';
 
-/** A program from coordinate pair `done` on, command by command. The head (force, speed) is sent again; it moves nothing. */
-export function scriptFrom(program: StoredProgram, done: number): string[] {
-  const lines = [hpglHead(program)];
+/** What the cutter is told of one sheet: holder positions in plotter units, a run of the knife each. */
+export interface SheetProgram {
+  readonly runs: readonly Int32Array[];
+  readonly forceG: number;
+  readonly speedMmS: number;
+}
+
+/**
+ * A program from coordinate pair `done` on, command by command. Force and speed are sent again, which moves nothing; the machine itself is only
+ * started anew at the beginning, since that lifts a knife that stands in the middle of a line.
+ */
+export function* scriptFrom(program: SheetProgram, done: number): Generator<string> {
+  yield done === 0 ? hpglHead(program) : hpglSettings(program);
   let before = 0;
   for (const run of program.runs) {
     const pairs = run.length / 2;
     const skip = Math.min(Math.max(0, done - before), pairs);
     before += pairs;
-    if (skip < pairs) lines.push(...hpglRun(Int32Array.from(run), skip));
+    if (skip < pairs) yield* hpglRun(run, skip);
   }
-  if (done <= before) lines.push(HPGL_TAIL);
-  return lines;
+  if (done <= before) yield HPGL_TAIL;
 }
 
-/** Share of the cutting length that is done once each pair has been driven to, 0 to 1: what time left is reckoned by. */
-export function lengthShares(program: StoredProgram): Float64Array {
-  const pairs = program.runs.reduce((sum, run) => sum + run.length / 2, 0) + 1;
+/** What lifting the knife counts for, as a way in plotter units: a milimetre. */
+const PER_PAIR_UNITS = 40;
+
+/** Share of the way that is gone once each pair has been driven to, 0 to 1: what progress and time left are reckoned by. */
+export function lengthShares({ runs }: SheetProgram): Float64Array {
+  const pairs = programPairs(runs);
   const shares = new Float64Array(pairs + 1);
   let [x, y, at] = [0, 0, 0];
   const go = (toX: number, toY: number) => {
     at += 1;
-    shares[at] = shares[at - 1]! + Math.hypot(toX - x, toY - y) + 40;
+    shares[at] = shares[at - 1]! + Math.hypot(toX - x, toY - y) + PER_PAIR_UNITS;
     [x, y] = [toX, toY];
   };
-  for (const run of program.runs) for (let i = 0; i < run.length; i += 2) go(run[i]!, run[i + 1]!);
+  for (const run of runs) for (let i = 0; i < run.length; i += 2) go(run[i]!, run[i + 1]!);
   go(0, 0);
   const all = shares[pairs]!;
   return shares.map((v) => v / all);

@@ -1,19 +1,57 @@
-import { setTimeout as sleep } from 'node:timers/promises';
-import type { CutterProfile } from '../../core/job/index.js';
-import { ENDED, type Run, type RunProgress, type RunState } from '../../core/records/index.js';
+import { ENDED, wholeOnPiece, type Run, type RunProgress, type WholeMarks, type WholeOnPiece } from '../../core/records/index.js';
 import { Problem } from '../problem.js';
-import type { NewRun, RunStore, StoredProgram } from '../stores/run-store.js';
-import { CutterLink, CutterUnreachable, type CutterReport } from './cutter-link.js';
-import { lengthShares, scriptFrom } from './script.js';
+import { CutterUnreachable, REQUESTS } from './cutter-link.js';
+import { greeting, onReport, onSilence, type CutNow, type CutStep, type CutterReport, type StoredCut, type Talk, type Wish } from './cut-state.js';
+import { SAID } from './said.js';
+import { lengthShares, scriptFrom, type SheetProgram } from './script.js';
+
+/** A program as it was frozen, with what tells how much of it is whole at any pair. */
+export type FrozenProgram = SheetProgram & WholeMarks;
+
+export interface SavedCut extends StoredCut {
+  readonly share: number;
+  readonly actualSeconds: number | null;
+  readonly whole: WholeOnPiece | null;
+}
+
+/** Where runs are kept. */
+export interface RunBook {
+  /** @throws Problem 409 while another run has not ended */
+  create(input: { readonly sheetId: string }): Promise<Run>;
+  get(id: string): Promise<Run>;
+  /** Runs that have not ended. */
+  open(): Promise<readonly Run[]>;
+  /** What a run's cut goes on from. */
+  cutOf(id: string): Promise<{ readonly stored: StoredCut; readonly program: FrozenProgram }>;
+  save(id: string, cut: SavedCut): Promise<void>;
+}
+
+/** A connection to a cutter. Every call may throw CutterUnreachable. */
+export interface CutterLine {
+  send(text: string): void;
+  report(): Promise<CutterReport>;
+  close(): void;
+}
+
+export interface SpoolerPorts {
+  readonly runs: RunBook;
+  /** @throws CutterUnreachable */
+  readonly connect: () => Promise<CutterLine>;
+  readonly sleep: (ms: number) => Promise<void>;
+}
 
 type Listener = (progress: RunProgress) => void;
 
 interface ActiveRun {
-  readonly id: string;
-  wish: 'go' | 'pause' | 'cancel';
-  readonly program: StoredProgram;
+  readonly run: Run;
+  wish: Wish;
+  stored: StoredCut;
+  readonly program: FrozenProgram;
   readonly shares: Float64Array;
   progress: RunProgress;
+  actualSeconds: number | null;
+  /** How far the store knows it to be. */
+  savedPairs: number;
   readonly done: Promise<void>;
 }
 
@@ -21,77 +59,99 @@ const POLL_MS = 40;
 const RETRY_MS = 300;
 /** Left free in the cutter's buffer, so that a request never waits behind a cut. */
 const RESERVE_BYTES = 256;
-
-const FAULTS: Readonly<Partial<Record<CutterReport['state'], string>>> = {
-  'out-of-film': 'The cutter has run out of film. Load more, clear the fault at the cutter, and it goes on where it stopped.',
-  jammed: 'The film is jammed. Free it, clear the fault at the cutter, and it goes on where it stopped.',
-};
+/** So many pairs may be driven before the store is told how far it is. */
+const UNSAVED_PAIRS = 50;
 
 /**
- * Sends runs to the cutter, one at a time, and keeps track of how far each got by the cutter's own count of coordinate pairs. When
- * the cable comes out it waits, and goes on with exactly the pair that is next: nothing is cut twice and nothing is missed.
+ * Sends runs to the cutter, one at a time. What a report means is decided in cut-state.ts; here it is stored, then told to the cutter, and the
+ * pages hear of it. Whatever fails here, in the store or on the line, is tried again from what is stored.
  */
 export class Spooler {
   readonly #listeners = new Set<Listener>();
+  readonly #ports: SpoolerPorts;
   #active: ActiveRun | null = null;
+  /** Taken before anything is waited for, so that of two starts at one moment one is refused. */
+  #reserved = false;
   #closing = false;
 
-  constructor(
-    private readonly runs: RunStore,
-    private readonly cutter: () => Promise<CutterProfile>,
-  ) {}
+  constructor(ports: SpoolerPorts) {
+    this.#ports = ports;
+  }
 
-  /** Runs that were under way when the server stopped wait to be resumed. */
+  /** Runs that were under way when the server stopped wait to be resumed; one that was being cancelled is cancelled on. */
   async recover(): Promise<void> {
-    for (const run of await this.runs.open()) {
-      await this.runs.setProgress(run.id, {
-        state: 'interrupted',
-        message: 'The server was restarted during this cut. If the sheet still lies in the cutter as it was, resume.',
-        pairsDone: run.pairsDone,
-        actualSeconds: run.actualSeconds,
-      });
+    const { runs } = this.#ports;
+    for (const run of await runs.open()) {
+      const { stored, program } = await runs.cutOf(run.id);
+      if (run.state === 'cancelling') this.#begin(run, { ...stored }, program, 'cancel');
+      else await runs.save(run.id, { ...stored, state: 'interrupted', message: SAID.interrupted, share: run.share, actualSeconds: run.actualSeconds, whole: null });
     }
   }
 
-  /** @throws Problem 409 while another run is under way */
-  async start(input: NewRun): Promise<Run> {
-    await this.#mustBeFree();
-    const run = await this.runs.create(input);
-    this.#begin(run, input.program);
-    return run;
+  /**
+   * Cuts a frozen sheet. `freeze` is called once the cutter is taken and gives the sheet's id; what it checks stays true until the run is made.
+   * @throws Problem 409 while another run is under way, and whatever `freeze` throws
+   */
+  async start(freeze: () => Promise<string>): Promise<Run> {
+    return this.#reserving(async () => {
+      const run = await this.#ports.runs.create({ sheetId: await freeze() });
+      const { stored, program } = await this.#ports.runs.cutOf(run.id);
+      this.#begin(run, stored, program, 'go');
+      return run;
+    });
   }
 
-  /** @throws Problem 409 when the run has ended or another is under way */
+  /** @throws Problem 409 when the run has ended, is being cancelled, or another is under way */
   async resume(id: string): Promise<void> {
-    if (this.#active?.id === id) {
-      this.#active.wish = 'go';
+    const active = this.#active;
+    if (active?.run.id === id) {
+      if (active.wish === 'cancel') throw new Problem(409, 'run-ended', 'This cut is being cancelled.');
+      active.wish = 'go';
       return;
     }
-    const run = await this.#unended(id);
-    await this.#mustBeFree(id);
-    const { program } = await this.runs.program(id);
-    this.#begin(run, program);
+    await this.#reserving(async () => {
+      const run = await this.#unended(id);
+      const { stored, program } = await this.#ports.runs.cutOf(id);
+      this.#begin(run, stored, program, 'go');
+    });
   }
 
   /** @throws Problem 409 when the run is not under way */
   pause(id: string): void {
-    if (this.#active?.id !== id) throw new Problem(409, 'run-not-active', 'This cut is not under way.');
+    if (this.#active?.run.id !== id || this.#active.wish === 'cancel') throw new Problem(409, 'run-not-active', 'This cut is not under way.');
     this.#active.wish = 'pause';
   }
 
+  /** Resolves once the cutter has dropped the cut, or is known not to answer: then it is dropped as soon as it does. @throws Problem 409 when the run has ended */
   async cancel(id: string): Promise<void> {
-    if (this.#active?.id === id) {
-      this.#active.wish = 'cancel';
-      await this.#active.done;
-      return;
+    if (this.#active?.run.id !== id) {
+      await this.#reserving(async () => {
+        const run = await this.#unended(id);
+        const { stored, program } = await this.#ports.runs.cutOf(id);
+        this.#begin(run, stored, program, 'cancel');
+      });
     }
-    const run = await this.#unended(id);
-    await this.runs.setProgress(id, { state: 'cancelled', message: 'You cancelled it.', pairsDone: run.pairsDone, actualSeconds: run.actualSeconds });
+    const active = this.#active;
+    if (active?.run.id !== id) return;
+    active.wish = 'cancel';
+    let stop = () => {};
+    const unreached = new Promise<void>((resolve) => {
+      stop = this.listen((progress) => {
+        if (progress.runId === id && progress.message === SAID.cancellingUnreached) resolve();
+      });
+    });
+    await Promise.race([active.done, unreached]);
+    stop();
+  }
+
+  /** The run in the cutter, or none. */
+  get activeRunId(): string | null {
+    return this.#active?.run.id ?? null;
   }
 
   /** The latest progress of the run under way, if it is this one. */
   progressOf(id: string): RunProgress | null {
-    return this.#active?.id === id ? this.#active.progress : null;
+    return this.#active?.run.id === id ? this.#active.progress : null;
   }
 
   listen(listener: Listener): () => void {
@@ -104,137 +164,129 @@ export class Spooler {
     await this.#active?.done;
   }
 
+  async #reserving<T>(act: () => Promise<T>): Promise<T> {
+    if (this.#active || this.#reserved) throw busy();
+    this.#reserved = true;
+    try {
+      return await act();
+    } finally {
+      this.#reserved = false;
+    }
+  }
+
   async #unended(id: string): Promise<Run> {
-    const run = await this.runs.get(id);
+    const run = await this.#ports.runs.get(id);
     if (ENDED.includes(run.state)) throw new Problem(409, 'run-ended', 'This cut has ended.');
     return run;
   }
 
-  async #mustBeFree(except?: string): Promise<void> {
-    const open = await this.runs.open();
-    if (this.#active || open.some((run) => run.id !== except)) {
-      throw new Problem(409, 'cutter-busy', 'Another cut is under way or waits to be resumed: finish or cancel it first.');
-    }
-  }
-
-  #begin(run: Run, program: StoredProgram): void {
-    const progress: RunProgress = {
-      runId: run.id,
-      state: 'cutting',
-      message: '',
-      pairsDone: run.pairsDone,
-      pairsTotal: run.pairsTotal,
-      xMm: 0,
-      yMm: 0,
-      knifeDown: false,
-      secondsLeft: run.estimateSeconds,
-    };
+  #begin(run: Run, stored: StoredCut, program: FrozenProgram, wish: Wish): void {
+    const { id: runId, pairsTotal, estimateSeconds } = run;
+    const progress: RunProgress = { runId, state: 'cutting', message: '', pairsDone: stored.pairsDone, pairsTotal, share: run.share, xMm: 0, yMm: 0, knifeDown: false, secondsLeft: estimateSeconds * (1 - run.share) };
     let finish = () => {};
     const done = new Promise<void>((resolve) => (finish = resolve));
-    const active: ActiveRun = { id: run.id, wish: 'go', program, shares: lengthShares(program), progress, done };
+    const active: ActiveRun = { run, wish, stored, program, shares: lengthShares(program), progress, actualSeconds: run.actualSeconds, savedPairs: stored.pairsDone, done };
     this.#active = active;
-    void this.#drive(active, run)
-      .catch((error: unknown) => {
-        console.error(error);
-        return this.#tell(active, { state: 'failed', message: 'Something went wrong while sending; the sheet must be cut again.' }, null);
-      })
-      .finally(() => {
-        this.#active = null;
-        finish();
-      });
+    void this.#drive(active).finally(() => {
+      this.#active = null;
+      finish();
+    });
   }
 
-  async #drive(active: ActiveRun, run: Run): Promise<void> {
-    for (;;) {
-      let link: CutterLink | null = null;
+  /** Talks with the cutter until the run has ended. Never throws: what fails is told, and tried again. */
+  async #drive(active: ActiveRun): Promise<void> {
+    while (!this.#closing) {
+      let line: CutterLine | null = null;
       try {
-        const { host, port } = await this.cutter();
-        link = await CutterLink.open(host, port);
-        await this.#converse(active, run, link);
+        line = await this.#ports.connect();
+        await this.#converse(active, line);
         return;
       } catch (error) {
-        if (!(error instanceof CutterUnreachable)) throw error;
-        if (active.wish === 'cancel') {
-          await this.#tell(active, { state: 'cancelled', message: 'You cancelled it while the cutter could not be reached; look at the sheet before using it.' }, null);
-          return;
-        }
-        if (this.#closing) return;
-        await this.#tell(active, { state: 'waiting', message: 'The cutter does not answer. Check its cable and power; the cut goes on by itself when it is back.' }, null);
-        await sleep(RETRY_MS);
+        const isOver = error instanceof CutterUnreachable ? await this.#silence(active) : this.#unwritten(active, error);
+        if (isOver) return;
       } finally {
-        link?.close();
+        line?.close();
       }
+      await this.#ports.sleep(RETRY_MS);
     }
   }
 
-  async #converse(active: ActiveRun, run: Run, link: CutterLink): Promise<void> {
-    let report = await link.report();
-    let { bearings } = await this.runs.program(run.id);
-    if (!bearings) {
-      link.newSheet();
-      report = await link.report();
-      bearings = { pairsBase: report.pairsDone, boot: report.boot, meterMs: report.meterMs };
-      await this.runs.setBearings(run.id, bearings);
-    } else if (report.boot !== bearings.boot) {
-      await this.#tell(active, { state: 'failed', message: 'The cutter lost its power and no longer knows where the sheet lies. Load a new piece and cut this sheet again.' }, null);
-      return;
-    }
-    const { pairsBase, meterMs } = bearings;
-    const seconds = (r: CutterReport) => (r.meterMs - meterMs) / 1000;
-    // What was in the cutter's buffer when the line broke is still being cut; only when it stands still is its count final.
-    while (report.state === 'moving') {
-      await this.#tell(active, { state: 'cutting', ...where(report, pairsBase) }, seconds(report));
-      await sleep(POLL_MS);
-      report = await link.report();
-    }
-    const script = scriptFrom(active.program, report.pairsDone - pairsBase);
-    let next = 0;
+  async #converse(active: ActiveRun, line: CutterLine): Promise<void> {
+    let talk = greeting(active.stored);
+    let script: Iterator<string> | null = null;
+    let next: string | null = null;
     for (;;) {
-      if (active.wish === 'cancel') {
-        link.abort();
-        link.release();
-        await link.report();
-        await this.#tell(active, { state: 'cancelled', message: 'You cancelled it.', ...where(report, pairsBase) }, seconds(report));
-        return;
+      const report = await line.report();
+      const step = onReport(nowOf(active, talk), report);
+      if (step.talk.phase === 'sending' && talk.phase !== 'sending') script = scriptFrom(active.program, step.talk.from);
+      talk = step.talk;
+      await this.#take(active, step, report);
+      for (const telling of step.tell) {
+        if (telling !== 'feed') line.send(REQUESTS[telling]);
+        else {
+          let room = report.freeBytes - RESERVE_BYTES;
+          for (next ??= take(script!); next !== null && next.length <= room; next = take(script!)) {
+            line.send(next);
+            room -= next.length;
+          }
+        }
       }
-      if (this.#closing) return;
-      if (active.wish === 'pause' && report.state !== 'held') link.hold();
-      if (active.wish === 'go' && report.state === 'held') link.release();
-      let room = report.freeBytes - RESERVE_BYTES;
-      for (let line = script[next]; line !== undefined && line.length <= room && active.wish === 'go'; line = script[next]) {
-        link.send(line);
-        room -= line.length;
-        next += 1;
-      }
-      report = await link.report();
-      const fault = FAULTS[report.state];
-      const done = report.pairsDone - pairsBase >= run.pairsTotal;
-      const state: RunState = done ? 'finished' : fault ? 'stuck' : active.wish === 'pause' ? 'paused' : 'cutting';
-      await this.#tell(active, { state, message: fault ?? '', ...where(report, pairsBase) }, seconds(report));
-      if (done) return;
-      await sleep(POLL_MS);
+      if (ENDED.includes(active.stored.state) || this.#closing) return;
+      await this.#ports.sleep(POLL_MS);
     }
   }
 
-  /** Tells the pages every time, the database when the state or a visible share of the progress changed. */
-  async #tell(active: ActiveRun, change: Partial<RunProgress>, actualSeconds: number | null): Promise<void> {
-    const before = active.progress;
-    const progress = { ...before, ...change };
-    const share = active.shares[Math.min(progress.pairsDone, active.shares.length - 1)]!;
-    const run = await this.runs.get(active.id);
-    active.progress = { ...progress, secondsLeft: run.estimateSeconds * (1 - share) };
-    if (progress.state !== before.state || progress.pairsDone - run.pairsDone > 50 || ENDED.includes(progress.state)) {
-      await this.runs.setProgress(active.id, {
-        state: progress.state,
-        message: progress.message,
-        pairsDone: progress.pairsDone,
-        actualSeconds: actualSeconds ?? run.actualSeconds,
-      });
+  /** The cutter does not answer; true when the run is over by that. */
+  async #silence(active: ActiveRun): Promise<boolean> {
+    try {
+      await this.#take(active, onSilence(nowOf(active, greeting(active.stored))), null);
+    } catch (error) {
+      this.#unwritten(active, error);
     }
-    for (const listener of this.#listeners) listener(active.progress);
+    return ENDED.includes(active.stored.state);
+  }
+
+  /** The store refused: the run stays as it was stored, and the pages are told why nothing goes on. */
+  #unwritten(active: ActiveRun, error: unknown): boolean {
+    console.error(error);
+    this.#tell({ ...active.progress, state: 'stuck', message: SAID.recordUnwritten }, active);
+    return false;
+  }
+
+  /** Takes a step: stored first where it must be, then told to the pages. @throws what the store throws, with nothing taken */
+  async #take(active: ActiveRun, { stored }: CutStep, report: CutterReport | null): Promise<void> {
+    const before = active.stored;
+    const share = active.shares[stored.pairsDone]!;
+    const { bearings } = stored;
+    const actualSeconds = report && bearings && report.boot === bearings.boot ? (report.meterMs - bearings.meterMs) / 1000 : active.actualSeconds;
+    const isOver = ENDED.includes(stored.state);
+    if (isOver || stored.state !== before.state || stored.message !== before.message || stored.bearings !== before.bearings || stored.pairsDone - active.savedPairs > UNSAVED_PAIRS) {
+      const whole = isOver ? wholeOnPiece(active.program, stored.pairsDone) : null;
+      await this.#ports.runs.save(active.run.id, { ...stored, share, actualSeconds, whole });
+      active.savedPairs = stored.pairsDone;
+    }
+    active.stored = stored;
+    active.actualSeconds = actualSeconds;
+    const { state, message, pairsDone } = stored;
+    const place = report ? { xMm: report.xMm, yMm: report.yMm, knifeDown: report.knifeDown } : {};
+    this.#tell({ ...active.progress, state, message, pairsDone, share, ...place, secondsLeft: active.run.estimateSeconds * (1 - share) }, active);
+  }
+
+  #tell(progress: RunProgress, active: ActiveRun): void {
+    active.progress = progress;
+    for (const listener of this.#listeners) listener(progress);
   }
 }
 
-function where(report: CutterReport, pairsBase: number): Pick<RunProgress, 'xMm' | 'yMm' | 'knifeDown' | 'pairsDone'> {
-  return { xMm: report.xMm, yMm: report.yMm, knifeDown: report.knifeDown, pairsDone: report.pairsDone - pairsBase };
+function nowOf({ stored, wish, run }: ActiveRun, talk: Talk): CutNow {
+  return { stored, talk, wish, pairsTotal: run.pairsTotal };
+}
+
+function take(script: Iterator<string>): string | null {
+  const { done, value } = script.next();
+  return done ? null : value;
+}
+
+function busy(): Problem {
+  return new Problem(409, 'cutter-busy', 'Another cut is under way or waits to go on. Finish or cancel it first.');
 }

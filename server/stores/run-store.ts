@@ -1,71 +1,45 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { ENDED, type Run, type RunState } from '../../core/records/index.js';
+import { ENDED, type Run, type RunState, type WholeOnPiece } from '../../core/records/index.js';
 import { Problem } from '../problem.js';
+import type { StoredCut } from '../spooler/cut-state.js';
+import type { FrozenProgram, RunBook, SavedCut } from '../spooler/spooler.js';
+import type { ProgramStore } from './program-store.js';
 
-/** What the cutter is told, as stored: holder positions in plotter units. */
-export interface StoredProgram {
-  readonly runs: readonly (readonly number[])[];
-  readonly forceG: number;
-  readonly speedMmS: number;
-}
-
-/** What the spooler must know to go on where it stopped: the device's own counters at the start. */
-export interface Bearings {
-  readonly pairsBase: number;
-  readonly boot: number;
-  readonly meterMs: number;
-}
-
-interface RunRow {
+/** A run as it is stored, with what it takes from its sheet. */
+export interface RunRow {
   readonly id: string;
-  readonly job_id: string;
-  readonly sheet: number;
-  readonly film_id: string;
+  readonly sheet_id: string;
   readonly state: RunState;
   readonly message: string;
-  readonly program: string;
-  readonly pairs_total: number;
   readonly pairs_done: number;
+  readonly share: number;
   readonly pairs_base: number | null;
   readonly boot: number | null;
   readonly meter_ms: number | null;
-  readonly estimate_seconds: number;
   readonly actual_seconds: number | null;
-  readonly cut_mm: number;
-  readonly film_mm2: number;
-  readonly film_cost: number;
+  readonly whole: string | null;
   readonly outcome: 'good' | 'remake' | null;
   readonly note: string;
   readonly started_at: string;
   readonly finished_at: string | null;
+  readonly pairs_total: number;
+  readonly estimate_seconds: number;
 }
 
-export type NewRun = Pick<Run, 'jobId' | 'sheet' | 'filmId' | 'estimateSeconds' | 'cutMm' | 'filmMm2' | 'filmCost'> & { readonly program: StoredProgram };
+/** Runs of sheets through the cutter. */
+export class RunStore implements RunBook {
+  constructor(
+    private readonly db: Knex,
+    private readonly programs: ProgramStore,
+  ) {}
 
-export class RunStore {
-  constructor(private readonly db: Knex) {}
-
-  async create(run: NewRun): Promise<Run> {
+  async create({ sheetId }: { readonly sheetId: string }): Promise<Run> {
     const id = randomUUID();
-    // The last pair takes the head back to its corner.
-    const pairs = run.program.runs.reduce((sum, r) => sum + r.length / 2, 0) + 1;
-    await this.db('runs').insert({
-      id,
-      job_id: run.jobId,
-      sheet: run.sheet,
-      film_id: run.filmId,
-      state: 'cutting',
-      message: '',
-      program: JSON.stringify(run.program),
-      pairs_total: pairs,
-      pairs_done: 0,
-      estimate_seconds: run.estimateSeconds,
-      cut_mm: run.cutMm,
-      film_mm2: run.filmMm2,
-      film_cost: run.filmCost,
-      note: '',
-      started_at: new Date().toISOString(),
+    const now = new Date().toISOString();
+    await this.db.transaction(async (tx) => {
+      if (await tx('runs').whereNull('finished_at').first()) throw new Problem(409, 'cutter-busy', 'Another cut is under way or waits to go on. Finish or cancel it first.');
+      await tx('runs').insert({ id, sheet_id: sheetId, state: 'cutting', message: '', pairs_done: 0, share: 0, note: '', started_at: now });
     });
     return this.get(id);
   }
@@ -75,29 +49,34 @@ export class RunStore {
     return runOf(await this.#row(id));
   }
 
-  async program(id: string): Promise<{ program: StoredProgram; bearings: Bearings | null }> {
+  async cutOf(id: string): Promise<{ stored: StoredCut; program: FrozenProgram }> {
     const row = await this.#row(id);
-    const bearings = row.pairs_base === null ? null : { pairsBase: row.pairs_base, boot: row.boot!, meterMs: row.meter_ms! };
-    return { program: JSON.parse(row.program) as StoredProgram, bearings };
-  }
-
-  async ofJob(jobId: string): Promise<Run[]> {
-    return (await this.db<RunRow>('runs').where({ job_id: jobId }).orderBy('started_at', 'desc')).map((row) => runOf(row as RunRow));
+    const { state, message, pairs_done: pairsDone, pairs_base, boot, meter_ms } = row;
+    const bearings = pairs_base === null ? null : { pairsBase: pairs_base, boot: boot!, meterMs: meter_ms! };
+    const groups = (await this.db('sheet_groups').where({ sheet_id: row.sheet_id }).orderBy('position')) as { contours: number; marks: number; borders: number }[];
+    const contoursOf = groups.map((group) => group.contours + group.marks + group.borders);
+    return { stored: { state, message, pairsDone, bearings }, program: { ...(await this.programs.get(row.sheet_id)), contoursOf } };
   }
 
   async open(): Promise<Run[]> {
-    return (await this.db<RunRow>('runs').whereNull('finished_at')).map((row) => runOf(row as RunRow));
+    const rows = (await this.#rows().whereNull('runs.finished_at')) as RunRow[];
+    return rows.map(runOf);
   }
 
-  async setBearings(id: string, bearings: Bearings): Promise<void> {
-    await this.db('runs').where({ id }).update({ pairs_base: bearings.pairsBase, boot: bearings.boot, meter_ms: bearings.meterMs });
-  }
-
-  async setProgress(id: string, progress: { state: RunState; message: string; pairsDone: number; actualSeconds: number | null }): Promise<void> {
-    const { state, message, pairsDone, actualSeconds } = progress;
+  async save(id: string, cut: SavedCut): Promise<void> {
+    const { state, message, pairsDone, bearings, share, actualSeconds, whole } = cut;
     await this.db('runs')
       .where({ id })
-      .update({ state, message, pairs_done: pairsDone, actual_seconds: actualSeconds, ...(ENDED.includes(state) ? { finished_at: new Date().toISOString() } : {}) });
+      .update({
+        state,
+        message,
+        pairs_done: pairsDone,
+        share,
+        actual_seconds: actualSeconds,
+        ...(bearings ? { pairs_base: bearings.pairsBase, boot: bearings.boot, meter_ms: bearings.meterMs } : {}),
+        ...(whole ? { whole: JSON.stringify(whole) } : {}),
+        ...(ENDED.includes(state) ? { finished_at: new Date().toISOString() } : {}),
+      });
   }
 
   async setRecord(id: string, record: { outcome?: Run['outcome']; note?: string }): Promise<Run> {
@@ -106,28 +85,29 @@ export class RunStore {
     return this.get(id);
   }
 
+  #rows(): Knex.QueryBuilder<object, RunRow[]> {
+    return this.db('runs').join('sheets', 'sheets.id', 'runs.sheet_id').select<RunRow[]>('runs.*', 'sheets.pairs_total', 'sheets.estimate_seconds') as unknown as Knex.QueryBuilder<object, RunRow[]>;
+  }
+
   async #row(id: string): Promise<RunRow> {
-    const row = await this.db<RunRow>('runs').where({ id }).first();
+    const row = (await this.#rows().where('runs.id', id).first()) as RunRow | undefined;
     if (!row) throw new Problem(404, 'run-unknown', 'There is no such run.');
-    return row as RunRow;
+    return row;
   }
 }
 
-function runOf(row: RunRow): Run {
+export function runOf(row: RunRow): Run {
   return {
     id: row.id,
-    jobId: row.job_id,
-    sheet: row.sheet,
-    filmId: row.film_id,
+    sheetId: row.sheet_id,
     state: row.state,
     message: row.message,
     pairsTotal: row.pairs_total,
     pairsDone: row.pairs_done,
+    share: row.share,
     estimateSeconds: row.estimate_seconds,
     actualSeconds: row.actual_seconds,
-    cutMm: row.cut_mm,
-    filmMm2: row.film_mm2,
-    filmCost: row.film_cost,
+    whole: row.whole ? (JSON.parse(row.whole) as WholeOnPiece) : null,
     outcome: row.outcome,
     note: row.note,
     startedAt: row.started_at,

@@ -6,11 +6,14 @@ interface DataRow {
   readonly data: string;
 }
 
+/** The shop as it is kept: its revision grows with every write. */
+export type StoredShop = Shop & { readonly revision: number };
+
 /** The shop's films, pieces, mats and cutter. */
 export class ShopStore {
   constructor(private readonly db: Knex) {}
 
-  async get(): Promise<Shop> {
+  async get(): Promise<StoredShop> {
     const read = async <T>(table: string, order: string) => (await this.db<DataRow>(table).orderBy(order)).map((row) => JSON.parse((row as DataRow).data) as T);
     const cutters = await read<CutterProfile>('cutters', 'id');
     return {
@@ -18,6 +21,7 @@ export class ShopStore {
       pieces: await read<FilmPiece>('pieces', 'id'),
       mats: await read<Mat>('mats', 'id'),
       cutter: cutters[0]!,
+      revision: (await this.db<{ id: number; revision: number }>('shop_state').first())!.revision,
     };
   }
 
@@ -29,20 +33,29 @@ export class ShopStore {
       await tx.batchInsert('pieces', shop.pieces.map((piece) => ({ id: piece.id, film_id: piece.filmId, data: JSON.stringify(piece) })));
       await tx.batchInsert('mats', shop.mats.map((mat) => ({ id: mat.id, data: JSON.stringify(mat) })));
       await tx('cutters').insert({ id: shop.cutter.id, data: JSON.stringify(shop.cutter) });
+      await tx('shop_state').increment('revision');
     });
   }
 
-  /** Lays other figures over a film's. @throws Problem 404 */
-  async changeFilm(id: string, change: Partial<Film>): Promise<void> {
-    const row = await this.db<DataRow & { id: string }>('films').where({ id }).first();
-    if (!row) throw new Problem(404, 'film-unknown', 'There is no such film.');
-    await this.db('films').where({ id }).update({ data: JSON.stringify({ ...(JSON.parse(row.data) as Film), ...change }) });
+  /** Lays other figures over a film's. @throws Problem 404, 409 when the shop was changed since `revision` */
+  async changeFilm(id: string, change: Partial<Film>, revision: number): Promise<void> {
+    await this.#write('films', id, change, revision, () => new Problem(404, 'film-unknown', 'There is no such film.'));
   }
 
   /** The same for the cutter. */
-  async changeCutter(change: Partial<CutterProfile>): Promise<void> {
+  async changeCutter(change: Partial<CutterProfile>, revision: number): Promise<void> {
     const { cutter } = await this.get();
-    await this.db('cutters').where({ id: cutter.id }).update({ data: JSON.stringify({ ...cutter, ...change }) });
+    await this.#write('cutters', cutter.id, change, revision, () => new Problem(404, 'cutter-unknown', 'There is no such cutter.'));
+  }
+
+  async #write(table: 'films' | 'cutters', id: string, change: object, revision: number, unknown: () => Problem): Promise<void> {
+    await this.db.transaction(async (tx) => {
+      const row = await tx<DataRow & { id: string }>(table).where({ id }).first();
+      if (!row) throw unknown();
+      const taken = await tx('shop_state').where({ revision }).update({ revision: revision + 1 });
+      if (taken === 0) throw new Problem(409, 'shop-changed', 'The shop was changed elsewhere meanwhile, so this change was not saved.');
+      await tx(table).where({ id }).update({ data: JSON.stringify({ ...(JSON.parse(row.data) as object), ...change }) });
+    });
   }
 
   async isEmpty(): Promise<boolean> {

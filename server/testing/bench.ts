@@ -2,7 +2,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Job, type Recipe } from '../../core/job/index.js';
-import type { Run } from '../../core/records/index.js';
+import type { PlanReport } from '../../core/job/plan/index.js';
+import type { FrozenSheet, Run } from '../../core/records/index.js';
 import { CutterService } from '../../cutter/service.js';
 import { DEMO_SHOP } from '../../demo/shop.js';
 import { startServer, type RunningServer } from '../start.js';
@@ -14,6 +15,7 @@ export interface Bench {
   /** Asks the API; gives the status and the parsed body. */
   readonly api: <T>(method: string, path: string, body?: unknown) => Promise<{ status: number; body: T }>;
   readonly restartServer: () => Promise<void>;
+  readonly dataFolder: string;
   readonly close: () => Promise<void>;
 }
 
@@ -29,6 +31,7 @@ export async function openBench(options: { timeLapse?: number; pagesFolder?: str
       return server;
     },
     cutter,
+    dataFolder,
     api: async <T>(method: string, path: string, body?: unknown) => {
       const isBytes = body instanceof Uint8Array;
       const response = await fetch(server.url + path, {
@@ -56,6 +59,17 @@ export async function jobWith(bench: Bench, svg: Uint8Array | string, change: (r
   const { body: drawn } = await bench.api<Job>('POST', `/api/jobs/${job.id}/artwork?fileName=test.svg`, bytes);
   const { body } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: change(drawn.recipe), revision: drawn.revision });
   return body;
+}
+
+/** Asks for the sheet of a film to be cut, as a page that has just looked at the plan does. */
+export async function startCut(bench: Bench, jobId: string, filmId: string, more: { loadedFilmId?: string; revision?: number } = {}): Promise<{ status: number; body: Run & { code: string; title: string } }> {
+  const [{ body: job }, { body: plan }] = [await bench.api<Job>('GET', `/api/jobs/${jobId}`), await bench.api<PlanReport>('GET', `/api/jobs/${jobId}/plan`)];
+  const sheet = plan.sheets!.find((one) => one.film === filmId);
+  return bench.api('POST', `/api/jobs/${jobId}/sheets/${sheet?.id ?? 'none'}/cut`, { loadedFilmId: filmId, revision: job.revision, ...more });
+}
+
+export async function cutsOf(bench: Bench, jobId: string): Promise<FrozenSheet[]> {
+  return (await bench.api<FrozenSheet[]>('GET', `/api/jobs/${jobId}/cuts`)).body;
 }
 
 /** Resolves with a run once `wanted` holds; told by the spooler, not by a clock. */

@@ -19,7 +19,7 @@ import { filmsStage } from './films-stage.js';
 import { framing, type Framed } from './framing.js';
 import type { ArtworkStage, AssembleStage, BuildStage, CutStage, FilmsStage, Plan, RegionsStage, SheetsStage, SurfaceStage } from './plan.js';
 import { prepareStage } from './prepare-stage.js';
-import { sheetsStage } from './sheets-stage.js';
+import { sheetsStage, type TakenCopies } from './sheets-stage.js';
 import { keyOf, StageCache } from './stage-cache.js';
 
 export interface PlanInput {
@@ -27,6 +27,8 @@ export interface PlanInput {
   readonly shop: Shop;
   /** The untouched bytes of each artwork, by its id. */
   readonly sources: ReadonlyMap<string, Uint8Array>;
+  /** Copies of layers that need not be cut any more, as the record has them; absent where there is no record. */
+  readonly taken?: TakenCopies;
 }
 
 /** So many times what the remedies made is looked at again: to widen one part may thin its neighbour. */
@@ -147,10 +149,11 @@ export class Planner {
     if (!prepare) return plan;
     await add({ prepare });
 
-    const sheetsKey = keyOf(prepareKey, recipe.sheets, shop.pieces, shop.mats);
+    const taken = input.taken ?? {};
+    const sheetsKey = keyOf(prepareKey, recipe.sheets, shop.pieces, shop.mats, shop.cutter, taken);
     let sheets = this.#nests.get(sheetsKey);
     if (!sheets) {
-      sheets = await sheetsStage(prepare, recipe.sheets, shop, hooks.breathe ? { breathe: hooks.breathe } : {});
+      sheets = await sheetsStage(prepare, recipe.sheets, shop, taken, hooks.breathe ? { breathe: hooks.breathe } : {});
       if (this.#nests.size > 6) this.#nests.clear();
       this.#nests.set(sheetsKey, sheets);
     }
@@ -318,8 +321,7 @@ function regionsStage(drawn: readonly DrawnPart[], repair: Recipe['repair'], rul
 function cutStage(sheets: SheetsStage, shop: Shop): CutStage {
   const programs = sheets.sheets.map((sheet) =>
     cutProgram({
-      contours: sheet.groups.flatMap((group) => group.contours),
-      borders: sheet.groups.flatMap((group) => group.borders),
+      groups: sheet.groups,
       settings: settingsFor(sheet.film, shop),
       motion: shop.cutter,
     }),

@@ -18,6 +18,7 @@ export function planReport(plan: Plan) {
     marks: prepare?.marks?.marks.map(({ shape, xMm, yMm }) => ({ shape, xMm, yMm })),
     counters: prepare?.layers.map(({ layer, weed }) => ({ film: layer.film.id, counters: weed.counters, pieces: weed.pieces })),
     sheets: sheets?.sheets.map((sheet, i) => ({
+      id: sheet.id,
       number: i + 1,
       film: sheet.film.id,
       piece: sheet.piece.id,
@@ -30,6 +31,7 @@ export function planReport(plan: Plan) {
       travelMm: cut?.programs[i]?.travelMm,
       seconds: cut?.programs[i]?.seconds,
     })),
+    toCut: sheets?.toCut.map(({ film, copies, taken }) => ({ film: film.id, copies, taken })),
     density: sheets?.density,
     seconds: cut?.seconds,
     steps: assemble?.steps.map(({ title, text }) => ({ title, text })),

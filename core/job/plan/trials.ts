@@ -100,7 +100,7 @@ export function schoolsSideBySide(plan: Plan, recipe: Recipe, shop: Shop, wish: 
       weedPieces: built.layers.reduce((sum, { cut }) => sum + countPieces(cut).pieces + countPieces(cut).holes, 0),
       filmMm2: built.layers.reduce((sum, { cut }) => sum + areaOf(cut), 0),
       risk: trial?.risk ?? 0,
-      cutSeconds: built.layers.reduce((sum, { cut, film }) => sum + cutProgram({ contours: upright(cut), borders: [], settings: settingsFor(film, shop), motion: shop.cutter }).seconds, 0),
+      cutSeconds: built.layers.reduce((sum, { cut, film }) => sum + cutProgram({ groups: [{ contours: upright(cut), borders: [] }], settings: settingsFor(film, shop), motion: shop.cutter }).seconds, 0),
     };
   });
 }

@@ -1,0 +1,11 @@
+import type { Knex } from 'knex';
+import { bench } from './001-bench.js';
+import { fonts } from './002-fonts.js';
+import { frozenSheets } from './003-frozen-sheets.js';
+
+/** Database versions in order, by name. A migration that has shipped is never edited. */
+export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
+  '001-bench': bench,
+  '002-fonts': fonts,
+  '003-frozen-sheets': frozenSheets,
+};

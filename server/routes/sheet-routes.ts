@@ -1,0 +1,110 @@
+import { standings, type FrozenSheet, type WeedPlace } from '../../core/records/index.js';
+import { Problem } from '../problem.js';
+import type { Route } from '../route.js';
+import type { Services } from '../services.js';
+import { mustBeLoaded } from './cut-routes.js';
+
+const LOADED = { type: 'object', additionalProperties: false, required: ['loadedFilmId'], properties: { loadedFilmId: { type: 'string', maxLength: 200 } } } as const;
+
+/** Sheets that were sent to the cutter: looking at them, deciding what becomes of one that failed, and ticking off what was weeded. */
+export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: Services): Route[] {
+  const undecided = async (id: string): Promise<FrozenSheet> => {
+    const sheet = await sheets.get(id);
+    const standing = standings(await sheets.ofJob(sheet.groups[0]!.jobId)).get(id);
+    if (standing !== 'undecided') throw new Problem(409, 'sheet-decided', 'What becomes of this sheet is decided already. Look at it again.');
+    return sheet;
+  };
+  return [
+    {
+      method: 'get',
+      path: '/api/jobs/:id/cuts',
+      summary: 'Every sheet of a job that was sent to the cutter, as it was then, with its runs and ticks, the oldest first',
+      answers: 'A list of frozen sheets',
+      handle: async ({ params }) => {
+        await jobs.get(params['id']!);
+        return sheets.ofJob(params['id']!);
+      },
+    },
+    { method: 'get', path: '/api/sheets/:id', summary: 'A frozen sheet', answers: 'The sheet', handle: ({ params }) => sheets.get(params['id']!) },
+    {
+      method: 'get',
+      path: '/api/sheets/:id/drawing',
+      summary: 'What lies on a frozen sheet, and where the holder goes',
+      answers: '{ outlines, runs }: rings in mm, y up, group by group (contours, marks, borders); runs in 1/40 mm',
+      handle: async ({ params }) => {
+        await sheets.get(params['id']!);
+        const { outlines, runs } = await programs.get(params['id']!);
+        return { outlines: outlines.map((ring) => [...ring]), runs: runs.map((run) => [...run]) };
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/sheets/:id/again',
+      summary: 'Cut a sheet that failed or was cancelled once more, as it is, on a new piece',
+      body: LOADED,
+      answers: 'The run',
+      handle: async ({ params, body }) => {
+        const { film } = await undecided(params['id']!);
+        mustBeLoaded(film, (body as { loadedFilmId: string }).loadedFilmId);
+        return spooler.start(async () => (await undecided(params['id']!)).id);
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/sheets/:id/rest',
+      summary: 'Cut what is not whole on a sheet that failed or was cancelled, on a new piece',
+      body: LOADED,
+      answers: 'The run, of a sheet of its own',
+      handle: async ({ params, body }) => {
+        const sheet = await undecided(params['id']!);
+        mustBeLoaded(sheet.film, (body as { loadedFilmId: string }).loadedFilmId);
+        const [program, { cutter }] = [await programs.get(sheet.id), await shop.get()];
+        const { pairsDone } = sheet.runs.at(-1)!;
+        const settings = { ...program, bladeOffsetMm: program.bladeOffsetMm ?? cutter.bladeOffsetMm, overcutMm: program.overcutMm ?? cutter.overcutMm };
+        const { forceG, speedMmS, bladeOffsetMm, overcutMm } = settings;
+        const rest = await compute.rest({ sheet, program, pairsDone, settings: { forceG, speedMmS, bladeOffsetMm, overcutMm }, motion: cutter });
+        return spooler.start(async () => {
+          const { groups } = await undecided(sheet.id);
+          const of = (copy: number, fingerprint: string) => groups.find((group) => group.copy === copy && group.fingerprint === fingerprint)!;
+          return sheets.freeze({ ...rest, restOf: sheet.id, groups: rest.groups.map((group) => ({ ...group, jobId: of(group.copy, group.fingerprint).jobId, revision: of(group.copy, group.fingerprint).revision })) });
+        });
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/sheets/:id/decide',
+      summary: 'Say what becomes of a sheet that failed or was cancelled: keep it, when every part is whole; throw it away, so that it is planned anew; null asks again',
+      body: { type: 'object', additionalProperties: false, required: ['decided'], properties: { decided: { enum: ['kept', 'thrown-away', null] } } },
+      answers: 'The sheet',
+      handle: async ({ params, body }) => {
+        const { decided } = body as { decided: FrozenSheet['decided'] };
+        const id = params['id']!;
+        if (decided === null) {
+          if ((await sheets.get(id)).decided === null) throw new Problem(409, 'sheet-undecided', 'Nothing was decided of this sheet.');
+        } else {
+          const whole = (await undecided(id)).runs.at(-1)!.whole;
+          if (decided === 'kept' && (whole === null || whole.parts < whole.ofParts)) throw new Problem(409, 'parts-missing', 'Not every part of this sheet is whole, so it cannot be kept as it is. Cut the rest instead.');
+        }
+        await sheets.decide(id, decided);
+        return sheets.get(id);
+      },
+    },
+    {
+      method: 'put',
+      path: '/api/sheets/:id/copies/:position/ticks',
+      summary: 'Tick off a counter or a small part of a copy while it is weeded, or take the tick back',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['kind', 'xMm', 'yMm', 'ticked'],
+        properties: { kind: { enum: ['counter', 'loose part'] }, xMm: { type: 'number' }, yMm: { type: 'number' }, ticked: { type: 'boolean' } },
+      },
+      answers: 'The sheet',
+      handle: async ({ params, body }) => {
+        const { ticked, ...place } = body as WeedPlace & { ticked: boolean };
+        await sheets.tick(params['id']!, Number(params['position']), place, ticked);
+        return sheets.get(params['id']!);
+      },
+    },
+  ];
+}

@@ -1,0 +1,194 @@
+import { randomUUID } from 'node:crypto';
+import type { Knex } from 'knex';
+import type { Matrix } from '../../core/geometry/index.js';
+import type { Film, FilmPiece, Mat } from '../../core/job/index.js';
+import type { FrozenGroup, FrozenSheet, SheetDecision, WeedPlace } from '../../core/records/index.js';
+import { Problem } from '../problem.js';
+import type { ProgramStore, StoredProgram } from './program-store.js';
+import { runOf, type RunRow } from './run-store.js';
+
+interface SheetRow {
+  readonly id: string;
+  readonly created_at: string;
+  readonly film: string;
+  readonly piece: string | null;
+  readonly mat: string | null;
+  readonly used_length_mm: number;
+  readonly kept_mm2: number;
+  readonly film_mm2: number;
+  readonly film_cost: number;
+  readonly cut_mm: number;
+  readonly estimate_seconds: number;
+  readonly pairs_total: number;
+  readonly rest_of: string | null;
+  readonly decided: SheetDecision | null;
+  readonly force_g: number;
+  readonly speed_mm_s: number;
+}
+
+interface GroupRow {
+  readonly sheet_id: string;
+  readonly position: number;
+  readonly job_id: string;
+  readonly revision: number | null;
+  readonly copy: number;
+  readonly fingerprint: string;
+  readonly matrix: string;
+  readonly contours: number;
+  readonly marks: number;
+  readonly borders: number;
+  readonly weed_places: string;
+}
+
+interface TickRow {
+  readonly sheet_id: string;
+  readonly position: number;
+  readonly kind: WeedPlace['kind'];
+  readonly x_mm: number;
+  readonly y_mm: number;
+}
+
+/** A sheet to be kept: all of it but what it is given by being kept. */
+export type NewSheet = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'forceG' | 'speedMmS'> & {
+  readonly groups: readonly Omit<FrozenGroup, 'ticked'>[];
+  readonly program: StoredProgram;
+};
+
+/** Sheets as they were sent to the cutter. Rows are added and never changed, but for what a maker decides of a sheet that failed. */
+export class SheetStore {
+  constructor(
+    private readonly db: Knex,
+    private readonly programs: ProgramStore,
+  ) {}
+
+  /** Keeps a sheet; gives its id. */
+  async freeze(sheet: NewSheet): Promise<string> {
+    const id = randomUUID();
+    await this.db.transaction(async (tx) => {
+      await tx('sheets').insert({
+        id,
+        created_at: new Date().toISOString(),
+        film: JSON.stringify(sheet.film),
+        piece: sheet.piece && JSON.stringify(sheet.piece),
+        mat: sheet.mat && JSON.stringify(sheet.mat),
+        used_length_mm: sheet.usedLengthMm,
+        kept_mm2: sheet.keptMm2,
+        film_mm2: sheet.filmMm2,
+        film_cost: sheet.filmCost,
+        cut_mm: sheet.cutMm,
+        estimate_seconds: sheet.estimateSeconds,
+        pairs_total: sheet.pairsTotal,
+        rest_of: sheet.restOf,
+      });
+      const rows = sheet.groups.map((group, position) => ({
+        sheet_id: id,
+        position,
+        job_id: group.jobId,
+        revision: group.revision,
+        copy: group.copy,
+        fingerprint: group.fingerprint,
+        matrix: JSON.stringify(group.matrix),
+        contours: group.contours,
+        marks: group.marks,
+        borders: group.borders,
+        weed_places: JSON.stringify(group.weedPlaces),
+      }));
+      // SQLite takes so many values in one statement.
+      await tx.batchInsert('sheet_groups', rows, 40);
+      await this.programs.add(id, sheet.program, tx);
+    });
+    return id;
+  }
+
+  /** @throws Problem 404 */
+  async get(id: string): Promise<FrozenSheet> {
+    const [sheet] = await this.#read((query) => query.where('sheets.id', id));
+    if (!sheet) throw new Problem(404, 'sheet-unknown', 'There is no such sheet.');
+    return sheet;
+  }
+
+  /** Sheets that carry anything of a job, the oldest first. Rests of a sheet carry the same jobs as it does, so they are among them. */
+  async ofJob(jobId: string): Promise<FrozenSheet[]> {
+    return this.#read((query) => query.whereIn('sheets.id', this.db('sheet_groups').select('sheet_id').where({ job_id: jobId })));
+  }
+
+  /** Every sheet that carries anything of jobs that are not deleted, the oldest first. */
+  async ofAllJobs(): Promise<FrozenSheet[]> {
+    return this.#read((query) => query.whereIn('sheets.id', this.db('sheet_groups').select('sheet_id').join('jobs', 'jobs.id', 'job_id').whereNull('jobs.deleted_at')));
+  }
+
+  /** What becomes of a sheet whose run failed or was cancelled; null opens the question again. */
+  async decide(id: string, decided: SheetDecision | null): Promise<void> {
+    await this.db('sheets').where({ id }).update({ decided, decided_at: decided && new Date().toISOString() });
+  }
+
+  /** Ticks a place of a copy off, or takes the tick back. @throws Problem 404 when the copy has no such place */
+  async tick(id: string, position: number, place: WeedPlace, ticked: boolean): Promise<void> {
+    const group = (await this.get(id)).groups[position];
+    const { kind, xMm, yMm } = place;
+    if (!group?.weedPlaces.some((other) => other.kind === kind && other.xMm === xMm && other.yMm === yMm)) throw new Problem(404, 'place-unknown', 'This copy has no such counter or small part.');
+    const row = { sheet_id: id, position, kind, x_mm: xMm, y_mm: yMm };
+    if (ticked) await this.db('weed_ticks').insert({ ...row, ticked_at: new Date().toISOString() }).onConflict().ignore();
+    else await this.db('weed_ticks').where(row).delete();
+  }
+
+  async #read(which: (query: Knex.QueryBuilder) => Knex.QueryBuilder): Promise<FrozenSheet[]> {
+    const query = this.db('sheets').join('programs', 'programs.sheet_id', 'sheets.id').select('sheets.*', 'programs.force_g', 'programs.speed_mm_s').orderBy('sheets.created_at').orderBy('sheets.rowid');
+    const rows = (await which(query)) as SheetRow[];
+    const ids = rows.map((row) => row.id);
+    const within = async <T extends { readonly sheet_id: string }>(table: string, ...order: string[]) => {
+      const found: T[] = [];
+      for (let i = 0; i < ids.length; i += 500) {
+        const some = this.db(table).whereIn('sheet_id', ids.slice(i, i + 500));
+        found.push(...((await order.reduce((q, column) => q.orderBy(column), some)) as T[]));
+      }
+      return grouped(found);
+    };
+    const [groups, runs, ticks] = [await within<GroupRow>('sheet_groups', 'sheet_id', 'position'), await within<RunRow>('runs', 'started_at', 'rowid'), await within<TickRow>('weed_ticks', 'ticked_at')];
+    return rows.map((row) => sheetOf(row, groups.get(row.id) ?? [], runs.get(row.id) ?? [], ticks.get(row.id) ?? []));
+  }
+}
+
+function grouped<T extends { readonly sheet_id: string }>(rows: readonly T[]): Map<string, T[]> {
+  const by = new Map<string, T[]>();
+  for (const row of rows) {
+    const list = by.get(row.sheet_id);
+    if (list) list.push(row);
+    else by.set(row.sheet_id, [row]);
+  }
+  return by;
+}
+
+function sheetOf(row: SheetRow, groups: readonly GroupRow[], runs: readonly RunRow[], ticks: readonly TickRow[]): FrozenSheet {
+  return {
+    id: row.id,
+    createdAt: row.created_at,
+    film: JSON.parse(row.film) as Film,
+    piece: row.piece ? (JSON.parse(row.piece) as FilmPiece) : null,
+    mat: row.mat ? (JSON.parse(row.mat) as Mat) : null,
+    usedLengthMm: row.used_length_mm,
+    keptMm2: row.kept_mm2,
+    filmMm2: row.film_mm2,
+    filmCost: row.film_cost,
+    cutMm: row.cut_mm,
+    estimateSeconds: row.estimate_seconds,
+    pairsTotal: row.pairs_total,
+    forceG: row.force_g,
+    speedMmS: row.speed_mm_s,
+    restOf: row.rest_of,
+    decided: row.decided,
+    groups: groups.map((group) => ({
+      jobId: group.job_id,
+      revision: group.revision,
+      copy: group.copy,
+      fingerprint: group.fingerprint,
+      matrix: JSON.parse(group.matrix) as Matrix,
+      contours: group.contours,
+      marks: group.marks,
+      borders: group.borders,
+      weedPlaces: JSON.parse(group.weed_places) as WeedPlace[],
+      ticked: ticks.filter((tick) => tick.position === group.position).map((tick) => ({ kind: tick.kind, xMm: tick.x_mm, yMm: tick.y_mm })),
+    })),
+    runs: runs.map((run) => runOf({ ...run, pairs_total: row.pairs_total, estimate_seconds: row.estimate_seconds })),
+  };
+}
