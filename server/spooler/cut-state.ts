@@ -118,7 +118,8 @@ function tellings({ state }: CutterReport, wish: Wish, talk: Talk): readonly Tel
 }
 
 function stateOf({ state }: CutterReport, wish: Wish): RunState {
-  return state === 'out-of-film' || state === 'jammed' ? 'stuck' : wish === 'pause' ? 'paused' : 'cutting';
+  // Not before it stands still: a wish is no pause yet.
+  return state === 'out-of-film' || state === 'jammed' ? 'stuck' : wish === 'pause' && state === 'held' ? 'paused' : 'cutting';
 }
 
 function messageOf({ state }: CutterReport): string {

@@ -160,7 +160,8 @@ class Scene {
       connect: () => alive(() => this.#connect(dead)),
       sleep: (ms) => alive(() => new Promise<void>((wake) => this.#sleepers.push({ at: this.#now + ms / 1000, wake }))),
     });
-    await this.spooler.recover();
+    // A server that cannot write its record does not start; it is started again.
+    await this.spooler.recover().catch(() => this.startServer());
   }
 
   /** kill -9: what it was about to do is not done. */
@@ -196,12 +197,12 @@ class Scene {
   }
 
   /** A new piece and a new sheet, wanted once or by two hands at one moment. */
-  async startSheet(): Promise<void> {
+  async startSheet(sheet = makeSheet(this.random), hands = this.random() < 0.3 ? 2 : 1): Promise<void> {
     this.keepTrace();
     this.machine.load();
     const sheetId = `sheet-${this.sheets.size}`;
-    this.sheets.set(sheetId, makeSheet(this.random));
-    const starts = await Promise.allSettled(Array.from({ length: this.random() < 0.3 ? 2 : 1 }, () => this.spooler.start(() => Promise.resolve(sheetId))));
+    this.sheets.set(sheetId, sheet);
+    const starts = await Promise.allSettled(Array.from({ length: hands }, () => this.spooler.start(() => Promise.resolve(sheetId))));
     const begun = starts.filter((start) => start.status === 'fulfilled').length;
     if (begun > 1) this.faults.push('two starts at one moment both succeeded');
     await settled();
@@ -257,7 +258,7 @@ const settled = () => new Promise<void>((resolve) => setImmediate(resolve));
 async function act(scene: Scene): Promise<void> {
   const { random, machine, spooler, book } = scene;
   const quietly = async (what: Promise<unknown>) => {
-    // Refusals are answers too; a cancel that waits for the cutter must not hold up the scene.
+    // Refusals are answers too. A cancel that waits for the cutter must not hold up the scene.
     void what.catch(() => {});
     await settled();
   };
@@ -327,6 +328,10 @@ async function play(seed: number): Promise<string[]> {
   await scene.startServer();
   for (let i = 0; i < STEPS; i += 1) await act(scene);
   await mendAndFinish(scene);
+  return faultsOf(scene);
+}
+
+function faultsOf(scene: Scene): string[] {
   const { book, traces, sheets, lostPlace, faults, machine } = scene;
   if (machine.foreign > 0) faults.push(`${machine.foreign} lines of an earlier sheet were cut on a new piece`);
   for (const run of book.runs.values()) {
@@ -356,6 +361,132 @@ afterAll(() => {
 describe('a cut through everything that can happen', () => {
   it.each([...PINNED, ...Array.from({ length: SEEDS }, (_, seed) => seed)])('is cut once and whole, or said not to be, seed %i', async (seed) => {
     expect(await play(seed)).toEqual([]);
+  });
+});
+
+/** A sheet whose program is many times what the cutter's buffer holds. */
+function largeSheet(): Sheet {
+  const contours = Array.from({ length: 60 }, (_, i) => disc(30 + 28 * (i % 10), 30 + 28 * Math.floor(i / 10), 12, 120));
+  const made = cutProgram({ groups: [{ contours, borders: [rectangle(10, 10, 300, 180)] }], settings: SETTINGS, motion: DEVICE_DEFAULTS });
+  return { frozen: { runs: made.runs, forceG: 90, speedMmS: 200, wholeAt: made.wholeAt, partOf: contours.map((_, i) => i).concat(-1), contoursOf: [61] }, meant: runOffline(writeHpgl(made)).lines };
+}
+
+describe('a large sheet', () => {
+  const wait = async (scene: Scene, seconds: number) => {
+    for (let t = 0; t < seconds; t += 0.04) await scene.pass(0.04);
+  };
+  const stories: Readonly<Record<string, (scene: Scene, id: string) => Promise<unknown>>> = {
+    'held, then the cable out and in, then on': async (scene, id) => {
+      scene.spooler.pause(id);
+      await wait(scene, 1);
+      scene.cable(false);
+      await wait(scene, 1);
+      scene.cable(true);
+      await wait(scene, 1);
+      await scene.spooler.resume(id);
+    },
+    'held, then the server killed, then on': async (scene, id) => {
+      scene.spooler.pause(id);
+      await wait(scene, 1);
+      scene.killServer();
+      await scene.startServer();
+      await scene.spooler.resume(id);
+    },
+    'out of film, then the cable out and in, then mended': async (scene) => {
+      scene.machine.device.fail('out-of-film');
+      await wait(scene, 1);
+      scene.cable(false);
+      await wait(scene, 1);
+      scene.cable(true);
+      await wait(scene, 1);
+      scene.machine.device.clearFault();
+    },
+    'jammed, then the server killed, then mended and on': async (scene, id) => {
+      scene.machine.device.fail('jammed');
+      await wait(scene, 1);
+      scene.killServer();
+      await scene.startServer();
+      await scene.spooler.resume(id);
+      await wait(scene, 1);
+      scene.machine.device.clearFault();
+    },
+    'a record that refuses for a while': async (scene) => {
+      scene.book.refusals = 8;
+      await wait(scene, 4);
+    },
+  };
+
+  it.each(Object.keys(stories))('is finished to the last line and nothing twice: %s', async (name) => {
+    const scene = new Scene(1);
+    await scene.startServer();
+    await scene.startSheet(largeSheet(), 1);
+    await wait(scene, 20);
+    expect(scene.openRun?.state).toBe('cutting');
+    await stories[name]!(scene, scene.openRun!.id);
+    await mendAndFinish(scene);
+    expect([...scene.book.runs.values()].map((run) => run.state)).toEqual(['finished']);
+    expect(faultsOf(scene)).toEqual([]);
+  });
+
+  it('that is cancelled while the cutter cannot be reached keeps the next one waiting until the cutter has dropped it', async () => {
+    const scene = new Scene(1);
+    await scene.startServer();
+    await scene.startSheet(largeSheet(), 1);
+    await wait(scene, 10);
+    const { id } = scene.openRun!;
+    scene.machine.device.fail('jammed');
+    scene.cable(false);
+    await wait(scene, 1);
+    const cancelled = scene.spooler.cancel(id);
+    await wait(scene, 1);
+    await cancelled;
+    expect(scene.book.runs.get(id)!.state).toBe('cancelling');
+    await expect(scene.spooler.start(() => Promise.resolve('sheet-0'))).rejects.toMatchObject({ code: 'cutter-busy' });
+    scene.cable(true);
+    scene.machine.device.clearFault();
+    await wait(scene, 1);
+    expect(scene.book.runs.get(id)!.state).toBe('cancelled');
+    await scene.startSheet(undefined, 1);
+    await mendAndFinish(scene);
+    expect(faultsOf(scene)).toEqual([]);
+  });
+
+  it('that waits to go on after a restart and is cancelled instead leaves nothing in the cutter', async () => {
+    const scene = new Scene(1);
+    await scene.startServer();
+    await scene.startSheet(largeSheet(), 1);
+    await wait(scene, 10);
+    scene.machine.device.fail('out-of-film');
+    scene.killServer();
+    await scene.startServer();
+    const { id } = scene.openRun!;
+    expect(scene.openRun!.state).toBe('interrupted');
+    const cancelled = scene.spooler.cancel(id);
+    await wait(scene, 1);
+    await cancelled;
+    expect([scene.book.runs.get(id)!.state, scene.machine.device.status().empty]).toEqual(['cancelled', true]);
+  });
+
+  it('is given up, not cut over itself, when the cutter was started anew', async () => {
+    const scene = new Scene(1);
+    await scene.startServer();
+    await scene.startSheet(largeSheet(), 1);
+    await wait(scene, 10);
+    scene.lostPlace.add(scene.openRun!.id);
+    scene.machine.restartProcess();
+    scene.cable(false);
+    scene.cable(true);
+    await wait(scene, 2);
+    expect([...scene.book.runs.values()]).toMatchObject([{ state: 'failed', whole: { ofParts: 60 } }]);
+    scene.keepTrace();
+    expect(faultsOf(scene)).toEqual([]);
+  });
+
+  it('is begun by one of two hands that start it at one moment', async () => {
+    const scene = new Scene(1);
+    await scene.startServer();
+    await scene.startSheet(largeSheet(), 2);
+    expect([scene.book.runs.size, scene.faults]).toEqual([1, []]);
   });
 });
 
