@@ -1,3 +1,5 @@
+import { heard, unheard } from './presence.js';
+
 /** A failure the server explained, as it may be shown. */
 export class ApiProblem extends Error {
   constructor(
@@ -7,6 +9,11 @@ export class ApiProblem extends Error {
   ) {
     super(message);
     this.name = 'ApiProblem';
+  }
+
+  /** Nobody answered, or what answered was not the server: asking again later may help. */
+  get isAway(): boolean {
+    return this.status === 0 || this.status === 502 || this.status === 503 || this.status === 504;
   }
 }
 
@@ -23,8 +30,10 @@ export async function ask<T>(path: string, options: { method?: string; json?: un
     });
   } catch (error) {
     if (signal?.aborted) throw error;
-    throw new ApiProblem(0, 'offline', 'The bench computer does not answer. Nothing is lost; it is tried again when it is back.');
+    unheard();
+    throw new ApiProblem(0, 'offline', 'The bench computer does not answer, so this was not done. Try it again when it is back.');
   }
+  heard();
   if (!response.ok) {
     const problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
     throw new ApiProblem(response.status, problem.code ?? 'unknown', problem.title ?? 'That did not work.');

@@ -5,6 +5,7 @@ import { colour, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
 import { Choice } from '../ui/choice.js';
 import { useSettings } from '../ui/settings.js';
+import { ServerAway } from './server-away.js';
 import { OfferContext, OfferedContext, type Command } from './commands.js';
 import { useShortcuts } from './use-shortcuts.js';
 
@@ -42,6 +43,7 @@ export function Shell() {
             </Button>
           </Right>
         </Top>
+        <ServerAway />
         <Main id="main" tabIndex={-1}>
           <Outlet />
         </Main>

@@ -5,6 +5,7 @@ import { formatLength, STAGES, type LengthUnit, type Stage } from '../../core/jo
 import type { PlanView } from '../plan/plan-view.js';
 import { colour, motion, radius, space, type, width } from '../tokens.js';
 import { count, sayDuration } from '../ui/say.js';
+import type { CutCounts } from './cut-counts.js';
 
 export const STATION_NAMES: Readonly<Record<Stage, string>> = {
   artwork: 'Artwork', films: 'Films', surface: 'Surface', build: 'Build', prepare: 'Prepare', sheets: 'Sheets', cut: 'Cut', assemble: 'Assemble', record: 'Record',
@@ -17,11 +18,11 @@ interface JobCardProps {
   readonly station: Stage;
   readonly plan: PlanView | null;
   readonly unit: LengthUnit;
-  readonly runs: { readonly cutSheets: number; readonly recorded: number; readonly total: number };
+  readonly cuts: CutCounts;
 }
 
 /** The stations of a job in working order, each with its key figure and its state. */
-export function JobCard({ jobId, station, plan, unit, runs }: JobCardProps) {
+export function JobCard({ jobId, station, plan, unit, cuts }: JobCardProps) {
   const strip = useRef<HTMLElement>(null);
   // On a narrow screen the strip is longer than what shows of it.
   useEffect(() => {
@@ -30,13 +31,13 @@ export function JobCard({ jobId, station, plan, unit, runs }: JobCardProps) {
   return (
     <Strip ref={strip} aria-label="Stations of this job">
       {STAGES.map((stage, i) => {
-        const state = stateOf(stage, plan, runs);
+        const state = stateOf(stage, plan, cuts);
         return (
           <Station key={stage} to={`/jobs/${jobId}/${stage}`} data-state={state}>
             <Name>
               <Number aria-hidden>{i + 1}</Number> {STATION_NAMES[stage]} <Sign aria-hidden>{SIGNS[state]}</Sign>
             </Name>
-            <Key>{figureOf(stage, plan, unit, runs) || '–'}</Key>
+            <Key>{figureOf(stage, plan, unit, cuts) || '–'}</Key>
             <span className="unseen">, {state}</span>
           </Station>
         );
@@ -47,7 +48,7 @@ export function JobCard({ jobId, station, plan, unit, runs }: JobCardProps) {
 
 const SIGNS: Readonly<Record<StationState, string>> = { settled: '✓', 'needs you': '!', blocked: '✕', waiting: '' };
 
-function stateOf(stage: Stage, plan: PlanView | null, runs: JobCardProps['runs']): StationState {
+function stateOf(stage: Stage, plan: PlanView | null, cuts: CutCounts): StationState {
   const mine = plan?.findings.filter((finding) => finding.stage === stage) ?? [];
   if (mine.some((finding) => finding.severity === 'blocker')) return 'blocked';
   const reached: Readonly<Record<Stage, boolean>> = {
@@ -59,16 +60,16 @@ function stateOf(stage: Stage, plan: PlanView | null, runs: JobCardProps['runs']
     sheets: !!plan?.sheets,
     cut: !!plan?.programs,
     assemble: !!plan?.steps,
-    record: runs.total > 0,
+    record: cuts.finished > 0,
   };
   if (!reached[stage]) return 'waiting';
   if (mine.some((finding) => finding.severity === 'warning')) return 'needs you';
-  if (stage === 'cut' && runs.cutSheets < (plan?.programs?.length ?? 0)) return 'needs you';
-  if (stage === 'record' && runs.recorded < runs.total) return 'needs you';
+  if (stage === 'cut' && (cuts.undecided > 0 || cuts.copies < cuts.ofCopies)) return 'needs you';
+  if (stage === 'record' && cuts.judged < cuts.finished) return 'needs you';
   return 'settled';
 }
 
-function figureOf(stage: Stage, plan: PlanView | null, unit: LengthUnit, runs: JobCardProps['runs']): string {
+function figureOf(stage: Stage, plan: PlanView | null, unit: LengthUnit, cuts: CutCounts): string {
   if (!plan) return '';
   switch (stage) {
     case 'artwork':
@@ -82,14 +83,18 @@ function figureOf(stage: Stage, plan: PlanView | null, unit: LengthUnit, runs: J
     case 'prepare':
       return plan.prepare ? count(plan.prepare.weed.reduce((n, w) => n + w.counters, 0), 'counter') : '';
     case 'sheets':
-      return plan.sheets ? count(plan.sheets.length, 'sheet') : '';
+      return plan.sheets ? (isAllCut(cuts) ? 'all cut' : count(plan.sheets.length, 'sheet')) : '';
     case 'cut':
-      return plan.seconds !== undefined ? sayDuration(plan.seconds) : '';
+      return cuts.undecided > 0 ? `${cuts.undecided} failed` : plan.seconds === undefined ? '' : isAllCut(cuts) ? 'all cut' : sayDuration(plan.seconds);
     case 'assemble':
       return plan.steps ? count(plan.steps.length, 'step') : '';
     case 'record':
-      return runs.total > 0 ? `${runs.cutSheets} of ${plan.sheets?.length ?? runs.total} cut` : '';
+      return cuts.finished > 0 && plan.toCut ? `${cuts.copies} of ${cuts.ofCopies} cut` : '';
   }
+}
+
+function isAllCut({ copies, ofCopies }: CutCounts): boolean {
+  return ofCopies > 0 && copies >= ofCopies;
 }
 
 const Strip = styled.nav`

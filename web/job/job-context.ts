@@ -1,7 +1,8 @@
 import { createContext, useContext } from 'react';
-import { type Job, type Finding, type LengthUnit, type Recipe, type Ruling, type Shop, type Stage } from '../../core/job/index.js';
-import type { Run } from '../../core/records/index.js';
+import { type Job, type Finding, type LengthUnit, type Recipe, type Ruling, type Stage } from '../../core/job/index.js';
+import type { FrozenSheet } from '../../core/records/index.js';
 import type { Box } from '../../core/geometry/index.js';
+import type { StoredShop } from '../plan/use-plan.js';
 import type { PlanView } from '../plan/plan-view.js';
 import type { JobHandle } from './use-job.js';
 
@@ -15,9 +16,10 @@ export interface JobContextValue {
   /** What takes its time, and how far along it is; and how to stop it. */
   readonly step: { readonly doing: string; readonly done: number } | null;
   readonly stop: () => void;
-  readonly shop: Shop;
+  readonly shop: StoredShop;
   readonly unit: LengthUnit;
-  readonly runs: readonly Run[];
+  /** Every sheet of the job that was sent to the cutter, the oldest first. */
+  readonly cuts: readonly FrozenSheet[];
   /** The finding being looked at, and what of the design that brings into view, mm. */
   readonly looked: Looked | null;
   readonly lookAt: Box | null;

@@ -2,7 +2,10 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { colour, radius, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
+import type { SavingState } from './edit-queue.js';
 import { useJobContext } from './job-context.js';
+
+const SAVING_WORDS: Readonly<Record<SavingState, string>> = { saved: 'saved', saving: 'saving …', away: 'not saved yet: the server is away', refused: 'not saved' };
 
 /** The head of the job card: what it is called, for whom, by when; undo and redo over all of it. */
 export function JobHead() {
@@ -16,7 +19,10 @@ export function JobHead() {
         due
         <input type="date" aria-label="Due date" value={recipe.due ?? ''} onChange={(event) => handle.change({ due: event.target.value || null })} />
       </Due>
-      <State role="status">{working ? 'working it out …' : 'saved'}</State>
+      <State role="status" data-saving={handle.saving}>
+        {SAVING_WORDS[handle.saving]}
+        {working ? ' · working it out …' : ''}
+      </State>
       <Button onPress={handle.undo} isDisabled={!job.canUndo} aria-keyshortcuts="Control+Z">
         Undo
       </Button>
@@ -79,4 +85,7 @@ const Due = styled.label`
   input { border: 1px solid ${colour.line}; background: ${colour.docket}; border-radius: ${radius.s}; padding: 3px 6px; font-size: ${type.small}; color: ${colour.ink}; }
 `;
 
-const State = styled.span`font-size: ${type.small}; color: ${colour.quiet}; min-width: 7.5em; text-align: right;`;
+const State = styled.span`
+  font-size: ${type.small}; color: ${colour.quiet}; min-width: 7.5em; text-align: right;
+  &[data-saving='away'], &[data-saving='refused'] { color: ${colour.warn}; font-weight: 600; }
+`;

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ComponentType } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import type { Run } from '../../core/records/index.js';
+import { takenCopies, type FrozenSheet } from '../../core/records/index.js';
 import { joinBoxes, type Box } from '../../core/geometry/index.js';
 import { STAGES, type Finding, type Stage } from '../../core/job/index.js';
 import { ask } from '../api/client.js';
@@ -10,21 +10,23 @@ import { useOffer, type Command } from '../app/commands.js';
 import { usePlan, useShop } from '../plan/use-plan.js';
 import { BuildStation } from '../stations/build/build-station.js';
 import { FilmsStation } from '../stations/films-station.js';
-import { PrepareStation } from '../stations/prepare-station.js';
+import { PrepareStation } from '../stations/prepare/prepare-station.js';
 import { SurfaceStation } from '../stations/surface-station.js';
 import { colour, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
 import { useNotify } from '../ui/notices.js';
 import { useSettings } from '../ui/settings.js';
+import { countCuts } from './cut-counts.js';
 import { JobCard, STATION_NAMES } from './job-card.js';
 import { JobContext, type JobContextValue, type Looked } from './job-context.js';
 import { JobHead } from './job-head.js';
+import { RefusedEdits } from './refused-edits.js';
 import { useJob } from './use-job.js';
 
 // What not every visit needs is fetched when it is first gone to: a job is shown sooner without it.
 const ArtworkStation = lazy(() => import('../stations/artwork/artwork-station.js').then((m) => ({ default: m.ArtworkStation })));
 const SheetsStation = lazy(() => import('../stations/sheets-station.js').then((m) => ({ default: m.SheetsStation })));
-const CutStation = lazy(() => import('../stations/cut-station.js').then((m) => ({ default: m.CutStation })));
+const CutStation = lazy(() => import('../stations/cut/cut-station.js').then((m) => ({ default: m.CutStation })));
 const AssembleStation = lazy(() => import('../stations/assemble-station.js').then((m) => ({ default: m.AssembleStation })));
 const RecordStation = lazy(() => import('../stations/record-station.js').then((m) => ({ default: m.RecordStation })));
 
@@ -56,8 +58,10 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const handle = useJob(jobId);
   const shop = useShop();
   const { unit } = useSettings();
-  const { view, working, step, stop, error } = usePlan(handle.recipe);
-  const runs = useQuery({ queryKey: ['runs', jobId], queryFn: () => ask<Run[]>(`/api/jobs/${jobId}/runs`), refetchInterval: station === 'cut' || station === 'record' ? 3000 : false }).data;
+  const atCutter = station === 'cut' || station === 'record' || station === 'prepare';
+  const cuts = useQuery({ queryKey: ['cuts', jobId], queryFn: () => ask<FrozenSheet[]>(`/api/jobs/${jobId}/cuts`), refetchInterval: atCutter ? 3000 : false }).data;
+  const taken = useMemo(() => (cuts ? takenCopies(cuts, jobId) : null), [cuts, jobId]);
+  const { view, working, step, stop, error } = usePlan(handle.recipe, taken);
   const { asked, looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
   const navigate = useNavigate();
   const notify = useNotify();
@@ -75,7 +79,8 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [asked]);
 
-  const runCounts = useMemo(() => countRuns(runs ?? []), [runs]);
+  const toCut = view?.toCut;
+  const counts = useMemo(() => countCuts(cuts ?? [], jobId, toCut), [cuts, jobId, toCut]);
   if (handle.loadError) {
     return (
       <Middle role="alert">
@@ -89,9 +94,10 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   if (!job || !recipe || !shop) return <Middle role="status">Fetching the job …</Middle>;
   const Station = STATIONS[station];
   return (
-    <JobContext value={{ handle, job, recipe, plan: view, working, step, stop, shop, unit, runs: runs ?? [], looked, lookAt, look }}>
+    <JobContext value={{ handle, job, recipe, plan: view, working, step, stop, shop, unit, cuts: cuts ?? [], looked, lookAt, look }}>
       <JobHead />
-      <JobCard jobId={jobId} station={station} plan={view} unit={unit} runs={runCounts} />
+      <RefusedEdits />
+      <JobCard jobId={jobId} station={station} plan={view} unit={unit} cuts={counts} />
       {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}
       <Suspense fallback={<Middle role="status">Fetching the station …</Middle>}>
         <Station />
@@ -145,11 +151,6 @@ function useCommandsOf(jobId: string, handle: ReturnType<typeof useJob>, finding
       ];
     }, [undo, redo, findings, look, navigate, jobId, at]),
   );
-}
-
-function countRuns(runs: readonly Run[]): { cutSheets: number; recorded: number; total: number } {
-  const finished = runs.filter((run) => run.state === 'finished');
-  return { cutSheets: new Set(finished.map((run) => run.sheet)).size, recorded: finished.filter((run) => run.outcome !== null).length, total: finished.length };
 }
 
 const Middle = styled.div`max-width: 32rem; margin: 10vh auto; display: grid; gap: ${space.m}; justify-items: start; h1 { font-size: ${type.title}; }`;

@@ -1,13 +1,21 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef, useState } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import { type Job, patchRecipe, type Recipe, type RecipePatch } from '../../core/job/index.js';
 import { ApiProblem, ask } from '../api/client.js';
+import { isServerAway, onPresence } from '../api/presence.js';
+import { EditQueue, type Edit, type EditState, type Refusal, type SavingState, type SendOutcome } from './edit-queue.js';
+import { adoptEdits, keptEdits } from './kept-edits.js';
 
 export interface JobHandle {
   readonly job: Job | null;
-  /** What the page shows: the saved recipe, or the one being tried under a hand. */
+  /** What the page shows: the saved recipe with what is not confirmed yet, or the one being tried under a hand. */
   readonly recipe: Recipe | null;
   readonly loadError: string | null;
+  readonly saving: SavingState;
+  /** Changes that were not taken, with the reason. */
+  readonly refusal: Refusal | null;
+  readonly layOver: () => void;
+  readonly leaveOut: () => void;
   readonly notice: string | null;
   readonly dismissNotice: () => void;
   /** Saves a change as one step that can be undone. */
@@ -20,65 +28,115 @@ export interface JobHandle {
   readonly upload: (file: File, replaces?: string) => Promise<Job | null>;
 }
 
-/** A job being worked on: changes show at once, are saved one after the other, and a refusal puts the saved state back with a word about it. */
+/** One queue a job for as long as the page lives: what is on its way goes on when another job is looked at. */
+const queues = new Map<string, EditQueue>();
+
+function queueOf(jobId: string): EditQueue {
+  let queue = queues.get(jobId);
+  if (!queue) {
+    queue = new EditQueue({ send: (edit, job) => send(jobId, edit, job), keep: keptEdits(jobId), untilBack, newId: () => crypto.randomUUID() });
+    queues.set(jobId, queue);
+  }
+  return queue;
+}
+
+const EMPTY: EditState = { job: null, recipe: null, saving: 'saved', refusal: null };
+
+/** A job being worked on: edits show at once and are sent one after the other. They are kept by the browser until the server has them. */
 export function useJob(id: string): JobHandle {
   const client = useQueryClient();
-  const key = ['job', id];
-  const query = useQuery({ queryKey: key, queryFn: () => ask<Job>(`/api/jobs/${id}`) });
-  const [unsaved, setUnsaved] = useState<Recipe | null>(null);
+  const [queue, setQueue] = useState<EditQueue | null>(queues.get(id) ?? null);
+  useEffect(() => {
+    let current = true;
+    void (queues.has(id) ? Promise.resolve() : adoptEdits(id)).then(() => current && setQueue(queueOf(id)));
+    return () => {
+      current = false;
+    };
+  }, [id]);
+  const query = useQuery({ queryKey: ['job', id], queryFn: () => ask<Job>(`/api/jobs/${id}`) });
+  const state = useSyncExternalStore(
+    (listener) => queue?.listen(listener) ?? (() => {}),
+    () => queue?.state ?? EMPTY,
+  );
   const [tried, setTried] = useState<RecipePatch | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
-  const job = query.data ?? null;
-
-  const settle = useCallback(
-    (request: () => Promise<Job>) => {
-      const step = queue.current.then(async () => {
-        try {
-          client.setQueryData(key, await request());
-          setNotice(null);
-        } catch (error) {
-          setNotice(error instanceof ApiProblem ? error.message : 'That did not work.');
-          await client.invalidateQueries({ queryKey: key });
-        }
-      });
-      queue.current = step.then(() => {
-        if (queue.current === last) setUnsaved(null);
-      });
-      const last = queue.current;
-      void client.invalidateQueries({ queryKey: ['jobs'], refetchType: 'none' });
-      return step;
-    },
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [client, id],
-  );
-
-  const saved = () => client.getQueryData<Job>(key)!;
+  useEffect(() => {
+    if (query.data) queue?.told(query.data);
+  }, [queue, query.data]);
+  const forgetList = () => void client.invalidateQueries({ queryKey: ['jobs'], refetchType: 'none' });
   return {
-    job,
-    recipe: (tried && (unsaved ?? job?.recipe) ? patchRecipe((unsaved ?? job?.recipe)!, tried) : (unsaved ?? job?.recipe)) ?? null,
-    loadError: query.error ? query.error.message : null,
+    job: state.job,
+    recipe: tried && state.recipe ? patchRecipe(state.recipe, tried) : state.recipe,
+    loadError: query.error && !state.job ? query.error.message : null,
+    saving: state.saving,
+    refusal: state.refusal,
+    layOver: () => queue?.layOver(),
+    leaveOut: () => queue?.leaveOut(),
     notice,
     dismissNotice: () => setNotice(null),
     change: (patch) => {
       setTried(null);
-      setUnsaved((before) => patchRecipe(before ?? saved().recipe, patch));
-      void settle(() => ask<Job>(`/api/jobs/${id}/recipe`, { method: 'PUT', json: { recipe: patchRecipe(saved().recipe, patch), revision: saved().revision } }));
+      queue?.change(patch);
+      forgetList();
     },
     preview: setTried,
-    undo: () => void settle(() => ask<Job>(`/api/jobs/${id}/undo`, { method: 'POST' })),
-    redo: () => void settle(() => ask<Job>(`/api/jobs/${id}/redo`, { method: 'POST' })),
+    undo: () => {
+      queue?.undo();
+      forgetList();
+    },
+    redo: () => {
+      queue?.redo();
+      forgetList();
+    },
     upload: async (file, replaces) => {
-      const query = new URLSearchParams({ fileName: file.name.slice(0, 200), ...(replaces === undefined ? {} : { replaces }) });
-      let given: (Job & { notes: readonly string[] }) | null = null;
-      await settle(async () => {
-        given = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
-        const { notes: _, ...job } = given;
+      // A file is made part of what is saved; it is too large to be kept by the browser.
+      await queue?.settled();
+      const revision = queue?.state.job?.revision ?? 0;
+      const query = new URLSearchParams({ fileName: file.name.slice(0, 200), revision: String(revision), edit: crypto.randomUUID(), ...(replaces === undefined ? {} : { replaces }) });
+      try {
+        const { notes, ...job } = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
+        queue?.told(job);
+        client.setQueryData(['job', id], job);
+        forgetList();
+        setNotice(notes.length > 0 ? notes.join(' ') : null);
         return job;
-      });
-      const done = given as (Job & { notes: readonly string[] }) | null;
-      if (done && done.notes.length > 0) setNotice(done.notes.join(' '));
-      return done;
+      } catch (error) {
+        setNotice(error instanceof ApiProblem ? error.message : 'That did not work.');
+        await client.invalidateQueries({ queryKey: ['job', id] });
+        return null;
+      }
     },
   };
+}
+
+async function send(jobId: string, edit: Edit, job: Job): Promise<SendOutcome> {
+  const json = { revision: job.revision, edit: edit.id };
+  try {
+    const taken =
+      edit.kind === 'change'
+        ? await ask<Job>(`/api/jobs/${jobId}/recipe`, { method: 'PUT', json: { ...json, recipe: patchRecipe(job.recipe, edit.patch) } })
+        : await ask<Job>(`/api/jobs/${jobId}/${edit.kind}`, { method: 'POST', json });
+    return { outcome: 'taken', job: taken };
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error;
+    if (error.isAway) return { outcome: 'away' };
+    if (error.code !== 'job-changed') return { outcome: 'refused', reason: error.message };
+    const reason = error.message;
+    return ask<Job>(`/api/jobs/${jobId}`).then(
+      (now): SendOutcome => ({ outcome: 'changed', job: now, reason }),
+      (): SendOutcome => ({ outcome: 'away' }),
+    );
+  }
+}
+
+/** Resolves when the server has been heard again. */
+function untilBack(): Promise<void> {
+  if (!isServerAway()) return new Promise((resolve) => setTimeout(resolve, 1000));
+  return new Promise((resolve) => {
+    const stop = onPresence(() => {
+      if (isServerAway()) return;
+      stop();
+      resolve();
+    });
+  });
 }

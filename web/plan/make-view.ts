@@ -1,4 +1,4 @@
-import { flatten, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Rings } from '../../core/geometry/index.js';
+import { compose, flatten, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Matrix, type Rings } from '../../core/geometry/index.js';
 import type { LetterChoice, PaintedRegion } from '../../core/artwork/index.js';
 import { placedBox } from '../../core/job/index.js';
 import type { ArtworkStage, Plan, PlanLayer, SheetPlan } from '../../core/job/plan/index.js';
@@ -29,12 +29,18 @@ export function viewOf(plan: Plan): PlanView {
           },
         }
       : {}),
-    ...(sheets ? { sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, sheetView)), density: sheets.density } : {}),
+    ...(sheets
+      ? {
+          sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, sheetView)),
+          toCut: sheets.toCut.map(({ film, fingerprint, copies, taken }) => ({ filmId: film.id, fingerprint, copies, taken })),
+          density: sheets.density,
+        }
+      : {}),
     ...(cut
       ? {
           programs: cut.programs.map((program) => ({
             paths: program.paths.length,
-            ...pick(program, ['cutMm', 'travelMm', 'seconds', 'runs']),
+            ...pick(program, ['cutMm', 'travelMm', 'seconds']),
             ...pick(program.settings, ['forceG', 'speedMmS']),
           })),
           seconds: cut.seconds,
@@ -101,14 +107,22 @@ function layerView(layer: PlanLayer): LayerView {
   };
 }
 
+/** All groups of a sheet are copies of one layer, so its path data is made once. */
 function sheetView(sheet: SheetPlan): SheetView {
-  const down = (rings: Rings) => path(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? sheet.usedLengthMm - v : v))));
+  const { usedLengthMm, groups } = sheet;
+  const first = groups[0]!;
+  const down = (rings: Rings) => path(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))));
   return {
-    ...pick(sheet, ['id', 'film', 'piece', 'mat', 'usedLengthMm', 'keptMm2']),
-    groups: sheet.groups.length,
-    contours: down(sheet.groups.flatMap((group) => group.contours)),
-    borders: down(sheet.groups.flatMap((group) => group.borders)),
+    ...pick(sheet, ['id', 'film', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
+    copies: groups.map((group) => group.copy),
+    shapes: [{ contours: down(first.contours), borders: down(first.borders), places: groups.map((group) => placeBeside(first.matrix, group.matrix, usedLengthMm)) }],
   };
+}
+
+/** What moves the drawing of one copy, y down, onto another. */
+function placeBeside(from: Matrix, to: Matrix, usedLengthMm: number): Matrix {
+  const turnOver: Matrix = [1, 0, 0, -1, 0, usedLengthMm];
+  return compose(turnOver, compose(compose(to, inverse(from)!), turnOver));
 }
 
 function pick<T extends object, K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> {

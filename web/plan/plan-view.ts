@@ -1,6 +1,6 @@
-import type { ColourUse, PairPlan, SchoolFigures, TrialAnswer, TrialWish } from '../../core/job/plan/index.js';
+import type { ColourUse, PairPlan, SchoolFigures, SheetPlan, TakenCopies, TrialAnswer, TrialWish } from '../../core/job/plan/index.js';
 import type { ArtworkPart, Finding, Film, FilmPiece, Lettering, Mat, Recipe, RecipePatch, Ruling, Shop } from '../../core/job/index.js';
-import type { Box } from '../../core/geometry/index.js';
+import type { Box, Matrix } from '../../core/geometry/index.js';
 import type { AssemblyStep } from '../../core/assembly/index.js';
 import type { SectionBar } from '../../core/layers/index.js';
 import type { WeedSpot } from '../../core/preparation/index.js';
@@ -14,7 +14,9 @@ export interface PlanView {
   readonly pairs?: readonly PairPlan[];
   readonly trapMm?: number;
   readonly prepare?: PrepareView;
+  /** What is left to be cut. */
   readonly sheets?: readonly SheetView[];
+  readonly toCut?: readonly LayerToCutView[];
   readonly density?: number;
   readonly programs?: readonly ProgramView[];
   readonly seconds?: number;
@@ -52,17 +54,31 @@ export interface PrepareView {
   readonly weed: readonly { readonly filmId: string; readonly pieces: number; readonly counters: number; readonly spots: readonly WeedSpot[] }[];
 }
 
-export interface SheetView {
-  readonly id: string;
+/** What of a layer is to be cut in all, and how many copies of exactly that are cut or in the cutter. */
+export interface LayerToCutView {
+  readonly filmId: string;
+  readonly fingerprint: string;
+  readonly copies: number;
+  readonly taken: number;
+}
+
+/** What is needed to draw a sheet. y points down, as the page draws it; the sheet's lower left corner is at 0, usedLengthMm. */
+export interface DrawnSheet {
   readonly film: Film;
-  readonly piece: FilmPiece;
+  readonly piece: FilmPiece | null;
   readonly mat: Mat | null;
   readonly usedLengthMm: number;
+  readonly edges: SheetPlan['edges'] | null;
+  /** Shapes that lie on it, each as often as it has places. */
+  readonly shapes: readonly { readonly contours: string; readonly borders: string; readonly places: readonly Matrix[] }[];
+}
+
+export interface SheetView extends DrawnSheet {
+  readonly id: string;
+  readonly piece: FilmPiece;
   readonly keptMm2: number;
-  readonly groups: number;
-  /** y down, as the page draws it; the sheet's lower left corner is at 0, usedLengthMm. */
-  readonly contours: string;
-  readonly borders: string;
+  /** Which copies of the layer lie on it, from 0. */
+  readonly copies: readonly number[];
 }
 
 export interface ProgramView {
@@ -72,8 +88,6 @@ export interface ProgramView {
   readonly seconds: number;
   readonly forceG: number;
   readonly speedMmS: number;
-  /** Holder positions in 1/40 mm, y up: what the live picture draws. */
-  readonly runs: readonly Int32Array[];
 }
 
 /** A painted area of the artwork as it was understood. */
@@ -118,4 +132,5 @@ export interface PlanRequest {
   readonly recipe: Recipe;
   readonly shop: Shop;
   readonly sources: ReadonlyMap<string, Uint8Array>;
+  readonly taken: TakenCopies;
 }

@@ -2,6 +2,7 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { proxy, wrap, type Remote } from 'comlink';
 import { useCallback, useEffect, useState } from 'react';
 import { sourcesOf, type Recipe, type Shop } from '../../core/job/index.js';
+import type { TakenCopies } from '../../core/job/plan/index.js';
 import { ask } from '../api/client.js';
 import { artworkQuery } from '../jobs/artwork-picture.js';
 import type { PlanRequest, PlanView, PlanWorkerApi } from './plan-view.js';
@@ -100,21 +101,21 @@ async function sendNext(): Promise<void> {
   }
 }
 
-/** The plan of a recipe, computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
-export function usePlan(recipe: Recipe | null): PlanState & { readonly stop: () => void } {
+/** The plan of a recipe and of what is cut of it already (null while that is not known), computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
+export function usePlan(recipe: Recipe | null, taken: TakenCopies | null): PlanState & { readonly stop: () => void } {
   const shop = useShop();
   const files = recipe ? [...new Map(recipe.artworks.flatMap(sourcesOf).map((source) => [source.id, source])).values()] : [];
   const fetched = useQueries({ queries: files.map((source) => artworkQuery(source.id)) });
   const [state, setState] = useState<PlanState>({ view: null, working: true, step: null, error: null });
   const sourcesReady = fetched.every((query) => query.data);
-  const key = recipe ? JSON.stringify(recipe) : '';
+  const key = recipe && taken ? JSON.stringify([recipe, taken]) : '';
   useEffect(() => {
-    if (!recipe || !shop || !sourcesReady) return undefined;
+    if (!recipe || !taken || !shop || !sourcesReady) return undefined;
     let current = true;
     const sources = new Map(files.map((source, i) => [source.id, fetched[i]!.data!]));
     setState((before) => ({ ...before, working: true }));
     askForPlan({
-      input: { recipe, shop, sources },
+      input: { recipe, shop, sources, taken },
       show: (view, finished) => current && setState({ view, working: !finished, step: null, error: null }),
       step: (doing, done) => current && setState((before) => ({ ...before, step: { doing, done } })),
       fail: (error) => current && setState((before) => ({ ...before, working: false, step: null, error: `The plan could not be computed: ${error.message}` })),
@@ -132,6 +133,9 @@ export function usePlan(recipe: Recipe | null): PlanState & { readonly stop: () 
   return { ...state, stop };
 }
 
-export function useShop(): Shop | undefined {
-  return useQuery({ queryKey: ['shop'], queryFn: () => ask<Shop>('/api/shop'), staleTime: Infinity }).data;
+/** The shop as the server keeps it, with the revision that a write of it must name. */
+export type StoredShop = Shop & { readonly revision: number };
+
+export function useShop(): StoredShop | undefined {
+  return useQuery({ queryKey: ['shop'], queryFn: () => ask<StoredShop>('/api/shop'), staleTime: Infinity }).data;
 }

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { Run } from '../../core/records/index.js';
+import { standings, type FrozenSheet, type Run, type SheetStanding } from '../../core/records/index.js';
 import { ask } from '../api/client.js';
 import { useJobContext } from '../job/job-context.js';
 import { StationLayout } from '../job/station-layout.js';
@@ -17,12 +17,14 @@ const OUTCOMES = [['none', 'Not judged'], ['good', 'Good'], ['remake', 'To be re
 
 /** What was cut, what it took and how it turned out. */
 export function RecordStation() {
-  const { runs, shop, plan } = useJobContext();
-  const finished = runs.filter((run) => run.state === 'finished');
+  const { cuts } = useJobContext();
+  const entries = useMemo(() => cuts.flatMap((sheet) => sheet.runs.map((run): Entry => ({ sheet, run }))).sort((a, b) => b.run.startedAt.localeCompare(a.run.startedAt)), [cuts]);
+  const how = useMemo(() => standings(cuts), [cuts]);
+  const finished = useMemo(() => entries.filter(({ run }) => run.state === 'finished'), [entries]);
   const [chosen, setChosen] = useState<string | null>(null);
-  const run = runs.find((r) => r.id === chosen) ?? runs[0];
-  const nameOf = (filmId: string) => shop.films.find((film) => film.id === filmId)?.name ?? filmId;
-  const sum = (figure: (run: Run) => number) => finished.reduce((total, r) => total + figure(r), 0);
+  const entry = entries.find(({ run }) => run.id === chosen) ?? entries[0];
+  const times = useMemo(() => finished.map(({ sheet, run }) => ({ name: nameOf(sheet), estimate: Math.round(run.estimateSeconds), actual: Math.round(run.actualSeconds ?? 0) })).reverse(), [finished]);
+  const sum = (figure: (entry: Entry) => number) => finished.reduce((total, one) => total + figure(one), 0);
   return (
     <StationLayout
       title="Record"
@@ -32,24 +34,24 @@ export function RecordStation() {
           {finished.length > 0 && (
             <Facts>
               <dt>Film taken</dt>
-              <dd>{sayArea(sum((r) => r.filmMm2))}</dd>
+              <dd>{sayArea(sum(({ sheet }) => sheet.filmMm2))}</dd>
               <dt>of which stays</dt>
-              <dd>{sayArea(keptArea(plan, finished))}</dd>
+              <dd>{sayArea(sum(({ sheet }) => sheet.keptMm2))}</dd>
               <dt>Film cost</dt>
-              <dd>{sum((r) => r.filmCost).toFixed(2)}</dd>
+              <dd>{sum(({ sheet }) => sheet.filmCost).toFixed(2)}</dd>
               <dt>Blade</dt>
-              <dd>{(sum((r) => r.cutMm) / 1000).toFixed(1)} m</dd>
+              <dd>{(sum(({ sheet }) => sheet.cutMm) / 1000).toFixed(1)} m</dd>
               <dt>Time</dt>
               <dd>
-                {sayDuration(sum((r) => r.actualSeconds ?? 0))}, estimated {sayDuration(sum((r) => r.estimateSeconds))}
+                {sayDuration(sum(({ run }) => run.actualSeconds ?? 0))}, estimated {sayDuration(sum(({ run }) => run.estimateSeconds))}
               </dd>
             </Facts>
           )}
-          {run && <Judge key={run.id} run={run} filmName={nameOf(run.filmId)} />}
+          {entry && <Judge key={entry.run.id} entry={entry} standing={how.get(entry.sheet.id)!} />}
         </>
       }
     >
-      {runs.length === 0 ? (
+      {entries.length === 0 ? (
         <Nothing>
           <Small>The record fills itself as sheets are cut.</Small>
         </Nothing>
@@ -74,23 +76,21 @@ export function RecordStation() {
               </tr>
             </thead>
             <tbody>
-              {runs.map((r) => (
-                <Line key={r.id} data-chosen={r === run || undefined}>
+              {entries.map(({ sheet, run }) => (
+                <Line key={run.id} data-chosen={run === entry?.run || undefined}>
                   <td>
-                    <Pick type="button" aria-pressed={r === run} onClick={() => setChosen(r.id)}>
-                      {sayDateTime(r.startedAt)}
+                    <Pick type="button" aria-pressed={run === entry?.run} onClick={() => setChosen(run.id)}>
+                      {sayDateTime(run.startedAt)}
                     </Pick>
                   </td>
+                  <td>{nameOf(sheet)}</td>
+                  <td>{run.state}</td>
+                  <td className="figure">{sayArea(sheet.filmMm2)}</td>
+                  <td className="figure">{sayDuration(run.estimateSeconds)}</td>
+                  <td className="figure">{run.actualSeconds === null ? '–' : sayDuration(run.actualSeconds)}</td>
                   <td>
-                    {r.sheet} · {nameOf(r.filmId)}
-                  </td>
-                  <td>{r.state}</td>
-                  <td className="figure">{sayArea(r.filmMm2)}</td>
-                  <td className="figure">{sayDuration(r.estimateSeconds)}</td>
-                  <td className="figure">{r.actualSeconds === null ? '–' : sayDuration(r.actualSeconds)}</td>
-                  <td>
-                    {r.outcome === 'good' ? 'good' : r.outcome === 'remake' ? 'to be remade' : '–'}
-                    {r.note && <Small>{r.note}</Small>}
+                    {run.outcome === 'good' ? 'good' : run.outcome === 'remake' ? 'to be remade' : '–'}
+                    {run.note && <Small>{run.note}</Small>}
                   </td>
                 </Line>
               ))}
@@ -98,7 +98,7 @@ export function RecordStation() {
           </Table>
           {finished.length > 0 && (
             <Suspense fallback={<Small>Drawing the times …</Small>}>
-              <TimesChart runs={runs} nameOf={nameOf} />
+              <TimesChart times={times} />
             </Suspense>
           )}
         </Scroll>
@@ -107,11 +107,17 @@ export function RecordStation() {
   );
 }
 
-function keptArea(plan: ReturnType<typeof useJobContext>['plan'], finished: readonly Run[]): number {
-  return finished.reduce((sum, run) => sum + (plan?.sheets?.[run.sheet - 1]?.keptMm2 ?? 0), 0);
+/** A run with the sheet it was of: its figures are those of the day it was cut. */
+interface Entry {
+  readonly sheet: FrozenSheet;
+  readonly run: Run;
 }
 
-function Judge({ run, filmName }: { readonly run: Run; readonly filmName: string }) {
+function nameOf(sheet: FrozenSheet): string {
+  return `${sheet.film.name}${sheet.restOf ? ', the rest' : sheet.groups.length > 1 ? `, ${sheet.groups.length} copies` : ''}`;
+}
+
+function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; readonly standing: SheetStanding }) {
   const { job } = useJobContext();
   const client = useQueryClient();
   const notify = useNotify();
@@ -119,15 +125,16 @@ function Judge({ run, filmName }: { readonly run: Run; readonly filmName: string
   useEffect(() => setNote(run.note), [run.note]);
   const save = useMutation({
     mutationFn: (record: { outcome?: Run['outcome']; note?: string }) => ask<Run>(`/api/runs/${run.id}`, { method: 'PATCH', json: record }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['runs', job.id] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['cuts', job.id] }),
     onError: (error) => notify(error.message),
   });
   return (
     <Card>
       <h3>
-        Sheet {run.sheet}, {filmName}
+        {nameOf(sheet)}
       </h3>
       <Choice label="Outcome" value={run.outcome ?? 'none'} options={OUTCOMES} onChange={(outcome) => save.mutate({ outcome: outcome === 'none' ? null : outcome })} />
+      {standing === 'to-remake' && <Small>What this sheet carries is among what is to be cut again.</Small>}
       <Labelled>
         Note: how it weeded, what went wrong, why it was remade
         <TextArea value={note} maxLength={2000} onChange={(event) => setNote(event.target.value)} onBlur={() => note !== run.note && save.mutate({ note })} />

@@ -11,6 +11,7 @@ import { Choice } from '../ui/choice.js';
 import { FigureField } from '../ui/figure-field.js';
 import { NumberField } from '../ui/number-field.js';
 import { Small, Table } from '../ui/plain-fields.js';
+import { count } from '../ui/say.js';
 import { Swatch } from '../ui/swatch.js';
 import { PIECE_WORDS, SheetPicture, sheetBox } from './sheet-picture.js';
 
@@ -20,6 +21,7 @@ export function SheetsStation() {
   const { findings, rulings } = useSaid('sheets');
   const [chosen, setChosen] = useState('0');
   const sheets = plan?.sheets ?? [];
+  const [taken, wanted] = [plan?.toCut?.reduce((sum, layer) => sum + layer.taken, 0) ?? 0, plan?.toCut?.reduce((sum, layer) => sum + layer.copies, 0) ?? 0];
   const sheet = sheets[Number(chosen)] ?? sheets[0];
   return (
     <StationLayout
@@ -31,6 +33,11 @@ export function SheetsStation() {
             Make <NumberField label="Copies" value={recipe.sheets.copies} min={1} max={500} onChange={(copies) => handle.change({ sheets: { copies } })} /> of it,{' '}
             <FigureField label="Spacing on the sheet" mm={recipe.sheets.spacingMm} unit={unit} max={100} stepMm={1} onChange={(spacingMm) => handle.change({ sheets: { spacingMm } })} /> apart on the film.
           </Said>
+          {taken > 0 && (
+            <Small>
+              {taken === wanted ? 'All copies are cut or in the cutter; nothing is left to be laid out.' : `${taken} of ${count(wanted, 'copy', 'copies')} of the layers are cut or in the cutter. What is laid out here is what is left.`}
+            </Small>
+          )}
           <section aria-label="Pick list">
             <h3>To fetch from the rack</h3>
             <Table>
@@ -59,14 +66,14 @@ export function SheetsStation() {
                 ))}
               </tbody>
             </Table>
-            {plan?.density !== undefined && <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>}
+            {plan?.density !== undefined && sheets.length > 0 && <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>}
           </section>
           <Rulings rulings={rulings} />
         </>
       }
     >
       {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${s.film.name}`] as const)} onChange={setChosen} />}
-      <LightTable label={sheet ? `Sheet of ${sheet.film.name}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · dashed: weeding border · hatched: waste and what is left over` : ''}>
+      <LightTable label={sheet ? `Sheet of ${sheet.film.name}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: the corner the cutter counts from · dotted: edge that stays free · dashed: weeding border · hatched: waste and what is left over` : ''}>
         {sheet && <SheetPicture sheet={sheet} />}
       </LightTable>
     </StationLayout>

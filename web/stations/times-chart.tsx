@@ -1,36 +1,24 @@
-import { useMemo } from 'react';
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import styled from 'styled-components';
-import type { Run } from '../../core/records/index.js';
 import { colour, type } from '../tokens.js';
 
 const MARGIN = { top: 8, right: 8, bottom: 0, left: 0 };
 const TICK = { fill: colour.quiet, fontSize: 12 };
 
 interface TimesChartProps {
-  readonly runs: readonly Run[];
-  readonly nameOf: (filmId: string) => string;
+  /** The chart takes a new list for new data and draws itself again, so it must be the same list while nothing has changed. */
+  readonly times: readonly { readonly name: string; readonly estimate: number; readonly actual: number }[];
 }
 
 /** Estimate against actual, a pair of bars a run, in seconds. The table beside it holds the same figures. */
-export function TimesChart({ runs, nameOf }: TimesChartProps) {
-  // The chart takes a new list for new data and draws itself again, so it is made only when the runs are others.
-  const data = useMemo(
-    () =>
-      runs
-        .filter((run) => run.state === 'finished')
-        .map((run) => ({ name: `${run.sheet} · ${nameOf(run.filmId)}`, estimate: Math.round(run.estimateSeconds), actual: Math.round(run.actualSeconds ?? 0) }))
-        .reverse(),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- names do not change while a job is looked at
-    [runs],
-  );
+export function TimesChart({ times }: TimesChartProps) {
   return (
     <Figure>
       <figcaption>
         <Key style={{ background: colour.waste }} /> Estimate against <Key style={{ background: colour.accent }} /> actual, seconds
       </figcaption>
       <ResponsiveContainer width="100%" height={220}>
-        <BarChart data={data} margin={MARGIN} barGap={2} accessibilityLayer={false}>
+        <BarChart data={times as TimesChartProps['times'][number][]} margin={MARGIN} barGap={2} accessibilityLayer={false}>
           <CartesianGrid vertical={false} stroke={colour.faint} />
           <XAxis dataKey="name" tick={TICK} stroke={colour.line} />
           <YAxis width={44} tick={TICK} stroke={colour.line} />

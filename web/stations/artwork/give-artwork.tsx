@@ -70,7 +70,7 @@ function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
     try {
       const sources = new Map<string, Uint8Array>();
       for (const source of recipe.artworks.flatMap(sourcesOf)) sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));
-      handle.change(await planWorker().adding({ recipe, shop, sources }, part));
+      handle.change(await planWorker().adding({ recipe, shop, sources, taken: {} }, part));
       onAdded(part.id);
       setWords('');
     } catch (error) {

@@ -17,9 +17,13 @@ export function TrapTerms() {
   const films = plan?.layers?.map((layer) => layer.film) ?? [];
   const distance = plan?.pairs?.[0]?.terms.markDistanceMm;
   const set = (path: string, json: object) =>
-    ask(path, { method: 'PATCH', json }).then(
+    ask(path, { method: 'PATCH', json: { ...json, revision: shop.revision } }).then(
       () => client.invalidateQueries({ queryKey: ['shop'] }),
-      (error: unknown) => notify(error instanceof ApiProblem ? error.message : 'That was not saved.'),
+      (error: unknown) => {
+        notify(error instanceof ApiProblem ? error.message : 'That was not saved.');
+        // Someone else's figures, to be looked at before it is tried again.
+        void client.invalidateQueries({ queryKey: ['shop'] });
+      },
     );
   return (
     <details>

@@ -1,4 +1,4 @@
-import { ENDED, type Run, type RunProgress } from '../../core/records/index.js';
+import { ENDED, type Run, type RunProgress } from '../../../core/records/index.js';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 
@@ -15,7 +15,7 @@ export function useRunProgress(jobId: string, run: Run | null): RunProgress | nu
     events.addEventListener('progress', (event) => setProgress(JSON.parse((event as MessageEvent<string>).data) as RunProgress));
     events.addEventListener('ended', () => {
       events.close();
-      void client.invalidateQueries({ queryKey: ['runs', jobId] });
+      void client.invalidateQueries({ queryKey: ['cuts', jobId] });
     });
     return () => events.close();
   }, [client, jobId, id, follow]);

@@ -1,35 +1,34 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { formatLength } from '../../core/job/index.js';
-import { useJobContext } from '../job/job-context.js';
-import type { SheetView } from '../plan/plan-view.js';
-import { colour, radius, space, type } from '../tokens.js';
-import { LinkButton, MainButton } from '../ui/button.js';
-import { Labelled, Select, Small } from '../ui/plain-fields.js';
-import { PIECE_WORDS } from './sheet-picture.js';
+import { formatLength, type LengthUnit } from '../../../core/job/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import type { DrawnSheet } from '../../plan/plan-view.js';
+import { colour, radius, space, type } from '../../tokens.js';
+import { LinkButton, MainButton } from '../../ui/button.js';
+import { Labelled, Select, Small } from '../../ui/plain-fields.js';
+import { PIECE_WORDS } from '../sheet-picture.js';
 
 interface LoadedQuestionProps {
-  readonly sheet: SheetView;
-  readonly again: boolean;
-  readonly hpglUrl: string;
+  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'usedLengthMm'>;
+  /** What the button says. */
+  readonly action: string;
+  readonly hpglUrl?: string;
   readonly busy: boolean;
   readonly onCut: (loadedFilmId: string) => void;
 }
 
 /** Asked before every sheet, and answered by looking: nothing is filled in beforehand. */
-export function LoadedQuestion({ sheet, again, hpglUrl, busy, onCut }: LoadedQuestionProps) {
+export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQuestionProps) {
   const { shop, unit } = useJobContext();
   const [loaded, setLoaded] = useState('');
   const [turned, setTurned] = useState(false);
-  const { film, piece, mat } = sheet;
+  const { film } = sheet;
   const wrong = loaded !== '' && loaded !== film.id;
   const sideUp = film.mirrored ? 'carrier down, the coloured side on the mat: it is cut mirrored, from the back' : 'film side up, liner down';
   return (
     <Card>
       <h3>What is loaded?</h3>
-      <Small>
-        This sheet wants {film.name}, {PIECE_WORDS[piece.kind]} {formatLength(piece.widthMm, unit)} {unit} wide{mat ? `, in the middle of the ${mat.name}` : ''}, at least {formatLength(sheet.usedLengthMm, unit)} {unit} long.
-      </Small>
+      <Small>{wanted(sheet, unit)}</Small>
       <Labelled>
         In the cutter lies
         <Select value={loaded} onChange={(event) => setLoaded(event.target.value)}>
@@ -49,14 +48,26 @@ export function LoadedQuestion({ sheet, again, hpglUrl, busy, onCut }: LoadedQue
       {wrong && <Wrong role="alert">That is not the film of this sheet. Load {film.name}, or choose the film elsewhere in the job.</Wrong>}
       <Row>
         <MainButton isDisabled={loaded !== film.id || !turned || busy} onPress={() => onCut(loaded)}>
-          {again ? 'Cut it once more' : 'Cut this sheet'}
+          {action}
         </MainButton>
-        <LinkButton href={hpglUrl} download>
-          Download HP-GL
-        </LinkButton>
+        {hpglUrl && (
+          <LinkButton href={hpglUrl} download>
+            Download HP-GL
+          </LinkButton>
+        )}
       </Row>
     </Card>
   );
+}
+
+/** What to load, and where: the program counts from one corner, which is the same in the picture. */
+function wanted({ film, piece, mat, usedLengthMm }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
+  const length = `${formatLength(usedLengthMm, unit)} ${unit}`;
+  if (!piece) return `This sheet wants ${film.name}, at least ${length} long.`;
+  const what = `This sheet wants ${film.name}, ${PIECE_WORDS[piece.kind]} ${formatLength(piece.widthMm, unit)} ${unit} wide and at least ${length} long.`;
+  return mat
+    ? `${what} Lay its lower left corner into the lower left corner of the field of the ${mat.name}. The cutter counts from there (0 in the picture).`
+    : `${what} Its right-hand and left-hand edges run straight; the cutter counts from its lower left corner (0 in the picture).`;
 }
 
 const Card = styled.section`

@@ -1,9 +1,9 @@
 import { ProgressBar } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Run, RunProgress, RunState } from '../../core/records/index.js';
-import { colour, radius, space, type } from '../tokens.js';
-import { Button, MainButton } from '../ui/button.js';
-import { sayDuration } from '../ui/say.js';
+import type { Run, RunProgress, RunState } from '../../../core/records/index.js';
+import { colour, radius, space, type } from '../../tokens.js';
+import { Button, MainButton } from '../../ui/button.js';
+import { sayDuration } from '../../ui/say.js';
 
 const STATE_WORDS: Readonly<Record<RunState, string>> = {
   cutting: 'Cutting',
@@ -11,40 +11,44 @@ const STATE_WORDS: Readonly<Record<RunState, string>> = {
   waiting: 'Waiting for the cutter',
   stuck: 'The cutter needs you',
   interrupted: 'Interrupted',
+  cancelling: 'Being cancelled',
   finished: 'Cut',
   cancelled: 'Cancelled',
   failed: 'Failed',
 };
 
 interface RunPanelProps {
+  readonly filmName: string;
   readonly run: Run;
   readonly progress: RunProgress | null;
   readonly onAct: (name: 'pause' | 'resume' | 'cancel') => void;
 }
 
 /** A cut under way: how far, how long yet, and the three things one can do about it. */
-export function RunPanel({ run, progress, onAct }: RunPanelProps) {
+export function RunPanel({ filmName, run, progress, onAct }: RunPanelProps) {
   const state = progress?.state ?? run.state;
   const message = progress?.message ?? run.message;
-  const share = (progress?.pairsDone ?? run.pairsDone) / run.pairsTotal;
+  const share = progress?.share ?? run.share;
   const rests = state === 'paused' || state === 'interrupted';
   return (
     <Card>
       <h3>
-        <span role="status">{STATE_WORDS[state]}</span>
+        {filmName}: <span role="status">{STATE_WORDS[state]}</span>
       </h3>
       <Bar value={100 * share} aria-label="Progress of the cut">
         <span style={{ width: `${100 * share}%` }} />
       </Bar>
       <Line>
         <span>{Math.round(100 * share)} %</span>
-        <span>{progress ? `${sayDuration(progress.secondsLeft)} of cutting left` : `${sayDuration(run.estimateSeconds)} in all`}</span>
+        <span>{progress ? `${sayDuration(progress.secondsLeft)} of cutting left` : `${sayDuration(run.estimateSeconds * (1 - run.share))} of cutting left`}</span>
       </Line>
       {message && <Word>{message}</Word>}
+      {state !== 'cancelling' && (
       <Row>
         {rests ? <MainButton onPress={() => onAct('resume')}>Go on</MainButton> : <Button onPress={() => onAct('pause')}>Pause</Button>}
         <Button onPress={() => onAct('cancel')}>Cancel this sheet</Button>
       </Row>
+      )}
     </Card>
   );
 }

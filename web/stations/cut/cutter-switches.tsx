@@ -1,8 +1,8 @@
 import { useMutation } from '@tanstack/react-query';
 import styled from 'styled-components';
-import { ask } from '../api/client.js';
-import { colour, space, type } from '../tokens.js';
-import { WordButton } from '../ui/button.js';
+import { ask } from '../../api/client.js';
+import { colour, space, type } from '../../tokens.js';
+import { WordButton } from '../../ui/button.js';
 
 const SWITCHES: readonly (readonly [label: string, request: object])[] = [
   ['Run out of film', { do: 'fail', how: 'out-of-film' }],

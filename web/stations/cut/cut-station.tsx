@@ -1,0 +1,180 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { ENDED, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/records/index.js';
+import { ask } from '../../api/client.js';
+import { Findings } from '../../job/findings.js';
+import { useJobContext, useSaid } from '../../job/job-context.js';
+import { Rulings } from '../../job/rulings.js';
+import { StationLayout } from '../../job/station-layout.js';
+import { LightTable } from '../../light-table/light-table.js';
+import type { SheetView } from '../../plan/plan-view.js';
+import { colour, radius, space, type } from '../../tokens.js';
+import { Small } from '../../ui/plain-fields.js';
+import { count, sayDateTime, sayDuration } from '../../ui/say.js';
+import { Swatch } from '../../ui/swatch.js';
+import { SheetPicture, sheetBox } from '../sheet-picture.js';
+import { CutterBusy, useCutterBusy } from './cutter-busy.js';
+import { CutterSwitches } from './cutter-switches.js';
+import { FailedSheet } from './failed-sheet.js';
+import { LiveCut } from './live-cut.js';
+import { LoadedQuestion } from './loaded-question.js';
+import { RunPanel } from './run-panel.js';
+import { useDrawnSheet, useFrozenDrawing } from './use-frozen-drawing.js';
+import { useRunProgress } from './use-run-progress.js';
+
+/** What is in the cutter, what failed and waits for a word, what is left to be cut, and what is cut. */
+export function CutStation() {
+  const { plan, job, handle, cuts, unit } = useJobContext();
+  const { findings, rulings } = useSaid('cut');
+  const { findings: sheetFindings } = useSaid('sheets');
+  const how = useMemo(() => standings(cuts), [cuts]);
+  const inCutter = cuts.find((sheet) => sheet.runs.some((run) => !ENDED.includes(run.state))) ?? null;
+  const active = inCutter?.runs.at(-1) ?? null;
+  const progress = useRunProgress(job.id, active);
+  const busy = useCutterBusy();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const sheets = plan?.sheets ?? [];
+  const undecided = cuts.filter((sheet) => how.get(sheet.id) === 'undecided');
+  const done = cuts.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
+  const id = inCutter?.id ?? [...undecided, ...sheets, ...cuts].find((sheet) => sheet.id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
+  const planned = sheets.find((sheet) => sheet.id === id) ?? null;
+  const frozen = cuts.find((sheet) => sheet.id === id) ?? null;
+  const drawing = useFrozenDrawing(frozen);
+  const drawnFrozen = useDrawnSheet(frozen, drawing);
+  const drawn = planned ?? drawnFrozen;
+  const program = planned && plan?.programs?.[sheets.indexOf(planned)];
+  const elsewhere = busy && busy.jobId !== job.id ? busy : null;
+  const stopped = [...sheetFindings, ...(plan?.findings ?? [])].find((finding) => finding.severity === 'blocker');
+  const client = useQueryClient();
+  const act = useMutation({
+    mutationFn: ({ path, json }: { path: string; json?: unknown }) => ask<Run | FrozenSheet>(path, { method: 'POST', ...(json ? { json } : {}) }),
+    onSettled: () => Promise.all([['cuts', job.id], ['cutter'], ['job', job.id], ['shop'], ['jobs']].map((queryKey) => client.invalidateQueries({ queryKey }))),
+  });
+  const wanted = new Set(plan?.toCut?.map((layer) => layer.fingerprint));
+  return (
+    <StationLayout
+      title="Cut"
+      docket={
+        <>
+          <Findings findings={findings} />
+          {elsewhere && <CutterBusy busy={elsewhere} />}
+          {inCutter && active && <RunPanel filmName={inCutter.film.name} run={active} progress={progress} onAct={(name) => act.mutate({ path: `/api/runs/${active.id}/${name}` })} />}
+          {undecided.map((sheet) => (
+            <FailedSheet
+              key={sheet.id}
+              sheet={sheet}
+              busy={act.isPending || inCutter !== null || elsewhere !== null}
+              onCut={(which, loadedFilmId) => act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmId } })}
+              onDecide={(decided) => act.mutate({ path: `/api/sheets/${sheet.id}/decide`, json: { decided } })}
+            />
+          ))}
+          {sheets.length > 0 && (
+            <section aria-label="What is left to be cut">
+              <h3>To cut</h3>
+              <Queue aria-label="Sheets to cut">
+                {sheets.map((sheet) => (
+                  <li key={sheet.id}>
+                    <Entry type="button" aria-pressed={sheet.id === id} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
+                      <Swatch film={sheet.film} size={18} />
+                      <span>
+                        {sheet.film.name}
+                        {sheet.copies.length > 1 && `, ${sheet.copies.length} copies`}
+                      </span>
+                      <Figure>{sayDuration(plan?.programs?.[sheets.indexOf(sheet)]?.seconds ?? 0)}</Figure>
+                    </Entry>
+                  </li>
+                ))}
+              </Queue>
+            </section>
+          )}
+          {!inCutter && planned && program && !stopped && (
+            <LoadedQuestion
+              key={planned.id}
+              sheet={planned}
+              action="Cut this sheet"
+              hpglUrl={`/api/jobs/${job.id}/sheets/${planned.id}/hpgl`}
+              busy={act.isPending || handle.saving !== 'saved' || elsewhere !== null}
+              onCut={(loadedFilmId) => act.mutate({ path: `/api/jobs/${job.id}/sheets/${planned.id}/cut`, json: { loadedFilmId, revision: job.revision } })}
+            />
+          )}
+          {stopped && sheets.length > 0 && <Refused>Nothing is cut before this is put right: {stopped.message}</Refused>}
+          {act.error && <Refused role="alert">{act.error.message}</Refused>}
+          {plan?.toCut && sheets.length === 0 && undecided.length === 0 && !inCutter && done.length > 0 && <Small>Everything of this job is cut.</Small>}
+          {sheets.length === 0 && cuts.length === 0 && <Small>There is nothing to cut yet: the sheets come from the station before.</Small>}
+          {done.length > 0 && (
+            <section aria-label="What is cut">
+              <h3>Cut already</h3>
+              <Queue aria-label="Sheets that were cut">
+                {done.map((sheet) => (
+                  <li key={sheet.id}>
+                    <Entry type="button" aria-pressed={sheet.id === id} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
+                      <Swatch film={sheet.film} size={18} />
+                      <span>
+                        {sheet.film.name}
+                        {sheet.restOf ? ', the rest' : sheet.groups.length > 1 && `, ${sheet.groups.length} copies`}
+                        <Small as="span">{fate(sheet, how, wanted)}</Small>
+                      </span>
+                      <Figure>{sayDateTime(sheet.runs.at(-1)!.startedAt)}</Figure>
+                    </Entry>
+                  </li>
+                ))}
+              </Queue>
+            </section>
+          )}
+          <Rulings rulings={rulings.filter((ruling) => !planned || ruling.id === `cut.${planned.film.id}`)} />
+          <CutterSwitches />
+        </>
+      }
+    >
+      <LightTable
+        label={drawn ? `${drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}` : 'No sheet'}
+        box={drawn ? sheetBox(drawn) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
+        unit={unit}
+        {...(drawn ? { feedFrom: drawn.usedLengthMm } : {})}
+        caption={planned && program ? captionOf(planned, program) : frozen ? captionOfFrozen(frozen) : ''}
+      >
+        {drawn && (
+          <SheetPicture sheet={drawn}>
+            {frozen && drawing && <LiveCut runs={drawing.runs} pairsDone={progress && inCutter ? progress.pairsDone : (frozen.runs.at(-1)?.pairsDone ?? 0)} head={inCutter ? progress : null} usedLengthMm={frozen.usedLengthMm} />}
+          </SheetPicture>
+        )}
+      </LightTable>
+    </StationLayout>
+  );
+}
+
+/** What became of a sheet, and whether it still fits the job. */
+function fate(sheet: FrozenSheet, how: ReadonlyMap<string, SheetStanding>, wanted: ReadonlySet<string>): string {
+  const standing = how.get(sheet.id);
+  if (standing === 'to-remake') return 'to be remade';
+  if (standing === 'thrown-away') return 'thrown away';
+  if (standing === 'rest-undecided') return 'cut in part; its rest failed';
+  if (sheet.groups.every((group) => group.revision === null)) return 'cut before the job’s state was kept with it';
+  if (wanted.size > 0 && !sheet.groups.some((group) => wanted.has(group.fingerprint))) return 'no longer fits: the job has changed since';
+  return sheet.decided === 'kept' ? '✓ kept' : '✓ cut';
+}
+
+function captionOf({ edges }: SheetView, program: { readonly paths: number; readonly cutMm: number; readonly travelMm: number; readonly forceG: number; readonly speedMmS: number }): string {
+  return `${program.paths} cuts, ${(program.cutMm / 1000).toFixed(1)} m with the knife down, ${(program.travelMm / 1000).toFixed(1)} m lifted · ${program.forceG} g at ${program.speedMmS} mm/s · dotted: ${edges?.sides ?? 0} mm stay free`;
+}
+
+function captionOfFrozen({ cutMm, forceG, speedMmS, groups, runs }: FrozenSheet): string {
+  const revision = groups[0]?.revision;
+  return `${(cutMm / 1000).toFixed(1)} m of cuts · ${forceG} g at ${speedMmS} mm/s${revision ? ` · as the job was at its change ${revision}` : ''}${runs.length > 1 ? ` · ${count(runs.length, 'time')} in the cutter` : ''}`;
+}
+
+const Queue = styled.ol`list-style: none; display: grid; gap: 2px;`;
+
+const Entry = styled.button`
+  display: flex; gap: ${space.s}; align-items: center; width: 100%; padding: 7px ${space.s}; border: 0; border-left: 3px solid transparent; background: none; text-align: left; font-size: ${type.small}; cursor: pointer;
+  border-radius: 0 ${radius.m} ${radius.m} 0; color: ${colour.ink};
+  &:hover { background: ${colour.faint}; }
+  &[aria-pressed='true'] { border-left-color: ${colour.accent}; background: ${colour.accentWash}; font-weight: 600; }
+  &:disabled { cursor: default; color: ${colour.quiet}; }
+  span span { display: block; font-weight: 400; }
+`;
+
+const Figure = styled.span`margin-left: auto; font-variant-numeric: tabular-nums; font-weight: 400; white-space: nowrap;`;
+
+const Refused = styled.p`background: ${colour.badWash}; color: ${colour.bad}; padding: ${space.s} ${space.m}; border-radius: ${radius.m}; font-size: ${type.small};`;

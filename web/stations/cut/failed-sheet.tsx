@@ -1,0 +1,61 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import type { FrozenSheet } from '../../../core/records/index.js';
+import { colour, radius, space, type } from '../../tokens.js';
+import { Button, MainButton } from '../../ui/button.js';
+import { count } from '../../ui/say.js';
+import { LoadedQuestion } from './loaded-question.js';
+
+interface FailedSheetProps {
+  readonly sheet: FrozenSheet;
+  readonly busy: boolean;
+  readonly onCut: (how: 'rest' | 'again', loadedFilmId: string) => void;
+  readonly onDecide: (decided: 'kept' | 'thrown-away') => void;
+}
+
+/** A cut that failed or was cancelled, told until the maker has said what becomes of it. */
+export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) {
+  const [how, setHow] = useState<'rest' | 'again' | null>(null);
+  const run = sheet.runs.at(-1)!;
+  const { whole } = run;
+  const allWhole = whole !== null && whole.parts === whole.ofParts;
+  const open = whole ? whole.ofParts - whole.parts : 0;
+  return (
+    <Card aria-label={`${sheet.film.name}: what becomes of it`}>
+      <h3>
+        {sheet.film.name}: {run.state === 'failed' ? 'the cut failed' : 'the cut was cancelled'}
+      </h3>
+      <p>
+        {run.state === 'failed' && `${run.message} `}
+        {whole === null
+          ? 'What is whole on the piece is not known.'
+          : allWhole
+            ? 'Every part is whole; only the marks or the border are missing.'
+            : whole.parts === 0
+              ? 'No part is whole on the piece.'
+              : `On the piece ${count(whole.parts, 'part')} of ${whole.ofParts} ${whole.parts === 1 ? 'is' : 'are'} whole${whole.ofCopies > 1 ? `, and ${whole.copies} of ${whole.ofCopies} copies` : ''}. Keep ${whole.parts === 1 ? 'it' : 'them'} if the film lies well.`}
+      </p>
+      <Row>
+        {allWhole && <MainButton onPress={() => onDecide('kept')}>Keep it as it is</MainButton>}
+        {!allWhole && whole !== null && whole.parts > 0 && (
+          <Button onPress={() => setHow('rest')} aria-pressed={how === 'rest'}>
+            Cut the rest: {count(open, 'part')}
+          </Button>
+        )}
+        <Button onPress={() => setHow('again')} aria-pressed={how === 'again'}>
+          Cut all of it again
+        </Button>
+        <Button onPress={() => onDecide('thrown-away')}>Throw it away</Button>
+      </Row>
+      {how === null && <p>If you throw it away, its layer is laid out anew with what is left to be cut.</p>}
+      {how === 'rest' && <p>Load a new piece. The parts that are missing are cut whole, with marks and border, where the piece begins.</p>}
+      {how && <LoadedQuestion key={how} sheet={sheet} action={how === 'rest' ? 'Cut the rest' : 'Cut it again'} busy={busy} onCut={(loaded) => onCut(how, loaded)} />}
+    </Card>
+  );
+}
+
+const Card = styled.section`
+  display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.badWash}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.bad}; border-radius: ${radius.m}; font-size: ${type.small};
+  h3 { font-size: ${type.body}; margin: 0; }
+`;
+const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;

@@ -1,0 +1,69 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../../../core/geometry/index.js';
+import { standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/records/index.js';
+import { ask } from '../../api/client.js';
+import { useJobContext } from '../../job/job-context.js';
+import { useNotify } from '../../ui/notices.js';
+import { useFrozenDrawing } from '../cut/use-frozen-drawing.js';
+
+/** A copy of a layer on film: what is weeded and ticked off. */
+export interface CutCopy {
+  readonly key: string;
+  readonly sheet: FrozenSheet;
+  readonly position: number;
+  readonly group: FrozenGroup;
+}
+
+/** Copies of this job that are on film and were not given up, the newest first. */
+export function useCutCopies(): readonly CutCopy[] {
+  const { cuts, job } = useJobContext();
+  return useMemo(() => {
+    const how = standings(cuts);
+    return cuts
+      .filter((sheet) => !['to-remake', 'thrown-away', 'untouched'].includes(how.get(sheet.id)!))
+      .flatMap((sheet) => sheet.groups.flatMap((group, position) => (group.jobId === job.id && group.revision !== null ? [{ key: `${sheet.id}.${position}`, sheet, position, group }] : [])))
+      .reverse();
+  }, [cuts, job.id]);
+}
+
+/** A copy as it was cut, laid back onto the design: path data in mm, y down, and the box round it; null until it is fetched. */
+export function useCutPicture(copy: CutCopy | null): { readonly cut: string; readonly border: string; readonly box: Box } | null {
+  const drawing = useFrozenDrawing(copy?.sheet ?? null);
+  return useMemo(() => {
+    if (!copy || !drawing) return null;
+    const sizes = copy.sheet.groups.map((group) => group.contours + group.marks + group.borders);
+    const from = sizes.slice(0, copy.position).reduce((sum, size) => sum + size, 0);
+    const back = inverse(copy.group.matrix)!;
+    const rings = drawing.outlines.slice(from, from + sizes[copy.position]!).map((ring) => transformRing(Float64Array.from(ring), back));
+    const contours = copy.group.contours + copy.group.marks;
+    return { cut: ringsToPathData(rings.slice(0, contours), 3), border: ringsToPathData(rings.slice(contours), 3), box: boundsOf(rings)! };
+  }, [copy, drawing]);
+}
+
+/** Ticks a place of a copy off, or takes the tick back; shown at once, and taken back with a word when the server does not keep it. */
+export function useTicking(): (copy: CutCopy, place: WeedPlace, ticked: boolean) => void {
+  const { job } = useJobContext();
+  const client = useQueryClient();
+  const notify = useNotify();
+  const key = ['cuts', job.id];
+  const put = (sheet: FrozenSheet) => client.setQueryData<FrozenSheet[]>(key, (all) => all?.map((one) => (one.id === sheet.id ? sheet : one)));
+  const tick = useMutation({
+    mutationFn: ({ copy, place, ticked }: { copy: CutCopy; place: WeedPlace; ticked: boolean }) => ask<FrozenSheet>(`/api/sheets/${copy.sheet.id}/copies/${copy.position}/ticks`, { method: 'PUT', json: { kind: place.kind, xMm: place.xMm, yMm: place.yMm, ticked } }),
+    onMutate: ({ copy, place, ticked }) => {
+      const now = client.getQueryData<FrozenSheet[]>(key)?.find((sheet) => sheet.id === copy.sheet.id) ?? copy.sheet;
+      const others = now.groups[copy.position]!.ticked.filter((other) => !isSame(other, place));
+      put({ ...now, groups: now.groups.map((group, i) => (i === copy.position ? { ...group, ticked: ticked ? [...others, place] : others } : group)) });
+    },
+    onSuccess: put,
+    onError: (error) => {
+      notify(`The tick was not kept. ${error.message}`);
+      return client.invalidateQueries({ queryKey: key });
+    },
+  });
+  return (copy, place, ticked) => tick.mutate({ copy, place, ticked });
+}
+
+export function isSame(a: WeedPlace, b: WeedPlace): boolean {
+  return a.kind === b.kind && a.xMm === b.xMm && a.yMm === b.yMm;
+}

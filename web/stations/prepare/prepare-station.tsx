@@ -1,0 +1,161 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import type { Film } from '../../../core/job/index.js';
+import type { WeedPlace } from '../../../core/records/index.js';
+import { Findings } from '../../job/findings.js';
+import { useJobContext, useSaid } from '../../job/job-context.js';
+import { Rulings } from '../../job/rulings.js';
+import { StationLayout } from '../../job/station-layout.js';
+import { LightTable } from '../../light-table/light-table.js';
+import type { PrepareView } from '../../plan/plan-view.js';
+import { colour, space, type } from '../../tokens.js';
+import { Choice } from '../../ui/choice.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { Labelled, Select, Small } from '../../ui/plain-fields.js';
+import { count, sayDateTime } from '../../ui/say.js';
+import { designBox } from '../design-box.js';
+import { MarkDistance } from '../mark-distance.js';
+import { isSame, useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
+
+/** What every layer gets so that it can be weeded and laid true, and the map for weeding it. */
+export function PrepareStation() {
+  const { plan, recipe, handle, unit } = useJobContext();
+  const { findings, rulings } = useSaid('prepare');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const layers = plan?.layers ?? [];
+  const prepare = plan?.prepare;
+  const copies = useCutCopies();
+  const tick = useTicking();
+  const [piece, setPiece] = useState<string | null>(null);
+  // Films of today's layers, then those of pieces that were cut and are not wanted any more.
+  const films = [...new Map([...layers.map((l) => l.film), ...copies.map((copy) => copy.sheet.film)].map((film) => [film.id, film])).values()];
+  const film = films.find((one) => one.id === chosen) ?? films[0];
+  const layer = layers.find((l) => l.film.id === film?.id);
+  const weed = prepare?.weed.find((w) => w.filmId === film?.id);
+  const wanted = new Set(plan?.toCut?.map((one) => one.fingerprint));
+  const cut = copies.filter((copy) => copy.sheet.film.id === film?.id);
+  const copy = piece === 'plan' ? null : (cut.find((one) => one.key === piece) ?? cut.find((one) => wanted.has(one.group.fingerprint)) ?? cut[0] ?? null);
+  const picture = useCutPicture(copy);
+  const spots: readonly WeedPlace[] = copy ? copy.group.weedPlaces : (weed?.spots ?? []);
+  const isTicked = (spot: WeedPlace) => copy !== null && copy.group.ticked.some((other) => isSame(other, spot));
+  const valueOf = (id: string) => Number(rulings.find((ruling) => ruling.id === id)?.value ?? 0);
+  return (
+    <StationLayout
+      title="Prepare"
+      docket={
+        <>
+          <Findings findings={findings} />
+          <Rulings
+            rulings={rulings}
+            editors={{
+              ...(recipe.preparation.border && {
+                'prepare.border': <FigureField label="Gap of the weeding border" mm={valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
+              }),
+              ...(recipe.preparation.marks && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
+            }}
+            onReturn={{
+              'prepare.border': () => handle.change({ preparation: { border: true, borderGapMm: null } }),
+              'prepare.marks': () => handle.change({ preparation: { marks: true, markDistanceMm: null } }),
+            }}
+          />
+          {recipe.preparation.marks && (
+            <Small>
+              Marks are <FigureField label="Size of the marks" mm={recipe.preparation.markSizeMm} unit={unit} min={2} max={50} stepMm={0.5} onChange={(markSizeMm) => handle.change({ preparation: { markSizeMm } })} /> across.
+            </Small>
+          )}
+          {film && (
+            <section aria-label="Weeding list">
+              <h3>To take out of {film.name}</h3>
+              {cut.length > 0 && (
+                <Labelled>
+                  Which piece
+                  <Select value={copy?.key ?? 'plan'} onChange={(event) => setPiece(event.target.value)}>
+                    {cut.map((one) => (
+                      <option key={one.key} value={one.key}>
+                        {nameOf(one)}
+                        {wanted.has(one.group.fingerprint) ? '' : ' (the job has changed since)'}
+                      </option>
+                    ))}
+                    {layer && <option value="plan">as the job is now, not cut</option>}
+                  </Select>
+                </Labelled>
+              )}
+              {spots.length === 0 ? (
+                <Small>{weed && !copy ? `${count(weed.pieces, 'piece')}, no counters: the waste comes off in one pull.` : 'No counters and no small parts: the waste comes off in one pull.'}</Small>
+              ) : (
+                <>
+                  <Small>
+                    {copy
+                      ? `${spots.filter(isTicked).length} of ${spots.length} seen to.`
+                      : `${weed ? `${count(weed.pieces, 'piece')}, ` : ''}${count(spots.filter((spot) => spot.kind === 'counter').length, 'counter')}. They can be ticked off once this layer is cut: ticks are kept with the piece.`}
+                  </Small>
+                  <Spots>
+                    {spots.map((spot, i) => (
+                      <li key={`${spot.kind}${spot.xMm} ${spot.yMm}`}>
+                        <label>
+                          {copy && <input type="checkbox" checked={isTicked(spot)} onChange={(event) => tick(copy, spot, event.target.checked)} />} {i + 1}. {spot.kind === 'counter' ? 'counter' : 'small part that stays'}
+                        </label>
+                      </li>
+                    ))}
+                  </Spots>
+                </>
+              )}
+            </section>
+          )}
+        </>
+      }
+    >
+      {film && films.length > 1 && <Choice label="Layer" value={film.id} options={films.map((one) => [one.id, one.name] as const)} onChange={setChosen} />}
+      <LightTable label={film ? `Weed map of ${film.name}` : 'Weed map'} box={(copy ? picture?.box : prepare?.box) ?? designBox(plan)} unit={unit} caption="hatched: waste · numbered: counters (round) and small parts (square)">
+        {film && copy && picture && <WeedPicture film={film} cut={picture.cut} marks="" border={picture.border} box={picture.box} spots={spots} isTicked={isTicked} />}
+        {layer && prepare && !copy && <WeedPicture film={layer.film} cut={layer.cut} marks={prepare.marks} border={prepare.border} box={prepare.box} spots={spots} isTicked={isTicked} />}
+      </LightTable>
+    </StationLayout>
+  );
+}
+
+/** A piece by when it was cut and which copy it is. */
+function nameOf({ sheet, group, position }: CutCopy): string {
+  const when = sayDateTime(sheet.runs.at(-1)!.startedAt);
+  return `${sheet.restOf ? 'the rest, ' : ''}${sheet.groups.length > 1 ? `copy ${group.copy + 1}, place ${position + 1} on the sheet, ` : ''}cut ${when}`;
+}
+
+interface WeedPictureProps {
+  readonly film: Film;
+  readonly cut: string;
+  readonly marks: string;
+  readonly border: string;
+  readonly box: PrepareView['box'];
+  readonly spots: readonly WeedPlace[];
+  readonly isTicked: (spot: WeedPlace) => boolean;
+}
+
+function WeedPicture({ film, cut, marks, border, box, spots, isTicked }: WeedPictureProps) {
+  const size = Math.max(box.maxX - box.minX, box.maxY - box.minY) / 60;
+  return (
+    <>
+      {border && <path d={border} fill="#ffffff" stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
+      {border && <path d={border} fill="url(#hatch-waste)" />}
+      <path d={cut} fill={film.colour} fillRule="evenodd" stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+      <path d={marks} fill={film.colour} stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
+      {spots.map((spot, i) => (
+        <g key={i} transform={`translate(${spot.xMm} ${spot.yMm})`} fontSize={size * 1.1} fontWeight="700" textAnchor="middle">
+          {spot.kind === 'counter' ? (
+            <circle r={size} fill={isTicked(spot) ? '#1f6145' : '#ffffff'} stroke="#182325" strokeWidth="1.25" vectorEffect="non-scaling-stroke" />
+          ) : (
+            <rect x={-size} y={-size} width={2 * size} height={2 * size} fill={isTicked(spot) ? '#1f6145' : '#ffffff'} stroke="#182325" strokeWidth="1.25" vectorEffect="non-scaling-stroke" />
+          )}
+          <text dy="0.36em" fill={isTicked(spot) ? '#ffffff' : '#182325'}>
+            {isTicked(spot) ? '✓' : i + 1}
+          </text>
+        </g>
+      ))}
+    </>
+  );
+}
+
+const Spots = styled.ul`
+  list-style: none; margin-top: ${space.s}; columns: 2; column-gap: ${space.m}; font-size: ${type.small};
+  li { break-inside: avoid; padding: 3px 0; border-bottom: 1px solid ${colour.faint}; }
+  label { cursor: pointer; }
+`;
