@@ -63,6 +63,6 @@ export default tseslint.config(
     rules: { 'no-restricted-syntax': ['error', { selector: 'ExportDefaultDeclaration', message: 'Exports have names.' }, { selector: 'ExportAllDeclaration[exported=null]', message: 'A face lists what it shows.' }] },
   },
   { files: ['core/geometry/kernel.ts', 'platform/**', 'web/plan/plan-worker.ts', 'bench/**'], rules: { 'no-restricted-imports': 'off' } },
-  { files: ['cli/**', 'scripts/**', 'bench/**', '**/main.ts', 'server/backup.ts'], rules: { 'no-console': 'off' } },
+  { files: ['cli/**', 'scripts/**', 'bench/**', '**/main.ts', '**/*-main.ts'], rules: { 'no-console': 'off' } },
   { files: ['web/**'], plugins: { 'react-hooks': reactHooks }, languageOptions: { globals: { ...globals.browser } }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
 );

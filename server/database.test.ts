@@ -1,8 +1,8 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
+import createKnex from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { MIGRATIONS } from './db/migrations/index.js';
 import { databaseFile, openDatabase } from './db/open-database.js';
@@ -10,6 +10,11 @@ import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
 import { SheetStore } from './stores/sheet-store.js';
 import { emptyRecipe } from '../core/job/index.js';
+import { standings } from '../core/records/index.js';
+import { DEMO_SHOP } from '../demo/shop.js';
+import { packLists, unpackLists } from './stores/pack.js';
+import { RunStore } from './stores/run-store.js';
+import { ShopStore } from './stores/shop-store.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'lantern-db-'));
 let db: Awaited<ReturnType<typeof openDatabase>>;
@@ -30,13 +35,67 @@ describe('the database', () => {
     await expect(db('recipes').insert({ job_id: 'nobody', position: 0, recipe: '{}', created_at: '' })).rejects.toThrow(/FOREIGN KEY/);
   });
 
-  it('is backed up while it is in use, and the copy holds what was there', async () => {
-    await new JobStore(db, new SheetStore(db, new ProgramStore(db))).create(emptyRecipe('To be kept'));
-    const to = join(folder, 'copies');
-    const { status, stdout } = spawnSync(process.execPath, ['--import', 'tsx', 'server/backup.ts', '--data', folder, '--to', to], { encoding: 'utf8' });
-    expect([status, stdout]).toEqual([0, expect.stringContaining(databaseFile(folder))]);
-    const copy = new Database(join(to, readdirSync(to)[0]!), { readonly: true });
-    expect(copy.prepare('select title from jobs').all()).toEqual([{ title: 'To be kept' }]);
+  it('stores what it is given as lists and gives it back', () => {
+    const lists = [[1, -2, 3], [], [2 ** 31 - 1]];
+    expect(unpackLists(packLists(lists)).map((list) => [...list])).toEqual(lists);
+  });
+});
+
+describe('a database of an older version', () => {
+  /** As it was before sheets were kept: a job that was cut, one half cut, and one in the middle of it. */
+  async function older(folder: string): Promise<void> {
+    const db = createKnex({ client: 'better-sqlite3', connection: { filename: databaseFile(folder) }, useNullAsDefault: true });
+    const names = Object.keys(MIGRATIONS).slice(0, 2);
+    await db.migrate.latest({ migrationSource: { getMigrations: () => Promise.resolve(names), getMigrationName: (name: string) => name, getMigration: (name: string) => Promise.resolve(MIGRATIONS[name]!) } });
+    const recipe = (title: string) => JSON.stringify(emptyRecipe(title));
+    for (const [id, sheets] of [['cut', 1], ['half', 2], ['open', 1]] as const) {
+      await db('jobs').insert({ id, title: id, customer: '', position: 3, sheets_total: sheets, created_at: '2026-01-01', updated_at: '2026-01-01' });
+      for (const position of [2, 3, 4]) await db('recipes').insert({ job_id: id, position, recipe: recipe(`${id} ${position}`), created_at: '2026-01-01' });
+    }
+    await db('films').insert({ id: 'tar', rank: 0, data: JSON.stringify(DEMO_SHOP.films.find((film) => film.id === 'tar')) });
+    await db('pieces').insert({ id: 'p', film_id: 'tar', data: JSON.stringify({ id: 'p', filmId: 'tar', kind: 'roll', widthMm: 590, lengthMm: 1000, quantity: 1 }) });
+    await db('mats').insert({ id: 'm', data: JSON.stringify({ id: 'm', name: 'mat', widthMm: 300, lengthMm: 300 }) });
+    const run = (id: string, job: string, sheet: number, state: string, more: object = {}) =>
+      db('runs').insert({ id, job_id: job, sheet, film_id: 'tar', state, message: `was ${state}`, program: JSON.stringify({ runs: [[0, 0, 400, 0], [40, 40, 40, 400, 80, 80]], forceG: 90, speedMmS: 200 }), pairs_total: 6, pairs_done: 6, estimate_seconds: 12, actual_seconds: 11, cut_mm: 19, film_mm2: 5000, film_cost: 0.2, note: 'a note', started_at: `2026-01-0${sheet}`, finished_at: state === 'interrupted' ? null : '2026-01-03', ...more });
+    await run('r1', 'cut', 1, 'finished', { outcome: 'good' });
+    await run('r2', 'half', 1, 'finished');
+    await run('r3', 'half', 2, 'cancelled', { pairs_done: 2, film_id: 'gone' });
+    await run('r4', 'open', 1, 'interrupted', { pairs_done: 3, pairs_base: 10, boot: 77, meter_ms: 5 });
+    await db.destroy();
+  }
+
+  it('opens, after it was backed up, with its runs kept as what they were', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'lantern-old-'));
+    await older(folder);
+    const db = await openDatabase(folder);
+    const programs = new ProgramStore(db);
+    const sheets = new SheetStore(db, programs);
+    const [runs, jobs, shop] = [new RunStore(db, programs), new JobStore(db, sheets), new ShopStore(db)];
+    const kept = await sheets.ofAllJobs();
+    expect(kept.map((sheet) => [sheet.groups[0]!.jobId, sheet.film.name, sheet.cutMm, sheet.filmMm2, sheet.runs[0]!.id, sheet.runs[0]!.state, sheet.runs[0]!.note, sheet.runs[0]!.actualSeconds, sheet.runs[0]!.outcome]).sort()).toEqual([
+      ['cut', 'Tar black', 19, 5000, 'r1', 'finished', 'a note', 11, 'good'],
+      ['half', 'Tar black', 19, 5000, 'r2', 'finished', 'a note', 11, null],
+      ['half', 'gone', 19, 5000, 'r3', 'cancelled', 'a note', 11, null],
+      ['open', 'Tar black', 19, 5000, 'r4', 'interrupted', 'a note', 11, null],
+    ]);
+    // A cut under way can go on from where it was.
+    expect((await runs.open()).map((run) => run.id)).toEqual(['r4']);
+    const { stored, program } = await runs.cutOf('r4');
+    expect([stored.bearings, stored.pairsDone, program.runs.map((list) => [...list])]).toEqual([{ pairsBase: 10, boot: 77, meterMs: 5 }, 3, [[0, 0, 400, 0], [40, 40, 40, 400, 80, 80]]]);
+    expect(Object.fromEntries((await jobs.list('', null)).map((job) => [job.id, job.state]))).toEqual({ cut: 'cut', half: 'new', open: 'cutting' });
+    // What was cut then is never taken for what is wanted now, and nobody is asked about what is long decided.
+    expect([...standings(kept).values()].sort()).toEqual(['good', 'good', 'in-cutter', 'thrown-away']);
+    // Revisions go on above every number that was given.
+    expect((await jobs.get('cut')).revision).toBe(4);
+    expect([(await shop.get()).pieces[0]!.edgeMm, await db.raw('pragma foreign_key_check')]).toEqual([5, []]);
+    await db.destroy();
+    const copies = readdirSync(join(folder, 'backups'));
+    expect(copies).toEqual([expect.stringMatching(/^before-003-frozen-sheets-.*\.sqlite$/)]);
+    const copy = new Database(join(folder, 'backups', copies[0]!), { readonly: true });
+    expect(copy.prepare('select count(*) as n from runs').get()).toEqual({ n: 4 });
     copy.close();
+    // Opened again, it is not backed up again.
+    await (await openDatabase(folder)).destroy();
+    expect(readdirSync(join(folder, 'backups'))).toHaveLength(1);
   });
 });

@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import createKnex, { type Knex } from 'knex';
+import { backupName, copyDatabase } from '../backup/copy-database.js';
 import { MIGRATIONS } from './migrations/index.js';
 
 /** Opens (and if need be makes) the database in the data folder, with write-ahead log and foreign keys, at the newest version. */
@@ -23,6 +24,7 @@ export async function openDatabase(dataFolder: string): Promise<Knex> {
       },
     },
   });
+  await backUpFirst(db, dataFolder);
   await db.migrate.latest({
     migrationSource: {
       getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS)),
@@ -31,6 +33,14 @@ export async function openDatabase(dataFolder: string): Promise<Knex> {
     },
   });
   return db;
+}
+
+/** A database of an older version is copied, beside itself, before it is made newer. */
+async function backUpFirst(db: Knex, dataFolder: string): Promise<void> {
+  if (!(await db.schema.hasTable('knex_migrations'))) return;
+  const applied = (await db<{ name: string }>('knex_migrations').select('name')).map((row) => row.name);
+  const next = Object.keys(MIGRATIONS).find((name) => !applied.includes(name));
+  if (next !== undefined && applied.length > 0) await copyDatabase(databaseFile(dataFolder), backupName(join(dataFolder, 'backups'), `before-${next}`));
 }
 
 export function databaseFile(dataFolder: string): string {

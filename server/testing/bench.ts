@@ -14,6 +14,9 @@ export interface Bench {
   readonly cutter: CutterService;
   /** Asks the API; gives the status and the parsed body. */
   readonly api: <T>(method: string, path: string, body?: unknown) => Promise<{ status: number; body: T }>;
+  readonly stopServer: () => Promise<void>;
+  readonly startServer: () => Promise<void>;
+  /** Stops it and starts it again on its data, at the same address. */
   readonly restartServer: () => Promise<void>;
   readonly dataFolder: string;
   readonly close: () => Promise<void>;
@@ -23,7 +26,7 @@ export async function openBench(options: { timeLapse?: number; pagesFolder?: str
   const dataFolder = mkdtempSync(join(tmpdir(), 'lantern-'));
   const cutter = new CutterService({ port: 0, controlPort: 0, timeLapse: options.timeLapse ?? 200 });
   const { port, controlPort } = await cutter.listen();
-  const start = () => startServer({ dataFolder, port: 0, cutterControlPort: controlPort, pagesFolder: options.pagesFolder ?? null });
+  const start = (at = 0) => startServer({ dataFolder, port: at, cutterControlPort: controlPort, pagesFolder: options.pagesFolder ?? null });
   let server = await start();
   await server.services.shop.replace({ ...DEMO_SHOP, cutter: { ...DEMO_SHOP.cutter, port } });
   return {
@@ -40,9 +43,14 @@ export async function openBench(options: { timeLapse?: number; pagesFolder?: str
       });
       return { status: response.status, body: (await response.json()) as T };
     },
+    stopServer: () => server.close(),
+    startServer: async () => {
+      // Where it was: an open page knows no other address.
+      server = await start(Number(new URL(server.url).port));
+    },
     restartServer: async () => {
       await server.close();
-      server = await start();
+      server = await start(Number(new URL(server.url).port));
     },
     close: async () => {
       await server.close();

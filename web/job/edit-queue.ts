@@ -112,9 +112,31 @@ export class EditQueue {
     this.#keep({ ...this.#kept, refusal: null });
   }
 
+  /** Takes over what another page left. Only for a queue that has nothing of its own under way. */
+  adopt(left: Kept): void {
+    this.#keep(left);
+    this.#run();
+  }
+
   /** Resolves once nothing waits any more, or the server is away. */
-  async settled(): Promise<void> {
-    while (this.#running && !this.#isAway) await Promise.race([this.#running, new Promise<void>((resolve) => { const stop = this.listen(() => { stop(); resolve(); }); })]);
+  settled(): Promise<void> {
+    return this.#until(() => this.#running === null || this.#isAway);
+  }
+
+  /** Resolves once the server has all, and nothing was refused. */
+  idle(): Promise<void> {
+    return this.#until(() => this.#running === null && this.#kept.pending.length === 0 && this.#kept.refusal === null);
+  }
+
+  #until(holds: () => boolean): Promise<void> {
+    if (holds()) return Promise.resolve();
+    return new Promise((resolve) => {
+      const stop = this.listen(() => {
+        if (!holds()) return;
+        stop();
+        resolve();
+      });
+    });
   }
 
   #add(edit: Edit): void {

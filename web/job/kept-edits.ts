@@ -1,4 +1,4 @@
-import { NOTHING_KEPT, type EditPorts, type Kept } from './edit-queue.js';
+import { NOTHING_KEPT, type EditPorts, type EditQueue, type Kept } from './edit-queue.js';
 
 /*
  * Where unconfirmed edits outlive the page: the browser's own storage, by job and by tab, so that two tabs do not send each other's. What a tab
@@ -8,7 +8,8 @@ import { NOTHING_KEPT, type EditPorts, type Kept } from './edit-queue.js';
 const PREFIX = 'lantern.edits.';
 
 const tab = crypto.randomUUID();
-void navigator.locks?.request(`lantern.tab.${tab}`, () => new Promise<never>(() => {}));
+const lockOf = (owner: string) => `lantern.tab.${owner}`;
+void navigator.locks?.request(lockOf(tab), () => new Promise<never>(() => {}));
 
 const nameOf = (jobId: string, owner: string) => `${PREFIX}${jobId}.${owner}`;
 
@@ -24,17 +25,18 @@ export function keptEdits(jobId: string): EditPorts['keep'] {
   };
 }
 
-/** Makes the edits that closed tabs left of a job this tab's own. Call before the job's queue is made. */
-export async function adoptEdits(jobId: string): Promise<void> {
-  const open = new Set((await navigator.locks?.query())?.held?.map((lock) => lock.name));
+/** Gives the queue the edits that closed tabs left of its job, now or when such a tab is closed; one tab's after the other, when it has nothing of its own under way. */
+export function adoptEdits(jobId: string, queue: EditQueue): void {
   for (const name of Object.keys(localStorage)) {
-    const owner = name.startsWith(`${PREFIX}${jobId}.`) ? name.slice(nameOf(jobId, '').length) : null;
-    if (owner === null || owner === tab || open.has(`lantern.tab.${owner}`)) continue;
-    const [left, mine] = [read(name), read(nameOf(jobId, tab)) ?? NOTHING_KEPT];
-    // One closed tab's at a time: what each made stands on a revision of its own.
-    if (!left || mine.pending.length > 0 || mine.refusal) continue;
-    localStorage.setItem(nameOf(jobId, tab), JSON.stringify(left));
-    localStorage.removeItem(name);
+    const owner = name.startsWith(nameOf(jobId, '')) ? name.slice(nameOf(jobId, '').length) : null;
+    if (owner === null || owner === tab) continue;
+    // Granted once the tab that holds it is gone.
+    void navigator.locks?.request(lockOf(owner), async () => {
+      await queue.idle();
+      const left = read(name);
+      if (left) queue.adopt(left);
+      localStorage.removeItem(name);
+    });
   }
 }
 

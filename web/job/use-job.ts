@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { type Job, patchRecipe, type Recipe, type RecipePatch } from '../../core/job/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { isServerAway, onPresence } from '../api/presence.js';
-import { EditQueue, type Edit, type EditState, type Refusal, type SavingState, type SendOutcome } from './edit-queue.js';
+import { EditQueue, type Edit, type Refusal, type SavingState, type SendOutcome } from './edit-queue.js';
 import { adoptEdits, keptEdits } from './kept-edits.js';
 
 export interface JobHandle {
@@ -36,32 +36,24 @@ function queueOf(jobId: string): EditQueue {
   if (!queue) {
     queue = new EditQueue({ send: (edit, job) => send(jobId, edit, job), keep: keptEdits(jobId), untilBack, newId: () => crypto.randomUUID() });
     queues.set(jobId, queue);
+    adoptEdits(jobId, queue);
   }
   return queue;
 }
 
-const EMPTY: EditState = { job: null, recipe: null, saving: 'saved', refusal: null };
-
 /** A job being worked on: edits show at once and are sent one after the other. They are kept by the browser until the server has them. */
 export function useJob(id: string): JobHandle {
   const client = useQueryClient();
-  const [queue, setQueue] = useState<EditQueue | null>(queues.get(id) ?? null);
-  useEffect(() => {
-    let current = true;
-    void (queues.has(id) ? Promise.resolve() : adoptEdits(id)).then(() => current && setQueue(queueOf(id)));
-    return () => {
-      current = false;
-    };
-  }, [id]);
+  const queue = queueOf(id);
   const query = useQuery({ queryKey: ['job', id], queryFn: () => ask<Job>(`/api/jobs/${id}`) });
   const state = useSyncExternalStore(
-    (listener) => queue?.listen(listener) ?? (() => {}),
-    () => queue?.state ?? EMPTY,
+    useCallback((listener: () => void) => queue.listen(listener), [queue]),
+    () => queue.state,
   );
   const [tried, setTried] = useState<RecipePatch | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
   useEffect(() => {
-    if (query.data) queue?.told(query.data);
+    if (query.data) queue.told(query.data);
   }, [queue, query.data]);
   const forgetList = () => void client.invalidateQueries({ queryKey: ['jobs'], refetchType: 'none' });
   return {
@@ -70,32 +62,32 @@ export function useJob(id: string): JobHandle {
     loadError: query.error && !state.job ? query.error.message : null,
     saving: state.saving,
     refusal: state.refusal,
-    layOver: () => queue?.layOver(),
-    leaveOut: () => queue?.leaveOut(),
+    layOver: () => queue.layOver(),
+    leaveOut: () => queue.leaveOut(),
     notice,
     dismissNotice: () => setNotice(null),
     change: (patch) => {
       setTried(null);
-      queue?.change(patch);
+      queue.change(patch);
       forgetList();
     },
     preview: setTried,
     undo: () => {
-      queue?.undo();
+      queue.undo();
       forgetList();
     },
     redo: () => {
-      queue?.redo();
+      queue.redo();
       forgetList();
     },
     upload: async (file, replaces) => {
       // A file is made part of what is saved; it is too large to be kept by the browser.
-      await queue?.settled();
-      const revision = queue?.state.job?.revision ?? 0;
+      await queue.settled();
+      const revision = queue.state.job?.revision ?? 0;
       const query = new URLSearchParams({ fileName: file.name.slice(0, 200), revision: String(revision), edit: crypto.randomUUID(), ...(replaces === undefined ? {} : { replaces }) });
       try {
         const { notes, ...job } = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
-        queue?.told(job);
+        queue.told(job);
         client.setQueryData(['job', id], job);
         forgetList();
         setNotice(notes.length > 0 ? notes.join(' ') : null);

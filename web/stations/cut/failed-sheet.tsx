@@ -58,4 +58,7 @@ const Card = styled.section`
   display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.badWash}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.bad}; border-radius: ${radius.m}; font-size: ${type.small};
   h3 { font-size: ${type.body}; margin: 0; }
 `;
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;
+const Row = styled.div`
+  display: flex; flex-wrap: wrap; gap: ${space.s};
+  button[aria-pressed='true'] { border-color: ${colour.accent}; background: ${colour.accentWash}; font-weight: 650; }
+`;

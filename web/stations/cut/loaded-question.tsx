@@ -67,7 +67,7 @@ function wanted({ film, piece, mat, usedLengthMm }: LoadedQuestionProps['sheet']
   const what = `This sheet wants ${film.name}, ${PIECE_WORDS[piece.kind]} ${formatLength(piece.widthMm, unit)} ${unit} wide and at least ${length} long.`;
   return mat
     ? `${what} Lay its lower left corner into the lower left corner of the field of the ${mat.name}. The cutter counts from there (0 in the picture).`
-    : `${what} Its right-hand and left-hand edges run straight; the cutter counts from its lower left corner (0 in the picture).`;
+    : `${what} The cutter counts from its lower left corner (0 in the picture).`;
 }
 
 const Card = styled.section`

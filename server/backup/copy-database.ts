@@ -1,0 +1,23 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+
+/** Copies a database file as it is at one moment, also while it is in use: SQLite's own online backup. @throws when there is none, or it is damaged */
+export async function copyDatabase(from: string, to: string): Promise<void> {
+  const db = new Database(from, { readonly: true, fileMustExist: true });
+  try {
+    await db.backup(to);
+  } finally {
+    db.close();
+  }
+  // One file and nothing beside it, also when it is only looked into.
+  const copy = new Database(to);
+  copy.pragma('journal_mode = delete');
+  copy.close();
+}
+
+/** A new name in a folder of backups, which is made if need be: what it is of, and now. */
+export function backupName(folder: string, what: string): string {
+  mkdirSync(folder, { recursive: true });
+  return join(folder, `${what}-${new Date().toISOString().replace(/[:.]/g, '-')}.sqlite`);
+}
