@@ -30,7 +30,8 @@ export function cutOnce(paths: readonly CutPath[]): CutPath[] {
     const mine = stretches[i]!;
     const [x0, y0, x1, y1] = widened(mine.box);
     const others = boxes.search(x0, y0, x1, y1, (at) => at < i).map((at) => stretches[at]!);
-    const near = others.filter((other) => other.anyIn(widened(mine.box)));
+    // Asked of this path first: a border has others all over its box, and itself lies near none of them.
+    const near = others.filter((other) => mine.anyIn(widened(other.box)) && other.anyIn(widened(mine.box)));
     return near.length === 0 ? [path] : withoutShared(path, near);
   });
 }

@@ -79,12 +79,16 @@ function nestContours(rings: readonly Ring[]): Contour[] {
 
 function nearestPoint(ring: Ring, x: number, y: number): { point: number; distance: number } {
   let point = 0;
-  let distance = Infinity;
+  let nearest = Infinity;
   for (let i = 0; i < ring.length; i += 2) {
-    const d = Math.hypot(ring[i]! - x, ring[i + 1]! - y);
-    if (d < distance) [point, distance] = [i / 2, d];
+    const [dx, dy] = [ring[i]! - x, ring[i + 1]! - y];
+    const square = dx * dx + dy * dy;
+    if (square < nearest) {
+      nearest = square;
+      point = i / 2;
+    }
   }
-  return { point, distance };
+  return { point, distance: Math.sqrt(nearest) };
 }
 
 function closedFrom(ring: Ring, point: number): Float64Array {

@@ -123,7 +123,8 @@ function timeOf(runs: readonly Int32Array[], settings: CutSettings, motion: Moti
     seconds += driveSeconds([x, y, toX, toY], motion.travelSpeedMmS, motion.accelerationMmS2);
   };
   for (const run of runs) {
-    const mm = Float64Array.from(run, (v) => v / UNITS_PER_MM);
+    const mm = new Float64Array(run.length);
+    for (let i = 0; i < run.length; i += 1) mm[i] = run[i]! / UNITS_PER_MM;
     go(mm[0]!, mm[1]!);
     seconds += 2 * motion.liftSeconds + driveSeconds(mm, settings.speedMmS, motion.accelerationMmS2);
     x = mm.at(-2)!;

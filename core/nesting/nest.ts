@@ -1,6 +1,10 @@
 import type { NestHooks, NestItem, NestRequest, NestResult, Placement } from './nest-request.js';
-import { NoFitCache, OpenSheet, type Spot } from './open-sheet.js';
+import { NoFitCache, OpenSheet, type FillOptions, type Spot } from './open-sheet.js';
 import { groupArea, orientationsOf, type Orientation } from './shape.js';
+
+/** Copies of one thing fill in rows, so what is far below them leaves no gap for them; different things may still find one. */
+const COPIES_BESIDE = 24;
+const ITEMS_BESIDE = 80;
 
 interface Candidate {
   readonly item: NestItem;
@@ -53,6 +57,7 @@ async function arrange(order: readonly Candidate[], request: NestRequest, cache:
   const placements: Placement[] = [];
   const missing: { candidate: Candidate; quantity: number }[] = [];
   const counts = new Map<string, number>();
+  const fill: FillOptions = { spacingMm: request.spacingMm, closedAfter: order.length === 1 ? COPIES_BESIDE : ITEMS_BESIDE };
   const openNext = (orientations: readonly Orientation[]): OpenSheet | null => {
     const at = request.sheets.findIndex(
       (sheet, i) => left[i]! > 0 && orientations.some((o) => o.width <= sheet.widthMm + 1e-6 && o.height <= (sheet.lengthMm ?? Infinity) + 1e-6),
@@ -62,7 +67,7 @@ async function arrange(order: readonly Candidate[], request: NestRequest, cache:
     left[at]! -= 1;
     const index = counts.get(sheet.id) ?? 0;
     counts.set(sheet.id, index + 1);
-    const opened = new OpenSheet(sheet, index, cache);
+    const opened = new OpenSheet(sheet, index, cache, fill);
     sheets.push(opened);
     return opened;
   };

@@ -28,9 +28,21 @@ export interface Spot {
 /** Rounding of positions that touch the sheet's edge. */
 const EDGE = 1e-6;
 
-/** One sheet being filled from its lower edge, and what may no longer be covered for each orientation tried on it. */
+/** What is known of the filling of a whole arrangement. */
+export interface FillOptions {
+  readonly spacingMm: number;
+  /** So many groups lie beside each other before what is below them is closed: the cost of a place grows with them. */
+  readonly closedAfter: number;
+}
+
+/**
+ * One sheet being filled from its lower edge, and what may no longer be covered for each orientation tried on it. After many groups the part they lie on is
+ * closed and filling goes on above it, so that hundreds of copies cost hardly more each than dozens do.
+ */
 export class OpenSheet {
-  readonly #placed: { orientation: Orientation; x: number; y: number }[] = [];
+  #placed: { orientation: Orientation; x: number; y: number }[] = [];
+  /** Nothing is placed below this any more. */
+  #floor = 0;
   readonly #forbidden = new Map<Orientation, { rings: Rings; upTo: number }>();
   usedLength = 0;
 
@@ -38,6 +50,7 @@ export class OpenSheet {
     readonly sheet: NestSheet,
     readonly index: number,
     private readonly cache: NoFitCache,
+    private readonly fill: FillOptions,
   ) {}
 
   /**
@@ -47,16 +60,17 @@ export class OpenSheet {
   bestSpot(orientation: Orientation): Spot | null {
     const roomX = this.sheet.widthMm - orientation.width;
     const roomY = (this.sheet.lengthMm ?? Infinity) - orientation.height;
-    if (roomX < -EDGE || roomY < -EDGE) return null;
+    const floor = this.#floor;
+    if (roomX < -EDGE || roomY < floor - EDGE) return null;
     const forbidden = this.#forbiddenFor(orientation);
     let best: Spot | null = null;
     const offer = (x: number, y: number) => {
-      if (x < -EDGE || y < -EDGE || x > roomX + EDGE || y > roomY + EDGE) return;
+      if (x < -EDGE || y < floor - EDGE || x > roomX + EDGE || y > roomY + EDGE) return;
       if (!best || y < best.y - EDGE || (y < best.y + EDGE && x < best.x)) {
-        best = { x: Math.min(Math.max(x, 0), Math.max(roomX, 0)), y: Math.min(Math.max(y, 0), Math.max(roomY, 0)) };
+        best = { x: Math.min(Math.max(x, 0), Math.max(roomX, 0)), y: Math.min(Math.max(y, floor), Math.max(roomY, 0)) };
       }
     };
-    for (const [x, y] of [[0, 0], [Math.max(roomX, 0), 0]] as const) if (!containsPoint(forbidden, x, y)) offer(x, y);
+    for (const [x, y] of [[0, floor], [Math.max(roomX, 0), floor]] as const) if (!containsPoint(forbidden, x, y)) offer(x, y);
     for (const ring of forbidden) {
       for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
         const [x, y] = [ring[i]!, ring[i + 1]!];
@@ -65,7 +79,7 @@ export class OpenSheet {
         for (const edge of [0, Math.max(roomX, 0)]) {
           if (px < edge !== x < edge) offer(edge, py + ((y - py) * (edge - px)) / (x - px));
         }
-        if (py < 0 !== y < 0) offer(px + ((x - px) * -py) / (y - py), 0);
+        if (py < floor !== y < floor) offer(px + ((x - px) * (floor - py)) / (y - py), floor);
         if (Number.isFinite(roomY) && py < roomY !== y < roomY) offer(px + ((x - px) * (roomY - py)) / (y - py), roomY);
       }
     }
@@ -75,6 +89,10 @@ export class OpenSheet {
   place(orientation: Orientation, spot: Spot): void {
     this.#placed.push({ orientation, ...spot });
     this.usedLength = Math.max(this.usedLength, spot.y + orientation.height);
+    if (this.#placed.length < this.fill.closedAfter) return;
+    this.#floor = this.usedLength + this.fill.spacingMm;
+    this.#placed = [];
+    this.#forbidden.clear();
   }
 
   #forbiddenFor(orientation: Orientation): Rings {
