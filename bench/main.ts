@@ -1,6 +1,8 @@
 import { loadKernelInNode } from '../platform/load-kernel.js';
 import { artworkBench } from './artwork.js';
 import { buildBench } from './build.js';
+import { chaosBench } from './chaos.js';
+import { clientsBench } from './clients.js';
 import { cuttingBench } from './cutting.js';
 import { hostileBench } from './hostile.js';
 import { nestingBench } from './nesting.js';
@@ -15,3 +17,5 @@ await buildBench();
 await cuttingBench();
 await nestingBench();
 await pageBench();
+await clientsBench();
+await chaosBench();

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { blob, disc, rectangle, seeded } from '../testing/seeded.js';
 import {
+  fingerprintOf,
   areaOf,
   boundsOf,
   boxRing,
@@ -208,5 +209,24 @@ describe('growing with an eye on what is lost', () => {
     expect(growTracingLost([Float64Array.of(0, 0, 40, 2, 0, 4)], -0.3, 0.005).lost).toHaveLength(1);
     const [all] = growTracingLost([rectangle(0, 0, 9, 1)], -1, 0.005).lost;
     expect(all).toEqual({ minX: 0, minY: 0, maxX: 9, maxY: 1 });
+  });
+});
+
+describe('a fingerprint', () => {
+  it.each(Array.from({ length: 20 }, (_, seed) => seed))('is the same however the same outlines are written, and another for any other, seed %i', (seed) => {
+    const random = seeded(seed);
+    const rings = Array.from({ length: 1 + Math.floor(random() * 5) }, () => blob(random, random() * 100, random() * 100, 20));
+    const name = fingerprintOf(rings);
+    const begunElsewhere = rings.map((ring) => {
+      const k = 2 * Math.floor(random() * (ring.length / 2));
+      return Float64Array.from([...ring.subarray(k), ...ring.subarray(0, k)]);
+    });
+    expect(fingerprintOf([...begunElsewhere].reverse())).toBe(name);
+    expect(fingerprintOf(rings.map((ring) => ring.map((v) => Math.round(v * 1000) / 1000 + 1e-7)))).toBe(fingerprintOf(rings.map((ring) => ring.map((v) => Math.round(v * 1000) / 1000))));
+    const moved = rings.map((ring, i) => (i === 0 ? ring.map((v, k) => (k === 0 ? v + 0.01 : v)) : ring));
+    expect(fingerprintOf(moved)).not.toBe(name);
+    expect(fingerprintOf(rings.map((ring) => ring.map((v) => v + 0.5)))).not.toBe(name);
+    expect(fingerprintOf(rings.slice(1))).not.toBe(name);
+    expect(name).toMatch(/^[0-9a-f]{32}$/);
   });
 });

@@ -14,7 +14,8 @@ const READING_MS = 20_000;
 export class Compute {
   readonly #pool = new Piscina({
     filename: new URL('./start-worker.mjs', import.meta.url).href,
-    minThreads: 1,
+    // Both from the start: a thread that is only made when it is needed is made while others wait.
+    minThreads: 2,
     maxThreads: 2,
     idleTimeout: 60_000,
     resourceLimits: { maxOldGenerationSizeMb: 1200 },

@@ -21,7 +21,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       summary: 'Every sheet of a job that was sent to the cutter, as it was then, with its runs and ticks, the oldest first',
       answers: 'A list of frozen sheets',
       handle: async ({ params }) => {
-        await jobs.get(params['id']!);
+        await jobs.mustExist(params['id']!);
         return sheets.ofJob(params['id']!);
       },
     },

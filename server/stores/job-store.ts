@@ -17,9 +17,7 @@ interface JobRow {
   readonly to_cut: string | null;
   readonly updated_at: string;
   readonly deleted_at: string | null;
-  readonly artwork_id: string | null;
-  readonly parts: number;
-  readonly words: string | null;
+  readonly recipe: string;
   readonly first_position: number;
   readonly last_position: number;
 }
@@ -29,9 +27,6 @@ interface RecipeRow {
   readonly position: number;
   readonly recipe: string;
 }
-
-/** The file of a recipe's first part that has one; recipes before version 3 had files for parts. */
-const FIRST_FILE = `coalesce(json_extract(recipe, '$.artworks[0].source.id'), json_extract(recipe, '$.artworks[1].source.id'), case when json_extract(recipe, '$.version') < 3 then json_extract(recipe, '$.artworks[0].id') end)`;
 
 /** Steps that can be undone; older ones are dropped. */
 const HISTORY = 400;
@@ -67,11 +62,15 @@ export class JobStore {
   }
 
   /** @throws Problem 404 */
+  async mustExist(id: string): Promise<void> {
+    if (!(await this.db('jobs').select('id').where({ id }).first())) throw new Problem(404, 'job-unknown', 'There is no such job.');
+  }
+
+  /** @throws Problem 404 */
   async get(id: string): Promise<Job> {
     const row = await this.#rows().where('jobs.id', id).first();
     if (!row) throw new Problem(404, 'job-unknown', 'There is no such job.');
-    const stored = await this.db<RecipeRow>('recipes').where({ job_id: id, position: row.position }).first();
-    const recipe = parseRecipe(JSON.parse(stored!.recipe), `job ${id}`);
+    const recipe = parseRecipe(JSON.parse(row.recipe), `job ${id}`);
     return {
       ...summaryOf(row, await this.sheets.ofJob(id)),
       recipe,
@@ -148,14 +147,14 @@ export class JobStore {
   }
 
   #rows(): Knex.QueryBuilder<object, JobRow[]> {
-    return this.db('jobs').select<JobRow[]>(
-      'jobs.*',
-      this.db.raw(`(select ${FIRST_FILE} from recipes r where r.job_id = jobs.id and r.position = jobs.position) as artwork_id`),
-      this.db.raw(`(select json_array_length(recipe, '$.artworks') from recipes r where r.job_id = jobs.id and r.position = jobs.position) as parts`),
-      this.db.raw(`(select json_extract(recipe, '$.artworks[0].lettering.text') from recipes r where r.job_id = jobs.id and r.position = jobs.position) as words`),
-      this.db.raw(`(select min(position) from recipes r where r.job_id = jobs.id) as first_position`),
-      this.db.raw(`(select max(position) from recipes r where r.job_id = jobs.id) as last_position`),
-    ) as unknown as Knex.QueryBuilder<object, JobRow[]>;
+    return this.db('jobs')
+      .join('recipes', (on) => on.on('recipes.job_id', 'jobs.id').andOn('recipes.position', 'jobs.position'))
+      .select<JobRow[]>(
+        'jobs.*',
+        'recipes.recipe',
+        this.db.raw(`(select min(position) from recipes r where r.job_id = jobs.id) as first_position`),
+        this.db.raw(`(select max(position) from recipes r where r.job_id = jobs.id) as last_position`),
+      ) as unknown as Knex.QueryBuilder<object, JobRow[]>;
   }
 }
 
@@ -171,8 +170,20 @@ function cutKeyOf(recipe: Recipe): string {
 
 function summaryOf(row: JobRow, sheets: readonly FrozenSheet[]): JobSummary {
   const isCutting = Object.keys(takenCopies(sheets, row.id, ['in-cutter'])).length > 0;
-  const state: JobState = isCutting ? 'cutting' : isCut(row, sheets) ? 'cut' : row.parts > 0 ? 'in work' : 'new';
-  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: row.artwork_id, words: row.words };
+  const { artworks } = JSON.parse(row.recipe) as StoredParts;
+  const state: JobState = isCutting ? 'cutting' : isCut(row, sheets) ? 'cut' : artworks.length > 0 ? 'in work' : 'new';
+  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: firstFile(artworks), words: artworks[0]?.lettering?.text ?? null };
+}
+
+/** As much of a stored recipe, of any version, as a list shows. Recipes before version 3 had files for parts. */
+interface StoredParts {
+  readonly artworks: readonly { readonly id: string; readonly kind?: string; readonly source?: { readonly id: string }; readonly lettering?: { readonly text: string } }[];
+}
+
+/** The file of the first part that has one. */
+function firstFile(artworks: StoredParts['artworks']): string | null {
+  const part = artworks.find((one) => one.source !== undefined || one.kind === undefined);
+  return part ? (part.source?.id ?? part.id) : null;
 }
 
 /** Every copy of every layer is cut, and nothing that is cut of the job was changed since it was last sent. */

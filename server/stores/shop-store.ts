@@ -11,9 +11,20 @@ export type StoredShop = Shop & { readonly revision: number };
 
 /** The shop's films, pieces, mats and cutter. */
 export class ShopStore {
+  #known: Promise<StoredShop> | null = null;
+
   constructor(private readonly db: Knex) {}
 
+  /** As it was last written; asked for with every plan, so it is read once and kept until it is written again. */
   async get(): Promise<StoredShop> {
+    this.#known ??= this.#read().catch((error: unknown) => {
+      this.#known = null;
+      throw error;
+    });
+    return this.#known;
+  }
+
+  async #read(): Promise<StoredShop> {
     const read = async <T>(table: string, order: string) => (await this.db<DataRow>(table).orderBy(order)).map((row) => JSON.parse((row as DataRow).data) as T);
     const cutters = await read<CutterProfile>('cutters', 'id');
     return {
@@ -35,6 +46,7 @@ export class ShopStore {
       await tx('cutters').insert({ id: shop.cutter.id, data: JSON.stringify(shop.cutter) });
       await tx('shop_state').increment('revision');
     });
+    this.#known = null;
   }
 
   /** Lays other figures over a film's. @throws Problem 404, 409 when the shop was changed since `revision` */
@@ -56,6 +68,7 @@ export class ShopStore {
       if (taken === 0) throw new Problem(409, 'shop-changed', 'The shop was changed elsewhere meanwhile, so this change was not saved.');
       await tx(table).where({ id }).update({ data: JSON.stringify({ ...(JSON.parse(row.data) as object), ...change }) });
     });
+    this.#known = null;
   }
 
   async isEmpty(): Promise<boolean> {
