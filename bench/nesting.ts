@@ -1,7 +1,11 @@
 import { regionsOf, unite } from '../core/geometry/index.js';
 import { nest, nestingFaults, type NestItem, type NestRequest } from '../core/nesting/index.js';
 import { blob, disc, rectangle, seeded } from '../core/testing/seeded.js';
-import { ms, percent, print } from './measure.js';
+import { drawingPart, emptyRecipe, patchRecipe } from '../core/job/index.js';
+import { Planner } from '../core/job/plan/index.js';
+import { DEMO_SHOP } from '../demo/shop.js';
+import { resourcesInNode } from '../platform/artwork-resources.js';
+import { ms, percent, print, times } from './measure.js';
 
 const TURNS = [0, 90, 180, 270];
 const item = (id: string, ring: Float64Array, quantity: number): NestItem => ({ id, quantity, rotations: TURNS, group: regionsOf(unite([ring])) });
@@ -28,4 +32,20 @@ export async function nestingBench(): Promise<void> {
     rows.push([name, `${percent(density)} in ${ms(performance.now() - start)}${faults ? `, ${faults} FAULTS` : ''}`]);
   }
   print('Nesting: share of the film taken that is covered, spacing 3 mm', rows);
+  print('A whole plan of 500 copies of 300 pieces, beside 50 copies (it may take a minute at most)', [await manyCopies(true), await manyCopies(false)]);
+}
+
+const DOTS = `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="50mm" viewBox="0 0 60 50">${Array.from({ length: 300 }, (_, i) => `<circle cx="${2 + (i % 20) * 2.9}" cy="${2 + Math.floor(i / 20) * 3.2}" r="1.1" fill="#16181a"/>`).join('')}</svg>`;
+
+async function manyCopies(border: boolean): Promise<[string, string]> {
+  const shop = { ...DEMO_SHOP, pieces: DEMO_SHOP.pieces.map((piece) => ({ ...piece, lengthMm: piece.kind === 'roll' ? 60_000 : piece.lengthMm })) };
+  const timeOf = async (copies: number) => {
+    const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, sheets: { copies }, preparation: { border } });
+    const start = performance.now();
+    const { sheets } = await new Planner(resourcesInNode).plan({ recipe, shop, sources: new Map([['a', new TextEncoder().encode(DOTS)]]) });
+    if (sheets!.sheets.reduce((sum, sheet) => sum + sheet.groups.length, 0) !== copies) throw new Error('Not all copies were laid out.');
+    return performance.now() - start;
+  };
+  const [few, many] = [await timeOf(50), await timeOf(500)];
+  return [border ? 'with a weeding border each' : 'by their outlines', `${(many / 1000).toFixed(1)} s, ${times(many / few)} that of 50`];
 }

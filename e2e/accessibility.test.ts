@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AT_ORIGIN, newLettering, patchRecipe, STAGES, type Job } from '../core/job/index.js';
-import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
+import { jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -45,6 +45,29 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
 
   it.each(STAGES)('the station %s has nothing axe objects to', async (stage) => {
     await show(`/jobs/${job.id}/${stage}`, '4 sheets');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('a cut that failed, a weed map to be ticked off and a refused edit have nothing axe objects to', async () => {
+    const cut = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } } }));
+    await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 10 });
+    const { body: run } = await startCut(bench, cut.id, 'chalk');
+    await runUntil(bench, run.id, (r) => r.pairsDone > r.pairsTotal * 0.8);
+    await bench.api('POST', '/api/cutter/control', { do: 'power-cut' });
+    await runUntil(bench, run.id, (r) => r.state === 'failed');
+    await show(`/jobs/${cut.id}/cut`, 'the cut failed');
+    await browser.press('Cut all of it again');
+    await browser.sees('What is loaded?');
+    expect(await violations()).toEqual([]);
+    await show(`/jobs/${cut.id}/prepare`, '3 sheets');
+    await browser.press('Chalk white');
+    await browser.sees('seen to');
+    expect(await violations()).toEqual([]);
+    const { body: now } = await bench.api<Job>('GET', `/api/jobs/${cut.id}`);
+    await show(`/jobs/${cut.id}/sheets`, '3 sheets');
+    await bench.api('PUT', `/api/jobs/${cut.id}/recipe`, { recipe: { ...now.recipe, customer: 'Other' }, revision: now.revision });
+    await browser.write('Copies', '2');
+    await browser.sees('changed elsewhere');
     expect(await violations()).toEqual([]);
   });
 

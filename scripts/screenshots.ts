@@ -12,21 +12,35 @@ const [heron, wren, anglers, bakery] = [idOf('Heron'), idOf('Marsh Wren'), idOf(
 /** Name, path, what must be seen first, what is done before the picture is taken, and what is pressed after it. */
 const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string])[] = [
   ['jobs', '/', /Marsh Wren/],
-  ['artwork', `/jobs/${heron}/artwork`, /4 sheets/],
+  ['artwork', `/jobs/${heron}/artwork`, /2 sheets/],
   ['artwork-findings', `/jobs/${anglers}/artwork`, /film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are thinner')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); await new Promise((done) => setTimeout(done, 500)); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
   ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click(); await new Promise((done) => setTimeout(done, 1500))`],
   ['tracing', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('loaf.jpg')).click(); await new Promise((done) => setTimeout(done, 1500))`],
-  ['films', `/jobs/${heron}/films`, /4 sheets/],
-  ['surface', `/jobs/${heron}/surface`, /4 sheets/],
-  ['build', `/jobs/${heron}/build`, /4 sheets/],
-  ['gap-trial', `/jobs/${heron}/build`, /4 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'Gap trial').click(); [...document.querySelectorAll('button')].find((button) => button.textContent === 'Inlay').click(); await new Promise((done) => setTimeout(done, 4000))`, 'Undo'],
+  ['films', `/jobs/${heron}/films`, /2 sheets/],
+  ['surface', `/jobs/${heron}/surface`, /2 sheets/],
+  ['build', `/jobs/${heron}/build`, /2 sheets/],
+  ['gap-trial', `/jobs/${heron}/build`, /2 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'Gap trial').click(); [...document.querySelectorAll('button')].find((button) => button.textContent === 'Inlay').click(); await new Promise((done) => setTimeout(done, 4000))`, 'Undo'],
   ['build-boat-name', `/jobs/${wren}/build`, /2 sheets/],
-  ['prepare', `/jobs/${heron}/prepare`, /4 sheets/],
+  ['prepare', `/jobs/${heron}/prepare`, /2 sheets/],
   ['sheets', `/jobs/${wren}/sheets`, /2 sheets/],
-  ['cut', `/jobs/${heron}/cut`, /4 sheets/],
-  ['assemble', `/jobs/${heron}/assemble`, /4 sheets/, `document.querySelectorAll('ol li button')[3].click()`],
+  ['cut', `/jobs/${heron}/cut`, /2 sheets/],
+  ['cut-failed', `/jobs/${anglers}/cut`, /4 sheets|3 sheets/, failedCut('chalk'), 'Throw it away'],
+  ['assemble', `/jobs/${heron}/assemble`, /2 sheets/, `document.querySelectorAll('ol li button')[3].click()`],
   ['record', `/jobs/${heron}/record`, /of 4 cut/],
 ];
+
+/** Cuts most of a film's sheet, then cuts the cutter's power. */
+function failedCut(film: string): string {
+  return `
+    const send = async (method, path, body) => (await fetch(path, { method, ...(body ? { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } } : {}) })).json();
+    const job = location.pathname.split('/')[2];
+    const [{ revision }, { sheets }] = [await send('GET', '/api/jobs/' + job), await send('GET', '/api/jobs/' + job + '/plan')];
+    await send('POST', '/api/cutter/control', { do: 'time-lapse', factor: 6 });
+    const run = await send('POST', '/api/jobs/' + job + '/sheets/' + sheets.find((sheet) => sheet.film === '${film}').id + '/cut', { loadedFilmId: '${film}', revision });
+    while ((await send('GET', '/api/runs/' + run.id)).share < 0.5) await new Promise((done) => setTimeout(done, 50));
+    await send('POST', '/api/cutter/control', { do: 'power-cut' });
+    await new Promise((done) => setTimeout(done, 5000))`;
+}
 
 mkdirSync(FOLDER, { recursive: true });
 const browser = await openBrowser();

@@ -4,6 +4,7 @@ import { groupArea, orientationsOf, type Orientation } from './shape.js';
 
 /** Copies of one thing fill in rows, so what is far below them leaves no gap for them; different things may still find one. */
 const COPIES_BESIDE = 24;
+const MANY_COPIES = 100;
 const ITEMS_BESIDE = 80;
 
 interface Candidate {
@@ -57,7 +58,7 @@ async function arrange(order: readonly Candidate[], request: NestRequest, cache:
   const placements: Placement[] = [];
   const missing: { candidate: Candidate; quantity: number }[] = [];
   const counts = new Map<string, number>();
-  const fill: FillOptions = { spacingMm: request.spacingMm, closedAfter: order.length === 1 ? COPIES_BESIDE : ITEMS_BESIDE };
+  const fill: FillOptions = { spacingMm: request.spacingMm, closedAfter: order.length === 1 && order[0]!.item.quantity > MANY_COPIES ? COPIES_BESIDE : ITEMS_BESIDE };
   const openNext = (orientations: readonly Orientation[]): OpenSheet | null => {
     const at = request.sheets.findIndex(
       (sheet, i) => left[i]! > 0 && orientations.some((o) => o.width <= sheet.widthMm + 1e-6 && o.height <= (sheet.lengthMm ?? Infinity) + 1e-6),
