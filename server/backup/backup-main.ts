@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util';
 import { databaseFile } from '../db/open-database.js';
-import { backupName, copyDatabase } from './copy-database.js';
+import { backupName, copyDatabase } from '../db/copy-database.js';
 import { DATA_FOLDERS, findData } from './find-data.js';
 
 const { values } = parseArgs({ options: { data: { type: 'string' }, to: { type: 'string', default: 'backups' } } });

@@ -3,7 +3,7 @@ import { dirname } from 'node:path';
 import Database from 'better-sqlite3';
 import { databaseFile } from '../db/open-database.js';
 import { MIGRATIONS } from '../db/migrations/index.js';
-import { backupName, copyDatabase } from './copy-database.js';
+import { backupName, copyDatabase } from '../db/copy-database.js';
 
 /** Why a restore was refused, in a sentence. Nothing was changed. */
 export class RestoreRefused extends Error {}

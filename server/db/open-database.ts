@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import createKnex, { type Knex } from 'knex';
-import { backupName, copyDatabase } from '../backup/copy-database.js';
+import { backupName, copyDatabase } from './copy-database.js';
 import { MIGRATIONS } from './migrations/index.js';
 
 /** Opens (and if need be makes) the database in the data folder, with write-ahead log and foreign keys, at the newest version. */
