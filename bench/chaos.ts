@@ -2,7 +2,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { hpglHead, hpglRun, HPGL_TAIL } from '../core/cutting/index.js';
 import { patchRecipe, type Job } from '../core/job/index.js';
 import type { PlanReport } from '../core/job/plan/index.js';
-import { ENDED, type FrozenSheet, type Run } from '../core/records/index.js';
+import { ENDED, unpackLists, type FrozenSheet, type Run } from '../core/records/index.js';
 import { seeded } from '../core/testing/seeded.js';
 import { runOffline } from '../cutter/run-offline.js';
 import { print } from './measure.js';
@@ -35,8 +35,8 @@ const lengthOf = (line: Line) => line.slice(1).reduce((sum, [x, y], i) => sum + 
 
 /** Lines that a sheet's program cuts when nothing happens. */
 async function meantOf(shop: RealShop, sheet: FrozenSheet): Promise<Line[]> {
-  const { body } = await shop.api<{ runs: number[][] }>('GET', `/api/sheets/${sheet.id}/drawing`);
-  const hpgl = [hpglHead(sheet), ...body.runs.flatMap((run) => hpglRun(Int32Array.from(run))), HPGL_TAIL].join('\n');
+  const packed = new Uint8Array(await (await fetch(`${shop.url}/api/sheets/${sheet.id}/runs`)).arrayBuffer());
+  const hpgl = [hpglHead(sheet), ...unpackLists(packed).flatMap((run) => hpglRun(run)), HPGL_TAIL].join('\n');
   return runOffline(hpgl).lines.map((line) => Array.from({ length: line.length / 2 }, (_, i) => [line[2 * i]!, line[2 * i + 1]!] as const));
 }
 

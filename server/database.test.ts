@@ -10,9 +10,8 @@ import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
 import { SheetStore } from './stores/sheet-store.js';
 import { emptyRecipe } from '../core/job/index.js';
-import { standings } from '../core/records/index.js';
+import { packLists, standings, unpackLists } from '../core/records/index.js';
 import { DEMO_SHOP } from '../demo/shop.js';
-import { packLists, unpackLists } from './stores/pack.js';
 import { RunStore } from './stores/run-store.js';
 import { ShopStore } from './stores/shop-store.js';
 

@@ -78,7 +78,8 @@ describe('a sheet that was cut', () => {
   it('keeps its figures, its drawing and its revision whatever becomes of the job', async () => {
     await cut('lock-gate');
     const [before] = await cutsOf(bench, job.id);
-    const drawing = async () => (await bench.api(`GET`, `/api/sheets/${before!.id}/drawing`)).body;
+    const bytes = async (what: string) => Buffer.from(await (await fetch(`${bench.server.url}/api/sheets/${before!.id}/${what}`)).arrayBuffer()).toString('hex');
+    const drawing = async () => [await bytes('outlines'), await bytes('runs')];
     const drawn = await drawing();
     await change({ title: 'Other', surface: { size: { mode: 'width', mm: 60 } }, sheets: { copies: 3 } });
     await bench.server.services.shop.changeFilm('lock-gate', { thinnestMm: 2 }, (await bench.server.services.shop.get()).revision);

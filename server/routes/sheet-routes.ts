@@ -26,17 +26,22 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       },
     },
     { method: 'get', path: '/api/sheets/:id', summary: 'A frozen sheet', answers: 'The sheet', handle: ({ params }) => sheets.get(params['id']!) },
-    {
-      method: 'get',
-      path: '/api/sheets/:id/drawing',
-      summary: 'What lies on a frozen sheet, and where the holder goes',
-      answers: '{ outlines, runs }: rings in mm, y up, group by group (contours, marks, borders); runs in 1/40 mm',
-      handle: async ({ params }) => {
-        await sheets.get(params['id']!);
-        const { outlines, runs } = await programs.get(params['id']!);
-        return { outlines: outlines.map((ring) => [...ring]), runs: runs.map((run) => [...run]) };
-      },
-    },
+    ...(['outlines', 'runs'] as const).map(
+      (what): Route => ({
+        method: 'get',
+        path: `/api/sheets/:id/${what}`,
+        summary: what === 'outlines' ? 'What lies on a frozen sheet, group by group: contours, marks, borders; thousandths of a mm, y up' : 'Where the holder goes for it, run by run; 1/40 mm, y up',
+        answers: 'Packed lists of 32-bit numbers: how many, the length of each, then all of them',
+        handle: async ({ ctx, params }) => {
+          await sheets.get(params['id']!);
+          ctx.body = await programs.packed(params['id']!, what);
+          ctx.type = 'application/octet-stream';
+          // A frozen sheet never changes.
+          ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
+          return undefined;
+        },
+      }),
+    ),
     {
       method: 'post',
       path: '/api/sheets/:id/again',

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { Ring, Rings } from '../../core/geometry/index.js';
-import { packLists, unpackLists } from './pack.js';
+import { packLists, unpackLists } from '../../core/records/index.js';
 
 /** Outlines are kept in thousandths of a millimetre. */
 const PER_MM = 1000;
@@ -46,11 +46,16 @@ export class ProgramStore {
       speed_mm_s: speedMmS,
       blade_offset_mm: bladeOffsetMm,
       overcut_mm: overcutMm,
-      runs: packLists(runs),
-      whole_at: packLists([wholeAt]),
-      part_of: packLists([partOf]),
-      outlines: packLists(outlines.map((ring) => Int32Array.from(ring, (v) => Math.round(v * PER_MM)))),
+      runs: bytesOf(runs),
+      whole_at: bytesOf([wholeAt]),
+      part_of: bytesOf([partOf]),
+      outlines: bytesOf(outlines.map((ring) => Int32Array.from(ring, (v) => Math.round(v * PER_MM)))),
     });
+  }
+
+  /** Outlines (thousandths of a mm) or runs (plotter units) as they lie in the store: packed lists, which a page unpacks. */
+  async packed(sheetId: string, what: 'outlines' | 'runs'): Promise<Buffer> {
+    return ((await this.db('programs').where({ sheet_id: sheetId }).select(what).first()) as Record<typeof what, Buffer>)[what];
   }
 
   /** The program of a sheet that is kept. */
@@ -67,4 +72,8 @@ export class ProgramStore {
       outlines: unpackLists(row.outlines).map((list): Ring => Float64Array.from(list, (v) => v / PER_MM)),
     };
   }
+}
+
+function bytesOf(lists: readonly ArrayLike<number>[]): Buffer {
+  return Buffer.from(packLists(lists).buffer);
 }

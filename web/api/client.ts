@@ -17,9 +17,24 @@ export class ApiProblem extends Error {
   }
 }
 
+interface AskOptions {
+  readonly method?: string;
+  readonly json?: unknown;
+  readonly bytes?: Blob;
+  readonly signal?: AbortSignal;
+}
+
 /** Asks the server. @throws ApiProblem with a sentence that can be shown, also when there is no server to be reached */
-export async function ask<T>(path: string, options: { method?: string; json?: unknown; bytes?: Blob; signal?: AbortSignal } = {}): Promise<T> {
-  const { method = 'GET', json, bytes, signal } = options;
+export async function ask<T>(path: string, options: AskOptions = {}): Promise<T> {
+  return (await (await answerTo(path, options)).json()) as T;
+}
+
+/** The same for what is answered as bytes. */
+export async function askBytes(path: string): Promise<Uint8Array> {
+  return new Uint8Array(await (await answerTo(path, {})).arrayBuffer());
+}
+
+async function answerTo(path: string, { method = 'GET', json, bytes, signal }: AskOptions): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, {
@@ -38,5 +53,5 @@ export async function ask<T>(path: string, options: { method?: string; json?: un
     const problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
     throw new ApiProblem(response.status, problem.code ?? 'unknown', problem.title ?? 'That did not work.');
   }
-  return (await response.json()) as T;
+  return response;
 }

@@ -85,7 +85,7 @@ function figureOf(stage: Stage, plan: PlanView | null, unit: LengthUnit, cuts: C
     case 'sheets':
       return plan.sheets ? (isAllCut(cuts) ? 'all cut' : count(plan.sheets.length, 'sheet')) : '';
     case 'cut':
-      return cuts.undecided > 0 ? `${cuts.undecided} failed` : plan.seconds === undefined ? '' : isAllCut(cuts) ? 'all cut' : sayDuration(plan.seconds);
+      return cuts.undecided > 0 ? `${cuts.undecided} to decide` : plan.seconds === undefined ? '' : isAllCut(cuts) ? 'all cut' : sayDuration(plan.seconds);
     case 'assemble':
       return plan.steps ? count(plan.steps.length, 'step') : '';
     case 'record':

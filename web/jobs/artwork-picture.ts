@@ -1,16 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { ApiProblem } from '../api/client.js';
-
-async function fetchArtwork(id: string): Promise<Uint8Array> {
-  const response = await fetch(`/api/artworks/${id}`);
-  if (!response.ok) throw new ApiProblem(response.status, 'artwork-unknown', 'The artwork could not be read back.');
-  return new Uint8Array(await response.arrayBuffer());
-}
+import { askBytes } from '../api/client.js';
 
 /** An artwork's untouched bytes; they never change. */
 export function artworkQuery(id: string) {
-  return { queryKey: ['artwork', id], staleTime: Infinity, queryFn: () => fetchArtwork(id) };
+  return { queryKey: ['artwork', id], staleTime: Infinity, queryFn: () => askBytes(`/api/artworks/${id}`) };
 }
 
 /** What a browser must be told that a file is, by its first bytes. */

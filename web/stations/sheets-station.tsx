@@ -73,7 +73,7 @@ export function SheetsStation() {
       }
     >
       {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${s.film.name}`] as const)} onChange={setChosen} />}
-      <LightTable label={sheet ? `Sheet of ${sheet.film.name}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: the corner the cutter counts from · dotted: edge that stays free · dashed: weeding border · hatched: waste and what is left over` : ''}>
+      <LightTable label={sheet ? `Sheet of ${sheet.film.name}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · dotted: stays free · dashed: border · hatched: left over` : ''}>
         {sheet && <SheetPicture sheet={sheet} />}
       </LightTable>
     </StationLayout>

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { packLists } from '../../stores/pack.js';
+import { packLists } from '../../../core/records/index.js';
 
 /*
  * Sheets that were sent to the cutter are kept as they were; runs refer to them, and their programs lie apart. Revisions only grow. Older runs
@@ -152,7 +152,7 @@ async function keepOldRuns(db: Knex): Promise<void> {
       // Nobody was asked what should become of these, and by now it is decided.
       ...(run.state === 'cancelled' || run.state === 'failed' ? { decided: 'thrown-away', decided_at: run.finished_at } : {}),
     });
-    await db('programs').insert({ sheet_id: sheet, force_g: forceG, speed_mm_s: speedMmS, runs: packLists(runs), whole_at: packLists([[]]), part_of: packLists([[]]), outlines: packLists([]) });
+    await db('programs').insert({ sheet_id: sheet, force_g: forceG, speed_mm_s: speedMmS, runs: Buffer.from(packLists(runs)), whole_at: Buffer.from(packLists([[]])), part_of: Buffer.from(packLists([[]])), outlines: Buffer.from(packLists([])) });
     await db('sheet_groups').insert({ sheet_id: sheet, position: 0, job_id: run.job_id, copy: 0, fingerprint: oldName(run.job_id, run.sheet), matrix: JSON.stringify([1, 0, 0, 1, 0, 0]), contours: 0, marks: 0, borders: 0, weed_places: '[]' });
     const { state, message, pairs_done, pairs_base, boot, meter_ms, actual_seconds, outcome, note, started_at, finished_at } = run;
     await db('runs').insert({ id, sheet_id: sheet, state, message, pairs_done, share: pairs_done / run.pairs_total, pairs_base, boot, meter_ms, actual_seconds, outcome, note, started_at, finished_at });

@@ -42,7 +42,7 @@ export function LiveCut({ runs: frozen, pairsDone, head, usedLengthMm }: LiveCut
   );
 }
 
-function pathOf(run: readonly number[], pairs: number, usedLengthMm: number): string {
+function pathOf(run: Int32Array, pairs: number, usedLengthMm: number): string {
   let d = '';
   for (let i = 0; i < 2 * pairs; i += 2) d += `${i === 0 ? 'M' : 'L'}${(run[i]! / UNITS_PER_MM).toFixed(2)} ${(usedLengthMm - run[i + 1]! / UNITS_PER_MM).toFixed(2)}`;
   return d;

@@ -1,19 +1,26 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { IDENTITY, ringsToPathData } from '../../../core/geometry/index.js';
-import type { FrozenSheet } from '../../../core/records/index.js';
-import { ask } from '../../api/client.js';
+import { IDENTITY, ringsToPathData, type Rings } from '../../../core/geometry/index.js';
+import { unpackLists, type FrozenSheet } from '../../../core/records/index.js';
+import { askBytes } from '../../api/client.js';
 import type { DrawnSheet } from '../../plan/plan-view.js';
 
 /** Outlines in mm and holder positions in 1/40 mm, y up, as they were frozen. */
 export interface FrozenDrawing {
-  readonly outlines: readonly (readonly number[])[];
-  readonly runs: readonly (readonly number[])[];
+  readonly outlines: Rings;
+  readonly runs: readonly Int32Array[];
 }
+
+/** Outlines are kept in thousandths of a millimetre. */
+const PER_MM = 1000;
 
 /** What lies on a frozen sheet: it never changes, so it is fetched once. */
 export function useFrozenDrawing(sheet: FrozenSheet | null): FrozenDrawing | undefined {
-  return useQuery({ queryKey: ['drawing', sheet?.id], queryFn: () => ask<FrozenDrawing>(`/api/sheets/${sheet!.id}/drawing`), enabled: sheet !== null, staleTime: Infinity }).data;
+  const queryFn = async (): Promise<FrozenDrawing> => {
+    const [outlines, runs] = await Promise.all((['outlines', 'runs'] as const).map((what) => askBytes(`/api/sheets/${sheet!.id}/${what}`)));
+    return { outlines: unpackLists(outlines!).map((list) => Float64Array.from(list, (v) => v / PER_MM)), runs: unpackLists(runs!) };
+  };
+  return useQuery({ queryKey: ['drawing', sheet?.id], queryFn, enabled: sheet !== null, staleTime: Infinity }).data;
 }
 
 /** A frozen sheet as it is drawn; without its shapes while they are fetched. */
@@ -21,7 +28,7 @@ export function useDrawnSheet(sheet: FrozenSheet | null, drawing: FrozenDrawing 
   return useMemo(() => {
     if (!sheet) return null;
     const { film, piece, mat, usedLengthMm } = sheet;
-    const down = (rings: FrozenDrawing['outlines']) => ringsToPathData(rings.map((ring) => Float64Array.from(ring, (v, i) => (i % 2 === 1 ? usedLengthMm - v : v))), 2);
+    const down = (rings: FrozenDrawing['outlines']) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))), 2);
     let first = 0;
     const shapes = (drawing ? sheet.groups : []).map(({ contours, marks, borders }) => {
       const [from, to] = [first, first + contours + marks + borders];

@@ -35,7 +35,7 @@ export function useCutPicture(copy: CutCopy | null): { readonly cut: string; rea
     const sizes = copy.sheet.groups.map((group) => group.contours + group.marks + group.borders);
     const from = sizes.slice(0, copy.position).reduce((sum, size) => sum + size, 0);
     const back = inverse(copy.group.matrix)!;
-    const rings = drawing.outlines.slice(from, from + sizes[copy.position]!).map((ring) => transformRing(Float64Array.from(ring), back));
+    const rings = drawing.outlines.slice(from, from + sizes[copy.position]!).map((ring) => transformRing(ring, back));
     const contours = copy.group.contours + copy.group.marks;
     return { cut: ringsToPathData(rings.slice(0, contours), 3), border: ringsToPathData(rings.slice(contours), 3), box: boundsOf(rings)! };
   }, [copy, drawing]);

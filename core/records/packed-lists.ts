@@ -1,5 +1,5 @@
-/** Lists of whole numbers as bytes: how many lists, the length of each, then all of them. */
-export function packLists(lists: readonly ArrayLike<number>[]): Buffer {
+/** Lists of whole numbers as bytes (32 bit, little-endian as every machine here has them): how many lists, the length of each, then all of them. */
+export function packLists(lists: readonly ArrayLike<number>[]): Uint8Array {
   const out = new Int32Array(1 + lists.length + lists.reduce((sum, list) => sum + list.length, 0));
   out[0] = lists.length;
   let at = 1 + lists.length;
@@ -8,7 +8,7 @@ export function packLists(lists: readonly ArrayLike<number>[]): Buffer {
     out.set(list, at);
     at += list.length;
   });
-  return Buffer.from(out.buffer);
+  return new Uint8Array(out.buffer);
 }
 
 /** The lists again. @throws RangeError when the bytes are cut short */
