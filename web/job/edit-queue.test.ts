@@ -109,6 +109,17 @@ describe('edits on their way', () => {
     expect([server.recipe.title, server.recipe.customer, queue.state.refusal]).toEqual(['Mine', '1', null]);
   });
 
+  it('are not hidden by what the server told before them and was heard after them', async () => {
+    const server = new Server(seeded(1));
+    const queue = bench(server).open();
+    const late = server.job;
+    queue.told(late);
+    queue.change({ title: 'A' });
+    await queue.settled();
+    queue.told(late);
+    expect(queue.state.recipe!.title).toBe('A');
+  });
+
   it('are left out when the maker says so, and nothing of them is sent', async () => {
     const server = new Server(seeded(1));
     const queue = bench(server).open();

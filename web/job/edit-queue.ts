@@ -78,9 +78,9 @@ export class EditQueue {
     return () => this.#listeners.delete(listener);
   }
 
-  /** The job as the server tells it, unless edits are under way: their answers are newer. */
+  /** The job as the server tells it, unless edits are under way, whose answers are newer, or it was told late: revisions only grow. */
   told(job: Job): void {
-    if (this.#running && this.#job) return;
+    if (this.#job && (this.#running || job.revision < this.#job.revision)) return;
     this.#job = job;
     this.#changed();
     this.#run();
