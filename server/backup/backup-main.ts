@@ -10,6 +10,6 @@ if (folder === null) {
   process.exitCode = 2;
 } else {
   const target = backupName(values.to, folder.replace(/[^a-z0-9]+/gi, '-').replace(/^-+/, ''));
-  await copyDatabase(databaseFile(folder), target);
+  copyDatabase(databaseFile(folder), target);
   console.log(`Backed up ${databaseFile(folder)} to ${target}. To restore it: npm run restore -- ${target}${values.data === undefined ? '' : ` --data ${folder}`}`);
 }

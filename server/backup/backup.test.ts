@@ -1,9 +1,9 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
 import { emptyRecipe } from '../../core/job/index.js';
 import { databaseFile, openDatabase } from '../db/open-database.js';
 import { JobStore } from '../stores/job-store.js';
@@ -38,26 +38,33 @@ import { SheetStore } from './server/stores/sheet-store.js';
 import { emptyRecipe } from './core/job/index.js';
 const db = await openDatabase(process.argv[1]);
 const jobs = new JobStore(db, new SheetStore(db, new ProgramStore(db)));
-for (let i = 0; ; i += 1) { const title = 'written ' + String(i).padStart(6, '0'); await jobs.create(emptyRecipe(title)); process.stdout.write(title + '\\n'); }
+for (let i = 0; ; i += 1) { const title = 'written ' + String(i).padStart(6, '0'); await jobs.create(emptyRecipe(title)); process.stdout.write(title + '\\n'); await new Promise((done) => setImmediate(done)); }
 `;
+
+let writer: ChildProcess | null = null;
+afterEach(() => {
+  writer?.kill('SIGKILL');
+  writer = null;
+});
 
 describe('backup and restore', () => {
   it('bring back what was, and nothing that came after, though the writer was killed with its log beside it', async () => {
     const data = folderOf();
     const backups = folderOf();
-    const writer = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', WRITER, data], { stdio: ['ignore', 'pipe', 'inherit'] });
+    writer = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', WRITER, data], { stdio: ['ignore', 'pipe', 'inherit'] });
+    const { stdout } = writer;
     let said = '';
     const reached = (n: number) =>
       new Promise<void>((resolve) => {
         const look = () => {
           if (said.split('\n').length <= n) return;
-          writer.stdout.off('data', look);
+          stdout!.off('data', look);
           resolve();
         };
-        writer.stdout.on('data', look);
+        stdout!.on('data', look);
         look();
       });
-    writer.stdout.on('data', (text: Buffer) => (said += text.toString()));
+    stdout!.on('data', (text: Buffer) => (said += text.toString()));
     await reached(30);
     expect(run('backup', '--data', data, '--to', backups).status).toBe(0);
     const backup = newestIn(backups, '');
@@ -66,7 +73,7 @@ describe('backup and restore', () => {
     // While it runs, nothing is restored over it.
     const refused = run('restore', backup, '--data', data, '--backups', backups);
     expect([refused.status, refused.stderr]).toEqual([2, expect.stringContaining('The server is running')]);
-    const ended = new Promise((resolve) => writer.once('exit', resolve));
+    const ended = new Promise((resolve) => writer!.once('exit', resolve));
     writer.kill('SIGKILL');
     await ended;
     expect(existsSync(`${databaseFile(data)}-wal`)).toBe(true);

@@ -15,13 +15,13 @@ export class RestoreRefused extends Error {}
  *
  * @throws RestoreRefused when the file is no sound backup, or the server runs
  */
-export async function restoreDatabase(backup: string, dataFolder: string, backups: string): Promise<string | null> {
+export function restoreDatabase(backup: string, dataFolder: string, backups: string): string | null {
   mustBeSound(backup);
   const target = databaseFile(dataFolder);
   const fresh = `${target}.restoring`;
   rmSync(fresh, { force: true });
-  await copyDatabase(backup, fresh);
-  const before = existsSync(target) ? await setAside(target, backups) : null;
+  copyDatabase(backup, fresh);
+  const before = existsSync(target) ? setAside(target, backups) : null;
   for (const end of ['-wal', '-shm']) rmSync(target + end, { force: true });
   renameSync(fresh, target);
   for (const end of ['-wal', '-shm', '-journal']) rmSync(fresh + end, { force: true });
@@ -53,7 +53,7 @@ function mustBeSound(file: string): void {
 }
 
 /** Backs up what is there and folds its write-ahead log in; a damaged one is kept as it is, beside the backups. */
-async function setAside(target: string, backups: string): Promise<string> {
+function setAside(target: string, backups: string): string {
   const name = backupName(backups, 'before-restore');
   try {
     const db = new Database(target, { fileMustExist: true, timeout: 0 });
@@ -63,7 +63,7 @@ async function setAside(target: string, backups: string): Promise<string> {
     } finally {
       db.close();
     }
-    await copyDatabase(target, name);
+    copyDatabase(target, name);
     return name;
   } catch (error) {
     const code = (error as { code?: string }).code ?? '';

@@ -14,7 +14,7 @@ if (file === undefined) {
 } else {
   const folder = findData(values.data) ?? DATA_FOLDERS[0];
   try {
-    const before = await restoreDatabase(file, folder, values.backups);
+    const before = restoreDatabase(file, folder, values.backups);
     console.log(`${databaseFile(folder)} is restored from ${file}.${before ? ` What was there is kept in ${before}.` : ''}`);
   } catch (error) {
     if (!(error instanceof RestoreRefused)) throw error;

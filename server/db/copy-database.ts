@@ -2,11 +2,14 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 
-/** Copies a database file as it is at one moment, also while it is in use: SQLite's own online backup. @throws when there is none, or it is damaged */
-export async function copyDatabase(from: string, to: string): Promise<void> {
+/**
+ * Copies a database file as it is at one moment, also while it is in use. Read in one transaction: SQLite's page-by-page backup begins anew
+ * whenever somebody writes, and never ends beside one who writes all the time. `to` must not exist. @throws when there is none, or it is damaged
+ */
+export function copyDatabase(from: string, to: string): void {
   const db = new Database(from, { readonly: true, fileMustExist: true });
   try {
-    await db.backup(to);
+    db.prepare('vacuum into ?').run(to);
   } finally {
     db.close();
   }

@@ -40,7 +40,7 @@ async function backUpFirst(db: Knex, dataFolder: string): Promise<void> {
   if (!(await db.schema.hasTable('knex_migrations'))) return;
   const applied = (await db<{ name: string }>('knex_migrations').select('name')).map((row) => row.name);
   const next = Object.keys(MIGRATIONS).find((name) => !applied.includes(name));
-  if (next !== undefined && applied.length > 0) await copyDatabase(databaseFile(dataFolder), backupName(join(dataFolder, 'backups'), `before-${next}`));
+  if (next !== undefined && applied.length > 0) copyDatabase(databaseFile(dataFolder), backupName(join(dataFolder, 'backups'), `before-${next}`));
 }
 
 export function databaseFile(dataFolder: string): string {
