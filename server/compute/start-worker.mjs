@@ -3,8 +3,8 @@ import { setPriority } from 'node:os';
 import { basename } from 'node:path';
 import { register } from 'tsx/esm/api';
 
-/** Nice enough that answers go first, and not so nice that a plan starves on a machine that is busy with other things: a third of an equal share. */
-const BEHIND = 5;
+/** Nice enough that answers go first, and not so nice that a plan starves on a machine that is busy with other things: a tenth of an equal share. */
+const BEHIND = 10;
 
 stepBehind();
 // A worker thread does not inherit what its parent was started with, and modules that are loaded late must be understood here too.
