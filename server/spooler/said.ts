@@ -12,5 +12,4 @@ export const SAID = {
   placeLost: 'The cutter was switched off and no longer knows where the piece lies.',
   countWrong: 'The cutter’s count does not fit this sheet: something else was sent to it meanwhile.',
   recordUnwritten: 'The record cannot be written, so nothing more is sent to the cutter. Is the disk full? It is tried again by itself.',
-  brokenProgram: 'Something went wrong here while the sheet was sent.',
 } as const;

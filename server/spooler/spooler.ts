@@ -262,7 +262,8 @@ export class Spooler {
     const isOver = ENDED.includes(stored.state);
     if (isOver || stored.state !== before.state || stored.message !== before.message || stored.bearings !== before.bearings || stored.pairsDone - active.savedPairs > UNSAVED_PAIRS) {
       const whole = isOver ? wholeOnPiece(active.program, stored.pairsDone) : null;
-      await this.#ports.runs.save(active.run.id, { ...stored, share, actualSeconds, whole });
+      // Of sheets from before outlines were kept nothing is known.
+      await this.#ports.runs.save(active.run.id, { ...stored, share, actualSeconds, whole: whole && whole.ofParts > 0 ? whole : null });
       active.savedPairs = stored.pairsDone;
     }
     active.stored = stored;

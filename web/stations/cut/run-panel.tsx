@@ -40,14 +40,14 @@ export function RunPanel({ filmName, run, progress, onAct }: RunPanelProps) {
       </Bar>
       <Line>
         <span>{Math.round(100 * share)} %</span>
-        <span>{progress ? `${sayDuration(progress.secondsLeft)} of cutting left` : `${sayDuration(run.estimateSeconds * (1 - run.share))} of cutting left`}</span>
+        <span>{sayDuration(progress?.secondsLeft ?? run.estimateSeconds * (1 - run.share))} of cutting left</span>
       </Line>
       {message && <Word>{message}</Word>}
       {state !== 'cancelling' && (
-      <Row>
-        {rests ? <MainButton onPress={() => onAct('resume')}>Go on</MainButton> : <Button onPress={() => onAct('pause')}>Pause</Button>}
-        <Button onPress={() => onAct('cancel')}>Cancel this sheet</Button>
-      </Row>
+        <Row>
+          {rests ? <MainButton onPress={() => onAct('resume')}>Go on</MainButton> : <Button onPress={() => onAct('pause')}>Pause</Button>}
+          <Button onPress={() => onAct('cancel')}>Cancel this sheet</Button>
+        </Row>
       )}
     </Card>
   );
