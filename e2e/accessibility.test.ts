@@ -118,7 +118,8 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
 
 describe('a sheet being cut and its record', () => {
   it('have nothing axe objects to', async () => {
-    const run = await bench.api<{ id: string }>('POST', `/api/jobs/${job.id}/sheets/1/cut`, { loadedFilmId: 'narrow-blue' });
+    await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 1 });
+    const run = await startCut(bench, job.id, 'narrow-blue');
     await show(`/jobs/${job.id}/cut`, 'of cutting left');
     expect(await violations()).toEqual([]);
     await bench.api('POST', `/api/runs/${run.body.id}/cancel`);
