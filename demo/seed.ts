@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { AT_ORIGIN, drawingPart, emptyRecipe, newLettering, patchRecipe, picturePart, type Lettering, type LetteringPart, type RecipePatch } from '../core/job/index.js';
-import { wholeOnPiece } from '../core/records/index.js';
+import { contoursOfGroups, wholeOnPiece } from '../core/records/index.js';
 import { openDatabase } from '../server/db/open-database.js';
 import { describeFile } from '../server/stores/artwork-store.js';
 import { makeServices, type Services } from '../server/services.js';
@@ -76,7 +76,7 @@ async function cutInThePast(to: Services, jobId: string, filmId: string, how: { 
   const sheetId = await to.sheets.freeze({ ...sheet, restOf: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision })) });
   const { id } = await to.runs.create({ sheetId });
   const { wholeAt, partOf } = sheet.program;
-  const whole = wholeOnPiece({ wholeAt, partOf, contoursOf: sheet.groups.map((group) => group.contours + group.marks + group.borders) }, sheet.pairsTotal);
+  const whole = wholeOnPiece({ wholeAt, partOf, contoursOf: contoursOfGroups(sheet.groups) }, sheet.pairsTotal);
   await to.runs.save(id, { state: 'finished', message: '', pairsDone: sheet.pairsTotal, bearings: null, share: 1, actualSeconds: sheet.estimateSeconds * how.shareOfEstimate, whole });
   await to.runs.setRecord(id, { outcome: 'good', note: how.note });
   await to.jobs.setToCut(jobId, { layers: toCut });

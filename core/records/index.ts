@@ -6,4 +6,4 @@ export { packLists, unpackLists } from './packed-lists.js';
 export { ENDED, type Run, type RunProgress, type RunState, type WholeOnPiece } from './run.js';
 export type { FrozenGroup, FrozenSheet, SheetDecision, WeedPlace } from './sheet.js';
 export { standings, takenCopies, type SheetStanding } from './standing.js';
-export { wholeOnPiece, wholeParts, type WholeMarks } from './whole.js';
+export { contoursOfGroups, wholeOnPiece, wholeParts, type WholeMarks } from './whole.js';

@@ -10,6 +10,11 @@ export interface WholeMarks {
   readonly contoursOf: readonly number[];
 }
 
+/** How many contours each group has, its marks and borders among them: how a program's lists are told apart. */
+export function contoursOfGroups(groups: readonly { readonly contours: number; readonly marks: number; readonly borders: number }[]): number[] {
+  return groups.map((group) => group.contours + group.marks + group.borders);
+}
+
 /** For each group, whether each of its parts is whole once so many pairs were driven to. What is half cut, or may be, is not. */
 export function wholeParts({ wholeAt, partOf, contoursOf }: WholeMarks, pairsDone: number): boolean[][] {
   let first = 0;

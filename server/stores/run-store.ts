@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { ENDED, type Run, type RunState, type WholeOnPiece } from '../../core/records/index.js';
+import { contoursOfGroups, ENDED, type Run, type RunState, type WholeOnPiece } from '../../core/records/index.js';
 import { Problem } from '../problem.js';
 import type { StoredCut } from '../spooler/cut-state.js';
 import type { FrozenProgram, RunBook, SavedCut } from '../spooler/spooler.js';
@@ -54,7 +54,7 @@ export class RunStore implements RunBook {
     const { state, message, pairs_done: pairsDone, pairs_base, boot, meter_ms } = row;
     const bearings = pairs_base === null ? null : { pairsBase: pairs_base, boot: boot!, meterMs: meter_ms! };
     const groups = (await this.db('sheet_groups').where({ sheet_id: row.sheet_id }).orderBy('position')) as { contours: number; marks: number; borders: number }[];
-    const contoursOf = groups.map((group) => group.contours + group.marks + group.borders);
+    const contoursOf = contoursOfGroups(groups);
     return { stored: { state, message, pairsDone, bearings }, program: { ...(await this.programs.get(row.sheet_id)), contoursOf } };
   }
 

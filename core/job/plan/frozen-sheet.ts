@@ -1,6 +1,6 @@
 import { cutProgram, programPairs, turningStrip, type CutSettings, type Motion } from '../../cutting/index.js';
 import { boundsOf, compose, containsPoint, translateRings, translation, type Matrix, type Rings } from '../../geometry/index.js';
-import { filmUse, wholeParts, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../records/index.js';
+import { contoursOfGroups, filmUse, wholeParts, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../records/index.js';
 import { InputError } from '../input-error.js';
 import type { Plan } from './plan.js';
 
@@ -65,7 +65,7 @@ export interface CutInPart {
  * to, moved down to where a new piece begins. @throws InputError `nothing-open` when all parts are whole
  */
 export function restToFreeze({ sheet, program, pairsDone, settings, motion }: CutInPart): SheetToFreeze {
-  const contoursOf = sheet.groups.map((group) => group.contours + group.marks + group.borders);
+  const contoursOf = contoursOfGroups(sheet.groups);
   const whole = wholeParts({ wholeAt: program.wholeAt, partOf: program.partOf, contoursOf }, pairsDone);
   let first = 0;
   const groups = sheet.groups.flatMap((group, g) => {

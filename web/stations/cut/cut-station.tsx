@@ -27,7 +27,6 @@ import { useRunProgress } from './use-run-progress.js';
 export function CutStation() {
   const { plan, job, handle, cuts, unit } = useJobContext();
   const { findings, rulings } = useSaid('cut');
-  const { findings: sheetFindings } = useSaid('sheets');
   const how = useMemo(() => standings(cuts), [cuts]);
   const inCutter = cuts.find((sheet) => sheet.runs.some((run) => !ENDED.includes(run.state))) ?? null;
   const active = inCutter?.runs.at(-1) ?? null;
@@ -45,7 +44,7 @@ export function CutStation() {
   const drawn = planned ?? drawnFrozen;
   const program = planned && plan?.programs?.[sheets.indexOf(planned)];
   const elsewhere = busy && busy.jobId !== job.id ? busy : null;
-  const stopped = [...sheetFindings, ...(plan?.findings ?? [])].find((finding) => finding.severity === 'blocker');
+  const stopped = plan?.findings.find((finding) => finding.severity === 'blocker');
   const client = useQueryClient();
   const act = useMutation({
     mutationFn: ({ path, json }: { path: string; json?: unknown }) => ask<Run | FrozenSheet>(path, { method: 'POST', ...(json ? { json } : {}) }),

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../../../core/geometry/index.js';
-import { standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/records/index.js';
+import { contoursOfGroups, standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/records/index.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useNotify } from '../../ui/notices.js';
@@ -32,7 +32,7 @@ export function useCutPicture(copy: CutCopy | null): { readonly cut: string; rea
   const drawing = useFrozenDrawing(copy?.sheet ?? null);
   return useMemo(() => {
     if (!copy || !drawing) return null;
-    const sizes = copy.sheet.groups.map((group) => group.contours + group.marks + group.borders);
+    const sizes = contoursOfGroups(copy.sheet.groups);
     const from = sizes.slice(0, copy.position).reduce((sum, size) => sum + size, 0);
     const back = inverse(copy.group.matrix)!;
     const rings = drawing.outlines.slice(from, from + sizes[copy.position]!).map((ring) => transformRing(ring, back));
