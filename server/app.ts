@@ -3,6 +3,7 @@ import Koa from 'koa';
 import { openApiOf } from './openapi.js';
 import { problems } from './problem.js';
 import { register, type Route } from './route.js';
+import { changeRoutes } from './routes/change-routes.js';
 import { cutRoutes } from './routes/cut-routes.js';
 import { fontRoutes } from './routes/font-routes.js';
 import { jobRoutes } from './routes/job-routes.js';
@@ -16,7 +17,7 @@ import { servePages } from './serve-pages.js';
 export function makeApp(services: Services, pagesFolder: string | null): Koa {
   const app = new Koa();
   const router = new Router();
-  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...cutRoutes(services), ...sheetRoutes(services)];
+  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...cutRoutes(services), ...sheetRoutes(services), ...changeRoutes(services)];
   routes.push({ method: 'get', path: '/api/health', summary: 'Whether the server is there', answers: '{ ok: true }', handle: () => Promise.resolve({ ok: true }) });
   routes.push({
     method: 'get',

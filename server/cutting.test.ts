@@ -43,7 +43,8 @@ function expectSameCut(actual: readonly Float64Array[], meant: readonly Float64A
 
 /** What the same sheet comes to when nothing goes wrong: asked first before it is sent, since the plan has only what is left to be cut. */
 async function meantCut(): Promise<Float64Array[]> {
-  const { cut } = await new Planner(resourcesInNode).plan(await bench.server.services.planJob(job.id));
+  const planned = await bench.server.services.planJob(job.id);
+  const { cut } = await new Planner(resourcesInNode).plan({ ...planned, sources: await planned.loadSources() });
   meant ??= runOffline(writeHpgl(cut!.programs[0]!)).lines;
   return meant;
 }

@@ -224,8 +224,7 @@ describe('the plan', () => {
   });
 
   it('leaves the server free to answer meanwhile', async () => {
-    const dots = Array.from({ length: 2400 }, (_, i) => `<circle cx="${(i % 80) * 6}" cy="${Math.floor(i / 80) * 6}" r="3.5" fill="${i % 2 ? '#b3262b' : '#1d4e89'}"/>`).join('');
-    const job = await jobWith(bench, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 480 180">${dots}</svg>`);
+    const job = await jobWith(bench, manyDots(2400));
     let planned = false;
     const plan = bench.api('GET', `/api/jobs/${job.id}/plan`).then(() => (planned = true));
     let answers = 0;
@@ -236,7 +235,91 @@ describe('the plan', () => {
     expect(answers).toBe(5);
     await plan;
   });
+
+  it('lets a small file in while two large drawings are planned', async () => {
+    const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(3000 + n))));
+    const ended: string[] = [];
+    const plans = heavy.map((one, n) => bench.api('GET', `/api/jobs/${one.id}/plan`).then(() => ended.push(`plan ${n}`)));
+    await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><rect width="40" height="40"/></svg>');
+    ended.push('small');
+    await Promise.all(plans);
+    expect(ended[0]).toBe('small');
+  });
+
+  it('is given up when nobody waits for it any more, and made once for all who do', async () => {
+    const { planJob, compute } = bench.server.services;
+    const source = await planJob((await jobWith(bench, manyDots(3000))).id);
+    const leave = new AbortController();
+    const left = compute.plan(source, { signal: leave.signal, onProgress: () => leave.abort(new Error('left')) });
+    await expect(left).rejects.toThrow('left');
+    // Had it gone on, it would be known by now, or its first steps be over.
+    const steps: number[][] = [[], []];
+    const [one, two] = await Promise.all(steps.map((mine) => compute.plan(source, { onProgress: (done) => mine.push(done) })));
+    expect(two).toBe(one);
+    expect(steps[0]![0]).toBeLessThan(0.2);
+    expect(steps[1]).toEqual(steps[0]);
+    // And a plan that is known is answered whatever else is asked for.
+    const again: number[] = [];
+    expect(await compute.plan(source, { onProgress: (done) => again.push(done) })).toBe(one);
+    expect(again).toEqual([]);
+  });
+
+  it('frees its place when the page that asked goes away', async () => {
+    const [heavy, small] = [await jobWith(bench, manyDots(4000)), await jobWith(bench, manyDots(20))];
+    const leave = new AbortController();
+    const asked = fetch(`${bench.server.url}/api/jobs/${heavy.id}/plan`, { signal: leave.signal }).then(() => 'answered', () => 'left');
+    const small1 = bench.api<PlanReport>('GET', `/api/jobs/${small.id}/plan`);
+    leave.abort();
+    expect(await asked).toBe('left');
+    expect((await small1).status).toBe(200);
+    const known = await bench.server.services.planJob(heavy.id);
+    const steps: number[] = [];
+    await bench.server.services.compute.plan(known, { onProgress: (done) => steps.push(done) });
+    expect(steps.length).toBeGreaterThan(2);
+  });
 });
+
+describe('what open pages are told', () => {
+  /** Reads events until `enough` of the kind are there, then hangs up. */
+  async function events(kind: string, enough: number, act: () => Promise<unknown>, lastId?: string): Promise<{ id: string; data: Record<string, unknown> }[]> {
+    const leave = new AbortController();
+    const response = await fetch(`${bench.server.url}/api/changes`, { signal: leave.signal, headers: lastId === undefined ? {} : { 'Last-Event-ID': lastId } });
+    await act();
+    let text = '';
+    const decoder = new TextDecoder();
+    const read = () => [...text.matchAll(/^id: (.*)\nevent: (.*)\ndata: (.*)\n\n/gm)].filter((m) => m[2] === kind).map((m) => ({ id: m[1]!, data: JSON.parse(m[3]!) as Record<string, unknown> }));
+    for await (const chunk of response.body!) {
+      text += decoder.decode(chunk as Uint8Array, { stream: true });
+      if (read().length >= enough) break;
+    }
+    leave.abort();
+    return read();
+  }
+
+  it('are changes of jobs and of the shop, also those that were made while a page was away', async () => {
+    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Told' });
+    const rename = async (title: string, revision: number) => bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, title }, revision });
+    const [first] = await events('change', 1, () => rename('Other', 1));
+    expect(first!.data).toEqual({ of: 'job', jobId: job.id, revision: 2 });
+    const { body: shop } = await bench.api<{ revision: number }>('GET', '/api/shop');
+    await rename('Third', 2);
+    await bench.api('PATCH', '/api/shop/cutter', { repeatabilityMm: 0.06, revision: shop.revision });
+    const missed = await events('change', 2, () => Promise.resolve(), first!.id);
+    expect(missed.map((one) => one.data)).toEqual([{ of: 'job', jobId: job.id, revision: 3 }, { of: 'shop', revision: shop.revision + 1 }]);
+    expect(await events('missed', 1, () => Promise.resolve(), 'another-server.7')).toHaveLength(1);
+    // Refused and repeated writes change nothing, and nothing is told.
+    const [only] = await events('change', 1, async () => {
+      await rename('Refused', 1);
+      await rename('Fourth', 3);
+    });
+    expect(only!.data['revision']).toBe(4);
+  });
+});
+
+function manyDots(count: number): string {
+  const dots = Array.from({ length: count }, (_, i) => `<circle cx="${(i % 80) * 6}" cy="${Math.floor(i / 80) * 6}" r="3.5" fill="${i % 2 ? '#b3262b' : '#1d4e89'}"/>`).join('');
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 480 ${Math.ceil(count / 80) * 6}">${dots}</svg>`;
+}
 
 describe('the edge of the server', () => {
   const ask = (headers: Record<string, string>, method = 'GET', path = '/api/jobs') =>

@@ -26,6 +26,8 @@ export interface RouteRequest {
   readonly query: Readonly<Record<string, string>>;
   readonly body: unknown;
   readonly bytes: Uint8Array;
+  /** Aborted when whoever asked has left: what nobody waits for is not worked on. */
+  readonly signal: AbortSignal;
 }
 
 const LARGEST_JSON = 1024 * 1024;
@@ -44,7 +46,7 @@ export function register(router: Router, routes: readonly Route[]): void {
       const bytes = route.body ? await readBody(ctx, route.body === 'bytes' ? LARGEST_UPLOAD : LARGEST_JSON) : new Uint8Array();
       const body = checkBody ? parseJson(bytes) : undefined;
       if (checkBody) check(checkBody, body, 'body');
-      const answer = await route.handle({ ctx, params: ctx['params'] as Record<string, string>, query, body, bytes });
+      const answer = await route.handle({ ctx, params: ctx['params'] as Record<string, string>, query, body, bytes, signal: leavingOf(ctx) });
       if (answer !== undefined) {
         ctx.set('Cache-Control', 'no-store');
         ctx.body = JSON.stringify(answer);
@@ -52,6 +54,14 @@ export function register(router: Router, routes: readonly Route[]): void {
       }
     });
   }
+}
+
+function leavingOf(ctx: Context): AbortSignal {
+  const left = new AbortController();
+  ctx.res.once('close', () => {
+    if (!ctx.res.writableFinished) left.abort(new Problem(499, 'left', 'Whoever asked has left.'));
+  });
+  return left.signal;
 }
 
 function check(validate: ValidateFunction, value: unknown, what: string): void {

@@ -2,8 +2,8 @@ import type { Knex } from 'knex';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { sourcesOf } from '../core/job/index.js';
 import { takenCopies } from '../core/records/index.js';
-import { Compute } from './compute/compute.js';
-import type { PlanJob } from './compute/tasks.js';
+import { Changes } from './changes.js';
+import { Compute, type PlanSource } from './compute/compute.js';
 import { CutterLink } from './spooler/cutter-link.js';
 import { Spooler } from './spooler/spooler.js';
 import { ArtworkStore } from './stores/artwork-store.js';
@@ -23,17 +23,21 @@ export interface Services {
   readonly sheets: SheetStore;
   readonly programs: ProgramStore;
   readonly runs: RunStore;
+  readonly changes: Changes;
   readonly compute: Compute;
   readonly spooler: Spooler;
   readonly cutterControlPort: number;
-  /** A job's recipe with the shop, the artwork's bytes and what is cut of it already: what a worker plans from. */
-  readonly planJob: (jobId: string) => Promise<PlanJob & { readonly revision: number; readonly shop: StoredShop }>;
+  /** A job's recipe with the shop and what is cut of it already: what a worker plans from. */
+  readonly planJob: (jobId: string) => Promise<PlanSource & { readonly revision: number; readonly shop: StoredShop }>;
 }
 
 export async function makeServices(db: Knex, cutterControlPort: number): Promise<Services> {
   const programs = new ProgramStore(db);
   const sheets = new SheetStore(db, programs);
-  const [jobs, artworks, shop, runs] = [new JobStore(db, sheets), new ArtworkStore(db), new ShopStore(db), new RunStore(db, programs)];
+  const changes = new Changes();
+  const jobs = new JobStore(db, sheets, (jobId, revision) => changes.tell({ of: 'job', jobId, revision }));
+  const shop = new ShopStore(db, (revision) => changes.tell({ of: 'shop', revision }));
+  const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs)];
   const connect = async () => {
     const { host, port } = (await shop.get()).cutter;
     return CutterLink.open(host, port);
@@ -48,14 +52,19 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     sheets,
     programs,
     runs,
+    changes,
     compute: new Compute(),
     spooler,
     cutterControlPort,
     planJob: async (jobId) => {
       const { recipe, revision } = await jobs.get(jobId);
-      const sources = new Map<string, Uint8Array>();
-      for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
-      return { recipe, revision, shop: await shop.get(), sources, taken: takenCopies(await sheets.ofJob(jobId), jobId) };
+      const stored = await shop.get();
+      const loadSources = async () => {
+        const sources = new Map<string, Uint8Array>();
+        for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
+        return sources;
+      };
+      return { recipe, revision, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(await sheets.ofJob(jobId), jobId) };
     },
   };
 }

@@ -1,87 +1,167 @@
+import { createHash } from 'node:crypto';
+import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/job/index.js';
 import type { CutInPart, ExportFormat, PlanReport, Replacement, SheetToFreeze } from '../../core/job/plan/index.js';
 import { Problem } from '../problem.js';
+import { SharedWork } from './shared-work.js';
 import type { Answer, PlanJob, Task } from './tasks.js';
+import { TooLong, WorkQueue, type Lane } from './work-queue.js';
 
 /** No task may hold a worker longer than this. */
 const LONGEST_MS = 60_000;
 /** Nor may reading one file. */
 const READING_MS = 20_000;
+/** A worker that is told to stop and has not stopped by itself is ended after this. */
+const GRACE_MS = 1500;
+/** A short task keeps the next one waiting for at most so long. */
+const OVERDUE_MS = 400;
+/** A file larger than this is not soon read. */
+const LARGE_BYTES = 200_000;
+/** Reports of plans that are answered without planning. */
+const KNOWN_PLANS = 100;
+
+/** Plans at once: one processor is left to answering pages. */
+const LONG_AT_ONCE = Math.max(1, availableParallelism() - 1);
+/** Two more than that: one for a short task, one for the next when that takes longer than was thought. */
+const AT_ONCE = LONG_AT_ONCE + 2;
+
+/** What a job is planned from, without the bytes of its files, which are read when they are needed. */
+export interface PlanSource extends Omit<PlanJob, 'sources'> {
+  /** Of the shop it is planned with. */
+  readonly shopRevision: number;
+  readonly loadSources: () => Promise<ReadonlyMap<string, Uint8Array>>;
+}
 
 /** Core's computations, off the event loop: a small pool of worker threads, each with its own planner and caches. */
 export class Compute {
   readonly #pool = new Piscina({
     filename: new URL('./start-worker.mjs', import.meta.url).href,
-    // Both from the start: a thread that is only made when it is needed is made while others wait.
-    minThreads: 2,
-    maxThreads: 2,
-    idleTimeout: 60_000,
+    // From the start: a thread that is only made when it is needed is made while others wait. The last is seldom needed.
+    minThreads: AT_ONCE - 1,
+    maxThreads: AT_ONCE,
     resourceLimits: { maxOldGenerationSizeMb: 1200 },
   });
+  readonly #queue = new WorkQueue({ longAtOnce: LONG_AT_ONCE, atOnce: AT_ONCE, overdueMs: OVERDUE_MS });
+  readonly #plans = new SharedWork<PlanReport, number>(KNOWN_PLANS);
 
-  /** The change that adds a part to a job; `job.sources` holds its file. @throws Problem 422 with the reader's sentence when it cannot be read */
-  async add(job: PlanJob, part: ArtworkPart): Promise<Replacement> {
-    return ((await this.#run({ do: 'add', job, part }, READING_MS)) as Extract<Answer, { ok: 'changed' }>).change;
+  /** The change that adds a part to a job; `file` is what it is read from. @throws Problem 422 with the reader's sentence when it cannot be read */
+  async add(source: PlanSource, part: ArtworkPart, file: NewFile, signal?: AbortSignal): Promise<Replacement> {
+    const job = await withFile(source, file);
+    return ((await this.#run({ do: 'add', job, part }, laneFor(job), READING_MS, signal)) as Extract<Answer, { ok: 'changed' }>).change;
   }
 
   /** The change that puts a part in another's place. @throws Problem 422 when it cannot be read */
-  async replace(job: PlanJob, partId: string, part: ArtworkPart): Promise<Replacement> {
-    return ((await this.#run({ do: 'replace', job, partId, part }, READING_MS)) as Extract<Answer, { ok: 'changed' }>).change;
+  async replace(source: PlanSource, partId: string, part: ArtworkPart, file: NewFile, signal?: AbortSignal): Promise<Replacement> {
+    const job = await withFile(source, file);
+    return ((await this.#run({ do: 'replace', job, partId, part }, laneFor(job), READING_MS, signal)) as Extract<Answer, { ok: 'changed' }>).change;
   }
 
   /** Opens a font to see that it can be read, and gives its name. @throws Problem 422 when it cannot */
-  async fontName(fileName: string, bytes: Uint8Array): Promise<string> {
-    return ((await this.#run({ do: 'font', fileName, bytes }, READING_MS)) as Extract<Answer, { ok: 'font' }>).name;
+  async fontName(fileName: string, bytes: Uint8Array, signal?: AbortSignal): Promise<string> {
+    return ((await this.#run({ do: 'font', fileName, bytes }, 'short', READING_MS, signal)) as Extract<Answer, { ok: 'font' }>).name;
   }
 
-  async plan(job: PlanJob, onProgress?: (done: number) => void, signal?: AbortSignal): Promise<PlanReport> {
-    const { port1, port2 } = new MessageChannel();
-    port1.on('message', (done: number) => onProgress?.(done));
-    try {
-      const answer = await this.#run({ do: 'plan', job, progress: port2 }, LONGEST_MS, signal, [port2]);
-      return (answer as Extract<Answer, { ok: 'plan' }>).report;
-    } finally {
-      port1.close();
-    }
+  /** The figures of a job's plan: made once, however many ask, and given up when all who asked have left. */
+  async plan(source: PlanSource, { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {}): Promise<PlanReport> {
+    return this.#plans.get(
+      nameOf(source),
+      async (stop, tell) => {
+        const job = await loaded(source);
+        const { port1, port2 } = new MessageChannel();
+        port1.on('message', tell);
+        try {
+          const answer = await this.#run({ do: 'plan', job, progress: port2 }, 'long', LONGEST_MS, stop, [port2]);
+          return (answer as Extract<Answer, { ok: 'plan' }>).report;
+        } finally {
+          port1.close();
+        }
+      },
+      { onProgress, signal },
+    );
   }
 
   /** One layer, or the whole build, as a file. @throws Problem 422 when there is no such layer */
-  async exportBuild(job: PlanJob, filmId: string | null, format: ExportFormat): Promise<Uint8Array> {
-    return ((await this.#run({ do: 'export', job, filmId, format }, LONGEST_MS)) as Extract<Answer, { ok: 'file' }>).bytes;
+  async exportBuild(source: PlanSource, filmId: string | null, format: ExportFormat, signal?: AbortSignal): Promise<Uint8Array> {
+    const job = await loaded(source);
+    return ((await this.#run({ do: 'export', job, filmId, format }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
   }
 
   /** A sheet of a job's plan, ready to be kept, and what all its layers come to. @throws Problem 422 when it has no such sheet, or a blocker stops the job */
-  async sheet(job: PlanJob, sheet: string): Promise<Extract<Answer, { ok: 'sheet' }>> {
-    return (await this.#run({ do: 'sheet', job, sheet }, LONGEST_MS)) as Extract<Answer, { ok: 'sheet' }>;
+  async sheet(source: PlanSource, sheet: string, signal?: AbortSignal): Promise<Extract<Answer, { ok: 'sheet' }>> {
+    const job = await loaded(source);
+    return (await this.#run({ do: 'sheet', job, sheet }, laneFor(job), LONGEST_MS, signal)) as Extract<Answer, { ok: 'sheet' }>;
   }
 
   /** The same as an HP-GL file. @throws Problem 422 when the job has no such sheet */
-  async hpgl(job: PlanJob, sheet: string): Promise<Uint8Array> {
-    return ((await this.#run({ do: 'hpgl', job, sheet }, LONGEST_MS)) as Extract<Answer, { ok: 'file' }>).bytes;
+  async hpgl(source: PlanSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
+    const job = await loaded(source);
+    return ((await this.#run({ do: 'hpgl', job, sheet }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
   }
 
   /** A sheet of what is not whole on another. @throws Problem 422 when all is */
-  async rest(part: CutInPart): Promise<SheetToFreeze> {
-    return ((await this.#run({ do: 'rest', part }, LONGEST_MS)) as Extract<Answer, { ok: 'sheet' }>).sheet;
+  async rest(part: CutInPart, signal?: AbortSignal): Promise<SheetToFreeze> {
+    return ((await this.#run({ do: 'rest', part }, 'short', LONGEST_MS, signal)) as Extract<Answer, { ok: 'sheet' }>).sheet;
   }
 
   async close(): Promise<void> {
     await this.#pool.destroy();
   }
 
-  async #run(task: Task, timeoutMs: number, signal?: AbortSignal, transferList?: readonly MessagePort[] | readonly unknown[]): Promise<Answer> {
-    const timeout = AbortSignal.timeout(timeoutMs);
-    const either = signal ? AbortSignal.any([signal, timeout]) : timeout;
+  async #run(task: Task, lane: Lane, limitMs: number, signal?: AbortSignal, transferList?: readonly unknown[]): Promise<Answer> {
     let answer: Answer;
     try {
-      answer = (await this.#pool.run(task, { signal: either, ...(transferList ? { transferList: transferList as never } : {}) })) as Answer;
+      answer = await this.#queue.run({ lane, limitMs, start: (stop) => this.#inThread(task, stop, transferList) }, signal);
     } catch (error) {
-      if (timeout.aborted) throw new Problem(422, 'too-slow', `This took longer than ${timeoutMs / 1000} seconds and was stopped. Simplify the artwork and try again.`);
+      if (error instanceof TooLong) throw new Problem(422, 'too-slow', `This took longer than ${limitMs / 1000} seconds and was stopped. Simplify the artwork and try again.`);
       throw error;
     }
     if (answer.ok === false) throw new Problem(422, answer.code, answer.message, answer.path);
     return answer;
   }
+
+  /** Asked to stop, a worker does so at its next breath and keeps what it knows; one that does not breathe is ended. */
+  async #inThread(task: Task, stop: AbortSignal, transferList: readonly unknown[] = []): Promise<Answer> {
+    const stopFlag = new Int32Array(new SharedArrayBuffer(4));
+    const end = new AbortController();
+    let grace: ReturnType<typeof setTimeout> | undefined;
+    const onStop = () => {
+      Atomics.store(stopFlag, 0, 1);
+      grace = setTimeout(() => end.abort(), GRACE_MS);
+    };
+    stop.addEventListener('abort', onStop, { once: true });
+    try {
+      return (await this.#pool.run({ ...task, stopFlag }, { signal: end.signal, transferList: transferList as never })) as Answer;
+    } finally {
+      clearTimeout(grace);
+      stop.removeEventListener('abort', onStop);
+    }
+  }
+}
+
+/** A file that is not kept yet. */
+export interface NewFile {
+  readonly id: string;
+  readonly bytes: Uint8Array;
+}
+
+async function loaded({ loadSources, recipe, shop, taken }: PlanSource): Promise<PlanJob> {
+  return { recipe, shop, taken, sources: await loadSources() };
+}
+
+async function withFile(source: PlanSource, { id, bytes }: NewFile): Promise<PlanJob> {
+  const job = await loaded(source);
+  return { ...job, sources: new Map([...job.sources, [id, bytes]]) };
+}
+
+/** What is small is soon done, as a rule; if not, it keeps nobody waiting for long. */
+function laneFor({ sources }: PlanJob): Lane {
+  const bytes = [...sources.values()].reduce((sum, source) => sum + source.length, 0);
+  return bytes <= LARGE_BYTES ? 'short' : 'long';
+}
+
+/** The same name for the same plan: files never change under their ids, which the recipe names. */
+function nameOf({ recipe, shopRevision, taken }: PlanSource): string {
+  return createHash('sha256').update(JSON.stringify([recipe, shopRevision, taken])).digest('hex');
 }

@@ -13,6 +13,9 @@ export type Task =
   | { readonly do: 'hpgl'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'rest'; readonly part: CutInPart };
 
+/** A task on its way to a worker, with a flag that is set once it should stop. */
+export type SentTask = Task & { readonly stopFlag: Int32Array };
+
 export interface PlanJob {
   readonly recipe: Recipe;
   readonly shop: Shop;

@@ -3,14 +3,17 @@ import { InputError } from '../../core/job/index.js';
 import { exportBuild, Planner, planReport, restToFreeze, sheetToFreeze } from '../../core/job/plan/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
-import type { Answer, Task } from './tasks.js';
+import type { Answer, SentTask } from './tasks.js';
 
 const ready = loadKernelInNode();
 const planner = new Planner(resourcesInNode);
 
-/** Runs one task in this worker thread. */
-export async function work(task: Task): Promise<Answer> {
+/** Runs one task in this worker thread. @throws when it was told to stop, which it sees whenever a plan takes breath */
+export async function work(task: SentTask): Promise<Answer> {
   await ready;
+  const breathe = async () => {
+    if (Atomics.load(task.stopFlag, 0) !== 0) throw new Error('It was stopped.');
+  };
   try {
     switch (task.do) {
       case 'add':
@@ -20,19 +23,19 @@ export async function work(task: Task): Promise<Answer> {
       case 'font':
         return { ok: 'font', name: await planner.fontName(task.bytes, task.fileName) };
       case 'plan': {
-        const plan = await planner.plan(task.job, { onProgress: (_, done) => task.progress?.postMessage(done) });
+        const plan = await planner.plan(task.job, { breathe, onProgress: (_, done) => task.progress?.postMessage(done) });
         return { ok: 'plan', report: planReport(plan) };
       }
       case 'export':
-        return { ok: 'file', bytes: await exportBuild(await planner.plan(task.job), task.filmId, task.format) };
+        return { ok: 'file', bytes: await exportBuild(await planner.plan(task.job, { breathe }), task.filmId, task.format) };
       case 'sheet': {
-        const plan = await planner.plan(task.job);
+        const plan = await planner.plan(task.job, { breathe });
         const blocked = plan.findings.find((finding) => finding.severity === 'blocker');
         if (blocked) return { ok: false, code: 'blocked', message: `Nothing was cut, because something stops this job: ${blocked.message}` };
         return { ok: 'sheet', sheet: sheetToFreeze(plan, task.sheet), toCut: plan.sheets!.toCut.map(({ fingerprint, copies }) => ({ fingerprint, copies })) };
       }
       case 'hpgl': {
-        const { program } = sheetToFreeze(await planner.plan(task.job), task.sheet);
+        const { program } = sheetToFreeze(await planner.plan(task.job, { breathe }), task.sheet);
         return { ok: 'file', bytes: new TextEncoder().encode(writeHpgl({ settings: program, runs: program.runs })) };
       }
       case 'rest':

@@ -16,8 +16,8 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       path: '/api/jobs/:id/sheets/:sheet/hpgl',
       summary: 'A sheet of the plan as an HP-GL file',
       answers: 'HP-GL, 40 units per mm',
-      handle: async ({ ctx, params }) => {
-        const bytes = await compute.hpgl(await planJob(params['id']!), params['sheet']!);
+      handle: async ({ ctx, params, signal }) => {
+        const bytes = await compute.hpgl(await planJob(params['id']!), params['sheet']!, signal);
         ctx.set('Content-Disposition', `attachment; filename="sheet-${params['sheet']}.plt"`);
         ctx.set('Cache-Control', 'no-store');
         ctx.type = 'application/vnd.hp-hpgl';
@@ -31,12 +31,12 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       summary: 'Cut a sheet of the plan. It is frozen as it is at the revision that was looked at; refused when the job is another by now, when something stops it, or when another film is loaded',
       body: { type: 'object', additionalProperties: false, required: ['loadedFilmId', 'revision'], properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } } },
       answers: 'The run',
-      handle: async ({ params, body }) => {
+      handle: async ({ params, body, signal }) => {
         const { loadedFilmId, revision } = body as { loadedFilmId: string; revision: number };
         const jobId = params['id']!;
         const planned = await planJob(jobId);
         mustBeLookedAt(planned.revision, revision);
-        const { sheet, toCut } = await compute.sheet(planned, params['sheet']!);
+        const { sheet, toCut } = await compute.sheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet.film, loadedFilmId);
         return spooler.start(async () => {
           // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more can come between.
@@ -83,7 +83,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
         const run = await runs.get(params['id']!);
         const stop = spooler.listen((progress) => {
           if (progress.runId !== run.id) return;
-          stream.send('progress', progress);
+          stream.send('progress', progress, { whole: true });
           if (ENDED.includes(progress.state)) finish();
         });
         const stream = openEventStream(ctx, stop);
@@ -93,7 +93,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
           stop();
         };
         const current = spooler.progressOf(run.id);
-        if (current) stream.send('progress', current);
+        if (current) stream.send('progress', current, { whole: true });
         else if (ENDED.includes(run.state)) finish();
         return undefined;
       },

@@ -14,12 +14,12 @@ export function fontRoutes({ artworks, fonts, compute }: Services): Route[] {
       query: { fileName: { type: 'string', minLength: 1, maxLength: 200 } },
       body: 'bytes',
       answers: 'The font',
-      handle: async ({ query, bytes }) => {
+      handle: async ({ query, bytes, signal }) => {
         if (bytes.length === 0) throw new Problem(422, 'empty-file', 'The file is empty.');
         const source = describeFile(query['fileName'] ?? 'font', bytes);
         const known = (await fonts.list()).find((font) => font.source.sha256 === source.sha256);
         if (known) return known;
-        const name = await compute.fontName(source.fileName, bytes);
+        const name = await compute.fontName(source.fileName, bytes, signal);
         await artworks.add(source, bytes);
         return fonts.add({ name, source });
       },

@@ -85,7 +85,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
       query: { fileName: { type: 'string', minLength: 1, maxLength: 200 }, replaces: { type: 'string', minLength: 1, maxLength: 200 }, revision: { type: 'string', pattern: '^\\d{1,9}$' }, edit: EDIT_PROPERTIES.edit },
       body: 'bytes',
       answers: 'The job with the artwork in its recipe, and what became of decisions as “notes”',
-      handle: async ({ params, query, bytes }) => {
+      handle: async ({ params, query, bytes, signal }) => {
         const job = await jobs.get(params['id']!);
         // Read first and stored last: that it is still made from this revision is checked again when it is stored.
         const edit: Edit = { revision: Number(query['revision'] ?? job.revision), ...(query['edit'] === undefined ? {} : { edit: query['edit'] }) };
@@ -93,9 +93,8 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
         const fileName = query['fileName'] ?? 'artwork.svg';
         const source = describeFile(fileName, bytes);
         const part = pictureKind(bytes) ? picturePart(source) : drawingPart(source);
-        const planned = await planJob(job.id);
-        const withFile = { ...planned, sources: new Map([...planned.sources, [source.id, bytes]]) };
-        const { patch, notes } = query['replaces'] === undefined ? await compute.add(withFile, part) : await compute.replace(withFile, query['replaces'], part);
+        const [planned, file] = [await planJob(job.id), { id: source.id, bytes }];
+        const { patch, notes } = query['replaces'] === undefined ? await compute.add(planned, part, file, signal) : await compute.replace(planned, query['replaces'], part, file, signal);
         await artworks.add(source, bytes);
         return { ...(await jobs.change(job.id, patchRecipe(job.recipe, patch), edit)), notes };
       },
@@ -120,7 +119,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
       path: '/api/jobs/:id/plan',
       summary: 'The figures of the job’s plan: sizes, layers, sheets, times, findings, rulings',
       answers: 'The report',
-      handle: async ({ params }) => compute.plan(await planJob(params['id']!)),
+      handle: async ({ params, signal }) => compute.plan(await planJob(params['id']!), { signal }),
     },
     {
       method: 'get',
@@ -128,10 +127,10 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
       summary: 'The whole build, or one layer of it, as a file at true size with its marks',
       query: { layer: { type: 'string', maxLength: 200 }, format: { enum: EXPORT_FORMATS } },
       answers: 'SVG, DXF or PDF',
-      handle: async ({ ctx, params, query }) => {
+      handle: async ({ ctx, params, query, signal }) => {
         const format = (query['format'] ?? 'svg') as ExportFormat;
         const job = await planJob(params['id']!);
-        const bytes = await compute.exportBuild(job, query['layer'] ?? null, format);
+        const bytes = await compute.exportBuild(job, query['layer'] ?? null, format, signal);
         const name = `${job.recipe.title}${query['layer'] ? ` ${query['layer']}` : ''}.${format}`;
         ctx.set('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
         ctx.set('Cache-Control', 'no-store');
@@ -150,7 +149,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
         const stop = new AbortController();
         const stream = openEventStream(ctx, () => stop.abort());
         compute
-          .plan(job, (done) => stream.send('progress', { done }), stop.signal)
+          .plan(job, { onProgress: (done) => stream.send('progress', { done }, { whole: true }), signal: stop.signal })
           .then((report) => stream.send('report', report))
           .catch((error: unknown) => {
             if (!stop.signal.aborted) stream.send('failed', { title: error instanceof Problem ? error.message : 'The plan could not be computed.' });

@@ -47,6 +47,7 @@ export class JobStore {
   constructor(
     private readonly db: Knex,
     private readonly sheets: SheetStore,
+    private readonly onChanged: (jobId: string, revision: number) => void = () => {},
   ) {}
 
   async list(search: string, state: JobState | null): Promise<JobSummary[]> {
@@ -136,14 +137,16 @@ export class JobStore {
 
   /** Check and act in one transaction. An edit that is sent again, because its answer was lost, is answered and not done twice. */
   async #write(id: string, { revision, edit }: Edit, act: (tx: Knex, row: JobRow) => Promise<Partial<JobRow> | null>): Promise<void> {
-    await this.db.transaction(async (tx) => {
+    const isChanged = await this.db.transaction(async (tx) => {
       const row = (await tx('jobs').where({ id }).first()) as JobRow | undefined;
       if (!row) throw new Problem(404, 'job-unknown', 'There is no such job.');
-      if (edit !== undefined && row.last_edit === edit) return;
+      if (edit !== undefined && row.last_edit === edit) return false;
       if (row.revision !== revision) throw new Problem(409, 'job-changed', 'This job was changed elsewhere meanwhile, so this change was not saved.');
       const change = await act(tx, row);
       if (change) await tx('jobs').where({ id }).update({ ...change, revision: revision + 1, last_edit: edit ?? null, updated_at: new Date().toISOString() });
+      return change !== null;
     });
+    if (isChanged) this.onChanged(id, revision + 1);
   }
 
   #rows(): Knex.QueryBuilder<object, JobRow[]> {

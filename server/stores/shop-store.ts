@@ -13,7 +13,10 @@ export type StoredShop = Shop & { readonly revision: number };
 export class ShopStore {
   #known: Promise<StoredShop> | null = null;
 
-  constructor(private readonly db: Knex) {}
+  constructor(
+    private readonly db: Knex,
+    private readonly onChanged: (revision: number) => void = () => {},
+  ) {}
 
   /** As it was last written; asked for with every plan, so it is read once and kept until it is written again. */
   async get(): Promise<StoredShop> {
@@ -46,7 +49,7 @@ export class ShopStore {
       await tx('cutters').insert({ id: shop.cutter.id, data: JSON.stringify(shop.cutter) });
       await tx('shop_state').increment('revision');
     });
-    this.#known = null;
+    await this.#changed();
   }
 
   /** Lays other figures over a film's. @throws Problem 404, 409 when the shop was changed since `revision` */
@@ -68,7 +71,12 @@ export class ShopStore {
       if (taken === 0) throw new Problem(409, 'shop-changed', 'The shop was changed elsewhere meanwhile, so this change was not saved.');
       await tx(table).where({ id }).update({ data: JSON.stringify({ ...(JSON.parse(row.data) as object), ...change }) });
     });
+    await this.#changed();
+  }
+
+  async #changed(): Promise<void> {
     this.#known = null;
+    this.onChanged((await this.get()).revision);
   }
 
   async isEmpty(): Promise<boolean> {
