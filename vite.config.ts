@@ -1,5 +1,9 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
+import { compression } from 'vite-plugin-compression2';
+import { keepLastVersion } from './scripts/keep-last-version.js';
+
+const FOLDER = new URL('dist/web/', import.meta.url).pathname;
 
 /** The interface speaks English: the components' own words in thirty other languages need not be fetched. */
 const oneLanguage: Plugin = {
@@ -10,7 +14,7 @@ const oneLanguage: Plugin = {
 
 export default defineConfig({
   root: 'web',
-  plugins: [react(), oneLanguage],
-  build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  plugins: [react(), oneLanguage, compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }), keepLastVersion(FOLDER)],
+  build: { outDir: FOLDER, emptyOutDir: false, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
   worker: { format: 'es' },
 });

@@ -1,29 +1,43 @@
-import { createReadStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
-import { extname, join, normalize } from 'node:path';
+import { extname } from 'node:path';
 import type { Middleware } from 'koa';
+import sirv from 'sirv';
+import { Problem } from './problem.js';
 import { WORKER_POLICY } from './security.js';
 
-/** The built pages; an address that is no file and asks for a page gets the application, which knows its own routes. */
+/**
+ * The built pages, as they were compressed when they were built. An address without an ending gets the application, which knows its own routes;
+ * a file that is not there is not there.
+ */
 export function servePages(folder: string): Middleware {
+  const serve = sirv(folder, {
+    etag: true,
+    brotli: true,
+    gzip: true,
+    setHeaders: (response, path) => {
+      const isAsset = path.startsWith('/assets/');
+      // Assets carry a hash of their content in their names.
+      response.setHeader('Cache-Control', isAsset ? 'public, max-age=31536000, immutable' : 'no-cache');
+      if (isAsset && /-worker-[\w-]+\.js$/.test(path)) response.setHeader('Content-Security-Policy', WORKER_POLICY);
+    },
+  });
   return async (ctx, next) => {
     if (ctx.path.startsWith('/api/') || !['GET', 'HEAD'].includes(ctx.method)) return next();
-    const wanted = normalize(join(folder, decodeURIComponent(ctx.path)));
-    const isAsset = ctx.path.startsWith('/assets/');
-    const file = wanted.startsWith(folder) && extname(wanted) !== '' && (await isFile(wanted)) ? wanted : isAsset ? null : join(folder, 'index.html');
-    if (!file || !(await isFile(file))) return next();
-    ctx.type = extname(file);
-    // Assets carry a hash of their content in their names.
-    ctx.set('Cache-Control', isAsset ? 'public, max-age=31536000, immutable' : 'no-cache');
-    if (isAsset && /-worker-[\w-]+\.js$/.test(file)) ctx.set('Content-Security-Policy', WORKER_POLICY);
-    ctx.body = createReadStream(file);
+    // A library that is handed an address it cannot read would serve it as it stands.
+    if (extname(decoded(ctx.path)) === '') ctx.req.url = '/index.html';
+    const isServed = await new Promise<boolean>((resolve) => {
+      ctx.res.once('close', () => resolve(true));
+      serve(ctx.req, ctx.res, () => resolve(false));
+    });
+    if (!isServed) return next();
+    ctx.respond = false;
     return undefined;
   };
 }
 
-async function isFile(path: string): Promise<boolean> {
-  return stat(path).then(
-    (entry) => entry.isFile(),
-    () => false,
-  );
+function decoded(path: string): string {
+  try {
+    return decodeURIComponent(path);
+  } catch {
+    throw new Problem(400, 'address-invalid', 'This address cannot be read.');
+  }
 }
