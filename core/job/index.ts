@@ -41,7 +41,7 @@ export { FILM_FAMILIES, type CutterProfile, type Film, type FilmFamily, type Fil
 export { atPlaces, countFindings, STAGES, type Finding, type Remedy, type Stage } from './finding.js';
 export { InputError } from './input-error.js';
 export type { Job, JobState, JobSummary } from './job.js';
-export { formatLength, parseLength, type LengthUnit } from './length.js';
+export { formatLength, readLength, type LengthRead, type LengthUnit } from './length.js';
 export {
   besidesSpared,
   EVERYWHERE,

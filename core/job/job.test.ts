@@ -1,5 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { countFindings, drawingPart, emptyRecipe, formatLength, InputError, NO_REPAIR, parseLength, parseRecipe, patchRecipe, type Finding } from './index.js';
+import { countFindings, drawingPart, emptyRecipe, formatLength, InputError, NO_REPAIR, parseRecipe, patchRecipe, readLength, type Finding, type LengthUnit } from './index.js';
+
+/** NaN for what is no length. */
+function mmOf(text: string, unit?: LengthUnit): number {
+  const read = readLength(text, unit);
+  return 'mm' in read ? read.mm : NaN;
+}
 
 describe('lengths as people say them', () => {
   it.each([
@@ -16,17 +22,32 @@ describe('lengths as people say them', () => {
     ['5′', 1524],
     ['.5', 0.5],
     [' 7 ', 7],
-  ])('%s', (text, mm) => expect(parseLength(text)).toBeCloseTo(mm, 9));
+    ['1 200', 1200],
+    ['12 345,5', 12345.5],
+    ['1\u202f200 mm', 1200],
+    ['1,200.5', 1200.5],
+    ['1.200,5', 1200.5],
+    ['1,200,000', 1_200_000],
+    ['0,125 in', 3.175],
+    ['1,25', 1.25],
+    ['1.200', 1.2],
+    [`4'6"`, 1371.6],
+    [`4' 6 1/2"`, 1384.3],
+    ['4 ft 6 in', 1371.6],
+    [`4'6`, 1371.6],
+  ])('%s', (text, mm) => expect(mmOf(text)).toBeCloseTo(mm, 9));
 
-  it.each(['', 'mm', 'ten', '-3', '1/0"', '1/2/3', '12 ells', '1e3', 'NaN', '3 4', '--2'])('%s is none', (text) => expect(parseLength(text)).toBeNull());
+  it.each(['', 'mm', 'ten', '-3', '1/0"', '1/2/3', '12 ells', '1e3', 'NaN', '3 4', '--2', '1 20', '1 2000', '1,2,3', '12,34.5', `4'13"`, `4'6 cm`, '1..2'])('%s is none', (text) => expect(readLength(text)).toEqual({ problem: 'no-length' }));
+
+  it.each(['1,200', '12,345 mm', '999,000 cm', '1,200 1/2'])('%s is asked about', (text) => expect(readLength(text)).toMatchObject({ problem: 'unclear' }));
 
   it('takes bare numbers in the shop’s unit', () => {
-    expect(parseLength('10', 'cm')).toBeCloseTo(100, 9);
-    expect(parseLength('1 1/2', 'in')).toBeCloseTo(38.1, 9);
+    expect(mmOf('10', 'cm')).toBeCloseTo(100, 9);
+    expect(mmOf('1 1/2', 'in')).toBeCloseTo(38.1, 9);
   });
 
   it.each(['mm', 'cm', 'in'] as const)('reads back what it shows, in %s', (unit) => {
-    for (const mm of [0.35, 1, 9.99, 25.4, 212, 1400]) expect(Math.abs(parseLength(formatLength(mm, unit), unit)! - mm)).toBeLessThan(0.06);
+    for (const mm of [0.35, 1, 9.99, 25.4, 212, 1400]) expect(Math.abs(mmOf(formatLength(mm, unit), unit) - mm)).toBeLessThan(0.06);
   });
 
   it('shows small figures finer than large ones', () => {

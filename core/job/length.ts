@@ -2,28 +2,59 @@
 export type LengthUnit = 'mm' | 'cm' | 'in';
 
 const MM_PER: Readonly<Record<string, number>> = {
-  mm: 1, cm: 10, m: 1000, in: 25.4, inch: 25.4, inches: 25.4, '"': 25.4, '″': 25.4, '”': 25.4, ft: 304.8, "'": 304.8,
+  mm: 1, cm: 10, m: 1000, in: 25.4, inch: 25.4, inches: 25.4, '"': 25.4, ft: 304.8, "'": 304.8,
 };
 
+/** What was read: a length, or why it is none. “1,200” is 1.2 to some and 1200 to others, so it is asked about. */
+export type LengthRead = { readonly mm: number } | { readonly problem: 'no-length' } | { readonly problem: 'unclear'; readonly either: readonly [string, string] };
+
+const NO_LENGTH: LengthRead = { problem: 'no-length' };
+
+/** Digits in groups of three, parted by blanks or by the one of comma and point that is not the decimal sign. */
+const GROUPED = [
+  { number: /^\d{1,3}( \d{3})+([.,]\d+)?$/, group: / /g },
+  { number: /^\d{1,3}(,\d{3})+\.\d+$|^\d{1,3}(,\d{3}){2,}$/, group: /,/g },
+  { number: /^\d{1,3}(\.\d{3})+,\d+$|^\d{1,3}(\.\d{3}){2,}$/, group: /\./g },
+] as const;
+
+/** A whole part, then a fraction; either may be missing. The unit stands behind. */
+const LENGTH = /^(?:([\d., ]*\d)(?:\s*-\s*|\s+|$|(?=[a-z"'/])))?(?:(\d+)\s*\/\s*(\d+))?\s*([a-z"']*)$/;
+const FEET_AND_INCHES = /^(.+?)\s*(?:'|ft)\s*(.+?)\s*(?:"|in|inch|inches)?$/;
+
 /**
- * Reads a length as people say it and gives mm: "120", "12 cm", "1,4 m", "4 3/4\"", "3-1/2in", "½ in", "5′".
- * A bare number is in `unit`. Gives null for what is not a length, is negative, or divides by zero.
+ * Reads a length as people say it: "120", "12 cm", "1,4 m", "1 200", "4 3/4\"", "3-1/2in", "½ in", "5′", "4'6\"". A bare number is in `unit`.
+ * What is negative, divides by zero or is written otherwise is no length.
  */
-export function parseLength(text: string, unit: LengthUnit = 'mm'): number | null {
+export function readLength(text: string, unit: LengthUnit = 'mm'): LengthRead {
   const tidy = text
-    .trim()
     .toLowerCase()
     .replace(/′/g, "'")
+    .replace(/[″”]/g, '"')
     .replace(/[¼½¾⅛⅜⅝⅞]/g, (c) => ` ${FRACTIONS[c] ?? ''}`)
-    .replace(/,/g, '.')
+    .replace(/\s+/g, ' ')
     .trim();
-  const match = /^(?:(\d*\.?\d+)(?:\s*-\s*|\s+|$|(?=[a-z"″”'])))?(?:(\d+)\s*\/\s*(\d+))?\s*([a-z"″”']*)$/.exec(tidy);
-  if (!match || (match[1] === undefined && match[2] === undefined)) return null;
-  const [, whole, numerator, denominator, suffix] = match;
-  if (denominator !== undefined && Number(denominator) === 0) return null;
-  const value = Number(whole ?? 0) + (numerator === undefined ? 0 : Number(numerator) / Number(denominator));
+  const both = FEET_AND_INCHES.exec(tidy);
+  if (!both) return readSingle(tidy, unit);
+  const [feet, inches] = [readSingle(`${both[1]!} ft`, unit), readSingle(`${both[2]!} in`, unit)];
+  return 'mm' in feet && 'mm' in inches && inches.mm < 304.8 ? { mm: feet.mm + inches.mm } : NO_LENGTH;
+}
+
+function readSingle(tidy: string, unit: LengthUnit): LengthRead {
+  const match = LENGTH.exec(tidy);
+  if (!match || (match[1] === undefined && match[2] === undefined)) return NO_LENGTH;
+  const [, whole, numerator, denominator, suffix = ''] = match;
   const factor = suffix ? MM_PER[suffix] : MM_PER[unit];
-  return factor === undefined || !Number.isFinite(value) ? null : value * factor;
+  if (factor === undefined || (denominator !== undefined && Number(denominator) === 0)) return NO_LENGTH;
+  if (whole !== undefined && /^[1-9]\d{0,2},\d{3}$/.test(whole)) return { problem: 'unclear', either: [whole.replace(',', '.'), whole.replace(',', '')] };
+  const value = (whole === undefined ? 0 : readNumber(whole)) + (numerator === undefined ? 0 : Number(numerator) / Number(denominator));
+  return Number.isFinite(value) ? { mm: value * factor } : NO_LENGTH;
+}
+
+/** NaN for what is no number. */
+function readNumber(text: string): number {
+  const grouped = GROUPED.find(({ number }) => number.test(text));
+  const plain = grouped ? text.replace(grouped.group, '') : text;
+  return /^\d*[.,]?\d+$/.test(plain) ? Number(plain.replace(',', '.')) : NaN;
 }
 
 const FRACTIONS: Readonly<Record<string, string>> = {

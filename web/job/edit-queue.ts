@@ -3,6 +3,9 @@ import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core
 /** Something a maker did to a job that the server has not confirmed yet. `id` tells it from every other, so that it is done once however often it is sent. */
 export type Edit = { readonly id: string } & ({ readonly kind: 'change'; readonly patch: RecipePatch } | { readonly kind: 'undo' | 'redo' });
 
+/** What a maker decided: as it is, or made of the recipe as it is at that moment, with all that is on its way. */
+export type Change = RecipePatch | ((recipe: Recipe) => RecipePatch);
+
 /** What the server did not take: nothing of it is lost, it waits for the maker's word. */
 export interface Refusal {
   /** None when only an undo or a redo was refused. */
@@ -86,7 +89,9 @@ export class EditQueue {
     this.#run();
   }
 
-  change(patch: RecipePatch): void {
+  /** @throws when a change is made of the recipe before there is a job */
+  change(change: Change): void {
+    const patch = typeof change === 'function' ? change(this.#state.recipe!) : change;
     this.#add({ id: this.#ports.newId(), kind: 'change', patch });
   }
 

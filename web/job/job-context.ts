@@ -10,7 +10,10 @@ import type { JobHandle } from './use-job.js';
 export interface JobContextValue {
   readonly handle: JobHandle;
   readonly job: Job;
+  /** What is shown: what is decided, with what a control is trying. */
   readonly recipe: Recipe;
+  /** What is decided, with or without the server knowing it yet. */
+  readonly decided: Recipe;
   readonly plan: PlanView | null;
   readonly working: boolean;
   /** What takes its time, and how far along it is; and how to stop it. */

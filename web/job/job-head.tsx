@@ -1,28 +1,38 @@
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useSyncExternalStore } from 'react';
 import styled from 'styled-components';
-import { colour, radius, space, type, width } from '../tokens.js';
+import { colour, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
+import { hasDrafts, onDrafts } from '../ui/draft.js';
+import { Wrong } from '../ui/figure-style.js';
+import { sayDay } from '../ui/say.js';
+import { useDraft } from '../ui/use-draft.js';
 import type { SavingState } from './edit-queue.js';
 import { useJobContext } from './job-context.js';
+
+// A calendar is large, and most visits set no date.
+const DueDate = lazy(() => import('./due-date.js').then((m) => ({ default: m.DueDate })));
 
 const SAVING_WORDS: Readonly<Record<SavingState, string>> = { saved: 'saved', saving: 'saving …', away: 'not saved yet: the server is away', refused: 'not saved' };
 
 /** The head of the job card: what it is called, for whom, by when; undo and redo over all of it. */
 export function JobHead() {
   const { handle, job, recipe, working } = useJobContext();
+  const isTyping = useSyncExternalStore(onDrafts, hasDrafts);
   return (
     <Row>
       <h1 className="unseen">{recipe.title}</h1>
       <Line label="Title" value={recipe.title} wide required onChange={(title) => handle.change({ title })} />
       <Line label="Customer" value={recipe.customer} placeholder="for whom?" onChange={(customer) => handle.change({ customer })} />
       <Due>
-        due
-        <input type="date" aria-label="Due date" value={recipe.due ?? ''} onChange={(event) => handle.change({ due: event.target.value || null })} />
+        <span aria-hidden>due</span>
+        <Suspense fallback={<span>{recipe.due ? sayDay(recipe.due) : '…'}</span>}>
+          <DueDate due={recipe.due} onChange={(due) => handle.change({ due })} />
+        </Suspense>
       </Due>
       <State role="status" data-saving={handle.saving}>
-        {SAVING_WORDS[handle.saving]}
-        {working ? ' · working it out …' : ''}
+        {handle.saving === 'saved' && isTyping ? 'not saved yet' : SAVING_WORDS[handle.saving]}
       </State>
+      <Working aria-hidden>{working ? 'working it out …' : ''}</Working>
       <Button onPress={handle.undo} isDisabled={!job.canUndo} aria-keyshortcuts="Control+Z">
         Undo
       </Button>
@@ -43,27 +53,21 @@ interface LineProps {
 }
 
 function Line({ label, value, placeholder, wide = false, required = false, onChange }: LineProps) {
-  const [text, setText] = useState(value);
-  useEffect(() => setText(value), [value]);
-  const commit = () => {
-    const tidy = text.trim();
-    if (required && tidy === '') setText(value);
-    else if (tidy !== value) onChange(tidy);
-  };
+  const { draft, props } = useDraft<string>({
+    label,
+    shown: value,
+    read: (text) => (required && text.trim() === '' ? { wrong: `${label}: it cannot be empty.` } : { value: text.trim() }),
+    onKeep: (text) => text !== value && onChange(text),
+  });
   return (
-    <Written
-      aria-label={label}
-      $wide={wide}
-      value={text}
-      placeholder={placeholder}
-      maxLength={200}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={commit}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') commit();
-        if (event.key === 'Escape') setText(value);
-      }}
-    />
+    <>
+      <Written $wide={wide} placeholder={placeholder} maxLength={200} {...props} />
+      {draft.wrong && (
+        <Wrong id={draft.wrongId} role="alert">
+          {draft.wrong}
+        </Wrong>
+      )}
+    </>
   );
 }
 
@@ -80,12 +84,13 @@ const Written = styled.input<{ $wide: boolean }>`
   &::placeholder { color: ${colour.quiet}; opacity: 1; font-style: italic; }
 `;
 
-const Due = styled.label`
+const Due = styled.span`
   display: inline-flex; align-items: center; gap: ${space.xs}; font-size: ${type.small}; color: ${colour.quiet};
-  input { border: 1px solid ${colour.line}; background: ${colour.docket}; border-radius: ${radius.s}; padding: 3px 6px; font-size: ${type.small}; color: ${colour.ink}; }
 `;
 
 const State = styled.span`
-  font-size: ${type.small}; color: ${colour.quiet}; min-width: 7.5em; text-align: right;
+  font-size: ${type.small}; color: ${colour.quiet}; min-width: 5.5em; text-align: right;
   &[data-saving='away'], &[data-saving='refused'] { color: ${colour.warn}; font-weight: 600; }
 `;
+
+const Working = styled.span`font-size: ${type.small}; color: ${colour.quiet}; min-width: 7.2em;`;

@@ -21,6 +21,7 @@ import { JobCard, STATION_NAMES } from './job-card.js';
 import { JobContext, type JobContextValue, type Looked } from './job-context.js';
 import { JobHead } from './job-head.js';
 import { RefusedEdits } from './refused-edits.js';
+import { UnreadDraft } from './unread-draft.js';
 import { useJob } from './use-job.js';
 
 // What not every visit needs is fetched when it is first gone to: a job is shown sooner without it.
@@ -90,12 +91,13 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
       </Middle>
     );
   }
-  const { job, recipe } = handle;
-  if (!job || !recipe || !shop) return <Middle role="status">Fetching the job …</Middle>;
+  const { job, recipe, decided } = handle;
+  if (!job || !recipe || !decided || !shop) return <Middle role="status">Fetching the job …</Middle>;
   const Station = STATIONS[station];
   return (
-    <JobContext value={{ handle, job, recipe, plan: view, working, step, stop, shop, unit, cuts: cuts ?? [], looked, lookAt, look }}>
+    <JobContext value={{ handle, job, recipe, decided, plan: view, working, step, stop, shop, unit, cuts: cuts ?? [], looked, lookAt, look }}>
       <JobHead />
+      <UnreadDraft />
       <RefusedEdits />
       <JobCard jobId={jobId} station={station} plan={view} unit={unit} cuts={counts} />
       {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}

@@ -1,7 +1,6 @@
-import styled from 'styled-components';
 import type { RecipePatch } from '../../core/job/index.js';
-import { colour, radius, space, type, width } from '../tokens.js';
 import { Button, MainButton } from '../ui/button.js';
+import { AskCard, AskRow } from './ask-card.js';
 import { useJobContext } from './job-context.js';
 
 const NAMES: Readonly<Record<keyof RecipePatch, string>> = {
@@ -15,16 +14,16 @@ export function RefusedEdits() {
   if (!refusal) return null;
   const parts = [...new Set(refusal.patches.flatMap((patch) => Object.entries(patch).map(([part, value]) => said(part as keyof RecipePatch, value))))];
   return (
-    <Card role="alert">
+    <AskCard role="alert">
       <p>
         {refusal.reason}
         {parts.length > 0 && <> It was about {parts.join(', ')}. The newest state is shown.</>}
       </p>
-      <Row>
+      <AskRow>
         {refusal.canBeLaidOver && <MainButton onPress={layOver}>Put my change on top of it</MainButton>}
         <Button onPress={leaveOut}>{parts.length > 0 ? 'Leave my change out' : 'Dismiss'}</Button>
-      </Row>
-    </Card>
+      </AskRow>
+    </AskCard>
   );
 }
 
@@ -34,12 +33,3 @@ function said(part: keyof RecipePatch, value: unknown): string {
   const plain = typeof value === 'object' && value !== null && !Array.isArray(value) ? Object.values(value) : [];
   return plain.length === 1 && (typeof plain[0] === 'number' || typeof plain[0] === 'string') ? `${NAMES[part]} (${plain[0]})` : NAMES[part];
 }
-
-const Card = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; gap: ${space.s} ${space.l}; margin: 0 ${space.l} ${space.s}; padding: ${space.s} ${space.m};
-  background: ${colour.warnWash}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.m}; font-size: ${type.small};
-  p { flex: 1 1 320px; }
-  @media (max-width: ${width.phone}) { margin: 0 ${space.s} ${space.s}; }
-`;
-
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;

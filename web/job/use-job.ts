@@ -1,15 +1,18 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
-import { type Job, patchRecipe, type Recipe, type RecipePatch } from '../../core/job/index.js';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/job/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { isServerAway, onPresence } from '../api/presence.js';
-import { EditQueue, type Edit, type Refusal, type SavingState, type SendOutcome } from './edit-queue.js';
+import { keepDrafts } from '../ui/draft.js';
+import { EditQueue, type Change, type Edit, type Refusal, type SavingState, type SendOutcome } from './edit-queue.js';
 import { adoptEdits, keptEdits } from './kept-edits.js';
 
 export interface JobHandle {
   readonly job: Job | null;
   /** What the page shows: the saved recipe with what is not confirmed yet, or the one being tried under a hand. */
   readonly recipe: Recipe | null;
+  /** The same without what is being tried. */
+  readonly decided: Recipe | null;
   readonly loadError: string | null;
   readonly saving: SavingState;
   /** Changes that were not taken, with the reason. */
@@ -19,9 +22,9 @@ export interface JobHandle {
   readonly notice: string | null;
   readonly dismissNotice: () => void;
   /** Saves a change as one step that can be undone. */
-  readonly change: (patch: RecipePatch) => void;
-  /** Shows a change without saving it, while a hand is moving something; `null` gives it up. */
-  readonly preview: (patch: RecipePatch | null) => void;
+  readonly change: (change: Change) => void;
+  /** Shows what `owner` tries without saving it; `null` ends that, if nobody else tries something by now (see useTrial). */
+  readonly preview: (owner: object, patch: RecipePatch | null) => void;
   readonly undo: () => void;
   readonly redo: () => void;
   /** Gives the job a file: as one more part of the design, or in the place of one. */
@@ -50,15 +53,25 @@ export function useJob(id: string): JobHandle {
     useCallback((listener: () => void) => queue.listen(listener), [queue]),
     () => queue.state,
   );
-  const [tried, setTried] = useState<RecipePatch | null>(null);
+  const [trial, setTrial] = useState<{ readonly owner: object; readonly patch: RecipePatch } | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
   useEffect(() => {
     if (query.data) queue.told(query.data);
   }, [queue, query.data]);
+  const preview = useCallback((owner: object, patch: RecipePatch | null) => setTrial((before) => (patch ? { owner, patch } : before?.owner === owner ? null : before)), []);
+  const { recipe } = state;
+  const shown = useMemo(() => (trial && recipe ? patchRecipe(recipe, trial.patch) : recipe), [trial, recipe]);
   const forgetList = () => void client.invalidateQueries({ queryKey: ['jobs'], refetchType: 'none' });
+  const step = (way: 'undo' | 'redo') => {
+    // What is being typed was done before this: it is what is taken back.
+    keepDrafts();
+    queue[way]();
+    forgetList();
+  };
   return {
     job: state.job,
-    recipe: tried && state.recipe ? patchRecipe(state.recipe, tried) : state.recipe,
+    recipe: shown,
+    decided: recipe,
     loadError: query.error && !state.job ? query.error.message : null,
     saving: state.saving,
     refusal: state.refusal,
@@ -66,20 +79,13 @@ export function useJob(id: string): JobHandle {
     leaveOut: () => queue.leaveOut(),
     notice,
     dismissNotice: () => setNotice(null),
-    change: (patch) => {
-      setTried(null);
-      queue.change(patch);
+    change: (change) => {
+      queue.change(change);
       forgetList();
     },
-    preview: setTried,
-    undo: () => {
-      queue.undo();
-      forgetList();
-    },
-    redo: () => {
-      queue.redo();
-      forgetList();
-    },
+    preview,
+    undo: () => step('undo'),
+    redo: () => step('redo'),
     upload: async (file, replaces) => {
       // A file is made part of what is saved; it is too large to be kept by the browser.
       await queue.settled();

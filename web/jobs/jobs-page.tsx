@@ -10,7 +10,7 @@ import { Button, MainButton, WordButton } from '../ui/button.js';
 import { Choice } from '../ui/choice.js';
 import { useNotify } from '../ui/notices.js';
 import { Small, TextInput } from '../ui/plain-fields.js';
-import { count, sayDate } from '../ui/say.js';
+import { count, sayDay } from '../ui/say.js';
 import { useArtworkPicture } from './artwork-picture.js';
 
 const STATES = [['all', 'All'], ['new', 'New'], ['in work', 'In work'], ['cutting', 'Cutting'], ['cut', 'Cut']] as const;
@@ -84,7 +84,7 @@ export function JobsPage() {
             </Words>
             <Due>
               <Stamp data-state={job.state}>{job.state}</Stamp>
-              <Small>{job.due ? `due ${sayDate(job.due)}` : 'no date'}</Small>
+              <Small>{job.due ? `due ${sayDay(job.due)}` : 'no date'}</Small>
             </Due>
             <Acts>
               <WordButton onPress={() => duplicate.mutate(job.id)} aria-label={`Duplicate ${job.title}`}>

@@ -78,7 +78,7 @@ function Match({ use, onTry }: MatchProps) {
             {sayArea(use.areaMm2)}, {count(use.pieces, 'piece')}
           </Small>
         </Line>
-        <Select aria-label={`Film for ${use.colour}`} value={use.film.id} onChange={(event) => choose(event.target.value)}>
+        <Select aria-label={`Film for ${use.colour}`} value={recipe.films.byColour[use.colour] ?? use.film.id} onChange={(event) => choose(event.target.value)}>
           {shop.films.map((film) => (
             <option key={film.id} value={film.id}>
               {film.name}, {FILM_FAMILIES[film.family].name}

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { standings, type FrozenSheet, type Run, type SheetStanding } from '../../core/records/index.js';
 import { ask } from '../api/client.js';
@@ -10,6 +10,7 @@ import { Choice } from '../ui/choice.js';
 import { useNotify } from '../ui/notices.js';
 import { Labelled, Small, Table, TextArea } from '../ui/plain-fields.js';
 import { sayArea, sayDateTime, sayDuration } from '../ui/say.js';
+import { useDraft } from '../ui/use-draft.js';
 
 const TimesChart = lazy(() => import('./times-chart.js').then((m) => ({ default: m.TimesChart })));
 
@@ -121,13 +122,12 @@ function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; rea
   const { job } = useJobContext();
   const client = useQueryClient();
   const notify = useNotify();
-  const [note, setNote] = useState(run.note);
-  useEffect(() => setNote(run.note), [run.note]);
   const save = useMutation({
     mutationFn: (record: { outcome?: Run['outcome']; note?: string }) => ask<Run>(`/api/runs/${run.id}`, { method: 'PATCH', json: record }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['cuts', job.id] }),
     onError: (error) => notify(error.message),
   });
+  const note = useDraft<string, HTMLTextAreaElement>({ label: 'Note', shown: run.note, read: (text) => ({ value: text }), onKeep: (text) => save.mutate({ note: text }), isLong: true });
   return (
     <Card>
       <h3>
@@ -137,7 +137,7 @@ function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; rea
       {standing === 'to-remake' && <Small>What this sheet carries is among what is to be cut again.</Small>}
       <Labelled>
         Note: how it weeded, what went wrong, why it was remade
-        <TextArea value={note} maxLength={2000} onChange={(event) => setNote(event.target.value)} onBlur={() => note !== run.note && save.mutate({ note })} />
+        <TextArea maxLength={2000} {...note.props} />
       </Labelled>
     </Card>
   );

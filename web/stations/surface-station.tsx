@@ -44,7 +44,7 @@ export function SurfaceStation() {
             editors={
               placed
                 ? {
-                    'surface.size': <FigureField label="Width of the design" mm={placed.widthMm} unit={unit} min={1} stepMm={1} onChange={(mm) => handle.change({ surface: { size: { mode: 'width', mm } } })} />,
+                    'surface.size': <FigureField label="Width of the design" mm={sized.mode === 'width' ? sized.mm : placed.widthMm} unit={unit} min={1} stepMm={1} onChange={(mm) => handle.change({ surface: { size: { mode: 'width', mm } } })} />,
                   }
                 : {}
             }

@@ -1,7 +1,8 @@
-import { useEffect, useId, useState } from 'react';
 import styled from 'styled-components';
-import { formatLength, parseLength, type LengthUnit } from '../../core/job/index.js';
-import { colour, radius, type } from '../tokens.js';
+import { formatLength, readLength, type LengthUnit } from '../../core/job/index.js';
+import type { Reading } from './draft.js';
+import { FigureInput, Wrong } from './figure-style.js';
+import { useDraft } from './use-draft.js';
 
 interface FigureFieldProps {
   readonly label: string;
@@ -9,64 +10,33 @@ interface FigureFieldProps {
   readonly unit: LengthUnit;
   readonly min?: number;
   readonly max?: number;
-  /** Arrow keys move by this much; held, they are tried before they are saved. */
+  /** Arrow keys move by this much; what they come to is tried until the field is left. */
   readonly stepMm?: number;
   readonly onChange: (mm: number) => void;
-  readonly onTry?: (mm: number) => void;
-  /** What was tried is not wanted after all. */
-  readonly onGiveUp?: () => void;
+  readonly onTry?: (mm: number | null) => void;
 }
 
 /** A length edited where it stands, in any way people say lengths; arrow keys nudge it. */
-export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, onChange, onTry, onGiveUp }: FigureFieldProps) {
-  const shown = formatLength(mm, unit);
-  const [text, setText] = useState(shown);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [tried, setTried] = useState(false);
-  const hint = useId();
-  useEffect(() => {
-    setText(shown);
-    setWrong(null);
-  }, [shown]);
-  const commit = () => {
-    if (text === shown && !tried) return;
-    setTried(false);
-    const value = parseLength(text, unit);
-    if (value === null) setWrong(`“${text}” is not a length; try 120, 12 cm or 4 3/4".`);
-    else if (value < min || value > max) setWrong(`It must be from ${formatLength(min, unit)} to ${formatLength(max, unit)} ${unit}.`);
-    else onChange(value);
+export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, onChange, onTry }: FigureFieldProps) {
+  const read = (text: string): Reading<number> => {
+    const length = readLength(text, unit);
+    if ('problem' in length) return { wrong: length.problem === 'unclear' ? `“${text.trim()}” can be read in two ways: write ${length.either[0]} or ${length.either[1]}.` : `“${text}” is not a length; try 120, 12 cm or 4 3/4".` };
+    if (length.mm < min || length.mm > max) return { wrong: `It must be from ${formatLength(min, unit)} to ${formatLength(max, unit)} ${unit}.` };
+    return { value: length.mm };
   };
+  const nudge = (text: string, way: 1 | -1) => {
+    const length = readLength(text, unit);
+    const value = Math.min(max, Math.max(min, ('mm' in length ? length.mm : mm) + way * stepMm!));
+    return { value, text: formatLength(value, unit) };
+  };
+  const { draft, props } = useDraft<number>({ label, shown: formatLength(mm, unit), read, onKeep: onChange, onTry, ...(stepMm ? { nudge } : {}) });
   return (
     <Wrap>
-      <Input
-        aria-label={label}
-        aria-invalid={wrong !== null}
-        aria-describedby={wrong ? hint : undefined}
-        value={text}
-        size={Math.max(4, text.length)}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') commit();
-          if (event.key === 'Escape') {
-            setText(shown);
-            setWrong(null);
-            setTried(false);
-            onGiveUp?.();
-          }
-          if (stepMm && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-            event.preventDefault();
-            const next = Math.min(max, Math.max(min, (parseLength(text, unit) ?? mm) + (event.key === 'ArrowUp' ? stepMm : -stepMm)));
-            setText(formatLength(next, unit));
-            setTried(true);
-            onTry?.(next);
-          }
-        }}
-      />
+      <Input {...props} size={Math.max(4, draft.text.length)} />
       <span aria-hidden>{unit}</span>
-      {wrong && (
-        <Wrong id={hint} role="alert">
-          {wrong}
+      {draft.wrong && (
+        <Wrong id={draft.wrongId} role="alert">
+          {draft.wrong}
         </Wrong>
       )}
     </Wrap>
@@ -74,12 +44,4 @@ export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, o
 }
 
 const Wrap = styled.span`white-space: nowrap; font-variant-numeric: tabular-nums;`;
-
-const Input = styled.input`
-  width: auto; min-width: 3.2em; max-width: 9em; padding: 1px 4px; margin: 0 3px 0 0; text-align: right; field-sizing: content;
-  border: 0; border-bottom: 1.5px dashed ${colour.accent}; border-radius: ${radius.s} ${radius.s} 0 0;
-  background: ${colour.accentWash}; color: ${colour.ink}; font: 650 1em/1.3 ${type.text};
-  &[aria-invalid='true'] { border-bottom: 2px solid ${colour.bad}; background: ${colour.badWash}; }
-`;
-
-const Wrong = styled.span`display: block; color: ${colour.bad}; font-size: ${type.small}; white-space: normal;`;
+const Input = styled(FigureInput)`width: auto; min-width: 3.2em; max-width: 9em; margin: 0 3px 0 0; field-sizing: content;`;

@@ -1,6 +1,7 @@
-import { useEffect, useId, useState } from 'react';
 import styled from 'styled-components';
-import { colour, radius, type } from '../tokens.js';
+import type { Reading } from './draft.js';
+import { FigureInput, Wrong } from './figure-style.js';
+import { useDraft } from './use-draft.js';
 
 interface NumberFieldProps {
   readonly label: string;
@@ -12,58 +13,26 @@ interface NumberFieldProps {
 
 /** A whole number edited where it stands. What is none, or out of range, is refused in a sentence and stays in the field. */
 export function NumberField({ label, value, min, max, onChange }: NumberFieldProps) {
-  const [text, setText] = useState(String(value));
-  const [wrong, setWrong] = useState<string | null>(null);
-  const hint = useId();
-  useEffect(() => {
-    setText(String(value));
-    setWrong(null);
-  }, [value]);
-  const commit = () => {
+  const read = (text: string): Reading<number> => {
     const number = Number(text);
-    if (text.trim() === '' || !Number.isInteger(number)) setWrong(`“${text}” is not a whole number. Nothing was changed.`);
-    else if (number < min || number > max) setWrong(`It must be from ${min} to ${max}. Nothing was changed.`);
-    else {
-      setWrong(null);
-      if (number !== value) onChange(number);
-    }
+    if (text.trim() === '' || !Number.isInteger(number)) return { wrong: `“${text}” is not a whole number. Nothing was changed.` };
+    return number < min || number > max ? { wrong: `It must be from ${min} to ${max}. Nothing was changed.` } : { value: number };
   };
+  const nudge = (text: string, way: 1 | -1) => {
+    const next = Math.round(Number(text)) + way;
+    return next >= min && next <= max ? { value: next, text: String(next) } : null;
+  };
+  const { draft, props } = useDraft<number>({ label, shown: String(value), read, nudge, onKeep: onChange });
   return (
     <>
-      <Input
-        inputMode="numeric"
-        aria-label={label}
-        aria-invalid={wrong !== null}
-        aria-describedby={wrong ? hint : undefined}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') commit();
-          if (event.key === 'Escape') {
-            setText(String(value));
-            setWrong(null);
-          }
-          if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
-            event.preventDefault();
-            const next = Math.round(Number(text)) + (event.key === 'ArrowUp' ? 1 : -1);
-            if (next >= min && next <= max) setText(String(next));
-          }
-        }}
-      />
-      {wrong && (
-        <Wrong id={hint} role="alert">
-          {wrong}
+      <Input inputMode="numeric" {...props} />
+      {draft.wrong && (
+        <Wrong id={draft.wrongId} role="alert">
+          {draft.wrong}
         </Wrong>
       )}
     </>
   );
 }
 
-const Wrong = styled.span`display: block; color: ${colour.bad}; font-size: ${type.small};`;
-
-const Input = styled.input`
-  width: 4.5em; padding: 1px 4px; text-align: right; border: 0; border-bottom: 1.5px dashed ${colour.accent}; border-radius: ${radius.s} ${radius.s} 0 0;
-  background: ${colour.accentWash}; color: ${colour.ink}; font: 650 1em/1.3 ${type.text};
-  &[aria-invalid='true'] { border-bottom: 2px solid ${colour.bad}; background: ${colour.badWash}; }
-`;
+const Input = styled(FigureInput)`width: 4.5em;`;

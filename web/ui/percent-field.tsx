@@ -1,6 +1,7 @@
-import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import { colour, radius, type } from '../tokens.js';
+import type { Reading } from './draft.js';
+import { FigureInput, Wrong } from './figure-style.js';
+import { useDraft } from './use-draft.js';
 
 interface PercentFieldProps {
   readonly label: string;
@@ -11,17 +12,22 @@ interface PercentFieldProps {
 
 /** A share in hundredths, edited where it stands. */
 export function PercentField({ label, value, max, onChange }: PercentFieldProps) {
-  const [text, setText] = useState(String(value));
-  useEffect(() => setText(String(value)), [value]);
-  const commit = () => {
+  const read = (text: string): Reading<number> => {
     const number = Number(text.replace(',', '.'));
-    if (text.trim() === '' || !(number >= 0) || number > max) setText(String(value));
-    else if (number !== value) onChange(number);
+    if (text.trim() === '' || Number.isNaN(number)) return { wrong: `“${text}” is not a number. Nothing was changed.` };
+    return number < 0 || number > max ? { wrong: `It must be from 0 to ${max}. Nothing was changed.` } : { value: number };
   };
-  return <Input inputMode="decimal" aria-label={label} value={text} onChange={(event) => setText(event.target.value)} onBlur={commit} onKeyDown={(event) => event.key === 'Enter' && commit()} />;
+  const { draft, props } = useDraft<number>({ label, shown: String(value), read, onKeep: onChange });
+  return (
+    <>
+      <Input inputMode="decimal" {...props} />
+      {draft.wrong && (
+        <Wrong id={draft.wrongId} role="alert">
+          {draft.wrong}
+        </Wrong>
+      )}
+    </>
+  );
 }
 
-const Input = styled.input`
-  width: 3.6em; padding: 1px 4px; text-align: right; border: 0; border-bottom: 1.5px dashed ${colour.accent}; border-radius: ${radius.s} ${radius.s} 0 0;
-  background: ${colour.accentWash}; color: ${colour.ink}; font: 650 1em/1.3 ${type.text};
-`;
+const Input = styled(FigureInput)`width: 3.6em;`;

@@ -15,11 +15,11 @@ export function count(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }
 
-/** "Fri 4 Dec", with the year when it is not this one. */
-export function sayDate(iso: string): string {
-  const date = new Date(iso);
-  const sameYear = date.getFullYear() === new Date().getFullYear();
-  return date.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', ...(sameYear ? {} : { year: 'numeric' }) });
+/** "Fri 4 Dec", with the year when it is not this one. A day is a day of the calendar ("2026-12-04"), the same wherever it is looked at. */
+export function sayDay(day: string): string {
+  const date = new Date(`${day}T12:00:00Z`);
+  const sameYear = date.getUTCFullYear() === new Date().getFullYear();
+  return date.toLocaleDateString('en-GB', { timeZone: 'UTC', weekday: 'short', day: 'numeric', month: 'short', ...(sameYear ? {} : { year: 'numeric' }) });
 }
 
 /** "24 Nov, 09:05". */

@@ -37,6 +37,8 @@ const CAPTIONS: Readonly<Record<Look, string>> = {
   drawn: 'as your browser draws the file',
 };
 
+const NOT_MOVED = { x: 0, y: 0 };
+
 /** What the job is made of: drawings, pictures and words given, arranged, checked and put right. */
 export function ArtworkStation() {
   const { recipe, plan, lookAt, unit } = useJobContext();
@@ -56,6 +58,8 @@ export function ArtworkStation() {
   const picture = useArtworkPicture(isDrawn ? source.id : null);
   const isPutRight = JSON.stringify({ ...recipe.repair, letBe: {} }) !== JSON.stringify(NO_REPAIR);
   const box = designBox(plan);
+  // The picture is the plan's; what was moved since, and what is being moved, is drawn where it is to be.
+  const moved = new Map(parts.map(({ id, lag }) => [id, shift?.ids.includes(id) ? { x: lag.x + shift.x, y: lag.y + shift.y } : lag]));
   const looks = LOOKS.filter(([value]) => (value === 'drawn' ? isDrawn : isPutRight || value === 'after'));
   const shown = looks.some(([value]) => value === look) ? look : 'after';
   return (
@@ -100,9 +104,10 @@ export function ArtworkStation() {
             {shown === 'drawn' && picture && <image href={picture} width={box.maxX} height={box.maxY} preserveAspectRatio="none" />}
             {shown !== 'drawn' && (
               <g opacity={shown === 'changes' ? 0.35 : 1}>
-                {paints.map((paint, i) => (
-                  <path key={i} d={paint.path} fill={paint.colour} {...(shift?.ids.includes(paint.part) ? { transform: `translate(${shift.x} ${shift.y})` } : {})} />
-                ))}
+                {paints.map((paint, i) => {
+                  const { x, y } = moved.get(paint.part) ?? NOT_MOVED;
+                  return <path key={i} d={paint.path} fill={paint.colour} {...(x !== 0 || y !== 0 ? { transform: `translate(${x} ${y})` } : {})} />;
+                })}
               </g>
             )}
             {shown === 'changes' && <path d={changes.removed} fill="url(#hatch-lap)" fillRule="evenodd" stroke="#8a1f4b" strokeWidth="2" vectorEffect="non-scaling-stroke" />}

@@ -1,14 +1,19 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import { carryAlternates, type Lettering, type LetteringPart } from '../../../core/job/index.js';
+import { carryAlternates, type ArtworkPart, type Lettering, type LetteringPart } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
+import { useTrial } from '../../job/use-trial.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
+import { ColourField } from '../../ui/colour-field.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Labelled, TextArea } from '../../ui/plain-fields.js';
+import { Wrong } from '../../ui/figure-style.js';
+import type { Reading } from '../../ui/draft.js';
+import { useDraft } from '../../ui/use-draft.js';
 import { FontPicker } from './font-picker.js';
 import { LetterFormsPicker } from './letter-forms.js';
 import { useFonts, type FontChoice } from './use-fonts.js';
@@ -20,19 +25,26 @@ const ARCS = [['none', 'Straight'], ['up', 'Over a hill'], ['down', 'Through a v
 
 /** A lettering and all that is decided about it; it stays words, and can be changed at any time. */
 export function LetteringEditor({ arranged, arrangement }: { readonly arranged: ArrangedPart; readonly arrangement: Arrangement }) {
-  const { unit } = useJobContext();
+  const { decided, unit } = useJobContext();
   const { fonts, add } = useFonts();
   const part = arranged.part as LetteringPart;
+  // Without what is being tried: that is laid over it anew each time.
+  const kept = (decided.artworks.find((other) => other.id === part.id) ?? part) as LetteringPart;
   const { lettering } = part;
-  const { scale, change } = arrangement;
+  const { scale } = arrangement;
   // The figure shown is what is cut, whatever the part and the design are scaled by.
   const factor = part.place.scale * scale;
-  const replace = (next: LetteringPart) => change((all) => all.map((other) => (other.id === part.id ? next : other)));
-  const set = (next: Partial<Lettering>) => replace({ ...part, lettering: { ...lettering, ...next } });
+  const wordsOf = (text: string): Partial<Lettering> => ({ text, alternates: carryAlternates(kept.lettering.text, text, kept.lettering.alternates) });
+  const laidIn = (next: LetteringPart) => (all: readonly ArtworkPart[]) => all.map((other) => (other.id === part.id ? next : other));
+  const replace = (next: LetteringPart) => arrangement.change(laidIn(next));
+  const withWords = (next: Partial<Lettering>): LetteringPart => ({ ...kept, lettering: { ...kept.lettering, ...next } });
+  const set = (next: Partial<Lettering>) => replace(withWords(next));
+  const show = useTrial();
+  const tryOut = (next: Partial<Lettering> | null) => show(next && arrangement.asPatch(laidIn(withWords(next))));
   const take = (font: FontChoice) => replace({ ...part, fontSource: font.source, lettering: { ...lettering, font: font.id, alternates: {} } });
   return (
     <Box aria-label="Lettering">
-      <Words key={part.id} text={lettering.text} onChange={(text) => set({ text, alternates: carryAlternates(lettering.text, text, lettering.alternates) })} />
+      <Words key={part.id} text={kept.lettering.text} onChange={(text) => set(wordsOf(text))} onTry={(text) => tryOut(text === null ? null : wordsOf(text))} />
       <FontPicker fonts={fonts} chosen={lettering.font} words={lettering.text} onChoose={take} />
       <p>
         <FileTrigger acceptedFileTypes={['.ttf', '.otf', '.woff', '.woff2']} onSelect={(files) => files?.[0] && void add(files[0]).then((font) => font && take(font))}>
@@ -58,7 +70,7 @@ export function LetteringEditor({ arranged, arrangement }: { readonly arranged: 
           </p>
         )}
       </div>
-      <Colours lettering={lettering} onChange={set} />
+      <Colours lettering={kept.lettering} onChange={set} onTry={tryOut} />
       <p>
         Kerning is <WordButton onPress={() => set({ kerning: !lettering.kerning })}>{lettering.kerning ? 'on' : 'off'}</WordButton>, ligatures are{' '}
         <WordButton onPress={() => set({ ligatures: !lettering.ligatures })}>{lettering.ligatures ? 'on' : 'off'}</WordButton>
@@ -74,30 +86,53 @@ function roundRadius({ box, place }: ArrangedPart): number {
   return Math.round((box.maxX - box.minX) / place.scale / (Math.PI / 2));
 }
 
-function Words({ text, onChange }: { readonly text: string; readonly onChange: (text: string) => void }) {
-  const [typed, setTyped] = useState(text);
-  useEffect(() => setTyped(text), [text]);
-  const commit = () => {
-    const next = typed.slice(0, 500);
-    if (next.trim() === '') setTyped(text);
-    else if (next !== text) onChange(next);
-  };
-  // Typing goes on while the picture follows; a pause makes it one step that can be undone.
+/** After so long without another letter the words are shown as they will be cut. */
+const PAUSE_MS = 300;
+
+interface WordsProps {
+  readonly text: string;
+  readonly onChange: (text: string) => void;
+  readonly onTry: (text: string | null) => void;
+}
+
+function Words({ text, onChange, onTry }: WordsProps) {
+  const read = (typed: string): Reading<string> => (typed.trim() === '' ? { wrong: 'There must be a letter at least.' } : { value: typed.slice(0, 500) });
+  const { draft, props } = useDraft<string, HTMLTextAreaElement>({ label: 'The words', shown: text, read, onKeep: onChange, isLong: true });
+  const typed = draft.text;
+  const latest = useRef(onTry);
   useEffect(() => {
-    if (typed === text || typed.trim() === '') return undefined;
-    const pause = setTimeout(() => onChange(typed.slice(0, 500)), 450);
+    latest.current = onTry;
+  });
+  useEffect(() => {
+    if (typed === text || typed.trim() === '') {
+      latest.current(null);
+      return undefined;
+    }
+    const pause = setTimeout(() => latest.current(typed.slice(0, 500)), PAUSE_MS);
     return () => clearTimeout(pause);
-  }, [typed, text, onChange]);
+  }, [typed, text]);
   return (
     <Labelled>
       The words
-      <TextArea aria-label="The words" value={typed} rows={Math.min(5, typed.split('\n').length + 1)} onChange={(event) => setTyped(event.target.value)} onBlur={commit} />
+      <TextArea {...props} rows={Math.min(5, typed.split('\n').length + 1)} />
+      {draft.wrong && (
+        <Wrong id={draft.wrongId} role="alert">
+          {draft.wrong}
+        </Wrong>
+      )}
     </Labelled>
   );
 }
 
-function Colours({ lettering, onChange }: { readonly lettering: Lettering; readonly onChange: (next: Partial<Lettering>) => void }) {
+interface ColoursProps {
+  readonly lettering: Lettering;
+  readonly onChange: (next: Partial<Lettering>) => void;
+  readonly onTry: (next: Partial<Lettering> | null) => void;
+}
+
+function Colours({ lettering, onChange, onTry }: ColoursProps) {
   const { colourBy, colours } = lettering;
+  const withColour = (at: number, next: string) => colours.map((other, i) => (i === at ? next : other));
   const shown = colourBy === 'all' ? colours.slice(0, 1) : colours;
   return (
     <div>
@@ -105,7 +140,7 @@ function Colours({ lettering, onChange }: { readonly lettering: Lettering; reado
       <p>
         {colourBy === 'all' ? 'It is ' : 'In turn they are '}
         {shown.map((hex, i) => (
-          <ColourWell key={i} type="color" aria-label={`Colour ${i + 1}`} value={hex} onChange={(event) => onChange({ colours: colours.map((other, k) => (k === i ? event.target.value : other)) })} />
+          <ColourField key={i} label={`Colour ${i + 1}`} value={hex} onChange={(next) => onChange({ colours: withColour(i, next) })} onTry={(next) => onTry(next === null ? null : { colours: withColour(i, next) })} />
         ))}{' '}
         {colourBy !== 'all' && colours.length < 8 && <WordButton onPress={() => onChange({ colours: [...colours, '#1d4e89'] })}>one more</WordButton>}{' '}
         {colourBy !== 'all' && colours.length > 1 && <WordButton onPress={() => onChange({ colours: colours.slice(0, -1) })}>one fewer</WordButton>}
@@ -118,5 +153,3 @@ const Box = styled.section`
   display: grid; gap: ${space.s}; font-size: ${type.small}; line-height: 1.8; padding-left: ${space.m}; border-left: 2px solid ${colour.accent};
   textarea { font-size: 1.05rem; line-height: 1.3; }
 `;
-
-const ColourWell = styled.input`width: 34px; height: 26px; padding: 1px; border: 1px solid ${colour.quiet}; border-radius: 4px; background: ${colour.raised}; vertical-align: middle; margin-right: 4px; cursor: pointer;`;

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { formatLength, moved, snapped, type SnapLine } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -26,13 +26,13 @@ interface PartHandlesProps {
 
 /**
  * The parts of the design to be taken hold of on the light table: dragged, or nudged by arrow keys. What is moved is shown at once and
- * saved when it is let go.
+ * kept when it is let go.
  */
 export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesProps) {
   const { unit } = useJobContext();
   const { parts, chosen, choose, place, scale } = arrangement;
   const start = useRef<{ x: number; y: number; ids: readonly string[]; moved: boolean } | null>(null);
-  const [nudged, setNudged] = useState(false);
+  const isNudged = useRef(false);
   const isChosen = (part: ArrangedPart) => chosen.includes(part);
   const taken = (part: ArrangedPart, add: boolean) => (add ? (isChosen(part) ? chosen.filter((other) => other !== part) : [...chosen, part]) : isChosen(part) ? chosen : [part]).map((other) => other.id);
 
@@ -43,11 +43,15 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
     const { by, lines } = snapped(lead.shown, { x, y }, others, SNAP_PX / view.zoom);
     return { ids, ...by, lines };
   };
-  const save = ({ ids, x, y }: Shift) => place(new Map(parts.filter((part) => ids.includes(part.id)).map((part) => [part.id, moved(part.place, { x: x / scale, y: y / scale })])));
+  const save = ({ ids, x, y }: Shift) => {
+    onShift(null);
+    place(new Map(parts.filter((part) => ids.includes(part.id)).map((part) => [part.id, moved(part.place, { x: x / scale, y: y / scale })])));
+  };
 
   const onPointerDown = (part: ArrangedPart) => (event: PointerEvent<HTMLButtonElement>) => {
     if (event.button !== 0) return;
     event.stopPropagation();
+    keep();
     const ids = taken(part, event.shiftKey);
     choose(ids);
     start.current = { x: event.clientX, y: event.clientY, ids: [part.id, ...ids.filter((id) => id !== part.id)], moved: false };
@@ -67,7 +71,19 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
     if (start.current?.moved && shift) save(shift);
     start.current = null;
   };
+  const onPointerCancel = () => {
+    start.current = null;
+    onShift(null);
+  };
   const onKeyDown = (part: ArrangedPart) => (event: KeyboardEvent) => {
+    if (event.key === 'Enter' && isNudged.current) {
+      event.preventDefault();
+      return keep();
+    }
+    if (event.key === 'Escape' && isNudged.current) {
+      isNudged.current = false;
+      return onShift(null);
+    }
     const way = NUDGES_MM[event.key];
     if (!way || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
@@ -77,18 +93,18 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
     if (!isChosen(part)) choose(ids);
     const before = shift ?? { ids, x: 0, y: 0 };
     onShift({ ids, x: before.x + way[0] * step, y: before.y + way[1] * step, lines: [] });
-    setNudged(true);
+    isNudged.current = true;
   };
-  const onKeyUp = (event: KeyboardEvent) => {
-    if (!NUDGES_MM[event.key] || !nudged || !shift) return;
-    setNudged(false);
-    save(shift);
+  // A row of arrow keys is one step: kept on Enter, when another part is taken hold of, or when the handles go away.
+  const keep = () => {
+    if (isNudged.current && latest.current.shift) latest.current.save(latest.current.shift);
+    isNudged.current = false;
   };
-  // What was let go stays where it is until the plan with it is there.
-  const places = JSON.stringify(parts.map((part) => part.shown));
-  const clear = useRef(onShift);
-  clear.current = onShift;
-  useEffect(() => clear.current(null), [places]);
+  const latest = useRef({ shift, save });
+  useEffect(() => {
+    latest.current = { shift, save };
+  });
+  useEffect(() => keep, []);
 
   return (
     <div>
@@ -108,7 +124,8 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
             onPointerUp={onPointerUp}
             onClick={(event) => event.detail === 0 && choose(taken(part, event.shiftKey))}
             onKeyDown={onKeyDown(part)}
-            onKeyUp={onKeyUp}
+            onBlur={keep}
+            onPointerCancel={onPointerCancel}
           />
         );
       })}

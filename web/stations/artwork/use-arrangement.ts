@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
-import { atTrueSize, nameOfPart, withPlaces, type ArtworkPart, type PlacedPart, type Placement } from '../../../core/job/index.js';
-import type { Box } from '../../../core/geometry/index.js';
+import { atTrueSize, nameOfPart, placedBox, withPlaces, type ArtworkPart, type PlacedPart, type Placement, type Recipe, type RecipePatch } from '../../../core/job/index.js';
+import { joinBoxes, type Box } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 
 /** A part as it can be arranged: its place in the recipe and on the design. */
@@ -9,6 +9,8 @@ export interface ArrangedPart extends PlacedPart {
   readonly name: string;
   /** On the design at its final size, mm. */
   readonly shown: Box;
+  /** How far it has been moved since the plan that is shown was made, mm. */
+  readonly lag: { readonly x: number; readonly y: number };
   /** Its size in its own file, or as it was set. */
   readonly own: { readonly widthMm: number; readonly heightMm: number };
 }
@@ -22,33 +24,40 @@ export interface Arrangement {
   readonly scale: number;
   /** Saves other parts; what was given as a figure stays true from then on. */
   readonly change: (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => void;
+  /** The same as a change that is only tried. */
+  readonly asPatch: (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => RecipePatch;
   readonly place: (places: ReadonlyMap<string, Placement>) => void;
 }
 
 /** The parts of the design with those that the maker has taken hold of. */
 export function useArrangement(): Arrangement {
-  const { recipe, plan, handle } = useJobContext();
+  const { recipe, decided, plan, handle } = useJobContext();
   const [ids, setIds] = useState<readonly string[]>([]);
   const scale = plan?.surface?.scale ?? 1;
   const views = plan?.artwork?.parts;
-  const frame = plan?.artwork?.frame;
   const parts = useMemo(() => {
-    return recipe.artworks.flatMap((part): ArrangedPart[] => {
-      const view = views?.find((other) => other.id === part.id);
-      if (!view || !frame) return [];
-      const { box } = view;
-      const shown = { minX: (box.minX - frame.minX) * scale, minY: (box.minY - frame.minY) * scale, maxX: (box.maxX - frame.minX) * scale, maxY: (box.maxY - frame.minY) * scale };
-      return [{ id: part.id, part, name: nameOfPart(part), place: part.place, box, shown, own: view }];
+    // Where the recipe has them, also while the plan with it is still being made; their own sizes are the plan's.
+    const placed = recipe.artworks.flatMap((part) => {
+      const own = views?.find((other) => other.id === part.id);
+      return own ? [{ part, own, box: placedBox(part.place, own) }] : [];
     });
-  }, [recipe.artworks, views, frame, scale]);
-  const change = useCallback(
-    (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => {
-      const next = to(recipe.artworks);
-      const several = next.length > 1 || recipe.artworks.length > 1;
-      handle.change(several ? { artworks: atTrueSize(next, scale), surface: { size: { mode: 'own' } } } : { artworks: next });
+    const planned = views?.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
+    const frame = placed.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
+    return placed.map(({ part, own, box }): ArrangedPart => {
+      const shown = { minX: (box.minX - frame!.minX) * scale, minY: (box.minY - frame!.minY) * scale, maxX: (box.maxX - frame!.minX) * scale, maxY: (box.maxY - frame!.minY) * scale };
+      const lag = { x: shown.minX - (own.box.minX - planned!.minX) * scale, y: shown.minY - (own.box.minY - planned!.minY) * scale };
+      return { id: part.id, part, lag, name: nameOfPart(part), place: part.place, box, shown, own };
+    });
+  }, [recipe.artworks, views, scale]);
+  const patchOf = useCallback(
+    ({ artworks }: Recipe, to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]): RecipePatch => {
+      const next = to(artworks);
+      return next.length > 1 || artworks.length > 1 ? { artworks: atTrueSize(next, scale), surface: { size: { mode: 'own' } } } : { artworks: next };
     },
-    [recipe.artworks, handle, scale],
+    [scale],
   );
+  const change = useCallback((to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => handle.change((now) => patchOf(now, to)), [handle, patchOf]);
+  const asPatch = useCallback((to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => patchOf(decided, to), [decided, patchOf]);
   const chosen = parts.filter((part) => ids.includes(part.id));
-  return { parts, chosen, choose: setIds, scale, change, place: (places) => change((all) => withPlaces(all, places)) };
+  return { parts, chosen, choose: setIds, scale, change, asPatch, place: (places) => change((all) => withPlaces(all, places)) };
 }

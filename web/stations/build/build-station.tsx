@@ -6,6 +6,7 @@ import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Later } from '../../job/later.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
+import { useTrial } from '../../job/use-trial.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
@@ -33,13 +34,12 @@ const FramesEditor = lazy(() => import('./frames-editor.js').then((m) => ({ defa
 
 /** How the layers are made of the colours, and how far they run under each other. */
 export function BuildStation() {
-  const { plan, handle, unit, lookAt } = useJobContext();
+  const { plan, decided, handle, unit, lookAt } = useJobContext();
   const { findings, rulings } = useSaid('build');
   const layers = plan?.layers ?? [];
   const [below, setBelow] = useState<Below>('section');
   const [heat, setHeat] = useState<TrialAnswer['heat']>([]);
   const [apart, setApart] = useState(false);
-  const show = (next: Below) => setBelow(next);
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const [laps, setLaps] = useState(true);
   const box = designBox(plan);
@@ -60,7 +60,9 @@ export function BuildStation() {
     [hidden],
   );
   const trap = rulings.find((ruling) => ruling.id === 'build.trap');
-  const tryTrap = (trapMm: number) => handle.preview({ build: { trapMm } });
+  // What is decided shows at once; what the app rules is the same whatever is being tried.
+  const trapMm = decided.build.trapMm ?? (trap?.proposed as number);
+  const tryOut = useTrial();
   return (
     <StationLayout
       title="Build"
@@ -71,13 +73,13 @@ export function BuildStation() {
             rulings={rulings}
             editors={{
               'build.trap': trap && (
-                <FigureField label="Trap width" mm={trap.value as number} unit={unit} max={20} stepMm={0.05} onTry={tryTrap} onGiveUp={() => handle.preview(null)} onChange={(trapMm) => handle.change({ build: { trapMm } })} />
+                <FigureField label="Trap width" mm={trapMm} unit={unit} max={20} stepMm={0.05} onTry={(mm) => tryOut(mm === null ? null : { build: { trapMm: mm } })} onChange={(mm) => handle.change({ build: { trapMm: mm } })} />
               ),
             }}
             below={{
               'build.trap': trap && (
                 <>
-                  <TrapHandle trapMm={trap.value as number} ruledMm={trap.proposed as number} />
+                  <TrapHandle trapMm={trapMm} ruledMm={trap.proposed as number} />
                   <TrapTerms />
                 </>
               ),
@@ -89,7 +91,7 @@ export function BuildStation() {
       }
     >
       <Looks>
-        <Choice label="Below the picture" value={below} options={BELOW} onChange={show} />
+        <Choice label="Below the picture" value={below} options={BELOW} onChange={setBelow} />
         <label>
           <input type="checkbox" checked={laps} onChange={(event) => setLaps(event.target.checked)} /> Show laps
         </label>

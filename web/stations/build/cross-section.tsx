@@ -65,7 +65,7 @@ export function CrossSection({ at, onMove }: CrossSectionProps) {
         <h3>Cut through</h3>
         <span>
           <Choice label="Which way it is cut" value={at.way} options={WAYS} onChange={(way) => onMove({ way, mm: (way === 'level' ? high : wide) / 2 })} /> at{' '}
-          <FigureField label="Place of the cross-section" mm={at.mm} unit={unit} max={isLevel ? high : wide} stepMm={1} onTry={(mm) => onMove({ ...at, mm })} onChange={(mm) => onMove({ ...at, mm })} /> {from}
+          <FigureField label="Place of the cross-section" mm={at.mm} unit={unit} max={isLevel ? high : wide} stepMm={1} onTry={(mm) => mm !== null && onMove({ ...at, mm })} onChange={(mm) => onMove({ ...at, mm })} /> {from}
         </span>
         <Thick>{drag ? (steps === 0 ? 'drag up or down to another layer' : `${films.get(drag.id)!.name} goes ${Math.abs(steps)} ${steps > 0 ? 'up' : 'down'}`) : bars.length > 0 ? `${thickestUm} µm at the thickest place here` : 'nothing is cut here'}</Thick>
       </Head>

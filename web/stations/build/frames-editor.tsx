@@ -28,7 +28,7 @@ export function FramesEditor() {
         return (
           <Said key={outline.id}>
             An outline in <FilmChoice label={`Film of the outline in ${name}`} films={plain} value={outline.filmId} onChange={(filmId) => setOutline(outline.id, { filmId })} />{' '}
-            <FigureField label={`Width of the outline in ${name}`} mm={Number(ruled?.value ?? outline.widthMm ?? 0)} unit={unit} min={0.1} max={500} stepMm={0.5} onChange={(widthMm) => setOutline(outline.id, { widthMm })} /> wide,{' '}
+            <FigureField label={`Width of the outline in ${name}`} mm={outline.widthMm ?? Number(ruled?.value ?? 0)} unit={unit} min={0.1} max={500} stepMm={0.5} onChange={(widthMm) => setOutline(outline.id, { widthMm })} /> wide,{' '}
             {outline.widthMm !== null && (
               <>
                 <WordButton onPress={() => setOutline(outline.id, { widthMm: null })}>let the app find the least</WordButton>,{' '}

@@ -23,8 +23,9 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
   const order = useLayerOrder();
   const thinnest = useThinnest();
   const layers = plan?.layers ?? [];
-  const shown = [...layers].reverse();
-  const ids = shown.map((layer) => layer.film.id);
+  // As decided, also while the build with it is still being made.
+  const ids = [...order.ids].reverse();
+  const shown = ids.map((id) => layers.find((layer) => layer.film.id === id)!);
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
     onReorder: ({ keys, target }) => {

@@ -34,6 +34,8 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
   const { pairs } = recipe.build;
   const decide = (next: Partial<PairDecision>) => handle.change({ build: { pairs: { ...pairs, [pair.key]: { school: null, trapMm: null, ...pairs[pair.key], ...next } } } });
   const follow = () => handle.change({ build: { pairs: Object.fromEntries(Object.entries(pairs).filter(([key]) => key !== pair.key)) } });
+  // As decided, also while the build with it is still being made.
+  const school = pairs[pair.key]?.school ?? pair.school;
   const names = `${pair.lower.name} under ${pair.upper.name}`;
   return (
     <Item>
@@ -41,17 +43,17 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
         <Swatch film={pair.lower} size={16} /> {pair.lower.name} under <Swatch film={pair.upper} size={16} /> {pair.upper.name}
       </p>
       <Row>
-        <Select aria-label={`School of ${names}`} value={pair.school} onChange={(event) => decide({ school: event.target.value as PairDecision['school'] })}>
-          {(['overlay', 'inlay', 'trapped'] as const).map((school) => (
-            <option key={school} value={school}>
-              {NAMES[school]}
-              {school === pair.ruledSchool ? ', as ruled' : ''}
+        <Select aria-label={`School of ${names}`} value={school} onChange={(event) => decide({ school: event.target.value as PairDecision['school'] })}>
+          {(['overlay', 'inlay', 'trapped'] as const).map((one) => (
+            <option key={one} value={one}>
+              {NAMES[one]}
+              {one === pair.ruledSchool ? ', as ruled' : ''}
             </option>
           ))}
         </Select>
-        {pair.school === 'trapped' && (
+        {school === 'trapped' && (
           <span>
-            by <FigureField label={`Trap of ${names}`} mm={pair.trapMm} unit={unit} max={20} stepMm={0.05} onChange={(trapMm) => decide({ trapMm })} />
+            by <FigureField label={`Trap of ${names}`} mm={pairs[pair.key]?.trapMm ?? pair.trapMm} unit={unit} max={20} stepMm={0.05} onChange={(trapMm) => decide({ trapMm })} />
           </span>
         )}
         <WordButton aria-expanded={open} aria-label={`${open ? 'Hide why' : 'Why?'} ${names}`} onPress={() => setOpen(!open)}>

@@ -1,34 +1,72 @@
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
 import { formatLength } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
+import { useTrial } from '../../job/use-trial.js';
 import { colour, space, type } from '../../tokens.js';
+import { Draft } from '../../ui/draft.js';
 
 const MOST_MM = 2;
 
-/** The trap under the hand: the picture follows while it moves, and the last place is kept as one step. */
+/**
+ * The trap under the hand: the picture follows while it moves. One drag is one step; so is a row of arrow keys, which is kept on Enter or when
+ * the handle is left.
+ */
 export function TrapHandle({ trapMm, ruledMm }: { readonly trapMm: number; readonly ruledMm: number }) {
   const { handle, unit } = useJobContext();
+  const tryOut = useTrial();
+  const [tried, setTried] = useState<number | null>(null);
+  const isDragged = useRef(false);
+  const thumb = useRef<HTMLDivElement>(null);
+  const options = {
+    label: 'Trap width',
+    shown: String(trapMm),
+    read: (text: string) => ({ value: Number(text) }),
+    onKeep: (mm: number) => handle.change({ build: { trapMm: mm } }),
+    onTry: (mm: number | null) => {
+      setTried(mm);
+      tryOut(mm === null ? null : { build: { trapMm: mm } });
+    },
+    // A place on the slider can always be read.
+    onLost: () => {},
+    focus: () => thumb.current?.querySelector('input')?.focus(),
+  };
+  const [draft] = useState(() => new Draft<number>(options));
+  useEffect(() => {
+    draft.options = options;
+  });
+  useEffect(() => () => draft.close(), [draft]);
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') draft.keep();
+    if (event.key === 'Escape') draft.giveUp();
+  };
   return (
-    <Track
-      aria-label="Trap width"
-      value={trapMm}
-      minValue={0}
-      maxValue={Math.max(MOST_MM, ruledMm * 1.5)}
-      step={0.05}
-      onChange={(mm) => handle.preview({ build: { trapMm: mm as number } })}
-      onChangeEnd={(mm) => handle.change({ build: { trapMm: mm as number } })}
-    >
-      <SliderTrack>
-        {({ state }) => (
-          <>
-            <Rail />
-            <Ruled style={{ left: `${(100 * ruledMm) / state.getThumbMaxValue(0)}%` }}>ruled {formatLength(ruledMm, unit)}</Ruled>
-            <Thumb />
-          </>
-        )}
-      </SliderTrack>
-    </Track>
+    <div onPointerDownCapture={() => (isDragged.current = true)} onBlur={() => draft.keep()} onKeyDownCapture={onKeyDown}>
+      <Track
+        aria-label="Trap width"
+        value={tried ?? trapMm}
+        minValue={0}
+        maxValue={Math.max(MOST_MM, ruledMm * 1.5)}
+        step={0.05}
+        formatOptions={{ style: 'unit', unit: 'millimeter', maximumFractionDigits: 2 }}
+        onChange={(mm) => draft.try(mm as number, String(mm))}
+        onChangeEnd={() => {
+          if (isDragged.current) draft.keep();
+          isDragged.current = false;
+        }}
+      >
+        <SliderTrack>
+          {({ state }) => (
+            <>
+              <Rail />
+              <Ruled style={{ left: `${(100 * ruledMm) / state.getThumbMaxValue(0)}%` }}>ruled {formatLength(ruledMm, unit)}</Ruled>
+              <Thumb ref={thumb} />
+            </>
+          )}
+        </SliderTrack>
+      </Track>
+    </div>
   );
 }
 

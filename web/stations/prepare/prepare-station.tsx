@@ -49,7 +49,7 @@ export function PrepareStation() {
             rulings={rulings}
             editors={{
               ...(recipe.preparation.border && {
-                'prepare.border': <FigureField label="Gap of the weeding border" mm={valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
+                'prepare.border': <FigureField label="Gap of the weeding border" mm={recipe.preparation.borderGapMm ?? valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
               }),
               ...(recipe.preparation.marks && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
             }}

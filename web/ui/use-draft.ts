@@ -1,0 +1,71 @@
+import { useEffect, useId, useRef, useState, useSyncExternalStore, type ChangeEvent, type KeyboardEvent, type RefObject } from 'react';
+import { Draft, type Reading } from './draft.js';
+import { useNotify } from './notices.js';
+
+type Field = HTMLInputElement | HTMLTextAreaElement;
+
+interface DraftFieldOptions<T> {
+  readonly label: string;
+  readonly shown: string;
+  readonly read: (text: string) => Reading<T>;
+  readonly onKeep: (value: T) => void;
+  readonly onTry?: ((value: T | null) => void) | undefined;
+  /** What an arrow key makes of the text; absent where arrows do nothing of their own. */
+  readonly nudge?: ((text: string, way: 1 | -1) => { readonly value: T; readonly text: string } | null) | undefined;
+  /** Enter is a letter like others. */
+  readonly isLong?: boolean;
+}
+
+interface DraftField<E extends Field> {
+  readonly draft: { readonly text: string; readonly wrong: string | null; readonly wrongId: string; readonly type: (text: string) => void; readonly giveUp: () => void };
+  readonly props: {
+    readonly ref: RefObject<E | null>;
+    readonly value: string;
+    readonly 'aria-label': string;
+    readonly 'aria-invalid': boolean;
+    readonly 'aria-describedby': string | undefined;
+    readonly onChange: (event: ChangeEvent<E>) => void;
+    readonly onBlur: () => void;
+    readonly onKeyDown: (event: KeyboardEvent<E>) => void;
+  };
+}
+
+/** A field whose text is kept as one step when it is left, on Enter, or when it goes away; Escape gives it up. */
+export function useDraft<T, E extends Field = HTMLInputElement>({ nudge, isLong = false, ...options }: DraftFieldOptions<T>): DraftField<E> {
+  const notify = useNotify();
+  const ref = useRef<E>(null);
+  const wrongId = useId();
+  const all = {
+    ...options,
+    onLost: (text: string, wrong: string) => notify(`What was typed for “${options.label}” was not taken: ${text.slice(0, 60)}. ${wrong}`),
+    focus: () => ref.current?.focus(),
+  };
+  const [draft] = useState(() => new Draft<T>(all));
+  useEffect(() => {
+    draft.options = all;
+  });
+  useEffect(() => () => draft.close(), [draft]);
+  const { text, wrong } = useSyncExternalStore(draft.listen, () => draft.state);
+  const value = text ?? options.shown;
+  return {
+    draft: { text: value, wrong, wrongId, type: (next) => draft.type(next), giveUp: () => draft.giveUp() },
+    props: {
+      ref,
+      value,
+      'aria-label': options.label,
+      'aria-invalid': wrong !== null,
+      'aria-describedby': wrong === null ? undefined : wrongId,
+      onChange: (event) => draft.type(event.target.value),
+      onBlur: () => void draft.keep(),
+      onKeyDown: (event) => {
+        if (event.key === 'Enter' && !isLong) draft.keep();
+        if (event.key === 'Escape') draft.giveUp();
+        if (nudge && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+          event.preventDefault();
+          const next = nudge(draft.text, event.key === 'ArrowUp' ? 1 : -1);
+          if (next) draft.try(next.value, next.text);
+        }
+      },
+    },
+  };
+}
