@@ -5,6 +5,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ApiProblem } from './api/client.js';
+import { followChanges } from './app/follow-changes.js';
 import { Missing } from './app/missing.js';
 import { Shell } from './app/shell.js';
 import { GlobalStyle } from './global-style.js';
@@ -14,10 +15,14 @@ import { SettingsProvider } from './ui/settings.js';
 
 const client = new QueryClient({
   defaultOptions: {
+    // The server is on this machine: whether the browser thinks that it is online has nothing to do with it.
     // A refusal will not change by asking again; a server that was away may be back.
-    queries: { retry: (failures, error) => failures < 3 && error instanceof ApiProblem && error.status === 0, staleTime: 5_000 },
+    queries: { retry: (failures, error) => failures < 3 && error instanceof ApiProblem && error.status === 0, staleTime: 5_000, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
   },
 });
+
+followChanges(client);
 
 const router = createBrowserRouter([
   {

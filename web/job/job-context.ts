@@ -2,7 +2,7 @@ import { createContext, useContext } from 'react';
 import { type Job, type Finding, type LengthUnit, type Recipe, type Ruling, type Stage } from '../../core/job/index.js';
 import type { FrozenSheet } from '../../core/records/index.js';
 import type { Box } from '../../core/geometry/index.js';
-import type { StoredShop } from '../plan/use-plan.js';
+import type { StoredShop } from '../plan/use-shop.js';
 import type { PlanView } from '../plan/plan-view.js';
 import type { JobHandle } from './use-job.js';
 

@@ -7,19 +7,21 @@ import { joinBoxes, type Box } from '../../core/geometry/index.js';
 import { STAGES, type Finding, type Stage } from '../../core/job/index.js';
 import { ask } from '../api/client.js';
 import { useOffer, type Command } from '../app/commands.js';
-import { usePlan, useShop } from '../plan/use-plan.js';
+import { usePlan } from '../plan/use-plan.js';
+import { useShop } from '../plan/use-shop.js';
 import { BuildStation } from '../stations/build/build-station.js';
 import { FilmsStation } from '../stations/films-station.js';
 import { PrepareStation } from '../stations/prepare/prepare-station.js';
 import { SurfaceStation } from '../stations/surface-station.js';
 import { colour, space, type, width } from '../tokens.js';
-import { Button } from '../ui/button.js';
+import { Button, WordButton } from '../ui/button.js';
 import { useNotify } from '../ui/notices.js';
 import { useSettings } from '../ui/settings.js';
 import { countCuts } from './cut-counts.js';
 import { JobCard, STATION_NAMES } from './job-card.js';
 import { JobContext, type JobContextValue, type Looked } from './job-context.js';
 import { JobHead } from './job-head.js';
+import { sayFailure } from './say-failure.js';
 import { RefusedEdits } from './refused-edits.js';
 import { UnreadDraft } from './unread-draft.js';
 import { useJob } from './use-job.js';
@@ -62,7 +64,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const atCutter = station === 'cut' || station === 'record' || station === 'prepare';
   const cuts = useQuery({ queryKey: ['cuts', jobId], queryFn: () => ask<FrozenSheet[]>(`/api/jobs/${jobId}/cuts`), refetchInterval: atCutter ? 3000 : false }).data;
   const taken = useMemo(() => (cuts ? takenCopies(cuts, jobId) : null), [cuts, jobId]);
-  const { view, working, step, stop, error } = usePlan(handle.recipe, taken);
+  const { view, working, step, stop, tryAgain, failure } = usePlan(jobId, handle.recipe, taken);
   const { asked, looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
   const navigate = useNavigate();
   const notify = useNotify();
@@ -100,7 +102,11 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
       <UnreadDraft />
       <RefusedEdits />
       <JobCard jobId={jobId} station={station} plan={view} unit={unit} cuts={counts} />
-      {error && <Broken role="alert">{error} What you decided is kept; change it or go back a step.</Broken>}
+      {failure && (
+        <Broken role="alert">
+          {sayFailure(failure)} <WordButton onPress={tryAgain}>Try again</WordButton>
+        </Broken>
+      )}
       <Suspense fallback={<Middle role="status">Fetching the station …</Middle>}>
         <Station />
       </Suspense>

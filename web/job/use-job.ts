@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/job/index.js';
 import { ApiProblem, ask } from '../api/client.js';
@@ -42,6 +42,14 @@ function queueOf(jobId: string): EditQueue {
     adoptEdits(jobId, queue);
   }
   return queue;
+}
+
+/** Asks for a job again when what the page holds of it is older than `revision`; what is on its way is waited for, since its answer may be newer. */
+export async function jobHasChanged(client: QueryClient, jobId: string, revision: number): Promise<void> {
+  const queue = queues.get(jobId);
+  await queue?.settled();
+  const known = queue?.state.job?.revision ?? client.getQueryData<Job>(['job', jobId])?.revision;
+  if (known !== undefined && known < revision) await client.invalidateQueries({ queryKey: ['job', jobId] });
 }
 
 /** A job being worked on: edits show at once and are sent one after the other. They are kept by the browser until the server has them. */

@@ -9,7 +9,7 @@ import type { LayerView, LetterForms, PaintView, PartView, PlanView, SheetView }
 const path = (rings: Rings) => ringsToPathData(rings, 3);
 
 /** A plan as the page draws it. Layers and sheets that have not changed keep their path data. */
-export function viewOf(plan: Plan): PlanView {
+export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
   const { artwork, surface, films, build, prepare, sheets, cut, assemble } = plan;
   return {
     findings: plan.findings,

@@ -7,6 +7,8 @@ import type { WeedSpot } from '../../core/preparation/index.js';
 
 /** What the page is given of a plan: figures and ready path data (mm), no geometry to compute. */
 export interface PlanView {
+  /** Which plan it is: what else is asked of the worker is asked of this one. */
+  readonly id: number;
   readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number; readonly parts: readonly PartView[]; readonly frame: Box };
   readonly surface?: { readonly widthMm: number; readonly heightMm: number; readonly xMm: number; readonly yMm: number; readonly scale: number };
   readonly colours?: readonly ColourUse[];
@@ -97,28 +99,33 @@ export interface PaintView {
   readonly path: string;
 }
 
+/** What was asked of a plan; null when the worker looks at another one by now. */
+export type Answer<T> = { readonly value: T } | null;
+
 /** What the planning worker does for the page. */
 export interface PlanWorkerApi {
+  /** Resolves once it can plan. */
+  hello(): Promise<void>;
   /** Plans; `onView` is called when the build is there and when all is. A newer request ends this one without a further call. */
-  plan(input: PlanRequest, onView: (view: PlanView, finished: boolean) => void, onStep: (doing: string, done: number) => void): Promise<void>;
+  plan(request: PlanRequest, onView: (view: PlanView, finished: boolean) => void, onStep: (doing: string, done: number) => void): Promise<void>;
   /** Gives up what is being planned. */
   stop(): Promise<void>;
-  /** The build cut through along a line, level or upright, for the plan last made. */
-  section(atMm: number, way: 'level' | 'upright'): Promise<readonly SectionBar[]>;
-  /** The thinnest part of each layer of the plan last made, by film id; none for a layer that is nowhere thin. */
-  thinnest(): Promise<Readonly<Record<string, { readonly mm: number; readonly where: Box }>>>;
-  /** The artwork as it was understood, bottom first, before or after the remedies, for the plan last made. */
-  paints(when: 'before' | 'after'): Promise<readonly PaintView[]>;
-  /** The change that adds a part to the design; `input.sources` holds its file. Refused with a sentence when it cannot be read. */
-  adding(input: PlanRequest, part: ArtworkPart): Promise<RecipePatch>;
+  /** The build cut through along a line, level or upright. */
+  section(plan: number, atMm: number, way: 'level' | 'upright'): Promise<Answer<readonly SectionBar[]>>;
+  /** The thinnest part of each layer, by film id; none for a layer that is nowhere thin. */
+  thinnest(plan: number): Promise<Answer<Readonly<Record<string, { readonly mm: number; readonly where: Box }>>>>;
+  /** The artwork as it was understood, bottom first, before or after the remedies. */
+  paints(plan: number, when: 'before' | 'after'): Promise<Answer<readonly PaintView[]>>;
+  /** What the remedies added and took away. */
+  changes(plan: number): Promise<Answer<{ readonly added: string; readonly removed: string }>>;
+  /** The build laid many times, with marks and by eye; null when it has one layer. */
+  gapTrial(plan: number, wish: TrialWish): Promise<Answer<{ readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null>>;
+  /** The same job in all three schools. */
+  schools(plan: number, wish: TrialWish): Promise<Answer<readonly SchoolFigures[]>>;
+  /** The change that adds a part to the design. Refused with a sentence when it cannot be read. */
+  adding(request: PlanRequest, part: ArtworkPart): Promise<RecipePatch>;
   /** Letters that the font has other forms for, each form as path data in a square of one em. */
   letterForms(lettering: Lettering, ownFont: Uint8Array | null): Promise<readonly LetterForms[]>;
-  /** The build of the plan last made laid many times, with marks and by eye; null when it has one layer. */
-  gapTrial(recipe: Recipe, shop: Shop, wish: TrialWish): Promise<{ readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null>;
-  /** The job of the plan last made in all three schools. */
-  schools(recipe: Recipe, shop: Shop, wish: TrialWish): Promise<readonly SchoolFigures[]>;
-  /** What the remedies added and took away, for the plan last made. */
-  changes(): Promise<{ readonly added: string; readonly removed: string }>;
 }
 
 /** A letter of a lettering and its forms, the plain one first. */
@@ -129,8 +136,11 @@ export interface LetterForms {
 }
 
 export interface PlanRequest {
+  readonly id: number;
+  readonly jobId: string;
   readonly recipe: Recipe;
   readonly shop: Shop;
+  /** Files of the job that this worker has not been sent before. */
   readonly sources: ReadonlyMap<string, Uint8Array>;
   readonly taken: TakenCopies;
 }

@@ -7,13 +7,13 @@ import { useJobContext, useSaid } from '../../job/job-context.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { useArtworkPicture } from '../../jobs/artwork-picture.js';
 import { LightTable } from '../../light-table/light-table.js';
-import { planWorker } from '../../plan/use-plan.js';
+import { useAsked } from '../../plan/use-asked.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
 import { Small } from '../../ui/plain-fields.js';
 import { designBox } from '../design-box.js';
-import { useAsked, usePaints } from '../use-paints.js';
+import { usePaints } from '../use-paints.js';
 import { ColoursFound } from './colours-found.js';
 import { GiveArtwork } from './give-artwork.js';
 import { MergePicture } from './merge-picture.js';
@@ -137,7 +137,7 @@ function Progress() {
 const NO_CHANGES = { added: '', removed: '' };
 
 function useChanges(wanted: boolean): { readonly added: string; readonly removed: string } {
-  return useAsked(() => (wanted ? planWorker().changes() : Promise.resolve(NO_CHANGES)), NO_CHANGES, String(wanted));
+  return useAsked(wanted ? (api, plan) => api.changes(plan) : null, NO_CHANGES, String(wanted));
 }
 
 const Doing = styled.div`

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { AT_ORIGIN, newLettering, sourcesOf, type LetteringPart, type Source } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { artworkQuery } from '../../jobs/artwork-picture.js';
-import { planWorker } from '../../plan/use-plan.js';
+import { planner } from '../../plan/planner.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, LinkButton, MainButton } from '../../ui/button.js';
 import { useNotify } from '../../ui/notices.js';
@@ -59,7 +59,7 @@ export function GiveArtwork({ replaced, onAdded }: GiveArtworkProps) {
 
 /** Words to be set: typed here first, so that there is something to see at once. */
 function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
-  const { recipe, shop, handle } = useJobContext();
+  const { job, recipe, shop, handle } = useJobContext();
   const client = useQueryClient();
   const notify = useNotify();
   const [words, setWords] = useState('');
@@ -70,7 +70,7 @@ function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
     try {
       const sources = new Map<string, Uint8Array>();
       for (const source of recipe.artworks.flatMap(sourcesOf)) sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));
-      handle.change(await planWorker().adding({ recipe, shop, sources, taken: {} }, part));
+      handle.change(await planner.adding({ jobId: job.id, recipe, shop, sources, taken: {} }, part));
       onAdded(part.id);
       setWords('');
     } catch (error) {

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import type { Lettering, LetteringPart } from '../../../core/job/index.js';
 import { artworkQuery } from '../../jobs/artwork-picture.js';
 import type { LetterForms } from '../../plan/plan-view.js';
-import { planWorker } from '../../plan/use-plan.js';
+import { planner } from '../../plan/planner.js';
 import { colour, radius, space } from '../../tokens.js';
 
 /** Letters that the font has other forms for; choosing one shows its forms to choose from. */
@@ -13,7 +13,7 @@ export function LetterFormsPicker({ part, onChoose }: { readonly part: Lettering
   const file = useQuery({ ...artworkQuery(fontSource?.id ?? ''), enabled: fontSource !== null }).data;
   const letters = useQuery({
     queryKey: ['letter forms', lettering.font, lettering.text],
-    queryFn: () => planWorker().letterForms(lettering, file ?? null),
+    queryFn: () => planner.ask((api) => api.letterForms(lettering, file ?? null)),
     enabled: fontSource === null || file !== undefined,
     staleTime: Infinity,
   }).data;

@@ -1,15 +1,17 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import { formatLength } from '../../../core/job/index.js';
 import type { SectionBar } from '../../../core/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { planWorker } from '../../plan/use-plan.js';
+import { useAsked } from '../../plan/use-asked.js';
 import { colour, radius, space, type, width } from '../../tokens.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Swatch } from '../../ui/swatch.js';
 import { useLayerOrder } from './use-layer-order.js';
+
+const NO_BARS: readonly SectionBar[] = [];
 
 const WIDTH = 1000;
 const HEIGHT = 132;
@@ -34,16 +36,7 @@ const STEP_PX = 26;
 /** The build cut through, like strata: true order, thickness exaggerated, laps as steps. Films are dragged up and down in it, or moved by keys. */
 export function CrossSection({ at, onMove }: CrossSectionProps) {
   const { plan, unit } = useJobContext();
-  const [bars, setBars] = useState<readonly SectionBar[]>([]);
-  useEffect(() => {
-    let current = true;
-    void planWorker()
-      .section(at.mm, at.way)
-      .then((answer) => current && setBars(answer));
-    return () => {
-      current = false;
-    };
-  }, [plan, at.mm, at.way]);
+  const bars = useAsked<readonly SectionBar[]>((api, id) => api.section(id, at.mm, at.way), NO_BARS, `${at.way} ${at.mm}`);
   const layers = plan?.layers ?? [];
   const { move } = useLayerOrder();
   const [drag, setDrag] = useState<{ readonly id: string; readonly from: number; readonly by: number } | null>(null);

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { formatLength } from '../../../core/job/index.js';
 import type { TrialAnswer } from '../../../core/job/plan/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { planWorker } from '../../plan/use-plan.js';
+import { useAsked } from '../../plan/use-asked.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
@@ -21,22 +21,12 @@ const NO_HEAT: TrialAnswer['heat'] = [];
 
 /** The layers laid a thousand times: how often bare surface shows, where, and how wide a trap is enough. */
 export function GapTrialPanel({ onHeat }: GapTrialPanelProps) {
-  const { plan, recipe, shop, handle, unit } = useJobContext();
+  const { plan, recipe, handle, unit } = useJobContext();
   const [placements, setPlacements] = useState(1000);
   const [readingMm, setReadingMm] = useState(1000);
   const [inHundred, setInHundred] = useState(1);
-  const [answer, setAnswer] = useState<Answer | undefined>(undefined);
-  useEffect(() => {
-    let current = true;
-    void planWorker()
-      .gapTrial(recipe, shop, { placements, seed: 1, readingMm, risk: inHundred / 100 })
-      .then((found) => current && setAnswer(found));
-    return () => {
-      current = false;
-    };
-    // A new plan is laid anew.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [plan, placements, readingMm, inHundred]);
+  const wish = { placements, seed: 1, readingMm, risk: inHundred / 100 };
+  const answer = useAsked<Answer | undefined>((api, id) => api.gapTrial(id, wish), undefined, JSON.stringify(wish));
   const withMarks = recipe.preparation.marks;
   const mine = answer ? (withMarks ? answer.marked : answer.byEye) : null;
   const heat = mine?.heat ?? NO_HEAT;

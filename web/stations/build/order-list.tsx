@@ -1,10 +1,9 @@
-import { useEffect, useState } from 'react';
 import { GridList, GridListItem, useDragAndDrop, Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Finding } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import type { PlanWorkerApi } from '../../plan/plan-view.js';
-import { planWorker } from '../../plan/use-plan.js';
+import { useAsked } from '../../plan/use-asked.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { count, sayArea } from '../../ui/say.js';
@@ -77,26 +76,14 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
   );
 }
 
-type Thinnest = Awaited<ReturnType<PlanWorkerApi['thinnest']>>;
+type Thinnest = NonNullable<Awaited<ReturnType<PlanWorkerApi['thinnest']>>>['value'];
 
 const NOWHERE: Thinnest = {};
+/** Not while a hand is still moving something: it takes longer than a build, and the worker would be busy with it. */
 const PAUSE_MS = 900;
 
-/** Asked for beside the picture: it takes longer than a build. */
 function useThinnest(): Thinnest {
-  const { plan, working } = useJobContext();
-  const [found, setFound] = useState(NOWHERE);
-  useEffect(() => {
-    if (working) return undefined;
-    let current = true;
-    // Not while a hand is still moving something: the worker would be busy with it.
-    const pause = setTimeout(() => void planWorker().thinnest().then((answer) => current && setFound(answer)), PAUSE_MS);
-    return () => {
-      current = false;
-      clearTimeout(pause);
-    };
-  }, [plan, working]);
-  return found;
+  return useAsked<Thinnest>((api, plan) => api.thinnest(plan), NOWHERE, '', PAUSE_MS);
 }
 
 function thinnestFinding(film: string, { mm, where }: Thinnest[string]): Finding {

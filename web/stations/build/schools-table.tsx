@@ -1,8 +1,7 @@
-import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import type { SchoolFigures } from '../../../core/job/plan/index.js';
+import type { SchoolFigures, TrialWish } from '../../../core/job/plan/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { planWorker } from '../../plan/use-plan.js';
+import { useAsked } from '../../plan/use-asked.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { Table } from '../../ui/plain-fields.js';
@@ -10,21 +9,12 @@ import { sayArea, sayDuration } from '../../ui/say.js';
 
 const NAMES = { overlay: 'Overlay', inlay: 'Inlay', trapped: 'Trapped inlay' } as const;
 
+const WISH: TrialWish = { placements: 1000, seed: 1, readingMm: 1000, risk: 0.01 };
+
 /** The job built in all three schools: a small table to decide by. */
 export function SchoolsTable() {
-  const { plan, recipe, shop, handle } = useJobContext();
-  const [rows, setRows] = useState<readonly SchoolFigures[] | null>(null);
-  useEffect(() => {
-    let current = true;
-    void planWorker()
-      .schools(recipe, shop, { placements: 1000, seed: 1, readingMm: 1000, risk: 0.01 })
-      .then((found) => current && setRows(found));
-    return () => {
-      current = false;
-    };
-    // A new plan is built anew.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [plan]);
+  const { recipe, handle } = useJobContext();
+  const rows = useAsked<readonly SchoolFigures[] | null>((api, plan) => api.schools(plan, WISH), null, '');
   if (!rows) return <Panel role="status">Building it three times …</Panel>;
   return (
     <Panel aria-label="The three schools side by side">

@@ -1,0 +1,106 @@
+import { letterFormsOf, changesOf, paintsOf, viewOf } from './make-view.js';
+import { schoolsSideBySide, tryGaps, type Plan, type Planner } from '../../core/job/plan/index.js';
+import { crossSection, thinnestPart } from '../../core/layers/index.js';
+import type { Recipe, Shop } from '../../core/job/index.js';
+import type { Answer, PlanWorkerApi } from './plan-view.js';
+
+interface DeskOptions {
+  readonly planner: Planner;
+  /** Resolves when the polygon kernel is there; rejects when it cannot be had. */
+  readonly ready: Promise<unknown>;
+  /** Lets waiting messages in: a newer request then ends this one at its next breath. */
+  readonly breath: () => Promise<void>;
+}
+
+interface Made {
+  readonly id: number;
+  readonly plan: Plan;
+  readonly recipe: Recipe;
+  readonly shop: Shop;
+}
+
+class Overtaken extends Error {}
+
+/** What the planning worker does, whatever it runs in. One plan at a time is looked at; what is asked of another is not answered. */
+export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi {
+  let newest = 0;
+  let last: Made | null = null;
+  let jobId: string | null = null;
+  /** Files of the job that is looked at, each sent once. */
+  const sources = new Map<string, Uint8Array>();
+
+  const of = <T>(id: number, answer: (made: Made) => T): Promise<Answer<T>> => Promise.resolve(last?.id === id ? { value: answer(last) } : null);
+  const take = (id: string, fresh: ReadonlyMap<string, Uint8Array>) => {
+    if (id !== jobId) sources.clear();
+    jobId = id;
+    for (const [name, bytes] of fresh) sources.set(name, bytes);
+  };
+
+  return {
+    hello: async () => {
+      await ready;
+    },
+    async plan({ id, jobId: job, recipe, shop, taken, sources: fresh }, onView, onStep) {
+      const mine = ++newest;
+      take(job, fresh);
+      await ready;
+      const breathe = async () => {
+        await breath();
+        if (mine !== newest) throw new Overtaken();
+      };
+      const show = (plan: Plan, isFinished: boolean) => {
+        last = { id, plan, recipe, shop };
+        onView({ ...viewOf(plan), id }, isFinished);
+      };
+      try {
+        await breathe();
+        const plan = await planner.plan(
+          { recipe, shop, taken, sources },
+          {
+            breathe,
+            onStep,
+            onProgress: (soFar) => {
+              // The build is what a hand is moving; the rest is shown once it is all there.
+              if (soFar.build && !soFar.prepare) show(soFar, false);
+            },
+          },
+        );
+        if (mine === newest) show(plan, true);
+      } catch (error) {
+        if (!(error instanceof Overtaken)) throw error;
+      }
+    },
+    stop: () => {
+      newest += 1;
+      return Promise.resolve();
+    },
+    adding: async ({ jobId: job, recipe, shop, taken, sources: fresh }, part) => {
+      take(job, fresh);
+      await ready;
+      return planner.adding({ recipe, shop, taken, sources }, part);
+    },
+    letterForms: async (lettering, ownFont) => {
+      await ready;
+      return letterFormsOf(await planner.letterChoices(lettering, ownFont));
+    },
+    gapTrial: (id, wish) => of(id, ({ plan, recipe, shop }) => tryGaps(plan, recipe, shop, wish)),
+    schools: (id, wish) => of(id, ({ plan, recipe, shop }) => schoolsSideBySide(plan, recipe, shop, wish)),
+    thinnest: (id) =>
+      of(id, ({ plan }) =>
+        Object.fromEntries(
+          (plan.build?.layers ?? []).flatMap((layer) => {
+            const part = thinnestPart(layer.cut);
+            return part ? [[layer.film.id, part] as const] : [];
+          }),
+        ),
+      ),
+    section: (id, atMm, way) =>
+      of(id, ({ plan }) => {
+        const layers = plan.build?.layers ?? [];
+        const thickness = new Map(layers.map((layer) => [layer.key, layer.film.thicknessUm]));
+        return crossSection(layers, atMm, (key) => thickness.get(key)!, way);
+      }),
+    paints: (id, when) => of(id, ({ plan: { regions } }) => (regions ? paintsOf(when === 'before' ? regions.asDrawn : regions.regions) : [])),
+    changes: (id) => of(id, ({ plan: { regions } }) => (regions ? changesOf(regions.asDrawn, regions.regions) : { added: '', removed: '' })),
+  };
+}
