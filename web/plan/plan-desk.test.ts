@@ -15,7 +15,7 @@ function desk() {
   const request = (id: number, jobId: keyof typeof FILES, more: Partial<PlanRequest> = {}): PlanRequest => ({ id, jobId, recipe: recipeOf(jobId), shop: DEMO_SHOP, taken: {}, sources: new Map([[jobId, FILES[jobId]]]), ...more });
   const plan = async (asked: PlanRequest) => {
     const views: PlanView[] = [];
-    await made.plan(asked, (view) => views.push(view), () => {});
+    await made.plan(asked, (view) => void views.push(view), () => {});
     return views;
   };
   return { made, request, plan };
@@ -43,6 +43,18 @@ describe('the planning worker', () => {
     // A client that thinks it is known still would find out.
     const [gone] = (await plan(request(4, 'red', { sources: new Map() })).catch((error: unknown) => [error])) as [unknown];
     expect(gone instanceof Error || (gone as PlanView).findings.some((finding) => finding.severity === 'blocker')).toBe(true);
+  });
+
+  it('has been heard when it says that a plan is made', async () => {
+    const { made, request } = desk();
+    const heard: boolean[] = [];
+    // A page that is slow to hear.
+    const onView = async (_: PlanView, finished: boolean) => {
+      for (let i = 0; i < 20; i += 1) await Promise.resolve();
+      heard.push(finished);
+    };
+    await made.plan(request(1, 'two'), onView, () => {});
+    expect(heard).toEqual([false, true]);
   });
 
   it('ends a plan that is overtaken or stopped without another word', async () => {

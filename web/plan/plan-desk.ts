@@ -48,9 +48,11 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
         await breath();
         if (mine !== newest) throw new Overtaken();
       };
+      // Heard before this is answered: a call back goes another way to the page than the answer, and may be slower.
+      const told: (void | Promise<void>)[] = [];
       const show = (plan: Plan, isFinished: boolean) => {
         last = { id, plan, recipe, shop };
-        onView({ ...viewOf(plan), id }, isFinished);
+        told.push(onView({ ...viewOf(plan), id }, isFinished));
       };
       try {
         await breathe();
@@ -66,6 +68,7 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
           },
         );
         if (mine === newest) show(plan, true);
+        await Promise.all(told);
       } catch (error) {
         if (!(error instanceof Overtaken)) throw error;
       }

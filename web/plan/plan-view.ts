@@ -107,7 +107,7 @@ export interface PlanWorkerApi {
   /** Resolves once it can plan. */
   hello(): Promise<void>;
   /** Plans; `onView` is called when the build is there and when all is. A newer request ends this one without a further call. */
-  plan(request: PlanRequest, onView: (view: PlanView, finished: boolean) => void, onStep: (doing: string, done: number) => void): Promise<void>;
+  plan(request: PlanRequest, onView: (view: PlanView, finished: boolean) => void | Promise<void>, onStep: (doing: string, done: number) => void): Promise<void>;
   /** Gives up what is being planned. */
   stop(): Promise<void>;
   /** The build cut through along a line, level or upright. */
