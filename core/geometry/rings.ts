@@ -157,11 +157,16 @@ export function ringsToPathData(rings: Rings, digits = 4): string {
   const scale = 10 ** digits;
   const parts: string[] = [];
   for (const ring of rings) {
-    let d = '';
-    for (let i = 0; i < ring.length; i += 2) {
-      d += `${i === 0 ? 'M' : 'L'}${Math.round(ring[i]! * scale) / scale} ${Math.round(ring[i + 1]! * scale) / scale}`;
+    if (ring.length === 0) continue;
+    // Steps between rounded points, which add up to them exactly: half as long to write as the points themselves.
+    let [x, y] = [Math.round(ring[0]! * scale), Math.round(ring[1]! * scale)];
+    let d = `M${x / scale} ${y / scale}l`;
+    for (let i = 2; i < ring.length; i += 2) {
+      const [nextX, nextY] = [Math.round(ring[i]! * scale), Math.round(ring[i + 1]! * scale)];
+      d += `${i > 2 ? ' ' : ''}${(nextX - x) / scale} ${(nextY - y) / scale}`;
+      [x, y] = [nextX, nextY];
     }
-    if (d) parts.push(d + 'Z');
+    parts.push(d + 'Z');
   }
   return parts.join('');
 }

@@ -1,18 +1,13 @@
-import { useCallback, useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { memo, useCallback, useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Box } from '../../core/geometry/index.js';
 import type { LengthUnit } from '../../core/job/index.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
+import { between, fitted, pinched, resized, shifted, zoomedAt, type Camera, type Point, type Size } from './camera.js';
 import { Rulers, RULER_PX } from './rulers.js';
+import { DrawnZoom } from './shape.js';
 import { ScaleBar } from './scale-bar.js';
-
-interface View {
-  /** px per mm */
-  readonly zoom: number;
-  readonly x: number;
-  readonly y: number;
-}
 
 interface LightTableProps {
   readonly label: string;
@@ -27,55 +22,59 @@ interface LightTableProps {
   readonly onPick?: (x: number, y: number) => void;
   readonly children: ReactNode;
   /** What can be taken hold of, laid over the picture: given px per mm and where the picture's origin is, px. */
-  readonly handles?: (view: { readonly zoom: number; readonly x: number; readonly y: number }) => ReactNode;
+  readonly handles?: (view: Camera) => ReactNode;
   readonly caption?: ReactNode;
 }
 
-const PADDING_PX = 34;
-const SMALLEST = 0.02;
-const LARGEST = 400;
+/** After so long without a move the picture is drawn anew where it is. */
+const REST_MS = 140;
+/** So much of its size the picture is drawn beyond each edge of the window, to be moved into it. */
+const BEYOND = 0.3;
 
-/** The one large picture: to scale, with rulers in the user's unit, pan and zoom by mouse, touch pad and keys, and a scale bar. */
+/** The one large picture: to scale, with rulers in the user's unit, pan and zoom by mouse, touch and keys, and a scale bar. */
 export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, children, handles, caption }: LightTableProps) {
   const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 800, height: 500 });
-  const [view, setView] = useState<View>({ zoom: 1, x: 0, y: 0 });
-  const drag = useRef<{ x: number; y: number; moved: boolean } | null>(null);
+  const [{ size, camera, drawn }, setView] = useState<View>({ size: { width: 800, height: 500 }, camera: START, drawn: START, isMoved: false });
+  const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
 
-  const show = useCallback((target: Box, { width, height }: { width: number; height: number }) => {
-    const room = { width: Math.max(80, width - RULER_PX - 2 * PADDING_PX), height: Math.max(60, height - RULER_PX - 2 * PADDING_PX) };
-    const zoom = clamp(Math.min(room.width / Math.max(target.maxX - target.minX, 1e-3), room.height / Math.max(target.maxY - target.minY, 1e-3)));
-    setView({
-      zoom,
-      x: RULER_PX + (width - RULER_PX) / 2 - (zoom * (target.minX + target.maxX)) / 2,
-      y: RULER_PX + (height - RULER_PX) / 2 - (zoom * (target.minY + target.maxY)) / 2,
+  /** Moved by hand: the picture that is there is moved along, and drawn anew at rest. */
+  const move = useCallback((to: (camera: Camera, size: Size) => Camera) => {
+    setView((view) => ({ ...view, camera: to(view.camera, view.size), isMoved: true }));
+    clearTimeout(rest.current);
+    rest.current = setTimeout(() => setView((view) => ({ ...view, drawn: view.camera })), REST_MS);
+  }, []);
+  const show = useCallback((target: Box) => {
+    setView((view) => {
+      const now = fitted(target, view.size, RULER_PX);
+      return { ...view, camera: now, drawn: now, isMoved: false };
     });
   }, []);
+  useEffect(() => () => clearTimeout(rest.current), []);
 
   const { minX, minY, maxX, maxY } = box;
+  useLayoutEffect(() => show({ minX, minY, maxX, maxY }), [show, minX, minY, maxX, maxY]);
   useLayoutEffect(() => {
     const element = frame.current!;
-    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    const observer = new ResizeObserver(() => {
+      const to = { width: element.clientWidth, height: element.clientHeight };
+      setView((view) => {
+        // What was looked at stays in view; what shows all goes on showing all.
+        const now = view.isMoved ? resized(view.camera, view.size, to) : fitted({ minX, minY, maxX, maxY }, to, RULER_PX);
+        return { ...view, size: to, camera: now, drawn: now };
+      });
+    });
     observer.observe(element);
     return () => observer.disconnect();
-  }, []);
-  useLayoutEffect(() => show({ minX, minY, maxX, maxY }, size), [show, minX, minY, maxX, maxY, size]);
+  }, [minX, minY, maxX, maxY]);
   useEffect(() => {
-    if (lookAt) {
-      const spare = Math.max(lookAt.maxX - lookAt.minX, lookAt.maxY - lookAt.minY, 8);
-      show({ minX: lookAt.minX - spare, minY: lookAt.minY - spare, maxX: lookAt.maxX + spare, maxY: lookAt.maxY + spare }, size);
-    }
-    // A resize must not jump back to a place looked at before.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [lookAt]);
+    if (!lookAt) return;
+    const spare = Math.max(lookAt.maxX - lookAt.minX, lookAt.maxY - lookAt.minY, 8);
+    show({ minX: lookAt.minX - spare, minY: lookAt.minY - spare, maxX: lookAt.maxX + spare, maxY: lookAt.maxY + spare });
+    // It was brought into view: a resize keeps it there.
+    setView((view) => ({ ...view, isMoved: true }));
+  }, [lookAt, show]);
 
-  const zoomAt = (factor: number, px: number, py: number) =>
-    setView((v) => {
-      const zoom = clamp(v.zoom * factor);
-      const k = zoom / v.zoom;
-      return { zoom, x: px - (px - v.x) * k, y: py - (py - v.y) * k };
-    });
-  const zoomMiddle = (factor: number) => zoomAt(factor, size.width / 2, size.height / 2);
+  const zoomMiddle = (factor: number) => move((now, { width, height }) => zoomedAt(now, factor, { x: width / 2, y: height / 2 }));
 
   // React listens to wheels passively, and then the page would scroll along.
   useEffect(() => {
@@ -83,81 +82,52 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, childre
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
       const at = element.getBoundingClientRect();
-      if (event.shiftKey) setView((v) => ({ ...v, x: v.x - event.deltaY - event.deltaX }));
-      else zoomAt(Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016)), event.clientX - at.left, event.clientY - at.top);
+      if (event.shiftKey) move((now) => shifted(now, -event.deltaY - event.deltaX, 0));
+      else move((now) => zoomedAt(now, Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016)), { x: event.clientX - at.left, y: event.clientY - at.top }));
     };
     element.addEventListener('wheel', onWheel, { passive: false });
     return () => element.removeEventListener('wheel', onWheel);
-  });
+  }, [move]);
 
   const onKeyDown = (event: KeyboardEvent) => {
     const step = event.shiftKey ? 120 : 30;
     const moves: Readonly<Record<string, () => void>> = {
-      ArrowLeft: () => setView((v) => ({ ...v, x: v.x + step })),
-      ArrowRight: () => setView((v) => ({ ...v, x: v.x - step })),
-      ArrowUp: () => setView((v) => ({ ...v, y: v.y + step })),
-      ArrowDown: () => setView((v) => ({ ...v, y: v.y - step })),
+      ArrowLeft: () => move((now) => shifted(now, step, 0)),
+      ArrowRight: () => move((now) => shifted(now, -step, 0)),
+      ArrowUp: () => move((now) => shifted(now, 0, step)),
+      ArrowDown: () => move((now) => shifted(now, 0, -step)),
       '+': () => zoomMiddle(1.25),
       '=': () => zoomMiddle(1.25),
       '-': () => zoomMiddle(0.8),
-      '0': () => show(box, size),
+      '0': () => show(box),
     };
-    const move = moves[event.key];
-    if (!move || event.ctrlKey || event.metaKey || event.altKey) return;
+    const act = moves[event.key];
+    if (!act || event.ctrlKey || event.metaKey || event.altKey) return;
     event.preventDefault();
     event.stopPropagation();
-    move();
+    act();
   };
-  const onPointerDown = (event: PointerEvent) => {
-    if (event.button !== 0) return;
-    drag.current = { x: event.clientX, y: event.clientY, moved: false };
-    event.currentTarget.setPointerCapture(event.pointerId);
-  };
-  const onPointerMove = (event: PointerEvent) => {
-    const from = drag.current;
-    if (!from) return;
-    const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
-    if (!from.moved && Math.hypot(dx, dy) < 4) return;
-    drag.current = { x: event.clientX, y: event.clientY, moved: true };
-    setView((v) => ({ ...v, x: v.x + dx, y: v.y + dy }));
-  };
-  const onPointerUp = (event: PointerEvent) => {
-    const at = frame.current!.getBoundingClientRect();
-    if (drag.current && !drag.current.moved) onPick?.((event.clientX - at.left - view.x) / view.zoom, (event.clientY - at.top - view.y) / view.zoom);
-    drag.current = null;
-  };
+  const pointers = usePointers(frame, move, (at) => onPick?.((at.x - camera.x) / camera.zoom, (at.y - camera.y) / camera.zoom));
 
   return (
     <Frame>
-      <Glass ref={frame} tabIndex={0} role="group" aria-label={`${label}. Arrow keys move it, plus and minus zoom, 0 shows all of it.`} onKeyDown={onKeyDown} onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp}>
-        <svg width={size.width} height={size.height} role="img" aria-label={label}>
-          <defs>
-            <pattern id="hatch-waste" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform={`rotate(45) scale(${1 / view.zoom})`}>
-              <line x1="0" y1="0" x2="0" y2="7" stroke={colour.waste} strokeWidth="1.4" />
-            </pattern>
-            {/* Brushed and textured film at true scale: its grain is a millimetre or so. */}
-            <pattern id="film-grain" width="2.4" height="1.2" patternUnits="userSpaceOnUse">
-              <path d="M0 .3h1.7M.6 .9h1.8" stroke="#000000" strokeOpacity="0.28" strokeWidth="0.18" />
-              <path d="M0 .55h2.100" stroke="#ffffff" strokeOpacity="0.35" strokeWidth="0.14" />
-            </pattern>
-            <pattern id="hatch-lap" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform={`rotate(-45) scale(${1 / view.zoom})`}>
-              <rect width="4" height="4" fill="#ffffff" fillOpacity="0.75" />
-              <line x1="0" y1="0" x2="0" y2="4" stroke="#8a1f4b" strokeWidth="2.2" />
-            </pattern>
-          </defs>
-          <g transform={`translate(${view.x} ${view.y}) scale(${view.zoom})`}>{children}</g>
-          <Rulers view={view} size={size} unit={unit} {...(feedFrom === undefined ? {} : { feedFrom })} />
+      <Glass ref={frame} tabIndex={0} role="group" aria-label={`${label}. Arrow keys move it, plus and minus zoom, 0 shows all of it.`} onKeyDown={onKeyDown} {...pointers}>
+        <Picture label={label} drawn={drawn} camera={camera} size={size}>
+          {children}
+        </Picture>
+        <svg width={size.width} height={size.height} aria-hidden>
+          <Rulers view={camera} size={size} unit={unit} {...(feedFrom === undefined ? {} : { feedFrom })} />
         </svg>
-        {handles && <Handles>{handles(view)}</Handles>}
+        {handles && <Handles>{handles(camera)}</Handles>}
       </Glass>
       <Foot>
-        <ScaleBar zoom={view.zoom} unit={unit} />
+        <ScaleBar zoom={camera.zoom} unit={unit} />
         <Caption>{caption}</Caption>
         <span>
           <WordButton onPress={() => zoomMiddle(0.8)} aria-label="Zoom out">
             −
           </WordButton>{' '}
-          <WordButton onPress={() => show(box, size)}>Show all</WordButton>{' '}
+          <WordButton onPress={() => show(box)}>Show all</WordButton>{' '}
           <WordButton onPress={() => zoomMiddle(1.25)} aria-label="Zoom in">
             +
           </WordButton>
@@ -167,9 +137,102 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, childre
   );
 }
 
-function clamp(zoom: number): number {
-  return Math.min(LARGEST, Math.max(SMALLEST, zoom));
+interface View {
+  readonly size: Size;
+  readonly camera: Camera;
+  /** For which camera the picture was drawn. */
+  readonly drawn: Camera;
+  /** It was moved by hand since it showed all. */
+  readonly isMoved: boolean;
 }
+
+const START: Camera = { zoom: 1, x: 0, y: 0 };
+/** A pointer that moved less than this picks a place; px. */
+const STILL_PX = 4;
+
+/** One pointer drags the picture, or picks a place when it stays; two fingers drag and zoom it. */
+function usePointers(frame: { readonly current: HTMLElement | null }, move: (to: (camera: Camera) => Camera) => void, onPick: (at: Point) => void) {
+  const down = useRef(new Map<number, Point>());
+  const isMoved = useRef(false);
+  const pointOf = (event: PointerEvent): Point => {
+    const at = frame.current!.getBoundingClientRect();
+    return { x: event.clientX - at.left, y: event.clientY - at.top };
+  };
+  const onPointerCancel = (event: PointerEvent) => {
+    down.current.delete(event.pointerId);
+    // Another program, or the system, took the gesture: nothing was picked.
+    isMoved.current = true;
+  };
+  return {
+    onPointerDown: (event: PointerEvent) => {
+      if (event.button !== 0) return;
+      if (down.current.size === 0) isMoved.current = false;
+      down.current.set(event.pointerId, pointOf(event));
+      event.currentTarget.setPointerCapture(event.pointerId);
+    },
+    onPointerMove: (event: PointerEvent) => {
+      const before = down.current.get(event.pointerId);
+      if (!before) return;
+      const now = pointOf(event);
+      if (!isMoved.current && down.current.size === 1 && Math.hypot(now.x - before.x, now.y - before.y) < STILL_PX) return;
+      isMoved.current = true;
+      const [other] = [...down.current].flatMap(([id, point]) => (id === event.pointerId ? [] : [point]));
+      down.current.set(event.pointerId, now);
+      move((camera) => (other ? pinched(camera, [before, other], [now, other]) : shifted(camera, now.x - before.x, now.y - before.y)));
+    },
+    onPointerUp: (event: PointerEvent) => {
+      const wasDown = down.current.delete(event.pointerId);
+      if (wasDown && !isMoved.current && down.current.size === 0) onPick(pointOf(event));
+    },
+    onPointerCancel,
+  };
+}
+
+interface PictureProps {
+  readonly label: string;
+  readonly drawn: Camera;
+  readonly camera: Camera;
+  readonly size: Size;
+  readonly children: ReactNode;
+}
+
+/** While it moves, the picture is a sheet that is shifted and stretched as it is, however much is on it. */
+function Picture({ camera, ...picture }: PictureProps) {
+  const { drawn, size } = picture;
+  const { factor, x, y } = between(drawn, camera);
+  const [beyondX, beyondY] = [Math.round(size.width * BEYOND), Math.round(size.height * BEYOND)];
+  return (
+    <Layer style={{ left: -beyondX, top: -beyondY, width: size.width + 2 * beyondX, height: size.height + 2 * beyondY, transformOrigin: `${beyondX}px ${beyondY}px`, transform: `translate(${x}px, ${y}px) scale(${factor})` }}>
+      <Drawing {...picture} beyondX={beyondX} beyondY={beyondY} />
+    </Layer>
+  );
+}
+
+const Drawing = memo(function Drawing({ label, drawn, size, beyondX, beyondY, children }: Omit<PictureProps, 'camera'> & { readonly beyondX: number; readonly beyondY: number }) {
+  return (
+    <svg width={size.width + 2 * beyondX} height={size.height + 2 * beyondY} role="img" aria-label={label}>
+      <defs>
+        <pattern id="hatch-waste" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform={`rotate(45) scale(${1 / drawn.zoom})`}>
+          <line x1="0" y1="0" x2="0" y2="7" stroke={colour.waste} strokeWidth="1.4" />
+        </pattern>
+        {/* Brushed and textured film at true scale: its grain is a millimetre or so. */}
+        <pattern id="film-grain" width="2.4" height="1.2" patternUnits="userSpaceOnUse">
+          <path d="M0 .3h1.7M.6 .9h1.8" stroke="#000000" strokeOpacity="0.28" strokeWidth="0.18" />
+          <path d="M0 .55h2.100" stroke="#ffffff" strokeOpacity="0.35" strokeWidth="0.14" />
+        </pattern>
+        <pattern id="hatch-lap" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform={`rotate(-45) scale(${1 / drawn.zoom})`}>
+          <rect width="4" height="4" fill="#ffffff" fillOpacity="0.75" />
+          <line x1="0" y1="0" x2="0" y2="4" stroke="#8a1f4b" strokeWidth="2.2" />
+        </pattern>
+      </defs>
+      <g transform={`translate(${drawn.x + beyondX} ${drawn.y + beyondY}) scale(${drawn.zoom})`}>
+        <DrawnZoom value={drawn.zoom}>{children}</DrawnZoom>
+      </g>
+    </svg>
+  );
+});
+
+const Layer = styled.div`position: absolute; will-change: transform;`;
 
 const Frame = styled.div`
   display: flex; flex-direction: column; min-height: 0; flex: 1; background: ${colour.docket};

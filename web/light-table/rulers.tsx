@@ -26,13 +26,13 @@ export function Rulers({ view, size, unit, feedFrom }: RulersProps) {
   const step = STEPS[unit].find((s) => s * pxPerUnit >= 8) ?? STEPS[unit].at(-1)!;
   const labelStep = STEPS[unit].find((s) => s * pxPerUnit >= 46) ?? step;
   const ticks = (origin: number, length: number, sign: 1 | -1 = 1) => {
-    const out: { px: number; label: string | null }[] = [];
+    const out: { i: number; px: number; label: string | null }[] = [];
     const first = Math.ceil((RULER_PX - origin) / pxPerUnit / step);
     const last = Math.floor((length - origin) / pxPerUnit / step);
     for (let i = first; i <= last && out.length < 800; i += 1) {
       const value = i * step;
       const labelled = Math.abs(value / labelStep - Math.round(value / labelStep)) < 1e-6;
-      out.push({ px: origin + value * pxPerUnit, label: labelled ? String(Number((sign * value).toFixed(2)) + 0) : null });
+      out.push({ i, px: origin + value * pxPerUnit, label: labelled ? String(Number((sign * value).toFixed(2)) + 0) : null });
     }
     return out;
   };
@@ -40,8 +40,8 @@ export function Rulers({ view, size, unit, feedFrom }: RulersProps) {
     <g aria-hidden fontSize="10" fontFamily={type.text} fill={colour.quiet} stroke="none">
       <rect width={size.width} height={RULER_PX} fill={colour.docket} />
       <rect width={RULER_PX} height={size.height} fill={colour.docket} />
-      {ticks(view.x, size.width).map(({ px, label }) => (
-        <g key={`x${px}`}>
+      {ticks(view.x, size.width).map(({ i, px, label }) => (
+        <g key={`x${i * step}`}>
           <rect x={px} y={label ? 13 : 17} width="1" height={label ? 9 : 5} fill={colour.quiet} />
           {label && (
             <text x={px + 3} y={11}>
@@ -50,8 +50,8 @@ export function Rulers({ view, size, unit, feedFrom }: RulersProps) {
           )}
         </g>
       ))}
-      {(feedFrom === undefined ? ticks(view.y, size.height) : ticks(view.y + feedFrom * view.zoom, size.height, -1)).map(({ px, label }) => (
-        <g key={`y${px}`}>
+      {(feedFrom === undefined ? ticks(view.y, size.height) : ticks(view.y + feedFrom * view.zoom, size.height, -1)).map(({ i, px, label }) => (
+        <g key={`y${i * step}`}>
           <rect x={label ? 13 : 17} y={px} width={label ? 9 : 5} height="1" fill={colour.quiet} />
           {label && (
             <text transform={`translate(11 ${px - 3}) rotate(-90)`} textAnchor="start">

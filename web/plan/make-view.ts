@@ -3,6 +3,7 @@ import type { LetterChoice, PaintedRegion } from '../../core/artwork/index.js';
 import { placedBox } from '../../core/job/index.js';
 import type { ArtworkStage, Plan, PlanLayer, SheetPlan } from '../../core/job/plan/index.js';
 import { BARE, separate } from '../../core/layers/index.js';
+import { drawnPath, NOTHING_DRAWN } from './drawn-path.js';
 import type { LayerView, LetterForms, PaintView, PartView, PlanView, SheetView } from './plan-view.js';
 
 /** Path data to a micron: finer than a screen shows at any zoom a hand uses. */
@@ -60,14 +61,14 @@ const BARE_SHEET = '#ffffff';
 
 /** The painted areas of an artwork, bottom first, neighbours of one part and colour in one path. */
 export function paintsOf(regions: readonly PaintedRegion[]): PaintView[] {
-  const paints: { part: string; colour: string; path: string }[] = [];
+  const paints: { part: string; colour: string; rings: Rings[number][] }[] = [];
   for (const { part = '', colour: meant, rings } of regions) {
     const colour = meant === BARE ? BARE_SHEET : meant;
     const last = paints.at(-1);
-    if (last?.colour === colour && last.part === part) last.path += path(rings);
-    else paints.push({ part, colour, path: path(rings) });
+    if (last?.colour === colour && last.part === part) last.rings.push(...rings);
+    else paints.push({ part, colour, rings: [...rings] });
   }
-  return paints;
+  return paints.map(({ part, colour, rings }) => ({ part, colour, path: drawnPath(rings) }));
 }
 
 /** Letters with their forms as path data in a square of one em. */
@@ -101,9 +102,9 @@ function remembered<K extends object, V>(known: WeakMap<K, V>, key: K, make: (ke
 function layerView(layer: PlanLayer): LayerView {
   return {
     ...pick(layer, ['film', 'order', 'areaMm2', 'pieces', 'holes']),
-    cut: path(layer.cut),
-    visible: path(layer.visible),
-    laps: layer.cut === layer.visible ? '' : path(subtract(layer.cut, layer.visible)),
+    cut: drawnPath(layer.cut),
+    visible: drawnPath(layer.visible),
+    laps: layer.cut === layer.visible ? NOTHING_DRAWN : drawnPath(subtract(layer.cut, layer.visible)),
   };
 }
 

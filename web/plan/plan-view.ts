@@ -3,6 +3,7 @@ import type { ArtworkPart, Finding, Film, FilmPiece, Lettering, Mat, Recipe, Rec
 import type { Box, Matrix } from '../../core/geometry/index.js';
 import type { AssemblyStep } from '../../core/assembly/index.js';
 import type { SectionBar } from '../../core/layers/index.js';
+import type { DrawnPath } from './drawn-path.js';
 import type { WeedSpot } from '../../core/preparation/index.js';
 
 /** What the page is given of a plan: figures and ready path data (mm), no geometry to compute. */
@@ -43,10 +44,10 @@ export interface LayerView {
   readonly areaMm2: number;
   readonly pieces: number;
   readonly holes: number;
-  readonly cut: string;
-  readonly visible: string;
+  readonly cut: DrawnPath;
+  readonly visible: DrawnPath;
   /** What runs under the layers above. */
-  readonly laps: string;
+  readonly laps: DrawnPath;
 }
 
 export interface PrepareView {
@@ -96,7 +97,7 @@ export interface ProgramView {
 export interface PaintView {
   readonly part: string;
   readonly colour: string;
-  readonly path: string;
+  readonly path: DrawnPath;
 }
 
 /** What was asked of a plan; null when the worker looks at another one by now. */

@@ -8,6 +8,7 @@ import { useJobContext, useSaid } from '../job/job-context.js';
 import { Rulings } from '../job/rulings.js';
 import { StationLayout } from '../job/station-layout.js';
 import { LightTable } from '../light-table/light-table.js';
+import { Shape } from '../light-table/shape.js';
 import { colour, space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { Select, Small } from '../ui/plain-fields.js';
@@ -43,7 +44,7 @@ export function FilmsStation() {
       }
     >
       <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption={tried ? `as it would look with ${tried.film.name} for ${tried.colour}` : 'in the colours of the films'}>
-        {tried && paints.length > 0 ? paints.map((paint, i) => <path key={i} d={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} />) : <LayerPicture layers={plan?.layers ?? []} />}
+        {tried && paints.length > 0 ? paints.map((paint, i) => <Shape key={i} path={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} />) : <LayerPicture layers={plan?.layers ?? []} />}
         <FindingPlaces />
       </LightTable>
     </StationLayout>

@@ -1,3 +1,4 @@
+import { Shape } from '../light-table/shape.js';
 import type { LayerView } from '../plan/plan-view.js';
 
 interface LayerPictureProps {
@@ -16,10 +17,10 @@ export function LayerPicture({ layers, hidden, laps = false, apartMm = 0 }: Laye
   return (
     <>
       {shown.map((layer) => (
-        <path key={layer.film.id} d={layer.cut} {...(apartMm > 0 ? { transform: `translate(${apartMm * (layer.order - 1)} ${(-apartMm * (layer.order - 1)) / 2})` } : {})} fill={layer.film.colour} fillRule="evenodd" fillOpacity={layer.film.finish === 'translucent' ? 0.6 : 1} stroke="#182325" strokeOpacity="0.35" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
+        <Shape key={layer.film.id} path={layer.cut} {...(apartMm > 0 ? { transform: `translate(${apartMm * (layer.order - 1)} ${(-apartMm * (layer.order - 1)) / 2})` } : {})} fill={layer.film.colour} fillOpacity={layer.film.finish === 'translucent' ? 0.6 : 1} stroke="#182325" strokeOpacity="0.35" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
       ))}
-      {shown.map((layer) => layer.film.finish === 'textured' && apartMm === 0 && <path key={layer.film.id} d={layer.visible} fill="url(#film-grain)" fillRule="evenodd" />)}
-      {laps && shown.map((layer) => layer.laps && <path key={layer.film.id} d={layer.laps} fill="url(#hatch-lap)" fillRule="evenodd" stroke="#8a1f4b" strokeWidth="0.75" vectorEffect="non-scaling-stroke" />)}
+      {shown.map((layer) => layer.film.finish === 'textured' && apartMm === 0 && <Shape key={layer.film.id} path={layer.visible} fill="url(#film-grain)" />)}
+      {laps && shown.map((layer) => <Shape key={layer.film.id} path={layer.laps} fill="url(#hatch-lap)" stroke="#8a1f4b" strokeWidth="0.75" vectorEffect="non-scaling-stroke" />)}
     </>
   );
 }

@@ -7,6 +7,7 @@ import { useJobContext, useSaid } from '../../job/job-context.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { useArtworkPicture } from '../../jobs/artwork-picture.js';
 import { LightTable } from '../../light-table/light-table.js';
+import { Shape } from '../../light-table/shape.js';
 import { useAsked } from '../../plan/use-asked.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
@@ -106,7 +107,7 @@ export function ArtworkStation() {
               <g opacity={shown === 'changes' ? 0.35 : 1}>
                 {paints.map((paint, i) => {
                   const { x, y } = moved.get(paint.part) ?? NOT_MOVED;
-                  return <path key={i} d={paint.path} fill={paint.colour} {...(x !== 0 || y !== 0 ? { transform: `translate(${x} ${y})` } : {})} />;
+                  return <Shape key={i} path={paint.path} fill={paint.colour} {...(x !== 0 || y !== 0 ? { transform: `translate(${x} ${y})` } : {})} />;
                 })}
               </g>
             )}

@@ -1,6 +1,7 @@
 import styled from 'styled-components';
 import { joinBoxes, widenBox, type Box } from '../../../core/geometry/index.js';
 import type { Finding } from '../../../core/job/index.js';
+import { Shape } from '../../light-table/shape.js';
 import type { PaintView } from '../../plan/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 
@@ -16,13 +17,13 @@ interface MergePictureProps {
 export function MergePicture({ finding, paints }: MergePictureProps) {
   const recolour = finding.remedies?.[0]?.patch.repair?.recolour;
   const box = (finding.places ?? []).reduce<Box | null>(joinBoxes, null);
-  if (!recolour || !box || paints.reduce((sum, paint) => sum + paint.path.length, 0) > MOST_LETTERS) return null;
+  if (!recolour || !box || paints.reduce((sum, paint) => sum + paint.path.fine.reduce((letters, d) => letters + d.length, 0), 0) > MOST_LETTERS) return null;
   const view = widenBox(box, 0.15 * Math.max(box.maxX - box.minX, box.maxY - box.minY));
   const picture = (said: string, shown: (hex: string) => string) => (
     <figure>
       <svg viewBox={`${view.minX} ${view.minY} ${view.maxX - view.minX} ${view.maxY - view.minY}`} role="img" aria-label={`${said}: ${finding.message}`}>
         {paints.map((paint, i) => (
-          <path key={i} d={paint.path} fill={shown(paint.colour)} />
+          <Shape key={i} path={paint.path} fill={shown(paint.colour)} />
         ))}
       </svg>
       <figcaption>{said}</figcaption>

@@ -4,6 +4,7 @@ import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../
 import { contoursOfGroups, standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/records/index.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
+import { NOTHING_DRAWN, type DrawnPath } from '../../plan/drawn-path.js';
 import { useNotify } from '../../ui/notices.js';
 import { useFrozenDrawing } from '../cut/use-frozen-drawing.js';
 
@@ -28,7 +29,7 @@ export function useCutCopies(): readonly CutCopy[] {
 }
 
 /** A copy as it was cut, laid back onto the design: path data in mm, y down, and the box round it; null until it is fetched. */
-export function useCutPicture(copy: CutCopy | null): { readonly cut: string; readonly border: string; readonly box: Box } | null {
+export function useCutPicture(copy: CutCopy | null): { readonly cut: DrawnPath; readonly border: string; readonly box: Box } | null {
   const drawing = useFrozenDrawing(copy?.sheet ?? null);
   return useMemo(() => {
     if (!copy || !drawing) return null;
@@ -37,7 +38,7 @@ export function useCutPicture(copy: CutCopy | null): { readonly cut: string; rea
     const back = inverse(copy.group.matrix)!;
     const rings = drawing.outlines.slice(from, from + sizes[copy.position]!).map((ring) => transformRing(ring, back));
     const contours = copy.group.contours + copy.group.marks;
-    return { cut: ringsToPathData(rings.slice(0, contours), 3), border: ringsToPathData(rings.slice(contours), 3), box: boundsOf(rings)! };
+    return { cut: { ...NOTHING_DRAWN, fine: [ringsToPathData(rings.slice(0, contours), 3)] }, border: ringsToPathData(rings.slice(contours), 3), box: boundsOf(rings)! };
   }, [copy, drawing]);
 }
 

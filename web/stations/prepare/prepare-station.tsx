@@ -7,6 +7,8 @@ import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
+import { Shape } from '../../light-table/shape.js';
+import type { DrawnPath } from '../../plan/drawn-path.js';
 import type { PrepareView } from '../../plan/plan-view.js';
 import { colour, space, type } from '../../tokens.js';
 import { Choice } from '../../ui/choice.js';
@@ -122,7 +124,7 @@ function nameOf({ sheet, group, position }: CutCopy): string {
 
 interface WeedPictureProps {
   readonly film: Film;
-  readonly cut: string;
+  readonly cut: DrawnPath;
   readonly marks: string;
   readonly border: string;
   readonly box: PrepareView['box'];
@@ -136,7 +138,7 @@ function WeedPicture({ film, cut, marks, border, box, spots, isTicked }: WeedPic
     <>
       {border && <path d={border} fill="#ffffff" stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
       {border && <path d={border} fill="url(#hatch-waste)" />}
-      <path d={cut} fill={film.colour} fillRule="evenodd" stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+      <Shape path={cut} fill={film.colour} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
       <path d={marks} fill={film.colour} stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
       {spots.map((spot, i) => (
         <g key={i} transform={`translate(${spot.xMm} ${spot.yMm})`} fontSize={size * 1.1} fontWeight="700" textAnchor="middle">
