@@ -15,7 +15,7 @@ const ROOMS = [
   ...STAGES.map((stage) => [`core/${stage}`, ['core/geometry', 'core/job']]),
   ['core/job/plan', ['core']],
   ['core', ['core']],
-  ['platform', ['core/geometry', 'core/artwork']],
+  ['platform', ['core/geometry', 'core/job', 'core/artwork']],
   ['cutter', ['core/cutting']],
   ['server', ['core', 'platform']],
   ['web', ['core']],

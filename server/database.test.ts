@@ -70,7 +70,7 @@ describe('a database of an older version', () => {
     const programs = new ProgramStore(db);
     const sheets = new SheetStore(db, programs);
     const [runs, jobs, shop] = [new RunStore(db, programs), new JobStore(db, sheets), new ShopStore(db)];
-    const kept = await sheets.ofAllJobs();
+    const kept = await sheets.ofJobs(['cut', 'half', 'open']);
     expect(kept.map((sheet) => [sheet.groups[0]!.jobId, sheet.film.name, sheet.cutMm, sheet.filmMm2, sheet.runs[0]!.id, sheet.runs[0]!.state, sheet.runs[0]!.note, sheet.runs[0]!.actualSeconds, sheet.runs[0]!.outcome]).sort()).toEqual([
       ['cut', 'Tar black', 19, 5000, 'r1', 'finished', 'a note', 11, 'good'],
       ['half', 'Tar black', 19, 5000, 'r2', 'finished', 'a note', 11, null],
@@ -81,7 +81,7 @@ describe('a database of an older version', () => {
     expect((await runs.open()).map((run) => run.id)).toEqual(['r4']);
     const { stored, program } = await runs.cutOf('r4');
     expect([stored.bearings, stored.pairsDone, program.runs.map((list) => [...list])]).toEqual([{ pairsBase: 10, boot: 77, meterMs: 5 }, 3, [[0, 0, 400, 0], [40, 40, 40, 400, 80, 80]]]);
-    expect(Object.fromEntries((await jobs.list('', null)).map((job) => [job.id, job.state]))).toEqual({ cut: 'cut', half: 'new', open: 'cutting' });
+    expect(Object.fromEntries((await jobs.list({ search: '', state: null, from: 0, most: 10 })).jobs.map((job) => [job.id, job.state]))).toEqual({ cut: 'cut', half: 'new', open: 'cutting' });
     // What was cut then is never taken for what is wanted now, and nobody is asked about what is long decided.
     expect([...standings(kept).values()].sort()).toEqual(['good', 'good', 'in-cutter', 'thrown-away']);
     // Revisions go on above every number that was given.

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { Resvg } from '@resvg/resvg-js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { AT_ORIGIN, newLettering, patchRecipe, type Job, type JobSummary, type LetteringPart } from '../core/job/index.js';
+import { AT_ORIGIN, emptyRecipe, newLettering, patchRecipe, type Job, type JobSummary, type LetteringPart } from '../core/job/index.js';
 import type { PlanReport } from '../core/job/plan/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import type { OwnFont } from './stores/font-store.js';
@@ -276,6 +276,53 @@ describe('the plan', () => {
     const steps: number[] = [];
     await bench.server.services.compute.plan(known, { onProgress: (done) => steps.push(done) });
     expect(steps.length).toBeGreaterThan(2);
+  });
+});
+
+describe('the list of jobs', () => {
+  const list = async (query: string) => {
+    const response = await fetch(`${bench.server.url}/api/jobs?${query}`);
+    return { total: Number(response.headers.get('Total-Count')), titles: ((await response.json()) as JobSummary[]).map((job) => job.title) };
+  };
+
+  it('comes in pieces that fit together, the soonest due first, and is searched by the start, middle and end of words', async () => {
+    const { jobs } = bench.server.services;
+    const random = seeded(3);
+    for (let i = 0; i < 60; i += 1) await jobs.create({ ...emptyRecipe(`Läger ${i}`), customer: i % 2 ? '100%_ sure' : 'Quay', due: random() < 0.5 ? `2027-01-${String(1 + Math.floor(random() * 28)).padStart(2, '0')}` : null });
+    const whole = await list('search=läger');
+    expect(whole.total).toBe(60);
+    const dues = (await bench.api<JobSummary[]>('GET', '/api/jobs?search=LÄGER')).body.map((job) => job.due ?? '9');
+    expect(dues).toEqual([...dues].sort());
+    const pieces: string[] = [];
+    for (let from = 0; from < 60; from += 7) {
+      const piece = await list(`search=läger&from=${from}&most=7`);
+      expect(piece.total).toBe(60);
+      pieces.push(...piece.titles);
+    }
+    expect(pieces).toEqual(whole.titles);
+    expect((await list('search=äge%20quay')).total).toBe(30);
+    // Signs that a database would take for any letters are signs.
+    expect((await list(`search=${encodeURIComponent('0%_ s')}`)).total).toBe(30);
+    expect((await list(`search=${encodeURIComponent('l_ger')}`)).total).toBe(0);
+    expect((await list(`search=läger&state=new&from=50&most=20`)).titles).toHaveLength(10);
+    expect((await list('search=läger&state=cut')).total).toBe(0);
+  });
+
+  it('has small pictures of drawings and pictures, made once', async () => {
+    const size = (png: Uint8Array) => ({ width: Buffer.from(png).readUInt32BE(16), height: Buffer.from(png).readUInt32BE(20) });
+    const dxf = '0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\n0\n10\n50\n20\n50\n40\n20\n0\nENDSEC\n0\nEOF\n';
+    const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="40mm" viewBox="0 0 80 40"><rect width="80" height="40" fill="#b3262b"/></svg>';
+    for (const [name, bytes] of [['a.svg', new TextEncoder().encode(svg)], ['a.dxf', new TextEncoder().encode(dxf)], ['a.png', new Uint8Array(new Resvg(svg).render().asPng())]] as const) {
+      const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: name });
+      const { body: drawn } = await bench.api<Job>('POST', `/api/jobs/${job.id}/artwork?fileName=${name}`, bytes);
+      const get = () => fetch(`${bench.server.url}/api/artworks/${drawn.artworkId!}/picture`);
+      const first = await get();
+      expect([name, first.status, first.headers.get('content-type')]).toEqual([name, 200, 'image/png']);
+      const png = new Uint8Array(await first.arrayBuffer());
+      expect(Math.max(size(png).width, size(png).height)).toBe(296);
+      expect(new Uint8Array(await (await get()).arrayBuffer())).toEqual(png);
+    }
+    expect((await fetch(`${bench.server.url}/api/artworks/none/picture`)).status).toBe(404);
   });
 });
 

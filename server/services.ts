@@ -27,6 +27,8 @@ export interface Services {
   readonly compute: Compute;
   readonly spooler: Spooler;
   readonly cutterControlPort: number;
+  /** The small picture of an artwork, made when it is first asked for; empty when none can be made. @throws Problem 404; the signal’s reason when whoever asked has left */
+  readonly smallPicture: (artworkId: string, signal?: AbortSignal) => Promise<Uint8Array>;
   /** A job's recipe with the shop and what is cut of it already: what a worker plans from. */
   readonly planJob: (jobId: string) => Promise<PlanSource & { readonly revision: number; readonly shop: StoredShop }>;
 }
@@ -44,6 +46,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   };
   const spooler = new Spooler({ runs, connect, sleep: (ms) => sleep(ms) });
   await spooler.recover();
+  const compute = new Compute();
   return {
     jobs,
     artworks,
@@ -53,9 +56,21 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     programs,
     runs,
     changes,
-    compute: new Compute(),
+    compute,
     spooler,
     cutterControlPort,
+    smallPicture: async (id, signal) => {
+      const known = await artworks.smallPicture(id);
+      if (known) return known;
+      const { fileName, bytes } = await artworks.get(id);
+      const png = await compute.smallPicture(fileName, bytes, signal).catch((error: unknown) => {
+        // One of which none can be made is not tried again; when whoever asked has left, it may still be made.
+        if (signal?.aborted) throw error;
+        return new Uint8Array();
+      });
+      await artworks.keepSmallPicture(id, png);
+      return png;
+    },
     planJob: async (jobId) => {
       const { recipe, revision } = await jobs.get(jobId);
       const stored = await shop.get();

@@ -63,6 +63,11 @@ export class Compute {
     return ((await this.#run({ do: 'font', fileName, bytes }, 'short', READING_MS, signal)) as Extract<Answer, { ok: 'font' }>).name;
   }
 
+  /** A small PNG of an artwork, when there is nothing else to do. @throws Problem 422 when none can be made of it */
+  async smallPicture(fileName: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Uint8Array> {
+    return ((await this.#run({ do: 'picture', fileName, bytes }, 'idle', READING_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+  }
+
   /** The figures of a job's plan: made once, however many ask, and given up when all who asked have left. */
   async plan(source: PlanSource, { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {}): Promise<PlanReport> {
     return this.#plans.get(

@@ -6,6 +6,7 @@ import type { CutInPart, ExportFormat, PlanReport, Replacement, SheetToFreeze, T
 export type Task =
   | { readonly do: 'add'; readonly job: PlanJob; readonly part: ArtworkPart }
   | { readonly do: 'replace'; readonly job: PlanJob; readonly partId: string; readonly part: ArtworkPart }
+  | { readonly do: 'picture'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
   | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: ExportFormat }

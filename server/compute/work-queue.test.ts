@@ -28,7 +28,7 @@ describe('the queue of work', () => {
     const [begun, q] = [[] as string[], queue()];
     const [idle, long1, long2, short] = [work('idle', begun, 'idle'), work('long 1', begun, 'long'), work('long 2', begun, 'long'), work('short', begun, 'short')];
     const first = q.run(long1);
-    const others = [q.run(idle), q.run(long2), q.run(short)];
+    const others = [q.run(short), q.run(long2), q.run(idle)];
     expect(begun).toEqual(['long 1', 'short']);
     long1.end();
     await first;
@@ -38,7 +38,22 @@ describe('the queue of work', () => {
     expect(begun).toEqual(['long 1', 'short', 'long 2', 'idle']);
     idle.end();
     short.end();
-    expect(await Promise.all(others)).toEqual(['idle', 'long 2', 'short']);
+    expect(await Promise.all(others)).toEqual(['short', 'long 2', 'idle']);
+  });
+
+  it('lets idle work into the place for short work only while nothing short waits', async () => {
+    const [begun, q] = [[] as string[], queue()];
+    const all = [work('long', begun, 'long'), work('short 1', begun, 'short'), work('idle', begun, 'idle'), work('short 2', begun, 'short')];
+    const results = all.map((one) => q.run(one));
+    expect(begun).toEqual(['long', 'short 1']);
+    all[1]!.end();
+    await results[1];
+    expect(begun).toEqual(['long', 'short 1', 'short 2']);
+    all[3]!.end();
+    await results[3];
+    expect(begun).toEqual(['long', 'short 1', 'short 2', 'idle']);
+    all.forEach((one) => one.end());
+    await Promise.all(results);
   });
 
   it('lets the next short piece in when one takes longer than was thought', async () => {
@@ -103,7 +118,7 @@ describe('the queue of work', () => {
           new Promise<string>((resolve, reject) => {
             running.set(name, lane);
             expect(running.size).toBeLessThanOrEqual(limits.atOnce);
-            expect([...running.values()].filter((one) => one !== 'short').length).toBeLessThanOrEqual(limits.longAtOnce);
+            expect([...running.values()].filter((one) => one === 'long').length).toBeLessThanOrEqual(limits.longAtOnce);
             const settle = (then: () => void) => () => {
               running.delete(name);
               then();

@@ -1,4 +1,4 @@
-/** short: a page waits and it is soon done; long: somebody waits for a whole plan; idle: nobody waits. */
+/** short: a page waits and it is soon done; long: somebody waits for a whole plan; idle: it can wait, and takes whichever place is free. */
 export type Lane = 'short' | 'long' | 'idle';
 
 export interface Work<T> {
@@ -71,12 +71,13 @@ export class WorkQueue {
 
   #hasRoom(lane: Lane): boolean {
     const { longAtOnce, atOnce } = this.#limits;
-    return this.#running < atOnce && (lane === 'short' ? this.#short === 0 : this.#long < longAtOnce);
+    if (this.#running >= atOnce) return false;
+    return (lane !== 'long' && this.#short === 0) || (lane !== 'short' && this.#long < longAtOnce);
   }
 
   async #work<T>({ lane, start, limitMs }: Work<T>, signal: AbortSignal | undefined): Promise<T> {
     const stop = new AbortController();
-    const isShort = lane === 'short';
+    const isShort = lane === 'short' || (lane === 'idle' && this.#short === 0);
     let counted = true;
     const uncount = () => {
       if (counted && isShort) this.#short -= 1;

@@ -1,12 +1,15 @@
+import { ArtworkReader } from '../../core/artwork/index.js';
 import { writeHpgl } from '../../core/cutting/index.js';
 import { InputError } from '../../core/job/index.js';
 import { exportBuild, Planner, planReport, restToFreeze, sheetToFreeze } from '../../core/job/plan/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
+import { smallPicture } from '../../platform/small-picture.js';
 import type { Answer, SentTask } from './tasks.js';
 
 const ready = loadKernelInNode();
 const planner = new Planner(resourcesInNode);
+const reader = new ArtworkReader(resourcesInNode);
 
 /** Runs one task in this worker thread. @throws when it was told to stop, which it sees whenever a plan takes breath */
 export async function work(task: SentTask): Promise<Answer> {
@@ -20,6 +23,8 @@ export async function work(task: SentTask): Promise<Answer> {
         return { ok: 'changed', change: { patch: await planner.adding(task.job, task.part), notes: [] } };
       case 'replace':
         return { ok: 'changed', change: await planner.replacing(task.job, task.partId, task.part) };
+      case 'picture':
+        return { ok: 'file', bytes: await smallPicture(task.bytes, task.fileName, reader) };
       case 'font':
         return { ok: 'font', name: await planner.fontName(task.bytes, task.fileName) };
       case 'plan': {

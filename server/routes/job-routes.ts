@@ -9,18 +9,25 @@ import { describeFile } from '../stores/artwork-store.js';
 import type { Edit } from '../stores/job-store.js';
 import { EDIT_PROPERTIES, EDIT_SCHEMA } from './edit-schema.js';
 
+const COUNT = { type: 'string', pattern: '^\\d{1,6}$' } as const;
+const MOST_LISTED = 500;
+
 const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
 
 /** Jobs, their recipes with undo and redo, their artwork and their plan. */
-export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route[] {
+export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Services): Route[] {
   return [
     {
       method: 'get',
       path: '/api/jobs',
       summary: 'Jobs that are not deleted, the soonest due first',
-      query: { search: { type: 'string', maxLength: 200 }, state: { enum: STATES } },
-      answers: 'A list of job summaries',
-      handle: ({ query }) => jobs.list(query['search'] ?? '', (query['state'] as JobState | undefined) ?? null),
+      query: { search: { type: 'string', maxLength: 200 }, state: { enum: STATES }, from: COUNT, most: COUNT },
+      answers: 'A list of job summaries: at most `most` (500 when it is not said), from the one numbered `from`. The header Total-Count says how many there are in all',
+      handle: async ({ ctx, query }) => {
+        const { jobs: listed, total } = await jobs.list({ search: query['search'] ?? '', state: (query['state'] as JobState | undefined) ?? null, from: Number(query['from'] ?? 0), most: Math.min(MOST_LISTED, Number(query['most'] ?? MOST_LISTED)) });
+        ctx.set('Total-Count', String(total));
+        return listed;
+      },
     },
     {
       method: 'post',
@@ -111,6 +118,20 @@ export function jobRoutes({ jobs, artworks, compute, planJob }: Services): Route
         ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
         ctx.type = 'application/octet-stream';
         ctx.body = Buffer.from(artwork.bytes);
+        return undefined;
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/artworks/:id/picture',
+      summary: 'A small picture of an artwork',
+      answers: 'PNG; 404 when none can be made of the file',
+      handle: async ({ ctx, params, signal }) => {
+        const png = await smallPicture(params['id']!, signal);
+        if (png.length === 0) throw new Problem(404, 'no-picture', 'No picture can be made of this file.');
+        ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
+        ctx.type = 'image/png';
+        ctx.body = Buffer.from(png);
         return undefined;
       },
     },

@@ -17,9 +17,32 @@ interface JobRow {
   readonly to_cut: string | null;
   readonly updated_at: string;
   readonly deleted_at: string | null;
+  readonly parts: number;
+  readonly artwork_id: string | null;
+  readonly words: string | null;
+  readonly search_text: string;
+}
+
+/** A job with its current recipe and how far it can be undone and redone. */
+interface WholeRow extends JobRow {
   readonly recipe: string;
   readonly first_position: number;
   readonly last_position: number;
+}
+
+/** Which jobs of a list are wanted. */
+export interface ListWish {
+  /** Words that title and customer hold, all of them. */
+  readonly search: string;
+  readonly state: JobState | null;
+  readonly from: number;
+  readonly most: number;
+}
+
+export interface ListedJobs {
+  readonly jobs: readonly JobSummary[];
+  /** How many there are in all. */
+  readonly total: number;
 }
 
 interface RecipeRow {
@@ -50,16 +73,26 @@ export class JobStore {
     private readonly onChanged: (jobId: string, revision: number) => void = () => {},
   ) {}
 
-  async list(search: string, state: JobState | null): Promise<JobSummary[]> {
-    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    const [rows, sheets] = [await this.#rows().whereNull('jobs.deleted_at').orderByRaw('jobs.due is null, jobs.due, jobs.updated_at desc'), await this.sheets.ofAllJobs()];
+  /** Jobs that are not deleted, the soonest due first. */
+  async list({ search, state, from, most }: ListWish): Promise<ListedJobs> {
+    const query = this.db('jobs').whereNull('deleted_at');
+    for (const word of search.toLowerCase().split(/\s+/).filter(Boolean)) void query.whereRaw(`search_text like ? escape '!'`, [`%${word.replace(/[!%_]/g, '!$&')}%`]);
+    const ordered = query.clone().orderByRaw('due is null, due, updated_at desc, id');
+    if (state === null) {
+      const [rows, [counted]] = [(await ordered.limit(most).offset(from)) as JobRow[], (await query.clone().count({ n: '*' })) as { n: number }[]];
+      return { jobs: await this.#summaries(rows), total: counted!.n };
+    }
+    // A state is what has become of a job's sheets, which no column knows.
+    const all = (await this.#summaries((await ordered) as JobRow[])).filter((job) => job.state === state);
+    return { jobs: all.slice(from, from + most), total: all.length };
+  }
+
+  async #summaries(rows: readonly JobRow[]): Promise<JobSummary[]> {
     const byJob = new Map<string, FrozenSheet[]>();
-    for (const sheet of sheets) {
+    for (const sheet of await this.sheets.ofJobs(rows.map((row) => row.id))) {
       for (const jobId of new Set(sheet.groups.map((group) => group.jobId))) byJob.set(jobId, [...(byJob.get(jobId) ?? []), sheet]);
     }
-    return rows
-      .map((row) => summaryOf(row, byJob.get(row.id) ?? []))
-      .filter((job) => words.every((word) => `${job.title} ${job.customer}`.toLowerCase().includes(word)) && (state === null || job.state === state));
+    return rows.map((row) => summaryOf(row, byJob.get(row.id) ?? []));
   }
 
   /** @throws Problem 404 */
@@ -149,20 +182,26 @@ export class JobStore {
     if (isChanged) this.onChanged(id, revision + 1);
   }
 
-  #rows(): Knex.QueryBuilder<object, JobRow[]> {
+  #rows(): Knex.QueryBuilder<object, WholeRow[]> {
     return this.db('jobs')
       .join('recipes', (on) => on.on('recipes.job_id', 'jobs.id').andOn('recipes.position', 'jobs.position'))
-      .select<JobRow[]>(
+      .select<WholeRow[]>(
         'jobs.*',
         'recipes.recipe',
         this.db.raw(`(select min(position) from recipes r where r.job_id = jobs.id) as first_position`),
         this.db.raw(`(select max(position) from recipes r where r.job_id = jobs.id) as last_position`),
-      ) as unknown as Knex.QueryBuilder<object, JobRow[]>;
+      ) as unknown as Knex.QueryBuilder<object, WholeRow[]>;
   }
 }
 
-function head(recipe: Recipe): { title: string; customer: string; due: string | null; cut_key: string } {
-  return { title: recipe.title, customer: recipe.customer, due: recipe.due, cut_key: cutKeyOf(recipe) };
+type Head = Pick<JobRow, 'title' | 'customer' | 'due' | 'parts' | 'artwork_id' | 'words' | 'search_text'> & { readonly cut_key: string };
+
+/** What of a recipe stands with the job, so that lists need not read it. */
+function head(recipe: Recipe): Head {
+  const { title, customer, due, artworks } = recipe;
+  const [first] = artworks;
+  const source = artworks.flatMap((part) => (part.kind === 'lettering' ? [] : [part.source]))[0];
+  return { title, customer, due, parts: artworks.length, artwork_id: source?.id ?? null, words: first?.kind === 'lettering' ? first.lettering.text : null, search_text: `${title} ${customer}`.toLowerCase(), cut_key: cutKeyOf(recipe) };
 }
 
 /** A name of all that decides what is cut: a job that is renamed after it was cut is still cut. */
@@ -173,20 +212,8 @@ function cutKeyOf(recipe: Recipe): string {
 
 function summaryOf(row: JobRow, sheets: readonly FrozenSheet[]): JobSummary {
   const isCutting = Object.keys(takenCopies(sheets, row.id, ['in-cutter'])).length > 0;
-  const { artworks } = JSON.parse(row.recipe) as StoredParts;
-  const state: JobState = isCutting ? 'cutting' : isCut(row, sheets) ? 'cut' : artworks.length > 0 ? 'in work' : 'new';
-  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: firstFile(artworks), words: artworks[0]?.lettering?.text ?? null };
-}
-
-/** As much of a stored recipe, of any version, as a list shows. Recipes before version 3 had files for parts. */
-interface StoredParts {
-  readonly artworks: readonly { readonly id: string; readonly kind?: string; readonly source?: { readonly id: string }; readonly lettering?: { readonly text: string } }[];
-}
-
-/** The file of the first part that has one. */
-function firstFile(artworks: StoredParts['artworks']): string | null {
-  const part = artworks.find((one) => one.source !== undefined || one.kind === undefined);
-  return part ? (part.source?.id ?? part.id) : null;
+  const state: JobState = isCutting ? 'cutting' : isCut(row, sheets) ? 'cut' : row.parts > 0 ? 'in work' : 'new';
+  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: row.artwork_id, words: row.words };
 }
 
 /** Every copy of every layer is cut, and nothing that is cut of the job was changed since it was last sent. */

@@ -29,6 +29,12 @@ export async function ask<T>(path: string, options: AskOptions = {}): Promise<T>
   return (await (await answerTo(path, options)).json()) as T;
 }
 
+/** The same, with what the answer's headers say. */
+export async function askWithHeaders<T>(path: string, options: AskOptions = {}): Promise<{ readonly value: T; readonly headers: Headers }> {
+  const response = await answerTo(path, options);
+  return { value: (await response.json()) as T, headers: response.headers };
+}
+
 /** The same for what is answered as bytes. */
 export async function askBytes(path: string): Promise<Uint8Array> {
   return new Uint8Array(await (await answerTo(path, {})).arrayBuffer());

@@ -1,5 +1,5 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { Job, JobState, JobSummary } from '../../core/job/index.js';
@@ -11,7 +11,8 @@ import { Choice } from '../ui/choice.js';
 import { useNotify } from '../ui/notices.js';
 import { Small, TextInput } from '../ui/plain-fields.js';
 import { count, sayDay } from '../ui/say.js';
-import { useArtworkPicture } from './artwork-picture.js';
+import { JobRack } from './job-rack.js';
+import { useJobList } from './use-job-list.js';
 
 const STATES = [['all', 'All'], ['new', 'New'], ['in work', 'In work'], ['cutting', 'Cutting'], ['cut', 'Cut']] as const;
 
@@ -22,11 +23,7 @@ export function JobsPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const notify = useNotify();
-  const query = useQuery({
-    queryKey: ['jobs', search, state],
-    queryFn: () => ask<JobSummary[]>(`/api/jobs?search=${encodeURIComponent(search)}${state === 'all' ? '' : `&state=${encodeURIComponent(state)}`}`),
-    placeholderData: (before) => before,
-  });
+  const { jobs, total, error, more, again: fetchAgain } = useJobList(search, state === 'all' ? null : state);
   const again = () => client.invalidateQueries({ queryKey: ['jobs'] });
   const fail = (error: Error) => notify(error.message);
   const create = useMutation({ mutationFn: () => ask<Job>('/api/jobs', { method: 'POST', json: {} }), onSuccess: (job) => void navigate(`/jobs/${job.id}/artwork`), onError: fail });
@@ -47,67 +44,94 @@ export function JobsPage() {
     },
     onError: fail,
   });
+  const [duplicateJob, removeJob] = [duplicate.mutate, remove.mutate];
+  const docketOf = useCallback((job: JobSummary) => <JobDocket job={job} onDuplicate={duplicateJob} onRemove={removeJob} />, [duplicateJob, removeJob]);
   const make = create.mutate;
   useOffer(useMemo(() => [{ name: 'New job', keys: 'Alt+N', run: () => make() }], [make]));
-  const jobs = query.data;
   return (
     <Page>
       <Head>
         <h1>Jobs</h1>
-        <Small>{jobs ? count(jobs.length, 'job') : ' '}</Small>
+        <Small role="status">{jobs ? count(total, 'job') : ' '}</Small>
         <Tools>
           <TextInput type="search" aria-label="Search jobs by title or customer" placeholder="Title or customer" value={search} onChange={(event) => setSearch(event.target.value)} />
           <Choice label="State" value={state} options={STATES} onChange={setState} />
           <MainButton onPress={() => make()}>New job</MainButton>
         </Tools>
       </Head>
-      {query.error && !jobs && (
+      {error && !jobs && (
         <Empty role="alert">
-          <p>{query.error.message}</p>
-          <Button onPress={() => void query.refetch()}>Try again</Button>
+          <p>{error.message}</p>
+          <Button onPress={fetchAgain}>Try again</Button>
         </Empty>
       )}
-      {query.isPending && <Small>Fetching the jobs …</Small>}
+      {!jobs && !error && <Small>Fetching the jobs …</Small>}
       {jobs?.length === 0 && (
         <Empty>
           <h2>{search || state !== 'all' ? 'No job answers to that' : 'The bench is clear'}</h2>
           <p>{search || state !== 'all' ? 'Take a word out of the search, or look at all states.' : 'Begin with a drawing: make a new job and drop a file on it.'}</p>
         </Empty>
       )}
-      <Rack aria-label="Jobs">
-        {jobs?.map((job) => (
-          <Docket key={job.id}>
-            <Thumb artworkId={job.artworkId} words={job.words} />
-            <Words>
-              <Title to={`/jobs/${job.id}/${job.state === 'new' ? 'artwork' : 'build'}`}>{job.title}</Title>
-              <Small>{job.customer || 'No customer noted'}</Small>
-            </Words>
-            <Due>
-              <Stamp data-state={job.state}>{job.state}</Stamp>
-              <Small>{job.due ? `due ${sayDay(job.due)}` : 'no date'}</Small>
-            </Due>
-            <Acts>
-              <WordButton onPress={() => duplicate.mutate(job.id)} aria-label={`Duplicate ${job.title}`}>
-                Duplicate
-              </WordButton>
-              <WordButton onPress={() => remove.mutate(job.id)} aria-label={`Delete ${job.title}`}>
-                Delete
-              </WordButton>
-            </Acts>
-          </Docket>
-        ))}
-      </Rack>
+      {jobs && (
+        <JobRack jobs={jobs} total={total} onNearEnd={more}>
+          {docketOf}
+        </JobRack>
+      )}
     </Page>
   );
 }
 
-function Thumb({ artworkId, words }: Pick<JobSummary, 'artworkId' | 'words'>) {
-  const url = useArtworkPicture(artworkId);
-  const [broken, setBroken] = useState(false);
-  return <Window>{url && !broken ? <img src={url} alt="" onError={() => setBroken(true)} /> : words ? <Lettered>{words.slice(0, 60)}</Lettered> : <Small>{artworkId ? 'no picture' : 'no artwork'}</Small>}</Window>;
+interface JobDocketProps {
+  readonly job: JobSummary;
+  readonly onDuplicate: (id: string) => void;
+  readonly onRemove: (id: string) => void;
 }
 
-const Page = styled.div`flex: 1; overflow-y: auto; padding: ${space.l} ${space.xl} ${space.xxl}; @media (max-width: ${width.phone}) { padding: ${space.m}; }`;
+/** A job as the list shows it; drawn anew only when it is another, or told otherwise by the server. */
+const JobDocket = memo(function JobDocket({ job, onDuplicate, onRemove }: JobDocketProps) {
+  return (
+    <Docket>
+      <Thumb artworkId={job.artworkId} words={job.words} />
+      <Words>
+        <Title to={`/jobs/${job.id}/${job.state === 'new' ? 'artwork' : 'build'}`}>{job.title}</Title>
+        <Small>{job.customer || 'No customer noted'}</Small>
+      </Words>
+      <Due>
+        <Stamp data-state={job.state}>{job.state}</Stamp>
+        <Small>{job.due ? `due ${sayDay(job.due)}` : 'no date'}</Small>
+      </Due>
+      <Acts>
+        <WordButton onPress={() => onDuplicate(job.id)} aria-label={`Duplicate ${job.title}`}>
+          Duplicate
+        </WordButton>
+        <WordButton onPress={() => onRemove(job.id)} aria-label={`Delete ${job.title}`}>
+          Delete
+        </WordButton>
+      </Acts>
+    </Docket>
+  );
+});
+
+/** What only passes by while a hand scrolls or types needs no picture. */
+const GLANCE_MS = 150;
+
+function Thumb({ artworkId, words }: Pick<JobSummary, 'artworkId' | 'words'>) {
+  const [broken, setBroken] = useState<string | null>(null);
+  const [stays, setStays] = useState(false);
+  useEffect(() => {
+    const glance = setTimeout(() => setStays(true), GLANCE_MS);
+    return () => clearTimeout(glance);
+  }, []);
+  const hasPicture = artworkId !== null && broken !== artworkId;
+  return (
+    <Window>
+      {hasPicture && stays && <img src={`/api/artworks/${artworkId}/picture`} alt="" onError={() => setBroken(artworkId)} />}
+      {!hasPicture && (words ? <Lettered>{words.slice(0, 60)}</Lettered> : <Small>{artworkId ? 'no picture' : 'no artwork'}</Small>)}
+    </Window>
+  );
+}
+
+const Page = styled.div`position: relative; flex: 1; overflow-y: auto; padding: ${space.l} ${space.xl} ${space.xxl}; @media (max-width: ${width.phone}) { padding: ${space.m}; }`;
 
 const Head = styled.div`
   display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.m}; padding-bottom: ${space.l};
@@ -116,10 +140,8 @@ const Head = styled.div`
 
 const Tools = styled.div`margin-left: auto; display: flex; flex-wrap: wrap; align-items: center; gap: ${space.m}; input[type='search'] { width: 220px; }`;
 
-const Rack = styled.ul`list-style: none; display: grid; gap: ${space.m}; grid-template-columns: repeat(auto-fill, minmax(min(100%, 520px), 1fr));`;
-
-const Docket = styled.li`
-  position: relative; display: grid; grid-template-columns: 148px 1fr auto; grid-template-rows: 1fr auto; column-gap: ${space.l}; background: ${colour.docket};
+const Docket = styled.div`
+  position: relative; min-width: 0; display: grid; grid-template-columns: 148px 1fr auto; grid-template-rows: 1fr auto; column-gap: ${space.l}; background: ${colour.docket};
   border: 1px solid ${colour.line}; border-radius: ${radius.l}; overflow: hidden; box-shadow: 0 1px 4px ${colour.shadow};
   &:hover { border-color: ${colour.accent}; }
   @media (max-width: ${width.phone}) { grid-template-columns: 96px 1fr; }
@@ -136,7 +158,7 @@ const Lettered = styled.p`font: 700 1.05rem/1.2 ${type.display}; text-align: cen
 const Words = styled.div`padding-top: ${space.m}; min-width: 0;`;
 
 const Title = styled(Link)`
-  font: 650 ${type.large}/1.25 ${type.display}; color: ${colour.ink}; text-decoration: none;
+  font: 650 ${type.large}/1.25 ${type.display}; color: ${colour.ink}; text-decoration: none; overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical;
   &::after { content: ''; position: absolute; inset: 0; }
   &:hover { text-decoration: underline; text-decoration-color: ${colour.accent}; }
 `;

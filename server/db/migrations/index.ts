@@ -2,10 +2,12 @@ import type { Knex } from 'knex';
 import { bench } from './001-bench.js';
 import { fonts } from './002-fonts.js';
 import { frozenSheets } from './003-frozen-sheets.js';
+import { jobList } from './004-job-list.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '001-bench': bench,
   '002-fonts': fonts,
   '003-frozen-sheets': frozenSheets,
+  '004-job-list': jobList,
 };

@@ -1,0 +1,34 @@
+import { Resvg } from '@resvg/resvg-js';
+import { paintRegions, pictureKind, type ArtworkReader } from '../core/artwork/index.js';
+import { ringsToPathData } from '../core/geometry/index.js';
+import { NO_REPAIR } from '../core/job/index.js';
+
+/** The longer side of a small picture, px: twice what the list shows, for fine screens. */
+const LONGEST_PX = 296;
+
+/**
+ * A drawing as it is understood, or a picture, as a small PNG.
+ * @throws InputError when the file cannot be read, and what the renderer throws of a broken picture
+ */
+export async function smallPicture(bytes: Uint8Array, fileName: string, reader: ArtworkReader): Promise<Uint8Array> {
+  const kind = pictureKind(bytes);
+  const svg = kind ? pictureSvg(bytes, kind) : await drawingSvg(bytes, fileName, reader);
+  const { width, height } = new Resvg(svg, NO_FONTS);
+  return new Resvg(svg, { ...NO_FONTS, fitTo: { mode: width >= height ? 'width' : 'height', value: LONGEST_PX } }).render().asPng();
+}
+
+/** Letters are outlines by now. */
+const NO_FONTS = { font: { loadSystemFonts: false } } as const;
+
+async function drawingSvg(bytes: Uint8Array, fileName: string, reader: ArtworkReader): Promise<string> {
+  const artwork = await reader.drawing(bytes, fileName, NO_REPAIR);
+  const { widthMm, heightMm } = artwork;
+  // So large that a pixel of the small picture is a hundredth of a millimetre or more: finer is not seen.
+  const paths = paintRegions(artwork, 1).regions.map(({ colour, rings }) => `<path fill="${colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 3)}"/>`);
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}" height="${heightMm}" viewBox="0 0 ${widthMm} ${heightMm}">${paths.join('')}</svg>`;
+}
+
+function pictureSvg(bytes: Uint8Array, kind: string): string {
+  // As large as it comes out: the frame is square and the picture is fitted into it.
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${LONGEST_PX}" height="${LONGEST_PX}"><image width="100%" height="100%" href="data:image/${kind};base64,${Buffer.from(bytes).toString('base64')}"/></svg>`;
+}
