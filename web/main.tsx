@@ -11,6 +11,7 @@ import { Shell } from './app/shell.js';
 import { GlobalStyle } from './global-style.js';
 import { JobsPage } from './jobs/jobs-page.js';
 import { NoticesProvider } from './ui/notices.js';
+import { fetchedLate, Part } from './ui/part.js';
 import { SettingsProvider } from './ui/settings.js';
 
 const client = new QueryClient({
@@ -24,6 +25,9 @@ const client = new QueryClient({
 
 followChanges(client);
 
+// The list of jobs is shown sooner without it.
+const JobPage = fetchedLate(() => import('./job/job-page.js').then((m) => m.JobPage));
+
 const router = createBrowserRouter([
   {
     element: <Shell />,
@@ -35,7 +39,14 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <JobsPage /> },
       { path: '/jobs/:id', element: <Navigate to="artwork" replace /> },
-      { path: '/jobs/:id/:station', lazy: async () => ({ Component: (await import('./job/job-page.js')).JobPage }), hydrateFallbackElement: <p>Fetching the job …</p> },
+      {
+        path: '/jobs/:id/:station',
+        element: (
+          <Part name="The job" fallback={<p role="status">Fetching the job …</p>}>
+            <JobPage />
+          </Part>
+        ),
+      },
       { path: '*', element: <Missing /> },
     ],
   },

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Link, Outlet } from 'react-router';
 import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
@@ -8,9 +8,10 @@ import { useSettings } from '../ui/settings.js';
 import { ServerAway } from './server-away.js';
 import { OfferContext, OfferedContext, type Command } from './commands.js';
 import { useShortcuts } from './use-shortcuts.js';
+import { fetchedLate, Part } from '../ui/part.js';
 
-const CommandSearch = lazy(() => import('./command-search.js').then((m) => ({ default: m.CommandSearch })));
-const ShortcutSheet = lazy(() => import('./shortcut-sheet.js').then((m) => ({ default: m.ShortcutSheet })));
+const CommandSearch = fetchedLate(() => import('./command-search.js').then((m) => m.CommandSearch));
+const ShortcutSheet = fetchedLate(() => import('./shortcut-sheet.js').then((m) => m.ShortcutSheet));
 
 const UNITS = [['mm', 'mm'], ['cm', 'cm'], ['in', 'inch']] as const;
 
@@ -49,10 +50,10 @@ export function Shell() {
         </Main>
       </Frame>
       <OfferedContext value={offered}>
-        <Suspense>
+        <Part name="This list" fallback={null} of={String(open)}>
           {open === 'search' && <CommandSearch onClose={() => setOpen(null)} onShortcuts={() => setOpen('shortcuts')} />}
           {open === 'shortcuts' && <ShortcutSheet onClose={() => setOpen(null)} />}
-        </Suspense>
+        </Part>
       </OfferedContext>
     </OfferContext>
   );

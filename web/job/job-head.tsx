@@ -1,4 +1,4 @@
-import { lazy, Suspense, useSyncExternalStore } from 'react';
+import { useSyncExternalStore } from 'react';
 import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
@@ -8,9 +8,10 @@ import { sayDay } from '../ui/say.js';
 import { useDraft } from '../ui/use-draft.js';
 import type { SavingState } from './edit-queue.js';
 import { useJobContext } from './job-context.js';
+import { fetchedLate, Part } from '../ui/part.js';
 
 // A calendar is large, and most visits set no date.
-const DueDate = lazy(() => import('./due-date.js').then((m) => ({ default: m.DueDate })));
+const DueDate = fetchedLate(() => import('./due-date.js').then((m) => m.DueDate));
 
 const SAVING_WORDS: Readonly<Record<SavingState, string>> = { saved: 'saved', saving: 'saving …', away: 'not saved yet: the server is away', refused: 'not saved' };
 
@@ -25,9 +26,9 @@ export function JobHead() {
       <Line label="Customer" value={recipe.customer} placeholder="for whom?" onChange={(customer) => handle.change({ customer })} />
       <Due>
         <span aria-hidden>due</span>
-        <Suspense fallback={<span>{recipe.due ? sayDay(recipe.due) : '…'}</span>}>
+        <Part name="The calendar" fallback={<span>{recipe.due ? sayDay(recipe.due) : '…'}</span>}>
           <DueDate due={recipe.due} onChange={(due) => handle.change({ due })} />
-        </Suspense>
+        </Part>
       </Due>
       <State role="status" data-saving={handle.saving}>
         {handle.saving === 'saved' && isTyping ? 'not saved yet' : SAVING_WORDS[handle.saving]}

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ComponentType } from 'react';
+import { useCallback, useEffect, useMemo, useState, type ComponentType } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { takenCopies, type FrozenSheet } from '../../core/records/index.js';
@@ -25,13 +25,14 @@ import { sayFailure } from './say-failure.js';
 import { RefusedEdits } from './refused-edits.js';
 import { UnreadDraft } from './unread-draft.js';
 import { useJob } from './use-job.js';
+import { fetchedLate, Part } from '../ui/part.js';
 
 // What not every visit needs is fetched when it is first gone to: a job is shown sooner without it.
-const ArtworkStation = lazy(() => import('../stations/artwork/artwork-station.js').then((m) => ({ default: m.ArtworkStation })));
-const SheetsStation = lazy(() => import('../stations/sheets-station.js').then((m) => ({ default: m.SheetsStation })));
-const CutStation = lazy(() => import('../stations/cut/cut-station.js').then((m) => ({ default: m.CutStation })));
-const AssembleStation = lazy(() => import('../stations/assemble-station.js').then((m) => ({ default: m.AssembleStation })));
-const RecordStation = lazy(() => import('../stations/record-station.js').then((m) => ({ default: m.RecordStation })));
+const ArtworkStation = fetchedLate(() => import('../stations/artwork/artwork-station.js').then((m) => m.ArtworkStation));
+const SheetsStation = fetchedLate(() => import('../stations/sheets-station.js').then((m) => m.SheetsStation));
+const CutStation = fetchedLate(() => import('../stations/cut/cut-station.js').then((m) => m.CutStation));
+const AssembleStation = fetchedLate(() => import('../stations/assemble-station.js').then((m) => m.AssembleStation));
+const RecordStation = fetchedLate(() => import('../stations/record-station.js').then((m) => m.RecordStation));
 
 const STATIONS: Readonly<Record<Stage, ComponentType>> = {
   artwork: ArtworkStation,
@@ -107,9 +108,9 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
           {sayFailure(failure)} <WordButton onPress={tryAgain}>Try again</WordButton>
         </Broken>
       )}
-      <Suspense fallback={<Middle role="status">Fetching the station …</Middle>}>
+      <Part name="This station" of={station} fallback={<Middle role="status">Fetching the station …</Middle>}>
         <Station />
-      </Suspense>
+      </Part>
     </JobContext>
   );
 }

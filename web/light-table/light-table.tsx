@@ -232,7 +232,7 @@ const Drawing = memo(function Drawing({ label, drawn, size, beyondX, beyondY, ch
   );
 });
 
-const Layer = styled.div`position: absolute; will-change: transform;`;
+const Layer = styled.div`position: absolute; will-change: transform; forced-color-adjust: none;`;
 
 const Frame = styled.div`
   display: flex; flex-direction: column; min-height: 0; flex: 1; background: ${colour.docket};

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { standings, type FrozenSheet, type Run, type SheetStanding } from '../../core/records/index.js';
 import { ask } from '../api/client.js';
@@ -11,8 +11,9 @@ import { useNotify } from '../ui/notices.js';
 import { Labelled, Small, Table, TextArea } from '../ui/plain-fields.js';
 import { sayArea, sayDateTime, sayDuration } from '../ui/say.js';
 import { useDraft } from '../ui/use-draft.js';
+import { fetchedLate, Part } from '../ui/part.js';
 
-const TimesChart = lazy(() => import('./times-chart.js').then((m) => ({ default: m.TimesChart })));
+const TimesChart = fetchedLate(() => import('./times-chart.js').then((m) => m.TimesChart));
 
 const OUTCOMES = [['none', 'Not judged'], ['good', 'Good'], ['remake', 'To be remade']] as const;
 
@@ -98,9 +99,9 @@ export function RecordStation() {
             </tbody>
           </Table>
           {finished.length > 0 && (
-            <Suspense fallback={<Small>Drawing the times …</Small>}>
+            <Part name="The chart" fallback={<Small>Drawing the times …</Small>}>
               <TimesChart times={times} />
-            </Suspense>
+            </Part>
           )}
         </Scroll>
       )}

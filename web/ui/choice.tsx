@@ -33,5 +33,6 @@ const Cell = styled.label`
   span { display: block; padding: 5px ${space.s}; font: 550 ${type.small}/1.2 ${type.text}; border-radius: ${radius.s}; border-bottom: 2px solid transparent; color: ${colour.quiet}; }
   input:checked + span { color: ${colour.ink}; border-bottom-color: ${colour.accent}; background: ${colour.accentWash}; }
   input:hover + span { color: ${colour.ink}; }
+  @media (forced-colors: active) { span { border-bottom-color: Canvas; } input:checked + span { border-bottom-color: Highlight; } }
   input:focus-visible + span { outline: 2.5px solid ${colour.accent}; outline-offset: 1px; }
 `;

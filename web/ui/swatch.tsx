@@ -16,5 +16,6 @@ const FINISH: Readonly<Record<Film['finish'], string>> = {
 
 const Chip = styled.span<{ $size: number }>`
   display: inline-block; flex: none; width: ${(p) => p.$size}px; height: ${(p) => p.$size}px; vertical-align: -5px;
-  border: 1px solid ${colour.quiet}; border-radius: ${radius.s} ${radius.s} ${radius.s} 8px;
+  /* A film's colour is what it is, whatever the system paints everything else with. */
+  forced-color-adjust: none; border: 1px solid ${colour.quiet}; border-radius: ${radius.s} ${radius.s} ${radius.s} 8px;
 `;

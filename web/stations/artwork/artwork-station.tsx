@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
 import { NO_REPAIR, sourcesOf } from '../../../core/job/index.js';
 import { FindingPlaces } from '../../job/finding-places.js';
@@ -23,10 +23,11 @@ import { PartList } from './part-list.js';
 import { Placing } from './placing.js';
 import { PutRightList } from './put-right-list.js';
 import { useArrangement } from './use-arrangement.js';
+import { fetchedLate, Part } from '../../ui/part.js';
 
 // What only some parts need is fetched with the first of them.
-const LetteringEditor = lazy(() => import('./lettering-editor.js').then((m) => ({ default: m.LetteringEditor })));
-const TracingEditor = lazy(() => import('./tracing-editor.js').then((m) => ({ default: m.TracingEditor })));
+const LetteringEditor = fetchedLate(() => import('./lettering-editor.js').then((m) => m.LetteringEditor));
+const TracingEditor = fetchedLate(() => import('./tracing-editor.js').then((m) => m.TracingEditor));
 
 const LOOKS = [['after', 'As it will be cut'], ['before', 'Before putting right'], ['changes', 'What changed'], ['drawn', 'As the file shows it']] as const;
 type Look = (typeof LOOKS)[number][0];
@@ -70,10 +71,10 @@ export function ArtworkStation() {
       docket={
         <>
           {parts.length > 0 && <PartList arrangement={arrangement} />}
-          <Suspense fallback={<Small role="status">Fetching …</Small>}>
+          <Part name="This editor" of={only?.id ?? ''} fallback={<Small role="status">Fetching …</Small>}>
             {only?.part.kind === 'lettering' && <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />}
             {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
-          </Suspense>
+          </Part>
           <Progress />
           <Findings findings={findings} picture={(finding) => finding.code === 'near-colours' && <MergePicture finding={finding} paints={paints} />} />
           {(chosen.length > 0 || only) && <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />}

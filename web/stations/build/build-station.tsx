@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
@@ -22,15 +22,16 @@ import { CrossSection, type SectionAt } from './cross-section.js';
 import { designBox } from '../design-box.js';
 import { LayerPicture } from '../layer-picture.js';
 import { TrapHandle } from './trap-handle.js';
+import { fetchedLate, Part } from '../../ui/part.js';
 
 const BELOW = [['section', 'Cut through'], ['trial', 'Gap trial'], ['schools', 'Three schools']] as const;
 type Below = (typeof BELOW)[number][0];
 
 // With its chart it is large, and not every build is tried.
-const GapTrialPanel = lazy(() => import('./gap-trial.js').then((m) => ({ default: m.GapTrialPanel })));
-const SchoolsTable = lazy(() => import('./schools-table.js').then((m) => ({ default: m.SchoolsTable })));
-const OrderList = lazy(() => import('./order-list.js').then((m) => ({ default: m.OrderList })));
-const FramesEditor = lazy(() => import('./frames-editor.js').then((m) => ({ default: m.FramesEditor })));
+const GapTrialPanel = fetchedLate(() => import('./gap-trial.js').then((m) => m.GapTrialPanel));
+const SchoolsTable = fetchedLate(() => import('./schools-table.js').then((m) => m.SchoolsTable));
+const OrderList = fetchedLate(() => import('./order-list.js').then((m) => m.OrderList));
+const FramesEditor = fetchedLate(() => import('./frames-editor.js').then((m) => m.FramesEditor));
 
 /** How the layers are made of the colours, and how far they run under each other. */
 export function BuildStation() {
@@ -50,10 +51,10 @@ export function BuildStation() {
     () => (
       <>
         <PairsTable />
-        <Suspense fallback={null}>
+        <Part name="The list of layers" fallback={null}>
           <OrderList hidden={hidden} onHide={setHidden} />
           <FramesEditor />
-        </Suspense>
+        </Part>
         <TakeAway />
       </>
     ),
@@ -115,11 +116,11 @@ export function BuildStation() {
         <FindingPlaces />
         {below === 'section' && !apart && <line {...(section.way === 'level' ? { x1: box.minX, x2: box.maxX, y1: section.mm, y2: section.mm } : { x1: section.mm, x2: section.mm, y1: box.minY, y2: box.maxY })} stroke="#182325" strokeWidth="1.5" strokeDasharray="8 4 2 4" vectorEffect="non-scaling-stroke" />}
       </LightTable>
-      <Suspense fallback={<p role="status">Fetching …</p>}>
+      <Part name="This panel" of={below} fallback={<p role="status">Fetching …</p>}>
         {below === 'section' && <CrossSection at={section} onMove={setPicked} />}
         {below === 'trial' && <GapTrialPanel onHeat={setHeat} />}
         {below === 'schools' && <SchoolsTable />}
-      </Suspense>
+      </Part>
     </StationLayout>
   );
 }

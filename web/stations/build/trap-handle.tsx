@@ -84,5 +84,6 @@ const Ruled = styled.span`
 
 const Thumb = styled(SliderThumb)`
   top: 12px; width: 18px; height: 24px; background: ${colour.accent}; border: 2px solid ${colour.docket}; clip-path: polygon(0 0, 100% 0, 100% 62%, 50% 100%, 0 62%);
+  @media (forced-colors: active) { forced-color-adjust: none; background: Highlight; border-color: Canvas; }
   &[data-focus-visible] { outline: none; clip-path: none; border-radius: 3px; box-shadow: 0 0 0 3px ${colour.docket}, 0 0 0 5.500px ${colour.accent}; }
 `;
