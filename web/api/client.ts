@@ -26,13 +26,18 @@ interface AskOptions {
 
 /** Asks the server. @throws ApiProblem with a sentence that can be shown, also when there is no server to be reached */
 export async function ask<T>(path: string, options: AskOptions = {}): Promise<T> {
-  return (await (await answerTo(path, options)).json()) as T;
+  return (await askWithHeaders<T>(path, options)).value;
 }
 
 /** The same, with what the answer's headers say. */
 export async function askWithHeaders<T>(path: string, options: AskOptions = {}): Promise<{ readonly value: T; readonly headers: Headers }> {
   const response = await answerTo(path, options);
-  return { value: (await response.json()) as T, headers: response.headers };
+  try {
+    return { value: (await response.json()) as T, headers: response.headers };
+  } catch (error) {
+    if (options.signal?.aborted) throw error;
+    throw new ApiProblem(0, 'broken-off', 'The answer broke off, so it is not known whether this was done. Look, and try it again.');
+  }
 }
 
 /** The same for what is answered as bytes. */

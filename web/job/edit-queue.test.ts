@@ -7,7 +7,9 @@ const jobOf = (recipe: Recipe, revision: number): Job => ({ id: 'job', title: re
 
 /** A server that remembers what it did by the edit's name, and a line that fails before or after the server has heard. */
 class Server {
-  recipe = emptyRecipe('0');
+  /** Every recipe there was, for undo and redo. */
+  #history = [emptyRecipe('0')];
+  #at = 0;
   revision = 1;
   lastEdit = '';
   readonly applied: string[] = [];
@@ -15,15 +17,24 @@ class Server {
 
   constructor(private readonly random: () => number) {}
 
+  get recipe(): Recipe {
+    return this.#history[this.#at]!;
+  }
+
   get job(): Job {
     return jobOf(this.recipe, this.revision);
   }
 
   /** Someone else writes. */
   elsewhere(): void {
-    this.recipe = patchRecipe(this.recipe, { customer: `${this.revision}` });
-    this.revision += 1;
+    this.#put(patchRecipe(this.recipe, { customer: `${this.revision}` }));
     this.lastEdit = 'elsewhere';
+  }
+
+  #put(recipe: Recipe): void {
+    this.#history = [...this.#history.slice(0, this.#at + 1), recipe];
+    this.#at += 1;
+    this.revision += 1;
   }
 
   send = async (edit: Edit, job: Job): Promise<SendOutcome> => {
@@ -33,8 +44,11 @@ class Server {
     if (this.lastEdit === edit.id) outcome = { outcome: 'taken', job: this.job };
     else if (job.revision !== this.revision) outcome = { outcome: 'changed', job: this.job, reason: 'changed elsewhere' };
     else {
-      if (edit.kind === 'change') this.recipe = patchRecipe(job.recipe, edit.patch);
-      this.revision += 1;
+      if (edit.kind === 'change') this.#put(patchRecipe(job.recipe, edit.patch));
+      else {
+        this.#at = Math.min(this.#history.length - 1, Math.max(0, this.#at + (edit.kind === 'undo' ? -1 : 1)));
+        this.revision += 1;
+      }
       this.lastEdit = edit.id;
       this.applied.push(edit.id);
       outcome = { outcome: 'taken', job: this.job };
@@ -120,6 +134,28 @@ describe('edits on their way', () => {
     expect(queue.state.recipe!.title).toBe('A');
   });
 
+  it('are undone in their turn when that is asked for before they are saved', async () => {
+    const server = new Server(seeded(1));
+    const queue = bench(server).open();
+    queue.told(server.job);
+    queue.change({ title: 'A' });
+    queue.change({ title: 'B' });
+    queue.undo();
+    queue.change({ customer: 'C' });
+    await queue.settled();
+    expect([server.recipe.title, server.recipe.customer, queue.state.recipe, queue.state.saving]).toEqual(['A', 'C', server.recipe, 'saved']);
+  });
+
+  it('that are made of the recipe are made of all that is on its way', async () => {
+    const server = new Server(seeded(1));
+    const queue = bench(server).open();
+    queue.told(server.job);
+    for (let i = 0; i < 3; i += 1) queue.change(({ title }) => ({ title: `${title}+` }));
+    expect(queue.state.recipe!.title).toBe('0+++');
+    await queue.settled();
+    expect(server.recipe.title).toBe('0+++');
+  });
+
   it('are left out when the maker says so, and nothing of them is sent', async () => {
     const server = new Server(seeded(1));
     const queue = bench(server).open();
@@ -132,7 +168,7 @@ describe('edits on their way', () => {
     expect([queue.state.saving, server.recipe.title, server.applied]).toEqual(['saved', '0', []]);
   });
 
-  it.each(Array.from({ length: 150 }, (_, seed) => seed))('are each done once or shown as refused, whatever the line, the page and others do, seed %i', async (seed) => {
+  it.each(Array.from({ length: 300 }, (_, seed) => seed))('are each done once or shown as refused, whatever the line, the page and others do, seed %i', async (seed) => {
     const random = seeded(seed);
     const server = new Server(random);
     const pages = bench(server);
@@ -145,12 +181,18 @@ describe('edits on their way', () => {
       queue.leaveOut();
     };
     let changes = 0;
+    // What the server once told and is heard late.
+    const late: Job[] = [];
     for (let i = 0; i < 60; i += 1) {
       const dice = random();
-      if (dice < 0.5) {
+      if (dice < 0.4) {
         changes += 1;
-        queue.change({ title: `${i}` });
-      } else if (dice < 0.6) {
+        queue.change(random() < 0.5 ? { title: `${i}` } : ({ title }) => ({ title: `${title} ${i}`.slice(-40) }));
+      } else if (dice < 0.45) queue.undo();
+      else if (dice < 0.48) queue.redo();
+      else if (dice < 0.52) late.push(server.job);
+      else if (dice < 0.56 && late.length > 0) queue.told(late.splice(Math.floor(random() * late.length), 1)[0]!);
+      else if (dice < 0.6) {
         gatherRefused();
         queue = pages.open();
         queue.told(server.job);
@@ -165,6 +207,9 @@ describe('edits on their way', () => {
     }
     queue.told(server.job);
     expect(new Set(server.applied).size).toBe(server.applied.length);
+    // In the order in which they were made.
+    const numbers = server.applied.map((id) => Number(id.slice('edit-'.length)));
+    expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
     // An edit that was taken and whose answer was lost before someone else wrote is shown as refused though it is there: said twice, never lost.
     expect(server.applied.length + refused.length).toBeGreaterThanOrEqual(changes);
     expect(queue.state).toMatchObject({ saving: 'saved', recipe: server.recipe });

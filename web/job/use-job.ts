@@ -2,10 +2,10 @@ import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-quer
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/job/index.js';
 import { ApiProblem, ask } from '../api/client.js';
-import { isServerAway, onPresence } from '../api/presence.js';
 import { keepDrafts } from '../ui/draft.js';
-import { EditQueue, type Change, type Edit, type Refusal, type SavingState, type SendOutcome } from './edit-queue.js';
+import { EditQueue, type Change, type Refusal, type SavingState } from './edit-queue.js';
 import { adoptEdits, keptEdits } from './kept-edits.js';
+import { sendEdit, untilBack } from './send-edit.js';
 
 export interface JobHandle {
   readonly job: Job | null;
@@ -37,7 +37,7 @@ const queues = new Map<string, EditQueue>();
 function queueOf(jobId: string): EditQueue {
   let queue = queues.get(jobId);
   if (!queue) {
-    queue = new EditQueue({ send: (edit, job) => send(jobId, edit, job), keep: keptEdits(jobId), untilBack, newId: () => crypto.randomUUID() });
+    queue = new EditQueue({ send: (edit, job) => sendEdit(jobId, edit, job), keep: keptEdits(jobId), untilBack, newId: () => crypto.randomUUID() });
     queues.set(jobId, queue);
     adoptEdits(jobId, queue);
   }
@@ -113,36 +113,4 @@ export function useJob(id: string): JobHandle {
       }
     },
   };
-}
-
-async function send(jobId: string, edit: Edit, job: Job): Promise<SendOutcome> {
-  const json = { revision: job.revision, edit: edit.id };
-  try {
-    const taken =
-      edit.kind === 'change'
-        ? await ask<Job>(`/api/jobs/${jobId}/recipe`, { method: 'PUT', json: { ...json, recipe: patchRecipe(job.recipe, edit.patch) } })
-        : await ask<Job>(`/api/jobs/${jobId}/${edit.kind}`, { method: 'POST', json });
-    return { outcome: 'taken', job: taken };
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error;
-    if (error.isAway) return { outcome: 'away' };
-    if (error.code !== 'job-changed') return { outcome: 'refused', reason: error.message };
-    const reason = error.message;
-    return ask<Job>(`/api/jobs/${jobId}`).then(
-      (now): SendOutcome => ({ outcome: 'changed', job: now, reason }),
-      (): SendOutcome => ({ outcome: 'away' }),
-    );
-  }
-}
-
-/** Resolves when the server has been heard again. */
-function untilBack(): Promise<void> {
-  if (!isServerAway()) return new Promise((resolve) => setTimeout(resolve, 1000));
-  return new Promise((resolve) => {
-    const stop = onPresence(() => {
-      if (isServerAway()) return;
-      stop();
-      resolve();
-    });
-  });
 }
