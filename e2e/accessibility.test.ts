@@ -64,11 +64,13 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     await browser.sees('seen to');
     expect(await violations()).toEqual([]);
     const { body: now } = await bench.api<Job>('GET', `/api/jobs/${cut.id}`);
+    await browser.deafen(true);
     await show(`/jobs/${cut.id}/sheets`, '3 sheets');
     await bench.api('PUT', `/api/jobs/${cut.id}/recipe`, { recipe: { ...now.recipe, customer: 'Other' }, revision: now.revision });
     await browser.write('Copies', '2');
     await browser.sees('changed elsewhere');
     expect(await violations()).toEqual([]);
+    await browser.deafen(false);
   });
 
   it('lettering among other parts, with fonts and forms of letters open, has nothing axe objects to', async () => {

@@ -20,6 +20,9 @@ export interface Browser {
   readonly choose: (label: string, option: string) => Promise<void>;
   readonly text: () => Promise<string>;
   readonly resize: (width: number, height: number) => Promise<void>;
+  readonly devTools: (name: string, options: object) => Promise<void>;
+  /** Pages that are opened from now on hear nothing of what is changed elsewhere, as on a line that just broke; or hear it again. */
+  readonly deafen: (deaf: boolean) => Promise<void>;
   /** Errors that the page's console has shown since last asked. */
   readonly complaints: () => Promise<string[]>;
   readonly close: () => Promise<void>;
@@ -63,13 +66,18 @@ export async function openBrowser(): Promise<Browser> {
       PATIENCE_MS,
     );
   const text = () => driver.findElement(By.css('body')).then((body) => body.getText());
-  const resize = (width: number, height: number) =>
-    (driver as unknown as { sendDevToolsCommand(name: string, with_: object): Promise<void> }).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+  const devTools = (name: string, options: object) => (driver as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }).sendDevToolsCommand(name, options);
+  const resize = (width: number, height: number) => devTools('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
   await openTab();
   return {
     driver,
     text,
     resize,
+    devTools,
+    deafen: async (deaf) => {
+      await devTools('Network.enable', {});
+      await devTools('Network.setBlockedURLs', { urls: deaf ? ['*/api/changes*'] : [] });
+    },
     find: (css) => within(By.css(css)),
     press: (name) =>
       steadily(async () => {
@@ -100,8 +108,9 @@ export async function openBrowser(): Promise<Browser> {
         await element.findElement(By.xpath(`.//option[starts-with(normalize-space(.), "${option}")]`)).click();
       }).then(() => undefined),
     complaints: async () => {
+      // A page hears of changes for as long as the server is there: that it hears no more when a test ends it is no complaint.
       const entries = await driver.manage().logs().get('browser');
-      return entries.filter((entry) => entry.level.name === 'SEVERE').map((entry) => entry.message);
+      return entries.filter((entry) => entry.level.name === 'SEVERE' && !entry.message.includes('/api/changes')).map((entry) => entry.message);
     },
     close: async () => {
       await driver.quit();

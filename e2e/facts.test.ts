@@ -112,6 +112,7 @@ it('ticks of the weed map are kept with the piece', async () => {
 
 describe('a job that is changed elsewhere', () => {
   it('overwrites nothing: the change is shown and can be put on top', async () => {
+    await browser.deafen(true);
     await open('sheets');
     await browser.sees('2 sheets');
     const seen = await saved();
@@ -123,6 +124,7 @@ describe('a job that is changed elsewhere', () => {
     await browser.press('Put my change on top of it');
     await browser.driver.wait(async () => (await saved()).recipe.sheets.copies === 3, 60_000);
     expect((await saved()).recipe.customer).toBe('Someone else');
+    await browser.deafen(false);
   });
 
   it('refuses copies that are out of range, in a sentence', async () => {

@@ -31,7 +31,7 @@ const now = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).bod
 const until = (holds: (job: Job) => boolean) => browser.driver.wait(async () => holds(await now()), 60_000);
 const valueOf = async (label: string) => (await browser.find(`input[aria-label="${label}"]`)).getAttribute('value');
 const waitForValue = (label: string, value: string) => browser.driver.wait(async () => (await valueOf(label)) === value, 60_000);
-const devTools = (name: string, options: object) => (browser.driver as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }).sendDevToolsCommand(name, options);
+const devTools = (name: string, options: object) => browser.devTools(name, options);
 
 /** By the job card, as a hand does it. */
 const toStation = async (name: string) => (await browser.driver.wait(conditions.elementLocated(By.xpath(`//nav//a[contains(., "${name}")]`)), 60_000)).click();
@@ -278,6 +278,7 @@ describe('the list of jobs', () => {
     await browser.sees('due Tue 1 Dec');
     await browser.press('Due in winter');
     await browser.sees('Choose a file');
+    await browser.press('Due date: Tue 1 Dec');
     const day = await browser.find('[aria-label^="day, Due date"], [role=spinbutton][aria-label*="day"]');
     expect(await day.getText()).toBe('01');
     // Typed: day, month and year are one change.

@@ -14,7 +14,7 @@ export const GlobalStyle = createGlobalStyle`
     margin: 0; background: ${colour.bench}; color: ${colour.ink};
     font: 400 ${type.body}/1.45 ${type.text}; font-feature-settings: 'tnum';
   }
-  h1, h2, h3 { font-family: ${type.display}; font-weight: 650; line-height: 1.15; margin: 0; }
+  h1, h2, h3 { font-family: ${type.display}; font-weight: 700; line-height: 1.15; margin: 0; }
   p, ul, ol, dl, dd { margin: 0; padding: 0; }
   button, input, select, textarea { font: inherit; color: inherit; }
   a { color: ${colour.accent}; }

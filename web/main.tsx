@@ -1,4 +1,4 @@
-import '@fontsource-variable/bricolage-grotesque/wght.css';
+import '@fontsource/bricolage-grotesque/700.css';
 import '@fontsource-variable/public-sans/wght.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
@@ -9,7 +9,6 @@ import { followChanges } from './app/follow-changes.js';
 import { Missing } from './app/missing.js';
 import { Shell } from './app/shell.js';
 import { GlobalStyle } from './global-style.js';
-import { JobsPage } from './jobs/jobs-page.js';
 import { NoticesProvider } from './ui/notices.js';
 import { fetchedLate, Part } from './ui/part.js';
 import { SettingsProvider } from './ui/settings.js';
@@ -25,7 +24,8 @@ const client = new QueryClient({
 
 followChanges(client);
 
-// The list of jobs is shown sooner without it.
+// Either is shown sooner without the other.
+const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js').then((m) => m.JobsPage));
 const JobPage = fetchedLate(() => import('./job/job-page.js').then((m) => m.JobPage));
 
 const router = createBrowserRouter([
@@ -37,7 +37,14 @@ const router = createBrowserRouter([
       </main>
     ),
     children: [
-      { path: '/', element: <JobsPage /> },
+      {
+        path: '/',
+        element: (
+          <Part name="The list of jobs" fallback={<p role="status">Fetching the jobs …</p>}>
+            <JobsPage />
+          </Part>
+        ),
+      },
       { path: '/jobs/:id', element: <Navigate to="artwork" replace /> },
       {
         path: '/jobs/:id/:station',

@@ -58,7 +58,7 @@ export const colour = Object.fromEntries(Object.keys(LIGHT).map((name) => [name,
 export const space = { hair: '2px', xs: '4px', s: '8px', m: '12px', l: '18px', xl: '28px', xxl: '44px' } as const;
 
 export const type = {
-  display: "'Bricolage Grotesque Variable', 'Public Sans Variable', sans-serif",
+  display: "'Bricolage Grotesque', 'Public Sans Variable', sans-serif",
   text: "'Public Sans Variable', system-ui, sans-serif",
   small: '0.8125rem',
   body: '0.9375rem',

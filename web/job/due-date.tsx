@@ -33,6 +33,8 @@ export function DueDate({ due, onChange }: { readonly due: string | null; readon
       >
         <DatePicker
           aria-label="Due date"
+          // It was just asked for.
+          autoFocus
           value={shown}
           onChange={(day) => setTyped(day)}
           isOpen={isOpen}

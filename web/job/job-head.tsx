@@ -1,7 +1,7 @@
-import { useSyncExternalStore } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
-import { Button } from '../ui/button.js';
+import { Button, WordButton } from '../ui/button.js';
 import { hasDrafts, onDrafts } from '../ui/draft.js';
 import { Wrong } from '../ui/figure-style.js';
 import { sayDay } from '../ui/say.js';
@@ -18,6 +18,7 @@ const SAVING_WORDS: Readonly<Record<SavingState, string>> = { saved: 'saved', sa
 /** The head of the job card: what it is called, for whom, by when; undo and redo over all of it. */
 export function JobHead() {
   const { handle, job, recipe, working } = useJobContext();
+  const [isDating, setDating] = useState(false);
   const isTyping = useSyncExternalStore(onDrafts, hasDrafts);
   return (
     <Row>
@@ -26,9 +27,15 @@ export function JobHead() {
       <Line label="Customer" value={recipe.customer} placeholder="for whom?" onChange={(customer) => handle.change({ customer })} />
       <Due>
         <span aria-hidden>due</span>
-        <Part name="The calendar" fallback={<span>{recipe.due ? sayDay(recipe.due) : '…'}</span>}>
-          <DueDate due={recipe.due} onChange={(due) => handle.change({ due })} />
-        </Part>
+        {isDating ? (
+          <Part name="The calendar" fallback={<span>{recipe.due ? sayDay(recipe.due) : '…'}</span>}>
+            <DueDate due={recipe.due} onChange={(due) => handle.change({ due })} />
+          </Part>
+        ) : (
+          <WordButton aria-label={`Due date: ${recipe.due ? sayDay(recipe.due) : 'none'}`} onPress={() => setDating(true)}>
+            {recipe.due ? sayDay(recipe.due) : 'no date'}
+          </WordButton>
+        )}
       </Due>
       <State role="status" data-saving={handle.saving}>
         {handle.saving === 'saved' && isTyping ? 'not saved yet' : SAVING_WORDS[handle.saving]}

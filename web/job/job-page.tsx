@@ -9,10 +9,6 @@ import { ask } from '../api/client.js';
 import { useOffer, type Command } from '../app/commands.js';
 import { usePlan } from '../plan/use-plan.js';
 import { useShop } from '../plan/use-shop.js';
-import { BuildStation } from '../stations/build/build-station.js';
-import { FilmsStation } from '../stations/films-station.js';
-import { PrepareStation } from '../stations/prepare/prepare-station.js';
-import { SurfaceStation } from '../stations/surface-station.js';
 import { colour, space, type, width } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { useNotify } from '../ui/notices.js';
@@ -27,7 +23,11 @@ import { UnreadDraft } from './unread-draft.js';
 import { useJob } from './use-job.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
-// What not every visit needs is fetched when it is first gone to: a job is shown sooner without it.
+// Each is fetched when it is first gone to: a job is shown sooner without the others.
+const BuildStation = fetchedLate(() => import('../stations/build/build-station.js').then((m) => m.BuildStation));
+const FilmsStation = fetchedLate(() => import('../stations/films-station.js').then((m) => m.FilmsStation));
+const PrepareStation = fetchedLate(() => import('../stations/prepare/prepare-station.js').then((m) => m.PrepareStation));
+const SurfaceStation = fetchedLate(() => import('../stations/surface-station.js').then((m) => m.SurfaceStation));
 const ArtworkStation = fetchedLate(() => import('../stations/artwork/artwork-station.js').then((m) => m.ArtworkStation));
 const SheetsStation = fetchedLate(() => import('../stations/sheets-station.js').then((m) => m.SheetsStation));
 const CutStation = fetchedLate(() => import('../stations/cut/cut-station.js').then((m) => m.CutStation));

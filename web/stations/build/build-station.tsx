@@ -12,6 +12,7 @@ import { space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Choice } from '../../ui/choice.js';
+import { WhenSeen } from '../../ui/when-seen.js';
 import type { Box } from '../../../core/geometry/index.js';
 import type { TrialAnswer } from '../../../core/job/plan/index.js';
 import { GapHeat, heatCaption } from './gap-heat.js';
@@ -52,7 +53,9 @@ export function BuildStation() {
       <>
         <PairsTable />
         <Part name="The list of layers" fallback={null}>
-          <OrderList hidden={hidden} onHide={setHidden} />
+          <WhenSeen height={240}>
+            <OrderList hidden={hidden} onHide={setHidden} />
+          </WhenSeen>
           <FramesEditor />
         </Part>
         <TakeAway />
