@@ -89,6 +89,8 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
   it('the gap trial, the schools, pairs and outlines have nothing axe objects to', async () => {
     const own = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } } }));
     await show(`/jobs/${own.id}/build`, 'Where two layers meet');
+    await browser.press('The layers from the top down');
+    await browser.find('[aria-label="Layers, the uppermost first"]');
     await browser.press('Add an outline');
     await browser.sees('An outline in');
     await browser.press('Gap trial');

@@ -134,6 +134,7 @@ it('moves layers apart and exactly back, and into another order by keys', async 
   await driver.wait(async () => (await picture()).includes('translate'), 60_000);
   await press('Lay all layers back');
   await driver.wait(async () => (await picture()) === before, 60_000);
+  await press('The layers from the top down');
   // Enter picks a layer up, arrows carry it, Enter lays it down.
   const grip = await browser.find('[aria-label="Drag Wick yellow"]');
   await driver.executeScript('arguments[0].scrollIntoView({ block: "center" }); arguments[0].focus()', grip);

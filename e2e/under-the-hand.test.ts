@@ -104,6 +104,7 @@ describe('a figure under the hand', () => {
     await browser.sees('3 sheets');
     const before = await now();
     const films = async () => (await Promise.all((await browser.driver.findElements(By.css('[aria-label="Layers, the uppermost first"] [role=row]'))).map((row) => row.getText()))).map((text) => text.split('\n')[1] ?? text);
+    await browser.press('The layers from the top down');
     await browser.driver.wait(async () => (await films()).length === 3, 60_000);
     const down = await browser.find('[aria-label="Layers in the section, the uppermost first"] li:first-child button');
     await down.sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN);

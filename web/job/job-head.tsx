@@ -32,7 +32,7 @@ export function JobHead() {
             <DueDate due={recipe.due} onChange={(due) => handle.change({ due })} />
           </Part>
         ) : (
-          <WordButton aria-label={`Due date: ${recipe.due ? sayDay(recipe.due) : 'none'}`} onPress={() => setDating(true)}>
+          <WordButton aria-label={`Due date: ${recipe.due ? sayDay(recipe.due) : 'no date'}`} onPress={() => setDating(true)}>
             {recipe.due ? sayDay(recipe.due) : 'no date'}
           </WordButton>
         )}

@@ -148,7 +148,7 @@ const Docket = styled.div`
 `;
 
 const Window = styled.div`
-  grid-row: 1 / 3; background: #fcfdfb; border-right: 1px dashed ${colour.line}; display: grid; place-items: center; padding: ${space.s}; height: 128px;
+  grid-row: 1 / 3; background: #fcfdfb; border-right: 1px dashed ${colour.line}; display: grid; place-items: center; padding: ${space.s}; height: 100%; min-height: 0;
   img { width: 100%; height: 100%; max-height: 112px; object-fit: contain; }
   p { color: #4c5a5c; }
 `;

@@ -12,7 +12,6 @@ import { space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Choice } from '../../ui/choice.js';
-import { WhenSeen } from '../../ui/when-seen.js';
 import type { Box } from '../../../core/geometry/index.js';
 import type { TrialAnswer } from '../../../core/job/plan/index.js';
 import { GapHeat, heatCaption } from './gap-heat.js';
@@ -42,6 +41,7 @@ export function BuildStation() {
   const [below, setBelow] = useState<Below>('section');
   const [heat, setHeat] = useState<TrialAnswer['heat']>([]);
   const [apart, setApart] = useState(false);
+  const [isListed, setListed] = useState(false);
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const [laps, setLaps] = useState(true);
   const box = designBox(plan);
@@ -53,15 +53,17 @@ export function BuildStation() {
       <>
         <PairsTable />
         <Part name="The list of layers" fallback={null}>
-          <WhenSeen height={240}>
-            <OrderList hidden={hidden} onHide={setHidden} />
-          </WhenSeen>
+          {/* Names and order stand beside the cross-section; what more there is of the layers is looked at now and then. */}
+          <details onToggle={(event) => setListed(event.currentTarget.open)}>
+            <summary>The layers from the top down</summary>
+            {isListed && <OrderList hidden={hidden} onHide={setHidden} />}
+          </details>
           <FramesEditor />
         </Part>
         <TakeAway />
       </>
     ),
-    [hidden],
+    [hidden, isListed],
   );
   const trap = rulings.find((ruling) => ruling.id === 'build.trap');
   // What is decided shows at once; what the app rules is the same whatever is being tried.

@@ -36,7 +36,6 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
   });
   return (
     <section aria-label="Order of the layers">
-      <h3>From the top down to the surface</h3>
       <Strata aria-label="Layers, the uppermost first" dragAndDropHooks={dragAndDropHooks}>
         {shown.map((layer) => (
           <Stratum key={layer.film.id} id={layer.film.id} textValue={layer.film.name}>
