@@ -1,6 +1,7 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
 import { compression } from 'vite-plugin-compression2';
+import { writeFaces } from './scripts/faces.js';
 import { keepLastVersion } from './scripts/keep-last-version.js';
 
 const FOLDER = new URL('dist/web/', import.meta.url).pathname;
@@ -12,9 +13,10 @@ const oneLanguage: Plugin = {
   load: (id) => (/react-aria\/.*\/intl\/.*\/(?!en-US)[a-z]{2}-[A-Z]{2}\.m?js$/.test(id) ? 'export default {}' : null),
 };
 
-export default defineConfig({
+export default defineConfig(async () => ({
   root: 'web',
+  resolve: { alias: { 'faces.css': await writeFaces(new URL('node_modules/.cache/faces/', import.meta.url).pathname) } },
   plugins: [react(), oneLanguage, compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }), keepLastVersion(FOLDER)],
   build: { outDir: FOLDER, emptyOutDir: false, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
-  worker: { format: 'es' },
-});
+  worker: { format: 'es' as const },
+}));

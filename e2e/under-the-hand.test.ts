@@ -62,14 +62,16 @@ describe('a figure under the hand', () => {
     await go('build');
     await browser.sees('3 sheets');
     const before = await now();
-    const slider = await browser.find('input[type=range][aria-label="Trap width"], [aria-label="Trap width"] input[type=range]');
+    const slider = await browser.find('input[type=range][aria-label="Trap width"]');
     for (let i = 0; i < 10; i += 1) await slider.sendKeys(Key.ARROW_RIGHT);
     expect((await now()).revision).toBe(before.revision);
     await slider.sendKeys(Key.ENTER);
     await until(({ revision }) => revision === before.revision + 1);
     const byKeys = (await now()).recipe.build.trapMm!;
-    const thumb = await browser.driver.findElement(By.xpath('//input[@type="range"]/ancestor::div[contains(@class, "Thumb") or @data-rac][1]'));
-    await browser.driver.actions().move({ origin: thumb }).press().move({ origin: thumb, x: 20 }).move({ origin: thumb, x: 45 }).release().perform();
+    // By its thumb, wherever that is, to the right.
+    const [{ width }, most] = [await slider.getRect(), Number(await slider.getAttribute('max'))];
+    const at = Math.round(9 + (width - 18) * (byKeys / most) - width / 2);
+    await browser.driver.actions().move({ origin: slider, x: at }).press().move({ origin: slider, x: at + 20 }).move({ origin: slider, x: at + 45 }).release().perform();
     await until(({ recipe }) => recipe.build.trapMm! > byKeys + 0.05);
     expect((await now()).revision).toBe(before.revision + 2);
   });

@@ -1,11 +1,13 @@
 import '@fontsource/bricolage-grotesque/700.css';
 import '@fontsource-variable/public-sans/wght.css';
+import 'faces.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Navigate, Route, Routes } from 'react-router';
 import { ApiProblem } from './api/client.js';
 import { followChanges } from './app/follow-changes.js';
+import { GuardedRouter } from './app/guarded-router.js';
 import { Missing } from './app/missing.js';
 import { Shell } from './app/shell.js';
 import { GlobalStyle } from './global-style.js';
@@ -28,36 +30,33 @@ followChanges(client);
 const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js').then((m) => m.JobsPage));
 const JobPage = fetchedLate(() => import('./job/job-page.js').then((m) => m.JobPage));
 
-const router = createBrowserRouter([
-  {
-    element: <Shell />,
-    errorElement: (
-      <main>
-        <Missing />
-      </main>
-    ),
-    children: [
-      {
-        path: '/',
-        element: (
-          <Part name="The list of jobs" fallback={<p role="status">Fetching the jobs …</p>}>
-            <JobsPage />
-          </Part>
-        ),
-      },
-      { path: '/jobs/:id', element: <Navigate to="artwork" replace /> },
-      {
-        path: '/jobs/:id/:station',
-        element: (
-          <Part name="The job" fallback={<p role="status">Fetching the job …</p>}>
-            <JobPage />
-          </Part>
-        ),
-      },
-      { path: '*', element: <Missing /> },
-    ],
-  },
-]);
+/** Every address of the application. */
+function Screens() {
+  return (
+    <Routes>
+      <Route element={<Shell />}>
+        <Route
+          path="/"
+          element={
+            <Part name="The list of jobs" fallback={<p role="status">Fetching the jobs …</p>}>
+              <JobsPage />
+            </Part>
+          }
+        />
+        <Route path="/jobs/:id" element={<Navigate to="artwork" replace />} />
+        <Route
+          path="/jobs/:id/:station"
+          element={
+            <Part name="The job" fallback={<p role="status">Fetching the job …</p>}>
+              <JobPage />
+            </Part>
+          }
+        />
+        <Route path="*" element={<Missing />} />
+      </Route>
+    </Routes>
+  );
+}
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
@@ -65,7 +64,11 @@ createRoot(document.getElementById('root')!).render(
       <SettingsProvider>
         <GlobalStyle />
         <NoticesProvider>
-          <RouterProvider router={router} />
+          <Part name="This screen" fallback={null}>
+            <GuardedRouter>
+              <Screens />
+            </GuardedRouter>
+          </Part>
         </NoticesProvider>
       </SettingsProvider>
     </QueryClientProvider>

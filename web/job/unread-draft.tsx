@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useBlocker } from 'react-router';
+import { guardLeaving } from '../app/guarded-router.js';
 import { Button, MainButton } from '../ui/button.js';
 import { hasDrafts, keepDrafts, type OpenDraft } from '../ui/draft.js';
 import { AskCard, AskRow } from './ask-card.js';
@@ -11,12 +11,16 @@ import { useJobContext } from './job-context.js';
  */
 export function UnreadDraft() {
   const { saving } = useJobContext().handle;
-  const [unread, setUnread] = useState<OpenDraft | null>(null);
-  const blocker = useBlocker(() => {
-    const draft = keepDrafts();
-    setUnread(draft);
-    return draft !== null;
-  });
+  const [asked, setAsked] = useState<{ readonly draft: OpenDraft; readonly go: () => void } | null>(null);
+  useEffect(
+    () =>
+      guardLeaving((go) => {
+        const draft = keepDrafts();
+        setAsked(draft && { draft, go });
+        return draft === null;
+      }),
+    [],
+  );
   useEffect(() => {
     const onLeave = (event: BeforeUnloadEvent) => {
       keepDrafts();
@@ -25,26 +29,28 @@ export function UnreadDraft() {
     window.addEventListener('beforeunload', onLeave);
     return () => window.removeEventListener('beforeunload', onLeave);
   }, [saving]);
-  if (blocker.state !== 'blocked' || !unread) return null;
+  if (!asked) return null;
+  const { draft, go } = asked;
   return (
     <AskCard role="alertdialog" aria-label="A figure could not be read">
       <p>
-        {unread.label}: {unread.state.wrong}
+        {draft.label}: {draft.state.wrong}
       </p>
       <AskRow>
         <MainButton
           autoFocus
           onPress={() => {
-            blocker.reset();
-            unread.focus();
+            setAsked(null);
+            draft.focus();
           }}
         >
           Go back to it
         </MainButton>
         <Button
           onPress={() => {
-            unread.giveUp();
-            blocker.proceed();
+            draft.giveUp();
+            setAsked(null);
+            go();
           }}
         >
           Leave it as it was

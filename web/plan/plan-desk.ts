@@ -1,5 +1,5 @@
 import { letterFormsOf, changesOf, paintsOf, viewOf } from './make-view.js';
-import { schoolsSideBySide, tryGaps, type Plan, type Planner } from '../../core/job/plan/index.js';
+import type { Plan, Planner } from '../../core/job/plan/index.js';
 import { crossSection, thinnestPart } from '../../core/layers/index.js';
 import type { Recipe, Shop } from '../../core/job/index.js';
 import type { Answer, PlanWorkerApi } from './plan-view.js';
@@ -29,7 +29,9 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
   /** Files of the job that is looked at, each sent once. */
   const sources = new Map<string, Uint8Array>();
 
-  const of = <T>(id: number, answer: (made: Made) => T): Promise<Answer<T>> => Promise.resolve(last?.id === id ? { value: answer(last) } : null);
+  const of = async <T>(id: number, answer: (made: Made) => T | Promise<T>): Promise<Answer<T>> => (last?.id === id ? { value: await answer(last) } : null);
+  // Not every build is tried: it is fetched with the first that is.
+  const trials = () => import('../../core/job/plan/trials.js');
   const take = (id: string, fresh: ReadonlyMap<string, Uint8Array>) => {
     if (id !== jobId) sources.clear();
     jobId = id;
@@ -86,8 +88,8 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
       await ready;
       return letterFormsOf(await planner.letterChoices(lettering, ownFont));
     },
-    gapTrial: (id, wish) => of(id, ({ plan, recipe, shop }) => tryGaps(plan, recipe, shop, wish)),
-    schools: (id, wish) => of(id, ({ plan, recipe, shop }) => schoolsSideBySide(plan, recipe, shop, wish)),
+    gapTrial: (id, wish) => of(id, async ({ plan, recipe, shop }) => (await trials()).tryGaps(plan, recipe, shop, wish)),
+    schools: (id, wish) => of(id, async ({ plan, recipe, shop }) => (await trials()).schoolsSideBySide(plan, recipe, shop, wish)),
     thinnest: (id) =>
       of(id, ({ plan }) =>
         Object.fromEntries(

@@ -1,4 +1,4 @@
-import { useQueries } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { sourcesOf, type Recipe } from '../../core/job/index.js';
 import type { TakenCopies } from '../../core/job/plan/index.js';
@@ -21,17 +21,21 @@ const NOTHING: PlanState = { view: null, working: true, step: null, failure: nul
 /** The plan of a recipe and of what is cut of it already (null while that is not known), computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
 export function usePlan(jobId: string, recipe: Recipe | null, taken: TakenCopies | null): PlanState & { readonly stop: () => void; readonly tryAgain: () => void } {
   const shop = useShop();
-  const files = recipe ? [...new Map(recipe.artworks.flatMap(sourcesOf).map((source) => [source.id, source])).values()] : [];
-  const fetched = useQueries({ queries: files.map((source) => artworkQuery(source.id)) });
+  const client = useQueryClient();
+  const ids = recipe ? [...new Set(recipe.artworks.flatMap(sourcesOf).map((source) => source.id))] : [];
+  const { data: sources } = useQuery({
+    queryKey: ['artworks', ...ids],
+    queryFn: async () => new Map(await Promise.all(ids.map(async (id) => [id, await client.ensureQueryData(artworkQuery(id))] as const))),
+    staleTime: Infinity,
+    structuralSharing: false,
+  });
   const [state, setState] = useState(NOTHING);
   const [tries, setTries] = useState(0);
-  const sourcesReady = fetched.every((query) => query.data);
   const key = recipe && taken ? JSON.stringify([recipe, taken]) : '';
   useEffect(() => () => planner.leave(jobId), [jobId]);
   useEffect(() => {
-    if (!recipe || !taken || !shop || !sourcesReady) return undefined;
+    if (!recipe || !taken || !shop || !sources) return undefined;
     let current = true;
-    const sources = new Map(files.map((source, i) => [source.id, fetched[i]!.data!]));
     setState((before) => ({ ...before, working: true }));
     planner.plan(
       { jobId, recipe, shop, sources, taken },
@@ -46,7 +50,7 @@ export function usePlan(jobId: string, recipe: Recipe | null, taken: TakenCopies
     };
     // The recipe is compared by value: an equal one needs no new plan.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [jobId, key, shop, sourcesReady, tries]);
+  }, [jobId, key, shop, sources, tries]);
   const stop = useCallback(() => {
     planner.stop();
     setState((before) => ({ ...before, working: false, step: null, failure: { why: 'stopped' } }));

@@ -1,6 +1,5 @@
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
-import styled from 'styled-components';
+import styled, { css } from 'styled-components';
 import { formatLength } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useTrial } from '../../job/use-trial.js';
@@ -17,8 +16,7 @@ export function TrapHandle({ trapMm, ruledMm }: { readonly trapMm: number; reado
   const { handle, unit } = useJobContext();
   const tryOut = useTrial();
   const [tried, setTried] = useState<number | null>(null);
-  const isDragged = useRef(false);
-  const thumb = useRef<HTMLDivElement>(null);
+  const range = useRef<HTMLInputElement>(null);
   const options = {
     label: 'Trap width',
     shown: String(trapMm),
@@ -30,7 +28,7 @@ export function TrapHandle({ trapMm, ruledMm }: { readonly trapMm: number; reado
     },
     // A place on the slider can always be read.
     onLost: () => {},
-    focus: () => thumb.current?.querySelector('input')?.focus(),
+    focus: () => range.current?.focus(),
   };
   const [draft] = useState(() => new Draft<number>(options));
   useEffect(() => {
@@ -41,49 +39,50 @@ export function TrapHandle({ trapMm, ruledMm }: { readonly trapMm: number; reado
     if (event.key === 'Enter') draft.keep();
     if (event.key === 'Escape') draft.giveUp();
   };
+  const mostMm = Math.max(MOST_MM, ruledMm * 1.5);
+  const value = tried ?? trapMm;
   return (
-    <div onPointerDownCapture={() => (isDragged.current = true)} onBlur={() => draft.keep()} onKeyDownCapture={onKeyDown}>
-      <Track
+    <Track>
+      <Range
+        ref={range}
+        type="range"
         aria-label="Trap width"
-        value={tried ?? trapMm}
-        minValue={0}
-        maxValue={Math.max(MOST_MM, ruledMm * 1.5)}
+        aria-valuetext={`${formatLength(value, unit)} ${unit}`}
+        min={0}
+        max={mostMm}
         step={0.05}
-        formatOptions={{ style: 'unit', unit: 'millimeter', maximumFractionDigits: 2 }}
-        onChange={(mm) => draft.try(mm as number, String(mm))}
-        onChangeEnd={() => {
-          if (isDragged.current) draft.keep();
-          isDragged.current = false;
-        }}
-      >
-        <SliderTrack>
-          {({ state }) => (
-            <>
-              <Rail />
-              <Ruled style={{ left: `${(100 * ruledMm) / state.getThumbMaxValue(0)}%` }}>ruled {formatLength(ruledMm, unit)}</Ruled>
-              <Thumb ref={thumb} />
-            </>
-          )}
-        </SliderTrack>
-      </Track>
-    </div>
+        value={value}
+        onChange={(event) => draft.try(event.target.valueAsNumber, String(event.target.valueAsNumber))}
+        onPointerUp={() => draft.keep()}
+        onBlur={() => draft.keep()}
+        onKeyDown={onKeyDown}
+      />
+      <Ruled style={{ left: `calc(${THUMB_PX / 2}px + (100% - ${THUMB_PX}px) * ${Math.min(1, ruledMm / mostMm)})` }}>ruled {formatLength(ruledMm, unit)}</Ruled>
+    </Track>
   );
 }
 
-const Track = styled(Slider)`padding: 4px 10px 20px; .react-aria-SliderTrack { position: relative; height: 24px; }`;
+const THUMB_PX = 18;
 
-const Rail = styled.span`
-  position: absolute; top: 11px; left: -8px; right: -8px; height: 2px;
-  background: repeating-linear-gradient(90deg, ${colour.quiet} 0 6px, transparent 6px 9px);
+const Track = styled.div`position: relative; padding: 4px 2px 20px;`;
+
+const thumb = css`
+  width: ${THUMB_PX}px; height: 24px; border: 0; border-radius: 0; background: ${colour.accent}; clip-path: polygon(0 0, 100% 0, 100% 62%, 50% 100%, 0 62%); cursor: grab;
+  @media (forced-colors: active) { forced-color-adjust: none; background: Highlight; }
+`;
+
+const line = css`height: 24px; background: repeating-linear-gradient(90deg, ${colour.quiet} 0 6px, transparent 6px 9px) center / 100% 2px no-repeat;`;
+
+const Range = styled.input`
+  appearance: none; width: 100%; height: 24px; margin: 0; background: none; cursor: pointer;
+  &::-webkit-slider-runnable-track { ${line} }
+  &::-moz-range-track { ${line} }
+  &::-webkit-slider-thumb { appearance: none; ${thumb} }
+  &::-moz-range-thumb { ${thumb} }
+  &:focus-visible { outline: 2.5px solid ${colour.accent}; outline-offset: 1px; border-radius: 3px; }
 `;
 
 const Ruled = styled.span`
-  position: absolute; top: 17px; padding-left: ${space.xs}; border-left: 2px solid ${colour.good}; font-size: 0.75rem; line-height: 1; padding-top: 8px; color: ${colour.quiet}; white-space: nowrap;
+  position: absolute; top: 21px; padding: 8px 0 0 ${space.xs}; border-left: 2px solid ${colour.good}; font-size: 0.75rem; line-height: 1; color: ${colour.quiet}; white-space: nowrap; pointer-events: none;
   font-family: ${type.text}; font-variant-numeric: tabular-nums;
-`;
-
-const Thumb = styled(SliderThumb)`
-  top: 12px; width: 18px; height: 24px; background: ${colour.accent}; border: 2px solid ${colour.docket}; clip-path: polygon(0 0, 100% 0, 100% 62%, 50% 100%, 0 62%);
-  @media (forced-colors: active) { forced-color-adjust: none; background: Highlight; border-color: Canvas; }
-  &[data-focus-visible] { outline: none; clip-path: none; border-radius: 3px; box-shadow: 0 0 0 3px ${colour.docket}, 0 0 0 5.500px ${colour.accent}; }
 `;
