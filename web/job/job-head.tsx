@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { hasDrafts, onDrafts } from '../ui/draft.js';
-import { Wrong } from '../ui/figure-style.js';
+import { WrongNote } from '../ui/figure-style.js';
 import { sayDay } from '../ui/say.js';
 import { useDraft } from '../ui/use-draft.js';
 import type { SavingState } from './edit-queue.js';
@@ -70,11 +70,7 @@ function Line({ label, value, placeholder, wide = false, required = false, onCha
   return (
     <>
       <Written $wide={wide} placeholder={placeholder} maxLength={200} {...props} />
-      {draft.wrong && (
-        <Wrong id={draft.wrongId} role="alert">
-          {draft.wrong}
-        </Wrong>
-      )}
+      <WrongNote draft={draft} />
     </>
   );
 }

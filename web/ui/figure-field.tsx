@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import { formatLength, readLength, type LengthUnit } from '../../core/job/index.js';
 import type { Reading } from './draft.js';
-import { FigureInput, Wrong } from './figure-style.js';
+import { FigureInput, WrongNote } from './figure-style.js';
 import { useDraft } from './use-draft.js';
 
 interface FigureFieldProps {
@@ -34,11 +34,7 @@ export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, o
     <Wrap>
       <Input {...props} size={Math.max(4, draft.text.length)} />
       <span aria-hidden>{unit}</span>
-      {draft.wrong && (
-        <Wrong id={draft.wrongId} role="alert">
-          {draft.wrong}
-        </Wrong>
-      )}
+      <WrongNote draft={draft} />
     </Wrap>
   );
 }

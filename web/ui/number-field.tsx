@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import type { Reading } from './draft.js';
-import { FigureInput, Wrong } from './figure-style.js';
+import { FigureInput, WrongNote } from './figure-style.js';
 import { useDraft } from './use-draft.js';
 
 interface NumberFieldProps {
@@ -26,11 +26,7 @@ export function NumberField({ label, value, min, max, onChange }: NumberFieldPro
   return (
     <>
       <Input inputMode="numeric" {...props} />
-      {draft.wrong && (
-        <Wrong id={draft.wrongId} role="alert">
-          {draft.wrong}
-        </Wrong>
-      )}
+      <WrongNote draft={draft} />
     </>
   );
 }

@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import type { Reading } from './draft.js';
-import { FigureInput, Wrong } from './figure-style.js';
+import { FigureInput, WrongNote } from './figure-style.js';
 import { useDraft } from './use-draft.js';
 
 interface PercentFieldProps {
@@ -21,11 +21,7 @@ export function PercentField({ label, value, max, onChange }: PercentFieldProps)
   return (
     <>
       <Input inputMode="decimal" {...props} />
-      {draft.wrong && (
-        <Wrong id={draft.wrongId} role="alert">
-          {draft.wrong}
-        </Wrong>
-      )}
+      <WrongNote draft={draft} />
     </>
   );
 }

@@ -11,7 +11,7 @@ import { ColourField } from '../../ui/colour-field.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Labelled, TextArea } from '../../ui/plain-fields.js';
-import { Wrong } from '../../ui/figure-style.js';
+import { WrongNote } from '../../ui/figure-style.js';
 import type { Reading } from '../../ui/draft.js';
 import { useDraft } from '../../ui/use-draft.js';
 import { FontPicker } from './font-picker.js';
@@ -115,11 +115,7 @@ function Words({ text, onChange, onTry }: WordsProps) {
     <Labelled>
       The words
       <TextArea {...props} rows={Math.min(5, typed.split('\n').length + 1)} />
-      {draft.wrong && (
-        <Wrong id={draft.wrongId} role="alert">
-          {draft.wrong}
-        </Wrong>
-      )}
+      <WrongNote draft={draft} />
     </Labelled>
   );
 }

@@ -8,5 +8,18 @@ export const FigureInput = styled.input`
   &[aria-invalid='true'] { border-bottom: 2px solid ${colour.bad}; background: ${colour.badWash}; }
 `;
 
+interface WrongNoteProps {
+  readonly draft: { readonly wrong: string | null; readonly wrongId: string };
+}
+
 /** Why what stands in a field cannot be taken. */
-export const Wrong = styled.span`display: block; color: ${colour.bad}; font-size: ${type.small}; white-space: normal;`;
+export function WrongNote({ draft }: WrongNoteProps) {
+  if (draft.wrong === null) return null;
+  return (
+    <Wrong id={draft.wrongId} role="alert">
+      {draft.wrong}
+    </Wrong>
+  );
+}
+
+const Wrong = styled.span`display: block; color: ${colour.bad}; font-size: ${type.small}; white-space: normal;`;
