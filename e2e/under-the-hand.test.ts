@@ -231,7 +231,7 @@ describe('looking', () => {
   it('shows colours of films as they are when the system forces its own', async () => {
     await devTools('Emulation.setEmulatedMedia', { features: [{ name: 'forced-colors', value: 'active' }] });
     await go('films');
-    await browser.sees('films in stock');
+    await browser.find('[aria-label="Colours and their films"] span[aria-hidden] span');
     const swatch = await browser.driver.executeScript<string>(`return getComputedStyle(document.querySelector('[aria-label="Colours and their films"] span[aria-hidden] span')).backgroundColor`);
     expect(swatch).not.toBe('rgb(255, 255, 255)');
     expect(swatch).toMatch(/^rgb\(/);
