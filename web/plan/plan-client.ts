@@ -39,7 +39,9 @@ export interface PlanLimits {
 
 export const PLAN_LIMITS: PlanLimits = { startMs: 30_000, planMs: 60_000, graceMs: 400 };
 
-interface Worker extends StartedWorker {
+interface Worker extends Omit<StartedWorker, 'failed'> {
+  /** Told when it falls over: whatever is waited for from it. (To race each answer with one promise that lives as long as the worker would keep them all.) */
+  readonly waiting: Set<(failure: Failure) => void>;
   readonly ready: Promise<void>;
   isReady: boolean;
   /** The job whose files it holds, and which of them. */
@@ -110,13 +112,13 @@ export class PlanClient {
   /** Asks something else of the worker. @throws when it cannot be started or falls over, and what it refuses */
   async ask<T>(question: (api: PlanWorkerApi) => Promise<T>): Promise<T> {
     const worker = await this.#ready();
-    return Promise.race([question(worker.api), worker.failed]);
+    return orFailure(worker, question(worker.api));
   }
 
   /** The change that adds a part to a job's design; `input.sources` holds its file. @throws with a sentence when it cannot be read */
   async adding(input: PlanInput, part: ArtworkPart): Promise<RecipePatch> {
     const worker = await this.#ready();
-    return Promise.race([worker.api.adding(this.#requestFor(worker, input, 0), part), worker.failed]);
+    return orFailure(worker, worker.api.adding(this.#requestFor(worker, input, 0), part));
   }
 
   #breakOff(): void {
@@ -184,7 +186,7 @@ export class PlanClient {
       }, this.#limits.planMs);
     });
     try {
-      await Promise.race([worker.api.plan(this.#requestFor(worker, mine.input, mine.id), onView, onStep), limit, worker.failed]);
+      await Promise.race([orFailure(worker, worker.api.plan(this.#requestFor(worker, mine.input, mine.id), onView, onStep)), limit]);
     } catch (error) {
       // Once more with a new worker: it may have been something that was left of another job.
       if (!(error instanceof Failure) || error.failure.why !== 'died' || !mayTryAgain || !isMine()) throw error;
@@ -213,9 +215,11 @@ export class PlanClient {
     const { api, terminate, failed: fell } = this.#start();
     const failed = fell.catch((): never => {
       this.#end(worker);
-      throw new Failure({ why: worker.isReady ? 'died' : 'not-started' });
+      const failure = new Failure({ why: worker.isReady ? 'died' : 'not-started' });
+      for (const reject of worker.waiting) reject(failure);
+      throw failure;
     });
-    // Told to whoever waits for something; when nobody does, the next one to ask gets a new worker.
+    // When nobody waits for anything, the next one to ask gets a new worker.
     failed.catch(() => {});
     let late: ReturnType<typeof setTimeout> | undefined;
     const tooLate = new Promise<never>((_, reject) => {
@@ -229,7 +233,7 @@ export class PlanClient {
       throw new Failure({ why: 'not-started' });
     });
     const ready = Promise.race([hello, failed, tooLate]).then(() => void (worker.isReady = true)).finally(() => clearTimeout(late));
-    const worker: Worker = { api, terminate, failed, ready, isReady: false, jobId: null, known: new Set() };
+    const worker: Worker = { api, terminate, waiting: new Set(), ready, isReady: false, jobId: null, known: new Set() };
     return worker;
   }
 
@@ -237,4 +241,13 @@ export class PlanClient {
     worker.terminate();
     if (this.#worker === worker) this.#worker = null;
   }
+}
+
+/** What a worker answers, or that it fell over. */
+function orFailure<T>(worker: Worker, answer: Promise<T>): Promise<T> {
+  return new Promise<T>((resolve, reject) => {
+    worker.waiting.add(reject);
+    const done = () => void worker.waiting.delete(reject);
+    answer.then(resolve, reject).then(done, done);
+  });
 }
