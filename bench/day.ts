@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { By, error, Key } from 'selenium-webdriver';
+import { Key } from 'selenium-webdriver';
 import { patchRecipe, type Job } from '../core/job/index.js';
 import { openBrowser, type Browser } from '../e2e/browser.js';
 import { jobWith, openBench } from '../server/testing/bench.js';
@@ -62,25 +62,16 @@ export async function dayBench(): Promise<void> {
       const job = jobs[i % jobs.length]!;
       const station = ['surface', 'build'][i % 2]!;
       await driver.executeScript(`window.history.pushState({}, '', '/jobs/${job.id}/${station}'); window.dispatchEvent(new PopStateEvent('popstate', { state: {} }))`);
-      await driver.wait(async () => (await (await browser.find('input[aria-label="Title"]')).getAttribute('value')) === job.title, 60_000);
+      await driver.wait(() => driver.executeScript<boolean>(`return document.querySelector('input[aria-label="Title"]')?.value === ${JSON.stringify(job.title)}`), 60_000);
       const label = station === 'surface' ? 'Panel width' : 'Trap width';
       for (let n = 0; n < EDITS_PER_JOB; n += 1) {
         const text = station === 'surface' ? String(500 + ((i + n) % 50)) : (0.3 + ((i + n) % 12) / 20).toFixed(2);
-        // A station that is just being gone to may take the field away once.
-        await driver.wait(async () => {
-          try {
-            const field = await browser.find(`input[aria-label="${label}"]:not([type=range])`);
-            await driver.executeScript('arguments[0].focus(); arguments[0].select()', field);
-            await field.sendKeys(text, Key.ENTER);
-            return true;
-          } catch (reason) {
-            if (reason instanceof error.StaleElementReferenceError || reason instanceof error.ElementNotInteractableError) return false;
-            throw reason;
-          }
-        }, 60_000);
+        // By script and keys alone: what is found through the driver is kept by it, with the page round it.
+        await driver.wait(() => driver.executeScript<boolean>(`const field = document.querySelector('input[aria-label="${label}"]:not([type=range])'); field?.focus(); field?.select(); return Boolean(field)`), 60_000);
+        await driver.actions().sendKeys(text, Key.ENTER).perform();
         edits += 1;
       }
-      await driver.wait(async () => /(^|\s)saved(\s|$)/.test(await (await driver.findElement(By.css('[data-saving]'))).getText()), 60_000);
+      await driver.wait(() => driver.executeScript<boolean>(`return document.querySelector('[data-saving]')?.textContent === 'saved'`), 60_000);
       if (i % Math.ceil(JOBS / SAMPLES) === Math.ceil(JOBS / SAMPLES) - 1) samples.push(await memoryOf(browser));
     }
     const row = (of: keyof Memory) => samples.map((sample) => sample[of]).join(', ');
