@@ -12,23 +12,24 @@ const LONGEST_PX = 296;
  */
 export async function smallPicture(bytes: Uint8Array, fileName: string, reader: ArtworkReader): Promise<Uint8Array> {
   const kind = pictureKind(bytes);
-  const svg = kind ? pictureSvg(bytes, kind) : await drawingSvg(bytes, fileName, reader);
-  const { width, height } = new Resvg(svg, NO_FONTS);
-  return new Resvg(svg, { ...NO_FONTS, fitTo: { mode: width >= height ? 'width' : 'height', value: LONGEST_PX } }).render().asPng();
+  const { svg, widerThanHigh } = kind ? pictureSvg(bytes, kind) : await drawingSvg(bytes, fileName, reader);
+  // Letters are outlines by now: no fonts are looked for.
+  return new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: widerThanHigh ? 'width' : 'height', value: LONGEST_PX } }).render().asPng();
 }
 
-/** Letters are outlines by now. */
-const NO_FONTS = { font: { loadSystemFonts: false } } as const;
+interface ToDraw {
+  readonly svg: string;
+  readonly widerThanHigh: boolean;
+}
 
-async function drawingSvg(bytes: Uint8Array, fileName: string, reader: ArtworkReader): Promise<string> {
+async function drawingSvg(bytes: Uint8Array, fileName: string, reader: ArtworkReader): Promise<ToDraw> {
   const artwork = await reader.drawing(bytes, fileName, NO_REPAIR);
   const { widthMm, heightMm } = artwork;
-  // So large that a pixel of the small picture is a hundredth of a millimetre or more: finer is not seen.
   const paths = paintRegions(artwork, 1).regions.map(({ colour, rings }) => `<path fill="${colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 3)}"/>`);
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}" height="${heightMm}" viewBox="0 0 ${widthMm} ${heightMm}">${paths.join('')}</svg>`;
+  return { svg: `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}" height="${heightMm}" viewBox="0 0 ${widthMm} ${heightMm}">${paths.join('')}</svg>`, widerThanHigh: widthMm >= heightMm };
 }
 
-function pictureSvg(bytes: Uint8Array, kind: string): string {
+function pictureSvg(bytes: Uint8Array, kind: string): ToDraw {
   // As large as it comes out: the frame is square and the picture is fitted into it.
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${LONGEST_PX}" height="${LONGEST_PX}"><image width="100%" height="100%" href="data:image/${kind};base64,${Buffer.from(bytes).toString('base64')}"/></svg>`;
+  return { svg: `<svg xmlns="http://www.w3.org/2000/svg" width="${LONGEST_PX}" height="${LONGEST_PX}"><image width="100%" height="100%" href="data:image/${kind};base64,${Buffer.from(bytes).toString('base64')}"/></svg>`, widerThanHigh: true };
 }

@@ -22,9 +22,10 @@ export async function writeFaces(folder: string): Promise<string> {
   const rules: string[] = [];
   for (const { file, family, weight } of FACES) {
     const name = `${family.toLowerCase().replace(/ /g, '-')}-basic.woff2`;
-    // Packages may hide their files from being asked for by name; their style sheets are not hidden.
+    const [min, max] = weight.split(' ').map(Number);
+    // A package may hide its files from being asked for by name; it names itself.
     const full = join(dirname(require.resolve(`${file.split('/').slice(0, 2).join('/')}/package.json`)), file.split('/').slice(2).join('/'));
-    writeFileSync(join(folder, name), await subsetFont(readFileSync(full), BASIC, { targetFormat: 'woff2', ...(weight.includes(' ') ? { variationAxes: { wght: { min: 400, max: 750 } } } : {}) }));
+    writeFileSync(join(folder, name), await subsetFont(readFileSync(full), BASIC, { targetFormat: 'woff2', ...(max === undefined ? {} : { variationAxes: { wght: { min: min!, max } } }) }));
     rules.push(`@font-face { font-family: '${family}'; font-style: normal; font-display: swap; font-weight: ${weight}; src: url(./${name}) format('woff2'); unicode-range: ${range}; }`);
   }
   const sheet = join(folder, 'faces.css');

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { colour } from '../tokens.js';
-import { Draft } from './draft.js';
+import { useDraftOf } from './use-draft.js';
 
 interface ColourFieldProps {
   readonly label: string;
@@ -18,20 +18,13 @@ export function ColourField({ label, value, onChange, onTry }: ColourFieldProps)
     setTried(next);
     onTry(next);
   };
-  const options = { label, shown: value, read: (text: string) => ({ value: text }), onKeep: onChange, onTry: show, onLost: () => {}, focus: () => ref.current?.focus() };
-  const [draft] = useState(() => new Draft<string>(options));
-  useEffect(() => {
-    draft.options = options;
-  });
+  const draft = useDraftOf<string>({ label, shown: value, read: (text) => ({ value: text }), onKeep: onChange, onTry: show, onLost: () => {}, focus: () => ref.current?.focus() });
   useEffect(() => {
     // React calls every step of the picker a change; the browser’s own is the last one.
     const input = ref.current!;
     const onDone = () => void draft.keep();
     input.addEventListener('change', onDone);
-    return () => {
-      input.removeEventListener('change', onDone);
-      draft.close();
-    };
+    return () => input.removeEventListener('change', onDone);
   }, [draft]);
   return <Well ref={ref} type="color" aria-label={label} value={tried ?? value} onInput={(event) => draft.try(event.currentTarget.value, event.currentTarget.value)} onChange={() => {}} onBlur={() => draft.keep()} />;
 }

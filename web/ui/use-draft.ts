@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState, useSyncExternalStore, type ChangeEvent, type KeyboardEvent, type RefObject } from 'react';
-import { Draft, type Reading } from './draft.js';
+import { Draft, type DraftOptions, type Reading } from './draft.js';
 import { useNotify } from './notices.js';
 
 type Field = HTMLInputElement | HTMLTextAreaElement;
@@ -17,7 +17,7 @@ interface DraftFieldOptions<T> {
 }
 
 interface DraftField<E extends Field> {
-  readonly draft: { readonly text: string; readonly wrong: string | null; readonly wrongId: string; readonly type: (text: string) => void; readonly giveUp: () => void };
+  readonly draft: { readonly text: string; readonly wrong: string | null; readonly wrongId: string };
   readonly props: {
     readonly ref: RefObject<E | null>;
     readonly value: string;
@@ -30,25 +30,30 @@ interface DraftField<E extends Field> {
   };
 }
 
+/** The draft of a control for as long as that is there, with the options of its last drawing; it is closed when the control goes away. */
+export function useDraftOf<T>(options: DraftOptions<T>): Draft<T> {
+  const [draft] = useState(() => new Draft<T>(options));
+  useEffect(() => {
+    draft.options = options;
+  });
+  useEffect(() => () => draft.close(), [draft]);
+  return draft;
+}
+
 /** A field whose text is kept as one step when it is left, on Enter, or when it goes away; Escape gives it up. */
 export function useDraft<T, E extends Field = HTMLInputElement>({ nudge, isLong = false, ...options }: DraftFieldOptions<T>): DraftField<E> {
   const notify = useNotify();
   const ref = useRef<E>(null);
   const wrongId = useId();
-  const all = {
+  const draft = useDraftOf<T>({
     ...options,
-    onLost: (text: string, wrong: string) => notify(`What was typed for “${options.label}” was not taken: ${text.slice(0, 60)}. ${wrong}`),
+    onLost: (text, wrong) => notify(`What was typed for “${options.label}” was not taken: ${text.slice(0, 60)}. ${wrong}`),
     focus: () => ref.current?.focus(),
-  };
-  const [draft] = useState(() => new Draft<T>(all));
-  useEffect(() => {
-    draft.options = all;
   });
-  useEffect(() => () => draft.close(), [draft]);
   const { text, wrong } = useSyncExternalStore(draft.listen, () => draft.state);
   const value = text ?? options.shown;
   return {
-    draft: { text: value, wrong, wrongId, type: (next) => draft.type(next), giveUp: () => draft.giveUp() },
+    draft: { text: value, wrong, wrongId },
     props: {
       ref,
       value,

@@ -1,10 +1,10 @@
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import styled, { css } from 'styled-components';
 import { formatLength } from '../../../core/job/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useTrial } from '../../job/use-trial.js';
 import { colour, space, type } from '../../tokens.js';
-import { Draft } from '../../ui/draft.js';
+import { useDraftOf } from '../../ui/use-draft.js';
 
 const MOST_MM = 2;
 
@@ -17,7 +17,7 @@ export function TrapHandle({ trapMm, ruledMm }: { readonly trapMm: number; reado
   const tryOut = useTrial();
   const [tried, setTried] = useState<number | null>(null);
   const range = useRef<HTMLInputElement>(null);
-  const options = {
+  const draft = useDraftOf<number>({
     label: 'Trap width',
     shown: String(trapMm),
     read: (text: string) => ({ value: Number(text) }),
@@ -29,12 +29,7 @@ export function TrapHandle({ trapMm, ruledMm }: { readonly trapMm: number; reado
     // A place on the slider can always be read.
     onLost: () => {},
     focus: () => range.current?.focus(),
-  };
-  const [draft] = useState(() => new Draft<number>(options));
-  useEffect(() => {
-    draft.options = options;
   });
-  useEffect(() => () => draft.close(), [draft]);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Enter') draft.keep();
     if (event.key === 'Escape') draft.giveUp();
