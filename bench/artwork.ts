@@ -1,8 +1,9 @@
 import { Resvg } from '@resvg/resvg-js';
-import { ArtworkReader, colourDifference, paintRegions, readSvg, type Artwork } from '../core/artwork/index.js';
+import { ArtworkReader, colourDifference, paintRegions, readSvg, type Artwork } from '../core/engines/artwork/index.js';
 import { pointCount, ringsToPathData } from '../core/geometry/index.js';
-import { DEFAULT_TRACING, NO_REPAIR, type Job } from '../core/job/index.js';
-import { buildLayers, checkLayers, checkPaints, separate } from '../core/layers/index.js';
+import { DEFAULT_TRACING } from '../core/stations/artwork/index.js';
+import type { Job } from '../core/recipe/index.js';
+import { buildLayers, checkLayers, checkPaints, separate } from '../core/engines/layers/index.js';
 import { openArtwork, type OpenArtwork } from '../core/testing/open-artwork.js';
 import { layersSvg, pictureDifference } from '../core/testing/picture-difference.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
@@ -23,8 +24,8 @@ function readAndCheck(bytes: Uint8Array, name: string, scale: number) {
   const { regions } = paintRegions(artwork, scale);
   const separation = separate(regions.map((r) => ({ layer: r.colour, rings: r.rings })));
   const frame = { minX: 0, minY: 0, maxX: artwork.widthMm * scale, maxY: artwork.heightMm * scale };
-  checkPaints(regions, [frame], NO_REPAIR, colourDifference);
-  checkLayers(separation.layers.map((layer) => ({ filmName: layer.key, thinnestMm: 1, cut: layer.visible })));
+  checkPaints(regions, [frame], colourDifference);
+  checkLayers(separation.layers.map((layer) => ({ key: layer.key, thinnestMm: 1, cut: layer.visible })));
   return { artwork, regions };
 }
 
@@ -43,7 +44,7 @@ function faithfulness(): void {
       return [];
     }
   });
-  const flat = read.filter(({ artwork }) => artwork.findings.every((finding) => !NOT_FLAT.has(finding.code)));
+  const flat = read.filter(({ artwork }) => artwork.noticed.every((noticed) => !NOT_FLAT.has(noticed.code)));
   const differences = flat.map((drawing) => ({ name: drawing.name, share: mismatch(drawing, drawing.artwork) }));
   const shares = differences.map((d) => d.share);
   const worst = differences.reduce((a, b) => (b.share > a.share ? b : a));

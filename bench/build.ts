@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { paintRegions, readSvg } from '../core/artwork/index.js';
+import { paintRegions, readSvg } from '../core/engines/artwork/index.js';
 import { areaOf, grow, intersect, pointCount, subtract, unite, type Ring, type Rings } from '../core/geometry/index.js';
-import { drawingPart, emptyRecipe, patchRecipe } from '../core/job/index.js';
-import { Planner, tryGaps } from '../core/job/plan/index.js';
-import { buildLayers, neighboursOf, recompose, separate, type LayerPaint } from '../core/layers/index.js';
+import { drawingPart } from '../core/stations/artwork/index.js';
+import { emptyRecipe, patchRecipe } from '../core/recipe/index.js';
+import { Planner } from '../core/plan/index.js';
+import { tryGaps } from '../core/stations/build/index.js';
+import { buildLayers, neighboursOf, recompose, separate, type LayerPaint } from '../core/engines/layers/index.js';
 import { openArtwork } from '../core/testing/open-artwork.js';
 import { disc, rectangle, seeded } from '../core/testing/seeded.js';
 import { DEMO_SHOP } from '../demo/shop.js';
@@ -95,7 +97,7 @@ async function trial(): Promise<void> {
   const took: number[] = [];
   for (let i = 0; i < 5; i += 1) {
     const start = performance.now();
-    tryGaps(plan, recipe, DEMO_SHOP, { placements: 1000, seed: i, readingMm: 1000, risk: 0.01 });
+    tryGaps({ build: plan.build!, recipe, repeatabilityMm: DEMO_SHOP.cutter.repeatabilityMm }, { placements: 1000, seed: i, readingMm: 1000, risk: 0.01 });
     took.push(performance.now() - start);
   }
   print('Gap trial of the demo job', [['1,000 placements, with marks and again by eye: median / slowest', `${ms(median(took))} / ${ms(quantile(took, 1))}`]]);

@@ -1,8 +1,8 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import { hpglHead, hpglRun, HPGL_TAIL } from '../core/cutting/index.js';
-import { patchRecipe, type Job } from '../core/job/index.js';
-import type { PlanReport } from '../core/job/plan/index.js';
-import { ENDED, unpackLists, type FrozenSheet, type Run } from '../core/records/index.js';
+import { hpglHead, hpglRun, HPGL_TAIL } from '../core/engines/cutting/index.js';
+import { patchRecipe, type Job } from '../core/recipe/index.js';
+import type { PlanReport } from '../core/plan/index.js';
+import { ENDED, unpackLists, type FrozenSheet, type Run } from '../core/stations/cut/index.js';
 import { seeded } from '../core/testing/seeded.js';
 import { runOffline } from '../cutter/run-offline.js';
 import { print } from './measure.js';

@@ -1,5 +1,5 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import { patchRecipe, type Job } from '../core/job/index.js';
+import { patchRecipe, type Job } from '../core/recipe/index.js';
 import { ms, print, quantile } from './measure.js';
 import { openRealShop, type RealShop } from './processes.js';
 

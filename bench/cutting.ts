@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { cutProgram, writeHpgl, type CutProgram } from '../core/cutting/index.js';
-import { drawingPart, emptyRecipe, patchRecipe } from '../core/job/index.js';
-import { Planner } from '../core/job/plan/index.js';
+import { cutProgram, writeHpgl, type CutProgram } from '../core/engines/cutting/index.js';
+import { drawingPart } from '../core/stations/artwork/index.js';
+import { emptyRecipe, patchRecipe } from '../core/recipe/index.js';
+import { Planner } from '../core/plan/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { disc, rectangle, seeded } from '../core/testing/seeded.js';
 import { DEVICE_DEFAULTS } from '../cutter/device.js';

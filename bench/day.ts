@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { Key } from 'selenium-webdriver';
-import { patchRecipe, type Job } from '../core/job/index.js';
+import { patchRecipe, type Job } from '../core/recipe/index.js';
 import { openBrowser, type Browser } from '../e2e/browser.js';
 import { jobWith, openBench } from '../server/testing/bench.js';
 import { print } from './measure.js';

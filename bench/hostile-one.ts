@@ -1,4 +1,4 @@
-import { Planner } from '../core/job/plan/index.js';
+import { Planner } from '../core/plan/index.js';
 import { HOSTILE, hostileInput } from '../core/testing/hostile-files.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { loadKernelInNode } from '../platform/load-kernel.js';

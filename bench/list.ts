@@ -1,6 +1,7 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Key } from 'selenium-webdriver';
-import { drawingPart, emptyRecipe } from '../core/job/index.js';
+import { drawingPart } from '../core/stations/artwork/index.js';
+import { emptyRecipe } from '../core/recipe/index.js';
 import { openBrowser } from '../e2e/browser.js';
 import { describeFile } from '../server/stores/artwork-store.js';
 import { openBench } from '../server/testing/bench.js';

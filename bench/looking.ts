@@ -1,4 +1,4 @@
-import { patchRecipe } from '../core/job/index.js';
+import { patchRecipe } from '../core/recipe/index.js';
 import { seeded } from '../core/testing/seeded.js';
 import { openBrowser } from '../e2e/browser.js';
 import { jobWith, openBench } from '../server/testing/bench.js';

@@ -1,8 +1,9 @@
 import { regionsOf, unite } from '../core/geometry/index.js';
-import { nest, nestingFaults, type NestItem, type NestRequest } from '../core/nesting/index.js';
+import { nest, nestingFaults, type NestItem, type NestRequest } from '../core/engines/nesting/index.js';
 import { blob, disc, rectangle, seeded } from '../core/testing/seeded.js';
-import { drawingPart, emptyRecipe, patchRecipe } from '../core/job/index.js';
-import { Planner } from '../core/job/plan/index.js';
+import { drawingPart } from '../core/stations/artwork/index.js';
+import { emptyRecipe, patchRecipe } from '../core/recipe/index.js';
+import { Planner } from '../core/plan/index.js';
 import { DEMO_SHOP } from '../demo/shop.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { ms, percent, print, times } from './measure.js';

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import { Key } from 'selenium-webdriver';
-import { patchRecipe } from '../core/job/index.js';
+import { patchRecipe } from '../core/recipe/index.js';
 import { openBrowser } from '../e2e/browser.js';
 import { jobWith, openBench } from '../server/testing/bench.js';
 import { ms, print, quantile } from './measure.js';

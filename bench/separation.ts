@@ -1,7 +1,7 @@
 import { Resvg } from '@resvg/resvg-js';
-import { paintRegions, readSvg } from '../core/artwork/index.js';
+import { paintRegions, readSvg } from '../core/engines/artwork/index.js';
 import { pointCount, unite, type Ring } from '../core/geometry/index.js';
-import { buildLayers, separate } from '../core/layers/index.js';
+import { buildLayers, separate } from '../core/engines/layers/index.js';
 import { openArtwork, type OpenArtwork } from '../core/testing/open-artwork.js';
 import { fastestMs, median, ms, print, quantile, times } from './measure.js';
 

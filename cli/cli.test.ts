@@ -4,7 +4,8 @@ import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { drawingPart, emptyRecipe, patchRecipe } from '../core/job/index.js';
+import { drawingPart } from '../core/stations/artwork/index.js';
+import { emptyRecipe, patchRecipe } from '../core/recipe/index.js';
 import { pictureDifference } from '../core/testing/picture-difference.js';
 
 const DRAWING = 'demo/artwork/heron-window.svg';

@@ -1,11 +1,12 @@
 import { writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { paintRegions, readArtwork, splitCutLines } from '../core/artwork/index.js';
-import { cutProgram, writeHpgl, type CutPath } from '../core/cutting/index.js';
+import { paintRegions, readArtwork, splitCutLines } from '../core/engines/artwork/index.js';
+import { cutProgram, writeHpgl, type CutPath } from '../core/engines/cutting/index.js';
 import { unite, type Ring } from '../core/geometry/index.js';
-import { InputError, type Film } from '../core/job/index.js';
-import { settingsFor } from '../core/job/plan/index.js';
+import { InputError } from '../core/words/index.js';
+import { settingsFor, type Film } from '../core/shop/index.js';
+import { inWords } from '../core/stations/artwork/index.js';
 import { DEMO_SHOP } from '../demo/shop.js';
 import { numberOf } from './numbers.js';
 import { onlyFile, readInput, required } from './input.js';
@@ -24,7 +25,8 @@ export async function cutCommand(args: string[]): Promise<void> {
     throw new InputError('cutter-unknown', `There is no cutter called “${values.cutter}”; the shop has “${shop.cutter.id}”.`, { source: 'cut' });
   }
   const film = filmCalled(values.material ?? 'tar', shop.films);
-  const artwork = readArtwork(await readInput(file), basename(file));
+  const bytes = await readInput(file);
+  const artwork = await inWords(() => readArtwork(bytes, basename(file)));
   const { areas, lines: followed } = splitCutLines(artwork);
   const { regions } = paintRegions(areas, 1);
   const byColour = new Map<string, Ring[]>();
@@ -34,7 +36,7 @@ export async function cutCommand(args: string[]): Promise<void> {
   const contours = [...byColour.values()].flatMap((rings) => unite(rings)).map(flip);
   const lines: CutPath[] = followed.map((line) => ({ points: flip(line.points), closed: line.closed }));
   if (contours.length === 0 && lines.length === 0) throw new InputError('nothing-to-cut', 'It holds no outline that could be cut.', { source: basename(file) });
-  const program = cutProgram({ groups: [{ contours, borders: [] }], lines, settings: settingsFor(film, shop), motion: shop.cutter });
+  const program = cutProgram({ groups: [{ contours, borders: [] }], lines, settings: settingsFor(film, shop.cutter), motion: shop.cutter });
   await writeFile(out, writeHpgl(program));
   console.log(
     JSON.stringify({

@@ -1,6 +1,6 @@
 import { mkdir, readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { InputError } from '../core/job/index.js';
+import { InputError } from '../core/words/index.js';
 
 /** Files above this are refused before they are read. */
 const LARGEST_BYTES = 64 * 1024 * 1024;

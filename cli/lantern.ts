@@ -1,5 +1,5 @@
 import { basename } from 'node:path';
-import { InputError } from '../core/job/index.js';
+import { InputError } from '../core/words/index.js';
 import { loadKernelInNode } from '../platform/load-kernel.js';
 import { cutCommand } from './cut.js';
 import { nestCommand } from './nest.js';

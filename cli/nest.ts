@@ -3,8 +3,9 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Ajv } from 'ajv';
 import { regionsOf, unite, type Ring } from '../core/geometry/index.js';
-import { describeSchemaError, InputError } from '../core/job/index.js';
-import { nest } from '../core/nesting/index.js';
+import { describeSchemaError } from '../core/recipe/index.js';
+import { InputError } from '../core/words/index.js';
+import { nest } from '../core/engines/nesting/index.js';
 import { makeFolder, numberOption, onlyFile, readJson, required } from './input.js';
 
 interface NestFile {

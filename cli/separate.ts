@@ -1,11 +1,13 @@
 import { writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { ArtworkReader, colourDifference, paintRegions, pictureKind, type Artwork } from '../core/artwork/index.js';
+import { ArtworkReader, colourDifference, paintRegions, pictureKind, type Artwork } from '../core/engines/artwork/index.js';
 import { areaOf, boundsOf, boxesTouch, countPieces, type Rings } from '../core/geometry/index.js';
-import { DEFAULT_TRACING, FILM_FAMILIES, InputError, NO_REPAIR } from '../core/job/index.js';
-import { layerSvg } from '../core/job/plan/index.js';
-import { buildLayers, checkLayers, checkPaints, separate, trapWidth, type School } from '../core/layers/index.js';
+import { DEFAULT_TRACING, inWords, NO_REPAIR, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
+import { FILM_FAMILIES } from '../core/shop/index.js';
+import { InputError } from '../core/words/index.js';
+import { layerSvg } from '../core/plan/index.js';
+import { buildLayers, checkLayers, checkPaints, separate, trapWidth, type School } from '../core/engines/layers/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { makeFolder, numberOption, onlyFile, readInput, required } from './input.js';
 
@@ -27,17 +29,18 @@ export async function separateCommand(args: string[]): Promise<void> {
   const trap = numberOption(values.trap, 'trap', 0, 'separate');
 
   const reader = new ArtworkReader(resourcesInNode);
-  const artwork = await readAny(reader, await readInput(file), basename(file));
+  const bytes = await readInput(file);
+  const artwork = await inWords(() => readAny(reader, bytes, basename(file)));
   const scale = width !== null ? width / artwork.widthMm : height !== null ? height / artwork.heightMm : 1;
-  const { regions, findings } = paintRegions(artwork, scale);
+  const { regions, noticed } = paintRegions(artwork, scale);
   const separation = separate(regions.map((r) => ({ layer: r.colour, rings: r.rings })));
   const trapMm = trap ?? ruledTrap(separation.layers.map((layer) => layer.visible));
   const { layers } = buildLayers(separation, { school, trapMm });
   const [widthMm, heightMm] = [artwork.widthMm * scale, artwork.heightMm * scale];
   const { name: filmName, thinnestMm } = FILM_FAMILIES.calendered;
   const checked = [
-    ...checkPaints(regions, [{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }], NO_REPAIR, colourDifference),
-    ...checkLayers(layers.map((layer) => ({ filmName: `${filmName} in ${layer.key}`, thinnestMm, cut: layer.cut }))),
+    ...sayPaintTroubles(checkPaints(regions, [{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }], colourDifference), NO_REPAIR),
+    ...sayLayerTroubles(checkLayers(layers.map((layer) => ({ key: layer.key, thinnestMm, cut: layer.cut }))), (colour) => `${filmName} in ${colour}`),
   ];
 
   await makeFolder(out);
@@ -56,7 +59,7 @@ export async function separateCommand(args: string[]): Promise<void> {
     build: school,
     trapMm: school === 'trapped' ? trapMm : 0,
     layers: written,
-    findings: [...artwork.findings, ...findings, ...checked].map(({ code, severity, stage, message, count }) => ({ code, severity, stage, message, count })),
+    findings: [...sayNoticed(artwork.noticed, NO_REPAIR), ...sayNoticed(noticed, NO_REPAIR), ...checked].map(({ code, severity, stage, message, count }) => ({ code, severity, stage, message, count })),
   };
   await writeFile(join(out, 'separation.json'), JSON.stringify(report, null, 2) + '\n');
 }

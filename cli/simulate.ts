@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { InputError } from '../core/job/index.js';
+import { InputError } from '../core/words/index.js';
 import { runOffline } from '../cutter/run-offline.js';
 import { traceSvg } from '../cutter/trace-picture.js';
 import { numberOf } from './numbers.js';

@@ -1,4 +1,4 @@
-import { distanceAt, planMoves, type PlannedMove } from '../core/cutting/index.js';
+import { distanceAt, planMoves, type PlannedMove } from '../core/engines/cutting/index.js';
 import { KnifeTip } from './knife-tip.js';
 
 /** How the carriage moves. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { cutProgram, writeHpgl } from '../core/cutting/index.js';
+import { cutProgram, writeHpgl } from '../core/engines/cutting/index.js';
 import { type Ring } from '../core/geometry/index.js';
 import { disc, rectangle } from '../core/testing/seeded.js';
 import { CutterDevice, DEVICE_DEFAULTS } from './device.js';

@@ -1,7 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { AT_ORIGIN, drawingPart, emptyRecipe, newLettering, patchRecipe, picturePart, type Lettering, type LetteringPart, type RecipePatch } from '../core/job/index.js';
-import { contoursOfGroups, wholeOnPiece } from '../core/records/index.js';
+import { AT_ORIGIN, drawingPart, newLettering, picturePart, type LetteringPart } from '../core/stations/artwork/index.js';
+import type { Lettering } from '../core/engines/artwork/index.js';
+import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/recipe/index.js';
+import { contoursOfGroups, wholeOnPiece } from '../core/stations/cut/index.js';
 import { openDatabase } from '../server/db/open-database.js';
 import { describeFile } from '../server/stores/artwork-store.js';
 import { makeServices, type Services } from '../server/services.js';

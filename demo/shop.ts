@@ -1,4 +1,4 @@
-import { FILM_FAMILIES, type Film, type FilmFamily, type FilmPiece, type Shop } from '../core/job/index.js';
+import { FILM_FAMILIES, type Film, type FilmFamily, type FilmPiece, type Shop } from '../core/shop/index.js';
 
 /** The stock of Halyard & Wick, made up: fourteen films in six families, what lies in the rack, two mats and the cutter. */
 function film(

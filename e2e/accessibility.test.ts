@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { AT_ORIGIN, newLettering, patchRecipe, STAGES, type Job } from '../core/job/index.js';
+import { AT_ORIGIN, newLettering } from '../core/stations/artwork/index.js';
+import { patchRecipe, type Job } from '../core/recipe/index.js';
+import { STATIONS } from '../core/words/index.js';
 import { jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
@@ -43,7 +45,7 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     expect(await violations()).toEqual([]);
   });
 
-  it.each(STAGES)('the station %s has nothing axe objects to', async (stage) => {
+  it.each(STATIONS)('the station %s has nothing axe objects to', async (stage) => {
     await show(`/jobs/${job.id}/${stage}`, '4 sheets');
     expect(await violations()).toEqual([]);
   });

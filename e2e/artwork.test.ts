@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Job, LetteringPart, PicturePart } from '../core/job/index.js';
+import type { Job } from '../core/recipe/index.js';
+import type { LetteringPart, PicturePart } from '../core/stations/artwork/index.js';
 import { openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 

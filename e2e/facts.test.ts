@@ -1,6 +1,6 @@
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { patchRecipe, type Job } from '../core/job/index.js';
+import { patchRecipe, type Job } from '../core/recipe/index.js';
 import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import type { Job } from '../core/job/index.js';
+import type { Job } from '../core/recipe/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 

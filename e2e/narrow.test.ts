@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { patchRecipe, STAGES, type Job } from '../core/job/index.js';
+import { patchRecipe, type Job } from '../core/recipe/index.js';
+import { STATIONS } from '../core/words/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
@@ -27,7 +28,7 @@ describe('on narrower screens', () => {
   const overflow = 'return document.documentElement.scrollWidth - document.documentElement.clientWidth';
 
   it.each([
-    [1024, 768, STAGES],
+    [1024, 768, STATIONS],
     [390, 844, ['prepare', 'assemble', 'cut'] as const],
   ])('%i wide nothing sticks out sideways', async (width, height, stages) => {
     // A page that is being drawn does not always survive that its window changes under it.
@@ -42,7 +43,7 @@ describe('on narrower screens', () => {
   });
 
   it('at 1280 × 800 the page itself does not scroll', async () => {
-    for (const stage of STAGES) {
+    for (const stage of STATIONS) {
       await show(`/jobs/${job.id}/${stage}`, '4 sheets');
       expect([stage, await browser.driver.executeScript('return document.documentElement.scrollHeight - innerHeight')]).toEqual([stage, 0]);
     }

@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { NO_REPAIR, type Job } from '../core/job/index.js';
+import type { Job } from '../core/recipe/index.js';
+import { NO_REPAIR } from '../core/stations/artwork/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 

@@ -1,6 +1,6 @@
 import { By, Key, until as conditions } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { emptyRecipe, patchRecipe, type Job } from '../core/job/index.js';
+import { emptyRecipe, patchRecipe, type Job } from '../core/recipe/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import type { ArtworkResources, PictureKind } from '../core/artwork/index.js';
+import type { ArtworkResources, PictureKind } from '../core/engines/artwork/index.js';
 
 const require = createRequire(import.meta.url);
 

@@ -1,14 +1,13 @@
 import { Resvg } from '@resvg/resvg-js';
-import { paintRegions, pictureKind, type ArtworkReader } from '../core/artwork/index.js';
+import { paintRegions, pictureKind, READ_AS_IT_IS, type ArtworkReader } from '../core/engines/artwork/index.js';
 import { ringsToPathData } from '../core/geometry/index.js';
-import { NO_REPAIR } from '../core/job/index.js';
 
 /** The longer side of a small picture, px: twice what the list shows, for fine screens. */
 const LONGEST_PX = 296;
 
 /**
  * A drawing as it is understood, or a picture, as a small PNG.
- * @throws InputError when the file cannot be read, and what the renderer throws of a broken picture
+ * @throws Refusal when the file cannot be read, and what the renderer throws of a broken picture
  */
 export async function smallPicture(bytes: Uint8Array, fileName: string, reader: ArtworkReader): Promise<Uint8Array> {
   const kind = pictureKind(bytes);
@@ -23,7 +22,7 @@ interface ToDraw {
 }
 
 async function drawingSvg(bytes: Uint8Array, fileName: string, reader: ArtworkReader): Promise<ToDraw> {
-  const artwork = await reader.drawing(bytes, fileName, NO_REPAIR);
+  const artwork = await reader.drawing(bytes, fileName, READ_AS_IT_IS);
   const { widthMm, heightMm } = artwork;
   const paths = paintRegions(artwork, 1).regions.map(({ colour, rings }) => `<path fill="${colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 3)}"/>`);
   return { svg: `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}" height="${heightMm}" viewBox="0 0 ${widthMm} ${heightMm}">${paths.join('')}</svg>`, widerThanHigh: widthMm >= heightMm };

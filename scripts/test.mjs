@@ -11,6 +11,7 @@ ensureBrowser();
 mkdirSync('coverage', { recursive: true });
 const steps = [
   ['lint', ['node_modules/eslint/bin/eslint.js', '.']],
+  ['no circle of folders', ['scripts/folder-circles.mjs']],
   ['types', ['node_modules/typescript/bin/tsc', '-p', '.']],
   ['types of core, which knows no platform', ['node_modules/typescript/bin/tsc', '-p', 'core']],
   ['pages build', ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn']],

@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { type Job, type JobSummary, patchRecipe } from '../core/job/index.js';
-import type { Run } from '../core/records/index.js';
-import { writeHpgl } from '../core/cutting/index.js';
-import { Planner, type PlanReport } from '../core/job/plan/index.js';
+import { type Job, type JobSummary, patchRecipe } from '../core/recipe/index.js';
+import type { Run } from '../core/stations/cut/index.js';
+import { writeHpgl } from '../core/engines/cutting/index.js';
+import { Planner, type PlanReport } from '../core/plan/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { runOffline } from '../cutter/run-offline.js';
 import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';

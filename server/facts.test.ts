@@ -1,8 +1,8 @@
 import { createServer } from 'node:net';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/job/index.js';
-import type { PlanReport } from '../core/job/plan/index.js';
-import type { FrozenSheet, Run, SheetDecision } from '../core/records/index.js';
+import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
+import type { PlanReport } from '../core/plan/index.js';
+import type { FrozenSheet, Run, SheetDecision } from '../core/stations/cut/index.js';
 import { DEMO_SHOP } from '../demo/shop.js';
 import { askCutterControl } from './spooler/cutter-control.js';
 import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';

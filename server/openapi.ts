@@ -1,4 +1,4 @@
-import { RECIPE_SCHEMA } from '../core/job/index.js';
+import { RECIPE_SCHEMA } from '../core/recipe/index.js';
 import type { Route } from './route.js';
 
 /** The OpenAPI document of the routes, from the schemas that check them. */

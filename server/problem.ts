@@ -1,5 +1,5 @@
 import type { Middleware } from 'koa';
-import { InputError } from '../core/job/index.js';
+import { InputError } from '../core/words/index.js';
 
 /** An expected failure with the status and the sentence a client may see. */
 export class Problem extends Error {

@@ -1,7 +1,7 @@
 import type Router from '@koa/router';
 import type { Context } from 'koa';
 import { Ajv, type ValidateFunction } from 'ajv';
-import { describeSchemaError } from '../core/job/index.js';
+import { describeSchemaError } from '../core/recipe/index.js';
 import { Problem } from './problem.js';
 
 export type Schema = Readonly<Record<string, unknown>>;

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { sourcesOf } from '../core/job/index.js';
-import { takenCopies } from '../core/records/index.js';
+import { sourcesOf } from '../core/stations/artwork/index.js';
+import { takenCopies } from '../core/stations/cut/index.js';
 import { Changes } from './changes.js';
 import { Compute, type PlanSource } from './compute/compute.js';
 import { CutterLink } from './spooler/cutter-link.js';

@@ -7,7 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { Navigate, Route, Routes } from 'react-router';
 import { ApiProblem } from './api/client.js';
 import { followChanges } from './app/follow-changes.js';
-import { GuardedRouter } from './app/guarded-router.js';
+import { GuardedRouter } from './ui/guarded-router.js';
 import { Missing } from './app/missing.js';
 import { Shell } from './app/shell.js';
 import { GlobalStyle } from './global-style.js';
@@ -28,7 +28,7 @@ followChanges(client);
 
 // Either is shown sooner without the other.
 const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js').then((m) => m.JobsPage));
-const JobPage = fetchedLate(() => import('./job/job-page.js').then((m) => m.JobPage));
+const JobPage = fetchedLate(() => import('./app/job-page.js').then((m) => m.JobPage));
 
 /** Every address of the application. */
 function Screens() {

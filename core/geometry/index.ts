@@ -4,6 +4,7 @@
  */
 export { clipRingToBox } from './clip-to-box.js';
 export { fingerprintOf } from './fingerprint.js';
+export { keyOf } from './key.js';
 export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';
 export { grow, growBevelled, growMitred, intersect, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule } from './kernel.js';
 export { growTracingLost, type GrownOutline } from './lost-stretches.js';

@@ -1,8 +1,9 @@
 import { deflateSync } from 'node:zlib';
 import { DEMO_SHOP } from '../../demo/shop.js';
-import { pictureKind } from '../artwork/index.js';
-import { drawingPart, emptyRecipe, patchRecipe, picturePart } from '../job/index.js';
-import type { PlanInput } from '../job/plan/index.js';
+import { pictureKind } from '../engines/artwork/index.js';
+import { drawingPart, picturePart } from '../stations/artwork/index.js';
+import { emptyRecipe, patchRecipe } from '../recipe/index.js';
+import type { PlanInput } from '../plan/index.js';
 import { seeded } from './seeded.js';
 
 const svg = (body: string, attributes = 'viewBox="0 0 100 100"') => `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${body}</svg>`;

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterEach, describe, expect, it } from 'vitest';
-import { emptyRecipe } from '../../core/job/index.js';
+import { emptyRecipe } from '../../core/recipe/index.js';
 import { databaseFile, openDatabase } from '../db/open-database.js';
 import { JobStore } from '../stores/job-store.js';
 import { ProgramStore } from '../stores/program-store.js';

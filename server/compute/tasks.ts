@@ -1,6 +1,10 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { ArtworkPart, Recipe, Shop } from '../../core/job/index.js';
-import type { CutInPart, ExportFormat, PlanReport, Replacement, SheetToFreeze, TakenCopies } from '../../core/job/plan/index.js';
+import type { ArtworkPart } from '../../core/stations/artwork/index.js';
+import type { Recipe } from '../../core/recipe/index.js';
+import type { Shop } from '../../core/shop/index.js';
+import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
+import type { ExportFormat, PlanReport, Replacement } from '../../core/plan/index.js';
+import type { TakenCopies } from '../../core/stations/sheets/index.js';
 
 /** What the server asks of its workers: plain data both ways. */
 export type Task =

@@ -1,7 +1,9 @@
-import { ArtworkReader } from '../../core/artwork/index.js';
-import { writeHpgl } from '../../core/cutting/index.js';
-import { InputError } from '../../core/job/index.js';
-import { exportBuild, Planner, planReport, restToFreeze, sheetToFreeze } from '../../core/job/plan/index.js';
+import { ArtworkReader } from '../../core/engines/artwork/index.js';
+import { writeHpgl } from '../../core/engines/cutting/index.js';
+import { InputError } from '../../core/words/index.js';
+import { exportBuild, Planner, planReport } from '../../core/plan/index.js';
+import { inWords } from '../../core/stations/artwork/index.js';
+import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
 import { smallPicture } from '../../platform/small-picture.js';
@@ -24,7 +26,7 @@ export async function work(task: SentTask): Promise<Answer> {
       case 'replace':
         return { ok: 'changed', change: await planner.replacing(task.job, task.partId, task.part) };
       case 'picture':
-        return { ok: 'file', bytes: await smallPicture(task.bytes, task.fileName, reader) };
+        return { ok: 'file', bytes: await inWords(() => smallPicture(task.bytes, task.fileName, reader)) };
       case 'font':
         return { ok: 'font', name: await planner.fontName(task.bytes, task.fileName) };
       case 'plan': {

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { ENDED, takenCopies, type Run } from '../../core/records/index.js';
+import { ENDED, takenCopies, type Run } from '../../core/stations/cut/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';

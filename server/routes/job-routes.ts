@@ -1,6 +1,7 @@
-import { pictureKind } from '../../core/artwork/index.js';
-import { type JobState, drawingPart, emptyRecipe, parseRecipe, patchRecipe, picturePart, RECIPE_SCHEMA } from '../../core/job/index.js';
-import { EXPORT_FORMATS, type ExportFormat } from '../../core/job/plan/index.js';
+import { pictureKind } from '../../core/engines/artwork/index.js';
+import { type JobState, emptyRecipe, parseRecipe, patchRecipe, RECIPE_SCHEMA } from '../../core/recipe/index.js';
+import { drawingPart, picturePart } from '../../core/stations/artwork/index.js';
+import { EXPORT_FORMATS, type ExportFormat } from '../../core/plan/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';

@@ -1,4 +1,4 @@
-import { standings, type FrozenSheet, type WeedPlace } from '../../core/records/index.js';
+import { standings, type FrozenSheet, type WeedPlace } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';

@@ -1,4 +1,4 @@
-import type { CutterProfile, Film } from '../../core/job/index.js';
+import type { CutterProfile, Film } from '../../core/shop/index.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 

@@ -1,4 +1,4 @@
-import type { RunState } from '../../core/records/index.js';
+import type { RunState } from '../../core/stations/cut/index.js';
 import { SAID } from './said.js';
 
 /*

@@ -1,5 +1,5 @@
 import { connect, type Socket } from 'node:net';
-import { UNITS_PER_MM } from '../../core/cutting/index.js';
+import { UNITS_PER_MM } from '../../core/engines/cutting/index.js';
 import type { CutterReport } from './cut-state.js';
 
 /** The cutter does not answer: not there, or the cable is out. */

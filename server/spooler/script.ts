@@ -1,4 +1,4 @@
-import { HPGL_TAIL, hpglHead, hpglRun, hpglSettings, programPairs } from '../../core/cutting/index.js';
+import { HPGL_TAIL, hpglHead, hpglRun, hpglSettings, programPairs } from '../../core/engines/cutting/index.js';
 
 /** What the cutter is told of one sheet: holder positions in plotter units, a run of the knife each. */
 export interface SheetProgram {

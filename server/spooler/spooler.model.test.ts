@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { cutProgram, programPairs, writeHpgl, type CutProgram } from '../../core/cutting/index.js';
-import { ENDED, type Run } from '../../core/records/index.js';
+import { cutProgram, programPairs, writeHpgl, type CutProgram } from '../../core/engines/cutting/index.js';
+import { ENDED, type Run } from '../../core/stations/cut/index.js';
 import { blob, disc, rectangle, seeded } from '../../core/testing/seeded.js';
 import { CutterDevice, DEVICE_DEFAULTS } from '../../cutter/device.js';
 import { runOffline } from '../../cutter/run-offline.js';

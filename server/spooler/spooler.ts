@@ -1,4 +1,4 @@
-import { ENDED, wholeOnPiece, type Run, type RunProgress, type WholeMarks, type WholeOnPiece } from '../../core/records/index.js';
+import { ENDED, wholeOnPiece, type Run, type RunProgress, type WholeMarks, type WholeOnPiece } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import { CutterUnreachable, REQUESTS } from './cutter-link.js';
 import { greeting, onReport, onSilence, type CutNow, type CutStep, type CutterReport, type StoredCut, type Talk, type Wish } from './cut-state.js';

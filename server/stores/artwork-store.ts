@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import type { Source } from '../../core/job/index.js';
+import type { Source } from '../../core/stations/artwork/index.js';
 import { Problem } from '../problem.js';
 
 /** An artwork's untouched bytes. */

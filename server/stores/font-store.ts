@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { Source } from '../../core/job/index.js';
+import type { Source } from '../../core/stations/artwork/index.js';
 
 /** A font that the shop added: its name, and its file, which is kept with the artworks' files. */
 export interface OwnFont {

@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { emptyRecipe, parseRecipe, type Job, type JobState, type JobSummary, type Recipe } from '../../core/job/index.js';
-import { takenCopies, type FrozenSheet } from '../../core/records/index.js';
+import { emptyRecipe, parseRecipe, type Job, type JobState, type JobSummary, type Recipe } from '../../core/recipe/index.js';
+import { takenCopies, type FrozenSheet } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { SheetStore } from './sheet-store.js';
 

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { Ring, Rings } from '../../core/geometry/index.js';
-import { packLists, unpackLists } from '../../core/records/index.js';
+import { packLists, unpackLists } from '../../core/stations/cut/index.js';
 
 /** Outlines are kept in thousandths of a millimetre. */
 const PER_MM = 1000;

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { contoursOfGroups, ENDED, type Run, type RunState, type WholeOnPiece } from '../../core/records/index.js';
+import { contoursOfGroups, ENDED, type Run, type RunState, type WholeOnPiece } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { StoredCut } from '../spooler/cut-state.js';
 import type { FrozenProgram, RunBook, SavedCut } from '../spooler/spooler.js';

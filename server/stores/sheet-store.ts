@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { Matrix } from '../../core/geometry/index.js';
-import type { Film, FilmPiece, Mat } from '../../core/job/index.js';
-import type { FrozenGroup, FrozenSheet, SheetDecision, WeedPlace } from '../../core/records/index.js';
+import type { Film, FilmPiece, Mat } from '../../core/shop/index.js';
+import type { FrozenGroup, FrozenSheet, SheetDecision, WeedPlace } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { ProgramStore, StoredProgram } from './program-store.js';
 import { runOf, type RunRow } from './run-store.js';

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { Problem } from '../problem.js';
-import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../core/job/index.js';
+import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../core/shop/index.js';
 
 interface DataRow {
   readonly data: string;

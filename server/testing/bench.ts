@@ -1,9 +1,9 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type Job, type Recipe } from '../../core/job/index.js';
-import type { PlanReport } from '../../core/job/plan/index.js';
-import type { FrozenSheet, Run } from '../../core/records/index.js';
+import type { Job, Recipe } from '../../core/recipe/index.js';
+import type { PlanReport } from '../../core/plan/index.js';
+import type { FrozenSheet, Run } from '../../core/stations/cut/index.js';
 import { CutterService } from '../../cutter/service.js';
 import { DEMO_SHOP } from '../../demo/shop.js';
 import { startServer, type RunningServer } from '../start.js';

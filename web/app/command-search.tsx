@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { colour, radius, space, type } from '../tokens.js';
 import { useSettings } from '../ui/settings.js';
-import { useCommands, type Command } from './commands.js';
+import { useCommands, type Command } from '../ui/commands.js';
 
 /** Finds an action by typing part of its name. */
 export function CommandSearch({ onClose, onShortcuts }: { readonly onClose: () => void; readonly onShortcuts: () => void }) {

@@ -6,7 +6,7 @@ import { Button } from '../ui/button.js';
 import { Choice } from '../ui/choice.js';
 import { useSettings } from '../ui/settings.js';
 import { ServerAway } from './server-away.js';
-import { OfferContext, OfferedContext, type Command } from './commands.js';
+import { OfferContext, OfferedContext, type Command } from '../ui/commands.js';
 import { useShortcuts } from './use-shortcuts.js';
 import { fetchedLate, Part } from '../ui/part.js';
 

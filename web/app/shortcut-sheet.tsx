@@ -4,7 +4,7 @@ import { space, type } from '../tokens.js';
 import { Button } from '../ui/button.js';
 import { Table } from '../ui/plain-fields.js';
 import { Sheet, Veil } from './command-search.js';
-import { useCommands } from './commands.js';
+import { useCommands } from '../ui/commands.js';
 
 /** The keys of the screen in view and of the light table, on one sheet. */
 export function ShortcutSheet({ onClose }: { readonly onClose: () => void }) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { emptyRecipe, patchRecipe, type Job, type Recipe } from '../../core/job/index.js';
+import { emptyRecipe, patchRecipe, type Job, type Recipe } from '../../core/recipe/index.js';
 import { seeded } from '../../core/testing/seeded.js';
 import { EditQueue, NOTHING_KEPT, type Edit, type EditPorts, type Kept, type SendOutcome } from './edit-queue.js';
 

@@ -1,4 +1,4 @@
-import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/job/index.js';
+import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/recipe/index.js';
 
 /** Something a maker did to a job that the server has not confirmed yet. `id` tells it from every other, so that it is done once however often it is sent. */
 export type Edit = { readonly id: string } & ({ readonly kind: 'change'; readonly patch: RecipePatch } | { readonly kind: 'undo' | 'redo' });

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { takenEverywhere, type Finding } from '../../core/job/index.js';
+import { takenEverywhere } from '../../core/stations/artwork/index.js';
+import type { JobFinding } from '../../core/recipe/index.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { useJobContext } from './job-context.js';
@@ -11,9 +12,9 @@ const SIGNS = { blocker: '✕', warning: '!', note: 'i' } as const;
 const SAID = { blocker: 'Stops the job', warning: 'Look at this', note: 'Note' } as const;
 
 interface FindingsProps {
-  readonly findings: readonly Finding[];
+  readonly findings: readonly JobFinding[];
   /** A picture to decide by, for those that need one. */
-  readonly picture?: (finding: Finding) => ReactNode;
+  readonly picture?: (finding: JobFinding) => ReactNode;
 }
 
 /** What the app noticed. Choosing one brings its place into view; its remedies stand beside it. */

@@ -1,9 +1,10 @@
 import { createContext, useContext } from 'react';
-import { type Job, type Finding, type LengthUnit, type Recipe, type Ruling, type Stage } from '../../core/job/index.js';
-import type { FrozenSheet } from '../../core/records/index.js';
+import type { Job, Recipe, JobFinding, JobRuling } from '../../core/recipe/index.js';
+import type { LengthUnit, StationName } from '../../core/words/index.js';
+import type { FrozenSheet } from '../../core/stations/cut/index.js';
 import type { Box } from '../../core/geometry/index.js';
 import type { StoredShop } from '../plan/use-shop.js';
-import type { PlanView } from '../plan/plan-view.js';
+import type { PlanView } from '../../core/plan/page/plan-view.js';
 import type { JobHandle } from './use-job.js';
 
 /** What every station works with. */
@@ -27,12 +28,12 @@ export interface JobContextValue {
   readonly looked: Looked | null;
   readonly lookAt: Box | null;
   /** Looks at all places of a finding, or at one of them. */
-  readonly look: (finding: Finding, index?: number) => void;
+  readonly look: (finding: JobFinding, index?: number) => void;
 }
 
 /** A finding being looked at: as a whole, or one of its places. */
 export interface Looked {
-  readonly finding: Finding;
+  readonly finding: JobFinding;
   readonly index: number | null;
 }
 
@@ -43,7 +44,7 @@ export function useJobContext(): JobContextValue {
 }
 
 /** What was said of one station. */
-export function useSaid(stage: Stage): { findings: readonly Finding[]; rulings: readonly Ruling[] } {
+export function useSaid(stage: StationName): { findings: readonly JobFinding[]; rulings: readonly JobRuling[] } {
   const { plan } = useJobContext();
   return {
     findings: plan?.findings.filter((finding) => finding.stage === stage) ?? [],

@@ -1,12 +1,13 @@
 import styled from 'styled-components';
-import { spared, takenAt, type Finding } from '../../core/job/index.js';
+import { spared, takenAt } from '../../core/stations/artwork/index.js';
+import type { JobFinding } from '../../core/recipe/index.js';
 import { colour, space } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { useJobContext } from './job-context.js';
 import { LetBe } from './let-be.js';
 
 /** The places of a finding one after the other, each with its own remedy. */
-export function PlaceByPlace({ finding, index }: { readonly finding: Finding; readonly index: number | null }) {
+export function PlaceByPlace({ finding, index }: { readonly finding: JobFinding; readonly index: number | null }) {
   const { handle, recipe, look } = useJobContext();
   const places = finding.places!.length;
   const at = index === null ? null : finding.at?.[index];

@@ -1,4 +1,4 @@
-import type { RecipePatch } from '../../core/job/index.js';
+import type { RecipePatch } from '../../core/recipe/index.js';
 import { Button, MainButton } from '../ui/button.js';
 import { AskCard, AskRow } from './ask-card.js';
 import { useJobContext } from './job-context.js';

@@ -1,12 +1,13 @@
 import { useState, type ReactNode } from 'react';
 import styled from 'styled-components';
-import { formatLength, type Ruling } from '../../core/job/index.js';
+import { formatLength } from '../../core/words/index.js';
+import type { JobRuling } from '../../core/recipe/index.js';
 import { colour, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { useJobContext } from './job-context.js';
 
 interface RulingsProps {
-  readonly rulings: readonly Ruling[];
+  readonly rulings: readonly JobRuling[];
   /** What stands in place of a ruling's value, so that it can be edited there; by ruling id. */
   readonly editors?: Readonly<Record<string, ReactNode>>;
   /** What stands below a ruling's sentence, by ruling id. */
@@ -28,7 +29,7 @@ export function Rulings({ rulings, editors = {}, below = {}, onReturn = {} }: Ru
 }
 
 interface RulingItemProps {
-  readonly ruling: Ruling;
+  readonly ruling: JobRuling;
   readonly editor: ReactNode;
   readonly below: ReactNode;
   readonly onReturn: (() => void) | undefined;

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { emptyRecipe, patchRecipe, type Job } from '../../core/job/index.js';
+import { emptyRecipe, patchRecipe, type Job } from '../../core/recipe/index.js';
 import { EditQueue, NOTHING_KEPT, type Kept } from './edit-queue.js';
 import { sendEdit, untilBack } from './send-edit.js';
 

@@ -1,4 +1,4 @@
-import { patchRecipe, type Job } from '../../core/job/index.js';
+import { patchRecipe, type Job } from '../../core/recipe/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { isServerAway, onPresence } from '../api/presence.js';
 import type { Edit, SendOutcome } from './edit-queue.js';

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { guardLeaving } from '../app/guarded-router.js';
+import { guardLeaving } from '../ui/guarded-router.js';
 import { Button, MainButton } from '../ui/button.js';
 import { hasDrafts, keepDrafts, type OpenDraft } from '../ui/draft.js';
 import { AskCard, AskRow } from './ask-card.js';

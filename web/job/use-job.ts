@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/job/index.js';
+import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/recipe/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { keepDrafts } from '../ui/draft.js';
 import { EditQueue, type Change, type Refusal, type SavingState } from './edit-queue.js';

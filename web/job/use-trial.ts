@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import type { RecipePatch } from '../../core/job/index.js';
+import type { RecipePatch } from '../../core/recipe/index.js';
 import { useJobContext } from './job-context.js';
 
 /**

@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import styled from 'styled-components';
-import type { JobSummary } from '../../core/job/index.js';
+import type { JobSummary } from '../../core/recipe/index.js';
 import { space } from '../tokens.js';
 
 /** A docket is at least so wide, where there is room; px. */

@@ -1,7 +1,7 @@
 import { memo, useCallback, useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Box } from '../../core/geometry/index.js';
-import type { LengthUnit } from '../../core/job/index.js';
+import type { LengthUnit } from '../../core/words/index.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { between, fitted, pinched, resized, shifted, zoomedAt, type Camera, type Point, type Size } from './camera.js';

@@ -1,4 +1,4 @@
-import type { LengthUnit } from '../../core/job/index.js';
+import type { LengthUnit } from '../../core/words/index.js';
 import { colour, type } from '../tokens.js';
 
 export const RULER_PX = 22;

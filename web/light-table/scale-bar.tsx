@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import type { LengthUnit } from '../../core/job/index.js';
+import type { LengthUnit } from '../../core/words/index.js';
 import { colour } from '../tokens.js';
 import { MM_PER_UNIT } from './rulers.js';
 

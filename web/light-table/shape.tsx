@@ -1,5 +1,5 @@
 import { createContext, useContext, type SVGProps } from 'react';
-import type { DrawnPath } from '../plan/drawn-path.js';
+import type { DrawnPath } from '../../core/plan/page/drawn-path.js';
 
 /** For how many px per mm the picture is drawn. */
 export const DrawnZoom = createContext(1);

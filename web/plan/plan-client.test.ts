@@ -1,14 +1,15 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { emptyRecipe } from '../../core/job/index.js';
+import { emptyRecipe } from '../../core/recipe/index.js';
 import { DEMO_SHOP } from '../../demo/shop.js';
 import { PlanClient, type PlanFailure, type PlanInput, type StartedWorker } from './plan-client.js';
-import type { PlanRequest, PlanView, PlanWorkerApi } from './plan-view.js';
+import type { PlanView } from '../../core/plan/page/plan-view.js';
+import type { PlanRequest, PlanWorkerApi } from './worker-api.js';
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
 
 const LIMITS = { startMs: 1000, planMs: 5000, graceMs: 100 };
-const VIEW = (id: number): PlanView => ({ id, findings: [], letBe: [], rulings: [] });
+const VIEW = (id: number): PlanView => ({ id, figures: { parts: 0, worst: {} }, findings: [], letBe: [], rulings: [] });
 
 /** A worker by hand: it does what the test tells it to, when it is told to. */
 class FakeWorker implements StartedWorker {

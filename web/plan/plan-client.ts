@@ -1,6 +1,9 @@
-import type { ArtworkPart, Recipe, RecipePatch, Shop } from '../../core/job/index.js';
-import type { TakenCopies } from '../../core/job/plan/index.js';
-import type { PlanRequest, PlanView, PlanWorkerApi } from './plan-view.js';
+import type { ArtworkPart } from '../../core/stations/artwork/index.js';
+import type { Recipe, RecipePatch } from '../../core/recipe/index.js';
+import type { Shop } from '../../core/shop/index.js';
+import type { TakenCopies } from '../../core/stations/sheets/index.js';
+import type { PlanView } from '../../core/plan/page/plan-view.js';
+import type { PlanRequest, PlanWorkerApi } from './worker-api.js';
 
 /** What a job is planned from. */
 export interface PlanInput {

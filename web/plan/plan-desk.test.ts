@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { drawingPart, emptyRecipe, type Recipe } from '../../core/job/index.js';
-import { Planner } from '../../core/job/plan/index.js';
+import { drawingPart } from '../../core/stations/artwork/index.js';
+import { emptyRecipe, type Recipe } from '../../core/recipe/index.js';
+import { Planner } from '../../core/plan/index.js';
 import { DEMO_SHOP } from '../../demo/shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { planDesk } from './plan-desk.js';
-import type { PlanRequest, PlanView } from './plan-view.js';
+import type { PlanView } from '../../core/plan/page/plan-view.js';
+import type { PlanRequest } from './worker-api.js';
 
 const svg = (colours: readonly string[]) => new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60">${colours.map((colour, i) => `<rect x="${i * 20}" width="40" height="60" fill="${colour}"/>`).join('')}</svg>`);
 const recipeOf = (id: string): Recipe => ({ ...emptyRecipe(id), artworks: [drawingPart({ id, fileName: `${id}.svg`, sha256: '' })] });

@@ -1,8 +1,10 @@
-import { letterFormsOf, changesOf, paintsOf, viewOf } from './make-view.js';
-import type { Plan, Planner } from '../../core/job/plan/index.js';
-import { crossSection, thinnestPart } from '../../core/layers/index.js';
-import type { Recipe, Shop } from '../../core/job/index.js';
-import type { Answer, PlanWorkerApi } from './plan-view.js';
+import { letterFormsOf, changesOf, paintsOf, viewOf } from '../../core/plan/page/make-view.js';
+import type { Plan, Planner } from '../../core/plan/index.js';
+import { crossSection, thinnestPart } from '../../core/engines/layers/index.js';
+import type { Recipe } from '../../core/recipe/index.js';
+import type { Shop } from '../../core/shop/index.js';
+import { sayStep } from '../../core/stations/artwork/index.js';
+import type { Answer, PlanWorkerApi } from './worker-api.js';
 
 interface DeskOptions {
   readonly planner: Planner;
@@ -31,7 +33,7 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
 
   const of = async <T>(id: number, answer: (made: Made) => T | Promise<T>): Promise<Answer<T>> => (last?.id === id ? { value: await answer(last) } : null);
   // Not every build is tried: it is fetched with the first that is.
-  const trials = () => import('../../core/job/plan/trials.js');
+  const trials = () => import('../../core/stations/build/trials.js');
   const take = (id: string, fresh: ReadonlyMap<string, Uint8Array>) => {
     if (id !== jobId) sources.clear();
     jobId = id;
@@ -62,7 +64,7 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
           { recipe, shop, taken, sources },
           {
             breathe,
-            onStep,
+            onStep: (step, done) => onStep(sayStep(step), done),
             onProgress: (soFar) => {
               // The build is what a hand is moving; the rest is shown once it is all there.
               if (soFar.build && !soFar.prepare) show(soFar, false);
@@ -88,8 +90,9 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
       await ready;
       return letterFormsOf(await planner.letterChoices(lettering, ownFont));
     },
-    gapTrial: (id, wish) => of(id, async ({ plan, recipe, shop }) => (await trials()).tryGaps(plan, recipe, shop, wish)),
-    schools: (id, wish) => of(id, async ({ plan, recipe, shop }) => (await trials()).schoolsSideBySide(plan, recipe, shop, wish)),
+    gapTrial: (id, wish) => of(id, async ({ plan: { build }, recipe, shop }) => (build ? (await trials()).tryGaps({ build, recipe, repeatabilityMm: shop.cutter.repeatabilityMm }, wish) : null)),
+    schools: (id, wish) =>
+      of(id, async ({ plan: { separated, surface }, recipe, shop }) => (separated && surface ? (await trials()).schoolsSideBySide({ separated, recipe, shop, heightMm: surface.design.heightMm }, wish) : [])),
     thinnest: (id) =>
       of(id, ({ plan }) =>
         Object.fromEntries(

@@ -2,9 +2,9 @@ import createKernel from 'clipper2-wasm/dist/es/clipper2z.js';
 import wasmUrl from 'clipper2-wasm/dist/es/clipper2z.wasm?url';
 import { expose, releaseProxy, type Remote } from 'comlink';
 import { loadKernel } from '../../core/geometry/index.js';
-import { Planner } from '../../core/job/plan/index.js';
+import { Planner } from '../../core/plan/index.js';
 import { planDesk } from './plan-desk.js';
-import type { PlanWorkerApi } from './plan-view.js';
+import type { PlanWorkerApi } from './worker-api.js';
 
 const ready = fetch(wasmUrl)
   .then((response) => {

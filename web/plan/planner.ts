@@ -1,6 +1,6 @@
 import { proxy, wrap } from 'comlink';
 import { PlanClient, type StartedWorker } from './plan-client.js';
-import type { PlanWorkerApi } from './plan-view.js';
+import type { PlanWorkerApi } from './worker-api.js';
 
 function startWorker(): StartedWorker {
   const worker = new Worker(new URL('./plan-worker.ts', import.meta.url), { type: 'module' });

@@ -1,7 +1,7 @@
 import jpegUrl from '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm?url';
 import pngUrl from '@jsquash/png/codec/pkg/squoosh_png_bg.wasm?url';
 import webpUrl from '@jsquash/webp/codec/dec/webp_dec.wasm?url';
-import type { PictureKind } from '../../core/artwork/index.js';
+import type { PictureKind } from '../../core/engines/artwork/index.js';
 
 const URLS: Readonly<Record<PictureKind, string>> = { png: pngUrl, jpeg: jpegUrl, webp: webpUrl };
 

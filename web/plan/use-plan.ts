@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import { sourcesOf, type Recipe } from '../../core/job/index.js';
-import type { TakenCopies } from '../../core/job/plan/index.js';
-import { artworkQuery } from '../jobs/artwork-picture.js';
+import { sourcesOf } from '../../core/stations/artwork/index.js';
+import type { Recipe } from '../../core/recipe/index.js';
+import type { TakenCopies } from '../../core/stations/sheets/index.js';
+import { artworkQuery } from '../api/artwork-picture.js';
 import type { PlanFailure } from './plan-client.js';
 import { planner } from './planner.js';
-import type { PlanView } from './plan-view.js';
+import type { PlanView } from '../../core/plan/page/plan-view.js';
 import { useShop } from './use-shop.js';
 
 export interface PlanState {

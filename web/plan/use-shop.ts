@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Shop } from '../../core/job/index.js';
+import type { Shop } from '../../core/shop/index.js';
 import { ask } from '../api/client.js';
 
 /** The shop as the server keeps it, with the revision that a write of it must name. */

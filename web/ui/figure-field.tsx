@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { formatLength, readLength, type LengthUnit } from '../../core/job/index.js';
+import { formatLength, readLength, type LengthUnit } from '../../core/words/index.js';
 import type { Reading } from './draft.js';
 import { FigureInput, WrongNote } from './figure-style.js';
 import { useDraft } from './use-draft.js';

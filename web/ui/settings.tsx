@@ -1,5 +1,5 @@
 import { createContext, useContext, useLayoutEffect, useMemo, useState, type ReactNode } from 'react';
-import type { LengthUnit } from '../../core/job/index.js';
+import type { LengthUnit } from '../../core/words/index.js';
 
 type Theme = 'system' | 'light' | 'dark';
 

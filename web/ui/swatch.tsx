@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import type { Film } from '../../core/job/index.js';
+import type { Film } from '../../core/shop/index.js';
 import { colour, radius } from '../tokens.js';
 
 /** A cutting of film: its colour, and its finish as a sign that reads without colour. */

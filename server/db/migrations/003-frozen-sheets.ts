@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { packLists } from '../../../core/records/index.js';
+import { packLists } from '../../../core/stations/cut/index.js';
 
 /*
  * Sheets that were sent to the cutter are kept as they were; runs refer to them, and their programs lie apart. Revisions only grow. Older runs

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import type { Recipe } from '../../../core/job/index.js';
+import type { Recipe } from '../../../core/recipe/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space, type } from '../../tokens.js';
 import { Select } from '../../ui/plain-fields.js';

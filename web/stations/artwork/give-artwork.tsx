@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { DropZone, FileTrigger, Text } from 'react-aria-components';
 import styled from 'styled-components';
-import { AT_ORIGIN, newLettering, sourcesOf, type LetteringPart, type Source } from '../../../core/job/index.js';
+import { AT_ORIGIN, newLettering, sourcesOf, type LetteringPart, type Source } from '../../../core/stations/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { artworkQuery } from '../../jobs/artwork-picture.js';
+import { artworkQuery } from '../../api/artwork-picture.js';
 import { planner } from '../../plan/planner.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, LinkButton, MainButton } from '../../ui/button.js';

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { Lettering, LetteringPart } from '../../../core/job/index.js';
-import { artworkQuery } from '../../jobs/artwork-picture.js';
-import type { LetterForms } from '../../plan/plan-view.js';
+import type { LetteringPart } from '../../../core/stations/artwork/index.js';
+import type { Lettering } from '../../../core/engines/artwork/index.js';
+import { artworkQuery } from '../../api/artwork-picture.js';
+import type { LetterForms } from '../../../core/plan/page/plan-view.js';
 import { planner } from '../../plan/planner.js';
 import { colour, radius, space } from '../../tokens.js';
 

@@ -1,7 +1,8 @@
 import { useEffect, useRef } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import { carryAlternates, type ArtworkPart, type Lettering, type LetteringPart } from '../../../core/job/index.js';
+import { carryAlternates, type ArtworkPart, type LetteringPart } from '../../../core/stations/artwork/index.js';
+import type { Lettering } from '../../../core/engines/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useTrial } from '../../job/use-trial.js';
 import { colour, space, type } from '../../tokens.js';

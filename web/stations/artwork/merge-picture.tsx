@@ -1,15 +1,15 @@
 import styled from 'styled-components';
 import { joinBoxes, widenBox, type Box } from '../../../core/geometry/index.js';
-import type { Finding } from '../../../core/job/index.js';
+import type { JobFinding } from '../../../core/recipe/index.js';
 import { Shape } from '../../light-table/shape.js';
-import type { PaintView } from '../../plan/plan-view.js';
+import type { PaintView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 
 /** Path data longer than this is not drawn twice more: small pictures of very large artwork would stall the page. */
 const MOST_LETTERS = 600_000;
 
 interface MergePictureProps {
-  readonly finding: Finding;
+  readonly finding: JobFinding;
   readonly paints: readonly PaintView[];
 }
 

@@ -1,6 +1,7 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { formatLength, moved, snapped, type SnapLine } from '../../../core/job/index.js';
+import { formatLength } from '../../../core/words/index.js';
+import { moved, snapped, type SnapLine } from '../../../core/stations/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, radius } from '../../tokens.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';

@@ -1,5 +1,6 @@
 import styled from 'styled-components';
-import { formatLength, reordered } from '../../../core/job/index.js';
+import { formatLength } from '../../../core/words/index.js';
+import { reordered } from '../../../core/stations/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';

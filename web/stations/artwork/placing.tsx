@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { aligned, distributed, moved, repeated, withPlaces, type Alignment, type Placement } from '../../../core/job/index.js';
+import { aligned, distributed, moved, repeated, withPlaces, type Alignment, type Placement } from '../../../core/stations/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
-import { count } from '../../ui/say.js';
+import { count } from '../../../core/words/index.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
 
 const LINES: readonly (readonly [Alignment, string])[] = [

@@ -1,15 +1,16 @@
 import styled from 'styled-components';
-import { SHIPPED_FONTS } from '../../../core/artwork/index.js';
-import { NO_REPAIR, patchRecipe, sparedNoMore, takenBack, takenEverywhere, type Finding, type PlaceRemedy, type Recipe, type RecipePatch, type Remedy, type SparedPlace } from '../../../core/job/index.js';
+import { SHIPPED_FONTS } from '../../../core/engines/artwork/index.js';
+import { patchRecipe, type Recipe, type RecipePatch, type JobFinding, type JobRemedy } from '../../../core/recipe/index.js';
+import { NO_REPAIR, sparedNoMore, takenBack, takenEverywhere } from '../../../core/stations/artwork/index.js';
+import { type PlaceRemedy, type SparedPlace, count } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
-import { count } from '../../ui/say.js';
 
 /** What was put right, each to be taken back; and in one go all that cannot change the look. */
-export function PutRightList({ findings }: { readonly findings: readonly Finding[] }) {
+export function PutRightList({ findings }: { readonly findings: readonly JobFinding[] }) {
   const { recipe, handle, plan } = useJobContext();
   const safe = findings.flatMap((finding) => finding.remedies?.filter((remedy) => remedy.safe) ?? []);
   const done = takenRemedies(recipe.repair);
@@ -66,7 +67,7 @@ export function PutRightList({ findings }: { readonly findings: readonly Finding
   );
 }
 
-function merged(recipe: Recipe, remedies: readonly Remedy[]): RecipePatch {
+function merged(recipe: Recipe, remedies: readonly JobRemedy[]): RecipePatch {
   return { repair: remedies.reduce<Recipe>((sum, remedy) => patchRecipe(sum, takenEverywhere(sum.repair, remedy)), recipe).repair };
 }
 

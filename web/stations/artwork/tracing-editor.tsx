@@ -1,5 +1,6 @@
 import styled from 'styled-components';
-import type { PicturePart, Tracing } from '../../../core/job/index.js';
+import type { PicturePart } from '../../../core/stations/artwork/index.js';
+import type { Tracing } from '../../../core/engines/artwork/index.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { colour, space, type } from '../../tokens.js';

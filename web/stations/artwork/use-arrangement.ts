@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
-import { atTrueSize, nameOfPart, placedBox, withPlaces, type ArtworkPart, type PlacedPart, type Placement, type Recipe, type RecipePatch } from '../../../core/job/index.js';
+import { atTrueSize, nameOfPart, placedBox, withPlaces, type ArtworkPart, type PlacedPart, type Placement } from '../../../core/stations/artwork/index.js';
+import type { Recipe, RecipePatch } from '../../../core/recipe/index.js';
 import { joinBoxes, type Box } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { SHIPPED_FONTS } from '../../../core/artwork/index.js';
-import type { Source } from '../../../core/job/index.js';
+import { SHIPPED_FONTS } from '../../../core/engines/artwork/index.js';
+import type { Source } from '../../../core/stations/artwork/index.js';
 import { ApiProblem, ask } from '../../api/client.js';
 import { fontUrl } from '../../plan/font-files.js';
 import { useNotify } from '../../ui/notices.js';

@@ -13,14 +13,14 @@ import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Choice } from '../../ui/choice.js';
 import type { Box } from '../../../core/geometry/index.js';
-import type { TrialAnswer } from '../../../core/job/plan/index.js';
+import type { TrialAnswer } from '../../../core/stations/build/index.js';
 import { GapHeat, heatCaption } from './gap-heat.js';
 import { PairsTable } from './pairs-table.js';
 import { TakeAway } from './take-away.js';
 import { TrapTerms } from './trap-terms.js';
 import { CrossSection, type SectionAt } from './cross-section.js';
-import { designBox } from '../design-box.js';
-import { LayerPicture } from '../layer-picture.js';
+import { designBox } from '../../light-table/design-box.js';
+import { LayerPicture } from '../../light-table/layer-picture.js';
 import { TrapHandle } from './trap-handle.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 

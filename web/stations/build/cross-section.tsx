@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
-import { formatLength } from '../../../core/job/index.js';
-import type { SectionBar } from '../../../core/layers/index.js';
+import { formatLength } from '../../../core/words/index.js';
+import type { SectionBar } from '../../../core/engines/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { useAsked } from '../../plan/use-asked.js';
+import { useAsked } from '../../job/use-asked.js';
 import { colour, radius, space, type, width } from '../../tokens.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';

@@ -1,5 +1,6 @@
 import styled from 'styled-components';
-import type { Film, KnockOut, Outline } from '../../../core/job/index.js';
+import type { Film } from '../../../core/shop/index.js';
+import type { KnockOut, Outline } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';

@@ -1,4 +1,4 @@
-import type { TrialAnswer } from '../../../core/job/plan/index.js';
+import type { TrialAnswer } from '../../../core/stations/build/index.js';
 
 /** Steps of how often, the rarest first: the colour darkens and the line thickens, so that it reads without colour. */
 const STEPS = [

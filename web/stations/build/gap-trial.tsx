@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import styled from 'styled-components';
-import { formatLength } from '../../../core/job/index.js';
-import type { TrialAnswer } from '../../../core/job/plan/index.js';
+import { formatLength } from '../../../core/words/index.js';
+import type { TrialAnswer } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { useAsked } from '../../plan/use-asked.js';
+import { useAsked } from '../../job/use-asked.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';

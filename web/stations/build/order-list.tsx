@@ -1,12 +1,12 @@
 import { GridList, GridListItem, useDragAndDrop, Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Finding } from '../../../core/job/index.js';
+import type { JobFinding } from '../../../core/recipe/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import type { PlanWorkerApi } from '../../plan/plan-view.js';
-import { useAsked } from '../../plan/use-asked.js';
+import type { PlanWorkerApi } from '../../plan/worker-api.js';
+import { useAsked } from '../../job/use-asked.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
-import { count, sayArea } from '../../ui/say.js';
+import { count, sayArea } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
 import { useLayerOrder } from './use-layer-order.js';
 
@@ -85,7 +85,7 @@ function useThinnest(): Thinnest {
   return useAsked<Thinnest>((api, plan) => api.thinnest(plan), NOWHERE, '', PAUSE_MS);
 }
 
-function thinnestFinding(film: string, { mm, where }: Thinnest[string]): Finding {
+function thinnestFinding(film: string, { mm, where }: Thinnest[string]): JobFinding {
   return { code: 'thinnest', severity: 'note', stage: 'build', message: `${film} is ${mm} mm at its thinnest.`, where };
 }
 

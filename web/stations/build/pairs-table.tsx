@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { PairDecision } from '../../../core/job/index.js';
-import type { PairPlan } from '../../../core/job/plan/index.js';
+import type { PairDecision, PairPlan } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';

@@ -1,11 +1,11 @@
 import styled from 'styled-components';
-import type { SchoolFigures, TrialWish } from '../../../core/job/plan/index.js';
+import type { SchoolFigures, TrialWish } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { useAsked } from '../../plan/use-asked.js';
+import { useAsked } from '../../job/use-asked.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { Table } from '../../ui/plain-fields.js';
-import { sayArea, sayDuration } from '../../ui/say.js';
+import { sayArea, sayDuration } from '../../../core/words/index.js';
 
 const NAMES = { overlay: 'Overlay', inlay: 'Inlay', trapped: 'Trapped inlay' } as const;
 

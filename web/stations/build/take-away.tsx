@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { ExportFormat } from '../../../core/job/plan/index.js';
+import type { ExportFormat } from '../../../core/plan/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space, type } from '../../tokens.js';
 import { LinkButton } from '../../ui/button.js';

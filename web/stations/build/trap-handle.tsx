@@ -1,6 +1,6 @@
 import { useRef, useState, type KeyboardEvent } from 'react';
 import styled, { css } from 'styled-components';
-import { formatLength } from '../../../core/job/index.js';
+import { formatLength } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useTrial } from '../../job/use-trial.js';
 import { colour, space, type } from '../../tokens.js';

@@ -1,13 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
 import styled from 'styled-components';
-import { formatLength } from '../../../core/job/index.js';
+import { formatLength } from '../../../core/words/index.js';
 import { ApiProblem, ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { useNotify } from '../../ui/notices.js';
 import { PercentField } from '../../ui/percent-field.js';
-import { MarkDistance } from '../mark-distance.js';
+import { MarkDistance } from '../../job/mark-distance.js';
 
 /** What the trap formula is fed with, each figure editable where it belongs: the hand with the job, shrink with its film, truth with the cutter. */
 export function TrapTerms() {

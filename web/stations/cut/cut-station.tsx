@@ -1,26 +1,27 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { ENDED, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/records/index.js';
+import { ENDED, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
-import type { SheetView } from '../../plan/plan-view.js';
+import type { SheetView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Small } from '../../ui/plain-fields.js';
-import { count, sayDateTime, sayDuration } from '../../ui/say.js';
+import { sayDateTime } from '../../ui/say.js';
+import { count, sayDuration } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
-import { SheetPicture, sheetBox } from '../sheet-picture.js';
+import { SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
 import { CutterBusy, useCutterBusy } from './cutter-busy.js';
 import { CutterSwitches } from './cutter-switches.js';
 import { FailedSheet } from './failed-sheet.js';
 import { LiveCut } from './live-cut.js';
 import { LoadedQuestion } from './loaded-question.js';
 import { RunPanel } from './run-panel.js';
-import { useDrawnSheet, useFrozenDrawing } from './use-frozen-drawing.js';
+import { useDrawnSheet, useFrozenDrawing } from '../../job/use-frozen-drawing.js';
 import { useRunProgress } from './use-run-progress.js';
 
 /** What is in the cutter, what failed and waits for a word, what is left to be cut, and what is cut. */

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { FrozenSheet } from '../../../core/records/index.js';
+import type { FrozenSheet } from '../../../core/stations/cut/index.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, MainButton } from '../../ui/button.js';
-import { count } from '../../ui/say.js';
+import { count } from '../../../core/words/index.js';
 import { LoadedQuestion } from './loaded-question.js';
 
 interface FailedSheetProps {

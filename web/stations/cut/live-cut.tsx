@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { UNITS_PER_MM } from '../../../core/cutting/index.js';
-import type { RunProgress } from '../../../core/records/index.js';
-import type { FrozenDrawing } from './use-frozen-drawing.js';
+import { UNITS_PER_MM } from '../../../core/engines/cutting/index.js';
+import type { RunProgress } from '../../../core/stations/cut/index.js';
+import type { FrozenDrawing } from '../../job/use-frozen-drawing.js';
 
 interface LiveCutProps {
   readonly runs: FrozenDrawing['runs'];

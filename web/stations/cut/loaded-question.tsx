@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { formatLength, type LengthUnit } from '../../../core/job/index.js';
+import { formatLength, type LengthUnit } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import type { DrawnSheet } from '../../plan/plan-view.js';
+import type { DrawnSheet } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { LinkButton, MainButton } from '../../ui/button.js';
 import { Labelled, Select, Small } from '../../ui/plain-fields.js';
-import { PIECE_WORDS } from '../sheet-picture.js';
+import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
   readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'usedLengthMm'>;

@@ -1,9 +1,9 @@
 import { ProgressBar } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Run, RunProgress, RunState } from '../../../core/records/index.js';
+import type { Run, RunProgress, RunState } from '../../../core/stations/cut/index.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, MainButton } from '../../ui/button.js';
-import { sayDuration } from '../../ui/say.js';
+import { sayDuration } from '../../../core/words/index.js';
 
 const STATE_WORDS: Readonly<Record<RunState, string>> = {
   cutting: 'Cutting',

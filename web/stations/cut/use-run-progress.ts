@@ -1,4 +1,4 @@
-import { ENDED, type Run, type RunProgress } from '../../../core/records/index.js';
+import { ENDED, type Run, type RunProgress } from '../../../core/stations/cut/index.js';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 

@@ -1,12 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../../../core/geometry/index.js';
-import { contoursOfGroups, standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/records/index.js';
+import { contoursOfGroups, standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
-import { NOTHING_DRAWN, type DrawnPath } from '../../plan/drawn-path.js';
+import { NOTHING_DRAWN, type DrawnPath } from '../../../core/plan/page/drawn-path.js';
 import { useNotify } from '../../ui/notices.js';
-import { useFrozenDrawing } from '../cut/use-frozen-drawing.js';
+import { useFrozenDrawing } from '../../job/use-frozen-drawing.js';
 
 /** A copy of a layer on film: what is weeded and ticked off. */
 export interface CutCopy {

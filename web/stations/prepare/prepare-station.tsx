@@ -1,22 +1,23 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { Film } from '../../../core/job/index.js';
-import type { WeedPlace } from '../../../core/records/index.js';
+import type { Film } from '../../../core/shop/index.js';
+import type { WeedPlace } from '../../../core/stations/cut/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { Shape } from '../../light-table/shape.js';
-import type { DrawnPath } from '../../plan/drawn-path.js';
-import type { PrepareView } from '../../plan/plan-view.js';
+import type { DrawnPath } from '../../../core/plan/page/drawn-path.js';
+import type { PrepareView } from '../../../core/plan/page/plan-view.js';
 import { colour, space, type } from '../../tokens.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Labelled, Select, Small } from '../../ui/plain-fields.js';
-import { count, sayDateTime } from '../../ui/say.js';
-import { designBox } from '../design-box.js';
-import { MarkDistance } from '../mark-distance.js';
+import { sayDateTime } from '../../ui/say.js';
+import { count } from '../../../core/words/index.js';
+import { designBox } from '../../light-table/design-box.js';
+import { MarkDistance } from '../../job/mark-distance.js';
 import { isSame, useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
 
 /** What every layer gets so that it can be weeded and laid true, and the map for weeding it. */

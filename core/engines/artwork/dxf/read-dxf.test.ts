@@ -1,0 +1,174 @@
+import { describe, expect, it } from 'vitest';
+import { areaOf, boundsOf } from '../../../geometry/index.js';
+import { Refusal } from '../refusal.js';
+import { seeded } from '../../../testing/seeded.js';
+import { paintRegions, readArtwork } from '../index.js';
+import { readDxf } from './read-dxf.js';
+import { indexColour } from './colours.js';
+import { joinLoops } from '../join-loops.js';
+import { withFindings } from '../../../testing/with-findings.js';
+
+type Group = readonly [code: number, value: number | string];
+interface Parts {
+  readonly entities: readonly Group[];
+  readonly header?: readonly Group[];
+  readonly layers?: readonly Group[];
+  readonly blocks?: readonly Group[];
+}
+
+const MM: readonly Group[] = [[9, '$INSUNITS'], [70, 4]];
+const dxf = ({ entities, header = MM, layers = [], blocks = [] }: Parts, end = '\n') =>
+  [[0, 'SECTION'], [2, 'HEADER'], ...header, [0, 'ENDSEC'], [0, 'SECTION'], [2, 'TABLES'], ...layers, [0, 'ENDSEC'], [0, 'SECTION'], [2, 'BLOCKS'], ...blocks, [0, 'ENDSEC'], [0, 'SECTION'], [2, 'ENTITIES'], ...entities, [0, 'ENDSEC'], [0, 'EOF'], []]
+    .map((group) => group.map((v, i) => (i === 0 ? String(v).padStart(3) : String(v))).join(end))
+    .join(end);
+const read = (parts: Parts) => withFindings(readArtwork(new TextEncoder().encode(dxf(parts)), 'part.dxf'));
+const areas = (parts: Parts) => paintRegions(read(parts), 1).regions.map((region) => areaOf(region.rings));
+const codes = (parts: Parts) => read(parts).findings.map((finding) => finding.code);
+const line = (x0: number, y0: number, x1: number, y1: number): Group[] => [[0, 'LINE'], [8, '0'], [10, x0], [20, y0], [11, x1], [21, y1]];
+const circle = (x: number, y: number, r: number, ...more: Group[]): Group[] => [[0, 'CIRCLE'], [8, '0'], ...more, [10, x], [20, y], [40, r]];
+const poly = (points: readonly (readonly number[])[], closed = 1): Group[] => [[0, 'LWPOLYLINE'], [8, '0'], [90, points.length], [70, closed], ...points.flatMap(([x, y, b]): Group[] => [[10, x!], [20, y!], ...(b ? ([[42, b]] as Group[]) : [])])];
+const square = (x: number, y: number, side: number) => poly([[x, y], [x + side, y], [x + side, y + side], [x, y + side]]);
+
+/** A circle of radius 10 as a rational quadratic spline of nine points. */
+const w = Math.SQRT1_2;
+const circleSpline: Group[] = [
+  [0, 'SPLINE'], [8, '0'], [70, 1], [71, 2], ...[0, 0, 0, 1, 1, 2, 2, 3, 3, 4, 4, 4].map((k): Group => [40, k]), ...[1, w, 1, w, 1, w, 1, w, 1].map((k): Group => [41, k]),
+  ...[[10, 0], [10, 10], [0, 10], [-10, 10], [-10, 0], [-10, -10], [0, -10], [10, -10], [10, 0]].flatMap(([x, y]): Group[] => [[10, x!], [20, y!]]),
+];
+
+describe('entities', () => {
+  it.each<[string, Group[], number]>([
+    ['circle', circle(0, 0, 10), Math.PI * 100],
+    ['four lines, every which way', [...line(0, 0, 10, 0), ...line(10, 10, 10, 0), ...line(10, 10, 0, 10), ...line(0, 0, 0, 10)], 100],
+    ['lines whose ends nearly meet', [...line(0, 0, 10, 0.04), ...line(10.03, 0, 10, 10), ...line(10, 10.05, 0, 10), ...line(0, 10, 0, 0.02)], 100],
+    ['arc and its chord', [[0, 'ARC'], [8, '0'], [10, 0], [20, 0], [40, 10], [50, 0], [51, 180], ...line(-10, 0, 10, 0)], Math.PI * 50],
+    ['arc that goes through zero', [[0, 'ARC'], [8, '0'], [10, 0], [20, 0], [40, 10], [50, 270], [51, 90], ...line(0, -10, 0, 10)], Math.PI * 50],
+    ['ellipse', [[0, 'ELLIPSE'], [8, '0'], [10, 0], [20, 0], [11, 20], [21, 0], [40, 0.5], [41, 0], [42, 2 * Math.PI]], Math.PI * 200],
+    ['closed polyline', square(3, 3, 10), 100],
+    ['polyline with bulges: a disc of two half circles', poly([[-10, 0, 1], [10, 0, 1]]), Math.PI * 100],
+    ['polyline with inward bulges', poly([[0, 0], [20, 0], [20, 20, -1], [0, 20]]), 400 - Math.PI * 50],
+    ['old polyline of vertices', [[0, 'POLYLINE'], [8, '0'], [66, 1], [70, 1], ...[[0, 0], [10, 0], [10, 10]].flatMap(([x, y]): Group[] => [[0, 'VERTEX'], [8, '0'], [10, x!], [20, y!]]), [0, 'SEQEND']], 50],
+    ['rational spline that is a circle', circleSpline, Math.PI * 100],
+    ['solid', [[0, 'SOLID'], [8, '0'], [10, 0], [20, 0], [11, 10], [21, 0], [12, 0], [22, 10], [13, 10], [23, 10]], 100],
+    ['hatch of a polyline with a hole', [[0, 'HATCH'], [8, '0'], [10, 0], [20, 0], [91, 2], [92, 3], [72, 0], [73, 1], [93, 4], ...[[0, 0], [20, 0], [20, 20], [0, 20]].flatMap(([x, y]): Group[] => [[10, x!], [20, y!]]), [92, 2], [72, 0], [73, 1], [93, 4], ...[[5, 5], [15, 5], [15, 15], [5, 15]].flatMap(([x, y]): Group[] => [[10, x!], [20, y!]]), [97, 0]], 300],
+    ['hatch of edges: a half disc', [[0, 'HATCH'], [8, '0'], [10, 0], [20, 0], [91, 1], [92, 1], [93, 2], [72, 1], [10, -10], [20, 0], [11, 10], [21, 0], [72, 2], [10, 0], [20, 0], [40, 10], [50, 0], [51, 180], [73, 1], [97, 0]], Math.PI * 50],
+  ])('%s', (_, entities, area) => {
+    const found = areas({ entities });
+    expect(found).toHaveLength(1);
+    expect(Math.abs(found[0]! / area - 1)).toBeLessThan(0.005);
+  });
+
+  it('nest by even-odd: a letter keeps its counter, and an island in it', () => {
+    expect(areas({ entities: [...square(0, 0, 40), ...square(10, 10, 20), ...square(15, 15, 5)] })[0]).toBeCloseTo(1600 - 400 + 25, 3);
+  });
+
+  it('stand upright: up in the drawing is up on the sheet', () => {
+    const { regions } = paintRegions(read({ entities: poly([[0, 0], [40, 0], [20, 30]]) }), 1);
+    const ring = regions[0]!.rings[0]!;
+    const highest = Math.min(...ring.filter((_, i) => i % 2 === 1));
+    expect(ring[[...ring].findIndex((v, i) => i % 2 === 1 && v === highest) - 1]).toBeCloseTo(20, 3);
+  });
+});
+
+describe('blocks', () => {
+  const blocks: Group[] = [[0, 'BLOCK'], [2, 'DOT'], [10, 1], [20, 1], ...circle(1, 1, 5), [0, 'ENDBLK'], [0, 'BLOCK'], [2, 'PAIR'], [10, 0], [20, 0], [0, 'INSERT'], [2, 'DOT'], [10, 0], [20, 0], [0, 'INSERT'], [2, 'DOT'], [10, 20], [20, 0], [0, 'ENDBLK'], [0, 'BLOCK'], [2, 'LOOP'], [10, 0], [20, 0], [0, 'INSERT'], [2, 'LOOP'], [0, 'ENDBLK']];
+
+  it('are drawn scaled, turned, nested and in rows', () => {
+    const insert = (name: string, ...more: Group[]): Group[] => [[0, 'INSERT'], [8, '0'], [2, name], ...more];
+    expect(areas({ blocks, entities: insert('DOT', [41, 2], [42, 3]) })[0]).toBeCloseTo(Math.PI * 150, 0);
+    expect(areas({ blocks, entities: insert('PAIR', [50, 90]) })[0]).toBeCloseTo(Math.PI * 50, 0);
+    expect(areas({ blocks, entities: insert('DOT', [70, 3], [71, 2], [44, 20], [45, 20]) })[0]).toBeCloseTo(Math.PI * 150, 0);
+    const { regions } = paintRegions(read({ blocks, entities: insert('PAIR', [50, 90]) }), 1);
+    const box = boundsOf(regions[0]!.rings)!;
+    expect([box.maxX - box.minX, box.maxY - box.minY]).toEqual([expect.closeTo(10, 1), expect.closeTo(30, 1)]);
+  });
+
+  it('that contain themselves or do not exist are a finding', () => {
+    expect(codes({ blocks, entities: [...circle(0, 0, 5), [0, 'INSERT'], [2, 'LOOP'], [0, 'INSERT'], [2, 'GHOST']] })).toEqual(['block-left', 'block-left']);
+  });
+});
+
+describe('units, layers and colours', () => {
+  it.each<[Group[], number, string[]]>([
+    [[[9, '$INSUNITS'], [70, 1]], 25.4, []],
+    [[[9, '$INSUNITS'], [70, 5]], 10, []],
+    [[[9, '$MEASUREMENT'], [70, 0]], 25.4, ['units-unstated']],
+    [[], 1, ['units-unstated']],
+  ])('%o', (header, mm, findings) => {
+    const artwork = read({ header, entities: square(0, 0, 10) });
+    expect(artwork.widthMm).toBeCloseTo(10 * mm, 3);
+    expect(artwork.findings.map((f) => f.code)).toEqual(findings);
+  });
+
+  it('colour entities by themselves, their layer, their block or in full', () => {
+    const layers: Group[] = [[0, 'LAYER'], [2, 'RED'], [70, 0], [62, 1], [0, 'LAYER'], [2, 'OFF'], [70, 0], [62, -3], [0, 'LAYER'], [2, 'ICE'], [70, 1], [62, 3]];
+    const on = (layer: string): Group[] => [[0, 'CIRCLE'], [8, layer], [10, 0], [20, 0], [40, 9]];
+    const blocks: Group[] = [[0, 'BLOCK'], [2, 'B'], [10, 0], [20, 0], ...circle(30, 0, 3, [62, 0]), [0, 'ENDBLK']];
+    const { paints } = read({ layers, blocks, entities: [...on('RED'), ...on('OFF'), ...on('ICE'), ...circle(20, 0, 8, [62, 5]), ...circle(0, 30, 7, [420, 0x1d4e89]), [0, 'INSERT'], [8, '0'], [2, 'B'], [62, 2]] });
+    expect(paints.map((paint) => paint.colour)).toEqual(['#ff0000', '#0000ff', '#1d4e89', '#ffff00']);
+  });
+
+  it('know the palette', () => {
+    expect([1, 7, 8, 10, 30, 50, 92, 250, 255].map(indexColour)).toEqual(['#ff0000', '#000000', '#808080', '#ff0000', '#ff8000', '#ffff00', '#00a600', '#333333', '#ffffff']);
+  });
+});
+
+describe('findings', () => {
+  it('say what stays open, where, and what is left out', () => {
+    const { findings } = read({ entities: [...square(0, 0, 40), ...line(50, 0, 60, 5), [0, 'TEXT'], [8, '0'], [1, 'Hello'], [0, 'MESH'], [8, '0']] });
+    expect(findings.map((f) => f.code).sort()).toEqual(['dxf-mesh-left', 'dxf-text-left', 'open-outline']);
+    expect(findings.find((f) => f.code === 'open-outline')!.where).toMatchObject({ minX: 50, maxX: 60 });
+  });
+
+  it('offer to join ends that nearly meet, and do', () => {
+    // A square with a gap of 0.7 mm at one corner.
+    const gapped = { entities: [...line(0, 0, 40, 0), ...line(40, 0, 40, 40), ...line(40, 40, 0, 40), ...line(0, 40, 0, 0.7)] };
+    const [finding] = read(gapped).findings.filter((f) => f.code === 'open-outline');
+    const { joinEndsMm } = finding!.remedies![0]!.patch.repair!;
+    expect(joinEndsMm).toBeGreaterThan(0.7);
+    expect(joinEndsMm).toBeLessThan(0.9);
+    const joined = readDxf(new TextEncoder().encode(dxf(gapped)), 'part.dxf', joinEndsMm);
+    expect(joined.noticed).toEqual([]);
+    expect(paintRegions(joined, 1).regions.map((region) => Math.round(areaOf(region.rings)))).toEqual([1600]);
+  });
+
+  it('say that outlines were drawn twice, and keep one', () => {
+    expect(codes({ entities: [...square(0, 0, 10), ...square(0, 0, 10)] })).toEqual(['painted-twice']);
+    expect(areas({ entities: [...square(0, 0, 10), ...square(0, 0, 10)] })[0]).toBeCloseTo(100, 3);
+  });
+});
+
+describe('what cannot be read is refused with a reason', () => {
+  it.each([
+    ['no entities section', '0\nSECTION\n2\nHEADER\n0\nENDSEC\n0\nEOF\n', 'dxf-no-entities'],
+    ['binary', 'AutoCAD Binary DXF\r\n\x1a\0', 'dxf-binary'],
+    ['garbage after the head', '0\nSECTION\n2\nENTITIES\nhello\nworld\n', 'not-dxf'],
+    ['nothing drawn', dxf({ entities: [] }), 'dxf-nothing-drawn'],
+    ['only an open line far away', dxf({ entities: line(1e9, 0, 2e9, 1) }), 'dxf-nothing-drawn'],
+    ['numbers that are none', dxf({ entities: circle(NaN, Infinity, 1e308) }), 'dxf-nothing-drawn'],
+  ])('%s', (_, text, code) => {
+    const attempt = () => readArtwork(new TextEncoder().encode(text), 'bad.dxf');
+    expect(attempt).toThrow(Refusal);
+    try {
+      attempt();
+    } catch (error) {
+      expect((error as Refusal).code).toBe(code);
+    }
+  });
+
+  it('reads files with DOS line ends', () => {
+    const artwork = readArtwork(new TextEncoder().encode(dxf({ entities: square(0, 0, 10) }, '\r\n')), 'dos.dxf');
+    expect(artwork.widthMm).toBeCloseTo(10, 6);
+  });
+});
+
+describe('joining lines into loops', () => {
+  it.each(Array.from({ length: 12 }, (_, seed) => seed))('finds every polygon from its shuffled, turned sides, seed %i', (seed) => {
+    const random = seeded(seed);
+    const polygons = Array.from({ length: 8 }, (_, p) => Array.from({ length: 3 + Math.floor(random() * 20) }, (_, i, ) => [p * 100 + 30 * Math.cos(i * 0.3) + random(), i * 4 + random()]));
+    const sides = polygons.flatMap((corners) => corners.map((from, i) => (random() < 0.5 ? [...from, ...corners[(i + 1) % corners.length]!] : [...corners[(i + 1) % corners.length]!, ...from])));
+    const { loops, open } = joinLoops([...sides].sort(() => random() - 0.5), 0.01);
+    expect(open).toEqual([]);
+    expect(loops.map((loop) => loop.length / 2 - 1).sort()).toEqual(polygons.map((corners) => corners.length).sort());
+  });
+});

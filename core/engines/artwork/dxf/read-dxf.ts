@@ -1,0 +1,180 @@
+import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, joinBoxes, rotation, scaling, signedArea, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
+import { atPlaces } from '../../../words/index.js';
+import type { Artwork, Paint } from '../artwork.js';
+import { JOIN_MM, joiningReach, joinLoops, type OpenLine } from '../join-loops.js';
+import type { Noticed } from '../noticed.js';
+import { Refusal } from '../refusal.js';
+import { colourOf, isHidden } from './colours.js';
+import { hatchOutline } from './hatch.js';
+import { outlineOf } from './outlines.js';
+import { numberOf, parseDxf, textOf, type DxfFile, type Entity } from './tags.js';
+
+/** mm in one drawing unit, by the header's $INSUNITS. */
+const MM_PER_UNIT: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 8: 2.54e-5, 9: 0.0254, 10: 914.4, 13: 0.001, 14: 100 };
+/** Curves are true to this share of the drawing's longer side: a name a metre long is then true to a fortieth of a millimetre. */
+const CURVE_SHARE = 1 / 40_000;
+const MAX_DRAWN = 300_000;
+const MAX_DEPTH = 16;
+/** Coordinates beyond this are rubbish: a kilometre, in mm. */
+const FARTHEST_MM = 1e6;
+
+interface Drawn {
+  readonly colour: string;
+  readonly curves: Curves;
+  /** To mm, y up. */
+  readonly matrix: Matrix;
+  readonly type: string;
+}
+
+/**
+ * Reads an ASCII DXF into paints: per colour all closed outlines, nested by even-odd; the larger colour lies below. Open ends within
+ * 0.1 mm, or `joinEndsMm` if that is more, are joined into loops; what stays open is noticed.
+ *
+ * @throws Refusal when it is no DXF, or nothing in it has an outline
+ */
+export function readDxf(bytes: Uint8Array, source: string, joinEndsMm = 0): Artwork {
+  const file = parseDxf(bytes, source);
+  const reader = new DxfReader(file, source, Math.max(JOIN_MM, joinEndsMm));
+  return reader.read();
+}
+
+class DxfReader {
+  readonly #noticed: Noticed[] = [];
+  readonly #drawn: Drawn[] = [];
+
+  constructor(
+    private readonly file: DxfFile,
+    private readonly source: string,
+    private readonly joinMm: number,
+  ) {}
+
+  read(): Artwork {
+    const k = this.#mmPerUnit();
+    this.#draw(this.file.entities, scaling(k), '#000000', []);
+    const rough = this.#bounds(0.5);
+    if (!rough) throw new Refusal('dxf-nothing-drawn', {}, { source: this.source });
+    const tolerance = Math.max(rough.maxX - rough.minX, rough.maxY - rough.minY, 1e-3) * CURVE_SHARE;
+    const box = this.#bounds(tolerance)!;
+    const toPage: Matrix = [1, 0, 0, -1, -box.minX, box.maxY];
+    const paints = this.#paints(tolerance, toPage);
+    return { widthMm: Math.max(box.maxX - box.minX, 1e-3), heightMm: Math.max(box.maxY - box.minY, 1e-3), paints, noticed: this.#noticed };
+  }
+
+  #mmPerUnit(): number {
+    const stated = MM_PER_UNIT[Number(this.file.header.get('$INSUNITS') ?? 0)];
+    if (stated) return stated;
+    const inches = this.file.header.get('$MEASUREMENT') === '0';
+    this.#noticed.push({ code: 'units-unstated', taken: inches ? 'in' : 'mm' });
+    return inches ? 25.4 : 1;
+  }
+
+  #draw(entities: readonly Entity[], matrix: Matrix, blockColour: string, within: readonly string[]): void {
+    for (let i = 0; i < entities.length; i += 1) {
+      const entity = entities[i]!;
+      const vertices: Entity[] = [];
+      if (entity.type === 'POLYLINE') while (entities[i + 1]?.type === 'VERTEX') vertices.push(entities[(i += 1)]!);
+      if (SILENT.has(entity.type) || isHidden(entity, this.file)) continue;
+      if (this.#drawn.length > MAX_DRAWN) throw new Refusal('too-many-shapes', { most: MAX_DRAWN }, { source: this.source });
+      const colour = colourOf(entity, this.file, blockColour);
+      // Seen from behind (extrusion along -z), an entity's own x axis points the other way. Lines and ellipses are in world coordinates.
+      const fromBehind = numberOf(entity, 230, 1) < 0 && entity.type !== 'LINE' && entity.type !== 'ELLIPSE' && entity.type !== 'SPLINE';
+      const own = fromBehind ? compose(matrix, scaling(-1, 1)) : matrix;
+      if (entity.type === 'INSERT') this.#insert(entity, own, colour, within);
+      else if (entity.type === 'HATCH') {
+        const { outline, lost } = hatchOutline(entity);
+        if (lost > 0) this.#noticed.push({ code: 'hatch-damaged', count: lost });
+        this.#add(colour, outline, own, entity.type);
+      } else {
+        const outline = outlineOf(entity, vertices);
+        if (outline) this.#add(colour, outline, own, entity.type);
+        else this.#noticed.push({ code: 'dxf-left', type: entity.type });
+      }
+    }
+  }
+
+  #add(colour: string, outline: CurvesBuilder, matrix: Matrix, type: string): void {
+    const curves = outline.build();
+    if (curves.coords.length === 0) return;
+    if (curves.coords.every((v) => Number.isFinite(v) && Math.abs(v) < 1e12)) this.#drawn.push({ colour, curves, matrix, type });
+    else this.#noticed.push({ code: 'out-of-range', what: `A ${type}`, why: 'no-number' });
+  }
+
+  #insert(entity: Entity, matrix: Matrix, colour: string, within: readonly string[]): void {
+    const name = textOf(entity, 2);
+    const block = this.file.blocks.get(name);
+    if (!block || within.includes(name) || within.length >= MAX_DEPTH) {
+      this.#noticed.push({ code: 'block-left', block: name.slice(0, 40), why: block ? 'contains-itself' : 'missing' });
+      return;
+    }
+    const n = (code: number, otherwise: number) => numberOf(entity, code, otherwise);
+    const [columns, rows] = [Math.min(Math.max(1, n(70, 1)), 1000), Math.min(Math.max(1, n(71, 1)), 1000)];
+    for (let row = 0; row < rows; row += 1) {
+      for (let column = 0; column < columns; column += 1) {
+        const placed = [translation(n(10, 0), n(20, 0)), rotation(n(50, 0)), translation(column * n(44, 0), row * n(45, 0)), scaling(n(41, 1), n(42, 1)), translation(-block.base[0], -block.base[1])].reduce(compose, matrix);
+        this.#draw(block.entities, placed, colour, [...within, name]);
+      }
+    }
+  }
+
+  #lines(drawn: Drawn, matrix: Matrix, tolerance: number) {
+    return flatten(drawn.curves, compose(matrix, drawn.matrix), tolerance).filter((line) => line.points.length >= 4);
+  }
+
+  #bounds(tolerance: number): Box | null {
+    let box: Box | null = null;
+    for (const drawn of this.#drawn) {
+      const lines = this.#lines(drawn, IDENTITY, tolerance).map((line) => line.points).filter((points) => points.every((v) => Math.abs(v) < FARTHEST_MM));
+      box = joinBoxes(box, boundsOf(lines));
+    }
+    return box;
+  }
+
+  #paints(tolerance: number, toPage: Matrix): Paint[] {
+    const byColour = new Map<string, { loops: Float64Array[]; open: OpenLine[] }>();
+    for (const drawn of this.#drawn) {
+      const group = byColour.get(drawn.colour) ?? { loops: [], open: [] };
+      byColour.set(drawn.colour, group);
+      for (const { points, closed } of this.#lines(drawn, toPage, tolerance)) {
+        if (!points.every((v) => Math.abs(v) < FARTHEST_MM)) this.#noticed.push({ code: 'out-of-range', what: `A ${drawn.type}`, why: 'far' });
+        else if (closed && points.length >= 6) group.loops.push(points);
+        else group.open.push([...points]);
+      }
+    }
+    const paints: (Paint & { readonly size: number })[] = [];
+    for (const [colour, { loops, open }] of byColour) {
+      const joined = joinLoops(open, this.joinMm);
+      if (joined.open.length > 0) {
+        const places = joined.open.map((line) => boundsOf([Float64Array.from(line)])!);
+        this.#noticed.push({ code: 'open-outline', colour, fills: false, reachMm: joiningReach(joined.open, this.joinMm), ...atPlaces(places) });
+      }
+      const { kept, doubled } = withoutDoubles([...loops, ...joined.loops.map((loop) => Float64Array.from(loop))]);
+      if (doubled > 0) this.#noticed.push({ code: 'painted-twice', count: doubled });
+      if (kept.length === 0) continue;
+      const curves = new CurvesBuilder();
+      for (const loop of kept) {
+        curves.add('M', loop[0]!, loop[1]!);
+        for (let i = 2; i < loop.length; i += 2) curves.add('L', loop[i]!, loop[i + 1]!);
+        curves.add('Z');
+      }
+      const size = Math.max(...kept.map((loop) => Math.abs(signedArea(loop))));
+      paints.push({ colour, curves: curves.build(), matrix: IDENTITY, how: { kind: 'fill', rule: 'evenodd' }, clips: [], element: `outlines in ${colour}`, elementIndex: paints.length, size });
+    }
+    return paints.sort((a, b) => b.size - a.size).map(({ size: _, ...paint }) => paint);
+  }
+}
+
+/** Each loop once: under even-odd, one that is drawn twice would vanish. */
+function withoutDoubles(loops: readonly Float64Array[]): { kept: Float64Array[]; doubled: number } {
+  const seen = new Set<string>();
+  const kept = loops.filter((loop) => {
+    const box = boundsOf([loop])!;
+    const key = [box.minX, box.minY, box.maxX, box.maxY, Math.sqrt(Math.abs(signedArea(loop)))].map((v) => Math.round(v / 0.02)).join(' ');
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+  return { kept, doubled: loops.length - kept.length };
+}
+
+/** Kinds that draw nothing by themselves. */
+const SILENT: ReadonlySet<string> = new Set(['POINT', 'SEQEND', 'VERTEX', 'VIEWPORT', 'ATTDEF', 'ATTRIB', 'ENDBLK']);

@@ -1,0 +1,48 @@
+import type { Curves } from '../../geometry/index.js';
+import type { Artwork } from './artwork.js';
+import type { Font } from './lettering/font.js';
+import type { CssReader } from './svg/style-rules.js';
+
+/** Remedies that are taken while a drawing is read. */
+export interface ReadRepair {
+  /** Ends of open outlines no further apart than this are joined. */
+  readonly joinEndsMm: number;
+  /** A gradient becomes so many flat colours; 1 is its mean. */
+  readonly gradientBands: number;
+  /** A pattern is left out, or becomes its main colour. */
+  readonly patterns: 'drop' | 'flat';
+  /** Pictures inside drawings are left out, or traced. */
+  readonly pictures: 'drop' | 'trace';
+  /** Shipped fonts that stand in for those a drawing's text names, by the name. */
+  readonly fonts: Readonly<Record<string, string>>;
+}
+
+/** A drawing read as it is. */
+export const READ_AS_IT_IS: ReadRepair = { joinEndsMm: 0, gradientBands: 1, patterns: 'drop', pictures: 'drop', fonts: {} };
+
+/** A letter set in a font: its outline in ems, y down, and how far the next one stands. */
+export interface Letter {
+  readonly curves: Curves;
+  /** Index of its first letter in the text. */
+  readonly index: number;
+  readonly advance: number;
+  readonly dx: number;
+  readonly dy: number;
+}
+
+/**
+ * What a drawing may need while it is read. Reading never waits: what is asked for and not at hand is left out, fetched afterwards, and
+ * the drawing is read again.
+ */
+export interface ReadGiven {
+  readonly repair: ReadRepair;
+  readonly css: CssReader;
+  /** Whether a family's name stands for a font that can be had. */
+  readonly hasFont: (family: string) => boolean;
+  /** The font for a family's name, if it is at hand. */
+  readonly fontOf: (family: string) => Font | null;
+  /** Sets a line of text; null as long as no font is at hand. */
+  readonly lettersOf: ((font: Font, text: string) => readonly Letter[]) | null;
+  /** A picture inside the drawing, traced, if it is at hand. */
+  readonly pictureOf: (href: string) => Artwork | null;
+}

@@ -1,0 +1,101 @@
+import { boundsOf, compose, flatten, IDENTITY, joinBoxes, translation, type Box, type FillRule, type Matrix } from '../../../geometry/index.js';
+import type { Clip } from '../artwork.js';
+import type { Noticed } from '../noticed.js';
+import { describe, idOfUrl, SILENT, type Context } from './context.js';
+import type { Styles } from './style-rules.js';
+import { parseSvgLength } from './lengths.js';
+import { resolvePaint } from './paint-server.js';
+import { SHAPE_NAMES, shapeCurves } from './shapes.js';
+import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
+import { parseTransform } from './transform.js';
+import type { XmlElement } from './xml.js';
+
+/** What reading clips needs of the drawing they are in. */
+interface Walk {
+  readonly byId: ReadonlyMap<string, XmlElement>;
+  readonly styles: Styles;
+  readonly note: (noticed: Noticed) => void;
+  /** The context inside an element, or null when it is not drawn. */
+  readonly enter: (element: XmlElement, parent: Context) => Context | null;
+}
+
+/** Clip paths, and masks that are no more than clips. */
+export class ClipReader {
+  constructor(private readonly walk: Walk) {}
+
+  clipsOf(element: XmlElement, style: ComputedStyle, matrix: Matrix, context: Context): Clip[] {
+    const value = style['clip-path']!;
+    if (value === 'none') return [];
+    const id = idOfUrl(value);
+    const clipPath = id === undefined ? undefined : this.walk.byId.get(id);
+    // In units of its box, a clip is stretched over what it clips.
+    const units = clipPath?.attributes['clipPathUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport) : IDENTITY;
+    if (!clipPath || clipPath.name !== 'clipPath' || !units) {
+      this.walk.note({ code: 'clip-ignored', element: describe(element), why: 'unknown' });
+      return [];
+    }
+    if (context.using.includes(clipPath)) {
+      this.walk.note({ code: 'clip-ignored', element: describe(element), why: 'contains-itself' });
+      return [];
+    }
+    const inside: Context = { ...context, matrix: compose(matrix, units), style: INITIAL_STYLE, clips: [], using: [...context.using, clipPath] };
+    const entered = this.walk.enter(clipPath, inside);
+    if (!entered) return [];
+    const outlines: Clip['outlines'][number][] = [];
+    for (const child of clipPath.children) this.#outlines(child, { ...entered, clips: [] }, outlines);
+    return [{ outlines, clips: entered.clips }];
+  }
+
+  /** A mask that is nothing but solid white shapes shows what lies in them and hides the rest, which is what a clip does. */
+  maskAsClip(value: string, matrix: Matrix, context: Context): Clip | null {
+    const id = idOfUrl(value);
+    const mask = id === undefined ? undefined : this.walk.byId.get(id);
+    if (!mask || mask.name !== 'mask' || context.using.includes(mask) || mask.attributes['maskContentUnits'] === 'objectBoundingBox') return null;
+    const style = computeStyle(mask, INITIAL_STYLE, this.walk.styles);
+    const inside: Context = { ...context, matrix, style, opacity: 1, clips: [], using: [...context.using, mask] };
+    const outlines: Clip['outlines'][number][] = [];
+    for (const child of mask.children) {
+      if (SILENT.has(child.name)) continue;
+      const own = computeStyle(child, style, this.walk.styles);
+      const white = resolvePaint(own['fill']!, { currentColor: own['color']!, opacity: Number(own['fill-opacity']) * Number(own['opacity']), byId: this.walk.byId, styles: this.walk.styles });
+      if (!SHAPE_NAMES.has(child.name) || white.colour !== '#ffffff' || white.lost !== 'none' || own['stroke'] !== 'none') return null;
+      this.#outlines(child, inside, outlines, 'fill-rule');
+    }
+    return { outlines, clips: [] };
+  }
+
+  #outlines(element: XmlElement, parent: Context, into: Clip['outlines'][number][], ruledBy: 'clip-rule' | 'fill-rule' = 'clip-rule'): void {
+    const context = SHAPE_NAMES.has(element.name) || element.name === 'use' ? this.walk.enter(element, parent) : null;
+    if (!context) return;
+    if (element.name === 'use') {
+      const href = element.attributes['href'] ?? element.attributes['xlink:href'] ?? '';
+      const target = this.walk.byId.get(href.replace(/^#/, ''));
+      const x = parseSvgLength(element.attributes['x'], context.viewport.width) ?? 0;
+      const y = parseSvgLength(element.attributes['y'], context.viewport.height) ?? 0;
+      if (target && SHAPE_NAMES.has(target.name)) {
+        this.#outlines(target, { ...context, matrix: compose(context.matrix, translation(x, y)) }, into, ruledBy);
+      }
+      return;
+    }
+    if (context.style['visibility'] !== 'visible') return;
+    const { curves } = shapeCurves(element, context.viewport, 16);
+    const rule: FillRule = context.style[ruledBy] === 'evenodd' ? 'evenodd' : 'nonzero';
+    if (curves) into.push({ curves, matrix: context.matrix, rule, clips: context.clips });
+  }
+}
+
+/** From the unit square to an element's own box, or null when it has none that is known. */
+function boxUnits(element: XmlElement, viewport: Context['viewport']): Matrix | null {
+  const box = boxOf(element, IDENTITY, viewport);
+  return box && box.maxX > box.minX && box.maxY > box.minY ? [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY] : null;
+}
+
+/** Round the shapes of an element in its own user space, strokes left out as the specification has it. */
+function boxOf(element: XmlElement, matrix: Matrix, viewport: Context['viewport']): Box | null {
+  if (SHAPE_NAMES.has(element.name)) {
+    const { curves } = shapeCurves(element, viewport, 16);
+    return curves && boundsOf(flatten(curves, matrix, 0.01).map((line) => line.points));
+  }
+  if (element.name !== 'g' && element.name !== 'a') return null;
+  return element.children.reduce<Box | null>((sum, child) => joinBoxes(sum, boxOf(child, compose(matrix, parseTransform(child.attributes['transform']) ?? IDENTITY), viewport)), null);
+}

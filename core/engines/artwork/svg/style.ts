@@ -1,0 +1,101 @@
+import type { Declaration, Styles } from './style-rules.js';
+import { parseSvgLength } from './lengths.js';
+import type { XmlElement } from './xml.js';
+
+/** The properties that decide what is cut; `inherited` as in the SVG specification. */
+const PROPERTIES: ReadonlyMap<string, { initial: string; inherited: boolean }> = new Map(Object.entries({
+  'clip-path': { initial: 'none', inherited: false },
+  'clip-rule': { initial: 'nonzero', inherited: true },
+  color: { initial: 'black', inherited: true },
+  display: { initial: 'inline', inherited: false },
+  fill: { initial: 'black', inherited: true },
+  'fill-opacity': { initial: '1', inherited: true },
+  'fill-rule': { initial: 'nonzero', inherited: true },
+  filter: { initial: 'none', inherited: false },
+  'font-family': { initial: '', inherited: true },
+  'font-size': { initial: '16', inherited: true },
+  'font-weight': { initial: '400', inherited: true },
+  'letter-spacing': { initial: 'normal', inherited: true },
+  'marker-end': { initial: 'none', inherited: true },
+  'marker-mid': { initial: 'none', inherited: true },
+  'marker-start': { initial: 'none', inherited: true },
+  mask: { initial: 'none', inherited: false },
+  'mix-blend-mode': { initial: 'normal', inherited: false },
+  opacity: { initial: '1', inherited: false },
+  overflow: { initial: 'hidden', inherited: false },
+  'paint-order': { initial: 'normal', inherited: true },
+  'stop-color': { initial: 'black', inherited: false },
+  'stop-opacity': { initial: '1', inherited: false },
+  stroke: { initial: 'none', inherited: true },
+  'stroke-dasharray': { initial: 'none', inherited: true },
+  'stroke-dashoffset': { initial: '0', inherited: true },
+  'stroke-linecap': { initial: 'butt', inherited: true },
+  'stroke-linejoin': { initial: 'miter', inherited: true },
+  'stroke-miterlimit': { initial: '4', inherited: true },
+  'stroke-opacity': { initial: '1', inherited: true },
+  'stroke-width': { initial: '1', inherited: true },
+  'text-anchor': { initial: 'start', inherited: true },
+  'vector-effect': { initial: 'none', inherited: false },
+  visibility: { initial: 'visible', inherited: true },
+}));
+
+export type ComputedStyle = Readonly<Record<string, string>>;
+
+export const INITIAL_STYLE: ComputedStyle = Object.fromEntries([...PROPERTIES].map(([name, p]) => [name, p.initial]));
+
+/**
+ * The element's computed style: presentation attributes, then rules by specificity, then its own style attribute,
+ * `!important` over all; what is not set is inherited from `parent` or initial.
+ */
+export function computeStyle(element: XmlElement, parent: ComputedStyle, { rules, own }: Styles): ComputedStyle {
+  const declared = new Map<string, { value: string; weight: number }>();
+  const declare = (property: string, value: string, weight: number) => {
+    const before = declared.get(property);
+    if (!before || weight >= before.weight) declared.set(property, { value, weight });
+  };
+  const declareAll = (declarations: readonly Declaration[], weight: number) => {
+    for (const d of declarations) {
+      if (d.property === 'font') for (const [property, value] of fontShorthand(d.value)) declare(property, value, d.important ? weight + IMPORTANT : weight);
+      if (PROPERTIES.has(d.property)) declare(d.property, d.value, d.important ? weight + IMPORTANT : weight);
+    }
+  };
+  for (const [name, value] of Object.entries(element.attributes)) if (PROPERTIES.has(name)) declare(name, value.trim(), 0);
+  for (const rule of rules) if (rule.matches(element)) declareAll(rule.declarations, 1 + rule.specificity);
+  declareAll(own.get(element) ?? [], INLINE);
+
+  const style: Record<string, string> = {};
+  for (const [name, property] of PROPERTIES) {
+    const value = declared.get(name)?.value;
+    const takesParent = value === 'inherit' || ((value === undefined || value === 'unset') && property.inherited);
+    style[name] = takesParent ? parent[name]! : value === undefined || value === 'initial' || value === 'unset' ? property.initial : value;
+  }
+  style['font-size'] = fontSizePx(style['font-size']!, parent['font-size']!);
+  style['font-weight'] = fontWeight(style['font-weight']!, parent['font-weight']!);
+  return style;
+}
+
+const SIZE_WORDS: ReadonlyMap<string, number> = new Map(Object.entries({ 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 }));
+
+/** A font size in px, whatever it was relative to. */
+function fontSizePx(value: string, parent: string): string {
+  const before = Number(parent) || 16;
+  if (value === 'larger' || value === 'smaller') return String(value === 'larger' ? before * 1.2 : before / 1.2);
+  return String(SIZE_WORDS.get(value) ?? parseSvgLength(value, before, before) ?? before);
+}
+
+/** A weight as a number, whatever word it was. */
+function fontWeight(value: string, parent: string): string {
+  const before = Number(parent) || 400;
+  const words: ReadonlyMap<string, number> = new Map(Object.entries({ normal: 400, bold: 700, bolder: before < 350 ? 400 : before < 550 ? 700 : 900, lighter: before < 550 ? 100 : before < 750 ? 400 : 700 }));
+  return String(words.get(value) ?? (Number(value) || 400));
+}
+
+/** Weight, size and family of the `font` shorthand. */
+function fontShorthand(value: string): [string, string][] {
+  const match = /(?:^|\s)(\d*\.?\d+(?:px|pt|pc|mm|cm|in|em|ex|%)?)(?:\s*\/\s*\S+)?\s+(.+)$/.exec(value);
+  const weight = /(?:^|\s)(bold|[1-9]00)(?=\s|$)/.exec(value.slice(0, match?.index))?.[1];
+  return match ? [['font-weight', weight ?? '400'], ['font-size', match[1]!], ['font-family', match[2]!]] : [];
+}
+
+const INLINE = 1e12;
+const IMPORTANT = 1e13;

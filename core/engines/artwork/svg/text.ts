@@ -1,0 +1,195 @@
+import { compose, IDENTITY, rotation, scaling, translation, type Curves, type Matrix } from '../../../geometry/index.js';
+import type { Font } from '../lettering/font.js';
+import type { ReadGiven } from '../read-given.js';
+import type { Styles } from './style-rules.js';
+import { parseNumbers, parseSvgLength } from './lengths.js';
+import { computeStyle, type ComputedStyle } from './style.js';
+import { standingOn, type Baseline } from './text-path.js';
+import type { XmlElement } from './xml.js';
+
+/** A letter of a drawing's text: its outline in ems, its place in user space, and the style it is painted in. */
+export interface TextLetter {
+  readonly curves: Curves;
+  readonly matrix: Matrix;
+  readonly style: ComputedStyle;
+  readonly element: XmlElement;
+}
+
+export interface LaidOutText {
+  readonly letters: readonly TextLetter[];
+  /** Families that no font is known for. */
+  readonly missing: readonly string[];
+  /** Fonts that are here in another weight than is asked for: the name, the weight there is, the weight asked for. */
+  readonly otherWeights: readonly (readonly [name: string, here: number, asked: number])[];
+}
+
+/** What laying out text needs beside the text itself. */
+export interface TextGiven extends ReadGiven {
+  readonly styles: Styles;
+  /** The path that a textPath names; null when there is none. */
+  readonly baselineOf: (element: XmlElement) => Baseline | null;
+}
+
+/** A character with all that decides where it goes. */
+interface Character {
+  readonly text: string;
+  readonly style: ComputedStyle;
+  readonly element: XmlElement;
+  readonly x: number | null;
+  readonly y: number | null;
+  readonly dx: number;
+  readonly dy: number;
+  readonly turnDeg: number;
+  /** The path it stands on; undefined for text in straight lines, null for a path that is not there. */
+  readonly along?: Baseline | null;
+}
+
+/** Positions that an element gives to the characters in it, from the first on. */
+interface Positions {
+  readonly lists: Readonly<Record<'x' | 'y' | 'dx' | 'dy' | 'rotate', readonly number[]>>;
+  at: number;
+}
+
+/**
+ * A `text` element laid out in the fonts at hand, as SVG lays out text: chunks begin where a position is given, or a path, and are
+ * anchored at their start, middle or end; between them letters follow each other. Letters beyond the ends of their path are not shown.
+ */
+export function layOutText(element: XmlElement, style: ComputedStyle, given: TextGiven): LaidOutText {
+  const characters = collapsed(charactersOf(element, style, given, []));
+  const missing = new Set<string>();
+  const weights = new Map<string, readonly [string, number, number]>();
+  const letters: TextLetter[] = [];
+  let [x, y] = [0, 0];
+  for (const chunk of chunksOf(characters)) {
+    x = chunk[0]!.x ?? x;
+    y = chunk[0]!.y ?? y;
+    const set = setChunk(chunk, given, missing, weights);
+    const anchor = { start: 0, middle: -0.5, end: -1 }[chunk[0]!.style['text-anchor'] as 'start' | 'middle' | 'end'] ?? 0;
+    const { along } = chunk[0]!;
+    for (const { at, middle, drop, own, ...letter } of set.letters) {
+      const start = along === undefined ? translation(x + anchor * set.width + at, y + drop) : along && standingOn(along, anchor * set.width + at, middle);
+      // On a path a letter moved up or down stands off it.
+      if (start) letters.push({ ...letter, matrix: [along ? translation(0, drop) : IDENTITY, own].reduce(compose, start) });
+    }
+    if (along !== undefined) continue;
+    x += set.width + anchor * set.width;
+    y += set.drop;
+  }
+  return { letters, missing: [...missing], otherWeights: [...weights.values()] };
+}
+
+/** More letters than this in one text are no lettering. */
+const MOST_LETTERS = 5000;
+
+/** Whether an element holds more text than anyone cuts. */
+export function isTooLong(element: XmlElement): boolean {
+  const count = (at: XmlElement): number => at.content.reduce((sum, part) => sum + (typeof part === 'string' ? part.length : count(part)), 0);
+  return count(element) > MOST_LETTERS;
+}
+
+function charactersOf(element: XmlElement, style: ComputedStyle, given: TextGiven, outer: readonly Positions[], along?: Baseline | null): Character[] {
+  const list = (name: string) => parseNumbers((element.attributes[name] ?? '').replace(/px/g, ''));
+  const own: Positions = { lists: { x: list('x'), y: list('y'), dx: list('dx'), dy: list('dy'), rotate: list('rotate') }, at: 0 };
+  const within = [own, ...outer];
+  const find = (name: 'x' | 'y' | 'dx' | 'dy') => within.map((p) => p.lists[name][p.at]).find((v) => v !== undefined);
+  const turn = () => within.map((p) => p.lists.rotate[Math.min(p.at, p.lists.rotate.length - 1)]).find((v) => v !== undefined) ?? 0;
+  const out: Character[] = [];
+  for (const part of element.content) {
+    if (typeof part !== 'string') {
+      if (part.name !== 'tspan' && part.name !== 'a' && part.name !== 'textPath') continue;
+      const inner = computeStyle(part, style, given.styles);
+      if (inner['display'] !== 'none') out.push(...charactersOf(part, inner, given, within, part.name === 'textPath' ? given.baselineOf(part) : along));
+      continue;
+    }
+    for (const text of part.replace(/\r?\n|\t/g, ' ')) {
+      out.push({ text, style, element, x: find('x') ?? null, y: find('y') ?? null, dx: find('dx') ?? 0, dy: find('dy') ?? 0, turnDeg: turn(), ...(along === undefined ? {} : { along }) });
+      // White space that will be collapsed takes no position.
+      if (text !== ' ' || out.at(-2)?.text !== ' ') for (const positions of within) positions.at += 1;
+    }
+  }
+  return out;
+}
+
+/** White space as SVG has it by default: runs become one blank, none at the ends. */
+function collapsed(characters: readonly Character[]): Character[] {
+  const kept = characters.filter((c, i) => c.text !== ' ' || (i > 0 && characters[i - 1]!.text !== ' '));
+  return kept.filter((c, i) => c.text !== ' ' || (i > 0 && i < kept.length - 1));
+}
+
+function chunksOf(characters: readonly Character[]): Character[][] {
+  const chunks: Character[][] = [];
+  for (const character of characters) {
+    const isElsewhere = (character.along === undefined && (character.x !== null || character.y !== null)) || character.along !== chunks.at(-1)?.at(-1)?.along;
+    if (chunks.length === 0 || isElsewhere) chunks.push([]);
+    chunks.at(-1)!.push(character);
+  }
+  return chunks;
+}
+
+/** A letter of a chunk: how far along and down its origin stands, the middle of its advance, and its own map from ems. */
+interface ChunkLetter extends Omit<TextLetter, 'matrix'> {
+  readonly at: number;
+  readonly drop: number;
+  readonly middle: number;
+  readonly own: Matrix;
+}
+
+function setChunk(chunk: readonly Character[], given: ReadGiven, missing: Set<string>, weights: Map<string, readonly [string, number, number]>): { letters: ChunkLetter[]; width: number; drop: number } {
+  const letters: ChunkLetter[] = [];
+  let [x, y] = [0, 0];
+  for (const run of runsOf(chunk)) {
+    const { style, dx, dy, turnDeg } = run[0]!;
+    x += dx;
+    y += dy;
+    const font = fontFor(style['font-family']!, given, missing);
+    if (!font || !given.lettersOf) continue;
+    const [asked, here] = [Number(style['font-weight']), font.weight];
+    if (here !== null && Math.abs(asked - here) > LIKE_WEIGHT) weights.set(`${font.name} ${asked}`, [font.name, here, asked]);
+    const em = Number(style['font-size']);
+    const spacing = parseSvgLength(style['letter-spacing'] === 'normal' ? '0' : style['letter-spacing'], em, em) ?? 0;
+    for (const letter of given.lettersOf(font, run.map((c) => c.text).join(''))) {
+      const own = [rotation(turnDeg), scaling(em)].reduce(compose, translation(letter.dx * em, -letter.dy * em));
+      if (letter.curves.ops.length > 0) letters.push({ curves: letter.curves, at: x, drop: y, middle: (letter.advance * em) / 2, own, style, element: run[0]!.element });
+      x += letter.advance * em + spacing;
+    }
+  }
+  return { letters, width: x, drop: y };
+}
+
+/** Characters that are set together: one style, and none of them moved or turned by itself. */
+function runsOf(chunk: readonly Character[]): Character[][] {
+  const runs: Character[][] = [];
+  for (const character of chunk) {
+    const last = runs.at(-1)?.[0];
+    const moves = character.dx !== 0 || character.dy !== 0 || character.turnDeg !== 0;
+    if (!last || moves || last.turnDeg !== 0 || last.style !== character.style) runs.push([character]);
+    else runs.at(-1)!.push(character);
+  }
+  return runs;
+}
+
+/** Weights that differ by no more than this look alike. */
+const LIKE_WEIGHT = 150;
+
+/** What a family is called that a drawing leaves open. */
+const UNNAMED = 'any font';
+
+function fontFor(families: string, given: ReadGiven, missing: Set<string>): Font | null {
+  const names = (families || UNNAMED).split(',').map((name) => name.trim().replace(/^["']|["']$/g, '')).filter(Boolean);
+  const known = names.find((name) => given.hasFont(name));
+  if (known !== undefined) return given.fontOf(known);
+  missing.add(names[0] ?? UNNAMED);
+  return null;
+}
+
+/** Shipped fonts near to what a family's name promises, by id: what can stand in for it. */
+export function standIns(family: string): readonly string[] {
+  const name = family.toLowerCase();
+  if (/script|hand|brush|cursive|callig|swash/.test(name)) return ['pacifico', 'courgette', 'great-vibes'];
+  if (/stencil/.test(name)) return ['stardos-stencil', 'saira-stencil-one'];
+  if (/slab|mono|courier|typewriter/.test(name)) return ['zilla-slab', 'arvo'];
+  if (/round/.test(name)) return ['varela-round', 'nunito', 'fredoka'];
+  if (/cond|narrow|compress/.test(name)) return ['barlow-condensed', 'oswald'];
+  if (/serif|roman|times|georgia|garamond|bodoni/.test(name) && !/sans/.test(name)) return ['playfair-display', 'cinzel'];
+  return ['archivo', 'work-sans', 'zilla-slab'];
+}

@@ -1,0 +1,93 @@
+import { SaxesParser } from 'saxes';
+import { Refusal } from '../refusal.js';
+
+/** An element of the document as plain data. `content` is its text and its children in their order. */
+export interface XmlElement {
+  readonly name: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly children: XmlElement[];
+  readonly parent: XmlElement | null;
+  readonly line: number;
+  readonly content: (string | XmlElement)[];
+}
+
+/** An element's own character data, its children's excluded. */
+export function ownText(element: XmlElement): string {
+  return element.content.filter((part) => typeof part === 'string').join('');
+}
+
+/** Deeper nesting than any drawing program writes; the reader recurses, so it must end somewhere stated. */
+const MAX_DEPTH = 800;
+const MAX_ELEMENTS = 500_000;
+
+/**
+ * Parses bytes as XML. No entity is fetched or expanded beyond XML's own five; unknown ones are counted.
+ * @throws Refusal `not-xml` with line and column, `too-deep`, or `too-many-elements`
+ */
+export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement; unknownEntities: number } {
+  const parser = new SaxesParser({ xmlns: false, position: true });
+  let root: XmlElement | null = null;
+  let current: XmlElement | null = null;
+  let depth = 0;
+  let count = 0;
+  let unknownEntities = 0;
+
+  parser.on('error', (error) => {
+    if (/undefined entity/.test(error.message)) {
+      unknownEntities += 1;
+      return;
+    }
+    throw new Refusal('not-xml', { reason: error.message.replace(/^\d+:\d+: /, '') }, {
+      source,
+      path: `line ${parser.line}, column ${parser.column}`,
+    });
+  });
+  parser.on('opentag', (tag) => {
+    depth += 1;
+    count += 1;
+    if (depth > MAX_DEPTH) {
+      throw new Refusal('too-deep', { most: MAX_DEPTH }, { source, path: `line ${parser.line}` });
+    }
+    if (count > MAX_ELEMENTS) {
+      throw new Refusal('too-many-elements', { most: MAX_ELEMENTS }, { source });
+    }
+    const element: XmlElement = {
+      name: tag.name.replace(/^svg:/, ''),
+      attributes: tag.attributes as Record<string, string>,
+      children: [],
+      parent: current,
+      line: parser.line,
+      content: [],
+    };
+    if (current) {
+      current.children.push(element);
+      current.content.push(element);
+    }
+    else root = element;
+    current = element;
+  });
+  const addText = (text: string) => {
+    current?.content.push(text);
+  };
+  parser.on('text', addText);
+  parser.on('cdata', addText);
+  parser.on('closetag', () => {
+    depth -= 1;
+    current = current?.parent ?? null;
+  });
+  parser.write(decode(bytes)).close();
+  if (!root) throw new Refusal('not-xml', { reason: null }, { source });
+  return { root, unknownEntities };
+}
+
+function decode(bytes: Uint8Array): string {
+  const utf16 = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  if (utf16) return new TextDecoder(utf16).decode(bytes);
+  const head = String.fromCharCode(...bytes.subarray(0, 100));
+  const stated = /encoding=["']([\w-]+)["']/.exec(head)?.[1]?.toLowerCase();
+  try {
+    return new TextDecoder(stated && !stated.startsWith('utf-16') ? stated : 'utf-8').decode(bytes);
+  } catch {
+    return new TextDecoder('utf-8').decode(bytes);
+  }
+}

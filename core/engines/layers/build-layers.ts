@@ -1,0 +1,187 @@
+import {
+  areaOf,
+  boundsOf,
+  boxesTouch,
+  grow,
+  joinBoxes,
+  intersect,
+  perimeter,
+  signedArea,
+  subtract,
+  tolerances,
+  unite,
+  widenBox,
+  type Box,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
+import type { Build, BuiltLayer, School, Separation, StackedPaint, VisibleLayer } from './layer.js';
+import { joinParts, ringsNear } from './separate.js';
+import { narrowGaps } from './thin-parts.js';
+
+export interface BuildOptions {
+  readonly school: School;
+  /** Trap width in mm; only read by the trapped school. */
+  readonly trapMm: number;
+  /** Layer keys from the surface upwards; keys it does not name follow in the artwork's order. */
+  readonly order?: readonly string[];
+  /** Holes of a lower layer narrower than this are filled where an upper layer hides them (trade practice: they cannot be weeded). */
+  readonly thinnestMm?: (key: string) => number;
+  /** False where the layer's film takes nothing on top; it then never runs under another. */
+  readonly takesOnTop?: (key: string) => boolean;
+  /** Gaps of a lower layer that are closed where layers above hide them: how narrow they must be, and which. */
+  readonly closesGap?: { readonly widthMm: (key: string) => number; readonly at: (box: Box) => boolean };
+  /** How a layer meets one above it, where that differs from the job. */
+  readonly pair?: (lower: string, upper: string) => PairBuild;
+}
+
+/** How one layer runs under another. */
+export interface PairBuild {
+  readonly school: School;
+  readonly trapMm: number;
+}
+
+/**
+ * Makes the layers of a job from its separation, for any number of layers.
+ *
+ * With V the visible area of a layer, F all that is painted in it, and U the visible areas of all layers above it:
+ * overlay cuts V ∪ (F ∩ U), inlay cuts V, trapped cuts V ∪ (grow(V, t) ∩ U) with round corners. In all three the upper
+ * layer keeps its exact edge, and painting the layers from the surface upwards gives the artwork's look.
+ */
+export function buildLayers({ stack, layers: found }: Separation, options: BuildOptions): Build {
+  const ordered = inOrder(found, options.order ?? []);
+  const rank = new Map(ordered.map((layer, i) => [layer.key, i]));
+  // A paint without a layer is bare surface: what it covers must not be reckoned as covered by film.
+  const asPainted = stack.every((paint) => rank.has(paint.layer) && paint.coveredBy.every((j) => !(rank.get(stack[j]!.layer)! < rank.get(paint.layer)!)));
+  const layers: BuiltLayer[] = ordered.map((layer, i) => ({
+    key: layer.key,
+    order: i + 1,
+    visible: layer.visible,
+    cut: cutOf(layer, { stack, asPainted, above: ordered.slice(i + 1), rank }, options),
+  }));
+  return { layers };
+}
+
+interface Surroundings {
+  readonly stack: readonly StackedPaint[];
+  /** The layers' order never contradicts the artwork's z-order where paints meet. */
+  readonly asPainted: boolean;
+  readonly above: readonly VisibleLayer[];
+  readonly rank: ReadonlyMap<string, number>;
+}
+
+function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions): Rings {
+  if (around.above.length === 0 || options.takesOnTop?.(layer.key) === false) return layer.visible;
+  const cut = partedCut(layer, around, options);
+  const { closesGap } = options;
+  const gaps = closesGap ? narrowGaps(cut, closesGap.widthMm(layer.key)).filter((gap) => closesGap.at(boundsOf([gap.outer])!)) : [];
+  if (gaps.length === 0) return cut;
+  // A hair wider, so that it joins the edges of the gap; nobody sees it under what lies there.
+  const hidden = intersect(gaps.flatMap((gap) => grow([gap.outer, ...gap.holes], tolerances.HAIRLINE_MM)), around.above.flatMap((upper) => upper.visible));
+  return unite([...cut, ...hidden]);
+}
+
+/** What is cut of a layer by its school, pair by pair. */
+function partedCut(layer: VisibleLayer, around: Surroundings, options: BuildOptions): Rings {
+  const groups = new Map<string, { readonly build: PairBuild; readonly above: VisibleLayer[] }>();
+  for (const upper of around.above) {
+    const asked = options.pair?.(layer.key, upper.key) ?? options;
+    const build: PairBuild = asked.school === 'trapped' && !(asked.trapMm > 0) ? { school: 'inlay', trapMm: 0 } : asked;
+    const key = build.school === 'trapped' ? `trapped ${build.trapMm}` : build.school;
+    const group = groups.get(key) ?? { build, above: [] };
+    groups.set(key, group);
+    group.above.push(upper);
+  }
+  const thinnestMm = options.thinnestMm?.(layer.key) ?? 0;
+  if (groups.size === 1) {
+    return cutAlike(layer, around, [...groups.values()][0]!.build, thinnestMm);
+  }
+  // Each group of layers above has its own share of what runs under; where shares of different widths meet, neither goes further than its own.
+  const shares = [...groups.values()].flatMap(({ build, above }) => underOf(layer, { ...around, above }, build));
+  if (shares.length === 0) return layer.visible;
+  const cover = around.above.flatMap((upper) => upper.visible);
+  return fillHidden(unite([...layer.visible, ...shares]), cover, thinnestMm);
+}
+
+/** What is cut of a layer that meets all above it in one way. */
+function cutAlike(layer: VisibleLayer, around: Surroundings, build: PairBuild, thinnestMm: number): Rings {
+  const { school, trapMm } = build;
+  if (school === 'inlay') return layer.visible;
+  const whole = layer.paints.map((i) => around.stack[i]!);
+  // Painted in the layers' own order, all that is hidden of this layer lies under layers above: V ∪ (F ∩ U) is F itself.
+  if (school === 'overlay' && around.asPainted) return wholeArea(whole);
+  if (school === 'trapped' && around.asPainted) {
+    // Likewise V ∪ U is F with the whole paints above. They overlap broadly, so no hairline opens between V and U, and one operation does.
+    const reach = widenBox(boundsOf(layer.visible)!, trapMm);
+    const mine = around.rank.get(layer.key)!;
+    const upper = around.stack.filter((paint) => around.rank.get(paint.layer)! > mine && boxesTouch(paint.box, reach));
+    const cover = ringsNear(upper, reach);
+    if (cover.length === 0) return layer.visible;
+    const room = [...whole.flatMap((paint) => paint.rings), ...cover];
+    return fillHidden(intersect(grow(layer.visible, trapMm), room), cover, thinnestMm);
+  }
+  const under = underOf(layer, around, build);
+  const cut = under.length === 0 ? layer.visible : unite([...layer.visible, ...under]);
+  return school === 'trapped' ? fillHidden(cut, around.above.flatMap((upper) => upper.visible), thinnestMm) : cut;
+}
+
+/** What of a layer runs under those above it: nothing of an inlay, as far as it is painted of an overlay, a trap's width of a trapped one. */
+function underOf(layer: VisibleLayer, around: Surroundings, { school, trapMm }: PairBuild): Rings {
+  if (school === 'inlay') return [];
+  const whole = layer.paints.map((i) => around.stack[i]!);
+  // Rings outside what the layer can reach change nothing in it; an overlay reaches as far as its paints.
+  const reach = school === 'overlay' ? whole.map((paint) => paint.box).reduce<Box | null>(joinBoxes, null)! : widenBox(boundsOf(layer.visible)!, trapMm);
+  const cover = around.above.flatMap((a) => a.visible).filter((ring) => boxesTouch(boundsOf([ring])!, reach));
+  if (cover.length === 0) return [];
+  return intersect(school === 'overlay' ? wholeArea(whole) : grow(layer.visible, trapMm), cover);
+}
+
+/** All that is painted in a layer, clean. */
+function wholeArea(paints: readonly StackedPaint[]): Rings {
+  return joinParts(paints.map((paint) => (paint.merged > 1 ? unite(paint.rings) : paint.rings)));
+}
+
+/** Fills the holes too narrow to weed that lie wholly under the layers above: there nobody can see the difference. */
+function fillHidden(cut: Rings, above: Rings, thinnestMm: number): Rings {
+  const narrow = cut.filter((ring) => signedArea(ring) < 0 && isNarrow(ring, thinnestMm));
+  if (narrow.length === 0) return cut;
+  // What shows of any of them, found in one go; then each is asked whether that is in it.
+  const bare = subtract(unite(narrow), above).filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+  const shows = (hole: Ring) => {
+    const near = bare.filter((ring) => boxesTouch(boundsOf([ring])!, boundsOf([hole])!));
+    return near.length > 0 && areaOf(intersect(unite([hole]), near)) > tolerances.CRUMB_MM2;
+  };
+  const filled = new Set(narrow.filter((hole) => !shows(hole)));
+  return filled.size === 0 ? cut : cut.filter((ring) => !filled.has(ring));
+}
+
+/** Whether a hole vanishes when it is shrunk by half of `thinnestMm` from all sides. */
+function isNarrow(hole: Ring, thinnestMm: number): boolean {
+  const box = boundsOf([hole])!;
+  if (Math.min(box.maxX - box.minX, box.maxY - box.minY) < thinnestMm) return true;
+  const r = thinnestMm / 2;
+  // Were every place within r of the edge, the hole would be no larger than a band of width r along it, with a sector at each corner
+  // that points inwards. Most holes are larger by far, and the offset need not be made.
+  if (-signedArea(hole) > r * perimeter(hole) + (r * r * inwardTurn(hole)) / 2) return false;
+  return grow(unite([hole]), -r).length === 0;
+}
+
+/** Sum of the turns at the corners of a hole that point into it, radians. */
+function inwardTurn(hole: Ring): number {
+  let sum = 0;
+  for (let i = 0, h = hole.length - 2; i < hole.length; h = i, i += 2) {
+    const j = i + 2 === hole.length ? 0 : i + 2;
+    const [ax, ay, bx, by] = [hole[i]! - hole[h]!, hole[i + 1]! - hole[h + 1]!, hole[j]! - hole[i]!, hole[j + 1]! - hole[i + 1]!];
+    sum += Math.max(0, Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+  }
+  return sum;
+}
+
+function inOrder(layers: readonly VisibleLayer[], order: readonly string[]): VisibleLayer[] {
+  const rank = new Map(order.map((key, i) => [key, i]));
+  const place = (key: string) => rank.get(key) ?? order.length;
+  return layers
+    .map((layer, i) => ({ layer, i }))
+    .sort((a, b) => place(a.layer.key) - place(b.layer.key) || a.i - b.i)
+    .map(({ layer }) => layer);
+}

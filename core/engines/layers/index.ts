@@ -1,0 +1,17 @@
+/*
+ * Painted areas become layers of film: what shows of each, and what is cut by the chosen school. Everything is in mm at the
+ * size of the job; a build is never scaled.
+ */
+export { buildLayers, type BuildOptions, type PairBuild } from './build-layers.js';
+export { checkLayers, checkPaints, type CheckedLayer, type LayerTrouble, type PaintTrouble } from './check.js';
+export { contactsOf, neighboursOf, type LayerContact, type Neighbours } from './contacts.js';
+export { crossSection, type SectionBar } from './cross-section.js';
+export { gapTrial, type GapTrial, type GapTrialOptions, type GapTrialTerms, type HeatSpot } from './gap-trial.js';
+export type { Build, BuiltLayer, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
+export { knockedOut, leastForBridges, leastForOnePiece, outlineArea, type OutlineJoin } from './outline.js';
+export { BARE, putRight, type ColouredArea, type PaintRemedies } from './put-right.js';
+export { lapOf, recompose } from './recompose.js';
+export { relabelled, separate } from './separate.js';
+export { narrowGaps, thinnestPart, thinParts } from './thin-parts.js';
+export { touchesUp, touchUp, type CutRemedies, type TouchedLayer } from './touch-up.js';
+export { trapWidth, type TrapTerms, type TrapWidth } from './trap.js';

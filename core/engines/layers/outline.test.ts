@@ -1,0 +1,64 @@
+import { describe, expect, it } from 'vitest';
+import { areaOf, countPieces, unite } from '../../geometry/index.js';
+import { disc, rectangle, seeded } from '../../testing/seeded.js';
+import { knockedOut, leastForBridges, leastForOnePiece, outlineArea, thinParts } from './index.js';
+
+describe('an outline', () => {
+  const square = [rectangle(0, 0, 20, 20)];
+  it.each([
+    ['round', 400 + 80 * 3 + Math.PI * 9 - 0.06],
+    ['mitred', 26 * 26],
+    ['bevelled', 400 + 80 * 3 + 4 * 4.5],
+  ] as const)('%s has the corners it is asked for', (join, area) => expect(areaOf(outlineArea(square, 3, join, 0))).toBeCloseTo(area, 1));
+
+  it('keeps holes that are wide, and fills narrow ones', () => {
+    const ring = unite([rectangle(0, 0, 60, 60), ...unite([rectangle(20, 20, 20, 20)]).map((hole) => hole.slice())], 'evenodd');
+    expect(countPieces(outlineArea(ring, 3, 'round', 0)).holes).toBe(1);
+    expect(countPieces(outlineArea(ring, 3, 'round', 13)).holes).toBe(1);
+    expect(countPieces(outlineArea(ring, 3, 'round', 15)).holes).toBe(0);
+  });
+});
+
+describe('the least outline', () => {
+  it('that makes one piece is half the widest clearance that must be bridged', () => {
+    // Gaps of 4, 10 and 6 mm: 10 is the longest edge of the tree.
+    const row = [rectangle(0, 0, 10, 10), rectangle(14, 0, 10, 10), rectangle(34, 0, 10, 10), rectangle(50, 0, 10, 10)];
+    expect(Math.abs(leastForOnePiece(row) - 5)).toBeLessThan(0.051);
+    expect(leastForOnePiece([rectangle(0, 0, 9, 9)])).toBe(0);
+  });
+
+  it.each([1, 2, 3, 4, 5, 6])('agrees with the minimum spanning tree of the clearances of discs, seed %i', (seed) => {
+    const random = seeded(seed);
+    const discs = Array.from({ length: 9 }, () => ({ x: 150 * random(), y: 100 * random(), r: 2 + 6 * random() }));
+    const apart = (a: (typeof discs)[number], b: (typeof discs)[number]) => Math.max(0, Math.hypot(a.x - b.x, a.y - b.y) - a.r - b.r);
+    const tree = new Set([0]);
+    let longest = 0;
+    while (tree.size < discs.length) {
+      const [next, length] = discs.map((d, i) => [i, tree.has(i) ? Infinity : Math.min(...[...tree].map((j) => apart(d, discs[j]!)))] as const).reduce((best, one) => (one[1] < best[1] ? one : best));
+      tree.add(next);
+      longest = Math.max(longest, length);
+    }
+    expect(Math.abs(leastForOnePiece(unite(discs.map((d) => disc(d.x, d.y, d.r, 240)))) - longest / 2)).toBeLessThan(0.06);
+  });
+
+  it('whose bridges can be weeded has no part thinner than that, and a little less has', () => {
+    const two = unite([disc(0, 0, 10, 200), disc(30, 0, 10, 200)]);
+    const one = leastForOnePiece(two);
+    const wide = leastForBridges(two, one, 3);
+    expect(wide).toBeGreaterThanOrEqual(one);
+    expect(thinParts(outlineArea(two, wide, 'round', 0), 3)).toEqual([]);
+  });
+});
+
+describe('a knock-out', () => {
+  it('takes shapes and clear space out of a base', () => {
+    const open = knockedOut([rectangle(0, 0, 100, 60)], [rectangle(30, 20, 40, 20)], 2, 1);
+    expect(areaOf(open)).toBeCloseTo(6000 - (800 + 120 * 2 + Math.PI * 4), 1);
+  });
+
+  it('drops what is left inside counters and cannot be weeded, and keeps what can', () => {
+    const letter = (counter: number) => unite([rectangle(30, 20, 30, 30), rectangle(45 - counter / 2, 35 - counter / 2, counter, counter)], 'evenodd');
+    expect(countPieces(knockedOut([rectangle(0, 0, 100, 80)], letter(5), 2.2, 1)).pieces).toBe(1);
+    expect(countPieces(knockedOut([rectangle(0, 0, 100, 80)], letter(12), 2, 1)).pieces).toBe(2);
+  });
+});

@@ -1,0 +1,65 @@
+import { areaOf, boundsOf, countPieces, grow, growBevelled, growMitred, regionsOf, ringsOf, signedArea, subtract, tolerances, unite, type Ring, type Rings } from '../../geometry/index.js';
+import { thinParts } from './thin-parts.js';
+
+export type OutlineJoin = 'round' | 'mitred' | 'bevelled';
+
+/** Solvers answer to this, mm: no hand and no cutter tells finer. */
+const STEP_MM = 0.05;
+
+/**
+ * A border round an area (kernel-clean rings, mm) that reaches `widthMm` beyond it. Holes of the border narrower than `fillBelowMm` are
+ * filled; the area itself is part of the border, which lies behind it.
+ */
+export function outlineArea(rings: Rings, widthMm: number, join: OutlineJoin, fillBelowMm: number): Rings {
+  const grown = join === 'round' ? grow(rings, widthMm) : join === 'mitred' ? growMitred(rings, widthMm) : growBevelled(rings, widthMm);
+  return grown.filter((ring) => signedArea(ring) > 0 || !isNarrower(ring, fillBelowMm));
+}
+
+/** Whether a hole vanishes when it is shrunk by half a width from all sides. */
+function isNarrower(hole: Ring, widthMm: number): boolean {
+  if (!(widthMm > 0)) return false;
+  const box = boundsOf([hole])!;
+  if (Math.min(box.maxX - box.minX, box.maxY - box.minY) < widthMm) return true;
+  return grow(unite([hole]), -widthMm / 2).length === 0;
+}
+
+/**
+ * The least width at which a border round an area is one piece: half the longest edge of the minimum spanning tree of its parts'
+ * clearances, found by halving to 0.05 mm. 0 when it is one piece already.
+ */
+export function leastForOnePiece(rings: Rings): number {
+  if (countPieces(rings).pieces <= 1) return 0;
+  const box = boundsOf(rings)!;
+  return leastWhere(Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / 2, (d) => countPieces(grow(rings, d)).pieces === 1);
+}
+
+/** The least width, not under `fromMm`, at which a border has no part thinner than `thinnestMm`: every bridge can be weeded. */
+export function leastForBridges(rings: Rings, fromMm: number, thinnestMm: number): number {
+  const isThick = (d: number) => thinParts(grow(rings, d), thinnestMm).length === 0;
+  const from = Math.max(fromMm, STEP_MM);
+  // A bridge that is as wide as it is asked for at the latest: each side has come half of that further.
+  return isThick(from) ? from : from + leastWhere(thinnestMm / 2, (more) => isThick(from + more));
+}
+
+/** The least multiple of the step up to `most` for which a test holds, taken to hold for all above it; `most` when it never does. */
+function leastWhere(most: number, holds: (mm: number) => boolean): number {
+  let [low, high] = [0, Math.ceil(most / STEP_MM)];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (holds(middle * STEP_MM)) high = middle;
+    else low = middle;
+  }
+  return Number((high * STEP_MM).toFixed(2));
+}
+
+/**
+ * A base with shapes and clear space all round them taken out. Islands of base left inside the shapes' own counters and elsewhere, too
+ * small to weed, go too: those with less area than a square of `thinnestMm`.
+ */
+export function knockedOut(base: Rings, shapes: Rings, clearanceMm: number, thinnestMm: number): Rings {
+  const open = subtract(base, grow(shapes, clearanceMm));
+  const before = regionsOf(base).filter((region) => areaOf(ringsOf([region])) < thinnestMm * thinnestMm).length;
+  // What was that small before is a decision of the artwork, not a leftover.
+  if (before > 0) return open.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+  return ringsOf(regionsOf(open).filter((region) => areaOf(ringsOf([region])) >= thinnestMm * thinnestMm));
+}

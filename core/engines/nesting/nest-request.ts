@@ -1,0 +1,53 @@
+import type { Region } from '../../geometry/index.js';
+
+/** Film to place on: `lengthMm` null is a roll without a stated end, `quantity` null as many as it takes. */
+export interface NestSheet {
+  readonly id: string;
+  readonly widthMm: number;
+  readonly lengthMm: number | null;
+  readonly quantity: number | null;
+}
+
+/** A rigid group: its regions never move against each other. x right, y up, mm. */
+export interface NestItem {
+  readonly id: string;
+  readonly quantity: number;
+  /** Degrees counter-clockwise that are allowed, or any. */
+  readonly rotations: readonly number[] | 'free';
+  readonly group: readonly Region[];
+}
+
+export interface NestRequest {
+  readonly sheets: readonly NestSheet[];
+  /** Least distance between groups on a sheet. */
+  readonly spacingMm: number;
+  readonly items: readonly NestItem[];
+}
+
+/** Turn the group about the origin by `rotation` degrees counter-clockwise, then move it by x, y; a sheet spans 0..width in x, 0..length in y. */
+export interface Placement {
+  readonly item: string;
+  readonly copy: number;
+  readonly sheet: string;
+  readonly sheetIndex: number;
+  readonly x: number;
+  readonly y: number;
+  readonly rotation: number;
+}
+
+export interface NestResult {
+  readonly placements: readonly Placement[];
+  /** Summed over the sheets in use: how far up the highest group reaches. */
+  readonly usedLengthMm: number;
+  /** Area of the groups over width × used length of the sheets in use, 0 to 1. */
+  readonly density: number;
+  readonly unplaced: readonly { readonly item: string; readonly quantity: number; readonly reason: string }[];
+}
+
+/** What the caller lends a long computation: a moment to breathe, which may throw to cancel, and a budget. */
+export interface NestHooks {
+  /** Awaited between placements; throwing from it cancels. */
+  readonly breathe?: () => Promise<void>;
+  /** False once no further arrangement should be tried. The first one is always finished. */
+  readonly mayTryMore?: () => boolean;
+}

@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest';
+import { surfaceSlice } from '../../stations/surface/index.js';
+import { surfaceStage } from '../../stations/surface/stage.js';
+import { surfaceKind, type Panel, type SizeWish } from './index.js';
+
+const panel: Panel = { kind: 'panel', widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 20, bottom: 30, left: 40 } };
+const square = { widthMm: 50, heightMm: 50 };
+const placed = (own: { readonly widthMm: number; readonly heightMm: number }, wish: SizeWish, on = panel, reachMm = 0) => surfaceKind(on).place(on, own, wish, reachMm);
+
+describe('a design on a panel', () => {
+  it('is fitted between the margins by the side that limits it, and set a little above the middle', () => {
+    const { design, trouble, bound } = placed(square, { mode: 'fit' });
+    expect([design.widthMm, design.heightMm, bound, trouble]).toEqual([160, 160, 'height', null]);
+    expect(design.xMm).toBe(40 + (240 - 160) / 2);
+    const lower = placed({ widthMm: 100, heightMm: 10 }, { mode: 'fit' }).design;
+    expect(lower.yMm - 10).toBeLessThan((160 - lower.heightMm) / 2);
+  });
+
+  it.each([
+    [{ mode: 'width', mm: 100 } as const, 100],
+    [{ mode: 'height', mm: 80 } as const, 80],
+    [{ mode: 'own' } as const, 50],
+  ])('takes the size that is wished: %o', (wish, size) => expect(placed(square, wish).design.widthMm).toBe(size));
+
+  it.each([
+    [{ mode: 'width', mm: 160 } as const, 0, null],
+    [{ mode: 'width', mm: 160 } as const, 5, 'into-margins'],
+    [{ mode: 'width', mm: 170 } as const, 0, 'into-margins'],
+    [{ mode: 'width', mm: 210 } as const, 0, 'too-large'],
+  ])('is in trouble when it does not fit: %o with %d mm round it', (wish, reachMm, trouble) => expect(placed(square, wish, panel, reachMm).trouble).toBe(trouble));
+
+  it('is in trouble when the margins leave no room, and still has a finite size', () => {
+    const none = placed(square, { mode: 'fit' }, { ...panel, widthMm: 50 });
+    expect(none.trouble).toBe('no-room');
+    expect(none.design.widthMm).toBeGreaterThan(0);
+  });
+
+  it('may be as wide as keeps what is built of it within the margins, and no wider', () => {
+    const { design } = placed(square, { mode: 'fit' });
+    const around = (size: number, mm: number) => ({ minX: -mm, minY: -mm, maxX: size + mm, maxY: size + mm });
+    const { widestWithin } = surfaceKind(panel);
+    expect(widestWithin(panel, design, around(160, 0))).toBeNull();
+    const widest = widestWithin(panel, design, around(160, 4))!;
+    for (const reachMm of [0, 4]) {
+      const smaller = placed(square, { mode: 'width', mm: widest }, panel, reachMm).design;
+      expect(widestWithin(panel, smaller, around(widest, 4))).toBeNull();
+    }
+    const wider = placed(square, { mode: 'width', mm: widest + 0.1 }).design;
+    expect(widestWithin(panel, wider, around(widest + 0.1, 4))).not.toBeNull();
+  });
+
+  it('is within its margins when it is fitted with what reaches beyond it', () => {
+    for (const reachMm of [1, 4, 20]) {
+      const { design } = placed({ widthMm: 70, heightMm: 50 }, { mode: 'fit' }, panel, reachMm);
+      expect(surfaceKind(panel).widestWithin(panel, design, { minX: -reachMm, minY: -reachMm, maxX: design.widthMm + reachMm, maxY: design.heightMm + reachMm })).toBeNull();
+    }
+  });
+});
+
+describe('what is said of it', () => {
+  const said = (wish: SizeWish, on = panel) => surfaceStage.run({ own: square, surface: { ...surfaceSlice.beginning.surface, ...on, size: wish }, reachMm: 0 }, {});
+  const fit = [{ patch: { surface: { size: { mode: 'fit' } } } }];
+
+  it.each([
+    [{ mode: 'width', mm: 170 } as const, { code: 'into-margins', severity: 'warning', remedies: fit }],
+    [{ mode: 'width', mm: 210 } as const, { code: 'larger-than-panel', severity: 'warning', remedies: fit }],
+  ])('%o', async (wish, finding) => expect((await said(wish)).findings).toMatchObject([finding]));
+
+  it('stops a job whose margins leave no room', async () => expect((await said({ mode: 'fit' }, { ...panel, widthMm: 50 })).findings).toMatchObject([{ code: 'margins-too-wide', severity: 'blocker' }]));
+});

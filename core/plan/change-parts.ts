@@ -1,0 +1,79 @@
+import { colourDifference } from '../engines/artwork/index.js';
+import { surfaceKind } from '../engines/surface/index.js';
+import type { Recipe, RecipePatch } from '../recipe/index.js';
+import { atTrueSize, designOf, placedBox, type ArtworkPart, type PartAsRead } from '../stations/artwork/index.js';
+import { sayFresh, sayHeir } from './say.js';
+
+/** Clear space between a new part and what stands already, as a share of the larger side. */
+const GAP_SHARE = 0.05;
+/** A colour that is gone is taken to live on in a new one no further away than this (CIEDE2000). */
+const SAME_COLOUR = 4;
+
+/**
+ * The change that adds a part to a design, no larger than it: under what stands there already, in its middle, or alone at the origin. The design is then
+ * kept at its own size, everything in it as large as it was, so that figures given for one part are true.
+ */
+export function addingPart(recipe: Recipe, read: readonly PartAsRead[], added: PartAsRead): RecipePatch {
+  if (read.length === 0) {
+    // Lettering is given a height; a drawing is fitted until it is told otherwise.
+    return { artworks: [added.part], ...(added.part.kind === 'lettering' ? { surface: { size: { mode: 'own' } } } : {}) };
+  }
+  const { frame, widthMm, heightMm } = designOf(read);
+  const { scale } = surfaceKind(recipe.surface).place(recipe.surface, { widthMm, heightMm }, recipe.surface.size, 0).design;
+  const longest = Math.max(widthMm, heightMm) * scale;
+  const own = Math.max(added.read.artwork.widthMm, added.read.artwork.heightMm);
+  // A photograph may come a metre wide; words have been given their height.
+  const size = added.part.kind === 'lettering' || own <= longest ? 1 : longest / own;
+  const box = placedBox({ ...added.part.place, xMm: 0, yMm: 0, scale: size }, added.read.artwork);
+  const gap = longest * GAP_SHARE;
+  const place = { ...added.part.place, scale: size, xMm: (scale * (frame.minX + frame.maxX)) / 2, yMm: scale * frame.maxY + gap - box.minY };
+  return { artworks: [...atTrueSize(recipe.artworks, scale), { ...added.part, place }], surface: { size: { mode: 'own' } } };
+}
+
+/** A change, and in sentences what became of the decisions it touches. */
+export interface Replacement {
+  readonly patch: RecipePatch;
+  readonly notes: readonly string[];
+}
+
+/**
+ * The change that puts a new version in a part's place: as large as the old one was, with all decisions that still apply. Decisions about
+ * a colour that is gone go to a new colour that is nearly the same, or are dropped and told.
+ */
+export function replacingPart(recipe: Recipe, read: readonly PartAsRead[], old: PartAsRead, now: PartAsRead): Replacement {
+  const longest = ({ read: { artwork } }: PartAsRead) => Math.max(artwork.widthMm, artwork.heightMm);
+  const place = { ...old.part.place, scale: (old.part.place.scale * longest(old)) / longest(now) };
+  const part: ArtworkPart = { ...now.part, id: old.part.id, place };
+  const [before, after] = [coloursOf(old), coloursOf(now)];
+  const elsewhere = new Set(read.filter((other) => other !== old).flatMap((other) => [...coloursOf(other)]));
+  const heirs = new Map<string, string | null>();
+  for (const colour of before) {
+    if (after.has(colour) || elsewhere.has(colour)) continue;
+    const near = [...after].filter((other) => !before.has(other)).sort((a, b) => colourDifference(colour, a) - colourDifference(colour, b))[0];
+    heirs.set(colour, near !== undefined && colourDifference(colour, near) <= SAME_COLOUR ? near : null);
+  }
+  const notes: string[] = [];
+  const heirOf = (colour: string) => {
+    const heir = heirs.get(colour);
+    if (heir === undefined) return colour;
+    notes.push(sayHeir(colour, heir));
+    return heir;
+  };
+  const keys = (from: Readonly<Record<string, string>>) => {
+    const kept = Object.entries(from).map(([colour, value]) => [heirOf(colour), value] as const);
+    return Object.fromEntries(kept.filter(([colour]) => colour !== null));
+  };
+  const fresh = [...after].filter((colour) => !before.has(colour) && ![...heirs.values()].includes(colour));
+  const patch: RecipePatch = {
+    artworks: recipe.artworks.map((other) => (other.id === old.part.id ? part : other)),
+    films: { byColour: keys(recipe.films.byColour) },
+    repair: { recolour: keys(recipe.repair.recolour), noFilm: recipe.repair.noFilm.flatMap((colour) => heirOf(colour) ?? []) },
+  };
+  if (fresh.length > 0) notes.push(sayFresh(fresh));
+  return { patch, notes: [...new Set(notes)] };
+}
+
+function coloursOf({ read: { artwork, reduced } }: PartAsRead): Set<string> {
+  if (reduced) return new Set(reduced.colours.slice(1).map((rgba) => `#${rgba.slice(0, 3).map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`));
+  return new Set(artwork.paints.map((paint) => paint.colour));
+}

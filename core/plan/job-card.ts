@@ -1,0 +1,117 @@
+import type { CutCounts } from '../stations/record/index.js';
+import { count, formatLength, sayDuration, STATIONS, type LengthUnit, type StationName } from '../words/index.js';
+import type { Plan } from './plan.js';
+
+/** How a station stands: all is settled, the maker is asked, something stops the job, or it has not come to it. */
+export type StationState = 'settled' | 'needs you' | 'blocked' | 'waiting';
+
+/** A station as the job card shows it. */
+export interface StationCard {
+  readonly station: StationName;
+  readonly state: StationState;
+  /** Its key figure; empty while there is none. */
+  readonly figure: string;
+}
+
+/** The figures that a job card is made of; what has not been reached is absent. */
+export interface JobFigures {
+  readonly parts: number;
+  readonly colours?: number;
+  readonly films?: number;
+  readonly design?: { readonly widthMm: number; readonly heightMm: number };
+  readonly trapMm?: number;
+  readonly counters?: number;
+  readonly sheets?: number;
+  readonly seconds?: number;
+  readonly steps?: number;
+  /** The worst that was found at a station. */
+  readonly worst: Readonly<Partial<Record<StationName, 'blocker' | 'warning' | 'note'>>>;
+}
+
+const SEVERITIES = ['note', 'warning', 'blocker'] as const;
+
+/** The figures of a plan that its job card shows. */
+export function jobFigures({ artwork, films, build, surface, prepare, sheets, cut, assemble, findings }: Plan): JobFigures {
+  const worst: Partial<Record<StationName, (typeof SEVERITIES)[number]>> = {};
+  for (const { stage, severity } of findings) worst[stage] = SEVERITIES[Math.max(SEVERITIES.indexOf(severity), SEVERITIES.indexOf(worst[stage] ?? 'note'))]!;
+  return {
+    parts: artwork?.parts.length ?? 0,
+    ...(films ? { colours: films.colours.length } : {}),
+    ...(build ? { films: build.layers.length, trapMm: build.trapMm } : {}),
+    ...(surface ? { design: { widthMm: surface.design.widthMm, heightMm: surface.design.heightMm } } : {}),
+    ...(prepare ? { counters: prepare.layers.reduce((sum, { weed }) => sum + weed.counters, 0) } : {}),
+    ...(sheets ? { sheets: sheets.sheets.length } : {}),
+    ...(cut ? { seconds: cut.seconds } : {}),
+    ...(assemble ? { steps: assemble.steps.length } : {}),
+    worst,
+  };
+}
+
+/** All stations of a job, in working order. `figures` are null as long as nothing is planned. */
+export function jobCard(figures: JobFigures | null, cuts: CutCounts, unit: LengthUnit): StationCard[] {
+  return STATIONS.map((station) => ({ station, state: stateOf(station, figures, cuts), figure: figures ? figureOf(station, figures, cuts, unit) : '' }));
+}
+
+function stateOf(station: StationName, figures: JobFigures | null, cuts: CutCounts): StationState {
+  if (!figures) return 'waiting';
+  const worst = figures.worst[station];
+  if (worst === 'blocker') return 'blocked';
+  // A job begins with its artwork.
+  if (station === 'artwork' && figures.parts === 0) return 'needs you';
+  if (!isReached(station, figures, cuts)) return 'waiting';
+  if (worst === 'warning') return 'needs you';
+  if (station === 'cut' && (cuts.undecided > 0 || cuts.copies < cuts.ofCopies)) return 'needs you';
+  if (station === 'record' && cuts.judged < cuts.finished) return 'needs you';
+  return 'settled';
+}
+
+function isReached(station: StationName, figures: JobFigures, cuts: CutCounts): boolean {
+  switch (station) {
+    case 'artwork':
+      return figures.parts > 0;
+    case 'films':
+      return figures.colours !== undefined;
+    case 'surface':
+      return figures.design !== undefined;
+    case 'build':
+      return figures.films !== undefined;
+    case 'prepare':
+      return figures.counters !== undefined;
+    case 'sheets':
+      return figures.sheets !== undefined;
+    case 'cut':
+      return figures.seconds !== undefined;
+    case 'assemble':
+      return figures.steps !== undefined;
+    case 'record':
+      return cuts.finished > 0;
+  }
+}
+
+function figureOf(station: StationName, figures: JobFigures, cuts: CutCounts, unit: LengthUnit): string {
+  const { colours, films, design, trapMm, counters, sheets, seconds, steps } = figures;
+  switch (station) {
+    case 'artwork':
+      return figures.parts === 0 ? 'start here' : colours === undefined ? '' : count(colours, 'colour');
+    case 'films':
+      return films === undefined ? '' : count(films, 'film');
+    case 'surface':
+      return design ? `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)}` : '';
+    case 'build':
+      return films === undefined ? '' : trapMm ? `trap ${formatLength(trapMm, unit)}` : 'no trap';
+    case 'prepare':
+      return counters === undefined ? '' : count(counters, 'counter');
+    case 'sheets':
+      return sheets === undefined ? '' : isAllCut(cuts) ? 'all cut' : count(sheets, 'sheet');
+    case 'cut':
+      return cuts.undecided > 0 ? `${cuts.undecided} to decide` : seconds === undefined ? '' : isAllCut(cuts) ? 'all cut' : sayDuration(seconds);
+    case 'assemble':
+      return steps === undefined ? '' : count(steps, 'step');
+    case 'record':
+      return cuts.finished > 0 && sheets !== undefined ? `${cuts.copies} of ${cuts.ofCopies} cut` : '';
+  }
+}
+
+function isAllCut({ copies, ofCopies }: CutCounts): boolean {
+  return ofCopies > 0 && copies >= ofCopies;
+}

@@ -1,0 +1,135 @@
+import { compose, flatten, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
+import type { LetterChoice, PaintedRegion } from '../../engines/artwork/index.js';
+import { placedBox } from '../../stations/artwork/index.js';
+import type { JobLayer } from '../../stations/build/index.js';
+import type { SheetPlan } from '../../stations/sheets/index.js';
+import { jobFigures } from '../job-card.js';
+import type { ArtworkOut, Plan } from '../plan.js';
+import { BARE, separate } from '../../engines/layers/index.js';
+import { drawnPath, NOTHING_DRAWN } from './drawn-path.js';
+import type { LayerView, LetterForms, PaintView, PartView, PlanView, SheetView } from './plan-view.js';
+
+/** Path data to a micron: finer than a screen shows at any zoom a hand uses. */
+const path = (rings: Rings) => ringsToPathData(rings, 3);
+
+/** A plan as the page draws it. Layers and sheets that have not changed keep their path data. */
+export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
+  const { artwork, surface, films, build, prepare, sheets, cut, assemble } = plan;
+  return {
+    figures: jobFigures(plan),
+    findings: plan.findings,
+    letBe: plan.letBe,
+    rulings: plan.rulings,
+    ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork) } } : {}),
+    ...(surface ? { surface: pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']) } : {}),
+    ...(films ? { colours: films.colours } : {}),
+    ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), pairs: build.pairs, trapMm: build.trapMm } : {}),
+    ...(prepare
+      ? {
+          prepare: {
+            marks: path(prepare.marks?.marks.map((mark) => mark.ring) ?? []),
+            border: path(prepare.border ? [prepare.border] : []),
+            box: prepare.box,
+            weed: prepare.layers.map(({ layer, weed }) => ({ filmId: layer.film.id, ...pick(weed, ['pieces', 'counters', 'spots']) })),
+          },
+        }
+      : {}),
+    ...(sheets
+      ? {
+          sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, sheetView)),
+          toCut: sheets.toCut.map(({ film, fingerprint, copies, taken }) => ({ filmId: film.id, fingerprint, copies, taken })),
+          density: sheets.density,
+        }
+      : {}),
+    ...(cut
+      ? {
+          programs: cut.programs.map((program) => ({
+            paths: program.paths.length,
+            ...pick(program, ['cutMm', 'travelMm', 'seconds']),
+            ...pick(program.settings, ['forceG', 'speedMmS']),
+          })),
+          seconds: cut.seconds,
+        }
+      : {}),
+    ...(assemble ? { steps: assemble.steps } : {}),
+  };
+}
+
+function partsOf({ parts }: ArtworkOut): { parts: PartView[]; frame: Box } {
+  const views = parts.map(({ part, read: { artwork } }) => ({ id: part.id, ...pick(artwork, ['widthMm', 'heightMm']), box: placedBox(part.place, artwork) }));
+  return { parts: views, frame: views.map((view) => view.box).reduce<Box | null>(joinBoxes, null)! };
+}
+
+/** What is no film shows what lies under the design, which the light table draws white. */
+const BARE_SHEET = '#ffffff';
+
+/** The painted areas of an artwork, bottom first, neighbours of one part and colour in one path. */
+export function paintsOf(regions: readonly PaintedRegion[]): PaintView[] {
+  const paints: { part: string; colour: string; rings: Rings[number][] }[] = [];
+  for (const { part = '', colour: meant, rings } of regions) {
+    const colour = meant === BARE ? BARE_SHEET : meant;
+    const last = paints.at(-1);
+    if (last?.colour === colour && last.part === part) last.rings.push(...rings);
+    else paints.push({ part, colour, rings: [...rings] });
+  }
+  return paints.map(({ part, colour, rings }) => ({ part, colour, path: drawnPath(rings) }));
+}
+
+/** Letters with their forms as path data in a square of one em. */
+export function letterFormsOf(choices: readonly LetterChoice[]): LetterForms[] {
+  return choices.map(({ index, letter, forms }) => ({
+    index,
+    letter,
+    forms: forms.map(({ feature, curves }) => ({ feature, path: path(unite(flatten(curves, scaling(1000), 2).map((line) => line.points).filter((points) => points.length >= 6))) })),
+  }));
+}
+
+/** What is painted in another colour than before, or not at all any more, and what newly is. */
+export function changesOf(before: readonly PaintedRegion[], after: readonly PaintedRegion[]): { added: string; removed: string } {
+  const shown = (regions: readonly PaintedRegion[]) => new Map(separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))).layers.flatMap((layer) => (layer.key === BARE ? [] : [[layer.key, layer.visible] as const])));
+  const [old, now] = [shown(before), shown(after)];
+  const real = (rings: Rings) => rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+  const lost = [...old].flatMap(([colour, rings]) => real(subtract(rings, now.get(colour) ?? [])));
+  const won = [...now].flatMap(([colour, rings]) => real(subtract(rings, old.get(colour) ?? [])));
+  return { added: path(won), removed: path(lost) };
+}
+
+const layers = new WeakMap<JobLayer, LayerView>();
+const sheetViews = new WeakMap<SheetPlan, SheetView>();
+
+function remembered<K extends object, V>(known: WeakMap<K, V>, key: K, make: (key: K) => V): V {
+  let value = known.get(key);
+  if (!value) known.set(key, (value = make(key)));
+  return value;
+}
+
+function layerView(layer: JobLayer): LayerView {
+  return {
+    ...pick(layer, ['film', 'order', 'areaMm2', 'pieces', 'holes']),
+    cut: drawnPath(layer.cut),
+    visible: drawnPath(layer.visible),
+    laps: layer.cut === layer.visible ? NOTHING_DRAWN : drawnPath(subtract(layer.cut, layer.visible)),
+  };
+}
+
+/** All groups of a sheet are copies of one layer, so its path data is made once. */
+function sheetView(sheet: SheetPlan): SheetView {
+  const { usedLengthMm, groups } = sheet;
+  const first = groups[0]!;
+  const down = (rings: Rings) => path(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))));
+  return {
+    ...pick(sheet, ['id', 'film', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
+    copies: groups.map((group) => group.copy),
+    shapes: [{ contours: down(first.contours), borders: down(first.borders), places: groups.map((group) => placeBeside(first.matrix, group.matrix, usedLengthMm)) }],
+  };
+}
+
+/** What moves the drawing of one copy, y down, onto another. */
+function placeBeside(from: Matrix, to: Matrix, usedLengthMm: number): Matrix {
+  const turnOver: Matrix = [1, 0, 0, -1, 0, usedLengthMm];
+  return compose(turnOver, compose(compose(to, inverse(from)!), turnOver));
+}
+
+function pick<T extends object, K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> {
+  return Object.fromEntries(keys.map((key) => [key, from[key]])) as Pick<T, K>;
+}

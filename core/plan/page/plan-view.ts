@@ -1,0 +1,113 @@
+import type { WeedSpot } from '../../engines/weeding/index.js';
+import type { Box, Matrix } from '../../geometry/index.js';
+import type { JobFinding, JobRuling } from '../../recipe/index.js';
+import type { Film, FilmPiece, Mat } from '../../shop/index.js';
+import type { AssemblyStep } from '../../stations/assemble/index.js';
+import type { PairPlan } from '../../stations/build/index.js';
+import type { ColourUse } from '../../stations/films/index.js';
+import type { Edges } from '../../stations/sheets/index.js';
+import type { JobFigures } from '../job-card.js';
+import type { DrawnPath } from './drawn-path.js';
+
+/** What the page is given of a plan: figures and ready path data (mm), no geometry to compute. */
+export interface PlanView {
+  /** Which plan it is: what else is asked of the worker is asked of this one. */
+  readonly id: number;
+  /** What the job card shows. */
+  readonly figures: JobFigures;
+  readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number; readonly parts: readonly PartView[]; readonly frame: Box };
+  readonly surface?: { readonly widthMm: number; readonly heightMm: number; readonly xMm: number; readonly yMm: number; readonly scale: number };
+  readonly colours?: readonly ColourUse[];
+  readonly layers?: readonly LayerView[];
+  readonly pairs?: readonly PairPlan[];
+  readonly trapMm?: number;
+  readonly prepare?: PrepareView;
+  /** What is left to be cut. */
+  readonly sheets?: readonly SheetView[];
+  readonly toCut?: readonly LayerToCutView[];
+  readonly density?: number;
+  readonly programs?: readonly ProgramView[];
+  readonly seconds?: number;
+  readonly steps?: readonly AssemblyStep[];
+  readonly findings: readonly JobFinding[];
+  /** Findings that are let be. */
+  readonly letBe: readonly JobFinding[];
+  readonly rulings: readonly JobRuling[];
+}
+
+/** A part of the design: its own size and the box it takes up, in mm before the surface sizes the whole. */
+export interface PartView {
+  readonly id: string;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly box: Box;
+}
+
+export interface LayerView {
+  readonly film: Film;
+  readonly order: number;
+  readonly areaMm2: number;
+  readonly pieces: number;
+  readonly holes: number;
+  readonly cut: DrawnPath;
+  readonly visible: DrawnPath;
+  /** What runs under the layers above. */
+  readonly laps: DrawnPath;
+}
+
+export interface PrepareView {
+  readonly marks: string;
+  readonly border: string;
+  readonly box: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
+  readonly weed: readonly { readonly filmId: string; readonly pieces: number; readonly counters: number; readonly spots: readonly WeedSpot[] }[];
+}
+
+/** What of a layer is to be cut in all, and how many copies of exactly that are cut or in the cutter. */
+export interface LayerToCutView {
+  readonly filmId: string;
+  readonly fingerprint: string;
+  readonly copies: number;
+  readonly taken: number;
+}
+
+/** What is needed to draw a sheet. y points down, as the page draws it; the sheet's lower left corner is at 0, usedLengthMm. */
+export interface DrawnSheet {
+  readonly film: Film;
+  readonly piece: FilmPiece | null;
+  readonly mat: Mat | null;
+  readonly usedLengthMm: number;
+  readonly edges: Edges | null;
+  /** Shapes that lie on it, each as often as it has places. */
+  readonly shapes: readonly { readonly contours: string; readonly borders: string; readonly places: readonly Matrix[] }[];
+}
+
+export interface SheetView extends DrawnSheet {
+  readonly id: string;
+  readonly piece: FilmPiece;
+  readonly keptMm2: number;
+  /** Which copies of the layer lie on it, from 0. */
+  readonly copies: readonly number[];
+}
+
+export interface ProgramView {
+  readonly paths: number;
+  readonly cutMm: number;
+  readonly travelMm: number;
+  readonly seconds: number;
+  readonly forceG: number;
+  readonly speedMmS: number;
+}
+
+/** A painted area of the artwork as it was understood. */
+export interface PaintView {
+  readonly part: string;
+  readonly colour: string;
+  readonly path: DrawnPath;
+}
+
+/** A letter of a lettering and its forms, the plain one first. */
+export interface LetterForms {
+  readonly index: number;
+  readonly letter: string;
+  readonly forms: readonly { readonly feature: string | null; readonly path: string }[];
+}

@@ -1,0 +1,239 @@
+import { ArtworkReader, type ArtworkResources, type LetterChoice, type Lettering } from '../engines/artwork/index.js';
+import { BARE, touchesUp } from '../engines/layers/index.js';
+import type { Matrix } from '../geometry/index.js';
+import type { JobFinding, Recipe, RecipePatch } from '../recipe/index.js';
+import type { Shop } from '../shop/index.js';
+import {
+  designOf,
+  inWords,
+  nameOfPart,
+  NO_ARTWORK,
+  NOTHING_PAINTED,
+  paintPartStage,
+  partMatrix,
+  placeRules,
+  putRightStage,
+  readPartStage,
+  sayOfPart,
+  sayTracing,
+  sourcesOf,
+  spotsOf,
+  tracedFigures,
+  tracePartStage,
+  withRecipePlaces,
+  type ArtworkPart,
+  type PartAsRead,
+  type Regions,
+} from '../stations/artwork/index.js';
+import { assembleStage } from '../stations/assemble/index.js';
+import { buildStage, checkStage, separateStage, touchUpStage } from '../stations/build/index.js';
+import { cutStage } from '../stations/cut/index.js';
+import { filmsStage } from '../stations/films/index.js';
+import { prepareStage } from '../stations/prepare/index.js';
+import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
+import type { StageHooks } from '../stations/stage.js';
+import { surfaceStage, withOverhang } from '../stations/surface/index.js';
+import { InputError, PLACE_REMEDIES } from '../words/index.js';
+import { addingPart, replacingPart, type Replacement } from './change-parts.js';
+import { collected } from './collect.js';
+import type { ArtworkOut, Plan } from './plan.js';
+import { StageCache } from './stage-cache.js';
+
+export interface PlanInput {
+  readonly recipe: Recipe;
+  readonly shop: Shop;
+  /** The untouched bytes of each artwork, by its id. */
+  readonly sources: ReadonlyMap<string, Uint8Array>;
+  /** Copies of layers that need not be cut any more, as the record has them; absent where there is no record. */
+  readonly taken?: TakenCopies;
+}
+
+/** So many times what the remedies made is looked at again: to widen one part may thin its neighbour. */
+const ROUNDS = 2;
+/** So many steps of a plan are told as they are done. */
+const STEPS = 8;
+
+export interface PlanHooks extends StageHooks {
+  /** Called with the plan so far after every step, and with how far along it is, 0 to 1. */
+  readonly onProgress?: (plan: Plan, done: number) => void;
+}
+
+/**
+ * The stages of a job in their order, each run only if what it reads has changed since this planner last saw it.
+ * The same recipe, shop and sources give the same plan wherever it runs.
+ */
+export class Planner {
+  readonly #cache = new StageCache();
+  readonly #reader: ArtworkReader;
+
+  constructor(resources: ArtworkResources) {
+    this.#reader = new ArtworkReader(resources);
+  }
+
+  /** The change that adds a part; `input.sources` holds its file too. @throws InputError when it cannot be read */
+  async adding(input: PlanInput, part: ArtworkPart): Promise<RecipePatch> {
+    const added = await this.#readable(input, part);
+    return addingPart(input.recipe, await this.#readAll(input, {}), added);
+  }
+
+  /** The change that puts a new version in the place of the part called `id`. @throws InputError when it cannot be read */
+  async replacing(input: PlanInput, id: string, part: ArtworkPart): Promise<Replacement> {
+    const now = await this.#readable(input, part);
+    const read = await this.#readAll(input, {});
+    const old = read.find((other) => other.part.id === id);
+    if (!old) throw new InputError('part-unknown', 'This job does not have this artwork any more.', { source: nameOfPart(part) });
+    return replacingPart(input.recipe, read, old, now);
+  }
+
+  /** A font's own name. @throws InputError when the file is no font */
+  fontName(bytes: Uint8Array, fileName: string): Promise<string> {
+    return inWords(() => this.#reader.fontName(bytes, fileName));
+  }
+
+  /** Letters of a lettering that its font has other forms for. @throws InputError when the font cannot be read */
+  letterChoices(lettering: Lettering, ownFont: Uint8Array | null): Promise<LetterChoice[]> {
+    return inWords(() => this.#reader.choices(lettering, ownFont));
+  }
+
+  async plan(input: PlanInput, hooks: PlanHooks = {}): Promise<Plan> {
+    const { recipe, shop } = input;
+    const cache = this.#cache;
+    let plan: Plan = { findings: [], letBe: [], rulings: [] };
+    let step = 0;
+    const add = async (made: Partial<Plan>) => {
+      plan = collected({ ...plan, ...made }, recipe.repair.letBe);
+      step += 1;
+      hooks.onProgress?.(plan, step / STEPS);
+      await hooks.breathe?.();
+    };
+    const ended = (artwork: ArtworkOut, why: JobFinding): Plan => collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, why] } }, {});
+
+    if (recipe.artworks.length === 0) return { ...plan, findings: [NO_ARTWORK] };
+    const design = designOf(await this.#readAll(input, hooks));
+    const paints = design.parts.reduce((sum, { read }) => sum + read.artwork.paints.length + (read.reduced ? 1 : 0), 0);
+    const read: ArtworkOut = { ...design, paints, findings: design.parts.flatMap((part) => part.read.findings), rulings: [] };
+    const isEmpty = paints === 0 && read.findings.every((finding) => finding.severity !== 'blocker');
+    await add({ artwork: isEmpty ? { ...read, findings: [...read.findings, NOTHING_PAINTED] } : read });
+    if (paints === 0) return plan;
+
+    const sized = await cache.take(surfaceStage, { own: design, recipe, reachMm: reachOf(recipe) });
+    await add({ surface: sized });
+    const { scale } = sized.design;
+    const parts = await this.#traced(design.parts, scale, hooks);
+    const matrices = new Map(parts.map((part) => [part.part.id, partMatrix(part, design.frame, scale)]));
+    const painted = await this.#painted(parts, { ...sized.design, matrices, repair: recipe.repair });
+    const untouched = await cache.take(putRightStage, { painted: painted.map((part) => part.painted), repair: recipe.repair, matrices });
+    const artwork: ArtworkOut = {
+      ...read,
+      parts,
+      findings: [...painted.flatMap((part) => part.findings), ...untouched.findings],
+      rulings: parts.flatMap((part) => sayTraced(part, recipe.artworks, scale)),
+    };
+    plan = { ...plan, artwork, matrices, regions: untouched };
+    if (isBare(untouched)) return ended(artwork, NOTHING_PAINTED);
+
+    const layered = await this.#layered(untouched, input, matrices);
+    const { regions, films, separated, build } = layered;
+    plan = { ...plan, regions };
+    if (isBare(regions)) return ended(artwork, NOTHING_PAINTED);
+    await add({ films });
+    if (!separated || !build) return plan;
+    await add({ separated, build, surface: withOverhang(sized, recipe.surface, build.layers.map((layer) => layer.cut)) });
+    const checks = await cache.take(checkStage, { build });
+    const rules = placeRules(spotsOf(recipe.repair, PLACE_REMEDIES, (part) => matrices.get(part)));
+    plan = {
+      ...plan,
+      artwork: { ...artwork, findings: withRecipePlaces([...artwork.findings, ...checks.artwork], rules, regions.regions, matrices) },
+      build: checks.build,
+    };
+
+    const prepare = await cache.take(prepareStage, { build, recipe });
+    if (!prepare) return plan;
+    await add({ prepare });
+    const sheets = await cache.take(sheetsStage, { prepare, recipe, shop, taken: input.taken ?? {} }, hooks);
+    await add({ sheets });
+    await add({ cut: await cache.take(cutStage, { sheets, cutter: shop.cutter }) });
+    await add({ assemble: await cache.take(assembleStage, { prepare, surface: sized, recipe }) });
+    return plan;
+  }
+
+  async #readAll(input: PlanInput, hooks: StageHooks): Promise<PartAsRead[]> {
+    const parts: PartAsRead[] = [];
+    for (const part of input.recipe.artworks) parts.push(await this.#read(input, part, hooks));
+    return parts;
+  }
+
+  async #read({ recipe, sources }: PlanInput, part: ArtworkPart, hooks: StageHooks): Promise<PartAsRead> {
+    for (const { id, sha256 } of sourcesOf(part)) {
+      const bytes = sources.get(id);
+      if (bytes) this.#cache.know(bytes, sha256);
+    }
+    return { part, read: await this.#cache.take(readPartStage(this.#reader), { part, repair: recipe.repair, sources }, hooks) };
+  }
+
+  /** A part that is to stand on the design. @throws InputError when it cannot be read */
+  async #readable(input: PlanInput, part: ArtworkPart): Promise<PartAsRead> {
+    const read = await this.#read(input, part, {});
+    const blocked = read.read.findings.find((finding) => finding.severity === 'blocker');
+    if (blocked) throw new InputError(blocked.code, blocked.message, { source: nameOfPart(part) });
+    return read;
+  }
+
+  async #traced(parts: readonly PartAsRead[], scale: number, hooks: StageHooks): Promise<PartAsRead[]> {
+    const traced: PartAsRead[] = [];
+    for (const { part, read } of parts) traced.push(part.kind === 'picture' ? { part, read: await this.#cache.take(tracePartStage(this.#reader), { part, read, scale }, hooks) } : { part, read });
+    return traced;
+  }
+
+  /** Every part where it lies on the design; of several, what is found says whose it is. */
+  async #painted(parts: readonly PartAsRead[], { widthMm, heightMm, matrices, repair }: { readonly widthMm: number; readonly heightMm: number; readonly matrices: ReadonlyMap<string, Matrix>; readonly repair: Recipe['repair'] }) {
+    const longestMm = Math.max(widthMm, heightMm);
+    const all = [];
+    for (const { part, read } of parts) {
+      const painted = await this.#cache.take(paintPartStage, { id: part.id, read, matrices, longestMm, repair });
+      all.push({ painted, findings: parts.length > 1 ? painted.findings.map((finding) => sayOfPart(finding, part)) : painted.findings });
+    }
+    return all;
+  }
+
+  /** The films of the painted areas and the layers built of them; no layers without films. */
+  async #built(regions: Regions, { recipe, shop }: PlanInput, matrices: ReadonlyMap<string, Matrix>) {
+    const cache = this.#cache;
+    const films = await cache.take(filmsStage, { regions, recipe, stock: shop.films });
+    if (films.colours.length === 0) return { films };
+    const separated = await cache.take(separateStage, { regions, films, recipe, stock: shop.films });
+    return { films, separated, build: await cache.take(buildStage, { separated, recipe, repeatabilityMm: shop.cutter.repeatabilityMm, matrices }) };
+  }
+
+  /**
+   * The layers, with what the remedies for thin parts, gaps, specks and pinholes change: those act on what would be cut, so it is built
+   * once to see that and once more without it. A second round sees to what the first one made thin.
+   */
+  async #layered(untouched: Regions, input: PlanInput, matrices: ReadonlyMap<string, Matrix>) {
+    const { repair } = input.recipe;
+    let regions = untouched;
+    let made = await this.#built(regions, input, matrices);
+    for (let round = 0; round < ROUNDS && touchesUp(repair) && made.build; round += 1) {
+      const touched = await this.#cache.take(touchUpStage, { regions, films: made.films, build: made.build, repair, matrices });
+      if (!touched) break;
+      regions = touched;
+      made = await this.#built(regions, input, matrices);
+    }
+    return { ...made, regions };
+  }
+}
+
+function sayTraced(part: PartAsRead, parts: readonly ArtworkPart[], scale: number) {
+  const figures = tracedFigures(part, scale);
+  return figures && part.part.kind === 'picture' ? sayTracing(part.part, parts, figures) : [];
+}
+
+function isBare({ regions }: Regions): boolean {
+  return regions.every((region) => region.colour === BARE);
+}
+
+/** How far what is built reaches beyond the design, as far as that is decided: outlines whose width the app rules are known only once all is built. */
+function reachOf({ build: { outlines, contour } }: Recipe): number {
+  return outlines.reduce((sum, outline) => sum + (outline.widthMm ?? 0), 0) + (contour?.side === 'outside' ? contour.byMm : 0);
+}
+

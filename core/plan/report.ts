@@ -1,0 +1,64 @@
+import { ringsToPathData } from '../geometry/index.js';
+import { formatLength } from '../words/index.js';
+import type { SheetPlan } from '../stations/sheets/index.js';
+import type { CutCounts } from '../stations/record/index.js';
+import { jobCard, jobFigures } from './job-card.js';
+import type { Plan } from './plan.js';
+
+const NOTHING_CUT: CutCounts = { copies: 0, ofCopies: 0, undecided: 0, finished: 0, judged: 0 };
+
+/** The plan's figures without its geometry: what the API and the command line report. `cuts` are the record's, where there is one. */
+export function planReport(plan: Plan, cuts: CutCounts = NOTHING_CUT) {
+  const { surface, films, build, prepare, sheets, cut, assemble } = plan;
+  return {
+    stations: jobCard(jobFigures(plan), cuts, 'mm'),
+    design: surface && {
+      widthMm: surface.design.widthMm,
+      heightMm: surface.design.heightMm,
+      xMm: surface.design.xMm,
+      yMm: surface.design.yMm,
+      scale: surface.design.scale,
+    },
+    colours: films?.colours.map(({ colour, areaMm2, pieces, film, difference }) => ({ colour, areaMm2, pieces, film: film.id, difference })),
+    layers: build?.layers.map(({ film, order, areaMm2, pieces, holes }) => ({ film: film.id, colour: film.colour, order, areaMm2, pieces, holes })),
+    trapMm: build?.trapMm,
+    marks: prepare?.marks?.marks.map(({ shape, xMm, yMm }) => ({ shape, xMm, yMm })),
+    counters: prepare?.layers.map(({ layer, weed }) => ({ film: layer.film.id, counters: weed.counters, pieces: weed.pieces })),
+    sheets: sheets?.sheets.map((sheet, i) => ({
+      id: sheet.id,
+      number: i + 1,
+      film: sheet.film.id,
+      piece: sheet.piece.id,
+      mat: sheet.mat?.id ?? null,
+      widthMm: sheet.piece.widthMm,
+      usedLengthMm: sheet.usedLengthMm,
+      groups: sheet.groups.length,
+      paths: cut?.programs[i]?.paths.length,
+      cutMm: cut?.programs[i]?.cutMm,
+      travelMm: cut?.programs[i]?.travelMm,
+      seconds: cut?.programs[i]?.seconds,
+    })),
+    toCut: sheets?.toCut.map(({ film, copies, taken }) => ({ film: film.id, copies, taken })),
+    density: sheets?.density,
+    seconds: cut?.seconds,
+    steps: assemble?.steps.map(({ title, text }) => ({ title, text })),
+    findings: plan.findings.map(({ code, severity, stage, message, count }) => ({ code, severity, stage, message, count })),
+    rulings: plan.rulings.map(({ id, stage, sentence, value, unit, because, overridden }) => ({ id, stage, sentence: readAloud(sentence, value, unit), value, unit, because, overridden: overridden ?? false })),
+  };
+}
+
+/** A ruling's sentence with its value in place. */
+function readAloud(sentence: string, value: number | string, unit: string): string {
+  const said = typeof value === 'number' ? formatLength(value) : value;
+  return sentence.replace('{value}', unit ? `${said} ${unit}` : said);
+}
+
+export type PlanReport = ReturnType<typeof planReport>;
+
+/** A sheet as the cutter will see it, drawn y down: outlines in mm at true size. */
+export function sheetSvg(sheet: SheetPlan): string {
+  const [w, h] = [sheet.piece.widthMm, Math.ceil(sheet.usedLengthMm + 1)];
+  const down = (rings: readonly Float64Array[]) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? h - v : v))));
+  const groups = sheet.groups.map((g) => `<path fill="${sheet.film.colour}" fill-rule="evenodd" d="${down(g.contours)}"/><path fill="none" stroke="#555" stroke-width="0.3" d="${down(g.borders)}"/>`);
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${groups.join('')}</svg>\n`;
+}

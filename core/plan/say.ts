@@ -1,0 +1,16 @@
+/** What became of the decisions about a colour that is gone; `heir` is the new colour that they hold for, if there is one. */
+export function sayHeir(colour: string, heir: string | null): string {
+  return heir ? `Your decisions for ${colour} now apply to ${heir}.` : `${colour} is gone, and so are your decisions for it.`;
+}
+
+export function sayFresh(colours: readonly string[]): string {
+  return `New colours: ${colours.join(', ')}.`;
+}
+
+export function sayNoSuchLayer(isWholeBuild: boolean): string {
+  return isWholeBuild ? 'This job has no layers yet.' : 'This job has no layer of that film.';
+}
+
+export function sayTooLongForPdf(): string {
+  return 'A PDF page can be 5 m long at most. Save the layers as SVG or DXF.';
+}

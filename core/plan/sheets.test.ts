@@ -1,0 +1,116 @@
+import { describe, expect, it } from 'vitest';
+import { DEMO_SHOP } from '../../demo/shop.js';
+import { resourcesInNode } from '../../platform/artwork-resources.js';
+import { UNITS_PER_MM } from '../engines/cutting/index.js';
+import { boundsOf, containsPoint, fingerprintOf } from '../geometry/index.js';
+import { seeded } from '../testing/seeded.js';
+import { drawingPart } from '../stations/artwork/index.js';
+import { emptyRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
+import type { FilmPiece, Shop } from '../shop/index.js';
+import { Planner } from './planner.js';
+import { sheetToFreeze } from '../stations/cut/index.js';
+import type { Plan } from './plan.js';
+import type { TakenCopies } from '../stations/sheets/index.js';
+
+const SVG = (w: number, h: number) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}"><rect width="${w}" height="${h}" fill="#16181a"/><circle cx="${w / 2}" cy="${h / 2}" r="${Math.min(w, h) / 3}" fill="#f7f5ef"/></svg>`;
+const planner = new Planner(resourcesInNode);
+const plan = (svg: string, patch: RecipePatch, shop: Shop, taken: TakenCopies = {}): Promise<Plan> =>
+  planner.plan({ recipe: patchRecipe(patchRecipe(emptyRecipe('Test'), { artworks: [drawingPart({ id: svg, fileName: 'a.svg', sha256: fingerprintOf([Float64Array.from(svg, (c) => c.charCodeAt(0))]).repeat(2) })], surface: { size: { mode: 'own' } } }), patch), shop, sources: new Map([[svg, new TextEncoder().encode(svg)]]), taken });
+const piece = (kind: FilmPiece['kind'], widthMm: number, lengthMm: number, more: Partial<FilmPiece> = {}): FilmPiece => ({ id: `${kind}-${widthMm}-${lengthMm}`, filmId: 'tar', kind, widthMm, lengthMm, quantity: 1, edgeMm: 5, ...more });
+/** The demo shop with these pieces of black and no others. */
+const shopWith = (pieces: readonly FilmPiece[], more: Partial<Shop> = {}): Shop => ({ ...DEMO_SHOP, pieces: [...DEMO_SHOP.pieces.filter((one) => one.filmId !== 'tar'), ...pieces], ...more });
+const said = ({ findings }: Plan) => findings.filter((finding) => finding.stage === 'sheets').map(({ code, severity }) => `${code}: ${severity}`);
+
+describe('what is cut on a piece', () => {
+  it.each(Array.from({ length: 12 }, (_, seed) => seed))('keeps clear of its edges, and the holder never leaves it, seed %i', async (seed) => {
+    const random = seeded(seed);
+    const edgeMm = random() * 8;
+    const [w, h] = [20 + random() * 60, 20 + random() * 60];
+    const pieces = [piece('offcut', 120 + random() * 160, 120 + random() * 160, { edgeMm }), piece('roll', 300 + random() * 300, 2000, { edgeMm })];
+    const made = await plan(SVG(w, h), { sheets: { copies: 1 + Math.floor(random() * 6) } }, shopWith(pieces, { cutter: { ...DEMO_SHOP.cutter, bladeOffsetMm: random() * 0.9 } }));
+    const black = made.sheets!.sheets.filter((sheet) => sheet.film.id === 'tar');
+    expect(black.length).toBeGreaterThan(0);
+    for (const sheet of black) {
+      const program = made.cut!.programs[made.sheets!.sheets.indexOf(sheet)]!;
+      expect(program.shiftMm).toEqual({ x: 0, y: 0 });
+      const box = boundsOf(sheet.groups.flatMap((group) => [...group.contours, ...group.borders]))!;
+      expect(Math.min(box.minX, box.minY, sheet.piece.widthMm - box.maxX, sheet.piece.lengthMm - box.maxY)).toBeGreaterThanOrEqual(edgeMm - 1e-6);
+      for (const run of program.runs) {
+        for (let i = 0; i < run.length; i += 2) {
+          const [x, y] = [run[i]! / UNITS_PER_MM, run[i + 1]! / UNITS_PER_MM];
+          expect(x >= 0 && y >= 0 && x <= sheet.piece.widthMm && y <= sheet.piece.lengthMm).toBe(true);
+        }
+      }
+      // The knife is turned in the waste: nowhere in or across what is cut.
+      const turn = program.runs[0]!;
+      for (let i = 0; i < turn.length; i += 2) expect(sheet.groups.some((group) => containsPoint(group.borders, turn[i]! / UNITS_PER_MM, turn[i + 1]! / UNITS_PER_MM))).toBe(false);
+    }
+  });
+
+  it('goes through the cutter on a roll alone or on a mat that holds the piece, and on no other', async () => {
+    const made = await plan(SVG(60, 40), {}, shopWith([piece('offcut', 400, 500), piece('offcut', 200, 800), piece('roll', 700, 5000), piece('roll', 590, 5000)]));
+    expect(said(made)).toEqual(['piece-without-mat: note', 'piece-without-mat: note', 'piece-too-wide: note']);
+    expect(made.sheets!.sheets.find((sheet) => sheet.film.id === 'tar')).toMatchObject({ piece: { id: 'roll-590-5000' }, mat: null });
+    const onMat = await plan(SVG(60, 40), {}, shopWith([piece('offcut', 280, 400)]));
+    expect(onMat.sheets!.sheets.find((sheet) => sheet.film.id === 'tar')!.mat!.id).toBe('mat-long');
+  });
+});
+
+describe('film that does not suffice', () => {
+  it('is used up, not too small, when it holds some of the copies; the remedy makes as many as it holds', async () => {
+    const shop = shopWith([piece('offcut', 200, 200)]);
+    const made = await plan(SVG(60, 40), { sheets: { copies: 20 } }, shop);
+    expect(said(made)).toEqual(['film-used-up: blocker']);
+    const [finding] = made.findings.filter((one) => one.code === 'film-used-up');
+    const again = await plan(SVG(60, 40), finding!.remedies![0]!.patch, shop);
+    expect([said(again), again.sheets!.toCut.find((layer) => layer.film.id === 'tar')!.copies]).toEqual([[], Number(/ for (\d+) of/.exec(finding!.message)![1])]);
+  });
+
+  it('is missing when there is none', async () => {
+    expect(said(await plan(SVG(60, 40), {}, shopWith([])))).toEqual(['film-missing: blocker']);
+  });
+
+  it.each([
+    ['offers to leave out the border where it then fits', 100, 90, true],
+    ['does not offer what would not help', 700, 700, false],
+  ])('%s', async (_, w, h, helps) => {
+    const shop = shopWith([piece('offcut', 112, 102)]);
+    const made = await plan(SVG(w, h), { preparation: { marks: false } }, shop);
+    const finding = made.findings.find((one) => one.code === 'film-too-small' && one.message.includes('Tar black'))!;
+    expect((finding.remedies ?? []).length > 0).toBe(helps);
+    if (helps) expect(said(await plan(SVG(w, h), { preparation: { marks: false, ...finding.remedies![0]!.patch.preparation } }, shop))).toEqual([]);
+  });
+});
+
+describe('what is cut already', () => {
+  it.each(Array.from({ length: 8 }, (_, seed) => seed))('is left out of the plan, copy by copy, and the rest is all there, seed %i', async (seed) => {
+    const random = seeded(seed);
+    const copies = 1 + Math.floor(random() * 8);
+    const patch: RecipePatch = { sheets: { copies } };
+    const fresh = await plan(SVG(50, 40), patch, DEMO_SHOP);
+    const taken: Record<string, number> = { somethingElse: 3 };
+    for (const { fingerprint } of fresh.sheets!.toCut) taken[fingerprint] = Math.floor(random() * (copies + 3));
+    const left = await plan(SVG(50, 40), patch, DEMO_SHOP, taken);
+    for (const { film, fingerprint } of fresh.sheets!.toCut) {
+      const laid = left.sheets!.sheets.filter((sheet) => sheet.film.id === film.id).flatMap((sheet) => sheet.groups.map((group) => group.copy));
+      expect(laid.sort((a, b) => a - b)).toEqual(Array.from({ length: Math.max(0, copies - taken[fingerprint]!) }, (_, i) => taken[fingerprint]! + i));
+    }
+  });
+
+  it('is told apart by film, outline, side and marks, and by nothing else', async () => {
+    const names = async (patch: RecipePatch, svg = SVG(50, 40), shop = DEMO_SHOP) => (await plan(svg, patch, shop)).sheets!.toCut.map((layer) => layer.fingerprint);
+    const base = await names({});
+    expect(await names({ title: 'Other', sheets: { copies: 4, spacingMm: 9 }, assembly: { way: 'tape' }, preparation: { borderGapMm: 9 } })).toEqual(base);
+    expect(await names({}, SVG(50, 40), shopWith([piece('roll', 400, 900)]))).toEqual(base);
+    for (const patch of [{ build: { trapMm: 1.1 } }, { preparation: { markSizeMm: 8 } }, { films: { byColour: { '#16181a': 'lock-gate' } } }] satisfies RecipePatch[]) expect(await names(patch)).not.toEqual(base);
+    expect(await names({}, SVG(50, 41))).not.toEqual(base);
+  });
+
+  it('a sheet is known by what lies on it: it is not found any more when that is another', async () => {
+    const made = await plan(SVG(50, 40), { sheets: { copies: 3 } }, DEMO_SHOP);
+    const { id } = made.sheets!.sheets[0]!;
+    expect(sheetToFreeze(made, id).groups).toHaveLength(made.sheets!.sheets[0]!.groups.length);
+    const other = await plan(SVG(50, 40), { sheets: { copies: 2 } }, DEMO_SHOP);
+    expect(() => sheetToFreeze(other, id)).toThrow(/This sheet has changed/);
+  });
+});

@@ -1,0 +1,43 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { AT_ORIGIN, NO_REPAIR } from '../stations/artwork/index.js';
+import { parseRecipe } from './parse-recipe.js';
+import { RECIPE_VERSION, type Recipe } from './recipe.js';
+
+/** A recipe as it was kept by the version of the application that made it. */
+const kept = (version: number) => new URL(`versions/recipe-${version}.json`, import.meta.url);
+const stored = (version: number) => JSON.parse(readFileSync(kept(version), 'utf8')) as Recipe;
+const VERSIONS = Array.from({ length: RECIPE_VERSION }, (_, i) => i + 1);
+
+describe('recipes of older versions', () => {
+  it('have a fixture each, so that none is forgotten', () => expect(VERSIONS.filter((version) => !existsSync(kept(version)))).toEqual([]));
+
+  it.each(VERSIONS)('of version %d open, in the newest shape, and are read the same a second time', (version) => {
+    const recipe = parseRecipe(stored(version));
+    expect(recipe.version).toBe(RECIPE_VERSION);
+    expect(parseRecipe(JSON.parse(JSON.stringify(recipe)))).toEqual(recipe);
+  });
+
+  it.each(VERSIONS)('of version %d keep every decision they hold', (version) => {
+    const { version: _, artworks, repair, ...decided } = stored(version);
+    const recipe = parseRecipe(stored(version));
+    expect(recipe).toMatchObject(decided);
+    expect(recipe.artworks).toHaveLength(artworks.length);
+    const { letBe, ...remedies } = repair ?? { letBe: {} };
+    expect(recipe.repair).toMatchObject(remedies);
+    expect(Object.keys(recipe.repair.letBe)).toEqual(Array.isArray(letBe) ? letBe : Object.keys(letBe));
+  });
+
+  it('of version 1 knew no remedies', () => expect(parseRecipe(stored(1)).repair).toEqual(NO_REPAIR));
+
+  it('of version 1 and 2 hold one drawing, at the origin', () => {
+    for (const version of [1, 2]) expect(parseRecipe(stored(version)).artworks).toEqual([expect.objectContaining({ kind: 'drawing', place: AT_ORIGIN, source: expect.objectContaining({ fileName: 'heron-window.svg' }) })]);
+  });
+
+  it.each(VERSIONS)('of version %d that are damaged are refused with a place, and never a crash', (version) => {
+    const whole = stored(version) as unknown as Record<string, unknown>;
+    for (const field of Object.keys(whole)) {
+      for (const value of [null, 7, 'x', [null], [7], { letBe: 3 }]) expect(() => parseRecipe({ ...whole, [field]: value, extra: 1 })).toThrow(/\/|recipe/);
+    }
+  });
+});

@@ -1,0 +1,151 @@
+import { boundsOf, boxRing, compose, joinBoxes, rotation, scaling, transformRing, translation, type Box, type Matrix } from '../../geometry/index.js';
+import type { ArtworkPart, Placement } from './artwork-part.js';
+
+/*
+ * Arranging finished parts on a design: where each lies, and the ways to bring them into order. Positions are mm before the surface
+ * sizes the whole, y down.
+ */
+
+/** A part's own size, before it is placed. */
+export interface OwnSize {
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
+
+/** A part's placement and the box it takes up. */
+export interface PlacedPart {
+  readonly id: string;
+  readonly place: Placement;
+  readonly box: Box;
+}
+
+/** From a part's own mm (its top left corner at 0, 0) to the design's. */
+export function placementMatrix(place: Placement, own: OwnSize): Matrix {
+  const { xMm, yMm, scale, turnDeg, mirrored } = place;
+  return [rotation(turnDeg), scaling(mirrored ? -scale : scale, scale), translation(-own.widthMm / 2, -own.heightMm / 2)].reduce(compose, translation(xMm, yMm));
+}
+
+/** The box that a placed part takes up. */
+export function placedBox(place: Placement, own: OwnSize): Box {
+  return boundsOf([transformRing(boxRing({ minX: 0, minY: 0, maxX: own.widthMm, maxY: own.heightMm }), placementMatrix(place, own))])!;
+}
+
+export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const;
+export type Alignment = (typeof ALIGNMENTS)[number];
+
+/** The placements of parts brought to one line: an edge or the middle of the box round all of them. */
+export function aligned(parts: readonly PlacedPart[], to: Alignment): Map<string, Placement> {
+  const all = parts.reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null);
+  return new Map(parts.map((part) => [part.id, moved(part.place, all ? shiftTo(part.box, all, to) : { x: 0, y: 0 })]));
+}
+
+function shiftTo(box: Box, all: Box, to: Alignment): { x: number; y: number } {
+  switch (to) {
+    case 'left':
+      return { x: all.minX - box.minX, y: 0 };
+    case 'centre':
+      return { x: (all.minX + all.maxX - box.minX - box.maxX) / 2, y: 0 };
+    case 'right':
+      return { x: all.maxX - box.maxX, y: 0 };
+    case 'top':
+      return { x: 0, y: all.minY - box.minY };
+    case 'middle':
+      return { x: 0, y: (all.minY + all.maxY - box.minY - box.maxY) / 2 };
+    case 'bottom':
+      return { x: 0, y: all.maxY - box.maxY };
+  }
+}
+
+/**
+ * The placements of three or more parts set out along an axis between the first and the last of them: with equal gaps, or with their
+ * middles equally far apart. Fewer parts stay where they are.
+ */
+export function distributed(parts: readonly PlacedPart[], axis: 'x' | 'y', by: 'gaps' | 'middles'): Map<string, Placement> {
+  const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
+  const middle = (part: PlacedPart) => (part.box[low] + part.box[high]) / 2;
+  const row = [...parts].sort((a, b) => middle(a) - middle(b));
+  const out = new Map(parts.map((part) => [part.id, part.place]));
+  if (row.length < 3) return out;
+  const [first, last] = [row[0]!, row.at(-1)!];
+  const taken = row.reduce((sum, part) => sum + part.box[high] - part.box[low], 0);
+  const gap = (last.box[high] - first.box[low] - taken) / (row.length - 1);
+  const step = (middle(last) - middle(first)) / (row.length - 1);
+  let next = first.box[low];
+  row.forEach((part, i) => {
+    const shift = by === 'gaps' ? next - part.box[low] : middle(first) + i * step - middle(part);
+    out.set(part.id, moved(part.place, axis === 'x' ? { x: shift, y: 0 } : { x: 0, y: shift }));
+    next += part.box[high] - part.box[low] + gap;
+  });
+  return out;
+}
+
+export function moved(place: Placement, by: { readonly x: number; readonly y: number }): Placement {
+  return { ...place, xMm: place.xMm + by.x, yMm: place.yMm + by.y };
+}
+
+/** A line that a moved box came to lie on, mm. */
+export interface SnapLine {
+  readonly axis: 'x' | 'y';
+  readonly at: number;
+}
+
+/**
+ * The shift nearest to `by` at which an edge or the middle of the moved box falls on an edge or middle of another, when one is within
+ * `reachMm`; each axis by itself. `lines` are those it then lies on.
+ */
+export function snapped(box: Box, by: { readonly x: number; readonly y: number }, others: readonly Box[], reachMm: number): { readonly by: { x: number; y: number }; readonly lines: SnapLine[] } {
+  const out = { x: by.x, y: by.y };
+  const lines: SnapLine[] = [];
+  for (const axis of ['x', 'y'] as const) {
+    const places = (b: Box) => (axis === 'x' ? [b.minX, (b.minX + b.maxX) / 2, b.maxX] : [b.minY, (b.minY + b.maxY) / 2, b.maxY]);
+    let best = { apart: reachMm, shift: by[axis], at: NaN };
+    for (const own of places(box)) {
+      for (const at of others.flatMap(places)) {
+        const shift = at - own;
+        const apart = Math.abs(shift - by[axis]);
+        if (apart < best.apart) best = { apart, shift, at };
+      }
+    }
+    out[axis] = best.shift;
+    if (!Number.isNaN(best.at)) lines.push({ axis, at: best.at });
+  }
+  return { by: out, lines };
+}
+
+/**
+ * Copies of a part in rows and columns, the given one standing at the upper left; `gapMm` lies between their boxes. `newId` names the
+ * copies. The part itself is not among them.
+ */
+export function repeated(part: ArtworkPart, box: Box, how: { readonly columns: number; readonly rows: number; readonly gapMm: number }, newId: () => string): ArtworkPart[] {
+  const [stepX, stepY] = [box.maxX - box.minX + how.gapMm, box.maxY - box.minY + how.gapMm];
+  const copies: ArtworkPart[] = [];
+  for (let row = 0; row < how.rows; row += 1) {
+    for (let column = 0; column < how.columns; column += 1) {
+      if (row + column > 0) copies.push({ ...part, id: newId(), place: moved(part.place, { x: column * stepX, y: row * stepY }) });
+    }
+  }
+  return copies;
+}
+
+/** The parts with one moved so many places up (positive) or down among those it lies over. */
+export function reordered(parts: readonly ArtworkPart[], id: string, by: number): ArtworkPart[] {
+  const from = parts.findIndex((part) => part.id === id);
+  if (from < 0) return [...parts];
+  const rest = parts.filter((part) => part.id !== id);
+  rest.splice(Math.min(rest.length, Math.max(0, from + by)), 0, parts[from]!);
+  return rest;
+}
+
+/** The parts with new placements for those named. */
+export function withPlaces(parts: readonly ArtworkPart[], places: ReadonlyMap<string, Placement>): ArtworkPart[] {
+  return parts.map((part) => ({ ...part, place: places.get(part.id) ?? part.place }));
+}
+
+/**
+ * The parts as large as the surface has made them, so that the design can be kept at its own size from then on and a figure given for
+ * one part is what is cut.
+ */
+export function atTrueSize(parts: readonly ArtworkPart[], scale: number): ArtworkPart[] {
+  if (scale === 1) return [...parts];
+  return parts.map((part) => ({ ...part, place: { ...part.place, xMm: part.place.xMm * scale, yMm: part.place.yMm * scale, scale: part.place.scale * scale } }));
+}

@@ -1,0 +1,130 @@
+import type { PaintRepair, ReadRepair } from '../../engines/artwork/index.js';
+import type { CutRemedies, PaintRemedies } from '../../engines/layers/index.js';
+import { PLACE_REMEDIES, type ArtworkPlace, type PlaceLists, type SparedPlace } from '../../words/index.js';
+import { colour, coordinate, few, mm, object, orNull, text } from '../schema.js';
+import type { Patch, Slice } from '../slice.js';
+import { AT_ORIGIN, type ArtworkPart } from './artwork-part.js';
+
+/** Remedies for what would spoil the cut, applied to the artwork's areas at the size of the job. */
+export interface Repair extends ReadRepair, PaintRepair, PaintRemedies, CutRemedies {
+  /** Remedies that act at these places and nowhere else. */
+  readonly only: PlaceLists<ArtworkPlace>;
+  /** Places that a remedy leaves alone, with the maker's reason. */
+  readonly spared: PlaceLists<SparedPlace>;
+  /** Findings, by code, that were seen and are let be, with the maker's reason. */
+  readonly letBe: Readonly<Record<string, string>>;
+}
+
+export interface ArtworkDecisions {
+  /** What stands on the design, the lowest first. */
+  readonly artworks: readonly ArtworkPart[];
+  readonly repair: Repair;
+}
+
+export type ArtworkPatch = Patch<ArtworkDecisions>;
+
+/** Nothing put right. */
+export const NO_REPAIR: Repair = {
+  recolour: {},
+  noFilm: [],
+  tidy: false,
+  speckMm2: 0,
+  thickenMm: 0,
+  closeGapsMm: 0,
+  simplifyMm: 0,
+  hairlines: 'keep',
+  fillCrossings: false,
+  joinEndsMm: 0,
+  gradientBands: 1,
+  patterns: 'drop',
+  pictures: 'drop',
+  fonts: {},
+  only: {},
+  spared: {},
+  letBe: {},
+};
+
+const source = object({ id: text, fileName: text, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } });
+const place = object({
+  xMm: coordinate,
+  yMm: coordinate,
+  scale: { type: 'number', minimum: 0.0001, maximum: 10_000 },
+  turnDeg: { type: 'number', minimum: -360, maximum: 360 },
+  mirrored: { type: 'boolean' },
+});
+const tracing = object({
+  colours: orNull({ type: 'integer', minimum: 1, maximum: 12 }),
+  background: { enum: ['everywhere', 'around', 'keep'] },
+  speckMm: few,
+});
+const lettering = object({
+  text: { type: 'string', minLength: 1, maxLength: 500 },
+  font: text,
+  capHeightMm: { type: 'number', minimum: 1, maximum: 5000 },
+  trackingPct: { type: 'number', minimum: -50, maximum: 500 },
+  lineSpacing: { type: 'number', minimum: 0.5, maximum: 10 },
+  align: { enum: ['left', 'centre', 'right'] },
+  arc: orNull(object({ radiusMm: { type: 'number', minimum: 1, maximum: 100_000 }, bend: { enum: ['up', 'down'] } })),
+  kerning: { type: 'boolean' },
+  ligatures: { type: 'boolean' },
+  colourBy: { enum: ['all', 'line', 'word', 'letter'] },
+  colours: { type: 'array', items: colour, minItems: 1, maxItems: 24 },
+  alternates: { type: 'object', propertyNames: { pattern: '^\\d{1,3}$' }, additionalProperties: { type: 'string', pattern: '^[a-z0-9]{4}$' } },
+});
+const part = {
+  anyOf: [
+    object({ kind: { const: 'drawing' }, id: text, source, place }),
+    object({ kind: { const: 'picture' }, id: text, source, tracing, place }),
+    object({ kind: { const: 'lettering' }, id: text, lettering, fontSource: orNull(source), place }),
+  ],
+};
+const where = { part: text, xMm: coordinate, yMm: coordinate, acrossMm: mm };
+const placeLists = (item: object) => ({ type: 'object', additionalProperties: false, properties: Object.fromEntries(PLACE_REMEDIES.map((kind) => [kind, { type: 'array', maxItems: 2000, items: item }])) });
+const reasons = { type: 'object', maxProperties: 64, additionalProperties: text };
+
+export const artworkSlice: Slice<ArtworkDecisions> = {
+  schema: {
+    artworks: { type: 'array', maxItems: 200, items: part },
+    repair: object({
+      recolour: { type: 'object', propertyNames: { pattern: colour.pattern }, additionalProperties: colour, required: [] },
+      noFilm: { type: 'array', items: colour, maxItems: 64, uniqueItems: true },
+      tidy: { type: 'boolean' },
+      speckMm2: few,
+      thickenMm: few,
+      closeGapsMm: few,
+      simplifyMm: { type: 'number', minimum: 0, maximum: 1 },
+      hairlines: { enum: ['keep', 'drop', 'fill'] },
+      fillCrossings: { type: 'boolean' },
+      joinEndsMm: few,
+      gradientBands: { type: 'integer', minimum: 1, maximum: 24 },
+      patterns: { enum: ['drop', 'flat'] },
+      pictures: { enum: ['drop', 'trace'] },
+      fonts: reasons,
+      only: placeLists(object(where)),
+      spared: placeLists(object({ ...where, reason: text })),
+      letBe: reasons,
+    }),
+  },
+  beginning: { artworks: [], repair: NO_REPAIR },
+  upgrades: {
+    // Version 1 knew no remedies.
+    1: () => ({ repair: { recolour: {}, noFilm: [], tidy: false, speckMm2: 0, thickenMm: 0, closeGapsMm: 0, simplifyMm: 0, letBe: [] } }),
+    // Version 2 had one drawing, at the origin, and let findings be without a reason.
+    2: ({ artworks, repair }) => ({
+      ...(Array.isArray(artworks) ? { artworks: artworks.map((file: { readonly id?: unknown } | null) => ({ kind: 'drawing', id: file?.id, source: file, place: AT_ORIGIN })) } : {}),
+      ...(isRepairOfVersion2(repair)
+        ? {
+            repair: {
+              hairlines: 'keep', fillCrossings: false, joinEndsMm: 0, gradientBands: 1, patterns: 'drop', pictures: 'drop', fonts: {}, only: {}, spared: {},
+              ...repair,
+              letBe: Object.fromEntries(repair.letBe.map((code) => [String(code), ''])),
+            },
+          }
+        : {}),
+    }),
+  },
+};
+
+function isRepairOfVersion2(repair: unknown): repair is { readonly letBe: readonly unknown[] } {
+  return typeof repair === 'object' && repair !== null && 'letBe' in repair && Array.isArray(repair.letBe);
+}

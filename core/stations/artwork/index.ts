@@ -1,0 +1,32 @@
+/*
+ * What comes in: files, pictures and lettering as the maker arranged them, read, painted at the size of the job, and put right.
+ */
+export { aligned, ALIGNMENTS, atTrueSize, distributed, moved, placedBox, placementMatrix, reordered, repeated, snapped, withPlaces, type Alignment, type OwnSize, type PlacedPart, type SnapLine } from './arrangement.js';
+export {
+  AT_ORIGIN,
+  carryAlternates,
+  DEFAULT_TRACING,
+  drawingPart,
+  nameOfPart,
+  newLettering,
+  picturePart,
+  sourcesOf,
+  type ArtworkPart,
+  type DrawingPart,
+  type LetteringPart,
+  type PicturePart,
+  type Placement,
+  type Source,
+} from './artwork-part.js';
+export { artworkSlice, NO_REPAIR, type ArtworkDecisions, type ArtworkPatch, type Repair } from './decisions.js';
+export { designOf, partMatrix, type Design } from './design.js';
+export { paintPartStage, type PaintedPart } from './paint-part.js';
+export { placeOf, placeRules, spared, sparedNoMore, spotsOf, takenAt, takenBack, takenEverywhere, withRecipePlaces, type PlaceSpots } from './places.js';
+export { putRightStage, type Regions } from './put-right.js';
+export { readPartStage, type PartAsRead, type ReadPart } from './read-part.js';
+export { sayLayerTroubles, sayPaintTroubles } from './say-checks.js';
+export { sayNoticed } from './say-noticed.js';
+export { inWords } from './say-refusal.js';
+export { NO_ARTWORK, NOTHING_PAINTED, sayOfPart, sayStep, sayTracing } from './say.js';
+export { tracePartStage } from './trace-part.js';
+export { tracedFigures } from './traced-figures.js';

@@ -1,0 +1,67 @@
+import { flattenTolerance, paintPlaced, type PaintedRegion, type PaintRepair } from '../../engines/artwork/index.js';
+import { boundsOf, boxRing, transformRing, type Box, type Matrix } from '../../geometry/index.js';
+import type { Finding, PlaceRemedy } from '../../words/index.js';
+import type { Stage } from '../stage.js';
+import type { ArtworkPatch, Repair } from './decisions.js';
+import { placeRules, spotsOf, type PlaceSpots } from './places.js';
+import type { ReadPart } from './read-part.js';
+import { sayNoticed } from './say-noticed.js';
+
+export interface PaintPartContext {
+  readonly id: string;
+  readonly read: ReadPart;
+  /** From each part's own mm to the design's at its final size. */
+  readonly matrices: ReadonlyMap<string, Matrix>;
+  /** The longer side of the design at its final size. */
+  readonly longestMm: number;
+  readonly repair: Repair;
+}
+
+interface PaintPartRead {
+  readonly id: string;
+  readonly part: ReadPart;
+  readonly matrix: Matrix;
+  readonly toleranceMm: number;
+  readonly repair: PaintRepair;
+  readonly spots: PlaceSpots;
+}
+
+/** A part's areas where it lies on the design, and what was noticed of it, its places on the design. */
+export interface PaintedPart {
+  readonly regions: readonly PaintedRegion[];
+  /** What the part takes up, mm. */
+  readonly frame: Box;
+  readonly findings: readonly Finding<ArtworkPatch>[];
+}
+
+const REMEDIES: readonly PlaceRemedy[] = ['hairlines', 'crossings'];
+
+/** Paints a part where it lies on the design, at its final size. */
+export const paintPartStage: Stage<PaintPartContext, PaintPartRead, PaintedPart> = {
+  name: 'part painted',
+  read: ({ id, read, matrices, longestMm, repair: { hairlines, fillCrossings, joinEndsMm, ...repair } }) => ({
+    id,
+    part: read,
+    matrix: matrices.get(id)!,
+    toleranceMm: flattenTolerance(longestMm),
+    repair: { hairlines, fillCrossings, joinEndsMm },
+    spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
+  }),
+  run({ id, part: { artwork, findings }, matrix, toleranceMm, repair, spots }) {
+    const { regions, noticed } = paintPlaced(artwork, { matrix, toleranceMm, repair, rules: placeRules(spots) });
+    return {
+      regions: regions.map((region) => ({ ...region, part: id })),
+      frame: moved({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix),
+      findings: [...findings.map((finding) => placed(finding, matrix)), ...sayNoticed(noticed, { fonts: {} })],
+    };
+  },
+};
+
+function moved(box: Box, matrix: Matrix): Box {
+  return boundsOf([transformRing(boxRing(box), matrix)])!;
+}
+
+/** A finding of a part with its places where they are on the design. */
+function placed(finding: Finding<ArtworkPatch>, matrix: Matrix): Finding<ArtworkPatch> {
+  return { ...finding, ...(finding.where ? { where: moved(finding.where, matrix) } : {}), ...(finding.places ? { places: finding.places.map((box) => moved(box, matrix)) } : {}) };
+}

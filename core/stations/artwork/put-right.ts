@@ -1,0 +1,47 @@
+import { colourDifference, type PaintedRegion } from '../../engines/artwork/index.js';
+import { checkPaints, putRight, type PaintRemedies } from '../../engines/layers/index.js';
+import type { Matrix } from '../../geometry/index.js';
+import type { Finding, PlaceRemedy } from '../../words/index.js';
+import type { Stage } from '../stage.js';
+import type { ArtworkPatch, Repair } from './decisions.js';
+import type { PaintedPart } from './paint-part.js';
+import { placeRules, spotsOf, type PlaceSpots } from './places.js';
+import { sayPaintTroubles } from './say-checks.js';
+
+export interface PutRightContext {
+  readonly painted: readonly PaintedPart[];
+  readonly repair: Repair;
+  readonly matrices: ReadonlyMap<string, Matrix>;
+}
+
+interface PutRightRead {
+  readonly painted: readonly PaintedPart[];
+  readonly repair: PaintRemedies;
+  readonly spots: PlaceSpots;
+}
+
+/** The painted areas of the whole design. */
+export interface Regions {
+  /** After the maker's remedies. */
+  readonly regions: readonly PaintedRegion[];
+  /** Before them. */
+  readonly asDrawn: readonly PaintedRegion[];
+  readonly findings: readonly Finding<ArtworkPatch>[];
+}
+
+const REMEDIES: readonly PlaceRemedy[] = ['tidy', 'simplify', 'bare'];
+
+/** Takes the remedies that need know nothing of films, and looks for what would still spoil the cut. */
+export const putRightStage: Stage<PutRightContext, PutRightRead, Regions> = {
+  name: 'put right',
+  read: ({ painted, repair: { recolour, noFilm, tidy, simplifyMm, ...repair }, matrices }) => ({
+    painted,
+    repair: { recolour, noFilm, tidy, simplifyMm },
+    spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
+  }),
+  run({ painted, repair, spots }) {
+    const asDrawn = painted.flatMap((part) => part.regions);
+    const regions = putRight(asDrawn, repair, placeRules(spots));
+    return { regions, asDrawn, findings: sayPaintTroubles(checkPaints(regions, painted.map((part) => part.frame), colourDifference), repair) };
+  },
+};

@@ -1,0 +1,105 @@
+import type { Noticed, NoticedCode, NoticedOf } from '../../engines/artwork/index.js';
+import { countFindings, type Finding, type Remedy } from '../../words/index.js';
+import type { ArtworkPatch, Repair } from './decisions.js';
+
+/** What is said of something noticed. A warning unless it says otherwise. */
+interface Said {
+  readonly message: string;
+  readonly severity?: Finding['severity'];
+  readonly remedies?: readonly Remedy<ArtworkPatch>[];
+  /** When the finding goes by another code than what was noticed. */
+  readonly code?: string;
+}
+
+/** A long name from a file, as much of it as is read. */
+const short = (name: string) => name.slice(0, 60);
+
+/** What a DXF entity that is not cut is told as; others are named by their type. */
+const DXF_ENTITIES: ReadonlyMap<string, string> = new Map([
+  ['TEXT', 'Text is not cut. Turn it into curves in the program that drew it, and save the file again.'],
+  ['MTEXT', 'Text is not cut. Turn it into curves in the program that drew it, and save the file again.'],
+  ['DIMENSION', 'Dimensions are not cut. They were left out.'],
+  ['IMAGE', 'An embedded picture has no outlines to cut. It was left out.'],
+]);
+
+const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: Pick<Repair, 'fonts'>) => Said } = {
+  'arc-too-tight': () => ({ message: 'The words are longer than their circle, so they run into themselves. Take a larger radius or a smaller height.' }),
+  'blend-ignored': ({ element }) => ({ message: `${element} is blended with what lies below it. Film cannot be blended, so its own colour is used.` }),
+  'block-left': ({ block, why }) => ({ message: why === 'missing' ? `The block “${block}” is not in this file. It was left out.` : `The block “${block}” contains itself. The repeat was left out.` }),
+  'clip-ignored': ({ element, why }) => ({ message: why === 'unknown' ? `${element} has a clip path that cannot be read. It is shown whole.` : `${element} is clipped by something that contains it. It is shown whole.` }),
+  'colour-unknown': ({ element, which }) => ({ message: `The ${which} of ${element} has a colour that cannot be read. It was left out.` }),
+  'dxf-left': ({ type }) => ({ code: `dxf-${type.toLowerCase()}-left`, message: DXF_ENTITIES.get(type) ?? `${type} cannot be cut. It was left out.` }),
+  'element-ignored': ({ element }) => ({ message: `${element} cannot be cut. It was left out.` }),
+  'entity-ignored': () => ({ message: 'The file defines entities of its own. They are not used.' }),
+  'filter-ignored': ({ element }) => ({ message: `${element} has a filter, which a blade cannot cut. It is shown without the filter.` }),
+  'font-missing': ({ element, family, standIns }, { fonts }) => ({
+    message: `${element} is text in “${short(family)}”, and this font is not here. The text was left out. Save it as outlines, or use another font for it.`,
+    remedies: standIns.map(({ id, name }) => ({ label: `Set it in ${name}`, patch: { repair: { fonts: { ...fonts, [family]: id } } } })),
+  }),
+  'font-weight': ({ font, here, asked }) => ({ severity: 'note', message: `${font} is here in weight ${here} only. Text that asks for weight ${asked} is set in it.` }),
+  'foreign-left': ({ element }) => ({ message: `${element} holds a piece of a web page. It was left out.` }),
+  'gradient-banded': ({ element }) => ({
+    severity: 'note',
+    message: `The fill of ${element} is a gradient. It is cut as bands of one colour each.`,
+    remedies: [{ label: 'Use one colour', patch: { repair: { gradientBands: 1 } } }],
+  }),
+  'gradient-flattened': ({ element, which }) => ({
+    message: `The ${which} of ${element} is a gradient. Film has one colour, so the average is used.`,
+    remedies: [3, 5, 8].map((bands) => ({ label: `Cut it as ${bands} bands`, patch: { repair: { gradientBands: bands } } })),
+  }),
+  'hatch-damaged': () => ({ message: 'A hatch has edges that cannot be read. They were left out.' }),
+  hairlines: ({ thinnestMm }) => ({
+    message: `Strokes are thinner than ${thinnestMm} mm at this size. A blade cannot cut along both sides of them.`,
+    remedies: [
+      { label: 'Fill what they enclose', patch: { repair: { hairlines: 'fill' } }, acts: 'hairlines' },
+      { label: 'Leave them out', patch: { repair: { hairlines: 'drop' } }, acts: 'hairlines' },
+    ],
+  }),
+  'letters-missing': ({ letters }) => ({ message: `This font has no ${letters.map((letter) => `“${letter}”`).join(', ')}. Missing letters are left out. Choose another font, or write it in another way.` }),
+  'mask-ignored': ({ element }) => ({ message: `${element} has a mask, which a blade cannot cut. It is shown without the mask.` }),
+  'opacity-flattened': ({ element, which }) => ({ message: `The ${which} of ${element} is see-through. Film is not, so the solid colour that it shows on white is used.` }),
+  'open-outline': ({ colour, fills, reachMm }) => ({
+    message: fills ? `Thin lines in ${colour} do not close. What they enclose is filled up to a straight line between their ends.` : `Lines in ${colour} do not close, so nothing is cut from them.`,
+    remedies: reachMm === null ? [] : [{ label: `Join ends up to ${reachMm} mm apart`, patch: { repair: { joinEndsMm: reachMm } } }],
+  }),
+  'out-of-range': ({ what, why }) => ({ message: why === 'far' ? `${what} is more than a kilometre away. It was left out.` : `${what} has coordinates that make no sense. It was left out.` }),
+  'outside-frame': () => ({ severity: 'note', message: 'Something reaches beyond the artboard. What lies outside is not cut.' }),
+  'painted-twice': () => ({ severity: 'note', message: 'Some outlines are drawn twice. Each is cut once.' }),
+  'pattern-flattened': ({ element, which }) => ({ message: `The ${which} of ${element} is a pattern. Its main colour is used.`, remedies: [{ label: 'Leave it out', patch: { repair: { patterns: 'drop' } } }] }),
+  'pattern-left': ({ element, which }) => ({ message: `The ${which} of ${element} is a pattern. It was left out.`, remedies: [{ label: 'Use its main colour', patch: { repair: { patterns: 'flat' } } }] }),
+  'picture-damaged': ({ element }) => ({ message: `${element} is an embedded picture that cannot be read. It was left out.` }),
+  'picture-empty': () => ({ severity: 'blocker', message: 'Nothing is left of this picture without its background. Keep the background, or use more colours.' }),
+  'picture-left': ({ element, why }) =>
+    why === 'elsewhere'
+      ? { message: `${element} is a picture that is not inside this file, or not a PNG, JPEG or WebP. It was left out. Add it to the job as a file of its own.` }
+      : { message: `${element} is an embedded picture, which has no outlines to cut. It was left out.`, remedies: [{ label: 'Trace its outlines', patch: { repair: { pictures: 'trace' } } }] },
+  'picture-specks': () => ({ severity: 'note', message: 'Specks and pinholes of the picture were dropped: they are too small at this size.' }),
+  'picture-too-busy': () => ({ severity: 'blocker', message: 'This picture has too many edges to cut. Use fewer colours, drop larger specks, or start with a simpler picture.' }),
+  'picture-traced': ({ element }) => ({ severity: 'note', message: `${element} is an embedded picture. Its outlines were traced.`, remedies: [{ label: 'Leave it out', patch: { repair: { pictures: 'drop' } } }] }),
+  'script-ignored': ({ element }) => ({ message: `${element} is a program. It is never run.` }),
+  'self-crossing': () => ({
+    severity: 'note',
+    message: 'The outline of a shape crosses itself. It is joined as it is drawn, so no cut runs across it.',
+    remedies: [{ label: 'Fill it completely', patch: { repair: { fillCrossings: true } }, acts: 'crossings' }],
+  }),
+  'shape-cut-short': ({ element, error }) => ({ message: `${element} is damaged (${error}). What comes before the damage is used.` }),
+  'stroke-scaled': ({ element }) => ({ severity: 'note', message: `${element} has a stroke that should not scale. It is scaled with the artwork.` }),
+  'style-ignored': ({ rule }) => ({ message: `The style rule “${rule}” cannot be read. It was left out.` }),
+  'text-left': ({ element, why }) => ({ message: why === 'too-long' ? `${element} has thousands of letters. It was left out.` : `${element} names no path for its text. It was left out.` }),
+  'too-tangled': ({ element }) => ({ message: `${element} crosses itself millions of times. It was left out.` }),
+  'transform-ignored': ({ element }) => ({ message: `${element} has a transform that cannot be read. It is shown without it.` }),
+  'units-unstated': ({ taken }) => ({ message: `The drawing does not say its unit. It is read in ${taken === 'in' ? 'inches' : 'millimetres'}. Check its size at the Surface station.` }),
+  'use-cycle': ({ element }) => ({ message: `${element} repeats something that contains it. The repeat was left out.` }),
+  'use-ignored': ({ element, href }) => ({ message: `${element} repeats “${href}”, which is not in this file. It was left out.` }),
+};
+
+/** What was noticed of one file, in words; alike things counted. */
+export function sayNoticed(noticed: readonly Noticed[], repair: Pick<Repair, 'fonts'>): Finding<ArtworkPatch>[] {
+  return countFindings(noticed.map((one) => finding(one, repair)));
+}
+
+function finding<Code extends NoticedCode>(noticed: NoticedOf<Code>, repair: Pick<Repair, 'fonts'>): Finding<ArtworkPatch> {
+  const { message, severity = 'warning', remedies, code = noticed.code } = SAY[noticed.code](noticed, repair);
+  const { count, where, places } = noticed;
+  return { code, severity, stage: 'artwork', message, ...(count === undefined ? {} : { count }), ...(where ? { where } : {}), ...(places ? { places } : {}), ...(remedies ? { remedies } : {}) };
+}

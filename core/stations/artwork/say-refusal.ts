@@ -1,0 +1,35 @@
+import { Refusal, type RefusalCode, type RefusalFigures } from '../../engines/artwork/index.js';
+import { InputError } from '../../words/index.js';
+
+const SAY: { readonly [Code in RefusalCode]: (figures: RefusalFigures[Code]) => string } = {
+  'dxf-binary': () => 'This is a binary DXF. Save it as an ASCII DXF and add it again.',
+  'dxf-no-entities': () => 'The file has no ENTITIES section, so nothing is drawn in it.',
+  'dxf-nothing-drawn': () => 'Nothing in this drawing has an outline that can be cut.',
+  'dxf-too-large': ({ most }) => `The drawing has more than ${most} groups. Save a part of it and add that.`,
+  'font-unknown': ({ font }) => `The font “${font}” is not here. Choose another one.`,
+  'font-unreadable': ({ reason }) => `This cannot be read as a font (${reason}). Choose a TTF, OTF, WOFF or WOFF2 file.`,
+  'no-size': () => 'The drawing has no usable size. Give its <svg> a viewBox, or a width and a height above 0.',
+  'not-a-picture': () => 'This is not a PNG, JPEG or WebP picture.',
+  'not-dxf': ({ line, got }) => `Line ${line} should hold a group code, but it says “${got}”.`,
+  'not-svg': ({ element }) => `Its first element is <${element}>, but an SVG begins with <svg>.`,
+  'not-xml': ({ reason }) => (reason === null ? 'The file holds no XML element.' : `This is not well-formed XML: ${reason}`),
+  'picture-damaged': ({ kind }) => (kind === null ? 'The picture is damaged: it does not say how large it is. Export it again.' : `The ${kind} picture is damaged and cannot be read. Export it again.`),
+  'picture-too-large': ({ megapixels, most }) => `The picture has ${megapixels} megapixels. At most ${most} can be read. Save it smaller.`,
+  'too-deep': ({ most }) => `Elements are nested more than ${most} deep. Ungroup the drawing and save it again.`,
+  'too-many-elements': ({ most }) => `The drawing has more than ${most} elements. Save a part of it and add that.`,
+  'too-many-shapes': ({ most }) => `The drawing comes to more than ${most} shapes once its repeats are drawn. Save a part of it and add that.`,
+};
+
+function said<Code extends RefusalCode>(refusal: Refusal<Code>): string {
+  return SAY[refusal.code](refusal.figures);
+}
+
+/** What reading gives; a file that is refused is refused in words. @throws InputError in place of a Refusal, other errors as they come */
+export async function inWords<T>(read: () => T | Promise<T>): Promise<T> {
+  try {
+    return await read();
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    throw new InputError(error.code, said(error), { source: error.source, ...(error.path === undefined ? {} : { path: error.path }), cause: error });
+  }
+}

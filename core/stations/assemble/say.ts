@@ -1,0 +1,68 @@
+import { formatLength, type Ruling } from '../../words/index.js';
+import type { AssembleDecisions, AssemblePatch } from './decisions.js';
+import type { StepFigures } from './steps.js';
+
+/** One step in words: what to do, and which layers lie there once it is done (film ids, lowest first as they lie). */
+export interface AssemblyStep {
+  readonly title: string;
+  readonly text: string;
+  readonly done: readonly string[];
+  readonly laying: string | null;
+}
+
+/** What all steps look at. */
+export interface AssemblyFigures {
+  readonly way: AssembleDecisions['assembly']['way'];
+  readonly hasMarks: boolean;
+  readonly longestSideMm: number;
+  readonly counters: number;
+}
+
+/** Longer work is laid from the middle, mm. */
+const LONG_MM = 400;
+/** Tape reaches beyond the work by this in all, mm. */
+const TAPE_MORE_MM = 40;
+
+/** A step in words. */
+export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: AssemblyFigures): AssemblyStep {
+  const name = layer?.filmName ?? '';
+  const hinge = figures.longestSideMm > LONG_MM ? 'a centre hinge: tape across the middle, then lay one half at a time' : 'a top hinge: tape along the upper edge';
+  const align = figures.hasMarks
+    ? 'Cover everything except the marks with a strip of liner. Put mark on mark. Then pull out the strip and let the layer down, from the middle outwards.'
+    : 'Lay it by eye, from the middle outwards.';
+  const clean = 'Clean the surface and dry it. It should be between 10 and 25 °C.';
+  const say = (title: string, text: string): AssemblyStep => ({ title, text, done, laying: layer?.filmId ?? null });
+  switch (act) {
+    case 'weed':
+      return say('Weed every layer', `Pull off the waste from the border inwards. Then take out the counters (${figures.counters} in all), and check the weed map for loose parts. Leave the marks.`);
+    case 'lay-first':
+      return say(`Lay ${name} on the surface`, `${clean} Put tape over the layer and make ${hinge}. Peel off the liner and lay the layer down, from the middle outwards.`);
+    case 'lay-over':
+      return say(`Lay ${name} over it`, align);
+    case 'pick-up':
+      return say(`Pick up ${name} first: it is the front`, 'Put tape over the weeded layer, rub it down, and lift it off its liner. It stays on the tape until the end.');
+    case 'add-behind':
+      return say(`Add ${name} behind it`, `Turn the tape face up. ${align} On tape the order is reversed: what lies nearest the surface comes last.`);
+    case 'apply':
+      return say('Apply it in one go', `${clean} Make ${hinge}. Peel off the liner, lay the work down from the middle outwards, and rub it. Peel off the tape at a sharp angle.`);
+    case 'finish':
+      return say('Take off the tape', `Rub everything once more, from the middle outwards. Peel off the tape (a piece about ${formatLength(figures.longestSideMm + TAPE_MORE_MM)} mm long) at a sharp angle.${figures.hasMarks ? ' Lift the registration marks last.' : ''}`);
+    case 'lift-marks':
+      return say('Lift the marks', 'Lift the registration marks when everything holds.');
+  }
+}
+
+/** Where the layers are put together, and the other way. */
+export function sayWay(way: AssembleDecisions['assembly']['way']): Ruling<AssemblePatch> {
+  const isOnTape = way === 'tape';
+  return {
+    id: 'assemble.way',
+    stage: 'assemble',
+    subject: 'Where it is put together',
+    sentence: 'The layers are put together {value}.',
+    value: isOnTape ? 'on tape' : 'on the surface',
+    unit: '',
+    because: [isOnTape ? 'The front layer is picked up first, and the order is reversed.' : 'The layer nearest the surface goes down first.'],
+    alternatives: [isOnTape ? { label: 'On the surface', patch: { assembly: { way: 'surface' } } } : { label: 'On tape, to apply in one go', patch: { assembly: { way: 'tape' } } }],
+  };
+}

@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest';
+import { filmUse } from '../cut/index.js';
+import { sayAssemblyStep } from './say.js';
+import { assemblyOrder, type AssemblyLayer } from './steps.js';
+
+const layers = ['base', 'middle', 'front'].map((filmId, i) => ({ filmId, filmName: filmId, order: i + 1, counters: i }));
+function assemblySteps(of: readonly AssemblyLayer[], { way, marks, longestSideMm }: { readonly way: 'surface' | 'tape'; readonly marks: boolean; readonly longestSideMm: number }) {
+  return assemblyOrder(of, way, marks).map((step) => sayAssemblyStep(step, { way, hasMarks: marks, longestSideMm, counters: of.reduce((sum, layer) => sum + layer.counters, 0) }));
+}
+const laid = (way: 'surface' | 'tape') => assemblySteps(layers, { way, marks: true, longestSideMm: 200 }).flatMap((step) => step.laying ?? []);
+
+describe('assembly', () => {
+  it('begins at the surface on the surface, and at the front on tape', () => {
+    expect([laid('surface'), laid('tape')]).toEqual([['base', 'middle', 'front'], ['front', 'middle', 'base']]);
+  });
+
+  it.each(['surface', 'tape'] as const)('ends with all layers in their order, %s', (way) => {
+    const steps = assemblySteps(layers, { way, marks: true, longestSideMm: 200 });
+    expect(steps.at(-1)!.done).toEqual(['base', 'middle', 'front']);
+    expect(steps.at(-1)!.title).toBe(way === 'tape' ? 'Lift the marks' : 'Take off the tape');
+    for (const step of steps) expect(step.done).toEqual(layers.map((l) => l.filmId).filter((id) => step.done.includes(id)));
+  });
+
+  it('counts the counters, hinges long work in the middle, and speaks of no marks where there are none', () => {
+    const long = assemblySteps(layers, { way: 'surface', marks: false, longestSideMm: 1400 });
+    expect(long[0]!.text).toContain('3 in all');
+    expect(long[1]!.text).toContain('centre hinge');
+    expect(long.slice(1).every((step) => !/mark on mark|Lift the registration/.test(step.text))).toBe(true);
+  });
+
+  it('has no steps for no layers', () => expect(assemblySteps([], { way: 'tape', marks: true, longestSideMm: 1 })).toEqual([]));
+});
+
+describe('the record', () => {
+  it('charges the film that was taken, waste and all', () => {
+    expect(filmUse({ id: 'tar', costPerM2: 10 }, { widthMm: 500, usedLengthMm: 400, keptMm2: 1000 })).toEqual({ filmId: 'tar', takenMm2: 200_000, keptMm2: 1000, cost: 2 });
+  });
+});

@@ -1,0 +1,101 @@
+import type { OutlineJoin, School } from '../../engines/layers/index.js';
+import { few, object, orNull, text } from '../schema.js';
+import type { Patch, Slice } from '../slice.js';
+
+/** How one layer meets another that lies over it. What is null follows the job. */
+export interface PairDecision {
+  readonly school: School | null;
+  readonly trapMm: number | null;
+}
+
+/** A border of film round everything above it. */
+export interface Outline {
+  readonly id: string;
+  readonly filmId: string;
+  /** How far it reaches beyond what it goes round; null lets the app find the least at which all is one piece. */
+  readonly widthMm: number | null;
+  readonly join: OutlineJoin;
+  /** Holes narrower than this are filled; 0 keeps all, and a large figure none. */
+  readonly fillBelowMm: number;
+}
+
+/** Shapes in one film's colour removed from another film, with clear space all round. */
+export interface KnockOut {
+  readonly shapeFilmId: string;
+  readonly baseFilmId: string;
+  readonly clearanceMm: number;
+}
+
+/** The cut line round printed artwork, moved by the cutter's tolerance. */
+export interface Contour {
+  readonly filmId: string;
+  /** Inside no white edge shows; outside a border of film is left. */
+  readonly side: 'inside' | 'outside';
+  readonly byMm: number;
+}
+
+/** A film laid under another all over. */
+export interface BlockOut {
+  /** The film laid underneath. */
+  readonly filmId: string;
+  /** The film that it backs. */
+  readonly underFilmId: string;
+  /** How far it stays within the film above. */
+  readonly insetMm: number;
+}
+
+export interface BuildDecisions {
+  readonly build: {
+    readonly school: School;
+    readonly trapMm: number | null;
+    /** a in the trap formula: how far a layer lands from where it should. */
+    readonly placementErrorMm: number;
+    /** How slips add up: all at their worst at once, or by chance. */
+    readonly trapForm: 'worst' | 'statistical';
+    /** Pairs of layers that are built otherwise than the job, by `lower film id > upper film id`. */
+    readonly pairs: Readonly<Record<string, PairDecision>>;
+    /** Borders of film behind everything, the nearest to the artwork first. */
+    readonly outlines: readonly Outline[];
+    /** A colour's shapes taken out of a film with clear space round them. */
+    readonly knockOuts: readonly KnockOut[];
+    /** A film laid under another all over, where a light film lies on a dark surface. */
+    readonly blockOut: BlockOut | null;
+    /** The artwork is printed on one film, and only cut round; null for artwork in film. */
+    readonly contour: Contour | null;
+    /** Film ids from the surface upwards; films it does not name follow in the artwork's order. */
+    readonly order: readonly string[];
+  };
+}
+
+export type BuildPatch = Patch<BuildDecisions>;
+
+const schools = ['overlay', 'inlay', 'trapped'] as const;
+const trap = orNull({ type: 'number', minimum: 0, maximum: 20 });
+
+export const buildSlice: Slice<BuildDecisions> = {
+  schema: {
+    build: object({
+      school: { enum: schools },
+      trapMm: trap,
+      placementErrorMm: { type: 'number', minimum: 0, maximum: 5 },
+      trapForm: { enum: ['worst', 'statistical'] },
+      pairs: { type: 'object', maxProperties: 400, additionalProperties: object({ school: { enum: [...schools, null] }, trapMm: trap }) },
+      outlines: {
+        type: 'array',
+        maxItems: 6,
+        items: object({ id: text, filmId: text, widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }), join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: 100_000 } }),
+      },
+      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few }) },
+      contour: orNull(object({ filmId: text, side: { enum: ['inside', 'outside'] }, byMm: few })),
+      blockOut: orNull(object({ filmId: text, underFilmId: text, insetMm: few })),
+      order: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
+    }),
+  },
+  beginning: {
+    build: { school: 'trapped', trapMm: null, placementErrorMm: 0.2, trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, order: [] },
+  },
+  upgrades: {
+    // Version 2 had no pairs, outlines, knock-outs or block-out, and one form of the trap.
+    2: ({ build }) => (typeof build === 'object' ? { build: { trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, ...build } } : {}),
+  },
+};

@@ -1,0 +1,69 @@
+import { knockedOut, leastForBridges, leastForOnePiece, outlineArea, separate, type LayerPaint } from '../../engines/layers/index.js';
+import { boundsOf, grow, unite, type Box, type Rings } from '../../geometry/index.js';
+import type { Film } from '../../shop/index.js';
+import type { BuildDecisions, Contour, KnockOut, Outline } from './decisions.js';
+
+/** An outline as it was laid, with the figures of why it is as wide as it is, mm. */
+export interface LaidOutline {
+  readonly outline: Outline;
+  readonly film: Film;
+  readonly widthMm: number;
+  /** From here on all parts are one piece; 0 when what it goes round is one already. */
+  readonly onePieceMm: number;
+  /** From here on no bridge of it is too thin to weed: what the app would take. */
+  readonly bridgesMm: number;
+  /** Its longer side. */
+  readonly longestMm: number;
+  readonly box: Box;
+}
+
+/** What is painted, by film, once knock-outs and outlines are reckoned in. */
+export interface Framed {
+  readonly paints: readonly LayerPaint[];
+  readonly knockOuts: readonly { readonly knockOut: KnockOut; readonly shape: Film; readonly base: Film }[];
+  readonly contour: { readonly contour: Contour; readonly film: Film } | null;
+  readonly outlines: readonly LaidOutline[];
+}
+
+/**
+ * Takes knock-outs out of their bases and lays outlines behind everything. Both are then like anything painted: schools, traps and films
+ * treat them as they treat the artwork. `paints` are the artwork's own, by film id.
+ */
+export function framed(paints: readonly LayerPaint[], decisions: Pick<BuildDecisions['build'], 'outlines' | 'knockOuts' | 'contour'>, films: ReadonlyMap<string, Film>): Framed {
+  let now: readonly LayerPaint[] = paints;
+  const knockOuts: Framed['knockOuts'][number][] = [];
+  for (const knockOut of decisions.knockOuts) {
+    const [shape, base] = [films.get(knockOut.shapeFilmId), films.get(knockOut.baseFilmId)];
+    if (!shape || !base) continue;
+    // Only what shows of the shapes counts, wherever in the order they lie.
+    const visible = separate(now).layers.find((layer) => layer.key === shape.id)?.visible ?? [];
+    now = now.map((paint) => (paint.layer === base.id ? { ...paint, rings: knockedOut(paint.rings, visible, knockOut.clearanceMm, base.thinnestMm) } : paint)).filter((paint) => paint.rings.length > 0);
+    knockOuts.push({ knockOut, shape, base });
+  }
+  const printed = decisions.contour && films.get(decisions.contour.filmId);
+  const contour = decisions.contour && printed ? { contour: decisions.contour, film: printed } : null;
+  if (contour) {
+    const { side, byMm } = contour.contour;
+    const cut = grow(unite(now.flatMap((paint) => [...paint.rings])), side === 'inside' ? -byMm : byMm);
+    now = cut.length > 0 ? [{ layer: contour.film.id, rings: cut }] : [];
+  }
+  let inner: Rings = unite(now.flatMap((paint) => [...paint.rings]));
+  const outlines: LaidOutline[] = [];
+  for (const outline of decisions.outlines) {
+    const film = films.get(outline.filmId);
+    if (!film || inner.length === 0) continue;
+    const onePieceMm = leastForOnePiece(inner);
+    const bridgesMm = leastForBridges(inner, Math.max(onePieceMm, film.thinnestMm), film.thinnestMm);
+    const widthMm = outline.widthMm ?? bridgesMm;
+    const longestMm = longestSide(grow(inner, widthMm));
+    inner = outlineArea(inner, widthMm, outline.join, outline.fillBelowMm);
+    now = [{ layer: film.id, rings: inner }, ...now];
+    outlines.push({ outline, film, widthMm, onePieceMm, bridgesMm, longestMm, box: boundsOf(inner)! });
+  }
+  return { paints: now, knockOuts, contour, outlines };
+}
+
+function longestSide(rings: Rings): number {
+  const box = boundsOf(rings)!;
+  return Math.max(box.maxX - box.minX, box.maxY - box.minY);
+}

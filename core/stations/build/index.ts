@@ -1,0 +1,11 @@
+/*
+ * How the layers are built: taken apart by film, their order, schools and traps pair by pair, outlines and knock-outs, and what is
+ * wrong with the result.
+ */
+export { checkStage, type Checks } from './check-stage.js';
+export { buildSlice, type BlockOut, type BuildDecisions, type BuildPatch, type Contour, type KnockOut, type Outline, type PairDecision } from './decisions.js';
+export type { RuledPair } from './pairs.js';
+export { separateStage, type Separated } from './separate-stage.js';
+export { buildStage, type BuildOut, type JobLayer, type PairPlan } from './stage.js';
+export { touchUpStage } from './touch-up-stage.js';
+export { schoolsSideBySide, tryGaps, type SchoolFigures, type SchoolsGround, type TrialAnswer, type TrialGround, type TrialWish } from './trials.js';

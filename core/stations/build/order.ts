@@ -1,0 +1,73 @@
+import { colourLightness } from '../../engines/artwork/index.js';
+import { areaOf } from '../../geometry/index.js';
+import type { Neighbours, Separation } from '../../engines/layers/index.js';
+import type { Film } from '../../shop/index.js';
+
+/** Areas that differ by less than this factor are alike: the stronger colour then decides. */
+const ALIKE = 1.1;
+
+/** The order of the layers, and how it came about. */
+export interface LayerOrder {
+  /** Film ids from the surface upwards. */
+  readonly keys: readonly string[];
+  /** What the app proposes, when that is not the artwork's own order; null when it is. */
+  readonly proposed: readonly string[] | null;
+  /** Layers that lie over and under each other by turns. */
+  readonly byTurns: readonly string[];
+  /** Films on which nothing sticks. */
+  readonly bare: readonly string[];
+  /** Those were moved to the top against the order that was wished or proposed. */
+  readonly isMovedToTop: boolean;
+}
+
+/**
+ * The order of the layers from the surface upwards: the maker's wish as far as it can be laid, else the artwork's where layers overlap and
+ * the app's where they only abut (docs/order.md).
+ */
+export function stackingOrder(separation: Separation, neighbours: Neighbours, wished: readonly string[], filmOf: (key: string) => Film): LayerOrder {
+  const { keys: proposed, byTurns } = proposedOrder(separation, neighbours, filmOf);
+  const asArtwork = separation.layers.map((layer) => layer.key);
+  const rank = new Map(wished.map((key, i) => [key, i]));
+  const place = (key: string) => rank.get(key) ?? wished.length;
+  const asWished = [...proposed].sort((a, b) => place(a) - place(b) || proposed.indexOf(a) - proposed.indexOf(b));
+  const bare = asWished.filter((key) => !filmOf(key).takesOnTop);
+  const keys = [...asWished.filter((key) => filmOf(key).takesOnTop), ...bare];
+  return {
+    keys,
+    proposed: proposed.join() === asArtwork.join() && byTurns.length === 0 ? null : proposed,
+    byTurns: [...new Set(byTurns)],
+    bare,
+    isMovedToTop: bare.length > 0 && keys.join() !== asWished.join(),
+  };
+}
+
+/** The order that the artwork asks for where layers overlap; where they only abut, as belowOf says. */
+function proposedOrder({ layers }: Separation, { overlaps }: Neighbours, filmOf: (key: string) => Film): { keys: string[]; byTurns: string[] } {
+  const area = new Map(layers.map((layer) => [layer.key, areaOf(layer.visible)]));
+  const asArtwork = layers.map((layer) => layer.key);
+  const under = new Map(asArtwork.map((key) => [key, new Set<string>()]));
+  for (const [lower, upper] of overlaps) under.get(upper)?.add(lower);
+  const keys: string[] = [];
+  const left = new Set(asArtwork);
+  const byTurns: string[] = [];
+  while (left.size > 0) {
+    const free = [...left].filter((key) => [...under.get(key)!].every((below) => !left.has(below) || below === key));
+    // Layers that lie over and under each other: as whole films either can lie lower, and the artwork's own order is as good as any.
+    if (free.length === 0) byTurns.push(...[...left].filter((key) => [...under.get(key)!].some((below) => left.has(below) && under.get(below)!.has(key))));
+    const next = free.length > 0 ? free.reduce((best, key) => (belongsBelow(key, best, area, filmOf) ? key : best)) : [...left][0]!;
+    keys.push(next);
+    left.delete(next);
+  }
+  return { keys, byTurns };
+}
+
+/** Whether of two layers that only abut the first belongs nearer the surface. */
+function belongsBelow(one: string, other: string, area: ReadonlyMap<string, number>, filmOf: (key: string) => Film): boolean {
+  const isTranslucent = (key: string) => filmOf(key).finish === 'translucent';
+  // What runs under a translucent film shows; what it runs under hides its lap.
+  if (isTranslucent(one) !== isTranslucent(other)) return isTranslucent(one);
+  const [a, b] = [area.get(one)!, area.get(other)!];
+  if (a > b * ALIKE || b > a * ALIKE) return a > b;
+  const [light, lightOther] = [colourLightness(filmOf(one).colour), colourLightness(filmOf(other).colour)];
+  return light === lightOther ? a > b : light < lightOther;
+}

@@ -1,0 +1,236 @@
+import type { School } from '../../engines/layers/index.js';
+import type { Box } from '../../geometry/index.js';
+import type { Film } from '../../shop/index.js';
+import { formatLength, type Finding, type Ruling } from '../../words/index.js';
+import type { BuildDecisions, BuildPatch } from './decisions.js';
+import type { Framed, LaidOutline } from './framing.js';
+import type { LayerOrder } from './order.js';
+import { showsThrough, type RuledPair } from './pairs.js';
+
+const mm = (value: number) => formatLength(value);
+
+/** Why two layers meet as they do; `school` is the job's. */
+export function sayPair({ lower, upper, why, overridden }: RuledPair, school: School): string[] {
+  return [...(overridden ? ['You decided it for this pair.'] : []), sayReason(lower, upper, why, school)];
+}
+
+function sayReason(lower: Film, upper: Film, why: RuledPair['why'], school: School): string {
+  switch (why) {
+    case 'dyes-mix':
+      return 'Dyes mix where they overlap, so the edges only touch.';
+    case 'nothing-sticks':
+      return `Nothing sticks on ${lower.name}, so it does not run under another film.`;
+    case 'stiff':
+      return `Together they are ${lower.thicknessUm + upper.thicknessUm} µm thick and would be stiff on cloth, so only the trap is left under.`;
+    case 'ghost':
+      return `${upper.name} lets light through and ${lower.name} is darker. What runs under shows as a line, so the trap is as narrow as the cutter and the films allow.`;
+    case 'as-job':
+      return { overlay: 'Like the job: it runs completely under.', inlay: 'Like the job: it is cut out exactly.', trapped: 'Like the job: it runs under by the trap.' }[school];
+  }
+}
+
+/** The formula's terms, read aloud. */
+export function sayTerms({ lower, upper, terms, width }: RuledPair, form: 'worst' | 'statistical', hasMarks: boolean): string[] {
+  const { parts, exactMm } = width;
+  return [
+    `${mm(parts.placement)} for the hand: a layer may land that far off.`,
+    `${mm(parts.shrink)} for shrink: ${lower.name} and ${upper.name} meet over ${mm(2 * terms.reachMm)} mm.`,
+    hasMarks ? `${mm(parts.turn)} for turning: the marks are ${mm(terms.markDistanceMm)} mm apart.` : `${mm(parts.turn)} for turning: without marks, the shared edge of ${mm(terms.markDistanceMm)} mm is all there is to align by.`,
+    `${mm(parts.cutter)} for the cutter: it does not come back exactly to a point, and there are two cuts.`,
+    `${form === 'worst' ? 'Everything at its worst at once' : 'Allowing for chance (root of the sum of squares, shrink added in full)'}: ${mm(exactMm)}, rounded up to ${mm(width.mm)} mm (docs/trap.md).`,
+  ];
+}
+
+/** The figures of a build that there is something to say about. */
+export interface BuildFigures {
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'trapForm' | 'pairs'>;
+  readonly layers: number;
+  /** Shapes that were joined with others of their film. */
+  readonly joined: number;
+  readonly order: LayerOrder;
+  readonly pairs: readonly RuledPair[];
+  readonly widest: RuledPair | null;
+  readonly trapMm: number;
+  readonly hasMarks: boolean;
+  readonly framed: Framed | null;
+  readonly filmOf: (key: string) => Film;
+}
+
+/** All rulings and findings of a build, in the order in which they are read. */
+export function sayBuild(figures: BuildFigures): { readonly findings: Finding<BuildPatch>[]; readonly rulings: Ruling<BuildPatch>[] } {
+  const { build, layers, joined, order, pairs, widest, framed, filmOf } = figures;
+  return {
+    rulings: [
+      saySchool(build.school, layers),
+      ...sayOrder(order, filmOf),
+      ...(widest && pairs.some((pair) => pair.school === 'trapped') ? [sayTrap(widest, build, figures.hasMarks)] : []),
+      ...(joined > 0 ? [sayJoined(joined)] : []),
+      ...(framed ? sayFramed(framed) : []),
+    ],
+    findings: [
+      ...(order.bare.length > 1 ? [TWO_TEXTURED] : []),
+      ...sayNarrowTrap(figures),
+      ...pairs.filter((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper)).map((pair) => sayGhost(pair, build.pairs)),
+      ...(framed?.outlines ?? []).filter(({ widthMm, film }) => widthMm < film.thinnestMm).map(sayThinOutline),
+    ],
+  };
+}
+
+const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly label: string; readonly because: string }>> = {
+  overlay: { name: 'overlay', label: 'Overlay', because: 'Every lower layer runs completely under the upper ones. This is easy to lay, but thick to feel.' },
+  inlay: { name: 'inlay', label: 'Inlay', because: 'Upper shapes are cut out of the lower layers exactly. The work is flat, but any slip shows as a gap.' },
+  trapped: { name: 'trapped inlay', label: 'Trapped inlay', because: 'Like an inlay, but lower layers run a little under the upper ones, so that slip and shrink do not show.' },
+};
+
+function saySchool(school: School, layers: number): Ruling<BuildPatch> {
+  return {
+    id: 'build.school',
+    stage: 'build',
+    subject: 'Way of building',
+    sentence: layers > 1 ? `The ${layers} layers are built as {value}.` : 'There is one layer, so nothing is built up. It is cut as {value}.',
+    value: SCHOOLS[school].name,
+    unit: '',
+    because: [SCHOOLS[school].because],
+    alternatives: (['overlay', 'inlay', 'trapped'] as const).filter((other) => other !== school).map((other) => ({ label: SCHOOLS[other].label, patch: { build: { school: other } } })),
+  };
+}
+
+function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf: (key: string) => Film): Ruling<BuildPatch>[] {
+  const names = (keys: readonly string[]) => keys.map((key) => filmOf(key).name);
+  const rulings: Ruling<BuildPatch>[] = [];
+  if (proposed) {
+    rulings.push({
+      id: 'build.order',
+      stage: 'build',
+      subject: 'Order of the layers',
+      sentence: 'From the surface up: {value}.',
+      value: names(proposed).join(', '),
+      unit: '',
+      because: [
+        'Where shapes overlap, the artwork decides.',
+        'Where they only touch, a translucent film lies lower, then the film with more area, and of two with about the same area the darker one. So the others have more to lie on, and fewer traps show (docs/order.md).',
+        ...(byTurns.length > 0 ? [`${names(byTurns).join(' and ')} lie over each other in turns. Whole films cannot do that. Each keeps what shows of it, and only the traps lie one way round.`] : []),
+      ],
+    });
+  }
+  if (isMovedToTop) {
+    rulings.push({
+      id: 'build.top',
+      stage: 'build',
+      subject: 'What lies on top',
+      sentence: '{value} moves to the top of the build.',
+      value: names(bare).join(' and '),
+      unit: '',
+      because: ['Nothing sticks on it, so nothing can lie over it. All other films keep their order.'],
+    });
+  }
+  return rulings;
+}
+
+const TWO_TEXTURED: Finding<BuildPatch> = { code: 'two-textured', severity: 'warning', stage: 'build', message: 'Nothing sticks on two of these films. Where they meet, their edges only touch, without a trap.' };
+
+function sayTrap(widest: RuledPair, { trapMm, trapForm }: BuildFigures['build'], hasMarks: boolean): Ruling<BuildPatch> {
+  const { ruledTrapMm } = widest;
+  return {
+    id: 'build.trap',
+    stage: 'build',
+    subject: 'Trap width',
+    sentence: 'Lower layers run {value} under the upper ones.',
+    value: trapMm ?? ruledTrapMm,
+    unit: 'mm',
+    because: sayTerms(widest, trapForm, hasMarks),
+    overridden: trapMm !== null && trapMm !== ruledTrapMm,
+    proposed: ruledTrapMm,
+    alternatives: [trapForm === 'worst' ? { label: 'Allow for chance', patch: { build: { trapForm: 'statistical' } } } : { label: 'Plan for the worst case', patch: { build: { trapForm: 'worst' } } }],
+  };
+}
+
+function sayJoined(joined: number): Ruling<BuildPatch> {
+  return {
+    id: 'build.joined',
+    stage: 'build',
+    subject: 'Overlaps of one film',
+    sentence: '{value} overlapping or touching shapes of one film were joined.',
+    value: joined,
+    unit: '',
+    because: ['If they were not joined, the blade would cut through where they overlap.'],
+  };
+}
+
+function sayNarrowTrap({ build: { school, trapMm: own }, trapMm, widest }: BuildFigures): Finding<BuildPatch>[] {
+  if (school !== 'trapped' || own === null || !widest || own >= widest.ruledTrapMm - 1e-9) return [];
+  return [
+    {
+      code: 'trap-narrow',
+      severity: 'warning',
+      stage: 'build',
+      message: `A trap of ${mm(trapMm)} mm is less than the ${mm(widest.ruledTrapMm)} mm that the formula gives. Bare surface may show.`,
+      remedies: [{ label: `Use ${mm(widest.ruledTrapMm)} mm`, patch: { build: { trapMm: null } } }],
+    },
+  ];
+}
+
+function sayGhost({ key, lower, upper }: RuledPair, decided: BuildDecisions['build']['pairs']): Finding<BuildPatch> {
+  return {
+    code: 'ghost',
+    severity: 'warning',
+    stage: 'build',
+    message: `${upper.name} lets light through. Where ${lower.name} runs under it, a darker line shows.`,
+    remedies: [{ label: 'Let their edges only touch', patch: { build: { pairs: { ...decided, [key]: { school: 'inlay', trapMm: null } } } } }],
+  };
+}
+
+/** An upper layer is so narrow that what runs under it from both sides meets. */
+export function sayClosesUnder({ lower, upper }: RuledPair, where: Box): Finding<BuildPatch> {
+  return { code: 'closes-under', severity: 'note', stage: 'build', message: `Most of ${upper.name} is narrower than twice the trap, so ${lower.name} runs completely under it there.`, where };
+}
+
+function sayFramed({ knockOuts, contour, outlines }: Framed): Ruling<BuildPatch>[] {
+  return [
+    ...knockOuts.map(({ knockOut: { clearanceMm }, shape, base }): Ruling<BuildPatch> => ({
+      id: `build.knock-out.${shape.id}.${base.id}`,
+      stage: 'build',
+      subject: `Knock-out of ${shape.name}`,
+      sentence: `${shape.name} is cut out of ${base.name} with {value} free all around.`,
+      value: clearanceMm,
+      unit: 'mm',
+      because: [`Pieces of ${base.name} left inside it that are smaller than ${mm(base.thinnestMm)} mm square are dropped, because they cannot be weeded.`],
+    })),
+    ...(contour
+      ? [
+          {
+            id: 'build.contour',
+            stage: 'build',
+            subject: 'Cut line around the print',
+            sentence: `The print on ${contour.film.name} is cut {value} ${contour.contour.side} its edge.`,
+            value: contour.contour.byMm,
+            unit: 'mm',
+            because: [contour.contour.side === 'inside' ? 'This far inside, an error of the cutter leaves no unprinted edge.' : 'This far outside, a border of film is left around the print.', 'The colours are printed, so they are one layer.'],
+          } satisfies Ruling<BuildPatch>,
+        ]
+      : []),
+    ...outlines.map(sayOutline),
+  ];
+}
+
+function sayOutline({ outline, film, widthMm, onePieceMm, bridgesMm, longestMm }: LaidOutline): Ruling<BuildPatch> {
+  return {
+    id: `build.outline.${outline.id}`,
+    stage: 'build',
+    subject: `Outline in ${film.name}`,
+    sentence: `The outline in ${film.name} reaches {value} beyond the work.`,
+    value: widthMm,
+    unit: 'mm',
+    because: [
+      onePieceMm > 0 ? `From ${mm(onePieceMm)} mm on, all parts become one piece. That is half the widest gap that must be bridged (docs/outline.md).` : 'What it goes around is one piece already.',
+      `From ${mm(bridgesMm)} mm on, no bridge of it is thinner than ${mm(film.thinnestMm)} mm, the least that can be weeded in ${film.name}.`,
+      `Its longest side is ${mm(longestMm)} mm.`,
+    ],
+    overridden: outline.widthMm !== null && outline.widthMm !== bridgesMm,
+    proposed: bridgesMm,
+  };
+}
+
+function sayThinOutline({ widthMm, film, box }: LaidOutline): Finding<BuildPatch> {
+  return { code: 'outline-thin', severity: 'warning', stage: 'build', message: `An outline ${mm(widthMm)} mm wide is too thin to weed in ${film.name}, which needs ${mm(film.thinnestMm)} mm.`, where: box };
+}

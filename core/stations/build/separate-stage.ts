@@ -1,0 +1,60 @@
+import { neighboursOf, relabelled, separate, type Neighbours, type Separation } from '../../engines/layers/index.js';
+import type { Film } from '../../shop/index.js';
+import type { Regions } from '../artwork/index.js';
+import type { FilmsOut } from '../films/index.js';
+import type { Stage } from '../stage.js';
+import type { BuildDecisions } from './decisions.js';
+import { framed, type Framed } from './framing.js';
+
+/** The artwork taken apart by film, before any school is applied. Keys of layers are film ids. */
+export interface Separated {
+  readonly separation: Separation;
+  /** Which layers meet, and which lie over which. */
+  readonly neighbours: Neighbours;
+  /** Knock-outs, contour and outlines as they were laid; null when there are none. */
+  readonly framed: Framed | null;
+  /** All films of the build, by id: those of colours, and those of outlines, backings and the print. */
+  readonly films: ReadonlyMap<string, Film>;
+}
+
+interface SeparateContext {
+  readonly regions: Regions;
+  readonly films: FilmsOut;
+  readonly recipe: BuildDecisions;
+  readonly stock: readonly Film[];
+}
+
+interface SeparateRead {
+  readonly regions: Regions;
+  readonly films: FilmsOut;
+  readonly decisions: Pick<BuildDecisions['build'], 'outlines' | 'knockOuts' | 'contour'>;
+  /** Films that only outlines, a backing or the print are of. */
+  readonly more: readonly Film[];
+}
+
+/** Takes the artwork apart by film. */
+export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
+  name: 'separation',
+  read({ regions, films, recipe: { build }, stock }) {
+    const { outlines, knockOuts, blockOut, contour } = build;
+    const ids = [...outlines.map((outline) => outline.filmId), ...(blockOut ? [blockOut.filmId] : []), ...(contour ? [contour.filmId] : [])];
+    return { regions, films, decisions: { outlines, knockOuts, contour }, more: ids.flatMap((id) => stock.find((film) => film.id === id) ?? []) };
+  },
+  run({ regions: { regions }, films: { colours, byColour }, decisions, more }) {
+    const filmByColour = new Map(colours.map((use) => [use.colour, use.film]));
+    const films = new Map(colours.map((use) => [use.film.id, use.film]));
+    const ownFilms = films.size;
+    for (const film of more) films.set(film.id, film);
+    // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
+    const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
+    const isFramed = decisions.outlines.length + decisions.knockOuts.length > 0 || decisions.contour !== null;
+    const frame = isFramed ? framed(regions.filter((region) => filmByColour.has(region.colour)).map((region) => ({ layer: layerOf(region.colour), rings: region.rings })), decisions, films) : null;
+    const all = frame
+      ? separate(frame.paints)
+      : ownFilms === colours.length
+        ? relabelled(byColour, layerOf)
+        : separate(regions.map((region) => ({ layer: layerOf(region.colour), rings: region.rings })));
+    const separation = { ...all, layers: all.layers.filter((layer) => films.has(layer.key)) };
+    return { separation, neighbours: neighboursOf(separation), framed: frame, films };
+  },
+};

@@ -1,0 +1,121 @@
+import { buildLayers, type BuiltLayer, type TrapWidth } from '../../engines/layers/index.js';
+import type { MarkWish } from '../../engines/marks/index.js';
+import { areaOf, boundsOf, countPieces, grow, joinBoxes, signedArea, tolerances, unite, type Box, type Matrix } from '../../geometry/index.js';
+import type { Film } from '../../shop/index.js';
+import type { Finding, PlaceRemedy, Ruling } from '../../words/index.js';
+import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../artwork/index.js';
+import type { Stage } from '../stage.js';
+import type { BlockOut, BuildDecisions, BuildPatch } from './decisions.js';
+import { stackingOrder } from './order.js';
+import { pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
+import { sayBuild, sayPair } from './say.js';
+import type { Separated } from './separate-stage.js';
+
+/** A layer of a job: what is cut from one film. */
+export interface JobLayer extends BuiltLayer {
+  readonly film: Film;
+  readonly areaMm2: number;
+  readonly pieces: number;
+  readonly holes: number;
+}
+
+/** A pair of layers that meet, with the reasons in words. */
+export interface PairPlan extends RuledPair {
+  readonly because: readonly string[];
+}
+
+export interface BuildOut {
+  readonly layers: readonly JobLayer[];
+  /** Every two layers that meet. */
+  readonly pairs: readonly PairPlan[];
+  readonly trapMm: number;
+  readonly trap: TrapWidth | null;
+  readonly findings: readonly Finding<BuildPatch>[];
+  readonly rulings: readonly Ruling<BuildPatch>[];
+}
+
+/** What Build reads of where the marks will stand: the trap depends on it. */
+export interface MarksWanted {
+  readonly preparation: { readonly marks: boolean; readonly markSizeMm: number; readonly markDistanceMm: number | null };
+}
+
+export interface BuildContext {
+  readonly separated: Separated;
+  readonly recipe: BuildDecisions & MarksWanted & Pick<ArtworkDecisions, 'repair'>;
+  readonly repeatabilityMm: number;
+  /** From each part's own mm to the design's at its final size. */
+  readonly matrices: ReadonlyMap<string, Matrix>;
+}
+
+export interface BuildRead {
+  readonly separated: Separated;
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'pairs' | 'blockOut' | 'order'>;
+  readonly marks: MarkWish | null;
+  readonly repeatabilityMm: number;
+  readonly closeGapsMm: number;
+  readonly spots: PlaceSpots;
+}
+
+const REMEDIES: readonly PlaceRemedy[] = ['gaps'];
+
+/** The marks as Build reckons with them; null when layers are laid by eye. */
+export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm } }: MarksWanted): MarkWish | null {
+  return marks ? { sizeMm: markSizeMm, distanceMm: markDistanceMm } : null;
+}
+
+/** The layers by the chosen school, pair by pair, with the trap ruled by formula unless the maker set it. */
+export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
+  name: 'build',
+  read({ separated, recipe, repeatabilityMm, matrices }) {
+    const { school, trapMm, placementErrorMm, trapForm, pairs, blockOut, order } = recipe.build;
+    return {
+      separated,
+      build: { school, trapMm, placementErrorMm, trapForm, pairs, blockOut, order },
+      marks: marksWanted(recipe),
+      repeatabilityMm,
+      closeGapsMm: recipe.repair.closeGapsMm,
+      spots: spotsOf(recipe.repair, REMEDIES, (part) => matrices.get(part)),
+    };
+  },
+  run: buildJob,
+};
+
+/** The same at once, of what was read. */
+export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, repeatabilityMm, closeGapsMm, spots }: BuildRead): BuildOut {
+  const filmOf = (key: string) => films.get(key)!;
+  const order = stackingOrder(separation, neighbours, build.order, filmOf);
+  const art = separation.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
+  const pairs = art ? rulePairs({ order: order.keys, contacts: neighbours.contacts, art, build, marks, repeatabilityMm }, filmOf) : [];
+  const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
+  const widest = widestPair(pairs);
+  const trapMm = build.trapMm ?? widest?.ruledTrapMm ?? 0;
+  const rules = placeRules(spots);
+  const { layers } = buildLayers(separation, {
+    school: build.school,
+    trapMm,
+    order: order.keys,
+    thinnestMm: (key) => filmOf(key).thinnestMm,
+    takesOnTop: (key) => filmOf(key).takesOnTop,
+    closesGap: { widthMm: (key) => Math.min(closeGapsMm, filmOf(key).thinnestMm), at: (box) => rules.reaches('gaps', box) },
+    pair: (lower, upper) => byKey.get(pairKey(lower, upper)) ?? { school: build.school, trapMm },
+  });
+  const isTrapped = pairs.some((pair) => pair.school === 'trapped') || build.school === 'trapped';
+  return {
+    layers: withBlockOut(layers, build.blockOut, films).map((layer) => ({ ...layer, film: filmOf(layer.key), areaMm2: areaOf(layer.cut), ...countPieces(layer.cut) })),
+    pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
+    trapMm: isTrapped ? trapMm : 0,
+    trap: widest?.width ?? null,
+    ...sayBuild({ build, layers: layers.length, joined: separation.joined, order, pairs, widest, trapMm, hasMarks: marks !== null, framed, filmOf }),
+  };
+}
+
+/** A film laid beneath another all over, a little within its edge. It shows nowhere, so it is no part of the separation. */
+function withBlockOut(layers: readonly BuiltLayer[], blockOut: BlockOut | null, films: ReadonlyMap<string, Film>): readonly BuiltLayer[] {
+  const backed = blockOut && layers.find((layer) => layer.key === blockOut.underFilmId);
+  if (!blockOut || !backed || !films.has(blockOut.filmId)) return layers;
+  const cut = grow(backed.cut, -blockOut.insetMm).filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+  if (cut.length === 0) return layers;
+  const same = layers.find((layer) => layer.key === blockOut.filmId);
+  if (same) return layers.map((layer) => (layer === same ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));
+  return [{ key: blockOut.filmId, order: 1, visible: [], cut }, ...layers.map((layer) => ({ ...layer, order: layer.order + 1 }))];
+}

@@ -1,0 +1,43 @@
+import { touchUp, type CutRemedies } from '../../engines/layers/index.js';
+import type { Matrix } from '../../geometry/index.js';
+import type { PlaceRemedy } from '../../words/index.js';
+import { placeRules, spotsOf, type PlaceSpots, type Regions, type Repair } from '../artwork/index.js';
+import type { FilmsOut } from '../films/index.js';
+import type { Stage } from '../stage.js';
+import type { BuildOut } from './stage.js';
+
+interface TouchUpContext {
+  readonly regions: Regions;
+  readonly films: FilmsOut;
+  readonly build: BuildOut;
+  readonly repair: Repair;
+  readonly matrices: ReadonlyMap<string, Matrix>;
+}
+
+interface TouchUpRead {
+  readonly regions: Regions;
+  readonly films: FilmsOut;
+  readonly build: BuildOut;
+  readonly repair: CutRemedies;
+  readonly spots: PlaceSpots;
+}
+
+const REMEDIES: readonly PlaceRemedy[] = ['specks', 'thicken', 'gaps'];
+
+/** The painted areas with what would spoil the cut of the layers put right; null when there is nothing to do. */
+export const touchUpStage: Stage<TouchUpContext, TouchUpRead, Regions | null> = {
+  name: 'touched up',
+  read: ({ regions, films, build, repair: { speckMm2, thickenMm, closeGapsMm, ...repair }, matrices }) => ({
+    regions,
+    films,
+    build,
+    repair: { speckMm2, thickenMm, closeGapsMm },
+    spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
+  }),
+  run({ regions, films, build, repair, spots }) {
+    const filmOf = new Map(films.colours.map((use) => [use.colour, use.film.id]));
+    const layers = build.layers.map(({ key, film, cut, visible }) => ({ key, thinnestMm: film.thinnestMm, cut, visible }));
+    const touched = touchUp(regions.regions, layers, (colour) => filmOf.get(colour), repair, placeRules(spots));
+    return touched && { ...regions, regions: touched };
+  },
+};

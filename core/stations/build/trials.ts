@@ -1,0 +1,150 @@
+import { cutProgram } from '../../engines/cutting/index.js';
+import { crossSection, gapTrial, type GapTrial, type GapTrialTerms, type School } from '../../engines/layers/index.js';
+import { layOutMarks } from '../../engines/marks/index.js';
+import { areaOf, boundsOf, countPieces, grow, joinBoxes, perimeter, type Box } from '../../geometry/index.js';
+import { settingsFor, type Shop } from '../../shop/index.js';
+import type { BuildDecisions } from './decisions.js';
+import { pairKey } from './pairs.js';
+import type { Separated } from './separate-stage.js';
+import { buildJob, buildStage, type BuildContext, type BuildOut, type MarksWanted } from './stage.js';
+
+/** One minute of arc: what a good eye can part (tangent). */
+const EYE = Math.tan(Math.PI / 180 / 60);
+
+export interface TrialWish {
+  readonly placements: number;
+  readonly seed: number;
+  /** From how far it is looked at, mm. */
+  readonly readingMm: number;
+  /** The share of assemblies that may show a gap. */
+  readonly risk: number;
+}
+
+/** A gap trial's answer as plain data, with the trap that the chosen risk asks for. */
+export type TrialAnswer = Omit<GapTrial, 'trapFor'> & { readonly trapMm: number | null; readonly visibleMm: number };
+
+/** What a trial looks at besides the build. */
+export interface TrialGround {
+  readonly build: BuildOut;
+  readonly recipe: BuildDecisions & MarksWanted;
+  readonly repeatabilityMm: number;
+}
+
+/** The build laid many times, with the marks and by eye. Null when there are no two layers to be laid. */
+export function tryGaps(ground: TrialGround, wish: TrialWish): { readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null {
+  if (ground.build.layers.length < 2) return null;
+  return { marked: laid(ground, wish, true), byEye: laid(ground, wish, false) };
+}
+
+function laid(ground: TrialGround, wish: TrialWish, hasMarks: boolean): TrialAnswer {
+  const { build } = ground;
+  const pairs = new Map(build.pairs.map((pair) => [pair.key, pair]));
+  const visibleMm = wish.readingMm * EYE;
+  const { trapFor, ...trial } = gapTrial(build.layers, {
+    terms: termsOf(ground, hasMarks),
+    lap: (lower, upper) => {
+      const pair = pairs.get(pairKey(lower, upper));
+      if (!pair || pair.school === 'inlay') return 'none';
+      // A pair with a trap of its own is as it was cut; the curve is about the job's.
+      return pair.school === 'trapped' && pair.trapMm === build.trapMm ? 'trap' : 'cut';
+    },
+    trapMm: build.trapMm,
+    visibleMm,
+    placements: wish.placements,
+    seed: wish.seed,
+  });
+  return { ...trial, trapMm: trapFor(wish.risk), visibleMm };
+}
+
+function termsOf({ build, recipe, repeatabilityMm }: TrialGround, hasMarks: boolean): GapTrialTerms {
+  const art = build.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null)!;
+  const { markSizeMm: sizeMm, markDistanceMm: distanceMm } = recipe.preparation;
+  const [a, b] = layOutMarks(art, { sizeMm, distanceMm }).marks;
+  const isWide = art.maxX - art.minX >= art.maxY - art.minY;
+  const [midX, midY] = [(art.minX + art.maxX) / 2, (art.minY + art.maxY) / 2];
+  // By eye the work's own ends are what a hand lines up.
+  const ends = isWide ? ([{ x: art.minX, y: midY }, { x: art.maxX, y: midY }] as const) : ([{ x: midX, y: art.minY }, { x: midX, y: art.maxY }] as const);
+  const shrinkOf = new Map(build.layers.map((layer) => [layer.key, layer.film.shrinkPct / 100]));
+  return {
+    // Without marks there is an edge to look at, but nothing to lay a mark into: a hand errs half as much again.
+    placementErrorMm: recipe.build.placementErrorMm * (hasMarks ? 1 : BY_EYE),
+    repeatabilityMm,
+    alignAt: hasMarks ? [{ x: a!.xMm, y: a!.yMm }, { x: b!.xMm, y: b!.yMm }] : ends,
+    shrink: (key) => shrinkOf.get(key) ?? 0,
+  };
+}
+
+/** How much less truly a layer is laid by eye than into marks. */
+const BY_EYE = 1.5;
+
+/** One school's figures for a job: what a maker decides by. */
+export interface SchoolFigures {
+  readonly school: School;
+  readonly thickestUm: number;
+  /** Edges of two layers that have to meet exactly, mm. */
+  readonly exactEdgesMm: number;
+  readonly weedPieces: number;
+  readonly filmMm2: number;
+  /** Share of assemblies with a gap that can be seen. */
+  readonly risk: number;
+  readonly cutSeconds: number;
+}
+
+/** What the schools are compared on. */
+export interface SchoolsGround {
+  readonly separated: Separated;
+  readonly recipe: BuildContext['recipe'];
+  readonly shop: Shop;
+  /** How high the design is made, mm. */
+  readonly heightMm: number;
+}
+
+/** The job built in all three schools, by the job's own rules for pairs. */
+export function schoolsSideBySide({ separated, recipe, shop, heightMm }: SchoolsGround, wish: TrialWish): SchoolFigures[] {
+  const repeatabilityMm = shop.cutter.repeatabilityMm;
+  return (['overlay', 'inlay', 'trapped'] as const).map((school) => {
+    // Remedies at single places change no school's figures by anything that could be seen here.
+    const own = { ...recipe, repair: { ...recipe.repair, only: {}, spared: {} }, build: { ...recipe.build, school, pairs: {} } };
+    const built = buildJob(buildStage.read({ separated, recipe: own, repeatabilityMm, matrices: new Map() }));
+    const trial = built.layers.length < 2 ? null : laid({ build: built, recipe: own, repeatabilityMm }, wish, recipe.preparation.marks);
+    return {
+      school,
+      thickestUm: thickest(built, heightMm),
+      exactEdgesMm: built.pairs.filter((pair) => pair.school === 'inlay').reduce((sum, pair) => sum + sharedEdgeMm(built, pair.lower.id, pair.upper.id), 0),
+      weedPieces: built.layers.reduce((sum, { cut }) => sum + countPieces(cut).pieces + countPieces(cut).holes, 0),
+      filmMm2: built.layers.reduce((sum, { cut }) => sum + areaOf(cut), 0),
+      risk: trial?.risk ?? 0,
+      cutSeconds: built.layers.reduce((sum, { cut, film }) => sum + cutProgram({ groups: [{ contours: upright(cut), borders: [] }], settings: settingsFor(film, shop.cutter), motion: shop.cutter }).seconds, 0),
+    };
+  });
+}
+
+/** The cutter counts upwards. */
+function upright(rings: BuildOut['layers'][number]['cut']) {
+  const bottom = boundsOf(rings)?.maxY ?? 0;
+  return rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? bottom - v : v)));
+}
+
+/** So many cuts through the build are looked at for its thickest place. */
+const SECTIONS = 40;
+
+function thickest({ layers }: BuildOut, heightMm: number): number {
+  const um = new Map(layers.map((layer) => [layer.key, layer.film.thicknessUm]));
+  let most = 0;
+  for (let i = 0; i < SECTIONS; i += 1) {
+    for (const bar of crossSection(layers, ((i + 0.5) / SECTIONS) * heightMm, (key) => um.get(key)!)) most = Math.max(most, bar.baseUm + bar.thicknessUm);
+  }
+  return most;
+}
+
+/** A seam between two layers is narrower than this, mm. */
+const SEAM_MM = 0.02;
+
+/** Length of the edge that two layers share: half of what their outlines have more than the outline of both. */
+function sharedEdgeMm({ layers }: BuildOut, lower: string, upper: string): number {
+  const rings = (key: string) => layers.find((layer) => layer.key === key)!.visible;
+  const length = (list: readonly Float64Array[]) => list.reduce((sum, ring) => sum + perimeter(ring), 0);
+  // Grown and shrunk by a hair, or the seam between them would stay.
+  const both = grow(grow([...rings(lower), ...rings(upper)], SEAM_MM), -SEAM_MM);
+  return Math.max(0, (length(rings(lower)) + length(rings(upper)) - length(both)) / 2);
+}

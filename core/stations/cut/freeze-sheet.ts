@@ -1,0 +1,137 @@
+import { cutProgram, programPairs, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import { boundsOf, compose, containsPoint, translateRings, translation, type Matrix, type Rings } from '../../geometry/index.js';
+import { contoursOfGroups, wholeParts } from './whole.js';
+import { filmUse } from './film-use.js';
+import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
+import { InputError } from '../../words/index.js';
+import type { PrepareOut } from '../prepare/index.js';
+import { safeEdges, type SheetsOut } from '../sheets/index.js';
+import { sayNothingOpen, saySheetChanged } from './say.js';
+import type { CutOut } from './stage.js';
+
+/** A copy on a sheet that is about to be sent: all that is kept of it but the job it is of. */
+export type GroupToFreeze = Omit<FrozenGroup, 'jobId' | 'revision' | 'ticked'>;
+
+/** What the cutter is told, and the outlines behind it, as they are kept. */
+export interface ProgramToFreeze {
+  readonly forceG: number;
+  readonly speedMmS: number;
+  readonly bladeOffsetMm: number;
+  readonly overcutMm: number;
+  readonly runs: readonly Int32Array[];
+  readonly wholeAt: Int32Array;
+  readonly partOf: Int32Array;
+  readonly outlines: Rings;
+}
+
+/** A sheet that is about to be sent to the cutter. */
+export type SheetToFreeze = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'forceG' | 'speedMmS' | 'restOf'> & {
+  readonly groups: readonly GroupToFreeze[];
+  readonly program: ProgramToFreeze;
+};
+
+/** What of a plan is looked at when a sheet is sent; absent when the plan did not come so far. */
+export interface ReadyToCut {
+  readonly prepare?: PrepareOut;
+  readonly sheets?: SheetsOut;
+  readonly cut?: CutOut;
+}
+
+/** A sheet of a plan as it is kept when it is sent. @throws InputError `sheet-changed` when the plan has no such sheet (any more) */
+export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: string): SheetToFreeze {
+  const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
+  const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
+  if (!sheet || !program) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
+  const spots = prepare?.layers.find(({ layer }) => layer.film.id === sheet.film.id)?.weed.spots ?? [];
+  const weedPlaces = spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
+  const { film, piece, mat, usedLengthMm, keptMm2 } = sheet;
+  const { takenMm2, cost } = filmUse(film, { widthMm: piece.widthMm, usedLengthMm, keptMm2 });
+  const outlines = sheet.groups.flatMap((group) => [...group.contours, ...group.borders]);
+  return {
+    film,
+    piece,
+    mat,
+    usedLengthMm,
+    keptMm2,
+    filmMm2: takenMm2,
+    filmCost: cost,
+    cutMm: program.cutMm,
+    estimateSeconds: program.seconds,
+    pairsTotal: programPairs(program.runs),
+    groups: sheet.groups.map(({ copy, fingerprint, matrix, contours, borders, marks }) => ({ copy, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces })),
+    program: { ...program.settings, runs: program.runs, wholeAt: program.wholeAt, partOf: Int32Array.from(sheet.groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])), outlines },
+  };
+}
+
+/** A sheet that was cut in part, as it is kept. */
+export interface CutInPart {
+  readonly sheet: FrozenSheet;
+  readonly program: Omit<ProgramToFreeze, 'bladeOffsetMm' | 'overcutMm'>;
+  readonly pairsDone: number;
+  readonly settings: CutSettings;
+  readonly motion: Motion;
+}
+
+/**
+ * A sheet of what is not whole on another: its open parts, each whole with its counters, with the marks and the border of the copies they belong
+ * to, moved down to where a new piece begins. @throws InputError `nothing-open` when all parts are whole
+ */
+export function restToFreeze({ sheet, program, pairsDone, settings, motion }: CutInPart): SheetToFreeze {
+  const contoursOf = contoursOfGroups(sheet.groups);
+  const whole = wholeParts({ wholeAt: program.wholeAt, partOf: program.partOf, contoursOf }, pairsDone);
+  let first = 0;
+  const groups = sheet.groups.flatMap((group, g) => {
+    const numbers = Array.from({ length: contoursOf[g]! }, (_, i) => first + i);
+    first += contoursOf[g]!;
+    const isOpen = (i: number) => program.partOf[i]! >= 0 && !whole[g]![program.partOf[i]!];
+    const open = numbers.slice(0, group.contours).filter(isOpen);
+    if (open.length === 0) return [];
+    const around = numbers.slice(group.contours);
+    const rings = (which: readonly number[]) => which.map((i) => program.outlines[i]!);
+    const [layer, others] = [rings(open), rings(around)];
+    const isHere = ({ xMm, yMm }: WeedPlace) => {
+      const [x, y] = mapped(group.matrix, xMm, yMm);
+      return layer.some((ring) => containsPoint([ring], x, y));
+    };
+    return [{ group, open, contours: [...layer, ...others.slice(0, group.marks)], borders: others.slice(group.marks), weedPlaces: group.weedPlaces.filter(isHere) }];
+  });
+  const box = boundsOf(groups.flatMap((group) => [...group.contours, ...group.borders]));
+  if (!box) throw new InputError('nothing-open', sayNothingOpen(), { source: 'rest' });
+  const edges = safeEdges(sheet.piece?.edgeMm ?? 0, settings.bladeOffsetMm);
+  const [dx, dy] = [edges.sides - box.minX, edges.bottom - box.minY];
+  const moved = groups.map((group) => ({ ...group, contours: translateRings(group.contours, dx, dy), borders: translateRings(group.borders, dx, dy) }));
+  const made = cutProgram({ groups: moved, settings, motion });
+  const usedLengthMm = box.maxY + dy + edges.top;
+  const keptMm2 = sheet.keptMm2 * (groups.reduce((sum, group) => sum + group.open.length, 0) / Math.max(1, sheet.groups.reduce((sum, group) => sum + group.contours, 0)));
+  const { takenMm2, cost } = filmUse(sheet.film, { widthMm: sheet.piece?.widthMm ?? box.maxX + dx, usedLengthMm, keptMm2 });
+  return {
+    film: sheet.film,
+    piece: sheet.piece,
+    mat: sheet.mat,
+    usedLengthMm,
+    keptMm2,
+    filmMm2: takenMm2,
+    filmCost: cost,
+    cutMm: made.cutMm,
+    estimateSeconds: made.seconds,
+    pairsTotal: programPairs(made.runs),
+    groups: moved.map(({ group: { copy, fingerprint, matrix, marks }, open, borders, weedPlaces }) => ({ copy, fingerprint, matrix: compose(translation(dx, dy), matrix), contours: open.length, marks, borders: borders.length, weedPlaces })),
+    program: {
+      ...settings,
+      runs: made.runs,
+      wholeAt: made.wholeAt,
+      partOf: Int32Array.from(moved.flatMap(({ open, contours, borders }) => [...renumbered(open.map((i) => program.partOf[i]!)), ...Array.from({ length: contours.length - open.length + borders.length }, () => -1)])),
+      outlines: moved.flatMap((group) => [...group.contours, ...group.borders]),
+    },
+  };
+}
+
+function mapped([a, b, c, d, e, f]: Matrix, x: number, y: number): [number, number] {
+  return [a * x + c * y + e, b * x + d * y + f];
+}
+
+/** Part numbers without gaps. */
+function renumbered(parts: readonly number[]): number[] {
+  const known = new Map<number, number>();
+  return parts.map((part) => known.get(part) ?? (known.set(part, known.size), known.size - 1));
+}

@@ -1,0 +1,59 @@
+import type { Matrix } from '../../geometry/index.js';
+import type { Film, FilmPiece, Mat } from '../../shop/index.js';
+import type { Run } from './run.js';
+
+/** A counter or a small part that is ticked off while a copy is weeded: a place on the design, mm, y down. */
+export interface WeedPlace {
+  readonly kind: 'counter' | 'loose part';
+  readonly xMm: number;
+  readonly yMm: number;
+}
+
+/** One copy of a layer as it was laid on a sheet that was sent to the cutter. */
+export interface FrozenGroup {
+  readonly jobId: string;
+  /** The job's revision when it was sent; null for what was cut before that was kept. */
+  readonly revision: number | null;
+  /** Which copy, from 0. */
+  readonly copy: number;
+  /** Of what was cut, as LayerToCut has it: a copy fits today's plan when the plan wants the same. */
+  readonly fingerprint: string;
+  /** From the design (mm, y down) to the sheet (mm, y up). */
+  readonly matrix: Matrix;
+  /** Outlines and counters of the layer, then `marks` registration marks, then `borders` weeding borders. */
+  readonly contours: number;
+  readonly marks: number;
+  readonly borders: number;
+  readonly weedPlaces: readonly WeedPlace[];
+  /** Those of them that were ticked off. */
+  readonly ticked: readonly WeedPlace[];
+}
+
+/** kept: all that counts is whole on it; thrown-away: nothing of it is used. */
+export type SheetDecision = 'kept' | 'thrown-away';
+
+/** A sheet as it was sent to the cutter. None of it changes any more; runs, ticks and verdicts refer to it. */
+export interface FrozenSheet {
+  readonly id: string;
+  readonly createdAt: string;
+  /** The film, the piece and the mat as they were then. The piece is null for what was cut before that was kept. */
+  readonly film: Film;
+  readonly piece: FilmPiece | null;
+  readonly mat: Mat | null;
+  readonly usedLengthMm: number;
+  readonly keptMm2: number;
+  readonly filmMm2: number;
+  readonly filmCost: number;
+  readonly cutMm: number;
+  readonly estimateSeconds: number;
+  readonly pairsTotal: number;
+  readonly forceG: number;
+  readonly speedMmS: number;
+  /** The sheet of which this cuts what was not whole. */
+  readonly restOf: string | null;
+  /** What the maker decided of it after its run failed or was cancelled; null while nothing is. */
+  readonly decided: SheetDecision | null;
+  readonly groups: readonly FrozenGroup[];
+  /** The oldest first. */
+  readonly runs: readonly Run[];
+}

@@ -1,0 +1,11 @@
+/*
+ * What the cutter is told, and what was cut: frozen sheets and their runs, what of them is whole, film used.
+ */
+export { filmUse, type FilmUse } from './film-use.js';
+export { restToFreeze, sheetToFreeze, type CutInPart, type ReadyToCut, type SheetToFreeze } from './freeze-sheet.js';
+export type { FrozenGroup, FrozenSheet, SheetDecision, WeedPlace } from './frozen-sheet.js';
+export { packLists, unpackLists } from './packed-lists.js';
+export { ENDED, type Run, type RunProgress, type RunState, type WholeOnPiece } from './run.js';
+export { cutStage, type CutOut } from './stage.js';
+export { standings, takenCopies, type SheetStanding } from './standing.js';
+export { contoursOfGroups, wholeOnPiece, wholeParts, type WholeMarks } from './whole.js';

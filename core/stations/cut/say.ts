@@ -1,0 +1,22 @@
+import type { Film } from '../../shop/index.js';
+import type { Ruling } from '../../words/index.js';
+
+export function saySettings(film: Film): Ruling<never> {
+  return {
+    id: `cut.${film.id}`,
+    stage: 'cut',
+    subject: `Settings for ${film.name}`,
+    sentence: `${film.name} is cut with {value} at ${film.speedMmS} mm/s.`,
+    value: film.forceG,
+    unit: 'g',
+    because: ['The shop keeps these settings with the film. Make a test cut when the blade or the roll is new.'],
+  };
+}
+
+export function saySheetChanged(): string {
+  return 'This sheet has changed: the job, its films, or what is cut of it are not the same any more. Nothing was cut. Look at the sheet again, then cut it.';
+}
+
+export function sayNothingOpen(): string {
+  return 'Every part of this sheet is whole. There is nothing left to cut.';
+}

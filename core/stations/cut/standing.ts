@@ -1,0 +1,57 @@
+import { ENDED } from './run.js';
+import type { FrozenSheet } from './frozen-sheet.js';
+
+/**
+ * in-cutter: under the knife, or its rest is; good: cut, and not to be remade; undecided: it failed or was cancelled, and the maker has yet to
+ * say what becomes of it; rest-undecided: the same of its rest; to-remake, thrown-away: what it carries is to be cut again; untouched: nothing
+ * of it was cut.
+ */
+export type SheetStanding = 'in-cutter' | 'good' | 'undecided' | 'rest-undecided' | 'to-remake' | 'thrown-away' | 'untouched';
+
+type Sheet = Pick<FrozenSheet, 'id' | 'restOf' | 'decided'> & {
+  readonly runs: readonly Pick<FrozenSheet['runs'][number], 'state' | 'outcome' | 'pairsDone'>[];
+};
+
+/** How each sheet stands, by id. `sheets` must hold all rests of all of them, the oldest first. */
+export function standings(sheets: readonly Sheet[]): ReadonlyMap<string, SheetStanding> {
+  const newestRest = new Map(sheets.flatMap((sheet) => (sheet.restOf ? [[sheet.restOf, sheet] as const] : [])));
+  const known = new Map<string, SheetStanding>();
+  const standingOf = (sheet: Sheet): SheetStanding => {
+    const before = known.get(sheet.id);
+    if (before) return before;
+    const rest = newestRest.get(sheet.id);
+    const standing = ownStanding(sheet, rest ? standingOf(rest) : null);
+    known.set(sheet.id, standing);
+    return standing;
+  };
+  for (const sheet of sheets) standingOf(sheet);
+  return known;
+}
+
+function ownStanding(sheet: Sheet, rest: SheetStanding | null): SheetStanding {
+  if (sheet.decided === 'thrown-away') return 'thrown-away';
+  const run = sheet.runs.at(-1);
+  if (!run) return 'untouched';
+  if (!ENDED.includes(run.state)) return 'in-cutter';
+  if (run.outcome === 'remake') return 'to-remake';
+  if (run.state === 'finished' || sheet.decided === 'kept') return 'good';
+  if (rest === 'in-cutter' || rest === 'good') return rest;
+  if (rest === 'undecided' || rest === 'rest-undecided') return 'rest-undecided';
+  return run.state === 'cancelled' && run.pairsDone === 0 ? 'untouched' : 'undecided';
+}
+
+const TAKES: readonly SheetStanding[] = ['in-cutter', 'good', 'undecided', 'rest-undecided'];
+
+/**
+ * How many copies of each layer of a job, by fingerprint, need not be planned any more: they are cut, in the cutter, or wait for a decision.
+ * With `only` those of one standing. A rest carries no copies of its own: it makes those of its sheet whole.
+ */
+export function takenCopies(sheets: readonly FrozenSheet[], jobId: string, only: readonly SheetStanding[] = TAKES): Record<string, number> {
+  const how = standings(sheets);
+  const taken: Record<string, number> = {};
+  for (const sheet of sheets) {
+    if (sheet.restOf !== null || !only.includes(how.get(sheet.id)!)) continue;
+    for (const group of sheet.groups) if (group.jobId === jobId) taken[group.fingerprint] = (taken[group.fingerprint] ?? 0) + 1;
+  }
+  return taken;
+}

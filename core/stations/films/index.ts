@@ -1,0 +1,5 @@
+/*
+ * Every colour of the artwork and the film it is cut from.
+ */
+export { filmsSlice, type FilmsDecisions, type FilmsPatch } from './decisions.js';
+export { filmsStage, type ColourUse, type FilmsOut } from './stage.js';

@@ -1,0 +1,109 @@
+import { colourDifference } from '../../engines/artwork/index.js';
+import { BARE, separate, type Separation } from '../../engines/layers/index.js';
+import { areaOf, countPieces } from '../../geometry/index.js';
+import type { Film } from '../../shop/index.js';
+import type { Finding, Ruling } from '../../words/index.js';
+import type { Regions } from '../artwork/index.js';
+import type { Stage } from '../stage.js';
+import type { FilmsDecisions, FilmsPatch } from './decisions.js';
+import { nearestFilm, wayOf } from './nearest-film.js';
+import { sayColour, sayFewerFilms, sayMixedWays, sayNoFilms, sayShared } from './say.js';
+
+/** A colour of the artwork and the film it will be cut from. */
+export interface ColourUse {
+  readonly colour: string;
+  readonly areaMm2: number;
+  readonly pieces: number;
+  readonly film: Film;
+  /** CIEDE2000 between the artwork's colour and the film's. */
+  readonly difference: number;
+  readonly chosen: boolean;
+  /** Other films of the stock that are near, the nearest first. */
+  readonly others: readonly { readonly film: Film; readonly difference: number }[];
+}
+
+export interface FilmsOut {
+  readonly colours: readonly ColourUse[];
+  /** The artwork taken apart by colour, before colours share films. */
+  readonly byColour: Separation;
+  readonly findings: readonly Finding<FilmsPatch>[];
+  readonly rulings: readonly Ruling<FilmsPatch>[];
+}
+
+interface FilmsContext {
+  readonly regions: Regions;
+  readonly recipe: FilmsDecisions;
+  readonly stock: readonly Film[];
+}
+
+interface FilmsRead {
+  readonly regions: Regions;
+  readonly byColour: FilmsDecisions['films']['byColour'];
+  readonly stock: readonly Film[];
+}
+
+/** Films nearer to each other than this may stand for one another (CIEDE2000). */
+const NEAR_FILMS = 14;
+/** So many other films are offered for a colour. */
+const OTHERS = 4;
+
+/** Every colour found, what shows of it, and its film: the maker's choice, or the nearest in stock by CIEDE2000. */
+export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
+  name: 'films',
+  read: ({ regions, recipe, stock }) => ({ regions, byColour: recipe.films.byColour, stock }),
+  run({ regions: { regions }, byColour: decided, stock }) {
+    const byColour = separate(regions.map((region) => ({ layer: region.colour, rings: region.rings })));
+    const shown = byColour.layers.filter(({ key }) => key !== BARE);
+    if (stock.length === 0) return { colours: [], byColour, findings: shown.length > 0 ? [sayNoFilms()] : [], rulings: [] };
+    // The first film that the maker chose says how the job is made to stick.
+    const first = Object.values(decided).flatMap((id) => stock.find((film) => film.id === id) ?? [])[0];
+    const way = first ? wayOf(first) : 'adhesive';
+    const said = shown.map(({ key: colour, visible }) => {
+      const nearest = nearestFilm(colour, stock, way);
+      const chosen = stock.find((film) => film.id === decided[colour]);
+      const film = chosen ?? nearest;
+      const difference = colourDifference(colour, film.colour);
+      const use: ColourUse = { colour, areaMm2: areaOf(visible), pieces: countPieces(visible).pieces, film, difference, chosen: chosen !== undefined, others: othersNear(colour, film, stock) };
+      return { use, ...sayColour({ colour, film, nearest, difference, isChosen: chosen !== undefined, isGone: decided[colour] !== undefined && !chosen, like: first && way !== 'adhesive' ? first : null }) };
+    });
+    const colours = said.map(({ use }) => use);
+    return {
+      colours: [...colours].sort((a, b) => b.areaMm2 - a.areaMm2),
+      byColour,
+      findings: [...said.flatMap(({ findings }) => findings), ...fewerFilms(colours, decided), ...mixedWays(colours)],
+      rulings: [...said.map(({ ruling }) => ruling), ...sharedFilms(colours).map(([film, group]) => sayShared(film, group.map((use) => use.colour)))],
+    };
+  },
+};
+
+function othersNear(colour: string, film: Film, stock: readonly Film[]): ColourUse['others'] {
+  const others = stock.filter((other) => other !== film).map((other) => ({ film: other, difference: colourDifference(colour, other.colour) }));
+  return others.sort((a, b) => a.difference - b.difference).slice(0, OTHERS);
+}
+
+/** Films so near to each other that one may do for both: a sheet and an alignment fewer. The smaller gives way. */
+function fewerFilms(colours: readonly ColourUse[], decided: FilmsDecisions['films']['byColour']): Finding<FilmsPatch>[] {
+  return colours.flatMap((one, i) =>
+    colours.slice(i + 1).flatMap((other) => {
+      if (one.film === other.film || one.film.finish !== other.film.finish || wayOf(one.film) !== wayOf(other.film)) return [];
+      const difference = colourDifference(one.film.colour, other.film.colour);
+      if (difference > NEAR_FILMS) return [];
+      const [large, small] = one.areaMm2 >= other.areaMm2 ? [one, other] : [other, one];
+      return [sayFewerFilms({ small: small.film, large: large.film, difference, byColour: { ...decided, [small.colour]: large.film.id } })];
+    }),
+  );
+}
+
+/** Films of which some are pressed on and others stick by themselves cannot lie on each other. */
+function mixedWays(colours: readonly ColourUse[]): Finding<FilmsPatch>[] {
+  const ways = new Map<string, Film>();
+  for (const { film } of colours) if (!ways.has(wayOf(film))) ways.set(wayOf(film), film);
+  const [one, other] = [...ways.values()];
+  return one && other ? [sayMixedWays(one, other)] : [];
+}
+
+function sharedFilms(colours: readonly ColourUse[]): [Film, ColourUse[]][] {
+  const groups = new Map<Film, ColourUse[]>();
+  for (const use of colours) groups.set(use.film, [...(groups.get(use.film) ?? []), use]);
+  return [...groups].filter(([, group]) => group.length > 1);
+}

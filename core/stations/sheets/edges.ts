@@ -1,0 +1,11 @@
+import { turningStrip } from '../../engines/cutting/index.js';
+import type { Edges } from './sheet-plan.js';
+
+/** The knife needs this much more than its turning, mm. */
+const TURN_MARGIN_MM = 1;
+
+/** What must stay free on a piece whose own edge is given: film lifts there, the knife may run off it, and before anything is cut it is turned. */
+export function safeEdges(edgeMm: number, bladeOffsetMm: number): Edges {
+  const sides = Math.max(edgeMm, bladeOffsetMm);
+  return { sides, bottom: Math.max(edgeMm, turningStrip(bladeOffsetMm) + TURN_MARGIN_MM), top: sides };
+}

@@ -1,0 +1,62 @@
+import { boundsOf, fingerprintOf, keyOf, regionsOf, transformRing, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { turned, type Placement } from '../../engines/nesting/index.js';
+import type { Film } from '../../shop/index.js';
+import type { PrepareOut } from '../prepare/index.js';
+import type { PlacedGroup } from './sheet-plan.js';
+
+/** A layer's group as it lies before it is placed: y up, mirrored if its film asks for it. */
+export interface Group {
+  readonly film: Film;
+  readonly fingerprint: string;
+  readonly contours: Rings;
+  readonly borders: Rings;
+  readonly marks: number;
+  readonly partOf: readonly number[];
+  readonly flip: Matrix;
+}
+
+export function groupOf(film: Film, cut: Rings, prepared: PrepareOut): Group {
+  const { box } = prepared;
+  const flip: Matrix = film.mirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
+  const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
+  const marks = prepared.marks?.marks.map((mark) => mark.ring) ?? [];
+  const fingerprint = keyOf(film.id, film.mirrored, fingerprintOf([...cut, ...marks]));
+  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map(prepared.border ? [prepared.border] : []), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
+}
+
+/** For each ring, the piece it belongs to. */
+function partsOf(cut: Rings): number[] {
+  const of = new Map<Ring, number>();
+  regionsOf(cut).forEach(({ outer, holes }, part) => {
+    for (const ring of [outer, ...holes]) of.set(ring, part);
+  });
+  return cut.map((ring) => of.get(ring) ?? -1);
+}
+
+/** With a border the box is the outline; without, the pieces themselves are. */
+export function outlinesOf(group: Group): Region[] {
+  return regionsOf(group.borders.length > 0 ? group.borders : group.contours);
+}
+
+/** How wide and high a group is, mm. */
+export function sizeOf(group: Pick<Group, 'contours' | 'borders'>): { readonly widthMm: number; readonly lengthMm: number } {
+  const box = boundsOf([...group.contours, ...group.borders])!;
+  return { widthMm: box.maxX - box.minX, lengthMm: box.maxY - box.minY };
+}
+
+export function placed(group: Group, placement: Placement): PlacedGroup {
+  const move = (ring: Ring) => turned(ring, placement.rotation).map((v, i) => v + (i % 2 === 0 ? placement.x : placement.y));
+  const r = (placement.rotation * Math.PI) / 180;
+  const [cos, sin] = [Math.round(Math.cos(r)), Math.round(Math.sin(r))];
+  const [a, b, c, d, e, f] = group.flip;
+  return {
+    filmId: group.film.id,
+    copy: placement.copy,
+    fingerprint: group.fingerprint,
+    matrix: [cos * a - sin * b, sin * a + cos * b, cos * c - sin * d, sin * c + cos * d, cos * e - sin * f + placement.x, sin * e + cos * f + placement.y],
+    contours: group.contours.map(move),
+    borders: group.borders.map(move),
+    marks: group.marks,
+    partOf: group.partOf,
+  };
+}

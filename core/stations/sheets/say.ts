@@ -1,0 +1,75 @@
+import type { Box } from '../../geometry/index.js';
+import type { Film, FilmPiece } from '../../shop/index.js';
+import { formatLength, type Finding, type Ruling } from '../../words/index.js';
+import type { PreparePatch } from '../prepare/index.js';
+import type { SheetsPatch } from './decisions.js';
+import type { SheetPlan } from './sheet-plan.js';
+
+const mm = (value: number) => formatLength(value);
+
+export function sayMirrored(film: Film): Ruling<SheetsPatch> {
+  return {
+    id: `sheets.mirror.${film.id}`,
+    stage: 'sheets',
+    subject: `Mirrored: ${film.name}`,
+    sentence: '{value} is cut as a mirror image.',
+    value: film.name,
+    unit: '',
+    because: ['This film is cut from the back and turned over when it is put on. Forgetting this is the most expensive mistake there is.'],
+  };
+}
+
+const FROM = { roll: 'the roll', sheet: 'a sheet on a mat', offcut: 'an offcut on a mat' } as const;
+
+/** The piece that a film is cut from. */
+export function sayPiece(film: Film, sheets: readonly SheetPlan[]): Ruling<SheetsPatch> {
+  const first = sheets[0];
+  return {
+    id: `sheets.${film.id}`,
+    stage: 'sheets',
+    subject: `Piece of ${film.name}`,
+    sentence: first ? `${film.name} is cut from {value}${sheets.length > 1 ? `, ${sheets.length} pieces in all` : ''}.` : `${film.name} has {value} to be cut from.`,
+    value: first ? FROM[first.piece.kind] : 'no piece',
+    unit: '',
+    because: first
+      ? [
+          first.piece.kind === 'roll' ? `No smaller piece in stock holds it. ${mm(first.usedLengthMm)} mm are taken from the roll.` : 'It is the smallest piece in stock that holds the layer, so no new offcut is made.',
+          `Its edges stay free: ${mm(first.edges.sides)} mm at the sides, and ${mm(first.edges.bottom)} mm at the start, where the knife is turned.`,
+          ...(film.directional ? ['This film has a direction, so it is not turned.'] : []),
+        ]
+      : ['No piece of this film holds it.'],
+  };
+}
+
+/** A piece that is in stock and cannot be cut as it is. */
+export function sayLeftOut(film: Film, { kind, widthMm, lengthMm }: FilmPiece, cutterWidthMm: number): Finding<SheetsPatch> {
+  return kind === 'roll'
+    ? { code: 'piece-too-wide', severity: 'note', stage: 'sheets', message: `The roll of ${film.name} is ${mm(widthMm)} mm wide, but the cutter takes ${mm(cutterWidthMm)} mm. It is not used. Cut it narrower to use it.` }
+    : { code: 'piece-without-mat', severity: 'note', stage: 'sheets', message: `No mat is large enough for the ${kind} of ${film.name}, ${mm(widthMm)} × ${mm(lengthMm)} mm. It is not used. Cut it smaller to use it.` };
+}
+
+export function sayFilmMissing(film: Film): Finding<SheetsPatch> {
+  return { code: 'film-missing', severity: 'blocker', stage: 'sheets', message: `There is no ${film.name} in stock.` };
+}
+
+/** No piece could hold even one copy. Leaving out the border is offered only where it then fits. */
+export function sayNoRoom({ film, box, hasBorder, hasMarks, fitsWithoutBorder }: { readonly film: Film; readonly box: Box; readonly hasBorder: boolean; readonly hasMarks: boolean; readonly fitsWithoutBorder: boolean }): Finding<SheetsPatch & PreparePatch> {
+  return {
+    code: 'film-too-small',
+    severity: 'blocker',
+    stage: 'sheets',
+    message: `The layer of ${film.name} is ${mm(box.maxX - box.minX)} × ${mm(box.maxY - box.minY)} mm${hasBorder ? ' with its border' : hasMarks ? ' with its marks' : ''}. No piece of that film is large enough.`,
+    remedies: fitsWithoutBorder ? [{ label: 'Leave out the weeding border', patch: { preparation: { border: false } } }] : [],
+  };
+}
+
+/** There is film for some of the copies. `together` is how many all films suffice for. */
+export function sayFilmUsedUp({ film, have, copies, together }: { readonly film: Film; readonly have: number; readonly copies: number; readonly together: number }): Finding<SheetsPatch> {
+  return {
+    code: 'film-used-up',
+    severity: 'blocker',
+    stage: 'sheets',
+    message: `There is enough ${film.name} for ${have} of ${copies} copies.`,
+    remedies: together > 0 ? [{ label: `Make ${together === 1 ? 'one copy' : `${together} copies`}`, patch: { sheets: { copies: together } } }] : [],
+  };
+}

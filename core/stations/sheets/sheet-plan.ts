@@ -1,0 +1,55 @@
+import type { Matrix, Rings } from '../../geometry/index.js';
+import type { Film, FilmPiece, Mat } from '../../shop/index.js';
+
+/** One layer's rigid group as it lies on a sheet. */
+export interface PlacedGroup {
+  readonly filmId: string;
+  readonly copy: number;
+  /** Of what is cut of the layer: see LayerToCut. */
+  readonly fingerprint: string;
+  /** From the design (mm, y down) to the sheet (mm, y up), mirroring included. */
+  readonly matrix: Matrix;
+  /** The layer's outlines and counters, then the marks. */
+  readonly contours: Rings;
+  readonly borders: Rings;
+  readonly marks: number;
+  /** For each contour, the number of the part it is outline or counter of; -1 for marks. */
+  readonly partOf: readonly number[];
+}
+
+/** What must be left free on a piece, mm; at the bottom, where it begins, also room to turn the knife. */
+export interface Edges {
+  readonly sides: number;
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/**
+ * One pass through the cutter: a piece of one film, fed by itself when it is a roll, else on a mat. Its origin is the piece's lower left corner;
+ * x runs along the carriage, y with the feed.
+ */
+export interface SheetPlan {
+  /** Made of the film, the piece, and what lies on it: another one when any of them is. */
+  readonly id: string;
+  readonly film: Film;
+  readonly piece: FilmPiece;
+  /** Null for a roll, which needs none. */
+  readonly mat: Mat | null;
+  readonly edges: Edges;
+  /** From the piece's beginning to the end of what is taken of it. */
+  readonly usedLengthMm: number;
+  readonly keptMm2: number;
+  readonly groups: readonly PlacedGroup[];
+}
+
+/** What of a layer is to be cut: how many copies in all, and how many of exactly this outline and film are cut, in the cutter, or waiting for a decision. */
+export interface LayerToCut {
+  readonly film: Film;
+  /** Of the film, its side, the layer's outlines and its marks: what must be the same for a copy that is cut already to fit. */
+  readonly fingerprint: string;
+  readonly copies: number;
+  readonly taken: number;
+}
+
+/** How many copies of what is cut already, in the cutter, or waiting for a decision, by fingerprint. */
+export type TakenCopies = Readonly<Record<string, number>>;

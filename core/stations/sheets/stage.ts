@@ -1,0 +1,117 @@
+import { nest, type NestItem } from '../../engines/nesting/index.js';
+import { areaOf, boundsOf, keyOf } from '../../geometry/index.js';
+import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../shop/index.js';
+import type { Finding, Ruling } from '../../words/index.js';
+import type { PrepareOut, PreparePatch } from '../prepare/index.js';
+import type { Stage } from '../stage.js';
+import type { SheetsDecisions, SheetsPatch } from './decisions.js';
+import { safeEdges } from './edges.js';
+import { groupOf, outlinesOf, placed, sizeOf, type Group } from './group.js';
+import { sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayMirrored, sayNoRoom, sayPiece } from './say.js';
+import type { Edges, LayerToCut, SheetPlan, TakenCopies } from './sheet-plan.js';
+
+export interface SheetsOut {
+  /** What is left to be cut. */
+  readonly sheets: readonly SheetPlan[];
+  readonly toCut: readonly LayerToCut[];
+  readonly density: number;
+  readonly findings: readonly Finding<SheetsPatch & PreparePatch>[];
+  readonly rulings: readonly Ruling<SheetsPatch>[];
+}
+
+interface SheetsContext {
+  readonly prepare: PrepareOut;
+  readonly recipe: SheetsDecisions;
+  readonly shop: Shop;
+  readonly taken: TakenCopies;
+}
+
+interface SheetsRead {
+  readonly prepare: PrepareOut;
+  readonly sheets: SheetsDecisions['sheets'];
+  readonly pieces: readonly FilmPiece[];
+  readonly mats: readonly Mat[];
+  readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
+  readonly taken: TakenCopies;
+}
+
+/** A piece in stock that the cutter can take, with what must stay free on it. */
+interface Loadable {
+  readonly piece: FilmPiece;
+  readonly mat: Mat | null;
+  readonly edges: Edges;
+}
+
+/** Places every layer, as many times as copies of it are still to be cut, on the pieces of its film that are in stock. */
+export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
+  name: 'sheets',
+  read: ({ prepare, recipe, shop: { pieces, mats, cutter }, taken }) => ({ prepare, sheets: recipe.sheets, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm }, taken }),
+  async run(read, { breathe }) {
+    const { prepare, sheets: decisions, pieces, cutter, taken } = read;
+    const sheets: SheetPlan[] = [];
+    const toCut: LayerToCut[] = [];
+    const findings: Finding<SheetsPatch & PreparePatch>[] = [];
+    const rulings: Ruling<SheetsPatch>[] = [];
+    const short: { readonly film: Film; readonly have: number }[] = [];
+    let takenMm2 = 0;
+    for (const { layer } of prepare.layers) {
+      const { film } = layer;
+      const group = groupOf(film, layer.cut, prepare);
+      const done = Math.min(decisions.copies, taken[group.fingerprint] ?? 0);
+      toCut.push({ film, fingerprint: group.fingerprint, copies: decisions.copies, taken: done });
+      if (film.mirrored) rulings.push(sayMirrored(film));
+      if (done === decisions.copies) continue;
+      const inStock = pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).sort(smallestFirst);
+      const loadable = inStock.flatMap((piece) => loadableOf(piece, read) ?? []);
+      findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
+      const rotations = film.directional ? [0] : [0, 90, 180, 270];
+      const item: NestItem = { id: layer.key, quantity: decisions.copies - done, rotations, group: outlinesOf(group) };
+      const result = await nest({ sheets: loadable.map(roomOn), spacingMm: decisions.spacingMm, items: [item] }, breathe ? { breathe } : {});
+      const left = result.unplaced[0]?.quantity ?? 0;
+      const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations));
+      if (left > 0 && fits(group)) short.push({ film, have: decisions.copies - left });
+      else if (left > 0 && inStock.length === 0) findings.push(sayFilmMissing(film));
+      else if (left > 0) findings.push(sayNoRoom({ film, box: prepare.box, hasBorder: prepare.border !== null, hasMarks: prepare.marks !== null, fitsWithoutBorder: prepare.border !== null && fits({ contours: group.contours, borders: [] }) }));
+      for (const key of new Set(result.placements.map((p) => `${p.sheet}#${p.sheetIndex}`))) {
+        const placements = result.placements.filter((p) => `${p.sheet}#${p.sheetIndex}` === key);
+        const { piece, mat, edges } = loadable.find((on) => on.piece.id === placements[0]!.sheet)!;
+        const groups = placements.map((placement) => placed(group, { ...placement, copy: done + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }));
+        const highest = boundsOf(groups.flatMap((g) => [...g.contours, ...g.borders]))!.maxY;
+        const usedLengthMm = Math.min(piece.lengthMm, highest + edges.top);
+        takenMm2 += usedLengthMm * piece.widthMm;
+        const id = keyOf(film.id, key, group.fingerprint, groups.map((g) => g.copy));
+        sheets.push({ id, film, piece, mat, edges, usedLengthMm, keptMm2: areaOf(layer.cut) * groups.length, groups });
+      }
+      rulings.push(sayPiece(film, sheets.filter((sheet) => sheet.film === film)));
+    }
+    const together = Math.min(...short.map(({ have }) => have));
+    findings.push(...short.map(({ film, have }) => sayFilmUsedUp({ film, have, copies: decisions.copies, together })));
+    const keptMm2 = sheets.reduce((sum, sheet) => sum + sheet.keptMm2, 0);
+    return { sheets, toCut, density: takenMm2 > 0 ? keptMm2 / takenMm2 : 0, findings, rulings };
+  },
+};
+
+/** Offcuts before sheets before rolls, each the smallest first: what is used up leaves no new remainder. */
+function smallestFirst(a: FilmPiece, b: FilmPiece): number {
+  const kinds = ['offcut', 'sheet', 'roll'];
+  return kinds.indexOf(a.kind) - kinds.indexOf(b.kind) || a.widthMm * a.lengthMm - b.widthMm * b.lengthMm;
+}
+
+/** How a piece goes into the cutter; null when it cannot. */
+function loadableOf(piece: FilmPiece, { mats, cutter }: Pick<SheetsRead, 'mats' | 'cutter'>): Loadable | null {
+  const edges = safeEdges(piece.edgeMm, cutter.bladeOffsetMm);
+  if (piece.kind === 'roll') return piece.widthMm <= cutter.widthMm ? { piece, mat: null, edges } : null;
+  const holds = mats.filter((mat) => mat.widthMm <= cutter.widthMm && mat.widthMm - 2 * mat.edgeMm >= piece.widthMm && mat.lengthMm - 2 * mat.edgeMm >= piece.lengthMm);
+  const mat = holds.sort((a, b) => a.widthMm * a.lengthMm - b.widthMm * b.lengthMm)[0];
+  return mat ? { piece, mat, edges } : null;
+}
+
+function roomOn({ piece, edges }: Loadable) {
+  return { id: piece.id, widthMm: piece.widthMm - 2 * edges.sides, lengthMm: piece.lengthMm - edges.bottom - edges.top, quantity: piece.quantity };
+}
+
+function fitsOn(group: Pick<Group, 'contours' | 'borders'>, on: Loadable, rotations: readonly number[]): boolean {
+  const { widthMm, lengthMm } = sizeOf(group);
+  const room = roomOn(on);
+  return rotations.some((turn) => (turn % 180 === 0 ? widthMm : lengthMm) <= room.widthMm + 1e-6 && (turn % 180 === 0 ? lengthMm : widthMm) <= room.lengthMm + 1e-6);
+}

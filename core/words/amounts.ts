@@ -1,0 +1,21 @@
+/*
+ * Amounts as people say them.
+ */
+
+/** Seconds: "40 s", "14 min", "1 h 05". */
+export function sayDuration(seconds: number): string {
+  if (seconds < 90) return `${Math.max(0, Math.round(seconds))} s`;
+  const minutes = Math.round(seconds / 60);
+  return minutes < 90 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
+}
+
+/** Areas in cm², the size a hand knows. */
+export function sayArea(mm2: number): string {
+  const cm2 = mm2 / 100;
+  return `${cm2 < 10 ? cm2.toFixed(1) : Math.round(cm2)} cm²`;
+}
+
+/** "1 sheet", "3 sheets". */
+export function count(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}

@@ -1,0 +1,82 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import { formatLength, count } from '../../../core/words/index.js';
+import { Findings } from '../../job/findings.js';
+import { useJobContext, useSaid } from '../../job/job-context.js';
+import { Rulings } from '../../job/rulings.js';
+import { StationLayout } from '../../job/station-layout.js';
+import { LightTable } from '../../light-table/light-table.js';
+import { space, type } from '../../tokens.js';
+import { Choice } from '../../ui/choice.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { NumberField } from '../../ui/number-field.js';
+import { Small, Table } from '../../ui/plain-fields.js';
+import { Swatch } from '../../ui/swatch.js';
+import { PIECE_WORDS, SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
+
+/** Which pieces of film carry which layers, and the list to fetch them by. */
+export function SheetsStation() {
+  const { plan, recipe, handle, unit } = useJobContext();
+  const { findings, rulings } = useSaid('sheets');
+  const [chosen, setChosen] = useState('0');
+  const sheets = plan?.sheets ?? [];
+  const [taken, wanted] = [plan?.toCut?.reduce((sum, layer) => sum + layer.taken, 0) ?? 0, plan?.toCut?.reduce((sum, layer) => sum + layer.copies, 0) ?? 0];
+  const sheet = sheets[Number(chosen)] ?? sheets[0];
+  return (
+    <StationLayout
+      title="Sheets"
+      docket={
+        <>
+          <Findings findings={findings} />
+          <Said>
+            Make <NumberField label="Copies" value={recipe.sheets.copies} min={1} max={500} onChange={(copies) => handle.change({ sheets: { copies } })} /> of it,{' '}
+            <FigureField label="Spacing on the sheet" mm={recipe.sheets.spacingMm} unit={unit} max={100} stepMm={1} onChange={(spacingMm) => handle.change({ sheets: { spacingMm } })} /> apart on the film.
+          </Said>
+          {taken > 0 && (
+            <Small>
+              {taken === wanted ? 'All copies are cut or in the cutter; nothing is left to be laid out.' : `${taken} of ${count(wanted, 'copy', 'copies')} of the layers are cut or in the cutter. What is laid out here is what is left.`}
+            </Small>
+          )}
+          <section aria-label="Pick list">
+            <h3>To fetch from the rack</h3>
+            <Table>
+              <thead>
+                <tr>
+                  <th scope="col">Sheet</th>
+                  <th scope="col">Film and piece</th>
+                  <th scope="col" className="figure">
+                    Length
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {sheets.map((s, i) => (
+                  <tr key={`${s.film.id}${s.id}`}>
+                    <td>{i + 1}</td>
+                    <td>
+                      <Swatch film={s.film} size={16} /> {s.film.name}
+                      <Small>
+                        {PIECE_WORDS[s.piece.kind]}, {formatLength(s.piece.widthMm, unit)} {unit} wide{s.mat ? `, on the ${s.mat.name}` : ''}
+                        {s.film.mirrored ? '; mirrored' : ''}
+                      </Small>
+                    </td>
+                    <td className="figure">{formatLength(s.usedLengthMm, unit)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+            {plan?.density !== undefined && sheets.length > 0 && <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>}
+          </section>
+          <Rulings rulings={rulings} />
+        </>
+      }
+    >
+      {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${s.film.name}`] as const)} onChange={setChosen} />}
+      <LightTable label={sheet ? `Sheet of ${sheet.film.name}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · dotted: stays free · dashed: border · hatched: left over` : ''}>
+        {sheet && <SheetPicture sheet={sheet} />}
+      </LightTable>
+    </StationLayout>
+  );
+}
+
+const Said = styled.p`font-size: ${type.body}; line-height: 2; padding-bottom: ${space.hair};`;
