@@ -134,7 +134,7 @@ describe('sending a sheet', () => {
     await change({ sheets: { copies: 20 } });
     const report = await plan();
     const finding = report.findings.find((one) => one.code === 'film-used-up')!;
-    expect([finding.severity, finding.message]).toEqual(['blocker', expect.stringMatching(/enough for \d+ of 20 copies/)]);
+    expect([finding.severity, finding.message]).toEqual(['blocker', expect.stringMatching(/ for \d+ of 20 copies/)]);
     const refused = await startCut(bench, job.id, 'lock-gate');
     expect([refused.status, refused.body.code, refused.body.title]).toEqual([422, 'blocked', expect.stringContaining(finding.message)]);
     // The remedy remedies.

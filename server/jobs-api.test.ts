@@ -162,7 +162,7 @@ describe('artwork', () => {
     const job = await jobWith(bench, RED, (recipe) => patchRecipe(recipe, { films: { byColour: { '#b3262b': 'ember' } } }));
     const { body } = await post(job.id, `fileName=next.svg&replaces=${job.recipe.artworks[0]!.id}`, NEAR);
     expect(body.recipe.films.byColour).toEqual({ '#b3272c': 'ember' });
-    expect(body.notes).toEqual(['What you decided for #b3262b now holds for #b3272c.']);
+    expect(body.notes).toEqual(['Your decisions for #b3262b now apply to #b3272c.']);
     const undone = (await step(job.id, 'undo', body.revision)).body;
     expect(undone.recipe).toEqual(job.recipe);
   });

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { sourcesOf } from '../core/stations/artwork/index.js';
 import { takenCopies } from '../core/stations/cut/index.js';
+import { recordedCuts } from '../core/stations/record/index.js';
 import { Changes } from './changes.js';
 import { Compute, type PlanSource } from './compute/compute.js';
 import { CutterLink } from './spooler/cutter-link.js';
@@ -79,7 +80,8 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
         for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
         return sources;
       };
-      return { recipe, revision, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(await sheets.ofJob(jobId), jobId) };
+      const cuts = await sheets.ofJob(jobId);
+      return { recipe, revision, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), recorded: recordedCuts(cuts, jobId) };
     },
   };
 }

@@ -6,7 +6,7 @@ export { clipRingToBox } from './clip-to-box.js';
 export { fingerprintOf } from './fingerprint.js';
 export { keyOf } from './key.js';
 export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';
-export { grow, growBevelled, growMitred, intersect, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule } from './kernel.js';
+export { grow, growBevelled, growMitred, intersect, isKernelFailure, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule } from './kernel.js';
 export { growTracingLost, type GrownOutline } from './lost-stretches.js';
 export { compose, IDENTITY, inverse, rotation, scaling, stretchOf, translation, type Matrix } from './matrix.js';
 export { regionsOf, ringsOf, type Region } from './regions.js';

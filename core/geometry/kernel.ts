@@ -1,4 +1,5 @@
 import type { MainModule, PathsD } from 'clipper2-wasm/dist/clipper2z.js';
+import { withMemoryBound } from './kernel-memory.js';
 import { offsetOutline } from './offset.js';
 import { signedArea, type Ring, type Rings } from './rings.js';
 import { ARC_MM, KERNEL_DECIMALS } from './tolerances.js';
@@ -10,7 +11,10 @@ import { ARC_MM, KERNEL_DECIMALS } from './tolerances.js';
 
 export type FillRule = 'nonzero' | 'evenodd';
 
-/** Raised when the kernel is used too early, is given coordinates that are not finite, or fails inside. */
+/**
+ * Raised when the kernel is used too early, is given coordinates that are not finite, or fails inside. After `kernel-failed` nothing is known of
+ * its memory any more: whoever loaded it must be replaced.
+ */
 export class KernelError extends Error {
   constructor(
     readonly code: 'kernel-not-loaded' | 'coordinate-not-finite' | 'kernel-failed',
@@ -22,7 +26,15 @@ export class KernelError extends Error {
   }
 }
 
+/** Whether an error says that the kernel can be used no more. */
+export function isKernelFailure(error: unknown): boolean {
+  return error instanceof KernelError && error.code === 'kernel-failed';
+}
+
 type KernelFactory = (options: { wasmBinary: ArrayBufferLike | Uint8Array }) => Promise<MainModule>;
+
+/** Room for a drawing of a million points and more; what wants still more is no drawing, and the machine has others to serve. */
+const MOST_MEMORY_BYTES = 1024 ** 3;
 
 let loaded: MainModule | null = null;
 
@@ -31,7 +43,7 @@ let loaded: MainModule | null = null;
  * since only it knows whether they come from a disk or over the network.
  */
 export async function loadKernel(factory: KernelFactory, wasmBinary: Uint8Array): Promise<void> {
-  loaded ??= await factory({ wasmBinary });
+  loaded ??= await factory({ wasmBinary: withMemoryBound(wasmBinary, MOST_MEMORY_BYTES) });
 }
 
 /** Area covered by the rings under a fill rule, as kernel-clean rings: nothing overlaps, outers positive, holes negative. */
@@ -118,7 +130,16 @@ function run(operation: (kernel: MainModule, keep: Keep) => PathsD): Ring[] {
     if (error instanceof KernelError) throw error;
     throw new KernelError('kernel-failed', 'The polygon kernel gave up on this geometry.', error);
   } finally {
+    release(kept);
+  }
+}
+
+/** What a failed kernel cannot delete any more goes with it. */
+function release(kept: readonly { delete(): void }[]): void {
+  try {
     for (const object of kept) object.delete();
+  } catch (error) {
+    throw new KernelError('kernel-failed', 'The polygon kernel gave up on this geometry.', error);
   }
 }
 

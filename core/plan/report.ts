@@ -1,17 +1,15 @@
 import { ringsToPathData } from '../geometry/index.js';
 import { formatLength } from '../words/index.js';
 import type { SheetPlan } from '../stations/sheets/index.js';
-import type { CutCounts } from '../stations/record/index.js';
+import { countCuts, NOTHING_CUT, type RecordedCuts } from '../stations/record/index.js';
 import { jobCard, jobFigures } from './job-card.js';
 import type { Plan } from './plan.js';
 
-const NOTHING_CUT: CutCounts = { copies: 0, ofCopies: 0, undecided: 0, finished: 0, judged: 0 };
-
-/** The plan's figures without its geometry: what the API and the command line report. `cuts` are the record's, where there is one. */
-export function planReport(plan: Plan, cuts: CutCounts = NOTHING_CUT) {
+/** The plan's figures without its geometry: what the API and the command line report. `recorded` is what was cut, where there is a record. */
+export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
   const { surface, films, build, prepare, sheets, cut, assemble } = plan;
   return {
-    stations: jobCard(jobFigures(plan), cuts, 'mm'),
+    stations: jobCard(jobFigures(plan), countCuts(recorded, plan.sheets?.toCut), 'mm'),
     design: surface && {
       widthMm: surface.design.widthMm,
       heightMm: surface.design.heightMm,

@@ -1,7 +1,7 @@
 /*
  * The recipe: the stations' decisions put together, with one schema and one way up from every version that ever shipped.
  */
-export type { Job, JobState, JobSummary } from './job.js';
+export type { Job, JobSummary } from './job.js';
 export { describeSchemaError, parseRecipe, RECIPE_SCHEMA } from './parse-recipe.js';
 export { emptyRecipe, patchRecipe, type Recipe, type RecipePatch } from './recipe.js';
 export type { JobFinding, JobRemedy, JobRuling } from './said.js';

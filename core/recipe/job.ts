@@ -1,6 +1,5 @@
+import type { JobState } from '../stations/record/index.js';
 import type { Recipe } from './recipe.js';
-
-export type JobState = 'new' | 'in work' | 'cutting' | 'cut';
 
 /** A job as the list shows it. */
 export interface JobSummary {

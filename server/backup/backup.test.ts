@@ -35,7 +35,7 @@ import { openDatabase } from './server/db/open-database.js';
 import { JobStore } from './server/stores/job-store.js';
 import { ProgramStore } from './server/stores/program-store.js';
 import { SheetStore } from './server/stores/sheet-store.js';
-import { emptyRecipe } from './core/job/index.js';
+import { emptyRecipe } from './core/recipe/index.js';
 const db = await openDatabase(process.argv[1]);
 const jobs = new JobStore(db, new SheetStore(db, new ProgramStore(db)));
 for (let i = 0; ; i += 1) { const title = 'written ' + String(i).padStart(6, '0'); await jobs.create(emptyRecipe(title)); process.stdout.write(title + '\\n'); await new Promise((done) => setImmediate(done)); }

@@ -6,6 +6,7 @@ import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
 import type { ExportFormat, PlanReport, Replacement } from '../../core/plan/index.js';
 import { Problem } from '../problem.js';
+import { FLAG } from './kernel-guard.js';
 import { SharedWork } from './shared-work.js';
 import type { Answer, PlanJob, Task } from './tasks.js';
 import { TooLong, WorkQueue, type Lane } from './work-queue.js';
@@ -28,6 +29,9 @@ const LONG_AT_ONCE = Math.max(1, availableParallelism() - 1);
 /** Two more than that: one for a short task, one for the next when that takes longer than was thought. */
 const AT_ONCE = LONG_AT_ONCE + 2;
 
+/** What a thread of the pool runs. */
+const START_WORKER = new URL('./start-worker.mjs', import.meta.url);
+
 /** What a job is planned from, without the bytes of its files, which are read when they are needed. */
 export interface PlanSource extends Omit<PlanJob, 'sources'> {
   /** Of the shop it is planned with. */
@@ -37,15 +41,19 @@ export interface PlanSource extends Omit<PlanJob, 'sources'> {
 
 /** Core's computations, off the event loop: a small pool of worker threads, each with its own planner and caches. */
 export class Compute {
-  readonly #pool = new Piscina({
-    filename: new URL('./start-worker.mjs', import.meta.url).href,
-    // From the start: a thread that is only made when it is needed is made while others wait. The last is seldom needed.
-    minThreads: AT_ONCE - 1,
-    maxThreads: AT_ONCE,
-    resourceLimits: { maxOldGenerationSizeMb: 1200 },
-  });
+  readonly #pool: Piscina;
   readonly #queue = new WorkQueue({ longAtOnce: LONG_AT_ONCE, atOnce: AT_ONCE, overdueMs: OVERDUE_MS });
   readonly #plans = new SharedWork<PlanReport, number>(KNOWN_PLANS);
+
+  constructor(startWorker = START_WORKER) {
+    this.#pool = new Piscina({
+      filename: startWorker.href,
+      // From the start: a thread that is only made when it is needed is made while others wait. The last is seldom needed.
+      minThreads: AT_ONCE - 1,
+      maxThreads: AT_ONCE,
+      resourceLimits: { maxOldGenerationSizeMb: 1200 },
+    });
+  }
 
   /** The change that adds a part to a job; `file` is what it is read from. @throws Problem 422 with the reader's sentence when it cannot be read */
   async add(source: PlanSource, part: ArtworkPart, file: NewFile, signal?: AbortSignal): Promise<Replacement> {
@@ -133,12 +141,15 @@ export class Compute {
     const end = new AbortController();
     let grace: ReturnType<typeof setTimeout> | undefined;
     const onStop = () => {
-      Atomics.store(stopFlag, 0, 1);
+      Atomics.store(stopFlag, 0, FLAG.stop);
       grace = setTimeout(() => end.abort(), GRACE_MS);
     };
     stop.addEventListener('abort', onStop, { once: true });
     try {
       return (await this.#pool.run({ ...task, stopFlag }, { signal: end.signal, transferList: transferList as never })) as Answer;
+    } catch (error) {
+      if (Atomics.load(stopFlag, 0) !== FLAG.kernelFailed) throw error;
+      return { ok: false, code: 'kernel-failed', message: 'This artwork needs more memory than there is. Simplify it, or take a part of it, and try again.' };
     } finally {
       clearTimeout(grace);
       stop.removeEventListener('abort', onStop);
@@ -152,8 +163,8 @@ export interface NewFile {
   readonly bytes: Uint8Array;
 }
 
-async function loaded({ loadSources, recipe, shop, taken }: PlanSource): Promise<PlanJob> {
-  return { recipe, shop, taken, sources: await loadSources() };
+async function loaded({ loadSources, recipe, shop, taken, recorded }: PlanSource): Promise<PlanJob> {
+  return { recipe, shop, taken, recorded, sources: await loadSources() };
 }
 
 async function withFile(source: PlanSource, { id, bytes }: NewFile): Promise<PlanJob> {
@@ -168,6 +179,6 @@ function laneFor({ sources }: PlanJob): Lane {
 }
 
 /** The same name for the same plan: files never change under their ids, which the recipe names. */
-function nameOf({ recipe, shopRevision, taken }: PlanSource): string {
-  return createHash('sha256').update(JSON.stringify([recipe, shopRevision, taken])).digest('hex');
+function nameOf({ recipe, shopRevision, taken, recorded }: PlanSource): string {
+  return createHash('sha256').update(JSON.stringify([recipe, shopRevision, taken, recorded])).digest('hex');
 }

@@ -4,6 +4,7 @@ import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
 import type { ExportFormat, PlanReport, Replacement } from '../../core/plan/index.js';
+import type { RecordedCuts } from '../../core/stations/record/index.js';
 import type { TakenCopies } from '../../core/stations/sheets/index.js';
 
 /** What the server asks of its workers: plain data both ways. */
@@ -26,6 +27,7 @@ export interface PlanJob {
   readonly shop: Shop;
   readonly sources: ReadonlyMap<string, Uint8Array>;
   readonly taken: TakenCopies;
+  readonly recorded: RecordedCuts;
 }
 
 /** What a worker answers; a refusal of bad input is a value, since only plain data crosses well. */

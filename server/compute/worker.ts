@@ -7,17 +7,21 @@ import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
 import { smallPicture } from '../../platform/small-picture.js';
+import { endingWithKernel, FLAG } from './kernel-guard.js';
 import type { Answer, SentTask } from './tasks.js';
 
 const ready = loadKernelInNode();
 const planner = new Planner(resourcesInNode);
 const reader = new ArtworkReader(resourcesInNode);
 
-/** Runs one task in this worker thread. @throws when it was told to stop, which it sees whenever a plan takes breath */
-export async function work(task: SentTask): Promise<Answer> {
+/** Runs one task in this worker thread, which ends when the polygon kernel fails. */
+export const work = endingWithKernel(answer, () => process.exit(1));
+
+/** Runs one task. @throws when it was told to stop, which it sees whenever a plan takes breath */
+async function answer(task: SentTask): Promise<Answer> {
   await ready;
   const breathe = async () => {
-    if (Atomics.load(task.stopFlag, 0) !== 0) throw new Error('It was stopped.');
+    if (Atomics.load(task.stopFlag, 0) !== FLAG.go) throw new Error('It was stopped.');
   };
   try {
     switch (task.do) {
@@ -31,7 +35,7 @@ export async function work(task: SentTask): Promise<Answer> {
         return { ok: 'font', name: await planner.fontName(task.bytes, task.fileName) };
       case 'plan': {
         const plan = await planner.plan(task.job, { breathe, onProgress: (_, done) => task.progress?.postMessage(done) });
-        return { ok: 'plan', report: planReport(plan) };
+        return { ok: 'plan', report: planReport(plan, task.job.recorded) };
       }
       case 'export':
         return { ok: 'file', bytes: await exportBuild(await planner.plan(task.job, { breathe }), task.filmId, task.format) };

@@ -1,5 +1,6 @@
 import { pictureKind } from '../../core/engines/artwork/index.js';
-import { type JobState, emptyRecipe, parseRecipe, patchRecipe, RECIPE_SCHEMA } from '../../core/recipe/index.js';
+import { emptyRecipe, parseRecipe, patchRecipe, RECIPE_SCHEMA } from '../../core/recipe/index.js';
+import type { JobState } from '../../core/stations/record/index.js';
 import { drawingPart, picturePart } from '../../core/stations/artwork/index.js';
 import { EXPORT_FORMATS, type ExportFormat } from '../../core/plan/index.js';
 import { openEventStream } from '../event-stream.js';

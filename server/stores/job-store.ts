@@ -1,7 +1,8 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { emptyRecipe, parseRecipe, type Job, type JobState, type JobSummary, type Recipe } from '../../core/recipe/index.js';
-import { takenCopies, type FrozenSheet } from '../../core/stations/cut/index.js';
+import { emptyRecipe, parseRecipe, type Job, type JobSummary, type Recipe } from '../../core/recipe/index.js';
+import { jobStateOf, type JobState } from '../../core/stations/record/index.js';
+import type { FrozenSheet } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { SheetStore } from './sheet-store.js';
 
@@ -211,15 +212,7 @@ function cutKeyOf(recipe: Recipe): string {
 }
 
 function summaryOf(row: JobRow, sheets: readonly FrozenSheet[]): JobSummary {
-  const isCutting = Object.keys(takenCopies(sheets, row.id, ['in-cutter'])).length > 0;
-  const state: JobState = isCutting ? 'cutting' : isCut(row, sheets) ? 'cut' : row.parts > 0 ? 'in work' : 'new';
+  const sent = row.to_cut ? (JSON.parse(row.to_cut) as JobToCut & { cutKey: string | null }) : null;
+  const state = jobStateOf({ jobId: row.id, parts: row.parts, toCut: sent?.cutKey === row.cut_key ? sent.layers : null }, sheets);
   return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: row.artwork_id, words: row.words };
-}
-
-/** Every copy of every layer is cut, and nothing that is cut of the job was changed since it was last sent. */
-function isCut(row: JobRow, sheets: readonly FrozenSheet[]): boolean {
-  const toCut = row.to_cut ? (JSON.parse(row.to_cut) as JobToCut & { cutKey: string | null }) : null;
-  if (!toCut || toCut.cutKey !== row.cut_key) return false;
-  const good = takenCopies(sheets, row.id, ['good']);
-  return toCut.layers.every(({ fingerprint, copies }) => (good[fingerprint] ?? 0) >= copies);
 }

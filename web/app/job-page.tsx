@@ -14,7 +14,7 @@ import { colour, space, type, width } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { useNotify } from '../ui/notices.js';
 import { useSettings } from '../ui/settings.js';
-import { countCuts } from '../../core/stations/record/index.js';
+import { countCuts, NOTHING_CUT, recordedCuts } from '../../core/stations/record/index.js';
 import { JobCard } from '../job/job-card.js';
 import { JobContext, type JobContextValue, type Looked } from '../job/job-context.js';
 import { JobHead } from '../job/job-head.js';
@@ -85,7 +85,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   }, [asked]);
 
   const toCut = view?.toCut;
-  const counts = useMemo(() => countCuts(cuts ?? [], jobId, toCut), [cuts, jobId, toCut]);
+  const counts = useMemo(() => countCuts(cuts ? recordedCuts(cuts, jobId) : NOTHING_CUT, toCut), [cuts, jobId, toCut]);
   if (handle.loadError) {
     return (
       <Middle role="alert">

@@ -1,6 +1,7 @@
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
-import type { JobState, JobSummary } from '../../core/recipe/index.js';
+import type { JobSummary } from '../../core/recipe/index.js';
+import type { JobState } from '../../core/stations/record/index.js';
 import { askWithHeaders } from '../api/client.js';
 
 /** So many jobs are fetched at a time: some screens of them. */

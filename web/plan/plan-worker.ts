@@ -3,6 +3,7 @@ import wasmUrl from 'clipper2-wasm/dist/es/clipper2z.wasm?url';
 import { expose, releaseProxy, type Remote } from 'comlink';
 import { loadKernel } from '../../core/geometry/index.js';
 import { Planner } from '../../core/plan/index.js';
+import { dyingWithKernel } from './die-with-kernel.js';
 import { planDesk } from './plan-desk.js';
 import type { PlanWorkerApi } from './worker-api.js';
 
@@ -29,7 +30,12 @@ const planner = new Planner({
   unpackerOf: async (kind) => (await import('./unpackers.js')).fetchUnpacker(kind),
 });
 
-const desk = planDesk({ planner, ready, breath });
+const desk = dyingWithKernel(planDesk({ planner, ready, breath }), (error) => {
+  // Outside of any promise, so that it reaches the page as the worker's own error.
+  setTimeout(() => {
+    throw error;
+  });
+});
 
 const api: PlanWorkerApi = {
   ...desk,

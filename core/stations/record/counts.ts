@@ -1,10 +1,9 @@
 import { standings, takenCopies, type FrozenSheet } from '../cut/index.js';
 
-/** How far a job is with cutting. */
-export interface CutCounts {
-  /** Copies of layers that are cut and fit what is wanted today, of all that are wanted. */
-  readonly copies: number;
-  readonly ofCopies: number;
+/** What the record has of a job's cuts, whatever its plan wants today. */
+export interface RecordedCuts {
+  /** Good copies of layers, by fingerprint. */
+  readonly good: Readonly<Record<string, number>>;
   /** Sheets that failed, and of which nobody has said yet what becomes of them. */
   readonly undecided: number;
   /** Finished runs, and those of them that were judged. */
@@ -12,15 +11,37 @@ export interface CutCounts {
   readonly judged: number;
 }
 
-/** What the record has of a job's cuts; `toCut` is what its plan wants. */
-export function countCuts(cuts: readonly FrozenSheet[], jobId: string, toCut: readonly { readonly fingerprint: string; readonly copies: number }[] = []): CutCounts {
-  const good = takenCopies(cuts, jobId, ['good']);
-  const finished = cuts.flatMap((sheet) => sheet.runs).filter((run) => run.state === 'finished');
+export const NOTHING_CUT: RecordedCuts = { good: {}, undecided: 0, finished: 0, judged: 0 };
+
+/** What the sheets of a job come to. */
+export function recordedCuts(sheets: readonly FrozenSheet[], jobId: string): RecordedCuts {
+  const finished = sheets.flatMap((sheet) => sheet.runs).filter((run) => run.state === 'finished');
   return {
-    copies: toCut.reduce((sum, { fingerprint, copies }) => sum + Math.min(copies, good[fingerprint] ?? 0), 0),
-    ofCopies: toCut.reduce((sum, { copies }) => sum + copies, 0),
-    undecided: [...standings(cuts).values()].filter((standing) => standing === 'undecided').length,
+    good: takenCopies(sheets, jobId, ['good']),
+    undecided: [...standings(sheets).values()].filter((standing) => standing === 'undecided').length,
     finished: finished.length,
     judged: finished.filter((run) => run.outcome !== null).length,
+  };
+}
+
+/** How far a job is with cutting. */
+export interface CutCounts extends RecordedCuts {
+  /** Copies of layers that are cut and fit what is wanted today, of all that are wanted. */
+  readonly copies: number;
+  readonly ofCopies: number;
+}
+
+/** A copy of a layer that is wanted, and how often. */
+interface Wanted {
+  readonly fingerprint: string;
+  readonly copies: number;
+}
+
+/** The record held against what a plan wants. */
+export function countCuts(recorded: RecordedCuts, toCut: readonly Wanted[] = []): CutCounts {
+  return {
+    ...recorded,
+    copies: toCut.reduce((sum, { fingerprint, copies }) => sum + Math.min(copies, recorded.good[fingerprint] ?? 0), 0),
+    ofCopies: toCut.reduce((sum, { copies }) => sum + copies, 0),
   };
 }

@@ -1,4 +1,5 @@
 /*
- * What the record says of a job: how far it is cut, and how much of that was judged.
+ * What the record says of a job: how far it is cut, how much of that was judged, and what has become of it.
  */
-export { countCuts, type CutCounts } from './counts.js';
+export { countCuts, NOTHING_CUT, recordedCuts, type CutCounts, type RecordedCuts } from './counts.js';
+export { jobStateOf, type JobState } from './job-state.js';
