@@ -1,10 +1,11 @@
+import { fileURLToPath } from 'node:url';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
 import { compression } from 'vite-plugin-compression2';
 import { writeFaces } from './scripts/faces.js';
 import { keepLastVersion } from './scripts/keep-last-version.js';
 
-const FOLDER = new URL('dist/web/', import.meta.url).pathname;
+const FOLDER = fileURLToPath(new URL('dist/web/', import.meta.url));
 
 /** The interface speaks English: the components' own words in thirty other languages need not be fetched. */
 const oneLanguage: Plugin = {
@@ -15,7 +16,7 @@ const oneLanguage: Plugin = {
 
 export default defineConfig(async () => ({
   root: 'web',
-  resolve: { alias: { 'faces.css': await writeFaces(new URL('node_modules/.cache/faces/', import.meta.url).pathname) } },
+  resolve: { alias: { 'faces.css': await writeFaces(fileURLToPath(new URL('node_modules/.cache/faces/', import.meta.url))) } },
   plugins: [react(), oneLanguage, compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }), keepLastVersion(FOLDER)],
   build: { outDir: FOLDER, emptyOutDir: false, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
   worker: { format: 'es' as const },

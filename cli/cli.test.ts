@@ -15,7 +15,7 @@ const inFolder = (name: string, text?: string) => {
   if (text !== undefined) writeFileSync(path, text);
   return path;
 };
-const lantern = (...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', 'cli/lantern.ts', ...args], { encoding: 'utf8' });
+const lantern = (...args: string[]) => spawnSync(process.execPath, ['scripts/run.mjs', 'cli/lantern', ...args], { encoding: 'utf8' });
 const json = <T>(path: string) => JSON.parse(readFileSync(path, 'utf8')) as T;
 
 interface Separation {

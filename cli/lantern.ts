@@ -1,19 +1,14 @@
 import { basename } from 'node:path';
 import { InputError } from '../core/words/index.js';
-import { loadKernelInNode } from '../platform/load-kernel.js';
-import { cutCommand } from './cut.js';
-import { nestCommand } from './nest.js';
-import { planCommand } from './plan.js';
-import { separateCommand } from './separate.js';
-import { simulateCommand } from './simulate.js';
 
-const COMMANDS: Readonly<Record<string, (args: string[]) => Promise<void>>> = {
-  separate: separateCommand,
-  nest: nestCommand,
-  cut: cutCommand,
-  simulate: simulateCommand,
-  plan: planCommand,
-};
+/** Each command is loaded when it is called: help should not have to wait for all of them. */
+const COMMANDS: ReadonlyMap<string, () => Promise<(args: string[]) => Promise<void>>> = new Map([
+  ['separate', async () => (await import('./separate.js')).separateCommand],
+  ['nest', async () => (await import('./nest.js')).nestCommand],
+  ['cut', async () => (await import('./cut.js')).cutCommand],
+  ['simulate', async () => (await import('./simulate.js')).simulateCommand],
+  ['plan', async () => (await import('./plan.js')).planCommand],
+]);
 
 const USAGE = `Commands:
   separate ART.svg --out DIR [--width MM | --height MM] [--build overlay|inlay|trapped] [--trap MM]
@@ -23,24 +18,25 @@ const USAGE = `Commands:
   plan RECIPE.json --out DIR
 See docs/command-line.md.`;
 
-const SYSTEM_ERRORS: Readonly<Record<string, string>> = {
+const SYSTEM_ERRORS: ReadonlyMap<string, string> = new Map(Object.entries({
   ENOENT: 'there is no such file or folder',
   EACCES: 'access is refused',
   EISDIR: 'this is a folder, a file was expected',
   ENOTDIR: 'a part of this path is a file, not a folder',
   EEXIST: 'a file is in the way',
-};
+}));
 
 const [name, ...args] = process.argv.slice(2);
-const command = name === undefined ? undefined : COMMANDS[name];
+const load = name === undefined ? undefined : COMMANDS.get(name);
 
 if (name === '--help' || name === 'help') console.log(USAGE);
-else if (!command) {
-  console.error(`lantern: ${name ?? 'no command'}: expected one of ${Object.keys(COMMANDS).join(', ')}`);
+else if (!load) {
+  console.error(`lantern: ${name ?? 'no command'}: expected one of ${[...COMMANDS.keys()].join(', ')}`);
   process.exitCode = 2;
 } else {
   try {
-    await loadKernelInNode();
+    const command = await load();
+    await (await import('../platform/load-kernel.js')).loadKernelInNode();
     await command(args);
   } catch (error) {
     console.error(`lantern: ${describe(error, name!)}`);
@@ -57,7 +53,7 @@ function describe(error: unknown, commandName: string): string {
   }
   const { code, path, message } = error as NodeJS.ErrnoException;
   if (code?.startsWith('ERR_PARSE_ARGS')) return oneLine(`${commandName}: ${message}`);
-  if (code && path) return oneLine(`${basename(path)}: ${SYSTEM_ERRORS[code] ?? `the system answered ${code}`}`);
+  if (code && path) return oneLine(`${basename(path)}: ${SYSTEM_ERRORS.get(code) ?? `the system answered ${code}`}`);
   return oneLine(`${commandName}: this should not happen (${message}); please keep the file and report it`);
 }
 

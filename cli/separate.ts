@@ -11,7 +11,7 @@ import { buildLayers, checkLayers, checkPaints, separate, trapWidth, type School
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { makeFolder, numberOption, onlyFile, readInput, required } from './input.js';
 
-const SCHOOLS: Readonly<Record<string, School>> = { overlay: 'overlay', stacked: 'overlay', inlay: 'inlay', trapped: 'trapped' };
+const SCHOOLS: ReadonlyMap<string, School> = new Map([['overlay', 'overlay'], ['stacked', 'overlay'], ['inlay', 'inlay'], ['trapped', 'trapped']]);
 
 /** Takes an artwork apart by colour and writes one SVG per layer and `separation.json`. */
 export async function separateCommand(args: string[]): Promise<void> {
@@ -24,7 +24,7 @@ export async function separateCommand(args: string[]): Promise<void> {
   const out = required(values.out, 'separate', 'out');
   const [width, height] = [numberOption(values.width, 'width', 0.1, 'separate'), numberOption(values.height, 'height', 0.1, 'separate')];
   if (width !== null && height !== null) throw new InputError('usage', 'Give --width or --height, not both: the other side follows.', { source: 'separate' });
-  const school = SCHOOLS[values.build ?? 'trapped'];
+  const school = SCHOOLS.get(values.build ?? 'trapped');
   if (!school) throw new InputError('usage', `--build must be overlay, inlay or trapped, but is “${values.build}”.`, { source: 'separate' });
   const trap = numberOption(values.trap, 'trap', 0, 'separate');
 

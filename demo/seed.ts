@@ -4,6 +4,7 @@ import { AT_ORIGIN, drawingPart, newLettering, picturePart, type LetteringPart }
 import type { Lettering } from '../core/engines/artwork/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/recipe/index.js';
 import { contoursOfGroups, wholeOnPiece } from '../core/stations/cut/index.js';
+import { projectPath } from '../platform/project.js';
 import { openDatabase } from '../server/db/open-database.js';
 import { describeFile } from '../server/stores/artwork-store.js';
 import { makeServices, type Services } from '../server/services.js';
@@ -44,7 +45,7 @@ async function seedJobs(to: Services): Promise<void> {
 }
 
 async function addJob({ jobs, artworks }: Services, fileName: string, title: string, decisions: RecipePatch): Promise<string> {
-  const bytes = await readFile(new URL(`artwork/${fileName}`, import.meta.url));
+  const bytes = await readFile(projectPath('demo', 'artwork', fileName));
   const artwork = describeFile(fileName, bytes);
   await artworks.add(artwork, bytes);
   const recipe = patchRecipe(emptyRecipe(title), { ...decisions, artworks: [drawingPart(artwork)] });
@@ -53,7 +54,7 @@ async function addJob({ jobs, artworks }: Services, fileName: string, title: str
 
 /** A loaf from a photograph between two letterings, one of them bent over it. */
 async function addBakery({ jobs, artworks }: Services): Promise<void> {
-  const bytes = await readFile(new URL('artwork/loaf.jpg', import.meta.url));
+  const bytes = await readFile(projectPath('demo', 'artwork', 'loaf.jpg'));
   const loaf = describeFile('loaf.jpg', bytes);
   await artworks.add(loaf, bytes);
   const lettering = (id: string, text: string, yMm: number, more: Partial<Lettering>): LetteringPart => ({ kind: 'lettering', id, lettering: { ...newLettering(text), ...more }, fontSource: null, place: { ...AT_ORIGIN, yMm } });

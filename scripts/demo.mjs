@@ -12,11 +12,13 @@ function run(args) {
 }
 
 ensureInstalled();
+const { ensureBuilt } = await import('./build-programs.mjs');
 run(['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn']);
-run(['--import', 'tsx', 'demo/seed.ts', '--data', DATA]);
+await ensureBuilt();
+run(['dist/programs/demo/seed.js', '--data', DATA]);
 const children = [
-  spawn(process.execPath, ['--import', 'tsx', 'cutter/main.ts', '--time-lapse', TIME_LAPSE], { stdio: 'inherit' }),
-  spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--data', DATA], { stdio: 'inherit' }),
+  spawn(process.execPath, ['dist/programs/cutter/main.js', '--time-lapse', TIME_LAPSE], { stdio: 'inherit' }),
+  spawn(process.execPath, ['dist/programs/server/main.js', '--data', DATA], { stdio: 'inherit' }),
 ];
 const end = () => {
   for (const child of children) child.kill('SIGTERM');

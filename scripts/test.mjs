@@ -17,6 +17,8 @@ const steps = [
   ['pages build', ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn']],
 ];
 let [passed, failed] = [0, 0];
+// The command line and backups are tested as they are run.
+await (await import('./build-programs.mjs')).ensureBuilt();
 for (const [name, args] of steps) {
   const ok = spawnSync(process.execPath, args, { stdio: 'inherit' }).status === 0;
   console.log(`${ok ? '✓' : '✗'} ${name}`);

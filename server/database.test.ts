@@ -1,10 +1,11 @@
-import { mkdtempSync, readdirSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import createKnex from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { MIGRATIONS } from './db/migrations/index.js';
+import { backupName, copyDatabase } from './db/copy-database.js';
 import { databaseFile, openDatabase } from './db/open-database.js';
 import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
@@ -28,6 +29,17 @@ describe('the database', () => {
     expect(applied).toEqual(Object.keys(MIGRATIONS));
     expect(await db.raw('pragma journal_mode')).toEqual([{ journal_mode: 'wal' }]);
     expect(await db.raw('pragma foreign_keys')).toEqual([{ foreign_keys: 1 }]);
+  });
+
+  it('is its owner’s alone, and so is a copy of it', async () => {
+    const [old, backups] = [mkdtempSync(join(tmpdir(), 'lantern-open-')), mkdtempSync(join(tmpdir(), 'lantern-copy-'))];
+    chmodSync(old, 0o755);
+    await (await openDatabase(old)).destroy();
+    const made = join(old, 'a', 'b');
+    await (await openDatabase(made)).destroy();
+    const copy = backupName(join(backups, 'new'), 'shop');
+    copyDatabase(databaseFile(old), copy);
+    expect([old, made, join(backups, 'new'), copy].map((path) => statSync(path).mode & 0o077)).toEqual([0, 0, 0, 0]);
   });
 
   it('refuses a run of a job that does not exist', async () => {

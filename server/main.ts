@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { projectPath } from '../platform/project.js';
 import { startServer } from './start.js';
 
 const { values } = parseArgs({
@@ -13,7 +14,7 @@ const server = await startServer({
   dataFolder: values.data,
   port: Number(values.port),
   cutterControlPort: Number(values['cutter-control-port']),
-  pagesFolder: new URL('../dist/web/', import.meta.url).pathname,
+  pagesFolder: projectPath('dist', 'web'),
 });
 console.log(`Wry Lantern: ${server.url}`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void server.close().then(() => process.exit(0)));

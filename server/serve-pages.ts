@@ -1,7 +1,6 @@
 import { extname } from 'node:path';
 import type { Middleware } from 'koa';
 import sirv from 'sirv';
-import { Problem } from './problem.js';
 import { WORKER_POLICY } from './security.js';
 
 /**
@@ -22,8 +21,8 @@ export function servePages(folder: string): Middleware {
   });
   return async (ctx, next) => {
     if (ctx.path.startsWith('/api/') || !['GET', 'HEAD'].includes(ctx.method)) return next();
-    // A library that is handed an address it cannot read would serve it as it stands.
-    if (extname(decoded(ctx.path)) === '') ctx.req.url = '/index.html';
+    // A library that is handed an address it cannot read would serve it as it stands; the application says that there is nothing.
+    if (!isReadable(ctx.path) || extname(decodeURIComponent(ctx.path)) === '') ctx.req.url = '/index.html';
     const isServed = await new Promise<boolean>((resolve) => {
       ctx.res.once('close', () => resolve(true));
       serve(ctx.req, ctx.res, () => resolve(false));
@@ -34,10 +33,11 @@ export function servePages(folder: string): Middleware {
   };
 }
 
-function decoded(path: string): string {
+function isReadable(path: string): boolean {
   try {
-    return decodeURIComponent(path);
+    decodeURIComponent(path);
+    return true;
   } catch {
-    throw new Problem(400, 'address-invalid', 'This address cannot be read.');
+    return false;
   }
 }

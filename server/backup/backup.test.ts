@@ -11,7 +11,7 @@ import { ProgramStore } from '../stores/program-store.js';
 import { SheetStore } from '../stores/sheet-store.js';
 
 const folderOf = () => mkdtempSync(join(tmpdir(), 'lantern-backup-'));
-const run = (name: 'backup' | 'restore', ...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', `server/backup/${name}-main.ts`, ...args], { encoding: 'utf8' });
+const run = (name: 'backup' | 'restore', ...args: string[]) => spawnSync(process.execPath, ['scripts/run.mjs', `server/backup/${name}-main`, ...args], { encoding: 'utf8' });
 const titles = (file: string) => {
   const db = new Database(file);
   const found = (db.prepare('select title from jobs order by title').all() as { title: string }[]).map((row) => row.title);

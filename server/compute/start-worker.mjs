@@ -1,18 +1,24 @@
-import { readlinkSync } from 'node:fs';
+import { existsSync, readlinkSync } from 'node:fs';
 import { setPriority } from 'node:os';
 import { basename } from 'node:path';
-import { register } from 'tsx/esm/api';
 
 /** Nice enough that answers go first, and not so nice that a plan starves on a machine that is busy with other things: a tenth of an equal share. */
 const BEHIND = 10;
 
 stepBehind();
-// A worker thread does not inherit what its parent was started with, and modules that are loaded late must be understood here too.
-register();
-const { work } = await import('./worker.ts');
+const { work } = await load();
 
 // What the pool of workers calls.
 export default work;
+
+/** The worker as it was built, or its source: a worker thread does not inherit what its parent was started with. */
+async function load() {
+  const built = new URL('./worker.js', import.meta.url);
+  if (existsSync(built)) return import(built.href);
+  const { register } = await import('tsx/esm/api');
+  register();
+  return import('./worker.ts');
+}
 
 /** Lets the thread that answers pages go before this one when both want the processor. Linux gives each thread a priority of its own; elsewhere nothing is done. */
 function stepBehind() {

@@ -1,12 +1,12 @@
-import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import createKnex, { type Knex } from 'knex';
 import { backupName, copyDatabase } from './copy-database.js';
 import { MIGRATIONS } from './migrations/index.js';
+import { makePrivateFolder } from './private-folder.js';
 
-/** Opens (and if need be makes) the database in the data folder, with write-ahead log and foreign keys, at the newest version. */
+/** Opens (and if need be makes) the database in the data folder, which is then its owner's alone, with write-ahead log and foreign keys, at the newest version. */
 export async function openDatabase(dataFolder: string): Promise<Knex> {
-  mkdirSync(dataFolder, { recursive: true });
+  makePrivateFolder(dataFolder);
   const db = createKnex({
     client: 'better-sqlite3',
     connection: { filename: databaseFile(dataFolder) },
