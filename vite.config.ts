@@ -2,6 +2,7 @@ import { fileURLToPath } from 'node:url';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
 import { compression } from 'vite-plugin-compression2';
+import { docsPages } from './scripts/docs-pages.js';
 import { writeFaces } from './scripts/faces.js';
 import { keepLastVersion } from './scripts/keep-last-version.js';
 
@@ -17,7 +18,7 @@ const oneLanguage: Plugin = {
 export default defineConfig(async () => ({
   root: 'web',
   resolve: { alias: { 'faces.css': await writeFaces(fileURLToPath(new URL('node_modules/.cache/faces/', import.meta.url))) } },
-  plugins: [react(), oneLanguage, compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }), keepLastVersion(FOLDER)],
+  plugins: [react(), oneLanguage, compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }), keepLastVersion(FOLDER), docsPages(fileURLToPath(new URL('docs/', import.meta.url)))],
   build: { outDir: FOLDER, emptyOutDir: false, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
   worker: { format: 'es' as const },
 }));

@@ -98,8 +98,8 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     await browser.press('Gap trial');
     await browser.sees('bare surface shows');
     expect(await violations()).toEqual([]);
-    await browser.press('Three schools');
-    await browser.sees('Edges to meet exactly');
+    await browser.press('Three ways to build');
+    await browser.sees('Edges that must meet exactly');
     expect(await violations()).toEqual([]);
   });
 

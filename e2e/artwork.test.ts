@@ -44,8 +44,8 @@ const type = async (label: string, text: string) => {
   await field.sendKeys(text, Key.TAB);
 };
 const setWords = async (words: string) => {
-  await type('Words to set', words);
-  await browser.press('Set them');
+  await type('Words to add', words);
+  await browser.press('Add the words');
   await browser.sees(`“${words}”`);
 };
 const LOGO = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60" width="100mm" height="60mm"><circle cx="30" cy="30" r="22" fill="#b3262b"/><rect x="60" y="18" width="30" height="24" fill="#1d4e89"/></svg>`;
@@ -62,7 +62,7 @@ describe('words', () => {
     await (await driver.findElement(By.css('input[aria-label="Great Vibes, script"]'))).click();
     await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.font === 'great-vibes');
     await press('Close the fonts');
-    await press('Over a hill');
+    await press('Curved up');
     await press('By word');
     await sees('2 colours');
     // Another form of the first letter, then the text before it grows: the form stays with its letter.
@@ -177,11 +177,11 @@ describe('several parts', () => {
     await sees('Repeat it');
     await press('Repeat it');
     await write('Times across', '3');
-    await press('Set them out');
+    await press('Add the copies');
     await until(({ artworks }) => artworks.length === 4);
     await sees('3 parts together');
     await press('gaps across');
-    await press('Take them off the design');
+    await press('Remove them from the design');
     await until(({ artworks }) => artworks.length === 1);
     await press('Undo');
     await until(({ artworks }) => artworks.length === 4);
@@ -201,11 +201,11 @@ describe('several parts', () => {
     await press('Set it in Zilla Slab');
     await sees('Text in “Harbour Slab” is set in Zilla Slab.');
     await press('Fill what they enclose');
-    await sees('What hairline strokes enclose is filled.');
+    await sees('What very thin strokes enclose is filled.');
     await sees('Gradients are cut as');
     await browser.write('Bands of a gradient', '7');
     await until(({ repair }) => repair.gradientBands === 7);
-    await press('Take back: Gradients are cut as 7 bands.');
+    await press('Undo: Gradients are cut as 7 bands.');
     await sees('film has one colour');
   });
 });

@@ -40,7 +40,7 @@ it('rules every pair of layers, says why, and lets one be built otherwise', asyn
 
 it('changes what the trap is reckoned from where it belongs', async () => {
   const { press, write, driver } = browser;
-  await press('What the trap is reckoned from');
+  await press('Figures behind the trap');
   const before = await (await browser.find('[aria-label="Trap width"]')).getAttribute('value');
   await write('Repeatability of the cutter', '0.3');
   await driver.wait(async () => (await (await browser.find('input[aria-label="Trap width"]')).getAttribute('value')) !== before, 60_000);
@@ -94,9 +94,9 @@ it('lays the build a thousand times and takes the trap that is enough', async ()
 
 it('sets the schools side by side and builds another', async () => {
   const { press, sees } = browser;
-  await press('Three schools');
-  await sees('Edges to meet exactly');
-  await press('Build it so: inlay');
+  await press('Three ways to build');
+  await sees('Edges that must meet exactly');
+  await press('Use it: inlay');
   await until(({ school }) => school === 'inlay');
   await press('Undo');
   await until(({ school }) => school === 'trapped');
@@ -113,13 +113,13 @@ it('goes round the work with an outline, knocks out, backs a film, and takes all
   await until(({ outlines }) => outlines[0]!.widthMm === 6);
   await choose(`Corners of the outline in ${name}`, 'mitred');
   await until(({ outlines }) => outlines[0]!.join === 'mitred');
-  await press('Knock a film out of another');
+  await press('Cut one film out of another');
   await until(({ knockOuts }) => knockOuts.length === 1);
-  await press('Back a film with another');
+  await press('Put a backing under a film');
   await until(({ blockOut }) => blockOut !== null);
-  await press('Take the block-out away');
-  await press('Take it away: knock-out 1');
-  await press(`Take it away: the outline in ${name}`);
+  await press('Remove the backing');
+  await press('Remove: knock-out 1');
+  await press(`Remove: the outline in ${name}`);
   await until(({ outlines, knockOuts, blockOut }) => outlines.length + knockOuts.length === 0 && blockOut === null);
 });
 
@@ -130,7 +130,7 @@ it('moves layers apart and exactly back, and into another order by keys', async 
   await browser.sees('3 films');
   await driver.wait(async () => !(await browser.text()).includes('working it out'), 60_000);
   const before = await picture();
-  await press('Move layers apart');
+  await press('Pull the layers apart');
   await driver.wait(async () => (await picture()).includes('translate'), 60_000);
   await press('Lay all layers back');
   await driver.wait(async () => (await picture()) === before, 60_000);
@@ -171,7 +171,7 @@ it('gives the layers as files', async () => {
     expect([response.status, response.headers.get('content-disposition')?.endsWith(`.${format}`)]).toEqual([200, true]);
     expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(200);
   }
-  const link = await browser.driver.findElement(By.xpath('//section[@aria-label="Take it away as a file"]//a'));
+  const link = await browser.driver.findElement(By.xpath('//section[@aria-label="Save the layers as files"]//a'));
   expect(await link.getAttribute('href')).toContain('format=svg');
   expect(await browser.complaints()).toEqual([]);
 });

@@ -30,7 +30,7 @@ const open = (station: string) => browser.driver.get(`${bench.server.url}/jobs/$
 const hurry = (factor: number) => bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor });
 const saved = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body;
 const load = async (film: string, action: string) => {
-  await browser.choose('In the cutter lies', film);
+  await browser.choose('Film in the cutter', film);
   await browser.press('It lies film side up, liner down.');
   await browser.press(action);
 };
@@ -82,10 +82,10 @@ it('a sheet that is to be remade is back among what is to be cut; one whose job 
   await runUntil(bench, run.id, (r) => r.state === 'finished');
   await open('record');
   await browser.sees('1 of 2 cut');
-  await browser.press('To be remade');
+  await browser.press('Make again');
   await browser.sees('among what is to be cut again');
   await open('cut');
-  await browser.sees('to be remade');
+  await browser.sees('make again');
   const left = async () => (await browser.driver.findElements(By.css('ol[aria-label="Sheets to cut"] li'))).length;
   await browser.driver.wait(async () => (await left()) === 2, 60_000);
   await bench.api('PATCH', `/api/runs/${run.id}`, { outcome: 'good' });
@@ -121,7 +121,7 @@ describe('a job that is changed elsewhere', () => {
     await browser.sees('changed elsewhere meanwhile');
     await browser.sees('copies and spacing (3)');
     expect((await saved()).recipe).toMatchObject({ customer: 'Someone else', sheets: { copies: 1 } });
-    await browser.press('Put my change on top of it');
+    await browser.press('Make my change again');
     await browser.driver.wait(async () => (await saved()).recipe.sheets.copies === 3, 60_000);
     expect((await saved()).recipe.customer).toBe('Someone else');
     await browser.deafen(false);

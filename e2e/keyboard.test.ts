@@ -46,7 +46,7 @@ async function tabTo(name: RegExp): Promise<void> {
 it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 }, async () => {
   const { driver, sees } = browser;
   await driver.get(bench.server.url);
-  await sees('The bench is clear');
+  await sees('There are no jobs yet');
   await chord(Key.ALT, 'n');
   await sees('Drop an SVG, a DXF, or a picture');
   await tabTo(/^Choose a file$/);
@@ -79,7 +79,7 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
 
   await chord(Key.ALT, '7');
   await sees('What is loaded?');
-  await tabTo(/^In the cutter lies/);
+  await tabTo(/^Film in the cutter/);
   await keys('Narrow blue');
   await tabTo(/^It lies film side up/);
   await keys(Key.SPACE);

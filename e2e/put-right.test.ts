@@ -37,7 +37,7 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   await press('Show where');
   await browser.find('svg[aria-label="The artwork"] rect[stroke-dasharray="5 3"]');
 
-  await press('Put right all that is safe');
+  await press('Fix everything that is safe');
   await sees('Hidden and doubled shapes are left out.');
   await gone('painted twice');
   await press('It is no film');
@@ -53,7 +53,7 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   await press('What changed');
   const changed = await driver.findElements(By.css('svg[aria-label="The artwork"] path[stroke="#1f6145"]'));
   await driver.wait(async () => ((await changed[0]!.getAttribute('d')) ?? '').length > 0, 60_000);
-  await press('Take back: Parts thinner than 1 mm are thickened.');
+  await press('Undo: Parts thinner than 1 mm are thickened.');
   await sees('Parts are thinner');
   await press('Undo');
   await gone('Parts are thinner');
@@ -65,7 +65,7 @@ it('lets a finding be with a reason, and shows it again', async () => {
   await press('Undo');
   await sees('Specks come off');
   const message = (await browser.text()).match(/Specks come off[^\n]*/)![0];
-  await press(`Let it be: ${message}`);
+  await press(`Leave as it is: ${message}`);
   await press('Too small to be seen');
   await sees('Let be');
   await sees('Too small to be seen.');
@@ -89,8 +89,8 @@ it('puts right one place and lets another be, place by place', async () => {
   await sees('are dropped and filled, at 1 place.');
   await press('The next place');
   await sees('place 2 of 2');
-  await press(`Let this one be: ${message}`);
-  await press('The customer wants it so');
+  await press(`Leave this one: ${message}`);
+  await press('The customer wants it');
   await sees('Specks and pinholes stay, at 1 place. The customer wants it so.');
   await gone('place 2 of');
   const { repair } = (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe;

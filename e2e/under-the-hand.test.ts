@@ -90,7 +90,7 @@ describe('a figure under the hand', () => {
     await browser.sees('can be read in two ways');
     await toStation('Build');
     await browser.sees('Panel height: “1,200” can be read in two ways');
-    await browser.press('Go back to it');
+    await browser.press('Go back and correct it');
     expect(await (await browser.driver.switchTo().activeElement()).getAttribute('aria-label')).toBe('Panel height');
     await browser.write('Panel height', '1200');
     await until(({ recipe }) => recipe.surface.heightMm === 1200);

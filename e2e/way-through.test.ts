@@ -43,7 +43,7 @@ const give = async (name: string, content: string) => {
 it('takes a new drawing through every station, with its maker’s mistakes on the way', { timeout: 300_000 }, async () => {
   const { driver, press, sees, write, choose } = browser;
   await driver.get(bench.server.url);
-  await sees('The bench is clear');
+  await sees('There are no jobs yet');
   await press('New job');
   await sees('Drop an SVG, a DXF, or a picture');
   await write('Title', 'Sailing club, trailer');
@@ -106,14 +106,14 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   // Cut: the wrong film is not cut.
   await go('Cut');
   await sees('What is loaded?');
-  await choose('In the cutter lies', 'Tar black');
+  await choose('Film in the cutter', 'Tar black');
   await sees('That is not the film of this sheet');
   const sheets = await driver.findElements(By.css('ol[aria-label="Sheets to cut"] li'));
   expect(sheets).toHaveLength(3);
   const hurry = (factor: number) => bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor });
   await hurry(1);
   for (const [i, film] of ['Lock-gate red', 'Chalk white', 'Wick yellow'].entries()) {
-    await choose('In the cutter lies', film);
+    await choose('Film in the cutter', film);
     await press('It lies film side up, liner down.');
     await press('Cut this sheet');
     if (i === 0) {

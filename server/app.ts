@@ -13,19 +13,19 @@ import { security } from './security.js';
 import type { Services } from './services.js';
 import { servePages } from './serve-pages.js';
 
+/** Every route of the API, the document of itself among them. */
+export function apiRoutes(services: Services): Route[] {
+  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...cutRoutes(services), ...sheetRoutes(services), ...changeRoutes(services)];
+  routes.push({ method: 'get', path: '/api/health', summary: 'Whether the server is there', answer: 'Health', answers: '{ ok: true }', handle: () => Promise.resolve({ ok: true }) });
+  routes.push({ method: 'get', path: '/api/openapi.json', summary: 'This document', answers: 'OpenAPI 3.1', handle: () => Promise.resolve(openApiOf(routes)) });
+  return routes;
+}
+
 /** The HTTP application: API under /api, the built pages elsewhere. */
 export function makeApp(services: Services, pagesFolder: string | null): Koa {
   const app = new Koa();
   const router = new Router();
-  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...cutRoutes(services), ...sheetRoutes(services), ...changeRoutes(services)];
-  routes.push({ method: 'get', path: '/api/health', summary: 'Whether the server is there', answers: '{ ok: true }', handle: () => Promise.resolve({ ok: true }) });
-  routes.push({
-    method: 'get',
-    path: '/api/openapi.json',
-    summary: 'This document',
-    answers: 'OpenAPI 3.1',
-    handle: () => Promise.resolve(openApiOf(routes)),
-  });
+  const routes = apiRoutes(services);
   register(router, routes);
   app.use(problems);
   app.use(security);

@@ -8,6 +8,8 @@ import type { PlanReport } from '../core/plan/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import type { OwnFont } from './stores/font-store.js';
 import { seeded } from '../core/testing/seeded.js';
+import { apiPage } from './api-page.js';
+import { apiRoutes } from './app.js';
 import { jobWith, openBench, type Bench } from './testing/bench.js';
 
 const HERON = readFileSync('demo/artwork/heron-window.svg');
@@ -427,4 +429,8 @@ describe('the edge of the server', () => {
     const { body } = await bench.api<{ paths: Record<string, Record<string, unknown>> }>('GET', '/api/openapi.json');
     expect(Object.keys(body.paths)).toEqual(expect.arrayContaining(['/api/jobs', '/api/jobs/{id}/recipe', '/api/jobs/{id}/sheets/{sheet}/cut', '/api/runs/{id}/events', '/api/openapi.json']));
   });
+});
+
+it('the page of the documentation about the API is made from its routes', () => {
+  expect(readFileSync(new URL('../docs/api.md', import.meta.url), 'utf8')).toBe(apiPage(apiRoutes(bench.server.services)));
 });

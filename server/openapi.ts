@@ -1,4 +1,5 @@
 import { RECIPE_SCHEMA } from '../core/recipe/index.js';
+import { ANSWERS } from './answers.js';
 import type { Route } from './route.js';
 
 /** The OpenAPI document of the routes, from the schemas that check them. */
@@ -16,7 +17,7 @@ export function openApiOf(routes: readonly Route[]): object {
       ...(parameters.length > 0 ? { parameters } : {}),
       ...(route.body ? { requestBody: { required: true, content } } : {}),
       responses: {
-        '200': { description: route.answers },
+        '200': { description: route.answers, ...(route.answer ? { content: { 'application/json': { schema: { $ref: `#/components/schemas/${route.answer}` } } } } : {}) },
         default: { description: 'What went wrong', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } },
       },
     };
@@ -30,6 +31,6 @@ export function openApiOf(routes: readonly Route[]): object {
     openapi: '3.1.0',
     info: { title: 'Wry Lantern', version: '1', description: 'Jobs, artworks, plans and cuts of one sign shop. Lengths in mm.' },
     paths,
-    components: { schemas: { Recipe: RECIPE_SCHEMA, Problem: problem } },
+    components: { schemas: { Recipe: { ...RECIPE_SCHEMA, $id: undefined }, Problem: problem, ...ANSWERS } },
   };
 }

@@ -2,6 +2,7 @@ import type Router from '@koa/router';
 import type { Context } from 'koa';
 import { Ajv, type ValidateFunction } from 'ajv';
 import { describeSchemaError } from '../core/recipe/index.js';
+import type { AnswerName } from './answers.js';
 import { Problem } from './problem.js';
 
 export type Schema = Readonly<Record<string, unknown>>;
@@ -15,7 +16,10 @@ export interface Route {
   readonly query?: Readonly<Record<string, Schema>>;
   /** JSON schema of the body; 'bytes' takes it as it comes. */
   readonly body?: Schema | 'bytes';
+  /** What is answered, in words. */
   readonly answers: string;
+  /** The schema of a JSON answer, by its name in the document. */
+  readonly answer?: AnswerName;
   /** The value becomes the JSON body; undefined when the handler has answered by itself. */
   readonly handle: (request: RouteRequest) => Promise<unknown>;
 }

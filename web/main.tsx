@@ -28,6 +28,7 @@ followChanges(client);
 
 // Either is shown sooner without the other.
 const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js').then((m) => m.JobsPage));
+const DocsPage = fetchedLate(() => import('./app/docs-page.js').then((m) => m.DocsPage));
 const JobPage = fetchedLate(() => import('./app/job-page.js').then((m) => m.JobPage));
 
 /** Every address of the application. */
@@ -49,6 +50,14 @@ function Screens() {
           element={
             <Part name="The job" fallback={<p role="status">Fetching the job …</p>}>
               <JobPage />
+            </Part>
+          }
+        />
+        <Route
+          path="/docs/:name"
+          element={
+            <Part name="This page" fallback={<p role="status">Fetching the page …</p>}>
+              <DocsPage />
             </Part>
           }
         />

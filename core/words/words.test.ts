@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { countFindings, formatLength, readLength, type Finding, type LengthUnit } from './index.js';
+import { GLOSSARY, glossaryPage } from './glossary.js';
 
 /** NaN for what is no length. */
 function mmOf(text: string, unit?: LengthUnit): number {
@@ -59,5 +61,15 @@ describe('findings', () => {
   it('of one kind and message are counted', () => {
     const finding: Finding = { code: 'a', severity: 'note', stage: 'artwork', message: 'Look.' };
     expect(countFindings([finding, { ...finding, message: 'Other.' }, finding, { ...finding, count: 3 }])).toEqual([{ ...finding, count: 5 }, { ...finding, message: 'Other.' }]);
+  });
+});
+
+describe('the glossary', () => {
+  it('is the page of the documentation', () => expect(readFileSync(new URL('../../docs/glossary.md', import.meta.url), 'utf8')).toBe(glossaryPage()));
+
+  it('stands by the alphabet, each word once, each explained in plain sentences', () => {
+    const words = GLOSSARY.map(({ word }) => word);
+    expect(words).toEqual([...new Set(words)].sort());
+    for (const { means } of GLOSSARY) expect(means).toMatch(/^[A-Z].{15,240}\.$/);
   });
 });

@@ -30,6 +30,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       path: '/api/jobs/:id/sheets/:sheet/cut',
       summary: 'Cut a sheet of the plan. It is frozen as it is at the revision that was looked at; refused when the job is another by now, when something stops it, or when another film is loaded',
       body: { type: 'object', additionalProperties: false, required: ['loadedFilmId', 'revision'], properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } } },
+      answer: 'Run',
       answers: 'The run',
       handle: async ({ params, body, signal }) => {
         const { loadedFilmId, revision } = body as { loadedFilmId: string; revision: number };
@@ -49,7 +50,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
         });
       },
     },
-    { method: 'get', path: '/api/runs/:id', summary: 'A run', answers: 'The run', handle: ({ params }) => runs.get(params['id']!) },
+    { method: 'get', path: '/api/runs/:id', summary: 'A run', answer: 'Run', answers: 'The run', handle: ({ params }) => runs.get(params['id']!) },
     {
       method: 'patch',
       path: '/api/runs/:id',
@@ -59,6 +60,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
         additionalProperties: false,
         properties: { outcome: { enum: ['good', 'remake', null] }, note: { type: 'string', maxLength: 2000 } },
       },
+      answer: 'Run',
       answers: 'The run',
       handle: ({ params, body }) => runs.setRecord(params['id']!, body as { outcome?: 'good' | 'remake' | null; note?: string }),
     },
@@ -67,6 +69,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
         method: 'post',
         path: `/api/runs/:id/${name}`,
         summary: { pause: 'Hold the cutter where it is', resume: 'Go on', cancel: 'Drop what the cutter holds, lift the knife and stop for good' }[name],
+        answer: 'Run',
         answers: 'The run',
         handle: async ({ params }) => {
           await spooler[name](params['id']!);
@@ -102,6 +105,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       method: 'get',
       path: '/api/cutter',
       summary: 'What the cutter is at: the run that has not ended, and the job it is of',
+      answer: 'CutterBusy',
       answers: '{ busy: null } or the run, its job’s id and title',
       handle: async () => {
         const run: Run | undefined = (await runs.open())[0];
@@ -116,6 +120,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       path: '/api/cutter/control',
       summary: 'The simulated cutter’s switches: look at it, break it, mend it',
       body: { type: 'object', required: ['do'], properties: { do: { type: 'string', maxLength: 40 } } },
+      answer: 'CutterAnswer',
       answers: 'The cutter’s status, or what it cut',
       handle: async ({ body }) => {
         const { cutter } = await shop.get();

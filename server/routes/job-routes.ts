@@ -24,6 +24,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
       path: '/api/jobs',
       summary: 'Jobs that are not deleted, the soonest due first',
       query: { search: { type: 'string', maxLength: 200 }, state: { enum: STATES }, from: COUNT, most: COUNT },
+      answer: 'JobSummaries',
       answers: 'A list of job summaries: at most `most` (500 when it is not said), from the one numbered `from`. The header Total-Count says how many there are in all',
       handle: async ({ ctx, query }) => {
         const { jobs: listed, total } = await jobs.list({ search: query['search'] ?? '', state: (query['state'] as JobState | undefined) ?? null, from: Number(query['from'] ?? 0), most: Math.min(MOST_LISTED, Number(query['most'] ?? MOST_LISTED)) });
@@ -36,14 +37,16 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
       path: '/api/jobs',
       summary: 'Make a new job',
       body: { type: 'object', additionalProperties: false, properties: { title: { type: 'string', minLength: 1, maxLength: 200 } } },
+      answer: 'Job',
       answers: 'The job',
       handle: ({ body }) => jobs.create(emptyRecipe((body as { title?: string }).title ?? 'New job')),
     },
-    { method: 'get', path: '/api/jobs/:id', summary: 'A job with its recipe', answers: 'The job', handle: ({ params }) => jobs.get(params['id']!) },
+    { method: 'get', path: '/api/jobs/:id', summary: 'A job with its recipe', answer: 'Job', answers: 'The job', handle: ({ params }) => jobs.get(params['id']!) },
     {
       method: 'post',
       path: '/api/jobs/:id/duplicate',
       summary: 'A copy of a job, its history left behind',
+      answer: 'Job',
       answers: 'The new job',
       handle: ({ params }) => jobs.duplicate(params['id']!),
     },
@@ -51,6 +54,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
       method: 'delete',
       path: '/api/jobs/:id',
       summary: 'Delete a job; it can be restored',
+      answer: 'Job',
       answers: 'The job, marked as deleted',
       handle: ({ params }) => jobs.setDeleted(params['id']!, true),
     },
@@ -58,6 +62,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
       method: 'post',
       path: '/api/jobs/:id/restore',
       summary: 'Bring a deleted job back',
+      answer: 'Job',
       answers: 'The job',
       handle: ({ params }) => jobs.setDeleted(params['id']!, false),
     },
@@ -71,6 +76,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
         required: ['recipe', 'revision'],
         properties: { recipe: { ...RECIPE_SCHEMA, $id: undefined }, ...EDIT_PROPERTIES },
       },
+      answer: 'Job',
       answers: 'The job with its new revision',
       handle: async ({ params, body }) => {
         const { recipe, ...edit } = body as { recipe: unknown } & Edit;
@@ -83,6 +89,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
         path: `/api/jobs/:id/${name}`,
         summary: name === 'undo' ? 'Take back the last change of the recipe' : 'Do again what was taken back',
         body: EDIT_SCHEMA,
+        answer: 'Job',
         answers: 'The job as it then is',
         handle: ({ params, body }) => jobs.step(params['id']!, name === 'undo' ? -1 : 1, body as Edit),
       }),
@@ -93,6 +100,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
       summary: 'Give a job an artwork: the bytes of an SVG, DXF, PNG, JPEG or WebP file. It is added to what is there, or put in the place of one part with the decisions that still apply. One that cannot be read is refused and the job keeps what it had',
       query: { fileName: { type: 'string', minLength: 1, maxLength: 200 }, replaces: { type: 'string', minLength: 1, maxLength: 200 }, revision: { type: 'string', pattern: '^\\d{1,9}$' }, edit: EDIT_PROPERTIES.edit },
       body: 'bytes',
+      answer: 'JobWithNotes',
       answers: 'The job with the artwork in its recipe, and what became of decisions as “notes”',
       handle: async ({ params, query, bytes, signal }) => {
         const job = await jobs.get(params['id']!);
@@ -141,6 +149,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
       method: 'get',
       path: '/api/jobs/:id/plan',
       summary: 'The figures of the job’s plan: sizes, layers, sheets, times, findings, rulings',
+      answer: 'PlanReport',
       answers: 'The report',
       handle: async ({ params, signal }) => compute.plan(await planJob(params['id']!), { signal }),
     },

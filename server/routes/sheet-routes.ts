@@ -19,13 +19,14 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       method: 'get',
       path: '/api/jobs/:id/cuts',
       summary: 'Every sheet of a job that was sent to the cutter, as it was then, with its runs and ticks, the oldest first',
+      answer: 'FrozenSheets',
       answers: 'A list of frozen sheets',
       handle: async ({ params }) => {
         await jobs.mustExist(params['id']!);
         return sheets.ofJob(params['id']!);
       },
     },
-    { method: 'get', path: '/api/sheets/:id', summary: 'A frozen sheet', answers: 'The sheet', handle: ({ params }) => sheets.get(params['id']!) },
+    { method: 'get', path: '/api/sheets/:id', summary: 'A frozen sheet', answer: 'FrozenSheet', answers: 'The sheet', handle: ({ params }) => sheets.get(params['id']!) },
     ...(['outlines', 'runs'] as const).map(
       (what): Route => ({
         method: 'get',
@@ -47,6 +48,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       path: '/api/sheets/:id/again',
       summary: 'Cut a sheet that failed or was cancelled once more, as it is, on a new piece',
       body: LOADED,
+      answer: 'Run',
       answers: 'The run',
       handle: async ({ params, body }) => {
         const { film } = await undecided(params['id']!);
@@ -59,6 +61,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       path: '/api/sheets/:id/rest',
       summary: 'Cut what is not whole on a sheet that failed or was cancelled, on a new piece',
       body: LOADED,
+      answer: 'Run',
       answers: 'The run, of a sheet of its own',
       handle: async ({ params, body }) => {
         const sheet = await undecided(params['id']!);
@@ -80,6 +83,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       path: '/api/sheets/:id/decide',
       summary: 'Say what becomes of a sheet that failed or was cancelled: keep it, when every part is whole; throw it away, so that it is planned anew; null asks again',
       body: { type: 'object', additionalProperties: false, required: ['decided'], properties: { decided: { enum: ['kept', 'thrown-away', null] } } },
+      answer: 'FrozenSheet',
       answers: 'The sheet',
       handle: async ({ params, body }) => {
         const { decided } = body as { decided: FrozenSheet['decided'] };
@@ -104,6 +108,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
         required: ['kind', 'xMm', 'yMm', 'ticked'],
         properties: { kind: { enum: ['counter', 'loose part'] }, xMm: { type: 'number' }, yMm: { type: 'number' }, ticked: { type: 'boolean' } },
       },
+      answer: 'FrozenSheet',
       answers: 'The sheet',
       handle: async ({ params, body }) => {
         const { ticked, ...place } = body as WeedPlace & { ticked: boolean };

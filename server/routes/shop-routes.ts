@@ -9,12 +9,13 @@ const REVISION = { revision: { type: 'integer', minimum: 0 } } as const;
 /** What the shop has, and the figures of it that a maker measures. */
 export function shopRoutes({ shop }: Services): Route[] {
   return [
-    { method: 'get', path: '/api/shop', summary: 'Films, pieces, mats and the cutter', answers: 'The shop', handle: () => shop.get() },
+    { method: 'get', path: '/api/shop', summary: 'Films, pieces, mats and the cutter', answer: 'Shop', answers: 'The shop', handle: () => shop.get() },
     {
       method: 'patch',
       path: '/api/shop/films/:id',
       summary: 'Correct a film’s figures: linear shrink in percent, thinnest weedable stroke in mm',
       body: { type: 'object', additionalProperties: false, required: ['revision'], minProperties: 2, properties: { shrinkPct: figure(5), thinnestMm: figure(50), ...REVISION } },
+      answer: 'Shop',
       answers: 'The shop',
       handle: async ({ params, body }) => {
         const { revision, ...change } = body as Partial<Film> & { revision: number };
@@ -27,6 +28,7 @@ export function shopRoutes({ shop }: Services): Route[] {
       path: '/api/shop/cutter',
       summary: 'Correct how truly the cutter comes back to a point, mm',
       body: { type: 'object', additionalProperties: false, required: ['revision'], minProperties: 2, properties: { repeatabilityMm: figure(1), ...REVISION } },
+      answer: 'Shop',
       answers: 'The shop',
       handle: async ({ body }) => {
         const { revision, ...change } = body as Partial<CutterProfile> & { revision: number };

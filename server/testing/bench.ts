@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Ajv } from 'ajv';
 import type { Job, Recipe } from '../../core/recipe/index.js';
 import type { PlanReport } from '../../core/plan/index.js';
 import type { FrozenSheet, Run } from '../../core/stations/cut/index.js';
@@ -41,7 +42,9 @@ export async function openBench(options: { timeLapse?: number; pagesFolder?: str
         method,
         ...(body === undefined ? {} : { body: isBytes ? (body as BodyInit) : JSON.stringify(body), headers: { 'Content-Type': isBytes ? 'application/octet-stream' : 'application/json' } }),
       });
-      return { status: response.status, body: (await response.json()) as T };
+      const answer: unknown = await response.json();
+      if (response.ok) await asDocumented(server.url, method, path, answer);
+      return { status: response.status, body: answer as T };
     },
     stopServer: () => server.close(),
     startServer: async () => {
@@ -59,6 +62,25 @@ export async function openBench(options: { timeLapse?: number; pagesFolder?: str
     },
   };
 }
+
+/** Every answer is held against what the API's own document says of it. @throws when it is another */
+async function asDocumented(url: string, method: string, path: string, answer: unknown): Promise<void> {
+  const document = (documented ??= (await (await fetch(`${url}/api/openapi.json`)).json()) as ApiDocument);
+  ajv ??= new Ajv({ strict: false, allErrors: true }).addSchema(document, 'api');
+  const [plain] = path.split('?');
+  const template = Object.keys(document.paths).find((one) => new RegExp(`^${one.replace(/\{\w+\}/g, '[^/]+')}$`).test(plain!) && document.paths[one]![method.toLowerCase()]);
+  const schema = template && document.paths[template]![method.toLowerCase()]!.responses['200']!.content?.['application/json']?.schema;
+  if (!schema) return;
+  const validate = ajv.getSchema(`api${schema.$ref}`)!;
+  if (!validate(answer)) throw new Error(`${method} ${path} answers otherwise than ${schema.$ref} says: ${ajv.errorsText(validate.errors)}`);
+}
+
+interface ApiDocument {
+  readonly paths: Readonly<Record<string, Readonly<Record<string, { readonly responses: Readonly<Record<string, { readonly content?: Readonly<Record<string, { readonly schema: { readonly $ref: string } }>> }>> }>>>>;
+}
+
+let documented: ApiDocument | null = null;
+let ajv: Ajv | null = null;
 
 /** A job with a drawing, ready to be cut. */
 export async function jobWith(bench: Bench, svg: Uint8Array | string, change: (recipe: Recipe) => Recipe = (recipe) => recipe): Promise<Job> {

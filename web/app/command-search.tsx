@@ -6,20 +6,21 @@ import { useSettings } from '../ui/settings.js';
 import { useCommands, type Command } from '../ui/commands.js';
 
 /** Finds an action by typing part of its name. */
-export function CommandSearch({ onClose, onShortcuts }: { readonly onClose: () => void; readonly onShortcuts: () => void }) {
+export function CommandSearch({ onClose, onShortcuts, onWords }: { readonly onClose: () => void; readonly onShortcuts: () => void; readonly onWords: () => void }) {
   const offered = useCommands();
   const navigate = useNavigate();
   const { setUnit, setTheme } = useSettings();
   const { contains } = useFilter({ sensitivity: 'base' });
   const everywhere: readonly Command[] = [
     { name: 'Go to the jobs', run: () => void navigate('/') },
+    { name: 'Words of the trade, explained', keys: 'Alt+W', run: onWords },
     { name: 'Show all keys', keys: 'Alt+/', run: onShortcuts },
     { name: 'Lengths in millimetres', run: () => setUnit('mm') },
     { name: 'Lengths in centimetres', run: () => setUnit('cm') },
     { name: 'Lengths in inches', run: () => setUnit('in') },
     { name: 'Light screen', run: () => setTheme('light') },
     { name: 'Dark screen', run: () => setTheme('dark') },
-    { name: 'Light or dark as the system says', run: () => setTheme('system') },
+    { name: 'Light or dark like the system', run: () => setTheme('system') },
   ];
   const all = [...offered, ...everywhere];
   return (
@@ -38,7 +39,7 @@ export function CommandSearch({ onClose, onShortcuts }: { readonly onClose: () =
                 onClose();
                 all.find((command) => command.name === name)?.run();
               }}
-              renderEmptyState={() => <Empty>No action has these words. Try one word of it.</Empty>}
+              renderEmptyState={() => <Empty>No action has these words. Try only one word.</Empty>}
             >
               {all.map(({ name, keys }) => (
                 <Row key={name} id={name} textValue={name}>

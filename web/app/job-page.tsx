@@ -91,7 +91,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
       <Middle role="alert">
         <h1>This job cannot be shown</h1>
         <p>{handle.loadError}</p>
-        <Button onPress={() => void navigate('/')}>To the jobs</Button>
+        <Button onPress={() => void navigate('/')}>All jobs</Button>
       </Middle>
     );
   }

@@ -9,7 +9,7 @@ export function Missing() {
       <h1>There is nothing at this address</h1>
       <p>The job may have been deleted, or the address mistyped.</p>
       <p>
-        <Link to="/">To the jobs</Link>
+        <Link to="/">All jobs</Link>
       </p>
     </Middle>
   );

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
 import { Choice } from '../ui/choice.js';
+import { useFocusKeeper } from '../ui/focus-keeper.js';
 import { useSettings } from '../ui/settings.js';
 import { ServerAway } from './server-away.js';
 import { OfferContext, OfferedContext, type Command } from '../ui/commands.js';
@@ -11,6 +12,7 @@ import { useShortcuts } from './use-shortcuts.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
 const CommandSearch = fetchedLate(() => import('./command-search.js').then((m) => m.CommandSearch));
+const GlossarySheet = fetchedLate(() => import('./glossary-sheet.js').then((m) => m.GlossarySheet));
 const ShortcutSheet = fetchedLate(() => import('./shortcut-sheet.js').then((m) => m.ShortcutSheet));
 
 const UNITS = [['mm', 'mm'], ['cm', 'cm'], ['in', 'inch']] as const;
@@ -19,16 +21,18 @@ const UNITS = [['mm', 'mm'], ['cm', 'cm'], ['in', 'inch']] as const;
 export function Shell() {
   const [offered, setOffered] = useState<readonly Command[]>([]);
   const { unit, setUnit } = useSettings();
-  const [open, setOpen] = useState<'search' | 'shortcuts' | null>(null);
+  const [open, setOpen] = useState<'search' | 'shortcuts' | 'words' | null>(null);
+  useFocusKeeper();
   useShortcuts([
     { keys: 'Ctrl+K', run: () => setOpen('search') },
     { keys: 'Alt+/', run: () => setOpen('shortcuts') },
+    { keys: 'Alt+W', run: () => setOpen('words') },
     ...offered.flatMap(({ keys, run }) => (keys ? [{ keys, run }] : [])),
   ]);
   return (
     <OfferContext value={setOffered}>
       <Frame>
-        <Skip href="#main">To the work</Skip>
+        <Skip href="#main">Skip to the content</Skip>
         <Top>
           <Brand to="/">
             <img src="/lantern.svg" alt="" width="26" height="26" /> Wry Lantern
@@ -37,11 +41,19 @@ export function Shell() {
           <Right>
             <Choice label="Unit of lengths" value={unit} options={UNITS} onChange={setUnit} />
             <Button onPress={() => setOpen('search')} aria-keyshortcuts="Control+K">
-              Find an action <Key aria-hidden>Ctrl K</Key>
+              <span>
+                Find<Long> an action</Long>
+              </span>{' '}
+              <Key aria-hidden>Ctrl K</Key>
             </Button>
-            <Button onPress={() => setOpen('shortcuts')} aria-keyshortcuts="Alt+/">
-              Keys
+            <Button onPress={() => setOpen('words')} aria-keyshortcuts="Alt+W">
+              Words
             </Button>
+            <ForKeyboards>
+              <Button onPress={() => setOpen('shortcuts')} aria-keyshortcuts="Alt+/">
+                Keys
+              </Button>
+            </ForKeyboards>
           </Right>
         </Top>
         <ServerAway />
@@ -51,7 +63,8 @@ export function Shell() {
       </Frame>
       <OfferedContext value={offered}>
         <Part name="This list" fallback={null} of={String(open)}>
-          {open === 'search' && <CommandSearch onClose={() => setOpen(null)} onShortcuts={() => setOpen('shortcuts')} />}
+          {open === 'search' && <CommandSearch onClose={() => setOpen(null)} onShortcuts={() => setOpen('shortcuts')} onWords={() => setOpen('words')} />}
+          {open === 'words' && <GlossarySheet onClose={() => setOpen(null)} />}
           {open === 'shortcuts' && <ShortcutSheet onClose={() => setOpen(null)} />}
         </Part>
       </OfferedContext>
@@ -72,7 +85,7 @@ const Top = styled.header`
 `;
 
 const Brand = styled(Link)`
-  display: inline-flex; align-items: center; gap: ${space.s}; color: ${colour.ink}; text-decoration: none; font: 750 ${type.large}/1 ${type.display};
+  display: inline-flex; align-items: center; gap: ${space.s}; color: ${colour.ink}; white-space: nowrap; text-decoration: none; font: 750 ${type.large}/1 ${type.display};
 `;
 
 const Shop = styled.span`color: ${colour.quiet}; font-size: ${type.small}; @media (max-width: ${width.phone}) { display: none; }`;
@@ -83,5 +96,11 @@ const Key = styled.kbd`
   font: 600 0.6875rem/1 ${type.text}; color: ${colour.quiet}; border: 1px solid ${colour.line}; border-radius: 3px; padding: 2px 4px;
   @media (max-width: ${width.phone}) { display: none; }
 `;
+
+/** Said to those who do not see it, and seen where there is room. */
+const Long = styled.span`white-space: pre; @media (max-width: ${width.phone}) { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }`;
+
+/** A phone has no keyboard. */
+const ForKeyboards = styled.span`@media (max-width: ${width.phone}) { display: none; }`;
 
 const Main = styled.main`flex: 1; min-height: 0; display: flex; flex-direction: column; &:focus { outline: none; }`;

@@ -11,12 +11,13 @@ export function ShortcutSheet({ onClose }: { readonly onClose: () => void }) {
   const offered = useCommands();
   const rows = [
     ['Ctrl+K', 'Find an action'],
-    ['Alt+/', 'This sheet'],
+    ['Alt+W', 'Words of the trade, explained'],
+    ['Alt+/', 'This list of keys'],
     ...offered.flatMap(({ keys, name }) => (keys ? [[keys, name]] : [])),
     ['Arrows', 'On the light table: move the picture (with Shift, further)'],
-    ['+  −  0', 'On the light table: nearer, further, all of it'],
-    ['Up, down', 'In a figure: a little more, a little less'],
-    ['Escape', 'In a figure: leave it as it was'],
+    ['+  −  0', 'On the light table: closer, further away, show all'],
+    ['Up, down', 'In a number: a little more, a little less'],
+    ['Escape', 'In a number: keep the old one'],
   ];
   return (
     <Veil isOpen isDismissable onOpenChange={(open) => !open && onClose()}>

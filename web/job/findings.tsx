@@ -22,7 +22,7 @@ export function Findings({ findings, picture }: FindingsProps) {
   const { handle, recipe, look, looked } = useJobContext();
   if (findings.length === 0) return null;
   return (
-    <List aria-label="Findings">
+    <List aria-label="Findings" tabIndex={-1}>
       {findings.map((finding) => (
         <Item key={finding.code + finding.message} data-severity={finding.severity}>
           <Sign aria-hidden>{SIGNS[finding.severity]}</Sign>
@@ -45,7 +45,7 @@ export function Findings({ findings, picture }: FindingsProps) {
                   </WordButton>
                 ))}{' '}
                 {finding.severity !== 'blocker' && (
-                  <LetBe label="Let it be" about={finding.message} onReason={(reason) => handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } })} />
+                  <LetBe label="Leave as it is" about={finding.message} onReason={(reason) => handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } })} />
                 )}
               </p>
             )}

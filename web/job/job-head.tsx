@@ -24,7 +24,7 @@ export function JobHead() {
     <Row>
       <h1 className="unseen">{recipe.title}</h1>
       <Line label="Title" value={recipe.title} wide required onChange={(title) => handle.change({ title })} />
-      <Line label="Customer" value={recipe.customer} placeholder="for whom?" onChange={(customer) => handle.change({ customer })} />
+      <Line label="Customer" value={recipe.customer} placeholder="who is it for?" onChange={(customer) => handle.change({ customer })} />
       <Due>
         <span aria-hidden>due</span>
         {isDating ? (
@@ -40,7 +40,7 @@ export function JobHead() {
       <State role="status" data-saving={handle.saving}>
         {handle.saving === 'saved' && isTyping ? 'not saved yet' : SAVING_WORDS[handle.saving]}
       </State>
-      <Working aria-hidden>{working ? 'working it out …' : ''}</Working>
+      <Working aria-hidden>{working ? 'planning …' : ''}</Working>
       <Button onPress={handle.undo} isDisabled={!job.canUndo} aria-keyshortcuts="Control+Z">
         Undo
       </Button>

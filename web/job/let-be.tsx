@@ -4,7 +4,7 @@ import { space } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { TextInput } from '../ui/plain-fields.js';
 
-const REASONS = ['It is meant so', 'Too small to be seen', 'I shall see to it by hand', 'The customer wants it so'] as const;
+const REASONS = ['It is meant to be like this', 'Too small to be seen', 'I will fix it by hand', 'The customer wants it'] as const;
 
 interface LetBeProps {
   readonly label: string;
@@ -35,7 +35,7 @@ export function LetBe({ label, about, onReason }: LetBeProps) {
         </WordButton>
       ))}{' '}
       <TextInput
-        aria-label="Another reason; Enter takes it"
+        aria-label="Another reason (Enter to use it)"
         placeholder="another reason"
         maxLength={200}
         autoFocus

@@ -32,7 +32,7 @@ export function PlaceByPlace({ finding, index }: { readonly finding: JobFinding;
               {remedy.label}
             </WordButton>
           ))}{' '}
-          {kind && <LetBe label="Let this one be" about={finding.message} onReason={(reason) => handle.change(spared(recipe.repair, kind, at, reason))} />}
+          {kind && <LetBe label="Leave this one" about={finding.message} onReason={(reason) => handle.change(spared(recipe.repair, kind, at, reason))} />}
         </span>
       )}
     </Row>

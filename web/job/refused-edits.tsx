@@ -20,8 +20,8 @@ export function RefusedEdits() {
         {parts.length > 0 && <> It was about {parts.join(', ')}. The newest state is shown.</>}
       </p>
       <AskRow>
-        {refusal.canBeLaidOver && <MainButton onPress={layOver}>Put my change on top of it</MainButton>}
-        <Button onPress={leaveOut}>{parts.length > 0 ? 'Leave my change out' : 'Dismiss'}</Button>
+        {refusal.canBeLaidOver && <MainButton onPress={layOver}>Make my change again</MainButton>}
+        <Button onPress={leaveOut}>{parts.length > 0 ? 'Drop my change' : 'Dismiss'}</Button>
       </AskRow>
     </AskCard>
   );

@@ -4,6 +4,7 @@ import { formatLength } from '../../core/words/index.js';
 import type { JobRuling } from '../../core/recipe/index.js';
 import { colour, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
+import { Reason } from '../ui/reason.js';
 import { useJobContext } from './job-context.js';
 
 interface RulingsProps {
@@ -20,7 +21,7 @@ interface RulingsProps {
 export function Rulings({ rulings, editors = {}, below = {}, onReturn = {} }: RulingsProps) {
   if (rulings.length === 0) return null;
   return (
-    <List aria-label="What has been decided">
+    <List aria-label="What was decided">
       {rulings.map((ruling) => (
         <RulingItem key={ruling.id} ruling={ruling} editor={editors[ruling.id]} below={below[ruling.id]} onReturn={onReturn[ruling.id]} />
       ))}
@@ -41,7 +42,7 @@ function RulingItem({ ruling, editor, below, onReturn }: RulingItemProps) {
   const say = (value: number | string) => (ruling.unit === 'mm' && typeof value === 'number' ? `${formatLength(value, unit)} ${unit}` : `${value}${ruling.unit ? ` ${ruling.unit}` : ''}`);
   const [before, after = ''] = ruling.sentence.split('{value}');
   return (
-    <Item>
+    <Item tabIndex={-1}>
       <Sentence>
         {before}
         {editor ?? <strong>{say(ruling.value)}</strong>}
@@ -50,13 +51,13 @@ function RulingItem({ ruling, editor, below, onReturn }: RulingItemProps) {
       {below}
       {ruling.overridden && (
         <Overruled>
-          Your decision{ruling.proposed !== undefined && ruling.proposed !== '' ? `; the app would take ${say(ruling.proposed)}` : ''}.{' '}
+          Your decision{ruling.proposed !== undefined && ruling.proposed !== '' ? `. The app would use ${say(ruling.proposed)}` : ''}.{' '}
           {onReturn && <WordButton onPress={onReturn}>Let the app decide</WordButton>}
         </Overruled>
       )}
       <div>
-        <WordButton onPress={() => setOpen(!open)} aria-expanded={open} aria-label={`${open ? 'Hide why' : 'Why?'} ${ruling.subject}`}>
-          {open ? 'Hide why' : 'Why?'}
+        <WordButton onPress={() => setOpen(!open)} aria-expanded={open} aria-label={`${open ? 'Hide reasons' : 'Why?'} ${ruling.subject}`}>
+          {open ? 'Hide reasons' : 'Why?'}
         </WordButton>{' '}
         {ruling.alternatives?.map((alternative) => (
           <WordButton key={alternative.label} onPress={() => handle.change(alternative.patch)}>
@@ -67,7 +68,9 @@ function RulingItem({ ruling, editor, below, onReturn }: RulingItemProps) {
       {open && (
         <Reasons>
           {ruling.because.map((reason) => (
-            <li key={reason}>{reason}</li>
+            <li key={reason}>
+              <Reason text={reason} />
+            </li>
           ))}
         </Reasons>
       )}

@@ -1,12 +1,20 @@
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
 
 /** A station: what was decided on the left, like a written docket; the matter at hand large beside it. */
 export function StationLayout({ title, lead, docket, children }: { readonly title: string; readonly lead?: ReactNode; readonly docket: ReactNode; readonly children: ReactNode }) {
+  const docketRef = useRef<HTMLElement>(null);
+  const { key } = useLocation();
+  // The focus comes along to a station that is gone to; a page that is opened begins at its top.
+  useEffect(() => {
+    if (key !== 'default') docketRef.current?.focus({ preventScroll: true });
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
   return (
     <Grid>
-      <Docket aria-label={`${title}: decisions`} tabIndex={0}>
+      <Docket ref={docketRef} aria-label={`${title}: decisions`} tabIndex={0}>
         <div>
           <h2>{title}</h2>
           {lead && <Lead>{lead}</Lead>}

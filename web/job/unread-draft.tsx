@@ -44,7 +44,7 @@ export function UnreadDraft() {
             draft.focus();
           }}
         >
-          Go back to it
+          Go back and correct it
         </MainButton>
         <Button
           onPress={() => {

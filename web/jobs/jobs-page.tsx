@@ -33,7 +33,7 @@ export function JobsPage() {
   const remove = useMutation({
     mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}`, { method: 'DELETE' }),
     onSuccess: (job) => {
-      notify(`“${job.title}” is deleted.`, { label: 'Bring it back', run: () => restore.mutate(job.id) });
+      notify(`“${job.title}” was deleted.`, { label: 'Bring it back', run: () => restore.mutate(job.id) });
       return again();
     },
     onError: fail,
@@ -41,7 +41,7 @@ export function JobsPage() {
   const duplicate = useMutation({
     mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}/duplicate`, { method: 'POST' }),
     onSuccess: (job) => {
-      notify(`“${job.title}” is made.`);
+      notify(`“${job.title}” was made.`);
       return again();
     },
     onError: fail,
@@ -70,8 +70,8 @@ export function JobsPage() {
       {!jobs && !error && <Small>Fetching the jobs …</Small>}
       {jobs?.length === 0 && (
         <Empty>
-          <h2>{search || state !== 'all' ? 'No job answers to that' : 'The bench is clear'}</h2>
-          <p>{search || state !== 'all' ? 'Take a word out of the search, or look at all states.' : 'Begin with a drawing: make a new job and drop a file on it.'}</p>
+          <h2>{search || state !== 'all' ? 'No job matches this' : 'There are no jobs yet'}</h2>
+          <p>{search || state !== 'all' ? 'Search for fewer words, or show all states.' : 'Make a new job, then add a drawing, a picture, or some words.'}</p>
         </Empty>
       )}
       {jobs && (

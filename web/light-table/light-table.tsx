@@ -2,7 +2,7 @@ import { memo, useCallback, useEffect, useLayoutEffect, useRef, useState, type K
 import styled from 'styled-components';
 import type { Box } from '../../core/geometry/index.js';
 import type { LengthUnit } from '../../core/words/index.js';
-import { colour, radius, space, type } from '../tokens.js';
+import { colour, radius, space, type, width } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { between, fitted, pinched, resized, shifted, zoomedAt, type Camera, type Point, type Size } from './camera.js';
 import { Rulers, RULER_PX } from './rulers.js';
@@ -249,8 +249,12 @@ const Glass = styled.div`
 const Handles = styled.div`position: absolute; inset: ${RULER_PX}px 0 0 ${RULER_PX}px; overflow: hidden; pointer-events: none; > div { position: absolute; left: -${RULER_PX}px; top: -${RULER_PX}px; }`;
 
 const Foot = styled.div`
-  display: flex; align-items: center; justify-content: space-between; gap: ${space.l}; padding: ${space.xs} ${space.m};
+  display: flex; flex-wrap: wrap; align-items: center; justify-content: space-between; gap: ${space.xs} ${space.l}; padding: ${space.xs} ${space.m};
   border-top: 1px solid ${colour.line}; font-size: ${type.small}; min-height: 36px;
 `;
 
-const Caption = styled.span`color: ${colour.quiet}; flex: 1; text-align: center; overflow: hidden; text-overflow: ellipsis; white-space: nowrap;`;
+const Caption = styled.span`
+  color: ${colour.quiet}; flex: 1; text-align: center; font-size: ${type.small};
+  /* Too long for what is left between scale and zoom, it has a line of its own; it is never cut short. */
+  @media (max-width: ${width.narrow}) { order: 3; flex-basis: 100%; text-align: left; &:empty { display: none; } }
+`;

@@ -29,14 +29,14 @@ import { fetchedLate, Part } from '../../ui/part.js';
 const LetteringEditor = fetchedLate(() => import('./lettering-editor.js').then((m) => m.LetteringEditor));
 const TracingEditor = fetchedLate(() => import('./tracing-editor.js').then((m) => m.TracingEditor));
 
-const LOOKS = [['after', 'As it will be cut'], ['before', 'Before putting right'], ['changes', 'What changed'], ['drawn', 'As the file shows it']] as const;
+const LOOKS = [['after', 'As it will be cut'], ['before', 'Before the fixes'], ['changes', 'What changed'], ['drawn', 'The file itself']] as const;
 type Look = (typeof LOOKS)[number][0];
 
 const CAPTIONS: Readonly<Record<Look, string>> = {
-  after: 'as areas of film, ready to be cut',
-  before: 'as areas of film, as they came',
-  changes: 'hatched: taken away · ringed: added',
-  drawn: 'as your browser draws the file',
+  after: 'as it will be cut',
+  before: 'as it was before the fixes',
+  changes: 'hatched: removed · outlined: added',
+  drawn: 'the file as your browser shows it',
 };
 
 const NOT_MOVED = { x: 0, y: 0 };
@@ -67,7 +67,7 @@ export function ArtworkStation() {
   return (
     <StationLayout
       title="Artwork"
-      lead={isEmpty ? 'A job begins with a drawing, a picture, or a few words.' : 'Files are kept as they came; nothing here changes them.'}
+      lead={isEmpty ? 'Start with a drawing, a picture, or some words.' : 'Your files are kept as they are.'}
       docket={
         <>
           {parts.length > 0 && <PartList arrangement={arrangement} />}
@@ -76,7 +76,7 @@ export function ArtworkStation() {
             {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
           </Part>
           <Progress />
-          <Findings findings={findings} picture={(finding) => finding.code === 'near-colours' && <MergePicture finding={finding} paints={paints} />} />
+          <Findings findings={isEmpty ? [] : findings} picture={(finding) => finding.code === 'near-colours' && <MergePicture finding={finding} paints={paints} />} />
           {(chosen.length > 0 || only) && <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />}
           <PutRightList findings={findings} />
           <ColoursFound />
@@ -89,7 +89,7 @@ export function ArtworkStation() {
           <Lamp aria-hidden viewBox="0 0 32 32">
             <path d="M12 3h8v3h-3v2l6 3v13l-3 5H12l-3-5V11l6-3V6h-3z" />
           </Lamp>
-          <Small>The light table is dark until there is something to lay on it.</Small>
+          <Small>What you add will appear here.</Small>
         </Nothing>
       ) : (
         <>

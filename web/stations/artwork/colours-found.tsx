@@ -25,12 +25,12 @@ export function ColoursFound() {
         {all.map((hex) => (
           <li key={hex}>
             <Swatch film={{ colour: hex, finish: 'matt' }} size={18} /> <span>{hex}</span>
-            <Select aria-label={`What ${hex} is`} value={noFilm.includes(hex) ? 'none' : (recolour[hex] ?? hex)} onChange={(event) => decide(hex, event.target.value)}>
-              <option value={hex}>is film of its own</option>
-              <option value="none">is bare surface</option>
+            <Select aria-label={`How ${hex} is cut`} value={noFilm.includes(hex) ? 'none' : (recolour[hex] ?? hex)} onChange={(event) => decide(hex, event.target.value)}>
+              <option value={hex}>from its own film</option>
+              <option value="none">not at all: bare surface</option>
               {all.filter((other) => other !== hex).map((other) => (
                 <option key={other} value={other}>
-                  is taken for {other}
+                  together with {other}
                 </option>
               ))}
             </Select>

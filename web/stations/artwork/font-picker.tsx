@@ -24,7 +24,7 @@ export function FontPicker({ fonts, chosen, words, onChoose }: FontPickerProps) 
   return (
     <div>
       <p>
-        It is set in <strong>{current?.name ?? 'a font that is gone'}</strong>.{' '}
+        It is set in <strong>{current?.name ?? 'a font that is no longer here'}</strong>.{' '}
         <WordButton aria-expanded={open} onPress={() => setOpen(!open)}>
           {open ? 'Close the fonts' : 'Another font'}
         </WordButton>

@@ -46,7 +46,7 @@ export function GiveArtwork({ replaced, onAdded }: GiveArtworkProps) {
       {replaced && (
         <Row>
           <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => void take(files?.[0], replaced.id)}>
-            <Button>Replace by a new version</Button>
+            <Button>Replace with a new version</Button>
           </FileTrigger>
           <LinkButton href={`/api/artworks/${replaced.source.id}`} download={replaced.source.fileName}>
             Download the original
@@ -84,8 +84,8 @@ function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
         void add();
       }}
     >
-      <TextInput aria-label="Words to set" placeholder="or words to set" maxLength={500} value={words} onChange={(event) => setWords(event.target.value)} />
-      <Button type="submit">Set them</Button>
+      <TextInput aria-label="Words to add" placeholder="or type some words" maxLength={500} value={words} onChange={(event) => setWords(event.target.value)} />
+      <Button type="submit">Add the words</Button>
     </WordsRow>
   );
 }

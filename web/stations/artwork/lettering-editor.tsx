@@ -22,7 +22,7 @@ import type { Arrangement, ArrangedPart } from './use-arrangement.js';
 
 const ALIGN = [['left', 'Left'], ['centre', 'Centred'], ['right', 'Right']] as const;
 const COLOUR_BY = [['all', 'All alike'], ['line', 'By line'], ['word', 'By word'], ['letter', 'By letter']] as const;
-const ARCS = [['none', 'Straight'], ['up', 'Over a hill'], ['down', 'Through a valley']] as const;
+const ARCS = [['none', 'Straight'], ['up', 'Curved up'], ['down', 'Curved down']] as const;
 
 /** A lettering and all that is decided about it; it stays words, and can be changed at any time. */
 export function LetteringEditor({ arranged, arrangement }: { readonly arranged: ArrangedPart; readonly arrangement: Arrangement }) {
@@ -62,9 +62,9 @@ export function LetteringEditor({ arranged, arrangement }: { readonly arranged: 
         )}
         .
       </p>
-      {lettering.text.includes('\n') && <Choice label="Lines stand" value={lettering.align} options={ALIGN} onChange={(align) => set({ align })} />}
+      {lettering.text.includes('\n') && <Choice label="Alignment" value={lettering.align} options={ALIGN} onChange={(align) => set({ align })} />}
       <div>
-        <Choice label="The baseline runs" value={lettering.arc?.bend ?? 'none'} options={ARCS} onChange={(bend) => set({ arc: bend === 'none' ? null : { bend, radiusMm: lettering.arc?.radiusMm ?? roundRadius(arranged) } })} />
+        <Choice label="Baseline" value={lettering.arc?.bend ?? 'none'} options={ARCS} onChange={(bend) => set({ arc: bend === 'none' ? null : { bend, radiusMm: lettering.arc?.radiusMm ?? roundRadius(arranged) } })} />
         {lettering.arc && (
           <p>
             on a circle of radius <FigureField label="Radius of the arc" mm={lettering.arc.radiusMm * factor} unit={unit} min={1} stepMm={5} onChange={(mm) => set({ arc: { ...lettering.arc!, radiusMm: mm / factor } })} />.
@@ -75,7 +75,7 @@ export function LetteringEditor({ arranged, arrangement }: { readonly arranged: 
       <p>
         Kerning is <WordButton onPress={() => set({ kerning: !lettering.kerning })}>{lettering.kerning ? 'on' : 'off'}</WordButton>, ligatures are{' '}
         <WordButton onPress={() => set({ ligatures: !lettering.ligatures })}>{lettering.ligatures ? 'on' : 'off'}</WordButton>
-        {lettering.ligatures && lettering.trackingPct !== 0 ? ', but letters set apart take none' : ''}.
+        {lettering.ligatures && lettering.trackingPct !== 0 ? ', but not while the letters are spaced' : ''}.
       </p>
       <LetterFormsPicker part={part} onChoose={(alternates) => set({ alternates })} />
     </Box>
@@ -97,7 +97,7 @@ interface WordsProps {
 }
 
 function Words({ text, onChange, onTry }: WordsProps) {
-  const read = (typed: string): Reading<string> => (typed.trim() === '' ? { wrong: 'There must be a letter at least.' } : { value: typed.slice(0, 500) });
+  const read = (typed: string): Reading<string> => (typed.trim() === '' ? { wrong: 'Type at least one letter.' } : { value: typed.slice(0, 500) });
   const { draft, props } = useDraft<string, HTMLTextAreaElement>({ label: 'The words', shown: text, read, onKeep: onChange, isLong: true });
   const typed = draft.text;
   const latest = useRef(onTry);
@@ -135,12 +135,12 @@ function Colours({ lettering, onChange, onTry }: ColoursProps) {
     <div>
       <Choice label="Colour by" value={colourBy} options={COLOUR_BY} onChange={(by) => onChange({ colourBy: by, colours: by !== 'all' && colours.length < 2 ? [colours[0]!, '#b3262b'] : colours })} />
       <p>
-        {colourBy === 'all' ? 'It is ' : 'In turn they are '}
+        {colourBy === 'all' ? 'The colour is ' : 'The colours, one after the other: '}
         {shown.map((hex, i) => (
           <ColourField key={i} label={`Colour ${i + 1}`} value={hex} onChange={(next) => onChange({ colours: withColour(i, next) })} onTry={(next) => onTry(next === null ? null : { colours: withColour(i, next) })} />
         ))}{' '}
-        {colourBy !== 'all' && colours.length < 8 && <WordButton onPress={() => onChange({ colours: [...colours, '#1d4e89'] })}>one more</WordButton>}{' '}
-        {colourBy !== 'all' && colours.length > 1 && <WordButton onPress={() => onChange({ colours: colours.slice(0, -1) })}>one fewer</WordButton>}
+        {colourBy !== 'all' && colours.length < 8 && <WordButton onPress={() => onChange({ colours: [...colours, '#1d4e89'] })}>add one</WordButton>}{' '}
+        {colourBy !== 'all' && colours.length > 1 && <WordButton onPress={() => onChange({ colours: colours.slice(0, -1) })}>remove one</WordButton>}
       </p>
     </div>
   );

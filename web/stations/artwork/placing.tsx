@@ -52,7 +52,7 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
         </>
       )}
       <p>
-        <WordButton onPress={remove}>{chosen.length === 1 ? 'Take it off the design' : 'Take them off the design'}</WordButton>
+        <WordButton onPress={remove}>{chosen.length === 1 ? 'Remove it from the design' : 'Remove them from the design'}</WordButton>
       </p>
     </Box>
   );
@@ -116,7 +116,7 @@ function Repeat({ onRepeat }: { readonly onRepeat: (how: { columns: number; rows
           onRepeat({ columns, rows, gapMm });
         }}
       >
-        Set them out
+        Add the copies
       </Button>
       {most && ' At most 100 at once; copies of a whole job are set at the Sheets station.'}
     </p>

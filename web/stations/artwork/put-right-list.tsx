@@ -18,23 +18,23 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
   const letBeHere = sparedPlaces(recipe.repair);
   if (safe.length + done.length + letBe.length + letBeHere.length === 0) return null;
   return (
-    <Box aria-label="Put right">
+    <Box aria-label="Fixes">
       {safe.length > 0 && (
         <p>
-          <Button onPress={() => handle.change(merged(recipe, safe))}>Put right all that is safe</Button>
+          <Button onPress={() => handle.change(merged(recipe, safe))}>Fix everything that is safe</Button>
           <span>
             {' '}
-            {count(new Set(safe.map((remedy) => remedy.label)).size, 'remedy', 'remedies')} that cannot change the look: {[...new Set(safe.map((remedy) => remedy.label.toLowerCase()))].join('; ')}.
+            {count(new Set(safe.map((remedy) => remedy.label)).size, 'fix', 'fixes')} that do not change how it looks: {[...new Set(safe.map((remedy) => remedy.label.toLowerCase()))].join('; ')}.
           </span>
         </p>
       )}
       {done.length > 0 && (
         <>
-          <h3>Put right</h3>
+          <h3>Fixes</h3>
           <ul>
             {done.map(({ said, back, figure }) => (
               <li key={figure?.label ?? said}>
-                {figure ? <WithFigure said={said} figure={figure} /> : said} <WordButton onPress={() => handle.change(back)} aria-label={`Take back: ${said}`}>Take back</WordButton>
+                {figure ? <WithFigure said={said} figure={figure} /> : said} <WordButton onPress={() => handle.change(back)} aria-label={`Undo: ${said}`}>Undo this</WordButton>
               </li>
             ))}
           </ul>
@@ -42,7 +42,7 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
       )}
       {letBe.length + letBeHere.length > 0 && (
         <>
-          <h3>Let be</h3>
+          <h3>Left as they are</h3>
           <ul>
             {letBeHere.map(({ said, reasons, back }) => (
               <li key={said}>
@@ -108,21 +108,21 @@ function takenRemedies(repair: Recipe['repair']): TakenRemedy[] {
   const at = (kind: PlaceRemedy, said: string) => ({ said: repair.only[kind] ? `${said.replace(/\.$/, '')}, at ${count(repair.only[kind].length, 'place')}.` : said, back: takenBack(repair, kind) });
   const mm = (label: string, key: 'thickenMm' | 'closeGapsMm' | 'simplifyMm' | 'joinEndsMm', max: number): { figure: Figure } => ({ figure: { label, value: repair[key], kind: 'mm', min: 0.01, max, set: (value) => back({ [key]: value }) } });
   return [
-    ...Object.entries(repair.recolour).map(([from, to]) => ({ said: `${from} is taken for ${to}.`, back: back({ recolour: without(from) }) })),
-    ...repair.noFilm.map((hex) => ({ said: `${hex} is no film: the surface shows there.`, back: back({ noFilm: repair.noFilm.filter((c) => c !== hex) }) })),
-    ...(repair.only.bare ? [at('bare', 'White is no film.')] : []),
+    ...Object.entries(repair.recolour).map(([from, to]) => ({ said: `${from} is cut together with ${to}.`, back: back({ recolour: without(from) }) })),
+    ...repair.noFilm.map((hex) => ({ said: `${hex} is not film: the surface shows there.`, back: back({ noFilm: repair.noFilm.filter((c) => c !== hex) }) })),
+    ...(repair.only.bare ? [at('bare', 'White is not film.')] : []),
     ...(repair.tidy ? [at('tidy', 'Hidden and doubled shapes are left out.')] : []),
     ...(repair.speckMm2 > 0 ? [at('specks', `Specks and pinholes below ${repair.speckMm2} mm² are dropped and filled.`)] : []),
     ...(repair.thickenMm > 0 ? [{ ...at('thicken', `Parts thinner than ${repair.thickenMm} mm are thickened.`), ...mm('Least width of parts', 'thickenMm', 50) }] : []),
     ...(repair.closeGapsMm > 0 ? [{ ...at('gaps', `Gaps narrower than ${repair.closeGapsMm} mm are filled.`), ...mm('Least width of gaps', 'closeGapsMm', 50) }] : []),
-    ...(repair.hairlines !== 'keep' ? [at('hairlines', repair.hairlines === 'drop' ? 'Hairline strokes are left out.' : 'What hairline strokes enclose is filled.')] : []),
-    ...(repair.fillCrossings ? [at('crossings', 'Outlines that cross themselves are filled whole.')] : []),
+    ...(repair.hairlines !== 'keep' ? [at('hairlines', repair.hairlines === 'drop' ? 'Very thin strokes are left out.' : 'What very thin strokes enclose is filled.')] : []),
+    ...(repair.fillCrossings ? [at('crossings', 'Outlines that cross themselves are filled completely.')] : []),
     ...(repair.joinEndsMm > 0 ? [{ said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`, back: back({ joinEndsMm: NO_REPAIR.joinEndsMm }), ...mm('How far apart ends are joined', 'joinEndsMm', 50) }] : []),
     ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: back({ gradientBands: NO_REPAIR.gradientBands }), figure: { label: 'Bands of a gradient', value: repair.gradientBands, kind: 'count' as const, min: 2, max: 24, set: (gradientBands: number) => back({ gradientBands }) } }] : []),
-    ...(repair.patterns === 'flat' ? [{ said: 'Patterns become their main colour.', back: back({ patterns: NO_REPAIR.patterns }) }] : []),
+    ...(repair.patterns === 'flat' ? [{ said: 'Patterns are cut in their main colour.', back: back({ patterns: NO_REPAIR.patterns }) }] : []),
     ...(repair.pictures === 'trace' ? [{ said: 'Pictures inside drawings are traced.', back: back({ pictures: NO_REPAIR.pictures }) }] : []),
     ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${SHIPPED_FONTS.find((font) => font.id === id)?.name ?? id}.`, back: back({ fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) }) })),
-    ...(repair.simplifyMm > 0 ? [{ ...at('simplify', `Outlines are simplified within ${repair.simplifyMm} mm.`), ...mm('How true outlines stay', 'simplifyMm', 1) }] : []),
+    ...(repair.simplifyMm > 0 ? [{ ...at('simplify', `Outlines are simplified within ${repair.simplifyMm} mm.`), ...mm('How close outlines stay to the drawing', 'simplifyMm', 1) }] : []),
   ];
 }
 
@@ -132,7 +132,7 @@ const SPARED: Readonly<Record<PlaceRemedy, string>> = {
   thicken: 'Thin parts stay',
   gaps: 'Narrow gaps stay',
   simplify: 'Outlines keep their corners',
-  hairlines: 'Hairline strokes stay',
+  hairlines: 'Very thin strokes stay',
   crossings: 'Crossing outlines stay',
   bare: 'White is film',
 };

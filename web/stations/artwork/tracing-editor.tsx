@@ -23,7 +23,7 @@ export function TracingEditor({ arranged, arrangement }: { readonly arranged: Ar
         editors={colours ? { [colours.id]: <NumberField label="Colours to trace" value={part.tracing.colours ?? Number(colours.value)} min={1} max={12} onChange={(n) => set({ colours: n })} /> } : {}}
       />
       <p>
-        Specks and pinholes less than <FigureField label="Smallest speck" mm={part.tracing.speckMm} unit={unit} max={50} stepMm={0.1} onChange={(mm) => set({ speckMm: mm })} /> across are left out, at the size it is made.
+        Specks and pinholes less than <FigureField label="Smallest speck" mm={part.tracing.speckMm} unit={unit} max={50} stepMm={0.1} onChange={(mm) => set({ speckMm: mm })} /> wide are left out, at the final size.
       </p>
     </Box>
   );

@@ -24,7 +24,7 @@ import { LayerPicture } from '../../light-table/layer-picture.js';
 import { TrapHandle } from './trap-handle.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 
-const BELOW = [['section', 'Cut through'], ['trial', 'Gap trial'], ['schools', 'Three schools']] as const;
+const BELOW = [['section', 'Cross-section'], ['trial', 'Gap trial'], ['schools', 'Three ways to build']] as const;
 type Below = (typeof BELOW)[number][0];
 
 // With its chart it is large, and not every build is tried.
@@ -97,12 +97,12 @@ export function BuildStation() {
       }
     >
       <Looks>
-        <Choice label="Below the picture" value={below} options={BELOW} onChange={setBelow} />
+        <Choice label="Under the picture" value={below} options={BELOW} onChange={setBelow} />
         <label>
-          <input type="checkbox" checked={laps} onChange={(event) => setLaps(event.target.checked)} /> Show laps
+          <input type="checkbox" checked={laps} onChange={(event) => setLaps(event.target.checked)} /> Show traps
         </label>
         <label>
-          <input type="checkbox" checked={apart} onChange={(event) => setApart(event.target.checked)} /> Move layers apart
+          <input type="checkbox" checked={apart} onChange={(event) => setApart(event.target.checked)} /> Pull the layers apart
         </label>
         {(hidden.size > 0 || apart) && (
           <WordButton
@@ -115,7 +115,7 @@ export function BuildStation() {
           </WordButton>
         )}
       </Looks>
-      <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={pick} caption={below === 'trial' ? heatCaption(heat) : 'choose a place to cut through it there'}>
+      <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={pick} caption={below === 'trial' ? heatCaption(heat) : 'choose a place for the cross-section'}>
         <LayerPicture layers={layers} hidden={hidden} laps={laps && !apart} apartMm={apart ? apartMm(box) : 0} />
         {below === 'trial' && !apart && <GapHeat heat={heat} />}
         <FindingPlaces />

@@ -51,16 +51,16 @@ export function CrossSection({ at, onMove }: CrossSectionProps) {
   const perUm = (HEIGHT - SURFACE - 8) / stackUm;
   const x = (mm: number) => (mm / widthMm) * WIDTH;
   const overlaid = bars.filter((bar) => bar.baseUm > 0).length;
-  const said = `${bars.length} runs of film, ${overlaid} of them over others; ${thickestUm} µm at the thickest place.`;
+  const said = `${bars.length} pieces of film, ${overlaid} of them on top of others. The thickest place is ${thickestUm} µm.`;
   return (
     <Strip aria-label="Cross-section">
       <Head>
-        <h3>Cut through</h3>
+        <h3>Cross-section</h3>
         <span>
           <Choice label="Which way it is cut" value={at.way} options={WAYS} onChange={(way) => onMove({ way, mm: (way === 'level' ? high : wide) / 2 })} /> at{' '}
           <FigureField label="Place of the cross-section" mm={at.mm} unit={unit} max={isLevel ? high : wide} stepMm={1} onTry={(mm) => mm !== null && onMove({ ...at, mm })} onChange={(mm) => onMove({ ...at, mm })} /> {from}
         </span>
-        <Thick>{drag ? (steps === 0 ? 'drag up or down to another layer' : `${films.get(drag.id)!.name} goes ${Math.abs(steps)} ${steps > 0 ? 'up' : 'down'}`) : bars.length > 0 ? `${thickestUm} µm at the thickest place here` : 'nothing is cut here'}</Thick>
+        <Thick>{drag ? (steps === 0 ? 'drag it up or down' : `${films.get(drag.id)!.name} goes ${Math.abs(steps)} ${steps > 0 ? 'up' : 'down'}`) : bars.length > 0 ? `${thickestUm} µm at the thickest place here` : 'no film here'}</Thick>
       </Head>
       <Body>
         <ul aria-label="Layers in the section, the uppermost first">

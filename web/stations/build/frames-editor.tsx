@@ -21,8 +21,8 @@ export function FramesEditor() {
   const setKnockOut = (at: number, next: Partial<KnockOut>) => change({ build: { knockOuts: knockOuts.map((one, i) => (i === at ? { ...one, ...next } : one)) } });
   const freeFilm = shop.films.find((film) => film.finish !== 'textured' && film.finish !== 'translucent' && !films.some((used) => used.id === film.id)) ?? shop.films[0]!;
   return (
-    <section aria-label="Outlines, knock-outs and a block-out">
-      <h3>Round it, out of it, under it</h3>
+    <section aria-label="Outlines, cut-outs and backing film">
+      <h3>Outlines, cut-outs, backing film</h3>
       {outlines.map((outline) => {
         const name = shop.films.find((film) => film.id === outline.filmId)?.name ?? outline.filmId;
         const ruled = plan?.rulings.find((ruling) => ruling.id === `build.outline.${outline.id}`);
@@ -32,14 +32,14 @@ export function FramesEditor() {
             <FigureField label={`Width of the outline in ${name}`} mm={outline.widthMm ?? Number(ruled?.value ?? 0)} unit={unit} min={0.1} max={500} stepMm={0.5} onChange={(widthMm) => setOutline(outline.id, { widthMm })} /> wide,{' '}
             {outline.widthMm !== null && (
               <>
-                <WordButton onPress={() => setOutline(outline.id, { widthMm: null })}>let the app find the least</WordButton>,{' '}
+                <WordButton onPress={() => setOutline(outline.id, { widthMm: null })}>let the app find the smallest</WordButton>,{' '}
               </>
             )}
-            its corners{' '}
+            corners{' '}
             <Select aria-label={`Corners of the outline in ${name}`} value={outline.join} onChange={(event) => setOutline(outline.id, { join: event.target.value as Outline['join'] })}>
               <option value="round">round</option>
-              <option value="mitred">mitred</option>
-              <option value="bevelled">bevelled</option>
+              <option value="mitred">sharp (mitred)</option>
+              <option value="bevelled">cut off (bevelled)</option>
             </Select>
             ,{' '}
             <Select
@@ -57,24 +57,24 @@ export function FramesEditor() {
                 below <FigureField label={`Holes filled below, outline in ${name}`} mm={outline.fillBelowMm} unit={unit} min={0.1} stepMm={0.5} onChange={(fillBelowMm) => setOutline(outline.id, { fillBelowMm })} />
               </>
             )}
-            . <WordButton aria-label={`Take it away: the outline in ${name}`} onPress={() => change({ build: { outlines: outlines.filter((other) => other !== outline) } })}>Take it away</WordButton>
+            . <WordButton aria-label={`Remove: the outline in ${name}`} onPress={() => change({ build: { outlines: outlines.filter((other) => other !== outline) } })}>Remove</WordButton>
           </Said>
         );
       })}
       {knockOuts.map((one, at) => (
         <Said key={at}>
-          <FilmChoice label={`Shapes knocked out, ${at + 1}`} films={films} value={one.shapeFilmId} onChange={(shapeFilmId) => setKnockOut(at, { shapeFilmId })} /> is knocked out of{' '}
-          <FilmChoice label={`Knocked out of, ${at + 1}`} films={films} value={one.baseFilmId} onChange={(baseFilmId) => setKnockOut(at, { baseFilmId })} /> with{' '}
-          <FigureField label={`Clearance, ${at + 1}`} mm={one.clearanceMm} unit={unit} max={50} stepMm={0.5} onChange={(clearanceMm) => setKnockOut(at, { clearanceMm })} /> clear all round.{' '}
-          <WordButton aria-label={`Take it away: knock-out ${at + 1}`} onPress={() => change({ build: { knockOuts: knockOuts.filter((other) => other !== one) } })}>Take it away</WordButton>
+          <FilmChoice label={`Shapes cut out, ${at + 1}`} films={films} value={one.shapeFilmId} onChange={(shapeFilmId) => setKnockOut(at, { shapeFilmId })} /> is cut out of{' '}
+          <FilmChoice label={`Cut out of, ${at + 1}`} films={films} value={one.baseFilmId} onChange={(baseFilmId) => setKnockOut(at, { baseFilmId })} /> with{' '}
+          <FigureField label={`Clearance, ${at + 1}`} mm={one.clearanceMm} unit={unit} max={50} stepMm={0.5} onChange={(clearanceMm) => setKnockOut(at, { clearanceMm })} /> free all around.{' '}
+          <WordButton aria-label={`Remove: knock-out ${at + 1}`} onPress={() => change({ build: { knockOuts: knockOuts.filter((other) => other !== one) } })}>Remove</WordButton>
         </Said>
       ))}
       {blockOut && (
         <Said>
-          <FilmChoice label="Film of the block-out" films={plain} value={blockOut.filmId} onChange={(filmId) => change({ build: { blockOut: { ...blockOut, filmId } } })} /> backs{' '}
-          <FilmChoice label="Backed by the block-out" films={films.filter((film) => film.id !== blockOut.filmId)} value={blockOut.underFilmId} onChange={(underFilmId) => change({ build: { blockOut: { ...blockOut, underFilmId } } })} />,{' '}
-          <FigureField label="Within its edge" mm={blockOut.insetMm} unit={unit} max={50} stepMm={0.1} onChange={(insetMm) => change({ build: { blockOut: { ...blockOut, insetMm } } })} /> within its edge.{' '}
-          <WordButton onPress={() => change({ build: { blockOut: null } })}>Take the block-out away</WordButton>
+          <FilmChoice label="Film of the backing" films={plain} value={blockOut.filmId} onChange={(filmId) => change({ build: { blockOut: { ...blockOut, filmId } } })} /> lies under{' '}
+          <FilmChoice label="Film that is backed" films={films.filter((film) => film.id !== blockOut.filmId)} value={blockOut.underFilmId} onChange={(underFilmId) => change({ build: { blockOut: { ...blockOut, underFilmId } } })} />,{' '}
+          <FigureField label="Backing inside the edge" mm={blockOut.insetMm} unit={unit} max={50} stepMm={0.1} onChange={(insetMm) => change({ build: { blockOut: { ...blockOut, insetMm } } })} /> within its edge.{' '}
+          <WordButton onPress={() => change({ build: { blockOut: null } })}>Remove the backing</WordButton>
         </Said>
       )}
       {contour && (
@@ -85,14 +85,14 @@ export function FramesEditor() {
             <option value="inside">inside</option>
             <option value="outside">outside</option>
           </Select>{' '}
-          its edge. <WordButton onPress={() => change({ build: { contour: null } })}>Cut it from film after all</WordButton>
+          its edge. <WordButton onPress={() => change({ build: { contour: null } })}>Cut it from film instead</WordButton>
         </Said>
       )}
       <Adds>
         <WordButton onPress={() => change({ build: { outlines: [...outlines, { id: crypto.randomUUID(), filmId: freeFilm.id, widthMm: null, join: 'round', fillBelowMm: 0 }] } })}>Add an outline</WordButton>
-        {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, { shapeFilmId: films.at(-1)!.id, baseFilmId: films[0]!.id, clearanceMm: 1 }] } })}>Knock a film out of another</WordButton>}
-        {!contour && <WordButton onPress={() => change({ build: { contour: { filmId: films[0]?.id ?? freeFilm.id, side: 'inside', byMm: Math.max(0.2, 2 * shop.cutter.repeatabilityMm) } } })}>It is printed: cut round it only</WordButton>}
-        {!blockOut && films.length > 0 && <WordButton onPress={() => change({ build: { blockOut: { filmId: freeFilm.id, underFilmId: films.at(-1)!.id, insetMm: 0.3 } } })}>Back a film with another</WordButton>}
+        {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, { shapeFilmId: films.at(-1)!.id, baseFilmId: films[0]!.id, clearanceMm: 1 }] } })}>Cut one film out of another</WordButton>}
+        {!contour && <WordButton onPress={() => change({ build: { contour: { filmId: films[0]?.id ?? freeFilm.id, side: 'inside', byMm: Math.max(0.2, 2 * shop.cutter.repeatabilityMm) } } })}>It is printed: only cut around it</WordButton>}
+        {!blockOut && films.length > 0 && <WordButton onPress={() => change({ build: { blockOut: { filmId: freeFilm.id, underFilmId: films.at(-1)!.id, insetMm: 0.3 } } })}>Put a backing under a film</WordButton>}
       </Adds>
     </section>
   );
@@ -101,7 +101,7 @@ export function FramesEditor() {
 function FilmChoice({ label, films, value, onChange }: { readonly label: string; readonly films: readonly Film[]; readonly value: string; readonly onChange: (id: string) => void }) {
   return (
     <Select aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
-      {!films.some((film) => film.id === value) && <option value={value}>a film that is gone</option>}
+      {!films.some((film) => film.id === value) && <option value={value}>a film that is no longer here</option>}
       {films.map((film) => (
         <option key={film.id} value={film.id}>
           {film.name}

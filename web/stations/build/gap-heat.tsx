@@ -38,7 +38,7 @@ export function GapHeat({ heat }: { readonly heat: TrialAnswer['heat'] }) {
 /** What the heat picture says, for those who read it and those who hear it. */
 export function heatCaption(heat: TrialAnswer['heat']): string {
   const most = mostOf(heat);
-  if (most === 0) return 'no edge opened in any placement';
+  if (most === 0) return 'no gap opened in any trial';
   const percent = 100 * most;
-  return `where bare surface showed: thin and pale seldom, thick and dark up to ${percent < 1 ? percent.toFixed(1) : percent.toFixed(0)} times in 100`;
+  return `where gaps showed: thin and pale rarely, thick and dark up to ${percent < 1 ? percent.toFixed(1) : percent.toFixed(0)} times in 100`;
 }

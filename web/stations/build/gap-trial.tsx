@@ -5,6 +5,7 @@ import { formatLength } from '../../../core/words/index.js';
 import type { TrialAnswer } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useAsked } from '../../job/use-asked.js';
+import { Reason } from '../../ui/reason.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
@@ -32,8 +33,8 @@ export function GapTrialPanel({ onHeat }: GapTrialPanelProps) {
   const heat = mine?.heat ?? NO_HEAT;
   useEffect(() => onHeat(heat), [heat, onHeat]);
   const chart = useMemo(() => answer?.marked.curve.map((point, i) => ({ trap: point.trapMm, marked: Number((100 * point.risk).toFixed(2)), byEye: Number((100 * answer.byEye.curve[i]!.risk).toFixed(2)) })) ?? [], [answer]);
-  if (answer === undefined) return <Panel role="status">Laying the layers …</Panel>;
-  if (answer === null || !mine) return <Panel>One layer cannot slip against another: there is nothing to try.</Panel>;
+  if (answer === undefined) return <Panel role="status">Trying it many times …</Panel>;
+  if (answer === null || !mine) return <Panel>There is only one layer, so nothing can slip.</Panel>;
   const percent = (share: number) => (100 * share < 0.05 ? 'never' : `in ${(100 * share).toFixed(share < 0.1 ? 1 : 0)} of 100`);
   const enough = mine.trapMm;
   const eyeIsEnough = answer.byEye.risk <= inHundred / 100;
@@ -41,26 +42,26 @@ export function GapTrialPanel({ onHeat }: GapTrialPanelProps) {
     <Panel aria-label="Gap trial">
       <Words>
         <p>
-          Laid <NumberField label="Placements" value={placements} min={100} max={20_000} onChange={setPlacements} /> times and looked at from <FigureField label="Reading distance" mm={readingMm} unit={unit} min={50} max={50_000} stepMm={100} onChange={setReadingMm} />, bare surface shows{' '}
+          If it is put together <NumberField label="Placements" value={placements} min={100} max={20_000} onChange={setPlacements} /> times and seen from <FigureField label="Reading distance" mm={readingMm} unit={unit} min={50} max={50_000} stepMm={100} onChange={setReadingMm} />, bare surface shows{' '}
           <strong>{percent(answer.marked.risk)}</strong> with marks, <strong>{percent(answer.byEye.risk)}</strong> by eye. {mine.widestMm > 0 ? `The widest gap is ${formatLength(mine.widestMm, unit)} ${unit}.` : ''}
         </p>
         <p>
           For no more than <NumberField label="Gaps in a hundred" value={inHundred} min={1} max={50} onChange={setInHundred} /> in 100,{' '}
           {enough === null ? (
-            'no trap is wide enough: some edges here have none.'
+            'no trap is wide enough, because some edges here have none.'
           ) : (
             <>
               a trap of <strong>{formatLength(enough, unit)} {unit}</strong> is enough.{' '}
-              {recipe.build.trapMm !== enough && <Button onPress={() => handle.change({ build: { trapMm: enough } })}>Take it</Button>}
+              {recipe.build.trapMm !== enough && <Button onPress={() => handle.change({ build: { trapMm: enough } })}>Use it</Button>}
             </>
           )}{' '}
           {eyeIsEnough && withMarks && (
             <>
-              Laid by eye it is as good: the marks can be spared. <WordButton onPress={() => handle.change({ preparation: { marks: false } })}>Lay it by eye</WordButton>
+              By eye is good enough here, so you can leave out the marks. <WordButton onPress={() => handle.change({ preparation: { marks: false } })}>Lay it by eye</WordButton>
             </>
           )}
         </p>
-        <Fine>A gap under {formatLength(mine.visibleMm, unit)} {unit} is not seen from there. Slips are normal, 19 of 20 within your figures; seed 1 (docs/gap-trial.md).</Fine>
+        <Fine>A gap under {formatLength(mine.visibleMm, unit)} {unit} cannot be seen from there. 19 of 20 slips stay within your figures. <Reason text="(docs/gap-trial.md)" /></Fine>
       </Words>
       <Chart role="img" aria-label={`Risk of a gap by trap width: ${percent(mine.curve[0]!.risk)} without a trap, ${percent(mine.risk)} at ${mine.curve.length > 0 ? formatLength(plan?.trapMm ?? 0, unit) : 0} ${unit}.`}>
         <ResponsiveContainer width="100%" height="100%">

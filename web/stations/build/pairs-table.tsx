@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import type { PairDecision, PairPlan } from '../../../core/stations/build/index.js';
+import { Reason } from '../../ui/reason.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
@@ -42,7 +43,7 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
         <Swatch film={pair.lower} size={16} /> {pair.lower.name} under <Swatch film={pair.upper} size={16} /> {pair.upper.name}
       </p>
       <Row>
-        <Select aria-label={`School of ${names}`} value={school} onChange={(event) => decide({ school: event.target.value as PairDecision['school'] })}>
+        <Select aria-label={`Way of building ${names}`} value={school} onChange={(event) => decide({ school: event.target.value as PairDecision['school'] })}>
           {(['overlay', 'inlay', 'trapped'] as const).map((one) => (
             <option key={one} value={one}>
               {NAMES[one]}
@@ -55,8 +56,8 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
             by <FigureField label={`Trap of ${names}`} mm={pairs[pair.key]?.trapMm ?? pair.trapMm} unit={unit} max={20} stepMm={0.05} onChange={(trapMm) => decide({ trapMm })} />
           </span>
         )}
-        <WordButton aria-expanded={open} aria-label={`${open ? 'Hide why' : 'Why?'} ${names}`} onPress={() => setOpen(!open)}>
-          {open ? 'Hide why' : 'Why?'}
+        <WordButton aria-expanded={open} aria-label={`${open ? 'Hide reasons' : 'Why?'} ${names}`} onPress={() => setOpen(!open)}>
+          {open ? 'Hide reasons' : 'Why?'}
         </WordButton>
         {pair.overridden && (
           <WordButton aria-label={`Let the app decide ${names}`} onPress={follow}>
@@ -70,7 +71,7 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
             <li key={reason}>{reason}</li>
           ))}
           <li>
-            By the formula this pair needs {pair.width.mm} mm: {pair.width.parts.placement.toFixed(2)} hand, {pair.width.parts.shrink.toFixed(2)} shrink, {pair.width.parts.turn.toFixed(2)} turn, {pair.width.parts.cutter.toFixed(2)} cutter (docs/trap.md).
+            By the formula this pair needs {pair.width.mm} mm: {pair.width.parts.placement.toFixed(2)} hand, {pair.width.parts.shrink.toFixed(2)} shrink, {pair.width.parts.turn.toFixed(2)} turn, {pair.width.parts.cutter.toFixed(2)} cutter. <Reason text="(docs/trap.md)" />
           </li>
         </Reasons>
       )}

@@ -15,17 +15,17 @@ const WISH: TrialWish = { placements: 1000, seed: 1, readingMm: 1000, risk: 0.01
 export function SchoolsTable() {
   const { recipe, handle } = useJobContext();
   const rows = useAsked<readonly SchoolFigures[] | null>((api, plan) => api.schools(plan, WISH), null, '');
-  if (!rows) return <Panel role="status">Building it three times …</Panel>;
+  if (!rows) return <Panel role="status">Building it in three ways …</Panel>;
   return (
-    <Panel aria-label="The three schools side by side">
+    <Panel aria-label="The three ways side by side">
       <Table>
         <thead>
           <tr>
             <th scope="col">School</th>
             <th scope="col" className="figure">Thickest</th>
-            <th scope="col" className="figure">Edges to meet exactly</th>
+            <th scope="col" className="figure">Edges that must meet exactly</th>
             <th scope="col" className="figure">Pieces and holes to weed</th>
-            <th scope="col" className="figure">Film that stays</th>
+            <th scope="col" className="figure">Film on the job</th>
             <th scope="col" className="figure">Gap seen from 1 m</th>
             <th scope="col" className="figure">Cutting</th>
             <th scope="col">
@@ -43,7 +43,7 @@ export function SchoolsTable() {
               <td className="figure">{sayArea(row.filmMm2)}</td>
               <td className="figure">{(100 * row.risk).toFixed(1)} of 100</td>
               <td className="figure">{sayDuration(row.cutSeconds)}</td>
-              <td>{row.school === recipe.build.school ? 'as it is' : <WordButton aria-label={`Build it so: ${NAMES[row.school].toLowerCase()}`} onPress={() => handle.change({ build: { school: row.school } })}>Build it so</WordButton>}</td>
+              <td>{row.school === recipe.build.school ? 'as it is' : <WordButton aria-label={`Use it: ${NAMES[row.school].toLowerCase()}`} onPress={() => handle.change({ build: { school: row.school } })}>Use this</WordButton>}</td>
             </tr>
           ))}
         </tbody>

@@ -18,10 +18,10 @@ export function TakeAway() {
   if (layers.length === 0) return null;
   const query = new URLSearchParams({ format, ...(layer ? { layer } : {}) });
   return (
-    <section aria-label="Take it away as a file">
-      <h3>As a file, at true size with its marks</h3>
+    <section aria-label="Save the layers as files">
+      <h3>As files at true size, with the marks</h3>
       <Row>
-        <Select aria-label="What is written" value={layer} onChange={(event) => setLayer(event.target.value)}>
+        <Select aria-label="Which layers" value={layer} onChange={(event) => setLayer(event.target.value)}>
           <option value="">the whole build</option>
           {layers.map(({ film }) => (
             <option key={film.id} value={film.id}>

@@ -27,10 +27,10 @@ export function TrapTerms() {
     );
   return (
     <details>
-      <summary>What the trap is reckoned from</summary>
+      <summary>Figures behind the trap</summary>
       <Terms>
         <li>
-          Your hand lays a layer within <FigureField label="Placement error" mm={recipe.build.placementErrorMm} unit={unit} max={5} stepMm={0.05} onChange={(placementErrorMm) => handle.change({ build: { placementErrorMm } })} /> of where it should lie.
+          You lay a layer within <FigureField label="Placement error" mm={recipe.build.placementErrorMm} unit={unit} max={5} stepMm={0.05} onChange={(placementErrorMm) => handle.change({ build: { placementErrorMm } })} /> of its place.
         </li>
         {films.map((film) => (
           <li key={film.id}>
@@ -41,15 +41,15 @@ export function TrapTerms() {
           <li>
             {recipe.preparation.marks ? (
               <>
-                The marks stand <MarkDistance mm={distance} /> apart.
+                The marks are <MarkDistance mm={distance} /> apart.
               </>
             ) : (
-              `By eye, the shared area is ${formatLength(distance, unit)} ${unit} long.`
+              `Laid by eye: the shared edge is ${formatLength(distance, unit)} ${unit} long.`
             )}
           </li>
         )}
         <li>
-          The cutter comes back to a point within{' '}
+          The cutter returns to a point within{' '}
           <FigureField label="Repeatability of the cutter" mm={shop.cutter.repeatabilityMm} unit={unit} max={1} stepMm={0.01} onChange={(repeatabilityMm) => void set('/api/shop/cutter', { repeatabilityMm })} />, in every job.
         </li>
       </Terms>

@@ -70,7 +70,7 @@ export function CutStation() {
             />
           ))}
           {sheets.length > 0 && (
-            <section aria-label="What is left to be cut">
+            <section aria-label="What is left to cut">
               <h3>To cut</h3>
               <Queue aria-label="Sheets to cut">
                 {sheets.map((sheet) => (
@@ -101,10 +101,10 @@ export function CutStation() {
           {stopped && sheets.length > 0 && <Refused>Nothing is cut before this is put right: {stopped.message}</Refused>}
           {act.error && <Refused role="alert">{act.error.message}</Refused>}
           {plan?.toCut && sheets.length === 0 && undecided.length === 0 && !inCutter && done.length > 0 && <Small>Everything of this job is cut.</Small>}
-          {sheets.length === 0 && cuts.length === 0 && <Small>There is nothing to cut yet: the sheets come from the station before.</Small>}
+          {sheets.length === 0 && cuts.length === 0 && <Small>There is nothing to cut yet. Sheets are made at the Sheets station.</Small>}
           {done.length > 0 && (
             <section aria-label="What is cut">
-              <h3>Cut already</h3>
+              <h3>Already cut</h3>
               <Queue aria-label="Sheets that were cut">
                 {done.map((sheet) => (
                   <li key={sheet.id}>
@@ -147,7 +147,7 @@ export function CutStation() {
 /** What became of a sheet, and whether it still fits the job. */
 function fate(sheet: FrozenSheet, how: ReadonlyMap<string, SheetStanding>, wanted: ReadonlySet<string>): string {
   const standing = how.get(sheet.id);
-  if (standing === 'to-remake') return 'to be remade';
+  if (standing === 'to-remake') return 'make again';
   if (standing === 'thrown-away') return 'thrown away';
   if (standing === 'rest-undecided') return 'cut in part; its rest failed';
   if (sheet.groups.every((group) => group.revision === null)) return 'cut before the job’s state was kept with it';

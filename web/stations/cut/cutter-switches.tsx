@@ -10,7 +10,7 @@ const SWITCHES: readonly (readonly [label: string, request: object])[] = [
   ['Slow its buffer', { do: 'fail', how: 'slow-buffer' }],
   ['Pull the cable for 4 s', { do: 'pull-cable', seconds: 4 }],
   ['Cut its power', { do: 'power-cut' }],
-  ['Mend it', { do: 'clear' }],
+  ['Repair it', { do: 'clear' }],
   ['Real time', { do: 'time-lapse', factor: 1 }],
   ['20 times as fast', { do: 'time-lapse', factor: 20 }],
 ];

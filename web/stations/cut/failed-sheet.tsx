@@ -13,7 +13,7 @@ interface FailedSheetProps {
   readonly onDecide: (decided: 'kept' | 'thrown-away') => void;
 }
 
-/** A cut that failed or was cancelled, told until the maker has said what becomes of it. */
+/** A cut that failed or was cancelled, told until the maker has said what to do with it. */
 export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) {
   const [how, setHow] = useState<'rest' | 'again' | null>(null);
   const run = sheet.runs.at(-1)!;
@@ -21,7 +21,7 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
   const allWhole = whole !== null && whole.parts === whole.ofParts;
   const open = whole ? whole.ofParts - whole.parts : 0;
   return (
-    <Card aria-label={`${sheet.film.name}: what becomes of it`}>
+    <Card aria-label={`${sheet.film.name}: what to do with it`}>
       <h3>
         {sheet.film.name}: {run.state === 'failed' ? 'the cut failed' : 'the cut was cancelled'}
       </h3>
@@ -47,7 +47,7 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
         </Button>
         <Button onPress={() => onDecide('thrown-away')}>Throw it away</Button>
       </Row>
-      {how === null && <p>If you throw it away, its layer is laid out anew with what is left to be cut.</p>}
+      {how === null && <p>If you throw it away, its layer is laid out again with what is left to cut.</p>}
       {how === 'rest' && <p>Load a new piece. The parts that are missing are cut whole, with marks and border, where the piece begins.</p>}
       {how && <LoadedQuestion key={how} sheet={sheet} action={how === 'rest' ? 'Cut the rest' : 'Cut it again'} busy={busy} onCut={(loaded) => onCut(how, loaded)} />}
     </Card>

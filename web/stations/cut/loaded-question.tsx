@@ -30,7 +30,7 @@ export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQu
       <h3>What is loaded?</h3>
       <Small>{wanted(sheet, unit)}</Small>
       <Labelled>
-        In the cutter lies
+        Film in the cutter
         <Select value={loaded} onChange={(event) => setLoaded(event.target.value)}>
           <option value="" disabled>
             look, then choose …
@@ -63,8 +63,8 @@ export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQu
 /** What to load, and where: the program counts from one corner, which is the same in the picture. */
 function wanted({ film, piece, mat, usedLengthMm }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
   const length = `${formatLength(usedLengthMm, unit)} ${unit}`;
-  if (!piece) return `This sheet wants ${film.name}, at least ${length} long.`;
-  const what = `This sheet wants ${film.name}, ${PIECE_WORDS[piece.kind]} ${formatLength(piece.widthMm, unit)} ${unit} wide and at least ${length} long.`;
+  if (!piece) return `This sheet needs ${film.name}, at least ${length} long.`;
+  const what = `This sheet needs ${film.name}, ${PIECE_WORDS[piece.kind]} ${formatLength(piece.widthMm, unit)} ${unit} wide and at least ${length} long.`;
   return mat
     ? `${what} Lay its lower left corner into the lower left corner of the field of the ${mat.name}. The cutter counts from there (0 in the picture).`
     : `${what} The cutter counts from its lower left corner (0 in the picture).`;

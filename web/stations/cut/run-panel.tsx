@@ -7,11 +7,11 @@ import { sayDuration } from '../../../core/words/index.js';
 
 const STATE_WORDS: Readonly<Record<RunState, string>> = {
   cutting: 'Cutting',
-  paused: 'Held, knife up or down as it stood',
+  paused: 'Paused',
   waiting: 'Waiting for the cutter',
   stuck: 'The cutter needs you',
   interrupted: 'Interrupted',
-  cancelling: 'Being cancelled',
+  cancelling: 'Cancelling',
   finished: 'Cut',
   cancelled: 'Cancelled',
   failed: 'Failed',
@@ -31,7 +31,7 @@ export function RunPanel({ filmName, run, progress, onAct }: RunPanelProps) {
   const share = progress?.share ?? run.share;
   const rests = state === 'paused' || state === 'interrupted';
   return (
-    <Card>
+    <Card tabIndex={-1} aria-label={`The cut of ${filmName}`}>
       <h3>
         {filmName}: <span role="status">{STATE_WORDS[state]}</span>
       </h3>
@@ -45,7 +45,7 @@ export function RunPanel({ filmName, run, progress, onAct }: RunPanelProps) {
       {message && <Word>{message}</Word>}
       {state !== 'cancelling' && (
         <Row>
-          {rests ? <MainButton onPress={() => onAct('resume')}>Go on</MainButton> : <Button onPress={() => onAct('pause')}>Pause</Button>}
+          {rests ? <MainButton onPress={() => onAct('resume')}>Resume</MainButton> : <Button onPress={() => onAct('pause')}>Pause</Button>}
           <Button onPress={() => onAct('cancel')}>Cancel this sheet</Button>
         </Row>
       )}

@@ -68,7 +68,7 @@ export function PrepareStation() {
           )}
           {film && (
             <section aria-label="Weeding list">
-              <h3>To take out of {film.name}</h3>
+              <h3>To weed out of {film.name}</h3>
               {cut.length > 0 && (
                 <Labelled>
                   Which piece
@@ -89,7 +89,7 @@ export function PrepareStation() {
                 <>
                   <Small>
                     {copy
-                      ? `${spots.filter(isTicked).length} of ${spots.length} seen to.`
+                      ? `${spots.filter(isTicked).length} of ${spots.length} done.`
                       : `${weed ? `${count(weed.pieces, 'piece')}, ` : ''}${count(spots.filter((spot) => spot.kind === 'counter').length, 'counter')}. They can be ticked off once this layer is cut: ticks are kept with the piece.`}
                   </Small>
                   <Spots>

@@ -16,7 +16,7 @@ import { fetchedLate, Part } from '../../ui/part.js';
 
 const TimesChart = fetchedLate(() => import('./times-chart.js').then((m) => m.TimesChart));
 
-const OUTCOMES = [['none', 'Not judged'], ['good', 'Good'], ['remake', 'To be remade']] as const;
+const OUTCOMES = [['none', 'Not judged'], ['good', 'Good'], ['remake', 'Make again']] as const;
 
 /** What was cut, what it took and how it turned out. */
 export function RecordStation() {
@@ -31,7 +31,7 @@ export function RecordStation() {
   return (
     <StationLayout
       title="Record"
-      lead={finished.length > 0 ? 'Every run of the cutter for this job. Say how it turned out; next time the shop remembers.' : 'Nothing has been cut for this job yet. Every run is logged here by itself.'}
+      lead={finished.length > 0 ? 'Every run of the cutter for this job. Say how each one turned out.' : 'Nothing has been cut for this job yet. Every run is recorded here.'}
       docket={
         <>
           {finished.length > 0 && (
@@ -56,7 +56,7 @@ export function RecordStation() {
     >
       {entries.length === 0 ? (
         <Nothing>
-          <Small>The record fills itself as sheets are cut.</Small>
+          <Small>Runs appear here as sheets are cut.</Small>
         </Nothing>
       ) : (
         <Scroll tabIndex={0} role="group" aria-label="Runs of the cutter">
@@ -92,7 +92,7 @@ export function RecordStation() {
                   <td className="figure">{sayDuration(run.estimateSeconds)}</td>
                   <td className="figure">{run.actualSeconds === null ? '–' : sayDuration(run.actualSeconds)}</td>
                   <td>
-                    {run.outcome === 'good' ? 'good' : run.outcome === 'remake' ? 'to be remade' : '–'}
+                    {run.outcome === 'good' ? 'good' : run.outcome === 'remake' ? 'make again' : '–'}
                     {run.note && <Small>{run.note}</Small>}
                   </td>
                 </Line>
@@ -136,7 +136,7 @@ function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; rea
         {nameOf(sheet)}
       </h3>
       <Choice label="Outcome" value={run.outcome ?? 'none'} options={OUTCOMES} onChange={(outcome) => save.mutate({ outcome: outcome === 'none' ? null : outcome })} />
-      {standing === 'to-remake' && <Small>What this sheet carries is among what is to be cut again.</Small>}
+      {standing === 'to-remake' && <Small>The copies on this sheet will be cut again.</Small>}
       <Labelled>
         Note: how it weeded, what went wrong, why it was remade
         <TextArea maxLength={2000} {...note.props} />

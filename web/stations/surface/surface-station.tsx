@@ -20,7 +20,7 @@ export function SurfaceStation() {
   return (
     <StationLayout
       title="Surface"
-      lead="Measure every blank, each time. Lengths are read as you say them: 42, 4 cm, 16 1/2&quot;."
+      lead="Measure the surface each time. You can type lengths like 42, 4 cm or 16 1/2&quot;."
       docket={
         <>
           <Said>
@@ -29,11 +29,11 @@ export function SurfaceStation() {
             <FigureField label="Panel height" mm={heightMm} unit={unit} min={1} stepMm={5} onChange={(mm) => handle.change({ surface: { heightMm: mm } })} /> high.
           </Said>
           <Said>
-            Nothing may lie within{' '}
+            Keep free:{' '}
             {SIDES.map((side, i) => (
               <span key={side}>
                 {i > 0 && (i === 3 ? ' or ' : ', ')}
-                <FigureField label={`Margin ${side}`} mm={marginMm[side]} unit={unit} stepMm={1} onChange={(mm) => handle.change({ surface: { marginMm: { ...marginMm, [side]: mm } } })} /> of the {side}
+                <FigureField label={`Margin ${side}`} mm={marginMm[side]} unit={unit} stepMm={1} onChange={(mm) => handle.change({ surface: { marginMm: { ...marginMm, [side]: mm } } })} /> at the {side}
               </span>
             ))}
             .
@@ -59,7 +59,7 @@ export function SurfaceStation() {
         </>
       }
     >
-      <LightTable label="The panel with the design on it" box={{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }} unit={unit} caption="hatched: kept free">
+      <LightTable label="The panel with the design on it" box={{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }} unit={unit} caption="hatched: stays free">
         <rect width={widthMm} height={heightMm} fill="#ffffff" stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
         <path
           d={`M0 0H${widthMm}V${heightMm}H0ZM${marginMm.left} ${marginMm.top}V${heightMm - marginMm.bottom}H${widthMm - marginMm.right}V${marginMm.top}Z`}

@@ -1,0 +1,53 @@
+/** A word of the trade and what it means, in one or two plain sentences. */
+export interface TradeWord {
+  readonly word: string;
+  readonly means: string;
+}
+
+/** The words of the trade that the pages and the documentation use, by the alphabet. */
+export const GLOSSARY: readonly TradeWord[] = [
+  { word: 'alignment', means: 'Putting one layer exactly in its place over another.' },
+  { word: 'backing', means: 'A film laid completely under another one, so that a dark surface does not show through. Also called a block-out.' },
+  { word: 'blank', means: 'The thing that gets decorated, before there is anything on it.' },
+  { word: 'blocker', means: 'Something that stops a job. It must be put right before anything is cut.' },
+  { word: 'copy', means: 'The whole design once. A job can be cut in many copies.' },
+  { word: 'counter', means: 'The closed inside of a letter or shape, as in o, a or R. It is waste and has to be taken out.' },
+  { word: 'cross-section', means: 'A picture of the layers as if they were cut through and seen from the side.' },
+  { word: 'design', means: 'All of the artwork as it is arranged, at its final size.' },
+  { word: 'draw-back', means: 'How far the edge of a film that is stuck down moves back after some time.' },
+  { word: 'film', means: 'Coloured plastic on a roll or sheet, with glue on its back or made to be pressed on with heat. Each colour of a design is cut from a film.' },
+  { word: 'finding', means: 'Something the app noticed about a job: a note, a warning, or a blocker.' },
+  { word: 'gap trial', means: 'The app puts the layers together many times with small random errors and counts how often bare surface shows.' },
+  { word: 'inlay', means: 'A way of building: upper shapes are cut out of the lower films exactly, so the edges only touch and the work is flat.' },
+  { word: 'kiss cut', means: 'A cut through the film but not through the liner.' },
+  { word: 'knock-out', means: 'A shape cut out of a film with some free space around it.' },
+  { word: 'lap', means: 'The part of a lower film that lies under an upper one.' },
+  { word: 'layer', means: 'Everything of a job that is cut from one film.' },
+  { word: 'liner', means: 'The paper that carries the film and protects its glue.' },
+  { word: 'loose part', means: 'A small piece of the design that is easily lost with the waste, like the dot of an i.' },
+  { word: 'mark', means: 'A small shape cut into every layer at the same place. Marks are laid on top of each other to align the layers, and are removed at the end.' },
+  { word: 'mat', means: 'A sticky board that carries a sheet of film through the cutter.' },
+  { word: 'mirrored', means: 'Cut as a mirror image, from the back of the film, because the film is turned over when it is put on.' },
+  { word: 'offcut', means: 'A piece of film that is left over and can be used again.' },
+  { word: 'outline', means: 'A border of film around the artwork, behind everything else.' },
+  { word: 'overcut', means: 'How far the knife goes on past the start of a closed line, so that the line really closes.' },
+  { word: 'overlay', means: 'A way of building: lower films run completely under the upper ones.' },
+  { word: 'pinhole', means: 'A hole too small to weed.' },
+  { word: 'placement error', means: 'How far from its place a layer may land when it is laid with care.' },
+  { word: 'plan', means: 'Everything the app works out from your decisions: layers, sheets, cuts, steps.' },
+  { word: 'ruling', means: 'Something the app decided for you, with its reasons. You can change it where the page offers another way.' },
+  { word: 'sheet', means: 'What is cut in one pass from one piece of film.' },
+  { word: 'speck', means: 'A piece too small to stay on the film when the waste is pulled off.' },
+  { word: 'tape', means: 'Transfer tape: sticky paper or plastic that picks up the cut film and carries it to the surface.' },
+  { word: 'trap', means: 'How far a lower film runs under an upper one, so that small errors do not show as gaps.' },
+  { word: 'trapped inlay', means: 'A way of building: like an inlay, but lower films run a little under the upper ones, by the trap.' },
+  { word: 'waste', means: 'The film that does not belong to the design and is pulled off.' },
+  { word: 'weed map', means: 'A picture that shows what stays, what is waste, and which counters and loose parts to look for.' },
+  { word: 'weeding', means: 'Pulling the waste off after cutting.' },
+  { word: 'weeding border', means: 'A box cut around the design, so that the waste inside it comes off in one piece.' },
+];
+
+/** The glossary as a page of the documentation. */
+export function glossaryPage(): string {
+  return `# Words of the trade\n\nThe same list is on every page under “Words” (Alt+W).\n\n| word | what it means |\n|---|---|\n${GLOSSARY.map(({ word, means }) => `| ${word} | ${means} |`).join('\n')}\n`;
+}

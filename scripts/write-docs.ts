@@ -1,0 +1,10 @@
+import { writeFileSync } from 'node:fs';
+import { glossaryPage } from '../core/words/glossary.js';
+import { apiPage } from '../server/api-page.js';
+import { apiRoutes } from '../server/app.js';
+import type { Services } from '../server/services.js';
+
+/* Writes the pages of the documentation that are made from the code. Routes are only looked at, so they need no services. */
+
+writeFileSync('docs/glossary.md', glossaryPage());
+writeFileSync('docs/api.md', apiPage(apiRoutes({} as Services)));

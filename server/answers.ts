@@ -1,0 +1,83 @@
+import { STATIONS } from '../core/words/index.js';
+import { FILM_FAMILIES } from '../core/shop/index.js';
+
+/*
+ * JSON schemas of what the API answers, by name: they stand in its OpenAPI document, and every test that asks the API holds the answer
+ * against them. No field is left out, so that a new one cannot be forgotten here.
+ */
+
+const text = { type: 'string' } as const;
+const number = { type: 'number' } as const;
+const count = { type: 'integer', minimum: 0 } as const;
+const yes = { type: 'boolean' } as const;
+const list = (items: object) => ({ type: 'array', items });
+const orNull = (schema: object) => ({ anyOf: [schema, { type: 'null' }] });
+const oneOf = (...words: readonly (string | null)[]) => ({ enum: words });
+
+/** An object with these fields; those whose name ends in `?` may be missing. */
+function fields(properties: Readonly<Record<string, unknown>>) {
+  const named = Object.entries(properties).map(([name, schema]) => ({ name: name.replace(/\?$/, ''), schema, isAlwaysThere: !name.endsWith('?') }));
+  return { type: 'object', additionalProperties: false, required: named.filter((field) => field.isAlwaysThere).map((field) => field.name), properties: Object.fromEntries(named.map(({ name, schema }) => [name, schema])) };
+}
+
+const matrix = { type: 'array', items: number, minItems: 6, maxItems: 6 } as const;
+const place = { kind: oneOf('counter', 'loose part'), xMm: number, yMm: number };
+const runState = oneOf('cutting', 'paused', 'waiting', 'stuck', 'interrupted', 'cancelling', 'finished', 'cancelled', 'failed');
+const jobSummary = { id: text, title: text, customer: text, due: orNull(text), state: oneOf('new', 'in work', 'cutting', 'cut'), updatedAt: text, artworkId: orNull(text), words: orNull(text) };
+const job = { ...jobSummary, recipe: { $ref: '#/components/schemas/Recipe' }, revision: count, canUndo: yes, canRedo: yes, deleted: yes };
+const source = fields({ id: text, fileName: text, sha256: text });
+const finding = fields({ code: text, severity: oneOf('blocker', 'warning', 'note'), stage: oneOf(...STATIONS), message: text, 'count?': count });
+const ruling = fields({ id: text, stage: oneOf(...STATIONS), sentence: text, value: { anyOf: [number, text] }, unit: oneOf('mm', '', 'g', 'mm/s'), because: list(text), overridden: yes });
+
+export const ANSWERS = {
+  JobSummary: fields(jobSummary),
+  JobSummaries: list({ $ref: '#/components/schemas/JobSummary' }),
+  Job: fields(job),
+  JobWithNotes: fields({ ...job, notes: list(text) }),
+  Film: fields({
+    id: text, name: text, family: oneOf(...Object.keys(FILM_FAMILIES)), colour: text, finish: oneOf('gloss', 'matt', 'textured', 'translucent'), directional: yes, thicknessUm: number, thinnestMm: number,
+    shrinkPct: number, takesOnTop: yes, mirrored: yes, costPerM2: number, forceG: number, speedMmS: number,
+  }),
+  Piece: fields({ id: text, filmId: text, kind: oneOf('roll', 'sheet', 'offcut'), widthMm: number, lengthMm: number, quantity: count, edgeMm: number }),
+  Mat: fields({ id: text, name: text, widthMm: number, lengthMm: number, edgeMm: number }),
+  Cutter: fields({
+    id: text, name: text, host: text, port: count, widthMm: number, accelerationMmS2: number, travelSpeedMmS: number, liftSeconds: number, bladeOffsetMm: number, overcutMm: number, repeatabilityMm: number,
+  }),
+  Shop: fields({ films: list({ $ref: '#/components/schemas/Film' }), mats: list({ $ref: '#/components/schemas/Mat' }), pieces: list({ $ref: '#/components/schemas/Piece' }), cutter: { $ref: '#/components/schemas/Cutter' }, revision: count }),
+  Font: fields({ name: text, source }),
+  Fonts: list({ $ref: '#/components/schemas/Font' }),
+  Run: fields({
+    id: text, sheetId: text, state: runState, message: text, pairsTotal: count, pairsDone: count, share: number, estimateSeconds: number, actualSeconds: orNull(number),
+    whole: orNull(fields({ parts: count, ofParts: count, copies: count, ofCopies: count })), outcome: oneOf('good', 'remake', null), note: text, startedAt: text, finishedAt: orNull(text),
+  }),
+  FrozenSheet: fields({
+    id: text, createdAt: text, film: { $ref: '#/components/schemas/Film' }, piece: orNull({ $ref: '#/components/schemas/Piece' }), mat: orNull({ $ref: '#/components/schemas/Mat' }),
+    usedLengthMm: number, keptMm2: number, filmMm2: number, filmCost: number, cutMm: number, estimateSeconds: number, pairsTotal: count, forceG: number, speedMmS: number,
+    restOf: orNull(text), decided: oneOf('kept', 'thrown-away', null),
+    groups: list(fields({ jobId: text, revision: orNull(count), copy: count, fingerprint: text, matrix, contours: count, marks: count, borders: count, weedPlaces: list(fields(place)), ticked: list(fields(place)) })),
+    runs: list({ $ref: '#/components/schemas/Run' }),
+  }),
+  FrozenSheets: list({ $ref: '#/components/schemas/FrozenSheet' }),
+  CutterBusy: fields({ busy: orNull(fields({ runId: text, state: runState, filmName: text, jobId: text, jobTitle: text })) }),
+  PlanReport: fields({
+    stations: list(fields({ station: oneOf(...STATIONS), state: oneOf('settled', 'needs you', 'blocked', 'waiting'), figure: text })),
+    'design?': fields({ widthMm: number, heightMm: number, xMm: number, yMm: number, scale: number }),
+    'colours?': list(fields({ colour: text, areaMm2: number, pieces: count, film: text, difference: number })),
+    'layers?': list(fields({ film: text, colour: text, order: count, areaMm2: number, pieces: count, holes: count })),
+    'trapMm?': number,
+    'marks?': list(fields({ shape: oneOf('diamond', 'bar'), xMm: number, yMm: number })),
+    'counters?': list(fields({ film: text, counters: count, pieces: count })),
+    'sheets?': list(fields({ id: text, number: count, film: text, piece: text, mat: orNull(text), widthMm: number, usedLengthMm: number, groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),
+    'toCut?': list(fields({ film: text, copies: count, taken: count })),
+    'density?': number,
+    'seconds?': number,
+    'steps?': list(fields({ title: text, text })),
+    findings: list(finding),
+    rulings: list(ruling),
+  }),
+  Health: fields({ ok: yes }),
+  /** What a simulated cutter answers is its own. */
+  CutterAnswer: { type: 'object' },
+} as const;
+
+export type AnswerName = keyof typeof ANSWERS;
