@@ -139,7 +139,7 @@ describe('when something comes between', () => {
     await runUntil(bench, run.id, halfway);
     await bench.api('POST', '/api/cutter/control', { do: 'power-cut' });
     const failed = await runUntil(bench, run.id, (r) => r.state === 'failed');
-    expect(failed.message).toMatch(/no longer knows where the piece lies/);
+    expect(failed.message).toMatch(/does not know any more where the piece lies/);
     expect((await start()).body.code).toBe('sheet-changed');
     expect((await bench.api('POST', `/api/sheets/${failed.sheetId}/again`, { loadedFilmId: 'tar' })).status).toBe(200);
   });

@@ -33,5 +33,5 @@ function asProblem(error: unknown): Problem {
   if (error instanceof InputError) return new Problem(422, error.code, error.message, error.path);
   const { status, expose, message } = error as { status?: number; expose?: boolean; message?: string };
   if (expose && status) return new Problem(status, 'bad-request', message ?? 'The request cannot be answered.');
-  return new Problem(500, 'internal', 'Something went wrong here, not with you. The job is as it was; try again.');
+  return new Problem(500, 'internal', 'Something went wrong in the app. The job has not changed. Try again.');
 }

@@ -1,6 +1,7 @@
 import type { CutCounts } from '../stations/record/index.js';
-import { count, formatLength, sayDuration, STATIONS, type LengthUnit, type StationName } from '../words/index.js';
+import { STATIONS, type LengthUnit, type StationName } from '../words/index.js';
 import type { Plan } from './plan.js';
+import { sayKeyFigure } from './say-key-figure.js';
 
 /** How a station stands: all is settled, the maker is asked, something stops the job, or it has not come to it. */
 export type StationState = 'settled' | 'needs you' | 'blocked' | 'waiting';
@@ -49,7 +50,7 @@ export function jobFigures({ artwork, films, build, surface, prepare, sheets, cu
 
 /** All stations of a job, in working order. `figures` are null as long as nothing is planned. */
 export function jobCard(figures: JobFigures | null, cuts: CutCounts, unit: LengthUnit): StationCard[] {
-  return STATIONS.map((station) => ({ station, state: stateOf(station, figures, cuts), figure: figures ? figureOf(station, figures, cuts, unit) : '' }));
+  return STATIONS.map((station) => ({ station, state: stateOf(station, figures, cuts), figure: figures ? sayKeyFigure(station, figures, cuts, unit) : '' }));
 }
 
 function stateOf(station: StationName, figures: JobFigures | null, cuts: CutCounts): StationState {
@@ -86,32 +87,4 @@ function isReached(station: StationName, figures: JobFigures, cuts: CutCounts): 
     case 'record':
       return cuts.finished > 0;
   }
-}
-
-function figureOf(station: StationName, figures: JobFigures, cuts: CutCounts, unit: LengthUnit): string {
-  const { colours, films, design, trapMm, counters, sheets, seconds, steps } = figures;
-  switch (station) {
-    case 'artwork':
-      return figures.parts === 0 ? 'start here' : colours === undefined ? '' : count(colours, 'colour');
-    case 'films':
-      return films === undefined ? '' : count(films, 'film');
-    case 'surface':
-      return design ? `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)}` : '';
-    case 'build':
-      return films === undefined ? '' : trapMm ? `trap ${formatLength(trapMm, unit)}` : 'no trap';
-    case 'prepare':
-      return counters === undefined ? '' : count(counters, 'counter');
-    case 'sheets':
-      return sheets === undefined ? '' : isAllCut(cuts) ? 'all cut' : count(sheets, 'sheet');
-    case 'cut':
-      return cuts.undecided > 0 ? `${cuts.undecided} to decide` : seconds === undefined ? '' : isAllCut(cuts) ? 'all cut' : sayDuration(seconds);
-    case 'assemble':
-      return steps === undefined ? '' : count(steps, 'step');
-    case 'record':
-      return cuts.finished > 0 && sheets !== undefined ? `${cuts.copies} of ${cuts.ofCopies} cut` : '';
-  }
-}
-
-function isAllCut({ copies, ofCopies }: CutCounts): boolean {
-  return ofCopies > 0 && copies >= ofCopies;
 }

@@ -131,7 +131,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
 }
 
 function changed(): Problem {
-  return new Problem(409, 'sheet-changed', 'The job, its films or what is cut of it have changed since you looked. The newest state is shown now; look at it, then cut. Nothing was cut.');
+  return new Problem(409, 'sheet-changed', 'The job, its films, or what is cut of it have changed since you looked. Nothing was cut. The newest state is shown now. Look at it, then cut.');
 }
 
 /** @throws Problem 409 when another revision was looked at than there is */
@@ -141,5 +141,5 @@ function mustBeLookedAt(now: number, looked: number): void {
 
 /** @throws Problem 409 when another film lies in the cutter */
 export function mustBeLoaded(film: { readonly id: string; readonly name: string }, loadedFilmId: string): void {
-  if (loadedFilmId !== film.id) throw new Problem(409, 'wrong-film', `This sheet is for ${film.name}; load that first. Nothing was cut.`);
+  if (loadedFilmId !== film.id) throw new Problem(409, 'wrong-film', `This sheet is for ${film.name}. Nothing was cut. Load that film first.`);
 }

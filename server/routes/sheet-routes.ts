@@ -11,7 +11,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
   const undecided = async (id: string): Promise<FrozenSheet> => {
     const sheet = await sheets.get(id);
     const standing = standings(await sheets.ofJob(sheet.groups[0]!.jobId)).get(id);
-    if (standing !== 'undecided') throw new Problem(409, 'sheet-decided', 'What becomes of this sheet is decided already. Look at it again.');
+    if (standing !== 'undecided') throw new Problem(409, 'sheet-decided', 'It is already decided what to do with this sheet. Look at it again.');
     return sheet;
   };
   return [
@@ -89,7 +89,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
         const { decided } = body as { decided: FrozenSheet['decided'] };
         const id = params['id']!;
         if (decided === null) {
-          if ((await sheets.get(id)).decided === null) throw new Problem(409, 'sheet-undecided', 'Nothing was decided of this sheet.');
+          if ((await sheets.get(id)).decided === null) throw new Problem(409, 'sheet-undecided', 'Nothing was decided about this sheet.');
         } else {
           const whole = (await undecided(id)).runs.at(-1)!.whole;
           if (decided === 'kept' && (whole === null || whole.parts < whole.ofParts)) throw new Problem(409, 'parts-missing', 'Not every part of this sheet is whole, so it cannot be kept as it is. Cut the rest instead.');

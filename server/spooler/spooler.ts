@@ -118,7 +118,7 @@ export class Spooler {
 
   /** @throws Problem 409 when the run is not under way */
   pause(id: string): void {
-    if (this.#active?.run.id !== id || this.#active.wish === 'cancel') throw new Problem(409, 'run-not-active', 'This cut is not under way.');
+    if (this.#active?.run.id !== id || this.#active.wish === 'cancel') throw new Problem(409, 'run-not-active', 'This cut is not running.');
     this.#active.wish = 'pause';
   }
 
@@ -289,5 +289,5 @@ function take(script: Iterator<string>): string | null {
 }
 
 function busy(): Problem {
-  return new Problem(409, 'cutter-busy', 'Another cut is under way or waits to go on. Finish or cancel it first.');
+  return new Problem(409, 'cutter-busy', SAID.busy);
 }

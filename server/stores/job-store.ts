@@ -175,7 +175,7 @@ export class JobStore {
       const row = (await tx('jobs').where({ id }).first()) as JobRow | undefined;
       if (!row) throw new Problem(404, 'job-unknown', 'There is no such job.');
       if (edit !== undefined && row.last_edit === edit) return false;
-      if (row.revision !== revision) throw new Problem(409, 'job-changed', 'This job was changed elsewhere meanwhile, so this change was not saved.');
+      if (row.revision !== revision) throw new Problem(409, 'job-changed', 'This job was changed somewhere else in the meantime, so this change was not saved.');
       const change = await act(tx, row);
       if (change) await tx('jobs').where({ id }).update({ ...change, revision: revision + 1, last_edit: edit ?? null, updated_at: new Date().toISOString() });
       return change !== null;

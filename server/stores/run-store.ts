@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
 import { contoursOfGroups, ENDED, type Run, type RunState, type WholeOnPiece } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
+import { SAID } from '../spooler/said.js';
 import type { StoredCut } from '../spooler/cut-state.js';
 import type { FrozenProgram, RunBook, SavedCut } from '../spooler/spooler.js';
 import type { ProgramStore } from './program-store.js';
@@ -38,7 +39,7 @@ export class RunStore implements RunBook {
     const id = randomUUID();
     const now = new Date().toISOString();
     await this.db.transaction(async (tx) => {
-      if (await tx('runs').whereNull('finished_at').first()) throw new Problem(409, 'cutter-busy', 'Another cut is under way or waits to go on. Finish or cancel it first.');
+      if (await tx('runs').whereNull('finished_at').first()) throw new Problem(409, 'cutter-busy', SAID.busy);
       await tx('runs').insert({ id, sheet_id: sheetId, state: 'cutting', message: '', pairs_done: 0, share: 0, note: '', started_at: now });
     });
     return this.get(id);

@@ -68,7 +68,7 @@ export class ShopStore {
       const row = await tx<DataRow & { id: string }>(table).where({ id }).first();
       if (!row) throw unknown();
       const taken = await tx('shop_state').where({ revision }).update({ revision: revision + 1 });
-      if (taken === 0) throw new Problem(409, 'shop-changed', 'The shop was changed elsewhere meanwhile, so this change was not saved.');
+      if (taken === 0) throw new Problem(409, 'shop-changed', 'The shop was changed somewhere else in the meantime, so this change was not saved.');
       await tx(table).where({ id }).update({ data: JSON.stringify({ ...(JSON.parse(row.data) as object), ...change }) });
     });
     await this.#changed();
