@@ -63,14 +63,14 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     expect(await violations()).toEqual([]);
     await show(`/jobs/${cut.id}/prepare`, '3 sheets');
     await browser.press('Chalk white');
-    await browser.sees('seen to');
+    await browser.sees('done.');
     expect(await violations()).toEqual([]);
     const { body: now } = await bench.api<Job>('GET', `/api/jobs/${cut.id}`);
     await browser.deafen(true);
     await show(`/jobs/${cut.id}/sheets`, '3 sheets');
     await bench.api('PUT', `/api/jobs/${cut.id}/recipe`, { recipe: { ...now.recipe, customer: 'Other' }, revision: now.revision });
     await browser.write('Copies', '2');
-    await browser.sees('changed elsewhere');
+    await browser.sees('changed somewhere else');
     expect(await violations()).toEqual([]);
     await browser.deafen(false);
   });

@@ -97,7 +97,7 @@ describe('a picture', () => {
     await sees('traced picture');
     await sees('is traced in');
     await sees('2 colours');
-    await press('Everything in it is film');
+    await press('All of it is film');
     await sees('3 colours');
     await press('Undo');
     await sees('2 films');
@@ -112,7 +112,7 @@ describe('a picture', () => {
     const [{ id }] = (await saved()).artworks as [PicturePart];
     await give('logo-2.png', png(LOGO.replace('<circle', '<rect width="100" height="60" fill="#fff"/><circle').replace('#1d4e89', '#1f6b45')), replace);
     await sees('logo-2.png');
-    await sees('New in it: #1f6b45');
+    await sees('New colours: #1f6b45');
     const [part] = (await saved()).artworks;
     expect([part!.id, (part as PicturePart).source.fileName]).toEqual([id, 'logo-2.png']);
   });
@@ -194,10 +194,10 @@ describe('several parts', () => {
       'all.svg',
       `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 120" width="200mm" height="120mm"><linearGradient id="g"><stop stop-color="#f2b632"/><stop offset="1" stop-color="#b3262b"/></linearGradient><pattern id="p" width="10" height="10" patternUnits="userSpaceOnUse"><rect width="10" height="10" fill="#1f6b45"/></pattern><rect x="5" y="5" width="80" height="50" fill="url(#g)"/><rect x="95" y="5" width="80" height="50" fill="url(#p)"/><text x="10" y="100" font-family="Harbour Slab" font-size="24">Wick</text><rect x="100" y="70" width="60" height="40" fill="none" stroke="#16181a" stroke-width="0.05"/></svg>`,
     );
-    await sees('film has one colour');
+    await sees('Film has one colour');
     await press('Cut it as 5 bands');
-    await sees('it is cut as flat bands');
-    await press('Take its main colour');
+    await sees('cut as bands of one colour each');
+    await press('Use its main colour');
     await press('Set it in Zilla Slab');
     await sees('Text in “Harbour Slab” is set in Zilla Slab.');
     await press('Fill what they enclose');
@@ -206,6 +206,6 @@ describe('several parts', () => {
     await browser.write('Bands of a gradient', '7');
     await until(({ repair }) => repair.gradientBands === 7);
     await press('Undo: Gradients are cut as 7 bands.');
-    await sees('film has one colour');
+    await sees('Film has one colour');
   });
 });

@@ -28,12 +28,12 @@ it('rules every pair of layers, says why, and lets one be built otherwise', asyn
   const { press, sees, choose } = browser;
   await sees('Lock-gate red under Wick yellow');
   await press('Why? Lock-gate red under Wick yellow');
-  await sees('As the job: it runs under by the trap.');
-  await choose('School of Lock-gate red under Wick yellow', 'inlay');
+  await sees('Like the job: it runs under by the trap.');
+  await choose('Way of building Lock-gate red under Wick yellow', 'inlay');
   await until(({ pairs }) => pairs['lock-gate > wick-yellow']?.school === 'inlay');
   await press('Let the app decide Lock-gate red under Wick yellow');
   await until(({ pairs }) => Object.keys(pairs).length === 0);
-  await press('Reckon with chance: root of the sum of squares');
+  await press('Allow for chance');
   await until(({ trapForm }) => trapForm === 'statistical');
   await press('Undo');
 });
@@ -59,11 +59,11 @@ it('draws where edges open, the oftener the thicker', async () => {
   const { press, sees, driver } = browser;
   await press('Gap trial');
   await press('Inlay');
-  await sees('where bare surface showed');
+  await sees('where gaps showed');
   const drawn = await driver.executeScript<number>('return [...document.querySelectorAll(\'svg[aria-label="The build"] g[stroke-linecap="round"] path:not([stroke="#ffffff"])\')].reduce((sum, path) => sum + (path.getAttribute("d") ?? "").length, 0)');
   expect(drawn).toBeGreaterThan(500);
   await press('Undo');
-  await sees('no edge opened');
+  await sees('no gap opened');
 });
 
 it('shows another film in place of a colour’s before it is taken', async () => {
@@ -87,7 +87,7 @@ it('lays the build a thousand times and takes the trap that is enough', async ()
   await press('Gap trial');
   await sees('by eye');
   await find('[aria-label^="Risk of a gap by trap width"] svg');
-  await press('Take it');
+  await press('Use it');
   await until(({ trapMm }) => trapMm !== null);
   await press('Undo');
 });
@@ -96,7 +96,7 @@ it('sets the schools side by side and builds another', async () => {
   const { press, sees } = browser;
   await press('Three ways to build');
   await sees('Edges that must meet exactly');
-  await press('Use it: inlay');
+  await press('Use this: inlay');
   await until(({ school }) => school === 'inlay');
   await press('Undo');
   await until(({ school }) => school === 'trapped');
@@ -111,7 +111,7 @@ it('goes round the work with an outline, knocks out, backs a film, and takes all
   const name = 'Chalk white';
   await write(`Width of the outline in ${name}`, '6');
   await until(({ outlines }) => outlines[0]!.widthMm === 6);
-  await choose(`Corners of the outline in ${name}`, 'mitred');
+  await choose(`Corners of the outline in ${name}`, 'sharp (mitred)');
   await until(({ outlines }) => outlines[0]!.join === 'mitred');
   await press('Cut one film out of another');
   await until(({ knockOuts }) => knockOuts.length === 1);
@@ -125,7 +125,7 @@ it('goes round the work with an outline, knocks out, backs a film, and takes all
 
 it('moves layers apart and exactly back, and into another order by keys', async () => {
   const { press, driver } = browser;
-  await press('Cut through');
+  await press('Cross-section');
   const picture = () => driver.executeScript<string>(`return [...document.querySelectorAll('svg[aria-label="The build"] path')].map((path) => path.getAttribute('d') + path.getAttribute('transform')).join()`);
   await browser.sees('3 films');
   await driver.wait(async () => !(await browser.text()).includes('working it out'), 60_000);
@@ -148,7 +148,7 @@ it('moves layers apart and exactly back, and into another order by keys', async 
 
 it('is put into another order in the cross-section, by keys and by dragging', async () => {
   const { press, find, driver, sees } = browser;
-  await press('Cut through');
+  await press('Cross-section');
   await sees('at the thickest place here');
   const order = async () => (await driver.findElements(By.css('ul[aria-label^="Layers in the section"] button'))).length > 0 && driver.executeScript<string[]>('return [...document.querySelectorAll(\'ul[aria-label^="Layers in the section"] button\')].map((b) => b.textContent.trim())');
   expect(await order()).toEqual(['Wick yellow', 'Narrow blue', 'Lock-gate red']);

@@ -83,7 +83,7 @@ it('a sheet that is to be remade is back among what is to be cut; one whose job 
   await open('record');
   await browser.sees('1 of 2 cut');
   await browser.press('Make again');
-  await browser.sees('among what is to be cut again');
+  await browser.sees('will be cut again');
   await open('cut');
   await browser.sees('make again');
   const left = async () => (await browser.driver.findElements(By.css('ol[aria-label="Sheets to cut"] li'))).length;
@@ -101,13 +101,13 @@ it('ticks of the weed map are kept with the piece', async () => {
   const { body: run } = await startCut(bench, job.id, 'lock-gate');
   await runUntil(bench, run.id, (r) => r.state === 'finished');
   await open('prepare');
-  await browser.sees(/0 of \d+ seen to/);
+  await browser.sees(/0 of \d+ done/);
   await browser.press('3. counter');
-  await browser.sees(/1 of \d+ seen to/);
+  await browser.sees(/1 of \d+ done/);
   await browser.driver.wait(async () => (await cutsOf(bench, job.id))[0]!.groups[0]!.ticked.length === 1, 60_000);
   await browser.driver.get('about:blank');
   await open('prepare');
-  await browser.sees(/1 of \d+ seen to/);
+  await browser.sees(/1 of \d+ done/);
 });
 
 describe('a job that is changed elsewhere', () => {
@@ -118,7 +118,7 @@ describe('a job that is changed elsewhere', () => {
     const seen = await saved();
     await bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...seen.recipe, customer: 'Someone else' }, revision: seen.revision });
     await browser.write('Copies', '3');
-    await browser.sees('changed elsewhere meanwhile');
+    await browser.sees('changed somewhere else in the meantime');
     await browser.sees('copies and spacing (3)');
     expect((await saved()).recipe).toMatchObject({ customer: 'Someone else', sheets: { copies: 1 } });
     await browser.press('Make my change again');

@@ -89,7 +89,7 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
 
   // What was cut is weeded, and ticked off.
   await chord(Key.ALT, '5');
-  await sees('seen to');
+  await sees('done.');
   await tabTo(/counter$/);
   await keys(Key.SPACE);
   await sees('1 of');
@@ -103,10 +103,10 @@ it('findings are gone round by a key and their remedies taken by one more', asyn
   // One after the other, whichever there are, until the one that is meant.
   await driver.wait(async () => {
     await chord(Key.ALT, 'n');
-    return (await browser.text()).includes('bare surface may show');
+    return (await browser.text()).includes('Bare surface may show');
   }, 60_000);
-  await sees('bare surface may show');
+  await sees('Bare surface may show');
   await tabTo(/^Use 0\.\d+ mm$/);
   await keys(Key.ENTER);
-  await driver.wait(async () => !(await browser.text()).includes('bare surface may show'), 60_000);
+  await driver.wait(async () => !(await browser.text()).includes('Bare surface may show'), 60_000);
 });

@@ -40,12 +40,12 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   await press('Fix everything that is safe');
   await sees('Hidden and doubled shapes are left out.');
   await gone('painted twice');
-  await press('It is no film');
-  await sees('#ffffff is no film');
-  await press('Take #b3262b for both');
-  await sees('#b5282d is taken for #b3262b.');
+  await press('It is not film');
+  await sees('#ffffff is not film');
+  await press('Use #b3262b for both');
+  await sees('#b5282d is cut together with #b3262b.');
   await press('Thicken to 1 mm');
-  await gone('Parts are thinner');
+  await gone('Parts are too thin');
   await press('Drop below 1 mm²');
   await gone('Specks come off');
   await gone('Pinholes');
@@ -54,9 +54,9 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   const changed = await driver.findElements(By.css('svg[aria-label="The artwork"] path[stroke="#1f6145"]'));
   await driver.wait(async () => ((await changed[0]!.getAttribute('d')) ?? '').length > 0, 60_000);
   await press('Undo: Parts thinner than 1 mm are thickened.');
-  await sees('Parts are thinner');
+  await sees('Parts are too thin');
   await press('Undo');
-  await gone('Parts are thinner');
+  await gone('Parts are too thin');
   expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.repair).toEqual({ ...NO_REPAIR, recolour: { '#b5282d': '#b3262b' }, noFilm: ['#ffffff'], tidy: true, speckMm2: 1, thickenMm: 1 });
 });
 
@@ -67,7 +67,7 @@ it('lets a finding be with a reason, and shows it again', async () => {
   const message = (await browser.text()).match(/Specks come off[^\n]*/)![0];
   await press(`Leave as it is: ${message}`);
   await press('Too small to be seen');
-  await sees('Let be');
+  await sees('Left as they are');
   await sees('Too small to be seen.');
   await press(`Show again: ${message}`);
   await gone('Show again');
@@ -91,7 +91,7 @@ it('puts right one place and lets another be, place by place', async () => {
   await sees('place 2 of 2');
   await press(`Leave this one: ${message}`);
   await press('The customer wants it');
-  await sees('Specks and pinholes stay, at 1 place. The customer wants it so.');
+  await sees('Specks and pinholes stay, at 1 place. The customer wants it.');
   await gone('place 2 of');
   const { repair } = (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe;
   expect([repair.only.specks?.map((place) => place.yMm), repair.spared.specks?.map((place) => place.yMm)]).toEqual([[20], [60]]);

@@ -54,7 +54,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await sees('not well-formed XML');
   await give('boat.svg', DRAWING);
   await sees('3 colours');
-  await sees('a font that is not here');
+  await sees('this font is not here');
   await sees('boat.svg');
 
   // Films: two colours onto one film are one layer; then that is taken back.
@@ -71,7 +71,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await write('Panel height', 'tall');
   await sees('is not a length');
   await write('Panel height', '6 1/2"');
-  await sees('The design is made');
+  await sees('The design is');
   await write('Width of the design', '300');
   await sees('larger than the panel');
   await press('Fit it to the panel');
@@ -84,7 +84,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await sees('built as inlay');
   await press('Trapped inlay');
   await write('Trap width', '0.1');
-  await sees('bare surface may show');
+  await sees('Bare surface may show');
   await press('Let the app decide');
   await sees(/Lower layers run/);
   await press('Why? Trap width');
@@ -95,12 +95,12 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await go('Prepare');
   await sees('A diamond and a bar stand');
   await press('Chalk white');
-  await sees('To take out of Chalk white');
+  await sees('To weed out of Chalk white');
 
   await go('Sheets');
   await sees('To fetch from the rack');
   await write('Copies', '2');
-  await sees(/Lock-gate red comes from/);
+  await sees(/Lock-gate red is cut from/);
   await write('Copies', '1');
 
   // Cut: the wrong film is not cut.
@@ -118,9 +118,9 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
     await press('Cut this sheet');
     if (i === 0) {
       await press('Pause');
-      await sees('Held');
+      await sees('Paused');
       await browser.find('[data-testid="head"]');
-      await press('Go on');
+      await press('Resume');
       await hurry(60);
     }
     await driver.wait(async () => (await driver.findElements(By.xpath('//li[contains(., "✓ cut")]'))).length === i + 1, 60_000);
@@ -156,7 +156,7 @@ it('deletes a job and brings it back', async () => {
   await press('Duplicate Sailing club, boat trailer');
   await sees('Sailing club, boat trailer (copy)');
   await press('Delete Sailing club, boat trailer (copy)');
-  await sees('is deleted.');
+  await sees('was deleted.');
   await driver.wait(async () => !/\(copy\)\n/.test(await browser.text()), 60_000);
   await press('Bring it back');
   await driver.wait(async () => /\(copy\)\n/.test(await browser.text()), 60_000);
