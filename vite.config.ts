@@ -19,6 +19,6 @@ export default defineConfig(async () => ({
   root: 'web',
   resolve: { alias: { 'faces.css': await writeFaces(fileURLToPath(new URL('node_modules/.cache/faces/', import.meta.url))) } },
   plugins: [react(), oneLanguage, compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }), keepLastVersion(FOLDER), docsPages(fileURLToPath(new URL('docs/', import.meta.url)))],
-  build: { outDir: FOLDER, emptyOutDir: false, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  build: { outDir: FOLDER, emptyOutDir: false, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900, rolldownOptions: { checks: { bundlerTimings: false } } },
   worker: { format: 'es' as const },
 }));

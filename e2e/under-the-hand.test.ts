@@ -164,7 +164,7 @@ describe('a page that others work beside', () => {
     await browser.press('Wry Lantern');
     await browser.press('The other');
     await browser.sees('3 sheets');
-    await browser.find('[aria-label="Cross-section"] svg[aria-label*="runs of film"]');
+    await browser.find('[aria-label="Cross-section"] svg[aria-label*="pieces of film"]');
     const colours = await browser.driver.executeScript<string[]>(`return [...new Set([...document.querySelectorAll('[aria-label="Cross-section"] svg rect')].map((rect) => rect.getAttribute('fill')))]`);
     const films = await browser.driver.executeScript<string>(`return document.querySelector('[aria-label="Layers in the section, the uppermost first"]').innerText`);
     expect(films).not.toContain('red');

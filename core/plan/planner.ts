@@ -1,5 +1,5 @@
 import { ArtworkReader, type ArtworkResources, type LetterChoice, type Lettering } from '../engines/artwork/index.js';
-import { BARE, touchesUp } from '../engines/layers/index.js';
+import { BARE } from '../engines/layers/index.js';
 import type { Matrix } from '../geometry/index.js';
 import type { JobFinding, Recipe, RecipePatch } from '../recipe/index.js';
 import type { Shop } from '../shop/index.js';
@@ -26,7 +26,7 @@ import {
   type Regions,
 } from '../stations/artwork/index.js';
 import { assembleStage } from '../stations/assemble/index.js';
-import { buildStage, checkStage, separateStage, touchUpStage } from '../stations/build/index.js';
+import { buildStage, checkStage, separateStage, touchesUp, touchUpStage } from '../stations/build/index.js';
 import { cutStage } from '../stations/cut/index.js';
 import { filmsStage } from '../stations/films/index.js';
 import { prepareStage } from '../stations/prepare/index.js';
@@ -34,7 +34,7 @@ import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
 import { surfaceStage, withOverhang } from '../stations/surface/index.js';
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
-import { addingPart, replacingPart, type Replacement } from './change-parts.js';
+import type { Replacement } from './change-parts.js';
 import { collected } from './collect.js';
 import type { ArtworkOut, Plan } from './plan.js';
 import { StageCache } from './stage-cache.js';
@@ -73,6 +73,8 @@ export class Planner {
   /** The change that adds a part; `input.sources` holds its file too. @throws InputError when it cannot be read */
   async adding(input: PlanInput, part: ArtworkPart): Promise<RecipePatch> {
     const added = await this.#readable(input, part);
+    // Parts come and go seldom: how they change a recipe is fetched with the first that does.
+    const { addingPart } = await import('./change-parts.js');
     return addingPart(input.recipe, await this.#readAll(input, {}), added);
   }
 
@@ -82,6 +84,7 @@ export class Planner {
     const read = await this.#readAll(input, {});
     const old = read.find((other) => other.part.id === id);
     if (!old) throw new InputError('part-unknown', 'This job does not have this artwork any more.', { source: nameOfPart(part) });
+    const { replacingPart } = await import('./change-parts.js');
     return replacingPart(input.recipe, read, old, now);
   }
 

@@ -1,7 +1,7 @@
 import { areaOf, boundsOf, boxesTouch, perimeter, pointCount, simplifyRing, type Box, type Region, type Rings } from '../../geometry/index.js';
 import { BARE, isWhite, unseenAreas, type ColouredArea } from './put-right.js';
 import { narrowGaps, thinParts } from './thin-parts.js';
-import { cutBesides, pinholes, speckRegions } from './touch-up.js';
+import { cutBesides, pinholes, speckRegions } from './specks.js';
 
 /** Colours nearer than this (CIEDE2000) are often meant as one. */
 export const NEAR_COLOUR = 6;

@@ -13,5 +13,5 @@ export { BARE, putRight, type ColouredArea, type PaintRemedies } from './put-rig
 export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';
 export { narrowGaps, thinnestPart, thinParts } from './thin-parts.js';
-export { touchesUp, touchUp, type CutRemedies, type TouchedLayer } from './touch-up.js';
+export { touchUp, type CutRemedies, type TouchedLayer } from './touch-up.js';
 export { trapWidth, type TrapTerms, type TrapWidth } from './trap.js';

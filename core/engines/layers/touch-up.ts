@@ -1,7 +1,8 @@
-import { areaOf, boundsOf, boxesTouch, grow, regionsOf, reversed, signedArea, subtract, tolerances, type Box, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxesTouch, grow, reversed, signedArea, subtract, tolerances, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { PlaceRules } from '../../words/index.js';
 import type { ColouredArea } from './put-right.js';
 import { boxIndex } from './separate.js';
+import { cutBesides, pinholes, speckRegions } from './specks.js';
 import { narrowGaps, thickening, thinParts } from './thin-parts.js';
 
 /** A layer as it would be cut, as much as touching up has to know of it. */
@@ -20,11 +21,6 @@ export interface CutRemedies {
   readonly thickenMm: number;
   /** Narrower gaps are filled; 0 leaves them. */
   readonly closeGapsMm: number;
-}
-
-/** Whether any remedy is taken that touches up what is cut. */
-export function touchesUp({ speckMm2, thickenMm, closeGapsMm }: CutRemedies): boolean {
-  return speckMm2 > 0 || thickenMm > 0 || closeGapsMm > 0;
 }
 
 /**
@@ -88,20 +84,4 @@ export function touchUp<T extends ColouredArea>(areas: readonly T[], layers: rea
   if (taken.size === 0 && added.length === 0) return null;
   const left = areas.map((area, i) => (taken.has(i) ? { ...area, rings: subtract(area.rings, taken.get(i)!) } : area));
   return [...left.filter((area) => area.rings.length > 0), ...added];
-}
-
-/** The pieces of a cut that are smaller than `mm2`. */
-export function speckRegions(cut: Rings, mm2: number): Region[] {
-  return mm2 > 0 ? regionsOf(cut).filter((region) => areaOf([region.outer, ...region.holes]) < mm2) : [];
-}
-
-/** The holes of a cut that are smaller than `mm2`. */
-export function pinholes(cut: Rings, mm2: number): Ring[] {
-  return mm2 > 0 ? cut.filter((ring) => signedArea(ring) < 0 && -signedArea(ring) < mm2) : [];
-}
-
-/** A cut without some of its pieces. */
-export function cutBesides(cut: Rings, pieces: readonly Region[]): Rings {
-  const gone = new Set(pieces.flatMap((piece) => [piece.outer, ...piece.holes]));
-  return gone.size === 0 ? cut : cut.filter((ring) => !gone.has(ring));
 }

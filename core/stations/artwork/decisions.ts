@@ -1,19 +1,8 @@
-import type { PaintRepair, ReadRepair } from '../../engines/artwork/index.js';
-import type { CutRemedies, PaintRemedies } from '../../engines/layers/index.js';
-import { PLACE_REMEDIES, type ArtworkPlace, type PlaceLists, type SparedPlace } from '../../words/index.js';
+import { PLACE_REMEDIES } from '../../words/index.js';
 import { colour, coordinate, few, mm, object, orNull, text } from '../schema.js';
 import type { Patch, Slice } from '../slice.js';
 import { AT_ORIGIN, type ArtworkPart } from './artwork-part.js';
-
-/** Remedies for what would spoil the cut, applied to the artwork's areas at the size of the job. */
-export interface Repair extends ReadRepair, PaintRepair, PaintRemedies, CutRemedies {
-  /** Remedies that act at these places and nowhere else. */
-  readonly only: PlaceLists<ArtworkPlace>;
-  /** Places that a remedy leaves alone, with the maker's reason. */
-  readonly spared: PlaceLists<SparedPlace>;
-  /** Findings, by code, that were seen and are let be, with the maker's reason. */
-  readonly letBe: Readonly<Record<string, string>>;
-}
+import { NO_REPAIR, type Repair } from './repair.js';
 
 export interface ArtworkDecisions {
   /** What stands on the design, the lowest first. */
@@ -22,27 +11,6 @@ export interface ArtworkDecisions {
 }
 
 export type ArtworkPatch = Patch<ArtworkDecisions>;
-
-/** Nothing put right. */
-export const NO_REPAIR: Repair = {
-  recolour: {},
-  noFilm: [],
-  tidy: false,
-  speckMm2: 0,
-  thickenMm: 0,
-  closeGapsMm: 0,
-  simplifyMm: 0,
-  hairlines: 'keep',
-  fillCrossings: false,
-  joinEndsMm: 0,
-  gradientBands: 1,
-  patterns: 'drop',
-  pictures: 'drop',
-  fonts: {},
-  only: {},
-  spared: {},
-  letBe: {},
-};
 
 const source = object({ id: text, fileName: text, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } });
 const place = object({

@@ -18,15 +18,16 @@ export {
   type Placement,
   type Source,
 } from './artwork-part.js';
-export { artworkSlice, NO_REPAIR, type ArtworkDecisions, type ArtworkPatch, type Repair } from './decisions.js';
+export { artworkSlice, type ArtworkDecisions, type ArtworkPatch } from './decisions.js';
 export { designOf, partMatrix, type Design } from './design.js';
+export { inWords } from './in-words.js';
 export { paintPartStage, type PaintedPart } from './paint-part.js';
 export { placeOf, placeRules, spared, sparedNoMore, spotsOf, takenAt, takenBack, takenEverywhere, withRecipePlaces, type PlaceSpots } from './places.js';
 export { putRightStage, type Regions } from './put-right.js';
 export { readPartStage, type PartAsRead, type ReadPart } from './read-part.js';
+export { NO_REPAIR, type Repair } from './repair.js';
 export { sayLayerTroubles, sayPaintTroubles } from './say-checks.js';
 export { sayNoticed } from './say-noticed.js';
-export { inWords } from './say-refusal.js';
 export { NO_ARTWORK, NOTHING_PAINTED, sayOfPart, sayStep, sayTracing } from './say.js';
 export { tracePartStage } from './trace-part.js';
 export { tracedFigures } from './traced-figures.js';

@@ -2,10 +2,11 @@ import { flattenTolerance, paintPlaced, type PaintedRegion, type PaintRepair } f
 import { boundsOf, boxRing, transformRing, type Box, type Matrix } from '../../geometry/index.js';
 import type { Finding, PlaceRemedy } from '../../words/index.js';
 import type { Stage } from '../stage.js';
-import type { ArtworkPatch, Repair } from './decisions.js';
+import type { ArtworkPatch } from './decisions.js';
+import type { Repair } from './repair.js';
 import { placeRules, spotsOf, type PlaceSpots } from './places.js';
 import type { ReadPart } from './read-part.js';
-import { sayNoticed } from './say-noticed.js';
+import { noticedInWords } from './said-late.js';
 
 export interface PaintPartContext {
   readonly id: string;
@@ -47,12 +48,12 @@ export const paintPartStage: Stage<PaintPartContext, PaintPartRead, PaintedPart>
     repair: { hairlines, fillCrossings, joinEndsMm },
     spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
   }),
-  run({ id, part: { artwork, findings }, matrix, toleranceMm, repair, spots }) {
+  async run({ id, part: { artwork, findings }, matrix, toleranceMm, repair, spots }) {
     const { regions, noticed } = paintPlaced(artwork, { matrix, toleranceMm, repair, rules: placeRules(spots) });
     return {
       regions: regions.map((region) => ({ ...region, part: id })),
       frame: moved({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix),
-      findings: [...findings.map((finding) => placed(finding, matrix)), ...sayNoticed(noticed, { fonts: {} })],
+      findings: [...findings.map((finding) => placed(finding, matrix)), ...(await noticedInWords(noticed, { fonts: {} }))],
     };
   },
 };

@@ -1,7 +1,8 @@
 import { boundsOf, boxesTouch, inverse, stretchOf, transformRing, type Box, type Matrix } from '../../geometry/index.js';
 import type { PaintedRegion } from '../../engines/artwork/index.js';
 import { EVERYWHERE, type ArtworkPlace, type Finding, type PlaceLists, type PlaceRemedy, type PlaceRules, type Remedy } from '../../words/index.js';
-import { NO_REPAIR, type ArtworkPatch, type Repair } from './decisions.js';
+import type { ArtworkPatch } from './decisions.js';
+import { NO_REPAIR, type Repair } from './repair.js';
 
 /*
  * A remedy acts everywhere, or only at the places a maker chose; and a place may be let be while the remedy acts everywhere else.

@@ -3,10 +3,11 @@ import { checkPaints, putRight, type PaintRemedies } from '../../engines/layers/
 import type { Matrix } from '../../geometry/index.js';
 import type { Finding, PlaceRemedy } from '../../words/index.js';
 import type { Stage } from '../stage.js';
-import type { ArtworkPatch, Repair } from './decisions.js';
+import type { ArtworkPatch } from './decisions.js';
+import type { Repair } from './repair.js';
 import type { PaintedPart } from './paint-part.js';
 import { placeRules, spotsOf, type PlaceSpots } from './places.js';
-import { sayPaintTroubles } from './say-checks.js';
+import { troublesInWords } from './said-late.js';
 
 export interface PutRightContext {
   readonly painted: readonly PaintedPart[];
@@ -39,9 +40,9 @@ export const putRightStage: Stage<PutRightContext, PutRightRead, Regions> = {
     repair: { recolour, noFilm, tidy, simplifyMm },
     spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
   }),
-  run({ painted, repair, spots }) {
+  async run({ painted, repair, spots }) {
     const asDrawn = painted.flatMap((part) => part.regions);
     const regions = putRight(asDrawn, repair, placeRules(spots));
-    return { regions, asDrawn, findings: sayPaintTroubles(checkPaints(regions, painted.map((part) => part.frame), colourDifference), repair) };
+    return { regions, asDrawn, findings: await troublesInWords(checkPaints(regions, painted.map((part) => part.frame), colourDifference), repair) };
   },
 };

@@ -2,9 +2,10 @@ import type { Artwork, ArtworkReader, Lettering, ReadRepair, ReducedPicture, Tra
 import { InputError, type Finding } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import { sourcesOf, type ArtworkPart } from './artwork-part.js';
-import type { ArtworkPatch, Repair } from './decisions.js';
-import { sayNoticed } from './say-noticed.js';
-import { inWords } from './say-refusal.js';
+import type { ArtworkPatch } from './decisions.js';
+import type { Repair } from './repair.js';
+import { noticedInWords } from './said-late.js';
+import { inWords } from './in-words.js';
 import { sayMissingFile } from './say.js';
 
 /** A part of the design as read, before it is placed. */
@@ -62,7 +63,7 @@ export function readPartStage(reader: ArtworkReader): Stage<ReadPartContext, Rea
             return { artwork: { ...UNREADABLE, ...(await reader.pictureSize(reduced)) }, reduced, findings: [] };
           }
           const artwork = read.kind === 'drawing' ? await reader.drawing(file!.bytes!, read.file.fileName, read.repair) : await reader.lettering(read.lettering, file?.bytes ?? null);
-          return { artwork, reduced: null, findings: sayNoticed(artwork.noticed, { fonts: read.kind === 'drawing' ? read.repair.fonts : {} }) };
+          return { artwork, reduced: null, findings: await noticedInWords(artwork.noticed, { fonts: read.kind === 'drawing' ? read.repair.fonts : {} }) };
         });
       } catch (error) {
         if (!(error instanceof InputError)) throw error;

@@ -1,6 +1,7 @@
 import type { LayerTrouble, PaintTrouble } from '../../engines/layers/index.js';
 import { atPlaces, formatLength, type Finding, type PlaceRemedy, type Remedy } from '../../words/index.js';
-import type { ArtworkPatch, Repair } from './decisions.js';
+import type { ArtworkPatch } from './decisions.js';
+import type { Repair } from './repair.js';
 
 type Said = Pick<Finding<ArtworkPatch>, 'severity' | 'message' | 'remedies'>;
 

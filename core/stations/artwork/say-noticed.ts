@@ -1,6 +1,7 @@
 import type { Noticed, NoticedCode, NoticedOf } from '../../engines/artwork/index.js';
 import { countFindings, type Finding, type Remedy } from '../../words/index.js';
-import type { ArtworkPatch, Repair } from './decisions.js';
+import type { ArtworkPatch } from './decisions.js';
+import type { Repair } from './repair.js';
 
 /** What is said of something noticed. A warning unless it says otherwise. */
 interface Said {

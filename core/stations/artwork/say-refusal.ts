@@ -1,5 +1,4 @@
-import { Refusal, type RefusalCode, type RefusalFigures } from '../../engines/artwork/index.js';
-import { InputError } from '../../words/index.js';
+import type { Refusal, RefusalCode, RefusalFigures } from '../../engines/artwork/index.js';
 
 const SAY: { readonly [Code in RefusalCode]: (figures: RefusalFigures[Code]) => string } = {
   'dxf-binary': () => 'This is a binary DXF. Save it as an ASCII DXF and add it again.',
@@ -20,16 +19,7 @@ const SAY: { readonly [Code in RefusalCode]: (figures: RefusalFigures[Code]) => 
   'too-many-shapes': ({ most }) => `The drawing comes to more than ${most} shapes once its repeats are drawn. Save a part of it and add that.`,
 };
 
-function said<Code extends RefusalCode>(refusal: Refusal<Code>): string {
+/** Why a file is refused, in words. */
+export function sayRefusal<Code extends RefusalCode>(refusal: Refusal<Code>): string {
   return SAY[refusal.code](refusal.figures);
-}
-
-/** What reading gives; a file that is refused is refused in words. @throws InputError in place of a Refusal, other errors as they come */
-export async function inWords<T>(read: () => T | Promise<T>): Promise<T> {
-  try {
-    return await read();
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error;
-    throw new InputError(error.code, said(error), { source: error.source, ...(error.path === undefined ? {} : { path: error.path }), cause: error });
-  }
 }

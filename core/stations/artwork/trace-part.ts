@@ -2,7 +2,7 @@ import type { ArtworkReader } from '../../engines/artwork/index.js';
 import type { Stage } from '../stage.js';
 import type { PicturePart } from './artwork-part.js';
 import type { ReadPart } from './read-part.js';
-import { sayNoticed } from './say-noticed.js';
+import { noticedInWords } from './said-late.js';
 
 export interface TracePartContext {
   readonly part: PicturePart;
@@ -25,7 +25,7 @@ export function tracePartStage(reader: ArtworkReader): Stage<TracePartContext, T
     async run({ picture, speckMm }, hooks) {
       if (!picture.reduced) return picture;
       const artwork = await reader.traced(picture.reduced, speckMm, hooks);
-      return { artwork, reduced: picture.reduced, findings: sayNoticed(artwork.noticed, { fonts: {} }) };
+      return { artwork, reduced: picture.reduced, findings: await noticedInWords(artwork.noticed, { fonts: {} }) };
     },
   };
 }

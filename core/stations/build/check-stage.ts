@@ -1,7 +1,7 @@
 import { checkLayers } from '../../engines/layers/index.js';
 import { areaOf, boundsOf, grow, type Box } from '../../geometry/index.js';
 import type { Finding } from '../../words/index.js';
-import { sayLayerTroubles, type ArtworkPatch } from '../artwork/index.js';
+import type { ArtworkPatch } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
 import type { RuledPair } from './pairs.js';
 import { sayClosesUnder } from './say.js';
@@ -18,11 +18,13 @@ export interface Checks {
 export const checkStage: Stage<{ readonly build: BuildOut }, { readonly build: BuildOut }, Checks> = {
   name: 'checks',
   read: ({ build }) => ({ build }),
-  run({ build }) {
+  async run({ build }) {
     const { layers, pairs } = build;
     const nameOf = new Map(layers.map(({ key, film }) => [key, film.name]));
     const troubles = checkLayers(layers.map(({ key, film, cut }) => ({ key, thinnestMm: film.thinnestMm, cut })));
-    return { artwork: sayLayerTroubles(troubles, (key) => nameOf.get(key)!), build: { ...build, findings: [...build.findings, ...closingUnder(layers, pairs).map(({ pair, box }) => sayClosesUnder(pair, box))] } };
+    // Most layers are sound: the sentences are fetched when there is something to say.
+    const artwork = troubles.length === 0 ? [] : (await import('../artwork/say-checks.js')).sayLayerTroubles(troubles, (key) => nameOf.get(key)!);
+    return { artwork, build: { ...build, findings: [...build.findings, ...closingUnder(layers, pairs).map(({ pair, box }) => sayClosesUnder(pair, box))] } };
   },
 };
 

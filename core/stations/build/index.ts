@@ -7,5 +7,5 @@ export { buildSlice, type BlockOut, type BuildDecisions, type BuildPatch, type C
 export type { RuledPair } from './pairs.js';
 export { separateStage, type Separated } from './separate-stage.js';
 export { buildStage, type BuildOut, type JobLayer, type PairPlan } from './stage.js';
-export { touchUpStage } from './touch-up-stage.js';
+export { touchesUp, touchUpStage } from './touch-up-stage.js';
 export { schoolsSideBySide, tryGaps, type SchoolFigures, type SchoolsGround, type TrialAnswer, type TrialGround, type TrialWish } from './trials.js';

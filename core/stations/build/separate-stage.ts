@@ -4,7 +4,7 @@ import type { Regions } from '../artwork/index.js';
 import type { FilmsOut } from '../films/index.js';
 import type { Stage } from '../stage.js';
 import type { BuildDecisions } from './decisions.js';
-import { framed, type Framed } from './framing.js';
+import type { Framed } from './framing.js';
 
 /** The artwork taken apart by film, before any school is applied. Keys of layers are film ids. */
 export interface Separated {
@@ -40,7 +40,7 @@ export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
     const ids = [...outlines.map((outline) => outline.filmId), ...(blockOut ? [blockOut.filmId] : []), ...(contour ? [contour.filmId] : [])];
     return { regions, films, decisions: { outlines, knockOuts, contour }, more: ids.flatMap((id) => stock.find((film) => film.id === id) ?? []) };
   },
-  run({ regions: { regions }, films: { colours, byColour }, decisions, more }) {
+  async run({ regions: { regions }, films: { colours, byColour }, decisions, more }) {
     const filmByColour = new Map(colours.map((use) => [use.colour, use.film]));
     const films = new Map(colours.map((use) => [use.film.id, use.film]));
     const ownFilms = films.size;
@@ -48,7 +48,8 @@ export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
     // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
     const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
     const isFramed = decisions.outlines.length + decisions.knockOuts.length > 0 || decisions.contour !== null;
-    const frame = isFramed ? framed(regions.filter((region) => filmByColour.has(region.colour)).map((region) => ({ layer: layerOf(region.colour), rings: region.rings })), decisions, films) : null;
+    // Few jobs have outlines or cut-outs: what lays them is fetched with the first.
+    const frame = isFramed ? (await import('./framing.js')).framed(regions.filter((region) => filmByColour.has(region.colour)).map((region) => ({ layer: layerOf(region.colour), rings: region.rings })), decisions, films) : null;
     const all = frame
       ? separate(frame.paints)
       : ownFilms === colours.length

@@ -1,4 +1,4 @@
-import { touchUp, type CutRemedies } from '../../engines/layers/index.js';
+import type { CutRemedies } from '../../engines/layers/index.js';
 import type { Matrix } from '../../geometry/index.js';
 import type { PlaceRemedy } from '../../words/index.js';
 import { placeRules, spotsOf, type PlaceSpots, type Regions, type Repair } from '../artwork/index.js';
@@ -24,6 +24,11 @@ interface TouchUpRead {
 
 const REMEDIES: readonly PlaceRemedy[] = ['specks', 'thicken', 'gaps'];
 
+/** Whether any remedy is taken that touches up. */
+export function touchesUp({ speckMm2, thickenMm, closeGapsMm }: CutRemedies): boolean {
+  return speckMm2 > 0 || thickenMm > 0 || closeGapsMm > 0;
+}
+
 /** The painted areas with what would spoil the cut of the layers put right; null when there is nothing to do. */
 export const touchUpStage: Stage<TouchUpContext, TouchUpRead, Regions | null> = {
   name: 'touched up',
@@ -34,9 +39,11 @@ export const touchUpStage: Stage<TouchUpContext, TouchUpRead, Regions | null> = 
     repair: { speckMm2, thickenMm, closeGapsMm },
     spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
   }),
-  run({ regions, films, build, repair, spots }) {
+  async run({ regions, films, build, repair, spots }) {
     const filmOf = new Map(films.colours.map((use) => [use.colour, use.film.id]));
     const layers = build.layers.map(({ key, film, cut, visible }) => ({ key, thinnestMm: film.thinnestMm, cut, visible }));
+    // Many jobs need none of it: it is fetched with the first remedy.
+    const { touchUp } = await import('../../engines/layers/touch-up.js');
     const touched = touchUp(regions.regions, layers, (colour) => filmOf.get(colour), repair, placeRules(spots));
     return touched && { ...regions, regions: touched };
   },

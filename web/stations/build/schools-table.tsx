@@ -43,7 +43,7 @@ export function SchoolsTable() {
               <td className="figure">{sayArea(row.filmMm2)}</td>
               <td className="figure">{(100 * row.risk).toFixed(1)} of 100</td>
               <td className="figure">{sayDuration(row.cutSeconds)}</td>
-              <td>{row.school === recipe.build.school ? 'as it is' : <WordButton aria-label={`Use it: ${NAMES[row.school].toLowerCase()}`} onPress={() => handle.change({ build: { school: row.school } })}>Use this</WordButton>}</td>
+              <td>{row.school === recipe.build.school ? 'as it is' : <WordButton aria-label={`Use this: ${NAMES[row.school].toLowerCase()}`} onPress={() => handle.change({ build: { school: row.school } })}>Use this</WordButton>}</td>
             </tr>
           ))}
         </tbody>
