@@ -128,7 +128,7 @@ it('moves layers apart and exactly back, and into another order by keys', async 
   await press('Cross-section');
   const picture = () => driver.executeScript<string>(`return [...document.querySelectorAll('svg[aria-label="The build"] path')].map((path) => path.getAttribute('d') + path.getAttribute('transform')).join()`);
   await browser.sees('3 films');
-  await driver.wait(async () => !(await browser.text()).includes('working it out'), 60_000);
+  await driver.wait(async () => !(await browser.text()).includes('planning …'), 60_000);
   const before = await picture();
   await press('Pull the layers apart');
   await driver.wait(async () => (await picture()).includes('translate'), 60_000);

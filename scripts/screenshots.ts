@@ -13,7 +13,7 @@ const [heron, wren, anglers, bakery] = [idOf('Heron'), idOf('Marsh Wren'), idOf(
 const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string])[] = [
   ['jobs', '/', /Marsh Wren/],
   ['artwork', `/jobs/${heron}/artwork`, /2 sheets/],
-  ['artwork-findings', `/jobs/${anglers}/artwork`, /film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are thinner')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); await new Promise((done) => setTimeout(done, 500)); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
+  ['artwork-findings', `/jobs/${anglers}/artwork`, /Film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are too thin')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); await new Promise((done) => setTimeout(done, 500)); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
   ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click(); await new Promise((done) => setTimeout(done, 1500))`],
   ['tracing', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('loaf.jpg')).click(); await new Promise((done) => setTimeout(done, 1500))`],
   ['films', `/jobs/${heron}/films`, /2 sheets/],
@@ -48,7 +48,7 @@ try {
   for (const [name, path, seen, script, after] of VIEWS) {
     await browser.driver.get(URL_OF_DEMO + path);
     await browser.sees(seen);
-    await browser.driver.wait(async () => !(await browser.text()).includes('working it out'), 20_000);
+    await browser.driver.wait(async () => !(await browser.text()).includes('planning …'), 20_000);
     if (script) await browser.driver.executeAsyncScript(`(async () => { ${script} })().then(arguments[0])`);
     // Two frames: what was just computed is drawn in the first.
     await browser.driver.executeAsyncScript('requestAnimationFrame(() => requestAnimationFrame(arguments[0]))');

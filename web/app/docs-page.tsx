@@ -11,7 +11,7 @@ export function DocsPage() {
   const navigate = useNavigate();
   const { data, isPending } = useQuery({ queryKey: ['docs', name], queryFn: () => fetchPage(name), staleTime: Infinity });
   if (isPending) return <Article role="status">Fetching the page …</Article>;
-  if (data == null) return <Missing />;
+  if (!data) return <Missing />;
   const follow = (event: MouseEvent) => {
     const path = (event.target as Element).closest('a')?.getAttribute('href');
     if (!path?.startsWith('/docs/') || event.ctrlKey || event.metaKey || event.shiftKey) return;
