@@ -25,7 +25,11 @@ declare module 'fontkit' {
     readonly availableFeatures: readonly string[];
     hasGlyphForCodePoint(codePoint: number): boolean;
     glyphForCodePoint(codePoint: number): FontkitGlyph;
-    layout(text: string, features?: Readonly<Record<string, boolean>>): { readonly glyphs: readonly FontkitGlyph[]; readonly positions: readonly FontkitPosition[] };
+    /** Tables of the shapers; a font without any of them is laid out letter by letter. */
+    readonly GSUB?: unknown;
+    readonly GPOS?: unknown;
+    readonly morx?: unknown;
+    layout(text: string, features?: Readonly<Record<string, boolean>>, script?: string, language?: string, direction?: 'ltr' | 'rtl'): { readonly glyphs: readonly FontkitGlyph[]; readonly positions: readonly FontkitPosition[] };
   }
   export function create(bytes: Uint8Array): FontkitFont | { readonly fonts: readonly FontkitFont[] };
 }

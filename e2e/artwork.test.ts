@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { SHIPPED_FONTS } from '../core/engines/artwork/index.js';
 import type { Job } from '../core/recipe/index.js';
 import type { LetteringPart, PicturePart } from '../core/stations/artwork/index.js';
 import { openBench, type Bench } from '../server/testing/bench.js';
@@ -77,6 +78,25 @@ describe('words', () => {
     // However long the typing took, it is one step.
     await press('Undo');
     await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.text === 'Lockside Bakery');
+    expect(await browser.complaints()).toEqual([]);
+  });
+
+  it('are offered only fonts that have their letters', async () => {
+    const { press, sees, driver } = browser;
+    const offered = () => driver.executeScript<string[]>(`return [...document.querySelectorAll('fieldset input[name=font]')].map((input) => input.getAttribute('aria-label'))`);
+    const waiting = () => driver.executeScript<number>(`return [...document.querySelectorAll('fieldset input[name=font] + span')].filter((words) => !words.style.fontFamily).length`);
+    await setWords('Wick');
+    await press('Another font');
+    expect(await offered()).toHaveLength(SHIPPED_FONTS.length);
+    await driver.wait(async () => (await waiting()) === 0, 60_000);
+    await type('The words', 'טל 0123');
+    await sees('This font has no “ט”, “ל”');
+    await sees('Only fonts that have these letters are shown.');
+    expect((await offered()).filter((label) => !label.startsWith('Zilla Slab'))).toEqual(['Frank Ruhl Libre, roman', 'Varela Round, rounded', 'Fredoka, rounded', 'Rubik, rounded']);
+    await driver.wait(async () => (await waiting()) === 0, 60_000);
+    await (await driver.findElement(By.css('input[aria-label="Rubik, rounded"]'))).click();
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.font === 'rubik');
+    await driver.wait(async () => !(await browser.text()).includes('This font has no'), 60_000);
     expect(await browser.complaints()).toEqual([]);
   });
 

@@ -28,15 +28,22 @@ const FEET_AND_INCHES = /^(.+?)\s*(?:'|ft)\s*(.+?)\s*(?:"|in|inch|inches)?$/;
 export function readLength(text: string, unit: LengthUnit = 'mm'): LengthRead {
   const tidy = text
     .toLowerCase()
-    .replace(/′/g, "'")
-    .replace(/[″”]/g, '"')
+    .replace(/[′’‘]/g, "'")
+    .replace(/[″”“]|''/g, '"')
     .replace(/[¼½¾⅛⅜⅝⅞]/g, (c) => ` ${FRACTIONS[c] ?? ''}`)
     .replace(/\s+/g, ' ')
     .trim();
   const both = FEET_AND_INCHES.exec(tidy);
   if (!both) return readSingle(tidy, unit);
   const [feet, inches] = [readSingle(`${both[1]!} ft`, unit), readSingle(`${both[2]!} in`, unit)];
-  return 'mm' in feet && 'mm' in inches && inches.mm < 304.8 ? { mm: feet.mm + inches.mm } : NO_LENGTH;
+  return 'mm' in feet && 'mm' in inches && inches.mm < 304.8 - NANOMETRE ? { mm: exact(feet.mm + inches.mm) } : NO_LENGTH;
+}
+
+const NANOMETRE = 1e-6;
+
+/** Without the hair by which binary fractions miss: 12" is 304.8, not 304.79999999999995. */
+function exact(mm: number): number {
+  return Number(mm.toFixed(6));
 }
 
 function readSingle(tidy: string, unit: LengthUnit): LengthRead {
@@ -47,7 +54,7 @@ function readSingle(tidy: string, unit: LengthUnit): LengthRead {
   if (factor === undefined || (denominator !== undefined && Number(denominator) === 0)) return NO_LENGTH;
   if (whole !== undefined && /^[1-9]\d{0,2},\d{3}$/.test(whole)) return { problem: 'unclear', either: [whole.replace(',', '.'), whole.replace(',', '')] };
   const value = (whole === undefined ? 0 : readNumber(whole)) + (numerator === undefined ? 0 : Number(numerator) / Number(denominator));
-  return Number.isFinite(value) ? { mm: value * factor } : NO_LENGTH;
+  return Number.isFinite(value) ? { mm: exact(value * factor) } : NO_LENGTH;
 }
 
 /** NaN for what is no number. */

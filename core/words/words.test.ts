@@ -37,9 +37,15 @@ describe('lengths as people say them', () => {
     [`4' 6 1/2"`, 1384.3],
     ['4 ft 6 in', 1371.6],
     [`4'6`, 1371.6],
-  ])('%s', (text, mm) => expect(mmOf(text)).toBeCloseTo(mm, 9));
+    [`5' 3"`, 1600.2],
+    [`1' 6"`, 457.2],
+    ['5’ 3”', 1600.2],
+    [`5' 3''`, 1600.2],
+    ['12"', 304.8],
+    ['0.7 in', 17.78],
+  ])('%s', (text, mm) => expect(mmOf(text)).toBe(mm));
 
-  it.each(['', 'mm', 'ten', '-3', '1/0"', '1/2/3', '12 ells', '1e3', 'NaN', '3 4', '--2', '1 20', '1 2000', '1,2,3', '12,34.5', `4'13"`, `4'6 cm`, '1..2'])('%s is none', (text) => expect(readLength(text)).toEqual({ problem: 'no-length' }));
+  it.each(['', 'mm', 'ten', '-3', '1/0"', '1/2/3', '12 ells', '1e3', 'NaN', '3 4', '--2', '1 20', '1 2000', '1,2,3', '12,34.5', `4'13"`, `4'12"`, `4'6 cm`, '1..2'])('%s is none', (text) => expect(readLength(text)).toEqual({ problem: 'no-length' }));
 
   it.each(['1,200', '12,345 mm', '999,000 cm', '1,200 1/2'])('%s is asked about', (text) => expect(readLength(text)).toMatchObject({ problem: 'unclear' }));
 

@@ -1,10 +1,10 @@
 /** The files of the shipped fonts among the pages' own, by their place in the font packages. A test holds the list against the fonts. */
 const FILES = import.meta.glob<string>(
   [
-    '../../node_modules/@fontsource/{zilla-slab,arvo,cinzel,playfair-display,archivo,stardos-stencil}/files/*-{latin,latin-ext}-700-normal.woff2',
-    '../../node_modules/@fontsource/{work-sans,oswald,barlow-condensed,fredoka}/files/*-{latin,latin-ext}-600-normal.woff2',
-    '../../node_modules/@fontsource/nunito/files/*-{latin,latin-ext}-800-normal.woff2',
-    '../../node_modules/@fontsource/{alfa-slab-one,bebas-neue,varela-round,pacifico,kaushan-script,courgette,saira-stencil-one}/files/*-{latin,latin-ext}-400-normal.woff2',
+    '../../node_modules/@fontsource/{zilla-slab,arvo,cinzel,playfair-display,archivo,stardos-stencil,frank-ruhl-libre,manrope,cairo,comfortaa,rubik}/files/*-{latin,latin-ext,cyrillic,greek,hebrew,arabic}-700-normal.woff2',
+    '../../node_modules/@fontsource/{work-sans,oswald,barlow-condensed,fredoka}/files/*-{latin,latin-ext,cyrillic,hebrew}-600-normal.woff2',
+    '../../node_modules/@fontsource/nunito/files/*-{latin,latin-ext,cyrillic}-800-normal.woff2',
+    '../../node_modules/@fontsource/{alfa-slab-one,bebas-neue,varela-round,pacifico,kaushan-script,courgette,saira-stencil-one}/files/*-{latin,latin-ext,cyrillic,hebrew}-400-normal.woff2',
     '../../node_modules/@expo-google-fonts/lobster/400Regular/*.ttf',
     '../../node_modules/@expo-google-fonts/great-vibes/400Regular/*.ttf',
     '../../node_modules/@expo-google-fonts/sansita-swashed/SansitaSwashed_700Bold.ttf',

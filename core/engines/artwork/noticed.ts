@@ -30,7 +30,8 @@ export interface NoticedFigures {
   'gradient-flattened': LostPaint;
   'hatch-damaged': Nothing;
   hairlines: { readonly thinnestMm: number };
-  'letters-missing': { readonly letters: readonly string[] };
+  /** `fonts`: names of shipped fonts that have the scripts of those letters. */
+  'letters-missing': { readonly letters: readonly string[]; readonly fonts: readonly string[] };
   'mask-ignored': Named;
   'opacity-flattened': LostPaint;
   /** `fills`: what they enclose is filled all the same. `reachMm`: ends up to so far apart would have to be joined; null when none is near another. */

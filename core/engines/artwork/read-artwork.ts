@@ -4,9 +4,10 @@ import { readDxf } from './dxf/read-dxf.js';
 import { READ_AS_IT_IS, type ReadGiven } from './read-given.js';
 import { cssReader } from './svg/css.js';
 import { readSvg as readSvgWith } from './svg/read-svg.js';
+import * as text from './svg/text.js';
 
 /** For a drawing that is read by itself. */
-const NOTHING_GIVEN: ReadGiven = { repair: READ_AS_IT_IS, css: cssReader, hasFont: () => false, fontOf: () => null, lettersOf: null, pictureOf: () => null };
+const NOTHING_GIVEN: ReadGiven = { repair: READ_AS_IT_IS, css: cssReader, text, hasFont: () => false, fontOf: () => null, typesetter: null, pictureOf: () => null };
 
 /** An SVG by itself, without fonts for its text or pictures. @throws Refusal when it cannot be read */
 export function readSvg(bytes: Uint8Array, source: string): Artwork {

@@ -1,6 +1,8 @@
 import type { Curves } from '../../geometry/index.js';
 import type { Artwork } from './artwork.js';
 import type { Font } from './lettering/font.js';
+import type { DirectedRun } from './lettering/line-order.js';
+import type * as TextLayout from './svg/text.js';
 import type { CssReader } from './svg/style-rules.js';
 
 /** Remedies that are taken while a drawing is read. */
@@ -23,11 +25,17 @@ export const READ_AS_IT_IS: ReadRepair = { joinEndsMm: 0, gradientBands: 1, patt
 /** A letter set in a font: its outline in ems, y down, and how far the next one stands. */
 export interface Letter {
   readonly curves: Curves;
-  /** Index of its first letter in the text. */
-  readonly index: number;
   readonly advance: number;
   readonly dx: number;
   readonly dy: number;
+}
+
+/** Sets a drawing's text. */
+export interface Typesetter {
+  /** A line cut into runs of one direction, from left to right as they are seen. */
+  readonly directedRuns: (line: string, base: 'ltr' | 'rtl') => readonly DirectedRun[];
+  /** The letters of a run or of a part of it, from left to right as they are seen, and those that the font has not. */
+  readonly lettersOf: (font: Font, run: DirectedRun) => { readonly letters: readonly Letter[]; readonly missing: readonly string[] };
 }
 
 /**
@@ -41,8 +49,10 @@ export interface ReadGiven {
   readonly hasFont: (family: string) => boolean;
   /** The font for a family's name, if it is at hand. */
   readonly fontOf: (family: string) => Font | null;
-  /** Sets a line of text; null as long as no font is at hand. */
-  readonly lettersOf: ((font: Font, text: string) => readonly Letter[]) | null;
+  /** Lays out text; null for a drawing that has none. */
+  readonly text: typeof TextLayout | null;
+  /** Null as long as no font is at hand. */
+  readonly typesetter: Typesetter | null;
   /** A picture inside the drawing, traced, if it is at hand. */
   readonly pictureOf: (href: string) => Artwork | null;
 }

@@ -43,8 +43,10 @@ export class ArtworkReader {
     const fontId = (family: string) => (Object.hasOwn(repair.fonts, family) ? repair.fonts[family] : undefined) ?? shippedFontCalled(family)?.id ?? null;
     const given: ReadGiven = {
       repair,
-      css: holdsStyles(bytes) ? (await import('./svg/css.js')).cssReader : NO_CSS,
-      lettersOf: null,
+      css: mayHold(bytes, 'style') ? (await import('./svg/css.js')).cssReader : NO_CSS,
+      // An entity may hide a name in pieces.
+      text: mayHold(bytes, 'text') || mayHold(bytes, '<!ENTITY') ? await import('./svg/text.js') : null,
+      typesetter: null,
       fontOf: (family) => {
         const id = fontId(family);
         if (id === null) return null;
@@ -62,8 +64,8 @@ export class ArtworkReader {
     // What it asked for is fetched, and then it is read again with all of it at hand.
     for (const id of wanted.fonts) fonts.set(id, await this.font(id, null));
     for (const href of wanted.pictures) pictures.set(href, await this.#embedded(href, source));
-    const lettersOf = wanted.fonts.size > 0 ? (await import('./lettering/font.js')).lettersOf : null;
-    return readSvg(bytes, source, { ...given, lettersOf });
+    const typesetter = wanted.fonts.size > 0 ? (await import('./lettering/font.js')).typesetter : null;
+    return readSvg(bytes, source, { ...given, typesetter });
   }
 
   async #embedded(href: string, source: string): Promise<Artwork | null> {
@@ -139,9 +141,9 @@ export class ArtworkReader {
 
 const NO_CSS: CssReader = { declarations: () => [], styleSheet: () => [] };
 
-/** Whether a file may have style sheets or style attributes; of one in wide characters nothing can be said without decoding it. */
-function holdsStyles(bytes: Uint8Array): boolean {
-  return bytes.subarray(0, 4).includes(0) || bytes[0] === 0xfe || bytes[0] === 0xff || new TextDecoder('latin1').decode(bytes).includes('style');
+/** Whether a word may stand in a file; of one in wide characters nothing can be said without decoding it. */
+function mayHold(bytes: Uint8Array, word: string): boolean {
+  return bytes.subarray(0, 4).includes(0) || bytes[0] === 0xfe || bytes[0] === 0xff || new TextDecoder('latin1').decode(bytes).includes(word);
 }
 
 function bytesOfDataUrl(href: string): Uint8Array | null {

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { colour, radius, space } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
-import { useSample, type FontChoice } from './use-fonts.js';
+import { canSet, useSample, type FontChoice } from './use-fonts.js';
 
 interface FontPickerProps {
   readonly fonts: readonly FontChoice[];
@@ -17,6 +17,7 @@ export function FontPicker({ fonts, chosen, words, onChoose }: FontPickerProps) 
   const list = useRef<HTMLFieldSetElement>(null);
   const sample = words.replace(/\s+/g, ' ').trim().slice(0, 22);
   const current = fonts.find((font) => font.id === chosen);
+  const offered = fonts.filter((font) => font.id === chosen || canSet(font, words));
   useEffect(() => {
     const at = open ? list.current?.querySelector('input:checked')?.parentElement : null;
     if (at && list.current) list.current.scrollTop = at.offsetTop - 60;
@@ -32,7 +33,8 @@ export function FontPicker({ fonts, chosen, words, onChoose }: FontPickerProps) 
       {open && (
         <List ref={list}>
           <legend className="unseen">Fonts</legend>
-          {fonts.map((font) => (
+          {offered.length < fonts.length && <Note>Only fonts that have these letters are shown.</Note>}
+          {offered.map((font) => (
             <Row key={font.id} font={font} sample={sample} isChosen={font.id === chosen} onChoose={() => onChoose(font)} />
           ))}
         </List>
@@ -42,7 +44,7 @@ export function FontPicker({ fonts, chosen, words, onChoose }: FontPickerProps) 
 }
 
 function Row({ font, sample, isChosen, onChoose }: { readonly font: FontChoice; readonly sample: string; readonly isChosen: boolean; readonly onChoose: () => void }) {
-  const ready = useSample(font, true);
+  const ready = useSample(font, sample);
   return (
     <Line>
       <input type="radio" name="font" checked={isChosen} onChange={onChoose} aria-label={`${font.name}, ${font.style}`} />
@@ -57,6 +59,8 @@ function Row({ font, sample, isChosen, onChoose }: { readonly font: FontChoice; 
 }
 
 const List = styled.fieldset`position: relative; border: 1px solid ${colour.line}; border-radius: ${radius.m}; margin: 0; padding: ${space.xs}; max-height: 236px; overflow-y: auto; background: ${colour.raised};`;
+
+const Note = styled.p`margin: 0; padding: 4px ${space.s}; color: ${colour.quiet}; font-size: 0.8rem;`;
 
 const Line = styled.label`
   position: relative; display: block; padding: 4px ${space.s}; cursor: pointer; border-radius: ${radius.s}; line-height: 1.2;

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { SHIPPED_FONTS } from '../../../core/engines/artwork/index.js';
+import { scriptsIn, setsScriptsOf, SHIPPED_FONTS, type OtherScript, type ShippedFont } from '../../../core/engines/artwork/index.js';
 import type { Source } from '../../../core/stations/artwork/index.js';
 import { ApiProblem, ask } from '../../api/client.js';
 import { fontUrl } from '../../plan/font-files.js';
@@ -44,29 +44,51 @@ export function useFonts(): { readonly fonts: readonly FontChoice[]; readonly ad
   };
 }
 
-/** Fonts that the page was asked to show samples in; each is fetched once. */
-const asked = new Set<string>();
+/** Files of fonts that the page has or is fetching for samples, by their address; each is fetched once. */
+const fetched = new Map<string, Promise<void>>();
+const ready = new Set<string>();
 
-/** Has the page fetch a font so that its name can be shown in it; says when it has. */
-export function useSample(font: FontChoice, wanted: boolean): boolean {
-  const [ready, setReady] = useState(() => document.fonts.check(`16px "${font.face}"`) && asked.has(font.face));
+/** Has the page fetch what of a font some words are shown in; says when it has. */
+export function useSample(font: FontChoice, words: string): boolean {
+  const scripts = scriptsIn(words);
+  const urls = font.source ? [`/api/artworks/${font.source.id}`] : sampleFiles(shippedFont(font.id), scripts).map((path) => fontUrl(path)!);
+  const wanted = urls.join(' ');
+  const [, redraw] = useState(wanted);
   useEffect(() => {
-    if (!wanted || ready) return undefined;
     let current = true;
-    const url = font.source ? `/api/artworks/${font.source.id}` : fontUrl(SHIPPED_FONTS.find((shipped) => shipped.id === font.id)!.files[0]!)!;
-    const face = new FontFace(font.face, `url("${url}")`);
-    face.load().then(
-      (loaded) => {
-        if (!asked.has(font.face)) document.fonts.add(loaded);
-        asked.add(font.face);
-        if (current) setReady(true);
-      },
-      // Without it the name stands in the page's own letters.
-      () => undefined,
-    );
+    // Without its letters the name stands in the page's own.
+    void Promise.allSettled(wanted.split(' ').map((url) => fetchFace(font.face, url))).then(() => current && redraw(`${wanted} `));
     return () => {
       current = false;
     };
-  }, [font, wanted, ready]);
-  return ready;
+  }, [font.face, wanted]);
+  return urls.every((url) => ready.has(url));
+}
+
+/** The file of the latin letters, and those of some scripts. */
+function sampleFiles({ files }: ShippedFont, scripts: readonly OtherScript[]): string[] {
+  return files.filter((file, i) => i === 0 || scripts.some((script) => file.includes(`-${script}-`)));
+}
+
+function fetchFace(name: string, url: string): Promise<void> {
+  let face = fetched.get(url);
+  if (!face) {
+    face = new FontFace(name, `url("${url}")`).load().then((loaded) => {
+      document.fonts.add(loaded);
+      ready.add(url);
+    });
+    fetched.set(url, face);
+    // A fetch that failed is tried again next time.
+    face.catch(() => fetched.delete(url));
+  }
+  return face;
+}
+
+function shippedFont(id: string): ShippedFont {
+  return SHIPPED_FONTS.find((shipped) => shipped.id === id)!;
+}
+
+/** Whether a font has the letters of a text, as far as can be said of it: of a font of the shop's own nothing is known. */
+export function canSet(font: FontChoice, text: string): boolean {
+  return font.source !== null || setsScriptsOf(shippedFont(font.id), text);
 }

@@ -1,7 +1,8 @@
 import { create, type FontkitFont, type FontkitGlyph } from 'fontkit';
 import { CurvesBuilder, type Curves } from '../../../geometry/index.js';
 import { Refusal } from '../refusal.js';
-import type { Letter } from '../read-given.js';
+import type { Typesetter } from '../read-given.js';
+import { directedRuns, type DirectedRun } from './line-order.js';
 
 /** A font ready to be set: files that together have its letters, asked in their order. Built by `openFont`. */
 export interface Font {
@@ -59,49 +60,71 @@ export function capHeightEm({ faces }: Font): number {
   return stated || (0.7 * face.ascent) / face.unitsPerEm;
 }
 
-/**
- * Sets one line. Advances and shifts come in ems. Letters that no file of the font has are left out and named in `missing`.
- * `alternates` gives the feature for a letter by its index in the line.
- */
-export function setLine(font: Font, line: string, options: { readonly kerning: boolean; readonly ligatures: boolean; readonly alternates: ReadonlyMap<number, string> }): { glyphs: SetGlyph[]; missing: string[] } {
-  const features = { kern: options.kerning, liga: options.ligatures, clig: options.ligatures, calt: options.ligatures };
-  const glyphs: SetGlyph[] = [];
-  const missing: string[] = [];
-  for (const run of runsOf(font, line, missing)) {
-    const em = run.face.unitsPerEm;
-    const { glyphs: set, positions } = run.face.layout(run.text, features);
-    let at = run.start;
-    set.forEach((plain, i) => {
-      const feature = options.alternates.get(at);
-      const other = feature ? alternateOf(run.face, plain, feature) : null;
-      const glyph = other ?? plain;
-      const { xAdvance, xOffset, yOffset } = positions[i]!;
-      glyphs.push({ glyph, unitsPerEm: em, index: at, advance: (xAdvance + glyph.advanceWidth - plain.advanceWidth) / em, dx: xOffset / em, dy: yOffset / em });
-      at += String.fromCodePoint(...plain.codePoints).length;
-    });
-  }
-  return { glyphs, missing };
+interface LineOptions {
+  readonly kerning: boolean;
+  readonly ligatures: boolean;
+  /** The feature for a letter, by its index in the line. */
+  readonly alternates: ReadonlyMap<number, string>;
 }
 
-interface Run {
+/**
+ * Sets one line, its letters from left to right as they are seen, whichever way they are read. Advances and shifts come in ems. Letters that
+ * no file of the font has are left out and named in `missing`.
+ */
+export function setLine(font: Font, line: string, options: LineOptions): { glyphs: SetGlyph[]; missing: string[] } {
+  const missing: string[] = [];
+  return { glyphs: directedRuns(line).flatMap((run) => setRun(font, run, options, missing)), missing };
+}
+
+function setRun(font: Font, { text, start, rightToLeft }: DirectedRun, options: LineOptions, missing: string[]): SetGlyph[] {
+  const stretches = facesOf(font, text, missing).map((stretch) => setStretch(stretch, start + stretch.start, rightToLeft, options));
+  return (rightToLeft ? stretches.reverse() : stretches).flat();
+}
+
+function setStretch({ face, text }: Stretch, start: number, rightToLeft: boolean, options: LineOptions): SetGlyph[] {
+  const features = { kern: options.kerning, liga: options.ligatures, clig: options.ligatures, calt: options.ligatures };
+  const em = face.unitsPerEm;
+  const laid = face.layout(text, features, undefined, undefined, rightToLeft ? 'rtl' : 'ltr');
+  // Letters come as they are seen, but for a font that has no shaper: there they come as they are read.
+  const isSeen = !rightToLeft || Boolean(face.GSUB ?? face.GPOS ?? face.morx);
+  const order = laid.glyphs.map((_, i) => (rightToLeft === isSeen ? laid.glyphs.length - 1 - i : i));
+  let at = start;
+  const set = order.map((i): SetGlyph => {
+    const plain = laid.glyphs[i]!;
+    const feature = options.alternates.get(at);
+    const glyph = (feature ? alternateOf(face, plain, feature) : null) ?? plain;
+    const { xAdvance, xOffset, yOffset } = laid.positions[i]!;
+    const index = at;
+    at = Math.min(at + String.fromCodePoint(...plain.codePoints).length, start + text.length - 1);
+    return { glyph, unitsPerEm: em, index, advance: (xAdvance + glyph.advanceWidth - plain.advanceWidth) / em, dx: xOffset / em, dy: yOffset / em };
+  });
+  return rightToLeft ? set.reverse() : set;
+}
+
+/** Part of a run that one file of the font has. */
+interface Stretch {
   readonly face: FontkitFont;
   readonly text: string;
   readonly start: number;
 }
 
-/** The line cut where another file of the font has to take over. */
-function runsOf({ faces }: Font, line: string, missing: string[]): Run[] {
-  const runs: Run[] = [];
+/** Letters that are not seen by themselves: joiners, marks of direction. */
+const UNSEEN = /\p{Default_Ignorable_Code_Point}/u;
+
+/** The text cut where another file of the font has to take over. */
+function facesOf({ faces }: Font, line: string, missing: string[]): Stretch[] {
+  const stretches: Stretch[] = [];
   let at = 0;
   for (const letter of line) {
     const face = faces.find((one) => one.hasGlyphForCodePoint(letter.codePointAt(0)!));
-    const last = runs.at(-1);
-    if (!face) missing.push(letter);
-    else if (last?.face === face && last.start + last.text.length === at) runs[runs.length - 1] = { ...last, text: last.text + letter };
-    else runs.push({ face, text: letter, start: at });
+    const last = stretches.at(-1);
+    if (!face) {
+      if (!UNSEEN.test(letter)) missing.push(letter);
+    } else if (last?.face === face && last.start + last.text.length === at) stretches[stretches.length - 1] = { ...last, text: last.text + letter };
+    else stretches.push({ face, text: letter, start: at });
     at += letter.length;
   }
-  return runs;
+  return stretches;
 }
 
 function alternateOf(face: FontkitFont, plain: FontkitGlyph, feature: string): FontkitGlyph | null {
@@ -146,7 +169,12 @@ export function outlineOf({ glyph, unitsPerEm }: Pick<SetGlyph, 'glyph' | 'units
   return out.build();
 }
 
-/** A line of text as outlines, kerned and with its ligatures: what a drawing's own text is set with. */
-export function lettersOf(font: Font, text: string): Letter[] {
-  return setLine(font, text, { kerning: true, ligatures: true, alternates: new Map() }).glyphs.map((set) => ({ curves: outlineOf(set), index: set.index, advance: set.advance, dx: set.dx, dy: set.dy }));
-}
+/** How a drawing's own text is set: cut into runs of one direction, each then as outlines, kerned and with its ligatures. */
+export const typesetter: Typesetter = {
+  directedRuns,
+  lettersOf(font, run) {
+    const missing: string[] = [];
+    const letters = setRun(font, run, { kerning: true, ligatures: true, alternates: new Map() }, missing);
+    return { letters: letters.map((set) => ({ curves: outlineOf(set), advance: set.advance, dx: set.dx, dy: set.dy })), missing };
+  },
+};

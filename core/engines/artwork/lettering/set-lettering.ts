@@ -2,6 +2,7 @@ import { boundsOf, compose, flatten, joinBoxes, rotation, scaling, translation, 
 import type { Noticed } from '../noticed.js';
 import type { Lettering } from './lettering.js';
 import type { Artwork, Paint } from '../artwork.js';
+import { lettersMissing } from './scripts.js';
 import { alternatesOf, capHeightEm, outlineOf, setLine, type Font, type SetGlyph } from './font.js';
 
 /** A lettering's frame is measured on outlines true to this share of the cap height. */
@@ -109,7 +110,7 @@ function noticedOf({ arc, lineSpacing, capHeightMm }: Lettering, lines: readonly
       return radius < capHeightMm / 4 || line.widthMm > 2 * Math.PI * radius;
     });
   return [
-    ...(missing.size > 0 ? [{ code: 'letters-missing', letters: [...missing], count: missing.size } as const] : []),
+    ...(missing.size > 0 ? [{ ...lettersMissing([...missing]), count: missing.size }] : []),
     ...(arc && isTooTight(arc) ? [{ code: 'arc-too-tight' } as const] : []),
   ];
 }

@@ -1,6 +1,7 @@
 import { compose, IDENTITY, scaling, translation, type Curves, type Matrix } from '../../../geometry/index.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { overWhite } from '../colour.js';
+import { lettersMissing } from '../lettering/scripts.js';
 import { SHIPPED_FONTS } from '../lettering/shipped-fonts.js';
 import type { Noticed } from '../noticed.js';
 import type { ReadGiven } from '../read-given.js';
@@ -15,8 +16,8 @@ import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE } from './style.js';
 import type { Declaration, StyleRule } from './style-rules.js';
-import { isTooLong, layOutText, standIns } from './text.js';
-import { baselineOf, type Baseline } from './text-path.js';
+import type * as TextLayout from './text.js';
+import type { Baseline } from './text-path.js';
 import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import { ownText, parseXml, type XmlElement } from './xml.js';
 
@@ -212,18 +213,20 @@ class SvgReader {
 
   /** Text in the fonts at hand; what no font is known for is told, with fonts that could stand in. */
   #text(element: XmlElement, context: Context): void {
-    if (context.style['visibility'] !== 'visible') return;
-    if (isTooLong(element)) {
+    const layout = this.#given.text;
+    if (!layout || context.style['visibility'] !== 'visible') return;
+    if (layout.isTooLong(element)) {
       this.note({ code: 'text-left', element: describe(element), why: 'too-long' });
       return;
     }
-    const { letters, missing, otherWeights } = layOutText(element, context.style, { ...this.#given, styles: this.#styles, baselineOf: (textPath) => this.#baseline(textPath, context) });
+    const { letters, missing, otherWeights, missingLetters } = layout.layOutText(element, context.style, { ...this.#given, styles: this.#styles, baselineOf: (textPath) => this.#baseline(layout, textPath, context) });
     for (const [name, here, asked] of otherWeights) {
       this.note({ code: 'font-weight', font: name, here, asked });
     }
     for (const family of missing) {
-      this.note({ code: 'font-missing', element: describe(element), family, standIns: standIns(family).map((id) => ({ id, name: SHIPPED_FONTS.find((font) => font.id === id)!.name })) });
+      this.note({ code: 'font-missing', element: describe(element), family, standIns: layout.standIns(family).map((id) => ({ id, name: SHIPPED_FONTS.find((font) => font.id === id)!.name })) });
     }
+    if (missingLetters.length > 0) this.note(lettersMissing(missingLetters));
     this.#elementsDrawn += 1;
     for (const letter of letters) {
       const inside: Context = { ...context, style: { ...letter.style, 'fill-rule': 'nonzero' }, matrix: compose(context.matrix, letter.matrix) };
@@ -237,7 +240,7 @@ class SvgReader {
   }
 
   /** The path that text runs along: its own data, or the shape it names. */
-  #baseline(textPath: XmlElement, { viewport }: Context): Baseline | null {
+  #baseline({ baselineOf }: typeof TextLayout, textPath: XmlElement, { viewport }: Context): Baseline | null {
     const a = textPath.attributes;
     const target = this.#byId.get((a['href'] ?? a['xlink:href'] ?? '').trim().replace(/^#/, ''));
     const { curves } = target && SHAPE_NAMES.has(target.name) ? shapeCurves(target, viewport, 16) : { curves: null };

@@ -34,6 +34,7 @@ const PROPERTIES: ReadonlyMap<string, { initial: string; inherited: boolean }> =
   'stroke-miterlimit': { initial: '4', inherited: true },
   'stroke-opacity': { initial: '1', inherited: true },
   'stroke-width': { initial: '1', inherited: true },
+  direction: { initial: 'ltr', inherited: true },
   'text-anchor': { initial: 'start', inherited: true },
   'vector-effect': { initial: 'none', inherited: false },
   visibility: { initial: 'visible', inherited: true },

@@ -1,11 +1,14 @@
 import { compose, IDENTITY, rotation, scaling, translation, type Curves, type Matrix } from '../../../geometry/index.js';
 import type { Font } from '../lettering/font.js';
-import type { ReadGiven } from '../read-given.js';
+import type { DirectedRun } from '../lettering/line-order.js';
+import type { ReadGiven, Typesetter } from '../read-given.js';
 import type { Styles } from './style-rules.js';
 import { parseNumbers, parseSvgLength } from './lengths.js';
 import { computeStyle, type ComputedStyle } from './style.js';
 import { standingOn, type Baseline } from './text-path.js';
 import type { XmlElement } from './xml.js';
+
+export { baselineOf } from './text-path.js';
 
 /** A letter of a drawing's text: its outline in ems, its place in user space, and the style it is painted in. */
 export interface TextLetter {
@@ -21,6 +24,8 @@ export interface LaidOutText {
   readonly missing: readonly string[];
   /** Fonts that are here in another weight than is asked for: the name, the weight there is, the weight asked for. */
   readonly otherWeights: readonly (readonly [name: string, here: number, asked: number])[];
+  /** Letters that their font has not. */
+  readonly missingLetters: readonly string[];
 }
 
 /** What laying out text needs beside the text itself. */
@@ -56,15 +61,14 @@ interface Positions {
  */
 export function layOutText(element: XmlElement, style: ComputedStyle, given: TextGiven): LaidOutText {
   const characters = collapsed(charactersOf(element, style, given, []));
-  const missing = new Set<string>();
-  const weights = new Map<string, readonly [string, number, number]>();
+  const lacks: Lacks = { fonts: new Set(), weights: new Map(), letters: new Set() };
   const letters: TextLetter[] = [];
   let [x, y] = [0, 0];
   for (const chunk of chunksOf(characters)) {
     x = chunk[0]!.x ?? x;
     y = chunk[0]!.y ?? y;
-    const set = setChunk(chunk, given, missing, weights);
-    const anchor = { start: 0, middle: -0.5, end: -1 }[chunk[0]!.style['text-anchor'] as 'start' | 'middle' | 'end'] ?? 0;
+    const set = setChunk(chunk, given, lacks);
+    const anchor = anchorOf(chunk[0]!.style);
     const { along } = chunk[0]!;
     for (const { at, middle, drop, own, ...letter } of set.letters) {
       const start = along === undefined ? translation(x + anchor * set.width + at, y + drop) : along && standingOn(along, anchor * set.width + at, middle);
@@ -75,7 +79,17 @@ export function layOutText(element: XmlElement, style: ComputedStyle, given: Tex
     x += set.width + anchor * set.width;
     y += set.drop;
   }
-  return { letters, missing: [...missing], otherWeights: [...weights.values()] };
+  return { letters, missing: [...lacks.fonts], otherWeights: [...lacks.weights.values()], missingLetters: [...lacks.letters] };
+}
+
+/** Where a chunk begins, in widths of it from its anchor; text from right to left starts at its right end. */
+function anchorOf(style: ComputedStyle): number {
+  const fromLeft = { start: 0, middle: -0.5, end: -1 }[style['text-anchor'] as 'start' | 'middle' | 'end'] ?? 0;
+  return baseOf(style) === 'rtl' ? -1 - fromLeft : fromLeft;
+}
+
+function baseOf(style: ComputedStyle): 'ltr' | 'rtl' {
+  return style['direction'] === 'rtl' ? 'rtl' : 'ltr';
 }
 
 /** More letters than this in one text are no lettering. */
@@ -134,38 +148,68 @@ interface ChunkLetter extends Omit<TextLetter, 'matrix'> {
   readonly own: Matrix;
 }
 
-function setChunk(chunk: readonly Character[], given: ReadGiven, missing: Set<string>, weights: Map<string, readonly [string, number, number]>): { letters: ChunkLetter[]; width: number; drop: number } {
+/** What a text asks for and there is not, gathered as it is set. */
+interface Lacks {
+  readonly fonts: Set<string>;
+  readonly weights: Map<string, LaidOutText['otherWeights'][number]>;
+  readonly letters: Set<string>;
+}
+
+function setChunk(chunk: readonly Character[], given: ReadGiven, lacks: Lacks): { letters: ChunkLetter[]; width: number; drop: number } {
   const letters: ChunkLetter[] = [];
   let [x, y] = [0, 0];
-  for (const run of runsOf(chunk)) {
-    const { style, dx, dy, turnDeg } = run[0]!;
+  if (!given.typesetter) {
+    // What fonts it asks for is all that can be said of it.
+    for (const { style } of chunk) fontFor(style['font-family']!, given, lacks.fonts);
+    return { letters, width: 0, drop: 0 };
+  }
+  for (const run of runsOf(chunk, given.typesetter)) {
+    const { style, element, dx, dy, turnDeg } = run.first;
     x += dx;
     y += dy;
-    const font = fontFor(style['font-family']!, given, missing);
-    if (!font || !given.lettersOf) continue;
+    const font = fontFor(style['font-family']!, given, lacks.fonts);
+    if (!font) continue;
     const [asked, here] = [Number(style['font-weight']), font.weight];
-    if (here !== null && Math.abs(asked - here) > LIKE_WEIGHT) weights.set(`${font.name} ${asked}`, [font.name, here, asked]);
+    if (here !== null && Math.abs(asked - here) > LIKE_WEIGHT) lacks.weights.set(`${font.name} ${asked}`, [font.name, here, asked]);
     const em = Number(style['font-size']);
     const spacing = parseSvgLength(style['letter-spacing'] === 'normal' ? '0' : style['letter-spacing'], em, em) ?? 0;
-    for (const letter of given.lettersOf(font, run.map((c) => c.text).join(''))) {
+    const set = given.typesetter.lettersOf(font, run);
+    for (const letter of set.missing) lacks.letters.add(letter);
+    for (const letter of set.letters) {
       const own = [rotation(turnDeg), scaling(em)].reduce(compose, translation(letter.dx * em, -letter.dy * em));
-      if (letter.curves.ops.length > 0) letters.push({ curves: letter.curves, at: x, drop: y, middle: (letter.advance * em) / 2, own, style, element: run[0]!.element });
+      if (letter.curves.ops.length > 0) letters.push({ curves: letter.curves, at: x, drop: y, middle: (letter.advance * em) / 2, own, style, element });
       x += letter.advance * em + spacing;
     }
   }
   return { letters, width: x, drop: y };
 }
 
-/** Characters that are set together: one style, and none of them moved or turned by itself. */
-function runsOf(chunk: readonly Character[]): Character[][] {
-  const runs: Character[][] = [];
-  for (const character of chunk) {
-    const last = runs.at(-1)?.[0];
-    const moves = character.dx !== 0 || character.dy !== 0 || character.turnDeg !== 0;
-    if (!last || moves || last.turnDeg !== 0 || last.style !== character.style) runs.push([character]);
-    else runs.at(-1)!.push(character);
-  }
-  return runs;
+/** Characters that are set together: in one direction, of one style, and none of them moved or turned by itself. */
+interface StyledRun extends DirectedRun {
+  readonly first: Character;
+}
+
+/** A chunk's runs, from left to right as they are seen. */
+function runsOf(chunk: readonly Character[], { directedRuns }: Typesetter): StyledRun[] {
+  const line = chunk.map((c) => c.text).join('');
+  const at = new Map<number, Character>();
+  chunk.reduce((index, character) => {
+    at.set(index, character);
+    return index + character.text.length;
+  }, 0);
+  return directedRuns(line, baseOf(chunk[0]!.style)).flatMap((directed) => {
+    const runs: StyledRun[] = [];
+    let index = directed.start;
+    for (const text of directed.text) {
+      const character = at.get(index)!;
+      const last = runs.at(-1);
+      const moves = character.dx !== 0 || character.dy !== 0 || character.turnDeg !== 0;
+      if (!last || moves || last.first.turnDeg !== 0 || last.first.style !== character.style) runs.push({ text, start: index, rightToLeft: directed.rightToLeft, first: character });
+      else runs[runs.length - 1] = { ...last, text: last.text + text };
+      index += text.length;
+    }
+    return directed.rightToLeft ? runs.reverse() : runs;
+  });
 }
 
 /** Weights that differ by no more than this look alike. */
