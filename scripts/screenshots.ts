@@ -11,7 +11,7 @@ const [heron, wren, anglers, bakery] = [idOf('Heron'), idOf('Marsh Wren'), idOf(
 
 /** Name, path, what must be seen first, what is done before the picture is taken, and what is pressed after it. */
 const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string])[] = [
-  ['jobs', '/', /Marsh Wren/],
+  ['jobs', '/', /Marsh Wren/, `while (document.images.length < 4 || [...document.images].some((image) => !image.complete)) await new Promise((done) => setTimeout(done, 50))`],
   ['artwork', `/jobs/${heron}/artwork`, /2 sheets/],
   ['artwork-findings', `/jobs/${anglers}/artwork`, /Film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are too thin')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); await new Promise((done) => setTimeout(done, 500)); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
   ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click(); await new Promise((done) => setTimeout(done, 1500))`],

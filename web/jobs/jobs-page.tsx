@@ -128,7 +128,7 @@ function Thumb({ artworkId, words }: Pick<JobSummary, 'artworkId' | 'words'>) {
   return (
     <Window>
       {hasPicture && stays && <img src={`/api/artworks/${artworkId}/picture`} alt="" onError={() => setBroken(artworkId)} />}
-      {!hasPicture && (words ? <Lettered>{words.slice(0, 60)}</Lettered> : <Small>{artworkId ? 'no picture' : 'no artwork'}</Small>)}
+      {!hasPicture && (words ? <Lettered dir="auto">{words.slice(0, 60)}</Lettered> : <Small>{artworkId ? 'no picture' : 'no artwork'}</Small>)}
     </Window>
   );
 }

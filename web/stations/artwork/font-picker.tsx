@@ -48,7 +48,7 @@ function Row({ font, sample, isChosen, onChoose }: { readonly font: FontChoice; 
   return (
     <Line>
       <input type="radio" name="font" checked={isChosen} onChange={onChoose} aria-label={`${font.name}, ${font.style}`} />
-      <Words aria-hidden style={{ fontFamily: ready ? `"${font.face}"` : undefined, opacity: ready ? 1 : 0.4 }}>
+      <Words aria-hidden dir="auto" style={{ fontFamily: ready ? `"${font.face}"` : undefined, opacity: ready ? 1 : 0.4 }}>
         {sample}
       </Words>
       <small aria-hidden>
@@ -71,4 +71,4 @@ const Line = styled.label`
   &:has(input:focus-visible) { outline: 2.5px solid ${colour.accent}; outline-offset: -2px; }
 `;
 
-const Words = styled.span`display: block; font-size: 1.35rem; line-height: 1.35; white-space: nowrap; overflow: hidden; text-overflow: ellipsis;`;
+const Words = styled.span`display: block; text-align: left; font-size: 1.35rem; line-height: 1.35; white-space: nowrap; overflow: hidden; text-overflow: ellipsis;`;

@@ -84,7 +84,7 @@ function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
         void add();
       }}
     >
-      <TextInput aria-label="Words to add" placeholder="or type some words" maxLength={500} value={words} onChange={(event) => setWords(event.target.value)} />
+      <TextInput aria-label="Words to add" dir="auto" placeholder="or type some words" maxLength={500} value={words} onChange={(event) => setWords(event.target.value)} />
       <Button type="submit">Add the words</Button>
     </WordsRow>
   );

@@ -115,7 +115,7 @@ function Words({ text, onChange, onTry }: WordsProps) {
   return (
     <Labelled>
       The words
-      <TextArea {...props} rows={Math.min(5, typed.split('\n').length + 1)} />
+      <TextArea {...props} dir="auto" rows={Math.min(5, typed.split('\n').length + 1)} />
       <WrongNote draft={draft} />
     </Labelled>
   );
