@@ -57,7 +57,7 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
     ],
   }),
   'letters-missing': ({ letters, fonts }) => ({
-    message: `This font has no ${letters.map((letter) => `“${letter}”`).join(', ')}. Missing letters are left out. ${fonts.length > 0 ? `Fonts that have such letters: ${fonts.join(', ')}.` : 'Choose another font, or write it in another way.'}`,
+    message: `This font has no ${letters.map((letter) => `“${letter}”`).join(', ')}. Missing letters are left out. ${fonts.length > 0 ? `Fonts with letters of this script: ${fonts.join(', ')}.` : 'Choose another font, or write it in another way.'}`,
   }),
   'mask-ignored': ({ element }) => ({ message: `${element} has a mask, which a blade cannot cut. It is shown without the mask.` }),
   'opacity-flattened': ({ element, which }) => ({ message: `The ${which} of ${element} is see-through. Film is not, so the solid colour that it shows on white is used.` }),
