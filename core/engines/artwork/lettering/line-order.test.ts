@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../../../platform/artwork-resources.js';
 import { boundsOf, flatten, type Box } from '../../../geometry/index.js';
@@ -39,6 +40,24 @@ describe('the order of a line', () => {
   it('is that of the drawing where it states a direction', () => {
     expect(shown('חנות Wick', 'ltr')).toBe('תונח Wick');
     expect(shown('חנות Wick', 'rtl')).toBe('Wick תונח');
+  });
+
+  it('is that of Unicode’s own test lines', () => {
+    const lines = readFileSync(new URL('conformance/bidi-character-test.txt', import.meta.url), 'utf8').split('\n').filter((line) => line && !line.startsWith('#'));
+    expect(lines.length).toBeGreaterThan(900);
+    for (const row of lines) {
+      const [codePoints, direction, , levels, order] = row.split(';');
+      const letters = codePoints!.split(' ').map((hex) => String.fromCodePoint(parseInt(hex, 16)));
+      // Every unit of the line, by the letter it belongs to; letters that are not seen have no place.
+      const letterAt = letters.flatMap((letter, i) => Array.from(letter.split(''), () => i));
+      const isSeen = levels!.split(' ').map((level) => level !== 'x');
+      const units = directedRuns(letters.join(''), (['ltr', 'rtl', 'auto'] as const)[Number(direction)]).flatMap(({ text, start, rightToLeft }) => {
+        const run = letterAt.slice(start, start + text.length);
+        return rightToLeft ? run.reverse() : run;
+      });
+      const seenAs = units.filter((at, i) => isSeen[at] && at !== units[i - 1]);
+      expect(seenAs.join(' '), row).toBe(order);
+    }
   });
 
   it('loses no letter and moves none to another index', () => {
