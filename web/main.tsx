@@ -2,7 +2,7 @@ import '@fontsource/bricolage-grotesque/700.css';
 import '@fontsource-variable/public-sans/wght.css';
 import 'faces.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { StrictMode, type ReactNode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Navigate, Route, Routes } from 'react-router';
 import { ApiProblem } from './api/client.js';
@@ -31,36 +31,24 @@ const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js').then((m) => m.J
 const DocsPage = fetchedLate(() => import('./app/docs-page.js').then((m) => m.DocsPage));
 const JobPage = fetchedLate(() => import('./app/job-page.js').then((m) => m.JobPage));
 
+/** A screen that is fetched when its address is first visited. */
+function screen(name: string, fetching: string, page: ReactNode): ReactNode {
+  return (
+    <Part name={name} fallback={<p role="status">{fetching}</p>}>
+      {page}
+    </Part>
+  );
+}
+
 /** Every address of the application. */
 function Screens() {
   return (
     <Routes>
       <Route element={<Shell />}>
-        <Route
-          path="/"
-          element={
-            <Part name="The list of jobs" fallback={<p role="status">Fetching the jobs …</p>}>
-              <JobsPage />
-            </Part>
-          }
-        />
+        <Route path="/" element={screen('The list of jobs', 'Fetching the jobs …', <JobsPage />)} />
         <Route path="/jobs/:id" element={<Navigate to="artwork" replace />} />
-        <Route
-          path="/jobs/:id/:station"
-          element={
-            <Part name="The job" fallback={<p role="status">Fetching the job …</p>}>
-              <JobPage />
-            </Part>
-          }
-        />
-        <Route
-          path="/docs/:name"
-          element={
-            <Part name="This page" fallback={<p role="status">Fetching the page …</p>}>
-              <DocsPage />
-            </Part>
-          }
-        />
+        <Route path="/jobs/:id/:station" element={screen('The job', 'Fetching the job …', <JobPage />)} />
+        <Route path="/docs/:name" element={screen('This page', 'Fetching the page …', <DocsPage />)} />
         <Route path="*" element={<Missing />} />
       </Route>
     </Routes>

@@ -9,7 +9,7 @@ export { colourDifference, colourLightness, parseColour } from './colour.js';
 export type { Lettering } from './lettering/lettering.js';
 export type { LetterChoice } from './lettering/set-lettering.js';
 export { scriptsIn, setsScriptsOf } from './lettering/scripts.js';
-export { SHIPPED_FONTS, type OtherScript, type ShippedFont } from './lettering/shipped-fonts.js';
+export { shippedFont, SHIPPED_FONTS, type OtherScript, type ShippedFont } from './lettering/shipped-fonts.js';
 export type { Noticed, NoticedCode, NoticedOf } from './noticed.js';
 export { flattenTolerance, paintPlaced, paintRegions, type PaintPlace, type PaintRepair } from './paint-regions.js';
 export type { UnpackerOf } from './picture/decode-picture.js';

@@ -2,7 +2,7 @@ import type { Artwork } from './artwork.js';
 import { isDxf } from './dxf/is-dxf.js';
 import type { Font } from './lettering/font.js';
 import type { Lettering } from './lettering/lettering.js';
-import { shippedFontCalled, SHIPPED_FONTS } from './lettering/shipped-fonts.js';
+import { shippedFont, shippedFontCalled } from './lettering/shipped-fonts.js';
 import type { UnpackerOf } from './picture/decode-picture.js';
 import type { LetterChoice } from './lettering/set-lettering.js';
 import type { ReducedPicture } from './picture/trace-picture.js';
@@ -41,11 +41,12 @@ export class ArtworkReader {
     const pictures = new Map<string, Artwork | null>();
     const wanted = { fonts: new Set<string>(), pictures: new Set<string>() };
     const fontId = (family: string) => (Object.hasOwn(repair.fonts, family) ? repair.fonts[family] : undefined) ?? shippedFontCalled(family)?.id ?? null;
+    const mayHold = wordsOf(bytes);
     const given: ReadGiven = {
       repair,
-      css: mayHold(bytes, 'style') ? (await import('./svg/css.js')).cssReader : NO_CSS,
+      css: mayHold('style') ? (await import('./svg/css.js')).cssReader : NO_CSS,
       // An entity may hide a name in pieces.
-      text: mayHold(bytes, 'text') || mayHold(bytes, '<!ENTITY') ? await import('./svg/text.js') : null,
+      text: mayHold('text') || mayHold('<!ENTITY') ? await import('./svg/text.js') : null,
       typesetter: null,
       fontOf: (family) => {
         const id = fontId(family);
@@ -132,7 +133,7 @@ export class ArtworkReader {
 
   async #open(id: string, own: Uint8Array | null): Promise<Font> {
     const { openFont } = await import('./lettering/font.js');
-    const shipped = SHIPPED_FONTS.find((font) => font.id === id);
+    const shipped = shippedFont(id);
     if (shipped) return openFont(await Promise.all(shipped.files.map((path) => this.resources.fontFile(path))), shipped.name, shipped.weight);
     if (!own) throw new Refusal('font-unknown', { font: id }, { source: 'lettering' });
     return openFont([own], id);
@@ -141,9 +142,11 @@ export class ArtworkReader {
 
 const NO_CSS: CssReader = { declarations: () => [], styleSheet: () => [] };
 
-/** Whether a word may stand in a file; of one in wide characters nothing can be said without decoding it. */
-function mayHold(bytes: Uint8Array, word: string): boolean {
-  return bytes.subarray(0, 4).includes(0) || bytes[0] === 0xfe || bytes[0] === 0xff || new TextDecoder('latin1').decode(bytes).includes(word);
+/** Says whether a word may stand in a file; of one in wide characters nothing can be said without decoding it. */
+function wordsOf(bytes: Uint8Array): (word: string) => boolean {
+  if (bytes.subarray(0, 4).includes(0) || bytes[0] === 0xfe || bytes[0] === 0xff) return () => true;
+  const text = new TextDecoder('latin1').decode(bytes);
+  return (word) => text.includes(word);
 }
 
 function bytesOfDataUrl(href: string): Uint8Array | null {

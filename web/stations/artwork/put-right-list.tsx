@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { SHIPPED_FONTS } from '../../../core/engines/artwork/index.js';
+import { shippedFont } from '../../../core/engines/artwork/index.js';
 import { patchRecipe, type Recipe, type RecipePatch, type JobFinding, type JobRemedy } from '../../../core/recipe/index.js';
 import { NO_REPAIR, sparedNoMore, takenBack, takenEverywhere } from '../../../core/stations/artwork/index.js';
 import { type PlaceRemedy, type SparedPlace, count } from '../../../core/words/index.js';
@@ -121,7 +121,7 @@ function takenRemedies(repair: Recipe['repair']): TakenRemedy[] {
     ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: back({ gradientBands: NO_REPAIR.gradientBands }), figure: { label: 'Bands of a gradient', value: repair.gradientBands, kind: 'count' as const, min: 2, max: 24, set: (gradientBands: number) => back({ gradientBands }) } }] : []),
     ...(repair.patterns === 'flat' ? [{ said: 'Patterns are cut in their main colour.', back: back({ patterns: NO_REPAIR.patterns }) }] : []),
     ...(repair.pictures === 'trace' ? [{ said: 'Pictures inside drawings are traced.', back: back({ pictures: NO_REPAIR.pictures }) }] : []),
-    ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${SHIPPED_FONTS.find((font) => font.id === id)?.name ?? id}.`, back: back({ fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) }) })),
+    ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${shippedFont(id)?.name ?? id}.`, back: back({ fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) }) })),
     ...(repair.simplifyMm > 0 ? [{ ...at('simplify', `Outlines are simplified within ${repair.simplifyMm} mm.`), ...mm('How close outlines stay to the drawing', 'simplifyMm', 1) }] : []),
   ];
 }

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { scriptsIn, setsScriptsOf, SHIPPED_FONTS, type OtherScript, type ShippedFont } from '../../../core/engines/artwork/index.js';
+import { scriptsIn, setsScriptsOf, shippedFont, SHIPPED_FONTS, type OtherScript, type ShippedFont } from '../../../core/engines/artwork/index.js';
 import type { Source } from '../../../core/stations/artwork/index.js';
 import { ApiProblem, ask } from '../../api/client.js';
 import { fontUrl } from '../../plan/font-files.js';
@@ -51,13 +51,13 @@ const ready = new Set<string>();
 /** Has the page fetch what of a font some words are shown in; says when it has. */
 export function useSample(font: FontChoice, words: string): boolean {
   const scripts = scriptsIn(words);
-  const urls = font.source ? [`/api/artworks/${font.source.id}`] : sampleFiles(shippedFont(font.id), scripts).map((path) => fontUrl(path)!);
+  const urls = font.source ? [`/api/artworks/${font.source.id}`] : sampleFiles(shippedFont(font.id)!, scripts).map((path) => fontUrl(path)!);
   const wanted = urls.join(' ');
-  const [, redraw] = useState(wanted);
+  const [, setAsked] = useState('');
   useEffect(() => {
     let current = true;
     // Without its letters the name stands in the page's own.
-    void Promise.allSettled(wanted.split(' ').map((url) => fetchFace(font.face, url))).then(() => current && redraw(`${wanted} `));
+    void Promise.allSettled(wanted.split(' ').map((url) => fetchFace(font.face, url))).then(() => current && setAsked(wanted));
     return () => {
       current = false;
     };
@@ -84,11 +84,7 @@ function fetchFace(name: string, url: string): Promise<void> {
   return face;
 }
 
-function shippedFont(id: string): ShippedFont {
-  return SHIPPED_FONTS.find((shipped) => shipped.id === id)!;
-}
-
 /** Whether a font has the letters of a text, as far as can be said of it: of a font of the shop's own nothing is known. */
 export function canSet(font: FontChoice, text: string): boolean {
-  return font.source !== null || setsScriptsOf(shippedFont(font.id), text);
+  return font.source !== null || setsScriptsOf(shippedFont(font.id)!, text);
 }

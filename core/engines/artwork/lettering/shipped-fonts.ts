@@ -51,6 +51,11 @@ export const SHIPPED_FONTS: readonly ShippedFont[] = [
   { id: 'saira-stencil-one', name: 'Saira Stencil One', style: 'stencil', weight: 400, ...inParts('saira-stencil-one', 400) },
 ];
 
+/** The shipped font of an id; undefined when there is none. */
+export function shippedFont(id: string): ShippedFont | undefined {
+  return SHIPPED_FONTS.find((font) => font.id === id);
+}
+
 /** The shipped font of a family's name as a drawing writes it, or null. */
 export function shippedFontCalled(family: string): ShippedFont | null {
   const plain = (name: string) => name.toLowerCase().replace(/[^a-z0-9]/g, '');

@@ -2,7 +2,7 @@ import { compose, IDENTITY, scaling, translation, type Curves, type Matrix } fro
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { overWhite } from '../colour.js';
 import { lettersMissing } from '../lettering/scripts.js';
-import { SHIPPED_FONTS } from '../lettering/shipped-fonts.js';
+import { shippedFont } from '../lettering/shipped-fonts.js';
 import type { Noticed } from '../noticed.js';
 import type { ReadGiven } from '../read-given.js';
 import { Refusal } from '../refusal.js';
@@ -224,7 +224,7 @@ class SvgReader {
       this.note({ code: 'font-weight', font: name, here, asked });
     }
     for (const family of missing) {
-      this.note({ code: 'font-missing', element: describe(element), family, standIns: layout.standIns(family).map((id) => ({ id, name: SHIPPED_FONTS.find((font) => font.id === id)!.name })) });
+      this.note({ code: 'font-missing', element: describe(element), family, standIns: layout.standIns(family).map((id) => ({ id, name: shippedFont(id)!.name })) });
     }
     if (missingLetters.length > 0) this.note(lettersMissing(missingLetters));
     this.#elementsDrawn += 1;
