@@ -2,12 +2,13 @@ import { writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ArtworkReader, colourDifference, paintRegions, pictureKind, type Artwork } from '../core/engines/artwork/index.js';
-import { areaOf, boundsOf, boxesTouch, countPieces, type Rings } from '../core/geometry/index.js';
+import { areaOf, boundsOf, countPieces, joinBoxes, type Box } from '../core/geometry/index.js';
 import { DEFAULT_TRACING, inWords, NO_REPAIR, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
 import { FILM_FAMILIES } from '../core/shop/index.js';
 import { InputError } from '../core/words/index.js';
 import { layerSvg } from '../core/plan/index.js';
-import { buildLayers, checkLayers, checkPaints, separate, trapWidth, type School } from '../core/engines/layers/index.js';
+import { buildLayers, CAREFUL_MM, checkLayers, checkPaints, contactsOf, placementErrorMm, separate, trapWidth, type School, type Separation } from '../core/engines/layers/index.js';
+import { layOutMarks } from '../core/engines/marks/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { makeFolder, numberOption, onlyFile, readInput, required } from './input.js';
 
@@ -34,7 +35,7 @@ export async function separateCommand(args: string[]): Promise<void> {
   const scale = width !== null ? width / artwork.widthMm : height !== null ? height / artwork.heightMm : 1;
   const { regions, noticed } = paintRegions(artwork, scale);
   const separation = separate(regions.map((r) => ({ layer: r.colour, rings: r.rings })));
-  const trapMm = trap ?? ruledTrap(separation.layers.map((layer) => layer.visible));
+  const trapMm = trap ?? ruledTrap(separation.layers);
   const { layers } = buildLayers(separation, { school, trapMm });
   const [widthMm, heightMm] = [artwork.widthMm * scale, artwork.heightMm * scale];
   const { name: filmName, thinnestMm } = FILM_FAMILIES.calendered;
@@ -70,17 +71,15 @@ async function readAny(reader: ArtworkReader, bytes: Uint8Array, source: string)
   return reader.traced(await reader.picture(bytes, source, DEFAULT_TRACING), DEFAULT_TRACING.speckMm);
 }
 
-/** The trap formula with a careful hand (0.2 mm), films of one family, marks a design's length apart, and a cutter true to 0.05 mm. */
-function ruledTrap(visible: readonly Rings[]): number {
-  const boxes = visible.map((rings) => boundsOf(rings)!);
-  let widest = 0;
-  boxes.forEach((a, i) => {
-    for (const b of boxes.slice(i + 1)) {
-      if (!boxesTouch(a, b)) continue;
-      const common = Math.max(Math.min(a.maxX, b.maxX) - Math.max(a.minX, b.minX), Math.min(a.maxY, b.maxY) - Math.max(a.minY, b.minY), 1);
-      const all = Math.max(...boxes.map((box) => Math.max(box.maxX - box.minX, box.maxY - box.minY)));
-      widest = Math.max(widest, trapWidth({ placementErrorMm: 0.2, shrinkDifference: 0, reachMm: common / 2, markDistanceMm: all, repeatabilityMm: 0.05 }).mm);
-    }
-  });
-  return widest;
+/** The trap by chance with a careful hand, layers of one film laid dry indoors, marks at the ends of the long side, and a cutter true to 0.05 mm. */
+function ruledTrap(layers: Separation['layers']): number {
+  const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
+  if (!art) return 0;
+  const { drawBackIndoorsMm } = FILM_FAMILIES.calendered;
+  const size = Math.max(art.maxX - art.minX, art.maxY - art.minY);
+  const { distanceMm } = layOutMarks(art, { sizeMm: 6, distanceMm: null });
+  const placement = placementErrorMm(CAREFUL_MM.marked, size, 'dry');
+  // The first layer is the one that the others are laid to.
+  const traps = contactsOf(layers).map(({ a, farthestMm }) => trapWidth({ placementErrorMm: placement, bothLaid: a !== layers[0]!.key, shrinkDifference: 0, drawBackMm: 2 * drawBackIndoorsMm, reachMm: farthestMm, markDistanceMm: distanceMm, repeatabilityMm: 0.05 }).mm);
+  return Math.max(0, ...traps);
 }

@@ -27,7 +27,7 @@ async function seedJobs(to: Services): Promise<void> {
     customer: 'Skipper of the Marsh Wren',
     due: inDays(12),
     surface: { widthMm: 1500, heightMm: 420, marginMm: { top: 40, right: 50, bottom: 40, left: 50 }, size: { mode: 'width', mm: 1400 } },
-    assembly: { way: 'tape' },
+    build: { lives: 'outdoors' },
   });
   const window = await addJob(to, 'heron-window.svg', 'Heron and moon, tea-room window', {
     customer: 'The tea room at Wick Lock',
@@ -38,6 +38,8 @@ async function seedJobs(to: Services): Promise<void> {
     customer: 'The Weir Anglers',
     due: inDays(20),
     surface: { widthMm: 260, heightMm: 170, marginMm: { top: 5, right: 5, bottom: 5, left: 5 }, size: { mode: 'width', mm: 240 } },
+    build: { lives: 'washed' },
+    assembly: { way: 'tape' },
   });
   await addBakery(to);
   await cutInThePast(to, window, 'narrow-blue', { shareOfEstimate: 1.012, note: 'Weeded cleanly.' });

@@ -1,6 +1,6 @@
 import { FILM_FAMILIES, type Film, type FilmFamily, type FilmPiece, type Shop } from '../core/shop/index.js';
 
-/** The stock of Halyard & Wick, made up: fourteen films in six families, what lies in the rack, two mats and the cutter. */
+/** The stock of Halyard & Wick, made up: fourteen films in eight families, what lies in the rack, two mats and the cutter. */
 function film(
   id: string,
   name: string,
@@ -8,13 +8,14 @@ function film(
   colour: string,
   more: Partial<Film> & Pick<Film, 'costPerM2' | 'forceG' | 'speedMmS'>,
 ): Film {
-  const { thicknessUm, thinnestMm, shrinkPct, takesOnTop, mirrored } = FILM_FAMILIES[family];
-  return { id, name, family, colour, finish: 'gloss', directional: false, thicknessUm, thinnestMm, shrinkPct, takesOnTop, mirrored, ...more };
+  const { name: _name, way, ...typical } = FILM_FAMILIES[family];
+  const glue = way === 'press' ? ({ adhesive: null, adhesiveColour: null } as const) : ({ adhesive: way === 'stencil' ? 'removable' : 'permanent', adhesiveColour: 'clear' } as const);
+  return { id, name, family, colour, finish: 'gloss', directional: false, ...typical, ...glue, ...more };
 }
 
 const films: readonly Film[] = [
-  film('chalk', 'Chalk white', 'calendered', '#f7f5ef', { costPerM2: 6.2, forceG: 95, speedMmS: 200 }),
-  film('tar', 'Tar black', 'calendered', '#16181a', { costPerM2: 6.2, forceG: 95, speedMmS: 200 }),
+  film('chalk', 'Chalk white', 'polymeric', '#f7f5ef', { costPerM2: 8.9, forceG: 95, speedMmS: 200 }),
+  film('tar', 'Tar black', 'polymeric', '#16181a', { costPerM2: 8.9, forceG: 95, speedMmS: 200 }),
   film('lock-gate', 'Lock-gate red', 'calendered', '#b3262b', { costPerM2: 6.6, forceG: 95, speedMmS: 200 }),
   film('towpath', 'Towpath green', 'calendered', '#1f6b45', { costPerM2: 6.6, forceG: 95, speedMmS: 200 }),
   film('narrow-blue', 'Narrow blue', 'cast', '#1d4e89', { costPerM2: 14.8, forceG: 80, speedMmS: 180 }),

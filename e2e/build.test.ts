@@ -28,13 +28,13 @@ it('rules every pair of layers, says why, and lets one be built otherwise', asyn
   const { press, sees, choose } = browser;
   await sees('Lock-gate red under Wick yellow');
   await press('Why? Lock-gate red under Wick yellow');
-  await sees('Like the job: it runs under by the trap.');
+  await sees('Lock-gate red is darker, and Wick yellow hides only 92 %');
   await choose('Way of building Lock-gate red under Wick yellow', 'inlay');
   await until(({ pairs }) => pairs['lock-gate > wick-yellow']?.school === 'inlay');
   await press('Let the app decide Lock-gate red under Wick yellow');
   await until(({ pairs }) => Object.keys(pairs).length === 0);
-  await press('Allow for chance');
-  await until(({ trapForm }) => trapForm === 'statistical');
+  await press('Plan for the worst case');
+  await until(({ trapForm }) => trapForm === 'worst');
   await press('Undo');
 });
 

@@ -36,7 +36,7 @@ export const ANSWERS = {
   JobWithNotes: fields({ ...job, notes: list(text) }),
   Film: fields({
     id: text, name: text, family: oneOf(...Object.keys(FILM_FAMILIES)), colour: text, finish: oneOf('gloss', 'matt', 'textured', 'translucent'), directional: yes, thicknessUm: number, thinnestMm: number,
-    shrinkPct: number, takesOnTop: yes, mirrored: yes, costPerM2: number, forceG: number, speedMmS: number,
+    drawBackIndoorsMm: number, drawBackSunMm: number, shrinkPct: number, opacityPct: number, adhesive: oneOf('permanent', 'removable', 'high-tack', 'air-channel', null), adhesiveColour: oneOf('clear', 'grey', null), takesOnTop: yes, mirrored: yes, costPerM2: number, forceG: number, speedMmS: number,
   }),
   Piece: fields({ id: text, filmId: text, kind: oneOf('roll', 'sheet', 'offcut'), widthMm: number, lengthMm: number, quantity: count, edgeMm: number }),
   Mat: fields({ id: text, name: text, widthMm: number, lengthMm: number, edgeMm: number }),

@@ -12,7 +12,6 @@ import { ProgramStore } from './stores/program-store.js';
 import { SheetStore } from './stores/sheet-store.js';
 import { emptyRecipe } from '../core/recipe/index.js';
 import { packLists, standings, unpackLists } from '../core/stations/cut/index.js';
-import { DEMO_SHOP } from '../demo/shop.js';
 import { RunStore } from './stores/run-store.js';
 import { ShopStore } from './stores/shop-store.js';
 
@@ -52,6 +51,9 @@ describe('the database', () => {
   });
 });
 
+/** A film as versions before drawing back, hiding and glue kept it. */
+const OLD_TAR = { id: 'tar', name: 'Tar black', family: 'calendered', colour: '#16181a', finish: 'gloss', directional: false, thicknessUm: 75, thinnestMm: 1, shrinkPct: 0.3, takesOnTop: true, mirrored: false, costPerM2: 6, forceG: 95, speedMmS: 200 };
+
 describe('a database of an older version', () => {
   /** As it was before sheets were kept: a job that was cut, one half cut, and one in the middle of it. */
   async function older(folder: string): Promise<void> {
@@ -63,7 +65,9 @@ describe('a database of an older version', () => {
       await db('jobs').insert({ id, title: id, customer: '', position: 3, sheets_total: sheets, created_at: '2026-01-01', updated_at: '2026-01-01' });
       for (const position of [2, 3, 4]) await db('recipes').insert({ job_id: id, position, recipe: recipe(`${id} ${position}`), created_at: '2026-01-01' });
     }
-    await db('films').insert({ id: 'tar', rank: 0, data: JSON.stringify(DEMO_SHOP.films.find((film) => film.id === 'tar')) });
+    await db('films').insert({ id: 'tar', rank: 0, data: JSON.stringify(OLD_TAR) });
+    await db('films').insert({ id: 'apron', rank: 1, data: JSON.stringify({ ...OLD_TAR, id: 'apron', family: 'heatTransfer', shrinkPct: 0.6, thinnestMm: 0.8 }) });
+    await db('films').insert({ id: 'cast', rank: 2, data: JSON.stringify({ ...OLD_TAR, id: 'cast', family: 'cast', thinnestMm: 0.8 }) });
     await db('pieces').insert({ id: 'p', film_id: 'tar', data: JSON.stringify({ id: 'p', filmId: 'tar', kind: 'roll', widthMm: 590, lengthMm: 1000, quantity: 1 }) });
     await db('mats').insert({ id: 'm', data: JSON.stringify({ id: 'm', name: 'mat', widthMm: 300, lengthMm: 300 }) });
     const run = (id: string, job: string, sheet: number, state: string, more: object = {}) =>
@@ -96,6 +100,12 @@ describe('a database of an older version', () => {
     expect(Object.fromEntries((await jobs.list({ search: '', state: null, from: 0, most: 10 })).jobs.map((job) => [job.id, job.state]))).toEqual({ cut: 'cut', half: 'new', open: 'cutting' });
     // What was cut then is never taken for what is wanted now, and nobody is asked about what is long decided.
     expect([...standings(kept).values()].sort()).toEqual(['good', 'good', 'in-cutter', 'thrown-away']);
+    // Stuck down, a film does not shrink as a whole; its edges draw back. Pressed ones keep what they were told.
+    const { films } = await shop.get();
+    expect(films[0]).toEqual({ ...OLD_TAR, shrinkPct: 0, drawBackIndoorsMm: 0.12, drawBackSunMm: 0.3, opacityPct: 95, adhesive: 'permanent', adhesiveColour: 'clear' });
+    expect(films[1]).toMatchObject({ shrinkPct: 0.6, drawBackSunMm: 0, adhesive: null, adhesiveColour: null, thinnestMm: 0.8 });
+    expect([films[2]!.drawBackIndoorsMm, films[2]!.thinnestMm]).toEqual([0.04, 1]);
+    expect(kept.every((sheet) => sheet.film.drawBackIndoorsMm === 0.12)).toBe(true);
     // Revisions go on above every number that was given.
     expect((await jobs.get('cut')).revision).toBe(4);
     expect([(await shop.get()).pieces[0]!.edgeMm, await db.raw('pragma foreign_key_check')]).toEqual([5, []]);

@@ -182,10 +182,10 @@ describe('a plan', () => {
   it('keeps the stages that a decision does not touch', async () => {
     const planner = new Planner(resourcesInNode);
     const before = await plan(drawing('heron'), {}, planner);
-    const after = await plan(drawing('heron'), { assembly: { way: 'tape' } }, planner);
+    const after = await plan(drawing('heron'), { preparation: { borderGapMm: 6 } }, planner);
     expect(after.build).toBe(before.build);
-    expect(after.sheets).toBe(before.sheets);
-    expect(after.assemble).not.toBe(before.assemble);
+    expect(after.surface).toBe(before.surface);
+    expect(after.prepare).not.toBe(before.prepare);
   });
 
   it('can be stopped between stages', async () => {

@@ -142,7 +142,7 @@ export class Planner {
     await add({ films });
     if (!separated || !build) return plan;
     await add({ separated, build, surface: withOverhang(sized, recipe.surface, build.layers.map((layer) => layer.cut)) });
-    const checks = await cache.take(checkStage, { build });
+    const checks = await cache.take(checkStage, { build, recipe });
     const rules = placeRules(spotsOf(recipe.repair, PLACE_REMEDIES, (part) => matrices.get(part)));
     plan = {
       ...plan,
@@ -217,7 +217,7 @@ export class Planner {
     let regions = untouched;
     let made = await this.#built(regions, input, matrices);
     for (let round = 0; round < ROUNDS && touchesUp(repair) && made.build; round += 1) {
-      const touched = await this.#cache.take(touchUpStage, { regions, films: made.films, build: made.build, repair, matrices });
+      const touched = await this.#cache.take(touchUpStage, { regions, films: made.films, build: made.build, repair, lives: input.recipe.build.lives, matrices });
       if (!touched) break;
       regions = touched;
       made = await this.#built(regions, input, matrices);

@@ -30,7 +30,7 @@ describe('the recipe', () => {
 
   it('takes a patch one level deep and stays as it was itself', () => {
     const next = patchRecipe(recipe, { build: { school: 'inlay' }, title: 'Another' });
-    expect([next.title, next.build.school, next.build.placementErrorMm]).toEqual(['Another', 'inlay', 0.2]);
+    expect([next.title, next.build.school, next.build.lives]).toEqual(['Another', 'inlay', 'indoors']);
     expect(recipe.build.school).toBe('trapped');
   });
 });

@@ -19,9 +19,14 @@ describe('recipes of older versions', () => {
   });
 
   it.each(VERSIONS)('of version %d keep every decision they hold', (version) => {
-    const { version: _, artworks, repair, ...decided } = stored(version);
+    const { version: _, artworks, repair, build, assembly, ...decided } = stored(version);
     const recipe = parseRecipe(stored(version));
-    expect(recipe).toMatchObject(decided);
+    const { placementErrorMm, trapForm: _form, ...built } = build;
+    expect(recipe).toMatchObject({ ...decided, build: built });
+    // What versions 1 to 3 began with was nobody's decision.
+    expect(recipe.build.placementErrorMm).toBe(version < 4 && placementErrorMm === 0.2 ? null : placementErrorMm);
+    expect(recipe.build.trapForm).toBe(version < 4 ? 'chance' : 'worst');
+    expect(recipe.assembly.way).toBe((assembly.way as string) === 'surface' ? 'dry' : assembly.way);
     expect(recipe.artworks).toHaveLength(artworks.length);
     const { letBe, ...remedies } = repair ?? { letBe: {} };
     expect(recipe.repair).toMatchObject(remedies);

@@ -13,8 +13,8 @@ export function shopRoutes({ shop }: Services): Route[] {
     {
       method: 'patch',
       path: '/api/shop/films/:id',
-      summary: 'Correct a film’s figures: linear shrink in percent, thinnest weedable stroke in mm',
-      body: { type: 'object', additionalProperties: false, required: ['revision'], minProperties: 2, properties: { shrinkPct: figure(5), thinnestMm: figure(50), ...REVISION } },
+      summary: 'Correct a film’s figures: how far its edges draw back indoors and in the sun in mm, its shrink under the press in percent, its thinnest weedable stroke in mm, how well it hides in percent',
+      body: { type: 'object', additionalProperties: false, required: ['revision'], minProperties: 2, properties: { drawBackIndoorsMm: figure(2), drawBackSunMm: figure(2), shrinkPct: figure(5), thinnestMm: figure(50), opacityPct: figure(100), ...REVISION } },
       answer: 'Shop',
       answers: 'The shop',
       handle: async ({ params, body }) => {

@@ -207,7 +207,7 @@ function head(recipe: Recipe): Head {
 
 /** A name of all that decides what is cut: a job that is renamed after it was cut is still cut. */
 function cutKeyOf(recipe: Recipe): string {
-  const { title: _title, customer: _customer, due: _due, assembly: _assembly, ...cut } = recipe;
+  const { title: _title, customer: _customer, due: _due, ...cut } = recipe;
   return createHash('sha256').update(JSON.stringify(cut)).digest('hex');
 }
 

@@ -13,6 +13,8 @@ const MOST_POINTS_PER_MM = 12;
 export interface CheckedLayer {
   readonly key: string;
   readonly thinnestMm: number;
+  /** The thinnest that lasts where the work will live; like what can be weeded when it is not given. */
+  readonly durableMm?: number;
   /** What is cut of it. */
   readonly cut: Rings;
 }
@@ -70,29 +72,33 @@ function crowdedOutlines(areas: readonly ColouredArea[]): PaintTrouble[] {
   return [{ code: 'crowded-outline', corners, cornersAfter, withinMm: SIMPLIFY_MM, places: boxesOf(crowded) }];
 }
 
-/** One kind of trouble in the layers, layer by layer. */
+/** One kind of trouble in the layers, layer by layer; `leastMm` is what its film asks for. */
 export interface LayerTrouble {
-  readonly code: 'thin-parts' | 'narrow-gaps' | 'specks' | 'pinholes';
-  readonly layers: readonly { readonly key: string; readonly thinnestMm: number; readonly places: readonly Box[] }[];
+  readonly code: 'thin-parts' | 'not-durable' | 'narrow-gaps' | 'specks' | 'pinholes';
+  readonly layers: readonly { readonly key: string; readonly leastMm: number; readonly places: readonly Box[] }[];
 }
 
-/** What would spoil the cut at this size in these films: parts too thin to weed, gaps too narrow, specks and pinholes. */
+/** What would spoil the cut at this size in these films: parts too thin to weed or to last, gaps too narrow, specks and pinholes. */
 export function checkLayers(layers: readonly CheckedLayer[]): LayerTrouble[] {
-  const found = layers.map(({ key, thinnestMm, cut }) => {
+  const found = layers.map(({ key, thinnestMm, durableMm = thinnestMm, cut }) => {
     const least = thinnestMm * thinnestMm;
     const specks = speckRegions(cut, least);
     const large = cutBesides(cut, specks);
+    const thin = thinParts(large, thinnestMm).map(boxOf);
     return {
       key,
       thinnestMm,
-      'thin-parts': thinParts(large, thinnestMm).map(boxOf),
+      durableMm,
+      'thin-parts': thin,
+      // What cannot even be weeded is said once.
+      'not-durable': durableMm > thinnestMm ? thinParts(large, durableMm).map(boxOf).filter((box) => !thin.some((other) => boxesTouch(box, other))) : [],
       'narrow-gaps': narrowGaps(large, thinnestMm).map(boxOf),
       specks: specks.map(boxOf),
       pinholes: pinholes(large, least).map((hole) => boundsOf([hole])!),
     };
   });
-  return (['thin-parts', 'narrow-gaps', 'specks', 'pinholes'] as const).flatMap((code): LayerTrouble[] => {
-    const troubled = found.filter((layer) => layer[code].length > 0).map((layer) => ({ key: layer.key, thinnestMm: layer.thinnestMm, places: layer[code] }));
+  return (['thin-parts', 'not-durable', 'narrow-gaps', 'specks', 'pinholes'] as const).flatMap((code): LayerTrouble[] => {
+    const troubled = found.filter((layer) => layer[code].length > 0).map((layer) => ({ key: layer.key, leastMm: code === 'not-durable' ? layer.durableMm : layer.thinnestMm, places: layer[code] }));
     return troubled.length > 0 ? [{ code, layers: troubled }] : [];
   });
 }

@@ -12,8 +12,8 @@ function sideBySide(school: School, trapMm: number): readonly BuiltLayer[] {
 }
 
 const FAR = [{ x: -1e7, y: 20 }, { x: 1e7, y: 20 }] as const;
-const options = (more: Partial<GapTrialOptions> = {}, a = 0.3, c = 0, alignAt: GapTrialOptions['terms']['alignAt'] = FAR): GapTrialOptions => ({
-  terms: { placementErrorMm: a, repeatabilityMm: c, alignAt, shrink: () => 0 },
+const options = (more: Partial<GapTrialOptions> = {}, a = 0.3, c = 0, marks: GapTrialOptions['terms']['marks'] = FAR): GapTrialOptions => ({
+  terms: { placementErrorMm: a, repeatabilityMm: c, marks, first: 'left', pair: () => ({ shrink: 0, drawBackMm: 0, box: { minX: 50, minY: 0, maxX: 50, maxY: 40 } }) },
   lap: () => 'trap',
   trapMm: 0,
   visibleMm: 0.1,
@@ -30,7 +30,7 @@ function above(z: number): number {
 }
 
 describe('a gap trial of two rectangles', () => {
-  // Marks endlessly far apart turn nothing: the edge opens by the mean of two errors, each normal with a standard deviation of a / 2.
+  // Marks endlessly far apart turn nothing: the edge opens by the mean of two errors, each normal with a standard deviation of a / 3.
   it.each([
     [0.3, 0, 0],
     [0.3, 0, 0.1],
@@ -40,7 +40,7 @@ describe('a gap trial of two rectangles', () => {
   ])('agrees with the exact risk: a = %f, c = %f, t = %f', (a, c, trapMm) => {
     const { risk } = gapTrial(sideBySide('trapped', trapMm), options({ trapMm }, a, c));
     // The cutter errs for both layers.
-    const sigma = Math.hypot(a / 2 / Math.SQRT2, (c / 2) * Math.SQRT2);
+    const sigma = Math.hypot(a / 3 / Math.SQRT2, (c / 3) * Math.SQRT2);
     const exact = above((0.1 + trapMm) / sigma);
     expect(Math.abs(risk - exact)).toBeLessThan(4 * Math.sqrt((exact * (1 - exact)) / 4000) + 1e-4);
   });
@@ -51,11 +51,20 @@ describe('a gap trial of two rectangles', () => {
     expect(risks[3]! - risks[0]!).toBeGreaterThan(0.05);
   });
 
-  it('shrink opens what no slip would', () => {
-    const trial = gapTrial(sideBySide('inlay', 0), { ...options({}, 0), terms: { placementErrorMm: 0, repeatabilityMm: 0, alignAt: [{ x: 0, y: 20 }, { x: 20, y: 20 }], shrink: (key) => (key === 'left' ? 0.01 : 0) } });
-    // The edge lies 40 mm from the middle of the marks and draws back by 0.4 mm, more or less.
-    expect(trial.risk).toBeGreaterThan(0.95);
-    expect(trial.widestMm).toBeGreaterThan(0.4);
+  it('opens by what draws back and shrinks, whatever the hand does', () => {
+    const still = (more: object) => ({ ...options({}, 0), terms: { ...options({}, 0).terms, marks: [{ x: 0, y: 20 }, { x: 20, y: 20 }] as const, pair: () => ({ shrink: 0, drawBackMm: 0, box: { minX: 50, minY: 0, maxX: 50, maxY: 40 }, ...more }) } });
+    expect(gapTrial(sideBySide('inlay', 0), still({ drawBackMm: 0.16 }))).toMatchObject({ risk: 1, widestMm: expect.closeTo(0.16, 9) });
+    // The edge lies 40 mm from the middle of the marks.
+    expect(gapTrial(sideBySide('inlay', 0), still({ shrink: 0.01 }))).toMatchObject({ risk: 1, widestMm: expect.closeTo(0.4, 9) });
+    // Where the upper film shrinks more, it closes in on this side.
+    expect(gapTrial(sideBySide('inlay', 0), still({ shrink: -0.01 })).risk).toBe(0);
+  });
+
+  it('two that are laid to a third may both be off, with marks and by eye', () => {
+    for (const marks of [FAR, null]) {
+      const risk = (first: string) => gapTrial(sideBySide('inlay', 0), { ...options({}, 0.3), terms: { ...options({}, 0.3, 0, marks).terms, first } }).risk;
+      expect(risk('another')).toBeGreaterThan(1.3 * risk('left'));
+    }
   });
 
   it('tells the risk for every trap, never rising, and the least trap for a chosen one', () => {
@@ -98,7 +107,7 @@ describe('contacts', () => {
   const layersOf = (rings: readonly (readonly [string, Float64Array])[]) => separate(rings.map(([layer, ring]) => ({ layer, rings: [ring] }))).layers;
   it('are where layers meet, and only there', () => {
     const layers = layersOf([['a', rectangle(0, 0, 50, 40)], ['b', rectangle(50, 10, 50, 20)], ['c', rectangle(120, 0, 10, 10)]]);
-    expect(contactsOf(layers)).toEqual([{ a: 'a', b: 'b', box: { minX: expect.closeTo(50, 1), maxX: expect.closeTo(50, 1), minY: expect.closeTo(10, 1), maxY: expect.closeTo(30, 1) } }]);
+    expect(contactsOf(layers)).toEqual([{ a: 'a', b: 'b', box: { minX: expect.closeTo(50, 1), maxX: expect.closeTo(50, 1), minY: expect.closeTo(10, 1), maxY: expect.closeTo(30, 1) }, farthestMm: expect.closeTo(Math.hypot(50 - 65, 10), 1) }]);
   });
   it('are not seen where boxes overlap and areas do not', () => {
     const frame = separate([{ layer: 'frame', rings: [rectangle(0, 0, 100, 100), rectangle(5, 5, 90, 90).reverse().reduce((ring, _, i, all) => { ring[i] = all[i % 2 === 0 ? i + 1 : i - 1]!; return ring; }, new Float64Array(8))] }, { layer: 'inside', rings: [rectangle(40, 40, 20, 20)] }]).layers;

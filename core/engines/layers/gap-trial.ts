@@ -7,16 +7,27 @@ import type { BuiltLayer } from './layer.js';
  * subtracts, one run of placements tells the risk for every trap width.
  */
 
-/** How layers go wrong. Lengths in mm; what happens by chance is normal, and stays within the figure given in 19 of 20. */
+/** How layers go wrong. Lengths in mm; what happens by chance is normal, and three standard deviations of it are the figure given. */
 export interface GapTrialTerms {
-  /** a: error at each registration mark, each way. */
+  /** a: error at each of the two places where a layer is aligned, each way. */
   readonly placementErrorMm: number;
   /** c: error of the cutter, each layer, each way. */
   readonly repeatabilityMm: number;
-  /** Where the layers are aligned: the marks, or the ends of the work when they are laid by eye. */
-  readonly alignAt: readonly [Place, Place];
-  /** Linear shrink of each layer as a fraction; by chance a quarter more or less. */
-  readonly shrink: (key: string) => number;
+  /** The marks; null when layers are laid by eye, each along the edge that it shares. */
+  readonly marks: readonly [Place, Place] | null;
+  /** What is laid first: the others are aligned to it. */
+  readonly first: string;
+  readonly pair: (lower: string, upper: string) => PairTerms;
+}
+
+/** What no hand can help in a pair of films. */
+export interface PairTerms {
+  /** By how much more the lower one shrinks as a whole, as a fraction. */
+  readonly shrink: number;
+  /** e₁ + e₂: how far the edges of both draw back. */
+  readonly drawBackMm: number;
+  /** Round the edge that they share: by eye they are aligned along its longest side. */
+  readonly box: Box;
 }
 
 export interface Place {
@@ -96,12 +107,13 @@ export function gapTrial(layers: readonly BuiltLayer[], options: GapTrialOptions
   const byPair = new Float64Array(pairs.length);
   let widestMm = 0;
   const order = layers.map((layer) => layer.key);
+  const between = pairMoves(order, pairs, options.terms, random);
   for (let n = 0; n < placements; n += 1) {
-    const moves = layers.map((layer, i) => moveOf(i === 0, options.terms, options.terms.shrink(layer.key), random));
+    const moves = between();
     const shown = new Uint8Array(pairs.length);
     for (const [i, point] of points.entries()) {
       const pair = pairs[point.pair]!;
-      const away = awayAt(point, moves[pair.lower]!, moves[pair.upper]!);
+      const away = awayAt(point, moves[point.pair]!);
       const isTrap = pair.lap === 'trap';
       const lap = isTrap ? Math.min(trapMm, point.roomMm) : point.roomMm;
       const gap = away - lap;
@@ -133,32 +145,64 @@ export function gapTrial(layers: readonly BuiltLayer[], options: GapTrialOptions
   };
 }
 
-/** A layer's move as a map: how far a point at (x, y) goes is (dx − turn·y − shrink·x, dy + turn·x − shrink·y) about the middle. */
+/** How the upper layer of a pair has moved against the lower one: a point at p from `at` opens by (d + turn × p + shrink·p)·n + back. */
 interface Move {
   readonly dx: number;
   readonly dy: number;
   readonly turn: number;
   readonly shrink: number;
+  readonly back: number;
   readonly at: Place;
 }
 
-function moveOf(isFirst: boolean, { placementErrorMm, repeatabilityMm, alignAt: [a, b] }: GapTrialTerms, shrink: number, random: () => number): Move {
-  const at = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-  const own = shrink * (1 + 0.25 * random());
-  // The first layer is what the others are aligned to; its own errors move everything alike.
-  const [hand, knife] = [isFirst ? 0 : placementErrorMm / 2, repeatabilityMm / 2];
+/** What a hand does to one layer. */
+type Slip = Pick<Move, 'dx' | 'dy' | 'turn'>;
+
+/** With every call another placement: the moves of all pairs. */
+function pairMoves(order: readonly string[], pairs: readonly { readonly lower: number; readonly upper: number }[], { placementErrorMm, repeatabilityMm, marks, first, pair }: GapTrialTerms, random: () => number): () => Move[] {
+  const [hand, knife] = [placementErrorMm / 3, repeatabilityMm / 3];
+  const fixed = pairs.map(({ lower, upper }) => {
+    const { shrink, drawBackMm: back, box } = pair(order[lower]!, order[upper]!);
+    const line = marks ?? endsOf(box);
+    return { lower, upper, shrink, back, line, at: middleOf(line), isThird: order[lower] !== first && order[upper] !== first };
+  });
+  return () => {
+    // The first layer is what the others are aligned to; its own errors move everything alike.
+    const laid = order.map((key): Slip => (marks && key !== first ? slipAt(marks, hand, random) : STILL));
+    const cut = order.map(() => [knife * random(), knife * random()] as const);
+    return fixed.map(({ lower, upper, shrink, back, line, at, isThird }): Move => {
+      // By eye each pair is aligned for itself; two that were both aligned to a third may both be off.
+      const [low, high] = marks ? [laid[lower]!, laid[upper]!] : [isThird ? slipAt(line, hand, random) : STILL, slipAt(line, hand, random)];
+      const [[lowX, lowY], [highX, highY]] = [cut[lower]!, cut[upper]!];
+      return { dx: high.dx + highX - low.dx - lowX, dy: high.dy + highY - low.dy - lowY, turn: high.turn - low.turn, shrink, back, at };
+    });
+  };
+}
+
+const STILL: Slip = { dx: 0, dy: 0, turn: 0 };
+
+function slipAt([a, b]: readonly [Place, Place], hand: number, random: () => number): Slip {
   const [ax, ay, bx, by] = [hand * random(), hand * random(), hand * random(), hand * random()];
   const length = Math.max(Math.hypot(b.x - a.x, b.y - a.y), 1e-6);
   const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length];
-  // What the two marks are off by across the line between them turns the layer.
-  const turn = ((bx - ax) * -uy + (by - ay) * ux) / length;
-  return { dx: (ax + bx) / 2 + knife * random(), dy: (ay + by) / 2 + knife * random(), turn, shrink: own, at };
+  // What the two are off by across the line between them turns the layer.
+  return { dx: (ax + bx) / 2, dy: (ay + by) / 2, turn: ((bx - ax) * -uy + (by - ay) * ux) / length };
 }
 
-function awayAt({ x, y, nx, ny }: EdgePoint, lower: Move, upper: Move): number {
-  const [px, py] = [x - upper.at.x, y - upper.at.y];
-  const [turn, shrink] = [upper.turn - lower.turn, upper.shrink - lower.shrink];
-  return (upper.dx - lower.dx - turn * py - shrink * px) * nx + (upper.dy - lower.dy + turn * px - shrink * py) * ny;
+/** The ends of a box along its longest side, at least a millimetre apart. */
+function endsOf({ minX, minY, maxX, maxY }: Box): readonly [Place, Place] {
+  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+  const half = Math.max(maxX - minX, maxY - minY, 1) / 2;
+  return maxX - minX >= maxY - minY ? [{ x: x - half, y }, { x: x + half, y }] : [{ x, y: y - half }, { x, y: y + half }];
+}
+
+function middleOf([a, b]: readonly [Place, Place]): Place {
+  return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+}
+
+function awayAt({ x, y, nx, ny }: EdgePoint, { dx, dy, turn, shrink, back, at }: Move): number {
+  const [px, py] = [x - at.x, y - at.y];
+  return (dx - turn * py + shrink * px) * nx + (dy + turn * px + shrink * py) * ny + back;
 }
 
 /** Points along the edges at which a layer borders one above it. */

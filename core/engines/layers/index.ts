@@ -6,7 +6,7 @@ export { buildLayers, type BuildOptions, type PairBuild } from './build-layers.j
 export { checkLayers, checkPaints, type CheckedLayer, type LayerTrouble, type PaintTrouble } from './check.js';
 export { contactsOf, neighboursOf, type LayerContact, type Neighbours } from './contacts.js';
 export { crossSection, type SectionBar } from './cross-section.js';
-export { gapTrial, type GapTrial, type GapTrialOptions, type GapTrialTerms, type HeatSpot } from './gap-trial.js';
+export { gapTrial, type GapTrial, type GapTrialOptions, type GapTrialTerms, type HeatSpot, type PairTerms } from './gap-trial.js';
 export type { Build, BuiltLayer, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
 export { knockedOut, leastForBridges, leastForOnePiece, outlineArea, type OutlineJoin } from './outline.js';
 export { BARE, putRight, type ColouredArea, type PaintRemedies } from './put-right.js';
@@ -14,4 +14,4 @@ export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';
 export { narrowGaps, thinnestPart, thinParts } from './thin-parts.js';
 export { touchUp, type CutRemedies, type TouchedLayer } from './touch-up.js';
-export { trapWidth, type TrapTerms, type TrapWidth } from './trap.js';
+export { CAREFUL_MM, LEAST_TRAP_MM, placementErrorMm, trapWidth, type Laying, type TrapForm, type TrapTerms, type TrapWidth } from './trap.js';

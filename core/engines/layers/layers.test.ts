@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { areaOf, grow, intersect, signedArea, subtract, unite, type Rings } from '../../geometry/index.js';
 import { disc, randomPaints, rectangle } from '../../testing/seeded.js';
-import { buildLayers, crossSection, lapOf, recompose, separate, trapWidth, type School } from './index.js';
+import { buildLayers, crossSection, lapOf, recompose, separate, type School } from './index.js';
 
 const SEEDS = Array.from({ length: 24 }, (_, seed) => seed);
 const TRAP = 0.4;
@@ -146,20 +146,5 @@ describe('layers of drawn cases', () => {
     const { layers } = buildLayers(separate(stripes), { school: 'inlay', trapMm: 0 });
     expect(crossSection(layers, 50, () => 70, 'upright').map(({ key, fromMm, toMm }) => [key, fromMm, toMm])).toEqual([['a', 0, 20], ['b', 20, 30]]);
     expect(crossSection(layers, 25, () => 70).map(({ key }) => key)).toEqual(['b']);
-  });
-});
-
-describe('the trap width', () => {
-  const terms = { placementErrorMm: 0.2, shrinkDifference: 0.002, reachMm: 50, markDistanceMm: 200, repeatabilityMm: 0.05 };
-
-  it('is a + R·(s + √2·a/L) + 2c, rounded up to 0.05', () => {
-    const { exactMm, mm, parts } = trapWidth(terms);
-    expect(exactMm).toBeCloseTo(0.2 + 50 * (0.002 + (Math.SQRT2 * 0.2) / 200) + 0.1, 12);
-    expect(mm).toBe(0.5);
-    expect(parts.placement + parts.shrink + parts.turn + parts.cutter).toBeCloseTo(exactMm, 12);
-  });
-
-  it('does not round up what is a multiple of 0.05 already', () => {
-    expect(trapWidth({ ...terms, placementErrorMm: 0, shrinkDifference: 0.005, repeatabilityMm: 0.05 }).mm).toBe(0.35);
   });
 });

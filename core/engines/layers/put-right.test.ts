@@ -9,7 +9,7 @@ const SEEDS = Array.from({ length: 16 }, (_, seed) => seed);
 /** Areas of single colours, cut as they are seen, put right as in a job whose films are weeded from 1 mm on. */
 const touched = (areas: readonly { colour: string; rings: Rings }[], repair: Partial<typeof NO_REPAIR>, rules: PlaceRules = EVERYWHERE) => {
   const seen = (list: readonly { colour: string; rings: Rings }[]) => separate(list.map(({ colour, rings }) => ({ layer: colour, rings }))).layers;
-  const layers = seen(areas).map(({ key, visible }) => ({ key, thinnestMm: 1, cut: visible, visible }));
+  const layers = seen(areas).map(({ key, visible }) => ({ key, thinnestMm: 1, durableMm: 1, cut: visible, visible }));
   const after = touchUp(areas, layers, (colour) => colour, { ...NO_REPAIR, ...repair }, rules);
   return after && new Map(seen(after).map(({ key, visible }) => [key, visible]));
 };
@@ -153,12 +153,20 @@ describe('checks', () => {
     const cut = [...tailed(0.5), ...unite([rectangle(60, 0, 20, 20), disc(70, 10, 0.3)], 'evenodd'), ...unite([disc(90, 5, 0.3)]), rectangle(60, 20.4, 20, 9)];
     const findings = checkLayers([{ key: 'tar', thinnestMm: 1, cut }]);
     expect(codes(findings)).toEqual(['thin-parts', 'narrow-gaps', 'specks', 'pinholes']);
-    for (const { layers } of findings) expect(layers).toMatchObject([{ key: 'tar', thinnestMm: 1, places: expect.arrayContaining([expect.anything()]) }]);
+    for (const { layers } of findings) expect(layers).toMatchObject([{ key: 'tar', leastMm: 1, places: expect.arrayContaining([expect.anything()]) }]);
     for (const { where, places, count, remedies } of sayLayerTroubles(findings, () => 'Tar black')) {
       expect(places!.length).toBe(count);
       expect(where).toEqual(places![0]);
       expect(remedies).toHaveLength(1);
     }
+  });
+
+  it('tell strokes that can be weeded and will not last from those that cannot be weeded', () => {
+    const cut = [...tailed(1.5), ...tailed(0.5).map((ring) => ring.map((v, i) => (i % 2 === 0 ? v + 60 : v)))];
+    const [thin, weak, ...others] = checkLayers([{ key: 'tar', thinnestMm: 1, durableMm: 2, cut }]);
+    expect(others).toEqual([]);
+    expect([thin!.code, thin!.layers[0]!.places.length, weak!.code, weak!.layers[0]!.places.length]).toEqual(['thin-parts', 1, 'not-durable', 1]);
+    expect(weak!.layers[0]).toMatchObject({ leastMm: 2, places: [{ maxX: expect.closeTo(40, 0) }] });
   });
 
   it('find nothing in sound work', () => {

@@ -9,6 +9,8 @@ import { narrowGaps, thickening, thinParts } from './thin-parts.js';
 export interface TouchedLayer {
   readonly key: string;
   readonly thinnestMm: number;
+  /** Parts are thickened to no more than this: what lasts where the work will live. */
+  readonly durableMm: number;
   readonly cut: Rings;
   readonly visible: Rings;
 }
@@ -65,7 +67,7 @@ export function touchUp<T extends ColouredArea>(areas: readonly T[], layers: rea
     // A hair wider, so that it joins the edges round it.
     if (bare.length > 0) add(key, box, besides(grow(bare, tolerances.HAIRLINE_MM)));
   };
-  for (const { key, thinnestMm, cut } of layers) {
+  for (const { key, thinnestMm, durableMm, cut } of layers) {
     const large = cutBesides(cut, specks.get(key)!);
     for (const hole of pinholes(large, repair.speckMm2)) {
       const box = boundsOf([hole])!;
@@ -75,7 +77,7 @@ export function touchUp<T extends ColouredArea>(areas: readonly T[], layers: rea
       const box = boundsOf([gap.outer])!;
       if (rules.reaches('gaps', box)) fill(key, [gap.outer, ...gap.holes], box);
     }
-    const width = Math.min(repair.thickenMm, thinnestMm);
+    const width = Math.min(repair.thickenMm, durableMm);
     for (const part of thinParts(large, width)) {
       const box = boundsOf([part.outer])!;
       if (rules.reaches('thicken', box)) add(key, box, thickening(large, part, width));

@@ -55,6 +55,7 @@ const squareOf = (mm: number) => Number((mm ** 2).toFixed(2));
 
 const LAYER_WORDS: Readonly<Record<LayerTrouble['code'], LayerWords>> = {
   'thin-parts': { say: (films) => `Parts are too thin to weed: ${films}.`, acts: 'thicken', remedy: (mm) => ({ label: `Thicken to ${formatLength(mm)} mm`, patch: { repair: { thickenMm: mm } } }) },
+  'not-durable': { say: (films) => `Strokes can be weeded, but they are too thin to last where this work will live: ${films}.`, acts: 'thicken', remedy: (mm) => ({ label: `Thicken to ${formatLength(mm)} mm`, patch: { repair: { thickenMm: mm } } }) },
   'narrow-gaps': { say: (films) => `Gaps are too narrow: waste may tear or lift the edge: ${films}.`, acts: 'gaps', remedy: (mm) => ({ label: `Fill gaps below ${formatLength(mm)} mm`, patch: { repair: { closeGapsMm: mm } } }) },
   specks: { say: (films) => `Specks come off with the waste: ${films}.`, acts: 'specks', remedy: (mm) => ({ label: `Drop below ${squareOf(mm)} mm²`, patch: { repair: { speckMm2: squareOf(mm) } } }) },
   pinholes: { say: (films) => `Pinholes are too small to weed: ${films}.`, acts: 'specks', remedy: (mm) => ({ label: `Fill below ${squareOf(mm)} mm²`, patch: { repair: { speckMm2: squareOf(mm) } } }) },
@@ -64,8 +65,8 @@ const LAYER_WORDS: Readonly<Record<LayerTrouble['code'], LayerWords>> = {
 export function sayLayerTroubles(troubles: readonly LayerTrouble[], nameOf: (key: string) => string): Finding<ArtworkPatch>[] {
   return troubles.map(({ code, layers }) => {
     const { say, acts, remedy } = LAYER_WORDS[code];
-    const films = layers.map(({ key, thinnestMm }) => `${nameOf(key)}, under ${formatLength(thinnestMm)} mm`).join('; ');
-    const widestMm = Math.max(...layers.map((layer) => layer.thinnestMm));
-    return { code, severity: 'warning', stage: 'artwork', message: say(films), ...atPlaces(layers.flatMap((layer) => layer.places)), remedies: [{ ...remedy(widestMm), acts }] };
+    const films = layers.map(({ key, leastMm }) => `${nameOf(key)}, under ${formatLength(leastMm)} mm`).join('; ');
+    const widestMm = Math.max(...layers.map((layer) => layer.leastMm));
+    return { code, severity: code === 'not-durable' ? 'note' : 'warning', stage: 'artwork', message: say(films), ...atPlaces(layers.flatMap((layer) => layer.places)), remedies: [{ ...remedy(widestMm), acts }] };
   });
 }

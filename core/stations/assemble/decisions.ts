@@ -1,14 +1,23 @@
+import type { Laying } from '../../engines/layers/index.js';
 import { object } from '../schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 export interface AssembleDecisions {
-  readonly assembly: { readonly way: 'surface' | 'tape' };
+  /** How the layers come together: each laid on the surface, dry or wet, or all on tape first. */
+  readonly assembly: { readonly way: Laying };
 }
 
 export type AssemblePatch = Patch<AssembleDecisions>;
 
 export const assembleSlice: Slice<AssembleDecisions> = {
-  schema: { assembly: object({ way: { enum: ['surface', 'tape'] } }) },
-  beginning: { assembly: { way: 'surface' } },
-  upgrades: {},
+  schema: { assembly: object({ way: { enum: ['dry', 'wet', 'tape'] } }) },
+  beginning: { assembly: { way: 'dry' } },
+  upgrades: {
+    // Version 3 did not ask whether work is laid wet.
+    3: ({ assembly }) => (isOnSurface(assembly) ? { assembly: { ...assembly, way: 'dry' } } : {}),
+  },
 };
+
+function isOnSurface(assembly: unknown): assembly is object {
+  return typeof assembly === 'object' && assembly !== null && 'way' in assembly && assembly.way === 'surface';
+}

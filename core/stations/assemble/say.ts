@@ -1,3 +1,4 @@
+import type { Laying } from '../../engines/layers/index.js';
 import { formatLength, type Ruling } from '../../words/index.js';
 import type { AssembleDecisions, AssemblePatch } from './decisions.js';
 import type { StepFigures } from './steps.js';
@@ -36,7 +37,7 @@ export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: Asse
     case 'weed':
       return say('Weed every layer', `Pull off the waste from the border inwards. Then take out the counters (${figures.counters} in all), and check the weed map for loose parts. Leave the marks.`);
     case 'lay-first':
-      return say(`Lay ${name} on the surface`, `${clean} Put tape over the layer and make ${hinge}. Peel off the liner and lay the layer down, from the middle outwards.`);
+      return say(`Lay ${name} on the surface`, `${clean} Put tape over the layer and make ${hinge}. Peel off the liner${figures.way === 'wet' ? ', wet the surface and the glue with water and a drop of soap,' : ''} and lay the layer down, from the middle outwards.${figures.way === 'wet' ? ' Press out the water, and let it rest before the next layer.' : ''}`);
     case 'lay-over':
       return say(`Lay ${name} over it`, align);
     case 'pick-up':
@@ -52,17 +53,22 @@ export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: Asse
   }
 }
 
-/** Where the layers are put together, and the other way. */
-export function sayWay(way: AssembleDecisions['assembly']['way']): Ruling<AssemblePatch> {
-  const isOnTape = way === 'tape';
+const WAYS: Readonly<Record<Laying, { readonly value: string; readonly label: string; readonly because: string }>> = {
+  dry: { value: 'on the surface, dry', label: 'On the surface, dry', because: 'The layer nearest the surface goes down first.' },
+  wet: { value: 'on the surface, wet', label: 'On the surface, wet', because: 'The first layer goes down on water with a drop of soap. Lay the others dry, or let the first rest for a day. Wet film stretches, so large work gets a wider trap.' },
+  tape: { value: 'on tape', label: 'On tape, to apply in one go', because: 'The front layer is picked up first, and the order is reversed. Tape stretches, so large work gets a wider trap.' },
+};
+
+/** How the layers are put together, and the other ways. */
+export function sayWay(way: Laying): Ruling<AssemblePatch> {
   return {
     id: 'assemble.way',
     stage: 'assemble',
     subject: 'Where it is put together',
     sentence: 'The layers are put together {value}.',
-    value: isOnTape ? 'on tape' : 'on the surface',
+    value: WAYS[way].value,
     unit: '',
-    because: [isOnTape ? 'The front layer is picked up first, and the order is reversed.' : 'The layer nearest the surface goes down first.'],
-    alternatives: [isOnTape ? { label: 'On the surface', patch: { assembly: { way: 'surface' } } } : { label: 'On tape, to apply in one go', patch: { assembly: { way: 'tape' } } }],
+    because: [WAYS[way].because],
+    alternatives: (['dry', 'wet', 'tape'] as const).filter((other) => other !== way).map((other) => ({ label: WAYS[other].label, patch: { assembly: { way: other } } })),
   };
 }

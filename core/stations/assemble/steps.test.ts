@@ -4,17 +4,17 @@ import { sayAssemblyStep } from './say.js';
 import { assemblyOrder, type AssemblyLayer } from './steps.js';
 
 const layers = ['base', 'middle', 'front'].map((filmId, i) => ({ filmId, filmName: filmId, order: i + 1, counters: i }));
-function assemblySteps(of: readonly AssemblyLayer[], { way, marks, longestSideMm }: { readonly way: 'surface' | 'tape'; readonly marks: boolean; readonly longestSideMm: number }) {
+function assemblySteps(of: readonly AssemblyLayer[], { way, marks, longestSideMm }: { readonly way: 'dry' | 'wet' | 'tape'; readonly marks: boolean; readonly longestSideMm: number }) {
   return assemblyOrder(of, way, marks).map((step) => sayAssemblyStep(step, { way, hasMarks: marks, longestSideMm, counters: of.reduce((sum, layer) => sum + layer.counters, 0) }));
 }
-const laid = (way: 'surface' | 'tape') => assemblySteps(layers, { way, marks: true, longestSideMm: 200 }).flatMap((step) => step.laying ?? []);
+const laid = (way: 'dry' | 'tape') => assemblySteps(layers, { way, marks: true, longestSideMm: 200 }).flatMap((step) => step.laying ?? []);
 
 describe('assembly', () => {
   it('begins at the surface on the surface, and at the front on tape', () => {
-    expect([laid('surface'), laid('tape')]).toEqual([['base', 'middle', 'front'], ['front', 'middle', 'base']]);
+    expect([laid('dry'), laid('tape')]).toEqual([['base', 'middle', 'front'], ['front', 'middle', 'base']]);
   });
 
-  it.each(['surface', 'tape'] as const)('ends with all layers in their order, %s', (way) => {
+  it.each(['dry', 'wet', 'tape'] as const)('ends with all layers in their order, %s', (way) => {
     const steps = assemblySteps(layers, { way, marks: true, longestSideMm: 200 });
     expect(steps.at(-1)!.done).toEqual(['base', 'middle', 'front']);
     expect(steps.at(-1)!.title).toBe(way === 'tape' ? 'Lift the marks' : 'Take off the tape');
@@ -22,7 +22,7 @@ describe('assembly', () => {
   });
 
   it('counts the counters, hinges long work in the middle, and speaks of no marks where there are none', () => {
-    const long = assemblySteps(layers, { way: 'surface', marks: false, longestSideMm: 1400 });
+    const long = assemblySteps(layers, { way: 'dry', marks: false, longestSideMm: 1400 });
     expect(long[0]!.text).toContain('3 in all');
     expect(long[1]!.text).toContain('centre hinge');
     expect(long.slice(1).every((step) => !/mark on mark|Lift the registration/.test(step.text))).toBe(true);

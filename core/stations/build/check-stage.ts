@@ -1,8 +1,10 @@
 import { checkLayers } from '../../engines/layers/index.js';
 import { areaOf, boundsOf, grow, type Box } from '../../geometry/index.js';
+import { durableMm, type Lives } from '../../shop/index.js';
 import type { Finding } from '../../words/index.js';
 import type { ArtworkPatch } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
+import type { BuildDecisions } from './decisions.js';
 import type { RuledPair } from './pairs.js';
 import { sayClosesUnder } from './say.js';
 import type { BuildOut } from './stage.js';
@@ -15,13 +17,13 @@ export interface Checks {
 }
 
 /** What would spoil the cut in the layers as they are built. */
-export const checkStage: Stage<{ readonly build: BuildOut }, { readonly build: BuildOut }, Checks> = {
+export const checkStage: Stage<{ readonly build: BuildOut; readonly recipe: BuildDecisions }, { readonly build: BuildOut; readonly lives: Lives }, Checks> = {
   name: 'checks',
-  read: ({ build }) => ({ build }),
-  async run({ build }) {
+  read: ({ build, recipe }) => ({ build, lives: recipe.build.lives }),
+  async run({ build, lives }) {
     const { layers, pairs } = build;
     const nameOf = new Map(layers.map(({ key, film }) => [key, film.name]));
-    const troubles = checkLayers(layers.map(({ key, film, cut }) => ({ key, thinnestMm: film.thinnestMm, cut })));
+    const troubles = checkLayers(layers.map(({ key, film, cut }) => ({ key, thinnestMm: film.thinnestMm, durableMm: durableMm(film, lives), cut })));
     // Most layers are sound: the sentences are fetched when there is something to say.
     const artwork = troubles.length === 0 ? [] : (await import('../artwork/say-checks.js')).sayLayerTroubles(troubles, (key) => nameOf.get(key)!);
     return { artwork, build: { ...build, findings: [...build.findings, ...closingUnder(layers, pairs).map(({ pair, box }) => sayClosesUnder(pair, box))] } };

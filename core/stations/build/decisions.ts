@@ -1,4 +1,5 @@
-import type { OutlineJoin, School } from '../../engines/layers/index.js';
+import type { OutlineJoin, School, TrapForm } from '../../engines/layers/index.js';
+import { LIVES, type Lives } from '../../shop/index.js';
 import { few, object, orNull, text } from '../schema.js';
 import type { Patch, Slice } from '../slice.js';
 
@@ -48,10 +49,12 @@ export interface BuildDecisions {
   readonly build: {
     readonly school: School;
     readonly trapMm: number | null;
-    /** a in the trap formula: how far a layer lands from where it should. */
-    readonly placementErrorMm: number;
-    /** How slips add up: all at their worst at once, or by chance. */
-    readonly trapForm: 'worst' | 'statistical';
+    /** a₀ in the trap formula: what the maker stays within when laying pieces of 100 to 300 mm; null takes a careful hand's. */
+    readonly placementErrorMm: number | null;
+    /** How slips add up: by chance, or all at their worst at once. */
+    readonly trapForm: TrapForm;
+    /** Where the finished work will live. */
+    readonly lives: Lives;
     /** Pairs of layers that are built otherwise than the job, by `lower film id > upper film id`. */
     readonly pairs: Readonly<Record<string, PairDecision>>;
     /** Borders of film behind everything, the nearest to the artwork first. */
@@ -77,8 +80,9 @@ export const buildSlice: Slice<BuildDecisions> = {
     build: object({
       school: { enum: schools },
       trapMm: trap,
-      placementErrorMm: { type: 'number', minimum: 0, maximum: 5 },
-      trapForm: { enum: ['worst', 'statistical'] },
+      placementErrorMm: orNull({ type: 'number', minimum: 0, maximum: 5 }),
+      trapForm: { enum: ['chance', 'worst'] },
+      lives: { enum: LIVES },
       pairs: { type: 'object', maxProperties: 400, additionalProperties: object({ school: { enum: [...schools, null] }, trapMm: trap }) },
       outlines: {
         type: 'array',
@@ -92,10 +96,24 @@ export const buildSlice: Slice<BuildDecisions> = {
     }),
   },
   beginning: {
-    build: { school: 'trapped', trapMm: null, placementErrorMm: 0.2, trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, order: [] },
+    build: { school: 'trapped', trapMm: null, placementErrorMm: null, trapForm: 'chance', lives: 'indoors', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, order: [] },
   },
   upgrades: {
     // Version 2 had no pairs, outlines, knock-outs or block-out, and one form of the trap.
     2: ({ build }) => (typeof build === 'object' ? { build: { trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, ...build } } : {}),
+    3: ({ build }) => (typeof build === 'object' && build !== null ? { build: { ...build, ...sinceFour(build), lives: 'indoors' } } : {}),
   },
 };
+
+interface BuildOfThree {
+  readonly placementErrorMm?: unknown;
+  readonly trapForm?: unknown;
+}
+
+/** What version 3 began with was its own guess and nobody's decision; any other figure is a maker's. */
+const HAND_OF_THREE_MM = 0.2;
+
+/** Version 3 reckoned with one placement error whatever the size, and began with the worst case. */
+function sinceFour({ placementErrorMm, trapForm }: BuildOfThree) {
+  return { placementErrorMm: placementErrorMm === HAND_OF_THREE_MM ? null : placementErrorMm, trapForm: trapForm === 'worst' || trapForm === 'statistical' ? 'chance' : trapForm };
+}

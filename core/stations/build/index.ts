@@ -4,7 +4,7 @@
  */
 export { checkStage, type Checks } from './check-stage.js';
 export { buildSlice, type BlockOut, type BuildDecisions, type BuildPatch, type Contour, type KnockOut, type Outline, type PairDecision } from './decisions.js';
-export type { RuledPair } from './pairs.js';
+export { carefulMm, type RuledPair } from './pairs.js';
 export { separateStage, type Separated } from './separate-stage.js';
 export { buildStage, type BuildOut, type JobLayer, type PairPlan } from './stage.js';
 export { touchesUp, touchUpStage } from './touch-up-stage.js';

@@ -2,9 +2,7 @@ import { colourLightness } from '../../engines/artwork/index.js';
 import { areaOf } from '../../geometry/index.js';
 import type { Neighbours, Separation } from '../../engines/layers/index.js';
 import type { Film } from '../../shop/index.js';
-
-/** Areas that differ by less than this factor are alike: the stronger colour then decides. */
-const ALIKE = 1.1;
+import { ALIKE_LIGHTNESS } from './pairs.js';
 
 /** The order of the layers, and how it came about. */
 export interface LayerOrder {
@@ -41,7 +39,7 @@ export function stackingOrder(separation: Separation, neighbours: Neighbours, wi
   };
 }
 
-/** The order that the artwork asks for where layers overlap; where they only abut, as belowOf says. */
+/** The order that the artwork asks for where layers overlap; where they only abut, as lowestOf says. */
 function proposedOrder({ layers }: Separation, { overlaps }: Neighbours, filmOf: (key: string) => Film): { keys: string[]; byTurns: string[] } {
   const area = new Map(layers.map((layer) => [layer.key, areaOf(layer.visible)]));
   const asArtwork = layers.map((layer) => layer.key);
@@ -54,20 +52,22 @@ function proposedOrder({ layers }: Separation, { overlaps }: Neighbours, filmOf:
     const free = [...left].filter((key) => [...under.get(key)!].every((below) => !left.has(below) || below === key));
     // Layers that lie over and under each other: as whole films either can lie lower, and the artwork's own order is as good as any.
     if (free.length === 0) byTurns.push(...[...left].filter((key) => [...under.get(key)!].some((below) => left.has(below) && under.get(below)!.has(key))));
-    const next = free.length > 0 ? free.reduce((best, key) => (belongsBelow(key, best, area, filmOf) ? key : best)) : [...left][0]!;
+    const next = free.length > 0 ? lowestOf(free, area, filmOf) : [...left][0]!;
     keys.push(next);
     left.delete(next);
   }
   return { keys, byTurns };
 }
 
-/** Whether of two layers that only abut the first belongs nearer the surface. */
-function belongsBelow(one: string, other: string, area: ReadonlyMap<string, number>, filmOf: (key: string) => Film): boolean {
-  const isTranslucent = (key: string) => filmOf(key).finish === 'translucent';
-  // What runs under a translucent film shows; what it runs under hides its lap.
-  if (isTranslucent(one) !== isTranslucent(other)) return isTranslucent(one);
-  const [a, b] = [area.get(one)!, area.get(other)!];
-  if (a > b * ALIKE || b > a * ALIKE) return a > b;
-  const [light, lightOther] = [colourLightness(filmOf(one).colour), colourLightness(filmOf(other).colour)];
-  return light === lightOther ? a > b : light < lightOther;
+/**
+ * Which of some layers that only abut belongs nearest the surface: a translucent one, since what runs under it shows; then the lightest, since
+ * the darker hides a lap that runs under it; of those about as light as the lightest the one with most area.
+ */
+function lowestOf(keys: readonly string[], area: ReadonlyMap<string, number>, filmOf: (key: string) => Film): string {
+  const translucent = keys.filter((key) => filmOf(key).finish === 'translucent');
+  const among = translucent.length > 0 ? translucent : keys;
+  const lightness = (key: string) => colourLightness(filmOf(key).colour);
+  const lightest = Math.max(...among.map(lightness));
+  const alike = among.filter((key) => lightest - lightness(key) < ALIKE_LIGHTNESS);
+  return alike.reduce((best, key) => (area.get(key)! > area.get(best)! ? key : best));
 }

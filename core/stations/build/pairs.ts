@@ -1,17 +1,19 @@
 import { colourLightness } from '../../engines/artwork/index.js';
-import { trapWidth, type LayerContact, type PairBuild, type TrapTerms, type TrapWidth } from '../../engines/layers/index.js';
+import { CAREFUL_MM, placementErrorMm, trapWidth, type LayerContact, type Laying, type PairBuild, type TrapTerms, type TrapWidth } from '../../engines/layers/index.js';
 import { layOutMarks, type MarkWish } from '../../engines/marks/index.js';
 import type { Box } from '../../geometry/index.js';
-import type { Film } from '../../shop/index.js';
+import { drawBackMm, wayOf, type Film } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
 
 /** Two heat-applied films together thicker than this are stiff on cloth, µm. */
 const STIFF_UM = 160;
-/** A lower film darker than a translucent one over it by this much (CIELAB lightness) shows through as a ghost. */
-const DARKER = 10;
+/** Films that differ by less in lightness (CIELAB L*) are alike: a lap of one under the other does not show. */
+export const ALIKE_LIGHTNESS = 10;
+/** Two pressed films never shrink alike: the lower one is heated again with every press. Their difference counts at least this much. */
+const LEAST_SHRINK = 0.002;
 
 /** Why two layers meet as they do. */
-export type PairReason = 'dyes-mix' | 'nothing-sticks' | 'stiff' | 'ghost' | 'as-job';
+export type PairReason = 'dyes-mix' | 'nothing-sticks' | 'stiff' | 'ghost' | 'shadow' | 'as-job';
 
 /** Two layers that meet, and how the one runs under the other. */
 export interface RuledPair {
@@ -27,68 +29,95 @@ export interface RuledPair {
   readonly overridden: boolean;
   readonly terms: TrapTerms;
   readonly width: TrapWidth;
+  /** Round the edge that they share. */
+  readonly box: Box;
 }
 
 export const pairKey = (lower: string, upper: string) => `${lower} > ${upper}`;
 
-/** Whether what runs under the upper film of a pair shows through it as a line. */
+/** Whether a lap of the lower film shows through the upper one as a darker line: it is darker, and nothing hides fully but what says so. */
 export function showsThrough(lower: Film, upper: Film): boolean {
-  return upper.finish === 'translucent' && colourLightness(lower.colour) < colourLightness(upper.colour) - DARKER;
+  return upper.opacityPct < 100 && colourLightness(lower.colour) <= colourLightness(upper.colour) - ALIKE_LIGHTNESS;
+}
+
+/** By how much more the lower of two films shrinks as a whole under the press, as a fraction; 0 where one is not pressed. */
+export function shrinkBetween(lower: Film, upper: Film): number {
+  if (wayOf(lower) !== 'press' || wayOf(upper) !== 'press') return 0;
+  const more = (lower.shrinkPct - upper.shrinkPct) / 100;
+  return Math.abs(more) < LEAST_SHRINK ? LEAST_SHRINK : more;
+}
+
+/** a₀: the maker's own figure, or a careful hand's, with marks and by eye. */
+export function carefulMm(build: Pick<BuildDecisions['build'], 'placementErrorMm'>, hasMarks: boolean): number {
+  return build.placementErrorMm ?? (hasMarks ? CAREFUL_MM.marked : CAREFUL_MM.byEye);
+}
+
+/** The longest side of what is laid in one piece. */
+export function longestSideMm(box: Box): number {
+  return Math.max(box.maxX - box.minX, box.maxY - box.minY);
 }
 
 /** What the rules of pairs look at besides the films. */
 export interface PairRules {
   /** Film ids from the surface upwards. */
   readonly order: readonly string[];
+  /** The film that is laid first: all others are aligned to it. */
+  readonly first: string;
   readonly contacts: readonly LayerContact[];
   /** Round all that shows, mm. */
   readonly art: Box;
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'pairs'>;
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs'>;
   /** Null when layers are laid by eye. */
   readonly marks: MarkWish | null;
+  readonly laying: Laying;
   readonly repeatabilityMm: number;
 }
 
 /** Every pair of layers that meet, ruled by their films (docs/trap.md, docs/schools.md), the maker's own decisions laid over it. */
-export function rulePairs({ order, contacts, art, build, marks, repeatabilityMm }: PairRules, filmOf: (key: string) => Film): RuledPair[] {
+export function rulePairs({ order, first, contacts, art, build, marks, laying, repeatabilityMm }: PairRules, filmOf: (key: string) => Film): RuledPair[] {
   const rank = new Map(order.map((key, i) => [key, i]));
   const markDistanceMm = marks && layOutMarks(art, marks).distanceMm;
-  const found = contacts.map(({ a, b, box }) => {
+  const a0 = carefulMm(build, marks !== null);
+  const found = contacts.map(({ a, b, box, farthestMm }) => {
     const [low, high] = rank.get(a)! < rank.get(b)! ? [a, b] : [b, a];
     const [lower, upper] = [filmOf(low), filmOf(high)];
-    const common = Math.max(box.maxX - box.minX, box.maxY - box.minY, 1);
+    const edgeMm = Math.max(longestSideMm(box), 1);
     const terms: TrapTerms = {
-      placementErrorMm: build.placementErrorMm,
-      shrinkDifference: Math.abs(lower.shrinkPct - upper.shrinkPct) / 100,
-      reachMm: common / 2,
-      markDistanceMm: markDistanceMm ?? common,
+      placementErrorMm: placementErrorMm(a0, longestSideMm(art), laying),
+      bothLaid: low !== first && high !== first,
+      shrinkDifference: Math.abs(shrinkBetween(lower, upper)),
+      drawBackMm: drawBackMm(lower, build.lives) + drawBackMm(upper, build.lives),
+      reachMm: markDistanceMm === null ? edgeMm / 2 : farthestMm,
+      markDistanceMm: markDistanceMm ?? edgeMm,
       repeatabilityMm,
     };
-    return { key: pairKey(low, high), lower, upper, terms, width: trapWidth(terms, build.trapForm), rule: ruleOf(lower, upper, build.school) };
+    return { key: pairKey(low, high), lower, upper, terms, box, width: trapWidth(terms, build.trapForm), rule: ruleOf(lower, upper, build.school) };
   });
-  // One width for the job, the widest that any pair needs, so that a layer's laps are alike; a ghost shows less the narrower it is.
-  const widest = Math.max(0, ...found.filter(({ rule }) => rule.school === 'trapped' && rule.why !== 'ghost').map(({ width }) => width.mm));
-  return found.map(({ key, lower, upper, terms, width, rule }): RuledPair => {
-    const own = build.pairs[key];
-    const isGhost = rule.why === 'ghost';
-    const ruledTrapMm = isGhost ? Math.min(width.mm, leastTrap(terms)) : widest;
+  // One width for the job, the widest that any pair needs, so that a layer's laps are alike; what shows through shows less the narrower it is.
+  const widest = Math.max(0, ...found.filter(({ rule }) => rule.school === 'trapped' && !isSeen(rule.why)).map(({ width }) => width.mm));
+  return found.map(({ rule, ...pair }): RuledPair => {
+    const own = build.pairs[pair.key];
+    // A faint line under a film that hides nearly all is better than a gap; one that lets light through shows it plainly.
+    const ruledTrapMm = rule.why === 'ghost' ? leastTrap(pair.terms) : rule.why === 'shadow' ? pair.width.mm : widest;
     return {
-      key,
-      lower,
-      upper,
+      ...pair,
       school: own?.school ?? rule.school,
-      trapMm: own?.trapMm ?? (isGhost ? ruledTrapMm : (build.trapMm ?? ruledTrapMm)),
+      // Through a translucent film a lap shows whatever its colour: the job's width set by hand does not go for it.
+      trapMm: own?.trapMm ?? (rule.why === 'ghost' ? ruledTrapMm : (build.trapMm ?? ruledTrapMm)),
       ruledSchool: rule.school,
       ruledTrapMm,
       why: rule.why,
       overridden: (own?.school ?? null) !== null || (own?.trapMm ?? null) !== null,
-      terms,
-      width,
     };
   });
 }
 
-/** The least that hides the cutter's own error and the films' shrink. */
+/** Whether what runs under the upper film of a pair can be seen, so that it is to be no wider than it must. */
+function isSeen(why: PairReason): boolean {
+  return why === 'ghost' || why === 'shadow';
+}
+
+/** The least that hides the cutter's own error and what the films do by themselves. */
 function leastTrap(terms: TrapTerms): number {
   return trapWidth({ ...terms, placementErrorMm: 0 }).mm;
 }
@@ -96,15 +125,18 @@ function leastTrap(terms: TrapTerms): number {
 function ruleOf(lower: Film, upper: Film, school: PairBuild['school']): { readonly school: PairBuild['school']; readonly why: PairReason } {
   if (lower.family === 'dyeTransfer' || upper.family === 'dyeTransfer') return { school: 'inlay', why: 'dyes-mix' };
   if (!lower.takesOnTop) return { school: 'inlay', why: 'nothing-sticks' };
-  const isHot = (film: Film) => film.family === 'heatTransfer' || film.family === 'flock';
-  if (school === 'overlay' && isHot(lower) && isHot(upper) && lower.thicknessUm + upper.thicknessUm > STIFF_UM) return { school: 'trapped', why: 'stiff' };
-  if (school !== 'inlay' && showsThrough(lower, upper)) return { school: 'trapped', why: 'ghost' };
+  if (school === 'overlay' && wayOf(lower) === 'press' && wayOf(upper) === 'press' && lower.thicknessUm + upper.thicknessUm > STIFF_UM) return { school: 'trapped', why: 'stiff' };
+  if (school !== 'inlay' && upper.finish === 'translucent' && showsThrough(lower, upper)) return { school: 'trapped', why: 'ghost' };
+  // Laid over it whole, an opaque film is a little darker all over, which nobody sees; only the edge of a lap is seen.
+  if (school === 'trapped' && showsThrough(lower, upper)) return { school: 'trapped', why: 'shadow' };
   return { school, why: 'as-job' };
 }
 
-/** The pair that sets the job's trap: of those that are trapped the one that needs most, or of all when none is. */
+/** The pair that sets the job's trap: of those that are trapped like the job the one that needs most, or of all that can be when none is. */
 export function widestPair(pairs: readonly RuledPair[]): RuledPair | null {
-  const takes = pairs.filter((pair) => pair.lower.takesOnTop && pair.ruledSchool !== 'inlay');
-  const candidates = takes.length > 0 ? takes : pairs.filter((pair) => pair.lower.takesOnTop);
+  const can = pairs.filter((pair) => pair.lower.takesOnTop);
+  const trapped = can.filter((pair) => pair.ruledSchool !== 'inlay');
+  const like = trapped.filter((pair) => !isSeen(pair.why));
+  const candidates = [like, trapped, can].find((list) => list.length > 0) ?? [];
   return candidates.reduce<RuledPair | null>((best, pair) => (!best || pair.width.exactMm > best.width.exactMm ? pair : best), null);
 }

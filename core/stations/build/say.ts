@@ -1,6 +1,6 @@
-import type { School } from '../../engines/layers/index.js';
+import { LEAST_TRAP_MM, type School, type TrapForm } from '../../engines/layers/index.js';
 import type { Box } from '../../geometry/index.js';
-import type { Film } from '../../shop/index.js';
+import { LIVES, type Film, type Lives } from '../../shop/index.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { BuildDecisions, BuildPatch } from './decisions.js';
 import type { Framed, LaidOutline } from './framing.js';
@@ -24,26 +24,44 @@ function sayReason(lower: Film, upper: Film, why: RuledPair['why'], school: Scho
       return `Together they are ${lower.thicknessUm + upper.thicknessUm} µm thick and would be stiff on cloth, so only the trap is left under.`;
     case 'ghost':
       return `${upper.name} lets light through and ${lower.name} is darker. What runs under shows as a line, so the trap is as narrow as the cutter and the films allow.`;
+    case 'shadow':
+      return `${lower.name} is darker, and ${upper.name} hides only ${upper.opacityPct} % of what lies under it. So the trap is no wider than this pair needs.`;
     case 'as-job':
       return { overlay: 'Like the job: it runs completely under.', inlay: 'Like the job: it is cut out exactly.', trapped: 'Like the job: it runs under by the trap.' }[school];
   }
 }
 
+/** What the formula was fed with that no pair knows by itself. */
+interface TrapCase {
+  readonly form: TrapForm;
+  readonly hasMarks: boolean;
+  /** The longest side of what is laid in one piece. */
+  readonly sizeMm: number;
+  readonly lives: Lives;
+}
+
 /** The formula's terms, read aloud. */
-export function sayTerms({ lower, upper, terms, width }: RuledPair, form: 'worst' | 'statistical', hasMarks: boolean): string[] {
+export function sayTerms({ lower, upper, terms, width }: RuledPair, { form, hasMarks, sizeMm, lives }: TrapCase): string[] {
   const { parts, exactMm } = width;
+  const byChance = form === 'chance';
   return [
-    `${mm(parts.placement)} for the hand: a layer may land that far off.`,
-    `${mm(parts.shrink)} for shrink: ${lower.name} and ${upper.name} meet over ${mm(2 * terms.reachMm)} mm.`,
-    hasMarks ? `${mm(parts.turn)} for turning: the marks are ${mm(terms.markDistanceMm)} mm apart.` : `${mm(parts.turn)} for turning: without marks, the shared edge of ${mm(terms.markDistanceMm)} mm is all there is to align by.`,
+    ...(parts.drawBack > 0 ? [`${mm(parts.drawBack)} because the edges of ${lower.name} and ${upper.name} draw back once they are laid, ${lives === 'indoors' ? 'indoors' : 'in the sun'}.`] : []),
+    ...(parts.shrink > 0 ? [`${mm(parts.shrink)} because they shrink by ${Number((100 * terms.shrinkDifference).toFixed(2))} % more or less than each other under the press, and meet up to ${mm(terms.reachMm)} mm from the middle.`] : []),
+    `${mm(parts.slip)} for slip: work of ${mm(sizeMm)} mm is laid within ${mm(terms.placementErrorMm)} mm of its place${hasMarks ? '' : ' by eye'}.${terms.bothLaid ? ' Both films are laid to a third one, so both may be off.' : ''}`,
+    hasMarks
+      ? `${mm(parts.turn)} for turning: they meet up to ${mm(terms.reachMm)} mm from the middle of the marks, which are ${mm(terms.markDistanceMm)} mm apart.`
+      : `${mm(parts.turn)} for turning: without marks, the shared edge of ${mm(terms.markDistanceMm)} mm is all there is to align by.`,
     `${mm(parts.cutter)} for the cutter: it does not come back exactly to a point, and there are two cuts.`,
-    `${form === 'worst' ? 'Everything at its worst at once' : 'Allowing for chance (root of the sum of squares, shrink added in full)'}: ${mm(exactMm)}, rounded up to ${mm(width.mm)} mm (docs/trap.md).`,
+    byChance
+      ? `Slip, turning and the cutter rarely come together, so their squares are added, and the root is taken. Fewer than one placement in a thousand then shows a gap. All in all ${mm(exactMm)}, rounded up to ${mm(width.mm)} mm (docs/trap.md).`
+      : `In the worst case the larger of slip and turning counts, and all else in full: ${mm(exactMm)}, rounded up to ${mm(width.mm)} mm (docs/trap.md).`,
+    ...(width.mm > exactMm + 0.05 ? [`Less than ${mm(LEAST_TRAP_MM)} mm is not enough for any hand.`] : []),
   ];
 }
 
 /** The figures of a build that there is something to say about. */
 export interface BuildFigures {
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'trapForm' | 'pairs'>;
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'trapForm' | 'lives' | 'pairs'>;
   readonly layers: number;
   /** Shapes that were joined with others of their film. */
   readonly joined: number;
@@ -52,6 +70,7 @@ export interface BuildFigures {
   readonly widest: RuledPair | null;
   readonly trapMm: number;
   readonly hasMarks: boolean;
+  readonly sizeMm: number;
   readonly framed: Framed | null;
   readonly filmOf: (key: string) => Film;
 }
@@ -63,14 +82,15 @@ export function sayBuild(figures: BuildFigures): { readonly findings: Finding<Bu
     rulings: [
       saySchool(build.school, layers),
       ...sayOrder(order, filmOf),
-      ...(widest && pairs.some((pair) => pair.school === 'trapped') ? [sayTrap(widest, build, figures.hasMarks)] : []),
+      ...(widest && pairs.some((pair) => pair.school === 'trapped') ? [sayTrap(widest, figures)] : []),
+      ...(layers > 1 ? [sayLives(build.lives)] : []),
       ...(joined > 0 ? [sayJoined(joined)] : []),
       ...(framed ? sayFramed(framed) : []),
     ],
     findings: [
       ...(order.bare.length > 1 ? [TWO_TEXTURED] : []),
       ...sayNarrowTrap(figures),
-      ...pairs.filter((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper)).map((pair) => sayGhost(pair, build.pairs)),
+      ...sayShadows(pairs.filter((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper)), build.pairs),
       ...(framed?.outlines ?? []).filter(({ widthMm, film }) => widthMm < film.thinnestMm).map(sayThinOutline),
     ],
   };
@@ -108,7 +128,7 @@ function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf:
       unit: '',
       because: [
         'Where shapes overlap, the artwork decides.',
-        'Where they only touch, a translucent film lies lower, then the film with more area, and of two with about the same area the darker one. So the others have more to lie on, and fewer traps show (docs/order.md).',
+        'Where they only touch, a translucent film lies lower, then the lighter one, so that the darker hides what runs under it. Of films about as light, the one with more area lies lower (docs/order.md).',
         ...(byTurns.length > 0 ? [`${names(byTurns).join(' and ')} lie over each other in turns. Whole films cannot do that. Each keeps what shows of it, and only the traps lie one way round.`] : []),
       ],
     });
@@ -129,7 +149,7 @@ function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf:
 
 const TWO_TEXTURED: Finding<BuildPatch> = { code: 'two-textured', severity: 'warning', stage: 'build', message: 'Nothing sticks on two of these films. Where they meet, their edges only touch, without a trap.' };
 
-function sayTrap(widest: RuledPair, { trapMm, trapForm }: BuildFigures['build'], hasMarks: boolean): Ruling<BuildPatch> {
+function sayTrap(widest: RuledPair, { build: { trapMm, trapForm, lives }, hasMarks, sizeMm }: BuildFigures): Ruling<BuildPatch> {
   const { ruledTrapMm } = widest;
   return {
     id: 'build.trap',
@@ -138,10 +158,10 @@ function sayTrap(widest: RuledPair, { trapMm, trapForm }: BuildFigures['build'],
     sentence: 'Lower layers run {value} under the upper ones.',
     value: trapMm ?? ruledTrapMm,
     unit: 'mm',
-    because: sayTerms(widest, trapForm, hasMarks),
+    because: sayTerms(widest, { form: trapForm, hasMarks, sizeMm, lives }),
     overridden: trapMm !== null && trapMm !== ruledTrapMm,
     proposed: ruledTrapMm,
-    alternatives: [trapForm === 'worst' ? { label: 'Allow for chance', patch: { build: { trapForm: 'statistical' } } } : { label: 'Plan for the worst case', patch: { build: { trapForm: 'worst' } } }],
+    alternatives: [trapForm === 'worst' ? { label: 'Allow for chance', patch: { build: { trapForm: 'chance' } } } : { label: 'Plan for the worst case', patch: { build: { trapForm: 'worst' } } }],
   };
 }
 
@@ -170,13 +190,40 @@ function sayNarrowTrap({ build: { school, trapMm: own }, trapMm, widest }: Build
   ];
 }
 
-function sayGhost({ key, lower, upper }: RuledPair, decided: BuildDecisions['build']['pairs']): Finding<BuildPatch> {
+/** All dark laps under light films, as one: they are looked at and settled together. */
+function sayShadows(pairs: readonly RuledPair[], decided: BuildDecisions['build']['pairs']): Finding<BuildPatch>[] {
+  const [first] = pairs;
+  if (!first) return [];
+  const seen = pairs.map(({ lower, upper, school, trapMm }) => `${lower.name} ${school === 'overlay' ? 'lies under all of' : `runs ${mm(trapMm)} mm under`} ${upper.name}, which hides ${upper.opacityPct} %`);
+  return [
+    {
+      code: 'ghost',
+      severity: 'warning',
+      stage: 'build',
+      message: `A darker film under a lighter one can be seen as a faint dark line: ${seen.join('; ')}.`,
+      where: first.box,
+      remedies: [{ label: 'Let these edges only touch', patch: { build: { pairs: { ...decided, ...Object.fromEntries(pairs.map(({ key }) => [key, { school: 'inlay' as const, trapMm: null }])) } } } }],
+    },
+  ];
+}
+
+const LIVES_IN: Readonly<Record<Lives, { readonly value: string; readonly label: string }>> = {
+  indoors: { value: 'indoors', label: 'Indoors' },
+  outdoors: { value: 'outdoors', label: 'Outdoors' },
+  washed: { value: 'where it is washed or handled', label: 'Washed or handled' },
+  'walked-on': { value: 'on a floor', label: 'On a floor' },
+};
+
+function sayLives(lives: Lives): Ruling<BuildPatch> {
   return {
-    code: 'ghost',
-    severity: 'warning',
+    id: 'build.lives',
     stage: 'build',
-    message: `${upper.name} lets light through. Where ${lower.name} runs under it, a darker line shows.`,
-    remedies: [{ label: 'Let their edges only touch', patch: { build: { pairs: { ...decided, [key]: { school: 'inlay', trapMm: null } } } } }],
+    subject: 'Where it will live',
+    sentence: 'The work will live {value}.',
+    value: LIVES_IN[lives].value,
+    unit: '',
+    because: [lives === 'indoors' ? 'Indoors, films draw back least at their edges. Anywhere else counts as sun (docs/films.md).' : 'Films draw back more at their edges in sun, and thin strokes lift sooner (docs/films.md).'],
+    alternatives: LIVES.filter((other) => other !== lives).map((other) => ({ label: LIVES_IN[other].label, patch: { build: { lives: other } } })),
   };
 }
 

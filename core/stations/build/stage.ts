@@ -1,4 +1,4 @@
-import { buildLayers, type BuiltLayer, type TrapWidth } from '../../engines/layers/index.js';
+import { buildLayers, type BuiltLayer, type Laying, type TrapWidth } from '../../engines/layers/index.js';
 import type { MarkWish } from '../../engines/marks/index.js';
 import { areaOf, boundsOf, countPieces, grow, joinBoxes, signedArea, tolerances, unite, type Box, type Matrix } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
@@ -7,7 +7,7 @@ import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../
 import type { Stage } from '../stage.js';
 import type { BlockOut, BuildDecisions, BuildPatch } from './decisions.js';
 import { stackingOrder } from './order.js';
-import { pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
+import { longestSideMm, pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
 import { sayBuild, sayPair } from './say.js';
 import type { Separated } from './separate-stage.js';
 
@@ -34,14 +34,15 @@ export interface BuildOut {
   readonly rulings: readonly Ruling<BuildPatch>[];
 }
 
-/** What Build reads of where the marks will stand: the trap depends on it. */
-export interface MarksWanted {
+/** What Build reads of how the layers will be aligned and laid: the trap depends on it. */
+export interface LayingWanted {
   readonly preparation: { readonly marks: boolean; readonly markSizeMm: number; readonly markDistanceMm: number | null };
+  readonly assembly: { readonly way: Laying };
 }
 
 export interface BuildContext {
   readonly separated: Separated;
-  readonly recipe: BuildDecisions & MarksWanted & Pick<ArtworkDecisions, 'repair'>;
+  readonly recipe: BuildDecisions & LayingWanted & Pick<ArtworkDecisions, 'repair'>;
   readonly repeatabilityMm: number;
   /** From each part's own mm to the design's at its final size. */
   readonly matrices: ReadonlyMap<string, Matrix>;
@@ -49,8 +50,9 @@ export interface BuildContext {
 
 export interface BuildRead {
   readonly separated: Separated;
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'pairs' | 'blockOut' | 'order'>;
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'blockOut' | 'order'>;
   readonly marks: MarkWish | null;
+  readonly laying: Laying;
   readonly repeatabilityMm: number;
   readonly closeGapsMm: number;
   readonly spots: PlaceSpots;
@@ -59,7 +61,7 @@ export interface BuildRead {
 const REMEDIES: readonly PlaceRemedy[] = ['gaps'];
 
 /** The marks as Build reckons with them; null when layers are laid by eye. */
-export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm } }: MarksWanted): MarkWish | null {
+export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm } }: LayingWanted): MarkWish | null {
   return marks ? { sizeMm: markSizeMm, distanceMm: markDistanceMm } : null;
 }
 
@@ -67,11 +69,12 @@ export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm }
 export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
   name: 'build',
   read({ separated, recipe, repeatabilityMm, matrices }) {
-    const { school, trapMm, placementErrorMm, trapForm, pairs, blockOut, order } = recipe.build;
+    const { school, trapMm, placementErrorMm, trapForm, lives, pairs, blockOut, order } = recipe.build;
     return {
       separated,
-      build: { school, trapMm, placementErrorMm, trapForm, pairs, blockOut, order },
+      build: { school, trapMm, placementErrorMm, trapForm, lives, pairs, blockOut, order },
       marks: marksWanted(recipe),
+      laying: recipe.assembly.way,
       repeatabilityMm,
       closeGapsMm: recipe.repair.closeGapsMm,
       spots: spotsOf(recipe.repair, REMEDIES, (part) => matrices.get(part)),
@@ -81,11 +84,12 @@ export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
 };
 
 /** The same at once, of what was read. */
-export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, repeatabilityMm, closeGapsMm, spots }: BuildRead): BuildOut {
+export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, laying, repeatabilityMm, closeGapsMm, spots }: BuildRead): BuildOut {
   const filmOf = (key: string) => films.get(key)!;
   const order = stackingOrder(separation, neighbours, build.order, filmOf);
   const art = separation.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
-  const pairs = art ? rulePairs({ order: order.keys, contacts: neighbours.contacts, art, build, marks, repeatabilityMm }, filmOf) : [];
+  const first = firstLaid(order.keys, build.blockOut, laying);
+  const pairs = art ? rulePairs({ order: order.keys, first, contacts: neighbours.contacts, art, build, marks, laying, repeatabilityMm }, filmOf) : [];
   const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
   const widest = widestPair(pairs);
   const trapMm = build.trapMm ?? widest?.ruledTrapMm ?? 0;
@@ -105,8 +109,14 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
     pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
     trapMm: isTrapped ? trapMm : 0,
     trap: widest?.width ?? null,
-    ...sayBuild({ build, layers: layers.length, joined: separation.joined, order, pairs, widest, trapMm, hasMarks: marks !== null, framed, filmOf }),
+    ...sayBuild({ build, layers: layers.length, joined: separation.joined, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSideMm(art) : 0, framed, filmOf }),
   };
+}
+
+/** What is laid first: on tape what lies uppermost, else what lies lowest, which may be a backing that shows nowhere. */
+export function firstLaid(order: readonly string[], blockOut: BlockOut | null, laying: Laying): string {
+  if (laying === 'tape') return order.at(-1) ?? '';
+  return blockOut && order.includes(blockOut.underFilmId) && !order.includes(blockOut.filmId) ? blockOut.filmId : (order[0] ?? '');
 }
 
 /** A film laid beneath another all over, a little within its edge. It shows nowhere, so it is no part of the separation. */

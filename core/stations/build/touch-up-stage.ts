@@ -1,5 +1,6 @@
 import type { CutRemedies } from '../../engines/layers/index.js';
 import type { Matrix } from '../../geometry/index.js';
+import { durableMm, type Lives } from '../../shop/index.js';
 import type { PlaceRemedy } from '../../words/index.js';
 import { placeRules, spotsOf, type PlaceSpots, type Regions, type Repair } from '../artwork/index.js';
 import type { FilmsOut } from '../films/index.js';
@@ -11,6 +12,7 @@ interface TouchUpContext {
   readonly films: FilmsOut;
   readonly build: BuildOut;
   readonly repair: Repair;
+  readonly lives: Lives;
   readonly matrices: ReadonlyMap<string, Matrix>;
 }
 
@@ -19,6 +21,7 @@ interface TouchUpRead {
   readonly films: FilmsOut;
   readonly build: BuildOut;
   readonly repair: CutRemedies;
+  readonly lives: Lives;
   readonly spots: PlaceSpots;
 }
 
@@ -32,16 +35,17 @@ export function touchesUp({ speckMm2, thickenMm, closeGapsMm }: CutRemedies): bo
 /** The painted areas with what would spoil the cut of the layers put right; null when there is nothing to do. */
 export const touchUpStage: Stage<TouchUpContext, TouchUpRead, Regions | null> = {
   name: 'touched up',
-  read: ({ regions, films, build, repair: { speckMm2, thickenMm, closeGapsMm, ...repair }, matrices }) => ({
+  read: ({ regions, films, build, repair: { speckMm2, thickenMm, closeGapsMm, ...repair }, lives, matrices }) => ({
     regions,
     films,
     build,
     repair: { speckMm2, thickenMm, closeGapsMm },
+    lives,
     spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
   }),
-  async run({ regions, films, build, repair, spots }) {
+  async run({ regions, films, build, repair, lives, spots }) {
     const filmOf = new Map(films.colours.map((use) => [use.colour, use.film.id]));
-    const layers = build.layers.map(({ key, film, cut, visible }) => ({ key, thinnestMm: film.thinnestMm, cut, visible }));
+    const layers = build.layers.map(({ key, film, cut, visible }) => ({ key, thinnestMm: film.thinnestMm, durableMm: durableMm(film, lives), cut, visible }));
     // Many jobs need none of it: it is fetched with the first remedy.
     const { touchUp } = await import('../../engines/layers/touch-up.js');
     const touched = touchUp(regions.regions, layers, (colour) => filmOf.get(colour), repair, placeRules(spots));

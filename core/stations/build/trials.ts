@@ -1,12 +1,12 @@
 import { cutProgram } from '../../engines/cutting/index.js';
-import { crossSection, gapTrial, type GapTrial, type GapTrialTerms, type School } from '../../engines/layers/index.js';
+import { crossSection, gapTrial, placementErrorMm, type GapTrial, type GapTrialTerms, type School } from '../../engines/layers/index.js';
 import { layOutMarks } from '../../engines/marks/index.js';
 import { areaOf, boundsOf, countPieces, grow, joinBoxes, perimeter, type Box } from '../../geometry/index.js';
 import { settingsFor, type Shop } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
-import { pairKey } from './pairs.js';
+import { carefulMm, longestSideMm, pairKey, shrinkBetween } from './pairs.js';
 import type { Separated } from './separate-stage.js';
-import { buildJob, buildStage, type BuildContext, type BuildOut, type MarksWanted } from './stage.js';
+import { buildJob, buildStage, type BuildContext, type BuildOut, type LayingWanted } from './stage.js';
 
 /** One minute of arc: what a good eye can part (tangent). */
 const EYE = Math.tan(Math.PI / 180 / 60);
@@ -26,7 +26,7 @@ export type TrialAnswer = Omit<GapTrial, 'trapFor'> & { readonly trapMm: number 
 /** What a trial looks at besides the build. */
 export interface TrialGround {
   readonly build: BuildOut;
-  readonly recipe: BuildDecisions & MarksWanted;
+  readonly recipe: BuildDecisions & LayingWanted;
   readonly repeatabilityMm: number;
 }
 
@@ -60,22 +60,19 @@ function termsOf({ build, recipe, repeatabilityMm }: TrialGround, hasMarks: bool
   const art = build.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null)!;
   const { markSizeMm: sizeMm, markDistanceMm: distanceMm } = recipe.preparation;
   const [a, b] = layOutMarks(art, { sizeMm, distanceMm }).marks;
-  const isWide = art.maxX - art.minX >= art.maxY - art.minY;
-  const [midX, midY] = [(art.minX + art.maxX) / 2, (art.minY + art.maxY) / 2];
-  // By eye the work's own ends are what a hand lines up.
-  const ends = isWide ? ([{ x: art.minX, y: midY }, { x: art.maxX, y: midY }] as const) : ([{ x: midX, y: art.minY }, { x: midX, y: art.maxY }] as const);
-  const shrinkOf = new Map(build.layers.map((layer) => [layer.key, layer.film.shrinkPct / 100]));
+  const laying = recipe.assembly.way;
+  const pairs = new Map(build.pairs.map((pair) => [pair.key, pair]));
   return {
-    // Without marks there is an edge to look at, but nothing to lay a mark into: a hand errs half as much again.
-    placementErrorMm: recipe.build.placementErrorMm * (hasMarks ? 1 : BY_EYE),
+    placementErrorMm: placementErrorMm(carefulMm(recipe.build, hasMarks), longestSideMm(art), laying),
     repeatabilityMm,
-    alignAt: hasMarks ? [{ x: a!.xMm, y: a!.yMm }, { x: b!.xMm, y: b!.yMm }] : ends,
-    shrink: (key) => shrinkOf.get(key) ?? 0,
+    marks: hasMarks ? [{ x: a!.xMm, y: a!.yMm }, { x: b!.xMm, y: b!.yMm }] : null,
+    first: (laying === 'tape' ? build.layers.at(-1) : build.layers[0])!.key,
+    pair(lower, upper) {
+      const pair = pairs.get(pairKey(lower, upper));
+      return { shrink: pair ? shrinkBetween(pair.lower, pair.upper) : 0, drawBackMm: pair?.terms.drawBackMm ?? 0, box: pair?.box ?? art };
+    },
   };
 }
-
-/** How much less truly a layer is laid by eye than into marks. */
-const BY_EYE = 1.5;
 
 /** One school's figures for a job: what a maker decides by. */
 export interface SchoolFigures {

@@ -1,17 +1,9 @@
 import { colourDifference } from '../../engines/artwork/index.js';
-import type { Film } from '../../shop/index.js';
+import { wayOf, type Film, type FilmWay } from '../../shop/index.js';
 
 /** A film that is plain, and put on like the others, is preferred to one nearer in colour by up to so much (CIEDE2000). */
 const STRANGE = 30;
 const OTHER_WAY = 20;
-
-/** How a film is made to stick: only films of one way can be built on each other. */
-export type FilmWay = 'press' | 'stencil' | 'adhesive';
-
-export function wayOf(film: Film): FilmWay {
-  if (film.family === 'heatTransfer' || film.family === 'flock' || film.family === 'dyeTransfer') return 'press';
-  return film.family === 'stencil' ? 'stencil' : 'adhesive';
-}
 
 /** The film of a stock, which must not be empty, that is nearest to a colour among those that are plain and put on in one way; others count as further off. */
 export function nearestFilm(colour: string, stock: readonly Film[], way: FilmWay): Film {

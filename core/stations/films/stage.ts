@@ -1,12 +1,12 @@
 import { colourDifference } from '../../engines/artwork/index.js';
 import { BARE, separate, type Separation } from '../../engines/layers/index.js';
 import { areaOf, countPieces } from '../../geometry/index.js';
-import type { Film } from '../../shop/index.js';
+import { wayOf, type Film } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Regions } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
 import type { FilmsDecisions, FilmsPatch } from './decisions.js';
-import { nearestFilm, wayOf } from './nearest-film.js';
+import { nearestFilm } from './nearest-film.js';
 import { sayColour, sayFewerFilms, sayMixedWays, sayNoFilms, sayShared } from './say.js';
 
 /** A colour of the artwork and the film it will be cut from. */

@@ -3,6 +3,7 @@ import { bench } from './001-bench.js';
 import { fonts } from './002-fonts.js';
 import { frozenSheets } from './003-frozen-sheets.js';
 import { jobList } from './004-job-list.js';
+import { films } from './005-films.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -10,4 +11,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '002-fonts': fonts,
   '003-frozen-sheets': frozenSheets,
   '004-job-list': jobList,
+  '005-films': films,
 };

@@ -61,7 +61,7 @@ export function GapTrialPanel({ onHeat }: GapTrialPanelProps) {
             </>
           )}
         </p>
-        <Fine>A gap under {formatLength(mine.visibleMm, unit)} {unit} cannot be seen from there. 19 of 20 slips stay within your figures. <Reason text="(docs/gap-trial.md)" /></Fine>
+        <Fine>A gap under {formatLength(mine.visibleMm, unit)} {unit} cannot be seen from there. All but one slip in three hundred stay within your figures. <Reason text="(docs/gap-trial.md)" /></Fine>
       </Words>
       <Chart role="img" aria-label={`Risk of a gap by trap width: ${percent(mine.curve[0]!.risk)} without a trap, ${percent(mine.risk)} at ${mine.curve.length > 0 ? formatLength(plan?.trapMm ?? 0, unit) : 0} ${unit}.`}>
         <ResponsiveContainer width="100%" height="100%">

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
+import { formatLength } from '../../../core/words/index.js';
 import type { PairDecision, PairPlan } from '../../../core/stations/build/index.js';
 import { Reason } from '../../ui/reason.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -10,6 +11,8 @@ import { Select } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
 
 const NAMES = { overlay: 'overlay', inlay: 'inlay', trapped: 'trapped inlay' } as const;
+
+const PARTS = [['drawBack', 'draw-back'], ['shrink', 'shrink'], ['slip', 'slip'], ['turn', 'turning'], ['cutter', 'cutter']] as const;
 
 /** Every two layers that meet: how the lower runs under the upper, why, and otherwise. */
 export function PairsTable() {
@@ -71,7 +74,7 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
             <li key={reason}>{reason}</li>
           ))}
           <li>
-            By the formula this pair needs {pair.width.mm} mm: {pair.width.parts.placement.toFixed(2)} hand, {pair.width.parts.shrink.toFixed(2)} shrink, {pair.width.parts.turn.toFixed(2)} turn, {pair.width.parts.cutter.toFixed(2)} cutter. <Reason text="(docs/trap.md)" />
+            By the formula this pair needs {formatLength(pair.width.mm, unit)} {unit}: {PARTS.filter(([part]) => pair.width.parts[part] > 0).map(([part, name]) => `${formatLength(pair.width.parts[part], unit)} ${name}`).join(', ')}. <Reason text="(docs/trap.md)" />
           </li>
         </Reasons>
       )}

@@ -1,21 +1,29 @@
 import { useQueryClient } from '@tanstack/react-query';
 import styled from 'styled-components';
+import type { Laying } from '../../../core/engines/layers/index.js';
+import { drawBackMm, wayOf } from '../../../core/shop/index.js';
+import { carefulMm } from '../../../core/stations/build/index.js';
 import { formatLength } from '../../../core/words/index.js';
 import { ApiProblem, ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
+import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { useNotify } from '../../ui/notices.js';
 import { PercentField } from '../../ui/percent-field.js';
+import { Select } from '../../ui/plain-fields.js';
 import { MarkDistance } from '../../job/mark-distance.js';
 
-/** What the trap formula is fed with, each figure editable where it belongs: the hand with the job, shrink with its film, truth with the cutter. */
+const LAYINGS: readonly (readonly [Laying, string])[] = [['dry', 'dry'], ['wet', 'wet'], ['tape', 'on tape']];
+
+/** What the trap formula is fed with, each figure editable where it belongs: the hand with the job, draw-back and shrink with their film, truth with the cutter. */
 export function TrapTerms() {
   const { plan, recipe, shop, handle, unit } = useJobContext();
   const client = useQueryClient();
   const notify = useNotify();
   const films = plan?.layers?.map((layer) => layer.film) ?? [];
-  const distance = plan?.pairs?.[0]?.terms.markDistanceMm;
+  const { placementErrorMm: at, markDistanceMm: distance } = plan?.pairs?.[0]?.terms ?? {};
+  const { lives } = recipe.build;
   const set = (path: string, json: object) =>
     ask(path, { method: 'PATCH', json: { ...json, revision: shop.revision } }).then(
       () => client.invalidateQueries({ queryKey: ['shop'] }),
@@ -30,13 +38,31 @@ export function TrapTerms() {
       <summary>Figures behind the trap</summary>
       <Terms>
         <li>
-          You lay a layer within <FigureField label="Placement error" mm={recipe.build.placementErrorMm} unit={unit} max={5} stepMm={0.05} onChange={(placementErrorMm) => handle.change({ build: { placementErrorMm } })} /> of its place.
+          You lay pieces of 100 to 300 mm within <FigureField label="Placement error" mm={carefulMm(recipe.build, recipe.preparation.marks)} unit={unit} max={5} stepMm={0.05} onChange={(placementErrorMm) => handle.change({ build: { placementErrorMm } })} /> of their place{at === undefined ? '' : `, and this work within ${formatLength(at, unit)} ${unit}`}.{' '}
+          {recipe.build.placementErrorMm !== null && <WordButton onPress={() => handle.change({ build: { placementErrorMm: null } })}>Let the app decide</WordButton>}
         </li>
-        {films.map((film) => (
-          <li key={film.id}>
-            {film.name} shrinks by <PercentField label={`Shrink of ${film.name}, %`} value={film.shrinkPct} max={5} onChange={(shrinkPct) => void set(`/api/shop/films/${film.id}`, { shrinkPct })} /> %, in every job.
-          </li>
-        ))}
+        <li>
+          It is laid{' '}
+          <Select aria-label="How it is laid" value={recipe.assembly.way} onChange={(event) => handle.change({ assembly: { way: event.target.value as Laying } })}>
+            {LAYINGS.map(([way, name]) => (
+              <option key={way} value={way}>
+                {name}
+              </option>
+            ))}
+          </Select>
+        </li>
+        {films.map((film) =>
+          wayOf(film) === 'press' ? (
+            <li key={film.id}>
+              {film.name} shrinks by <PercentField label={`Shrink of ${film.name}, %`} value={film.shrinkPct} max={5} onChange={(shrinkPct) => void set(`/api/shop/films/${film.id}`, { shrinkPct })} /> % under the press, in every job.
+            </li>
+          ) : (
+            <li key={film.id}>
+              Edges of {film.name} draw back by{' '}
+              <FigureField label={`Draw-back of ${film.name}`} mm={drawBackMm(film, lives)} unit={unit} max={2} stepMm={0.01} onChange={(mm) => void set(`/api/shop/films/${film.id}`, lives === 'indoors' ? { drawBackIndoorsMm: mm } : { drawBackSunMm: mm })} /> {lives === 'indoors' ? 'indoors' : 'in the sun'}, in every job.
+            </li>
+          ),
+        )}
         {distance !== undefined && (
           <li>
             {recipe.preparation.marks ? (
