@@ -17,6 +17,12 @@ export const FLATTEN_SHARE = 1 / 10_000;
 /** Points nearer than this are one point: it is below the kernel's own grid, so nothing that the kernel can tell apart is lost. */
 export const SAME_POINT_MM = 1e-6;
 
+/**
+ * No blade can cut a piece or a hole, or leave a join, that vanishes when it is moved in by this from all sides: a tenth of a millimetre
+ * across is less than a blade's own width at the depth of film. Source: trade practice.
+ */
+export const CRUMB_MM = 0.05;
+
 /** A ring smaller than this (mm²) is a rounding crumb of a Boolean operation, not a piece: its side is under a tenth of a cutter step. */
 export const CRUMB_MM2 = 1e-4;
 

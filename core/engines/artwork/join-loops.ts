@@ -2,8 +2,9 @@ import Flatbush from 'flatbush';
 
 /** Ends nearer than this are meant to meet, mm. */
 export const JOIN_MM = 0.1;
-/** Ends further apart than this are not offered to be joined: that would be drawing, mm. */
-const FARTHEST_JOIN_MM = 10;
+/** Ends further apart than this, or than this share of the shorter line, are not offered to be joined: that would be drawing, mm. */
+const FARTHEST_JOIN_MM = 3;
+const FARTHEST_SHARE = 0.25;
 
 /** A line of points x0, y0, x1, y1, …, not closed. */
 export type OpenLine = readonly number[];
@@ -68,8 +69,24 @@ export function joiningReach(open: readonly OpenLine[], joinedMm: number): numbe
   return gaps.length === 0 ? null : Math.ceil(Math.max(...gaps, joinedMm + 0.05) * 10 + 1e-6) / 10;
 }
 
-/** How far apart the ends of lines are at least from another end, or from their own other one. */
+/** How far apart the ends of lines are at least from another end, or from their own other one; infinitely far where nothing near is theirs. */
 function nearestEnds(lines: readonly OpenLine[]): number[] {
-  const ends = lines.flatMap((line, i) => [{ i, x: line[0]!, y: line[1]! }, { i, x: line.at(-2)!, y: line.at(-1)! }]);
-  return ends.map((end, at) => Math.min(...ends.filter((_, other) => other !== at).map((other) => Math.hypot(other.x - end.x, other.y - end.y))));
+  const ends = lines.flatMap((line) => {
+    const longMm = lengthOf(line);
+    return [{ x: line[0]!, y: line[1]!, longMm }, { x: line.at(-2)!, y: line.at(-1)!, longMm }];
+  });
+  return ends.map((end, at) =>
+    Math.min(
+      ...ends.map((other, i) => {
+        const gap = Math.hypot(other.x - end.x, other.y - end.y);
+        return i === at || gap > FARTHEST_SHARE * Math.min(end.longMm, other.longMm) ? Infinity : gap;
+      }),
+    ),
+  );
+}
+
+function lengthOf(line: OpenLine): number {
+  let sum = 0;
+  for (let i = 2; i < line.length; i += 2) sum += Math.hypot(line[i]! - line[i - 2]!, line[i + 1]! - line[i - 1]!);
+  return sum;
 }

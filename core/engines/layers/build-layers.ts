@@ -5,7 +5,6 @@ import {
   grow,
   joinBoxes,
   intersect,
-  perimeter,
   signedArea,
   subtract,
   tolerances,
@@ -16,6 +15,7 @@ import {
   type Rings,
 } from '../../geometry/index.js';
 import type { Build, BuiltLayer, School, Separation, StackedPaint, VisibleLayer } from './layer.js';
+import { isNarrow, withoutCrumbs } from './crumbs.js';
 import { joinParts, ringsNear } from './separate.js';
 import { narrowGaps } from './thin-parts.js';
 
@@ -46,20 +46,20 @@ export interface PairBuild {
  *
  * With V the visible area of a layer, F all that is painted in it, and U the visible areas of all layers above it:
  * overlay cuts V ∪ (F ∩ U), inlay cuts V, trapped cuts V ∪ (grow(V, t) ∩ U) with round corners. In all three the upper
- * layer keeps its exact edge, and painting the layers from the surface upwards gives the artwork's look.
+ * layer keeps its exact edge, and painting the layers from the surface upwards gives the artwork's look. What no blade can cut is taken out.
  */
 export function buildLayers({ stack, layers: found }: Separation, options: BuildOptions): Build {
   const ordered = inOrder(found, options.order ?? []);
   const rank = new Map(ordered.map((layer, i) => [layer.key, i]));
   // A paint without a layer is bare surface: what it covers must not be reckoned as covered by film.
   const asPainted = stack.every((paint) => rank.has(paint.layer) && paint.coveredBy.every((j) => !(rank.get(stack[j]!.layer)! < rank.get(paint.layer)!)));
-  const layers: BuiltLayer[] = ordered.map((layer, i) => ({
-    key: layer.key,
-    order: i + 1,
-    visible: layer.visible,
-    cut: cutOf(layer, { stack, asPainted, above: ordered.slice(i + 1), rank }, options),
-  }));
-  return { layers };
+  const crumbs = { pieces: 0, holes: 0, joins: 0, slits: 0 };
+  const layers: BuiltLayer[] = ordered.map((layer, i) => {
+    const { rings, ...taken } = withoutCrumbs(cutOf(layer, { stack, asPainted, above: ordered.slice(i + 1), rank }, options));
+    for (const kind of ['pieces', 'holes', 'joins', 'slits'] as const) crumbs[kind] += taken[kind];
+    return { key: layer.key, order: i + 1, visible: layer.visible, cut: rings };
+  });
+  return { layers, crumbs };
 }
 
 interface Surroundings {
@@ -143,7 +143,7 @@ function wholeArea(paints: readonly StackedPaint[]): Rings {
 
 /** Fills the holes too narrow to weed that lie wholly under the layers above: there nobody can see the difference. */
 function fillHidden(cut: Rings, above: Rings, thinnestMm: number): Rings {
-  const narrow = cut.filter((ring) => signedArea(ring) < 0 && isNarrow(ring, thinnestMm));
+  const narrow = cut.filter((ring) => signedArea(ring) < 0 && isNarrow([ring], thinnestMm));
   if (narrow.length === 0) return cut;
   // What shows of any of them, found in one go; then each is asked whether that is in it.
   const bare = subtract(unite(narrow), above).filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
@@ -153,28 +153,6 @@ function fillHidden(cut: Rings, above: Rings, thinnestMm: number): Rings {
   };
   const filled = new Set(narrow.filter((hole) => !shows(hole)));
   return filled.size === 0 ? cut : cut.filter((ring) => !filled.has(ring));
-}
-
-/** Whether a hole vanishes when it is shrunk by half of `thinnestMm` from all sides. */
-function isNarrow(hole: Ring, thinnestMm: number): boolean {
-  const box = boundsOf([hole])!;
-  if (Math.min(box.maxX - box.minX, box.maxY - box.minY) < thinnestMm) return true;
-  const r = thinnestMm / 2;
-  // Were every place within r of the edge, the hole would be no larger than a band of width r along it, with a sector at each corner
-  // that points inwards. Most holes are larger by far, and the offset need not be made.
-  if (-signedArea(hole) > r * perimeter(hole) + (r * r * inwardTurn(hole)) / 2) return false;
-  return grow(unite([hole]), -r).length === 0;
-}
-
-/** Sum of the turns at the corners of a hole that point into it, radians. */
-function inwardTurn(hole: Ring): number {
-  let sum = 0;
-  for (let i = 0, h = hole.length - 2; i < hole.length; h = i, i += 2) {
-    const j = i + 2 === hole.length ? 0 : i + 2;
-    const [ax, ay, bx, by] = [hole[i]! - hole[h]!, hole[i + 1]! - hole[h + 1]!, hole[j]! - hole[i]!, hole[j + 1]! - hole[i + 1]!];
-    sum += Math.max(0, Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
-  }
-  return sum;
 }
 
 function inOrder(layers: readonly VisibleLayer[], order: readonly string[]): VisibleLayer[] {

@@ -5,9 +5,10 @@
 export { buildLayers, type BuildOptions, type PairBuild } from './build-layers.js';
 export { checkLayers, checkPaints, type CheckedLayer, type LayerTrouble, type PaintTrouble } from './check.js';
 export { contactsOf, neighboursOf, type LayerContact, type Neighbours } from './contacts.js';
+export { withoutCrumbs, type Crumbless } from './crumbs.js';
 export { crossSection, type SectionBar } from './cross-section.js';
 export { gapTrial, type GapTrial, type GapTrialOptions, type GapTrialTerms, type HeatSpot, type PairTerms } from './gap-trial.js';
-export type { Build, BuiltLayer, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
+export type { Build, BuiltLayer, Crumbs, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
 export { knockedOut, leastForBridges, leastForOnePiece, outlineArea, type OutlineJoin } from './outline.js';
 export { BARE, putRight, type ColouredArea, type PaintRemedies } from './put-right.js';
 export { lapOf, recompose } from './recompose.js';

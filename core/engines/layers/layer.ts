@@ -49,7 +49,17 @@ export interface BuiltLayer {
   readonly cut: Rings;
 }
 
+/** How much was taken out of what would be cut because no blade can cut it, or leave it. */
+export interface Crumbs {
+  readonly pieces: number;
+  readonly holes: number;
+  readonly joins: number;
+  /** Gaps between edges that should coincide. */
+  readonly slits: number;
+}
+
 /** The layers of a job, from the surface upwards. */
 export interface Build {
   readonly layers: readonly BuiltLayer[];
+  readonly crumbs: Crumbs;
 }

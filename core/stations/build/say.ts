@@ -1,5 +1,5 @@
-import { LEAST_TRAP_MM, type School, type TrapForm } from '../../engines/layers/index.js';
-import type { Box } from '../../geometry/index.js';
+import { LEAST_TRAP_MM, type Crumbs, type School, type TrapForm } from '../../engines/layers/index.js';
+import { tolerances, type Box } from '../../geometry/index.js';
 import { LIVES, type Film, type Lives } from '../../shop/index.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { BuildDecisions, BuildPatch } from './decisions.js';
@@ -65,6 +65,7 @@ export interface BuildFigures {
   readonly layers: number;
   /** Shapes that were joined with others of their film. */
   readonly joined: number;
+  readonly crumbs: Crumbs;
   readonly order: LayerOrder;
   readonly pairs: readonly RuledPair[];
   readonly widest: RuledPair | null;
@@ -85,6 +86,7 @@ export function sayBuild(figures: BuildFigures): { readonly findings: Finding<Bu
       ...(widest && pairs.some((pair) => pair.school === 'trapped') ? [sayTrap(widest, figures)] : []),
       ...(layers > 1 ? [sayLives(build.lives)] : []),
       ...(joined > 0 ? [sayJoined(joined)] : []),
+      ...sayCrumbs(figures.crumbs),
       ...(framed ? sayFramed(framed) : []),
     ],
     findings: [
@@ -175,6 +177,23 @@ function sayJoined(joined: number): Ruling<BuildPatch> {
     unit: '',
     because: ['If they were not joined, the blade would cut through where they overlap.'],
   };
+}
+
+function sayCrumbs({ pieces, holes, joins }: Crumbs): Ruling<BuildPatch>[] {
+  const all = pieces + holes + joins;
+  if (all === 0) return [];
+  const many = (count: number, one: string, several: string) => (count === 0 ? [] : [`${count} ${count === 1 ? one : several}`]);
+  return [
+    {
+      id: 'build.crumbs',
+      stage: 'build',
+      subject: 'Crumbs',
+      sentence: all === 1 ? '{value} crumb is left out.' : '{value} crumbs are left out.',
+      value: all,
+      unit: '',
+      because: [`No blade can cut what is less than ${mm(2 * tolerances.CRUMB_MM)} mm across. They are ${[...many(pieces, 'speck', 'specks'), ...many(holes, 'hole', 'holes'), ...many(joins, 'thread between pieces', 'threads between pieces')].join(', ')} (docs/checks.md).`],
+    },
+  ];
 }
 
 function sayNarrowTrap({ build: { school, trapMm: own }, trapMm, widest }: BuildFigures): Finding<BuildPatch>[] {

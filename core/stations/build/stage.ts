@@ -1,6 +1,6 @@
-import { buildLayers, type BuiltLayer, type Laying, type TrapWidth } from '../../engines/layers/index.js';
+import { buildLayers, withoutCrumbs, type BuiltLayer, type Laying, type TrapWidth } from '../../engines/layers/index.js';
 import type { MarkWish } from '../../engines/marks/index.js';
-import { areaOf, boundsOf, countPieces, grow, joinBoxes, signedArea, tolerances, unite, type Box, type Matrix } from '../../geometry/index.js';
+import { areaOf, boundsOf, countPieces, grow, joinBoxes, unite, type Box, type Matrix } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { Finding, PlaceRemedy, Ruling } from '../../words/index.js';
 import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../artwork/index.js';
@@ -94,7 +94,7 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
   const widest = widestPair(pairs);
   const trapMm = build.trapMm ?? widest?.ruledTrapMm ?? 0;
   const rules = placeRules(spots);
-  const { layers } = buildLayers(separation, {
+  const { layers, crumbs } = buildLayers(separation, {
     school: build.school,
     trapMm,
     order: order.keys,
@@ -109,7 +109,7 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
     pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
     trapMm: isTrapped ? trapMm : 0,
     trap: widest?.width ?? null,
-    ...sayBuild({ build, layers: layers.length, joined: separation.joined, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSideMm(art) : 0, framed, filmOf }),
+    ...sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSideMm(art) : 0, framed, filmOf }),
   };
 }
 
@@ -123,7 +123,7 @@ export function firstLaid(order: readonly string[], blockOut: BlockOut | null, l
 function withBlockOut(layers: readonly BuiltLayer[], blockOut: BlockOut | null, films: ReadonlyMap<string, Film>): readonly BuiltLayer[] {
   const backed = blockOut && layers.find((layer) => layer.key === blockOut.underFilmId);
   if (!blockOut || !backed || !films.has(blockOut.filmId)) return layers;
-  const cut = grow(backed.cut, -blockOut.insetMm).filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
+  const cut = withoutCrumbs(grow(backed.cut, -blockOut.insetMm)).rings;
   if (cut.length === 0) return layers;
   const same = layers.find((layer) => layer.key === blockOut.filmId);
   if (same) return layers.map((layer) => (layer === same ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));

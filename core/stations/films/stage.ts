@@ -1,5 +1,5 @@
 import { colourDifference } from '../../engines/artwork/index.js';
-import { BARE, separate, type Separation } from '../../engines/layers/index.js';
+import { BARE, separate, withoutCrumbs, type Separation } from '../../engines/layers/index.js';
 import { areaOf, countPieces } from '../../geometry/index.js';
 import { wayOf, type Film } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
@@ -63,7 +63,7 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
       const chosen = stock.find((film) => film.id === decided[colour]);
       const film = chosen ?? nearest;
       const difference = colourDifference(colour, film.colour);
-      const use: ColourUse = { colour, areaMm2: areaOf(visible), pieces: countPieces(visible).pieces, film, difference, chosen: chosen !== undefined, others: othersNear(colour, film, stock) };
+      const use: ColourUse = { colour, areaMm2: areaOf(visible), pieces: countPieces(withoutCrumbs(visible).rings).pieces, film, difference, chosen: chosen !== undefined, others: othersNear(colour, film, stock) };
       return { use, ...sayColour({ colour, film, nearest, difference, isChosen: chosen !== undefined, isGone: decided[colour] !== undefined && !chosen, like: first && way !== 'adhesive' ? first : null }) };
     });
     const colours = said.map(({ use }) => use);

@@ -1,5 +1,5 @@
 import { CurvesBuilder } from '../../../geometry/index.js';
-import { splinePoints } from './spline.js';
+import { fittedPoints, splinePoints } from './spline.js';
 import { numberOf, numbersOf, type Entity, type Tag } from './tags.js';
 
 type Builder = CurvesBuilder;
@@ -124,10 +124,10 @@ function spline(out: Builder, entity: Entity): Builder | null {
     return xs.slice(0, ys.length).flatMap((x, i) => [x, ys[i]!]);
   };
   const control = pair(10, 20);
-  // A spline that is given by the points it goes through only is drawn through them.
-  const points = control.length >= 4 ? splinePoints(numberOf(entity, 71, 3), control, numbersOf(entity, 40), numbersOf(entity, 41)) : pair(11, 21);
+  const isClosed = (numberOf(entity, 70) & 1) === 1;
+  const points = control.length >= 4 ? splinePoints(numberOf(entity, 71, 3), control, numbersOf(entity, 40), numbersOf(entity, 41)) : fittedPoints(pair(11, 21), isClosed, { start: pair(12, 22), end: pair(13, 23) });
   if (points.length < 4) return null;
   out.add('M', points[0]!, points[1]!);
   for (let i = 2; i < points.length; i += 2) out.add('L', points[i]!, points[i + 1]!);
-  return (numberOf(entity, 70) & 1) === 1 ? out.add('Z') : out;
+  return isClosed ? out.add('Z') : out;
 }

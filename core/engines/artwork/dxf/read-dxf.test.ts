@@ -4,6 +4,7 @@ import { Refusal } from '../refusal.js';
 import { seeded } from '../../../testing/seeded.js';
 import { paintRegions, readArtwork } from '../index.js';
 import { readDxf } from './read-dxf.js';
+import { fittedPoints } from './spline.js';
 import { indexColour } from './colours.js';
 import { joinLoops } from '../join-loops.js';
 import { withFindings } from '../../../testing/with-findings.js';
@@ -135,6 +136,65 @@ describe('findings', () => {
   it('say that outlines were drawn twice, and keep one', () => {
     expect(codes({ entities: [...square(0, 0, 10), ...square(0, 0, 10)] })).toEqual(['painted-twice']);
     expect(areas({ entities: [...square(0, 0, 10), ...square(0, 0, 10)] })[0]).toBeCloseTo(100, 3);
+  });
+});
+
+describe('lines drawn twice', () => {
+  const sides = (x: number, y: number, w: number, h: number): Group[] => [...line(x, y, x + w, y), ...line(x + w, y, x + w, y + h), ...line(x + w, y + h, x, y + h), ...line(x, y + h, x, y)];
+  const frame = [...sides(0, 0, 40, 30), ...sides(10, 10, 10, 10)];
+  it.each<[string, Group[], number, string[]]>([
+    ['one side of a square', [...sides(0, 0, 40, 30), ...line(40, 30, 0, 30)], 1200, ['painted-twice']],
+    ['one side of a hole, in the midst of others', [...line(10, 10, 20, 10), ...frame], 1100, ['painted-twice']],
+    ['a part of a side', [...frame, ...line(5, 0, 25, 0)], 1100, ['painted-twice']],
+    ['a side in two lines that overlap', [...line(0, 0, 25, 0), ...line(15, 0, 40, 0), ...line(40, 0, 40, 30), ...line(40, 30, 0, 30), ...line(0, 30, 0, 0)], 1200, ['painted-twice']],
+    ['two sides in a row', [...frame, ...line(0, 0, 40, 0), ...line(40, 30, 40, 0)], 1100, ['painted-twice']],
+    ['all of it, in single lines', [...frame, ...frame], 1100, ['painted-twice']],
+    ['a side of a closed outline', [...square(0, 0, 20), ...line(0, 0, 20, 0)], 400, ['painted-twice']],
+    ['a side three times', [...sides(0, 0, 40, 30), ...line(40, 30, 0, 30), ...line(0, 30, 40, 30)], 1200, ['painted-twice']],
+    ['the seam of two squares side by side, by right', [...sides(0, 0, 20, 20), ...sides(20, 0, 20, 20)], 800, ['painted-twice']],
+    ['nothing', frame, 1100, []],
+  ])('%s', (_, entities, area, noticed) => {
+    expect(areas({ entities })[0]).toBeCloseTo(area, 2);
+    expect(codes({ entities })).toEqual(noticed);
+  });
+
+  it.each(Array.from({ length: 30 }, (_, seed) => seed))('any sides of any polygons, in any order and direction, seed %i', (seed) => {
+    const random = seeded(700 + seed);
+    const polygons = Array.from({ length: 5 }, (_, p) => {
+      const corners = 3 + Math.floor(random() * 6);
+      return Array.from({ length: corners }, (_, i): readonly [number, number] => {
+        const r = 12 + 8 * random();
+        return [p * 60 + r * Math.cos((2 * Math.PI * i) / corners), r * Math.sin((2 * Math.PI * i) / corners)];
+      });
+    });
+    const once = polygons.flatMap((corners) => corners.map((from, i) => [from, corners[(i + 1) % corners.length]!] as const));
+    const all = [...once, ...once.filter(() => random() < 0.3)].map(([a, b]) => (random() < 0.5 ? line(a[0], a[1], b[0], b[1]) : line(b[0], b[1], a[0], a[1])));
+    const shuffled = all.map((side) => ({ side, at: random() })).sort((a, b) => a.at - b.at).flatMap(({ side }) => side);
+    expect(areas({ entities: shuffled })).toEqual(areas({ entities: once.flatMap(([a, b]) => line(a[0], a[1], b[0], b[1])) }).map((area) => expect.closeTo(area, 1)));
+  });
+
+  it('do not offer to join ends across nothing', () => {
+    const finding = read({ entities: [...square(0, 0, 40), ...line(50, 0, 60, 5)] }).findings.find((one) => one.code === 'open-outline')!;
+    expect(finding.remedies).toEqual([]);
+  });
+});
+
+describe('splines given by the points they go through', () => {
+  const through = (points: readonly (readonly number[])[], closed: boolean): Group[] => [[0, 'SPLINE'], [8, '0'], [70, closed ? 1 : 0], [71, 3], [74, points.length], ...points.flatMap(([x, y]): Group[] => [[11, x!], [21, y!]])];
+  it('are smooth: eight points of a circle make nearly the circle', () => {
+    const points = Array.from({ length: 8 }, (_, i) => [20 * Math.cos((i * Math.PI) / 4), 20 * Math.sin((i * Math.PI) / 4)]);
+    // As straight lines they would be 12 in 100 short.
+    expect(Math.abs(areas({ entities: through(points, true) })[0]! - Math.PI * 400)).toBeLessThan(0.005 * Math.PI * 400);
+  });
+  it('go through every point, open ones unbent at their ends', () => {
+    const points = [[0, 0], [10, 8], [25, 8], [30, 0]];
+    const drawn = fittedPoints(points.flat(), false, { start: [], end: [] });
+    for (const [x, y] of points) expect(Math.min(...drawn.flatMap((v, i) => (i % 2 === 0 ? [Math.hypot(v - x!, drawn[i + 1]! - y!)] : [])))).toBeLessThan(1e-9);
+    expect(fittedPoints([0, 0, 10, 5, 20, 10], false, { start: [], end: [] }).every((v, i, all) => i % 2 === 0 || Math.abs(v - all[i - 1]! / 2) < 1e-9)).toBe(true);
+  });
+  it('leave along their tangents', () => {
+    const drawn = fittedPoints([0, 0, 20, 0, 40, 0], false, { start: [0, 1], end: [0, 1] });
+    expect(drawn[3]! / Math.max(drawn[2]!, 1e-9)).toBeGreaterThan(3);
   });
 });
 

@@ -5,6 +5,7 @@ import { JOIN_MM, joiningReach, joinLoops, type OpenLine } from '../join-loops.j
 import type { Noticed } from '../noticed.js';
 import { Refusal } from '../refusal.js';
 import { colourOf, isHidden } from './colours.js';
+import { withoutDoubledLines } from './doubled-lines.js';
 import { hatchOutline } from './hatch.js';
 import { outlineOf } from './outlines.js';
 import { numberOf, parseDxf, textOf, type DxfFile, type Entity } from './tags.js';
@@ -142,13 +143,14 @@ class DxfReader {
     }
     const paints: (Paint & { readonly size: number })[] = [];
     for (const [colour, { loops, open }] of byColour) {
-      const joined = joinLoops(open, this.joinMm);
+      const single = withoutDoubledLines(open, loops);
+      const joined = joinLoops(single.open, this.joinMm);
       if (joined.open.length > 0) {
         const places = joined.open.map((line) => boundsOf([Float64Array.from(line)])!);
         this.#noticed.push({ code: 'open-outline', colour, fills: false, reachMm: joiningReach(joined.open, this.joinMm), ...atPlaces(places) });
       }
       const { kept, doubled } = withoutDoubles([...loops, ...joined.loops.map((loop) => Float64Array.from(loop))]);
-      if (doubled > 0) this.#noticed.push({ code: 'painted-twice', count: doubled });
+      if (doubled + single.doubled > 0) this.#noticed.push({ code: 'painted-twice', count: doubled + single.doubled });
       if (kept.length === 0) continue;
       const curves = new CurvesBuilder();
       for (const loop of kept) {

@@ -40,3 +40,84 @@ function pointAt(t: number, span: number, p: number, u: readonly number[], contr
   const [x, y, w] = d[p]!;
   return [x! / (w || 1), y! / (w || 1)];
 }
+
+/**
+ * A smooth curve through points (x0, y0, x1, y1, …), itself as points: a cubic spline by the lengths of its chords, with an even bend all
+ * along. It runs round where it is closed; else it leaves its ends along the tangents given, or unbent where none are.
+ */
+export function fittedPoints(given: readonly number[], closed: boolean, tangents: { readonly start: readonly number[]; readonly end: readonly number[] }): number[] {
+  const points = withoutRepeats(given, closed);
+  const n = points.length / 2;
+  if (n < 3) return points;
+  const spans = closed ? n : n - 1;
+  const h = Array.from({ length: spans }, (_, i) => Math.hypot(points[(2 * i + 2) % (2 * n)]! - points[2 * i]!, points[(2 * i + 3) % (2 * n)]! - points[2 * i + 1]!));
+  const slopes = [0, 1].map((axis) => slopesThrough(points.filter((_, i) => i % 2 === axis), h, closed, [tangents.start[axis] ?? null, tangents.end[axis] ?? null]));
+  const out = [points[0]!, points[1]!];
+  for (let i = 0; i < spans; i += 1) {
+    const j = (i + 1) % n;
+    for (let s = 1; s <= PER_SPAN; s += 1) {
+      const t = s / PER_SPAN;
+      const [a, b] = [t * t * (3 - 2 * t), t * (1 - t)];
+      for (const axis of [0, 1] as const) {
+        const [from, to] = [points[2 * i + axis]!, points[2 * j + axis]!];
+        // Hermite's form: both ends, and the slopes there.
+        out.push(from + (to - from) * a + h[i]! * b * ((1 - t) * slopes[axis]![i]! - t * slopes[axis]![j]!));
+      }
+    }
+  }
+  return out;
+}
+
+function withoutRepeats(given: readonly number[], closed: boolean): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < given.length; i += 2) if (i === 0 || given[i] !== out.at(-2) || given[i + 1] !== out.at(-1)) out.push(given[i]!, given[i + 1]!);
+  return closed && out.length > 4 && out[0] === out.at(-2) && out[1] === out.at(-1) ? out.slice(0, -2) : out;
+}
+
+/** The slopes of the cubic spline through values at distances `h`: bend and slope go on unbroken at every one. Solved by elimination; closed curves have two more corners of the matrix. */
+function slopesThrough(values: readonly number[], h: readonly number[], closed: boolean, ends: readonly (number | null)[]): number[] {
+  const n = values.length;
+  const rows = Array.from({ length: n }, () => new Float64Array(n));
+  const right = new Float64Array(n);
+  for (let i = 0; i < n; i += 1) {
+    const row = rows[i]!;
+    const isEnd = !closed && (i === 0 || i === n - 1);
+    if (isEnd && ends[i === 0 ? 0 : 1] !== null) {
+      row[i] = 1;
+      right[i] = ends[i === 0 ? 0 : 1]!;
+    } else if (isEnd) {
+      const [other, span] = i === 0 ? [1, h[0]!] : [n - 2, h.at(-1)!];
+      row[i] = 2;
+      row[other] = 1;
+      right[i] = (3 * (values[Math.max(i, other)]! - values[Math.min(i, other)]!)) / span;
+    } else {
+      const [before, after] = [(i + n - 1) % n, (i + 1) % n];
+      const [near, far] = [h[(i + h.length - 1) % h.length]!, h[i]!];
+      row[before]! += 1 / near;
+      row[i]! += 2 / near + 2 / far;
+      row[after]! += 1 / far;
+      right[i] = (3 * (values[i]! - values[before]!)) / near ** 2 + (3 * (values[after]! - values[i]!)) / far ** 2;
+    }
+  }
+  return solved(rows, right, closed ? n : 1);
+}
+
+/** Gauss without exchange of rows, which a matrix whose middle outweighs its sides does not need; `band` is how far below the middle there is anything. */
+function solved(rows: readonly Float64Array[], right: Float64Array, band: number): number[] {
+  const n = rows.length;
+  for (let i = 0; i < n; i += 1) {
+    for (let k = i + 1; k < Math.min(n, i + band + 1); k += 1) {
+      const share = rows[k]![i]! / rows[i]![i]!;
+      if (share === 0) continue;
+      for (let c = i; c < n; c += 1) rows[k]![c]! -= share * rows[i]![c]!;
+      right[k]! -= share * right[i]!;
+    }
+  }
+  const out = new Array<number>(n).fill(0);
+  for (let i = n - 1; i >= 0; i -= 1) {
+    let sum = right[i]!;
+    for (let c = i + 1; c < n; c += 1) sum -= rows[i]![c]! * out[c]!;
+    out[i] = sum / rows[i]![i]!;
+  }
+  return out;
+}
