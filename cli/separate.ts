@@ -5,7 +5,8 @@ import { ArtworkReader, colourDifference, paintRegions, pictureKind, type Artwor
 import { areaOf, boundsOf, countPieces, joinBoxes, type Box } from '../core/geometry/index.js';
 import { DEFAULT_TRACING, inWords, NO_REPAIR, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
 import { FILM_FAMILIES } from '../core/shop/index.js';
-import { InputError } from '../core/words/index.js';
+import { sayUnit } from '../core/stations/surface/index.js';
+import { InputError, type Finding } from '../core/words/index.js';
 import { layerSvg } from '../core/plan/index.js';
 import { buildLayers, CAREFUL_MM, checkLayers, checkPaints, contactsOf, placementErrorMm, separate, trapWidth, type School, type Separation } from '../core/engines/layers/index.js';
 import { layOutMarks } from '../core/engines/marks/index.js';
@@ -60,7 +61,7 @@ export async function separateCommand(args: string[]): Promise<void> {
     build: school,
     trapMm: school === 'trapped' ? trapMm : 0,
     layers: written,
-    findings: [...sayNoticed(artwork.noticed, NO_REPAIR), ...sayNoticed(noticed, NO_REPAIR), ...checked].map(({ code, severity, stage, message, count }) => ({ code, severity, stage, message, count })),
+    findings: [...(artwork.mmPerUnit !== undefined && width === null && height === null ? [sayUnit(artwork, artwork.mmPerUnit)] : []), ...sayNoticed(artwork.noticed, NO_REPAIR), ...sayNoticed(noticed, NO_REPAIR), ...checked].map(({ code, severity, stage, message, count }: Finding) => ({ code, severity, stage, message, count })),
   };
   await writeFile(join(out, 'separation.json'), JSON.stringify(report, null, 2) + '\n');
 }

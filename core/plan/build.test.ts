@@ -119,7 +119,7 @@ describe('the marks', () => {
 });
 
 describe('an outline', () => {
-  const wide = (widthMm: number | null, size: RecipePatch = { surface: { size: { mode: 'fit' } } }) => plan(svg('<circle cx="30" cy="30" r="25" fill="#1d4e89"/><circle cx="90" cy="30" r="25" fill="#1d4e89"/>'), { ...size, build: { outlines: [{ id: 'o', filmId: 'chalk', widthMm, join: 'round', fillBelowMm: 0 }] } });
+  const wide = (widthMm: number | null, size: RecipePatch = { surface: { kind: 'panel', size: { mode: 'fit' } } }) => plan(svg('<circle cx="30" cy="30" r="25" fill="#1d4e89"/><circle cx="90" cy="30" r="25" fill="#1d4e89"/>'), { ...size, build: { outlines: [{ id: 'o', filmId: 'chalk', widthMm, join: 'round', fillBelowMm: 0 }] } });
   const right = (found: Plan) => found.surface!.design.xMm + Math.max(...found.build!.layers.flatMap((l) => l.cut.map((ring) => Math.max(...ring.filter((_, i) => i % 2 === 0)))));
 
   it('is reckoned in when the design is fitted to its panel', async () => {
@@ -131,7 +131,7 @@ describe('an outline', () => {
   it('whose width is ruled only later says when it reaches into the margins, and the size that helps', async () => {
     const over = await wide(null);
     const finding = over.findings.find((f) => f.code === 'outline-into-margins')!;
-    const helped = await wide(null, finding.remedies![0]!.patch);
+    const helped = await wide(null, patchRecipe(recipeOf({ surface: { kind: 'panel' } }), finding.remedies![0]!.patch));
     expect(right(helped)).toBeLessThanOrEqual(290.1);
     expect(helped.findings.map((f) => f.code)).not.toContain('outline-into-margins');
   });

@@ -1,5 +1,6 @@
 import { colourDifference } from '../engines/artwork/index.js';
-import { surfaceKind } from '../engines/surface/index.js';
+import { placeOn } from '../engines/surface/index.js';
+import { measuredOf } from '../stations/surface/index.js';
 import type { Recipe, RecipePatch } from '../recipe/index.js';
 import { atTrueSize, designOf, placedBox, type ArtworkPart, type PartAsRead } from '../stations/artwork/index.js';
 import { sayFresh, sayHeir } from './say.js';
@@ -15,11 +16,11 @@ const SAME_COLOUR = 4;
  */
 export function addingPart(recipe: Recipe, read: readonly PartAsRead[], added: PartAsRead): RecipePatch {
   if (read.length === 0) {
-    // Lettering is given a height; a drawing is fitted until it is told otherwise.
+    // Lettering is given a height, whatever it goes on.
     return { artworks: [added.part], ...(added.part.kind === 'lettering' ? { surface: { size: { mode: 'own' } } } : {}) };
   }
   const { frame, widthMm, heightMm } = designOf(read);
-  const { scale } = surfaceKind(recipe.surface).place(recipe.surface, { widthMm, heightMm }, recipe.surface.size, 0).design;
+  const { scale } = placeOn(measuredOf(recipe), { widthMm, heightMm }, recipe.surface.size, 0).design;
   const longest = Math.max(widthMm, heightMm) * scale;
   const own = Math.max(added.read.artwork.widthMm, added.read.artwork.heightMm);
   // A photograph may come a metre wide; words have been given their height.

@@ -32,7 +32,7 @@ import { filmsStage } from '../stations/films/index.js';
 import { prepareStage } from '../stations/prepare/index.js';
 import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
-import { surfaceStage, withOverhang } from '../stations/surface/index.js';
+import { measuredOf, surfaceStage, withOverhang } from '../stations/surface/index.js';
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
 import type { Replacement } from './change-parts.js';
 import { collected } from './collect.js';
@@ -119,7 +119,7 @@ export class Planner {
     await add({ artwork: isEmpty ? { ...read, findings: [...read.findings, NOTHING_PAINTED] } : read });
     if (paints === 0) return plan;
 
-    const sized = await cache.take(surfaceStage, { own: design, recipe, reachMm: reachOf(recipe) });
+    const sized = await cache.take(surfaceStage, { own: design, recipe, reachMm: reachOf(recipe), mmPerUnit: unitOf(design.parts) });
     await add({ surface: sized });
     const { scale } = sized.design;
     const parts = await this.#traced(design.parts, scale, hooks);
@@ -141,7 +141,7 @@ export class Planner {
     if (isBare(regions)) return ended(artwork, NOTHING_PAINTED);
     await add({ films });
     if (!separated || !build) return plan;
-    await add({ separated, build, surface: withOverhang(sized, recipe.surface, build.layers.map((layer) => layer.cut)) });
+    await add({ separated, build, surface: withOverhang(sized, measuredOf(recipe), build.layers.map((layer) => layer.cut)) });
     const checks = await cache.take(checkStage, { build, recipe });
     const rules = placeRules(spotsOf(recipe.repair, PLACE_REMEDIES, (part) => matrices.get(part)));
     plan = {
@@ -229,6 +229,11 @@ export class Planner {
 function sayTraced(part: PartAsRead, parts: readonly ArtworkPart[], scale: number) {
   const figures = tracedFigures(part, scale);
   return figures && part.part.kind === 'picture' ? sayTracing(part.part, parts, figures) : [];
+}
+
+/** What one unit of a design was taken for, if it is one drawing that does not say; of several, each was given its size. */
+function unitOf(parts: readonly PartAsRead[]): number | null {
+  return parts.length === 1 ? (parts[0]!.read.artwork.mmPerUnit ?? null) : null;
 }
 
 function isBare({ regions }: Regions): boolean {

@@ -21,10 +21,11 @@ export function rasterCount(rings: Rings, radiusMm: number): RasterCount {
   const at = { width, height, x: box.minX - rim * CELL_MM, y: box.minY - rim * CELL_MM };
   const r = radiusMm / CELL_MM;
   const nearEdge = distanceToEdges(rings, at);
-  const eroded = filled(rings, at).map((v, i) => (v === 1 && nearEdge[i]! > r ? 1 : 0));
+  const inside = filled(rings, at);
+  const eroded = inside.map((v, i) => (v === 1 && nearEdge[i]! > r ? 1 : 0));
   const opened = mapCells(distanceTo(eroded, width, height, 1), (d) => d <= r + 0.5);
   const waste = mapCells(opened, (v) => v === 0);
-  const roomy = mapCells(distanceTo(opened, width, height, 1), (d) => d - 0.5 > r);
+  const roomy = inside.map((v, i) => (v === 0 && nearEdge[i]! > r ? 1 : 0));
   return { pieces: components(opened, width, false, null), holes: components(waste, width, true, roomy) };
 }
 

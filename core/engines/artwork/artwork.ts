@@ -30,6 +30,8 @@ export interface Clip {
 export interface Artwork {
   readonly widthMm: number;
   readonly heightMm: number;
+  /** Of a file that does not say its unit: what one unit was taken for, mm. */
+  readonly mmPerUnit?: number;
   readonly paints: readonly Paint[];
   readonly noticed: readonly Noticed[];
 }

@@ -55,7 +55,6 @@ export interface NoticedFigures {
   'text-left': Named & { readonly why: 'no-path' | 'too-long' };
   'too-tangled': Named;
   'transform-ignored': Named;
-  'units-unstated': { readonly taken: 'in' | 'mm' };
   'use-cycle': Named;
   'use-ignored': Named & { readonly href: string };
 }

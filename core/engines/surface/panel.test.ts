@@ -1,16 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { surfaceSlice } from '../../stations/surface/index.js';
 import { surfaceStage } from '../../stations/surface/stage.js';
-import { surfaceKind, type Panel, type SizeWish } from './index.js';
+import { placeOn, widestOn, type Panel, type SizeWish } from './index.js';
 
 const panel: Panel = { kind: 'panel', widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 20, bottom: 30, left: 40 } };
 const square = { widthMm: 50, heightMm: 50 };
-const placed = (own: { readonly widthMm: number; readonly heightMm: number }, wish: SizeWish, on = panel, reachMm = 0) => surfaceKind(on).place(on, own, wish, reachMm);
+const placed = (own: { readonly widthMm: number; readonly heightMm: number }, wish: SizeWish, on = panel, reachMm = 0) => placeOn(on, own, wish, reachMm);
 
 describe('a design on a panel', () => {
   it('is fitted between the margins by the side that limits it, and set a little above the middle', () => {
-    const { design, trouble, bound } = placed(square, { mode: 'fit' });
-    expect([design.widthMm, design.heightMm, bound, trouble]).toEqual([160, 160, 'height', null]);
+    const { design, trouble, room } = placed(square, { mode: 'fit' });
+    expect([design.widthMm, design.heightMm, room!.bound, trouble]).toEqual([160, 160, 'height', null]);
     expect(design.xMm).toBe(40 + (240 - 160) / 2);
     const lower = placed({ widthMm: 100, heightMm: 10 }, { mode: 'fit' }).design;
     expect(lower.yMm - 10).toBeLessThan((160 - lower.heightMm) / 2);
@@ -20,6 +19,7 @@ describe('a design on a panel', () => {
     [{ mode: 'width', mm: 100 } as const, 100],
     [{ mode: 'height', mm: 80 } as const, 80],
     [{ mode: 'own' } as const, 50],
+    [{ mode: 'scale', times: 10 } as const, 500],
   ])('takes the size that is wished: %o', (wish, size) => expect(placed(square, wish).design.widthMm).toBe(size));
 
   it.each([
@@ -38,27 +38,43 @@ describe('a design on a panel', () => {
   it('may be as wide as keeps what is built of it within the margins, and no wider', () => {
     const { design } = placed(square, { mode: 'fit' });
     const around = (size: number, mm: number) => ({ minX: -mm, minY: -mm, maxX: size + mm, maxY: size + mm });
-    const { widestWithin } = surfaceKind(panel);
-    expect(widestWithin(panel, design, around(160, 0))).toBeNull();
-    const widest = widestWithin(panel, design, around(160, 4))!;
+    expect(widestOn(panel, design, around(160, 0))).toBeNull();
+    const widest = widestOn(panel, design, around(160, 4))!;
     for (const reachMm of [0, 4]) {
       const smaller = placed(square, { mode: 'width', mm: widest }, panel, reachMm).design;
-      expect(widestWithin(panel, smaller, around(widest, 4))).toBeNull();
+      expect(widestOn(panel, smaller, around(widest, 4))).toBeNull();
     }
     const wider = placed(square, { mode: 'width', mm: widest + 0.1 }).design;
-    expect(widestWithin(panel, wider, around(widest + 0.1, 4))).not.toBeNull();
+    expect(widestOn(panel, wider, around(widest + 0.1, 4))).not.toBeNull();
   });
 
   it('is within its margins when it is fitted with what reaches beyond it', () => {
     for (const reachMm of [1, 4, 20]) {
       const { design } = placed({ widthMm: 70, heightMm: 50 }, { mode: 'fit' }, panel, reachMm);
-      expect(surfaceKind(panel).widestWithin(panel, design, { minX: -reachMm, minY: -reachMm, maxX: design.widthMm + reachMm, maxY: design.heightMm + reachMm })).toBeNull();
+      expect(widestOn(panel, design, { minX: -reachMm, minY: -reachMm, maxX: design.widthMm + reachMm, maxY: design.heightMm + reachMm })).toBeNull();
     }
   });
 });
 
+describe('a design before anything is measured', () => {
+  const free = (wish: SizeWish) => placeOn({ kind: 'unmeasured' }, square, wish, 0);
+  it('has its own size, and is never enlarged', () => expect([free({ mode: 'own' }), free({ mode: 'fit' })].map(({ design, trouble }) => [design.widthMm, design.xMm, trouble])).toEqual([[50, 0, null], [50, 0, null]]));
+  it('can be drawn at a scale, or given a side', () => expect([free({ mode: 'scale', times: 10 }), free({ mode: 'height', mm: 80 })].map(({ design }) => design.widthMm)).toEqual([500, 80]));
+  it('is as wide as it likes', () => expect(widestOn({ kind: 'unmeasured' }, free({ mode: 'own' }).design, { minX: -9, minY: -9, maxX: 900, maxY: 900 })).toBeNull());
+
+  it('asks for the unit of a drawing that does not say it, and every answer ends the question', async () => {
+    const said = (wish: SizeWish, mmPerUnit: number | null) => surfaceStage.run({ own: square, surface: { kind: 'unmeasured' }, size: wish, reachMm: 0, mmPerUnit }, {});
+    const [finding, ...others] = (await said({ mode: 'own' }, 25.4 / 96)).findings;
+    expect(others).toEqual([]);
+    expect(finding!.remedies!.map((remedy) => remedy.label)).toEqual(['As it is: 50 × 50 mm', '1 mm: 189 × 189 mm', '1 cm: 1889.8 × 1889.8 mm', '1 inch: 4800 × 4800 mm']);
+    for (const { patch } of finding!.remedies!) expect((await said(patch.surface!.size!, 25.4 / 96)).findings).toEqual([]);
+    expect((await said({ mode: 'own' }, null)).findings).toEqual([]);
+    expect((await said({ mode: 'width', mm: 80 }, 1)).findings).toEqual([]);
+  });
+});
+
 describe('what is said of it', () => {
-  const said = (wish: SizeWish, on = panel) => surfaceStage.run({ own: square, surface: { ...surfaceSlice.beginning.surface, ...on, size: wish }, reachMm: 0 }, {});
+  const said = (wish: SizeWish, on = panel) => surfaceStage.run({ own: square, surface: on, size: wish, reachMm: 0, mmPerUnit: null }, {});
   const fit = [{ patch: { surface: { size: { mode: 'fit' } } } }];
 
   it.each([

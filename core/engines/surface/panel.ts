@@ -1,4 +1,4 @@
-import type { PlacedDesign, SurfaceKind } from './surface-kind.js';
+import { wishedScale, type PlacedDesign, type SurfaceKind } from './surface-kind.js';
 
 /** A flat panel with margins that stay free. */
 export interface Panel {
@@ -24,7 +24,7 @@ export const panel: SurfaceKind<Panel> = {
     const room = between(surface);
     const [roomWidth, roomHeight] = [room.widthMm - 2 * reachMm, room.heightMm - 2 * reachMm];
     const fit = Math.min(Math.max(roomWidth, 1) / own.widthMm, Math.max(roomHeight, 1) / own.heightMm);
-    const scale = 'mm' in wish ? wish.mm / (wish.mode === 'width' ? own.widthMm : own.heightMm) : wish.mode === 'fit' ? fit : 1;
+    const scale = wishedScale(own, wish) ?? fit;
     const [widthMm, heightMm] = [own.widthMm * scale, own.heightMm * scale];
     const design: PlacedDesign = { scale, widthMm, heightMm, xMm: left + (room.widthMm - widthMm) / 2, yMm: top + reachMm + (room.heightMm - heightMm - 2 * reachMm) * SHARE_ABOVE };
     // A hair of tolerance: the fitted size itself must not count as too large by rounding.
@@ -32,9 +32,7 @@ export const panel: SurfaceKind<Panel> = {
     const isLarger = widthMm + 2 * reachMm > surface.widthMm || heightMm + 2 * reachMm > surface.heightMm;
     return {
       design,
-      room,
-      bound: roomWidth / own.widthMm <= roomHeight / own.heightMm ? 'width' : 'height',
-      fittedWidthMm: own.widthMm * fit,
+      room: { ...room, bound: roomWidth / own.widthMm <= roomHeight / own.heightMm ? 'width' : 'height', fittedWidthMm: own.widthMm * fit },
       trouble: roomWidth <= 0 || roomHeight <= 0 ? 'no-room' : !isOver ? null : isLarger ? 'too-large' : 'into-margins',
     };
   },

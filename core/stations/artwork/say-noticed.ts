@@ -91,7 +91,6 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
   'text-left': ({ element, why }) => ({ message: why === 'too-long' ? `${element} has thousands of letters. It was left out.` : `${element} names no path for its text. It was left out.` }),
   'too-tangled': ({ element }) => ({ message: `${element} crosses itself millions of times. It was left out.` }),
   'transform-ignored': ({ element }) => ({ message: `${element} has a transform that cannot be read. It is shown without it.` }),
-  'units-unstated': ({ taken }) => ({ message: `The drawing does not say its unit. It is read in ${taken === 'in' ? 'inches' : 'millimetres'}. Check its size at the Surface station.` }),
   'use-cycle': ({ element }) => ({ message: `${element} repeats something that contains it. The repeat was left out.` }),
   'use-ignored': ({ element, href }) => ({ message: `${element} repeats “${href}”, which is not in this file. It was left out.` }),
 };

@@ -1,10 +1,10 @@
-import type { SizeWish, Surface } from '../../engines/surface/index.js';
+import type { Panel, SizeWish, Surface } from '../../engines/surface/index.js';
 import { mm, object, size } from '../schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 export interface SurfaceDecisions {
-  /** What is decorated, by its kind, and how large the design is wanted on it. */
-  readonly surface: Surface & { readonly size: SizeWish };
+  /** What is decorated, by its kind, and how large the design is wanted on it. Until a panel is measured its figures are only remembered. */
+  readonly surface: Omit<Panel, 'kind'> & { readonly kind: 'unmeasured' | 'panel'; readonly size: SizeWish };
 }
 
 export type SurfacePatch = Patch<SurfaceDecisions>;
@@ -12,13 +12,18 @@ export type SurfacePatch = Patch<SurfaceDecisions>;
 export const surfaceSlice: Slice<SurfaceDecisions> = {
   schema: {
     surface: object({
-      kind: { const: 'panel' },
+      kind: { enum: ['unmeasured', 'panel'] },
       widthMm: size,
       heightMm: size,
       marginMm: object({ top: mm, right: mm, bottom: mm, left: mm }),
-      size: { anyOf: [object({ mode: { enum: ['fit', 'own'] } }), object({ mode: { enum: ['width', 'height'] }, mm: size })] },
+      size: { anyOf: [object({ mode: { enum: ['fit', 'own'] } }), object({ mode: { enum: ['width', 'height'] }, mm: size }), object({ mode: { const: 'scale' }, times: { type: 'number', minimum: 0.0001, maximum: 10_000 } })] },
     }),
   },
-  beginning: { surface: { kind: 'panel', widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, size: { mode: 'fit' } } },
+  beginning: { surface: { kind: 'unmeasured', widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, size: { mode: 'own' } } },
   upgrades: {},
 };
+
+/** The surface that was measured, if one was. */
+export function measuredOf({ surface: { kind, widthMm, heightMm, marginMm } }: SurfaceDecisions): Surface {
+  return kind === 'panel' ? { kind, widthMm, heightMm, marginMm } : { kind };
+}

@@ -4,9 +4,11 @@ import { formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { SurfacePatch } from './decisions.js';
 
 const FIT: SurfacePatch = { surface: { size: { mode: 'fit' } } };
+const OWN: SurfacePatch = { surface: { size: { mode: 'own' } } };
 
 /** The size of the design, and what there is to say against it. */
-export function sayPlacing({ design, room, bound, fittedWidthMm, trouble }: Placing, own: Size, wish: SizeWish, reachMm: number): { readonly findings: Finding<SurfacePatch>[]; readonly rulings: Ruling<SurfacePatch>[] } {
+export function sayPlacing({ design, room, trouble }: Placing, own: Size, wish: SizeWish, reachMm: number): { readonly findings: Finding<SurfacePatch>[]; readonly rulings: Ruling<SurfacePatch>[] } {
+  const isOwn = wish.mode === 'own' || (wish.mode === 'fit' && room === null);
   return {
     findings: trouble ? [sayTrouble(trouble, design, reachMm)] : [],
     rulings: [
@@ -17,21 +19,47 @@ export function sayPlacing({ design, room, bound, fittedWidthMm, trouble }: Plac
         sentence: `The design is {value} wide and ${formatLength(design.heightMm)} mm high.`,
         value: design.widthMm,
         unit: 'mm',
-        because:
-          wish.mode === 'fit'
-            ? [
-                `The ${bound} between the margins, ${formatLength(bound === 'width' ? room.widthMm : room.heightMm)} mm, sets the limit.`,
-                ...(reachMm > 0 ? [`Outlines take ${formatLength(reachMm)} mm of it on each side.`] : []),
-                'Traps, marks and borders are worked out at this size. They are never scaled.',
-              ]
-            : [wish.mode === 'own' ? "This is the artwork's own size." : `You gave the ${wish.mode}. The other side follows from the artwork.`],
-        overridden: wish.mode !== 'fit',
-        proposed: fittedWidthMm,
+        because: isOwn ? [room === null ? "No panel was measured, so the artwork's own size is kept. Nothing is enlarged." : "This is the artwork's own size."] : becauseOf(wish, room, reachMm),
+        overridden: !isOwn && wish.mode !== 'fit',
+        proposed: room && wish.mode !== 'own' ? room.fittedWidthMm : own.widthMm,
         alternatives: [
-          { label: 'Fit to the panel', patch: FIT },
-          { label: `Artwork’s own size, ${formatLength(own.widthMm)} mm wide`, patch: { surface: { size: { mode: 'own' } } } },
+          ...(room && wish.mode !== 'fit' ? [{ label: 'Fit to the panel', patch: FIT }] : []),
+          ...(isOwn ? [] : [{ label: `Artwork’s own size, ${formatLength(own.widthMm)} mm wide`, patch: OWN }]),
         ],
       },
+    ],
+  };
+}
+
+function becauseOf(wish: SizeWish, room: Placing['room'], reachMm: number): string[] {
+  switch (wish.mode) {
+    case 'scale':
+      return [wish.times >= 1 ? `The artwork is drawn at 1 : ${Number(wish.times.toFixed(3))}, so everything is made ${Number(wish.times.toFixed(3))} times as large.` : `Everything is made ${Number(wish.times.toFixed(4))} times as large as it is drawn.`];
+    case 'width':
+    case 'height':
+      return [`You gave the ${wish.mode}. The other side follows from the artwork.`];
+    default:
+      return [
+        ...(room ? [`The ${room.bound} between the margins, ${formatLength(room.bound === 'width' ? room.widthMm : room.heightMm)} mm, sets the limit.`] : []),
+        ...(reachMm > 0 ? [`Outlines take ${formatLength(reachMm)} mm of it on each side.`] : []),
+        'Traps, marks and borders are worked out at this size. They are never scaled.',
+      ];
+  }
+}
+
+const UNITS = [['1 mm', 1], ['1 cm', 10], ['1 inch', 25.4]] as const;
+
+/** A drawing that does not say its unit: it is asked how large it is meant to be. */
+export function sayUnit(own: Size, mmPerUnit: number): Finding<SurfacePatch> {
+  const at = (times: number) => `${formatLength(own.widthMm * times)} × ${formatLength(own.heightMm * times)} mm`;
+  return {
+    code: 'unit-unstated',
+    severity: 'warning',
+    stage: 'surface',
+    message: `This file does not say how large it is. It is taken as ${at(1)}. What is one unit of it?`,
+    remedies: [
+      { label: `As it is: ${at(1)}`, patch: { surface: { size: { mode: 'scale', times: 1 } } } },
+      ...UNITS.filter(([, mm]) => Math.abs(mm / mmPerUnit - 1) > 1e-6).map(([label, mm]) => ({ label: `${label}: ${at(mm / mmPerUnit)}`, patch: { surface: { size: { mode: 'scale' as const, times: Number((mm / mmPerUnit).toPrecision(9)) } } } })),
     ],
   };
 }

@@ -1,9 +1,9 @@
-import { surfaceKind, type PlacedDesign, type Size, type Surface, type SizeWish } from '../../engines/surface/index.js';
+import { placeOn, widestOn, type PlacedDesign, type Size, type Surface, type SizeWish } from '../../engines/surface/index.js';
 import { boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
-import type { SurfaceDecisions, SurfacePatch } from './decisions.js';
-import { sayOverhang, sayPlacing } from './say.js';
+import { measuredOf, type SurfaceDecisions, type SurfacePatch } from './decisions.js';
+import { sayOverhang, sayPlacing, sayUnit } from './say.js';
 
 export interface SurfaceOut {
   readonly design: PlacedDesign;
@@ -17,27 +17,35 @@ interface SurfaceContext {
   readonly recipe: SurfaceDecisions;
   /** How far what is built of it reaches beyond it, as far as that is decided. */
   readonly reachMm: number;
+  /** What one unit was taken for, of a design that is one drawing which does not say its unit. */
+  readonly mmPerUnit: number | null;
 }
 
 interface SurfaceRead {
   readonly own: Size;
-  readonly surface: Surface & { readonly size: SizeWish };
+  readonly surface: Surface;
+  readonly size: SizeWish;
   readonly reachMm: number;
+  readonly mmPerUnit: number | null;
 }
 
 /** The design sized for the surface and placed on it. */
 export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
   name: 'surface',
-  read: ({ own, recipe, reachMm }) => ({ own: { widthMm: own.widthMm, heightMm: own.heightMm }, surface: recipe.surface, reachMm }),
-  run({ own, surface, reachMm }) {
-    const placing = surfaceKind(surface).place(surface, own, surface.size, reachMm);
-    return { design: placing.design, ...sayPlacing(placing, own, surface.size, reachMm) };
+  read: ({ own, recipe, reachMm, mmPerUnit }) => ({ own: { widthMm: own.widthMm, heightMm: own.heightMm }, surface: measuredOf(recipe), size: recipe.surface.size, reachMm, mmPerUnit }),
+  run({ own, surface, size, reachMm, mmPerUnit }) {
+    const placing = placeOn(surface, own, size, reachMm);
+    const { findings, rulings } = sayPlacing(placing, own, size, reachMm);
+    // A size that was given needs no unit.
+    const isAsked = mmPerUnit !== null && size.mode === 'own';
+    return { design: placing.design, findings: isAsked ? [sayUnit(own, mmPerUnit), ...findings] : findings, rulings };
   },
 };
 
 /** The surface's findings once all is built: an outline may be wider than was known when the design was sized. */
 export function withOverhang(out: SurfaceOut, surface: Surface, cuts: readonly Rings[]): SurfaceOut {
   const box = cuts.reduce<Box | null>((sum, cut) => joinBoxes(sum, boundsOf(cut)), null);
-  const widestMm = box && out.findings.length === 0 ? surfaceKind(surface).widestWithin(surface, out.design, box) : null;
-  return box && widestMm !== null ? { ...out, findings: [sayOverhang(box, widestMm)] } : out;
+  const isSaid = out.findings.some((finding) => finding.code !== 'unit-unstated');
+  const widestMm = box && !isSaid ? widestOn(surface, out.design, box) : null;
+  return box && widestMm !== null ? { ...out, findings: [...out.findings, sayOverhang(box, widestMm)] } : out;
 }

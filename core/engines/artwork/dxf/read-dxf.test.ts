@@ -90,15 +90,15 @@ describe('blocks', () => {
 });
 
 describe('units, layers and colours', () => {
-  it.each<[Group[], number, string[]]>([
-    [[[9, '$INSUNITS'], [70, 1]], 25.4, []],
-    [[[9, '$INSUNITS'], [70, 5]], 10, []],
-    [[[9, '$MEASUREMENT'], [70, 0]], 25.4, ['units-unstated']],
-    [[], 1, ['units-unstated']],
-  ])('%o', (header, mm, findings) => {
+  it.each<[Group[], number, number | undefined]>([
+    [[[9, '$INSUNITS'], [70, 1]], 25.4, undefined],
+    [[[9, '$INSUNITS'], [70, 5]], 10, undefined],
+    [[[9, '$MEASUREMENT'], [70, 0]], 25.4, 25.4],
+    [[], 1, 1],
+  ])('%o', (header, mm, unstated) => {
     const artwork = read({ header, entities: square(0, 0, 10) });
     expect(artwork.widthMm).toBeCloseTo(10 * mm, 3);
-    expect(artwork.findings.map((f) => f.code)).toEqual(findings);
+    expect(artwork.mmPerUnit).toBe(unstated);
   });
 
   it('colour entities by themselves, their layer, their block or in full', () => {

@@ -50,7 +50,7 @@ class DxfReader {
   ) {}
 
   read(): Artwork {
-    const k = this.#mmPerUnit();
+    const { k, isStated } = this.#mmPerUnit();
     this.#draw(this.file.entities, scaling(k), '#000000', []);
     const rough = this.#bounds(0.5);
     if (!rough) throw new Refusal('dxf-nothing-drawn', {}, { source: this.source });
@@ -58,15 +58,12 @@ class DxfReader {
     const box = this.#bounds(tolerance)!;
     const toPage: Matrix = [1, 0, 0, -1, -box.minX, box.maxY];
     const paints = this.#paints(tolerance, toPage);
-    return { widthMm: Math.max(box.maxX - box.minX, 1e-3), heightMm: Math.max(box.maxY - box.minY, 1e-3), paints, noticed: this.#noticed };
+    return { widthMm: Math.max(box.maxX - box.minX, 1e-3), heightMm: Math.max(box.maxY - box.minY, 1e-3), ...(isStated ? {} : { mmPerUnit: k }), paints, noticed: this.#noticed };
   }
 
-  #mmPerUnit(): number {
+  #mmPerUnit(): { readonly k: number; readonly isStated: boolean } {
     const stated = MM_PER_UNIT[Number(this.file.header.get('$INSUNITS') ?? 0)];
-    if (stated) return stated;
-    const inches = this.file.header.get('$MEASUREMENT') === '0';
-    this.#noticed.push({ code: 'units-unstated', taken: inches ? 'in' : 'mm' });
-    return inches ? 25.4 : 1;
+    return stated ? { k: stated, isStated: true } : { k: this.file.header.get('$MEASUREMENT') === '0' ? 25.4 : 1, isStated: false };
   }
 
   #draw(entities: readonly Entity[], matrix: Matrix, blockColour: string, within: readonly string[]): void {

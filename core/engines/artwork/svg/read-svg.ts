@@ -65,7 +65,7 @@ class SvgReader {
   }
 
   read(): Artwork {
-    const { width, height, matrix } = artboardOf(this.#root, this.#source);
+    const { width, height, matrix, pxPerUnit } = artboardOf(this.#root, this.#source);
     const style = computeStyle(this.#root, INITIAL_STYLE, this.#styles);
     const box = parseViewBox(this.#root.attributes['viewBox']);
     this.#children(this.#root, {
@@ -79,6 +79,7 @@ class SvgReader {
     return {
       widthMm: width * MM_PER_PX,
       heightMm: height * MM_PER_PX,
+      ...(pxPerUnit === null ? {} : { mmPerUnit: pxPerUnit * MM_PER_PX }),
       paints: this.#paints,
       noticed: this.#noticed,
     };
