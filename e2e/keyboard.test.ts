@@ -55,6 +55,8 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
   await sees('4 colours');
 
   await chord(Key.ALT, '3');
+  await tabTo(/^Measure a panel$/);
+  await keys(Key.ENTER);
   await sees('The panel is');
   await tabTo(/^Panel width$/);
   await keys('300', Key.ENTER);

@@ -79,6 +79,8 @@ describe('a figure under the hand', () => {
   it('with Enter and then Tab is one revision; one that cannot be read is asked about when its station is left', async () => {
     await go('surface');
     await browser.sees('3 sheets');
+    await browser.press('Measure a panel');
+    await until(({ recipe }) => recipe.surface.kind === 'panel');
     const before = await now();
     const field = await browser.find('input[aria-label="Panel width"]');
     await field.click();

@@ -67,6 +67,8 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
 
   // Surface: lengths as people say them, and one that is none.
   await go('Surface');
+  await sees('Nothing is measured yet');
+  await press('Measure a panel');
   await write('Panel width', '20 cm');
   await write('Panel height', 'tall');
   await sees('is not a length');

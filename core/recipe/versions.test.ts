@@ -33,7 +33,7 @@ describe('recipes of older versions', () => {
     expect(Object.keys(recipe.repair.letBe)).toEqual(Array.isArray(letBe) ? letBe : Object.keys(letBe));
   });
 
-  it('of version 1 knew no remedies', () => expect(parseRecipe(stored(1)).repair).toEqual(NO_REPAIR));
+  it('of version 1 knew no remedies', () => expect(parseRecipe(stored(1)).repair).toEqual({ ...NO_REPAIR, shines: 'keep' }));
 
   it('of version 1 and 2 hold one drawing, at the origin', () => {
     for (const version of [1, 2]) expect(parseRecipe(stored(version)).artworks).toEqual([expect.objectContaining({ kind: 'drawing', place: AT_ORIGIN, source: expect.objectContaining({ fileName: 'heron-window.svg' }) })]);

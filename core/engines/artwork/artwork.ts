@@ -32,6 +32,8 @@ export interface Artwork {
   readonly heightMm: number;
   /** Of a file that does not say its unit: what one unit was taken for, mm. */
   readonly mmPerUnit?: number;
+  /** Traced: its frame is the edge of a photograph, and no artboard that anything could reach beyond. */
+  readonly isPicture?: true;
   readonly paints: readonly Paint[];
   readonly noticed: readonly Noticed[];
 }

@@ -42,6 +42,7 @@ export interface NoticedFigures {
   'pattern-flattened': LostPaint;
   'pattern-left': LostPaint;
   'picture-damaged': Named;
+  'shines-left': Nothing;
   'picture-empty': Nothing;
   'picture-left': Named & { readonly why: 'elsewhere' | 'not-traced' };
   'picture-specks': Nothing;

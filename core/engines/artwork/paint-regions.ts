@@ -35,9 +35,11 @@ export interface PaintRepair {
   readonly fillCrossings: boolean;
   /** Ends of open outlines no further apart than this are joined. */
   readonly joinEndsMm: number;
+  /** What reaches beyond the artboard is cut off at its edge, or taken all the same. */
+  readonly beyondArtboard: 'cut' | 'take';
 }
 
-const NOTHING_PUT_RIGHT: PaintRepair = { hairlines: 'keep', fillCrossings: false, joinEndsMm: 0 };
+const NOTHING_PUT_RIGHT: PaintRepair = { hairlines: 'keep', fillCrossings: false, joinEndsMm: 0, beyondArtboard: 'cut' };
 
 /** Where an artwork is painted, and the remedies that are taken on the way. */
 export interface PaintPlace {
@@ -79,8 +81,9 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
     const box = boundsOf(rings);
     if (!box) return null;
     const slack = tolerances.FLATTEN_MM;
-    if (box.minX < edge.minX - slack || box.minY < edge.minY - slack || box.maxX > edge.maxX + slack || box.maxY > edge.maxY + slack) said.outside.push(box);
-    if (isTurned(place.matrix) || box.minX < edge.minX || box.minY < edge.minY || box.maxX > edge.maxX || box.maxY > edge.maxY) rings = intersect(rings, frameRings);
+    const isTaken = place.repair.beyondArtboard === 'take';
+    if (!isTaken && !artwork.isPicture && (box.minX < edge.minX - slack || box.minY < edge.minY - slack || box.maxX > edge.maxX + slack || box.maxY > edge.maxY + slack)) said.outside.push(box);
+    if (!isTaken && (isTurned(place.matrix) || box.minX < edge.minX || box.minY < edge.minY || box.maxX > edge.maxX || box.maxY > edge.maxY)) rings = intersect(rings, frameRings);
     rings = rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
     return rings.length > 0 ? { colour: paint.colour, rings, element: paint.element } : null;
   };

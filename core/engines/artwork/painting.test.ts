@@ -65,6 +65,14 @@ describe('a part that is turned', () => {
     expect(areaOf(regions[0]!.rings)).toBeCloseTo(2000, 4);
     expect(findings.map((f) => f.code)).toEqual(['outside-frame']);
   });
+  it('is taken whole when that is wanted, and the remedy ends the warning', () => {
+    const body = '<rect x="-50" y="40" width="200" height="20"/>';
+    const [finding] = paint(body, {}, rotation(30)).findings;
+    expect(finding!.severity).toBe('warning');
+    const { regions, findings } = paint(body, finding!.remedies![0]!.patch.repair as object, rotation(30));
+    expect(areaOf(regions[0]!.rings)).toBeCloseTo(4000, 4);
+    expect(findings).toEqual([]);
+  });
   it('keeps outer outlines outer when it is mirrored', () => {
     const { regions } = paint('<path fill-rule="evenodd" d="M0 0h90v40H0zM10 10h20v20H10z"/>', {}, scaling(-1, 1));
     expect(areaOf(regions[0]!.rings)).toBeCloseTo(3200, 6);

@@ -65,6 +65,8 @@ export const artworkSlice: Slice<ArtworkDecisions> = {
       fillCrossings: { type: 'boolean' },
       joinEndsMm: few,
       gradientBands: { type: 'integer', minimum: 1, maximum: 24 },
+      shines: { enum: ['drop', 'keep'] },
+      beyondArtboard: { enum: ['cut', 'take'] },
       patterns: { enum: ['drop', 'flat'] },
       pictures: { enum: ['drop', 'trace'] },
       fonts: reasons,
@@ -90,6 +92,8 @@ export const artworkSlice: Slice<ArtworkDecisions> = {
           }
         : {}),
     }),
+    // Version 3 cut shines and shadows as solid film.
+    3: ({ repair }) => (typeof repair === 'object' && repair !== null ? { repair: { ...repair, shines: 'keep', beyondArtboard: 'cut' } } : {}),
   },
 };
 

@@ -40,12 +40,12 @@ const REMEDIES: readonly PlaceRemedy[] = ['hairlines', 'crossings'];
 /** Paints a part where it lies on the design, at its final size. */
 export const paintPartStage: Stage<PaintPartContext, PaintPartRead, PaintedPart> = {
   name: 'part painted',
-  read: ({ id, read, matrices, longestMm, repair: { hairlines, fillCrossings, joinEndsMm, ...repair } }) => ({
+  read: ({ id, read, matrices, longestMm, repair: { hairlines, fillCrossings, joinEndsMm, beyondArtboard, ...repair } }) => ({
     id,
     part: read,
     matrix: matrices.get(id)!,
     toleranceMm: flattenTolerance(longestMm),
-    repair: { hairlines, fillCrossings, joinEndsMm },
+    repair: { hairlines, fillCrossings, joinEndsMm, beyondArtboard },
     spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
   }),
   async run({ id, part: { artwork, findings }, matrix, toleranceMm, repair, spots }) {

@@ -25,6 +25,8 @@ export const NO_REPAIR: Repair = {
   fillCrossings: false,
   joinEndsMm: 0,
   gradientBands: 1,
+  shines: 'drop',
+  beyondArtboard: 'cut',
   patterns: 'drop',
   pictures: 'drop',
   fonts: {},

@@ -66,10 +66,18 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
     remedies: reachMm === null ? [] : [{ label: `Join ends up to ${reachMm} mm apart`, patch: { repair: { joinEndsMm: reachMm } } }],
   }),
   'out-of-range': ({ what, why }) => ({ message: why === 'far' ? `${what} is more than a kilometre away. It was left out.` : `${what} has coordinates that make no sense. It was left out.` }),
-  'outside-frame': () => ({ severity: 'note', message: 'Something reaches beyond the artboard. What lies outside is not cut.' }),
+  'outside-frame': () => ({ message: 'Something reaches beyond the artboard. What lies outside is cut off there.', remedies: [{ label: 'Take all that is drawn', patch: { repair: { beyondArtboard: 'take' } } }] }),
   'painted-twice': () => ({ severity: 'note', message: 'Some outlines are drawn twice. Each is cut once.' }),
   'pattern-flattened': ({ element, which }) => ({ message: `The ${which} of ${element} is a pattern. Its main colour is used.`, remedies: [{ label: 'Leave it out', patch: { repair: { patterns: 'drop' } } }] }),
   'pattern-left': ({ element, which }) => ({ message: `The ${which} of ${element} is a pattern. It was left out.`, remedies: [{ label: 'Use its main colour', patch: { repair: { patterns: 'flat' } } }] }),
+  'shines-left': () => ({
+    severity: 'note',
+    message: 'Shines and shadows are left out: they are mostly see-through, and film is not. What lies under them shows.',
+    remedies: [
+      { label: 'Keep them as solid film', patch: { repair: { shines: 'keep' } } },
+      { label: 'Keep them as 3 bands', patch: { repair: { shines: 'keep', gradientBands: 3 } } },
+    ],
+  }),
   'picture-damaged': ({ element }) => ({ message: `${element} is an embedded picture that cannot be read. It was left out.` }),
   'picture-empty': () => ({ severity: 'blocker', message: 'Nothing is left of this picture without its background. Keep the background, or use more colours.' }),
   'picture-left': ({ element, why }) =>

@@ -119,6 +119,8 @@ function takenRemedies(repair: Recipe['repair']): TakenRemedy[] {
     ...(repair.fillCrossings ? [at('crossings', 'Outlines that cross themselves are filled completely.')] : []),
     ...(repair.joinEndsMm > 0 ? [{ said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`, back: back({ joinEndsMm: NO_REPAIR.joinEndsMm }), ...mm('How far apart ends are joined', 'joinEndsMm', 50) }] : []),
     ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: back({ gradientBands: NO_REPAIR.gradientBands }), figure: { label: 'Bands of a gradient', value: repair.gradientBands, kind: 'count' as const, min: 2, max: 24, set: (gradientBands: number) => back({ gradientBands }) } }] : []),
+    ...(repair.shines === 'keep' ? [{ said: 'Shines and shadows are cut as solid film.', back: back({ shines: NO_REPAIR.shines }) }] : []),
+    ...(repair.beyondArtboard === 'take' ? [{ said: 'What reaches beyond the artboard is taken as well.', back: back({ beyondArtboard: NO_REPAIR.beyondArtboard }) }] : []),
     ...(repair.patterns === 'flat' ? [{ said: 'Patterns are cut in their main colour.', back: back({ patterns: NO_REPAIR.patterns }) }] : []),
     ...(repair.pictures === 'trace' ? [{ said: 'Pictures inside drawings are traced.', back: back({ pictures: NO_REPAIR.pictures }) }] : []),
     ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${shippedFont(id)?.name ?? id}.`, back: back({ fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) }) })),

@@ -162,7 +162,7 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
   const noticed: Noticed[] = [];
   if (paints.length === 0) noticed.push({ code: 'picture-empty' });
   if (dropped > 0) noticed.push({ code: 'picture-specks', count: dropped });
-  return { widthMm, heightMm, paints, noticed };
+  return { widthMm, heightMm, isPicture: true, paints, noticed };
 }
 
 /** The closed outlines of a label: chains joined at their junctions, the label always on the right. */

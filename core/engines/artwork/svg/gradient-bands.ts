@@ -21,6 +21,7 @@ export interface GradientContext {
 interface Stop {
   readonly at: number;
   readonly colour: string;
+  readonly alpha: number;
 }
 
 /** Colours are sampled so many times across a band. */
@@ -48,7 +49,8 @@ function stopsOf(chain: readonly XmlElement[], { styles }: GradientContext): Sto
     const at = parseSvgLength(stop.attributes['offset'] ?? '0', 1) ?? 0;
     // Offsets never go back.
     last = Math.min(1, Math.max(last, at));
-    return parsed ? [{ at: last, colour: overWhite(parsed.hex, parsed.alpha * Number(style['stop-opacity'])) }] : [];
+    const alpha = (parsed?.alpha ?? 0) * Number(style['stop-opacity']);
+    return parsed ? [{ at: last, alpha, colour: overWhite(parsed.hex, alpha) }] : [];
   });
 }
 
@@ -69,6 +71,15 @@ function meanBetween(stops: readonly Stop[], from: number, to: number): string {
 export function meanOfGradient(gradient: XmlElement, context: GradientContext): string | null {
   const stops = stopsOf(lineage(gradient, context), context);
   return stops.length > 0 ? meanBetween(stops, 0, 1) : null;
+}
+
+/** How solid a gradient is, 0 to 1: the mean of its stops' opacity along it, each stretch between two counted by its length. 1 when it has no stops. */
+export function meanAlphaOfGradient(gradient: XmlElement, context: GradientContext): number {
+  const stops = stopsOf(lineage(gradient, context), context);
+  const [first, last] = [stops[0], stops.at(-1)];
+  if (!first || !last) return 1;
+  const between = stops.slice(1).reduce((sum, stop, i) => sum + ((stop.at - stops[i]!.at) * (stop.alpha + stops[i]!.alpha)) / 2, 0);
+  return first.at * first.alpha + between + (1 - last.at) * last.alpha;
 }
 
 /**

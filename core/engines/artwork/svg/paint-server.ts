@@ -1,7 +1,7 @@
 import { boundsOf, flatten, IDENTITY } from '../../../geometry/index.js';
 import { overWhite, parseColour } from '../colour.js';
 import type { Styles } from './style-rules.js';
-import { meanOfGradient } from './gradient-bands.js';
+import { meanAlphaOfGradient, meanOfGradient } from './gradient-bands.js';
 import { SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
 import type { XmlElement } from './xml.js';
@@ -45,6 +45,14 @@ export function resolvePaint(value: string, options: PaintOptions): SolidPaint {
   if (alpha <= 0) return { colour: null, lost: 'none' };
   // 254.5/255: what cannot be told from solid is solid.
   return alpha >= 0.998 ? { colour: parsed.hex, lost: 'none' } : { colour: overWhite(parsed.hex, alpha), lost: 'opacity' };
+}
+
+/** How solid a fill or stroke is, 0 to 1: its own opacity, and the mean along a gradient. What is no colour counts as solid. */
+export function meanAlpha(value: string, options: PaintOptions): number {
+  const id = /^url\(\s*["']?#([^"')]+)/.exec(value)?.[1];
+  const server = id === undefined ? undefined : options.byId.get(id);
+  if (server?.name === 'linearGradient' || server?.name === 'radialGradient') return options.opacity * meanAlphaOfGradient(server, options);
+  return options.opacity * (parseColour(value.toLowerCase() === 'currentcolor' ? options.currentColor : value)?.alpha ?? 1);
 }
 
 /** The solid colour that takes up most of a pattern's tile, going by the boxes of its shapes. */

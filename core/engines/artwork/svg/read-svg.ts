@@ -12,7 +12,7 @@ import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
-import { resolvePaint } from './paint-server.js';
+import { meanAlpha, resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE } from './style.js';
 import type { Declaration, StyleRule } from './style-rules.js';
@@ -38,7 +38,9 @@ export function readSvg(bytes: Uint8Array, source: string, given: ReadGiven): Ar
   }
   const reader = new SvgReader(root, source, given);
   if (unknownEntities > 0) reader.note({ code: 'entity-ignored', count: unknownEntities });
-  return reader.read();
+  const artwork = reader.read();
+  // A drawing that is see-through altogether is no shine on anything.
+  return artwork.paints.length === 0 && artwork.noticed.some(({ code }) => code === 'shines-left') ? readSvg(bytes, source, { ...given, repair: { ...given.repair, shines: 'keep' } }) : artwork;
 }
 
 class SvgReader {
@@ -51,6 +53,7 @@ class SvgReader {
   readonly #noticed: Noticed[] = [];
   readonly #clips: ClipReader;
   #elementsDrawn = 0;
+  #shines = 0;
 
   constructor(root: XmlElement, source: string, given: ReadGiven) {
     this.#root = root;
@@ -76,6 +79,7 @@ class SvgReader {
       viewport: box ?? { width, height },
       using: [],
     });
+    if (this.#shines > 0) this.note({ code: 'shines-left', count: this.#shines });
     return {
       widthMm: width * MM_PER_PX,
       heightMm: height * MM_PER_PX,
@@ -188,6 +192,10 @@ class SvgReader {
   }
 
   #fill(element: XmlElement, context: Context, curves: Curves): void {
+    if (this.#isShine(context)) {
+      this.#shines += 1;
+      return;
+    }
     const how: Paint['how'] = { kind: 'fill', rule: context.style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero' };
     const bands = this.#bands(context, curves);
     if (!bands) {
@@ -201,6 +209,14 @@ class SvgReader {
       const clip: Clip | null = area && { outlines: [{ curves: area.curves, matrix: compose(context.matrix, area.matrix), rule: 'nonzero', clips: [] }], clips: [] };
       this.#paint(element, clip ? { ...context, clips: [...context.clips, clip] } : context, curves, overWhite(colour, opacity), how);
     }
+  }
+
+  /** Whether a fill is a shine or a shadow that is to be left out: more is seen through it than of it. */
+  #isShine(context: Context): boolean {
+    if (this.#given.repair.shines === 'keep') return false;
+    const { style } = context;
+    const alpha = meanAlpha(style['fill']!, { currentColor: style['color']!, opacity: this.#opacity(context, 'fill'), byId: this.#byId, styles: this.#styles });
+    return alpha > 0 && alpha < SHINE && style['fill'] !== 'none';
   }
 
   /** The bands of a fill that is a gradient, when bands are wanted. */
@@ -372,6 +388,9 @@ class SvgReader {
     this.#children(element, { ...context, matrix: inner, clips: hides ? [...context.clips, edge] : context.clips });
   }
 }
+
+/** Less solid than this on the whole, a fill is a shine or a shadow. */
+const SHINE = 0.5;
 
 /** Shapes that can carry markers. */
 const MARKED: ReadonlySet<string> = new Set(['path', 'line', 'polyline', 'polygon']);
