@@ -202,6 +202,35 @@ describe('outlines, knock-outs and a block-out', () => {
   });
 });
 
+describe('a decision that does nothing says why, and what it offers ends it', () => {
+  const APART = svg('<rect width="20" height="20" fill="#b3262b"/><rect x="60" width="20" height="20" fill="#1d4e89"/>');
+  const letters = svg('<path d="M0 0h30v40H0zM8 8v24h14V8z" fill-rule="evenodd" fill="#1d4e89"/><rect x="33" width="20" height="40" fill="#1d4e89"/>');
+  const outline = { id: 'o', filmId: 'chalk', widthMm: 4, join: 'round' as const, fillBelowMm: 0 };
+  it.each<[string, Uint8Array, RecipePatch, string]>([
+    ['a knock-out of a film that is gone', APART, { build: { knockOuts: [{ shapeFilmId: 'ember', baseFilmId: RED!, clearanceMm: 1 }] } }, 'knock-out-idle'],
+    ['a knock-out of a film from itself', APART, { build: { knockOuts: [{ shapeFilmId: RED!, baseFilmId: RED!, clearanceMm: 1 }] } }, 'knock-out-idle'],
+    ['a knock-out of what lies apart', APART, { build: { knockOuts: [{ shapeFilmId: BLUE!, baseFilmId: RED!, clearanceMm: 1 }] } }, 'knock-out-idle'],
+    ['a backing under itself', APART, { build: { blockOut: { filmId: RED!, underFilmId: RED!, insetMm: 0.3 } } }, 'block-out-idle'],
+    ['a backing of a film that is gone', APART, { build: { blockOut: { filmId: 'chalk', underFilmId: 'ember', insetMm: 0.3 } } }, 'block-out-idle'],
+    ['an outline in a film that is gone', APART, { build: { outlines: [{ ...outline, filmId: 'no-such-film' }] } }, 'outline-idle'],
+    ['an outline that lies flush and falls apart', letters, { build: { school: 'inlay', outlines: [outline] } }, 'outline-islands'],
+  ])('%s', async (_, bytes, patch, code) => {
+    const found = await plan(bytes, patch);
+    const idle = found.findings.filter((finding) => /-idle$|-islands$/.test(finding.code));
+    expect(idle.map((finding) => finding.code)).toEqual([code]);
+    const after = await plan(bytes, patchRecipe(recipeOf(patch), idle[0]!.remedies![0]!.patch));
+    expect(after.findings.map((finding) => finding.code)).not.toContain(code);
+  });
+
+  it('a lap of a dye that would mix', async () => {
+    const dyed = { ...DEMO_SHOP, films: DEMO_SHOP.films.map((film) => (film.id === RED ? { ...film, family: 'dyeTransfer' as const } : film)) };
+    const patch: RecipePatch = { films: { byColour: { '#b3262b': RED!, '#1d4e89': BLUE!, '#f2b632': YELLOW! } }, build: { pairs: { 'lock-gate > wick-yellow': { school: 'overlay', trapMm: null } } } };
+    const [idle] = (await plan(THREE, patch, dyed)).findings.filter((finding) => finding.code === 'pair-idle');
+    expect(idle!.message).toContain('dyes mix');
+    expect((await plan(THREE, patchRecipe(recipeOf(patch), idle!.remedies![0]!.patch), dyed)).findings.map((finding) => finding.code)).not.toContain('pair-idle');
+  });
+});
+
 describe('printed artwork', () => {
   it.each([
     ['inside', -1],

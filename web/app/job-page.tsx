@@ -8,6 +8,7 @@ import { STATION_NAMES, STATIONS, type StationName } from '../../core/words/inde
 import type { JobFinding } from '../../core/recipe/index.js';
 import { ask } from '../api/client.js';
 import { useOffer, type Command } from '../ui/commands.js';
+import { planInUnit } from '../plan/in-unit.js';
 import { usePlan } from '../plan/use-plan.js';
 import { useShop } from '../plan/use-shop.js';
 import { colour, space, type, width } from '../tokens.js';
@@ -66,7 +67,8 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const atCutter = station === 'cut' || station === 'record' || station === 'prepare';
   const cuts = useQuery({ queryKey: ['cuts', jobId], queryFn: () => ask<FrozenSheet[]>(`/api/jobs/${jobId}/cuts`), refetchInterval: atCutter ? 3000 : false }).data;
   const taken = useMemo(() => (cuts ? takenCopies(cuts, jobId) : null), [cuts, jobId]);
-  const { view, working, step, stop, tryAgain, failure } = usePlan(jobId, handle.recipe, taken);
+  const { view: planned, working, step, stop, tryAgain, failure } = usePlan(jobId, handle.recipe, taken);
+  const view = useMemo(() => planInUnit(planned, unit), [planned, unit]);
   const { asked, looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
   const navigate = useNavigate();
   const notify = useNotify();

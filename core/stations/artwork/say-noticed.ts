@@ -37,7 +37,7 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
     message: `${element} is text in “${short(family)}”, and this font is not here. The text was left out. Save it as outlines, or use another font for it.`,
     remedies: standIns.map(({ id, name }) => ({ label: `Set it in ${name}`, patch: { repair: { fonts: { ...fonts, [family]: id } } } })),
   }),
-  'font-weight': ({ font, here, asked }) => ({ severity: 'note', message: `${font} is here in weight ${here} only. Text that asks for weight ${asked} is set in it.` }),
+  'font-weight': ({ font, here, asked }) => ({ severity: 'note', message: `${font} is here only in ${weightWord(here)}. Text that should be ${weightWord(asked)} is set in that.` }),
   'foreign-left': ({ element }) => ({ message: `${element} holds a piece of a web page. It was left out.` }),
   'gradient-banded': ({ element }) => ({
     severity: 'note',
@@ -112,4 +112,11 @@ function finding<Code extends NoticedCode>(noticed: NoticedOf<Code>, repair: Pic
   const { message, severity = 'warning', remedies, code = noticed.code } = SAY[noticed.code](noticed, repair);
   const { count, where, places } = noticed;
   return { code, severity, stage: 'artwork', message, ...(count === undefined ? {} : { count }), ...(where ? { where } : {}), ...(places ? { places } : {}), ...(remedies ? { remedies } : {}) };
+}
+
+const WEIGHTS: readonly (readonly [upTo: number, word: string])[] = [[150, 'hair-thin'], [250, 'very light'], [350, 'light'], [450, 'regular'], [550, 'medium'], [650, 'half bold'], [750, 'bold'], [850, 'very bold'], [Infinity, 'black']];
+
+/** How heavy letters are, as people say it; fonts count it from 100 to 900. */
+function weightWord(weight: number): string {
+  return WEIGHTS.find(([upTo]) => weight <= upTo)![1];
 }

@@ -1,5 +1,5 @@
 import { knockedOut, leastForBridges, leastForOnePiece, outlineArea, separate, type LayerPaint } from '../../engines/layers/index.js';
-import { boundsOf, grow, unite, type Box, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, grow, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { BuildDecisions, Contour, KnockOut, Outline } from './decisions.js';
 
@@ -21,6 +21,8 @@ export interface LaidOutline {
 export interface Framed {
   readonly paints: readonly LayerPaint[];
   readonly knockOuts: readonly { readonly knockOut: KnockOut; readonly shape: Film; readonly base: Film }[];
+  /** Knock-outs that took nothing out: their shapes lie apart from the base. */
+  readonly idleKnockOuts: readonly KnockOut[];
   readonly contour: { readonly contour: Contour; readonly film: Film } | null;
   readonly outlines: readonly LaidOutline[];
 }
@@ -32,13 +34,17 @@ export interface Framed {
 export function framed(paints: readonly LayerPaint[], decisions: Pick<BuildDecisions['build'], 'outlines' | 'knockOuts' | 'contour'>, films: ReadonlyMap<string, Film>): Framed {
   let now: readonly LayerPaint[] = paints;
   const knockOuts: Framed['knockOuts'][number][] = [];
+  const idleKnockOuts: KnockOut[] = [];
+  const areaOfFilm = (id: string) => now.reduce((sum, paint) => sum + (paint.layer === id ? areaOf(paint.rings) : 0), 0);
   for (const knockOut of decisions.knockOuts) {
     const [shape, base] = [films.get(knockOut.shapeFilmId), films.get(knockOut.baseFilmId)];
-    if (!shape || !base) continue;
+    if (!shape || !base || shape === base) continue;
     // Only what shows of the shapes counts, wherever in the order they lie.
     const visible = separate(now).layers.find((layer) => layer.key === shape.id)?.visible ?? [];
+    const before = areaOfFilm(base.id);
     now = now.map((paint) => (paint.layer === base.id ? { ...paint, rings: knockedOut(paint.rings, visible, knockOut.clearanceMm, base.thinnestMm) } : paint)).filter((paint) => paint.rings.length > 0);
-    knockOuts.push({ knockOut, shape, base });
+    if (Math.abs(areaOfFilm(base.id) - before) <= tolerances.CRUMB_MM2) idleKnockOuts.push(knockOut);
+    else knockOuts.push({ knockOut, shape, base });
   }
   const printed = decisions.contour && films.get(decisions.contour.filmId);
   const contour = decisions.contour && printed ? { contour: decisions.contour, film: printed } : null;
@@ -60,7 +66,7 @@ export function framed(paints: readonly LayerPaint[], decisions: Pick<BuildDecis
     now = [{ layer: film.id, rings: inner }, ...now];
     outlines.push({ outline, film, widthMm, onePieceMm, bridgesMm, longestMm, box: boundsOf(inner)! });
   }
-  return { paints: now, knockOuts, contour, outlines };
+  return { paints: now, knockOuts, idleKnockOuts, contour, outlines };
 }
 
 function longestSide(rings: Rings): number {

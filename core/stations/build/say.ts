@@ -45,16 +45,16 @@ export function sayTerms({ lower, upper, terms, width }: RuledPair, { form, hasM
   const { parts, exactMm } = width;
   const byChance = form === 'chance';
   return [
-    ...(parts.drawBack > 0 ? [`${mm(parts.drawBack)} because the edges of ${lower.name} and ${upper.name} draw back once they are laid, ${lives === 'indoors' ? 'indoors' : 'in the sun'}.`] : []),
-    ...(parts.shrink > 0 ? [`${mm(parts.shrink)} because they shrink by ${Number((100 * terms.shrinkDifference).toFixed(2))} % more or less than each other under the press, and meet up to ${mm(terms.reachMm)} mm from the middle.`] : []),
-    `${mm(parts.slip)} for slip: work of ${mm(sizeMm)} mm is laid within ${mm(terms.placementErrorMm)} mm of its place${hasMarks ? '' : ' by eye'}.${terms.bothLaid ? ' Both films are laid to a third one, so both may be off.' : ''}`,
+    ...(parts.drawBack > 0 ? [`${mm(parts.drawBack)} mm because the edges of ${lower.name} and ${upper.name} draw back once they are laid, ${lives === 'indoors' ? 'indoors' : 'in the sun'}.`] : []),
+    ...(parts.shrink > 0 ? [`${mm(parts.shrink)} mm because they shrink by ${Number((100 * terms.shrinkDifference).toFixed(2))} % more or less than each other under the press, and meet up to ${mm(terms.reachMm)} mm from the middle.`] : []),
+    `${mm(parts.slip)} mm for slip: work of ${mm(sizeMm)} mm is laid within ${mm(terms.placementErrorMm)} mm of its place${hasMarks ? '' : ' by eye'}.${terms.bothLaid ? ' Both films are laid to a third one, so both may be off.' : ''}`,
     hasMarks
-      ? `${mm(parts.turn)} for turning: they meet up to ${mm(terms.reachMm)} mm from the middle of the marks, which are ${mm(terms.markDistanceMm)} mm apart.`
-      : `${mm(parts.turn)} for turning: without marks, the shared edge of ${mm(terms.markDistanceMm)} mm is all there is to align by.`,
-    `${mm(parts.cutter)} for the cutter: it does not come back exactly to a point, and there are two cuts.`,
+      ? `${mm(parts.turn)} mm for turning: they meet up to ${mm(terms.reachMm)} mm from the middle of the marks, which are ${mm(terms.markDistanceMm)} mm apart.`
+      : `${mm(parts.turn)} mm for turning: without marks, the shared edge of ${mm(terms.markDistanceMm)} mm is all there is to align by.`,
+    `${mm(parts.cutter)} mm for the cutter: it does not come back exactly to a point, and there are two cuts.`,
     byChance
-      ? `Slip, turning and the cutter rarely come together, so their squares are added, and the root is taken. Fewer than one placement in a thousand then shows a gap. All in all ${mm(exactMm)}, rounded up to ${mm(width.mm)} mm (docs/trap.md).`
-      : `In the worst case the larger of slip and turning counts, and all else in full: ${mm(exactMm)}, rounded up to ${mm(width.mm)} mm (docs/trap.md).`,
+      ? `Slip, turning and the cutter rarely come together, so their squares are added, and the root is taken. Fewer than one placement in a thousand then shows a gap. All in all ${mm(exactMm)} mm, rounded up to ${mm(width.mm)} mm (docs/trap.md).`
+      : `In the worst case the larger of slip and turning counts, and all else in full: ${mm(exactMm)} mm, rounded up to ${mm(width.mm)} mm (docs/trap.md).`,
     ...(width.mm > exactMm + 0.05 ? [`Less than ${mm(LEAST_TRAP_MM)} mm is not enough for any hand.`] : []),
   ];
 }

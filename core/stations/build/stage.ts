@@ -6,9 +6,11 @@ import type { Finding, PlaceRemedy, Ruling } from '../../words/index.js';
 import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
 import type { BlockOut, BuildDecisions, BuildPatch } from './decisions.js';
+import { idleDecisions, type Idle } from './idle.js';
 import { stackingOrder } from './order.js';
 import { longestSideMm, pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
 import { sayBuild, sayPair } from './say.js';
+import { sayIdle } from './say-idle.js';
 import type { Separated } from './separate-stage.js';
 
 /** A layer of a job: what is cut from one film. */
@@ -50,7 +52,7 @@ export interface BuildContext {
 
 export interface BuildRead {
   readonly separated: Separated;
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'blockOut' | 'order'>;
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'knockOuts' | 'outlines' | 'blockOut' | 'order'>;
   readonly marks: MarkWish | null;
   readonly laying: Laying;
   readonly repeatabilityMm: number;
@@ -69,10 +71,10 @@ export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm }
 export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
   name: 'build',
   read({ separated, recipe, repeatabilityMm, matrices }) {
-    const { school, trapMm, placementErrorMm, trapForm, lives, pairs, blockOut, order } = recipe.build;
+    const { school, trapMm, placementErrorMm, trapForm, lives, pairs, knockOuts, outlines, blockOut, order } = recipe.build;
     return {
       separated,
-      build: { school, trapMm, placementErrorMm, trapForm, lives, pairs, blockOut, order },
+      build: { school, trapMm, placementErrorMm, trapForm, lives, pairs, knockOuts, outlines, blockOut, order },
       marks: marksWanted(recipe),
       laying: recipe.assembly.way,
       repeatabilityMm,
@@ -109,8 +111,13 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
     pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
     trapMm: isTrapped ? trapMm : 0,
     trap: widest?.width ?? null,
-    ...sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSideMm(art) : 0, framed, filmOf }),
+    ...saidOf(idleDecisions({ build, films, framed, pairs, layers }), sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSideMm(art) : 0, framed, filmOf }), build, films),
   };
+}
+
+/** What is said of a build, with what is said of decisions that do nothing. */
+function saidOf(idle: readonly Idle[], said: ReturnType<typeof sayBuild>, build: BuildRead['build'], films: ReadonlyMap<string, Film>): ReturnType<typeof sayBuild> {
+  return { ...said, findings: [...idle.map((one) => sayIdle(one, build, (id) => films.get(id))), ...said.findings] };
 }
 
 /** What is laid first: on tape what lies uppermost, else what lies lowest, which may be a backing that shows nowhere. */
@@ -122,7 +129,7 @@ export function firstLaid(order: readonly string[], blockOut: BlockOut | null, l
 /** A film laid beneath another all over, a little within its edge. It shows nowhere, so it is no part of the separation. */
 function withBlockOut(layers: readonly BuiltLayer[], blockOut: BlockOut | null, films: ReadonlyMap<string, Film>): readonly BuiltLayer[] {
   const backed = blockOut && layers.find((layer) => layer.key === blockOut.underFilmId);
-  if (!blockOut || !backed || !films.has(blockOut.filmId)) return layers;
+  if (!blockOut || !backed || !films.has(blockOut.filmId) || blockOut.filmId === blockOut.underFilmId) return layers;
   const cut = withoutCrumbs(grow(backed.cut, -blockOut.insetMm)).rings;
   if (cut.length === 0) return layers;
   const same = layers.find((layer) => layer.key === blockOut.filmId);

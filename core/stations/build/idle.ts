@@ -1,0 +1,46 @@
+import { areaOf, countPieces, unite } from '../../geometry/index.js';
+import type { Film } from '../../shop/index.js';
+import type { BuildDecisions, KnockOut, Outline } from './decisions.js';
+import type { Framed } from './framing.js';
+import type { RuledPair } from './pairs.js';
+import type { JobLayer } from './stage.js';
+
+/** A decision that has no effect, or not the one it was made for, and why. */
+export type Idle =
+  | { readonly kind: 'knock-out'; readonly knockOut: KnockOut; readonly why: 'itself' | 'gone' | 'apart' }
+  | { readonly kind: 'block-out'; readonly why: 'itself' | 'gone' }
+  | { readonly kind: 'outline-gone'; readonly outline: Outline }
+  | { readonly kind: 'pair'; readonly pair: RuledPair }
+  | { readonly kind: 'outline-islands'; readonly film: Film; readonly pieces: number };
+
+interface Ground {
+  readonly build: Pick<BuildDecisions['build'], 'knockOuts' | 'outlines' | 'blockOut' | 'pairs'>;
+  readonly films: ReadonlyMap<string, Film>;
+  readonly framed: Framed | null;
+  readonly pairs: readonly RuledPair[];
+  readonly layers: readonly Pick<JobLayer, 'key' | 'cut' | 'visible'>[];
+}
+
+/** The decisions of a build that do nothing, or do it in pieces. */
+export function idleDecisions({ build, films, framed, pairs, layers }: Ground): Idle[] {
+  const isCut = (id: string) => layers.some((layer) => layer.key === id);
+  return [
+    ...build.knockOuts.flatMap((knockOut): Idle[] => {
+      const { shapeFilmId, baseFilmId } = knockOut;
+      const why = shapeFilmId === baseFilmId ? 'itself' : !films.has(shapeFilmId) || !films.has(baseFilmId) ? 'gone' : framed?.idleKnockOuts.includes(knockOut) ? 'apart' : null;
+      return why ? [{ kind: 'knock-out', knockOut, why }] : [];
+    }),
+    ...(build.blockOut && build.blockOut.filmId === build.blockOut.underFilmId ? [{ kind: 'block-out', why: 'itself' } as const] : []),
+    ...(build.blockOut && build.blockOut.filmId !== build.blockOut.underFilmId && (!films.has(build.blockOut.filmId) || !isCut(build.blockOut.underFilmId)) ? [{ kind: 'block-out', why: 'gone' } as const] : []),
+    ...build.outlines.filter((outline) => !films.has(outline.filmId)).map((outline): Idle => ({ kind: 'outline-gone', outline })),
+    // A lap was asked for under a film that cannot have one.
+    ...pairs.filter((pair) => (pair.why === 'dyes-mix' || pair.why === 'nothing-sticks') && (build.pairs[pair.key]?.school ?? 'inlay') !== 'inlay').map((pair): Idle => ({ kind: 'pair', pair })),
+    ...(framed?.outlines ?? []).flatMap(({ film }): Idle[] => {
+      const layer = layers.find(({ key }) => key === film.id);
+      if (!layer || areaOf(layer.cut) === 0) return [];
+      const whole = countPieces(unite(layers.flatMap((other) => [...other.visible]))).pieces;
+      const { pieces } = countPieces(layer.cut);
+      return pieces > whole ? [{ kind: 'outline-islands', film, pieces }] : [];
+    }),
+  ];
+}

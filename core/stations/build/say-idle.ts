@@ -1,0 +1,44 @@
+import type { Film } from '../../shop/index.js';
+import type { Finding } from '../../words/index.js';
+import type { BuildDecisions, BuildPatch } from './decisions.js';
+import type { Idle } from './idle.js';
+import { pairKey } from './pairs.js';
+
+/** What is decided that a remedy may take back. */
+type Decided = Pick<BuildDecisions['build'], 'knockOuts' | 'outlines' | 'pairs'>;
+
+/** A decision that does nothing, said with what can be done instead. */
+export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Film | undefined): Finding<BuildPatch> {
+  const name = (id: string) => filmOf(id)?.name ?? 'a film that is not in this job any more';
+  const finding = (code: string, message: string, label: string, patch: BuildPatch): Finding<BuildPatch> => ({ code, severity: 'warning', stage: 'build', message, remedies: [{ label, patch }] });
+  switch (idle.kind) {
+    case 'knock-out': {
+      const { shapeFilmId, baseFilmId } = idle.knockOut;
+      const why = {
+        itself: `${name(shapeFilmId)} cannot be cut out of itself, so nothing is cut out.`,
+        gone: `Nothing is cut out: ${[shapeFilmId, baseFilmId].filter((id) => !filmOf(id)).length > 1 ? 'both films are' : 'one of the two films is'} not in this job any more.`,
+        apart: `Nothing is cut out: ${name(shapeFilmId)} and ${name(baseFilmId)} lie apart.`,
+      }[idle.why];
+      return finding('knock-out-idle', why, 'Take this cut-out away', { build: { knockOuts: decided.knockOuts.filter((one) => one !== idle.knockOut) } });
+    }
+    case 'block-out':
+      return finding('block-out-idle', idle.why === 'itself' ? 'The backing is the film that it should lie under, so it does nothing. Choose another film for one of them.' : 'The backing does nothing: the film that it should lie under is not in this job any more.', 'Remove the backing', { build: { blockOut: null } });
+    case 'outline-gone':
+      return finding('outline-idle', 'An outline has no film: the one that was chosen is not in stock any more.', 'Remove this outline', { build: { outlines: decided.outlines.filter((one) => one !== idle.outline) } });
+    case 'pair': {
+      const { lower, upper, why } = idle.pair;
+      const { [pairKey(lower.id, upper.id)]: _own, ...others } = decided.pairs;
+      return finding('pair-idle', `${lower.name} does not run under ${upper.name}, whatever is chosen: ${why === 'dyes-mix' ? 'dyes mix where they overlap' : `nothing sticks on ${lower.name}`}. Their edges only touch.`, 'Let the app decide', { build: { pairs: others } });
+    }
+    case 'outline-islands': {
+      const { film, pieces } = idle;
+      return {
+        code: 'outline-islands',
+        severity: 'warning',
+        stage: 'build',
+        message: `The outline in ${film.name} is cut as ${pieces} separate pieces: it lies flush around the work, and parts of it lie in counters and between letters.${film.takesOnTop ? '' : ` Nothing sticks on ${film.name}, so it cannot run under. A film that takes others on top would stay in one piece.`}`,
+        ...(film.takesOnTop ? { remedies: [{ label: 'Let it run completely under', patch: { build: { school: 'overlay' } } }] } : {}),
+      };
+    }
+  }
+}
