@@ -5,9 +5,11 @@ import { InputError } from '../core/words/index.js';
 /** Files above this are refused before they are read. */
 const LARGEST_BYTES = 64 * 1024 * 1024;
 
-/** Reads a file for a command. @throws InputError when it is too large; system errors as they come */
+/** Reads a file for a command. @throws InputError when it is a folder or too large; system errors as they come */
 export async function readInput(path: string): Promise<Uint8Array> {
-  const { size } = await stat(path);
+  const found = await stat(path);
+  if (found.isDirectory()) throw new InputError('is-folder', 'It is a folder. Name one file in it.', { source: basename(path) });
+  const { size } = found;
   if (size > LARGEST_BYTES) throw new InputError('file-too-large', `It is ${Math.round(size / 1e6)} MB; at most 64 MB are read.`, { source: basename(path) });
   return readFile(path);
 }

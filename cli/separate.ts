@@ -3,7 +3,7 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ArtworkReader, colourDifference, paintRegions, pictureKind, type Artwork } from '../core/engines/artwork/index.js';
 import { areaOf, boundsOf, countPieces, joinBoxes, type Box } from '../core/geometry/index.js';
-import { DEFAULT_TRACING, inWords, NO_REPAIR, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
+import { DEFAULT_TRACING, inWords, NO_REPAIR, NOTHING_PAINTED, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
 import { FILM_FAMILIES } from '../core/shop/index.js';
 import { sayUnit } from '../core/stations/surface/index.js';
 import { InputError, type Finding } from '../core/words/index.js';
@@ -40,6 +40,7 @@ export async function separateCommand(args: string[]): Promise<void> {
   const { layers } = buildLayers(separation, { school, trapMm });
   const [widthMm, heightMm] = [artwork.widthMm * scale, artwork.heightMm * scale];
   const { name: filmName, thinnestMm } = FILM_FAMILIES.calendered;
+  const nothing = layers.length === 0 ? [NOTHING_PAINTED] : [];
   const checked = [
     ...sayPaintTroubles(checkPaints(regions, [{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }], colourDifference), NO_REPAIR),
     ...sayLayerTroubles(checkLayers(layers.map((layer) => ({ key: layer.key, thinnestMm, cut: layer.cut }))), (colour) => `${filmName} in ${colour}`),
@@ -61,7 +62,7 @@ export async function separateCommand(args: string[]): Promise<void> {
     build: school,
     trapMm: school === 'trapped' ? trapMm : 0,
     layers: written,
-    findings: [...(artwork.mmPerUnit !== undefined && width === null && height === null ? [sayUnit(artwork, artwork.mmPerUnit)] : []), ...sayNoticed(artwork.noticed, NO_REPAIR), ...sayNoticed(noticed, NO_REPAIR), ...checked].map(({ code, severity, stage, message, count }: Finding) => ({ code, severity, stage, message, count })),
+    findings: [...(artwork.mmPerUnit !== undefined && width === null && height === null ? [sayUnit(artwork, artwork.mmPerUnit)] : []), ...sayNoticed(artwork.noticed, NO_REPAIR), ...sayNoticed(noticed, NO_REPAIR), ...checked, ...nothing].map(({ code, severity, stage, message, count }: Finding) => ({ code, severity, stage, message, count })),
   };
   await writeFile(join(out, 'separation.json'), JSON.stringify(report, null, 2) + '\n');
 }

@@ -136,13 +136,13 @@ it('moves layers apart and exactly back, and into another order by keys', async 
   await driver.wait(async () => (await picture()) === before, 60_000);
   await press('The layers from the top down');
   // Enter picks a layer up, arrows carry it, Enter lays it down.
-  const grip = await browser.find('[aria-label="Drag Wick yellow"]');
+  const grip = await browser.find('[aria-label="Drag Narrow blue"]');
   await driver.executeScript('arguments[0].scrollIntoView({ block: "center" }); arguments[0].focus()', grip);
   await grip.sendKeys(Key.ENTER);
   await driver.switchTo().activeElement().sendKeys(Key.ARROW_DOWN);
   await driver.switchTo().activeElement().sendKeys(Key.ARROW_DOWN);
   await driver.switchTo().activeElement().sendKeys(Key.ENTER);
-  await until(({ order }) => order.length === 3 && order.at(-1) !== 'wick-yellow');
+  await until(({ order }) => order.length === 3 && order.at(-1) !== 'narrow-blue');
   await press('Undo');
 });
 
@@ -151,17 +151,17 @@ it('is put into another order in the cross-section, by keys and by dragging', as
   await press('Cross-section');
   await sees('at the thickest place here');
   const order = async () => (await driver.findElements(By.css('ul[aria-label^="Layers in the section"] button'))).length > 0 && driver.executeScript<string[]>('return [...document.querySelectorAll(\'ul[aria-label^="Layers in the section"] button\')].map((b) => b.textContent.trim())');
-  expect(await order()).toEqual(['Wick yellow', 'Narrow blue', 'Lock-gate red']);
+  expect(await order()).toEqual(['Narrow blue', 'Wick yellow', 'Lock-gate red']);
   await (await find('button[aria-label^="Lock-gate red, layer 1 of 3"]')).sendKeys(Key.ARROW_UP);
-  await until((recipe) => recipe.order.join() === 'narrow-blue,lock-gate,wick-yellow');
-  await driver.wait(async () => String(await order()) === 'Wick yellow,Lock-gate red,Narrow blue', 60_000);
+  await until((recipe) => recipe.order.join() === 'wick-yellow,lock-gate,narrow-blue');
+  await driver.wait(async () => String(await order()) === 'Narrow blue,Lock-gate red,Wick yellow', 60_000);
   await press('Undo');
-  await driver.wait(async () => String(await order()) === 'Wick yellow,Narrow blue,Lock-gate red', 60_000);
+  await driver.wait(async () => String(await order()) === 'Narrow blue,Wick yellow,Lock-gate red', 60_000);
   const bar = await find('svg[aria-label^="Cross-section at"] rect[fill="#b3262b"]');
   await driver.actions().move({ origin: bar }).press().move({ origin: bar, x: 0, y: -60 }).perform();
   await sees('Lock-gate red goes 2 up');
   await driver.actions().release().perform();
-  await until((recipe) => recipe.order.join() === 'narrow-blue,wick-yellow,lock-gate');
+  await until((recipe) => recipe.order.join() === 'wick-yellow,narrow-blue,lock-gate');
   await press('Undo');
 });
 

@@ -154,7 +154,7 @@ describe('a page that others work beside', () => {
     await browser.write('Title', 'Made offline');
     await browser.sees('saved');
     await toStation('Surface');
-    await browser.sees('The panel is');
+    await browser.sees('Nothing is measured yet');
     const { body } = await bench.api<{ title: string }[]>('GET', '/api/jobs?search=Made%20offline');
     expect(body).toHaveLength(1);
   });
@@ -185,7 +185,7 @@ describe('parts of the page', () => {
     await browser.sees('Load the page again');
     // The way to other stations stays.
     await toStation('Surface');
-    await browser.sees('The panel is');
+    await browser.sees('The design is');
     await devTools('Network.setBlockedURLs', { urls: [] });
     await toStation('Record');
     await browser.sees('Nothing has been cut for this job yet');

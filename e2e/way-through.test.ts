@@ -114,7 +114,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   expect(sheets).toHaveLength(3);
   const hurry = (factor: number) => bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor });
   await hurry(1);
-  for (const [i, film] of ['Lock-gate red', 'Chalk white', 'Wick yellow'].entries()) {
+  for (const [i, film] of ['Chalk white', 'Lock-gate red', 'Wick yellow'].entries()) {
     await choose('Film in the cutter', film);
     await press('It lies film side up, liner down.');
     await press('Cut this sheet');
@@ -129,9 +129,12 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   }
 
   await go('Assemble');
-  await sees('Lay Lock-gate red on the surface');
+  await sees('Lay Chalk white on the surface');
   await press('On tape, to apply in one go');
   await sees('Pick up');
+  // How it is laid decides the trap: what was cut fits the way it was cut for.
+  await press('Undo');
+  await sees('Lay Chalk white on the surface');
 
   await go('Record');
   await sees('3 of 3 cut');

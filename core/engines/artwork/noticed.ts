@@ -54,6 +54,8 @@ export interface NoticedFigures {
   'stroke-scaled': Named;
   'style-ignored': { readonly rule: string };
   'text-left': Named & { readonly why: 'no-path' | 'too-long' };
+  'too-many-colours': { readonly colours: number; readonly most: number };
+  'too-many-points': { readonly most: number };
   'too-tangled': Named;
   'transform-ignored': Named;
   'use-cycle': Named;

@@ -13,10 +13,12 @@ export interface Said {
   readonly crossings: Box[];
   readonly refused: { readonly why: 'out-of-range' | 'too-tangled'; readonly element: string }[];
   readonly open: { readonly colour: string; readonly lines: readonly OpenLine[] }[];
+  /** Points of all outlines so far. */
+  points: number;
 }
 
 export function nothingSaid(): Said {
-  return { outside: [], hairlines: [], crossings: [], refused: [], open: [] };
+  return { outside: [], hairlines: [], crossings: [], refused: [], open: [], points: 0 };
 }
 
 /** It by code, with its figures. `joinedMm` is how far apart ends were joined already. */

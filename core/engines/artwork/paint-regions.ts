@@ -58,6 +58,12 @@ export function paintRegions(artwork: Artwork, scale: number): { regions: Painte
   return paintPlaced(artwork, { matrix: scaling(scale), toleranceMm: flattenTolerance(longest), repair: NOTHING_PUT_RIGHT, rules: EVERYWHERE });
 }
 
+/** Outlines of more points than this are no work for a blade, and would take minutes to plan. */
+const MOST_POINTS = 250_000;
+
+/** Every two colours are compared, and every one is a layer: nobody lays more. */
+const MOST_COLOURS = 1000;
+
 /** How true curves must be on a design whose longer side is given, mm. */
 export function flattenTolerance(longestMm: number): number {
   return Math.min(tolerances.FLATTEN_MM, longestMm * tolerances.FLATTEN_SHARE);
@@ -99,6 +105,9 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
     if (region) regions.splice(at, 0, region);
     if (open.length > 0) said.open.push({ colour: paint.colour, lines: open });
   }
+  if (said.points > MOST_POINTS) return { regions: [], noticed: [{ code: 'too-many-points', most: MOST_POINTS }] };
+  const colours = new Set(regions.map((region) => region.colour)).size;
+  if (colours > MOST_COLOURS) return { regions: [], noticed: [{ code: 'too-many-colours', colours, most: MOST_COLOURS }] };
   return { regions, noticed: noticedOf(said, place.repair.joinEndsMm) };
 }
 
@@ -115,6 +124,8 @@ function paintedArea(paint: Paint, place: PaintPlace, around: Around): Rings | n
   const { repair, rules } = place;
   const matrix = compose(place.matrix, paint.matrix);
   const lines = flatten(paint.curves, matrix, place.toleranceMm);
+  for (const line of lines) around.said.points += line.points.length / 2;
+  if (around.said.points > MOST_POINTS) return null;
   const why = whyNotSane(lines);
   if (why) {
     around.said.refused.push({ why, element: paint.element });

@@ -66,7 +66,7 @@ describe('a design before anything is measured', () => {
     const said = (wish: SizeWish, mmPerUnit: number | null) => surfaceStage.run({ own: square, surface: { kind: 'unmeasured' }, size: wish, reachMm: 0, mmPerUnit }, {});
     const [finding, ...others] = (await said({ mode: 'own' }, 25.4 / 96)).findings;
     expect(others).toEqual([]);
-    expect(finding!.remedies!.map((remedy) => remedy.label)).toEqual(['As it is: 50 × 50 mm', '1 mm: 189 × 189 mm', '1 cm: 1889.8 × 1889.8 mm', '1 inch: 4800 × 4800 mm']);
+    expect(finding!.remedies!.map((remedy) => remedy.label)).toEqual(['Keep 50 × 50 mm', 'A millimetre: 189 × 189 mm', 'A centimetre: 1889.8 × 1889.8 mm', 'An inch: 4800 × 4800 mm']);
     for (const { patch } of finding!.remedies!) expect((await said(patch.surface!.size!, 25.4 / 96)).findings).toEqual([]);
     expect((await said({ mode: 'own' }, null)).findings).toEqual([]);
     expect((await said({ mode: 'width', mm: 80 }, 1)).findings).toEqual([]);

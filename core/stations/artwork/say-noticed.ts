@@ -97,6 +97,8 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
   'stroke-scaled': ({ element }) => ({ severity: 'note', message: `${element} has a stroke that should not scale. It is scaled with the artwork.` }),
   'style-ignored': ({ rule }) => ({ message: `The style rule “${rule}” cannot be read. It was left out.` }),
   'text-left': ({ element, why }) => ({ message: why === 'too-long' ? `${element} has thousands of letters. It was left out.` : `${element} names no path for its text. It was left out.` }),
+  'too-many-colours': ({ colours, most }) => ({ severity: 'blocker', message: `This drawing has ${colours} colours. At most ${most} can be told apart as films. Make its colours fewer, or save it as a picture and trace that.` }),
+  'too-many-points': ({ most }) => ({ severity: 'blocker', message: `The outlines of this drawing have more than ${most} points at this size, more than can be planned. Simplify it, make it smaller, or save a part of it and add that.` }),
   'too-tangled': ({ element }) => ({ message: `${element} crosses itself millions of times. It was left out.` }),
   'transform-ignored': ({ element }) => ({ message: `${element} has a transform that cannot be read. It is shown without it.` }),
   'use-cycle': ({ element }) => ({ message: `${element} repeats something that contains it. The repeat was left out.` }),

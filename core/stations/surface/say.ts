@@ -47,7 +47,7 @@ function becauseOf(wish: SizeWish, room: Placing['room'], reachMm: number): stri
   }
 }
 
-const UNITS = [['1 mm', 1], ['1 cm', 10], ['1 inch', 25.4]] as const;
+const UNITS = [['A millimetre', 1], ['A centimetre', 10], ['An inch', 25.4]] as const;
 
 /** A drawing that does not say its unit: it is asked how large it is meant to be. */
 export function sayUnit(own: Size, mmPerUnit: number): Finding<SurfacePatch> {
@@ -58,7 +58,7 @@ export function sayUnit(own: Size, mmPerUnit: number): Finding<SurfacePatch> {
     stage: 'surface',
     message: `This file does not say how large it is. It is taken as ${at(1)}. What is one unit of it?`,
     remedies: [
-      { label: `As it is: ${at(1)}`, patch: { surface: { size: { mode: 'scale', times: 1 } } } },
+      { label: `Keep ${at(1)}`, patch: { surface: { size: { mode: 'scale', times: 1 } } } },
       ...UNITS.filter(([, mm]) => Math.abs(mm / mmPerUnit - 1) > 1e-6).map(([label, mm]) => ({ label: `${label}: ${at(mm / mmPerUnit)}`, patch: { surface: { size: { mode: 'scale' as const, times: Number((mm / mmPerUnit).toPrecision(9)) } } } })),
     ],
   };

@@ -33,7 +33,7 @@ function parseStyleSheet(text: string, onSkipped: (what: string) => void): Style
         const source = textOf(selector);
         try {
           const test = compile<XmlElement, XmlElement>(source, { xmlMode: true, adapter: ADAPTER });
-          rules.push({ matches: test, specificity: specificityOf(selector), declarations });
+          rules.push({ matches: test, key: keyOf(selector), specificity: specificityOf(selector), declarations });
         } catch {
           onSkipped(source);
         }
@@ -46,6 +46,24 @@ function parseStyleSheet(text: string, onSkipped: (what: string) => void): Style
 function collect(node: CssNode, into: Declaration[]): void {
   if (node.type !== 'Declaration') return;
   into.push({ property: node.property.toLowerCase(), value: node.value.type === 'Raw' ? node.value.value.trim() : '', important: node.important !== false });
+}
+
+/** The narrowest thing that the element itself must have, or one that it lies in, from the parts of its selector. */
+function keyOf(selector: CssNode): string | null {
+  const parts = selector.type === 'Selector' ? selector.children.toArray() : [];
+  const last = parts.findLastIndex((part) => part.type === 'Combinator');
+  const own = namesIn(parts.slice(last + 1));
+  if (own.narrow) return own.narrow;
+  // Beside it there may be others; only what it lies in is looked up.
+  const isWithin = parts.every((part) => part.type !== 'Combinator' || part.name === ' ' || part.name === '>');
+  const outer = isWithin ? namesIn(parts.slice(0, Math.max(0, last))).narrow : null;
+  return outer ? `^${outer}` : own.name;
+}
+
+function namesIn(parts: readonly CssNode[]): { readonly narrow: string | null; readonly name: string | null } {
+  const of = (type: CssNode['type']) => (parts.find((part) => part.type === type) as { readonly name: string } | undefined)?.name;
+  const [id, className, name] = [of('IdSelector'), of('ClassSelector'), of('TypeSelector')];
+  return { narrow: id !== undefined ? `#${id}` : className !== undefined ? `.${className}` : null, name: name !== undefined && name !== '*' && !name.includes('|') ? name : null };
 }
 
 /** (ids, classes and attributes, types) packed into one number that sorts as the cascade does. */

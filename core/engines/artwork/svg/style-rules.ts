@@ -8,6 +8,8 @@ export interface Declaration {
 
 export interface StyleRule {
   readonly matches: (element: XmlElement) => boolean;
+  /** What an element must have for it to match at all: "#id", ".class" or a name, or "^#id" and "^.class" of one round it; null when any may. */
+  readonly key: string | null;
   readonly specificity: number;
   readonly declarations: readonly Declaration[];
 }

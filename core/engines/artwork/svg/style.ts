@@ -1,4 +1,4 @@
-import type { Declaration, Styles } from './style-rules.js';
+import type { Declaration, StyleRule, Styles } from './style-rules.js';
 import { parseSvgLength } from './lengths.js';
 import type { XmlElement } from './xml.js';
 
@@ -61,7 +61,7 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, { rules
     }
   };
   for (const [name, value] of Object.entries(element.attributes)) if (PROPERTIES.has(name)) declare(name, value.trim(), 0);
-  for (const rule of rules) if (rule.matches(element)) declareAll(rule.declarations, 1 + rule.specificity);
+  for (const rule of rulesFor(element, rules)) if (rule.matches(element)) declareAll(rule.declarations, 1 + rule.specificity);
   declareAll(own.get(element) ?? [], INLINE);
 
   const style: Record<string, string> = {};
@@ -100,3 +100,36 @@ function fontShorthand(value: string): [string, string][] {
 
 const INLINE = 1e12;
 const IMPORTANT = 1e13;
+
+interface RuleIndex {
+  readonly count: number;
+  /** Places in the style sheets, by what an element must have; under null those that any element may match. */
+  readonly byKey: ReadonlyMap<string | null, readonly number[]>;
+}
+
+const indexes = new WeakMap<readonly StyleRule[], RuleIndex>();
+
+/** The rules that may match an element, in the order of the style sheets: thousands of rules against thousands of elements would take minutes. */
+function rulesFor(element: XmlElement, rules: readonly StyleRule[]): readonly StyleRule[] {
+  if (rules.length === 0) return rules;
+  let index = indexes.get(rules);
+  if (index?.count !== rules.length) {
+    const byKey = new Map<string | null, number[]>();
+    rules.forEach(({ key }, i) => {
+      const list = byKey.get(key);
+      if (list) list.push(i);
+      else byKey.set(key, [i]);
+    });
+    index = { count: rules.length, byKey };
+    indexes.set(rules, index);
+  }
+  const keys: (string | null)[] = [null, element.name, ...namesOf(element)];
+  for (let outer = element.parent; outer; outer = outer.parent) for (const name of namesOf(outer)) keys.push(`^${name}`);
+  const found = new Set(keys.flatMap((key) => index.byKey.get(key) ?? []));
+  return [...found].sort((a, b) => a - b).map((i) => rules[i]!);
+}
+
+/** An element's id and classes as selectors name them. */
+function namesOf({ attributes: { id, class: classes } }: XmlElement): string[] {
+  return [...(id === undefined ? [] : [`#${id}`]), ...(classes === undefined ? [] : classes.split(/\s+/).filter(Boolean).map((name) => `.${name}`))];
+}

@@ -73,7 +73,7 @@ describe('text in a shipped font', () => {
 
   it('in a weight that the font is not here in says so', async () => {
     const { codes, artwork } = await read('<text x="20" y="80" font-family="Zilla Slab" font-size="30">Wick <tspan font-weight="bold">and Lantern</tspan></text>');
-    expect([codes, artwork.findings[0]!.message]).toEqual([['font-weight'], expect.stringContaining('weight 700 only. Text that asks for weight 400')]);
+    expect([codes, artwork.findings[0]!.message]).toEqual([['font-weight'], expect.stringContaining('is here only in bold. Text that should be regular')]);
     expect((await read('<text x="20" y="80" style="font:bold 30px Zilla Slab">Wick</text>')).codes).toEqual([]);
   });
 });
