@@ -47,6 +47,44 @@ describe('lantern separate', () => {
   });
 });
 
+describe('lantern separate, of what is too much or nothing', () => {
+  const svg = (body: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="300mm" viewBox="0 0 3000 3000">${body}</svg>`;
+  const separated = (name: string, body: string, head = '') => {
+    const out = inFolder(name);
+    const { status } = lantern('separate', inFolder(`${name}.svg`, head + svg(body)), '--out', out);
+    return { status, ...json<{ layers: unknown[]; findings: { code: string; severity: string }[] }>(join(out, 'separation.json')) };
+  };
+  const round = (points: number) => Array.from({ length: points }, (_, i) => `${i === 0 ? 'M' : 'L'}${(1500 + 1400 * Math.cos((2 * Math.PI * i) / points)).toFixed(3)} ${(1500 + 1400 * Math.sin((2 * Math.PI * i) / points)).toFixed(3)}`).join('');
+
+  it.each([
+    ['points', `<path d="${round(260_000)}Z"/>`, 'too-many-points'],
+    ['colours', Array.from({ length: 1100 }, (_, i) => `<rect x="${(i % 50) * 50}" y="${Math.floor(i / 50) * 50}" width="40" height="40" fill="#${(i * 977).toString(16).padStart(6, '0')}"/>`).join(''), 'too-many-colours'],
+    ['nothing', '<g/>', 'nothing-painted'],
+  ])('%s: nothing is cut, and a blocker says why', (name, body, code) => {
+    const { status, layers, findings } = separated(name, body);
+    expect([status, layers]).toEqual([0, []]);
+    expect(findings.filter(({ severity }) => severity === 'blocker').map((finding) => finding.code)).toContain(code);
+  });
+
+  it('reads entities that a drawing declares for itself', () => {
+    const { layers, findings } = separated('entity', '<rect width="&w;" height="300" fill="&red;"/>', '<!DOCTYPE svg [<!ENTITY red "#b3262b"><!ENTITY w "1500">]>');
+    expect(layers).toMatchObject([{ colour: '#b3262b', areaMm2: expect.closeTo(4500, 3) }]);
+    expect(findings.map(({ code }) => code)).not.toContain('entity-ignored');
+  });
+
+  it('names a folder that was given for a file', () => {
+    const { status, stderr } = lantern('separate', folder, '--out', inFolder('none'));
+    expect(status).toBe(2);
+    expect(stderr).toContain('It is a folder');
+  });
+
+  it('simulates no more moves than a sheet has', () => {
+    const { status, stderr } = lantern('simulate', inFolder('long.hpgl', `IN;PU0,0;PD${'9,9,0,0,'.repeat(130_000)}1,1;`), '--out', inFolder('long.svg'));
+    expect(status).toBe(2);
+    expect(stderr).toContain('at most 250000');
+  });
+});
+
 describe('lantern nest', () => {
   const square = { id: 'square', quantity: 3, rotations: [0, 90], rings: [[[0, 0], [50, 0], [50, 50], [0, 50]]] };
 

@@ -21,7 +21,8 @@ const MAX_DEPTH = 800;
 const MAX_ELEMENTS = 500_000;
 
 /**
- * Parses bytes as XML. No entity is fetched or expanded beyond XML's own five; unknown ones are counted.
+ * Parses bytes as XML. Entities that the drawing itself declares as plain text are read; none is fetched, and none may hold others, so that
+ * they cannot multiply. Those that stay unknown are counted.
  * @throws Refusal `not-xml` with line and column, `too-deep`, or `too-many-elements`
  */
 export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement; unknownEntities: number } {
@@ -41,6 +42,9 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
       source,
       path: `line ${parser.line}, column ${parser.column}`,
     });
+  });
+  parser.on('doctype', (text) => {
+    for (const [name, value] of harmlessEntities(text)) parser.ENTITIES[name] = value;
   });
   parser.on('opentag', (tag) => {
     depth += 1;
@@ -78,6 +82,16 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
   parser.write(decode(bytes)).close();
   if (!root) throw new Refusal('not-xml', { reason: null }, { source });
   return { root, unknownEntities };
+}
+
+/** More declarations than this, or longer ones, are no abbreviations. */
+const MOST_ENTITIES = 200;
+const LONGEST_ENTITY = 1000;
+
+/** Entities of a document type that stand for plain text: no markup, no other entities. */
+function harmlessEntities(doctype: string): [name: string, value: string][] {
+  const found = [...doctype.matchAll(/<!ENTITY\s+([A-Za-z_][\w.-]*)\s+(?:"([^"]*)"|'([^']*)')\s*>/g)].map((match): [string, string] => [match[1]!, match[2] ?? match[3] ?? '']);
+  return found.filter(([name, value]) => name !== '__proto__' && value.length <= LONGEST_ENTITY && !/[&<%]/.test(value)).slice(0, MOST_ENTITIES);
 }
 
 function decode(bytes: Uint8Array): string {
