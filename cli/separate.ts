@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ArtworkReader, colourDifference, paintRegions, pictureKind, type Artwork } from '../core/engines/artwork/index.js';
-import { areaOf, boundsOf, countPieces, joinBoxes, type Box } from '../core/geometry/index.js';
+import { areaOf, boundsOf, countPieces, joinBoxes, longestSide, type Box } from '../core/geometry/index.js';
 import { DEFAULT_TRACING, inWords, NO_REPAIR, NOTHING_PAINTED, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
 import { FILM_FAMILIES } from '../core/shop/index.js';
 import { sayUnit } from '../core/stations/surface/index.js';
@@ -78,9 +78,8 @@ function ruledTrap(layers: Separation['layers']): number {
   const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
   if (!art) return 0;
   const { drawBackIndoorsMm } = FILM_FAMILIES.calendered;
-  const size = Math.max(art.maxX - art.minX, art.maxY - art.minY);
   const { distanceMm } = layOutMarks(art, { sizeMm: 6, distanceMm: null });
-  const placement = placementErrorMm(CAREFUL_MM.marked, size, 'dry');
+  const placement = placementErrorMm(CAREFUL_MM.marked, longestSide(art), 'dry');
   // The first layer is the one that the others are laid to.
   const traps = contactsOf(layers).map(({ a, farthestMm }) => trapWidth({ placementErrorMm: placement, bothLaid: a !== layers[0]!.key, shrinkDifference: 0, drawBackMm: 2 * drawBackIndoorsMm, reachMm: farthestMm, markDistanceMm: distanceMm, repeatabilityMm: 0.05 }).mm);
   return Math.max(0, ...traps);

@@ -132,6 +132,20 @@ export function pointCell(x: number, y: number): number {
   return Math.round(x / CELL_MM) * 4_294_967 + Math.round(y / CELL_MM);
 }
 
+/** The longer side of a box. */
+export function longestSide({ minX, minY, maxX, maxY }: Box): number {
+  return Math.max(maxX - minX, maxY - minY);
+}
+
+/** The square of the distance from a point to the edge between two others; to the point itself where they are one. */
+export function squareToEdge(px: number, py: number, x: number, y: number, endX: number, endY: number): number {
+  const [dx, dy] = [endX - x, endY - y];
+  const square = dx * dx + dy * dy;
+  const share = square === 0 ? 0 : Math.min(1, Math.max(0, ((px - x) * dx + (py - y) * dy) / square));
+  const [offX, offY] = [px - x - share * dx, py - y - share * dy];
+  return offX * offX + offY * offY;
+}
+
 /** Whether a point lies inside the rings by the even-odd rule; points exactly on an edge may go either way. */
 export function containsPoint(rings: Rings, x: number, y: number): boolean {
   let inside = false;

@@ -97,6 +97,7 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
   const loose = new LooseLines();
   for (const paint of artwork.paints) {
     const rings = paintedArea(paint, place, { said, filled, loose: (lines) => loose.add(paint, lines, regions.length) });
+    if (said.points > MOST_POINTS) return { regions: [], noticed: [{ code: 'too-many-points', most: MOST_POINTS }] };
     const region = rings && keep(paint, rings);
     if (region) regions.push(region);
   }
@@ -105,7 +106,6 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
     if (region) regions.splice(at, 0, region);
     if (open.length > 0) said.open.push({ colour: paint.colour, lines: open });
   }
-  if (said.points > MOST_POINTS) return { regions: [], noticed: [{ code: 'too-many-points', most: MOST_POINTS }] };
   const colours = new Set(regions.map((region) => region.colour)).size;
   if (colours > MOST_COLOURS) return { regions: [], noticed: [{ code: 'too-many-colours', colours, most: MOST_COLOURS }] };
   return { regions, noticed: noticedOf(said, place.repair.joinEndsMm) };

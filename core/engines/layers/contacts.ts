@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { areaOf, boundsOf, boxesTouch, grow, intersect, joinBoxes, perimeter, type Box } from '../../geometry/index.js';
+import { areaOf, boundsOf, boxesTouch, grow, intersect, joinBoxes, perimeter, squareToEdge, type Box } from '../../geometry/index.js';
 import type { Separation, StackedPaint, VisibleLayer } from './layer.js';
 import { ringsNear } from './separate.js';
 
@@ -79,15 +79,6 @@ function edgesNearOthers(layers: readonly VisibleLayer[], boxes: readonly Box[])
 
 function isOnEdge(px: number, py: number, at: readonly number[], i: number): boolean {
   return squareToEdge(px, py, at[4 * i]!, at[4 * i + 1]!, at[4 * i + 2]!, at[4 * i + 3]!) <= REACH_MM * REACH_MM;
-}
-
-/** The square of the distance from a point to an edge. */
-function squareToEdge(px: number, py: number, x: number, y: number, endX: number, endY: number): number {
-  const [dx, dy] = [endX - x, endY - y];
-  const square = dx * dx + dy * dy;
-  const share = square === 0 ? 0 : Math.min(1, Math.max(0, ((px - x) * dx + (py - y) * dy) / square));
-  const [offX, offY] = [px - x - share * dx, py - y - share * dy];
-  return offX * offX + offY * offY;
 }
 
 /** How layers lie to each other: which meet, and which the artwork paints over which. */

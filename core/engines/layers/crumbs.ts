@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { areaOf, boundsOf, containsPoint, grow, perimeter, regionsOf, ringsOf, signedArea, subtract, tolerances, unite, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, containsPoint, grow, perimeter, regionsOf, ringsOf, signedArea, squareToEdge, subtract, tolerances, unite, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import type { Crumbs } from './layer.js';
 import { boxIndex } from './separate.js';
 
@@ -68,7 +68,7 @@ function bordersTwice(area: Rings): (stretch: Region) => boolean {
   const index = new Flatbush(edges.length / 4);
   for (let i = 0; i < edges.length; i += 4) index.add(Math.min(edges[i]!, edges[i + 2]!), Math.min(edges[i + 1]!, edges[i + 3]!), Math.max(edges[i]!, edges[i + 2]!), Math.max(edges[i + 1]!, edges[i + 3]!));
   index.finish();
-  const isOn = (x: number, y: number) => index.search(x - ON_MM, y - ON_MM, x + ON_MM, y + ON_MM, (i) => distanceToEdge(x, y, edges, i) <= ON_MM).length > 0;
+  const isOn = (x: number, y: number) => index.search(x - ON_MM, y - ON_MM, x + ON_MM, y + ON_MM, (i) => squareToEdge(x, y, edges[4 * i]!, edges[4 * i + 1]!, edges[4 * i + 2]!, edges[4 * i + 3]!) <= ON_MM * ON_MM).length > 0;
   return ({ outer }) => {
     if (signedArea(outer) < DUST_MM2) return false;
     let [runs, on] = [0, 0];
@@ -90,14 +90,6 @@ function bordersTwice(area: Rings): (stretch: Region) => boolean {
 const ON_MM = 1e-5;
 /** Less area than this is rounding, mm². */
 const DUST_MM2 = 1e-7;
-
-function distanceToEdge(px: number, py: number, edges: readonly number[], i: number): number {
-  const [x, y] = [edges[4 * i]!, edges[4 * i + 1]!];
-  const [dx, dy] = [edges[4 * i + 2]! - x, edges[4 * i + 3]! - y];
-  const square = dx * dx + dy * dy;
-  const share = square === 0 ? 0 : Math.min(1, Math.max(0, ((px - x) * dx + (py - y) * dy) / square));
-  return Math.hypot(px - x - share * dx, py - y - share * dy);
-}
 
 /** Far enough from an edge not to be rounding. */
 const EDGE_MM = 0.002;

@@ -15,4 +15,4 @@ export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';
 export { narrowGaps, thinnestPart, thinParts } from './thin-parts.js';
 export { touchUp, type CutRemedies, type TouchedLayer } from './touch-up.js';
-export { CAREFUL_MM, LEAST_TRAP_MM, placementErrorMm, trapWidth, type Laying, type TrapForm, type TrapTerms, type TrapWidth } from './trap.js';
+export { CAREFUL_MM, LAYINGS, LEAST_TRAP_MM, placementErrorMm, trapWidth, type Laying, type TrapForm, type TrapTerms, type TrapWidth } from './trap.js';

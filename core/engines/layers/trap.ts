@@ -1,5 +1,6 @@
 /** How work is laid: wet, and on paper tape, film stretches more than dry. */
-export type Laying = 'dry' | 'wet' | 'tape';
+export const LAYINGS = ['dry', 'wet', 'tape'] as const;
+export type Laying = (typeof LAYINGS)[number];
 
 /** What a careful placement of pieces of 100 to 300 mm stays within (a₀), mm: with marks, and by eye. */
 export const CAREFUL_MM = { marked: 0.25, byEye: 0.5 } as const;

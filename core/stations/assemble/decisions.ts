@@ -1,4 +1,4 @@
-import type { Laying } from '../../engines/layers/index.js';
+import { LAYINGS, type Laying } from '../../engines/layers/index.js';
 import { object } from '../schema.js';
 import type { Patch, Slice } from '../slice.js';
 
@@ -10,7 +10,7 @@ export interface AssembleDecisions {
 export type AssemblePatch = Patch<AssembleDecisions>;
 
 export const assembleSlice: Slice<AssembleDecisions> = {
-  schema: { assembly: object({ way: { enum: ['dry', 'wet', 'tape'] } }) },
+  schema: { assembly: object({ way: { enum: LAYINGS } }) },
   beginning: { assembly: { way: 'dry' } },
   upgrades: {
     // Version 3 did not ask whether work is laid wet.

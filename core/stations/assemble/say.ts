@@ -1,4 +1,4 @@
-import type { Laying } from '../../engines/layers/index.js';
+import { LAYINGS, type Laying } from '../../engines/layers/index.js';
 import { formatLength, type Ruling } from '../../words/index.js';
 import type { AssembleDecisions, AssemblePatch } from './decisions.js';
 import type { StepFigures } from './steps.js';
@@ -69,6 +69,6 @@ export function sayWay(way: Laying): Ruling<AssemblePatch> {
     value: WAYS[way].value,
     unit: '',
     because: [WAYS[way].because],
-    alternatives: (['dry', 'wet', 'tape'] as const).filter((other) => other !== way).map((other) => ({ label: WAYS[other].label, patch: { assembly: { way: other } } })),
+    alternatives: LAYINGS.filter((other) => other !== way).map((other) => ({ label: WAYS[other].label, patch: { assembly: { way: other } } })),
   };
 }

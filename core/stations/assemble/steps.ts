@@ -1,3 +1,5 @@
+import type { Laying } from '../../engines/layers/index.js';
+
 /** A layer as assembly looks at it. */
 export interface AssemblyLayer {
   readonly filmName: string;
@@ -18,7 +20,7 @@ export interface StepFigures {
  * The assembly in order. On the surface the layer nearest it goes down first; on tape the front layer is picked up first and the
  * others follow backwards, so the order turns over and the work is seen from behind. No layers, no steps.
  */
-export function assemblyOrder(layers: readonly AssemblyLayer[], way: 'dry' | 'wet' | 'tape', hasMarks: boolean): StepFigures[] {
+export function assemblyOrder(layers: readonly AssemblyLayer[], way: Laying, hasMarks: boolean): StepFigures[] {
   if (layers.length === 0) return [];
   const upwards = [...layers].sort((a, b) => a.order - b.order);
   const isOnTape = way === 'tape';

@@ -1,5 +1,5 @@
 import { knockedOut, leastForBridges, leastForOnePiece, outlineArea, separate, type LayerPaint } from '../../engines/layers/index.js';
-import { areaOf, boundsOf, grow, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, grow, longestSide, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { BuildDecisions, Contour, KnockOut, Outline } from './decisions.js';
 
@@ -61,15 +61,10 @@ export function framed(paints: readonly LayerPaint[], decisions: Pick<BuildDecis
     const onePieceMm = leastForOnePiece(inner);
     const bridgesMm = leastForBridges(inner, Math.max(onePieceMm, film.thinnestMm), film.thinnestMm);
     const widthMm = outline.widthMm ?? bridgesMm;
-    const longestMm = longestSide(grow(inner, widthMm));
+    const longestMm = longestSide(boundsOf(grow(inner, widthMm))!);
     inner = outlineArea(inner, widthMm, outline.join, outline.fillBelowMm);
     now = [{ layer: film.id, rings: inner }, ...now];
     outlines.push({ outline, film, widthMm, onePieceMm, bridgesMm, longestMm, box: boundsOf(inner)! });
   }
   return { paints: now, knockOuts, idleKnockOuts, contour, outlines };
-}
-
-function longestSide(rings: Rings): number {
-  const box = boundsOf(rings)!;
-  return Math.max(box.maxX - box.minX, box.maxY - box.minY);
 }

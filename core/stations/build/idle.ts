@@ -1,4 +1,4 @@
-import { areaOf, countPieces, unite } from '../../geometry/index.js';
+import { countPieces, unite } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { BuildDecisions, KnockOut, Outline } from './decisions.js';
 import type { Framed } from './framing.js';
@@ -23,6 +23,7 @@ interface Ground {
 
 /** The decisions of a build that do nothing, or do it in pieces. */
 export function idleDecisions({ build, films, framed, pairs, layers }: Ground): Idle[] {
+  const { blockOut } = build;
   const isCut = (id: string) => layers.some((layer) => layer.key === id);
   return [
     ...build.knockOuts.flatMap((knockOut): Idle[] => {
@@ -30,17 +31,18 @@ export function idleDecisions({ build, films, framed, pairs, layers }: Ground): 
       const why = shapeFilmId === baseFilmId ? 'itself' : !films.has(shapeFilmId) || !films.has(baseFilmId) ? 'gone' : framed?.idleKnockOuts.includes(knockOut) ? 'apart' : null;
       return why ? [{ kind: 'knock-out', knockOut, why }] : [];
     }),
-    ...(build.blockOut && build.blockOut.filmId === build.blockOut.underFilmId ? [{ kind: 'block-out', why: 'itself' } as const] : []),
-    ...(build.blockOut && build.blockOut.filmId !== build.blockOut.underFilmId && (!films.has(build.blockOut.filmId) || !isCut(build.blockOut.underFilmId)) ? [{ kind: 'block-out', why: 'gone' } as const] : []),
+    ...(!blockOut ? [] : blockOut.filmId === blockOut.underFilmId ? [{ kind: 'block-out', why: 'itself' } as const] : !films.has(blockOut.filmId) || !isCut(blockOut.underFilmId) ? [{ kind: 'block-out', why: 'gone' } as const] : []),
     ...build.outlines.filter((outline) => !films.has(outline.filmId)).map((outline): Idle => ({ kind: 'outline-gone', outline })),
     // A lap was asked for under a film that cannot have one.
     ...pairs.filter((pair) => (pair.why === 'dyes-mix' || pair.why === 'nothing-sticks') && (build.pairs[pair.key]?.school ?? 'inlay') !== 'inlay').map((pair): Idle => ({ kind: 'pair', pair })),
-    ...(framed?.outlines ?? []).flatMap(({ film }): Idle[] => {
-      const layer = layers.find(({ key }) => key === film.id);
-      if (!layer || areaOf(layer.cut) === 0) return [];
-      const whole = countPieces(unite(layers.flatMap((other) => [...other.visible]))).pieces;
-      const { pieces } = countPieces(layer.cut);
-      return pieces > whole ? [{ kind: 'outline-islands', film, pieces }] : [];
-    }),
+    ...inIslands(framed?.outlines ?? [], layers),
   ];
+}
+
+/** Outlines that fall into more pieces than the whole work has. The work is only put together for those that are not one piece. */
+function inIslands(outlines: Framed['outlines'], layers: Ground['layers']): Idle[] {
+  const parted = outlines.map(({ film }) => ({ film, pieces: countPieces(layers.find(({ key }) => key === film.id)?.cut ?? []).pieces })).filter(({ pieces }) => pieces > 1);
+  if (parted.length === 0) return [];
+  const whole = countPieces(unite(layers.flatMap(({ visible }) => [...visible]))).pieces;
+  return parted.filter(({ pieces }) => pieces > whole).map(({ film, pieces }) => ({ kind: 'outline-islands', film, pieces }));
 }

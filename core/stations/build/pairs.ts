@@ -1,7 +1,7 @@
 import { colourLightness } from '../../engines/artwork/index.js';
 import { CAREFUL_MM, placementErrorMm, trapWidth, type LayerContact, type Laying, type PairBuild, type TrapTerms, type TrapWidth } from '../../engines/layers/index.js';
 import { layOutMarks, type MarkWish } from '../../engines/marks/index.js';
-import type { Box } from '../../geometry/index.js';
+import { longestSide, type Box } from '../../geometry/index.js';
 import { drawBackMm, wayOf, type Film } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
 
@@ -52,11 +52,6 @@ export function carefulMm(build: Pick<BuildDecisions['build'], 'placementErrorMm
   return build.placementErrorMm ?? (hasMarks ? CAREFUL_MM.marked : CAREFUL_MM.byEye);
 }
 
-/** The longest side of what is laid in one piece. */
-export function longestSideMm(box: Box): number {
-  return Math.max(box.maxX - box.minX, box.maxY - box.minY);
-}
-
 /** What the rules of pairs look at besides the films. */
 export interface PairRules {
   /** Film ids from the surface upwards. */
@@ -81,9 +76,9 @@ export function rulePairs({ order, first, contacts, art, build, marks, laying, r
   const found = contacts.map(({ a, b, box, farthestMm }) => {
     const [low, high] = rank.get(a)! < rank.get(b)! ? [a, b] : [b, a];
     const [lower, upper] = [filmOf(low), filmOf(high)];
-    const edgeMm = Math.max(longestSideMm(box), 1);
+    const edgeMm = Math.max(longestSide(box), 1);
     const terms: TrapTerms = {
-      placementErrorMm: placementErrorMm(a0, longestSideMm(art), laying),
+      placementErrorMm: placementErrorMm(a0, longestSide(art), laying),
       bothLaid: low !== first && high !== first,
       shrinkDifference: Math.abs(shrinkBetween(lower, upper)),
       drawBackMm: drawBackMm(lower, build.lives) + drawBackMm(upper, build.lives),

@@ -1,6 +1,6 @@
 import { buildLayers, withoutCrumbs, type BuiltLayer, type Laying, type TrapWidth } from '../../engines/layers/index.js';
 import type { MarkWish } from '../../engines/marks/index.js';
-import { areaOf, boundsOf, countPieces, grow, joinBoxes, unite, type Box, type Matrix } from '../../geometry/index.js';
+import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, unite, type Box, type Matrix } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { Finding, PlaceRemedy, Ruling } from '../../words/index.js';
 import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../artwork/index.js';
@@ -8,7 +8,7 @@ import type { Stage } from '../stage.js';
 import type { BlockOut, BuildDecisions, BuildPatch } from './decisions.js';
 import { idleDecisions, type Idle } from './idle.js';
 import { stackingOrder } from './order.js';
-import { longestSideMm, pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
+import { pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
 import { sayBuild, sayPair } from './say.js';
 import { sayIdle } from './say-idle.js';
 import type { Separated } from './separate-stage.js';
@@ -111,7 +111,7 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
     pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
     trapMm: isTrapped ? trapMm : 0,
     trap: widest?.width ?? null,
-    ...saidOf(idleDecisions({ build, films, framed, pairs, layers }), sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSideMm(art) : 0, framed, filmOf }), build, films),
+    ...saidOf(idleDecisions({ build, films, framed, pairs, layers }), sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSide(art) : 0, framed, filmOf }), build, films),
   };
 }
 

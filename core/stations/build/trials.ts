@@ -1,12 +1,12 @@
 import { cutProgram } from '../../engines/cutting/index.js';
 import { crossSection, gapTrial, placementErrorMm, type GapTrial, type GapTrialTerms, type School } from '../../engines/layers/index.js';
 import { layOutMarks } from '../../engines/marks/index.js';
-import { areaOf, boundsOf, countPieces, grow, joinBoxes, perimeter, type Box } from '../../geometry/index.js';
+import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, perimeter, type Box } from '../../geometry/index.js';
 import { settingsFor, type Shop } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
-import { carefulMm, longestSideMm, pairKey, shrinkBetween } from './pairs.js';
+import { carefulMm, pairKey, shrinkBetween } from './pairs.js';
 import type { Separated } from './separate-stage.js';
-import { buildJob, buildStage, type BuildContext, type BuildOut, type LayingWanted } from './stage.js';
+import { buildJob, buildStage, firstLaid, type BuildContext, type BuildOut, type LayingWanted } from './stage.js';
 
 /** One minute of arc: what a good eye can part (tangent). */
 const EYE = Math.tan(Math.PI / 180 / 60);
@@ -63,10 +63,11 @@ function termsOf({ build, recipe, repeatabilityMm }: TrialGround, hasMarks: bool
   const laying = recipe.assembly.way;
   const pairs = new Map(build.pairs.map((pair) => [pair.key, pair]));
   return {
-    placementErrorMm: placementErrorMm(carefulMm(recipe.build, hasMarks), longestSideMm(art), laying),
+    placementErrorMm: placementErrorMm(carefulMm(recipe.build, hasMarks), longestSide(art), laying),
     repeatabilityMm,
     marks: hasMarks ? [{ x: a!.xMm, y: a!.yMm }, { x: b!.xMm, y: b!.yMm }] : null,
-    first: (laying === 'tape' ? build.layers.at(-1) : build.layers[0])!.key,
+    // A backing is one of the layers here already.
+    first: firstLaid(build.layers.map((layer) => layer.key), null, laying),
     pair(lower, upper) {
       const pair = pairs.get(pairKey(lower, upper));
       return { shrink: pair ? shrinkBetween(pair.lower, pair.upper) : 0, drawBackMm: pair?.terms.drawBackMm ?? 0, box: pair?.box ?? art };

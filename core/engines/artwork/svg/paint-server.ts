@@ -1,6 +1,7 @@
 import { boundsOf, flatten, IDENTITY } from '../../../geometry/index.js';
 import { overWhite, parseColour } from '../colour.js';
 import type { Styles } from './style-rules.js';
+import { idOfUrl } from './context.js';
 import { meanAlphaOfGradient, meanOfGradient } from './gradient-bands.js';
 import { SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
@@ -47,9 +48,18 @@ export function resolvePaint(value: string, options: PaintOptions): SolidPaint {
   return alpha >= 0.998 ? { colour: parsed.hex, lost: 'none' } : { colour: overWhite(parsed.hex, alpha), lost: 'opacity' };
 }
 
+/** Less solid than this on the whole, a fill is a shine or a shadow: more is seen through it than of it. */
+const SHINE = 0.5;
+
+/** Whether a fill that is seen at all is a shine or a shadow. */
+export function isShine(value: string, options: PaintOptions): boolean {
+  const alpha = value === 'none' ? 0 : meanAlpha(value, options);
+  return alpha > 0 && alpha < SHINE;
+}
+
 /** How solid a fill or stroke is, 0 to 1: its own opacity, and the mean along a gradient. What is no colour counts as solid. */
-export function meanAlpha(value: string, options: PaintOptions): number {
-  const id = /^url\(\s*["']?#([^"')]+)/.exec(value)?.[1];
+function meanAlpha(value: string, options: PaintOptions): number {
+  const id = idOfUrl(value);
   const server = id === undefined ? undefined : options.byId.get(id);
   if (server?.name === 'linearGradient' || server?.name === 'radialGradient') return options.opacity * meanAlphaOfGradient(server, options);
   return options.opacity * (parseColour(value.toLowerCase() === 'currentcolor' ? options.currentColor : value)?.alpha ?? 1);

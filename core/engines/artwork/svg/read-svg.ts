@@ -12,7 +12,7 @@ import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
-import { meanAlpha, resolvePaint } from './paint-server.js';
+import { isShine, resolvePaint, type PaintOptions } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE } from './style.js';
 import type { Declaration, StyleRule } from './style-rules.js';
@@ -192,7 +192,7 @@ class SvgReader {
   }
 
   #fill(element: XmlElement, context: Context, curves: Curves): void {
-    if (this.#isShine(context)) {
+    if (this.#given.repair.shines === 'drop' && isShine(context.style['fill']!, this.#paintOptions(context, 'fill'))) {
       this.#shines += 1;
       return;
     }
@@ -209,14 +209,6 @@ class SvgReader {
       const clip: Clip | null = area && { outlines: [{ curves: area.curves, matrix: compose(context.matrix, area.matrix), rule: 'nonzero', clips: [] }], clips: [] };
       this.#paint(element, clip ? { ...context, clips: [...context.clips, clip] } : context, curves, overWhite(colour, opacity), how);
     }
-  }
-
-  /** Whether a fill is a shine or a shadow that is to be left out: more is seen through it than of it. */
-  #isShine(context: Context): boolean {
-    if (this.#given.repair.shines === 'keep') return false;
-    const { style } = context;
-    const alpha = meanAlpha(style['fill']!, { currentColor: style['color']!, opacity: this.#opacity(context, 'fill'), byId: this.#byId, styles: this.#styles });
-    return alpha > 0 && alpha < SHINE && style['fill'] !== 'none';
   }
 
   /** The bands of a fill that is a gradient, when bands are wanted. */
@@ -325,10 +317,13 @@ class SvgReader {
   }
 
   #colour(element: XmlElement, context: Context, which: 'fill' | 'stroke'): string | null {
-    const { style } = context;
-    const { colour, lost } = resolvePaint(style[which]!, { currentColor: style['color']!, opacity: this.#opacity(context, which), byId: this.#byId, styles: this.#styles, flattenPatterns: this.#given.repair.patterns === 'flat' });
+    const { colour, lost } = resolvePaint(context.style[which]!, this.#paintOptions(context, which));
     if (lost !== 'none') this.note({ code: LOST_PAINT[lost], element: describe(element), which });
     return colour;
+  }
+
+  #paintOptions(context: Context, which: 'fill' | 'stroke'): PaintOptions {
+    return { currentColor: context.style['color']!, opacity: this.#opacity(context, which), byId: this.#byId, styles: this.#styles, flattenPatterns: this.#given.repair.patterns === 'flat' };
   }
 
   #opacity({ style, opacity }: Context, which: 'fill' | 'stroke'): number {
@@ -388,9 +383,6 @@ class SvgReader {
     this.#children(element, { ...context, matrix: inner, clips: hides ? [...context.clips, edge] : context.clips });
   }
 }
-
-/** Less solid than this on the whole, a fill is a shine or a shadow. */
-const SHINE = 0.5;
 
 /** Shapes that can carry markers. */
 const MARKED: ReadonlySet<string> = new Set(['path', 'line', 'polyline', 'polygon']);
