@@ -1,8 +1,9 @@
 import { colourDifference } from '../engines/artwork/index.js';
 import { placeOn } from '../engines/surface/index.js';
 import { measuredOf } from '../stations/surface/index.js';
-import type { Recipe, RecipePatch } from '../recipe/index.js';
-import { atTrueSize, designOf, placedBox, type ArtworkPart, type PartAsRead } from '../stations/artwork/index.js';
+import { patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
+import { longestSide, type Box } from '../geometry/index.js';
+import { atTrueSize, designOf, moved, placedBox, type ArtworkPart, type PartAsRead, type Placement, type SizeOf } from '../stations/artwork/index.js';
 import { sayFresh, sayHeir } from './say.js';
 
 /** Clear space between a new part and what stands already, as a share of the larger side. */
@@ -15,19 +16,20 @@ const SAME_COLOUR = 4;
  * kept at its own size, everything in it as large as it was, so that figures given for one part are true.
  */
 export function addingPart(recipe: Recipe, read: readonly PartAsRead[], added: PartAsRead): RecipePatch {
+  const { sizeOf } = recipe.surface;
   if (read.length === 0) {
     // Lettering is given a height, whatever it goes on.
     return { artworks: [added.part], ...(added.part.kind === 'lettering' ? { surface: { size: { mode: 'own' } } } : {}) };
   }
-  const { frame, widthMm, heightMm } = designOf(read);
+  const { frame, widthMm, heightMm } = designOf(read, sizeOf);
   const { scale } = placeOn(measuredOf(recipe), { widthMm, heightMm }, recipe.surface.size, 0).design;
   const longest = Math.max(widthMm, heightMm) * scale;
-  const own = Math.max(added.read.artwork.widthMm, added.read.artwork.heightMm);
+  const own = longestSide(added.extents[sizeOf].box);
   // A photograph may come a metre wide; words have been given their height.
   const size = added.part.kind === 'lettering' || own <= longest ? 1 : longest / own;
-  const box = placedBox({ ...added.part.place, xMm: 0, yMm: 0, scale: size }, added.read.artwork);
+  const box = placedBox({ ...added.part.place, xMm: 0, yMm: 0, scale: size }, added.extents[sizeOf]);
   const gap = longest * GAP_SHARE;
-  const place = { ...added.part.place, scale: size, xMm: (scale * (frame.minX + frame.maxX)) / 2, yMm: scale * frame.maxY + gap - box.minY };
+  const place = { ...added.part.place, scale: size, xMm: (scale * (frame.minX + frame.maxX) - box.minX - box.maxX) / 2, yMm: scale * frame.maxY + gap - box.minY };
   return { artworks: [...atTrueSize(recipe.artworks, scale), { ...added.part, place }], surface: { size: { mode: 'own' } } };
 }
 
@@ -38,13 +40,10 @@ export interface Replacement {
 }
 
 /**
- * The change that puts a new version in a part's place: as large as the old one was, with all decisions that still apply. Decisions about
- * a colour that is gone go to a new colour that is nearly the same, or are dropped and told.
+ * The change that puts a new version in a part's place: as large as the old one was and where it stood, with all decisions that still apply. Decisions about
+ * a colour that is gone go to a new colour that is nearly the same, or are dropped and told. `readWith` reads the new version by another recipe.
  */
-export function replacingPart(recipe: Recipe, read: readonly PartAsRead[], old: PartAsRead, now: PartAsRead): Replacement {
-  const longest = ({ read: { artwork } }: PartAsRead) => Math.max(artwork.widthMm, artwork.heightMm);
-  const place = { ...old.part.place, scale: (old.part.place.scale * longest(old)) / longest(now) };
-  const part: ArtworkPart = { ...now.part, id: old.part.id, place };
+export async function replacingPart(recipe: Recipe, read: readonly PartAsRead[], old: PartAsRead, now: PartAsRead, readWith: (recipe: Recipe) => Promise<PartAsRead>): Promise<Replacement> {
   const [before, after] = [coloursOf(old), coloursOf(now)];
   const elsewhere = new Set(read.filter((other) => other !== old).flatMap((other) => [...coloursOf(other)]));
   const heirs = new Map<string, string | null>();
@@ -65,13 +64,23 @@ export function replacingPart(recipe: Recipe, read: readonly PartAsRead[], old: 
     return Object.fromEntries(kept.filter(([colour]) => colour !== null));
   };
   const fresh = [...after].filter((colour) => !before.has(colour) && ![...heirs.values()].includes(colour));
-  const patch: RecipePatch = {
-    artworks: recipe.artworks.map((other) => (other.id === old.part.id ? part : other)),
+  const decided: RecipePatch = {
     films: { byColour: keys(recipe.films.byColour) },
     repair: { recolour: keys(recipe.repair.recolour), noFilm: recipe.repair.noFilm.flatMap((colour) => heirOf(colour) ?? []) },
   };
   if (fresh.length > 0) notes.push(sayFresh(fresh));
-  return { patch, notes: [...new Set(notes)] };
+  // How large it is depends on what of it is bare surface now.
+  const place = placeOfSuccessor(old, await readWith(patchRecipe(recipe, decided)), recipe.surface.sizeOf);
+  const part: ArtworkPart = { ...now.part, id: old.part.id, place };
+  return { patch: { ...decided, artworks: recipe.artworks.map((other) => (other.id === old.part.id ? part : other)) }, notes: [...new Set(notes)] };
+}
+
+/** Where a new version stands so that what counts of it is as large as that of the old one, about the same middle. */
+function placeOfSuccessor({ part: { place }, extents: old }: PartAsRead, { extents: now }: PartAsRead, sizeOf: SizeOf): Placement {
+  const scale = (place.scale * longestSide(old[sizeOf].box)) / longestSide(now[sizeOf].box);
+  const middle = ({ minX, minY, maxX, maxY }: Box, times: number) => ({ x: ((minX + maxX) / 2) * times, y: ((minY + maxY) / 2) * times });
+  const [was, is] = [middle(old[sizeOf].box, place.scale), middle(now[sizeOf].box, scale)];
+  return { ...moved(place, { x: was.x - is.x, y: was.y - is.y }), scale };
 }
 
 function coloursOf({ read: { artwork, reduced } }: PartAsRead): Set<string> {

@@ -10,6 +10,7 @@ import {
   NO_ARTWORK,
   NOTHING_PAINTED,
   paintPartStage,
+  partExtentStage,
   partMatrix,
   placeRules,
   putRightStage,
@@ -85,7 +86,7 @@ export class Planner {
     const old = read.find((other) => other.part.id === id);
     if (!old) throw new InputError('part-unknown', 'This job does not have this artwork any more.', { source: nameOfPart(part) });
     const { replacingPart } = await import('./change-parts.js');
-    return replacingPart(input.recipe, read, old, now);
+    return replacingPart(input.recipe, read, old, now, (recipe) => this.#read({ ...input, recipe }, { ...part, place: old.part.place }, {}));
   }
 
   /** A font's own name. @throws InputError when the file is no font */
@@ -112,7 +113,7 @@ export class Planner {
     const ended = (artwork: ArtworkOut, why: JobFinding): Plan => collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, why] } }, {});
 
     if (recipe.artworks.length === 0) return { ...plan, findings: [NO_ARTWORK] };
-    const design = designOf(await this.#readAll(input, hooks));
+    const design = designOf(await this.#readAll(input, hooks), recipe.surface.sizeOf);
     const paints = design.parts.reduce((sum, { read }) => sum + read.artwork.paints.length + (read.reduced ? 1 : 0), 0);
     const read: ArtworkOut = { ...design, paints, findings: design.parts.flatMap((part) => part.read.findings), rulings: [] };
     const isEmpty = paints === 0 && read.findings.every((finding) => finding.severity !== 'blocker');
@@ -171,7 +172,8 @@ export class Planner {
       const bytes = sources.get(id);
       if (bytes) this.#cache.know(bytes, sha256);
     }
-    return { part, read: await this.#cache.take(readPartStage(this.#reader), { part, repair: recipe.repair, sources }, hooks) };
+    const read = await this.#cache.take(readPartStage(this.#reader), { part, repair: recipe.repair, sources }, hooks);
+    return { part, read, extents: await this.#cache.take(partExtentStage, { part, read, repair: recipe.repair }) };
   }
 
   /** A part that is to stand on the design. @throws InputError when it cannot be read */
@@ -184,7 +186,10 @@ export class Planner {
 
   async #traced(parts: readonly PartAsRead[], scale: number, hooks: StageHooks): Promise<PartAsRead[]> {
     const traced: PartAsRead[] = [];
-    for (const { part, read } of parts) traced.push(part.kind === 'picture' ? { part, read: await this.#cache.take(tracePartStage(this.#reader), { part, read, scale }, hooks) } : { part, read });
+    for (const as of parts) {
+      const { part, read } = as;
+      traced.push(part.kind === 'picture' ? { ...as, read: await this.#cache.take(tracePartStage(this.#reader), { part, read, scale }, hooks) } : as);
+    }
     return traced;
   }
 

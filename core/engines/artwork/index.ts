@@ -12,6 +12,7 @@ export { scriptsIn, setsScriptsOf } from './lettering/scripts.js';
 export { shippedFont, SHIPPED_FONTS, type OtherScript, type ShippedFont } from './lettering/shipped-fonts.js';
 export type { Noticed, NoticedCode, NoticedOf } from './noticed.js';
 export { flattenTolerance, paintPlaced, paintRegions, type PaintPlace, type PaintRepair } from './paint-regions.js';
+export { paintedBox } from './painted-box.js';
 export type { UnpackerOf } from './picture/decode-picture.js';
 export { pictureKind, type PictureKind } from './picture/pixels.js';
 export type { ReducedPicture } from './picture/trace-picture.js';

@@ -10,7 +10,7 @@ export { crossSection, type SectionBar } from './cross-section.js';
 export { gapTrial, type GapTrial, type GapTrialOptions, type GapTrialTerms, type HeatSpot, type PairTerms } from './gap-trial.js';
 export type { Build, BuiltLayer, Crumbs, LayerPaint, School, Separation, VisibleLayer } from './layer.js';
 export { knockedOut, leastForBridges, leastForOnePiece, outlineArea, type OutlineJoin } from './outline.js';
-export { BARE, putRight, type ColouredArea, type PaintRemedies } from './put-right.js';
+export { BARE, meantColour, putRight, type ColouredArea, type PaintRemedies } from './put-right.js';
 export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';
 export { narrowGaps, thinnestPart, thinParts } from './thin-parts.js';

@@ -44,7 +44,8 @@ export function putRight<T extends ColouredArea>(areas: readonly T[], repair: Pa
   return out.filter((area) => area.rings.length > 0);
 }
 
-function meantColour({ colour, rings }: ColouredArea, { recolour, noFilm }: PaintRemedies, rules: PlaceRules): string {
+/** The colour that an area is taken for; BARE when it means bare surface. */
+export function meantColour({ colour, rings }: ColouredArea, { recolour, noFilm }: Pick<PaintRemedies, 'recolour' | 'noFilm'>, rules: PlaceRules): string {
   const now = recolour[colour] ?? colour;
   if (!noFilm.includes(now) && !isWhite(now)) return now;
   const box = boundsOf(rings);

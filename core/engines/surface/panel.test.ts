@@ -63,7 +63,7 @@ describe('a design before anything is measured', () => {
   it('is as wide as it likes', () => expect(widestOn({ kind: 'unmeasured' }, free({ mode: 'own' }).design, { minX: -9, minY: -9, maxX: 900, maxY: 900 })).toBeNull());
 
   it('asks for the unit of a drawing that does not say it, and every answer ends the question', async () => {
-    const said = (wish: SizeWish, mmPerUnit: number | null) => surfaceStage.run({ own: square, surface: { kind: 'unmeasured' }, size: wish, reachMm: 0, mmPerUnit }, {});
+    const said = (wish: SizeWish, mmPerUnit: number | null) => surfaceStage.run({ own: { ...square, otherwise: square }, surface: { kind: 'unmeasured' }, wish: { size: wish, sizeOf: 'cut' }, reachMm: 0, mmPerUnit }, {});
     const [finding, ...others] = (await said({ mode: 'own' }, 25.4 / 96)).findings;
     expect(others).toEqual([]);
     expect(finding!.remedies!.map((remedy) => remedy.label)).toEqual(['Keep 50 × 50 mm', 'A millimetre: 189 × 189 mm', 'A centimetre: 1889.8 × 1889.8 mm', 'An inch: 4800 × 4800 mm']);
@@ -74,7 +74,7 @@ describe('a design before anything is measured', () => {
 });
 
 describe('what is said of it', () => {
-  const said = (wish: SizeWish, on = panel) => surfaceStage.run({ own: square, surface: on, size: wish, reachMm: 0, mmPerUnit: null }, {});
+  const said = (wish: SizeWish, on = panel) => surfaceStage.run({ own: { ...square, otherwise: square }, surface: on, wish: { size: wish, sizeOf: 'cut' }, reachMm: 0, mmPerUnit: null }, {});
   const fit = [{ patch: { surface: { size: { mode: 'fit' } } } }];
 
   it.each([

@@ -55,8 +55,8 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
   };
 }
 
-function partsOf({ parts }: ArtworkOut): { parts: PartView[]; frame: Box } {
-  const views = parts.map(({ part, read: { artwork } }) => ({ id: part.id, ...pick(artwork, ['widthMm', 'heightMm']), box: placedBox(part.place, artwork) }));
+function partsOf({ parts, sizeOf }: ArtworkOut): { parts: PartView[]; frame: Box } {
+  const views = parts.map(({ part, extents }) => ({ id: part.id, extent: extents[sizeOf], box: placedBox(part.place, extents[sizeOf]) }));
   return { parts: views, frame: views.map((view) => view.box).reduce<Box | null>(joinBoxes, null)! };
 }
 

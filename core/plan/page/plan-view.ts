@@ -2,6 +2,7 @@ import type { WeedSpot } from '../../engines/weeding/index.js';
 import type { Box, Matrix } from '../../geometry/index.js';
 import type { JobFinding, JobRuling } from '../../recipe/index.js';
 import type { Film, FilmPiece, Mat } from '../../shop/index.js';
+import type { PartExtent } from '../../stations/artwork/index.js';
 import type { AssemblyStep } from '../../stations/assemble/index.js';
 import type { PairPlan } from '../../stations/build/index.js';
 import type { ColourUse } from '../../stations/films/index.js';
@@ -35,11 +36,10 @@ export interface PlanView {
   readonly rulings: readonly JobRuling[];
 }
 
-/** A part of the design: its own size and the box it takes up, in mm before the surface sizes the whole. */
+/** A part of the design: what it takes up at its own size and where it stands, in mm before the surface sizes the whole. */
 export interface PartView {
   readonly id: string;
-  readonly widthMm: number;
-  readonly heightMm: number;
+  readonly extent: PartExtent;
   readonly box: Box;
 }
 

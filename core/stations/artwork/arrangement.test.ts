@@ -1,15 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../../testing/seeded.js';
-import { aligned, ALIGNMENTS, atTrueSize, distributed, placedBox, reordered, repeated, snapped, withPlaces, type OwnSize, type PlacedPart } from './arrangement.js';
+import { aligned, ALIGNMENTS, atTrueSize, distributed, placedBox, reordered, repeated, snapped, withPlaces, type PartExtent, type PlacedPart } from './arrangement.js';
 import { AT_ORIGIN, carryAlternates, drawingPart } from './artwork-part.js';
 
+/** What a part takes up that is so large, about its middle. */
+const upright = (widthMm: number, heightMm: number): PartExtent => ({ box: { minX: -widthMm / 2, minY: -heightMm / 2, maxX: widthMm / 2, maxY: heightMm / 2 }, turnDeg: 0, mirrored: false });
+
 /** Parts of random sizes, places and turns, as a design has them. */
-function randomParts(seed: number, count = 5): { parts: PlacedPart[]; own: Map<string, OwnSize> } {
+function randomParts(seed: number, count = 5): { parts: PlacedPart[]; own: Map<string, PartExtent> } {
   const random = seeded(seed);
-  const own = new Map<string, OwnSize>();
+  const own = new Map<string, PartExtent>();
   const parts = Array.from({ length: count }, (_, i): PlacedPart => {
     const id = `p${i}`;
-    const size = { widthMm: 5 + 90 * random(), heightMm: 5 + 60 * random() };
+    const size = upright(5 + 90 * random(), 5 + 60 * random());
     own.set(id, size);
     const place = { xMm: 400 * random() - 200, yMm: 400 * random() - 200, scale: 0.2 + 3 * random(), turnDeg: Math.round(360 * random()) - 180, mirrored: random() < 0.5 };
     return { id, place, box: placedBox(place, size) };
@@ -22,9 +25,22 @@ const SEEDS = Array.from({ length: 20 }, (_, seed) => seed);
 
 describe('a placed part', () => {
   it('turns, scales and mirrors round its middle', () => {
-    const own = { widthMm: 40, heightMm: 20 };
+    const own = upright(40, 20);
     expect(placedBox({ ...AT_ORIGIN, xMm: 5, yMm: 7, turnDeg: 90, scale: 2 }, own)).toEqual({ minX: expect.closeTo(-15, 9), maxX: expect.closeTo(25, 9), minY: expect.closeTo(-33, 9), maxY: expect.closeTo(47, 9) });
     expect(placedBox({ ...AT_ORIGIN, mirrored: true, turnDeg: 30 }, own)).toEqual(expect.objectContaining({ minX: expect.closeTo(-(20 * Math.cos(Math.PI / 6) + 10 * Math.sin(Math.PI / 6)), 9) }));
+  });
+});
+
+describe('what a placed part takes up', () => {
+  it.each(SEEDS)('seed %i: holds all of it however it was turned when that was looked at, and fits exactly when it stands as then', (seed) => {
+    const { parts, own } = randomParts(seed, 2);
+    const [asIs, other] = parts.map(({ place }) => place) as [PlacedPart['place'], PlacedPart['place']];
+    const upRight = own.get('p0')!;
+    const then = { box: placedBox({ ...asIs, xMm: 0, yMm: 0, scale: 1 }, upRight), turnDeg: asIs.turnDeg, mirrored: asIs.mirrored };
+    expect(placedBox(asIs, then)).toEqual(Object.fromEntries(Object.entries(placedBox(asIs, upRight)).map(([side, mm]) => [side, expect.closeTo(mm, 6)])));
+    const [held, exact] = [placedBox(other, then), placedBox(other, upRight)];
+    for (const side of ['minX', 'minY'] as const) expect(held[side]).toBeLessThan(exact[side] + 1e-6);
+    for (const side of ['maxX', 'maxY'] as const) expect(held[side]).toBeGreaterThan(exact[side] - 1e-6);
   });
 });
 
@@ -83,7 +99,7 @@ describe('parts', () => {
   const ids = (parts: readonly { readonly id: string }[]) => parts.map((p) => p.id).join('');
   it('are repeated in rows and columns, clear of each other', () => {
     let n = 0;
-    const box = placedBox(AT_ORIGIN, { widthMm: 30, heightMm: 10 });
+    const box = placedBox(AT_ORIGIN, upright(30, 10));
     const copies = repeated(part('a'), box, { columns: 3, rows: 2, gapMm: 5 }, () => `c${(n += 1)}`);
     expect(copies.map(({ place }) => [place.xMm, place.yMm])).toEqual([[35, 0], [70, 0], [0, 15], [35, 15], [70, 15]]);
     expect(new Set(copies.map((copy) => copy.id)).size).toBe(5);

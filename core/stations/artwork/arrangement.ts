@@ -1,4 +1,4 @@
-import { boundsOf, boxRing, compose, joinBoxes, rotation, scaling, transformRing, translation, type Box, type Matrix } from '../../geometry/index.js';
+import { boundsOf, boxRing, compose, IDENTITY, joinBoxes, rotation, scaling, transformRing, translation, type Box, type Matrix } from '../../geometry/index.js';
 import type { ArtworkPart, Placement } from './artwork-part.js';
 
 /*
@@ -25,9 +25,18 @@ export function placementMatrix(place: Placement, own: OwnSize): Matrix {
   return [rotation(turnDeg), scaling(mirrored ? -scale : scale, scale), translation(-own.widthMm / 2, -own.heightMm / 2)].reduce(compose, translation(xMm, yMm));
 }
 
-/** The box that a placed part takes up. */
-export function placedBox(place: Placement, own: OwnSize): Box {
-  return boundsOf([transformRing(boxRing({ minX: 0, minY: 0, maxX: own.widthMm, maxY: own.heightMm }), placementMatrix(place, own))])!;
+/** What a part takes up at its own size, mm from its middle, turned and mirrored as it stood when that was looked at. */
+export interface PartExtent {
+  readonly box: Box;
+  readonly turnDeg: number;
+  readonly mirrored: boolean;
+}
+
+/** The box that a placed part takes up. Turned or mirrored otherwise than its extent was taken, it is a box that holds it, with room to spare. */
+export function placedBox({ xMm, yMm, scale, turnDeg, mirrored }: Placement, extent: PartExtent): Box {
+  const mirror = (isMirrored: boolean) => scaling(isMirrored ? -1 : 1, 1);
+  const turn = turnDeg === extent.turnDeg && mirrored === extent.mirrored ? IDENTITY : [rotation(turnDeg), mirror(mirrored), mirror(extent.mirrored), rotation(-extent.turnDeg)].reduce(compose);
+  return boundsOf([transformRing(boxRing(extent.box), [translation(xMm, yMm), scaling(scale), turn].reduce(compose))])!;
 }
 
 export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const;

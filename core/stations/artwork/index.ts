@@ -1,7 +1,7 @@
 /*
  * What comes in: files, pictures and lettering as the maker arranged them, read, painted at the size of the job, and put right.
  */
-export { aligned, ALIGNMENTS, atTrueSize, distributed, moved, placedBox, placementMatrix, reordered, repeated, snapped, withPlaces, type Alignment, type OwnSize, type PlacedPart, type SnapLine } from './arrangement.js';
+export { aligned, ALIGNMENTS, atTrueSize, distributed, moved, placedBox, placementMatrix, reordered, repeated, snapped, withPlaces, type Alignment, type OwnSize, type PartExtent, type PlacedPart, type SnapLine } from './arrangement.js';
 export {
   AT_ORIGIN,
   carryAlternates,
@@ -22,6 +22,7 @@ export { artworkSlice, type ArtworkDecisions, type ArtworkPatch } from './decisi
 export { designOf, partMatrix, type Design } from './design.js';
 export { inWords } from './in-words.js';
 export { paintPartStage, type PaintedPart } from './paint-part.js';
+export { partExtentStage, type SizeOf } from './part-extent.js';
 export { placeOf, placeRules, spared, sparedNoMore, spotsOf, takenAt, takenBack, takenEverywhere, withRecipePlaces, type PlaceSpots } from './places.js';
 export { putRightStage, type Regions } from './put-right.js';
 export { readPartStage, type PartAsRead, type ReadPart } from './read-part.js';

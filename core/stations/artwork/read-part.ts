@@ -3,6 +3,7 @@ import { InputError, type Finding } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import { sourcesOf, type ArtworkPart } from './artwork-part.js';
 import type { ArtworkPatch } from './decisions.js';
+import type { PartExtents } from './part-extent.js';
 import type { Repair } from './repair.js';
 import { noticedInWords } from './said-late.js';
 import { inWords } from './in-words.js';
@@ -16,10 +17,11 @@ export interface ReadPart {
   readonly findings: readonly Finding<ArtworkPatch>[];
 }
 
-/** A part and what was read of it. */
+/** A part, what was read of it, and what it takes up. */
 export interface PartAsRead {
   readonly part: ArtworkPart;
   readonly read: ReadPart;
+  readonly extents: PartExtents;
 }
 
 export interface ReadPartContext {

@@ -1,13 +1,24 @@
 import type { Placing, Size, SizeWish } from '../../engines/surface/index.js';
 import type { Box } from '../../geometry/index.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
-import type { SurfacePatch } from './decisions.js';
+import type { SurfaceDecisions, SurfacePatch } from './decisions.js';
 
 const FIT: SurfacePatch = { surface: { size: { mode: 'fit' } } };
 const OWN: SurfacePatch = { surface: { size: { mode: 'own' } } };
+const WHOLE_ARTBOARD: SurfacePatch = { surface: { sizeOf: 'artboard' } };
+const ONLY_CUT: SurfacePatch = { surface: { sizeOf: 'cut' } };
+
+type Wish = Pick<SurfaceDecisions['surface'], 'size' | 'sizeOf'>;
+
+/** Sizes that differ by less than a tape shows, mm. */
+const ALIKE_MM = 0.1;
+
+function isAlike(a: Size, b: Size): boolean {
+  return Math.abs(a.widthMm - b.widthMm) < ALIKE_MM && Math.abs(a.heightMm - b.heightMm) < ALIKE_MM;
+}
 
 /** The size of the design, and what there is to say against it. */
-export function sayPlacing({ design, room, trouble }: Placing, own: Size, wish: SizeWish, reachMm: number): { readonly findings: Finding<SurfacePatch>[]; readonly rulings: Ruling<SurfacePatch>[] } {
+export function sayPlacing({ design, room, trouble }: Placing, own: Size & { readonly otherwise: Size }, { size: wish, sizeOf }: Wish, reachMm: number): { readonly findings: Finding<SurfacePatch>[]; readonly rulings: Ruling<SurfacePatch>[] } {
   const isOwn = wish.mode === 'own' || (wish.mode === 'fit' && room === null);
   return {
     findings: trouble ? [sayTrouble(trouble, design, reachMm)] : [],
@@ -19,11 +30,15 @@ export function sayPlacing({ design, room, trouble }: Placing, own: Size, wish: 
         sentence: `The design is {value} wide and ${formatLength(design.heightMm)} mm high.`,
         value: design.widthMm,
         unit: 'mm',
-        because: isOwn ? [room === null ? "No panel was measured, so the artwork's own size is kept. Nothing is enlarged." : "This is the artwork's own size."] : becauseOf(wish, room, reachMm),
-        overridden: !isOwn && wish.mode !== 'fit',
+        because: [
+          ...(isOwn ? [room === null ? "No panel was measured, so the artwork's own size is kept. Nothing is enlarged." : "This is the artwork's own size."] : becauseOf(wish, room, reachMm)),
+          ...(isAlike(own, own.otherwise) ? [] : [sizeOf === 'cut' ? 'It is the size of what is cut. Empty space round it on the artboard does not count.' : 'You chose that the whole artboard counts, with the empty space round what is cut.']),
+        ],
+        overridden: (!isOwn && wish.mode !== 'fit') || sizeOf === 'artboard',
         proposed: room && wish.mode !== 'own' ? room.fittedWidthMm : own.widthMm,
         alternatives: [
           ...(room && wish.mode !== 'fit' ? [{ label: 'Fit to the panel', patch: FIT }] : []),
+          ...(isAlike(own, own.otherwise) ? [] : [sizeOf === 'cut' ? { label: 'Count the whole artboard', patch: WHOLE_ARTBOARD } : { label: 'Count only what is cut', patch: ONLY_CUT }]),
           ...(isOwn ? [] : [{ label: `Artwork’s own size, ${formatLength(own.widthMm)} mm wide`, patch: OWN }]),
         ],
       },

@@ -1,4 +1,4 @@
-import { placeOn, widestOn, type PlacedDesign, type Size, type Surface, type SizeWish } from '../../engines/surface/index.js';
+import { placeOn, widestOn, type PlacedDesign, type Size, type Surface } from '../../engines/surface/index.js';
 import { boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
@@ -12,8 +12,8 @@ export interface SurfaceOut {
 }
 
 interface SurfaceContext {
-  /** The design's own size. */
-  readonly own: Size;
+  /** The design's own size, and what it is when the other counts: its artboards, or only what is cut. */
+  readonly own: Size & { readonly otherwise: Size };
   readonly recipe: SurfaceDecisions;
   /** How far what is built of it reaches beyond it, as far as that is decided. */
   readonly reachMm: number;
@@ -22,9 +22,9 @@ interface SurfaceContext {
 }
 
 interface SurfaceRead {
-  readonly own: Size;
+  readonly own: Size & { readonly otherwise: Size };
   readonly surface: Surface;
-  readonly size: SizeWish;
+  readonly wish: Pick<SurfaceDecisions['surface'], 'size' | 'sizeOf'>;
   readonly reachMm: number;
   readonly mmPerUnit: number | null;
 }
@@ -32,12 +32,12 @@ interface SurfaceRead {
 /** The design sized for the surface and placed on it. */
 export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
   name: 'surface',
-  read: ({ own, recipe, reachMm, mmPerUnit }) => ({ own: { widthMm: own.widthMm, heightMm: own.heightMm }, surface: measuredOf(recipe), size: recipe.surface.size, reachMm, mmPerUnit }),
-  run({ own, surface, size, reachMm, mmPerUnit }) {
-    const placing = placeOn(surface, own, size, reachMm);
-    const { findings, rulings } = sayPlacing(placing, own, size, reachMm);
+  read: ({ own, recipe, reachMm, mmPerUnit }) => ({ own: { widthMm: own.widthMm, heightMm: own.heightMm, otherwise: own.otherwise }, surface: measuredOf(recipe), wish: { size: recipe.surface.size, sizeOf: recipe.surface.sizeOf }, reachMm, mmPerUnit }),
+  run({ own, surface, wish, reachMm, mmPerUnit }) {
+    const placing = placeOn(surface, own, wish.size, reachMm);
+    const { findings, rulings } = sayPlacing(placing, own, wish, reachMm);
     // A size that was given needs no unit.
-    const isAsked = mmPerUnit !== null && size.mode === 'own';
+    const isAsked = mmPerUnit !== null && wish.size.mode === 'own';
     return { design: placing.design, findings: isAsked ? [sayUnit(own, mmPerUnit), ...findings] : findings, rulings };
   },
 };

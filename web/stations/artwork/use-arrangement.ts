@@ -40,13 +40,14 @@ export function useArrangement(): Arrangement {
     // Where the recipe has them, also while the plan with it is still being made; their own sizes are the plan's.
     const placed = recipe.artworks.flatMap((part) => {
       const own = views?.find((other) => other.id === part.id);
-      return own ? [{ part, own, box: placedBox(part.place, own) }] : [];
+      return own ? [{ part, own, box: placedBox(part.place, own.extent) }] : [];
     });
     const planned = views?.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
     const frame = placed.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
-    return placed.map(({ part, own, box }): ArrangedPart => {
+    return placed.map(({ part, own: view, box }): ArrangedPart => {
+      const own = { widthMm: view.extent.box.maxX - view.extent.box.minX, heightMm: view.extent.box.maxY - view.extent.box.minY };
       const shown = { minX: (box.minX - frame!.minX) * scale, minY: (box.minY - frame!.minY) * scale, maxX: (box.maxX - frame!.minX) * scale, maxY: (box.maxY - frame!.minY) * scale };
-      const lag = { x: shown.minX - (own.box.minX - planned!.minX) * scale, y: shown.minY - (own.box.minY - planned!.minY) * scale };
+      const lag = { x: shown.minX - (view.box.minX - planned!.minX) * scale, y: shown.minY - (view.box.minY - planned!.minY) * scale };
       return { id: part.id, part, lag, name: nameOfPart(part), place: part.place, box, shown, own };
     });
   }, [recipe.artworks, views, scale]);

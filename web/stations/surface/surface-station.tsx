@@ -65,7 +65,7 @@ export function SurfaceStation() {
                   }
                 : {}
             }
-            onReturn={{ 'surface.size': () => handle.change({ surface: { size: { mode: isMeasured && sized.mode !== 'own' ? 'fit' : 'own' } } }) }}
+            onReturn={{ 'surface.size': () => handle.change({ surface: { size: { mode: isMeasured && sized.mode !== 'own' ? 'fit' : 'own' }, sizeOf: 'cut' } }) }}
           />
           {placed && (
             <Said>
