@@ -3,7 +3,7 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ArtworkReader, colourDifference, paintRegions, pictureKind, type Artwork } from '../core/engines/artwork/index.js';
 import { areaOf, boundsOf, countPieces, joinBoxes, longestSide, type Box } from '../core/geometry/index.js';
-import { DEFAULT_TRACING, inWords, NO_REPAIR, NOTHING_PAINTED, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
+import { DEFAULT_TRACING, inWords, NO_REPAIR, NOTHING_PAINTED, sayColour, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
 import { FILM_FAMILIES } from '../core/shop/index.js';
 import { sayUnit } from '../core/stations/surface/index.js';
 import { InputError, type Finding } from '../core/words/index.js';
@@ -43,7 +43,7 @@ export async function separateCommand(args: string[]): Promise<void> {
   const nothing = layers.length === 0 ? [NOTHING_PAINTED] : [];
   const checked = [
     ...sayPaintTroubles(checkPaints(regions, [{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }], colourDifference), NO_REPAIR),
-    ...sayLayerTroubles(checkLayers(layers.map((layer) => ({ key: layer.key, thinnestMm, cut: layer.cut }))), (colour) => `${filmName} in ${colour}`),
+    ...sayLayerTroubles(checkLayers(layers.map((layer) => ({ key: layer.key, thinnestMm, cut: layer.cut }))), (colour) => `${filmName} in ${sayColour(colour)}`),
   ];
 
   await makeFolder(out);

@@ -141,7 +141,7 @@ describe('a picture', () => {
     const inner = Buffer.from(png(LOGO, 300)).toString('base64');
     await give('held.svg', `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60"><image width="100" height="60" href="data:image/png;base64,${inner}"/><rect width="6" height="6" fill="#16181a"/></svg>`);
     await browser.sees('embedded picture');
-    await browser.press('Trace its outlines');
+    await browser.press('Trace pictures inside the drawing');
     await browser.sees('3 colours');
   });
 });
@@ -215,12 +215,12 @@ describe('several parts', () => {
       `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 120" width="200mm" height="120mm"><linearGradient id="g"><stop stop-color="#f2b632"/><stop offset="1" stop-color="#b3262b"/></linearGradient><pattern id="p" width="10" height="10" patternUnits="userSpaceOnUse"><rect width="10" height="10" fill="#1f6b45"/></pattern><rect x="5" y="5" width="80" height="50" fill="url(#g)"/><rect x="95" y="5" width="80" height="50" fill="url(#p)"/><text x="10" y="100" font-family="Harbour Slab" font-size="24">Wick</text><rect x="100" y="70" width="60" height="40" fill="none" stroke="#16181a" stroke-width="0.05"/></svg>`,
     );
     await sees('Film has one colour');
-    await press('Cut it as 5 bands');
+    await press('Cut gradients as 5 bands');
     await sees('cut as bands of one colour each');
-    await press('Use its main colour');
+    await press('Cut patterns in their main colour');
     await press('Set it in Zilla Slab');
     await sees('Text in “Harbour Slab” is set in Zilla Slab.');
-    await press('Fill what they enclose');
+    await press('Fill what thin strokes enclose');
     await sees('What very thin strokes enclose is filled.');
     await sees('Gradients are cut as');
     await browser.write('Bands of a gradient', '7');

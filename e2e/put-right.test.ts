@@ -40,10 +40,10 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   await press('Fix everything that is safe');
   await sees('Hidden and doubled shapes are left out.');
   await gone('painted twice');
-  await press('It is not film');
-  await sees('#ffffff is not film');
-  await press('Use #b3262b for both');
-  await sees('#b5282d is cut together with #b3262b.');
+  await press('White shapes are not film');
+  await sees('is not film: the surface');
+  await press('Use vivid red (#b3262b) for both');
+  await sees('is cut together with the');
   await press('Thicken to 1 mm');
   await gone('Parts are too thin');
   await press('Drop below 1 mm²');

@@ -60,7 +60,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   // Films: two colours onto one film are one layer; then that is taken back.
   await go('Films');
   await sees('Lock-gate red');
-  await choose('Film for #f2b632', 'Chalk white');
+  await choose('Film for bright orange yellow #f2b632', 'Chalk white');
   await sees('are joined into one layer of');
   await press('Undo');
   await sees('cut from 3 films');

@@ -139,7 +139,7 @@ describe('replacing a part', () => {
     // Near enough to be the same red; the blue is gone for good.
     expect(films.byColour).toEqual({ '#b3272c': 'ember', '#f2b632': 'brass' });
     expect([repair.recolour, repair.noFilm, build.trapMm]).toEqual([{}, ['#b3272c'], 0.7]);
-    expect(notes.join(' ')).toMatch(/#b3262b now apply to #b3272c.*#1d4e89 is gone.*New colours: #1f6b45/);
+    expect(notes.join(' ')).toMatch(/vivid red \(#b3262b\) now apply to vivid red \(#b3272c\).*Deep blue \(#1d4e89\) is gone.*New colours: .*\(#1f6b45\)/);
   });
 
   it('keeps decisions about a colour that another part still has', async () => {

@@ -13,7 +13,7 @@ export function sayKeyFigure(station: StationName, figures: JobFigures, cuts: Cu
     case 'surface':
       return design ? `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)}` : '';
     case 'build':
-      return films === undefined ? '' : trapMm ? `trap ${formatLength(trapMm, unit)}` : 'no trap';
+      return films === undefined ? '' : films === 1 ? 'one layer' : trapMm ? `trap ${formatLength(trapMm, unit)}` : 'no trap';
     case 'prepare':
       return counters === undefined ? '' : count(counters, 'counter');
     case 'sheets':

@@ -19,3 +19,10 @@ export function sayArea(mm2: number): string {
 export function count(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }
+
+/** Things named in a row: "a", "a and b", "a, b and c". */
+export function listed(names: readonly string[]): string {
+  return LIST.format(names);
+}
+
+const LIST = new Intl.ListFormat('en-GB');

@@ -27,17 +27,6 @@ export interface Finding<Patch = unknown> {
   readonly remedies?: readonly Remedy<Patch>[];
 }
 
-/** Joins findings of one code and message into one that counts them; keeps first-seen order and the first place. */
-export function countFindings<Patch>(findings: readonly Finding<Patch>[]): Finding<Patch>[] {
-  const seen = new Map<string, Finding<Patch>>();
-  for (const finding of findings) {
-    const key = `${finding.code}\n${finding.message}`;
-    const before = seen.get(key);
-    seen.set(key, before ? { ...before, count: (before.count ?? 1) + (finding.count ?? 1) } : finding);
-  }
-  return [...seen.values()];
-}
-
 /** At most so many places are told of one finding. */
 export const MOST_PLACES = 300;
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { countFindings, formatLength, readLength, type Finding, type LengthUnit } from './index.js';
+import { formatLength, readLength, type LengthUnit } from './index.js';
 import { GLOSSARY, glossaryPage } from './glossary.js';
 
 /** NaN for what is no length. */
@@ -60,13 +60,6 @@ describe('lengths as people say them', () => {
 
   it('shows small figures finer than large ones', () => {
     expect([formatLength(0.35), formatLength(237.666), formatLength(12, 'cm')]).toEqual(['0.35', '237.7', '1.2']);
-  });
-});
-
-describe('findings', () => {
-  it('of one kind and message are counted', () => {
-    const finding: Finding = { code: 'a', severity: 'note', stage: 'artwork', message: 'Look.' };
-    expect(countFindings([finding, { ...finding, message: 'Other.' }, finding, { ...finding, count: 3 }])).toEqual([{ ...finding, count: 5 }, { ...finding, message: 'Other.' }]);
   });
 });
 

@@ -4,6 +4,7 @@ import { takenEverywhere } from '../../core/stations/artwork/index.js';
 import type { JobFinding } from '../../core/recipe/index.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
+import { ColouredText } from '../ui/coloured-text.js';
 import { useJobContext } from './job-context.js';
 import { LetBe } from './let-be.js';
 import { PlaceByPlace } from './place-by-place.js';
@@ -29,7 +30,7 @@ export function Findings({ findings, picture }: FindingsProps) {
           <div>
             <p>
               <span className="unseen">{SAID[finding.severity]}: </span>
-              {finding.message}
+              <ColouredText text={finding.message} />
               {finding.count && finding.count > 1 ? ` (${finding.count} times)` : ''}
             </p>
             {(finding.where || finding.remedies?.length || finding.severity !== 'blocker') && (

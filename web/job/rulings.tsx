@@ -4,6 +4,7 @@ import { formatLength } from '../../core/words/index.js';
 import type { JobRuling } from '../../core/recipe/index.js';
 import { colour, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
+import { ColouredText } from '../ui/coloured-text.js';
 import { Reason } from '../ui/reason.js';
 import { useJobContext } from './job-context.js';
 
@@ -44,9 +45,9 @@ function RulingItem({ ruling, editor, below, onReturn }: RulingItemProps) {
   return (
     <Item tabIndex={-1}>
       <Sentence>
-        {before}
+        <ColouredText text={before!} />
         {editor ?? <strong>{say(ruling.value)}</strong>}
-        {after}
+        <ColouredText text={after} />
       </Sentence>
       {below}
       {ruling.overridden && (

@@ -42,3 +42,13 @@ export function colourLightness(hex: string): number {
 
 /** Colour difference by CIEDE2000: about 1 is just noticeable, over 10 is another colour. */
 export const colourDifference: (hexA: string, hexB: string) => number = differenceCiede2000();
+
+/** Finds the nearest of a list that is asked often (CIEDE2000), and how far it is. */
+export function nearestIn<T extends { readonly hex: string }>(list: readonly T[]): (hex: string) => { readonly nearest: T; readonly difference: number } {
+  const difference = differenceCiede2000();
+  const labs = list.map((one) => ({ one, lab: toLab(parse(one.hex)!) }));
+  return (hex) => {
+    const lab = toLab(parse(hex)!);
+    return labs.map((other) => ({ nearest: other.one, difference: difference(lab, other.lab) })).reduce((best, other) => (other.difference < best.difference ? other : best));
+  };
+}

@@ -1,5 +1,6 @@
-import { boundsOf, boxesTouch, boxRing, compose, stretchOf, subtract, transformRing, widenBox, type Box, type Rings } from '../../geometry/index.js';
-import type { Artwork, Paint } from './artwork.js';
+import { boundsOf, boxesTouch, boxRing, subtract, transformRing, type Box, type Rings } from '../../geometry/index.js';
+import type { Artwork } from './artwork.js';
+import { paintReach } from './paint-reach.js';
 import { paintPlaced, type PaintPlace } from './paint-regions.js';
 
 /** Something painted whose area is worked out only when it is asked for. */
@@ -59,7 +60,7 @@ function thingsOf(artwork: Artwork, place: PaintPlace): PaintedThing[] {
   if (place.repair.hairlines === 'fill') return paintPlaced(artwork, place).regions.map(({ colour, rings }) => ({ colour, rings, reach: boundsOf(rings)! }));
   const edge = place.repair.beyondArtboard === 'take' ? null : boundsOf([transformRing(boxRing({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }), place.matrix)])!;
   return artwork.paints.flatMap((paint): PaintedThing[] => {
-    const reach = reachOf(paint, place);
+    const reach = paintReach(paint, place.matrix);
     if (!reach || (edge && !boxesTouch(reach, edge))) return [];
     return [new LatePaint(paint.colour, edge ? commonBox(reach, edge) : reach, () => paintPlaced({ ...artwork, paints: [paint] }, place).regions.flatMap((region) => region.rings))];
   });
@@ -82,28 +83,3 @@ class LatePaint implements PaintedThing {
 function commonBox(a: Box, b: Box): Box {
   return { minX: Math.max(a.minX, b.minX), minY: Math.max(a.minY, b.minY), maxX: Math.min(a.maxX, b.maxX), maxY: Math.min(a.maxY, b.maxY) };
 }
-
-/** A box that holds all of a paint: its curves lie within their control points, its stroke within its width. */
-function reachOf({ curves, matrix: own, how }: Paint, place: PaintPlace): Box | null {
-  const matrix = compose(place.matrix, own);
-  const points: number[] = [];
-  let at = 0;
-  for (const op of curves.ops) {
-    const [x = 0, y = 0, rx = 0, ry = 0] = curves.coords.slice(at, at + 4);
-    if (op === 'A') {
-      const far = Math.max(Math.abs(rx), Math.abs(ry));
-      points.push(x - far, y - far, x + far, y - far, x + far, y + far, x - far, y + far);
-    } else {
-      for (let i = 0; i < COORDS[op]; i += 1) points.push(curves.coords[at + i]!);
-    }
-    at += COORDS[op];
-  }
-  const box = boundsOf([transformRing(Float64Array.from(points), matrix)]);
-  if (!box || how.kind === 'fill') return box;
-  // A square cap's corner is √2 times half the width away; a mitred corner as far as its limit lets it.
-  const { width, cap, join, miterLimit } = how.style;
-  const by = (width / 2) * stretchOf(matrix) * Math.max(cap === 'square' ? Math.SQRT2 : 1, join === 'miter' ? miterLimit : 1);
-  return widenBox(box, by);
-}
-
-const COORDS = { M: 2, L: 2, C: 6, A: 7, Z: 0 } as const;

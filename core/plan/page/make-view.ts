@@ -1,5 +1,5 @@
 import { compose, flatten, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
-import type { LetterChoice, PaintedRegion } from '../../engines/artwork/index.js';
+import { colourName, type LetterChoice, type PaintedRegion } from '../../engines/artwork/index.js';
 import { placedBox } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
 import type { SheetPlan } from '../../stations/sheets/index.js';
@@ -14,14 +14,15 @@ const path = (rings: Rings) => ringsToPathData(rings, 3);
 
 /** A plan as the page draws it. Layers and sheets that have not changed keep their path data. */
 export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
-  const { artwork, surface, films, build, prepare, sheets, cut, assemble } = plan;
+  const { artwork, regions, surface, films, build, prepare, sheets, cut, assemble } = plan;
   return {
     figures: jobFigures(plan),
     findings: plan.findings,
     letBe: plan.letBe,
     rulings: plan.rulings,
-    ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork) } } : {}),
+    ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork, plan.matrices) } } : {}),
     ...(surface ? { surface: pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']) } : {}),
+    ...(regions ? { colourNames: namesOf(regions.asDrawn) } : {}),
     ...(films ? { colours: films.colours } : {}),
     ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), pairs: build.pairs, trapMm: build.trapMm } : {}),
     ...(prepare
@@ -55,9 +56,13 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
   };
 }
 
-function partsOf({ parts, sizeOf }: ArtworkOut): { parts: PartView[]; frame: Box } {
-  const views = parts.map(({ part, extents }) => ({ id: part.id, extent: extents[sizeOf], box: placedBox(part.place, extents[sizeOf]) }));
+function partsOf({ parts, sizeOf }: ArtworkOut, matrices: Plan['matrices']): { parts: PartView[]; frame: Box } {
+  const views = parts.map(({ part, read, extents }) => ({ id: part.id, extent: extents[sizeOf], artboard: { ...pick(read.artwork, ['widthMm', 'heightMm']), matrix: matrices?.get(part.id) ?? null }, box: placedBox(part.place, extents[sizeOf]) }));
   return { parts: views, frame: views.map((view) => view.box).reduce<Box | null>(joinBoxes, null)! };
+}
+
+function namesOf(drawn: readonly PaintedRegion[]): Record<string, string> {
+  return Object.fromEntries([...new Set(drawn.map((region) => region.colour))].map((hex) => [hex, colourName(hex)]));
 }
 
 /** What is no film shows what lies under the design, which the light table draws white. */

@@ -19,6 +19,8 @@ export interface PlanView {
   readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number; readonly parts: readonly PartView[]; readonly frame: Box };
   readonly surface?: { readonly widthMm: number; readonly heightMm: number; readonly xMm: number; readonly yMm: number; readonly scale: number };
   readonly colours?: readonly ColourUse[];
+  /** What the colours of the artwork, as drawn, are called. */
+  readonly colourNames?: Readonly<Record<string, string>>;
   readonly layers?: readonly LayerView[];
   readonly pairs?: readonly PairPlan[];
   readonly trapMm?: number;
@@ -40,6 +42,8 @@ export interface PlanView {
 export interface PartView {
   readonly id: string;
   readonly extent: PartExtent;
+  /** Its artboard: how large it is, and from its mm to the design's at its final size, once that is known. */
+  readonly artboard: { readonly widthMm: number; readonly heightMm: number; readonly matrix: Matrix | null };
   readonly box: Box;
 }
 

@@ -27,6 +27,7 @@ export { placeOf, placeRules, spared, sparedNoMore, spotsOf, takenAt, takenBack,
 export { putRightStage, type Regions } from './put-right.js';
 export { readPartStage, type PartAsRead, type ReadPart } from './read-part.js';
 export { NO_REPAIR, type Repair } from './repair.js';
+export { sayColour, startWithColour } from './say-colour.js';
 export { sayLayerTroubles, sayPaintTroubles } from './say-checks.js';
 export { sayNoticed } from './say-noticed.js';
 export { NO_ARTWORK, NOTHING_PAINTED, sayOfPart, sayStep, sayTracing } from './say.js';

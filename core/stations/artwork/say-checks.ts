@@ -2,6 +2,7 @@ import type { LayerTrouble, PaintTrouble } from '../../engines/layers/index.js';
 import { atPlaces, formatLength, type Finding, type PlaceRemedy, type Remedy } from '../../words/index.js';
 import type { ArtworkPatch } from './decisions.js';
 import type { Repair } from './repair.js';
+import { sayColour, startWithColour } from './say-colour.js';
 
 type Said = Pick<Finding<ArtworkPatch>, 'severity' | 'message' | 'remedies'>;
 
@@ -11,21 +12,21 @@ function sayPaint(trouble: PaintTrouble, repair: Pick<Repair, 'recolour' | 'noFi
       const { small, large, difference } = trouble;
       return {
         severity: 'note',
-        message: `${small} and ${large} differ by only ${difference.toFixed(1)}. As one colour they need one sheet less and one alignment less.`,
-        remedies: [{ label: `Use ${large} for both`, patch: { repair: { recolour: { ...repair.recolour, [small]: large } } } }],
+        message: `${startWithColour(small)} and ${sayColour(large)} differ by only ${difference.toFixed(1)}. As one colour they need one sheet less and one alignment less.`,
+        remedies: [{ label: `Use ${sayColour(large)} for both`, patch: { repair: { recolour: { ...repair.recolour, [small]: large } } } }],
       };
     }
     case 'white-ground':
     case 'white-shapes': {
       const noFilm = [...new Set([...repair.noFilm, ...trouble.colours])];
-      const remedies: Remedy<ArtworkPatch>[] = [{ label: 'It is not film', patch: { repair: { noFilm } }, acts: 'bare' }];
+      const remedies: Remedy<ArtworkPatch>[] = [{ label: trouble.code === 'white-ground' ? 'The white ground is not film' : 'White shapes are not film', patch: { repair: { noFilm } }, acts: 'bare' }];
       return trouble.code === 'white-ground'
         ? { severity: 'warning', message: 'White fills the whole artboard. Often that is only the paper. As film it takes a whole sheet.', remedies }
         : { severity: 'note', message: 'White shapes are cut from white film. If the surface should show through them, they are not film.', remedies };
     }
     case 'painted-twice':
     case 'hidden': {
-      const remedies: Remedy<ArtworkPatch>[] = [{ label: 'Leave them out', safe: true, patch: { repair: { tidy: true } }, acts: 'tidy' }];
+      const remedies: Remedy<ArtworkPatch>[] = [{ label: trouble.code === 'hidden' ? 'Leave out hidden shapes' : 'Leave out the second ones', safe: true, patch: { repair: { tidy: true } }, acts: 'tidy' }];
       return { severity: 'note', message: trouble.code === 'hidden' ? 'Some shapes lie completely under others. Nothing of them shows.' : 'Some shapes are painted twice in one colour. A blade would cut them twice.', remedies };
     }
     case 'crowded-outline': {

@@ -1,7 +1,8 @@
 import type { Noticed, NoticedCode, NoticedOf } from '../../engines/artwork/index.js';
-import { countFindings, type Finding, type Remedy } from '../../words/index.js';
+import { atPlaces, type Finding, type Remedy } from '../../words/index.js';
 import type { ArtworkPatch } from './decisions.js';
 import type { Repair } from './repair.js';
+import { sayColour } from './say-colour.js';
 
 /** What is said of something noticed. A warning unless it says otherwise. */
 interface Said {
@@ -35,25 +36,25 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
   'filter-ignored': ({ element }) => ({ message: `${element} has a filter, which a blade cannot cut. It is shown without the filter.` }),
   'font-missing': ({ element, family, standIns }, { fonts }) => ({
     message: `${element} is text in “${short(family)}”, and this font is not here. The text was left out. Save it as outlines, or use another font for it.`,
-    remedies: standIns.map(({ id, name }) => ({ label: `Set it in ${name}`, patch: { repair: { fonts: { ...fonts, [family]: id } } } })),
+    remedies: standIns.map(({ id, name }) => ({ label: `Set “${short(family)}” in ${name}`, patch: { repair: { fonts: { ...fonts, [family]: id } } } })),
   }),
   'font-weight': ({ font, here, asked }) => ({ severity: 'note', message: `${font} is here only in ${weightWord(here)}. Text that should be ${weightWord(asked)} is set in that.` }),
   'foreign-left': ({ element }) => ({ message: `${element} holds a piece of a web page. It was left out.` }),
   'gradient-banded': ({ element }) => ({
     severity: 'note',
     message: `The fill of ${element} is a gradient. It is cut as bands of one colour each.`,
-    remedies: [{ label: 'Use one colour', patch: { repair: { gradientBands: 1 } } }],
+    remedies: [{ label: 'Cut gradients in one colour', patch: { repair: { gradientBands: 1 } } }],
   }),
   'gradient-flattened': ({ element, which }) => ({
     message: `The ${which} of ${element} is a gradient. Film has one colour, so the average is used.`,
-    remedies: [3, 5, 8].map((bands) => ({ label: `Cut it as ${bands} bands`, patch: { repair: { gradientBands: bands } } })),
+    remedies: [3, 5, 8].map((bands) => ({ label: `Cut gradients as ${bands} bands`, patch: { repair: { gradientBands: bands } } })),
   }),
   'hatch-damaged': () => ({ message: 'A hatch has edges that cannot be read. They were left out.' }),
   hairlines: ({ thinnestMm }) => ({
     message: `Strokes are thinner than ${thinnestMm} mm at this size. A blade cannot cut along both sides of them.`,
     remedies: [
-      { label: 'Fill what they enclose', patch: { repair: { hairlines: 'fill' } }, acts: 'hairlines' },
-      { label: 'Leave them out', patch: { repair: { hairlines: 'drop' } }, acts: 'hairlines' },
+      { label: 'Fill what thin strokes enclose', patch: { repair: { hairlines: 'fill' } }, acts: 'hairlines' },
+      { label: 'Leave out thin strokes', patch: { repair: { hairlines: 'drop' } }, acts: 'hairlines' },
     ],
   }),
   'letters-missing': ({ letters, fonts }) => ({
@@ -62,20 +63,20 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
   'mask-ignored': ({ element }) => ({ message: `${element} has a mask, which a blade cannot cut. It is shown without the mask.` }),
   'opacity-flattened': ({ element, which }) => ({ message: `The ${which} of ${element} is see-through. Film is not, so the solid colour that it shows on white is used.` }),
   'open-outline': ({ colour, fills, reachMm }) => ({
-    message: fills ? `Thin lines in ${colour} do not close. What they enclose is filled up to a straight line between their ends.` : `Lines in ${colour} do not close, so nothing is cut from them.`,
+    message: fills ? `Thin lines in ${sayColour(colour)} do not close. What they enclose is filled up to a straight line between their ends.` : `Lines in ${sayColour(colour)} do not close, so nothing is cut from them.`,
     remedies: reachMm === null ? [] : [{ label: `Join ends up to ${reachMm} mm apart`, patch: { repair: { joinEndsMm: reachMm } } }],
   }),
   'out-of-range': ({ what, why }) => ({ message: why === 'far' ? `${what} is more than a kilometre away. It was left out.` : `${what} has coordinates that make no sense. It was left out.` }),
   'outside-frame': () => ({ message: 'Something reaches beyond the artboard. What lies outside is cut off there.', remedies: [{ label: 'Take all that is drawn', patch: { repair: { beyondArtboard: 'take' } } }] }),
   'painted-twice': () => ({ severity: 'note', message: 'Some outlines are drawn twice. Each is cut once.' }),
-  'pattern-flattened': ({ element, which }) => ({ message: `The ${which} of ${element} is a pattern. Its main colour is used.`, remedies: [{ label: 'Leave it out', patch: { repair: { patterns: 'drop' } } }] }),
-  'pattern-left': ({ element, which }) => ({ message: `The ${which} of ${element} is a pattern. It was left out.`, remedies: [{ label: 'Use its main colour', patch: { repair: { patterns: 'flat' } } }] }),
+  'pattern-flattened': ({ element, which }) => ({ message: `The ${which} of ${element} is a pattern. Its main colour is used.`, remedies: [{ label: 'Leave out patterns', patch: { repair: { patterns: 'drop' } } }] }),
+  'pattern-left': ({ element, which }) => ({ message: `The ${which} of ${element} is a pattern. It was left out.`, remedies: [{ label: 'Cut patterns in their main colour', patch: { repair: { patterns: 'flat' } } }] }),
   'shines-left': () => ({
     severity: 'note',
     message: 'Shines and shadows are left out: they are mostly see-through, and film is not. What lies under them shows.',
     remedies: [
-      { label: 'Keep them as solid film', patch: { repair: { shines: 'keep' } } },
-      { label: 'Keep them as 3 bands', patch: { repair: { shines: 'keep', gradientBands: 3 } } },
+      { label: 'Keep shines as solid film', patch: { repair: { shines: 'keep' } } },
+      { label: 'Keep shines as 3 bands', patch: { repair: { shines: 'keep', gradientBands: 3 } } },
     ],
   }),
   'picture-damaged': ({ element }) => ({ message: `${element} is an embedded picture that cannot be read. It was left out.` }),
@@ -83,15 +84,15 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
   'picture-left': ({ element, why }) =>
     why === 'elsewhere'
       ? { message: `${element} is a picture that is not inside this file, or not a PNG, JPEG or WebP. It was left out. Add it to the job as a file of its own.` }
-      : { message: `${element} is an embedded picture, which has no outlines to cut. It was left out.`, remedies: [{ label: 'Trace its outlines', patch: { repair: { pictures: 'trace' } } }] },
+      : { message: `${element} is an embedded picture, which has no outlines to cut. It was left out.`, remedies: [{ label: 'Trace pictures inside the drawing', patch: { repair: { pictures: 'trace' } } }] },
   'picture-specks': () => ({ severity: 'note', message: 'Specks and pinholes of the picture were dropped: they are too small at this size.' }),
   'picture-too-busy': () => ({ severity: 'blocker', message: 'This picture has too many edges to cut. Use fewer colours, drop larger specks, or start with a simpler picture.' }),
-  'picture-traced': ({ element }) => ({ severity: 'note', message: `${element} is an embedded picture. Its outlines were traced.`, remedies: [{ label: 'Leave it out', patch: { repair: { pictures: 'drop' } } }] }),
+  'picture-traced': ({ element }) => ({ severity: 'note', message: `${element} is an embedded picture. Its outlines were traced.`, remedies: [{ label: 'Leave out pictures', patch: { repair: { pictures: 'drop' } } }] }),
   'script-ignored': ({ element }) => ({ message: `${element} is a program. It is never run.` }),
   'self-crossing': () => ({
     severity: 'note',
     message: 'The outline of a shape crosses itself. It is joined as it is drawn, so no cut runs across it.',
-    remedies: [{ label: 'Fill it completely', patch: { repair: { fillCrossings: true } }, acts: 'crossings' }],
+    remedies: [{ label: 'Fill crossing outlines completely', patch: { repair: { fillCrossings: true } }, acts: 'crossings' }],
   }),
   'shape-cut-short': ({ element, error }) => ({ message: `${element} is damaged (${error}). What comes before the damage is used.` }),
   'stroke-scaled': ({ element }) => ({ severity: 'note', message: `${element} has a stroke that should not scale. It is scaled with the artwork.` }),
@@ -105,15 +106,23 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
   'use-ignored': ({ element, href }) => ({ message: `${element} repeats “${href}”, which is not in this file. It was left out.` }),
 };
 
-/** What was noticed of one file, in words; alike things counted. */
+/** What was noticed of one file, in words. What differs only in the element that it is said of is said once, of the first, and counted. */
 export function sayNoticed(noticed: readonly Noticed[], repair: Pick<Repair, 'fonts'>): Finding<ArtworkPatch>[] {
-  return countFindings(noticed.map((one) => finding(one, repair)));
+  const alike = new Map<string, [Noticed, ...Noticed[]]>();
+  for (const one of noticed) {
+    const key = JSON.stringify({ ...one, element: null, count: null, where: null, places: null });
+    const before = alike.get(key);
+    if (before) before.push(one);
+    else alike.set(key, [one]);
+  }
+  return [...alike.values()].map((group) => finding(group[0], group, repair));
 }
 
-function finding<Code extends NoticedCode>(noticed: NoticedOf<Code>, repair: Pick<Repair, 'fonts'>): Finding<ArtworkPatch> {
-  const { message, severity = 'warning', remedies, code = noticed.code } = SAY[noticed.code](noticed, repair);
-  const { count, where, places } = noticed;
-  return { code, severity, stage: 'artwork', message, ...(count === undefined ? {} : { count }), ...(where ? { where } : {}), ...(places ? { places } : {}), ...(remedies ? { remedies } : {}) };
+function finding<Code extends NoticedCode>(first: NoticedOf<Code>, all: readonly Noticed[], repair: Pick<Repair, 'fonts'>): Finding<ArtworkPatch> {
+  const { message, severity = 'warning', remedies, code = first.code } = SAY[first.code](first, repair);
+  const count = all.reduce<number | null>((sum, one) => (sum === null && one.count === undefined ? null : (sum ?? 0) + (one.count ?? 1)), null);
+  const places = all.flatMap(({ where, places: several }) => several ?? (where ? [where] : []));
+  return { code, severity, stage: 'artwork', message, ...(places.length > 0 ? atPlaces(places) : {}), ...(count === null ? {} : { count }), ...(remedies ? { remedies } : {}) };
 }
 
 const WEIGHTS: readonly (readonly [upTo: number, word: string])[] = [[150, 'hair-thin'], [250, 'very light'], [350, 'light'], [450, 'regular'], [550, 'medium'], [650, 'half bold'], [750, 'bold'], [850, 'very bold'], [Infinity, 'black']];

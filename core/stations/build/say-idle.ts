@@ -28,7 +28,7 @@ export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Fi
     case 'pair': {
       const { lower, upper, why } = idle.pair;
       const { [pairKey(lower.id, upper.id)]: _own, ...others } = decided.pairs;
-      return finding('pair-idle', `${lower.name} does not run under ${upper.name}, whatever is chosen: ${why === 'dyes-mix' ? 'dyes mix where they overlap' : `nothing sticks on ${lower.name}`}. Their edges only touch.`, 'Let the app decide', { build: { pairs: others } });
+      return finding('pair-idle', `${lower.name} does not run under ${upper.name}, whatever is chosen: ${why === 'dyes-mix' ? 'dyes mix where they overlap' : `nothing sticks on ${lower.name}`}. Their edges only touch.`, `Let ${lower.name} and ${upper.name} only touch`, { build: { pairs: others } });
     }
     case 'outline-islands': {
       const { film, pieces } = idle;

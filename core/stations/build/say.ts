@@ -1,7 +1,7 @@
 import { LEAST_TRAP_MM, type Crumbs, type School, type TrapForm } from '../../engines/layers/index.js';
 import { tolerances, type Box } from '../../geometry/index.js';
 import { LIVES, type Film, type Lives } from '../../shop/index.js';
-import { formatLength, type Finding, type Ruling } from '../../words/index.js';
+import { formatLength, listed, type Finding, type Ruling } from '../../words/index.js';
 import type { BuildDecisions, BuildPatch } from './decisions.js';
 import type { Framed, LaidOutline } from './framing.js';
 import type { LayerOrder } from './order.js';
@@ -84,7 +84,7 @@ export function sayBuild(figures: BuildFigures): { readonly findings: Finding<Bu
       saySchool(build.school, layers),
       ...sayOrder(order, filmOf),
       ...(widest && pairs.some((pair) => pair.school === 'trapped') ? [sayTrap(widest, figures)] : []),
-      ...(layers > 1 ? [sayLives(build.lives)] : []),
+      sayLives(build.lives),
       ...(joined > 0 ? [sayJoined(joined)] : []),
       ...sayCrumbs(figures.crumbs),
       ...(framed ? sayFramed(framed) : []),
@@ -105,13 +105,12 @@ const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly label: 
 };
 
 function saySchool(school: School, layers: number): Ruling<BuildPatch> {
+  const ruling = { id: 'build.school', stage: 'build', subject: 'Way of building', unit: '' } as const;
+  if (layers < 2) return { ...ruling, sentence: '{value} needs no build: it is cut as it is.', value: 'One layer', because: ['Nothing lies on it or runs under it. With a second film, or an outline in another one, there is something to build.'] };
   return {
-    id: 'build.school',
-    stage: 'build',
-    subject: 'Way of building',
-    sentence: layers > 1 ? `The ${layers} layers are built as {value}.` : 'There is one layer, so nothing is built up. It is cut as {value}.',
+    ...ruling,
+    sentence: `The ${layers} layers are built as {value}.`,
     value: SCHOOLS[school].name,
-    unit: '',
     because: [SCHOOLS[school].because],
     alternatives: (['overlay', 'inlay', 'trapped'] as const).filter((other) => other !== school).map((other) => ({ label: SCHOOLS[other].label, patch: { build: { school: other } } })),
   };
@@ -131,7 +130,7 @@ function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf:
       because: [
         'Where shapes overlap, the artwork decides.',
         'Where they only touch, a translucent film lies lower, then the lighter one, so that the darker hides what runs under it. Of films about as light, the one with more area lies lower (docs/order.md).',
-        ...(byTurns.length > 0 ? [`${names(byTurns).join(' and ')} lie over each other in turns. Whole films cannot do that. Each keeps what shows of it, and only the traps lie one way round.`] : []),
+        ...(byTurns.length > 0 ? [`${listed(names(byTurns))} lie over each other in turns. Whole films cannot do that. Each keeps what shows of it, and only the traps lie one way round.`] : []),
       ],
     });
   }
@@ -141,7 +140,7 @@ function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf:
       stage: 'build',
       subject: 'What lies on top',
       sentence: '{value} moves to the top of the build.',
-      value: names(bare).join(' and '),
+      value: listed(names(bare)),
       unit: '',
       because: ['Nothing sticks on it, so nothing can lie over it. All other films keep their order.'],
     });

@@ -1,5 +1,6 @@
+import { sayColour as named, startWithColour } from '../artwork/index.js';
 import { FILM_FAMILIES, type Film } from '../../shop/index.js';
-import type { Finding, Ruling } from '../../words/index.js';
+import { listed, type Finding, type Ruling } from '../../words/index.js';
 import type { FilmsDecisions, FilmsPatch } from './decisions.js';
 
 /** Above this the eye sees another colour, and the maker is told (CIEDE2000). */
@@ -23,17 +24,17 @@ export interface ColourFigures {
 /** The film of a colour, and what there is to say against it. */
 export function sayColour({ colour, film, nearest, difference, isChosen, isGone, like }: ColourFigures): { readonly findings: Finding<FilmsPatch>[]; readonly ruling: Ruling<FilmsPatch> } {
   const findings: Finding<FilmsPatch>[] = [];
-  if (isGone) findings.push({ code: 'film-unknown', severity: 'warning', stage: 'films', message: `The film chosen for ${colour} is no longer in stock. ${nearest.name} is used for now.` });
+  if (isGone) findings.push({ code: 'film-unknown', severity: 'warning', stage: 'films', message: `The film chosen for ${named(colour)} is no longer in stock. ${nearest.name} is used for now.` });
   if (!isChosen && difference > FAR_COLOUR) {
-    findings.push({ code: 'colour-far', severity: 'warning', stage: 'films', message: `No film in stock is close to ${colour}. ${film.name} differs by ${difference.toFixed(0)}, and everyone will see that.` });
+    findings.push({ code: 'colour-far', severity: 'warning', stage: 'films', message: `No film in stock is close to ${named(colour)}. ${film.name} differs by ${difference.toFixed(0)}, and everyone will see that.` });
   }
   return {
     findings,
     ruling: {
       id: `films.${colour}`,
       stage: 'films',
-      subject: `Film for ${colour}`,
-      sentence: `${colour} is cut from {value}.`,
+      subject: `Film for ${named(colour)}`,
+      sentence: `${startWithColour(colour)} is cut from {value}.`,
       value: film.name,
       unit: '',
       because: isChosen
@@ -58,7 +59,7 @@ export function sayFewerFilms({ small, large, difference, byColour }: { readonly
     severity: 'note',
     stage: 'films',
     message: `${small.name} and ${large.name} differ by ${difference.toFixed(1)}. One film for both saves a sheet and an alignment.`,
-    remedies: [{ label: `Cut both from ${large.name}`, patch: { films: { byColour } } }],
+    remedies: [{ label: `Cut ${small.name} from ${large.name} too`, patch: { films: { byColour } } }],
   };
 }
 
@@ -72,7 +73,7 @@ export function sayShared(film: Film, colours: readonly string[]): Ruling<FilmsP
     id: `films.join.${film.id}`,
     stage: 'films',
     subject: `Colours on ${film.name}`,
-    sentence: `${colours.join(' and ')} are joined into one layer of {value}.`,
+    sentence: `${listed([startWithColour(colours[0]!), ...colours.slice(1).map(named)])} are joined into one layer of {value}.`,
     value: film.name,
     unit: '',
     because: ['They are cut from one film: one sheet and one alignment less, and no cut between them.'],

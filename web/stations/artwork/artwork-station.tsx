@@ -57,6 +57,7 @@ export function ArtworkStation() {
   const source = only && only.part.kind !== 'lettering' ? sourcesOf(only.part)[0]! : null;
   // A browser draws no DXF.
   const isDrawn = source !== null && !/\.dxf$/i.test(source.fileName) && parts.length === 1;
+  const artboard = plan?.artwork?.parts.find((part) => part.id === only?.id)?.artboard;
   const picture = useArtworkPicture(isDrawn ? source.id : null);
   const isPutRight = JSON.stringify({ ...recipe.repair, letBe: {} }) !== JSON.stringify(NO_REPAIR);
   const box = designBox(plan);
@@ -103,7 +104,7 @@ export function ArtworkStation() {
             {...(parts.length > 1 && shown !== 'drawn' ? { handles: (view) => <PartHandles arrangement={arrangement} view={view} shift={shift} onShift={setShift} /> } : {})}
           >
             <rect width={box.maxX} height={box.maxY} fill="#ffffff" stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" strokeDasharray="4 4" />
-            {shown === 'drawn' && picture && <image href={picture} width={box.maxX} height={box.maxY} preserveAspectRatio="none" />}
+            {shown === 'drawn' && picture && artboard?.matrix && <image href={picture} width={artboard.widthMm} height={artboard.heightMm} transform={`matrix(${artboard.matrix.join(' ')})`} preserveAspectRatio="none" />}
             {shown !== 'drawn' && (
               <g opacity={shown === 'changes' ? 0.35 : 1}>
                 {paints.map((paint, i) => {

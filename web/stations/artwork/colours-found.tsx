@@ -1,7 +1,8 @@
 import styled from 'styled-components';
 import type { Recipe } from '../../../core/recipe/index.js';
+import { count } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { space, type } from '../../tokens.js';
+import { colour, space, type } from '../../tokens.js';
 import { Select } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
 
@@ -12,6 +13,7 @@ export function ColoursFound() {
   const { recolour, noFilm } = recipe.repair;
   const shown = plan.colours.map((use) => use.colour);
   const all = [...new Set([...shown, ...Object.keys(recolour), ...noFilm])];
+  const nameOf = (hex: string) => `${plan.colourNames?.[hex] ?? ''} ${hex}`.trim();
   const decide = (from: string, to: string) => {
     const rest = Object.fromEntries(Object.entries(recolour).filter(([key]) => key !== from));
     const others = noFilm.filter((hex) => hex !== from);
@@ -20,17 +22,20 @@ export function ColoursFound() {
   };
   return (
     <details>
-      <summary>{all.length === 1 ? '1 colour found' : `${all.length} colours found`}</summary>
+      <summary>{`${count(shown.length, 'colour')}${all.length > shown.length ? `, made of ${all.length} in the artwork` : ' found'}`}</summary>
       <List aria-label="Colours found">
         {all.map((hex) => (
           <li key={hex}>
-            <Swatch film={{ colour: hex, finish: 'matt' }} size={18} /> <span>{hex}</span>
-            <Select aria-label={`How ${hex} is cut`} value={noFilm.includes(hex) ? 'none' : (recolour[hex] ?? hex)} onChange={(event) => decide(hex, event.target.value)}>
+            <Swatch film={{ colour: hex, finish: 'matt' }} size={18} />{' '}
+            <span>
+              {plan.colourNames?.[hex]} <small>{hex}</small>
+            </span>
+            <Select aria-label={`How ${nameOf(hex)} is cut`} value={noFilm.includes(hex) ? 'none' : (recolour[hex] ?? hex)} onChange={(event) => decide(hex, event.target.value)}>
               <option value={hex}>from its own film</option>
               <option value="none">not at all: bare surface</option>
               {all.filter((other) => other !== hex).map((other) => (
                 <option key={other} value={other}>
-                  together with {other}
+                  together with {nameOf(other)}
                 </option>
               ))}
             </Select>
@@ -44,6 +49,7 @@ export function ColoursFound() {
 const List = styled.ul`
   list-style: none; display: grid; gap: ${space.xs}; font-size: ${type.small}; font-variant-numeric: tabular-nums; padding-top: ${space.s};
   li { display: flex; align-items: center; gap: ${space.s}; }
-  span { min-width: 5em; }
+  span { min-width: 9em; }
+  small { color: ${colour.quiet}; }
   select { flex: 1; }
 `;

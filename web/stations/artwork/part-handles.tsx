@@ -31,7 +31,7 @@ interface PartHandlesProps {
  */
 export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesProps) {
   const { unit } = useJobContext();
-  const { parts, chosen, choose, place, scale } = arrangement;
+  const { parts, chosen, choose, place, scale, tried } = arrangement;
   const start = useRef<{ x: number; y: number; ids: readonly string[]; moved: boolean } | null>(null);
   const isNudged = useRef(false);
   const isChosen = (part: ArrangedPart) => chosen.includes(part);
@@ -130,6 +130,11 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
           />
         );
       })}
+      {tried &&
+        parts.map(({ id, shown }) => {
+          const { minX, minY, maxX, maxY } = tried.get(id) ?? shown;
+          return <Ghost key={id} aria-hidden style={{ left: view.x + minX * view.zoom, top: view.y + minY * view.zoom, width: (maxX - minX) * view.zoom, height: (maxY - minY) * view.zoom }} />;
+        })}
       {shift?.lines.map(({ axis, at }) => (
         <SnapMark key={axis} aria-hidden style={axis === 'x' ? { left: view.x + at * view.zoom, top: 0, height: 4000, width: 1 } : { top: view.y + at * view.zoom, left: 0, width: 4000, height: 1 }} />
       ))}
@@ -142,5 +147,8 @@ const Handle = styled.button`
   &:hover { border: 1px dashed ${colour.quiet}; }
   &[data-chosen] { border: 1.5px solid ${colour.accent}; box-shadow: 0 0 0 1px #fff, inset 0 0 0 1px #fff; }
 `;
+
+/** Where a part would go. */
+const Ghost = styled.div`position: absolute; pointer-events: none; border: 2px dashed ${colour.accent}; background: ${colour.accentWash}; opacity: 0.75; border-radius: ${radius.s};`;
 
 const SnapMark = styled.div`position: absolute; background: ${colour.bad}; pointer-events: none;`;

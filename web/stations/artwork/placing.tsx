@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { aligned, distributed, moved, repeated, withPlaces, type Alignment, type Placement } from '../../../core/stations/artwork/index.js';
+import { boxesTouch } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
@@ -9,18 +10,12 @@ import { NumberField } from '../../ui/number-field.js';
 import { count } from '../../../core/words/index.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
 
-const LINES: readonly (readonly [Alignment, string])[] = [
-  ['left', 'left edges'],
-  ['centre', 'middles across'],
-  ['right', 'right edges'],
-  ['top', 'tops'],
-  ['middle', 'middles down'],
-  ['bottom', 'feet'],
-];
+const COLUMN: readonly (readonly [Alignment, string])[] = [['left', 'left edges'], ['centre', 'middles'], ['right', 'right edges']];
+const ROW: readonly (readonly [Alignment, string])[] = [['top', 'tops'], ['middle', 'middles'], ['bottom', 'feet']];
 
 /** Where the chosen parts stand, in figures; several of them brought to one line or set out evenly. */
 export function Placing({ arrangement }: { readonly arrangement: Arrangement }) {
-  const { chosen, change, choose, place } = arrangement;
+  const { chosen, change, choose } = arrangement;
   if (chosen.length === 0) return null;
   const remove = () => {
     const ids = chosen.map((part) => part.id);
@@ -34,21 +29,21 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
       ) : (
         <>
           <h3>{count(chosen.length, 'part')} together</h3>
-          <p>
-            Bring to one line their{' '}
-            {LINES.map(([to, words], i) => (
-              <span key={to}>
-                <WordButton onPress={() => place(aligned(chosen, to))}>{words}</WordButton>
-                {i < LINES.length - 1 ? ' · ' : '.'}
-              </span>
-            ))}
-          </p>
+          <Lines said="One below the other, in line by their" arrangement={arrangement} ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to)])} />
+          <Lines said="Side by side, in line by their" arrangement={arrangement} ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to)])} />
           {chosen.length > 2 && (
-            <p>
-              Space evenly: <WordButton onPress={() => place(distributed(chosen, 'x', 'gaps'))}>gaps across</WordButton> · <WordButton onPress={() => place(distributed(chosen, 'y', 'gaps'))}>gaps down</WordButton> ·{' '}
-              <WordButton onPress={() => place(distributed(chosen, 'x', 'middles'))}>middles across</WordButton> · <WordButton onPress={() => place(distributed(chosen, 'y', 'middles'))}>middles down</WordButton>.
-            </p>
+            <Lines
+              said="Spread evenly, the first and the last staying:"
+              arrangement={arrangement}
+              ways={[
+                ['gaps across', 'gaps across', distributed(chosen, 'x', 'gaps')],
+                ['gaps down', 'gaps down', distributed(chosen, 'y', 'gaps')],
+                ['middles across', 'middles evenly across', distributed(chosen, 'x', 'middles')],
+                ['middles down', 'middles evenly down', distributed(chosen, 'y', 'middles')],
+              ]}
+            />
           )}
+          <p role="status">{sayTried(arrangement)}</p>
         </>
       )}
       <p>
@@ -56,6 +51,40 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
       </p>
     </Box>
   );
+}
+
+interface LinesProps {
+  readonly said: string;
+  readonly arrangement: Arrangement;
+  /** What stands on the button, what it is called by itself, and where the parts go. */
+  readonly ways: readonly (readonly [words: string, name: string, places: ReadonlyMap<string, Placement>])[];
+}
+
+/** Ways to bring parts into order, each shown on the light table while it is looked at. */
+function Lines({ said, arrangement: { place, tryOut }, ways }: LinesProps) {
+  return (
+    <p>
+      {said}{' '}
+      {ways.map(([words, name, places], i) => (
+        <span key={name}>
+          <WordButton aria-label={name} onPress={() => place(places)} onHoverChange={(over) => tryOut(over ? places : null)} onFocusChange={(focused) => tryOut(focused ? places : null)}>
+            {words}
+          </WordButton>
+          {i < ways.length - 1 ? ' · ' : '.'}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** What would come of the way that is looked at: above all, parts that would lie on each other. */
+function sayTried({ chosen, tried }: Arrangement): string {
+  if (!tried) return '';
+  const then = chosen.map((part) => ({ part, box: tried.get(part.id)! }));
+  const moves = then.filter(({ part: { shown }, box }) => Math.hypot(box.minX - shown.minX, box.minY - shown.minY) > 0.005).length;
+  if (moves === 0) return 'They stand so already.';
+  const stacked = then.filter(({ part, box }) => then.some((other) => other.part !== part && boxesTouch(box, other.box) && !boxesTouch(part.shown, other.part.shown))).length;
+  return `Moves ${count(moves, 'part')}, as the dashed boxes show.${stacked > 0 ? ` ${stacked} of them would then lie on each other.` : ''}`;
 }
 
 function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arrangement: Arrangement }) {

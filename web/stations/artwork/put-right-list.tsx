@@ -6,6 +6,7 @@ import { type PlaceRemedy, type SparedPlace, count } from '../../../core/words/i
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
+import { ColouredText } from '../../ui/coloured-text.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
 
@@ -13,7 +14,7 @@ import { NumberField } from '../../ui/number-field.js';
 export function PutRightList({ findings }: { readonly findings: readonly JobFinding[] }) {
   const { recipe, handle, plan } = useJobContext();
   const safe = findings.flatMap((finding) => finding.remedies?.filter((remedy) => remedy.safe) ?? []);
-  const done = takenRemedies(recipe.repair);
+  const done = takenRemedies(recipe.repair, plan?.colourNames ?? {});
   const letBe = [...new Map((plan?.letBe ?? []).map((finding) => [finding.code, finding])).values()];
   const letBeHere = sparedPlaces(recipe.repair);
   if (safe.length + done.length + letBe.length + letBeHere.length === 0) return null;
@@ -34,7 +35,7 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
           <ul>
             {done.map(({ said, back, figure }) => (
               <li key={figure?.label ?? said}>
-                {figure ? <WithFigure said={said} figure={figure} /> : said} <WordButton onPress={() => handle.change(back)} aria-label={`Undo: ${said}`}>Undo this</WordButton>
+                {figure ? <WithFigure said={said} figure={figure} /> : <ColouredText text={said} />} <WordButton onPress={() => handle.change(back)} aria-label={`Undo: ${said}`}>Undo this</WordButton>
               </li>
             ))}
           </ul>
@@ -54,7 +55,7 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
             ))}
             {letBe.map((finding) => (
               <li key={finding.code}>
-                {finding.message} {recipe.repair.letBe[finding.code] && <em>{recipe.repair.letBe[finding.code]}</em>}{' '}
+                <ColouredText text={finding.message} /> {recipe.repair.letBe[finding.code] && <em>{recipe.repair.letBe[finding.code]}</em>}{' '}
                 <WordButton onPress={() => handle.change({ repair: { letBe: Object.fromEntries(Object.entries(recipe.repair.letBe).filter(([code]) => code !== finding.code)) } })} aria-label={`Show again: ${finding.message}`}>
                   Show again
                 </WordButton>
@@ -102,14 +103,15 @@ function WithFigure({ said, figure }: { readonly said: string; readonly figure: 
 }
 
 /** What was put right, as sentences, each with the change that takes it back. */
-function takenRemedies(repair: Recipe['repair']): TakenRemedy[] {
+function takenRemedies(repair: Recipe['repair'], names: Readonly<Record<string, string>>): TakenRemedy[] {
+  const named = (hex: string) => (names[hex] ? `${names[hex]} (${hex})` : hex);
   const without = (key: string) => Object.fromEntries(Object.entries(repair.recolour).filter(([from]) => from !== key));
   const back = (change: RecipePatch['repair'] & object): RecipePatch => ({ repair: change });
   const at = (kind: PlaceRemedy, said: string) => ({ said: repair.only[kind] ? `${said.replace(/\.$/, '')}, at ${count(repair.only[kind].length, 'place')}.` : said, back: takenBack(repair, kind) });
   const mm = (label: string, key: 'thickenMm' | 'closeGapsMm' | 'simplifyMm' | 'joinEndsMm', max: number): { figure: Figure } => ({ figure: { label, value: repair[key], kind: 'mm', min: 0.01, max, set: (value) => back({ [key]: value }) } });
   return [
-    ...Object.entries(repair.recolour).map(([from, to]) => ({ said: `${from} is cut together with ${to}.`, back: back({ recolour: without(from) }) })),
-    ...repair.noFilm.map((hex) => ({ said: `${hex} is not film: the surface shows there.`, back: back({ noFilm: repair.noFilm.filter((c) => c !== hex) }) })),
+    ...Object.entries(repair.recolour).map(([from, to]) => ({ said: `The ${named(from)} is cut together with the ${named(to)}.`, back: back({ recolour: without(from) }) })),
+    ...repair.noFilm.map((hex) => ({ said: `The ${named(hex)} is not film: the surface shows there.`, back: back({ noFilm: repair.noFilm.filter((c) => c !== hex) }) })),
     ...(repair.only.bare ? [at('bare', 'White is not film.')] : []),
     ...(repair.tidy ? [at('tidy', 'Hidden and doubled shapes are left out.')] : []),
     ...(repair.speckMm2 > 0 ? [at('specks', `Specks and pinholes below ${repair.speckMm2} mm² are dropped and filled.`)] : []),

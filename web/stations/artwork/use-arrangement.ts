@@ -28,12 +28,16 @@ export interface Arrangement {
   /** The same as a change that is only tried. */
   readonly asPatch: (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => RecipePatch;
   readonly place: (places: ReadonlyMap<string, Placement>) => void;
+  /** Where parts would go, shown before it is decided; null when nothing is looked at. */
+  readonly tried: ReadonlyMap<string, Box> | null;
+  readonly tryOut: (places: ReadonlyMap<string, Placement> | null) => void;
 }
 
 /** The parts of the design with those that the maker has taken hold of. */
 export function useArrangement(): Arrangement {
   const { recipe, decided, plan, handle } = useJobContext();
   const [ids, setIds] = useState<readonly string[]>([]);
+  const [triedPlaces, setTried] = useState<ReadonlyMap<string, Placement> | null>(null);
   const scale = plan?.surface?.scale ?? 1;
   const views = plan?.artwork?.parts;
   const parts = useMemo(() => {
@@ -61,5 +65,16 @@ export function useArrangement(): Arrangement {
   const change = useCallback((to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => handle.change((now) => patchOf(now, to)), [handle, patchOf]);
   const asPatch = useCallback((to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => patchOf(decided, to), [decided, patchOf]);
   const chosen = parts.filter((part) => ids.includes(part.id));
-  return { parts, chosen, choose: setIds, scale, change, asPatch, place: (places) => change((all) => withPlaces(all, places)) };
+  const place = (places: ReadonlyMap<string, Placement>) => {
+    setTried(null);
+    change((all) => withPlaces(all, places));
+  };
+  const tried = triedPlaces && new Map(parts.map((part) => [part.id, triedBox(part, triedPlaces.get(part.id) ?? part.place, scale)]));
+  return { parts, chosen, choose: setIds, scale, change, asPatch, place, tried, tryOut: setTried };
+}
+
+/** Where a part would stand on the design, which is as large as it is now, when it is moved to another place. */
+function triedBox({ place, shown }: ArrangedPart, to: Placement, scale: number): Box {
+  const [x, y] = [(to.xMm - place.xMm) * scale, (to.yMm - place.yMm) * scale];
+  return { minX: shown.minX + x, minY: shown.minY + y, maxX: shown.maxX + x, maxY: shown.maxY + y };
 }

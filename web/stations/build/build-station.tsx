@@ -97,7 +97,7 @@ export function BuildStation() {
       }
     >
       <Looks>
-        <Choice label="Under the picture" value={below} options={BELOW} onChange={setBelow} />
+        {layers.length > 1 && <Choice label="Under the picture" value={below} options={BELOW} onChange={setBelow} />}
         <label>
           <input type="checkbox" checked={laps} onChange={(event) => setLaps(event.target.checked)} /> Show traps
         </label>

@@ -43,7 +43,7 @@ export function FilmsStation() {
         </>
       }
     >
-      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption={tried ? `as it would look with ${tried.film.name} for ${tried.colour}` : 'in the colours of the films'}>
+      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption={tried ? `as it would look with ${tried.film.name} for ${plan?.colourNames?.[tried.colour] ?? tried.colour}` : 'in the colours of the films'}>
         {tried && paints.length > 0 ? paints.map((paint, i) => <Shape key={i} path={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} />) : <LayerPicture layers={plan?.layers ?? []} />}
         <FindingPlaces />
       </LightTable>
@@ -63,7 +63,8 @@ interface MatchProps {
 }
 
 function Match({ use, onTry }: MatchProps) {
-  const { handle, recipe, shop } = useJobContext();
+  const { handle, recipe, shop, plan } = useJobContext();
+  const name = plan?.colourNames?.[use.colour] ?? use.colour;
   const choose = (filmId: string) => handle.change({ films: { byColour: { ...recipe.films.byColour, [use.colour]: filmId } } });
   const letApp = () => handle.change({ films: { byColour: Object.fromEntries(Object.entries(recipe.films.byColour).filter(([c]) => c !== use.colour)) } });
   return (
@@ -74,12 +75,12 @@ function Match({ use, onTry }: MatchProps) {
       </Pair>
       <div>
         <Line>
-          <strong>{use.colour}</strong>
+          <strong>{name}</strong> <Small as="span">{use.colour}</Small>
           <Small as="span">
             {sayArea(use.areaMm2)}, {count(use.pieces, 'piece')}
           </Small>
         </Line>
-        <Select aria-label={`Film for ${use.colour}`} value={recipe.films.byColour[use.colour] ?? use.film.id} onChange={(event) => choose(event.target.value)}>
+        <Select aria-label={`Film for ${name} ${use.colour}`} value={recipe.films.byColour[use.colour] ?? use.film.id} onChange={(event) => choose(event.target.value)}>
           {shop.films.map((film) => (
             <option key={film.id} value={film.id}>
               {film.name}, {FILM_FAMILIES[film.family].name}
@@ -90,7 +91,7 @@ function Match({ use, onTry }: MatchProps) {
           {use.chosen ? 'Your choice' : 'Nearest in stock'}; differs by {use.difference.toFixed(1)} (about 1 can just be seen).{' '}
           {use.chosen && <WordButton onPress={letApp}>Let the app decide</WordButton>}
         </Small>
-        <Others role="group" aria-label={`Other films for ${use.colour}`}>
+        <Others role="group" aria-label={`Other films for ${name} ${use.colour}`}>
           or{' '}
           {use.others.map(({ film, difference }) => (
             <Other

@@ -1,9 +1,10 @@
-import { compose, IDENTITY, scaling, translation, type Curves, type Matrix } from '../../../geometry/index.js';
+import { compose, IDENTITY, joinBoxes, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { overWhite } from '../colour.js';
 import { lettersMissing } from '../lettering/scripts.js';
 import { shippedFont } from '../lettering/shipped-fonts.js';
 import type { Noticed } from '../noticed.js';
+import { curvesReach, paintReach } from '../paint-reach.js';
 import type { ReadGiven } from '../read-given.js';
 import { Refusal } from '../refusal.js';
 import { artboardOf } from './artboard.js';
@@ -12,6 +13,7 @@ import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
+import { placeOf } from './place-of.js';
 import { isShine, resolvePaint, type PaintOptions } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE } from './style.js';
@@ -53,7 +55,7 @@ class SvgReader {
   readonly #noticed: Noticed[] = [];
   readonly #clips: ClipReader;
   #elementsDrawn = 0;
-  #shines = 0;
+  readonly #shines: Box[] = [];
 
   constructor(root: XmlElement, source: string, given: ReadGiven) {
     this.#root = root;
@@ -79,7 +81,7 @@ class SvgReader {
       viewport: box ?? { width, height },
       using: [],
     });
-    if (this.#shines > 0) this.note({ code: 'shines-left', count: this.#shines });
+    if (this.#shines.length > 0) this.note({ code: 'shines-left', count: this.#shines.length, where: this.#shines[0]!, places: this.#shines });
     return {
       widthMm: width * MM_PER_PX,
       heightMm: height * MM_PER_PX,
@@ -107,24 +109,37 @@ class SvgReader {
   }
 
   #visit(element: XmlElement, parent: Context): void {
+    const [noticed, painted] = [this.#noticed.length, this.#paints.length];
+    const own = this.#draw(element, parent) ?? this.#noticed.length;
+    for (let i = noticed; i < own; i += 1) {
+      const one = this.#noticed[i]!;
+      const where = 'where' in one ? null : (joined(this.#paints, painted) ?? placeOf(element, parent, this.#styles));
+      if (where) this.#noticed[i] = { ...one, where };
+    }
+  }
+
+  /** Draws an element. Of one with children, up to where what was noticed is its own and not theirs. */
+  #draw(element: XmlElement, parent: Context): number | undefined {
     if (SILENT.has(element.name) || element.name.includes(':')) return;
     const known = SHAPE_NAMES.has(element.name) || CONTAINERS.has(element.name) || element.name === 'text' || element.name === 'image';
     if (!known) {
       const code = element.name === 'foreignObject' ? 'foreign-left' : element.name === 'script' ? 'script-ignored' : 'element-ignored';
       this.note({ code, element: describe(element) });
-      return;
+      return undefined;
     }
     const context = this.#enter(element, parent);
-    if (!context) return;
-    if (SHAPE_NAMES.has(element.name)) this.#shape(element, context);
-    else if (element.name === 'text') this.#text(element, context);
-    else if (element.name === 'image') this.#image(element, context);
-    else if (element.name === 'use') this.#use(element, context);
+    if (!context) return undefined;
+    if (SHAPE_NAMES.has(element.name)) return void this.#shape(element, context);
+    if (element.name === 'text') return void this.#text(element, context);
+    if (element.name === 'image') return void this.#image(element, context);
+    const own = this.#noticed.length;
+    if (element.name === 'use') this.#use(element, context);
     else if (element.name === 'svg') this.#viewport(element, element.attributes, context);
     else if (element.name === 'switch') {
       const chosen = element.children.find((c) => !('requiredExtensions' in c.attributes) && !SILENT.has(c.name));
       if (chosen) this.#visit(chosen, context);
     } else this.#children(element, context);
+    return own;
   }
 
   /** The context inside an element, or null when it is not drawn. */
@@ -193,7 +208,8 @@ class SvgReader {
 
   #fill(element: XmlElement, context: Context, curves: Curves): void {
     if (this.#given.repair.shines === 'drop' && isShine(context.style['fill']!, this.#paintOptions(context, 'fill'))) {
-      this.#shines += 1;
+      const box = curvesReach(curves, context.matrix);
+      if (box) this.#shines.push(box);
       return;
     }
     const how: Paint['how'] = { kind: 'fill', rule: context.style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero' };
@@ -382,6 +398,13 @@ class SvgReader {
     const edge: Clip = { outlines: [{ curves: rectangle(0, 0, width, height), matrix: outer, rule: 'nonzero', clips: [] }], clips: [] };
     this.#children(element, { ...context, matrix: inner, clips: hides ? [...context.clips, edge] : context.clips });
   }
+}
+
+/** Round the paints from one on; null when there are none. */
+function joined(paints: readonly Paint[], from: number): Box | null {
+  let box: Box | null = null;
+  for (let i = from; i < paints.length; i += 1) box = joinBoxes(box, paintReach(paints[i]!));
+  return box;
 }
 
 /** Shapes that can carry markers. */

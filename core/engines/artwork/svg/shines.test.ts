@@ -23,10 +23,10 @@ describe('shines and shadows', () => {
   ])('%s', (_, body, isShine) => {
     const [left, kept] = [drawn(RED + body, 'drop'), drawn(RED + body, 'keep')];
     expect([left.paints.length, kept.paints.length]).toEqual([isShine ? 1 : 2, 2]);
-    expect(left.noticed.filter(({ code }) => code === 'shines-left')).toEqual(isShine ? [{ code: 'shines-left', count: 1 }] : []);
+    expect(left.noticed.filter(({ code }) => code === 'shines-left')).toMatchObject(isShine ? [{ count: 1, where: { minX: expect.closeTo(11, 6), maxY: expect.closeTo(29, 6) } }] : []);
   });
 
-  it('are told as one, however many', () => expect(drawn(RED + '<circle r="9" opacity=".1"/>'.repeat(40), 'drop').noticed).toEqual([{ code: 'shines-left', count: 40 }]));
+  it('are told as one, however many', () => expect(drawn(RED + '<circle r="9" opacity=".1"/>'.repeat(40), 'drop').noticed).toMatchObject([{ code: 'shines-left', count: 40 }]));
 
   it('are none where there is nothing else', () => {
     const faint = drawn('<circle cx="20" cy="20" r="9" opacity=".3"/>', 'drop');
