@@ -23,7 +23,7 @@ function fields(properties: Readonly<Record<string, unknown>>) {
 const matrix = { type: 'array', items: number, minItems: 6, maxItems: 6 } as const;
 const place = { kind: oneOf('counter', 'loose part'), xMm: number, yMm: number };
 const runState = oneOf('cutting', 'paused', 'waiting', 'stuck', 'interrupted', 'cancelling', 'finished', 'cancelled', 'failed');
-const jobSummary = { id: text, title: text, customer: text, due: orNull(text), state: oneOf('new', 'in work', 'cutting', 'cut'), updatedAt: text, artworkId: orNull(text), words: orNull(text) };
+const jobSummary = { id: text, title: text, customer: text, due: orNull(text), state: oneOf('new', 'in work', 'cutting', 'cut'), updatedAt: text, design: orNull(text), words: orNull(text) };
 const job = { ...jobSummary, recipe: { $ref: '#/components/schemas/Recipe' }, revision: count, canUndo: yes, canRedo: yes, deleted: yes };
 const source = fields({ id: text, fileName: text, sha256: text });
 const finding = fields({ code: text, severity: oneOf('blocker', 'warning', 'note'), stage: oneOf(...STATIONS), message: text, 'count?': count });

@@ -11,6 +11,7 @@ import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
 import { SheetStore } from './stores/sheet-store.js';
 import { emptyRecipe } from '../core/recipe/index.js';
+import { AT_ORIGIN, newLettering, type ArtworkPart } from '../core/stations/artwork/index.js';
 import { packLists, standings, unpackLists } from '../core/stations/cut/index.js';
 import { RunStore } from './stores/run-store.js';
 import { ShopStore } from './stores/shop-store.js';
@@ -60,7 +61,8 @@ describe('a database of an older version', () => {
     const db = createKnex({ client: 'better-sqlite3', connection: { filename: databaseFile(folder) }, useNullAsDefault: true });
     const names = Object.keys(MIGRATIONS).slice(0, 2);
     await db.migrate.latest({ migrationSource: { getMigrations: () => Promise.resolve(names), getMigrationName: (name: string) => name, getMigration: (name: string) => Promise.resolve(MIGRATIONS[name]!) } });
-    const recipe = (title: string) => JSON.stringify(emptyRecipe(title));
+    const lettering: ArtworkPart = { kind: 'lettering', id: 'l', lettering: newLettering('Quay'), fontSource: null, place: AT_ORIGIN };
+    const recipe = (title: string) => JSON.stringify({ ...emptyRecipe(title), artworks: title.startsWith('open') ? [lettering] : [] });
     for (const [id, sheets] of [['cut', 1], ['half', 2], ['open', 1]] as const) {
       await db('jobs').insert({ id, title: id, customer: '', position: 3, sheets_total: sheets, created_at: '2026-01-01', updated_at: '2026-01-01' });
       for (const position of [2, 3, 4]) await db('recipes').insert({ job_id: id, position, recipe: recipe(`${id} ${position}`), created_at: '2026-01-01' });
@@ -98,6 +100,8 @@ describe('a database of an older version', () => {
     const { stored, program } = await runs.cutOf('r4');
     expect([stored.bearings, stored.pairsDone, program.runs.map((list) => [...list])]).toEqual([{ pairsBase: 10, boot: 77, meterMs: 5 }, 3, [[0, 0, 400, 0], [40, 40, 40, 400, 80, 80]]]);
     expect(Object.fromEntries((await jobs.list({ search: '', state: null, from: 0, most: 10 })).jobs.map((job) => [job.id, job.state]))).toEqual({ cut: 'cut', half: 'new', open: 'cutting' });
+    // What has something to show of is named, so that its picture can be made.
+    expect(Object.fromEntries((await jobs.list({ search: '', state: null, from: 0, most: 10 })).jobs.map((job) => [job.id, job.design]))).toEqual({ cut: null, half: null, open: expect.stringMatching(/^[0-9a-f]{64}$/) });
     // What was cut then is never taken for what is wanted now, and nobody is asked about what is long decided.
     expect([...standings(kept).values()].sort()).toEqual(['good', 'good', 'in-cutter', 'thrown-away']);
     // Stuck down, a film does not shrink as a whole; its edges draw back. Pressed ones keep what they were told.

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { Resvg } from '@resvg/resvg-js';
+import { PNG as ReadPng } from 'pngjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AT_ORIGIN, newLettering, type LetteringPart } from '../core/stations/artwork/index.js';
 import { emptyRecipe, patchRecipe, type Job, type JobSummary } from '../core/recipe/index.js';
@@ -164,7 +165,7 @@ describe('artwork', () => {
     const job = await jobWith(bench, RED, (recipe) => patchRecipe(recipe, { films: { byColour: { '#b3262b': 'ember' } } }));
     const { body } = await post(job.id, `fileName=next.svg&replaces=${job.recipe.artworks[0]!.id}`, NEAR);
     expect(body.recipe.films.byColour).toEqual({ '#b3272c': 'ember' });
-    expect(body.notes).toEqual(['Your decisions for #b3262b now apply to #b3272c.']);
+    expect(body.notes).toEqual(['Your decisions for vivid red (#b3262b) now apply to vivid red (#b3272c).']);
     const undone = (await step(job.id, 'undo', body.revision)).body;
     expect(undone.recipe).toEqual(job.recipe);
   });
@@ -311,21 +312,43 @@ describe('the list of jobs', () => {
     expect((await list('search=läger&state=cut')).total).toBe(0);
   });
 
-  it('has small pictures of drawings and pictures, made once', async () => {
-    const size = (png: Uint8Array) => ({ width: Buffer.from(png).readUInt32BE(16), height: Buffer.from(png).readUInt32BE(20) });
-    const dxf = '0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\n0\n10\n50\n20\n50\n40\n20\n0\nENDSEC\n0\nEOF\n';
+  describe('has a small picture of each whole design', () => {
     const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="40mm" viewBox="0 0 80 40"><rect width="80" height="40" fill="#b3262b"/></svg>';
-    for (const [name, bytes] of [['a.svg', new TextEncoder().encode(svg)], ['a.dxf', new TextEncoder().encode(dxf)], ['a.png', new Uint8Array(new Resvg(svg).render().asPng())]] as const) {
+    const onWhite = '<svg xmlns="http://www.w3.org/2000/svg" width="80" height="40"><rect width="80" height="40" fill="#fff"/><rect x="10" y="10" width="60" height="20" fill="#b3262b"/></svg>';
+    const dxf = '0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\n0\n10\n50\n20\n50\n40\n20\n0\nENDSEC\n0\nEOF\n';
+    const pictured = async (job: Job) => {
+      const response = await fetch(`${bench.server.url}/api/jobs/${job.id}/picture?design=${job.design}`);
+      return { status: response.status, kept: response.headers.get('cache-control'), png: new Uint8Array(await response.arrayBuffer()) };
+    };
+    /** The pixels of a small picture. */
+    const pixels = (png: Uint8Array) => ReadPng.sync.read(Buffer.from(png));
+    const give = async (id: string, name: string, bytes: Uint8Array) => (await bench.api<Job>('POST', `/api/jobs/${id}/artwork?fileName=${name}`, bytes)).body;
+
+    it.each([['a.svg', new TextEncoder().encode(svg)], ['a.dxf', new TextEncoder().encode(dxf)], ['a.png', new Uint8Array(new Resvg(onWhite).render().asPng())]] as const)('of %s', async (name, bytes) => {
       const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: name });
-      const { body: drawn } = await bench.api<Job>('POST', `/api/jobs/${job.id}/artwork?fileName=${name}`, bytes);
-      const get = () => fetch(`${bench.server.url}/api/artworks/${drawn.artworkId!}/picture`);
-      const first = await get();
-      expect([name, first.status, first.headers.get('content-type')]).toEqual([name, 200, 'image/png']);
-      const png = new Uint8Array(await first.arrayBuffer());
-      expect(Math.max(size(png).width, size(png).height)).toBe(296);
-      expect(new Uint8Array(await (await get()).arrayBuffer())).toEqual(png);
-    }
-    expect((await fetch(`${bench.server.url}/api/artworks/none/picture`)).status).toBe(404);
+      expect([job.design, (await pictured(job)).status]).toEqual([null, 404]);
+      const drawn = await give(job.id, name, bytes);
+      const { status, png } = await pictured(drawn);
+      expect([status, Math.max(pixels(png).width, pixels(png).height)]).toEqual([200, 296]);
+      expect((await pictured(drawn)).png).toEqual(png);
+    });
+
+    it('with all its parts, and another when it changes; a name alone changes nothing', async () => {
+      const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Two parts' });
+      const one = await give(job.id, 'one.svg', new TextEncoder().encode(svg));
+      const two = await give(job.id, 'two.svg', new TextEncoder().encode(svg.replace('#b3262b', '#1d4e89')));
+      expect(two.design).not.toBe(one.design);
+      // Asked for by an older name, it is the newest, and not to be kept.
+      expect(await pictured(one)).toMatchObject({ status: 200, kept: 'no-store' });
+      const { png, kept } = await pictured(two);
+      expect(kept).toContain('immutable');
+      const { data } = pixels(png);
+      const has = (r: number, g: number, b: number) => Array.from({ length: data.length / 4 }, (_, i) => [...data.subarray(4 * i, 4 * i + 3)]).some((px) => px[0] === r && px[1] === g && px[2] === b);
+      expect([has(0xb3, 0x26, 0x2b), has(0x1d, 0x4e, 0x89)]).toEqual([true, true]);
+      expect((await rename(two, 'Another name')).body.design).toBe(two.design);
+    });
+
+    it('is not there for a job that is not', async () => expect((await fetch(`${bench.server.url}/api/jobs/none/picture`)).status).toBe(404));
   });
 });
 

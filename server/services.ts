@@ -15,6 +15,12 @@ import { RunStore } from './stores/run-store.js';
 import { SheetStore } from './stores/sheet-store.js';
 import { ShopStore, type StoredShop } from './stores/shop-store.js';
 
+/** A small picture, and of which state of the design it is; null of one without parts. */
+export interface DesignPicture {
+  readonly design: string | null;
+  readonly png: Uint8Array;
+}
+
 /** What the routes work with. */
 export interface Services {
   readonly jobs: JobStore;
@@ -28,10 +34,10 @@ export interface Services {
   readonly compute: Compute;
   readonly spooler: Spooler;
   readonly cutterControlPort: number;
-  /** The small picture of an artwork, made when it is first asked for; empty when none can be made. @throws Problem 404; the signal’s reason when whoever asked has left */
-  readonly smallPicture: (artworkId: string, signal?: AbortSignal) => Promise<Uint8Array>;
+  /** The small picture of a job's whole design as it is now, made when it is first asked for; empty when none can be made. @throws Problem 404; the signal’s reason when whoever asked has left */
+  readonly designPicture: (jobId: string, signal?: AbortSignal) => Promise<DesignPicture>;
   /** A job's recipe with the shop and what is cut of it already: what a worker plans from. */
-  readonly planJob: (jobId: string) => Promise<PlanSource & { readonly revision: number; readonly shop: StoredShop }>;
+  readonly planJob: (jobId: string) => Promise<PlanSource & { readonly revision: number; readonly design: string | null; readonly shop: StoredShop }>;
 }
 
 export async function makeServices(db: Knex, cutterControlPort: number): Promise<Services> {
@@ -48,6 +54,17 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const spooler = new Spooler({ runs, connect, sleep: (ms) => sleep(ms) });
   await spooler.recover();
   const compute = new Compute();
+  const planJob: Services['planJob'] = async (jobId) => {
+    const { recipe, revision, design } = await jobs.get(jobId);
+    const stored = await shop.get();
+    const loadSources = async () => {
+      const sources = new Map<string, Uint8Array>();
+      for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
+      return sources;
+    };
+    const cuts = await sheets.ofJob(jobId);
+    return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), recorded: recordedCuts(cuts, jobId) };
+  };
   return {
     jobs,
     artworks,
@@ -60,28 +77,20 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     compute,
     spooler,
     cutterControlPort,
-    smallPicture: async (id, signal) => {
-      const known = await artworks.smallPicture(id);
-      if (known) return known;
-      const { fileName, bytes } = await artworks.get(id);
-      const png = await compute.smallPicture(fileName, bytes, signal).catch((error: unknown) => {
+    designPicture: async (jobId, signal) => {
+      const source = await planJob(jobId);
+      const { design } = source;
+      if (design === null) return { design, png: new Uint8Array() };
+      const known = await jobs.picture(jobId, design);
+      if (known) return { design, png: known };
+      const png = await compute.designPicture(source, signal).catch((error: unknown) => {
         // One of which none can be made is not tried again; when whoever asked has left, it may still be made.
         if (signal?.aborted) throw error;
         return new Uint8Array();
       });
-      await artworks.keepSmallPicture(id, png);
-      return png;
+      await jobs.keepPicture(jobId, design, png);
+      return { design, png };
     },
-    planJob: async (jobId) => {
-      const { recipe, revision } = await jobs.get(jobId);
-      const stored = await shop.get();
-      const loadSources = async () => {
-        const sources = new Map<string, Uint8Array>();
-        for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
-        return sources;
-      };
-      const cuts = await sheets.ofJob(jobId);
-      return { recipe, revision, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), recorded: recordedCuts(cuts, jobId) };
-    },
+    planJob,
   };
 }

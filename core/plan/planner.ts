@@ -1,5 +1,6 @@
-import { ArtworkReader, type ArtworkResources, type LetterChoice, type Lettering } from '../engines/artwork/index.js';
+import { ArtworkReader, type ArtworkResources, type LetterChoice, type Lettering, type PaintedRegion } from '../engines/artwork/index.js';
 import { BARE } from '../engines/layers/index.js';
+import type { PlacedDesign } from '../engines/surface/index.js';
 import type { Matrix } from '../geometry/index.js';
 import type { JobFinding, Recipe, RecipePatch } from '../recipe/index.js';
 import type { Shop } from '../shop/index.js';
@@ -23,6 +24,7 @@ import {
   tracePartStage,
   withRecipePlaces,
   type ArtworkPart,
+  type Design,
   type PartAsRead,
   type Regions,
 } from '../stations/artwork/index.js';
@@ -99,6 +101,15 @@ export class Planner {
     return inWords(() => this.#reader.choices(lettering, ownFont));
   }
 
+  /** What a design looks like in the colours of its artwork, the lowest first; what covers others and is no film is BARE. Empty when nothing is painted. */
+  async look(input: PlanInput, hooks: StageHooks = {}): Promise<readonly PaintedRegion[]> {
+    const design = designOf(await this.#readAll(input, hooks), input.recipe.surface.sizeOf);
+    if (design.parts.length === 0) return [];
+    const { design: placed } = await this.#sized(design, input.recipe);
+    await hooks.breathe?.();
+    return (await this.#drawn(design, placed, input.recipe.repair, hooks)).untouched.regions;
+  }
+
   async plan(input: PlanInput, hooks: PlanHooks = {}): Promise<Plan> {
     const { recipe, shop } = input;
     const cache = this.#cache;
@@ -120,13 +131,10 @@ export class Planner {
     await add({ artwork: isEmpty ? { ...read, findings: [...read.findings, NOTHING_PAINTED] } : read });
     if (paints === 0) return plan;
 
-    const sized = await cache.take(surfaceStage, { own: design, recipe, reachMm: reachOf(recipe), mmPerUnit: unitOf(design.parts) });
+    const sized = await this.#sized(design, recipe);
     await add({ surface: sized });
     const { scale } = sized.design;
-    const parts = await this.#traced(design.parts, scale, hooks);
-    const matrices = new Map(parts.map((part) => [part.part.id, partMatrix(part, design.frame, scale)]));
-    const painted = await this.#painted(parts, { ...sized.design, matrices, repair: recipe.repair });
-    const untouched = await cache.take(putRightStage, { painted: painted.map((part) => part.painted), repair: recipe.repair, matrices });
+    const { parts, matrices, painted, untouched } = await this.#drawn(design, sized.design, recipe.repair, hooks);
     const artwork: ArtworkOut = {
       ...read,
       parts,
@@ -182,6 +190,18 @@ export class Planner {
     const blocked = read.read.findings.find((finding) => finding.severity === 'blocker');
     if (blocked) throw new InputError(blocked.code, blocked.message, { source: nameOfPart(part) });
     return read;
+  }
+
+  #sized(design: Design, recipe: Recipe) {
+    return this.#cache.take(surfaceStage, { own: design, recipe, reachMm: reachOf(recipe), mmPerUnit: unitOf(design.parts) });
+  }
+
+  /** The design at its final size: its parts traced, where each lies, and what is painted of them. */
+  async #drawn(design: Design, placed: PlacedDesign, repair: Recipe['repair'], hooks: StageHooks) {
+    const parts = await this.#traced(design.parts, placed.scale, hooks);
+    const matrices = new Map(parts.map((part) => [part.part.id, partMatrix(part, design.frame, placed.scale)]));
+    const painted = await this.#painted(parts, { ...placed, matrices, repair });
+    return { parts, matrices, painted, untouched: await this.#cache.take(putRightStage, { painted: painted.map((part) => part.painted), repair, matrices }) };
   }
 
   async #traced(parts: readonly PartAsRead[], scale: number, hooks: StageHooks): Promise<PartAsRead[]> {

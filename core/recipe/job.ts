@@ -9,8 +9,8 @@ export interface JobSummary {
   readonly due: string | null;
   readonly state: JobState;
   readonly updatedAt: string;
-  /** Its first artwork, for a small picture. */
-  readonly artworkId: string | null;
+  /** Names what its design looks like, for a small picture; null while it has no parts. */
+  readonly design: string | null;
   /** Its first part's words, when that is lettering. */
   readonly words: string | null;
 }

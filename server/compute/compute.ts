@@ -72,9 +72,10 @@ export class Compute {
     return ((await this.#run({ do: 'font', fileName, bytes }, 'short', READING_MS, signal)) as Extract<Answer, { ok: 'font' }>).name;
   }
 
-  /** A small PNG of an artwork, when there is nothing else to do. @throws Problem 422 when none can be made of it */
-  async smallPicture(fileName: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Uint8Array> {
-    return ((await this.#run({ do: 'picture', fileName, bytes }, 'idle', READING_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+  /** A small PNG of a job's whole design, made when there is nothing else to do; empty when there is nothing to see. @throws Problem 422 when it takes too long */
+  async designPicture(source: PlanSource, signal?: AbortSignal): Promise<Uint8Array> {
+    const job = await loaded(source);
+    return ((await this.#run({ do: 'picture', job }, 'idle', READING_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
   }
 
   /** The figures of a job's plan: made once, however many ask, and given up when all who asked have left. */

@@ -11,7 +11,7 @@ import type { TakenCopies } from '../../core/stations/sheets/index.js';
 export type Task =
   | { readonly do: 'add'; readonly job: PlanJob; readonly part: ArtworkPart }
   | { readonly do: 'replace'; readonly job: PlanJob; readonly partId: string; readonly part: ArtworkPart }
-  | { readonly do: 'picture'; readonly fileName: string; readonly bytes: Uint8Array }
+  | { readonly do: 'picture'; readonly job: PlanJob }
   | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
   | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: ExportFormat }

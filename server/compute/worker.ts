@@ -1,18 +1,15 @@
-import { ArtworkReader } from '../../core/engines/artwork/index.js';
 import { writeHpgl } from '../../core/engines/cutting/index.js';
 import { InputError } from '../../core/words/index.js';
 import { exportBuild, Planner, planReport } from '../../core/plan/index.js';
-import { inWords } from '../../core/stations/artwork/index.js';
 import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
-import { smallPicture } from '../../platform/small-picture.js';
+import { designPicture } from '../../platform/design-picture.js';
 import { endingWithKernel, FLAG } from './kernel-guard.js';
 import type { Answer, SentTask } from './tasks.js';
 
 const ready = loadKernelInNode();
 const planner = new Planner(resourcesInNode);
-const reader = new ArtworkReader(resourcesInNode);
 
 /** Runs one task in this worker thread, which ends when the polygon kernel fails. */
 export const work = endingWithKernel(answer, () => process.exit(1));
@@ -30,7 +27,7 @@ async function answer(task: SentTask): Promise<Answer> {
       case 'replace':
         return { ok: 'changed', change: await planner.replacing(task.job, task.partId, task.part) };
       case 'picture':
-        return { ok: 'file', bytes: await inWords(() => smallPicture(task.bytes, task.fileName, reader)) };
+        return { ok: 'file', bytes: designPicture(await planner.look(task.job, { breathe })) };
       case 'font':
         return { ok: 'font', name: await planner.fontName(task.bytes, task.fileName) };
       case 'plan': {

@@ -17,7 +17,7 @@ const MOST_LISTED = 500;
 const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
 
 /** Jobs, their recipes with undo and redo, their artwork and their plan. */
-export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Services): Route[] {
+export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: Services): Route[] {
   return [
     {
       method: 'get',
@@ -133,13 +133,14 @@ export function jobRoutes({ jobs, artworks, compute, planJob, smallPicture }: Se
     },
     {
       method: 'get',
-      path: '/api/artworks/:id/picture',
-      summary: 'A small picture of an artwork',
-      answers: 'PNG; 404 when none can be made of the file',
-      handle: async ({ ctx, params, signal }) => {
-        const png = await smallPicture(params['id']!, signal);
-        if (png.length === 0) throw new Problem(404, 'no-picture', 'No picture can be made of this file.');
-        ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
+      path: '/api/jobs/:id/picture',
+      summary: 'A small picture of the job’s whole design. Asked for with the “design” that the list names, it may be kept for good',
+      query: { design: { type: 'string', maxLength: 100 } },
+      answers: 'PNG; 404 when there is nothing to see',
+      handle: async ({ ctx, params, query, signal }) => {
+        const { design, png } = await designPicture(params['id']!, signal);
+        if (png.length === 0) throw new Problem(404, 'no-picture', 'There is no picture of this design.');
+        ctx.set('Cache-Control', query['design'] === design ? 'private, max-age=31536000, immutable' : 'no-store');
         ctx.type = 'image/png';
         ctx.body = Buffer.from(png);
         return undefined;

@@ -22,16 +22,6 @@ export class ArtworkStore {
     await this.db('artworks').insert({ id, file_name: fileName, sha256, bytes: Buffer.from(bytes), created_at: new Date().toISOString() });
   }
 
-  /** The small picture that was made of an artwork, empty when none can be made; null when it was not tried yet. */
-  async smallPicture(id: string): Promise<Uint8Array | null> {
-    const row = await this.db<{ artwork_id: string; png: Buffer }>('small_pictures').where({ artwork_id: id }).first();
-    return row ? new Uint8Array(row.png) : null;
-  }
-
-  async keepSmallPicture(id: string, png: Uint8Array): Promise<void> {
-    await this.db('small_pictures').insert({ artwork_id: id, png: Buffer.from(png) }).onConflict().ignore();
-  }
-
   /** @throws Problem 404 */
   async get(id: string): Promise<StoredArtwork> {
     const row = await this.db<{ id: string; file_name: string; sha256: string; bytes: Buffer }>('artworks').where({ id }).first();

@@ -19,7 +19,7 @@ interface JobRow {
   readonly updated_at: string;
   readonly deleted_at: string | null;
   readonly parts: number;
-  readonly artwork_id: string | null;
+  readonly design: string | null;
   readonly words: string | null;
   readonly search_text: string;
 }
@@ -163,6 +163,17 @@ export class JobStore {
     return this.get(id);
   }
 
+  /** The small picture that was made of a design, empty when none can be made; null when it was not tried yet. */
+  async picture(id: string, design: string): Promise<Uint8Array | null> {
+    const row = await this.db<{ job_id: string; design: string; png: Buffer }>('design_pictures').where({ job_id: id, design }).first();
+    return row ? new Uint8Array(row.png) : null;
+  }
+
+  /** Keeps the picture of a job's newest design in the place of an older one. */
+  async keepPicture(id: string, design: string, png: Uint8Array): Promise<void> {
+    await this.db('design_pictures').insert({ job_id: id, design, png: Buffer.from(png) }).onConflict('job_id').merge();
+  }
+
   /** Remembers what the job's layers come to at this revision of its recipe. */
   async setToCut(id: string, toCut: JobToCut): Promise<void> {
     const row = (await this.db('jobs').where({ id }).first()) as JobRow;
@@ -195,14 +206,13 @@ export class JobStore {
   }
 }
 
-type Head = Pick<JobRow, 'title' | 'customer' | 'due' | 'parts' | 'artwork_id' | 'words' | 'search_text'> & { readonly cut_key: string };
+type Head = Pick<JobRow, 'title' | 'customer' | 'due' | 'parts' | 'design' | 'words' | 'search_text'> & { readonly cut_key: string };
 
 /** What of a recipe stands with the job, so that lists need not read it. */
 function head(recipe: Recipe): Head {
   const { title, customer, due, artworks } = recipe;
   const [first] = artworks;
-  const source = artworks.flatMap((part) => (part.kind === 'lettering' ? [] : [part.source]))[0];
-  return { title, customer, due, parts: artworks.length, artwork_id: source?.id ?? null, words: first?.kind === 'lettering' ? first.lettering.text : null, search_text: `${title} ${customer}`.toLowerCase(), cut_key: cutKeyOf(recipe) };
+  return { title, customer, due, parts: artworks.length, design: first ? designKeyOf(recipe) : null, words: first?.kind === 'lettering' ? first.lettering.text : null, search_text: `${title} ${customer}`.toLowerCase(), cut_key: cutKeyOf(recipe) };
 }
 
 /** A name of all that decides what is cut: a job that is renamed after it was cut is still cut. */
@@ -211,8 +221,13 @@ function cutKeyOf(recipe: Recipe): string {
   return createHash('sha256').update(JSON.stringify(cut)).digest('hex');
 }
 
+/** A name of all that decides what the design looks like. */
+function designKeyOf({ artworks, repair, surface }: Recipe): string {
+  return createHash('sha256').update(JSON.stringify([artworks, repair, surface])).digest('hex');
+}
+
 function summaryOf(row: JobRow, sheets: readonly FrozenSheet[]): JobSummary {
   const sent = row.to_cut ? (JSON.parse(row.to_cut) as JobToCut & { cutKey: string | null }) : null;
   const state = jobStateOf({ jobId: row.id, parts: row.parts, toCut: sent?.cutKey === row.cut_key ? sent.layers : null }, sheets);
-  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, artworkId: row.artwork_id, words: row.words };
+  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, design: row.design, words: row.words };
 }

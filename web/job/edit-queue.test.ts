@@ -3,7 +3,7 @@ import { emptyRecipe, patchRecipe, type Job, type Recipe } from '../../core/reci
 import { seeded } from '../../core/testing/seeded.js';
 import { EditQueue, NOTHING_KEPT, type Edit, type EditPorts, type Kept, type SendOutcome } from './edit-queue.js';
 
-const jobOf = (recipe: Recipe, revision: number): Job => ({ id: 'job', title: recipe.title, customer: '', due: null, state: 'new', updatedAt: '', artworkId: null, words: null, recipe, revision, canUndo: true, canRedo: false, deleted: false });
+const jobOf = (recipe: Recipe, revision: number): Job => ({ id: 'job', title: recipe.title, customer: '', due: null, state: 'new', updatedAt: '', design: null, words: null, recipe, revision, canUndo: true, canRedo: false, deleted: false });
 
 /** A server that remembers what it did by the edit's name, and a line that fails before or after the server has heard. */
 class Server {

@@ -3,7 +3,7 @@ import { emptyRecipe, patchRecipe, type Job } from '../../core/recipe/index.js';
 import { EditQueue, NOTHING_KEPT, type Kept } from './edit-queue.js';
 import { sendEdit, untilBack } from './send-edit.js';
 
-const jobOf = (title: string, revision: number): Job => ({ id: 'j', title, customer: '', due: null, state: 'new', updatedAt: '', artworkId: null, words: null, recipe: emptyRecipe(title), revision, canUndo: true, canRedo: false, deleted: false });
+const jobOf = (title: string, revision: number): Job => ({ id: 'j', title, customer: '', due: null, state: 'new', updatedAt: '', design: null, words: null, recipe: emptyRecipe(title), revision, canUndo: true, canRedo: false, deleted: false });
 const answer = (status: number, body: unknown) => new Response(typeof body === 'string' ? body : JSON.stringify(body), { status });
 const conflict = () => answer(409, { code: 'job-changed', title: 'changed elsewhere' });
 

@@ -93,7 +93,7 @@ interface JobDocketProps {
 const JobDocket = memo(function JobDocket({ job, onDuplicate, onRemove }: JobDocketProps) {
   return (
     <Docket>
-      <Thumb artworkId={job.artworkId} words={job.words} />
+      <Thumb jobId={job.id} design={job.design} words={job.words} />
       <Words>
         <Title to={`/jobs/${job.id}/${job.state === 'new' ? 'artwork' : 'build'}`}>{job.title}</Title>
         <Small>{job.customer || 'No customer noted'}</Small>
@@ -117,18 +117,18 @@ const JobDocket = memo(function JobDocket({ job, onDuplicate, onRemove }: JobDoc
 /** What only passes by while a hand scrolls or types needs no picture. */
 const GLANCE_MS = 150;
 
-function Thumb({ artworkId, words }: Pick<JobSummary, 'artworkId' | 'words'>) {
+function Thumb({ jobId, design, words }: Pick<JobSummary, 'design' | 'words'> & { readonly jobId: string }) {
   const [broken, setBroken] = useState<string | null>(null);
   const [stays, setStays] = useState(false);
   useEffect(() => {
     const glance = setTimeout(() => setStays(true), GLANCE_MS);
     return () => clearTimeout(glance);
   }, []);
-  const hasPicture = artworkId !== null && broken !== artworkId;
+  const hasPicture = design !== null && broken !== design;
   return (
     <Window>
-      {hasPicture && stays && <img src={`/api/artworks/${artworkId}/picture`} alt="" onError={() => setBroken(artworkId)} />}
-      {!hasPicture && (words ? <Lettered dir="auto">{words.slice(0, 60)}</Lettered> : <Small>{artworkId ? 'no picture' : 'no artwork'}</Small>)}
+      {hasPicture && stays && <img src={`/api/jobs/${jobId}/picture?design=${design}`} alt="" onError={() => setBroken(design)} />}
+      {!hasPicture && (words ? <Lettered dir="auto">{words.slice(0, 60)}</Lettered> : <Small>{design ? 'no picture' : 'no artwork'}</Small>)}
     </Window>
   );
 }

@@ -4,6 +4,7 @@ import { fonts } from './002-fonts.js';
 import { frozenSheets } from './003-frozen-sheets.js';
 import { jobList } from './004-job-list.js';
 import { films } from './005-films.js';
+import { designPictures } from './006-design-pictures.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -12,4 +13,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '003-frozen-sheets': frozenSheets,
   '004-job-list': jobList,
   '005-films': films,
+  '006-design-pictures': designPictures,
 };
