@@ -77,7 +77,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await write('Width of the design', '300');
   await sees('larger than the panel');
   await press('Fit it to the panel');
-  await sees('180 × 120');
+  await sees('180 × 117');
 
   // Build: the three schools, the trap by formula and by hand, the section.
   await go('Build');
@@ -149,7 +149,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await sees('Sailing club, boat trailer');
   await sees('cut');
   await press('Sailing club, boat trailer');
-  await sees('180 × 120');
+  await sees('180 × 117');
   await go('Record');
   await sees('Weeded in one pull.');
   expect((await browser.complaints()).filter((line) => !/ 4(09|22) /.test(line))).toEqual([]);

@@ -28,7 +28,7 @@ export async function ensureBuilt() {
   const { build } = await import('esbuild');
   // Beside it and then in its place: another process may be doing the same.
   const beside = `${BUILT}-${process.pid}`;
-  await build({ entryPoints: files.filter((file) => file.endsWith('.ts')), outdir: beside, outbase: '.', format: 'esm', platform: 'node', target: 'node20', sourcemap: 'linked', logLevel: 'error' });
+  await build({ entryPoints: files.filter((file) => file.endsWith('.ts')), outdir: beside, outbase: '.', format: 'esm', platform: 'node', target: 'node20.19', sourcemap: 'linked', logLevel: 'error' });
   for (const file of files.filter((name) => name.endsWith('.mjs'))) {
     mkdirSync(dirname(join(beside, file)), { recursive: true });
     copyFileSync(file, join(beside, file));

@@ -131,10 +131,9 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
         );
       })}
       {tried &&
-        parts.map(({ id, shown }) => {
-          const { minX, minY, maxX, maxY } = tried.get(id) ?? shown;
-          return <Ghost key={id} aria-hidden style={{ left: view.x + minX * view.zoom, top: view.y + minY * view.zoom, width: (maxX - minX) * view.zoom, height: (maxY - minY) * view.zoom }} />;
-        })}
+        [...tried].map(([id, { minX, minY, maxX, maxY }]) => (
+          <Ghost key={id} aria-hidden style={{ left: view.x + minX * view.zoom, top: view.y + minY * view.zoom, width: (maxX - minX) * view.zoom, height: (maxY - minY) * view.zoom }} />
+        ))}
       {shift?.lines.map(({ axis, at }) => (
         <SnapMark key={axis} aria-hidden style={axis === 'x' ? { left: view.x + at * view.zoom, top: 0, height: 4000, width: 1 } : { top: view.y + at * view.zoom, left: 0, width: 4000, height: 1 }} />
       ))}
@@ -149,6 +148,6 @@ const Handle = styled.button`
 `;
 
 /** Where a part would go. */
-const Ghost = styled.div`position: absolute; pointer-events: none; border: 2px dashed ${colour.accent}; background: ${colour.accentWash}; opacity: 0.75; border-radius: ${radius.s};`;
+const Ghost = styled.div`position: absolute; pointer-events: none; border: 2px dashed ${colour.accent}; border-radius: ${radius.s};`;
 
 const SnapMark = styled.div`position: absolute; background: ${colour.bad}; pointer-events: none;`;

@@ -66,25 +66,24 @@ function Lines({ said, arrangement: { place, tryOut }, ways }: LinesProps) {
     <p>
       {said}{' '}
       {ways.map(([words, name, places], i) => (
-        <span key={name}>
+        <Way key={name}>
           <WordButton aria-label={name} onPress={() => place(places)} onHoverChange={(over) => tryOut(over ? places : null)} onFocusChange={(focused) => tryOut(focused ? places : null)}>
             {words}
           </WordButton>
           {i < ways.length - 1 ? ' · ' : '.'}
-        </span>
+        </Way>
       ))}
     </p>
   );
 }
 
 /** What would come of the way that is looked at: above all, parts that would lie on each other. */
-function sayTried({ chosen, tried }: Arrangement): string {
+function sayTried({ parts, tried }: Arrangement): string {
   if (!tried) return '';
-  const then = chosen.map((part) => ({ part, box: tried.get(part.id)! }));
-  const moves = then.filter(({ part: { shown }, box }) => Math.hypot(box.minX - shown.minX, box.minY - shown.minY) > 0.005).length;
-  if (moves === 0) return 'They stand so already.';
+  if (tried.size === 0) return 'They stand so already.';
+  const then = parts.map((part) => ({ part, box: tried.get(part.id) ?? part.shown }));
   const stacked = then.filter(({ part, box }) => then.some((other) => other.part !== part && boxesTouch(box, other.box) && !boxesTouch(part.shown, other.part.shown))).length;
-  return `Moves ${count(moves, 'part')}, as the dashed boxes show.${stacked > 0 ? ` ${stacked} of them would then lie on each other.` : ''}`;
+  return `Moves ${count(tried.size, 'part')}, as the dashed boxes show.${stacked > 0 ? ` ${stacked} parts would then lie on each other.` : ''}`;
 }
 
 function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arrangement: Arrangement }) {
@@ -151,6 +150,9 @@ function Repeat({ onRepeat }: { readonly onRepeat: (how: { columns: number; rows
     </p>
   );
 }
+
+/** A sign stays beside the word that it follows. */
+const Way = styled.span`white-space: nowrap;`;
 
 const Box = styled.section`
   display: grid; gap: ${space.xs}; font-size: ${type.small}; line-height: 1.9; padding-left: ${space.m}; border-left: 2px solid ${colour.accent};

@@ -28,7 +28,7 @@ export interface Arrangement {
   /** The same as a change that is only tried. */
   readonly asPatch: (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => RecipePatch;
   readonly place: (places: ReadonlyMap<string, Placement>) => void;
-  /** Where parts would go, shown before it is decided; null when nothing is looked at. */
+  /** Where the parts that would move would go, shown before it is decided; null when nothing is looked at. */
   readonly tried: ReadonlyMap<string, Box> | null;
   readonly tryOut: (places: ReadonlyMap<string, Placement> | null) => void;
 }
@@ -69,12 +69,16 @@ export function useArrangement(): Arrangement {
     setTried(null);
     change((all) => withPlaces(all, places));
   };
-  const tried = triedPlaces && new Map(parts.map((part) => [part.id, triedBox(part, triedPlaces.get(part.id) ?? part.place, scale)]));
+  const tried = triedPlaces && new Map(parts.flatMap((part) => triedBox(part, triedPlaces.get(part.id), scale)));
   return { parts, chosen, choose: setIds, scale, change, asPatch, place, tried, tryOut: setTried };
 }
 
-/** Where a part would stand on the design, which is as large as it is now, when it is moved to another place. */
-function triedBox({ place, shown }: ArrangedPart, to: Placement, scale: number): Box {
+/** Nobody sees that a part moves by less, mm. */
+const STAYS_MM = 0.005;
+
+/** Where a part would stand on the design, which is as large as it is now, when it is moved to another place; none when it stays. */
+function triedBox({ id, place, shown }: ArrangedPart, to: Placement | undefined, scale: number): [string, Box][] {
+  if (!to) return [];
   const [x, y] = [(to.xMm - place.xMm) * scale, (to.yMm - place.yMm) * scale];
-  return { minX: shown.minX + x, minY: shown.minY + y, maxX: shown.maxX + x, maxY: shown.maxY + y };
+  return Math.hypot(x, y) < STAYS_MM ? [] : [[id, { minX: shown.minX + x, minY: shown.minY + y, maxX: shown.maxX + x, maxY: shown.maxY + y }]];
 }

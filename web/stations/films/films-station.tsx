@@ -75,9 +75,9 @@ function Match({ use, onTry }: MatchProps) {
       </Pair>
       <div>
         <Line>
-          <strong>{name}</strong> <Small as="span">{use.colour}</Small>
+          <strong>{name}</strong>
           <Small as="span">
-            {sayArea(use.areaMm2)}, {count(use.pieces, 'piece')}
+            {use.colour}, {sayArea(use.areaMm2)}, {count(use.pieces, 'piece')}
           </Small>
         </Line>
         <Select aria-label={`Film for ${name} ${use.colour}`} value={recipe.films.byColour[use.colour] ?? use.film.id} onChange={(event) => choose(event.target.value)}>
@@ -120,4 +120,4 @@ const Other = styled(Button)`padding: 1px 6px; min-height: 26px; gap: 4px; font-
 const Matches = styled.ul`list-style: none; display: grid; gap: ${space.l};`;
 const Row = styled.li`display: grid; grid-template-columns: auto 1fr; gap: ${space.m}; align-items: start; select { width: 100%; margin: 3px 0; }`;
 const Pair = styled.span`display: flex; padding-top: 2px; span + span { margin-left: -9px; margin-top: 9px; }`;
-const Line = styled.p`display: flex; justify-content: space-between; gap: ${space.s}; font-size: ${type.small}; strong { font-variant-numeric: tabular-nums; color: ${colour.ink}; }`;
+const Line = styled.p`display: grid; padding-bottom: 2px; font-size: ${type.small}; strong { font-variant-numeric: tabular-nums; color: ${colour.ink}; }`;
