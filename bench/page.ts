@@ -47,7 +47,7 @@ export async function pageBench(): Promise<void> {
     }
     const [moved, long] = await browser.driver.executeScript<[number[], number[]]>('return [window.__times, window.__long]');
     print('The page', [
-      ['first load of a build page over the wire, all of it (320 kB)', `${(files.reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(1)} kB`],
+      ['first load of a build page over the wire, all of it (285 kB)', `${(files.reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(1)} kB`],
       ['  of that, scripts / fonts / the rest', [/\.js$/, /\.woff2$/, /\.(?!js$|woff2$)\w+$/].map((kind) => `${(files.filter((file) => kind.test(file)).reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(0)} kB`).join(' / ')],
       ['trap moved by hand, demo job: picture changed after, median / p95 (150 ms)', `${ms(quantile(moved, 0.5))} / ${ms(quantile(moved, 0.95))}`],
       ['longest task on the main thread meanwhile (50 ms)', long.length === 0 ? 'none over 50 ms' : ms(Math.max(...long))],

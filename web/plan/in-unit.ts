@@ -11,7 +11,12 @@ const SAID_MM = /(\d+(?:\.\d+)?(?:(?: × | and | or | to )\d+(?:\.\d+)?)*) mm(?!
  */
 export function inUnit(sentence: string, unit: LengthUnit): string {
   if (unit === 'mm') return sentence;
-  return sentence.replace(SAID_MM, (_, lengths: string) => `${lengths.replace(/\d+(?:\.\d+)?/g, (mm) => formatLength(Number(mm), unit))} ${unit}`);
+  return sentence.replace(SAID_MM, (_, lengths: string) => `${lengths.replace(/\d+(?:\.\d+)?/g, (mm) => converted(Number(mm), unit))} ${unit}`);
+}
+
+/** A sentence has its lengths from 10 mm on in tenths of a millimetre: thousandths of an inch would be made up. */
+function converted(mm: number, unit: LengthUnit): string {
+  return unit === 'in' && mm >= 10 ? String(Number((mm / 25.4).toFixed(2))) : formatLength(mm, unit);
 }
 
 /** All that a plan says, in the shop's unit; the plan itself where that is millimetres. */

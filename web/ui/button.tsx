@@ -1,30 +1,21 @@
-import { Button as AriaButton } from 'react-aria-components';
-import styled, { css } from 'styled-components';
-import { colour, motion, radius, space, type } from '../tokens.js';
+import type { ButtonHTMLAttributes } from 'react';
+import styled from 'styled-components';
+import { buttonLook, mainLook, wordLook } from './button-look.js';
 
-const look = css`
-  display: inline-flex; align-items: center; gap: ${space.s}; min-height: 32px; padding: 4px ${space.m}; cursor: pointer;
-  border: 1px solid ${colour.line}; border-radius: ${radius.m}; background: ${colour.raised}; color: ${colour.ink};
-  font: 550 ${type.small}/1.2 ${type.text}; text-decoration: none; transition: background ${motion.quick}, border-color ${motion.quick};
-  &:hover:not([data-disabled]) { border-color: ${colour.accent}; }
-  &[data-disabled] { color: ${colour.quiet}; background: transparent; border-style: dashed; cursor: default; }
-`;
+interface PressProps extends Omit<ButtonHTMLAttributes<HTMLButtonElement>, 'onClick' | 'disabled'> {
+  readonly onPress?: () => void;
+  readonly isDisabled?: boolean;
+  /** Told when it is looked at, by pointer or keyboard, and when it is not any more. */
+  readonly onLook?: (isLooked: boolean) => void;
+}
 
-export const Button = styled(AriaButton)`${look}`;
+/** The browser's own button: the component library's weighs as much as a screen, and every first screen has buttons. */
+function Press({ onPress, isDisabled, onLook, type = 'button', ...rest }: PressProps) {
+  const look = onLook && { onPointerEnter: () => onLook(true), onPointerLeave: () => onLook(false), onFocus: () => onLook(true), onBlur: () => onLook(false) };
+  return <button {...rest} {...look} type={type} disabled={isDisabled} onClick={() => onPress?.()} />;
+}
 
-/** The one thing to do next on a screen. */
-export const MainButton = styled(AriaButton)`
-  ${look}
-  background: ${colour.accent}; border-color: ${colour.accent}; color: ${colour.accentInk};
-  &:hover:not([data-disabled]) { filter: brightness(1.08); }
-`;
-
-/** A button that reads as words in a sentence's company. */
-export const WordButton = styled(AriaButton)`
-  border: 0; background: none; padding: 3px 4px; min-height: 24px; min-width: 24px; cursor: pointer; color: ${colour.accent};
-  font: 550 ${type.small}/1.3 ${type.text}; text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; border-radius: ${radius.s};
-  &:hover { text-decoration-thickness: 2px; }
-  &[data-disabled] { color: ${colour.quiet}; text-decoration: none; cursor: default; }
-`;
-
-export const LinkButton = styled.a`${look}`;
+export const Button = styled(Press)`${buttonLook}`;
+export const MainButton = styled(Press)`${mainLook}`;
+export const WordButton = styled(Press)`${wordLook}`;
+export const LinkButton = styled.a`${buttonLook}`;

@@ -6,7 +6,8 @@ import { useJobContext } from '../../job/job-context.js';
 import { artworkQuery } from '../../api/artwork-picture.js';
 import { planner } from '../../plan/planner.js';
 import { colour, radius, space, type } from '../../tokens.js';
-import { Button, LinkButton, MainButton } from '../../ui/button.js';
+import { Button, LinkButton } from '../../ui/button.js';
+import { PressableButton, PressableMainButton } from '../../ui/pressable.js';
 import { useNotify } from '../../ui/notices.js';
 import { TextInput } from '../../ui/plain-fields.js';
 import { useQueryClient } from '@tanstack/react-query';
@@ -39,14 +40,14 @@ export function GiveArtwork({ replaced, onAdded }: GiveArtworkProps) {
       >
         <Text slot="label">{isEmpty ? 'Drop an SVG, a DXF, or a picture (PNG, JPEG, WebP) here, or choose one. Its colours become films.' : 'Drop a file here to add it to the design.'}</Text>
         <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => void take(files?.[0])}>
-          {isEmpty ? <MainButton>Choose a file</MainButton> : <Button>Add a file</Button>}
+          {isEmpty ? <PressableMainButton>Choose a file</PressableMainButton> : <PressableButton>Add a file</PressableButton>}
         </FileTrigger>
         <AddWords onAdded={onAdded} />
       </Drop>
       {replaced && (
         <Row>
           <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => void take(files?.[0], replaced.id)}>
-            <Button>Replace with a new version</Button>
+            <PressableButton>Replace with a new version</PressableButton>
           </FileTrigger>
           <LinkButton href={`/api/artworks/${replaced.source.id}`} download={replaced.source.fileName}>
             Download the original

@@ -7,6 +7,7 @@ import { useJobContext } from '../../job/job-context.js';
 import { useTrial } from '../../job/use-trial.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
+import { PressableWordButton } from '../../ui/pressable.js';
 import { Choice } from '../../ui/choice.js';
 import { ColourField } from '../../ui/colour-field.js';
 import { FigureField } from '../../ui/figure-field.js';
@@ -49,7 +50,7 @@ export function LetteringEditor({ arranged, arrangement }: { readonly arranged: 
       <FontPicker fonts={fonts} chosen={lettering.font} words={lettering.text} onChoose={take} />
       <p>
         <FileTrigger acceptedFileTypes={['.ttf', '.otf', '.woff', '.woff2']} onSelect={(files) => files?.[0] && void add(files[0]).then((font) => font && take(font))}>
-          <WordButton>Add a font of your own</WordButton>
+          <PressableWordButton>Add a font of your own</PressableWordButton>
         </FileTrigger>
       </p>
       <p>

@@ -67,7 +67,7 @@ function Lines({ said, arrangement: { place, tryOut }, ways }: LinesProps) {
       {said}{' '}
       {ways.map(([words, name, places], i) => (
         <Way key={name}>
-          <WordButton aria-label={name} onPress={() => place(places)} onHoverChange={(over) => tryOut(over ? places : null)} onFocusChange={(focused) => tryOut(focused ? places : null)}>
+          <WordButton aria-label={name} onPress={() => place(places)} onLook={(isLooked) => tryOut(isLooked ? places : null)}>
             {words}
           </WordButton>
           {i < ways.length - 1 ? ' · ' : '.'}

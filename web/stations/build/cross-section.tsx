@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import { formatLength } from '../../../core/words/index.js';
 import type { SectionBar } from '../../../core/engines/layers/index.js';
@@ -71,7 +70,9 @@ export function CrossSection({ at, onMove }: CrossSectionProps) {
                 onKeyDown={(event) => {
                   if (event.key === 'ArrowUp') move(film.id, 1);
                   else if (event.key === 'ArrowDown') move(film.id, -1);
-                  else event.continuePropagation();
+                  else return;
+                  event.preventDefault();
+                  event.stopPropagation();
                 }}
               >
                 <Swatch film={film} size={13} /> <span>{film.name}</span>
@@ -137,7 +138,7 @@ const Body = styled.div`
   @media (max-width: ${width.phone}) { grid-template-columns: 1fr; ul { display: none; } }
 `;
 
-const Stratum = styled(Button)`
+const Stratum = styled.button.attrs({ type: 'button' })`
   display: flex; align-items: center; gap: 6px; width: 100%; min-height: 24px; padding: 1px 6px; border: 0; border-radius: ${radius.s}; background: none; color: ${colour.ink}; font: 500 0.78rem/1.2 ${type.text}; text-align: left; cursor: default;
   span:last-child { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 `;

@@ -5,7 +5,7 @@ import { useJobContext } from '../../job/job-context.js';
 import type { PlanWorkerApi } from '../../plan/worker-api.js';
 import { useAsked } from '../../job/use-asked.js';
 import { colour, space, type } from '../../tokens.js';
-import { WordButton } from '../../ui/button.js';
+import { PressableWordButton } from '../../ui/pressable.js';
 import { count, sayArea } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
 import { useLayerOrder } from './use-layer-order.js';
@@ -57,16 +57,16 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
             </label>
             <span>
               {thinnest[layer.film.id] && (
-                <WordButton aria-label={`where ${layer.film.name} is thinnest`} onPress={() => look(thinnestFinding(layer.film.name, thinnest[layer.film.id]!))}>
+                <PressableWordButton aria-label={`where ${layer.film.name} is thinnest`} onPress={() => look(thinnestFinding(layer.film.name, thinnest[layer.film.id]!))}>
                   where
-                </WordButton>
+                </PressableWordButton>
               )}
-              <WordButton isDisabled={ids[0] === layer.film.id} onPress={() => order.move(layer.film.id, 1)} aria-label={`Move ${layer.film.name} up`}>
+              <PressableWordButton isDisabled={ids[0] === layer.film.id} onPress={() => order.move(layer.film.id, 1)} aria-label={`Move ${layer.film.name} up`}>
                 up
-              </WordButton>
-              <WordButton isDisabled={ids.at(-1) === layer.film.id} onPress={() => order.move(layer.film.id, -1)} aria-label={`Move ${layer.film.name} down`}>
+              </PressableWordButton>
+              <PressableWordButton isDisabled={ids.at(-1) === layer.film.id} onPress={() => order.move(layer.film.id, -1)} aria-label={`Move ${layer.film.name} down`}>
                 down
-              </WordButton>
+              </PressableWordButton>
             </span>
           </Stratum>
         ))}

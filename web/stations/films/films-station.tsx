@@ -101,8 +101,7 @@ function Match({ use, onTry }: MatchProps) {
                 onTry(null);
                 choose(film.id);
               }}
-              onHoverChange={(over) => onTry(over ? { colour: use.colour, film } : null)}
-              onFocusChange={(focused) => onTry(focused ? { colour: use.colour, film } : null)}
+              onLook={(isLooked) => onTry(isLooked ? { colour: use.colour, film } : null)}
             >
               <Swatch film={film} size={20} />
               <span aria-hidden>{difference.toFixed(0)}</span>
