@@ -40,7 +40,7 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   await press('Fix everything that is safe');
   await sees('Hidden and doubled shapes are left out.');
   await gone('painted twice');
-  await press('White shapes are not film');
+  await press('The white ground is not film');
   await sees('is not film: the surface');
   await press('Use vivid red (#b3262b) for both');
   await sees('is cut together with the');
