@@ -10,27 +10,36 @@ export function clipRingToBox(ring: Ring, box: Box, ringBox: Box = boundsOf([rin
   if (ringBox.minX >= box.minX && ringBox.maxX <= box.maxX && ringBox.minY >= box.minY && ringBox.maxY <= box.maxY) return ring;
   // Each cut adds at most half as many points as cross its line; two buffers take turns.
   const room = 2 * ring.length + 16;
-  let [from, to] = [new Float64Array(room), new Float64Array(room)];
-  from.set(ring);
+  if (buffers[0].length < room) buffers = [new Float64Array(2 * room), new Float64Array(2 * room)];
+  let from: Ring = ring;
   let size = ring.length;
+  let turn = 0;
   const cutAt = (axis: 0 | 1, sign: 1 | -1, at: number) => {
+    if (size === 0) return;
+    const to = buffers[turn]!;
     size = cut(from, size, to, axis, sign, at);
-    [from, to] = [to, from];
+    from = to;
+    turn = 1 - turn;
   };
   if (ringBox.minX < box.minX) cutAt(0, 1, box.minX);
   if (ringBox.maxX > box.maxX) cutAt(0, -1, box.maxX);
   if (ringBox.minY < box.minY) cutAt(1, 1, box.minY);
   if (ringBox.maxY > box.maxY) cutAt(1, -1, box.maxY);
-  return from.subarray(0, size);
+  return from.slice(0, size);
 }
 
+/** Kept from one ring to the next: to lay out new ones costs more than the cuts. */
+let buffers: [Float64Array, Float64Array] = [new Float64Array(4096), new Float64Array(4096)];
+
 /** Keeps what lies on one side of a line across `axis`: above `at` for sign 1, below for -1. Gives how many figures it wrote. */
-function cut(points: Float64Array, size: number, out: Float64Array, axis: 0 | 1, sign: 1 | -1, at: number): number {
+function cut(points: Ring, size: number, out: Float64Array, axis: 0 | 1, sign: 1 | -1, at: number): number {
   let n = 0;
-  let [lastX, lastY] = [points[size - 2]!, points[size - 1]!];
+  let lastX = points[size - 2]!;
+  let lastY = points[size - 1]!;
   let last = sign * ((axis === 0 ? lastX : lastY) - at);
   for (let i = 0; i < size; i += 2) {
-    const [x, y] = [points[i]!, points[i + 1]!];
+    const x = points[i]!;
+    const y = points[i + 1]!;
     const here = sign * ((axis === 0 ? x : y) - at);
     if (here >= 0 !== last >= 0) {
       const t = last / (last - here);
@@ -43,7 +52,9 @@ function cut(points: Float64Array, size: number, out: Float64Array, axis: 0 | 1,
       out[n + 1] = y;
       n += 2;
     }
-    [lastX, lastY, last] = [x, y, here];
+    lastX = x;
+    lastY = y;
+    last = here;
   }
   return n;
 }

@@ -1,4 +1,4 @@
-import type { MainModule, PathsD } from 'clipper2-wasm/dist/clipper2z.js';
+import type { MainModule, PathD, PathsD } from 'clipper2-wasm/dist/clipper2z.js';
 import { withMemoryBound } from './kernel-memory.js';
 import { offsetOutline } from './offset.js';
 import { signedArea, type Ring, type Rings } from './rings.js';
@@ -147,8 +147,12 @@ function rule(kernel: MainModule, fillRule: FillRule): MainModule['FillRule']['N
   return fillRule === 'evenodd' ? kernel.FillRule.EvenOdd : kernel.FillRule.NonZero;
 }
 
-function toPath(kernel: MainModule, ring: Ring) {
-  const triples = new Float64Array((ring.length / 2) * 3);
+/** Triples on their way into the kernel, the third of each always 0; kept from one path to the next. */
+let triples = new Float64Array(3 * 1024);
+
+function assign(path: PathD, ring: Ring): void {
+  const size = (ring.length / 2) * 3;
+  if (triples.length < size) triples = new Float64Array(2 * size);
   for (let i = 0, t = 0; i < ring.length; i += 2, t += 3) {
     const x = ring[i]!;
     const y = ring[i + 1]!;
@@ -159,22 +163,29 @@ function toPath(kernel: MainModule, ring: Ring) {
     triples[t] = x;
     triples[t + 1] = y;
   }
+  path.assign(triples.subarray(0, size));
+}
+
+function toPath(kernel: MainModule, ring: Ring): PathD {
   const path = new kernel.PathD();
-  path.assign(triples);
+  assign(path, ring);
   return path;
 }
 
 function toPaths(kernel: MainModule, rings: Rings): PathsD {
   const paths = new kernel.PathsD();
+  // One path carries all of them over: each is copied, and to make one costs more than to fill it.
+  const carrier = new kernel.PathD();
   try {
     for (const ring of rings) {
-      const path = toPath(kernel, ring);
-      paths.push_back(path);
-      path.delete();
+      assign(carrier, ring);
+      paths.push_back(carrier);
     }
   } catch (error) {
     paths.delete();
     throw error;
+  } finally {
+    carrier.delete();
   }
   return paths;
 }
@@ -184,12 +195,12 @@ function fromPaths(paths: PathsD): Ring[] {
   const n = paths.size();
   for (let p = 0; p < n; p += 1) {
     const path = paths.get(p);
-    const triples = path.view();
-    if (triples.length >= 9) {
-      const ring = new Float64Array((triples.length / 3) * 2);
-      for (let t = 0, i = 0; t < triples.length; t += 3, i += 2) {
-        ring[i] = triples[t]!;
-        ring[i + 1] = triples[t + 1]!;
+    const view = path.view();
+    if (view.length >= 9) {
+      const ring = new Float64Array((view.length / 3) * 2);
+      for (let t = 0, i = 0; t < view.length; t += 3, i += 2) {
+        ring[i] = view[t]!;
+        ring[i + 1] = view[t + 1]!;
       }
       rings.push(ring);
     }

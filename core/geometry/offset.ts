@@ -34,7 +34,7 @@ export function movedOutline(ring: Ring, d: number, corners: 'round' | 'bevelled
   for (let i = 0; i < n; i += 1) {
     const j = (i + 1) % n;
     const [x, y] = [points[2 * j]! - points[2 * i]!, points[2 * j + 1]! - points[2 * i + 1]!];
-    length[i] = Math.hypot(x, y);
+    length[i] = Math.sqrt(x * x + y * y);
     dx[i] = x / length[i]!;
     dy[i] = y / length[i]!;
   }
@@ -48,39 +48,60 @@ export function movedOutline(ring: Ring, d: number, corners: 'round' | 'bevelled
   // Where a mitre sticks out over the arc by less than the arc's own tolerance, it is used: cos(turn / 2)² = (1 + cos(turn)) / 2.
   const flat = 2 * (1 + arcMm / 2 / Math.abs(d)) ** -2 - 1;
   const arcStep = 2 * Math.acos(Math.max(0, 1 - arcMm / Math.abs(d)));
-  const out: number[] = [];
+  let out = new Float64Array(6 * n + 64);
+  let size = 0;
+  const push = (x: number, y: number) => {
+    out[size] = x;
+    out[size + 1] = y;
+    size += 2;
+  };
+  // No corner takes more points than a full turn does, and the points that cut it off.
+  const most = 2 * (4 + (corners === 'bevelled' ? 1 : Math.ceil(Math.PI / arcStep)));
   const first = new Int32Array(n + 1);
   for (let i = 0, h = n - 1; i < n; h = i, i += 1) {
-    first[i] = out.length / 2;
+    if (size + most > out.length) {
+      const larger = new Float64Array(2 * out.length + most);
+      larger.set(out);
+      out = larger;
+    }
+    first[i] = size / 2;
     const next = i + 1 === n ? 0 : i + 1;
-    const [x, y] = [points[2 * i]!, points[2 * i + 1]!];
-    const [ax, ay, bx, by] = [dy[h]! * d, -dx[h]! * d, dy[i]! * d, -dx[i]! * d];
+    const x = points[2 * i]!;
+    const y = points[2 * i + 1]!;
+    const ax = dy[h]! * d;
+    const ay = -dx[h]! * d;
+    const bx = dy[i]! * d;
+    const by = -dx[i]! * d;
     const inward = sin[i]! * d < 0;
     const meets = inward ? taken[i]! + taken[h]! <= SAFE * length[h]! && taken[i]! + taken[next]! <= SAFE * length[i]! : cos[i]! > 0.5 && cos[i]! > flat;
     if (meets) {
       const k = 1 / (1 + cos[i]!);
-      out.push(x + (ax + bx) * k, y + (ay + by) * k);
-    } else if (inward) out.push(x + ax, y + ay, x, y, x + bx, y + by);
-    else {
+      push(x + (ax + bx) * k, y + (ay + by) * k);
+    } else if (inward) {
+      push(x + ax, y + ay);
+      push(x, y);
+      push(x + bx, y + by);
+    } else {
       const turn = Math.atan2(sin[i]!, cos[i]!);
       const steps = corners === 'bevelled' ? 1 : Math.max(1, Math.ceil(Math.abs(turn) / arcStep));
-      out.push(x + ax, y + ay);
+      push(x + ax, y + ay);
       for (let s = 1; s < steps; s += 1) {
         const [c, w] = [Math.cos((turn * s) / steps), Math.sin((turn * s) / steps)];
-        out.push(x + ax * c - ay * w, y + ax * w + ay * c);
+        push(x + ax * c - ay * w, y + ax * w + ay * c);
       }
-      out.push(x + bx, y + by);
+      push(x + bx, y + by);
     }
   }
-  first[n] = out.length / 2;
-  return { points, moved: Float64Array.from(out), first };
+  first[n] = size / 2;
+  return { points, moved: out.subarray(0, size), first };
 }
 
 function withoutRepeats(ring: Ring): Ring {
   const out = new Float64Array(ring.length);
   let size = 0;
   for (let i = 0; i < ring.length; i += 2) {
-    const [x, y] = [ring[i]!, ring[i + 1]!];
+    const x = ring[i]!;
+    const y = ring[i + 1]!;
     if (size > 0 && Math.abs(x - out[size - 2]!) + Math.abs(y - out[size - 1]!) <= SAME_POINT_MM) continue;
     out[size] = x;
     out[size + 1] = y;

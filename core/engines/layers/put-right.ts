@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, containsPoint, signedArea, simplifyRing, subtract, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, boxesTouch, clipRingToBox, containsPoint, signedArea, simplifyRing, subtract, tolerances, unite, widenBox, type Box, type Rings } from '../../geometry/index.js';
 import { EVERYWHERE, type PlaceRules } from '../../words/index.js';
 import { boxIndex, shapeKey } from './separate.js';
 
@@ -65,7 +65,7 @@ const MOST_COVERS = 48;
 /** Which areas nothing shows of, and whether an equal one of the same colour is what lies over them. */
 export function unseenAreas(areas: readonly ColouredArea[]): { readonly index: number; readonly doubled: boolean }[] {
   if (areas.length === 0) return [];
-  const boxed = areas.map((area) => ({ ...area, box: boundsOf(area.rings)!, size: areaOf(area.rings) }));
+  const boxed = areas.map((area) => ({ ...area, box: boundsOf(area.rings)!, ringBoxes: area.rings.map((ring) => boundsOf([ring])!), size: areaOf(area.rings) }));
   const touching = boxIndex(boxed.map((area) => area.box));
   // From the top down, so that of many equal ones the uppermost is the one that stays.
   const shapes = new Set<string>();
@@ -82,20 +82,31 @@ export function unseenAreas(areas: readonly ColouredArea[]): { readonly index: n
     shapes.add(shape);
     const above = touching(area.box, (j) => j > index && !gone.has(j));
     if (above.length === 0 || !reachesRound(area.box, above.map((j) => boxed[j]!.box))) continue;
-    if (peeksOut(area.rings, above.map((j) => boxed[j]!))) continue;
+    if (peeksOut(area, above.map((j) => boxed[j]!))) continue;
     const covers = above.sort((a, b) => boxed[b]!.size - boxed[a]!.size).slice(0, MOST_COVERS);
-    const left = subtract(area.rings, covers.flatMap((j) => [...boxed[j]!.rings])).reduce((sum, ring) => sum + signedArea(ring), 0);
+    const left = subtract(area.rings, nearRings(area.box, covers.map((j) => boxed[j]!))).reduce((sum, ring) => sum + signedArea(ring), 0);
     if (left <= tolerances.CRUMB_MM2) out.push({ index, doubled: false });
   }
   return out.reverse();
 }
 
+/** Clear room round an area, mm: what is cut down to it must not touch what lies in it. */
+const ROOM_MM = 0.05;
+
+/** What of covers lies round a box: only that can cover what is in it. */
+function nearRings(box: Box, covers: readonly BoxedRings[]): Rings {
+  const room = widenBox(box, ROOM_MM);
+  return covers.flatMap(({ rings, ringBoxes }) => rings.flatMap((ring, i) => (boxesTouch(ringBoxes[i]!, room) ? [clipRingToBox(ring, room, ringBoxes[i])] : [])).filter((ring) => ring.length >= 6));
+}
+
 /** Edges of an area that are looked at, evenly spread, and how far inside it they are looked at, mm: further than a rim that rounding leaves. */
-const LOOKS = 12;
+const LOOKS = 24;
 const INSIDE_MM = 0.02;
 
 /** Whether some spot of an area plainly lies under none of the others: most do, and the kernel need not be asked. False says nothing. */
-function peeksOut(rings: Rings, above: readonly { readonly rings: Rings; readonly box: Box }[]): boolean {
+function peeksOut({ rings, box }: { readonly rings: Rings; readonly box: Box }, above: readonly BoxedRings[]): boolean {
+  const isBare = ([x, y]: readonly [number, number]) => above.every((cover) => !isCovered(cover, x, y));
+  if (innerSpots(rings, box).some(isBare)) return true;
   const ring = rings[0]!;
   const n = ring.length / 2;
   for (let look = 0; look < Math.min(LOOKS, n); look += 1) {
@@ -105,9 +116,46 @@ function peeksOut(rings: Rings, above: readonly { readonly rings: Rings; readonl
     const long = Math.hypot(dx, dy) || 1;
     const [x, y] = [(ring[2 * i]! + ring[2 * j]!) / 2 - (dy / long) * INSIDE_MM, (ring[2 * i + 1]! + ring[2 * j + 1]!) / 2 + (dx / long) * INSIDE_MM];
     if (!containsPoint(rings, x, y)) continue;
-    if (above.every(({ rings: cover, box }) => x < box.minX || x > box.maxX || y < box.minY || y > box.maxY || !containsPoint(cover, x, y))) return true;
+    if (isBare([x, y])) return true;
   }
   return false;
+}
+
+/**
+ * Heights of an area, as shares of its box, at which a spot of its widest stretch is looked at: a fill's edges lie under its own stroke, its middle
+ * does not. Never the very middle, where two halves that hide it together meet.
+ */
+const HEIGHTS = [0.47, 0.27, 0.73];
+const ALONG = 0.47;
+
+function innerSpots(rings: Rings, { minY, maxY }: Box): [number, number][] {
+  return HEIGHTS.flatMap((share): [number, number][] => {
+    const y = minY + share * (maxY - minY);
+    const crossed: number[] = [];
+    for (const ring of rings) {
+      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+        const [yi, yj] = [ring[i + 1]!, ring[j + 1]!];
+        if (yi > y !== yj > y) crossed.push(ring[i]! + ((ring[j]! - ring[i]!) * (y - yi)) / (yj - yi));
+      }
+    }
+    crossed.sort((a, b) => a - b);
+    let [best, widest] = [0, 2 * INSIDE_MM];
+    for (let k = 0; k + 1 < crossed.length; k += 2) {
+      const wide = crossed[k + 1]! - crossed[k]!;
+      if (wide > widest) [best, widest] = [crossed[k]! + ALONG * wide, wide];
+    }
+    return widest > 2 * INSIDE_MM ? [[best, y]] : [];
+  });
+}
+
+interface BoxedRings {
+  readonly rings: Rings;
+  readonly ringBoxes: readonly Box[];
+}
+
+/** Whether a cover lies over a spot; only rings whose boxes hold it can say. */
+function isCovered({ rings, ringBoxes }: BoxedRings, x: number, y: number): boolean {
+  return containsPoint(rings.filter((_, i) => { const box = ringBoxes[i]!; return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY; }), x, y);
 }
 
 /** Boxes can only hide another together if they reach all its sides. */

@@ -5,7 +5,7 @@ const SHORT = 1.5;
 /** What rounding leaves along an edge is thinner than this. */
 const HAIR_MM = tolerances.HAIRLINE_MM / 2;
 /** Corners of the tests are true to this share of the width: finer ones cost twice the time and find the same. */
-const ARC_SHARE = 0.01;
+const ARC_SHARE = 0.02;
 /** Up to this many widths a part that hangs on by one end is the tip of an acute corner: every leaf and star has them. */
 const LONG_TIP = 4;
 
@@ -58,7 +58,11 @@ function suspectSpots(rings: Rings, lost: readonly Box[], widthMm: number): Box[
     }
     spots.push(spot);
   }
-  return spots;
+  // A part lies between its lost stretches: where all of them together are shorter than a part that counts, there is none.
+  return spots.filter((spot) => {
+    const stretches = lost.filter((box) => boxesTouch(box, spot)).reduce<Box | null>(joinBoxes, null)!;
+    return Math.hypot(stretches.maxX - stretches.minX, stretches.maxY - stretches.minY) > SHORT * widthMm;
+  });
 }
 
 /** What of an area lies in the spots, each widened by `roomMm`. */
