@@ -3,10 +3,10 @@ import type { Clip } from '../artwork.js';
 import type { Noticed } from '../noticed.js';
 import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import type { Styles } from './style-rules.js';
-import { parseSvgLength } from './lengths.js';
+import { parseOpacity, parseSvgLength } from './lengths.js';
 import { resolvePaint } from './paint-server.js';
-import { SHAPE_NAMES, shapeCurves } from './shapes.js';
-import { computeStyle, INITIAL_STYLE, type ComputedStyle } from './style.js';
+import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
+import { computeStyle, INITIAL_STYLE, styleWithin, withCssGeometry, type ComputedStyle } from './style.js';
 import { parseTransform } from './transform.js';
 import type { XmlElement } from './xml.js';
 
@@ -16,7 +16,9 @@ interface Walk {
   readonly styles: Styles;
   readonly note: (noticed: Noticed) => void;
   /** The context inside an element, or null when it is not drawn. */
-  readonly enter: (element: XmlElement, parent: Context) => Context | null;
+  readonly enter: (element: XmlElement, parent: Context, isUsed?: boolean) => Context | null;
+  /** The outlines of a text. */
+  readonly letters: (element: XmlElement, context: Context) => Clip['outlines'];
 }
 
 /** Clip paths, and masks that are no more than clips. */
@@ -29,7 +31,7 @@ export class ClipReader {
     const id = idOfUrl(value);
     const clipPath = id === undefined ? undefined : this.walk.byId.get(id);
     // In units of its box, a clip is stretched over what it clips.
-    const units = clipPath?.attributes['clipPathUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport) : IDENTITY;
+    const units = clipPath?.attributes['clipPathUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport, this.walk.byId) : IDENTITY;
     if (!clipPath || clipPath.name !== 'clipPath' || !units) {
       this.walk.note({ code: 'clip-ignored', element: describe(element), why: 'unknown' });
       return [];
@@ -38,8 +40,8 @@ export class ClipReader {
       this.walk.note({ code: 'clip-ignored', element: describe(element), why: 'contains-itself' });
       return [];
     }
-    const inside: Context = { ...context, matrix: compose(matrix, units), style: INITIAL_STYLE, clips: [], using: [...context.using, clipPath] };
-    const entered = this.walk.enter(clipPath, inside);
+    const inside: Context = { ...context, matrix: compose(matrix, units), style: styleWithin(clipPath.parent, this.walk.styles), clips: [], using: [...context.using, clipPath] };
+    const entered = this.walk.enter(clipPath, inside, true);
     if (!entered) return [];
     const outlines: Clip['outlines'][number][] = [];
     for (const child of clipPath.children) this.#outlines(child, { ...entered, clips: [] }, outlines);
@@ -47,7 +49,7 @@ export class ClipReader {
   }
 
   /** A mask that is nothing but solid white shapes shows what lies in them and hides the rest, which is what a clip does. */
-  maskAsClip(value: string, matrix: Matrix, context: Context): Clip | null {
+  maskAsClip(element: XmlElement, value: string, matrix: Matrix, context: Context): Clip | null {
     const id = idOfUrl(value);
     const mask = id === undefined ? undefined : this.walk.byId.get(id);
     if (!mask || mask.name !== 'mask' || context.using.includes(mask) || mask.attributes['maskContentUnits'] === 'objectBoundingBox') return null;
@@ -57,45 +59,70 @@ export class ClipReader {
     for (const child of mask.children) {
       if (SILENT.has(child.name)) continue;
       const own = computeStyle(child, style, this.walk.styles);
-      const white = resolvePaint(own['fill']!, { currentColor: own['color']!, opacity: Number(own['fill-opacity']) * Number(own['opacity']), byId: this.walk.byId, styles: this.walk.styles });
+      const white = resolvePaint(own['fill']!, { currentColor: own['color']!, opacity: parseOpacity(own['fill-opacity']!) * parseOpacity(own['opacity']!), byId: this.walk.byId, styles: this.walk.styles });
       if (!SHAPE_NAMES.has(child.name) || white.colour !== '#ffffff' || white.lost !== 'none' || own['stroke'] !== 'none') return null;
       this.#outlines(child, inside, outlines, 'fill-rule');
     }
-    return { outlines, clips: [] };
+    return { outlines, clips: this.#maskBox(element, mask, matrix, context) };
+  }
+
+  /** A mask shows nothing outside its own box, which unless it says otherwise is that of what it masks and a tenth more on every side. */
+  #maskBox(element: XmlElement, mask: XmlElement, matrix: Matrix, { viewport }: Context): Clip[] {
+    const { attributes: a } = mask;
+    const inUser = a['maskUnits'] === 'userSpaceOnUse';
+    const units = inUser ? IDENTITY : boxUnits(element, viewport, this.walk.byId);
+    if (!units) return [];
+    const side = (name: string, whole: number, beginning: string) => parseSvgLength(a[name] ?? beginning, inUser ? whole : 1) ?? 0;
+    const [x, y] = [side('x', viewport.width, '-10%'), side('y', viewport.height, '-10%')];
+    const [width, height] = [side('width', viewport.width, '120%'), side('height', viewport.height, '120%')];
+    return [{ outlines: width > 0 && height > 0 ? [{ curves: rectangle(x, y, width, height), matrix: compose(matrix, units), rule: 'nonzero', clips: [] }] : [], clips: [] }];
   }
 
   #outlines(element: XmlElement, parent: Context, into: Clip['outlines'][number][], ruledBy: 'clip-rule' | 'fill-rule' = 'clip-rule'): void {
-    const context = SHAPE_NAMES.has(element.name) || element.name === 'use' ? this.walk.enter(element, parent) : null;
+    const context = SHAPE_NAMES.has(element.name) || element.name === 'use' || element.name === 'text' ? this.walk.enter(element, parent) : null;
     if (!context) return;
+    if (element.name === 'text') {
+      into.push(...this.walk.letters(element, context));
+      return;
+    }
     if (element.name === 'use') {
       const href = element.attributes['href'] ?? element.attributes['xlink:href'] ?? '';
       const target = this.walk.byId.get(href.replace(/^#/, ''));
       const x = parseSvgLength(element.attributes['x'], context.viewport.width) ?? 0;
       const y = parseSvgLength(element.attributes['y'], context.viewport.height) ?? 0;
-      if (target && SHAPE_NAMES.has(target.name)) {
+      if (target && (SHAPE_NAMES.has(target.name) || target.name === 'text')) {
         this.#outlines(target, { ...context, matrix: compose(context.matrix, translation(x, y)) }, into, ruledBy);
       }
       return;
     }
     if (context.style['visibility'] !== 'visible') return;
-    const { curves } = shapeCurves(element, context.viewport, 16);
+    const { curves } = shapeCurves({ name: element.name, attributes: withCssGeometry(element, this.walk.styles) }, context.viewport, 16);
     const rule: FillRule = context.style[ruledBy] === 'evenodd' ? 'evenodd' : 'nonzero';
     if (curves) into.push({ curves, matrix: context.matrix, rule, clips: context.clips });
   }
 }
 
 /** From the unit square to an element's own box, or null when it has none that is known. */
-function boxUnits(element: XmlElement, viewport: Context['viewport']): Matrix | null {
-  const box = boxOf(element, IDENTITY, viewport);
+function boxUnits(element: XmlElement, viewport: Context['viewport'], byId: Walk['byId']): Matrix | null {
+  const box = boxOf(element, IDENTITY, viewport, byId);
   return box && box.maxX > box.minX && box.maxY > box.minY ? [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY] : null;
 }
 
+/** A drawing that goes deeper than this in what it repeats contains itself. */
+const DEEPEST_USE = 20;
+
 /** Round the shapes of an element in its own user space, strokes left out as the specification has it. */
-function boxOf(element: XmlElement, matrix: Matrix, viewport: Context['viewport']): Box | null {
+function boxOf(element: XmlElement, matrix: Matrix, viewport: Context['viewport'], byId: Walk['byId'], depth = 0): Box | null {
   if (SHAPE_NAMES.has(element.name)) {
     const { curves } = shapeCurves(element, viewport, 16);
     return curves && boundsOf(flatten(curves, matrix, 0.01).map((line) => line.points));
   }
+  const inside = (child: XmlElement, at: Matrix) => boxOf(child, compose(at, parseTransform(child.attributes['transform'], viewport) ?? IDENTITY), viewport, byId, depth + 1);
+  if (element.name === 'use' && depth < DEEPEST_USE) {
+    const { attributes: a } = element;
+    const target = byId.get((a['href'] ?? a['xlink:href'] ?? '').replace(/^#/, ''));
+    return target ? inside(target, compose(matrix, translation(parseSvgLength(a['x'], viewport.width) ?? 0, parseSvgLength(a['y'], viewport.height) ?? 0))) : null;
+  }
   if (element.name !== 'g' && element.name !== 'a') return null;
-  return element.children.reduce<Box | null>((sum, child) => joinBoxes(sum, boxOf(child, compose(matrix, parseTransform(child.attributes['transform']) ?? IDENTITY), viewport)), null);
+  return element.children.reduce<Box | null>((sum, child) => joinBoxes(sum, inside(child, matrix)), null);
 }

@@ -1,7 +1,7 @@
 import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, inverse, type Curves, type Matrix } from '../../../geometry/index.js';
 import { mixColours, overWhite, parseColour } from '../colour.js';
 import type { Styles } from './style-rules.js';
-import { parseSvgLength } from './lengths.js';
+import { parseOpacity, parseSvgLength } from './lengths.js';
 import { rectangle } from './shapes.js';
 import { computeStyle, INITIAL_STYLE } from './style.js';
 import { parseTransform } from './transform.js';
@@ -49,7 +49,7 @@ function stopsOf(chain: readonly XmlElement[], { styles }: GradientContext): Sto
     const at = parseSvgLength(stop.attributes['offset'] ?? '0', 1) ?? 0;
     // Offsets never go back.
     last = Math.min(1, Math.max(last, at));
-    const alpha = (parsed?.alpha ?? 0) * Number(style['stop-opacity']);
+    const alpha = (parsed?.alpha ?? 0) * parseOpacity(style['stop-opacity']!);
     return parsed ? [{ at: last, alpha, colour: overWhite(parsed.hex, alpha) }] : [];
   });
 }

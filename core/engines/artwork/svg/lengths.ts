@@ -33,3 +33,15 @@ export function parseNumbers(text: string): number[] {
   }
   return numbers;
 }
+
+/** All lengths of a list separated by white space or commas, in user units; null when one of them is none. */
+export function parseSvgLengths(text: string, reference: number, fontSize: number): number[] | null {
+  const lengths = text.split(/[\s,]+/).filter(Boolean).map((one) => parseSvgLength(one, reference, fontSize));
+  return lengths.every((length) => length !== null) ? lengths : null;
+}
+
+/** An opacity from 0 to 1, given as a number or in percent; solid when it is neither. */
+export function parseOpacity(text: string): number {
+  const value = parseSvgLength(text, 1);
+  return value === null ? 1 : Math.min(1, Math.max(0, value));
+}

@@ -9,7 +9,9 @@ export function parsePathData(d: string): { curves: Curves; error: string | null
   const whole = readValid(d);
   const out = new CurvesBuilder();
   let [x, y, startX, startY] = [0, 0, 0, 0];
-  for (const [op, ...n] of segmentsOf(whole.path.abs().unshort())) {
+  // A move that nothing is drawn from is no dot.
+  const segments = segmentsOf(whole.path.abs().unshort());
+  for (const [op, ...n] of segments.filter(([name], i) => name !== 'M' || !['M', undefined].includes(segments[i + 1]?.[0]))) {
     switch (op) {
       case 'M':
         [x, y] = [n[0]!, n[1]!];

@@ -1,4 +1,4 @@
-import { compose, IDENTITY, joinBoxes, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
+import { compose, flatten, IDENTITY, joinBoxes, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { overWhite } from '../colour.js';
 import { lettersMissing } from '../lettering/scripts.js';
@@ -11,16 +11,16 @@ import { artboardOf } from './artboard.js';
 import { ClipReader } from './clips.js';
 import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
-import { MM_PER_PX, parseNumbers, parseSvgLength } from './lengths.js';
+import { MM_PER_PX, parseOpacity, parseSvgLength, parseSvgLengths } from './lengths.js';
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
 import { placeOf } from './place-of.js';
 import { isShine, resolvePaint, type PaintOptions } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
-import { computeStyle, INITIAL_STYLE } from './style.js';
+import { computeStyle, INITIAL_STYLE, styleWithin, withCssGeometry } from './style.js';
 import type { Declaration, StyleRule } from './style-rules.js';
 import type * as TextLayout from './text.js';
 import type { Baseline } from './text-path.js';
-import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
+import { aboutOrigin, parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import { ownText, parseXml, type XmlElement } from './xml.js';
 
 /** More painted shapes than this cannot be a drawing that anyone weeds; nested `use` reaches it quickly. */
@@ -61,7 +61,7 @@ class SvgReader {
     this.#root = root;
     this.#source = source;
     this.#given = given;
-    this.#clips = new ClipReader({ byId: this.#byId, styles: this.#styles, note: (noticed) => this.note(noticed), enter: (element, parent) => this.#enter(element, parent) });
+    this.#clips = new ClipReader({ byId: this.#byId, styles: this.#styles, note: (noticed) => this.note(noticed), enter: (element, parent, isUsed) => this.#enter(element, parent, isUsed), letters: (element, context) => this.#lettersOf(element, context) });
     this.#index(root);
   }
 
@@ -71,16 +71,10 @@ class SvgReader {
 
   read(): Artwork {
     const { width, height, matrix, pxPerUnit } = artboardOf(this.#root, this.#source);
-    const style = computeStyle(this.#root, INITIAL_STYLE, this.#styles);
     const box = parseViewBox(this.#root.attributes['viewBox']);
-    this.#children(this.#root, {
-      matrix: compose(scaling(MM_PER_PX), matrix),
-      style,
-      opacity: Number(style['opacity']),
-      clips: [],
-      viewport: box ?? { width, height },
-      using: [],
-    });
+    const viewport = box ?? { width, height };
+    const context = this.#enter(this.#root, { matrix: compose(scaling(MM_PER_PX), matrix), style: INITIAL_STYLE, opacity: 1, clips: [], viewport, using: [] });
+    if (context) this.#children(this.#root, context);
     if (this.#shines.length > 0) this.note({ code: 'shines-left', count: this.#shines.length, where: this.#shines[0]!, places: this.#shines });
     return {
       widthMm: width * MM_PER_PX,
@@ -136,20 +130,20 @@ class SvgReader {
     if (element.name === 'use') this.#use(element, context);
     else if (element.name === 'svg') this.#viewport(element, element.attributes, context);
     else if (element.name === 'switch') {
-      const chosen = element.children.find((c) => !('requiredExtensions' in c.attributes) && !SILENT.has(c.name));
+      const chosen = element.children.find((c) => !('requiredExtensions' in c.attributes) && speaksEnglish(c) && !SILENT.has(c.name));
       if (chosen) this.#visit(chosen, context);
     } else this.#children(element, context);
     return own;
   }
 
-  /** The context inside an element, or null when it is not drawn. */
-  #enter(element: XmlElement, parent: Context): Context | null {
+  /** The context inside an element, or null when it is not drawn. What is only used, as a clip path is, is so whether it is displayed or not. */
+  #enter(element: XmlElement, parent: Context, isUsed = false): Context | null {
     const style = computeStyle(element, parent.style, this.#styles);
-    if (style['display'] === 'none') return null;
-    const own = parseTransform(element.attributes['transform']);
+    if (style['display'] === 'none' && !isUsed) return null;
+    const own = parseTransform(style['transform'], parent.viewport);
     if (!own) this.note({ code: 'transform-ignored', element: describe(element) });
-    const matrix = compose(parent.matrix, own ?? IDENTITY);
-    const maskClip = style['mask'] === 'none' ? null : this.#clips.maskAsClip(style['mask']!, matrix, parent);
+    const matrix = compose(parent.matrix, aboutOrigin(own ?? IDENTITY, style['transform-origin']!, parent.viewport));
+    const maskClip = style['mask'] === 'none' ? null : this.#clips.maskAsClip(element, style['mask']!, matrix, parent);
     for (const property of ['mask', 'filter'] as const) {
       if (style[property] !== 'none' && !(property === 'mask' && maskClip)) {
         this.note({ code: `${property}-ignored`, element: describe(element) });
@@ -158,12 +152,11 @@ class SvgReader {
     if (style['mix-blend-mode'] !== 'normal') {
       this.note({ code: 'blend-ignored', element: describe(element) });
     }
-    const opacity = Number(style['opacity']!.replace(/^(.*)%$/, (_, n: string) => String(Number(n) / 100)));
     return {
       ...parent,
       matrix,
       style,
-      opacity: parent.opacity * (Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1),
+      opacity: parent.opacity * parseOpacity(style['opacity']!),
       clips: [...parent.clips, ...this.#clips.clipsOf(element, style, matrix, parent), ...(maskClip ? [maskClip] : [])],
     };
   }
@@ -171,7 +164,7 @@ class SvgReader {
   #shape(element: XmlElement, context: Context): void {
     const { style } = context;
     const fontSize = parseSvgLength(style['font-size'], 16) ?? 16;
-    const { curves, error } = shapeCurves(element, context.viewport, fontSize);
+    const { curves, error } = shapeCurves({ name: element.name, attributes: withCssGeometry(element, this.#styles) }, context.viewport, fontSize);
     if (error) this.note({ code: 'shape-cut-short', element: describe(element), error });
     if (!curves || style['visibility'] !== 'visible') return;
     this.#elementsDrawn += 1;
@@ -201,7 +194,7 @@ class SvgReader {
 
   #marker(marker: XmlElement, { frame, content, width, height, viewport }: MarkerPlacement, context: Context): void {
     if (!(width > 0) || !(height > 0)) return;
-    const style = computeStyle(marker, INITIAL_STYLE, this.#styles);
+    const style = styleWithin(marker, this.#styles);
     const inside: Context = { ...context, style, viewport, using: [...context.using, marker] };
     this.#framed(marker, inside, { width, height, outer: compose(context.matrix, frame), inner: compose(context.matrix, content) });
   }
@@ -239,12 +232,12 @@ class SvgReader {
   /** Text in the fonts at hand; what no font is known for is told, with fonts that could stand in. */
   #text(element: XmlElement, context: Context): void {
     const layout = this.#given.text;
-    if (!layout || context.style['visibility'] !== 'visible') return;
+    if (!layout) return;
     if (layout.isTooLong(element)) {
       this.note({ code: 'text-left', element: describe(element), why: 'too-long' });
       return;
     }
-    const { letters, missing, otherWeights, missingLetters } = layout.layOutText(element, context.style, { ...this.#given, styles: this.#styles, baselineOf: (textPath) => this.#baseline(layout, textPath, context) });
+    const { letters, missing, otherWeights, missingLetters } = this.#layOut(layout, element, context);
     for (const [name, here, asked] of otherWeights) {
       this.note({ code: 'font-weight', font: name, here, asked });
     }
@@ -254,14 +247,25 @@ class SvgReader {
     if (missingLetters.length > 0) this.note(lettersMissing(missingLetters));
     this.#elementsDrawn += 1;
     for (const letter of letters) {
+      if (letter.style['visibility'] !== 'visible') continue;
       const inside: Context = { ...context, style: { ...letter.style, 'fill-rule': 'nonzero' }, matrix: compose(context.matrix, letter.matrix) };
       const colour = this.#colour(letter.element, inside, 'fill');
       if (colour) this.#paint(letter.element, inside, letter.curves, colour, { kind: 'fill', rule: 'nonzero' }, true);
-      // The letter's own space is ems, so its stroke's width is too.
+      // The letter's own space is ems, so what is measured of its stroke is too.
       const em = Number(letter.style['font-size']);
-      const strokeWidth = parseSvgLength(letter.style['stroke-width'], 0, em) ?? 1;
-      if (em > 0) this.#stroke(letter.element, { ...inside, style: { ...inside.style, 'stroke-width': String(strokeWidth / em) } }, letter.curves);
+      if (em > 0) this.#stroke(letter.element, inside, letter.curves, em);
     }
+  }
+
+  #layOut(layout: typeof TextLayout, element: XmlElement, context: Context) {
+    return layout.layOutText(element, context.style, { ...this.#given, styles: this.#styles, viewport: context.viewport, baselineOf: (textPath) => this.#baseline(layout, textPath, context) });
+  }
+
+  /** The outlines of a text as a clip has them: what fonts are not here for is told where it is painted. */
+  #lettersOf(element: XmlElement, context: Context): Clip['outlines'][number][] {
+    const layout = this.#given.text;
+    if (!layout || layout.isTooLong(element)) return [];
+    return this.#layOut(layout, element, context).letters.filter(({ style }) => style['visibility'] === 'visible').map(({ curves, matrix }) => ({ curves, matrix: compose(context.matrix, matrix), rule: 'nonzero', clips: context.clips }));
   }
 
   /** The path that text runs along: its own data, or the shape it names. */
@@ -304,7 +308,8 @@ class SvgReader {
     }
   }
 
-  #stroke(element: XmlElement, context: Context, curves: Curves): void {
+  /** `unit` is how many user units one of the curves' units is. */
+  #stroke(element: XmlElement, context: Context, curves: Curves, unit = 1): void {
     const { style, viewport } = context;
     const fontSize = parseSvgLength(style['font-size'], 16) ?? 16;
     const diagonal = Math.hypot(viewport.width, viewport.height) / Math.SQRT2;
@@ -314,7 +319,10 @@ class SvgReader {
     if (!colour) return;
     const join = style['stroke-linejoin'];
     const cap = style['stroke-linecap'];
-    const dashes = style['stroke-dasharray'] === 'none' ? [] : parseNumbers(style['stroke-dasharray']!.replace(/px/g, ''));
+    // A path may say how long it counts as; dashes are shares of that.
+    const stated = SHAPE_NAMES.has(element.name) ? Number(element.attributes['pathLength']) : 0;
+    const perUnit = stated > 0 ? lengthOf(curves) / stated : 1 / unit;
+    const dashes = (parseSvgLengths(style['stroke-dasharray'] === 'none' ? '' : style['stroke-dasharray']!, diagonal, fontSize) ?? []).map((dash) => dash * perUnit);
     const usable = dashes.every((d) => d >= 0) && dashes.some((d) => d > 0) ? dashes : [];
     if (style['vector-effect'] === 'non-scaling-stroke') {
       this.note({ code: 'stroke-scaled', element: describe(element) });
@@ -322,13 +330,13 @@ class SvgReader {
     this.#paint(element, context, curves, colour, {
       kind: 'stroke',
       style: {
-        width,
+        width: width / unit,
         join: join === 'round' || join === 'bevel' ? join : 'miter',
         cap: cap === 'round' || cap === 'square' ? cap : 'butt',
         miterLimit: Math.max(1, Number(style['stroke-miterlimit']) || 4),
       },
       dashes: usable.length % 2 === 1 ? [...usable, ...usable] : usable,
-      dashOffset: parseSvgLength(style['stroke-dashoffset'], diagonal, fontSize) ?? 0,
+      dashOffset: (parseSvgLength(style['stroke-dashoffset'], diagonal, fontSize) ?? 0) * perUnit,
     });
   }
 
@@ -343,8 +351,7 @@ class SvgReader {
   }
 
   #opacity({ style, opacity }: Context, which: 'fill' | 'stroke'): number {
-    const own = Number(style[`${which}-opacity`]!.replace(/^(.*)%$/, (_, n: string) => String(Number(n) / 100)));
-    return opacity * (Number.isFinite(own) ? Math.min(1, Math.max(0, own)) : 1);
+    return opacity * parseOpacity(style[`${which}-opacity`]!);
   }
 
   #paint(element: XmlElement, context: Context, curves: Curves, colour: string, how: Paint['how'], mayCross = false): void {
@@ -400,11 +407,25 @@ class SvgReader {
   }
 }
 
+/** How long a path is, as true as its dashes need. */
+function lengthOf(curves: Curves): number {
+  return flatten(curves, IDENTITY, 0.01).reduce((sum, { points, closed }) => {
+    let length = closed ? Math.hypot(points[0]! - points.at(-2)!, points[1]! - points.at(-1)!) : 0;
+    for (let i = 2; i < points.length; i += 2) length += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!);
+    return sum + length;
+  }, 0);
+}
+
 /** Round the paints from one on; null when there are none. */
 function joined(paints: readonly Paint[], from: number): Box | null {
   let box: Box | null = null;
   for (let i = from; i < paints.length; i += 1) box = joinBoxes(box, paintReach(paints[i]!));
   return box;
+}
+
+/** Whether an element is for those who read English, as this application speaks, or for all. */
+function speaksEnglish({ attributes: { systemLanguage } }: XmlElement): boolean {
+  return systemLanguage === undefined || systemLanguage.split(',').some((language) => /^en(-|$)/i.test(language.trim()));
 }
 
 /** Shapes that can carry markers. */

@@ -7,7 +7,7 @@ export const SHAPE_NAMES: ReadonlySet<string> = new Set(['path', 'rect', 'circle
 
 /** A shape element's outline in its user space; null when it draws nothing (no size, no points). `error` says what was cut short. */
 export function shapeCurves(
-  element: XmlElement,
+  element: Pick<XmlElement, 'name' | 'attributes'>,
   viewport: { readonly width: number; readonly height: number },
   fontSize: number,
 ): { curves: Curves | null; error: string | null } {

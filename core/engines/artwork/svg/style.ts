@@ -36,6 +36,8 @@ const PROPERTIES: ReadonlyMap<string, { initial: string; inherited: boolean }> =
   'stroke-width': { initial: '1', inherited: true },
   direction: { initial: 'ltr', inherited: true },
   'text-anchor': { initial: 'start', inherited: true },
+  transform: { initial: 'none', inherited: false },
+  'transform-origin': { initial: '0 0', inherited: false },
   'vector-effect': { initial: 'none', inherited: false },
   visibility: { initial: 'visible', inherited: true },
 }));
@@ -73,6 +75,23 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, { rules
   style['font-size'] = fontSizePx(style['font-size']!, parent['font-size']!);
   style['font-weight'] = fontWeight(style['font-weight']!, parent['font-weight']!);
   return style;
+}
+
+/** The style that an element passes on to those in it, wherever it is used: of what surrounds it in the document. */
+export function styleWithin(element: XmlElement | null, styles: Styles): ComputedStyle {
+  return element ? computeStyle(element, styleWithin(element.parent, styles), styles) : INITIAL_STYLE;
+}
+
+/** What a style sheet may say of a shape's size and place. */
+const GEOMETRY = ['x', 'y', 'width', 'height', 'cx', 'cy', 'r', 'rx', 'ry'] as const;
+
+/** An element's attributes, its size and place as style sheets and its own style have them. */
+export function withCssGeometry(element: XmlElement, { rules, own }: Styles): XmlElement['attributes'] {
+  const declared = [...rulesFor(element, rules).filter((rule) => rule.matches(element)).map((rule) => ({ weight: 1 + rule.specificity, declarations: rule.declarations })), { weight: INLINE, declarations: own.get(element) ?? [] }].flatMap(({ weight, declarations }) =>
+    declarations.filter(({ property }) => (GEOMETRY as readonly string[]).includes(property)).map(({ property, value, important }) => ({ property, value, weight: weight + (important ? IMPORTANT : 0) })),
+  );
+  if (declared.length === 0) return element.attributes;
+  return { ...element.attributes, ...Object.fromEntries(declared.sort((a, b) => a.weight - b.weight).filter(({ value }) => value !== 'auto').map(({ property, value }) => [property, value])) };
 }
 
 const SIZE_WORDS: ReadonlyMap<string, number> = new Map(Object.entries({ 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 }));

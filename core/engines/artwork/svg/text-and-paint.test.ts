@@ -35,7 +35,7 @@ describe('text in a shipped font', () => {
     ['letters apart', `<text x="20" y="80" ${F} letter-spacing="6">Wick</text>`],
     ['stroked', `<text x="20" y="80" ${F} fill="#f2b632" stroke="#16181a" stroke-width="2">Moon</text>`],
     ['transformed', `<g transform="translate(30 20) rotate(12) scale(1.4 1)"><text x="0" y="40" ${F}>Lock 12</text></g>`],
-    ['styled by rules, over lines', `<style>text{font:40px Lobster;fill:#1d4e89}</style><text x="20" y="80">\n   Two\n   words\n</text>`],
+    ['styled by rules, over lines', `<style>text{font-family:Lobster;font-size:40px;fill:#1d4e89}</style><text x="20" y="80">\n   Two\n   words\n</text>`],
     ['in the second of two families', `<text x="20" y="80" font-size="40" font-family="Nowhere Sans, 'Lobster'">Barge</text>`],
   ])('%s looks as a renderer draws it', async (_, body) => {
     const { regions, codes } = await read(body);

@@ -3,7 +3,7 @@ import type { Font } from '../lettering/font.js';
 import type { DirectedRun } from '../lettering/line-order.js';
 import type { ReadGiven, Typesetter } from '../read-given.js';
 import type { Styles } from './style-rules.js';
-import { parseNumbers, parseSvgLength } from './lengths.js';
+import { parseNumbers, parseSvgLength, parseSvgLengths } from './lengths.js';
 import { computeStyle, type ComputedStyle } from './style.js';
 import { standingOn, type Baseline } from './text-path.js';
 import type { XmlElement } from './xml.js';
@@ -31,6 +31,8 @@ export interface LaidOutText {
 /** What laying out text needs beside the text itself. */
 export interface TextGiven extends ReadGiven {
   readonly styles: Styles;
+  /** What percentages are of. */
+  readonly viewport: { readonly width: number; readonly height: number };
   /** The path that a textPath names; null when there is none. */
   readonly baselineOf: (element: XmlElement) => Baseline | null;
 }
@@ -60,7 +62,9 @@ interface Positions {
  * anchored at their start, middle or end; between them letters follow each other. Letters beyond the ends of their path are not shown.
  */
 export function layOutText(element: XmlElement, style: ComputedStyle, given: TextGiven): LaidOutText {
-  const characters = collapsed(charactersOf(element, style, given, []));
+  const characters = charactersOf(element, style, given, { outer: [], afterBlank: { is: true } });
+  // A blank at the very end is none.
+  while (characters.at(-1)?.text === ' ' && !keepsBlanks(characters.at(-1)!.element)) characters.pop();
   const lacks: Lacks = { fonts: new Set(), weights: new Map(), letters: new Set() };
   const letters: TextLetter[] = [];
   let [x, y] = [0, 0];
@@ -101,10 +105,29 @@ export function isTooLong(element: XmlElement): boolean {
   return count(element) > MOST_LETTERS;
 }
 
-function charactersOf(element: XmlElement, style: ComputedStyle, given: TextGiven, outer: readonly Positions[], along?: Baseline | null): Character[] {
-  const list = (name: string) => parseNumbers((element.attributes[name] ?? '').replace(/px/g, ''));
-  const own: Positions = { lists: { x: list('x'), y: list('y'), dx: list('dx'), dy: list('dy'), rotate: list('rotate') }, at: 0 };
+/** Where the characters of an element come in the text around them. */
+interface Within {
+  /** Positions that the elements around it give, the nearest first. */
+  readonly outer: readonly Positions[];
+  /** Whether the character before was a blank, or there was none: a blank after it is none. */
+  readonly afterBlank: { is: boolean };
+  readonly along?: Baseline | null;
+}
+
+/** Whether blanks are kept as they are typed. */
+function keepsBlanks(element: XmlElement | null): boolean {
+  const own = element?.attributes['xml:space'];
+  return own === undefined ? element !== null && keepsBlanks(element.parent) : own === 'preserve';
+}
+
+/** White space runs become one blank, with none at the beginning, unless it is kept; what goes takes no position with it. */
+function charactersOf(element: XmlElement, style: ComputedStyle, given: TextGiven, { outer, afterBlank, along }: Within): Character[] {
+  const em = Number(style['font-size']);
+  const list = (name: string, whole: number) => parseSvgLengths(element.attributes[name] ?? '', whole, em) ?? [];
+  const { width, height } = given.viewport;
+  const own: Positions = { lists: { x: list('x', width), y: list('y', height), dx: list('dx', width), dy: list('dy', height), rotate: parseNumbers(element.attributes['rotate'] ?? '') }, at: 0 };
   const within = [own, ...outer];
+  const keeps = keepsBlanks(element);
   const find = (name: 'x' | 'y' | 'dx' | 'dy') => within.map((p) => p.lists[name][p.at]).find((v) => v !== undefined);
   const turn = () => within.map((p) => p.lists.rotate[Math.min(p.at, p.lists.rotate.length - 1)]).find((v) => v !== undefined) ?? 0;
   const out: Character[] = [];
@@ -112,22 +135,17 @@ function charactersOf(element: XmlElement, style: ComputedStyle, given: TextGive
     if (typeof part !== 'string') {
       if (part.name !== 'tspan' && part.name !== 'a' && part.name !== 'textPath') continue;
       const inner = computeStyle(part, style, given.styles);
-      if (inner['display'] !== 'none') out.push(...charactersOf(part, inner, given, within, part.name === 'textPath' ? given.baselineOf(part) : along));
+      if (inner['display'] !== 'none') out.push(...charactersOf(part, inner, given, { outer: within, afterBlank, ...(part.name === 'textPath' ? { along: given.baselineOf(part) } : along === undefined ? {} : { along }) }));
       continue;
     }
-    for (const text of part.replace(/\r?\n|\t/g, ' ')) {
+    for (const text of part.replace(/\r\n|[\r\n\t]/g, ' ')) {
+      if (text === ' ' && afterBlank.is && !keeps) continue;
+      afterBlank.is = text === ' ';
       out.push({ text, style, element, x: find('x') ?? null, y: find('y') ?? null, dx: find('dx') ?? 0, dy: find('dy') ?? 0, turnDeg: turn(), ...(along === undefined ? {} : { along }) });
-      // White space that will be collapsed takes no position.
-      if (text !== ' ' || out.at(-2)?.text !== ' ') for (const positions of within) positions.at += 1;
+      for (const positions of within) positions.at += 1;
     }
   }
   return out;
-}
-
-/** White space as SVG has it by default: runs become one blank, none at the ends. */
-function collapsed(characters: readonly Character[]): Character[] {
-  const kept = characters.filter((c, i) => c.text !== ' ' || (i > 0 && characters[i - 1]!.text !== ' '));
-  return kept.filter((c, i) => c.text !== ' ' || (i > 0 && i < kept.length - 1));
 }
 
 function chunksOf(characters: readonly Character[]): Character[][] {

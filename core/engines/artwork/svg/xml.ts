@@ -32,6 +32,8 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
   let depth = 0;
   let count = 0;
   let unknownEntities = 0;
+  // A drawing may call its own elements by a prefix.
+  const prefixes = new Set(['svg']);
 
   parser.on('error', (error) => {
     if (/undefined entity/.test(error.message)) {
@@ -55,8 +57,9 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
     if (count > MAX_ELEMENTS) {
       throw new Refusal('too-many-elements', { most: MAX_ELEMENTS }, { source });
     }
+    for (const [name, value] of Object.entries(tag.attributes)) if (name.startsWith('xmlns:') && value === SVG_NAMESPACE) prefixes.add(name.slice(6));
     const element: XmlElement = {
-      name: tag.name.replace(/^svg:/, ''),
+      name: localName(tag.name, prefixes),
       attributes: tag.attributes as Record<string, string>,
       children: [],
       parent: current,
@@ -82,6 +85,14 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
   parser.write(decode(bytes)).close();
   if (!root) throw new Refusal('not-xml', { reason: null }, { source });
   return { root, unknownEntities };
+}
+
+const SVG_NAMESPACE = 'http://www.w3.org/2000/svg';
+
+/** The name of an element of a drawing without its prefix; others keep theirs. */
+function localName(name: string, prefixes: ReadonlySet<string>): string {
+  const at = name.indexOf(':');
+  return at > 0 && prefixes.has(name.slice(0, at)) ? name.slice(at + 1) : name;
 }
 
 /** More declarations than this, or longer ones, are no abbreviations. */
