@@ -24,18 +24,24 @@ export function joinLoops(lines: readonly OpenLine[], tolerance: number): { loop
   }
   ends.finish();
   const used = new Uint8Array(lines.length);
-  /** The unused line with the end nearest to a point, if one is near enough: its index, and whether that is its last end. */
-  const nextAt = (x: number, y: number): { line: number; last: boolean } | null => {
+  /** The unused line with the end nearest to a point, if one is near enough: its index, whether that is its last end, and how far away it is. */
+  const nextAt = (x: number, y: number): { line: number; last: boolean; apart: number } | null => {
     const [hit] = ends.neighbors(x, y, 1, tolerance, (i) => !used[i >> 1]);
-    return hit === undefined ? null : { line: hit >> 1, last: (hit & 1) === 1 };
+    if (hit === undefined) return null;
+    const [line, last] = [hit >> 1, (hit & 1) === 1];
+    const end = lines[line]!;
+    return { line, last, apart: Math.hypot(end.at(last ? -2 : 0)! - x, end.at(last ? -1 : 1)! - y) };
   };
   for (let start = 0; start < lines.length; start += 1) {
     if (used[start]) continue;
     used[start] = 1;
     let chain = [...lines[start]!];
-    const isClosed = () => chain.length > 4 && Math.hypot(chain[0]! - chain.at(-2)!, chain[1]! - chain.at(-1)!) <= tolerance;
-    for (let turned = false; !isClosed(); ) {
+    const gap = () => (chain.length > 4 ? Math.hypot(chain[0]! - chain.at(-2)!, chain[1]! - chain.at(-1)!) : Infinity);
+    const isClosed = () => gap() <= tolerance;
+    for (let turned = false; ; ) {
       const next = nextAt(chain.at(-2)!, chain.at(-1)!);
+      // Lines may be shorter than the tolerance: a chain ends where it began only when nothing nearer goes on.
+      if (isClosed() && (!next || gap() <= next.apart)) break;
       if (next) {
         used[next.line] = 1;
         const line = lines[next.line]!;

@@ -20,6 +20,7 @@ const short = (name: string) => name.slice(0, 60);
 const DXF_ENTITIES: ReadonlyMap<string, string> = new Map([
   ['TEXT', 'Text is not cut. Turn it into curves in the program that drew it, and save the file again.'],
   ['MTEXT', 'Text is not cut. Turn it into curves in the program that drew it, and save the file again.'],
+  ['WIDTH', 'Some lines grow wider on their way. A blade cuts them as plain lines without width.'],
   ['DIMENSION', 'Dimensions are not cut. They were left out.'],
   ['IMAGE', 'An embedded picture has no outlines to cut. It was left out.'],
 ]);

@@ -33,20 +33,27 @@ function hexOf(r: number, g: number, b: number): string {
 }
 
 /** An entity's colour: its own, its layer's, or that of the block it is inserted with. */
-export function colourOf(entity: Entity, file: DxfFile, blockColour: string): string {
+export function colourOf(entity: Entity, file: DxfFile, blockColour: string, blockLayer: string): string {
   const truth = numberOf(entity, 420, -1);
   if (truth >= 0) return `#${(truth & 0xffffff).toString(16).padStart(6, '0')}`;
   const index = numberOf(entity, 62, BY_LAYER);
   if (index === BY_BLOCK) return blockColour;
   if (index !== BY_LAYER) return indexColour(Math.abs(index));
-  const layer = file.layers.get(textOf(entity, 8));
+  const layer = file.layers.get(layerOf(entity, blockLayer));
   if (!layer) return '#000000';
   const layerTruth = numberOf(layer, 420, -1);
   return layerTruth >= 0 ? `#${(layerTruth & 0xffffff).toString(16).padStart(6, '0')}` : indexColour(Math.abs(numberOf(layer, 62, 7)));
 }
 
-/** Layers that are frozen, or off (their colour is then negative), are not drawn. */
-export function isHidden(entity: Entity, file: DxfFile): boolean {
-  const layer = file.layers.get(textOf(entity, 8));
+/** The name of an entity's layer, as layers are kept: capitals do not matter. What stands on layer 0 of a block is on the layer that the block is inserted on. */
+export function layerOf(entity: Entity, blockLayer: string): string {
+  const name = textOf(entity, 8).toUpperCase();
+  return name === '0' || name === '' ? blockLayer : name;
+}
+
+/** Not drawn: what is marked as invisible or belongs to the paper around the drawing, and layers that are frozen, or off (their colour is then negative). */
+export function isHidden(entity: Entity, file: DxfFile, blockLayer: string): boolean {
+  if (numberOf(entity, 60) === 1 || numberOf(entity, 67) === 1) return true;
+  const layer = file.layers.get(layerOf(entity, blockLayer));
   return layer !== undefined && ((numberOf(layer, 70) & 1) === 1 || numberOf(layer, 62, 7) < 0);
 }

@@ -60,6 +60,7 @@ function edgeLoop(out: CurvesBuilder, reader: TagReader): boolean {
           control.push(reader.number(10), reader.number(20));
           if (rational) weights.push(reader.number(42));
         }
+        skipFit(reader);
         const points = splinePoints(degree, control, knots, weights);
         for (let p = 0; p + 1 < points.length; p += 2) out.add(begin && p === 0 ? 'M' : 'L', points[p]!, points[p + 1]!);
         break;
@@ -72,6 +73,17 @@ function edgeLoop(out: CurvesBuilder, reader: TagReader): boolean {
   if (begin) return false;
   out.add('Z');
   return true;
+}
+
+/** Newer files give the points that a spline edge goes through as well, even when there are none. */
+function skipFit(reader: TagReader): void {
+  if (reader.peek() !== 97) return;
+  const count = reader.number(97);
+  for (let i = 0; i < count && reader.peek() === 11; i += 1) {
+    reader.number(11);
+    reader.number(21);
+  }
+  for (const code of [12, 22, 13, 23]) if (reader.peek() === code) reader.number(code);
 }
 
 /** Walks along the groups of a hatch, which mean something by their order only. */

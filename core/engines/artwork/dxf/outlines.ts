@@ -16,7 +16,8 @@ export function outlineOf(entity: Entity, vertices: readonly Entity[]): Builder 
     case 'ARC':
       return arc(out, { x: n(10), y: n(20), r: n(40), fromDeg: n(50), toDeg: n(51) }, true);
     case 'ELLIPSE':
-      return ellipse(out, { x: n(10), y: n(20), majorX: n(11), majorY: n(21), ratio: n(40, 1), from: n(41), to: n(42, 2 * Math.PI) }, true);
+      // Seen from behind, its angles run the other way.
+      return ellipse(out, { x: n(10), y: n(20), majorX: n(11), majorY: n(21), ratio: n(40, 1) * (n(230, 1) < 0 ? -1 : 1), from: n(41), to: n(42, 2 * Math.PI) }, true);
     case 'LWPOLYLINE':
       return polyline(out, bulgedPoints(entity.tags), (n(70) & 1) === 1);
     case 'POLYLINE':
@@ -56,6 +57,19 @@ function bulgedPoints(tags: readonly Tag[]): BulgedPoint[] {
   return points;
 }
 
+const STRAIGHT = 1e-7;
+
+/** How wide a polyline is drawn: one width all along, 0 for a plain line, null when it grows or shrinks on its way. */
+export function widthOf(entity: Entity, vertices: readonly Entity[]): number | null {
+  const constant = numberOf(entity, 43, 0);
+  if (entity.type === 'LWPOLYLINE' && constant > 0) return constant;
+  if (entity.type !== 'LWPOLYLINE' && entity.type !== 'POLYLINE') return 0;
+  const own = (from: Entity) => [...numbersOf(from, 40), ...numbersOf(from, 41)];
+  const each = entity.type === 'LWPOLYLINE' ? own(entity) : vertices.flatMap((vertex) => { const widths = own(vertex); return widths.length > 0 ? widths : own(entity); });
+  const [first = 0] = each;
+  return each.every((width) => width === first) ? first : null;
+}
+
 /** Corners joined by straight lines, or by arcs where they bulge. */
 export function polyline(out: Builder, points: readonly BulgedPoint[], closed: boolean): Builder | null {
   const [first] = points;
@@ -64,7 +78,8 @@ export function polyline(out: Builder, points: readonly BulgedPoint[], closed: b
   points.forEach((from, i) => {
     const to = points[i + 1] ?? (closed ? first : null);
     if (!to) return;
-    if (from.bulge === 0) out.add('L', to.x, to.y);
+    // Straighter than this, the middle of its arc is too far away to reckon with.
+    if (Math.abs(from.bulge) < STRAIGHT) out.add('L', to.x, to.y);
     else {
       const sweep = 4 * Math.atan(from.bulge);
       const [dx, dy] = [to.x - from.x, to.y - from.y];

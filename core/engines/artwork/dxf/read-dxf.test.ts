@@ -232,3 +232,46 @@ describe('joining lines into loops', () => {
     expect(loops.map((loop) => loop.length / 2 - 1).sort()).toEqual(polygons.map((corners) => corners.length).sort());
   });
 });
+
+describe('what was once lost or changed without a word', () => {
+  const disc = (lines: number, r: number) => Array.from({ length: lines }, (_, i) => {
+    const [a, b] = [i, i + 1].map((k) => (2 * Math.PI * k) / lines) as [number, number];
+    return line(r * Math.cos(a), r * Math.sin(a), r * Math.cos(b), r * Math.sin(b));
+  }).flat();
+  const only = (parts: Parts) => areas(parts).reduce((sum, area) => sum + area, 0);
+
+  it.each<[string, Parts, number]>([
+    ['a circle of lines shorter than ends may be apart', { entities: disc(640, 5) }, Math.PI * 25],
+    ['two such circles that touch', { entities: [...disc(640, 5), ...circle(10, 0, 5)] }, 2 * Math.PI * 25],
+    ['a bulge that is all but straight', { entities: poly([[0, 0, 1e-13], [20, 0], [20, 20], [0, 20]]) }, 400],
+    ['two different loops of one box and area', { entities: [...poly([[0, 0], [10, 0], [0, 10]]), ...poly([[10, 10], [0, 10], [10, 0]])] }, 100],
+    ['a hatch with a spline edge that counts its fit points, and more edges after it', { entities: [[0, 'HATCH'], [8, '0'], [10, 0], [20, 0], [91, 1], [92, 1], [93, 3], [72, 4], [94, 1], [73, 0], [74, 0], [95, 4], [96, 2], ...[0, 0, 1, 1].map((k): Group => [40, k]), [10, 0], [20, 0], [10, 20], [20, 0], [97, 0], [72, 1], [10, 20], [20, 0], [11, 20], [21, 20], [72, 1], [10, 20], [20, 20], [11, 0], [21, 0], [97, 0]] }, 200],
+    ['what stands on the paper and not in the drawing', { entities: [...circle(0, 0, 10), ...circle(50, 0, 10, [67, 1])] }, Math.PI * 100],
+    ['what is marked as invisible', { entities: [...circle(0, 0, 10), ...circle(50, 0, 10, [60, 1])] }, Math.PI * 100],
+    ['the other half of an ellipse seen from behind, closed by its chord above', { entities: [[0, 'ELLIPSE'], [8, '0'], [10, 0], [20, 0], [11, 20], [21, 0], [40, 0.5], [41, 0], [42, Math.PI], [230, -1], ...line(-20, 0, -20, 5), ...line(-20, 5, 20, 5), ...line(20, 5, 20, 0)] }, Math.PI * 100 + 40 * 5],
+    ['a polyline that is drawn wide', { entities: [[0, 'LWPOLYLINE'], [8, '0'], [90, 2], [70, 0], [43, 4], [10, 0], [20, 0], [10, 50], [20, 0]] }, 200],
+    ['an old polyline that is drawn wide', { entities: [[0, 'POLYLINE'], [8, '0'], [66, 1], [70, 0], [40, 4], [41, 4], [0, 'VERTEX'], [8, '0'], [10, 0], [20, 0], [0, 'VERTEX'], [8, '0'], [10, 50], [20, 0], [0, 'SEQEND']] }, 200],
+  ])('%s', (_, parts, area) => expect(Math.abs(only(parts) / area - 1)).toBeLessThan(0.002));
+
+  it('a line that grows wider is told', () => expect(codes({ entities: [...circle(0, 0, 10), [0, 'LWPOLYLINE'], [8, '0'], [90, 2], [70, 0], [10, 0], [20, 0], [40, 0], [41, 4], [10, 50], [20, 0]] })).toContain('dxf-width-left'));
+
+  it('a large spline is as true as a small one', () => {
+    const large = circleSpline.map(([code, value]): Group => [code, code === 10 || code === 20 ? Number(value) * 1000 : value]);
+    const { regions } = paintRegions(read({ entities: large }), 1);
+    const box = boundsOf(regions[0]!.rings)!;
+    const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
+    const [ring] = regions[0]!.rings;
+    // A circle of 20 m: its corners are on it, and so nearly is the middle of every side.
+    for (let i = 0; i < ring!.length; i += 2) {
+      const j = (i + 2) % ring!.length;
+      expect(Math.abs(Math.hypot((ring![i]! + ring![j]!) / 2 - cx, (ring![i + 1]! + ring![j + 1]!) / 2 - cy) - 10_000)).toBeLessThan(0.6);
+    }
+  });
+
+  it('a layer by another spelling, and layer 0 of a block by the layer it is inserted on', () => {
+    const layers: Group[] = [[0, 'TABLE'], [2, 'LAYER'], [0, 'LAYER'], [2, 'Sails'], [70, 0], [62, 1], [0, 'ENDTAB']];
+    const blocks: Group[] = [[0, 'BLOCK'], [8, '0'], [2, 'Sail'], [10, 0], [20, 0], ...circle(0, 0, 5), [0, 'ENDBLK']];
+    const found = paintRegions(read({ layers, blocks, entities: [[0, 'CIRCLE'], [8, 'SAILS'], [10, 40], [20, 0], [40, 5], [0, 'INSERT'], [8, 'sails'], [2, 'SAIL'], [10, 0], [20, 0]] }), 1).regions;
+    expect(found.map(({ colour, rings }) => [colour, Math.round(areaOf(rings))])).toEqual([['#ff0000', Math.round(2 * Math.PI * 25)]]);
+  });
+});

@@ -1,13 +1,13 @@
-import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, joinBoxes, rotation, scaling, signedArea, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
+import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, joinBoxes, rotation, scaling, signedArea, squareToEdge, stretchOf, translation, widenBox, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
 import { atPlaces } from '../../../words/index.js';
 import type { Artwork, Paint } from '../artwork.js';
 import { JOIN_MM, joiningReach, joinLoops, type OpenLine } from '../join-loops.js';
 import type { Noticed } from '../noticed.js';
 import { Refusal } from '../refusal.js';
-import { colourOf, isHidden } from './colours.js';
+import { colourOf, isHidden, layerOf } from './colours.js';
 import { withoutDoubledLines } from './doubled-lines.js';
 import { hatchOutline } from './hatch.js';
-import { outlineOf } from './outlines.js';
+import { outlineOf, widthOf } from './outlines.js';
 import { numberOf, parseDxf, textOf, type DxfFile, type Entity } from './tags.js';
 
 /** mm in one drawing unit, by the header's $INSUNITS. */
@@ -25,6 +25,15 @@ interface Drawn {
   /** To mm, y up. */
   readonly matrix: Matrix;
   readonly type: string;
+  /** Of a line that is drawn so wide, in its own units; 0 of a plain one. */
+  readonly width: number;
+}
+
+/** What a block takes from where it is inserted, and the blocks round it. */
+interface Inserted {
+  readonly colour: string;
+  readonly layer: string;
+  readonly names: readonly string[];
 }
 
 /**
@@ -51,7 +60,7 @@ class DxfReader {
 
   read(): Artwork {
     const { k, isStated } = this.#mmPerUnit();
-    this.#draw(this.file.entities, scaling(k), '#000000', []);
+    this.#draw(this.file.entities, scaling(k), { colour: '#000000', layer: '0', names: [] });
     const rough = this.#bounds(0.5);
     if (!rough) throw new Refusal('dxf-nothing-drawn', {}, { source: this.source });
     const tolerance = Math.max(rough.maxX - rough.minX, rough.maxY - rough.minY, 1e-3) * CURVE_SHARE;
@@ -66,41 +75,44 @@ class DxfReader {
     return stated ? { k: stated, isStated: true } : { k: this.file.header.get('$MEASUREMENT') === '0' ? 25.4 : 1, isStated: false };
   }
 
-  #draw(entities: readonly Entity[], matrix: Matrix, blockColour: string, within: readonly string[]): void {
+  #draw(entities: readonly Entity[], matrix: Matrix, within: Inserted): void {
     for (let i = 0; i < entities.length; i += 1) {
       const entity = entities[i]!;
       const vertices: Entity[] = [];
       if (entity.type === 'POLYLINE') while (entities[i + 1]?.type === 'VERTEX') vertices.push(entities[(i += 1)]!);
-      if (SILENT.has(entity.type) || isHidden(entity, this.file)) continue;
+      if (SILENT.has(entity.type) || isHidden(entity, this.file, within.layer)) continue;
       if (this.#drawn.length > MAX_DRAWN) throw new Refusal('too-many-shapes', { most: MAX_DRAWN }, { source: this.source });
-      const colour = colourOf(entity, this.file, blockColour);
+      const colour = colourOf(entity, this.file, within.colour, within.layer);
       // Seen from behind (extrusion along -z), an entity's own x axis points the other way. Lines and ellipses are in world coordinates.
       const fromBehind = numberOf(entity, 230, 1) < 0 && entity.type !== 'LINE' && entity.type !== 'ELLIPSE' && entity.type !== 'SPLINE';
       const own = fromBehind ? compose(matrix, scaling(-1, 1)) : matrix;
-      if (entity.type === 'INSERT') this.#insert(entity, own, colour, within);
+      if (entity.type === 'INSERT') this.#insert(entity, own, { ...within, colour, layer: layerOf(entity, within.layer) });
       else if (entity.type === 'HATCH') {
         const { outline, lost } = hatchOutline(entity);
         if (lost > 0) this.#noticed.push({ code: 'hatch-damaged', count: lost });
         this.#add(colour, outline, own, entity.type);
       } else {
         const outline = outlineOf(entity, vertices);
-        if (outline) this.#add(colour, outline, own, entity.type);
+        const width = widthOf(entity, vertices);
+        if (width === null) this.#noticed.push({ code: 'dxf-left', type: 'WIDTH' });
+        if (outline) this.#add(colour, outline, own, entity.type, width ?? 0);
         else this.#noticed.push({ code: 'dxf-left', type: entity.type });
       }
     }
   }
 
-  #add(colour: string, outline: CurvesBuilder, matrix: Matrix, type: string): void {
+  #add(colour: string, outline: CurvesBuilder, matrix: Matrix, type: string, width = 0): void {
     const curves = outline.build();
     if (curves.coords.length === 0) return;
-    if (curves.coords.every((v) => Number.isFinite(v) && Math.abs(v) < 1e12)) this.#drawn.push({ colour, curves, matrix, type });
+    if (curves.coords.every((v) => Number.isFinite(v) && Math.abs(v) < 1e12)) this.#drawn.push({ colour, curves, matrix, type, width });
     else this.#noticed.push({ code: 'out-of-range', what: `A ${type}`, why: 'no-number' });
   }
 
-  #insert(entity: Entity, matrix: Matrix, colour: string, within: readonly string[]): void {
+  #insert(entity: Entity, matrix: Matrix, within: Inserted): void {
     const name = textOf(entity, 2);
-    const block = this.file.blocks.get(name);
-    if (!block || within.includes(name) || within.length >= MAX_DEPTH) {
+    const block = this.file.blocks.get(name.toUpperCase());
+    const names = within.names;
+    if (!block || names.includes(name.toUpperCase()) || names.length >= MAX_DEPTH) {
       this.#noticed.push({ code: 'block-left', block: name.slice(0, 40), why: block ? 'contains-itself' : 'missing' });
       return;
     }
@@ -109,7 +121,7 @@ class DxfReader {
     for (let row = 0; row < rows; row += 1) {
       for (let column = 0; column < columns; column += 1) {
         const placed = [translation(n(10, 0), n(20, 0)), rotation(n(50, 0)), translation(column * n(44, 0), row * n(45, 0)), scaling(n(41, 1), n(42, 1)), translation(-block.base[0], -block.base[1])].reduce(compose, matrix);
-        this.#draw(block.entities, placed, colour, [...within, name]);
+        this.#draw(block.entities, placed, { ...within, names: [...names, name.toUpperCase()] });
       }
     }
   }
@@ -122,14 +134,20 @@ class DxfReader {
     let box: Box | null = null;
     for (const drawn of this.#drawn) {
       const lines = this.#lines(drawn, IDENTITY, tolerance).map((line) => line.points).filter((points) => points.every((v) => Math.abs(v) < FARTHEST_MM));
-      box = joinBoxes(box, boundsOf(lines));
+      const around = boundsOf(lines);
+      box = joinBoxes(box, around && drawn.width > 0 ? widenBox(around, (drawn.width / 2) * stretchOf(drawn.matrix)) : around);
     }
     return box;
   }
 
   #paints(tolerance: number, toPage: Matrix): Paint[] {
     const byColour = new Map<string, { loops: Float64Array[]; open: OpenLine[] }>();
+    const wide: Drawn[] = [];
     for (const drawn of this.#drawn) {
+      if (drawn.width > 0) {
+        wide.push(drawn);
+        continue;
+      }
       const group = byColour.get(drawn.colour) ?? { loops: [], open: [] };
       byColour.set(drawn.colour, group);
       for (const { points, closed } of this.#lines(drawn, toPage, tolerance)) {
@@ -158,21 +176,42 @@ class DxfReader {
       const size = Math.max(...kept.map((loop) => Math.abs(signedArea(loop))));
       paints.push({ colour, curves: curves.build(), matrix: IDENTITY, how: { kind: 'fill', rule: 'evenodd' }, clips: [], element: `outlines in ${colour}`, elementIndex: paints.length, size });
     }
-    return paints.sort((a, b) => b.size - a.size).map(({ size: _, ...paint }) => paint);
+    // A line that is drawn wide is an area by itself.
+    const strokes = wide.map(({ colour, curves, matrix, width, type }, i): Paint => ({
+      colour, curves, matrix: compose(toPage, matrix), how: { kind: 'stroke', style: { width, join: 'miter', cap: 'butt', miterLimit: 4 }, dashes: [], dashOffset: 0 }, clips: [], element: `a wide ${type} in ${colour}`, elementIndex: paints.length + i,
+    }));
+    return [...paints.sort((a, b) => b.size - a.size).map(({ size: _, ...paint }) => paint), ...strokes];
   }
 }
 
 /** Each loop once: under even-odd, one that is drawn twice would vanish. */
 function withoutDoubles(loops: readonly Float64Array[]): { kept: Float64Array[]; doubled: number } {
-  const seen = new Set<string>();
+  const seen = new Map<string, Float64Array[]>();
   const kept = loops.filter((loop) => {
     const box = boundsOf([loop])!;
-    const key = [box.minX, box.minY, box.maxX, box.maxY, Math.sqrt(Math.abs(signedArea(loop)))].map((v) => Math.round(v / 0.02)).join(' ');
-    if (seen.has(key)) return false;
-    seen.add(key);
+    const key = [box.minX, box.minY, box.maxX, box.maxY, Math.sqrt(Math.abs(signedArea(loop)))].map((v) => Math.round(v / SAME_MM)).join(' ');
+    const alike = seen.get(key) ?? [];
+    seen.set(key, alike);
+    if (alike.some((other) => liesOn(loop, other) && liesOn(other, loop))) return false;
+    alike.push(loop);
     return true;
   });
   return { kept, doubled: loops.length - kept.length };
+}
+
+/** Outlines nearer than this are one, mm: less than a cutter's step. */
+const SAME_MM = 0.02;
+/** So many points of a loop are looked at, evenly spread: other loops of the same box and area differ at many. */
+const LOOKED_AT = 64;
+
+/** Whether a loop runs along another. */
+function liesOn(loop: Float64Array, other: Float64Array): boolean {
+  const n = loop.length / 2;
+  const count = Math.min(n, LOOKED_AT);
+  return Array.from({ length: count }, (_, k) => Math.floor((k * n) / count)).every((i) => {
+    for (let a = other.length - 2, b = 0; b < other.length; a = b, b += 2) if (squareToEdge(loop[2 * i]!, loop[2 * i + 1]!, other[a]!, other[a + 1]!, other[b]!, other[b + 1]!) <= (2 * SAME_MM) ** 2) return true;
+    return false;
+  });
 }
 
 /** Kinds that draw nothing by themselves. */

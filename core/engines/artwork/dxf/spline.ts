@@ -1,5 +1,41 @@
-/** Points a span of the spline gets: enough for a hundredth of a millimetre at the size of a hand. */
-const PER_SPAN = 24;
+import { boundsOf, longestSide } from '../../../geometry/index.js';
+
+/** Stretches that a span is looked at in, before those that bend are halved. */
+const PER_SPAN = 4;
+/** A curve is followed to this share of its own size, as curves in a drawing are to its. */
+const TRUE_SHARE = 1 / 80_000;
+/** A stretch is halved so often at most. */
+const MOST_HALVINGS = 12;
+
+type Point = readonly [number, number];
+
+/** Points of a curve from one parameter to another, the first left out, so close that straight lines between them keep within `reach` of it. */
+function followed(at: (t: number) => Point, from: number, to: number, reach: number): number[] {
+  const out: number[] = [];
+  const go = (t0: number, p0: Point, t1: number, p1: Point, halvings: number): void => {
+    const t = (t0 + t1) / 2;
+    const p = at(t);
+    // A curve may cross its chord in the middle; at the first stretches it is not believed.
+    if (halvings < MOST_HALVINGS && (halvings < 1 || Math.hypot(p[0] - (p0[0] + p1[0]) / 2, p[1] - (p0[1] + p1[1]) / 2) > reach)) {
+      go(t0, p0, t, p, halvings + 1);
+      go(t, p, t1, p1, halvings + 1);
+    } else out.push(p1[0], p1[1]);
+  };
+  let [t0, p0] = [from, at(from)];
+  for (let s = 1; s <= PER_SPAN; s += 1) {
+    const t1 = from + ((to - from) * s) / PER_SPAN;
+    const p1 = at(t1);
+    go(t0, p0, t1, p1, 0);
+    [t0, p0] = [t1, p1];
+  }
+  return out;
+}
+
+/** How near a curve is followed whose points lie among these. */
+function reachOf(points: readonly number[]): number {
+  const box = boundsOf([Float64Array.from(points)]);
+  return box ? Math.max(longestSide(box) * TRUE_SHARE, 1e-9) : 1e-9;
+}
 
 /**
  * A rational B-spline as points, ends included (de Boor's algorithm). `control` is x0, y0, x1, y1, …; missing weights are 1, a missing or
@@ -10,11 +46,14 @@ export function splinePoints(degree: number, control: readonly number[], knots: 
   const p = Math.min(Math.max(1, Math.round(degree)), n - 1);
   if (n < 2) return [...control];
   const u = knots.length === n + p + 1 && knots.every((k, i) => i === 0 || k >= knots[i - 1]!) ? knots : clampedKnots(n, p);
+  const reach = reachOf(control);
   const out: number[] = [];
   for (let span = p; span < n; span += 1) {
     const [from, to] = [u[span]!, u[span + 1]!];
     if (!(to > from)) continue;
-    for (let s = out.length === 0 ? 0 : 1; s <= PER_SPAN; s += 1) out.push(...pointAt(from + ((to - from) * s) / PER_SPAN, span, p, u, control, weights));
+    const at = (t: number) => pointAt(t, span, p, u, control, weights);
+    if (out.length === 0) out.push(...at(from));
+    out.push(...followed(at, from, to, reach));
   }
   return out;
 }
@@ -52,18 +91,20 @@ export function fittedPoints(given: readonly number[], closed: boolean, tangents
   const spans = closed ? n : n - 1;
   const h = Array.from({ length: spans }, (_, i) => Math.hypot(points[(2 * i + 2) % (2 * n)]! - points[2 * i]!, points[(2 * i + 3) % (2 * n)]! - points[2 * i + 1]!));
   const slopes = [0, 1].map((axis) => slopesThrough(points.filter((_, i) => i % 2 === axis), h, closed, [tangents.start[axis] ?? null, tangents.end[axis] ?? null]));
+  const reach = reachOf(points);
   const out = [points[0]!, points[1]!];
   for (let i = 0; i < spans; i += 1) {
     const j = (i + 1) % n;
-    for (let s = 1; s <= PER_SPAN; s += 1) {
-      const t = s / PER_SPAN;
+    const at = (t: number): Point => {
       const [a, b] = [t * t * (3 - 2 * t), t * (1 - t)];
-      for (const axis of [0, 1] as const) {
+      const along = (axis: 0 | 1) => {
         const [from, to] = [points[2 * i + axis]!, points[2 * j + axis]!];
         // Hermite's form: both ends, and the slopes there.
-        out.push(from + (to - from) * a + h[i]! * b * ((1 - t) * slopes[axis]![i]! - t * slopes[axis]![j]!));
-      }
-    }
+        return from + (to - from) * a + h[i]! * b * ((1 - t) * slopes[axis]![i]! - t * slopes[axis]![j]!);
+      };
+      return [along(0), along(1)];
+    };
+    out.push(...followed(at, 0, 1, reach));
   }
   return out;
 }

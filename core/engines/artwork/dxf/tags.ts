@@ -46,8 +46,8 @@ export function parseDxf(bytes: Uint8Array, source: string): DxfFile {
     if (type === '') return;
     const entity = { type, tags };
     const name = textOf(entity, 2);
-    if (section === 'TABLES' && type === 'LAYER') layers.set(name, entity);
-    if (section === 'BLOCKS' && type === 'BLOCK') blocks.set(name, { base: [numberOf(entity, 10), numberOf(entity, 20)], entities: (block = []) });
+    if (section === 'TABLES' && type === 'LAYER') layers.set(name.toUpperCase(), entity);
+    if (section === 'BLOCKS' && type === 'BLOCK') blocks.set(name.toUpperCase(), { base: [numberOf(entity, 10), numberOf(entity, 20)], entities: (block = []) });
     else if (section === 'BLOCKS' && type !== 'ENDBLK') block?.push(entity);
     else into?.push(entity);
     type = '';
