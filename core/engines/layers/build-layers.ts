@@ -5,6 +5,9 @@ import {
   grow,
   joinBoxes,
   intersect,
+  pointCell,
+  regionsOf,
+  ringsOf,
   signedArea,
   subtract,
   tolerances,
@@ -57,7 +60,7 @@ export function buildLayers({ stack, layers: found }: Separation, options: Build
   const layers: BuiltLayer[] = ordered.map((layer, i) => {
     const { rings, ...taken } = withoutCrumbs(cutOf(layer, { stack, asPainted, above: ordered.slice(i + 1), rank }, options));
     for (const kind of ['pieces', 'holes', 'joins', 'slits'] as const) crumbs[kind] += taken[kind];
-    return { key: layer.key, order: i + 1, visible: layer.visible, cut: rings };
+    return { key: layer.key, order: i + 1, visible: layer.visible, cut: options.school === 'overlay' || rings === layer.visible ? rings : withoutLoose(rings, layer.visible) };
   });
   return { layers, crumbs };
 }
@@ -79,6 +82,29 @@ function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions)
   // A hair wider, so that it joins the edges of the gap; nobody sees it under what lies there.
   const hidden = intersect(gaps.flatMap((gap) => grow([gap.outer, ...gap.holes], tolerances.HAIRLINE_MM)), around.above.flatMap((upper) => upper.visible));
   return unite([...cut, ...hidden]);
+}
+
+/**
+ * What is cut without the pieces of which nothing shows: across a strip of bare surface narrower than the trap, what should run under the film beyond
+ * it would be a loose strip there.
+ */
+function withoutLoose(cut: Rings, visible: Rings): Rings {
+  const corners = new Set<number>();
+  for (const ring of visible) for (let i = 0; i < ring.length; i += 2) corners.add(pointCell(ring[i]!, ring[i + 1]!));
+  // Pieces that are apart touch at a point or two; more corners that are the same say without the kernel that something of it shows.
+  const isSeen = (ring: Ring) => {
+    let same = 0;
+    for (let i = 0; i < ring.length && same < 3; i += 2) if (corners.has(pointCell(ring[i]!, ring[i + 1]!))) same += 1;
+    return same >= 3;
+  };
+  const isLoose = (ring: Ring) => {
+    if (isSeen(ring)) return false;
+    const box = boundsOf([ring])!;
+    // What lies against it with a hairline between belongs to it.
+    return areaOf(intersect(grow([ring], 2 * tolerances.HAIRLINE_MM), visible.filter((other) => boxesTouch(boundsOf([other])!, box, 2 * tolerances.HAIRLINE_MM)))) <= tolerances.CRUMB_MM2;
+  };
+  const loose = new Set(cut.filter((ring) => signedArea(ring) > 0 && isLoose(ring)));
+  return loose.size === 0 ? cut : ringsOf(regionsOf(cut).filter(({ outer }) => !loose.has(outer)));
 }
 
 /** What is cut of a layer by its school, pair by pair. */

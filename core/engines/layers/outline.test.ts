@@ -19,6 +19,23 @@ describe('an outline', () => {
   });
 });
 
+describe('the voids of an outline', () => {
+  /** A frame of 60 with an opening of 40, and a dot in it. */
+  const frame = (dot: number) => unite([rectangle(0, 0, 60, 60), rectangle(10, 10, 40, 40), disc(30, 30, dot)], 'evenodd');
+  it('are what lies between it and an island, which goes with what is filled', () => {
+    // Grown by 2, the opening is 36 wide and the dot 2 larger: between them are 4 mm where they are nearest.
+    expect(countPieces(outlineArea(frame(12), 2, 'round', 0))).toEqual({ pieces: 2, holes: 1 });
+    expect(countPieces(outlineArea(frame(12), 2, 'round', 3))).toEqual({ pieces: 2, holes: 1 });
+    const filled = outlineArea(frame(18), 2, 'round', 20);
+    expect([countPieces(filled), areaOf(filled)]).toEqual([{ pieces: 1, holes: 0 }, expect.closeTo(64 * 64, -1)]);
+  });
+  it('narrow all round a dot, are filled though the opening is wide', () => {
+    const round = unite([rectangle(0, 0, 60, 60), disc(30, 30, 20), disc(30, 30, 15)], 'evenodd');
+    expect(countPieces(outlineArea(round, 2, 'round', 0.9))).toEqual({ pieces: 2, holes: 1 });
+    expect(countPieces(outlineArea(round, 2, 'round', 1.2))).toEqual({ pieces: 1, holes: 0 });
+  });
+});
+
 describe('the least outline', () => {
   it('that makes one piece is half the widest clearance that must be bridged', () => {
     // Gaps of 4, 10 and 6 mm: 10 is the longest edge of the tree.

@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, countPieces, grow, growBevelled, growMitred, regionsOf, ringsOf, signedArea, subtract, tolerances, unite, type Ring, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, countPieces, grow, growBevelled, growMitred, regionsOf, reversed, ringsOf, signedArea, subtract, tolerances, unite, type Region, type Rings } from '../../geometry/index.js';
 import { thinParts } from './thin-parts.js';
 
 export type OutlineJoin = 'round' | 'mitred' | 'bevelled';
@@ -12,15 +12,23 @@ const STEP_MM = 0.05;
  */
 export function outlineArea(rings: Rings, widthMm: number, join: OutlineJoin, fillBelowMm: number): Rings {
   const grown = join === 'round' ? grow(rings, widthMm) : join === 'mitred' ? growMitred(rings, widthMm) : growBevelled(rings, widthMm);
-  return grown.filter((ring) => signedArea(ring) > 0 || !isNarrower(ring, fillBelowMm));
+  return fillBelowMm > 0 ? withoutNarrowVoids(grown, fillBelowMm) : grown;
 }
 
-/** Whether a hole vanishes when it is shrunk by half a width from all sides. */
-function isNarrower(hole: Ring, widthMm: number): boolean {
-  if (!(widthMm > 0)) return false;
-  const box = boundsOf([hole])!;
+/** An area with its narrow voids filled. A void is a hole less what stands in it: what is filled takes its islands along, since they are one with it. */
+function withoutNarrowVoids(rings: Rings, widthMm: number): Rings {
+  const turned = new Map(rings.map((ring) => [reversed(ring), ring]));
+  const filled = new Set(regionsOf([...turned.keys()]).filter((hole) => isNarrower(hole, widthMm)).flatMap(({ outer, holes }) => [outer, ...holes]).map((ring) => turned.get(ring)!));
+  if (filled.size === 0) return rings;
+  // Voids within an island that goes are filled or not by themselves; what is left stands inside the filled area and is united with it.
+  return unite(rings.filter((ring) => !filled.has(ring)));
+}
+
+/** Whether a void vanishes when it is shrunk by half a width from all sides. */
+function isNarrower({ outer, holes }: Region, widthMm: number): boolean {
+  const box = boundsOf([outer])!;
   if (Math.min(box.maxX - box.minX, box.maxY - box.minY) < widthMm) return true;
-  return grow(unite([hole]), -widthMm / 2).length === 0;
+  return grow([outer, ...holes], -widthMm / 2).length === 0;
 }
 
 /**
