@@ -4,6 +4,7 @@ import { measuredOf } from '../stations/surface/index.js';
 import { patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import { longestSide, type Box } from '../geometry/index.js';
 import { atTrueSize, designOf, moved, placedBox, type ArtworkPart, type PartAsRead, type Placement, type SizeOf } from '../stations/artwork/index.js';
+import type { ArtworkPlace, PlaceLists } from '../words/index.js';
 import { sayFresh, sayHeir } from './say.js';
 
 /** Clear space between a new part and what stands already, as a share of the larger side. */
@@ -46,12 +47,7 @@ export interface Replacement {
 export async function replacingPart(recipe: Recipe, read: readonly PartAsRead[], old: PartAsRead, now: PartAsRead, readWith: (recipe: Recipe) => Promise<PartAsRead>): Promise<Replacement> {
   const [before, after] = [coloursOf(old), coloursOf(now)];
   const elsewhere = new Set(read.filter((other) => other !== old).flatMap((other) => [...coloursOf(other)]));
-  const heirs = new Map<string, string | null>();
-  for (const colour of before) {
-    if (after.has(colour) || elsewhere.has(colour)) continue;
-    const near = [...after].filter((other) => !before.has(other)).sort((a, b) => colourDifference(colour, a) - colourDifference(colour, b))[0];
-    heirs.set(colour, near !== undefined && colourDifference(colour, near) <= SAME_COLOUR ? near : null);
-  }
+  const heirs = heirsOf([...before].filter((colour) => !after.has(colour) && !elsewhere.has(colour)), [...after].filter((colour) => !before.has(colour)));
   const notes: string[] = [];
   const heirOf = (colour: string) => {
     const heir = heirs.get(colour);
@@ -61,18 +57,47 @@ export async function replacingPart(recipe: Recipe, read: readonly PartAsRead[],
   };
   const keys = (from: Readonly<Record<string, string>>) => {
     const kept = Object.entries(from).map(([colour, value]) => [heirOf(colour), value] as const);
-    return Object.fromEntries(kept.filter(([colour]) => colour !== null));
+    return Object.fromEntries(kept.filter(([colour]) => colour !== null)) as Record<string, string>;
   };
+  const byColour = keys(recipe.films.byColour);
+  // What colours are taken for may be gone as well.
+  const recolour = Object.fromEntries(Object.entries(keys(recipe.repair.recolour)).flatMap(([from, to]) => { const heir = heirOf(to); return heir === null || heir === from ? [] : [[from, heir]]; }));
+  const placed = { only: rescaled(recipe.repair.only, old, now), spared: rescaled(recipe.repair.spared, old, now) };
   const fresh = [...after].filter((colour) => !before.has(colour) && ![...heirs.values()].includes(colour));
   const decided: RecipePatch = {
-    films: { byColour: keys(recipe.films.byColour) },
-    repair: { recolour: keys(recipe.repair.recolour), noFilm: recipe.repair.noFilm.flatMap((colour) => heirOf(colour) ?? []) },
+    films: { byColour },
+    repair: { ...placed, recolour, noFilm: recipe.repair.noFilm.flatMap((colour) => heirOf(colour) ?? []) },
   };
   if (fresh.length > 0) notes.push(sayFresh(fresh));
   // How large it is depends on what of it is bare surface now.
   const place = placeOfSuccessor(old, await readWith(patchRecipe(recipe, decided)), recipe.surface.sizeOf);
   const part: ArtworkPart = { ...now.part, id: old.part.id, place };
   return { patch: { ...decided, artworks: recipe.artworks.map((other) => (other.id === old.part.id ? part : other)) }, notes: [...new Set(notes)] };
+}
+
+/** The colour that the decisions about a colour that is gone go to: the nearest new one, if it is nearly the same. Each new colour is heir to one, the nearest. */
+function heirsOf(gone: readonly string[], fresh: readonly string[]): Map<string, string | null> {
+  const near = gone.flatMap((colour) => fresh.map((heir) => ({ colour, heir, difference: colourDifference(colour, heir) }))).filter(({ difference }) => difference <= SAME_COLOUR);
+  const heirs = new Map<string, string | null>(gone.map((colour) => [colour, null]));
+  const taken = new Set<string>();
+  for (const { colour, heir } of near.sort((a, b) => a.difference - b.difference)) {
+    if (heirs.get(colour) !== null || taken.has(heir)) continue;
+    heirs.set(colour, heir);
+    taken.add(heir);
+  }
+  return heirs;
+}
+
+/** Artboards whose sides are in the same proportion to this share are the same drawing at another size. */
+const SAME_SHAPE = 0.01;
+
+/** Places on a part where they are when its drawing comes at another size. Where its proportions are others, nobody knows. */
+function rescaled<P extends ArtworkPlace>(lists: PlaceLists<P>, old: PartAsRead, now: PartAsRead): PlaceLists<P> {
+  const [was, is] = [old.read.artwork, now.read.artwork];
+  const times = is.widthMm / was.widthMm;
+  if (Math.abs((is.heightMm / was.heightMm) / times - 1) > SAME_SHAPE) return lists;
+  const moved = (place: P): P => (place.part === old.part.id ? { ...place, xMm: place.xMm * times, yMm: place.yMm * times, acrossMm: place.acrossMm * times } : place);
+  return Object.fromEntries(Object.entries(lists).map(([kind, places]) => [kind, places.map(moved)]));
 }
 
 /** Where a new version stands so that what counts of it is as large as that of the old one, about the same middle. */

@@ -142,6 +142,18 @@ describe('replacing a part', () => {
     expect(notes.join(' ')).toMatch(/vivid red \(#b3262b\) now apply to vivid red \(#b3272c\).*Deep blue \(#1d4e89\) is gone.*New colours: .*\(#1f6b45\)/);
   });
 
+  it('carries what colours are taken for to their heirs, each heir to one of them, and places to the new size', async () => {
+    const two = svg('<rect width="100" height="50" fill="#b3262b"/><circle cx="30" cy="25" r="10" fill="#b3282d"/><circle cx="70" cy="25" r="10" fill="#1d4e89"/>');
+    const place = { part: 'duo', xMm: 70, yMm: 25, acrossMm: 28 };
+    const decided = withParts([drawingPart(source('duo'))], { repair: { recolour: { '#1d4e89': '#b3262b', '#b3282d': '#b3262b' }, only: { thicken: [place] } }, films: { byColour: { '#b3262b': 'ember', '#b3282d': 'brass' } } });
+    const { patch } = await planner.replacing(input(decided, new Map([['duo', two], ['duet', svg('<rect width="200" height="100" fill="#b3272c"/><circle cx="140" cy="50" r="20" fill="#1d4e89"/>', 200, 100)]])), 'duo', drawingPart(source('duet')));
+    const { repair, films } = patchRecipe(decided, patch);
+    // Both reds are nearly the new one; only the nearer one's decisions go to it.
+    expect(Object.keys(films.byColour)).toEqual(['#b3272c']);
+    expect(repair.recolour).toEqual({ '#1d4e89': '#b3272c' });
+    expect(repair.only.thicken).toEqual([{ part: 'duo', xMm: 140, yMm: 50, acrossMm: 56 }]);
+  });
+
   it('keeps decisions about a colour that another part still has', async () => {
     const both = patchRecipe(recipe, { artworks: [...recipe.artworks, blue] });
     const { patch } = await planner.replacing(input(both, files), 'old', b);

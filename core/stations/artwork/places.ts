@@ -20,11 +20,14 @@ const FIELDS = {
   crossings: 'fillCrossings',
 } as const satisfies Record<Exclude<PlaceRemedy, 'bare'>, keyof Repair>;
 
-/** The middle of what lies at a place may move by this much, mm, or by a quarter of its length: outlines differ a little from one size to the next. */
+/**
+ * The middle of what lies at a place may move by this much, mm, though never by more than half of its own length, or by a quarter of its width and
+ * height each way: outlines differ a little from one size to the next, and long thin ones in their length.
+ */
 const NEAR_MM = 0.1;
 const NEAR_SHARE = 0.25;
-/** Its length may change by this factor either way; so a ring and the dot in its middle are told apart. */
-const ALIKE = 1.4;
+/** Its length may change by this factor either way: that of a square's box does by 1.41 when it is turned. So a ring and the dot in its middle are told apart. */
+const ALIKE = 1.5;
 
 /** A chosen place where it is on the design at its final size, mm. */
 export interface PlaceSpot {
@@ -63,8 +66,9 @@ export function placeRules({ only, spared }: PlaceSpots): PlaceRules {
 
 function isAt(box: Box, spot: PlaceSpot): boolean {
   const across = Math.hypot(box.maxX - box.minX, box.maxY - box.minY);
-  const apart = Math.hypot((box.minX + box.maxX) / 2 - spot.xMm, (box.minY + box.maxY) / 2 - spot.yMm);
-  return apart <= Math.max(NEAR_MM, NEAR_SHARE * across) && across <= ALIKE * spot.acrossMm + NEAR_MM && spot.acrossMm <= ALIKE * across + NEAR_MM;
+  const near = Math.min(NEAR_MM, spot.acrossMm / 2);
+  const isNear = (low: number, high: number, at: number) => Math.abs((low + high) / 2 - at) <= Math.max(near, NEAR_SHARE * (high - low));
+  return isNear(box.minX, box.maxX, spot.xMm) && isNear(box.minY, box.maxY, spot.yMm) && across <= ALIKE * spot.acrossMm + near && spot.acrossMm <= ALIKE * across + near;
 }
 
 /** What was found with its places as a recipe keeps them, without those that are let be. A place belongs to the uppermost part that has something there. */

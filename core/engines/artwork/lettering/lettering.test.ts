@@ -99,6 +99,8 @@ describe('a lettering', () => {
 
   it('takes colours in turn', async () => {
     const colours = ['#aa0000', '#0000aa'];
+    // An accent that is typed as a character of its own is its letter's.
+    expect((await set('a\u0301b', { colourBy: 'letter', colours })).regions.map((r) => r.colour).filter((hex, i, all) => all.indexOf(hex) === i)).toEqual(['#aa0000', expect.any(String)]);
     const shown = async (colourBy: Lettering['colourBy']) => (await set('ab cd\nef', { colourBy, colours })).regions.map((r) => (r.colour === '#aa0000' ? 'r' : 'b')).join('');
     expect([await shown('all'), await shown('line'), await shown('word'), await shown('letter')]).toEqual(['rrrrrr', 'rrrrbb', 'rrbbrr', 'rbrbrb']);
   });

@@ -80,6 +80,7 @@ function placer({ capHeightMm, lineSpacing, align, arc }: Lettering, lines: read
 
 /** The colour of the letter at an index of the text. */
 function colourer({ text, colourBy, colours }: Lettering): (index: number) => string {
+  const letters = colourBy === 'letter' ? [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)].filter(({ segment }) => /\S/.test(segment)).map(({ index }) => index) : [];
   const turn = (n: number) => colours[n % colours.length]!;
   const before = (index: number) => text.slice(0, index);
   return (index) => {
@@ -91,7 +92,8 @@ function colourer({ text, colourBy, colours }: Lettering): (index: number) => st
       case 'word':
         return turn((before(index + 1).match(/\S+/g)?.length ?? 1) - 1);
       case 'letter':
-        return turn(before(index).replace(/\s/g, '').length);
+        // An accent typed by itself belongs to its letter.
+        return turn(letters.filter((start) => start <= index).length - 1);
     }
   };
 }
