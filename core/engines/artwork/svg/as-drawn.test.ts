@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../../../platform/artwork-resources.js';
 import { areaOf, boundsOf, ringsToPathData, unite } from '../../../geometry/index.js';
 import { NO_REPAIR } from '../../../stations/artwork/index.js';
+import { randomSvg } from '../../../testing/svg-grammar.js';
 import { pixelDifference } from '../../../testing/picture-difference.js';
 import { ArtworkReader, paintRegions } from '../index.js';
 
@@ -110,5 +111,15 @@ describe('what the specification says, where the renderer differs', () => {
   it('a transform about a named origin', async () => {
     const { regions } = await read(frame(`${RECT} style="transform:scale(.5);transform-origin:center"/>`));
     expect(boundsOf(regions[0]!.rings)).toEqual({ minX: 70, minY: 45, maxX: 100, maxY: 65 });
+  });
+});
+
+describe('drawings made up by a grammar look as a renderer draws them', () => {
+  const SEEDS = Array.from({ length: process.env['LANTERN_LONG'] ? 3000 : 100 }, (_, seed) => seed);
+  it.each(SEEDS)('seed %i', async (seed) => {
+    const svg = randomSvg(seed, 'Lobster');
+    const { regions } = await read(svg);
+    const remade = frame(regions.map((r) => `<path fill="${r.colour}" fill-rule="evenodd" d="${ringsToPathData(r.rings)}"/>`).join(''));
+    expect(pixelDifference(draw(svg), draw(remade))).toBeLessThan(0.0015);
   });
 });

@@ -16,9 +16,10 @@ import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js'
 import { placeOf } from './place-of.js';
 import { isShine, resolvePaint, type PaintOptions } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
-import { computeStyle, INITIAL_STYLE, styleWithin, withCssGeometry } from './style.js';
+import { computeStyle, INITIAL_STYLE, styleWithin, withCssGeometry, type ComputedStyle } from './style.js';
 import type { Declaration, StyleRule } from './style-rules.js';
 import type * as TextLayout from './text.js';
+import type { TextLetter } from './text.js';
 import type { Baseline } from './text-path.js';
 import { aboutOrigin, parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import { ownText, parseXml, type XmlElement } from './xml.js';
@@ -170,8 +171,7 @@ class SvgReader {
     this.#elementsDrawn += 1;
     const paintFill = () => this.#fill(element, context, curves);
     const paintStroke = () => this.#stroke(element, context, curves);
-    const strokeFirst = /^\s*stroke\b/.test(style['paint-order']!);
-    (strokeFirst ? [paintStroke, paintFill] : [paintFill, paintStroke]).forEach((paint) => paint());
+    (isStrokeFirst(style) ? [paintStroke, paintFill] : [paintFill, paintStroke]).forEach((paint) => paint());
     if (MARKED.has(element.name)) this.#markers(context, curves);
   }
 
@@ -246,14 +246,22 @@ class SvgReader {
     }
     if (missingLetters.length > 0) this.note(lettersMissing(missingLetters));
     this.#elementsDrawn += 1;
-    for (const letter of letters) {
-      if (letter.style['visibility'] !== 'visible') continue;
-      const inside: Context = { ...context, style: { ...letter.style, 'fill-rule': 'nonzero' }, matrix: compose(context.matrix, letter.matrix) };
-      const colour = this.#colour(letter.element, inside, 'fill');
-      if (colour) this.#paint(letter.element, inside, letter.curves, colour, { kind: 'fill', rule: 'nonzero' }, true);
-      // The letter's own space is ems, so what is measured of its stroke is too.
-      const em = Number(letter.style['font-size']);
-      if (em > 0) this.#stroke(letter.element, inside, letter.curves, em);
+    for (const span of spansOf(letters.filter((letter) => letter.style['visibility'] === 'visible'))) {
+      const inside = (letter: TextLetter): Context => ({ ...context, style: { ...letter.style, 'fill-rule': 'nonzero' }, matrix: compose(context.matrix, letter.matrix) });
+      const fills = () => {
+        for (const letter of span) {
+          const colour = this.#colour(letter.element, inside(letter), 'fill');
+          if (colour) this.#paint(letter.element, inside(letter), letter.curves, colour, { kind: 'fill', rule: 'nonzero' }, true);
+        }
+      };
+      const strokes = () => {
+        for (const letter of span) {
+          // The letter's own space is ems, so what is measured of its stroke is too.
+          const em = Number(letter.style['font-size']);
+          if (em > 0) this.#stroke(letter.element, inside(letter), letter.curves, em);
+        }
+      };
+      (isStrokeFirst(span[0]!.style) ? [strokes, fills] : [fills, strokes]).forEach((paint) => paint());
     }
   }
 
@@ -421,6 +429,20 @@ function joined(paints: readonly Paint[], from: number): Box | null {
   let box: Box | null = null;
   for (let i = from; i < paints.length; i += 1) box = joinBoxes(box, paintReach(paints[i]!));
   return box;
+}
+
+/** Letters of one style that follow each other: they are filled together, and then stroked. */
+function spansOf(letters: readonly TextLetter[]): TextLetter[][] {
+  const spans: TextLetter[][] = [];
+  for (const letter of letters) {
+    if (spans.at(-1)?.[0]?.style === letter.style) spans.at(-1)!.push(letter);
+    else spans.push([letter]);
+  }
+  return spans;
+}
+
+function isStrokeFirst(style: ComputedStyle): boolean {
+  return /^\s*stroke\b/.test(style['paint-order']!);
 }
 
 /** Whether an element is for those who read English, as this application speaks, or for all. */
