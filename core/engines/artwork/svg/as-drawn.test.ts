@@ -68,6 +68,7 @@ describe('what style sheets and attributes say, as a renderer draws it', () => {
     ['a clip that is not displayed', `<clipPath id="c" display="none"><circle cx="70" cy="50" r="15"/></clipPath>${RECT} clip-path="url(#c)"/>`],
     ['a clip of words', `<clipPath id="c"><text x="40" y="65" ${T}>Quay</text></clipPath>${RECT} clip-path="url(#c)"/>`],
     ['a clip in units of the box of a group that repeats', `<defs><rect id="r" x="20" y="20" width="60" height="60"/></defs><clipPath id="c" clipPathUnits="objectBoundingBox"><rect width=".5" height=".5"/></clipPath><g clip-path="url(#c)"><use xlink:href="#r" x="40"/></g>`],
+    ['a clip in units of the box of a group with a drawing in it', `<clipPath id="c" clipPathUnits="objectBoundingBox"><rect width=".5" height=".5"/></clipPath><g clip-path="url(#c)"><svg x="30" y="20" width="100" height="80" viewBox="0 0 50 50"><rect x="10" y="5" width="30" height="40" fill="#1f6b45"/></svg></g>`],
     ['a clip that inherits its rule', `<g clip-rule="evenodd"><clipPath id="c"><path d="M40 30h60v40h-60zM55 40h30v20h-30z"/></clipPath></g>${RECT} clip-path="url(#c)"/>`],
     ['a marker that inherits its fill', `<g fill="#1f6b45"><marker id="m" markerWidth="6" markerHeight="6" refX="3" refY="3"><circle cx="3" cy="3" r="3"/></marker></g><path d="M40 60H160" stroke="#16181a" stroke-width="6" marker-end="url(#m)"/>`],
     ['a mask with a box of its own', `<mask id="m" maskUnits="userSpaceOnUse" x="50" y="40" width="20" height="20"><rect width="200" height="120" fill="#fff"/></mask>${RECT} mask="url(#m)"/>`],

@@ -7,7 +7,7 @@ import { parseOpacity, parseSvgLength } from './lengths.js';
 import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, styleWithin, withCssGeometry, type ComputedStyle } from './style.js';
-import { parseTransform } from './transform.js';
+import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import type { XmlElement } from './xml.js';
 
 /** What reading clips needs of the drawing they are in. */
@@ -117,11 +117,18 @@ function boxOf(element: XmlElement, matrix: Matrix, viewport: Context['viewport'
     const { curves } = shapeCurves(element, viewport, 16);
     return curves && boundsOf(flatten(curves, matrix, 0.01).map((line) => line.points));
   }
-  const inside = (child: XmlElement, at: Matrix) => boxOf(child, compose(at, parseTransform(child.attributes['transform'], viewport) ?? IDENTITY), viewport, byId, depth + 1);
+  const inside = (child: XmlElement, at: Matrix, within = viewport) => boxOf(child, compose(at, parseTransform(child.attributes['transform'], within) ?? IDENTITY), within, byId, depth + 1);
   if (element.name === 'use' && depth < DEEPEST_USE) {
     const { attributes: a } = element;
     const target = byId.get((a['href'] ?? a['xlink:href'] ?? '').replace(/^#/, ''));
     return target ? inside(target, compose(matrix, translation(parseSvgLength(a['x'], viewport.width) ?? 0, parseSvgLength(a['y'], viewport.height) ?? 0))) : null;
+  }
+  if (element.name === 'svg') {
+    const { attributes: a } = element;
+    const [width, height] = [parseSvgLength(a['width'] ?? '100%', viewport.width) ?? 0, parseSvgLength(a['height'] ?? '100%', viewport.height) ?? 0];
+    const box = parseViewBox(a['viewBox']);
+    const at = [translation(parseSvgLength(a['x'], viewport.width) ?? 0, parseSvgLength(a['y'], viewport.height) ?? 0), box ? viewBoxMatrix(box, width, height, a['preserveAspectRatio']) : IDENTITY].reduce(compose, matrix);
+    return element.children.reduce<Box | null>((sum, child) => joinBoxes(sum, inside(child, at, box ?? { width, height })), null);
   }
   if (element.name !== 'g' && element.name !== 'a') return null;
   return element.children.reduce<Box | null>((sum, child) => joinBoxes(sum, inside(child, matrix)), null);
