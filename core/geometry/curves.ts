@@ -14,6 +14,8 @@ export interface Curves {
 export interface Polyline {
   readonly points: Float64Array;
   readonly closed: boolean;
+  /** 1 for points within a curve, which are no corners of the path; absent where that is not known. */
+  readonly inner?: Uint8Array;
 }
 
 /**
@@ -26,23 +28,29 @@ export function flatten(curves: Curves, matrix: Matrix, toleranceMm: number): Po
   const stretch = Math.max(stretchOf(matrix), 1e-12);
   const [a, b, c, d, e, f] = matrix;
   let points: number[] = [];
+  let inner: number[] = [];
   let x = 0;
   let y = 0;
   let startX = 0;
   let startY = 0;
 
-  const push = (px: number, py: number) => {
+  const push = (px: number, py: number, isInner = 0) => {
     x = px;
     y = py;
     const qx = a * px + c * py + e;
     const qy = b * px + d * py + f;
     const n = points.length;
-    if (n > 0 && Math.abs(points[n - 2]! - qx) < SAME_POINT_MM && Math.abs(points[n - 1]! - qy) < SAME_POINT_MM) return;
+    if (n > 0 && Math.abs(points[n - 2]! - qx) < SAME_POINT_MM && Math.abs(points[n - 1]! - qy) < SAME_POINT_MM) {
+      if (isInner === 0) inner[inner.length - 1] = 0;
+      return;
+    }
     points.push(qx, qy);
+    inner.push(isInner);
   };
   const finish = (closed: boolean) => {
-    if (points.length > 0) lines.push({ points: Float64Array.from(points), closed });
+    if (points.length > 0) lines.push({ points: Float64Array.from(points), closed, inner: Uint8Array.from(inner) });
     points = [];
+    inner = [];
   };
 
   const v = curves.coords;
@@ -67,7 +75,7 @@ export function flatten(curves: Curves, matrix: Matrix, toleranceMm: number): Po
         const t = s / steps;
         const u = 1 - t;
         const [w0, w1, w2, w3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
-        push(w0 * x0 + w1 * x1 + w2 * x2 + w3 * x3, w0 * y0 + w1 * y1 + w2 * y2 + w3 * y3);
+        push(w0 * x0 + w1 * x1 + w2 * x2 + w3 * x3, w0 * y0 + w1 * y1 + w2 * y2 + w3 * y3, 1);
       }
       push(x3, y3);
       i += 6;
@@ -78,7 +86,7 @@ export function flatten(curves: Curves, matrix: Matrix, toleranceMm: number): Po
       for (let s = 1; s <= steps; s += 1) {
         const t = theta + (sweep * s) / steps;
         const [ex, ey] = [rx * Math.cos(t), ry * Math.sin(t)];
-        push(cx + cos * ex - sin * ey, cy + sin * ex + cos * ey);
+        push(cx + cos * ex - sin * ey, cy + sin * ex + cos * ey, s < steps ? 1 : 0);
       }
       i += 7;
     } else {

@@ -32,22 +32,25 @@ function outlineOf(line: Polyline, half: number, style: StrokeStyle, tolerance: 
   const meets = n > 2 && p[0] === p[2 * n - 2] && p[1] === p[2 * n - 1];
   if (line.closed && meets) p = p.subarray(0, p.length - 2);
   const count = p.length / 2;
+  // Within a curve there is no corner to mitre, not even where it turns back on itself.
+  const within: StrokeStyle = { ...style, join: 'round' };
+  const styleAt = (i: number) => (line.inner?.[i] === 1 ? within : style);
   if (count === 1) return dot(p[0]!, p[1]!, half, style.cap, tolerance);
   if (line.closed) {
     const left: number[] = [];
     const right: number[] = [];
     for (let i = 0; i < count; i += 1) {
-      joinAt(left, p, (i + count - 1) % count, i, (i + 1) % count, half, style, tolerance);
+      joinAt(left, p, (i + count - 1) % count, i, (i + 1) % count, half, styleAt(i), tolerance);
     }
     for (let i = count - 1; i >= 0; i -= 1) {
-      joinAt(right, p, (i + 1) % count, i, (i + count - 1) % count, half, style, tolerance);
+      joinAt(right, p, (i + 1) % count, i, (i + count - 1) % count, half, styleAt(i), tolerance);
     }
     return ringBetween(Float64Array.from(left), Float64Array.from(right));
   }
   const side: number[] = [];
-  for (let i = 1; i < count - 1; i += 1) joinAt(side, p, i - 1, i, i + 1, half, style, tolerance);
+  for (let i = 1; i < count - 1; i += 1) joinAt(side, p, i - 1, i, i + 1, half, styleAt(i), tolerance);
   capAt(side, p, count - 2, count - 1, half, style.cap, tolerance);
-  for (let i = count - 2; i > 0; i -= 1) joinAt(side, p, i + 1, i, i - 1, half, style, tolerance);
+  for (let i = count - 2; i > 0; i -= 1) joinAt(side, p, i + 1, i, i - 1, half, styleAt(i), tolerance);
   capAt(side, p, 1, 0, half, style.cap, tolerance);
   return [positive(Float64Array.from(side))];
 }

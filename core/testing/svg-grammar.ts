@@ -54,8 +54,9 @@ export function randomSvg(seed: number, fontFamily: string): string {
     return `fill="${filled ? pick(COLOURS) : 'none'}"${chance(0.2) ? ' fill-rule="evenodd"' : ''}${stroked ? ` ${stroke}` : ''}${chance(0.1) ? ' paint-order="stroke"' : ''}`;
   };
   const corners = (count: number) => Array.from({ length: count }, () => `${figure(0, 200)},${figure(0, 120)}`).join(' ');
-  /** Round joins only where a curve may turn back on itself: how a mitre is cut there is no renderer's business but its own. */
-  const smooth = (text: string) => text.replace('stroke-linejoin="miter"', 'stroke-linejoin="round"').replace('stroke-linejoin="bevel"', 'stroke-linejoin="round"');
+  /** Dashes round off what a curve's own turns would be mitred to. */
+  const smooth = (text: string) => (text.includes('dasharray') ? rounded(text) : text);
+  const rounded = (text: string) => text.replace('stroke-linejoin="miter"', 'stroke-linejoin="round"').replace('stroke-linejoin="bevel"', 'stroke-linejoin="round"');
   const shape = (isPainted: boolean): string => {
     const own = isPainted ? ` ${paint(false)}${chance(0.3) ? ` transform="${transform()}"` : ''}${chance(0.15) ? clip(false) : ''}` : '';
     const boxed = () => (isPainted && chance(0.1) && !own.includes('clip-path') ? clip(true) : '');
@@ -70,7 +71,7 @@ export function randomSvg(seed: number, fontFamily: string): string {
       () => `<path d="M${figure(20, 180)} ${figure(20, 100)}q${figure(-40, 40)} ${figure(-40, 40)} ${figure(-60, 60)} ${figure(-30, 30)}t${figure(-40, 40)} ${figure(-30, 30)}z"${smooth(own)}/>`,
     ])();
   };
-  const words = () => `<text x="${length(figure(5, 100))}" y="${length(figure(30, 110))}" font-family="${fontFamily}" font-size="${length(figure(20, 50))}" ${smooth(paint(true))} ${pick([() => `text-anchor="${pick(['start', 'middle', 'end'])}">${pick(['Quay', '12', '\n   Hull\n'])}`, () => `>${pick(['A<tspan dx="4" dy="-.3em">B</tspan>C', 'I <tspan fill="#b3262b">V</tspan> X'])}`])()}</text>`;
+  const words = () => `<text x="${length(figure(5, 100))}" y="${length(figure(30, 110))}" font-family="${fontFamily}" font-size="${length(figure(20, 50))}" ${rounded(paint(true))} ${pick([() => `text-anchor="${pick(['start', 'middle', 'end'])}">${pick(['Quay', '12', '\n   Hull\n'])}`, () => `>${pick(['A<tspan dx="4" dy="-.3em">B</tspan>C', 'I <tspan fill="#b3262b">V</tspan> X'])}`])()}</text>`;
   const element = (depth: number): string => {
     if (depth > 0 && chance(0.3)) return `<g${chance(0.6) ? ` transform="${transform()}"` : ''}${chance(0.2) ? clip(false) : ''}>${elements(depth - 1)}</g>`;
     if (depth > 0 && chance(0.1)) return `<svg x="${figure(0, 60)}" y="${figure(0, 40)}" width="${figure(60, 140)}" height="${figure(40, 80)}" viewBox="0 0 200 120" preserveAspectRatio="${pick(['xMidYMid meet', 'none', 'xMinYMax slice'])}">${elements(depth - 1)}</svg>`;

@@ -49,7 +49,7 @@ function randomBody(seed: number): string {
     const kind = Math.floor(random() * 3);
     if (kind === 0) return `<rect x="${at(70)}" y="${at(60)}" width="${at(50)}" height="${at(30)}" ${paint} ${turn} ${clip}/>`;
     if (kind === 1) return `<ellipse cx="${at(100)}" cy="${at(80)}" rx="${at(30)}" ry="${at(20)}" ${paint} ${turn} ${clip}/>`;
-    return `<path d="M${at(100)} ${at(80)}C${at(100)} ${at(80)} ${at(100)} ${at(80)} ${at(100)} ${at(80)}S${at(100)} ${at(80)} ${at(100)} ${at(80)}" ${paint.replace('miter', 'round')} ${clip}/>`;
+    return `<path d="M${at(100)} ${at(80)}C${at(100)} ${at(80)} ${at(100)} ${at(80)} ${at(100)} ${at(80)}S${at(100)} ${at(80)} ${at(100)} ${at(80)}" ${paint} ${clip}/>`;
   };
   return `<clipPath id="c"><circle cx="${at(100)}" cy="${at(80)}" r="${(10 + 30 * random()).toFixed(2)}"/></clipPath>${Array.from({ length: 1 + Math.floor(5 * random()) }, shape).join('')}`;
 }
