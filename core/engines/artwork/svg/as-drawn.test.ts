@@ -116,7 +116,9 @@ describe('what the specification says, where the renderer differs', () => {
 });
 
 describe('drawings made up by a grammar look as a renderer draws them', () => {
-  const SEEDS = Array.from({ length: process.env['LANTERN_LONG'] ? 3000 : 100 }, (_, seed) => seed);
+  /** Drawings at which the renderer itself falls over, and takes the process with it. */
+  const UNDRAWABLE = new Set([220, 895, 932, 1090, 1241, 1444, 1523, 2937, 2954]);
+  const SEEDS = Array.from({ length: process.env['LANTERN_LONG'] ? 3000 : 100 }, (_, seed) => seed).filter((seed) => !UNDRAWABLE.has(seed));
   it.each(SEEDS)('seed %i', async (seed) => {
     const svg = randomSvg(seed, 'Lobster');
     const { regions } = await read(svg);
