@@ -1,7 +1,7 @@
 import { Resvg } from '@resvg/resvg-js';
 import type { PaintedRegion } from '../core/engines/artwork/index.js';
 import { BARE } from '../core/engines/layers/index.js';
-import { boundsOf, joinBoxes, longestSide, ringsToPathData, type Box } from '../core/geometry/index.js';
+import { boundsOf, joinBoxes, ringsToPathData, type Box } from '../core/geometry/index.js';
 
 /** The longer side of a small picture, px: twice what the list shows, for fine screens. */
 const LONGEST_PX = 296;
@@ -14,5 +14,5 @@ export function designPicture(regions: readonly PaintedRegion[]): Uint8Array {
   const paths = regions.map(({ colour, rings }) => `<path fill="${colour === BARE ? '#ffffff' : colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 3)}"/>`);
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${box.minX} ${box.minY} ${width} ${height}">${paths.join('')}</svg>`;
   // Letters are outlines by now: no fonts are looked for.
-  return new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: width >= longestSide(box) ? 'width' : 'height', value: LONGEST_PX } }).render().asPng();
+  return new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: width >= height ? 'width' : 'height', value: LONGEST_PX } }).render().asPng();
 }

@@ -78,11 +78,13 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     spooler,
     cutterControlPort,
     designPicture: async (jobId, signal) => {
+      const now = (await jobs.get(jobId)).design;
+      const known = now === null ? new Uint8Array() : await jobs.picture(jobId, now);
+      if (known) return { design: now, png: known };
+      // It may have changed meanwhile: the picture is kept as that of the design it is made from.
       const source = await planJob(jobId);
       const { design } = source;
       if (design === null) return { design, png: new Uint8Array() };
-      const known = await jobs.picture(jobId, design);
-      if (known) return { design, png: known };
       const png = await compute.designPicture(source, signal).catch((error: unknown) => {
         // One of which none can be made is not tried again; when whoever asked has left, it may still be made.
         if (signal?.aborted) throw error;

@@ -45,6 +45,13 @@ export function perimeter(ring: Ring): number {
   return sum;
 }
 
+/** Length of a line of points x0, y0, x1, y1, … in mm, not closed. */
+export function lineLength(line: ArrayLike<number>): number {
+  let sum = 0;
+  for (let i = 2; i < line.length; i += 2) sum += Math.hypot(line[i]! - line[i - 2]!, line[i + 1]! - line[i - 1]!);
+  return sum;
+}
+
 /** Smallest box round all points, or null when there are none. */
 export function boundsOf(rings: Rings): Box | null {
   let minX = Infinity;
@@ -130,6 +137,23 @@ const CELL_MM = 1e-4;
 /** A number that points within about 0.1 µm of each other share, but for those on either side of a cell's edge: to look points up by. */
 export function pointCell(x: number, y: number): number {
   return Math.round(x / CELL_MM) * 4_294_967 + Math.round(y / CELL_MM);
+}
+
+/** Where the outlines of an area cross a height, from left to right: an even number, the area between each two of them. */
+export function crossingsAt(rings: Rings, y: number): number[] {
+  const xs: number[] = [];
+  for (const ring of rings) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [y0, y1] = [ring[j + 1]!, ring[i + 1]!];
+      if (y0 > y !== y1 > y) xs.push(ring[j]! + ((ring[i]! - ring[j]!) * (y - y0)) / (y1 - y0));
+    }
+  }
+  return xs.sort((a, b) => a - b);
+}
+
+/** The box round a box that was moved, turned or stretched. */
+export function transformBox(box: Box, matrix: Matrix): Box {
+  return boundsOf([transformRing(boxRing(box), matrix)])!;
 }
 
 /** The longer side of a box. */

@@ -1,4 +1,4 @@
-import type { Polyline } from '../../geometry/index.js';
+import { lineLength, type Polyline } from '../../geometry/index.js';
 
 /**
  * Cuts polylines into dashes: lengths alternate between drawn and left out, beginning `offset` into the pattern.
@@ -9,9 +9,7 @@ export function dashed(lines: readonly Polyline[], lengths: readonly number[], o
   const out: Polyline[] = [];
   for (const line of lines) {
     const p = line.closed ? Float64Array.of(...line.points, line.points[0]!, line.points[1]!) : line.points;
-    let total = 0;
-    for (let i = 2; i < p.length; i += 2) total += Math.hypot(p[i]! - p[i - 2]!, p[i + 1]! - p[i - 1]!);
-    if ((total / period) * lengths.length > 20_000) {
+    if ((lineLength(p) / period) * lengths.length > 20_000) {
       out.push(line);
       continue;
     }

@@ -1,4 +1,5 @@
 import Flatbush from 'flatbush';
+import { lineLength } from '../../geometry/index.js';
 
 /** Ends nearer than this are meant to meet, mm. */
 export const JOIN_MM = 0.1;
@@ -78,7 +79,7 @@ export function joiningReach(open: readonly OpenLine[], joinedMm: number): numbe
 /** How far apart the ends of lines are at least from another end, or from their own other one; infinitely far where nothing near is theirs. */
 function nearestEnds(lines: readonly OpenLine[]): number[] {
   const ends = lines.flatMap((line) => {
-    const longMm = lengthOf(line);
+    const longMm = lineLength(line);
     return [{ x: line[0]!, y: line[1]!, longMm }, { x: line.at(-2)!, y: line.at(-1)!, longMm }];
   });
   return ends.map((end, at) =>
@@ -89,10 +90,4 @@ function nearestEnds(lines: readonly OpenLine[]): number[] {
       }),
     ),
   );
-}
-
-function lengthOf(line: OpenLine): number {
-  let sum = 0;
-  for (let i = 2; i < line.length; i += 2) sum += Math.hypot(line[i]! - line[i - 2]!, line[i + 1]! - line[i - 1]!);
-  return sum;
 }

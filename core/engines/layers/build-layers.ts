@@ -91,6 +91,7 @@ function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions)
 function withoutLoose(cut: Rings, visible: Rings): Rings {
   const corners = new Set<number>();
   for (const ring of visible) for (let i = 0; i < ring.length; i += 2) corners.add(pointCell(ring[i]!, ring[i + 1]!));
+  const boxed = visible.map((ring) => ({ ring, box: boundsOf([ring])! }));
   // Pieces that are apart touch at a point or two; more corners that are the same say without the kernel that something of it shows.
   const isSeen = (ring: Ring) => {
     let same = 0;
@@ -101,7 +102,7 @@ function withoutLoose(cut: Rings, visible: Rings): Rings {
     if (isSeen(ring)) return false;
     const box = boundsOf([ring])!;
     // What lies against it with a hairline between belongs to it.
-    return areaOf(intersect(grow([ring], 2 * tolerances.HAIRLINE_MM), visible.filter((other) => boxesTouch(boundsOf([other])!, box, 2 * tolerances.HAIRLINE_MM)))) <= tolerances.CRUMB_MM2;
+    return areaOf(intersect(grow([ring], 2 * tolerances.HAIRLINE_MM), boxed.filter((other) => boxesTouch(other.box, box, 2 * tolerances.HAIRLINE_MM)).map((other) => other.ring))) <= tolerances.CRUMB_MM2;
   };
   const loose = new Set(cut.filter((ring) => signedArea(ring) > 0 && isLoose(ring)));
   return loose.size === 0 ? cut : ringsOf(regionsOf(cut).filter(({ outer }) => !loose.has(outer)));

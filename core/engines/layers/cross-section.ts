@@ -1,4 +1,4 @@
-import { boundsOf, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, crossingsAt, type Ring, type Rings } from '../../geometry/index.js';
 import type { BuiltLayer } from './layer.js';
 
 /** A run of film along a cut through the build, in mm from the cut's left or upper end. */
@@ -45,14 +45,7 @@ function turned(ring: Ring): Ring {
 function spansAt(rings: Rings, y: number): [number, number][] {
   const box = boundsOf(rings);
   if (!box || y < box.minY || y > box.maxY) return [];
-  const xs: number[] = [];
-  for (const ring of rings) {
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [y0, y1] = [ring[j + 1]!, ring[i + 1]!];
-      if (y0 > y !== y1 > y) xs.push(ring[j]! + ((ring[i]! - ring[j]!) * (y - y0)) / (y1 - y0));
-    }
-  }
-  xs.sort((a, b) => a - b);
+  const xs = crossingsAt(rings, y);
   const spans: [number, number][] = [];
   for (let i = 0; i + 1 < xs.length; i += 2) if (xs[i + 1]! - xs[i]! > 1e-6) spans.push([xs[i]!, xs[i + 1]!]);
   return spans;

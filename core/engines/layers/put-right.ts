@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, boxesTouch, clipRingToBox, containsPoint, signedArea, simplifyRing, subtract, tolerances, unite, widenBox, type Box, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, boxesTouch, clipRingToBox, containsPoint, crossingsAt, signedArea, simplifyRing, subtract, tolerances, unite, widenBox, type Box, type Rings } from '../../geometry/index.js';
 import { EVERYWHERE, type PlaceRules } from '../../words/index.js';
 import { boxIndex, shapeKey } from './separate.js';
 
@@ -131,14 +131,7 @@ const ALONG = 0.47;
 function innerSpots(rings: Rings, { minY, maxY }: Box): [number, number][] {
   return HEIGHTS.flatMap((share): [number, number][] => {
     const y = minY + share * (maxY - minY);
-    const crossed: number[] = [];
-    for (const ring of rings) {
-      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-        const [yi, yj] = [ring[i + 1]!, ring[j + 1]!];
-        if (yi > y !== yj > y) crossed.push(ring[i]! + ((ring[j]! - ring[i]!) * (y - yi)) / (yj - yi));
-      }
-    }
-    crossed.sort((a, b) => a - b);
+    const crossed = crossingsAt(rings, y);
     let [best, widest] = [0, 2 * INSIDE_MM];
     for (let k = 0; k + 1 < crossed.length; k += 2) {
       const wide = crossed[k + 1]! - crossed[k]!;

@@ -1,6 +1,6 @@
 import { compose, flatten, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
 import { colourName, type LetterChoice, type PaintedRegion } from '../../engines/artwork/index.js';
-import { placedBox } from '../../stations/artwork/index.js';
+import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
 import type { SheetPlan } from '../../stations/sheets/index.js';
 import { jobFigures } from '../job-card.js';
@@ -22,7 +22,7 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
     rulings: plan.rulings,
     ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork, plan.matrices) } } : {}),
     ...(surface ? { surface: pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']) } : {}),
-    ...(regions ? { colourNames: namesOf(regions.asDrawn) } : {}),
+    ...(regions ? { colourNames: remembered(colourNames, regions, ({ asDrawn }) => namesOf(asDrawn)) } : {}),
     ...(films ? { colours: films.colours } : {}),
     ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), pairs: build.pairs, trapMm: build.trapMm } : {}),
     ...(prepare
@@ -99,6 +99,7 @@ export function changesOf(before: readonly PaintedRegion[], after: readonly Pain
   return { added: path(won), removed: path(lost) };
 }
 
+const colourNames = new WeakMap<Regions, Record<string, string>>();
 const layers = new WeakMap<JobLayer, LayerView>();
 const sheetViews = new WeakMap<SheetPlan, SheetView>();
 

@@ -1,4 +1,4 @@
-import { boundsOf, boxRing, compose, IDENTITY, joinBoxes, rotation, scaling, transformRing, translation, type Box, type Matrix } from '../../geometry/index.js';
+import { compose, IDENTITY, joinBoxes, rotation, scaling, transformBox, translation, type Box, type Matrix } from '../../geometry/index.js';
 import type { ArtworkPart, Placement } from './artwork-part.js';
 
 /*
@@ -36,7 +36,7 @@ export interface PartExtent {
 export function placedBox({ xMm, yMm, scale, turnDeg, mirrored }: Placement, extent: PartExtent): Box {
   const mirror = (isMirrored: boolean) => scaling(isMirrored ? -1 : 1, 1);
   const turn = turnDeg === extent.turnDeg && mirrored === extent.mirrored ? IDENTITY : [rotation(turnDeg), mirror(mirrored), mirror(extent.mirrored), rotation(-extent.turnDeg)].reduce(compose);
-  return boundsOf([transformRing(boxRing(extent.box), [translation(xMm, yMm), scaling(scale), turn].reduce(compose))])!;
+  return transformBox(extent.box, [translation(xMm, yMm), scaling(scale), turn].reduce(compose));
 }
 
 export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const;

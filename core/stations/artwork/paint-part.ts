@@ -1,5 +1,5 @@
 import { flattenTolerance, paintPlaced, type PaintedRegion, type PaintRepair } from '../../engines/artwork/index.js';
-import { boundsOf, boxRing, transformRing, type Box, type Matrix } from '../../geometry/index.js';
+import { transformBox, type Box, type Matrix } from '../../geometry/index.js';
 import type { Finding, PlaceRemedy } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import type { ArtworkPatch } from './decisions.js';
@@ -52,17 +52,13 @@ export const paintPartStage: Stage<PaintPartContext, PaintPartRead, PaintedPart>
     const { regions, noticed } = paintPlaced(artwork, { matrix, toleranceMm, repair, rules: placeRules(spots) });
     return {
       regions: regions.map((region) => ({ ...region, part: id })),
-      frame: moved({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix),
+      frame: transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix),
       findings: [...findings.map((finding) => placed(finding, matrix)), ...(await noticedInWords(noticed, { fonts: {} }))],
     };
   },
 };
 
-function moved(box: Box, matrix: Matrix): Box {
-  return boundsOf([transformRing(boxRing(box), matrix)])!;
-}
-
 /** A finding of a part with its places where they are on the design. */
 function placed(finding: Finding<ArtworkPatch>, matrix: Matrix): Finding<ArtworkPatch> {
-  return { ...finding, ...(finding.where ? { where: moved(finding.where, matrix) } : {}), ...(finding.places ? { places: finding.places.map((box) => moved(box, matrix)) } : {}) };
+  return { ...finding, ...(finding.where ? { where: transformBox(finding.where, matrix) } : {}), ...(finding.places ? { places: finding.places.map((box) => transformBox(box, matrix)) } : {}) };
 }

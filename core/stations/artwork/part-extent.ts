@@ -1,6 +1,6 @@
 import { paintedBox, type PaintRepair } from '../../engines/artwork/index.js';
 import { BARE, meantColour, type PaintRemedies } from '../../engines/layers/index.js';
-import { boundsOf, boxRing, longestSide, transformRing, type Box } from '../../geometry/index.js';
+import { longestSide, transformBox, type Box } from '../../geometry/index.js';
 import type { PlaceRemedy } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import { placementMatrix, type PartExtent } from './arrangement.js';
@@ -50,7 +50,7 @@ export const partExtentStage: Stage<PartExtentContext, PartExtentRead, PartExten
   },
   run({ read: { artwork, reduced }, turnDeg, mirrored, repair, spots }) {
     const matrix = placementMatrix({ xMm: 0, yMm: 0, scale: 1, turnDeg, mirrored }, artwork);
-    const artboard = boundsOf([transformRing(boxRing({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }), matrix)])!;
+    const artboard = transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix);
     const extents = (box: Box | null) => ({ cut: { box: box ?? artboard, turnDeg, mirrored }, artboard: { box: artboard, turnDeg, mirrored } });
     if (reduced) return extents(null);
     const rules = placeRules(spots);

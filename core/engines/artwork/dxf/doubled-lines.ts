@@ -2,7 +2,7 @@ import Flatbush from 'flatbush';
 import type { OpenLine } from '../join-loops.js';
 
 /** Points and lines nearer than this are the same, mm: less than a cutter's step. */
-const SAME_MM = 0.02;
+export const SAME_MM = 0.02;
 /** Lines that share less than this only meet, mm. */
 const LEAST_OVERLAP_MM = 0.1;
 

@@ -77,13 +77,12 @@ function edgeLoop(out: CurvesBuilder, reader: TagReader): boolean {
 
 /** Newer files give the points that a spline edge goes through as well, even when there are none. */
 function skipFit(reader: TagReader): void {
-  if (reader.peek() !== 97) return;
   const count = reader.number(97);
   for (let i = 0; i < count && reader.peek() === 11; i += 1) {
     reader.number(11);
     reader.number(21);
   }
-  for (const code of [12, 22, 13, 23]) if (reader.peek() === code) reader.number(code);
+  for (const code of [12, 22, 13, 23]) reader.number(code);
 }
 
 /** Walks along the groups of a hatch, which mean something by their order only. */

@@ -5,7 +5,7 @@ import { JOIN_MM, joiningReach, joinLoops, type OpenLine } from '../join-loops.j
 import type { Noticed } from '../noticed.js';
 import { Refusal } from '../refusal.js';
 import { colourOf, isHidden, layerOf } from './colours.js';
-import { withoutDoubledLines } from './doubled-lines.js';
+import { SAME_MM, withoutDoubledLines } from './doubled-lines.js';
 import { hatchOutline } from './hatch.js';
 import { outlineOf, widthOf } from './outlines.js';
 import { numberOf, parseDxf, textOf, type DxfFile, type Entity } from './tags.js';
@@ -199,8 +199,6 @@ function withoutDoubles(loops: readonly Float64Array[]): { kept: Float64Array[];
   return { kept, doubled: loops.length - kept.length };
 }
 
-/** Outlines nearer than this are one, mm: less than a cutter's step. */
-const SAME_MM = 0.02;
 /** So many points of a loop are looked at, evenly spread: other loops of the same box and area differ at many. */
 const LOOKED_AT = 64;
 

@@ -96,7 +96,7 @@ export class ClipReader {
       return;
     }
     if (context.style['visibility'] !== 'visible') return;
-    const { curves } = shapeCurves({ name: element.name, attributes: withCssGeometry(element, this.walk.styles) }, context.viewport, 16);
+    const { curves } = shapeCurves({ name: element.name, attributes: withCssGeometry(element, context.style) }, context.viewport, 16);
     const rule: FillRule = context.style[ruledBy] === 'evenodd' ? 'evenodd' : 'nonzero';
     if (curves) into.push({ curves, matrix: context.matrix, rule, clips: context.clips });
   }

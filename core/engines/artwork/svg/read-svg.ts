@@ -1,4 +1,4 @@
-import { compose, flatten, IDENTITY, joinBoxes, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
+import { compose, flatten, IDENTITY, joinBoxes, lineLength, perimeter, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { overWhite } from '../colour.js';
 import { lettersMissing } from '../lettering/scripts.js';
@@ -53,6 +53,7 @@ class SvgReader {
   readonly #byId = new Map<string, XmlElement>();
   readonly #styles = { rules: new Array<StyleRule>(), own: new Map<XmlElement, readonly Declaration[]>() };
   readonly #paints: Paint[] = [];
+  readonly #reaches: (Box | undefined)[] = [];
   readonly #noticed: Noticed[] = [];
   readonly #clips: ClipReader;
   #elementsDrawn = 0;
@@ -106,11 +107,22 @@ class SvgReader {
   #visit(element: XmlElement, parent: Context): void {
     const [noticed, painted] = [this.#noticed.length, this.#paints.length];
     const own = this.#draw(element, parent) ?? this.#noticed.length;
-    for (let i = noticed; i < own; i += 1) {
+    if (own === noticed) return;
+    const where = this.#paintedSince(painted) ?? placeOf(element, parent, this.#styles);
+    for (let i = noticed; where && i < own; i += 1) {
       const one = this.#noticed[i]!;
-      const where = 'where' in one ? null : (joined(this.#paints, painted) ?? placeOf(element, parent, this.#styles));
-      if (where) this.#noticed[i] = { ...one, where };
+      if (!('where' in one)) this.#noticed[i] = { ...one, where };
     }
+  }
+
+  /** Round the paints from one on; null when there are none. Groups in groups ask for the same ones, so each is looked at once. */
+  #paintedSince(from: number): Box | null {
+    let box: Box | null = null;
+    for (let i = from; i < this.#paints.length; i += 1) {
+      const reach = (this.#reaches[i] ??= paintReach(this.#paints[i]!) ?? undefined);
+      if (reach) box = joinBoxes(box, reach);
+    }
+    return box;
   }
 
   /** Draws an element. Of one with children, up to where what was noticed is its own and not theirs. */
@@ -165,7 +177,7 @@ class SvgReader {
   #shape(element: XmlElement, context: Context): void {
     const { style } = context;
     const fontSize = parseSvgLength(style['font-size'], 16) ?? 16;
-    const { curves, error } = shapeCurves({ name: element.name, attributes: withCssGeometry(element, this.#styles) }, context.viewport, fontSize);
+    const { curves, error } = shapeCurves({ name: element.name, attributes: withCssGeometry(element, style) }, context.viewport, fontSize);
     if (error) this.note({ code: 'shape-cut-short', element: describe(element), error });
     if (!curves || style['visibility'] !== 'visible') return;
     this.#elementsDrawn += 1;
@@ -417,18 +429,7 @@ class SvgReader {
 
 /** How long a path is, as true as its dashes need. */
 function lengthOf(curves: Curves): number {
-  return flatten(curves, IDENTITY, 0.01).reduce((sum, { points, closed }) => {
-    let length = closed ? Math.hypot(points[0]! - points.at(-2)!, points[1]! - points.at(-1)!) : 0;
-    for (let i = 2; i < points.length; i += 2) length += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!);
-    return sum + length;
-  }, 0);
-}
-
-/** Round the paints from one on; null when there are none. */
-function joined(paints: readonly Paint[], from: number): Box | null {
-  let box: Box | null = null;
-  for (let i = from; i < paints.length; i += 1) box = joinBoxes(box, paintReach(paints[i]!));
-  return box;
+  return flatten(curves, IDENTITY, 0.01).reduce((sum, { points, closed }) => sum + (closed ? perimeter(points) : lineLength(points)), 0);
 }
 
 /** Letters of one style that follow each other: they are filled together, and then stroked. */

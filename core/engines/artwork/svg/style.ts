@@ -2,6 +2,9 @@ import type { Declaration, StyleRule, Styles } from './style-rules.js';
 import { parseSvgLength } from './lengths.js';
 import type { XmlElement } from './xml.js';
 
+/** What a style sheet may say of a shape's size and place. */
+const GEOMETRY = ['x', 'y', 'width', 'height', 'cx', 'cy', 'r', 'rx', 'ry'] as const;
+
 /** The properties that decide what is cut; `inherited` as in the SVG specification. */
 const PROPERTIES: ReadonlyMap<string, { initial: string; inherited: boolean }> = new Map(Object.entries({
   'clip-path': { initial: 'none', inherited: false },
@@ -40,6 +43,7 @@ const PROPERTIES: ReadonlyMap<string, { initial: string; inherited: boolean }> =
   'transform-origin': { initial: '0 0', inherited: false },
   'vector-effect': { initial: 'none', inherited: false },
   visibility: { initial: 'visible', inherited: true },
+  ...Object.fromEntries(GEOMETRY.map((name) => [name, { initial: '', inherited: false }])),
 }));
 
 export type ComputedStyle = Readonly<Record<string, string>>;
@@ -79,19 +83,19 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, { rules
 
 /** The style that an element passes on to those in it, wherever it is used: of what surrounds it in the document. */
 export function styleWithin(element: XmlElement | null, styles: Styles): ComputedStyle {
-  return element ? computeStyle(element, styleWithin(element.parent, styles), styles) : INITIAL_STYLE;
+  if (!element) return INITIAL_STYLE;
+  let style = passedOn.get(element);
+  if (!style) passedOn.set(element, (style = computeStyle(element, styleWithin(element.parent, styles), styles)));
+  return style;
 }
 
-/** What a style sheet may say of a shape's size and place. */
-const GEOMETRY = ['x', 'y', 'width', 'height', 'cx', 'cy', 'r', 'rx', 'ry'] as const;
+/** A marker stands on every corner of a path, and a clip is used by many: what surrounds them is the same each time. */
+const passedOn = new WeakMap<XmlElement, ComputedStyle>();
 
-/** An element's attributes, its size and place as style sheets and its own style have them. */
-export function withCssGeometry(element: XmlElement, { rules, own }: Styles): XmlElement['attributes'] {
-  const declared = [...rulesFor(element, rules).filter((rule) => rule.matches(element)).map((rule) => ({ weight: 1 + rule.specificity, declarations: rule.declarations })), { weight: INLINE, declarations: own.get(element) ?? [] }].flatMap(({ weight, declarations }) =>
-    declarations.filter(({ property }) => (GEOMETRY as readonly string[]).includes(property)).map(({ property, value, important }) => ({ property, value, weight: weight + (important ? IMPORTANT : 0) })),
-  );
-  if (declared.length === 0) return element.attributes;
-  return { ...element.attributes, ...Object.fromEntries(declared.sort((a, b) => a.weight - b.weight).filter(({ value }) => value !== 'auto').map(({ property, value }) => [property, value])) };
+/** An element's attributes, its size and place as its computed style has them. */
+export function withCssGeometry({ attributes }: XmlElement, style: ComputedStyle): XmlElement['attributes'] {
+  const said = GEOMETRY.flatMap((name) => (style[name] === '' || style[name] === 'auto' || style[name] === attributes[name] ? [] : [[name, style[name]!] as const]));
+  return said.length === 0 ? attributes : { ...attributes, ...Object.fromEntries(said) };
 }
 
 const SIZE_WORDS: ReadonlyMap<string, number> = new Map(Object.entries({ 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 }));

@@ -37,12 +37,14 @@ function angleOf(text: string): number | null {
   return match && unit !== undefined ? Number(match[1]) * unit : null;
 }
 
+/** Figures with or without a unit. */
+const FIGURES = /[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?(?:%|[a-z]+)?/gi;
+
 function oneTransform(name: string, list: string, viewport: { readonly width: number; readonly height: number }): Matrix | null {
   // Numbers may follow each other with nothing but a sign between them.
-  const given = list.match(/[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?(?:%|[a-z]+)?/gi) ?? [];
-  if (given.length === 0 || list.replace(/[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?(?:%|[a-z]+)?/gi, '').replace(/[\s,]/g, '') !== '') return null;
-  const all = <T>(values: readonly (T | null)[]): T[] | null => (values.every((value) => value !== null) ? (values as T[]) : null);
-  const plain = () => all(given.map((one) => (/[a-z%]$/i.test(one) ? null : Number(one))));
+  const given = list.match(FIGURES) ?? [];
+  if (given.length === 0 || list.replace(FIGURES, '').replace(/[\s,]/g, '') !== '') return null;
+  const plain = () => (given.some((one) => /[a-z%]$/i.test(one)) ? null : given.map(Number));
   const across = (one: string | undefined) => (one === undefined ? 0 : parseSvgLength(one, viewport.width));
   const down = (one: string | undefined) => (one === undefined ? 0 : parseSvgLength(one, viewport.height));
   switch (name) {
