@@ -10,8 +10,9 @@ const UNPACKERS: Readonly<Record<PictureKind, string>> = {
   webp: '@jsquash/webp/codec/dec/webp_dec.wasm',
 };
 
-/** Fonts and the unpackers of pictures in Node, where they lie in their packages. */
+/** Fonts, the unpackers of pictures and the renderer of drawings in Node, where they lie in their packages. */
 export const resourcesInNode: ArtworkResources = {
   fontFile: async (path) => new Uint8Array(await readFile(require.resolve(path))),
   unpackerOf: async (kind) => WebAssembly.compile(await readFile(require.resolve(UNPACKERS[kind]))),
+  rendererModule: async () => WebAssembly.compile(await readFile(require.resolve('@resvg/resvg-wasm/index_bg.wasm'))),
 };

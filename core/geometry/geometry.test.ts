@@ -114,6 +114,22 @@ describe('strokes', () => {
   const style = { width: 2, join: 'miter', cap: 'butt', miterLimit: 4 } as const;
   const area = (rings: ReturnType<typeof strokeArea>) => areaOf(unite(rings));
 
+  it.each(SEEDS)('end square to their curve, however tightly it bends there, seed %i', (seed) => {
+    const random = seeded(seed);
+    const at = () => [50 * random(), 50 * random()] as const;
+    const [from, b, to] = [at(), at(), at()];
+    // The nearer a handle lies to its end, the tighter the curve bends there.
+    const near = 10 ** (-1 + 2 * random());
+    const turn = 2 * Math.PI * random();
+    const a = [from[0] + near * Math.cos(turn), from[1] + near * Math.sin(turn)] as const;
+    const half = 0.5 + 10 * random();
+    const { points } = flatten(new CurvesBuilder().add('M', ...from).add('C', ...a, ...b, ...to).build(), IDENTITY, 0.01, half)[0]!;
+    const offBy = (x: number, y: number, directionX: number, directionY: number) => half * Math.abs(Math.atan2(x * directionY - y * directionX, x * directionX + y * directionY));
+    const n = points.length;
+    expect(offBy(points[2]! - from[0], points[3]! - from[1], a[0] - from[0], a[1] - from[1])).toBeLessThan(0.011);
+    expect(offBy(points[n - 4]! - to[0], points[n - 3]! - to[1], b[0] - to[0], b[1] - to[1])).toBeLessThan(0.011);
+  });
+
   it('have the area of their length by their width', () => {
     expect(area(strokeArea(line(false, 0, 0, 10, 0), style, 0.001))).toBeCloseTo(20, 6);
     expect(area(strokeArea(line(false, 0, 0, 10, 0), { ...style, cap: 'square' }, 0.001))).toBeCloseTo(24, 6);

@@ -5,6 +5,7 @@ import type { Matrix } from '../geometry/index.js';
 import type { JobFinding, Recipe, RecipePatch } from '../recipe/index.js';
 import type { Shop } from '../shop/index.js';
 import {
+  comparePartStage,
   designOf,
   inWords,
   nameOfPart,
@@ -13,6 +14,7 @@ import {
   paintPartStage,
   partExtentStage,
   partMatrix,
+  placedFinding,
   placeRules,
   putRightStage,
   readPartStage,
@@ -110,7 +112,12 @@ export class Planner {
     return (await this.#drawn(design, placed, input.recipe.repair, hooks)).untouched.regions;
   }
 
+  /** What a recipe comes to, checked at the end against what another program draws of the same files. */
   async plan(input: PlanInput, hooks: PlanHooks = {}): Promise<Plan> {
+    return this.#compared(await this.#planned(input, hooks), input, hooks);
+  }
+
+  async #planned(input: PlanInput, hooks: PlanHooks): Promise<Plan> {
     const { recipe, shop } = input;
     const cache = this.#cache;
     let plan: Plan = { findings: [], letBe: [], rulings: [] };
@@ -167,6 +174,21 @@ export class Planner {
     await add({ cut: await cache.take(cutStage, { sheets, cutter: shop.cutter }) });
     await add({ assemble: await cache.take(assembleStage, { prepare, surface: sized, recipe }) });
     return plan;
+  }
+
+  /** A plan with what is not read as it is drawn among its findings. */
+  async #compared(plan: Plan, { recipe, sources }: PlanInput, hooks: PlanHooks): Promise<Plan> {
+    const { artwork, matrices } = plan;
+    if (!artwork || !matrices) return plan;
+    const found: JobFinding[] = [];
+    for (const { part, read } of artwork.parts) {
+      const bytes = part.kind === 'drawing' ? sources.get(part.source.id) : undefined;
+      if (part.kind !== 'drawing' || !bytes || read.artwork.paints.length === 0) continue;
+      await hooks.breathe?.();
+      const findings = (await this.#cache.take(comparePartStage(this.#reader), { part, read, bytes })).map((finding) => placedFinding(finding, matrices.get(part.id)!));
+      found.push(...(artwork.parts.length > 1 ? findings.map((finding) => sayOfPart(finding, part)) : findings));
+    }
+    return found.length === 0 ? plan : collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, ...found] } }, recipe.repair.letBe);
   }
 
   async #readAll(input: PlanInput, hooks: StageHooks): Promise<PartAsRead[]> {

@@ -4,7 +4,7 @@ import type { Stage, StageHooks } from '../stations/stage.js';
 const DEPTH = 6;
 /** A stage of single parts has as many at once as a job has parts. */
 const DEPTH_OF_PARTS = 240;
-const STAGES_OF_PARTS: ReadonlySet<string> = new Set(['part', 'part extent', 'part painted', 'traced']);
+const STAGES_OF_PARTS: ReadonlySet<string> = new Set(['part', 'part compared', 'part extent', 'part painted', 'traced']);
 
 /**
  * Remembers the last few results of each stage by a key of exactly what it read. Small on purpose: a hand moves one decision to and

@@ -28,6 +28,7 @@ const breath = () =>
 const planner = new Planner({
   fontFile: async (path) => (await import('./font-files.js')).fetchFont(path),
   unpackerOf: async (kind) => (await import('./unpackers.js')).fetchUnpacker(kind),
+  rendererModule: async () => (await import('./renderer-module.js')).fetchRenderer(),
 });
 
 const desk = dyingWithKernel(planDesk({ planner, ready, breath }), (error) => {

@@ -22,7 +22,7 @@ export interface Paint {
 
 /** An area that a paint is cut down to: the union of its outlines, themselves cut down to `clips`. */
 export interface Clip {
-  readonly outlines: readonly { readonly curves: Curves; readonly matrix: Matrix; readonly rule: FillRule; readonly clips: readonly Clip[] }[];
+  readonly outlines: readonly { readonly curves: Curves; readonly matrix: Matrix; readonly rule: FillRule; readonly clips: readonly Clip[]; readonly isLetter?: boolean }[];
   readonly clips: readonly Clip[];
 }
 

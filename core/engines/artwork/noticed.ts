@@ -1,4 +1,5 @@
 import type { Box } from '../../geometry/index.js';
+import type { Difference } from './as-drawn/differing-places.js';
 
 interface Named {
   /** What a maker can find again: `<path id="hull">, line 12`. */
@@ -33,6 +34,10 @@ export interface NoticedFigures {
   /** `fonts`: names of shipped fonts that have the scripts of those letters. */
   'letters-missing': { readonly letters: readonly string[]; readonly fonts: readonly string[] };
   'mask-ignored': Named;
+  /** An independent picture of the drawing shows something else than what was read. */
+  'not-as-drawn': { readonly difference: Difference };
+  /** No such picture could be made. */
+  'not-compared': Nothing;
   'opacity-flattened': LostPaint;
   /** `fills`: what they enclose is filled all the same. `reachMm`: ends up to so far apart would have to be joined; null when none is near another. */
   'open-outline': { readonly colour: string; readonly fills: boolean; readonly reachMm: number | null };

@@ -52,10 +52,9 @@ export interface PaintPlace {
   readonly rules: PlaceRules;
 }
 
-/** The same for an artwork by itself, `scale` times its own size, nothing put right. */
-export function paintRegions(artwork: Artwork, scale: number): { regions: PaintedRegion[]; noticed: Noticed[] } {
-  const longest = Math.max(artwork.widthMm, artwork.heightMm) * scale;
-  return paintPlaced(artwork, { matrix: scaling(scale), toleranceMm: flattenTolerance(longest), repair: NOTHING_PUT_RIGHT, rules: EVERYWHERE });
+/** The same for an artwork by itself, `scale` times its own size, nothing put right, its curves as true as they are cut or to `toleranceMm`. */
+export function paintRegions(artwork: Artwork, scale: number, toleranceMm = flattenTolerance(Math.max(artwork.widthMm, artwork.heightMm) * scale)): { regions: PaintedRegion[]; noticed: Noticed[] } {
+  return paintPlaced(artwork, { matrix: scaling(scale), toleranceMm, repair: NOTHING_PUT_RIGHT, rules: EVERYWHERE });
 }
 
 /** Outlines of more points than this are no work for a blade, and would take minutes to plan. */
@@ -110,6 +109,9 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
   if (colours > MOST_COLOURS) return { regions: [], noticed: [{ code: 'too-many-colours', colours, most: MOST_COLOURS }] };
   return { regions, noticed: noticedOf(said, place.repair.joinEndsMm) };
 }
+
+/** A dash ends square to the step that it ends on, wherever on a curve that is: steps are made shorter for it. */
+const DASHED_SHARE = 1 / 25;
 
 interface Around {
   readonly said: Said;
@@ -168,7 +170,8 @@ function paintedStroke(paint: Paint, how: Extract<Paint['how'], { kind: 'stroke'
   // The stroke is made in user space enlarged to about mm, so that the kernel's grid is fine enough whatever the user unit is.
   const k = stretchOf(matrix);
   if (!(k > 0)) return [];
-  let lines = flatten(paint.curves, scaling(k), tolerance);
+  const half = (how.style.width * k) / 2;
+  let lines = flatten(paint.curves, scaling(k), how.dashes.length > 0 ? tolerance * DASHED_SHARE : tolerance, half);
   if (how.dashes.length > 0) {
     lines = dashed(
       lines,

@@ -1,10 +1,12 @@
 import type { Artwork } from './artwork.js';
+import type { RendererModule } from './as-drawn/renderer.js';
 import { isDxf } from './dxf/is-dxf.js';
 import type { Font } from './lettering/font.js';
 import type { Lettering } from './lettering/lettering.js';
 import { shippedFont, shippedFontCalled } from './lettering/shipped-fonts.js';
 import type { UnpackerOf } from './picture/decode-picture.js';
 import type { LetterChoice } from './lettering/set-lettering.js';
+import type { Noticed } from './noticed.js';
 import type { ReducedPicture } from './picture/trace-picture.js';
 import type { TraceHooks, Tracing } from './picture/tracing.js';
 import { Refusal } from './refusal.js';
@@ -17,6 +19,7 @@ export interface ArtworkResources {
   /** The bytes of a shipped font's file, by its path in the font packages. */
   readonly fontFile: (path: string) => Promise<Uint8Array>;
   readonly unpackerOf: UnpackerOf;
+  readonly rendererModule: RendererModule;
 }
 
 /** Pictures inside a drawing are traced with specks of a fiftieth of an inch left out: their size on the job is not yet known. */
@@ -67,6 +70,13 @@ export class ArtworkReader {
     for (const href of wanted.pictures) pictures.set(href, await this.#embedded(href, source));
     const typesetter = wanted.fonts.size > 0 ? (await import('./lettering/font.js')).typesetter : null;
     return readSvg(bytes, source, { ...given, typesetter });
+  }
+
+  /** Where an artwork that was read of an SVG is not as the file is drawn by another program; nothing for other drawings. */
+  async notAsDrawn(bytes: Uint8Array, source: string, artwork: Artwork): Promise<Noticed[]> {
+    if (isDxf(bytes, source)) return [];
+    const [{ openRenderer }, { compareWithDrawing }] = await Promise.all([import('./as-drawn/renderer.js'), import('./as-drawn/compare-with-drawing.js')]);
+    return compareWithDrawing(bytes, artwork, await openRenderer(this.resources.rendererModule));
   }
 
   async #embedded(href: string, source: string): Promise<Artwork | null> {

@@ -18,10 +18,11 @@ export {
   type Placement,
   type Source,
 } from './artwork-part.js';
+export { comparePartStage } from './compare-part.js';
 export { artworkSlice, type ArtworkDecisions, type ArtworkPatch } from './decisions.js';
 export { designOf, partMatrix, type Design } from './design.js';
 export { inWords } from './in-words.js';
-export { paintPartStage, type PaintedPart } from './paint-part.js';
+export { paintPartStage, placedFinding, type PaintedPart } from './paint-part.js';
 export { partExtentStage, type SizeOf } from './part-extent.js';
 export { placeOf, placeRules, spared, sparedNoMore, spotsOf, takenAt, takenBack, takenEverywhere, withRecipePlaces, type PlaceSpots } from './places.js';
 export { putRightStage, type Regions } from './put-right.js';

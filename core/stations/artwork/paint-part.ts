@@ -53,12 +53,12 @@ export const paintPartStage: Stage<PaintPartContext, PaintPartRead, PaintedPart>
     return {
       regions: regions.map((region) => ({ ...region, part: id })),
       frame: transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix),
-      findings: [...findings.map((finding) => placed(finding, matrix)), ...(await noticedInWords(noticed, { fonts: {} }))],
+      findings: [...findings.map((finding) => placedFinding(finding, matrix)), ...(await noticedInWords(noticed, { fonts: {} }))],
     };
   },
 };
 
-/** A finding of a part with its places where they are on the design. */
-function placed(finding: Finding<ArtworkPatch>, matrix: Matrix): Finding<ArtworkPatch> {
+/** A finding of a part in its own mm with its places where they are on the design. */
+export function placedFinding(finding: Finding<ArtworkPatch>, matrix: Matrix): Finding<ArtworkPatch> {
   return { ...finding, ...(finding.where ? { where: transformBox(finding.where, matrix) } : {}), ...(finding.places ? { places: finding.places.map((box) => transformBox(box, matrix)) } : {}) };
 }

@@ -62,6 +62,15 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
     message: `This font has no ${letters.map((letter) => `“${letter}”`).join(', ')}. Missing letters are left out. ${fonts.length > 0 ? `Fonts with letters of this script: ${fonts.join(', ')}.` : 'Choose another font, or write it in another way.'}`,
   }),
   'mask-ignored': ({ element }) => ({ message: `${element} has a mask, which a blade cannot cut. It is shown without the mask.` }),
+  'not-as-drawn': ({ difference }) => ({
+    code: `drawn-${difference}`,
+    message: {
+      missing: 'Something is drawn here that is not in the cut. Turn it into plain shapes in the program that drew it, save the file, and add it as a new version.',
+      extra: 'Something is cut here that is not drawn, as another reader sees this file. Look at this place and compare it with the drawing.',
+      colour: 'The colour here is another than in the drawing, as another reader sees this file. Something may lie above or below by mistake. Look at this place and compare it with the drawing.',
+    }[difference],
+  }),
+  'not-compared': () => ({ severity: 'note', message: 'What was read could not be checked against a picture of this file. Compare it with the drawing by eye.' }),
   'opacity-flattened': ({ element, which }) => ({ message: `The ${which} of ${element} is see-through. Film is not, so the solid colour that it shows on white is used.` }),
   'open-outline': ({ colour, fills, reachMm }) => ({
     message: fills ? `Thin lines in ${sayColour(colour)} do not close. What they enclose is filled up to a straight line between their ends.` : `Lines in ${sayColour(colour)} do not close, so nothing is cut from them.`,

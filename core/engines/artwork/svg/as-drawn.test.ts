@@ -85,9 +85,14 @@ describe('what the specification says, where the renderer differs', () => {
     ['size in an element’s own style', `${RECT.replace('width="60"', '')} style="width:50px"/>`, 50 * 40],
     ['a percentage in a transform', `<g style="transform:translate(10%,0)">${RECT}/></g>`, 60 * 40],
     ['dashes as shares of a stated length', `<path d="M10 60H190" pathLength="18" stroke="#16181a" stroke-width="6" stroke-dasharray="1 2"/>`, 6 * 10 * 6],
+    ['a clip in units of the box of what a style sheet moves', `<clipPath id="c" clipPathUnits="objectBoundingBox"><rect width=".5" height="1"/></clipPath><g clip-path="url(#c)"><g style="transform:translate(20px,10px)">${RECT}/></g></g>`, 30 * 40],
     ['a drawing that is not displayed at all', `<g display="none">${RECT}/></g>`, 0],
   ])('%s', async (_, body, mm2) => expect(await area(body)).toBeCloseTo(mm2, 0));
 
+  it('what has the box of letters, which is not known, for its clip says so', async () => {
+    const { codes } = await read(frame(`<clipPath id="c" clipPathUnits="objectBoundingBox"><rect width=".5" height="1"/></clipPath><g clip-path="url(#c)">${RECT}/><text x="10" y="20" ${T}>Quay</text></g>`));
+    expect(codes).toEqual(['clip-ignored']);
+  });
   it('square dots lie along their line', async () => {
     const { regions } = await read(frame(`<path d="M20 20L74 92" stroke="#16181a" stroke-width="10" stroke-dasharray="0 25" stroke-linecap="square"/>`));
     const { minX, minY } = boundsOf(regions[0]!.rings)!;

@@ -1,13 +1,13 @@
-import { boundsOf, compose, flatten, IDENTITY, joinBoxes, translation, type Box, type FillRule, type Matrix } from '../../../geometry/index.js';
+import { compose, IDENTITY, translation, type FillRule, type Matrix } from '../../../geometry/index.js';
 import type { Clip } from '../artwork.js';
 import type { Noticed } from '../noticed.js';
 import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import type { Styles } from './style-rules.js';
 import { parseOpacity, parseSvgLength } from './lengths.js';
+import { boxUnits } from './own-box.js';
 import { resolvePaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, styleWithin, withCssGeometry, type ComputedStyle } from './style.js';
-import { parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
 import type { XmlElement } from './xml.js';
 
 /** What reading clips needs of the drawing they are in. */
@@ -31,7 +31,7 @@ export class ClipReader {
     const id = idOfUrl(value);
     const clipPath = id === undefined ? undefined : this.walk.byId.get(id);
     // In units of its box, a clip is stretched over what it clips.
-    const units = clipPath?.attributes['clipPathUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport, this.walk.byId) : IDENTITY;
+    const units = clipPath?.attributes['clipPathUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport, this.walk) : IDENTITY;
     if (!clipPath || clipPath.name !== 'clipPath' || !units) {
       this.walk.note({ code: 'clip-ignored', element: describe(element), why: 'unknown' });
       return [];
@@ -70,7 +70,7 @@ export class ClipReader {
   #maskBox(element: XmlElement, mask: XmlElement, matrix: Matrix, { viewport }: Context): Clip[] {
     const { attributes: a } = mask;
     const inUser = a['maskUnits'] === 'userSpaceOnUse';
-    const units = inUser ? IDENTITY : boxUnits(element, viewport, this.walk.byId);
+    const units = inUser ? IDENTITY : boxUnits(element, viewport, this.walk);
     if (!units) return [];
     const side = (name: string, whole: number, beginning: string) => parseSvgLength(a[name] ?? beginning, inUser ? whole : 1) ?? 0;
     const [x, y] = [side('x', viewport.width, '-10%'), side('y', viewport.height, '-10%')];
@@ -100,36 +100,4 @@ export class ClipReader {
     const rule: FillRule = context.style[ruledBy] === 'evenodd' ? 'evenodd' : 'nonzero';
     if (curves) into.push({ curves, matrix: context.matrix, rule, clips: context.clips });
   }
-}
-
-/** From the unit square to an element's own box, or null when it has none that is known. */
-function boxUnits(element: XmlElement, viewport: Context['viewport'], byId: Walk['byId']): Matrix | null {
-  const box = boxOf(element, IDENTITY, viewport, byId);
-  return box && box.maxX > box.minX && box.maxY > box.minY ? [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY] : null;
-}
-
-/** A drawing that goes deeper than this in what it repeats contains itself. */
-const DEEPEST_USE = 20;
-
-/** Round the shapes of an element in its own user space, strokes left out as the specification has it. */
-function boxOf(element: XmlElement, matrix: Matrix, viewport: Context['viewport'], byId: Walk['byId'], depth = 0): Box | null {
-  if (SHAPE_NAMES.has(element.name)) {
-    const { curves } = shapeCurves(element, viewport, 16);
-    return curves && boundsOf(flatten(curves, matrix, 0.01).map((line) => line.points));
-  }
-  const inside = (child: XmlElement, at: Matrix, within = viewport) => boxOf(child, compose(at, parseTransform(child.attributes['transform'], within) ?? IDENTITY), within, byId, depth + 1);
-  if (element.name === 'use' && depth < DEEPEST_USE) {
-    const { attributes: a } = element;
-    const target = byId.get((a['href'] ?? a['xlink:href'] ?? '').replace(/^#/, ''));
-    return target ? inside(target, compose(matrix, translation(parseSvgLength(a['x'], viewport.width) ?? 0, parseSvgLength(a['y'], viewport.height) ?? 0))) : null;
-  }
-  if (element.name === 'svg') {
-    const { attributes: a } = element;
-    const [width, height] = [parseSvgLength(a['width'] ?? '100%', viewport.width) ?? 0, parseSvgLength(a['height'] ?? '100%', viewport.height) ?? 0];
-    const box = parseViewBox(a['viewBox']);
-    const at = [translation(parseSvgLength(a['x'], viewport.width) ?? 0, parseSvgLength(a['y'], viewport.height) ?? 0), box ? viewBoxMatrix(box, width, height, a['preserveAspectRatio']) : IDENTITY].reduce(compose, matrix);
-    return element.children.reduce<Box | null>((sum, child) => joinBoxes(sum, inside(child, at, box ?? { width, height })), null);
-  }
-  if (element.name !== 'g' && element.name !== 'a') return null;
-  return element.children.reduce<Box | null>((sum, child) => joinBoxes(sum, inside(child, matrix)), null);
 }

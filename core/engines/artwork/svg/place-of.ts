@@ -2,10 +2,10 @@ import { compose, IDENTITY, type Box, type Curves } from '../../../geometry/inde
 import { curvesReach } from '../paint-reach.js';
 import type { Context } from './context.js';
 import { parseSvgLength } from './lengths.js';
+import { ownTransform } from './own-transform.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import type { Styles } from './style-rules.js';
 import { computeStyle } from './style.js';
-import { parseTransform } from './transform.js';
 import { ownText, type XmlElement } from './xml.js';
 
 /** Letters are about so wide, and lines so high, in ems. */
@@ -15,7 +15,7 @@ const ASCENT_EM = 0.8;
 /** Where an element that was not painted would be, mm on the artboard, so that it can be pointed at; null for what has no place of its own. */
 export function placeOf(element: XmlElement, parent: Context, styles: Styles): Box | null {
   const curves = outlineOf(element, parent, styles);
-  return curves && curvesReach(curves, compose(parent.matrix, parseTransform(element.attributes['transform']) ?? IDENTITY));
+  return curves && curvesReach(curves, compose(parent.matrix, ownTransform(element, parent.viewport, styles) ?? IDENTITY));
 }
 
 function outlineOf(element: XmlElement, { viewport, style }: Context, styles: Styles): Curves | null {

@@ -13,6 +13,7 @@ import { describe, idOfUrl, SILENT, type Context } from './context.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseOpacity, parseSvgLength, parseSvgLengths } from './lengths.js';
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
+import { ownTransform, transformOf } from './own-transform.js';
 import { placeOf } from './place-of.js';
 import { isShine, resolvePaint, type PaintOptions } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
@@ -21,7 +22,7 @@ import type { Declaration, StyleRule } from './style-rules.js';
 import type * as TextLayout from './text.js';
 import type { TextLetter } from './text.js';
 import type { Baseline } from './text-path.js';
-import { aboutOrigin, parseTransform, parseViewBox, viewBoxMatrix } from './transform.js';
+import { parseViewBox, viewBoxMatrix } from './transform.js';
 import { ownText, parseXml, type XmlElement } from './xml.js';
 
 /** More painted shapes than this cannot be a drawing that anyone weeds; nested `use` reaches it quickly. */
@@ -153,9 +154,9 @@ class SvgReader {
   #enter(element: XmlElement, parent: Context, isUsed = false): Context | null {
     const style = computeStyle(element, parent.style, this.#styles);
     if (style['display'] === 'none' && !isUsed) return null;
-    const own = parseTransform(style['transform'], parent.viewport);
+    const own = transformOf(style, parent.viewport);
     if (!own) this.note({ code: 'transform-ignored', element: describe(element) });
-    const matrix = compose(parent.matrix, aboutOrigin(own ?? IDENTITY, style['transform-origin']!, parent.viewport));
+    const matrix = compose(parent.matrix, own ?? IDENTITY);
     const maskClip = style['mask'] === 'none' ? null : this.#clips.maskAsClip(element, style['mask']!, matrix, parent);
     for (const property of ['mask', 'filter'] as const) {
       if (style[property] !== 'none' && !(property === 'mask' && maskClip)) {
@@ -285,7 +286,7 @@ class SvgReader {
   #lettersOf(element: XmlElement, context: Context): Clip['outlines'][number][] {
     const layout = this.#given.text;
     if (!layout || layout.isTooLong(element)) return [];
-    return this.#layOut(layout, element, context).letters.filter(({ style }) => style['visibility'] === 'visible').map(({ curves, matrix }) => ({ curves, matrix: compose(context.matrix, matrix), rule: 'nonzero', clips: context.clips }));
+    return this.#layOut(layout, element, context).letters.filter(({ style }) => style['visibility'] === 'visible').map(({ curves, matrix }) => ({ curves, matrix: compose(context.matrix, matrix), rule: 'nonzero', clips: context.clips, isLetter: true }));
   }
 
   /** The path that text runs along: its own data, or the shape it names. */
@@ -293,7 +294,7 @@ class SvgReader {
     const a = textPath.attributes;
     const target = this.#byId.get((a['href'] ?? a['xlink:href'] ?? '').trim().replace(/^#/, ''));
     const { curves } = target && SHAPE_NAMES.has(target.name) ? shapeCurves(target, viewport, 16) : { curves: null };
-    const line = curves && baselineOf(curves, parseTransform(target!.attributes['transform']) ?? IDENTITY, a['startOffset'] ?? '0', Number(target!.attributes['pathLength']) || null);
+    const line = curves && baselineOf(curves, ownTransform(target!, viewport, this.#styles) ?? IDENTITY, a['startOffset'] ?? '0', Number(target!.attributes['pathLength']) || null);
     if (!line) this.note({ code: 'text-left', element: describe(textPath), why: 'no-path' });
     return line;
   }
@@ -328,8 +329,9 @@ class SvgReader {
     }
   }
 
-  /** `unit` is how many user units one of the curves' units is. */
-  #stroke(element: XmlElement, context: Context, curves: Curves, unit = 1): void {
+  /** Of a letter, `em` is how many user units one of its curves' units is. */
+  #stroke(element: XmlElement, context: Context, curves: Curves, em: number | null = null): void {
+    const unit = em ?? 1;
     const { style, viewport } = context;
     const fontSize = parseSvgLength(style['font-size'], 16) ?? 16;
     const diagonal = Math.hypot(viewport.width, viewport.height) / Math.SQRT2;
@@ -357,7 +359,7 @@ class SvgReader {
       },
       dashes: usable.length % 2 === 1 ? [...usable, ...usable] : usable,
       dashOffset: (parseSvgLength(style['stroke-dashoffset'], diagonal, fontSize) ?? 0) * perUnit,
-    });
+    }, em !== null);
   }
 
   #colour(element: XmlElement, context: Context, which: 'fill' | 'stroke'): string | null {
