@@ -73,6 +73,32 @@ function speed(): void {
   ]);
 }
 
+/** What holding a drawing against a picture of it takes, once all of it is planned, and how often that raises an alarm. */
+async function compared(): Promise<void> {
+  const reader = new ArtworkReader(resourcesInNode);
+  const rows: { readonly name: string; readonly ratio: number; readonly codes: readonly string[] }[] = [];
+  for (const { name, svg } of openArtwork(40, 2).filter((drawing) => !UNDRAWABLE.has(drawing.name))) {
+    const bytes = encode(svg);
+    const artwork = readSvg(bytes, name);
+    const draw = fastestMs(() => new Resvg(svg, { fitTo: { mode: 'width', value: 1024 } }).render(), 3);
+    let took = Infinity;
+    let noticed: readonly { readonly code: string }[] = [];
+    for (let i = 0; i < 3; i += 1) {
+      const start = performance.now();
+      noticed = await reader.notAsDrawn(bytes, name, artwork);
+      took = Math.min(took, performance.now() - start);
+    }
+    rows.push({ name, ratio: took / draw, codes: noticed.map(({ code }) => code) });
+  }
+  const ratios = rows.map(({ ratio }) => ratio);
+  const alarmed = rows.filter(({ codes }) => codes.includes('not-as-drawn'));
+  print(`Holding ${rows.length} open drawings against a picture of them, against drawing them at 1024 px`, [
+    ['median / worst', `${times(median(ratios))} / ${times(Math.max(...ratios))}`],
+    ['said to differ', `${alarmed.length}${alarmed.length > 0 ? ` (${alarmed.map(({ name }) => name).join(', ')})` : ''}`],
+    ['that could not be drawn', String(rows.filter(({ codes }) => codes.includes('not-compared')).length)],
+  ]);
+}
+
 /** Many wavy shapes of four colours, together of so many points. */
 function wavy(points: number): string {
   const each = 250;
@@ -151,6 +177,7 @@ async function answering(): Promise<void> {
 export async function artworkBench(): Promise<void> {
   faithfulness();
   speed();
+  await compared();
   growth();
   await tracing();
   await answering();

@@ -1,7 +1,8 @@
 import { ringsToPathData, scaling, transformBox, type Box } from '../../../geometry/index.js';
 import { atPlaces } from '../../../words/index.js';
-import type { Artwork, Clip } from '../artwork.js';
+import type { Artwork, Clip, PaintedRegion } from '../artwork.js';
 import type { Noticed, NoticedCode } from '../noticed.js';
+import type { Pixels } from '../picture/pixels.js';
 import { paintRegions } from '../paint-regions.js';
 import { differingPlaces, type Difference } from './differing-places.js';
 import type { DrawSvg } from './renderer.js';
@@ -41,24 +42,32 @@ const SLACK_PX = 2;
 
 /**
  * Holds what was read of an SVG against a picture of it that a renderer makes, and tells where something drawn has no area, where there is more than was
- * drawn, and where a colour is another: only what nothing that was noticed explains. Letters are not compared, since the renderer has no fonts.
+ * drawn, and where a colour is another: only what nothing that was noticed explains. Letters and what they clip are not compared, since the renderer has no
+ * fonts, nor are traced pictures.
  * A drawing that the renderer cannot draw is told as not compared.
  */
 export function compareWithDrawing(svg: Uint8Array, artwork: Artwork, draw: DrawSvg): Noticed[] {
   const scale = LONGEST_PX / Math.max(artwork.widthMm, artwork.heightMm);
+  const { regions, noticed } = paintRegions({ ...artwork, paints: artwork.paints.filter((paint) => !paint.mayCross && !paint.clips.some(hasLetters)) }, scale, FLATTEN_PX);
+  // What takes the kernel minutes takes the renderer minutes, and nothing can stop it.
+  const isTooMuch = noticed.some(({ code }) => code === 'too-tangled' || code === 'too-many-points' || code === 'too-many-colours');
+  const drawn = isTooMuch ? null : drawnOrNull(() => draw(svg, artwork, LONGEST_PX));
+  const remade = drawn && drawnOrNull(() => draw(areasSvg(regions, artwork, scale), artwork, LONGEST_PX));
+  if (!drawn || !remade || drawn.width !== remade.width || drawn.height !== remade.height) return [{ code: 'not-compared' }];
+  const explained = artwork.noticed.flatMap((one) => (one.places ?? (one.where ? [one.where] : [])).map((place) => ({ differences: EXPLAINED[one.code] ?? [], box: transformBox(place, scaling(scale)) })));
+  const open = differingPlaces(drawn, remade).filter(({ difference, box }) => !explained.some((by) => by.differences.includes(difference) && holds(by.box, box)));
+  return (['missing', 'extra', 'colour'] as const).flatMap((difference): Noticed[] => {
+    const boxes = open.filter((place) => place.difference === difference).map(({ box }) => transformBox(box, scaling(1 / scale)));
+    return boxes.length > 0 ? [{ code: 'not-as-drawn', difference, ...atPlaces(boxes) }] : [];
+  });
+}
+
+/** The renderer refuses some drawings that are read, and gives up on others without saying why. */
+function drawnOrNull(drawing: () => Pixels): Pixels | null {
   try {
-    const drawn = draw(svg, artwork, LONGEST_PX);
-    const remade = draw(areasSvg(artwork, scale), artwork, LONGEST_PX);
-    if (drawn.width !== remade.width || drawn.height !== remade.height) return [{ code: 'not-compared' }];
-    const explained = artwork.noticed.flatMap((noticed) => (noticed.places ?? (noticed.where ? [noticed.where] : [])).map((place) => ({ differences: EXPLAINED[noticed.code] ?? [], box: transformBox(place, scaling(scale)) })));
-    const open = differingPlaces(drawn, remade).filter(({ difference, box }) => !explained.some((by) => by.differences.includes(difference) && holds(by.box, box)));
-    return (['missing', 'extra', 'colour'] as const).flatMap((difference): Noticed[] => {
-      const boxes = open.filter((place) => place.difference === difference).map(({ box }) => transformBox(box, scaling(1 / scale)));
-      return boxes.length > 0 ? [{ code: 'not-as-drawn', difference, ...atPlaces(boxes) }] : [];
-    });
+    return drawing();
   } catch {
-    // The renderer refuses some drawings that are read, and gives up on others without saying why.
-    return [{ code: 'not-compared' }];
+    return null;
   }
 }
 
@@ -66,9 +75,8 @@ function holds(outer: Box, box: Box): boolean {
   return outer.minX - SLACK_PX <= box.minX && outer.maxX + SLACK_PX >= box.maxX && outer.minY - SLACK_PX <= box.minY && outer.maxY + SLACK_PX >= box.maxY;
 }
 
-/** The areas of all but traced pictures and letters, which are what may cross, and of what letters clip, as a drawing of its own in pixels. */
-function areasSvg(artwork: Artwork, scale: number): string {
-  const { regions } = paintRegions({ ...artwork, paints: artwork.paints.filter((paint) => !paint.mayCross && !paint.clips.some(hasLetters)) }, scale, FLATTEN_PX);
+/** Painted areas as a drawing of its own in pixels. */
+function areasSvg(regions: readonly PaintedRegion[], artwork: Artwork, scale: number): string {
   const paths = regions.map(({ colour, rings }) => `<path fill="${colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 1)}"/>`);
   const [width, height] = [artwork.widthMm * scale, artwork.heightMm * scale];
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${paths.join('')}</svg>`;
