@@ -49,6 +49,8 @@ export interface NoticedFigures {
   'picture-damaged': Named;
   'shines-left': Nothing;
   'picture-empty': Nothing;
+  /** Thin lines and small spots that have a colour of their own in the file, and not in what is cut. */
+  'picture-hairs-lost': Nothing;
   'picture-left': Named & { readonly why: 'elsewhere' | 'not-traced' };
   'picture-specks': Nothing;
   'picture-too-busy': Nothing;

@@ -86,8 +86,9 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
     const box = boundsOf(rings);
     if (!box) return null;
     const slack = tolerances.FLATTEN_MM;
-    const isTaken = place.repair.beyondArtboard === 'take';
-    if (!isTaken && !artwork.isPicture && (box.minX < edge.minX - slack || box.minY < edge.minY - slack || box.maxX > edge.maxX + slack || box.maxY > edge.maxY + slack)) said.outside.push(box);
+    // The frame of a picture is no artboard: it lies round what makes up most of it.
+    const isTaken = artwork.isPicture === true || place.repair.beyondArtboard === 'take';
+    if (!isTaken && (box.minX < edge.minX - slack || box.minY < edge.minY - slack || box.maxX > edge.maxX + slack || box.maxY > edge.maxY + slack)) said.outside.push(box);
     if (!isTaken && (isTurned(place.matrix) || box.minX < edge.minX || box.minY < edge.minY || box.maxX > edge.maxX || box.maxY > edge.maxY)) rings = intersect(rings, frameRings);
     rings = rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
     return rings.length > 0 ? { colour: paint.colour, rings, element: paint.element } : null;

@@ -58,7 +58,7 @@ export function paintedBox(artwork: Artwork, place: PaintPlace, isBare: ((area: 
 function thingsOf(artwork: Artwork, place: PaintPlace): PaintedThing[] {
   // Hairlines that are filled may close only together.
   if (place.repair.hairlines === 'fill') return paintPlaced(artwork, place).regions.map(({ colour, rings }) => ({ colour, rings, reach: boundsOf(rings)! }));
-  const edge = place.repair.beyondArtboard === 'take' ? null : transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, place.matrix);
+  const edge = artwork.isPicture === true || place.repair.beyondArtboard === 'take' ? null : transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, place.matrix);
   return artwork.paints.flatMap((paint): PaintedThing[] => {
     const reach = paintReach(paint, place.matrix);
     if (!reach || (edge && !boxesTouch(reach, edge))) return [];

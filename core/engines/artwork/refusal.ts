@@ -12,6 +12,7 @@ export interface RefusalFigures {
   /** `reason` is the parser's own; null when there is no element at all. */
   'not-xml': { readonly reason: string | null };
   'not-svg': { readonly element: string };
+  'picture-cmyk': unknown;
   /** `kind` is null when it does not even say how large it is. */
   'picture-damaged': { readonly kind: string | null };
   'picture-too-large': { readonly megapixels: number; readonly most: number };

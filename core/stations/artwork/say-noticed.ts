@@ -91,6 +91,7 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
   }),
   'picture-damaged': ({ element }) => ({ message: `${element} is an embedded picture that cannot be read. It was left out.` }),
   'picture-empty': () => ({ severity: 'blocker', message: 'Nothing is left of this picture without its background. Keep the background, or use more colours.' }),
+  'picture-hairs-lost': () => ({ severity: 'note', message: 'Thin lines or small spots here have a colour of their own, of which there is little. They are cut in the colours round them. Use more colours if they matter.' }),
   'picture-left': ({ element, why }) =>
     why === 'elsewhere'
       ? { message: `${element} is a picture that is not inside this file, or not a PNG, JPEG or WebP. It was left out. Add it to the job as a file of its own.` }

@@ -12,6 +12,7 @@ const SAY: { readonly [Code in RefusalCode]: (figures: RefusalFigures[Code]) => 
   'not-dxf': ({ line, got }) => `Line ${line} should hold a group code, but it says “${got}”.`,
   'not-svg': ({ element }) => `Its first element is <${element}>, but an SVG begins with <svg>.`,
   'not-xml': ({ reason }) => (reason === null ? 'The file holds no XML element.' : `This is not well-formed XML: ${reason}`),
+  'picture-cmyk': () => 'This JPEG is in the colours of a printing press (CMYK), which screens and films do not have. Save it in RGB, or as a PNG, and add that.',
   'picture-damaged': ({ kind }) => (kind === null ? 'The picture is damaged: it does not say how large it is. Export it again.' : `The ${kind} picture is damaged and cannot be read. Export it again.`),
   'picture-too-large': ({ megapixels, most }) => `The picture has ${megapixels} megapixels. At most ${most} can be read. Save it smaller.`,
   'too-deep': ({ most }) => `Elements are nested more than ${most} deep. Ungroup the drawing and save it again.`,

@@ -1,5 +1,5 @@
 import type { Box } from '../../../geometry/index.js';
-import { patchesOf } from '../picture/labels.js';
+import { boxesOfPatches } from '../picture/labels.js';
 import type { Pixels } from '../picture/pixels.js';
 
 /** How the second of two pictures differs from the first: it lacks something, has more, or has another colour. */
@@ -31,27 +31,13 @@ export function differingPlaces(drawn: Pixels, remade: Pixels): DifferingPlace[]
   const labels = new Uint8Array(width * height);
   const whole = ({ data }: Pixels) => new Uint32Array(data.buffer, data.byteOffset, width * height);
   const [a, b] = [whole(drawn), whole(remade)];
-  let differing = 0;
   for (let y = 1; y < height - 1; y += 1) {
-    for (let p = y * width + 1; p < (y + 1) * width - 1; p += 1) {
-      if (a[p] === b[p]) continue;
-      labels[p] = labelAt(drawn.data, remade.data, p, width);
-      if (labels[p] !== 0) differing += 1;
-    }
+    for (let p = y * width + 1; p < (y + 1) * width - 1; p += 1) if (a[p] !== b[p]) labels[p] = labelAt(drawn.data, remade.data, p, width);
   }
-  if (differing < LEAST_PIXELS) return [];
-  const patches = patchesOf({ width, height, of: labels });
-  const boxes = new Map<number, Box>();
-  for (let y = 0, p = 0; y < height; y += 1) {
-    for (let x = 0; x < width; x += 1, p += 1) {
-      if (labels[p] === 0 || patches.area[patches.of[p]!]! < LEAST_PIXELS) continue;
-      const box = boxes.get(patches.of[p]!) ?? { minX: x, minY: y, maxX: x + 1, maxY: y + 1 };
-      boxes.set(patches.of[p]!, { minX: Math.min(box.minX, x), minY: box.minY, maxX: Math.max(box.maxX, x + 1), maxY: y + 1 });
-    }
-  }
-  return [...boxes].map(([patch, box]) => ({ difference: DIFFERENCES[patches.label[patch]! - 1]!, box }));
+  return boxesOfPatches({ width, height, of: labels }, LEAST_PIXELS).map(({ label, box }) => ({ difference: DIFFERENCES[label - 1]!, box }));
 }
 
+/** Counted from 1; 0 where nothing differs. */
 function labelAt(drawn: Uint8ClampedArray, remade: Uint8ClampedArray, p: number, width: number): number {
   const at = 4 * p;
   const [isDrawn, isRemade] = [drawn[at + 3]! >= THERE, remade[at + 3]! >= THERE];

@@ -1,5 +1,6 @@
 import type { Labels, Rgba } from './labels.js';
 import type { Pixels } from './pixels.js';
+import { saddleFinder } from './saddles.js';
 
 /** The edge between two labels from one junction to another, or round and back: `left` and `right` of it in its own direction. */
 export interface Chain {
@@ -29,6 +30,7 @@ export function edgeChains(labels: Labels, pixels: Pixels, colours: readonly Rgb
     if (d === 1) return label(x - 1, y) !== label(x, y);
     return d === 2 ? parts(x - 1, y, 0) : parts(x, y - 1, 1);
   };
+  const saddleAt = saddleFinder(labels);
   const degree = (x: number, y: number) => Number(parts(x, y, 0)) + Number(parts(x, y, 1)) + Number(parts(x, y, 2)) + Number(parts(x, y, 3));
   const crossing = crossingFinder(pixels, colours, label);
   // One bit for the line to the right of a corner, one for the line down from it.
@@ -37,6 +39,14 @@ export function edgeChains(labels: Labels, pixels: Pixels, colours: readonly Rgb
   const isUsed = (x: number, y: number, d: number) => {
     const [i, mask] = bit(x, y, d);
     return (used[i]! & mask) !== 0;
+  };
+
+  /** Where an edge that comes to a corner in direction d goes on; null at a junction. What holds together across the corner lies between two edges that pass it. */
+  const onward = (x: number, y: number, d: number): number | null => {
+    if (degree(x, y) === 2) return [d, (d + 1) % 4, (d + 3) % 4].find((next) => parts(x, y, next))!;
+    const saddle = saddleAt(x, y);
+    // Round the upper right pixel, or the lower left one: coming down it turns right, coming from the right it turns up, and so on.
+    return saddle && (saddle === 'falling' ? [1, 0, 3, 2] : [3, 2, 1, 0])[d]!;
   };
 
   const follow = (startX: number, startY: number, startD: number, isNode: boolean): Chain => {
@@ -49,13 +59,14 @@ export function edgeChains(labels: Labels, pixels: Pixels, colours: readonly Rgb
       points.push(...crossing(x, y, d));
       x += DX[d]!;
       y += DY[d]!;
-      if (x === startX && y === startY && !isNode) break;
-      if (degree(x, y) !== 2) {
+      const next = onward(x, y, d);
+      if (next === null) {
         points.push(x, y);
         break;
       }
-      d = [d, (d + 1) % 4, (d + 3) % 4].find((next) => parts(x, y, next) && !isUsed(x, y, next)) ?? -1;
-      if (d < 0) break;
+      // Back where it began: a loop is walked once.
+      if (isUsed(x, y, next)) break;
+      d = next;
     }
     return { points: Float64Array.from(points), closed: !isNode, left, right };
   };
@@ -65,7 +76,7 @@ export function edgeChains(labels: Labels, pixels: Pixels, colours: readonly Rgb
   for (let y = 0; y <= height; y += 1) {
     for (let x = 0; x <= width; x += 1) {
       if (label(x - 1, y - 1) === label(x, y - 1) && label(x, y - 1) === label(x, y) && label(x - 1, y) === label(x, y)) continue;
-      if (degree(x, y) === 2) continue;
+      if (degree(x, y) === 2 || saddleAt(x, y)) continue;
       for (let d = 0; d < 4; d += 1) if (parts(x, y, d) && !isUsed(x, y, d)) chains.push(follow(x, y, d, true));
     }
   }

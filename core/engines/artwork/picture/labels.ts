@@ -1,5 +1,7 @@
-import { binOf, labOf, type PaletteColour } from './palette.js';
+import type { Box } from '../../../geometry/index.js';
+import { binOf, centreOfBin, labOf, type PaletteColour } from './palette.js';
 import type { Pixels } from './pixels.js';
+import { saddleFinder } from './saddles.js';
 
 /** Which colour every pixel is taken for: 0 is bare surface, n the nth colour. */
 export interface Labels {
@@ -14,8 +16,8 @@ export type Rgba = readonly [number, number, number, number];
 /** A pixel on an edge looks so far for the colours on either side of it. */
 const REACH = 3;
 
-/** Every pixel's nearest colour; on edges only colours that are found flat nearby count, so that mixtures do not become a third. */
-export function labelPixels({ width, height, data }: Pixels, flat: Uint8Array, palette: readonly PaletteColour[]): Labels {
+/** Every pixel's nearest colour; where it is not plain, only colours that are plain nearby count, so that mixtures do not become a third. */
+export function labelPixels({ width, height, data }: Pixels, plain: Uint8Array, palette: readonly PaletteColour[]): Labels {
   const of = new Uint8Array(width * height);
   const nearest = nearestByBin(palette);
   for (let p = 0; p < of.length; p += 1) of[p] = data[4 * p + 3]! < 128 ? 0 : nearest(binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!));
@@ -30,17 +32,17 @@ export function labelPixels({ width, height, data }: Pixels, flat: Uint8Array, p
   for (let y = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1) {
       const p = y * width + x;
-      if (flat[p]) continue;
+      if (plain[p]) continue;
       let seen = 0;
       for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH); v += 1) {
-        for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1) if (flat[v * width + u]) seen |= 1 << first[v * width + u]!;
+        for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1) if (plain[v * width + u]) seen |= 1 << first[v * width + u]!;
       }
       const own = first[p]!;
       if (seen === 0 || seen & (1 << own)) {
         if (seen !== 0) of[p] = nearestAmong(seen, p, distance);
         continue;
       }
-      // A hair of its own ink has no flat pixel: it stays what it plainly is.
+      // A hair of its own ink may have no plain pixel: it stays what it nearly is.
       const among = nearestAmong(seen, p, distance);
       if (distance(p, own) > 0.12 * distance(p, among)) of[p] = among;
     }
@@ -64,7 +66,7 @@ function nearestByBin(palette: readonly PaletteColour[]): (bin: number) => numbe
   const labs = palette.map(({ rgb }) => labOf(rgb));
   const known = new Uint8Array(32_768);
   const workOut = (bin: number) => {
-    const lab = labOf([((bin >> 10) << 3) + 4, (((bin >> 5) & 31) << 3) + 4, ((bin & 31) << 3) + 4]);
+    const lab = labOf(centreOfBin(bin));
     let [best, least] = [0, Infinity];
     labs.forEach((other, i) => {
       const d = (lab[0] - other[0]) ** 2 + (lab[1] - other[1]) ** 2 + (lab[2] - other[2]) ** 2;
@@ -82,8 +84,10 @@ export interface Patches {
   readonly label: Uint8Array;
 }
 
-/** The patches of a label map, connected over edges (not corners). Runs of a row are joined, not pixels: there are far fewer. */
-export function patchesOf({ width, height, of }: Labels): Patches {
+/** The patches of a label map, connected over edges, and over corners where a line runs aslant. Runs of a row are joined, not pixels: there are far fewer. */
+export function patchesOf(labels: Labels): Patches {
+  const { width, height, of } = labels;
+  const saddleAt = saddleFinder(labels);
   const starts: number[] = [];
   const parent: number[] = [];
   const find = (run: number): number => {
@@ -108,10 +112,15 @@ export function patchesOf({ width, height, of }: Labels): Patches {
       starts.push(start);
       parent.push(run);
       if (y === 0) continue;
-      // Runs of the row above that reach over this one: those that end before it were passed already.
-      while (above + 1 < firstOfRow && starts[above + 1]! <= start - width) above += 1;
-      for (let up = above; up < firstOfRow && starts[up]! < p - width; up += 1) {
+      // Runs of the row above that reach over this one or touch its corners: those that end before it were passed already.
+      while (above + 1 < firstOfRow && starts[above + 1]! < start - width) above += 1;
+      const rowAbove = (y - 1) * width;
+      for (let up = above; up < firstOfRow && starts[up]! <= p - width; up += 1) {
         if (of[starts[up]!] !== label) continue;
+        const [from, to] = [starts[up]! - rowAbove, (up + 1 < firstOfRow ? starts[up + 1]! : y * width) - rowAbove];
+        const [own, ownEnd] = [start - y * width, p - y * width];
+        if (to === own && saddleAt(own, y) !== 'falling') continue;
+        if (from === ownEnd && saddleAt(ownEnd, y) !== 'rising') continue;
         const [a, b] = [find(run), find(up)];
         // The lower index stays the root, so that a patch is numbered by its first pixel.
         if (a < b) parent[b] = a;
@@ -136,6 +145,22 @@ export function patchesOf({ width, height, of }: Labels): Patches {
     area[numbers[run]!]! += stop - start;
   });
   return { of: patch, area: Int32Array.from(area), label: Uint8Array.from(label) };
+}
+
+/** The label of each patch that is not of label 0 and has at least so many pixels, and the box round it: in pixels, the far sides of the last ones included. */
+export function boxesOfPatches(labels: Labels, leastPixels: number): { readonly label: number; readonly box: Box }[] {
+  if (!labels.of.some((label) => label !== 0)) return [];
+  const patches = patchesOf(labels);
+  const boxes = new Map<number, Box>();
+  for (let y = 0, p = 0; y < labels.height; y += 1) {
+    for (let x = 0; x < labels.width; x += 1, p += 1) {
+      const patch = patches.of[p]!;
+      if (labels.of[p] === 0 || patches.area[patch]! < leastPixels) continue;
+      const box = boxes.get(patch) ?? { minX: x, minY: y, maxX: x + 1, maxY: y + 1 };
+      boxes.set(patch, { minX: Math.min(box.minX, x), minY: box.minY, maxX: Math.max(box.maxX, x + 1), maxY: y + 1 });
+    }
+  }
+  return [...boxes].map(([patch, box]) => ({ label: patches.label[patch]!, box }));
 }
 
 /** The map with patches smaller than `leastPixels` taken for what surrounds most of each; `dropped` counts them. */

@@ -17,15 +17,18 @@ export interface PaletteColour {
 /** Neighbours that differ by more than this in a channel stand on an edge. */
 const EDGE = 28;
 /** Colours nearer than this (Oklab, times 100) count as one when the app rules on their number: noise of a photograph is less, another ink more. */
-const ONE_COLOUR = 9;
+export const ONE_COLOUR = 9;
 /** A colour of less than this share of all but the commonest is no ink when the app rules. */
-const LEAST_SHARE = 0.002;
-const MOST_COLOURS = 12;
+export const LEAST_SHARE = 0.002;
+export const MOST_COLOURS = 12;
 const BINS = 32_768;
 
 const toOklab = useMode(modeOklab);
 
 export const binOf = (r: number, g: number, b: number) => ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
+
+/** The colour in the middle of a bin. */
+export const centreOfBin = (bin: number): Triple => [((bin >> 10) << 3) + 4, (((bin >> 5) & 31) << 3) + 4, ((bin & 31) << 3) + 4];
 
 /** 1 where a pixel looks like all its four neighbours. */
 export function flatPixels({ width, height, data }: Pixels): Uint8Array {
@@ -52,13 +55,11 @@ interface Bin {
 }
 
 /**
- * The colours of the opaque part of a picture, the commonest first: `wanted` of them, or as many as there are inks to be told apart.
+ * The colours of what is opaque and flat in a picture, the commonest first: `wanted` of them at most, or as many as there are inks to be told apart.
  * The same picture always gives the same colours.
  */
 export function paletteOf(pixels: Pixels, flat: Uint8Array, wanted: number | null): PaletteColour[] {
-  let bins = countBins(pixels, flat);
-  // Thin lines only: nothing of the ink is flat.
-  if (clustered(bins, ONE_COLOUR).length < 2) bins = countBins(pixels, null);
+  const bins = countBins(pixels, flat);
   if (bins.length === 0) return [];
   if (wanted === null) {
     const found = clustered(bins, ONE_COLOUR);
@@ -72,10 +73,10 @@ export function paletteOf(pixels: Pixels, flat: Uint8Array, wanted: number | nul
   return merged(found, wanted);
 }
 
-function countBins({ width, height, data }: Pixels, flat: Uint8Array | null): Bin[] {
+function countBins({ width, height, data }: Pixels, flat: Uint8Array): Bin[] {
   const sums = new Float64Array(4 * BINS);
   for (let p = 0; p < width * height; p += 1) {
-    if ((flat && !flat[p]) || data[4 * p + 3]! < 128) continue;
+    if (!flat[p] || data[4 * p + 3]! < 128) continue;
     const r = data[4 * p]!;
     const g = data[4 * p + 1]!;
     const b = data[4 * p + 2]!;
@@ -135,8 +136,8 @@ function nearestOf(centres: readonly Triple[], lab: Triple): number {
   return best;
 }
 
-/** The nearest pairs made one, weighted by their shares, until `count` are left. */
-function merged(colours: readonly PaletteColour[], count: number): PaletteColour[] {
+/** The nearest pairs made one, weighted by their shares, until `count` are left, the commonest first. */
+export function merged(colours: readonly PaletteColour[], count: number): PaletteColour[] {
   const out = [...colours];
   while (out.length > count) {
     let best = { cost: Infinity, i: 0, j: 1 };

@@ -24,11 +24,11 @@ export function pictureKind(bytes: Uint8Array): PictureKind | null {
 
 /**
  * Width and height that a picture's head states.
- * @throws Refusal `picture-damaged` when it states none, `picture-too-large` above 40 megapixels
+ * @throws Refusal `picture-damaged` when it states none, `picture-too-large` above 40 megapixels, `picture-cmyk` for a JPEG in four printing colours
  */
 export function pictureSize(bytes: Uint8Array, kind: PictureKind, source: string): { width: number; height: number } {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  let size: { width: number; height: number } | null = null;
+  let size: { width: number; height: number; channels?: number } | null = null;
   try {
     size = kind === 'png' ? { width: view.getUint32(16), height: view.getUint32(20) } : kind === 'jpeg' ? jpegSize(view) : webpSize(view);
   } catch (error) {
@@ -39,10 +39,11 @@ export function pictureSize(bytes: Uint8Array, kind: PictureKind, source: string
   if (size.width * size.height > MOST_PIXELS) {
     throw new Refusal('picture-too-large', { megapixels: Math.round((size.width * size.height) / 1e6), most: MOST_PIXELS / 1e6 }, { source });
   }
+  if (size.channels === 4) throw new Refusal('picture-cmyk', {}, { source });
   return size;
 }
 
-function jpegSize(view: DataView): { width: number; height: number } | null {
+function jpegSize(view: DataView): { width: number; height: number; channels: number } | null {
   for (let at = 2; at < view.byteLength; ) {
     if (view.getUint8(at) !== 0xff) return null;
     const marker = view.getUint8(at + 1);
@@ -51,7 +52,7 @@ function jpegSize(view: DataView): { width: number; height: number } | null {
       continue;
     }
     // Frames of all kinds but the tables that share their range.
-    if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) return { height: view.getUint16(at + 5), width: view.getUint16(at + 7) };
+    if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) return { height: view.getUint16(at + 5), width: view.getUint16(at + 7), channels: view.getUint8(at + 9) };
     if (marker === 0xda || marker === 0xd9) return null;
     at += 2 + view.getUint16(at + 2);
   }

@@ -1,9 +1,12 @@
+import { transformBox, type Box } from '../../../geometry/index.js';
+import { atPlaces } from '../../../words/index.js';
 import type { Artwork, Paint } from '../artwork.js';
 import type { Noticed } from '../noticed.js';
 import { edgeChains, type Chain } from './chains.js';
 import { curvesOf, FARTHEST_TIP_PX, fitChain, reversedChain, type FittedChain } from './fit-curves.js';
-import { labelPixels, patchesOf, withoutSpecks, type Labels, type Patches, type Rgba } from './labels.js';
-import { flatPixels, labOf, paletteOf, type PaletteColour } from './palette.js';
+import { boxesOfPatches, labelPixels, patchesOf, withoutSpecks, type Labels, type Patches, type Rgba } from './labels.js';
+import { hairsOf } from './hairs.js';
+import { flatPixels, labOf, LEAST_SHARE, merged, paletteOf, type PaletteColour } from './palette.js';
 import { prepared, WORKING_PIXELS, type Pixels } from './pixels.js';
 import type { TraceHooks, TraceStep, Tracing } from './tracing.js';
 
@@ -13,6 +16,8 @@ export const MM_PER_PIXEL = 25.4 / 96;
 const EVEN_EDGE = 0.5;
 /** Patches with less than this share of what is kept do not stretch the frame. */
 const FRAME_SHARE = 0.0005;
+/** Lost lines and spots of fewer pixels are dust. */
+const LEAST_LOST = 8;
 /** More edges than this, or more points on them together, are noise and not a drawing. */
 const MOST_CHAINS = 20_000;
 const MOST_POINTS = 1_500_000;
@@ -31,6 +36,8 @@ export interface ReducedPicture {
   readonly background: 'transparent' | 'colour' | 'none';
   /** How many colours the app would have taken. */
   readonly inks: number;
+  /** Round lines and spots of other colours, too few of each for a colour of their own; in `pixels`. */
+  readonly lost: readonly Box[];
 }
 
 /** Finds a picture's colours and what is background, and takes every pixel for one of them. */
@@ -47,11 +54,15 @@ export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours
   const isGround = (colour: PaletteColour) => ground !== null && ground !== 'transparent' && farFrom(colour.rgb, ground) < 8;
   // A background of its own colour is one more than the inks that are asked for.
   const extra = ground !== null && ground !== 'transparent' ? 1 : 0;
-  const ruled = paletteOf(pixels, flat, null);
+  const flatColours = paletteOf(pixels, flat, null);
+  const hairs = hairsOf(pixels, flat, flatColours, LEAST_SHARE);
+  const ruled = [...flatColours, ...hairs.colours];
   const inks = Math.max(1, ruled.length - (ruled.some(isGround) ? 1 : 0));
-  const palette = tracing.colours === null ? ruled : paletteOf(pixels, flat, tracing.colours + extra);
+  const wanted = tracing.colours === null ? null : tracing.colours + extra;
+  const palette = wanted === null ? ruled : merged([...paletteOf(pixels, flat, wanted), ...hairsOf(pixels, flat, flatColours, 0).colours], wanted);
   await step('pixels', 0.4);
-  let labels = labelPixels(pixels, flat, palette);
+  const plain = flat.map((isFlat, p) => (isFlat || hairs.plain[p] ? 1 : 0));
+  let labels = labelPixels(pixels, plain, palette);
   const groundLabel = palette.findIndex(isGround) + 1;
   await step('patches', 0.55);
   let patches = patchesOf(labels);
@@ -69,6 +80,7 @@ export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours
     frame: frameOf(labels, patches),
     background: groundLabel > 0 ? 'colour' : ground === 'transparent' ? 'transparent' : 'none',
     inks,
+    lost: boxesOfPatches({ width: pixels.width, height: pixels.height, of: hairs.lost }, LEAST_LOST).map(({ box }) => box),
   };
 }
 
@@ -162,6 +174,8 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
   const noticed: Noticed[] = [];
   if (paints.length === 0) noticed.push({ code: 'picture-empty' });
   if (dropped > 0) noticed.push({ code: 'picture-specks', count: dropped });
+  const { x, y } = reduced.frame;
+  if (reduced.lost.length > 0) noticed.push({ code: 'picture-hairs-lost', ...atPlaces(reduced.lost.map((box) => transformBox(box, [mmPerPixel, 0, 0, mmPerPixel, -x * mmPerPixel, -y * mmPerPixel]))) });
   return { widthMm, heightMm, isPicture: true, paints, noticed };
 }
 

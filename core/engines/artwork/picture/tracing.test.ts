@@ -163,6 +163,64 @@ describe('a traced picture', () => {
 
   it('of one even colour is empty, and says what to do', async () => expect((await traced(photographed(svgOf('')))).findings).toEqual(['picture-empty']));
 
+  /** A picture of one colour a pixel, nothing mixed on its edges. */
+  const dotted = (width: number, height: number, at: (x: number, y: number) => string): Pixels => {
+    const data = new Uint8ClampedArray(4 * width * height);
+    for (let y = 0; y < height; y += 1) {
+      for (let x = 0; x < width; x += 1) data.set([...[1, 3, 5].map((i) => parseInt(at(x, y).slice(i, i + 2), 16)), 255], 4 * (y * width + x));
+    }
+    return { width, height, data };
+  };
+
+  it.each([
+    ['aslant', (x: number, y: number) => x === y],
+    ['aslant the other way', (x: number, y: number) => x === 59 - y],
+    ['shallow', (x: number, y: number) => y === Math.round(x / 3)],
+    ['steep', (x: number, y: number) => x === Math.round(y / 4)],
+  ])('keeps a line one pixel wide that runs %s whole, and in one piece', async (_, isOn) => {
+    const on = (x: number, y: number) => x >= 10 && x < 50 && y >= 3 && y < 57 && isOn(x, y);
+    const { regions } = await traced(dotted(60, 60, (x, y) => (on(x, y) ? '#16181a' : '#ffffff')));
+    const count = Array.from({ length: 3600 }, (_, p) => on(p % 60, Math.floor(p / 60))).filter(Boolean).length;
+    expect(countPieces(regions[0]!.rings).pieces).toBe(1);
+    expect(Math.abs(areaOf(regions[0]!.rings) / count - 1)).toBeLessThan(0.05);
+  });
+
+  it.each([
+    ['beside a shape of another', (x: number, y: number) => (y === 80 && x > 10 && x < 110 ? '#1d4e89' : x > 20 && x < 80 && y > 20 && y < 60 ? RED : '#ffffff'), 99],
+    ['on a shape of another', (x: number, y: number) => (y === 40 && x > 25 && x < 75 ? '#1d4e89' : x > 20 && x < 80 && y > 20 && y < 60 ? RED : '#ffffff'), 49],
+    ['half way between two others', (x: number, y: number) => (y === 40 && x > 25 && x < 75 ? '#8c8c8c' : x > 20 && x < 80 && y > 20 && y < 60 ? '#161616' : '#ffffff'), 49],
+  ])('keeps a line of one colour, one pixel wide, %s', async (_, at, px) => {
+    const { regions, findings } = await traced(dotted(120, 100, at));
+    expect(regions).toHaveLength(2);
+    expect(areaOf(regions.at(-1)!.rings)).toBeGreaterThan(0.95 * px);
+    expect(findings).toEqual([]);
+  });
+
+  it('says where a line was too little for a colour of its own', async () => {
+    const { regions, artwork, reduced } = await traced(dotted(400, 400, (x, y) => (y === 380 && x > 10 && x < 40 ? '#1d4e89' : x > 20 && x < 380 && y > 20 && y < 360 ? RED : '#ffffff')));
+    expect(regions).toHaveLength(1);
+    const [noticed, ...others] = artwork.noticed;
+    expect(others).toEqual([]);
+    expect(noticed).toMatchObject({ code: 'picture-hairs-lost', count: 1 });
+    const where = noticed!.where!;
+    expect([where.minX / MM_PER_PIXEL + reduced.frame.x, where.minY / MM_PER_PIXEL + reduced.frame.y]).toEqual([expect.closeTo(11, 6), expect.closeTo(380, 6)]);
+    const more = await traced(dotted(400, 400, (x, y) => (y === 380 && x > 10 && x < 40 ? '#1d4e89' : x > 20 && x < 380 && y > 20 && y < 360 ? RED : '#ffffff')), { colours: 2 });
+    expect(more.regions.map(({ colour }) => colour)).toEqual([RED, '#1d4e89']);
+  });
+
+  it.each(['#b3262b', '#16181a', '#f2b632', '#ffffff'])('of one disc of %s on nothing has one ink, whatever its edges are mixed with', async (colour) => {
+    for (const r of [6, 20, 70]) {
+      const { regions, reduced } = await traced(photographed(`<svg xmlns="http://www.w3.org/2000/svg" width="200" height="200"><circle cx="100" cy="100" r="${r}" fill="${colour}"/></svg>`));
+      expect(reduced.inks).toBe(1);
+      expect(regions.map((region) => region.colour)).toEqual([colour]);
+    }
+  });
+
+  it('of fine lines alone has their colour, not that of their mixtures', async () => {
+    const { regions } = await traced(photographed(svgOf(`<path d="M20 40L380 90M20 120Q200 20 380 160" fill="none" stroke="#1d4e89" stroke-width="1.5"/>`)));
+    expect(regions.map(({ colour }) => colour)).toEqual(['#1d4e89']);
+  });
+
   it('can be stopped between steps', async () => {
     const reader = new ArtworkReader(resourcesInNode);
     const stopped = reader.picture(photographed(svgOf('')).png, 'a.png', DEFAULT_TRACING, { breathe: () => Promise.reject(new Error('stopped')) });
@@ -204,6 +262,7 @@ describe('files of pictures', () => {
     ['cut off later', png.slice(0, 60), 'picture-damaged'],
     ['of a hundred megapixels', head(10_000, 10_000), 'picture-too-large'],
     ['of no size', head(0, 10), 'picture-damaged'],
+    ['a JPEG in printing colours', Uint8Array.of(0xff, 0xd8, 0xff, 0xc0, 0, 20, 8, 0, 10, 0, 10, 4, ...Array<number>(20).fill(0)), 'picture-cmyk'],
     ['a JPEG without a frame', Uint8Array.of(0xff, 0xd8, 0xff, 0xd9, 0, 0, 0, 0), 'picture-damaged'],
   ])('are refused with a sentence when %s', async (_, bytes, code) => {
     const refusal = await inWords(() => decode(bytes)).catch((error: unknown) => error);

@@ -1,0 +1,172 @@
+import { binOf, centreOfBin, labOf, MOST_COLOURS, ONE_COLOUR, type PaletteColour } from './palette.js';
+import type { Pixels } from './pixels.js';
+
+/*
+ * Lines a pixel or two wide have no flat pixel. What stands on an edge is mostly a mixture of the colours on either side; what is not is a hair of a colour
+ * of its own.
+ */
+
+export interface Hairs {
+  /** 1 where a pixel is no mixture of the flat colours round it, and not one of them. */
+  readonly is: Uint8Array;
+  /** 1 where it has plainly one of the colours below. */
+  readonly plain: Uint8Array;
+  /** The colours that they are of, as far as there is enough of them. */
+  readonly colours: readonly PaletteColour[];
+  /** 1 where a pixel of a hair has none of these colours, and is no mixture with them. */
+  readonly lost: Uint8Array;
+}
+
+/** A pixel looks so far for the flat colours that it may be a mixture of. */
+const REACH = 3;
+/** A mixture lies no further than this from the line between its two colours, in steps of a channel and as a share of their distance: compressed pictures smear colours more than brightness. */
+const SMEARED = { least: 14, share: 0.2 };
+/** Fewer pixels than this are dust. */
+const LEAST_PIXELS = 6;
+/** Of so many of the commonest bins colours are made: a photograph has thousands of mixtures. */
+const MOST_BINS = 400;
+
+type Rgba = readonly [number, number, number, number];
+
+/** Bare surface is white that lets all through. */
+const BARE: Rgba = [255, 255, 255, 0];
+
+/**
+ * The hairs of a picture whose flat colours are known. A colour counts when it has at least `leastShare` of all pixels but those of the commonest colour.
+ * Of the pixels in question the purest make the colour: the others are mixtures with it.
+ */
+export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly PaletteColour[], leastShare: number): Hairs {
+  const { width, height, data } = pixels;
+  const colours: Rgba[] = [BARE, ...palette.map(({ rgb }): Rgba => [...rgb, 255])];
+  const nearest = nearestColour(palette);
+  const is = new Uint8Array(width * height);
+  const bins = new Map<number, { count: number; r: number; g: number; b: number }>();
+  let inked = 0;
+  for (let y = 0, p = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1, p += 1) {
+      if (data[4 * p + 3]! < 128) continue;
+      const bin = binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!);
+      const { label, isNear } = nearest(bin);
+      if (label !== 1) inked += 1;
+      if (flat[p] || isNear) continue;
+      const seen = flatColoursRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : nearest(binOf(data[4 * q]!, data[4 * q + 1]!, data[4 * q + 2]!)).label), x, y);
+      // What is see-through beside bare surface is its edge, whatever colour a program gave it there.
+      if ((data[4 * p + 3]! < 255 && seen.includes(0)) || isMixture(colourAt(data, p), seen.map((one) => colours[one]!))) continue;
+      is[p] = 1;
+      const [r, g, b] = colourAt(data, p);
+      const sum = bins.get(bin) ?? { count: 0, r: 0, g: 0, b: 0 };
+      bins.set(bin, { count: sum.count + 1, r: sum.r + r, g: sum.g + g, b: sum.b + b });
+    }
+  }
+  const least = Math.max(LEAST_PIXELS, leastShare * inked);
+  const found: PaletteColour[] = [];
+  const open = new Map(
+    [...bins]
+      .sort(([a, x], [b, y]) => y.count - x.count || a - b)
+      .slice(0, MOST_BINS)
+      .map(([bin, { count, r, g, b }]) => [bin, mixed(count, [r / count, g / count, b / count])]),
+  );
+  const plainBins = new Set<number>();
+  while (palette.length + found.length < MOST_COLOURS) {
+    const bins = [...open.values()];
+    const partners = [BARE, ...[...palette, ...found].map(({ rgb }): Rgba => [...rgb, 255])];
+    const unlike = farthest(bins, [...palette, ...found].map(({ rgb }) => labOf(rgb)), least);
+    if (!unlike) break;
+    const best = purest(unlike, bins, partners);
+    found.push({ rgb: best.rgb, share: best.like / Math.max(1, inked) });
+    for (const [bin, { rgb, lab }] of open) {
+      const isPlain = apart(lab, best.lab) < ONE_COLOUR;
+      if (isPlain) plainBins.add(bin);
+      if (isPlain || partners.some((partner) => isBetween([...rgb, 255], [...best.rgb, 255], partner))) open.delete(bin);
+    }
+  }
+  const inBins = (among: { readonly has: (bin: number) => boolean }) => is.map((hair, p) => (hair && among.has(binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!)) ? 1 : 0));
+  return { is, plain: inBins(plainBins), colours: found, lost: inBins(open) };
+}
+
+interface Mixed {
+  readonly rgb: readonly [number, number, number];
+  readonly lab: readonly [number, number, number];
+  readonly count: number;
+}
+
+function mixed(count: number, rgb: Mixed['rgb']): Mixed {
+  return { rgb, lab: labOf(rgb), count };
+}
+
+/** The bin that is least like any known colour, of those that have enough like them; null when all are like one, or too few. */
+function farthest(bins: readonly Mixed[], known: readonly Mixed['lab'][], least: number): (Mixed & { readonly like: number }) | null {
+  let best: (Mixed & { readonly like: number; readonly far: number }) | null = null;
+  for (const bin of bins) {
+    const far = Math.min(100, ...known.map((lab) => apart(lab, bin.lab)));
+    if (far <= ONE_COLOUR || far <= (best?.far ?? 0)) continue;
+    const like = pixelsLike(bin, bins);
+    if (like >= least) best = { ...bin, like, far };
+  }
+  return best;
+}
+
+function pixelsLike(bin: Mixed, bins: readonly Mixed[]): number {
+  return bins.reduce((sum, { lab, count }) => (apart(lab, bin.lab) < ONE_COLOUR ? sum + count : sum), 0);
+}
+
+/** What a bin may be a mixture of with a known colour: of those that lie further out on the same way, the one that lies furthest. */
+function purest(bin: Mixed & { readonly like: number }, bins: readonly Mixed[], partners: readonly Rgba[]): Mixed & { readonly like: number } {
+  let best = bin;
+  for (const other of bins) {
+    const from = partners.find((partner) => isBetween([...best.rgb, 255], partner, [...other.rgb, 255]) && distance(partner, [...other.rgb, 255]) > distance(partner, [...best.rgb, 255]));
+    const like = from ? pixelsLike(other, bins) : 0;
+    if (like >= LEAST_PIXELS) best = { ...other, like };
+  }
+  return best;
+}
+
+const distance = (a: Rgba, b: Rgba) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2], a[3] - b[3]);
+
+const apart = (a: readonly [number, number, number], b: readonly [number, number, number]) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+function colourAt(data: Uint8ClampedArray, p: number): Rgba {
+  return [data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!, data[4 * p + 3]!];
+}
+
+function flatColoursRound({ width, height }: Pixels, flat: Uint8Array, labelAt: (p: number) => number, x: number, y: number): number[] {
+  const seen = new Set<number>();
+  for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH); v += 1) {
+    for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1) if (flat[v * width + u]) seen.add(labelAt(v * width + u));
+  }
+  return [...seen];
+}
+
+function isMixture(colour: Rgba, of: readonly Rgba[]): boolean {
+  return of.some((a, i) => of.slice(i + 1).some((b) => isBetween(colour, a, b)));
+}
+
+/** Whether a colour lies on the way from one to another, give or take what compression smears. */
+function isBetween(colour: Rgba, a: Rgba, b: Rgba): boolean {
+  let along = 0;
+  let length = 0;
+  let off = 0;
+  for (let c = 0; c < 4; c += 1) {
+    along += (colour[c]! - a[c]!) * (b[c]! - a[c]!);
+    length += (b[c]! - a[c]!) ** 2;
+  }
+  const t = length === 0 ? 0 : Math.min(1, Math.max(0, along / length));
+  for (let c = 0; c < 4; c += 1) off += (colour[c]! - a[c]! - t * (b[c]! - a[c]!)) ** 2;
+  return Math.sqrt(off) <= SMEARED.least + SMEARED.share * Math.sqrt(length);
+}
+
+/** Gives the colour of a palette that is nearest to a bin, counted from 1, and whether it is that colour; worked out once a bin. */
+function nearestColour(palette: readonly PaletteColour[]): (bin: number) => { readonly label: number; readonly isNear: boolean } {
+  const labs = palette.map(({ rgb }) => labOf(rgb));
+  const known = new Map<number, { readonly label: number; readonly isNear: boolean }>();
+  return (bin) => {
+    const before = known.get(bin);
+    if (before) return before;
+    const lab = labOf(centreOfBin(bin));
+    const far = labs.map((other) => apart(other, lab));
+    const least = Math.min(Infinity, ...far);
+    const made = { label: far.indexOf(least) + 1, isNear: least <= ONE_COLOUR };
+    known.set(bin, made);
+    return made;
+  };
+}
