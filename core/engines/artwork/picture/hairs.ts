@@ -1,4 +1,6 @@
-import { binOf, centreOfBin, labOf, MOST_COLOURS, ONE_COLOUR, type PaletteColour } from './palette.js';
+import type { Box } from '../../../geometry/index.js';
+import { boxesOfPatches } from './labels.js';
+import { BINS, binOf, centreOfBin, labOf, MOST_COLOURS, ONE_COLOUR, type PaletteColour } from './palette.js';
 import type { Pixels } from './pixels.js';
 
 /*
@@ -7,14 +9,12 @@ import type { Pixels } from './pixels.js';
  */
 
 export interface Hairs {
-  /** 1 where a pixel is no mixture of the flat colours round it, and not one of them. */
-  readonly is: Uint8Array;
-  /** 1 where it has plainly one of the colours below. */
+  /** 1 where a pixel is flat, or is of a hair and has plainly one of the colours below. */
   readonly plain: Uint8Array;
   /** The colours that they are of, as far as there is enough of them. */
   readonly colours: readonly PaletteColour[];
-  /** 1 where a pixel of a hair has none of these colours, and is no mixture with them. */
-  readonly lost: Uint8Array;
+  /** Round hairs that have none of these colours, and are no mixture with them; in pixels. */
+  readonly lost: readonly Box[];
 }
 
 /** A pixel looks so far for the flat colours that it may be a mixture of. */
@@ -23,6 +23,8 @@ const REACH = 3;
 const SMEARED = { least: 14, share: 0.2 };
 /** Fewer pixels than this are dust. */
 const LEAST_PIXELS = 6;
+/** Lost lines and spots of fewer pixels are dust. */
+const LEAST_LOST = 8;
 /** Of so many of the commonest bins colours are made: a photograph has thousands of mixtures. */
 const MOST_BINS = 400;
 
@@ -41,15 +43,18 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
   const nearest = nearestColour(palette);
   const is = new Uint8Array(width * height);
   const bins = new Map<number, { count: number; r: number; g: number; b: number }>();
-  let inked = 0;
+  let [flats, others] = [0, 0];
   for (let y = 0, p = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1, p += 1) {
       if (data[4 * p + 3]! < 128) continue;
+      if (flat[p]) {
+        flats += 1;
+        continue;
+      }
+      others += 1;
       const bin = binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!);
-      const { label, isNear } = nearest(bin);
-      if (label !== 1) inked += 1;
-      if (flat[p] || isNear) continue;
-      const seen = flatColoursRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : nearest(binOf(data[4 * q]!, data[4 * q + 1]!, data[4 * q + 2]!)).label), x, y);
+      if (nearest(bin) & 1) continue;
+      const seen = flatColoursRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : nearest(binOf(data[4 * q]!, data[4 * q + 1]!, data[4 * q + 2]!)) >> 1), x, y);
       // What is see-through beside bare surface is its edge, whatever colour a program gave it there.
       if ((data[4 * p + 3]! < 255 && seen.includes(0)) || isMixture(colourAt(data, p), seen.map((one) => colours[one]!))) continue;
       is[p] = 1;
@@ -58,6 +63,8 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
       bins.set(bin, { count: sum.count + 1, r: sum.r + r, g: sum.g + g, b: sum.b + b });
     }
   }
+  if (bins.size === 0) return { plain: flat, colours: [], lost: [] };
+  const inked = others + flats * (1 - (palette[0]?.share ?? 0));
   const least = Math.max(LEAST_PIXELS, leastShare * inked);
   const found: PaletteColour[] = [];
   const open = new Map(
@@ -81,7 +88,12 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
     }
   }
   const inBins = (among: { readonly has: (bin: number) => boolean }) => is.map((hair, p) => (hair && among.has(binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!)) ? 1 : 0));
-  return { is, plain: inBins(plainBins), colours: found, lost: inBins(open) };
+  const plain = inBins(plainBins);
+  return {
+    plain: found.length > 0 ? flat.map((isFlat, p) => (isFlat || plain[p] ? 1 : 0)) : flat,
+    colours: found,
+    lost: open.size > 0 ? boxesOfPatches({ width, height, of: inBins(open) }, LEAST_LOST).map(({ box }) => box) : [],
+  };
 }
 
 interface Mixed {
@@ -155,18 +167,17 @@ function isBetween(colour: Rgba, a: Rgba, b: Rgba): boolean {
   return Math.sqrt(off) <= SMEARED.least + SMEARED.share * Math.sqrt(length);
 }
 
-/** Gives the colour of a palette that is nearest to a bin, counted from 1, and whether it is that colour; worked out once a bin. */
-function nearestColour(palette: readonly PaletteColour[]): (bin: number) => { readonly label: number; readonly isNear: boolean } {
+/** Gives twice the number of the colour of a palette that is nearest to a bin, counted from 1, and one more where it is that colour; worked out once a bin. */
+function nearestColour(palette: readonly PaletteColour[]): (bin: number) => number {
   const labs = palette.map(({ rgb }) => labOf(rgb));
-  const known = new Map<number, { readonly label: number; readonly isNear: boolean }>();
+  const known = new Uint8Array(BINS);
+  const isKnown = new Uint8Array(BINS);
   return (bin) => {
-    const before = known.get(bin);
-    if (before) return before;
+    if (isKnown[bin]) return known[bin]!;
     const lab = labOf(centreOfBin(bin));
     const far = labs.map((other) => apart(other, lab));
     const least = Math.min(Infinity, ...far);
-    const made = { label: far.indexOf(least) + 1, isNear: least <= ONE_COLOUR };
-    known.set(bin, made);
-    return made;
+    isKnown[bin] = 1;
+    return (known[bin] = 2 * (far.indexOf(least) + 1) + (least <= ONE_COLOUR ? 1 : 0));
   };
 }

@@ -1,5 +1,5 @@
 import type { Box } from '../../../geometry/index.js';
-import { binOf, centreOfBin, labOf, type PaletteColour } from './palette.js';
+import { BINS, binOf, centreOfBin, labOf, type PaletteColour } from './palette.js';
 import type { Pixels } from './pixels.js';
 import { saddleFinder } from './saddles.js';
 
@@ -64,7 +64,7 @@ function nearestAmong(seen: number, p: number, distance: (p: number, label: numb
 /** Gives the label for a coarse bin of colour, worked out when a bin is first met: few of them occur. */
 function nearestByBin(palette: readonly PaletteColour[]): (bin: number) => number {
   const labs = palette.map(({ rgb }) => labOf(rgb));
-  const known = new Uint8Array(32_768);
+  const known = new Uint8Array(BINS);
   const workOut = (bin: number) => {
     const lab = labOf(centreOfBin(bin));
     let [best, least] = [0, Infinity];

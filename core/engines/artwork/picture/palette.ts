@@ -21,7 +21,7 @@ export const ONE_COLOUR = 9;
 /** A colour of less than this share of all but the commonest is no ink when the app rules. */
 export const LEAST_SHARE = 0.002;
 export const MOST_COLOURS = 12;
-const BINS = 32_768;
+export const BINS = 32_768;
 
 const toOklab = useMode(modeOklab);
 

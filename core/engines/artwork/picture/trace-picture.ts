@@ -4,7 +4,7 @@ import type { Artwork, Paint } from '../artwork.js';
 import type { Noticed } from '../noticed.js';
 import { edgeChains, type Chain } from './chains.js';
 import { curvesOf, FARTHEST_TIP_PX, fitChain, reversedChain, type FittedChain } from './fit-curves.js';
-import { boxesOfPatches, labelPixels, patchesOf, withoutSpecks, type Labels, type Patches, type Rgba } from './labels.js';
+import { labelPixels, patchesOf, withoutSpecks, type Labels, type Patches, type Rgba } from './labels.js';
 import { hairsOf } from './hairs.js';
 import { flatPixels, labOf, LEAST_SHARE, merged, paletteOf, type PaletteColour } from './palette.js';
 import { prepared, WORKING_PIXELS, type Pixels } from './pixels.js';
@@ -16,8 +16,6 @@ export const MM_PER_PIXEL = 25.4 / 96;
 const EVEN_EDGE = 0.5;
 /** Patches with less than this share of what is kept do not stretch the frame. */
 const FRAME_SHARE = 0.0005;
-/** Lost lines and spots of fewer pixels are dust. */
-const LEAST_LOST = 8;
 /** More edges than this, or more points on them together, are noise and not a drawing. */
 const MOST_CHAINS = 20_000;
 const MOST_POINTS = 1_500_000;
@@ -61,8 +59,7 @@ export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours
   const wanted = tracing.colours === null ? null : tracing.colours + extra;
   const palette = wanted === null ? ruled : merged([...paletteOf(pixels, flat, wanted), ...hairsOf(pixels, flat, flatColours, 0).colours], wanted);
   await step('pixels', 0.4);
-  const plain = flat.map((isFlat, p) => (isFlat || hairs.plain[p] ? 1 : 0));
-  let labels = labelPixels(pixels, plain, palette);
+  let labels = labelPixels(pixels, hairs.plain, palette);
   const groundLabel = palette.findIndex(isGround) + 1;
   await step('patches', 0.55);
   let patches = patchesOf(labels);
@@ -80,7 +77,7 @@ export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours
     frame: frameOf(labels, patches),
     background: groundLabel > 0 ? 'colour' : ground === 'transparent' ? 'transparent' : 'none',
     inks,
-    lost: boxesOfPatches({ width: pixels.width, height: pixels.height, of: hairs.lost }, LEAST_LOST).map(({ box }) => box),
+    lost: hairs.lost,
   };
 }
 
