@@ -4,7 +4,7 @@ import type { Artwork, Clip, PaintedRegion } from '../artwork.js';
 import type { Noticed, NoticedCode } from '../noticed.js';
 import type { Pixels } from '../picture/pixels.js';
 import { paintRegions } from '../paint-regions.js';
-import { differingPlaces, type Difference } from './differing-places.js';
+import { differingPlaces, type Difference, type DifferingPlace } from './differing-places.js';
 import type { DrawSvg } from './renderer.js';
 
 /** So fine a drawing is compared: on a decal of 200 mm a pixel is half a millimetre. */
@@ -54,8 +54,7 @@ export function compareWithDrawing(svg: Uint8Array, artwork: Artwork, draw: Draw
   const drawn = isTooMuch ? null : drawnOrNull(() => draw(svg, artwork, LONGEST_PX));
   const remade = drawn && drawnOrNull(() => draw(areasSvg(regions, artwork, scale), artwork, LONGEST_PX));
   if (!drawn || !remade || drawn.width !== remade.width || drawn.height !== remade.height) return [{ code: 'not-compared' }];
-  const explained = artwork.noticed.flatMap((one) => (one.places ?? (one.where ? [one.where] : [])).map((place) => ({ differences: EXPLAINED[one.code] ?? [], box: transformBox(place, scaling(scale)) })));
-  const open = differingPlaces(drawn, remade).filter(({ difference, box }) => !explained.some((by) => by.differences.includes(difference) && holds(by.box, box)));
+  const open = differingPlaces(drawn, remade).filter((place) => !isExplained(place, artwork.noticed, scale));
   return (['missing', 'extra', 'colour'] as const).flatMap((difference): Noticed[] => {
     const boxes = open.filter((place) => place.difference === difference).map(({ box }) => transformBox(box, scaling(1 / scale)));
     return boxes.length > 0 ? [{ code: 'not-as-drawn', difference, ...atPlaces(boxes) }] : [];
@@ -69,6 +68,11 @@ function drawnOrNull(drawing: () => Pixels): Pixels | null {
   } catch {
     return null;
   }
+}
+
+/** Whether something that was noticed says why a place differs; `scale` is how many pixels a millimetre has. */
+export function isExplained({ difference, box }: DifferingPlace, noticed: readonly Noticed[], scale: number): boolean {
+  return noticed.some((one) => EXPLAINED[one.code]?.includes(difference) && (one.places ?? (one.where ? [one.where] : [])).some((place) => holds(transformBox(place, scaling(scale)), box)));
 }
 
 function holds(outer: Box, box: Box): boolean {

@@ -62,7 +62,8 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, { rules
   };
   const declareAll = (declarations: readonly Declaration[], weight: number) => {
     for (const d of declarations) {
-      if (d.property === 'font') for (const [property, value] of fontShorthand(d.value)) declare(property, value, d.important ? weight + IMPORTANT : weight);
+      const parts = d.property === 'font' ? fontShorthand(d.value) : d.property === 'marker' ? MARKERS.map((property) => [property, d.value] as const) : [];
+      for (const [property, value] of parts) declare(property, value, d.important ? weight + IMPORTANT : weight);
       if (PROPERTIES.has(d.property)) declare(d.property, d.value, d.important ? weight + IMPORTANT : weight);
     }
   };
@@ -113,6 +114,9 @@ function fontWeight(value: string, parent: string): string {
   const words: ReadonlyMap<string, number> = new Map(Object.entries({ normal: 400, bold: 700, bolder: before < 350 ? 400 : before < 550 ? 700 : 900, lighter: before < 550 ? 100 : before < 750 ? 400 : 700 }));
   return String(words.get(value) ?? (Number(value) || 400));
 }
+
+/** What the `marker` shorthand stands for. */
+const MARKERS = ['marker-start', 'marker-mid', 'marker-end'] as const;
 
 /** Weight, size and family of the `font` shorthand. */
 function fontShorthand(value: string): [string, string][] {
