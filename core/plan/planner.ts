@@ -185,7 +185,7 @@ export class Planner {
       const bytes = part.kind === 'drawing' ? sources.get(part.source.id) : undefined;
       if (part.kind !== 'drawing' || !bytes || read.artwork.paints.length === 0) continue;
       await hooks.breathe?.();
-      const findings = (await this.#cache.take(comparePartStage(this.#reader), { part, read, bytes })).map((finding) => placedFinding(finding, matrices.get(part.id)!));
+      const findings = (await this.#cache.take(comparePartStage(this.#reader), { read, bytes })).map((finding) => placedFinding(finding, matrices.get(part.id)!));
       found.push(...(artwork.parts.length > 1 ? findings.map((finding) => sayOfPart(finding, part)) : findings));
     }
     return found.length === 0 ? plan : collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, ...found] } }, recipe.repair.letBe);

@@ -35,6 +35,8 @@ export interface Artwork {
   /** Traced: its frame is the edge of a photograph, and no artboard that anything could reach beyond. */
   readonly isPicture?: true;
   readonly paints: readonly Paint[];
+  /** Of a drawing of lines: those that became the outlines of its paints. */
+  readonly lines?: readonly { readonly curves: Curves; readonly matrix: Matrix }[];
   readonly noticed: readonly Noticed[];
 }
 

@@ -72,11 +72,11 @@ export class ArtworkReader {
     return readSvg(bytes, source, { ...given, typesetter });
   }
 
-  /** Where an artwork that was read of an SVG is not as the file is drawn by another program; nothing for other drawings. */
-  async notAsDrawn(bytes: Uint8Array, source: string, artwork: Artwork): Promise<Noticed[]> {
-    if (isDxf(bytes, source)) return [];
-    const [{ openRenderer }, { compareWithDrawing }] = await Promise.all([import('./as-drawn/renderer.js'), import('./as-drawn/compare-with-drawing.js')]);
-    return compareWithDrawing(bytes, artwork, await openRenderer(this.resources.rendererModule));
+  /** Where what was read of a drawing is not as it is drawn: an SVG as another program draws it, a DXF by the lines that it is made of. */
+  async notAsDrawn(bytes: Uint8Array, artwork: Artwork): Promise<Noticed[]> {
+    const { openRenderer } = await import('./as-drawn/renderer.js');
+    const draw = await openRenderer(this.resources.rendererModule);
+    return artwork.lines ? (await import('./as-drawn/compare-lines.js')).compareLines(artwork, draw) : (await import('./as-drawn/compare-with-drawing.js')).compareWithDrawing(bytes, artwork, draw);
   }
 
   async #embedded(href: string, source: string): Promise<Artwork | null> {

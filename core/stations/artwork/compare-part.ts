@@ -2,18 +2,15 @@ import type { ArtworkReader } from '../../engines/artwork/index.js';
 import type { Finding } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import type { ArtworkPatch } from './decisions.js';
-import type { DrawingPart } from './artwork-part.js';
 import type { ReadPart } from './read-part.js';
 import { noticedInWords } from './said-late.js';
 
 export interface ComparePartContext {
-  readonly part: DrawingPart;
   readonly read: ReadPart;
   readonly bytes: Uint8Array;
 }
 
 interface ComparePartRead {
-  readonly fileName: string;
   readonly bytes: Uint8Array;
   readonly read: ReadPart;
 }
@@ -22,8 +19,8 @@ interface ComparePartRead {
 export function comparePartStage(reader: ArtworkReader): Stage<ComparePartContext, ComparePartRead, readonly Finding<ArtworkPatch>[]> {
   return {
     name: 'part compared',
-    read: ({ part, read, bytes }) => ({ fileName: part.source.fileName, bytes, read }),
-    run: async ({ fileName, bytes, read }) => noticedInWords(await reader.notAsDrawn(bytes, fileName, read.artwork), { fonts: {} }),
+    read: ({ read, bytes }) => ({ bytes, read }),
+    run: async ({ bytes, read }) => noticedInWords(await reader.notAsDrawn(bytes, read.artwork), { fonts: {} }),
   };
 }
 

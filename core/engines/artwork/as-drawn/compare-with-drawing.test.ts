@@ -14,7 +14,7 @@ const frame = (body: string) => `<svg xmlns="http://www.w3.org/2000/svg" viewBox
 async function read(svg: string): Promise<Artwork> {
   return reader.drawing(bytesOf(svg), 'test.svg', NO_REPAIR);
 }
-const compared = (svg: string, artwork: Artwork) => reader.notAsDrawn(bytesOf(svg), 'test.svg', artwork);
+const compared = (svg: string, artwork: Artwork) => reader.notAsDrawn(bytesOf(svg), artwork);
 const differing = (noticed: readonly Noticed[]) => noticed.filter((one): one is NoticedOf<'not-as-drawn'> => one.code === 'not-as-drawn');
 
 const RED = '<rect x="40" y="30" width="60" height="40" fill="#b3262b"/>';

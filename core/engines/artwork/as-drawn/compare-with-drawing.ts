@@ -8,9 +8,9 @@ import { differingPlaces, type Difference, type DifferingPlace } from './differi
 import type { DrawSvg } from './renderer.js';
 
 /** So fine a drawing is compared: on a decal of 200 mm a pixel is half a millimetre. */
-const LONGEST_PX = 400;
+export const LONGEST_PX = 400;
 /** So true its curves are to that, px. */
-const FLATTEN_PX = 0.2;
+export const FLATTEN_PX = 0.2;
 
 /** What was noticed of a place explains these differences there. */
 const EXPLAINED: { readonly [Code in NoticedCode]?: readonly Difference[] } = {
@@ -24,6 +24,7 @@ const EXPLAINED: { readonly [Code in NoticedCode]?: readonly Difference[] } = {
   'gradient-flattened': ['missing', 'extra', 'colour'],
   'mask-ignored': ['extra', 'colour'],
   'opacity-flattened': ['extra', 'colour'],
+  'open-outline': ['missing'],
   'pattern-flattened': ['missing', 'extra', 'colour'],
   'pattern-left': ['missing', 'colour'],
   'picture-damaged': ['missing', 'colour'],
@@ -49,9 +50,7 @@ const SLACK_PX = 2;
 export function compareWithDrawing(svg: Uint8Array, artwork: Artwork, draw: DrawSvg): Noticed[] {
   const scale = LONGEST_PX / Math.max(artwork.widthMm, artwork.heightMm);
   const { regions, noticed } = paintRegions({ ...artwork, paints: artwork.paints.filter((paint) => !paint.mayCross && !paint.clips.some(hasLetters)) }, scale, FLATTEN_PX);
-  // What takes the kernel minutes takes the renderer minutes, and nothing can stop it.
-  const isTooMuch = noticed.some(({ code }) => code === 'too-tangled' || code === 'too-many-points' || code === 'too-many-colours');
-  const drawn = isTooMuch ? null : drawnOrNull(() => draw(svg, artwork, LONGEST_PX));
+  const drawn = isTooMuch(noticed) ? null : drawnOrNull(() => draw(svg, artwork, LONGEST_PX));
   const remade = drawn && drawnOrNull(() => draw(areasSvg(regions, artwork, scale), artwork, LONGEST_PX));
   if (!drawn || !remade || drawn.width !== remade.width || drawn.height !== remade.height) return [{ code: 'not-compared' }];
   const open = differingPlaces(drawn, remade).filter((place) => !isExplained(place, artwork.noticed, scale));
@@ -61,8 +60,13 @@ export function compareWithDrawing(svg: Uint8Array, artwork: Artwork, draw: Draw
   });
 }
 
+/** What takes the kernel minutes takes the renderer minutes, and nothing can stop it. */
+export function isTooMuch(noticed: readonly Noticed[]): boolean {
+  return noticed.some(({ code }) => code === 'too-tangled' || code === 'too-many-points' || code === 'too-many-colours');
+}
+
 /** The renderer refuses some drawings that are read, and gives up on others without saying why. */
-function drawnOrNull(drawing: () => Pixels): Pixels | null {
+export function drawnOrNull(drawing: () => Pixels): Pixels | null {
   try {
     return drawing();
   } catch {

@@ -1,8 +1,9 @@
 import { Helper } from 'dxf';
 import { describe, expect, it } from 'vitest';
+import { resourcesInNode } from '../../../../platform/artwork-resources.js';
 import { areaOf, boundsOf, subtract, transformRing, translateRings, unite, type Rings } from '../../../geometry/index.js';
 import { randomDxf } from '../../../testing/dxf-grammar.js';
-import { paintRegions, readArtwork } from '../index.js';
+import { ArtworkReader, paintRegions, readArtwork } from '../index.js';
 
 /** Ends nearer than this meet, in the drawing's units. */
 const MEET = 0.001;
@@ -30,6 +31,20 @@ function fromCorner(rings: Rings): Rings {
   const { minX, minY } = boundsOf(rings)!;
   return translateRings(rings, -minX, -minY);
 }
+
+describe('lines held against the edges that they became', () => {
+  const reader = new ArtworkReader(resourcesInNode);
+  it.each(Array.from({ length: 30 }, (_, seed) => seed))('are all there, and one that is lost is missed, seed %i', async (seed) => {
+    const artwork = readArtwork(new TextEncoder().encode(randomDxf(seed).text), 'made-up.dxf');
+    expect(await reader.notAsDrawn(new Uint8Array(), artwork)).toEqual([]);
+    const [paint] = artwork.paints;
+    const starts = paint!.curves.ops.flatMap((op, i) => (op === 'M' ? [i] : []));
+    // Without its last loop: each has an M, lines of two figures, and a Z.
+    const [ops, end] = [paint!.curves.ops.slice(0, starts.at(-1)), paint!.curves.ops.slice(0, starts.at(-1)).filter((op) => op !== 'Z').length * 2];
+    const lost = { ...artwork, paints: [{ ...paint!, curves: { ops, coords: paint!.curves.coords.slice(0, end) } }, ...artwork.paints.slice(1)] };
+    expect(await reader.notAsDrawn(new Uint8Array(), lost)).toMatchObject([{ code: 'not-as-drawn', difference: 'missing' }]);
+  });
+});
 
 describe('drawings made up by a grammar have the areas that another reader gives them', () => {
   const SEEDS = Array.from({ length: process.env['LANTERN_LONG'] ? 3000 : 100 }, (_, seed) => seed);

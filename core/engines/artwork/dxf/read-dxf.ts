@@ -67,7 +67,8 @@ class DxfReader {
     const box = this.#bounds(tolerance)!;
     const toPage: Matrix = [1, 0, 0, -1, -box.minX, box.maxY];
     const paints = this.#paints(tolerance, toPage);
-    return { widthMm: Math.max(box.maxX - box.minX, 1e-3), heightMm: Math.max(box.maxY - box.minY, 1e-3), ...(isStated ? {} : { mmPerUnit: k }), paints, noticed: this.#noticed };
+    const lines = this.#drawn.filter(({ width }) => width === 0).map(({ curves, matrix }) => ({ curves, matrix: compose(toPage, matrix) }));
+    return { widthMm: Math.max(box.maxX - box.minX, 1e-3), heightMm: Math.max(box.maxY - box.minY, 1e-3), ...(isStated ? {} : { mmPerUnit: k }), paints, lines, noticed: this.#noticed };
   }
 
   #mmPerUnit(): { readonly k: number; readonly isStated: boolean } {
