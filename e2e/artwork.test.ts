@@ -214,6 +214,12 @@ describe('several parts', () => {
     expect(await browser.complaints()).toEqual([]);
   });
 
+  it('are held against a picture of the file, and what is not as drawn is shown', async () => {
+    const { sees } = browser;
+    await give('dot.svg', `<!DOCTYPE svg [<!ENTITY dot '<circle xmlns="http://www.w3.org/2000/svg" cx="150" cy="60" r="12" fill="#f2b632"/>'>]><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 120" width="200mm" height="120mm"><rect x="20" y="20" width="80" height="80" fill="#b3262b"/><circle cx="150" cy="60" r="36" fill="#1d4e89"/>&dot;</svg>`);
+    await sees('The colour here is another than in the drawing');
+  });
+
   it('take a gradient, a pattern and text in an unknown font, each with its remedies', { timeout: 300_000 }, async () => {
     const { press, sees } = browser;
     await give(
