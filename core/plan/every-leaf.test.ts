@@ -22,7 +22,7 @@ const sha = (digit: string) => digit.repeat(64);
 const parts: readonly ArtworkPart[] = [
   { ...drawingPart({ id: 'a', fileName: 'a.svg', sha256: sha('0') }), place: { ...AT_ORIGIN, xMm: 30, yMm: 20 } },
   { ...picturePart({ id: 'p', fileName: 'p.png', sha256: sha('1') }), place: { ...AT_ORIGIN, xMm: 90, yMm: 20 } },
-  { kind: 'lettering', id: 'l', lettering: { ...newLettering('Ab'), capHeightMm: 12, arc: { radiusMm: 80, bend: 'up' }, alternates: { 0: 'salt' } }, fontSource: null, place: { ...AT_ORIGIN, xMm: 40, yMm: 60 } },
+  { kind: 'lettering', id: 'l', lettering: { ...newLettering('Ab'), capHeightMm: 12, arc: { radiusMm: 80, bend: 'up' }, alternates: { 0: 'salt' }, colourBy: 'band', colours: ['#b3262b', '#f2b632'], bands: { heights: [0.4], along: 'line' } }, fontSource: null, place: { ...AT_ORIGIN, xMm: 40, yMm: 60 } },
 ];
 const place = { part: 'a', xMm: 55, yMm: 5, acrossMm: 1.1 };
 const BASE: RecipePatch = {
@@ -59,7 +59,7 @@ function changed<T>(value: T, [key, ...rest]: Path, to: unknown): T {
   return copy as T;
 }
 
-const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'a', sha('2'), 'Renamed'];
+const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'a', sha('2'), 'Renamed'];
 
 /** Other values for a leaf, of which the first that is allowed is taken. */
 function others(leaf: unknown): unknown[] {

@@ -35,6 +35,13 @@ export function mixColours(parts: readonly { readonly hex: string; readonly weig
 
 const toLab = useMode(modeLab65);
 
+/** The colour so far (0 to 1) on the straight way from one to another in CIELAB, brought back into what screens show. */
+export function mixInLab(from: string, to: string, share: number): string {
+  const [a, b] = [toLab(parse(from)!), toLab(parse(to)!)];
+  const between = (x: number, y: number) => x + (y - x) * share;
+  return formatHex(toRgb({ mode: 'lab65', l: between(a.l, b.l), a: between(a.a, b.a), b: between(a.b, b.b) }));
+}
+
 /** CIELAB lightness of a colour, 0 to 100. */
 export function colourLightness(hex: string): number {
   return toLab(parse(hex)!).l;

@@ -7,6 +7,7 @@ export type { Artwork, Clip, Paint, PaintedRegion } from './artwork.js';
 export { splitCutLines } from './cut-lines.js';
 export { colourDifference, colourLightness, parseColour } from './colour.js';
 export { colourName } from './colour-name.js';
+export { bandHeights, coloursOf, MOST_BANDS } from './lettering/letter-colours.js';
 export type { Lettering } from './lettering/lettering.js';
 export type { LetterChoice } from './lettering/set-lettering.js';
 export { scriptsIn, setsScriptsOf } from './lettering/scripts.js';

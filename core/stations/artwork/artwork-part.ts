@@ -75,6 +75,8 @@ export function newLettering(text: string): Lettering {
     ligatures: true,
     colourBy: 'all',
     colours: ['#16181a'],
+    share: { kind: 'turn' },
+    bands: { heights: [], along: 'line' },
     alternates: {},
   };
 }

@@ -1,3 +1,4 @@
+import { MOST_BANDS } from '../../engines/artwork/index.js';
 import { PLACE_REMEDIES } from '../../words/index.js';
 import { colour, coordinate, few, mm, object, orNull, text } from '../schema.js';
 import type { Patch, Slice } from '../slice.js';
@@ -35,8 +36,10 @@ const lettering = object({
   arc: orNull(object({ radiusMm: { type: 'number', minimum: 1, maximum: 100_000 }, bend: { enum: ['up', 'down'] } })),
   kerning: { type: 'boolean' },
   ligatures: { type: 'boolean' },
-  colourBy: { enum: ['all', 'line', 'word', 'letter'] },
+  colourBy: { enum: ['all', 'line', 'word', 'letter', 'band'] },
   colours: { type: 'array', items: colour, minItems: 1, maxItems: 24 },
+  share: { anyOf: [object({ kind: { enum: ['turn', 'runs'] } }), object({ kind: { const: 'fade' }, steps: { type: 'integer', minimum: 2, maximum: 12 } })] },
+  bands: object({ heights: { type: 'array', items: { type: 'number', minimum: 0.02, maximum: 0.98 }, maxItems: MOST_BANDS - 1 }, along: { enum: ['line', 'letter'] } }),
   alternates: { type: 'object', propertyNames: { pattern: '^\\d{1,3}$' }, additionalProperties: { type: 'string', pattern: '^[a-z0-9]{4}$' } },
 });
 const part = {
@@ -94,8 +97,15 @@ export const artworkSlice: Slice<ArtworkDecisions> = {
     }),
     // Version 3 cut shines and shadows as solid film.
     3: ({ repair }) => (typeof repair === 'object' && repair !== null ? { repair: { ...repair, shines: 'keep', beyondArtboard: 'cut' } } : {}),
+    // Version 5 knew no bands, and letters took their colours in turn.
+    5: ({ artworks }) => (Array.isArray(artworks) ? { artworks: artworks.map(withPlainLetters) } : {}),
   },
 };
+
+function withPlainLetters(part: unknown): unknown {
+  if (typeof part !== 'object' || part === null || !('lettering' in part) || typeof part.lettering !== 'object') return part;
+  return { ...part, lettering: { ...part.lettering, share: { kind: 'turn' }, bands: { heights: [], along: 'line' } } };
+}
 
 function isRepairOfVersion2(repair: unknown): repair is { readonly letBe: readonly unknown[] } {
   return typeof repair === 'object' && repair !== null && 'letBe' in repair && Array.isArray(repair.letBe);

@@ -1,7 +1,8 @@
-import { boundsOf, compose, flatten, joinBoxes, rotation, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
+import { boundsOf, compose, CurvesBuilder, flatten, joinBoxes, rotation, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
 import type { Noticed } from '../noticed.js';
 import type { Lettering } from './lettering.js';
-import type { Artwork, Paint } from '../artwork.js';
+import type { Artwork, Clip, Paint } from '../artwork.js';
+import { letterColours, letterStarts } from './letter-colours.js';
 import { lettersMissing } from './scripts.js';
 import { alternatesOf, capHeightEm, outlineOf, setLine, type Font, type SetGlyph } from './font.js';
 
@@ -28,7 +29,8 @@ export function setLettering(lettering: Lettering, font: Font): Artwork {
   const missing = new Set<string>();
   const lines = linesOf(lettering, font, { emMm, trackingMm, missing });
   const place = placer(lettering, lines);
-  const colours = colourer(lettering);
+  const bandsOf = letterColours(lettering);
+  const reachOf = bandReach(lettering, font, lines);
   const paints: Paint[] = [];
   lines.forEach((line, row) => {
     let x = 0;
@@ -36,14 +38,52 @@ export function setLettering(lettering: Lettering, font: Font): Artwork {
       const curves = outlineOf(set);
       if (curves.ops.length > 0) {
         const middle = x + (set.advance * emMm) / 2;
-        const matrix = [translation((set.dx * emMm) - (set.advance * emMm) / 2, -set.dy * emMm), scaling(emMm)].reduce(compose, place(row, line, middle));
+        const onBaseline = place(row, line, middle);
+        const matrix = [translation((set.dx * emMm) - (set.advance * emMm) / 2, -set.dy * emMm), scaling(emMm)].reduce(compose, onBaseline);
         const index = line.start + set.index;
-        paints.push({ colour: colours(index), curves, matrix, how: { kind: 'fill', rule: 'nonzero' }, clips: [], element: `the letter “${lettering.text[index] ?? ''}”`, elementIndex: index, mayCross: true });
+        for (const { colour, from, to } of bandsOf(index)) {
+          const clips = from === -Infinity && to === Infinity ? [] : [bandClip(from, to, reachOf(index), compose(onBaseline, scaling(emMm)))];
+          paints.push({ colour, curves, matrix, how: { kind: 'fill', rule: 'nonzero' }, clips, element: `the letter “${lettering.text[index] ?? ''}”`, elementIndex: index, mayCross: true });
+        }
       }
       x += set.advance * emMm + trackingMm;
     }
   });
   return framed(paints, capHeightMm, noticedOf(lettering, lines, missing));
+}
+
+/** Heights over the baseline that bands of a letter are measured by, ems. */
+interface BandReach {
+  readonly bottomEm: number;
+  readonly topEm: number;
+}
+
+/** Gives what the bands of the letter at an index are measured by: its own outline with its accents, or a flat capital's height. */
+function bandReach({ bands, colourBy, text }: Lettering, font: Font, lines: readonly Line[]): (index: number) => BandReach {
+  const capital: BandReach = { bottomEm: 0, topEm: capHeightEm(font) };
+  if (colourBy !== 'band' || bands.along === 'line') return () => capital;
+  const startOf = letterStarts(text);
+  const reaches = new Map<number, BandReach>();
+  for (const line of lines) {
+    for (const set of line.glyphs) {
+      const box = boundsOf(flatten(outlineOf(set), translation(0, -set.dy), FRAME_SHARE).map(({ points }) => points));
+      const start = startOf(line.start + set.index);
+      const before = reaches.get(start);
+      if (box) reaches.set(start, { bottomEm: Math.min(-box.maxY, before?.bottomEm ?? Infinity), topEm: Math.max(-box.minY, before?.topEm ?? -Infinity) });
+    }
+  }
+  return (index) => reaches.get(startOf(index)) ?? capital;
+}
+
+/** No letter reaches so far from its place, ems. */
+const FAR_EM = 20;
+
+/** All between two shares of a letter's height. `matrix` is from ems on its baseline to mm. */
+function bandClip(from: number, to: number, { bottomEm, topEm }: BandReach, matrix: Matrix): Clip {
+  const at = (share: number) => Math.min(FAR_EM, Math.max(-FAR_EM, bottomEm + share * (topEm - bottomEm)));
+  const [low, high] = [-at(from), -at(to)];
+  const curves = new CurvesBuilder().add('M', -FAR_EM, high).add('L', FAR_EM, high).add('L', FAR_EM, low).add('L', -FAR_EM, low).add('Z').build();
+  return { outlines: [{ curves, matrix, rule: 'nonzero', clips: [] }], clips: [] };
 }
 
 function linesOf(lettering: Lettering, font: Font, { emMm, trackingMm, missing }: { emMm: number; trackingMm: number; missing: Set<string> }): Line[] {
@@ -78,31 +118,15 @@ function placer({ capHeightMm, lineSpacing, align, arc }: Lettering, lines: read
   };
 }
 
-/** The colour of the letter at an index of the text. */
-function colourer({ text, colourBy, colours }: Lettering): (index: number) => string {
-  const letters = colourBy === 'letter' ? [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)].filter(({ segment }) => /\S/.test(segment)).map(({ index }) => index) : [];
-  const turn = (n: number) => colours[n % colours.length]!;
-  const before = (index: number) => text.slice(0, index);
-  return (index) => {
-    switch (colourBy) {
-      case 'all':
-        return turn(0);
-      case 'line':
-        return turn(before(index).split('\n').length - 1);
-      case 'word':
-        return turn((before(index + 1).match(/\S+/g)?.length ?? 1) - 1);
-      case 'letter':
-        // An accent typed by itself belongs to its letter.
-        return turn(letters.filter((start) => start <= index).length - 1);
-    }
-  };
-}
-
 function framed(paints: readonly Paint[], capHeightMm: number, noticed: readonly Noticed[]): Artwork {
   const box = paints.reduce<Box | null>((sum, paint) => joinBoxes(sum, boundsOf(flatten(paint.curves, paint.matrix, capHeightMm * FRAME_SHARE).map((line) => line.points))), null);
   if (!box) return { widthMm: capHeightMm, heightMm: capHeightMm, paints: [], noticed };
   const toFrame = translation(-box.minX, -box.minY);
-  return { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY, paints: paints.map((paint) => ({ ...paint, matrix: compose(toFrame, paint.matrix) })), noticed };
+  return { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY, paints: paints.map((paint) => ({ ...paint, matrix: compose(toFrame, paint.matrix), clips: paint.clips.map((clip) => movedClip(clip, toFrame)) })), noticed };
+}
+
+function movedClip({ outlines, clips }: Clip, matrix: Matrix): Clip {
+  return { outlines: outlines.map((outline) => ({ ...outline, matrix: compose(matrix, outline.matrix) })), clips };
 }
 
 function noticedOf({ arc, lineSpacing, capHeightMm }: Lettering, lines: readonly Line[], missing: ReadonlySet<string>): Noticed[] {
