@@ -9,7 +9,6 @@ import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { PressableWordButton } from '../../ui/pressable.js';
 import { Choice } from '../../ui/choice.js';
-import { ColourField } from '../../ui/colour-field.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Labelled, TextArea } from '../../ui/plain-fields.js';
@@ -17,12 +16,12 @@ import { WrongNote } from '../../ui/figure-style.js';
 import type { Reading } from '../../ui/draft.js';
 import { useDraft } from '../../ui/use-draft.js';
 import { FontPicker } from './font-picker.js';
+import { LetterColours } from './letter-colours.js';
 import { LetterFormsPicker } from './letter-forms.js';
 import { useFonts, type FontChoice } from './use-fonts.js';
 import type { Arrangement, ArrangedPart } from './use-arrangement.js';
 
 const ALIGN = [['left', 'Left'], ['centre', 'Centred'], ['right', 'Right']] as const;
-const COLOUR_BY = [['all', 'All alike'], ['line', 'By line'], ['word', 'By word'], ['letter', 'By letter']] as const;
 const ARCS = [['none', 'Straight'], ['up', 'Curved up'], ['down', 'Curved down']] as const;
 
 /** A lettering and all that is decided about it; it stays words, and can be changed at any time. */
@@ -72,7 +71,7 @@ export function LetteringEditor({ arranged, arrangement }: { readonly arranged: 
           </p>
         )}
       </div>
-      <Colours lettering={kept.lettering} onChange={set} onTry={tryOut} />
+      <LetterColours lettering={kept.lettering} onChange={set} onTry={tryOut} />
       <p>
         Kerning is <WordButton onPress={() => set({ kerning: !lettering.kerning })}>{lettering.kerning ? 'on' : 'off'}</WordButton>, ligatures are{' '}
         <WordButton onPress={() => set({ ligatures: !lettering.ligatures })}>{lettering.ligatures ? 'on' : 'off'}</WordButton>
@@ -119,31 +118,6 @@ function Words({ text, onChange, onTry }: WordsProps) {
       <TextArea {...props} dir="auto" rows={Math.min(5, typed.split('\n').length + 1)} />
       <WrongNote draft={draft} />
     </Labelled>
-  );
-}
-
-interface ColoursProps {
-  readonly lettering: Lettering;
-  readonly onChange: (next: Partial<Lettering>) => void;
-  readonly onTry: (next: Partial<Lettering> | null) => void;
-}
-
-function Colours({ lettering, onChange, onTry }: ColoursProps) {
-  const { colourBy, colours } = lettering;
-  const withColour = (at: number, next: string) => colours.map((other, i) => (i === at ? next : other));
-  const shown = colourBy === 'all' ? colours.slice(0, 1) : colours;
-  return (
-    <div>
-      <Choice label="Colour by" value={colourBy} options={COLOUR_BY} onChange={(by) => onChange({ colourBy: by, colours: by !== 'all' && colours.length < 2 ? [colours[0]!, '#b3262b'] : colours })} />
-      <p>
-        {colourBy === 'all' ? 'The colour is ' : 'The colours, one after the other: '}
-        {shown.map((hex, i) => (
-          <ColourField key={i} label={`Colour ${i + 1}`} value={hex} onChange={(next) => onChange({ colours: withColour(i, next) })} onTry={(next) => onTry(next === null ? null : { colours: withColour(i, next) })} />
-        ))}{' '}
-        {colourBy !== 'all' && colours.length < 8 && <WordButton onPress={() => onChange({ colours: [...colours, '#1d4e89'] })}>add one</WordButton>}{' '}
-        {colourBy !== 'all' && colours.length > 1 && <WordButton onPress={() => onChange({ colours: colours.slice(0, -1) })}>remove one</WordButton>}
-      </p>
-    </div>
   );
 }
 
