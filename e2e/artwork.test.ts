@@ -81,6 +81,30 @@ describe('words', () => {
     expect(await browser.complaints()).toEqual([]);
   });
 
+  it('come in bands and fades, at heights that can be moved, through films in stock', { timeout: 300_000 }, async () => {
+    const { press, sees, write, driver } = browser;
+    await setWords('Marigold');
+    await sees('1 sheet');
+    await press('In bands');
+    await press('add one');
+    await sees('Cut from 3 films');
+    await write('Height of change 1, %', '20');
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.bands.heights.length === 2);
+    // A change does not pass its neighbour.
+    await type('Height of change 1, %', '90');
+    await sees('It must be from 2 to 65. Nothing was changed.');
+    await driver.actions().sendKeys(Key.ESCAPE).perform();
+    await press('By each letter’s height');
+    await press('Fading');
+    await sees('5 colours');
+    await press('go through films in stock');
+    await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.share.kind === 'turn');
+    const films = (await saved()).artworks[0] as LetteringPart;
+    const stock = (await bench.api<{ films: { colour: string }[] }>('GET', '/api/shop')).body.films.map((film) => film.colour);
+    expect(films.lettering.colours.filter((colour) => !stock.includes(colour))).toEqual([]);
+    expect(await browser.complaints()).toEqual([]);
+  });
+
   it('are offered only fonts that have their letters', async () => {
     const { press, sees, driver } = browser;
     const offered = () => driver.executeScript<string[]>(`return [...document.querySelectorAll('fieldset input[name=font]')].map((input) => input.getAttribute('aria-label'))`);

@@ -35,9 +35,9 @@ export function filmsBetween(from: string, to: string, stock: readonly Film[], m
   return best!.films;
 }
 
-/** The colour of the film of a stock that is least like some colours; of none of these when there is no plain film. */
+/** The colour of the plain film of a stock that is least like some colours, and like the white that they are looked at on; a basic one when that is less like them. */
 export function newColour(used: readonly string[], stock: readonly Film[]): string {
-  const apart = (colour: string) => Math.min(...used.map((other) => colourDifference(colour, other)));
+  const apart = (colour: string) => Math.min(...[...used, '#ffffff'].map((other) => colourDifference(colour, other)));
   const offered = [...stock.filter(isPlain).map(({ colour }) => colour), ...BASIC];
   return offered.reduce((best, colour) => (apart(colour) > apart(best) ? colour : best));
 }

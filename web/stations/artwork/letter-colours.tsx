@@ -13,9 +13,7 @@ import { Swatch } from '../../ui/swatch.js';
 const COLOUR_BY = [['all', 'All alike'], ['line', 'By line'], ['word', 'By word'], ['letter', 'By letter'], ['band', 'In bands']] as const;
 const SHARES = [['turn', 'One after the other'], ['runs', 'In equal runs'], ['fade', 'Fading']] as const;
 const SHARES_OF_BANDS = [['turn', 'One each'], ['fade', 'Fading']] as const;
-const ALONG = [['line', 'Straight'], ['letter', 'By each letter’s height']] as const;
-/** What a fade begins with: few enough films to lay. */
-const STEPS = 4;
+const ALONG = [['line', 'Straight across'], ['letter', 'By each letter’s height']] as const;
 const MOST_STEPS = 12;
 const MOST_COLOURS = 8;
 /** Bands are no nearer to each other, in hundredths of the height. */
@@ -34,6 +32,7 @@ export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps
   const isBand = colourBy === 'band';
   const isFade = colourBy !== 'all' && share.kind === 'fade';
   const most = isBand ? MOST_BANDS : MOST_COLOURS;
+  const mostSteps = isBand ? MOST_BANDS : MOST_STEPS;
   const colours = lettering.colours.slice(0, most);
   const made = coloursOf(lettering);
   const heights = bandHeights(lettering, made.length);
@@ -43,14 +42,16 @@ export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps
     ...(by === 'all' ? {} : { colours: withMore(colours) }),
     ...(by === 'band' && share.kind !== 'fade' ? { share: { kind: 'turn' } } : {}),
   });
-  const sharing = (kind: 'turn' | 'runs' | 'fade'): Partial<Lettering> => ({ share: kind === 'fade' ? { kind, steps: STEPS } : { kind }, colours: withMore(colours) });
+  // A fade begins with one step between any two colours, or two between only two: few enough films to lay.
+  const sharing = (kind: 'turn' | 'runs' | 'fade'): Partial<Lettering> => ({ share: kind === 'fade' ? { kind, steps: Math.min(mostSteps, Math.max(4, 2 * colours.length - 1)) } : { kind }, colours: withMore(colours) });
   const field = (at: number) => {
     const withColour = (next: string) => colours.map((other, i) => (i === at ? next : other));
     return <ColourField key={at} label={`Colour ${at + 1}`} value={colours[at]!} onChange={(next) => onChange({ colours: withColour(next) })} onTry={(next) => onTry(next === null ? null : { colours: withColour(next) })} />;
   };
   const throughFilms = () => {
-    const between = colours.slice(1).flatMap((to, i) => filmsBetween(colours[i]!, to, shop.films, isBand ? MOST_BANDS : MOST_STEPS).slice(i === 0 ? 0 : 1));
-    onChange({ colours: between.map((film) => film.colour).slice(0, most), share: { kind: isBand ? 'turn' : 'runs' } });
+    const films = Math.floor((most - 1) / (colours.length - 1)) + 1;
+    const between = colours.slice(1).flatMap((to, i) => filmsBetween(colours[i]!, to, shop.films, films).slice(i === 0 ? 0 : 1));
+    onChange({ colours: between.map((film) => film.colour), share: { kind: isBand ? 'turn' : 'runs' } });
   };
   return (
     <Box>
@@ -61,7 +62,7 @@ export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps
           <>The colour is {field(0)}</>
         ) : isFade ? (
           <>
-            In <NumberField label="Steps of the fade" value={share.steps} min={2} max={isBand ? MOST_BANDS : MOST_STEPS} onChange={(steps) => onChange({ share: { kind: 'fade', steps } })} /> steps from {colours.map((_, i) => field(i))}
+            In <NumberField label="Steps of the fade" value={share.steps} min={colours.length} max={mostSteps} onChange={(steps) => onChange({ share: { kind: 'fade', steps } })} /> steps from {colours.map((_, i) => field(i))}
           </>
         ) : (
           <>

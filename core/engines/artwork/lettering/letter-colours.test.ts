@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../../../platform/artwork-resources.js';
-import { areaOf, boundsOf, intersect, subtract, unite, type Rings } from '../../../geometry/index.js';
+import { areaOf, boundsOf, grow, intersect, subtract, unite, type Rings } from '../../../geometry/index.js';
+import { buildLayers, recompose, separate } from '../../layers/index.js';
 import { newLettering } from '../../../stations/artwork/index.js';
 import { seeded } from '../../../testing/seeded.js';
 import { ArtworkReader, colourDifference, coloursOf, paintRegions, SHIPPED_FONTS, type Lettering } from '../index.js';
@@ -85,6 +86,27 @@ describe('bands through letters', () => {
     // Of straight bands none lies on another, whatever letters run into each other.
     const { areas } = await painted(text, { ...more, colourBy: 'band', arc: null, bands: { ...more.bands!, along: 'line' } });
     if (!text.includes('\n')) expectWhole([...areas.values()], await whole(text, { ...more, arc: null }));
+  });
+});
+
+describe('layers of banded and faded letters', () => {
+  it.each([
+    ['straight bands', { colourBy: 'band', bands: { heights: [0.3, 0.6], along: 'line' } }],
+    ['bands by each letter', { colourBy: 'band', bands: { heights: [], along: 'letter' } }],
+    ['a fade over letters', { colourBy: 'letter', share: { kind: 'fade', steps: 4 } }],
+  ] as const)('show %s as they were, each with its trap under its neighbour', async (_, more) => {
+    for (const font of ['zilla-slab', 'pacifico', 'oswald']) {
+      const { regions } = await painted('Heron', { font, capHeightMm: 50, colours: [RED, YELLOW, BLUE], ...more });
+      const { layers } = buildLayers(separate(regions.map(({ colour, rings }) => ({ layer: colour, rings }))), { school: 'trapped', trapMm: 0.4 });
+      for (const { key, shows } of recompose(layers)) {
+        const { visible } = layers.find((layer) => layer.key === key)!;
+        expect(areaOf(subtract(shows, visible)) + areaOf(subtract(visible, shows))).toBeLessThan(0.05);
+      }
+      // What runs under a neighbour is the trap, and no more.
+      const laps = layers.reduce((sum, { cut, visible }) => sum + areaOf(subtract(cut, visible)), 0);
+      if (more.colourBy === 'band') expect(laps).toBeGreaterThan(1);
+      for (const { cut, visible } of layers) expect(areaOf(subtract(cut, grow(visible, 0.41)))).toBeLessThan(0.01);
+    }
   });
 });
 

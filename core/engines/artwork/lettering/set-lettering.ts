@@ -119,7 +119,9 @@ function placer({ capHeightMm, lineSpacing, align, arc }: Lettering, lines: read
 }
 
 function framed(paints: readonly Paint[], capHeightMm: number, noticed: readonly Noticed[]): Artwork {
-  const box = paints.reduce<Box | null>((sum, paint) => joinBoxes(sum, boundsOf(flatten(paint.curves, paint.matrix, capHeightMm * FRAME_SHARE).map((line) => line.points))), null);
+  // Bands of one letter share its outline.
+  const letters = paints.filter((paint, i) => paint.curves !== paints[i - 1]?.curves || paint.matrix !== paints[i - 1]?.matrix);
+  const box = letters.reduce<Box | null>((sum, { curves, matrix }) => joinBoxes(sum, boundsOf(flatten(curves, matrix, capHeightMm * FRAME_SHARE).map((line) => line.points))), null);
   if (!box) return { widthMm: capHeightMm, heightMm: capHeightMm, paints: [], noticed };
   const toFrame = translation(-box.minX, -box.minY);
   return { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY, paints: paints.map((paint) => ({ ...paint, matrix: compose(toFrame, paint.matrix), clips: paint.clips.map((clip) => movedClip(clip, toFrame)) })), noticed };
