@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { areaOf, countPieces, unite } from '../../geometry/index.js';
+import { areaOf, countPieces, grow, intersect, regionsOf, ringsOf, subtract, unite } from '../../geometry/index.js';
 import { disc, rectangle, seeded } from '../../testing/seeded.js';
 import { knockedOut, leastForBridges, leastForOnePiece, outlineArea, thinParts } from './index.js';
 
@@ -69,13 +69,40 @@ describe('the least outline', () => {
 
 describe('a knock-out', () => {
   it('takes shapes and clear space out of a base', () => {
-    const open = knockedOut([rectangle(0, 0, 100, 60)], [rectangle(30, 20, 40, 20)], 2, 1);
+    const open = knockedOut([rectangle(0, 0, 100, 60)], [rectangle(30, 20, 40, 20)], { clearanceMm: 2, fillBelowMm: 0, dropBelowMm2: 1 });
     expect(areaOf(open)).toBeCloseTo(6000 - (800 + 120 * 2 + Math.PI * 4), 1);
+  });
+
+  it.each(Array.from({ length: 50 }, (_, seed) => seed))('keeps its clearance, and leaves nothing inside or between that is narrower than it was told, seed %i', (seed) => {
+    const random = seeded(seed);
+    // Rings and bars beside each other, like letters of a word.
+    const shapes = unite(Array.from({ length: 5 }, (_, i) => {
+      const [x, r] = [20 * i + 15 + 3 * random(), 6 + 3 * random()];
+      return random() < 0.5 ? subtract([disc(x, 30, r, 80)], [disc(x, 30, r * (0.3 + 0.4 * random()), 60)]) : [rectangle(x - r / 2, 20 + 4 * random(), r, 18)];
+    }).flat());
+    const base = [rectangle(0, 0, 120, 60)];
+    const [clearanceMm, fillBelowMm, dropBelowMm2] = [0.5 + 2 * random(), [0, 3, 6, 100_000][seed % 4]!, [1, 40][seed % 2]!];
+    const open = knockedOut(base, shapes, { clearanceMm, fillBelowMm, dropBelowMm2 });
+    // Never nearer than the clearance, and exactly so far where nothing was filled or dropped.
+    expect(areaOf(intersect(open, grow(shapes, clearanceMm - 0.02)))).toBeLessThan(1e-3);
+    expect(areaOf(subtract(subtract(base, grow(shapes, clearanceMm + 0.02)), open))).toBeLessThanOrEqual(areaOf(subtract(base, grow(shapes, clearanceMm))) - areaOf(open) + 1e-3);
+    const pieces = regionsOf(open).map((region) => ringsOf([region]));
+    for (const piece of pieces) expect(areaOf(piece)).toBeGreaterThanOrEqual(dropBelowMm2);
+    const [ground, ...inside] = pieces.sort((a, b) => areaOf(b) - areaOf(a));
+    // What closes a gap between shapes is the ground's own.
+    for (const island of inside) expect(grow(island, -fillBelowMm / 2 + 0.001).length).toBeGreaterThan(0);
+    if (fillBelowMm > 1000) expect([inside.length, countPieces(ground!).pieces]).toEqual([0, 1]);
+    if (fillBelowMm === 0 && dropBelowMm2 === 1) expect(areaOf(open)).toBeGreaterThan(areaOf(subtract(base, grow(shapes, clearanceMm))) - 5 * dropBelowMm2);
+  });
+
+  it('leaves pieces that were small before', () => {
+    const open = knockedOut(unite([rectangle(0, 0, 60, 60), rectangle(70, 0, 2, 2)]), [disc(30, 30, 10, 60)], { clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: 25 });
+    expect(countPieces(open).pieces).toBe(2);
   });
 
   it('drops what is left inside counters and cannot be weeded, and keeps what can', () => {
     const letter = (counter: number) => unite([rectangle(30, 20, 30, 30), rectangle(45 - counter / 2, 35 - counter / 2, counter, counter)], 'evenodd');
-    expect(countPieces(knockedOut([rectangle(0, 0, 100, 80)], letter(5), 2.2, 1)).pieces).toBe(1);
-    expect(countPieces(knockedOut([rectangle(0, 0, 100, 80)], letter(12), 2, 1)).pieces).toBe(2);
+    expect(countPieces(knockedOut([rectangle(0, 0, 100, 80)], letter(5), { clearanceMm: 2.2, fillBelowMm: 0, dropBelowMm2: 1 })).pieces).toBe(1);
+    expect(countPieces(knockedOut([rectangle(0, 0, 100, 80)], letter(12), { clearanceMm: 2, fillBelowMm: 0, dropBelowMm2: 1 })).pieces).toBe(2);
   });
 });

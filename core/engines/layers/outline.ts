@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, countPieces, grow, growBevelled, growMitred, regionsOf, reversed, ringsOf, signedArea, subtract, tolerances, unite, type Region, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, countPieces, grow, growBevelled, growMitred, intersect, regionsOf, reversed, ringsOf, subtract, tolerances, unite, type Region, type Rings } from '../../geometry/index.js';
 import { thinParts } from './thin-parts.js';
 
 export type OutlineJoin = 'round' | 'mitred' | 'bevelled';
@@ -60,14 +60,24 @@ function leastWhere(most: number, holds: (mm: number) => boolean): number {
   return Number((high * STEP_MM).toFixed(2));
 }
 
-/**
- * A base with shapes and clear space all round them taken out. Islands of base left inside the shapes' own counters and elsewhere, too
- * small to weed, go too: those with less area than a square of `thinnestMm`.
- */
-export function knockedOut(base: Rings, shapes: Rings, clearanceMm: number, thinnestMm: number): Rings {
-  const open = subtract(base, grow(shapes, clearanceMm));
-  const before = regionsOf(base).filter((region) => areaOf(ringsOf([region])) < thinnestMm * thinnestMm).length;
-  // What was that small before is a decision of the artwork, not a leftover.
-  if (before > 0) return open.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
-  return ringsOf(regionsOf(open).filter((region) => areaOf(ringsOf([region])) >= thinnestMm * thinnestMm));
+/** What is taken out of a base besides shapes themselves. */
+export interface KnockOutOptions {
+  readonly clearanceMm: number;
+  /** Of the base inside the shapes and their clearance, and between them, what is narrower than this. */
+  readonly fillBelowMm: number;
+  /** Pieces that come off the base and are smaller than this, mm². */
+  readonly dropBelowMm2: number;
+}
+
+/** A base with shapes and clear space all round them taken out. Pieces that were small in the base itself are a decision of the artwork, and stay. */
+export function knockedOut(base: Rings, shapes: Rings, { clearanceMm, fillBelowMm, dropBelowMm2 }: KnockOutOptions): Rings {
+  const clear = outlineArea(shapes, clearanceMm, 'round', fillBelowMm);
+  const open = regionsOf(subtract(base, clear));
+  const area = (region: Region) => areaOf(ringsOf([region]));
+  const small = open.filter((region) => area(region) < dropBelowMm2);
+  if (small.length === 0) return ringsOf(open);
+  const before = regionsOf(base).filter((region) => area(region) < dropBelowMm2);
+  const wasSmall = ({ outer }: Region) => before.some((region) => areaOf(intersect([outer], ringsOf([region]))) > tolerances.CRUMB_MM2);
+  const dropped = new Set(small.filter((region) => !wasSmall(region)));
+  return ringsOf(open.filter((region) => !dropped.has(region) && area(region) > tolerances.CRUMB_MM2));
 }

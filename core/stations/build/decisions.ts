@@ -13,6 +13,8 @@ export interface PairDecision {
 export interface Outline {
   readonly id: string;
   readonly filmId: string;
+  /** The films that it goes round, and lies behind; null for all there is. */
+  readonly around: readonly string[] | null;
   /** How far it reaches beyond what it goes round; null lets the app find the least at which all is one piece. */
   readonly widthMm: number | null;
   readonly join: OutlineJoin;
@@ -25,6 +27,10 @@ export interface KnockOut {
   readonly shapeFilmId: string;
   readonly baseFilmId: string;
   readonly clearanceMm: number;
+  /** What of the other film lies inside the shapes and between them is taken out too where it is narrower than this; 0 keeps it, and a large figure takes all of it. */
+  readonly fillBelowMm: number;
+  /** Pieces of the other film that are left smaller than this are dropped; null drops those that cannot be weeded. */
+  readonly dropBelowMm2: number | null;
 }
 
 /** The cut line round printed artwork, moved by the cutter's tolerance. */
@@ -87,9 +93,9 @@ export const buildSlice: Slice<BuildDecisions> = {
       outlines: {
         type: 'array',
         maxItems: 6,
-        items: object({ id: text, filmId: text, widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }), join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: 100_000 } }),
+        items: object({ id: text, filmId: text, around: orNull({ type: 'array', items: text, minItems: 1, maxItems: 64, uniqueItems: true }), widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }), join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: 100_000 } }),
       },
-      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few }) },
+      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few, fillBelowMm: { type: 'number', minimum: 0, maximum: 100_000 }, dropBelowMm2: orNull({ type: 'number', minimum: 0, maximum: 1_000_000 }) }) },
       contour: orNull(object({ filmId: text, side: { enum: ['inside', 'outside'] }, byMm: few })),
       blockOut: orNull(object({ filmId: text, underFilmId: text, insetMm: few })),
       order: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
@@ -102,8 +108,14 @@ export const buildSlice: Slice<BuildDecisions> = {
     // Version 2 had no pairs, outlines, knock-outs or block-out, and one form of the trap.
     2: ({ build }) => (typeof build === 'object' ? { build: { trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, ...build } } : {}),
     3: ({ build }) => (typeof build === 'object' && build !== null ? { build: { ...build, ...sinceFour(build), lives: 'indoors' } } : {}),
+    // Version 5 knew outlines round everything only, and left what lay between shapes that were taken out.
+    5: ({ build }) => (isFramedOfFive(build) ? { build: { ...build, outlines: build.outlines.map((outline) => ({ ...outline, around: null })), knockOuts: build.knockOuts.map((one) => ({ ...one, fillBelowMm: 0, dropBelowMm2: null })) } } : {}),
   },
 };
+
+function isFramedOfFive(build: unknown): build is { readonly outlines: readonly object[]; readonly knockOuts: readonly object[] } {
+  return typeof build === 'object' && build !== null && 'outlines' in build && Array.isArray(build.outlines) && 'knockOuts' in build && Array.isArray(build.knockOuts);
+}
 
 interface BuildOfThree {
   readonly placementErrorMm?: unknown;

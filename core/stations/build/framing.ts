@@ -40,9 +40,9 @@ export function framed(paints: readonly LayerPaint[], decisions: Pick<BuildDecis
     const [shape, base] = [films.get(knockOut.shapeFilmId), films.get(knockOut.baseFilmId)];
     if (!shape || !base || shape === base) continue;
     // Only what shows of the shapes counts, wherever in the order they lie.
-    const visible = separate(now).layers.find((layer) => layer.key === shape.id)?.visible ?? [];
+    const visible = shownOf(now, [shape.id]);
     const before = areaOfFilm(base.id);
-    now = now.map((paint) => (paint.layer === base.id ? { ...paint, rings: knockedOut(paint.rings, visible, knockOut.clearanceMm, base.thinnestMm) } : paint)).filter((paint) => paint.rings.length > 0);
+    now = now.map((paint) => (paint.layer === base.id ? { ...paint, rings: knockedOut(paint.rings, visible, { ...knockOut, dropBelowMm2: knockOut.dropBelowMm2 ?? base.thinnestMm ** 2 }) } : paint)).filter((paint) => paint.rings.length > 0);
     if (Math.abs(areaOfFilm(base.id) - before) <= tolerances.CRUMB_MM2) idleKnockOuts.push(knockOut);
     else knockOuts.push({ knockOut, shape, base });
   }
@@ -57,14 +57,23 @@ export function framed(paints: readonly LayerPaint[], decisions: Pick<BuildDecis
   const outlines: LaidOutline[] = [];
   for (const outline of decisions.outlines) {
     const film = films.get(outline.filmId);
-    if (!film || inner.length === 0) continue;
-    const onePieceMm = leastForOnePiece(inner);
-    const bridgesMm = leastForBridges(inner, Math.max(onePieceMm, film.thinnestMm), film.thinnestMm);
+    const around = outline.around === null ? inner : shownOf(now, outline.around);
+    if (!film || around.length === 0) continue;
+    const onePieceMm = leastForOnePiece(around);
+    const bridgesMm = leastForBridges(around, Math.max(onePieceMm, film.thinnestMm), film.thinnestMm);
     const widthMm = outline.widthMm ?? bridgesMm;
-    const longestMm = longestSide(boundsOf(grow(inner, widthMm))!);
-    inner = outlineArea(inner, widthMm, outline.join, outline.fillBelowMm);
-    now = [{ layer: film.id, rings: inner }, ...now];
-    outlines.push({ outline, film, widthMm, onePieceMm, bridgesMm, longestMm, box: boundsOf(inner)! });
+    const longestMm = longestSide(boundsOf(grow(around, widthMm))!);
+    const rings = outlineArea(around, widthMm, outline.join, outline.fillBelowMm);
+    // Behind what it goes round, over all that lies below that.
+    const at = outline.around === null ? 0 : now.findIndex(({ layer }) => outline.around!.includes(layer));
+    now = [...now.slice(0, at), { layer: film.id, rings }, ...now.slice(at)];
+    inner = outline.around === null ? rings : unite([...inner, ...rings]);
+    outlines.push({ outline, film, widthMm, onePieceMm, bridgesMm, longestMm, box: boundsOf(rings)! });
   }
   return { paints: now, knockOuts, idleKnockOuts, contour, outlines };
+}
+
+/** What shows of some films. */
+function shownOf(paints: readonly LayerPaint[], filmIds: readonly string[]): Rings {
+  return unite(separate(paints).layers.filter(({ key }) => filmIds.includes(key)).flatMap(({ visible }) => [...visible]));
 }

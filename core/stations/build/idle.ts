@@ -9,7 +9,7 @@ import type { JobLayer } from './stage.js';
 export type Idle =
   | { readonly kind: 'knock-out'; readonly knockOut: KnockOut; readonly why: 'itself' | 'gone' | 'apart' }
   | { readonly kind: 'block-out'; readonly why: 'itself' | 'gone' }
-  | { readonly kind: 'outline-gone'; readonly outline: Outline }
+  | { readonly kind: 'outline-gone'; readonly outline: Outline; readonly what: 'film' | 'around' }
   | { readonly kind: 'pair'; readonly pair: RuledPair }
   | { readonly kind: 'outline-islands'; readonly film: Film; readonly pieces: number };
 
@@ -32,10 +32,13 @@ export function idleDecisions({ build, films, framed, pairs, layers }: Ground): 
       return why ? [{ kind: 'knock-out', knockOut, why }] : [];
     }),
     ...(!blockOut ? [] : blockOut.filmId === blockOut.underFilmId ? [{ kind: 'block-out', why: 'itself' } as const] : !films.has(blockOut.filmId) || !isCut(blockOut.underFilmId) ? [{ kind: 'block-out', why: 'gone' } as const] : []),
-    ...build.outlines.filter((outline) => !films.has(outline.filmId)).map((outline): Idle => ({ kind: 'outline-gone', outline })),
+    ...build.outlines.flatMap((outline): Idle[] => {
+      const what = !films.has(outline.filmId) ? 'film' : outline.around?.every((id) => !isCut(id)) ? 'around' : null;
+      return what ? [{ kind: 'outline-gone', outline, what }] : [];
+    }),
     // A lap was asked for under a film that cannot have one.
     ...pairs.filter((pair) => (pair.why === 'dyes-mix' || pair.why === 'nothing-sticks') && (build.pairs[pair.key]?.school ?? 'inlay') !== 'inlay').map((pair): Idle => ({ kind: 'pair', pair })),
-    ...inIslands(framed?.outlines ?? [], layers),
+    ...inIslands((framed?.outlines ?? []).filter(({ outline }) => outline.around === null), layers),
   ];
 }
 

@@ -24,7 +24,7 @@ export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Fi
     case 'block-out':
       return finding('block-out-idle', idle.why === 'itself' ? 'The backing is the film that it should lie under, so it does nothing. Choose another film for one of them.' : 'The backing does nothing: the film that it should lie under is not in this job any more.', 'Remove the backing', { build: { blockOut: null } });
     case 'outline-gone':
-      return finding('outline-idle', 'An outline has no film: the one that was chosen is not in stock any more.', 'Remove this outline', { build: { outlines: decided.outlines.filter((one) => one !== idle.outline) } });
+      return finding('outline-idle', idle.what === 'film' ? 'An outline has no film: the one that was chosen is not in stock any more.' : 'An outline goes around nothing: the films that were chosen for it are not in this job any more.', 'Remove this outline', { build: { outlines: decided.outlines.filter((one) => one !== idle.outline) } });
     case 'pair': {
       const { lower, upper, why } = idle.pair;
       const { [pairKey(lower.id, upper.id)]: _own, ...others } = decided.pairs;

@@ -250,16 +250,22 @@ export function sayClosesUnder({ lower, upper }: RuledPair, where: Box): Finding
   return { code: 'closes-under', severity: 'note', stage: 'build', message: `Most of ${upper.name} is narrower than twice the trap, so ${lower.name} runs completely under it there.`, where };
 }
 
+/** No work is so large: whatever is narrower than this is all there is. */
+const ALL_MM = 100_000;
+
 function sayFramed({ knockOuts, contour, outlines }: Framed): Ruling<BuildPatch>[] {
   return [
-    ...knockOuts.map(({ knockOut: { clearanceMm }, shape, base }): Ruling<BuildPatch> => ({
+    ...knockOuts.map(({ knockOut: { clearanceMm, fillBelowMm, dropBelowMm2 }, shape, base }): Ruling<BuildPatch> => ({
       id: `build.knock-out.${shape.id}.${base.id}`,
       stage: 'build',
       subject: `Knock-out of ${shape.name}`,
       sentence: `${shape.name} is cut out of ${base.name} with {value} free all around.`,
       value: clearanceMm,
       unit: 'mm',
-      because: [`Pieces of ${base.name} left inside it that are smaller than ${mm(base.thinnestMm)} mm square are dropped, because they cannot be weeded.`],
+      because: [
+        ...(fillBelowMm >= ALL_MM ? [`All of ${base.name} inside and between its shapes is taken out too.`] : fillBelowMm > 0 ? [`What of ${base.name} lies inside and between its shapes and is narrower than ${mm(fillBelowMm)} mm is taken out too.`] : []),
+        dropBelowMm2 === null ? `Pieces of ${base.name} that come off and are smaller than ${mm(base.thinnestMm)} mm square are dropped, because they cannot be weeded.` : `Pieces of ${base.name} that come off and are smaller than ${mm(dropBelowMm2)} mm² are dropped.`,
+      ],
     })),
     ...(contour
       ? [

@@ -28,7 +28,7 @@ export function FramesEditor() {
         const ruled = plan?.rulings.find((ruling) => ruling.id === `build.outline.${outline.id}`);
         return (
           <Said key={outline.id}>
-            An outline in <FilmChoice label={`Film of the outline in ${name}`} films={plain} value={outline.filmId} onChange={(filmId) => setOutline(outline.id, { filmId })} />{' '}
+            <Around name={name} around={outline.around} films={films.filter((film) => film.id !== outline.filmId)} onChange={(around) => setOutline(outline.id, { around })} /> goes an outline in <FilmChoice label={`Film of the outline in ${name}`} films={plain} value={outline.filmId} onChange={(filmId) => setOutline(outline.id, { filmId })} />{' '}
             <FigureField label={`Width of the outline in ${name}`} mm={outline.widthMm ?? Number(ruled?.value ?? 0)} unit={unit} min={0.1} max={500} stepMm={0.5} onChange={(widthMm) => setOutline(outline.id, { widthMm })} /> wide,{' '}
             {outline.widthMm !== null && (
               <>
@@ -66,7 +66,28 @@ export function FramesEditor() {
           <FilmChoice label={`Shapes cut out, ${at + 1}`} films={films} value={one.shapeFilmId} onChange={(shapeFilmId) => setKnockOut(at, { shapeFilmId })} /> is cut out of{' '}
           <FilmChoice label={`Cut out of, ${at + 1}`} films={films} value={one.baseFilmId} onChange={(baseFilmId) => setKnockOut(at, { baseFilmId })} /> with{' '}
           <FigureField label={`Clearance, ${at + 1}`} mm={one.clearanceMm} unit={unit} max={50} stepMm={0.5} onChange={(clearanceMm) => setKnockOut(at, { clearanceMm })} /> free all around.{' '}
-          <WordButton aria-label={`Remove: knock-out ${at + 1}`} onPress={() => change({ build: { knockOuts: knockOuts.filter((other) => other !== one) } })}>Remove</WordButton>
+          What lies inside its shapes and between them{' '}
+          <Select aria-label={`Inside and between, ${at + 1}`} value={one.fillBelowMm === 0 ? 'open' : one.fillBelowMm >= ALL_HOLES_MM ? 'filled' : 'some'} onChange={(event) => setKnockOut(at, { fillBelowMm: { open: 0, filled: ALL_HOLES_MM, some: 5 }[event.target.value as 'open' | 'filled' | 'some'] })}>
+            <option value="open">stays</option>
+            <option value="some">goes where it is narrow</option>
+            <option value="filled">goes too, all of it</option>
+          </Select>
+          {one.fillBelowMm > 0 && one.fillBelowMm < ALL_HOLES_MM && (
+            <>
+              , below <FigureField label={`Narrower than this goes, ${at + 1}`} mm={one.fillBelowMm} unit={unit} min={0.1} stepMm={0.5} onChange={(fillBelowMm) => setKnockOut(at, { fillBelowMm })} />
+            </>
+          )}
+          ; pieces that come off are dropped{' '}
+          <Select aria-label={`Pieces that come off, ${at + 1}`} value={one.dropBelowMm2 === null ? 'weed' : 'size'} onChange={(event) => setKnockOut(at, { dropBelowMm2: event.target.value === 'weed' ? null : 25 })}>
+            <option value="weed">where they cannot be weeded</option>
+            <option value="size">where they are small</option>
+          </Select>
+          {one.dropBelowMm2 !== null && (
+            <>
+              , below a square of <FigureField label={`Side of the square below which pieces are dropped, ${at + 1}`} mm={Math.sqrt(one.dropBelowMm2)} unit={unit} min={0.1} max={1000} stepMm={0.5} onChange={(side) => setKnockOut(at, { dropBelowMm2: Number((side * side).toFixed(4)) })} />
+            </>
+          )}
+          . <WordButton aria-label={`Remove: knock-out ${at + 1}`} onPress={() => change({ build: { knockOuts: knockOuts.filter((other) => other !== one) } })}>Remove</WordButton>
         </Said>
       ))}
       {blockOut && (
@@ -89,12 +110,46 @@ export function FramesEditor() {
         </Said>
       )}
       <Adds>
-        <WordButton onPress={() => change({ build: { outlines: [...outlines, { id: crypto.randomUUID(), filmId: freeFilm.id, widthMm: null, join: 'round', fillBelowMm: 0 }] } })}>Add an outline</WordButton>
-        {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, { shapeFilmId: films.at(-1)!.id, baseFilmId: films[0]!.id, clearanceMm: 1 }] } })}>Cut one film out of another</WordButton>}
+        <WordButton onPress={() => change({ build: { outlines: [...outlines, { id: crypto.randomUUID(), filmId: freeFilm.id, around: null, widthMm: null, join: 'round', fillBelowMm: 0 }] } })}>Add an outline</WordButton>
+        {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, { shapeFilmId: films.at(-1)!.id, baseFilmId: films[0]!.id, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null }] } })}>Cut one film out of another</WordButton>}
         {!contour && <WordButton onPress={() => change({ build: { contour: { filmId: films[0]?.id ?? freeFilm.id, side: 'inside', byMm: Math.max(0.2, 2 * shop.cutter.repeatabilityMm) } } })}>It is printed: only cut around it</WordButton>}
         {!blockOut && films.length > 0 && <WordButton onPress={() => change({ build: { blockOut: { filmId: freeFilm.id, underFilmId: films.at(-1)!.id, insetMm: 0.3 } } })}>Put a backing under a film</WordButton>}
       </Adds>
     </section>
+  );
+}
+
+interface AroundProps {
+  readonly name: string;
+  readonly around: Outline['around'];
+  /** Those that it can go round. */
+  readonly films: readonly Film[];
+  readonly onChange: (around: Outline['around']) => void;
+}
+
+/** What an outline goes round: everything, or films that are chosen one by one. */
+function Around({ name, around, films, onChange }: AroundProps) {
+  const nameOf = (id: string) => films.find((film) => film.id === id)?.name ?? 'a film that is no longer here';
+  const others = films.filter((film) => !around?.includes(film.id));
+  return (
+    <>
+      Around{' '}
+      {around?.map((id) => (
+        <span key={id}>
+          {nameOf(id)} <WordButton aria-label={`Not around ${nameOf(id)}: the outline in ${name}`} onPress={() => onChange(around.length === 1 ? null : around.filter((other) => other !== id))}>(not)</WordButton>{' '}
+          and{' '}
+        </span>
+      ))}
+      <Select aria-label={`Around what: the outline in ${name}`} value="" onChange={(event) => onChange(event.target.value === 'all' ? null : [...(around ?? []), event.target.value])}>
+        <option value="">{around === null ? 'everything' : 'no other film'}</option>
+        {around !== null && <option value="all">everything</option>}
+        {others.map((film) => (
+          <option key={film.id} value={film.id}>
+            {around === null ? `${film.name} only` : film.name}
+          </option>
+        ))}
+      </Select>
+    </>
   );
 }
 
