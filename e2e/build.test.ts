@@ -113,8 +113,17 @@ it('goes round the work with an outline, knocks out, backs a film, and takes all
   await until(({ outlines }) => outlines[0]!.widthMm === 6);
   await choose(`Corners of the outline in ${name}`, 'sharp (mitred)');
   await until(({ outlines }) => outlines[0]!.join === 'mitred');
+  // Around one film only, then around everything again.
+  await choose(`Around what: the outline in ${name}`, 'Tar black only');
+  await until(({ outlines }) => outlines[0]!.around?.join() === 'tar');
+  await press(`Not around Tar black: the outline in ${name}`);
+  await until(({ outlines }) => outlines[0]!.around === null);
   await press('Cut one film out of another');
   await until(({ knockOuts }) => knockOuts.length === 1);
+  await choose('Inside and between, 1', 'goes too, all of it');
+  await choose('Pieces that come off, 1', 'where they are small');
+  await write('Side of the square below which pieces are dropped, 1', '8');
+  await until(({ knockOuts }) => knockOuts[0]!.fillBelowMm > 1000 && knockOuts[0]!.dropBelowMm2 === 64);
   await press('Put a backing under a film');
   await until(({ blockOut }) => blockOut !== null);
   await press('Remove the backing');

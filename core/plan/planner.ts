@@ -18,6 +18,7 @@ import {
   placeRules,
   putRightStage,
   readPartStage,
+  sayJoinedWords,
   sayOfPart,
   sayTracing,
   sourcesOf,
@@ -146,7 +147,7 @@ export class Planner {
       ...read,
       parts,
       findings: [...painted.flatMap((part) => part.findings), ...untouched.findings],
-      rulings: parts.flatMap((part) => sayTraced(part, recipe.artworks, scale)),
+      rulings: parts.flatMap((part) => sayRuled(part, recipe.artworks, scale)),
     };
     plan = { ...plan, artwork, matrices, regions: untouched };
     if (isBare(untouched)) return ended(artwork, NOTHING_PAINTED);
@@ -273,7 +274,8 @@ export class Planner {
   }
 }
 
-function sayTraced(part: PartAsRead, parts: readonly ArtworkPart[], scale: number) {
+function sayRuled(part: PartAsRead, parts: readonly ArtworkPart[], scale: number) {
+  if (part.part.kind === 'lettering') return sayJoinedWords(part.part, parts, part.read.artwork.joined ?? [], scale * part.part.place.scale);
   const figures = tracedFigures(part, scale);
   return figures && part.part.kind === 'picture' ? sayTracing(part.part, parts, figures) : [];
 }

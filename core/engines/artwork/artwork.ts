@@ -37,6 +37,8 @@ export interface Artwork {
   readonly paints: readonly Paint[];
   /** Of a drawing of lines: those that became the outlines of its paints. */
   readonly lines?: readonly { readonly curves: Curves; readonly matrix: Matrix }[];
+  /** Of a lettering: its words whose letters were moved together, and by how much each at its own size. */
+  readonly joined?: readonly { readonly word: string; readonly byMm: number }[];
   readonly noticed: readonly Noticed[];
 }
 

@@ -73,6 +73,7 @@ export function newLettering(text: string): Lettering {
     arc: null,
     kerning: true,
     ligatures: true,
+    joinWords: false,
     colourBy: 'all',
     colours: ['#16181a'],
     share: { kind: 'turn' },

@@ -36,6 +36,7 @@ const lettering = object({
   arc: orNull(object({ radiusMm: { type: 'number', minimum: 1, maximum: 100_000 }, bend: { enum: ['up', 'down'] } })),
   kerning: { type: 'boolean' },
   ligatures: { type: 'boolean' },
+  joinWords: { type: 'boolean' },
   colourBy: { enum: ['all', 'line', 'word', 'letter', 'band'] },
   colours: { type: 'array', items: colour, minItems: 1, maxItems: 24 },
   share: { anyOf: [object({ kind: { enum: ['turn', 'runs'] } }), object({ kind: { const: 'fade' }, steps: { type: 'integer', minimum: 2, maximum: 12 } })] },
@@ -97,14 +98,14 @@ export const artworkSlice: Slice<ArtworkDecisions> = {
     }),
     // Version 3 cut shines and shadows as solid film.
     3: ({ repair }) => (typeof repair === 'object' && repair !== null ? { repair: { ...repair, shines: 'keep', beyondArtboard: 'cut' } } : {}),
-    // Version 5 knew no bands, and letters took their colours in turn.
+    // Version 5 knew no bands, letters took their colours in turn, and words stayed as they were set.
     5: ({ artworks }) => (Array.isArray(artworks) ? { artworks: artworks.map(withPlainLetters) } : {}),
   },
 };
 
 function withPlainLetters(part: unknown): unknown {
   if (typeof part !== 'object' || part === null || !('lettering' in part) || typeof part.lettering !== 'object') return part;
-  return { ...part, lettering: { ...part.lettering, share: { kind: 'turn' }, bands: { heights: [], along: 'line' } } };
+  return { ...part, lettering: { ...part.lettering, joinWords: false, share: { kind: 'turn' }, bands: { heights: [], along: 'line' } } };
 }
 
 function isRepairOfVersion2(repair: unknown): repair is { readonly letBe: readonly unknown[] } {

@@ -1,6 +1,6 @@
 import type { TraceStep } from '../../engines/artwork/index.js';
-import type { Finding, Ruling } from '../../words/index.js';
-import { nameOfPart, type ArtworkPart, type PicturePart } from './artwork-part.js';
+import { formatLength, type Finding, type Ruling } from '../../words/index.js';
+import { nameOfPart, type ArtworkPart, type LetteringPart, type PicturePart } from './artwork-part.js';
 import type { ArtworkPatch } from './decisions.js';
 
 /** Nothing to begin with: nothing is wrong, the station invites. */
@@ -82,6 +82,28 @@ export function sayTracing(part: PicturePart, parts: readonly ArtworkPart[], { r
       unit: '',
       because: [tracing.background === 'keep' ? 'You chose it.' : background === 'colour' ? 'Most of its edge is one colour, like paper.' : background === 'transparent' ? 'Most of its edge is transparent.' : 'Its edge has many colours.'],
       alternatives: (['everywhere', 'around', 'keep'] as const).filter((way) => way !== tracing.background && background !== 'transparent').map((way) => ({ label: OTHER_BACKGROUNDS[way], patch: retraced({ background: way }) })),
+    },
+  ];
+}
+
+/** The words of a lettering whose letters were moved together; `scale` is from its own mm to those that are cut. */
+export function sayJoinedWords(part: LetteringPart, parts: readonly ArtworkPart[], joined: readonly { readonly word: string; readonly byMm: number }[], scale: number): Ruling<ArtworkPatch>[] {
+  if (!part.lettering.joinWords) return [];
+  const apart = { artworks: parts.map((other) => (other.id === part.id ? { ...part, lettering: { ...part.lettering, joinWords: false } } : other)) };
+  const most = Math.max(0, ...joined.map(({ byMm }) => byMm));
+  return [
+    {
+      id: `artwork.joined.${part.id}`,
+      stage: 'artwork',
+      subject: `Words of ${nameOfPart(part)} in one piece`,
+      sentence: joined.length === 0 ? 'Every word holds together as it is set.' : 'The letters of each word stand closer, by {value} at most, so that the word is one piece.',
+      value: joined.length === 0 ? '' : most * scale,
+      unit: joined.length === 0 ? '' : 'mm',
+      because: [
+        ...joined.slice(0, 6).map(({ word, byMm }) => `“${word.slice(0, 24)}”: ${formatLength(byMm * scale)} mm closer, the least at which all its letters run into their neighbours.`),
+        'Dots and accents that stand apart from their letter stay apart.',
+      ],
+      alternatives: [{ label: 'Leave the letters as they are set', patch: apart }],
     },
   ];
 }

@@ -75,7 +75,8 @@ export function LetteringEditor({ arranged, arrangement }: { readonly arranged: 
       <p>
         Kerning is <WordButton onPress={() => set({ kerning: !lettering.kerning })}>{lettering.kerning ? 'on' : 'off'}</WordButton>, ligatures are{' '}
         <WordButton onPress={() => set({ ligatures: !lettering.ligatures })}>{lettering.ligatures ? 'on' : 'off'}</WordButton>
-        {lettering.ligatures && lettering.trackingPct !== 0 ? ', but not while the letters are spaced' : ''}.
+        {lettering.ligatures && lettering.trackingPct !== 0 ? ', but not while the letters are spaced' : ''}. Words are{' '}
+        <WordButton onPress={() => set({ joinWords: !lettering.joinWords })}>{lettering.joinWords ? 'joined, each in one piece' : 'as they are set'}</WordButton>.
       </p>
       <LetterFormsPicker part={part} onChoose={(alternates) => set({ alternates })} />
     </Box>

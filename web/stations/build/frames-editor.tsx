@@ -28,14 +28,15 @@ export function FramesEditor() {
         const ruled = plan?.rulings.find((ruling) => ruling.id === `build.outline.${outline.id}`);
         return (
           <Said key={outline.id}>
-            <Around name={name} around={outline.around} films={films.filter((film) => film.id !== outline.filmId)} onChange={(around) => setOutline(outline.id, { around })} /> goes an outline in <FilmChoice label={`Film of the outline in ${name}`} films={plain} value={outline.filmId} onChange={(filmId) => setOutline(outline.id, { filmId })} />{' '}
-            <FigureField label={`Width of the outline in ${name}`} mm={outline.widthMm ?? Number(ruled?.value ?? 0)} unit={unit} min={0.1} max={500} stepMm={0.5} onChange={(widthMm) => setOutline(outline.id, { widthMm })} /> wide,{' '}
+            An outline in <FilmChoice label={`Film of the outline in ${name}`} films={plain} value={outline.filmId} onChange={(filmId) => setOutline(outline.id, { filmId })} />{' '}
+            <FigureField label={`Width of the outline in ${name}`} mm={outline.widthMm ?? Number(ruled?.value ?? 0)} unit={unit} min={0.1} max={500} stepMm={0.5} onChange={(widthMm) => setOutline(outline.id, { widthMm })} /> wide
             {outline.widthMm !== null && (
               <>
-                <WordButton onPress={() => setOutline(outline.id, { widthMm: null })}>let the app find the smallest</WordButton>,{' '}
+                {' ('}
+                <WordButton onPress={() => setOutline(outline.id, { widthMm: null })}>let the app find the smallest</WordButton>)
               </>
-            )}
-            corners{' '}
+            )}{' '}
+            goes around <Around name={name} around={outline.around} films={films.filter((film) => film.id !== outline.filmId)} onChange={(around) => setOutline(outline.id, { around })} />, corners{' '}
             <Select aria-label={`Corners of the outline in ${name}`} value={outline.join} onChange={(event) => setOutline(outline.id, { join: event.target.value as Outline['join'] })}>
               <option value="round">round</option>
               <option value="mitred">sharp (mitred)</option>
@@ -133,7 +134,6 @@ function Around({ name, around, films, onChange }: AroundProps) {
   const others = films.filter((film) => !around?.includes(film.id));
   return (
     <>
-      Around{' '}
       {around?.map((id) => (
         <span key={id}>
           {nameOf(id)} <WordButton aria-label={`Not around ${nameOf(id)}: the outline in ${name}`} onPress={() => onChange(around.length === 1 ? null : around.filter((other) => other !== id))}>(not)</WordButton>{' '}

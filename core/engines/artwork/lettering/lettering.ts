@@ -15,6 +15,8 @@ export interface Lettering {
   readonly arc: { readonly radiusMm: number; readonly bend: 'up' | 'down' } | null;
   readonly kerning: boolean;
   readonly ligatures: boolean;
+  /** The letters of each word are moved together until it is one piece. */
+  readonly joinWords: boolean;
   /** What has a colour of its own: every line, word or letter, or bands that run through all letters; or one colour for all. */
   readonly colourBy: 'all' | 'line' | 'word' | 'letter' | 'band';
   readonly colours: readonly string[];

@@ -3,6 +3,7 @@ import type { Noticed } from '../noticed.js';
 import type { Lettering } from './lettering.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { letterColours, letterStarts } from './letter-colours.js';
+import { joinWords, type JoinedWord } from './join-words.js';
 import { lettersMissing } from './scripts.js';
 import { alternatesOf, capHeightEm, outlineOf, setLine, type Font, type SetGlyph } from './font.js';
 
@@ -16,6 +17,8 @@ interface Line {
   readonly glyphs: readonly SetGlyph[];
   /** From the first letter's origin to the end of the last, in mm. */
   readonly widthMm: number;
+  /** Its words whose letters were moved together. */
+  readonly joined: readonly JoinedWord[];
 }
 
 /**
@@ -49,7 +52,8 @@ export function setLettering(lettering: Lettering, font: Font): Artwork {
       x += set.advance * emMm + trackingMm;
     }
   });
-  return framed(paints, capHeightMm, noticedOf(lettering, lines, missing));
+  const joined = lines.flatMap((line) => line.joined.map(({ word, byEm }) => ({ word, byMm: byEm * emMm })));
+  return { ...framed(paints, capHeightMm, noticedOf(lettering, lines, missing)), ...(joined.length > 0 ? { joined } : {}) };
 }
 
 /** Heights over the baseline that bands of a letter are measured by, ems. */
@@ -90,13 +94,23 @@ function linesOf(lettering: Lettering, font: Font, { emMm, trackingMm, missing }
   let start = 0;
   return lettering.text.split('\n').map((text) => {
     const alternates = new Map(Object.entries(lettering.alternates).map(([key, feature]) => [Number(key) - start, feature]));
-    const { glyphs, missing: left } = setLine(font, text, { kerning: lettering.kerning, ligatures: lettering.ligatures && lettering.trackingPct === 0, alternates });
+    const { glyphs: set, missing: left } = setLine(font, text, { kerning: lettering.kerning, ligatures: lettering.ligatures && lettering.trackingPct === 0, alternates });
     for (const letter of left) missing.add(letter);
+    const { glyphs, joined } = lettering.joinWords ? joinWords(text, set, { overlapEm: Math.max(OVERLAP_MM, OVERLAP_SHARE * lettering.capHeightMm) / emMm, trackingEm: trackingMm / emMm, spreadPerEm: spreadOf(lettering, emMm) }) : { glyphs: set, joined: [] };
     const widthMm = glyphs.reduce((sum, set) => sum + set.advance * emMm + trackingMm, 0) - (glyphs.length > 0 ? trackingMm : 0);
-    const line = { text, start, glyphs, widthMm };
+    const line = { text, start, glyphs, widthMm, joined };
     start += text.length + 1;
     return line;
   });
+}
+
+/** Letters that are joined run into each other by this, and by so much of the cap height: where they only touched, a blade would part them. */
+const OVERLAP_MM = 0.3;
+const OVERLAP_SHARE = 0.015;
+
+/** How much wider letters on an arc stand over their baseline, per em of height. */
+function spreadOf({ arc }: Lettering, emMm: number): number {
+  return arc ? ((arc.bend === 'up' ? 1 : -1) * emMm) / arc.radiusMm : 0;
 }
 
 /** Where a letter's middle on its baseline lies, and how it is turned there. */
