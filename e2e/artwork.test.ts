@@ -244,6 +244,25 @@ describe('several parts', () => {
     await sees('The colour here is another than in the drawing');
   });
 
+  it('have near colours gathered by one finding, and by a slider', async () => {
+    const { press, sees, driver } = browser;
+    const square = (i: number, fill: string) => `<rect x="${5 + 24 * i}" y="5" width="20" height="${40 - 3 * i}" fill="${fill}"/>`;
+    await give('near.svg', `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 150 60" width="150mm" height="60mm">${['#b3262b', '#b8282e', '#1d4e89', '#2a5d98', '#1f6b45', '#b02228'].map((fill, i) => square(i, fill)).join('')}</svg>`);
+    await sees('nearly');
+    await sees('3 sheets and 3 alignments fewer');
+    await press('6 colours found');
+    const slider = await driver.findElement(By.css('input[type=range]'));
+    await slider.sendKeys(Key.ARROW_RIGHT);
+    await sees('up to a difference of 7');
+    await sees('6 colours become 3');
+    // Only looked at so far.
+    expect((await saved()).repair.recolour).toEqual({});
+    await press('Make them 3');
+    await until(({ repair }) => Object.keys(repair.recolour).length === 3);
+    await sees('3 colours, made of 6 in the artwork');
+    expect(await browser.complaints()).toEqual([]);
+  });
+
   it('take a gradient, a pattern and text in an unknown font, each with its remedies', { timeout: 300_000 }, async () => {
     const { press, sees } = browser;
     await give(

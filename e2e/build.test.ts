@@ -114,9 +114,9 @@ it('goes round the work with an outline, knocks out, backs a film, and takes all
   await choose(`Corners of the outline in ${name}`, 'sharp (mitred)');
   await until(({ outlines }) => outlines[0]!.join === 'mitred');
   // Around one film only, then around everything again.
-  await choose(`Around what: the outline in ${name}`, 'Tar black only');
-  await until(({ outlines }) => outlines[0]!.around?.join() === 'tar');
-  await press(`Not around Tar black: the outline in ${name}`);
+  await choose(`Around what: the outline in ${name}`, 'Lock-gate red only');
+  await until(({ outlines }) => outlines[0]!.around?.join() === 'lock-gate');
+  await press(`Not around Lock-gate red: the outline in ${name}`);
   await until(({ outlines }) => outlines[0]!.around === null);
   await press('Cut one film out of another');
   await until(({ knockOuts }) => knockOuts.length === 1);

@@ -1,4 +1,5 @@
 import { areaOf, boundsOf, boxesTouch, perimeter, pointCount, simplifyRing, type Box, type Region, type Rings } from '../../geometry/index.js';
+import { colourFamilies, type ColourFamily } from './colour-families.js';
 import { BARE, isWhite, unseenAreas, type ColouredArea } from './put-right.js';
 import { narrowGaps, thinParts } from './thin-parts.js';
 import { cutBesides, pinholes, speckRegions } from './specks.js';
@@ -23,7 +24,7 @@ const boxOf = (region: Region) => boundsOf([region.outer])!;
 
 /** What was found in the artwork as it is painted; the boxes are where, mm. */
 export type PaintTrouble = { readonly places: readonly Box[] } & (
-  | { readonly code: 'near-colours'; readonly small: string; readonly large: string; readonly difference: number }
+  | { readonly code: 'near-colours'; readonly colours: number; readonly families: readonly ColourFamily[] }
   | { readonly code: 'white-ground' | 'white-shapes'; readonly colours: readonly string[] }
   | { readonly code: 'painted-twice' | 'hidden' }
   | { readonly code: 'crowded-outline'; readonly corners: number; readonly cornersAfter: number; readonly withinMm: number }
@@ -39,13 +40,9 @@ const boxesOf = (areas: readonly ColouredArea[]) => areas.map((area) => boundsOf
 function nearColours(areas: readonly ColouredArea[], difference: (a: string, b: string) => number): PaintTrouble[] {
   const size = new Map<string, number>();
   for (const area of areas) if (area.colour !== BARE) size.set(area.colour, (size.get(area.colour) ?? 0) + areaOf(area.rings));
-  const colours = [...size].sort((a, b) => b[1] - a[1]).map(([colour]) => colour);
-  return colours.flatMap((large, i) =>
-    colours.slice(i + 1).flatMap((small): PaintTrouble[] => {
-      const apart = difference(large, small);
-      return apart < NEAR_COLOUR ? [{ code: 'near-colours', small, large, difference: apart, places: boxesOf(areas.filter((area) => area.colour === small)) }] : [];
-    }),
-  );
+  const families = colourFamilies([...size].map(([colour, areaMm2]) => ({ colour, areaMm2 })), NEAR_COLOUR, difference);
+  const others = new Set(families.flatMap((family) => family.others));
+  return families.length > 0 ? [{ code: 'near-colours', colours: size.size, families, places: boxesOf(areas.filter((area) => others.has(area.colour))) }] : [];
 }
 
 /** White that is only paper, and white that may be: a ground under everything, and other white shapes. */

@@ -3,7 +3,8 @@
  * size of the job; a build is never scaled.
  */
 export { buildLayers, type BuildOptions, type PairBuild } from './build-layers.js';
-export { checkLayers, checkPaints, type CheckedLayer, type LayerTrouble, type PaintTrouble } from './check.js';
+export { colourFamilies, withFamilies, type ColourFamily } from './colour-families.js';
+export { checkLayers, checkPaints, NEAR_COLOUR, type CheckedLayer, type LayerTrouble, type PaintTrouble } from './check.js';
 export { contactsOf, neighboursOf, type LayerContact, type Neighbours } from './contacts.js';
 export { withoutCrumbs, type Crumbless } from './crumbs.js';
 export { crossSection, type SectionBar } from './cross-section.js';

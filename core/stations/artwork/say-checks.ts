@@ -1,5 +1,5 @@
-import type { LayerTrouble, PaintTrouble } from '../../engines/layers/index.js';
-import { atPlaces, formatLength, type Finding, type PlaceRemedy, type Remedy } from '../../words/index.js';
+import { withFamilies, type LayerTrouble, type PaintTrouble } from '../../engines/layers/index.js';
+import { atPlaces, count, formatLength, type Finding, type PlaceRemedy, type Remedy } from '../../words/index.js';
 import type { ArtworkPatch } from './decisions.js';
 import type { Repair } from './repair.js';
 import { sayColour, startWithColour } from './say-colour.js';
@@ -9,11 +9,14 @@ type Said = Pick<Finding<ArtworkPatch>, 'severity' | 'message' | 'remedies'>;
 function sayPaint(trouble: PaintTrouble, repair: Pick<Repair, 'recolour' | 'noFilm'>): Said {
   switch (trouble.code) {
     case 'near-colours': {
-      const { small, large, difference } = trouble;
+      const { colours, families } = trouble;
+      const fewer = families.reduce((sum, { others }) => sum + others.length, 0);
+      const [only, ...more] = families;
+      const alike = more.length === 0 && only!.others.length === 1 ? `${startWithColour(only!.others[0]!)} and ${sayColour(only!.keep)} are nearly alike.` : `Of ${colours} colours, ${families.map(({ keep, others }) => `${others.length + 1} are nearly ${sayColour(keep)}`).slice(0, 4).join(', ')}${families.length > 4 ? ' and so on' : ''}.`;
       return {
         severity: 'note',
-        message: `${startWithColour(small)} and ${sayColour(large)} differ by only ${difference.toFixed(1)}. As one colour they need one sheet less and one alignment less.`,
-        remedies: [{ label: `Use ${sayColour(large)} for both`, patch: { repair: { recolour: { ...repair.recolour, [small]: large } } } }],
+        message: `${alike} Taken as one, they need up to ${count(fewer, 'sheet')} and ${count(fewer, 'alignment')} fewer.`,
+        remedies: [{ label: fewer === 1 ? `Use ${sayColour(only!.keep)} for both` : `Make the ${colours} colours ${colours - fewer}`, patch: { repair: { recolour: withFamilies(repair.recolour, families) } } }],
       };
     }
     case 'white-ground':
@@ -42,7 +45,11 @@ function sayPaint(trouble: PaintTrouble, repair: Pick<Repair, 'recolour' | 'noFi
 
 /** What was found in the artwork as it is painted. */
 export function sayPaintTroubles(troubles: readonly PaintTrouble[], repair: Pick<Repair, 'recolour' | 'noFilm'>): Finding<ArtworkPatch>[] {
-  return troubles.map((trouble) => ({ code: trouble.code, stage: 'artwork', ...sayPaint(trouble, repair), ...atPlaces(trouble.places) }));
+  return troubles.map((trouble) => {
+    const { count: times, ...places } = atPlaces(trouble.places);
+    // How many colours go together is said; at how many places they lie is no matter.
+    return { code: trouble.code, stage: 'artwork', ...sayPaint(trouble, repair), ...places, ...(trouble.code === 'near-colours' ? {} : { count: times }) };
+  });
 }
 
 interface LayerWords {

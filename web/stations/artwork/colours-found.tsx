@@ -5,6 +5,7 @@ import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { Select } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
+import { NearColours } from './near-colours.js';
 
 /** The colours of the design, each of which can be taken for another or for bare surface. */
 export function ColoursFound() {
@@ -42,6 +43,7 @@ export function ColoursFound() {
           </li>
         ))}
       </List>
+      {shown.length > 2 && <NearColours />}
     </details>
   );
 }
@@ -49,7 +51,7 @@ export function ColoursFound() {
 const List = styled.ul`
   list-style: none; display: grid; gap: ${space.xs}; font-size: ${type.small}; font-variant-numeric: tabular-nums; padding-top: ${space.s};
   li { display: flex; align-items: center; gap: ${space.s}; }
-  span { min-width: 9em; }
+  > li > span:not([aria-hidden]) { flex: 1 1 8em; }
   small { color: ${colour.quiet}; }
-  select { flex: 1; }
+  select { flex: 1 1 9em; min-width: 0; }
 `;
