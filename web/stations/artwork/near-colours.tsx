@@ -17,31 +17,27 @@ export function NearColours() {
   const { plan, decided, handle } = useJobContext();
   const show = useTrial();
   const [within, setWithin] = useState<number>(NEAR_COLOUR);
-  // While it is tried, the plan has the colours as they would be: what there is to choose from is what there was before.
-  const [before, setBefore] = useState<NonNullable<typeof plan>['colours'] | null>(null);
-  const colours = before ?? plan?.colours ?? [];
+  // While it is tried, and until that is planned back, the plan has the colours as they would be: what there is to choose from is what there was before.
+  const [before, setBefore] = useState<{ readonly decided: typeof decided; readonly colours: NonNullable<NonNullable<typeof plan>['colours']> } | null>(null);
+  const colours = before?.decided === decided ? before.colours : (plan?.colours ?? []);
   const families = colourFamilies(colours, within, colourDifference);
   const patchOf = (chosen: typeof families) => ({ repair: { recolour: withFamilies(decided.repair.recolour, chosen) } });
   const left = colours.length - families.reduce((sum, { others }) => sum + others.length, 0);
   const saved = colours.length - left;
   const move = (next: number) => {
     setWithin(next);
-    setBefore(colours);
+    setBefore({ decided, colours });
     show(patchOf(colourFamilies(colours, next, colourDifference)));
   };
-  const end = () => {
-    setBefore(null);
-    show(null);
-  };
   const take = () => {
-    end();
+    show(null);
     void handle.change(patchOf(families));
   };
   return (
     <Box>
       <label>
         Taken as one colour: up to a difference of {within}
-        <input type="range" min={1} max={MOST} step={1} value={within} aria-valuetext={`${within}: ${count(colours.length, 'colour')} become ${left}`} onChange={(event) => move(Number(event.target.value))} onBlur={end} />
+        <input type="range" min={1} max={MOST} step={1} value={within} aria-valuetext={`${within}: ${count(colours.length, 'colour')} become ${left}`} onChange={(event) => move(Number(event.target.value))} onBlur={() => show(null)} />
       </label>
       <Families aria-label="Colours that become one">
         {families.map(({ keep, others }) => (
