@@ -264,7 +264,7 @@ function sayFramed({ knockOuts, contour, outlines }: Framed): Ruling<BuildPatch>
       unit: 'mm',
       because: [
         ...(fillBelowMm >= ALL_MM ? [`All of ${base.name} inside and between its shapes is taken out too.`] : fillBelowMm > 0 ? [`What of ${base.name} lies inside and between its shapes and is narrower than ${mm(fillBelowMm)} mm is taken out too.`] : []),
-        dropBelowMm2 === null ? `Pieces of ${base.name} that come off and are smaller than ${mm(base.thinnestMm)} mm square are dropped, because they cannot be weeded.` : `Pieces of ${base.name} that come off and are smaller than ${mm(dropBelowMm2)} mm² are dropped.`,
+        `Pieces of ${base.name} that come off and are smaller than ${mm(dropBelowMm2 === null ? base.thinnestMm : Math.sqrt(dropBelowMm2))} mm square are dropped${dropBelowMm2 === null ? ', because they cannot be weeded' : ''}.`,
       ],
     })),
     ...(contour
