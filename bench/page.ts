@@ -40,6 +40,8 @@ export async function pageBench(): Promise<void> {
     const [newest] = JSON.parse(readFileSync('dist/web/versions.json', 'utf8')) as string[][];
     const worker = newest!.filter((file) => /-worker-.*\.js$|clipper2z-.*\.wasm$/.test(file)).map((file) => `/${file}`);
     const files = [...new Set(['/index.html', ...loaded, ...worker])];
+    // Once all is shown, what was read is held against a picture of it.
+    const afterwards = newest!.filter((file) => /index_bg-.*\.wasm$/.test(file)).map((file) => `/${file}`);
     await browser.driver.executeScript(WATCH);
     for (let i = 0; i < 24; i += 1) {
       await browser.driver.actions().sendKeys(i % 2 === 0 ? Key.ARROW_RIGHT : Key.ARROW_LEFT).perform();
@@ -49,6 +51,7 @@ export async function pageBench(): Promise<void> {
     print('The page', [
       ['first load of a build page over the wire, all of it (285 kB)', `${(files.reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(1)} kB`],
       ['  of that, scripts / fonts / the rest', [/\.js$/, /\.woff2$/, /\.(?!js$|woff2$)\w+$/].map((kind) => `${(files.filter((file) => kind.test(file)).reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(0)} kB`).join(' / ')],
+      ['fetched once, after all is shown, for checking drawings', `${(afterwards.reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(0)} kB`],
       ['trap moved by hand, demo job: picture changed after, median / p95 (150 ms)', `${ms(quantile(moved, 0.5))} / ${ms(quantile(moved, 0.95))}`],
       ['longest task on the main thread meanwhile (50 ms)', long.length === 0 ? 'none over 50 ms' : ms(Math.max(...long))],
     ]);
