@@ -78,6 +78,9 @@ export interface BuildDecisions {
 
 export type BuildPatch = Patch<BuildDecisions>;
 
+/** Holes of any width: no work is so large. */
+export const ALL_HOLES_MM = 100_000;
+
 const schools = ['overlay', 'inlay', 'trapped'] as const;
 const trap = orNull({ type: 'number', minimum: 0, maximum: 20 });
 
@@ -93,9 +96,9 @@ export const buildSlice: Slice<BuildDecisions> = {
       outlines: {
         type: 'array',
         maxItems: 6,
-        items: object({ id: text, filmId: text, around: orNull({ type: 'array', items: text, minItems: 1, maxItems: 64, uniqueItems: true }), widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }), join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: 100_000 } }),
+        items: object({ id: text, filmId: text, around: orNull({ type: 'array', items: text, minItems: 1, maxItems: 64, uniqueItems: true }), widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }), join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM } }),
       },
-      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few, fillBelowMm: { type: 'number', minimum: 0, maximum: 100_000 }, dropBelowMm2: orNull({ type: 'number', minimum: 0, maximum: 1_000_000 }) }) },
+      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few, fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM }, dropBelowMm2: orNull({ type: 'number', minimum: 0, maximum: 1_000_000 }) }) },
       contour: orNull(object({ filmId: text, side: { enum: ['inside', 'outside'] }, byMm: few })),
       blockOut: orNull(object({ filmId: text, underFilmId: text, insetMm: few })),
       order: { type: 'array', items: text, maxItems: 64, uniqueItems: true },

@@ -2,7 +2,7 @@ import { LEAST_TRAP_MM, type Crumbs, type School, type TrapForm } from '../../en
 import { tolerances, type Box } from '../../geometry/index.js';
 import { LIVES, type Film, type Lives } from '../../shop/index.js';
 import { formatLength, listed, type Finding, type Ruling } from '../../words/index.js';
-import type { BuildDecisions, BuildPatch } from './decisions.js';
+import { ALL_HOLES_MM, type BuildDecisions, type BuildPatch } from './decisions.js';
 import type { Framed, LaidOutline } from './framing.js';
 import type { LayerOrder } from './order.js';
 import { showsThrough, type RuledPair } from './pairs.js';
@@ -250,9 +250,6 @@ export function sayClosesUnder({ lower, upper }: RuledPair, where: Box): Finding
   return { code: 'closes-under', severity: 'note', stage: 'build', message: `Most of ${upper.name} is narrower than twice the trap, so ${lower.name} runs completely under it there.`, where };
 }
 
-/** No work is so large: whatever is narrower than this is all there is. */
-const ALL_MM = 100_000;
-
 function sayFramed({ knockOuts, contour, outlines }: Framed): Ruling<BuildPatch>[] {
   return [
     ...knockOuts.map(({ knockOut: { clearanceMm, fillBelowMm, dropBelowMm2 }, shape, base }): Ruling<BuildPatch> => ({
@@ -263,7 +260,7 @@ function sayFramed({ knockOuts, contour, outlines }: Framed): Ruling<BuildPatch>
       value: clearanceMm,
       unit: 'mm',
       because: [
-        ...(fillBelowMm >= ALL_MM ? [`All of ${base.name} inside and between its shapes is taken out too.`] : fillBelowMm > 0 ? [`What of ${base.name} lies inside and between its shapes and is narrower than ${mm(fillBelowMm)} mm is taken out too.`] : []),
+        ...(fillBelowMm >= ALL_HOLES_MM ? [`All of ${base.name} inside and between its shapes is taken out too.`] : fillBelowMm > 0 ? [`What of ${base.name} lies inside and between its shapes and is narrower than ${mm(fillBelowMm)} mm is taken out too.`] : []),
         `Pieces of ${base.name} that come off and are smaller than ${mm(dropBelowMm2 === null ? base.thinnestMm : Math.sqrt(dropBelowMm2))} mm square are dropped${dropBelowMm2 === null ? ', because they cannot be weeded' : ''}.`,
       ],
     })),

@@ -1,14 +1,11 @@
 import styled from 'styled-components';
 import type { Film } from '../../../core/shop/index.js';
-import type { KnockOut, Outline } from '../../../core/stations/build/index.js';
+import { ALL_HOLES_MM, type KnockOut, type Outline } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Select } from '../../ui/plain-fields.js';
-
-/** Holes of any width are filled. */
-const ALL_HOLES_MM = 100_000;
 
 /** What is made of the artwork besides itself: outlines round it, shapes knocked out, a film laid beneath. */
 export function FramesEditor() {

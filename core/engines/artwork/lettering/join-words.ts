@@ -1,4 +1,4 @@
-import { countPieces, flatten, regionsOf, translation, unite, areaOf, ringsOf, type Rings } from '../../../geometry/index.js';
+import { areaOf, countPieces, crossingsAt, flatten, regionsOf, ringsOf, translation, unite, type Rings } from '../../../geometry/index.js';
 import { outlineOf, type SetGlyph } from './font.js';
 
 /** A word whose letters were moved together, and by how much each, ems. */
@@ -53,17 +53,8 @@ function sidesOf(set: SetGlyph): Sides {
   const rings = bodyOf(unite(flatten(outlineOf(set), translation(set.dx, -set.dy), 1 / 4000).map(({ points }) => points)));
   return Array.from({ length: 2 * REACH_EM * ROWS }, (_, row) => {
     const y = (row + 0.5) / ROWS - REACH_EM;
-    let [left, right] = [Infinity, -Infinity];
-    for (const ring of rings) {
-      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-        const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-        if (ay > y === by > y) continue;
-        const x = ax + ((y - ay) / (by - ay)) * (bx - ax);
-        left = Math.min(left, x);
-        right = Math.max(right, x);
-      }
-    }
-    return left <= right ? ([left, right] as const) : null;
+    const xs = crossingsAt(rings, y);
+    return xs.length > 0 ? ([xs[0]!, xs.at(-1)!] as const) : null;
   });
 }
 

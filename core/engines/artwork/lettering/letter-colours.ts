@@ -19,10 +19,10 @@ export function coloursOf({ colours, share, colourBy }: Pick<Lettering, 'colours
   return colourBy === 'band' ? all.slice(0, MOST_BANDS) : all;
 }
 
-/** So many colours from the first to the last of some, by even steps of CIELAB from each to the next. */
+/** So many colours, two or more, from the first to the last of some, by even steps of CIELAB from each to the next. */
 function faded(colours: readonly string[], steps: number): string[] {
   return Array.from({ length: steps }, (_, i) => {
-    const at = steps === 1 ? 0 : (i * (colours.length - 1)) / (steps - 1);
+    const at = (i * (colours.length - 1)) / (steps - 1);
     const before = Math.min(Math.floor(at), colours.length - 1);
     return mixInLab(colours[before]!, colours[Math.min(before + 1, colours.length - 1)]!, at - before);
   });

@@ -1,6 +1,6 @@
 import type { Box } from '../../../geometry/index.js';
-import { boxesOfPatches } from './labels.js';
-import { BINS, binOf, centreOfBin, labOf, MOST_COLOURS, ONE_COLOUR, type PaletteColour } from './palette.js';
+import { boxesOfPatches, REACH } from './labels.js';
+import { apart, BINS, binOf, centreOfBin, labOf, MOST_COLOURS, nearestByBin, ONE_COLOUR, type PaletteColour } from './palette.js';
 import type { Pixels } from './pixels.js';
 
 /*
@@ -8,17 +8,28 @@ import type { Pixels } from './pixels.js';
  * of its own.
  */
 
+/** The pixels of a picture that are no mixture of the flat colours round them, and not one of them. */
 export interface Hairs {
-  /** 1 where a pixel is flat, or is of a hair and has plainly one of the colours below. */
-  readonly plain: Uint8Array;
-  /** The colours that they are of, as far as there is enough of them. */
-  readonly colours: readonly PaletteColour[];
-  /** Round hairs that have none of these colours, and are no mixture with them; in pixels. */
-  readonly lost: readonly Box[];
+  readonly pixels: Pixels;
+  readonly flat: Uint8Array;
+  readonly palette: readonly PaletteColour[];
+  /** 1 where a pixel is of a hair. */
+  readonly is: Uint8Array;
+  /** How many they are, bin by bin, and the sums of their channels. */
+  readonly bins: ReadonlyMap<number, { readonly count: number; readonly r: number; readonly g: number; readonly b: number }>;
+  /** All opaque pixels but those of the commonest colour. */
+  readonly inked: number;
 }
 
-/** A pixel looks so far for the flat colours that it may be a mixture of. */
-const REACH = 3;
+/** The colours that hairs are of, as far as there is enough of them. */
+export interface HairColours {
+  readonly colours: readonly PaletteColour[];
+  /** Bins that plainly are one of these. */
+  readonly plain: ReadonlySet<number>;
+  /** Bins that are none of these, and no mixture with them. */
+  readonly lost: ReadonlyMap<number, unknown>;
+}
+
 /** A mixture lies no further than this from the line between its two colours, in steps of a channel and as a share of their distance: compressed pictures smear colours more than brightness. */
 const SMEARED = { least: 14, share: 0.2 };
 /** Fewer pixels than this are dust. */
@@ -33,14 +44,12 @@ type Rgba = readonly [number, number, number, number];
 /** Bare surface is white that lets all through. */
 const BARE: Rgba = [255, 255, 255, 0];
 
-/**
- * The hairs of a picture whose flat colours are known. A colour counts when it has at least `leastShare` of all pixels but those of the commonest colour.
- * Of the pixels in question the purest make the colour: the others are mixtures with it.
- */
-export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly PaletteColour[], leastShare: number): Hairs {
+/** The hairs of a picture whose flat colours are known. */
+export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly PaletteColour[]): Hairs {
   const { width, height, data } = pixels;
   const colours: Rgba[] = [BARE, ...palette.map(({ rgb }): Rgba => [...rgb, 255])];
-  const nearest = nearestColour(palette);
+  const labels = nearestByBin(palette);
+  const isNear = nearBins(palette, labels);
   const is = new Uint8Array(width * height);
   const bins = new Map<number, { count: number; r: number; g: number; b: number }>();
   let [flats, others] = [0, 0];
@@ -52,9 +61,9 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
         continue;
       }
       others += 1;
-      const bin = binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!);
-      if (nearest(bin) & 1) continue;
-      const seen = flatColoursRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : nearest(binOf(data[4 * q]!, data[4 * q + 1]!, data[4 * q + 2]!)) >> 1), x, y);
+      const bin = binAt(data, p);
+      if (isNear(bin)) continue;
+      const seen = flatColoursRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : labels(binAt(data, q))), x, y);
       // What is see-through beside bare surface is its edge, whatever colour a program gave it there.
       if ((data[4 * p + 3]! < 255 && seen.includes(0)) || isMixture(colourAt(data, p), seen.map((one) => colours[one]!))) continue;
       is[p] = 1;
@@ -63,17 +72,23 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
       bins.set(bin, { count: sum.count + 1, r: sum.r + r, g: sum.g + g, b: sum.b + b });
     }
   }
-  if (bins.size === 0) return { plain: flat, colours: [], lost: [] };
-  const inked = others + flats * (1 - (palette[0]?.share ?? 0));
+  return { pixels, flat, palette, is, bins, inked: others + flats * (1 - (palette[0]?.share ?? 0)) };
+}
+
+/**
+ * The colours of hairs. One counts when it has at least `leastShare` of all pixels but those of the commonest colour. Of the pixels in question the purest
+ * make the colour: the others are mixtures with it.
+ */
+export function hairColours({ palette, bins: counted, inked }: Hairs, leastShare: number): HairColours {
   const least = Math.max(LEAST_PIXELS, leastShare * inked);
   const found: PaletteColour[] = [];
   const open = new Map(
-    [...bins]
+    [...counted]
       .sort(([a, x], [b, y]) => y.count - x.count || a - b)
       .slice(0, MOST_BINS)
       .map(([bin, { count, r, g, b }]) => [bin, mixed(count, [r / count, g / count, b / count])]),
   );
-  const plainBins = new Set<number>();
+  const plain = new Set<number>();
   while (palette.length + found.length < MOST_COLOURS) {
     const bins = [...open.values()];
     const partners = [BARE, ...[...palette, ...found].map(({ rgb }): Rgba => [...rgb, 255])];
@@ -83,17 +98,41 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
     found.push({ rgb: best.rgb, share: best.like / Math.max(1, inked) });
     for (const [bin, { rgb, lab }] of open) {
       const isPlain = apart(lab, best.lab) < ONE_COLOUR;
-      if (isPlain) plainBins.add(bin);
+      if (isPlain) plain.add(bin);
       if (isPlain || partners.some((partner) => isBetween([...rgb, 255], [...best.rgb, 255], partner))) open.delete(bin);
     }
   }
-  const inBins = (among: { readonly has: (bin: number) => boolean }) => is.map((hair, p) => (hair && among.has(binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!)) ? 1 : 0));
-  const plain = inBins(plainBins);
-  return {
-    plain: found.length > 0 ? flat.map((isFlat, p) => (isFlat || plain[p] ? 1 : 0)) : flat,
-    colours: found,
-    lost: open.size > 0 ? boxesOfPatches({ width, height, of: inBins(open) }, LEAST_LOST).map(({ box }) => box) : [],
+  return { colours: found, plain, lost: open };
+}
+
+/** 1 where a pixel is flat, or is of a hair and has plainly one of its colours. */
+export function plainPixels(hairs: Hairs, { plain }: HairColours): Uint8Array {
+  if (plain.size === 0) return hairs.flat;
+  const own = inBins(hairs, plain);
+  return hairs.flat.map((isFlat, p) => (isFlat || own[p] ? 1 : 0));
+}
+
+/** Round hairs that have none of their colours, and are no mixture with them; in pixels. */
+export function lostHairs(hairs: Hairs, { lost }: HairColours): Box[] {
+  const { width, height } = hairs.pixels;
+  return lost.size === 0 ? [] : boxesOfPatches({ width, height, of: inBins(hairs, lost) }, LEAST_LOST).map(({ box }) => box);
+}
+
+function inBins({ is, pixels: { data } }: Hairs, bins: { readonly has: (bin: number) => boolean }): Uint8Array {
+  return is.map((hair, p) => (hair && bins.has(binAt(data, p)) ? 1 : 0));
+}
+
+const binAt = (data: Uint8ClampedArray, p: number) => binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!);
+
+/** Says whether a bin is the colour that is nearest to it; worked out once a bin. */
+function nearBins(palette: readonly PaletteColour[], nearest: (bin: number) => number): (bin: number) => boolean {
+  const labs = palette.map(({ rgb }) => labOf(rgb));
+  const known = new Uint8Array(BINS);
+  const workOut = (bin: number) => {
+    const lab = labs[nearest(bin) - 1];
+    return lab && apart(lab, labOf(centreOfBin(bin))) <= ONE_COLOUR ? 2 : 1;
   };
+  return (bin) => (known[bin] ||= workOut(bin)) === 2;
 }
 
 interface Mixed {
@@ -135,8 +174,6 @@ function purest(bin: Mixed & { readonly like: number }, bins: readonly Mixed[], 
 
 const distance = (a: Rgba, b: Rgba) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2], a[3] - b[3]);
 
-const apart = (a: readonly [number, number, number], b: readonly [number, number, number]) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
-
 function colourAt(data: Uint8ClampedArray, p: number): Rgba {
   return [data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!, data[4 * p + 3]!];
 }
@@ -165,19 +202,4 @@ function isBetween(colour: Rgba, a: Rgba, b: Rgba): boolean {
   const t = length === 0 ? 0 : Math.min(1, Math.max(0, along / length));
   for (let c = 0; c < 4; c += 1) off += (colour[c]! - a[c]! - t * (b[c]! - a[c]!)) ** 2;
   return Math.sqrt(off) <= SMEARED.least + SMEARED.share * Math.sqrt(length);
-}
-
-/** Gives twice the number of the colour of a palette that is nearest to a bin, counted from 1, and one more where it is that colour; worked out once a bin. */
-function nearestColour(palette: readonly PaletteColour[]): (bin: number) => number {
-  const labs = palette.map(({ rgb }) => labOf(rgb));
-  const known = new Uint8Array(BINS);
-  const isKnown = new Uint8Array(BINS);
-  return (bin) => {
-    if (isKnown[bin]) return known[bin]!;
-    const lab = labOf(centreOfBin(bin));
-    const far = labs.map((other) => apart(other, lab));
-    const least = Math.min(Infinity, ...far);
-    isKnown[bin] = 1;
-    return (known[bin] = 2 * (far.indexOf(least) + 1) + (least <= ONE_COLOUR ? 1 : 0));
-  };
 }

@@ -1,5 +1,5 @@
 import type { Box } from '../../../geometry/index.js';
-import { BINS, binOf, centreOfBin, labOf, type PaletteColour } from './palette.js';
+import { binOf, nearestByBin, type PaletteColour } from './palette.js';
 import type { Pixels } from './pixels.js';
 import { saddleFinder } from './saddles.js';
 
@@ -14,7 +14,7 @@ export interface Labels {
 export type Rgba = readonly [number, number, number, number];
 
 /** A pixel on an edge looks so far for the colours on either side of it. */
-const REACH = 3;
+export const REACH = 3;
 
 /** Every pixel's nearest colour; where it is not plain, only colours that are plain nearby count, so that mixtures do not become a third. */
 export function labelPixels({ width, height, data }: Pixels, plain: Uint8Array, palette: readonly PaletteColour[]): Labels {
@@ -59,22 +59,6 @@ function nearestAmong(seen: number, p: number, distance: (p: number, label: numb
     if (d < least) [best, least] = [label, d];
   }
   return best;
-}
-
-/** Gives the label for a coarse bin of colour, worked out when a bin is first met: few of them occur. */
-function nearestByBin(palette: readonly PaletteColour[]): (bin: number) => number {
-  const labs = palette.map(({ rgb }) => labOf(rgb));
-  const known = new Uint8Array(BINS);
-  const workOut = (bin: number) => {
-    const lab = labOf(centreOfBin(bin));
-    let [best, least] = [0, Infinity];
-    labs.forEach((other, i) => {
-      const d = (lab[0] - other[0]) ** 2 + (lab[1] - other[1]) ** 2 + (lab[2] - other[2]) ** 2;
-      if (d < least) [best, least] = [i + 1, d];
-    });
-    return best;
-  };
-  return (bin) => known[bin] || (known[bin] = workOut(bin));
 }
 
 /** Connected patches of one label: each pixel's patch, and each patch's area and label. */

@@ -101,7 +101,8 @@ export function labOf([r, g, b]: Triple): Triple {
   return [100 * l, 100 * a, 100 * yellow];
 }
 
-const apart = (a: Triple, b: Triple) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+/** How far apart two colours are, as `labOf` gives them. */
+export const apart = (a: Triple, b: Triple) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /** Bins gathered round the commonest ones, then shared out to the nearest mean until the means stand still. */
 function clustered(bins: readonly Bin[], near: number): PaletteColour[] {
@@ -155,4 +156,20 @@ export function merged(colours: readonly PaletteColour[], count: number): Palett
     out[best.i] = { rgb: a.share >= b.share ? a.rgb : b.rgb, share };
   }
   return out.sort((a, b) => b.share - a.share);
+}
+
+/** Gives the number of the colour of a palette that is nearest to a bin, counted from 1 (0 of an empty one), worked out when a bin is first met: few of them occur. */
+export function nearestByBin(palette: readonly PaletteColour[]): (bin: number) => number {
+  const labs = palette.map(({ rgb }) => labOf(rgb));
+  const known = new Uint8Array(BINS);
+  const workOut = (bin: number) => {
+    const lab = labOf(centreOfBin(bin));
+    let [best, least] = [0, Infinity];
+    labs.forEach((other, i) => {
+      const d = (lab[0] - other[0]) ** 2 + (lab[1] - other[1]) ** 2 + (lab[2] - other[2]) ** 2;
+      if (d < least) [best, least] = [i + 1, d];
+    });
+    return best;
+  };
+  return (bin) => known[bin] || (known[bin] = workOut(bin));
 }

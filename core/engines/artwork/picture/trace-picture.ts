@@ -5,8 +5,8 @@ import type { Noticed } from '../noticed.js';
 import { edgeChains, type Chain } from './chains.js';
 import { curvesOf, FARTHEST_TIP_PX, fitChain, reversedChain, type FittedChain } from './fit-curves.js';
 import { labelPixels, patchesOf, withoutSpecks, type Labels, type Patches, type Rgba } from './labels.js';
-import { hairsOf } from './hairs.js';
-import { flatPixels, labOf, LEAST_SHARE, merged, paletteOf, type PaletteColour } from './palette.js';
+import { hairColours, hairsOf, lostHairs, plainPixels } from './hairs.js';
+import { apart, flatPixels, labOf, LEAST_SHARE, merged, paletteOf, type PaletteColour } from './palette.js';
 import { prepared, WORKING_PIXELS, type Pixels } from './pixels.js';
 import type { TraceHooks, TraceStep, Tracing } from './tracing.js';
 
@@ -49,17 +49,18 @@ export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours
   await step('colours', 0.25);
   const flat = flatPixels(pixels);
   const ground = tracing.background === 'keep' ? null : groundOf(pixels);
-  const isGround = (colour: PaletteColour) => ground !== null && ground !== 'transparent' && farFrom(colour.rgb, ground) < 8;
+  const isGround = (colour: PaletteColour) => ground !== null && ground !== 'transparent' && apart(labOf(colour.rgb), labOf(ground)) < 8;
   // A background of its own colour is one more than the inks that are asked for.
   const extra = ground !== null && ground !== 'transparent' ? 1 : 0;
   const flatColours = paletteOf(pixels, flat, null);
-  const hairs = hairsOf(pixels, flat, flatColours, LEAST_SHARE);
-  const ruled = [...flatColours, ...hairs.colours];
+  const hairs = hairsOf(pixels, flat, flatColours);
+  const hairsRuled = hairColours(hairs, LEAST_SHARE);
+  const ruled = [...flatColours, ...hairsRuled.colours];
   const inks = Math.max(1, ruled.length - (ruled.some(isGround) ? 1 : 0));
   const wanted = tracing.colours === null ? null : tracing.colours + extra;
-  const palette = wanted === null ? ruled : merged([...paletteOf(pixels, flat, wanted), ...hairsOf(pixels, flat, flatColours, 0).colours], wanted);
+  const palette = wanted === null ? ruled : merged([...paletteOf(pixels, flat, wanted), ...hairColours(hairs, 0).colours], wanted);
   await step('pixels', 0.4);
-  let labels = labelPixels(pixels, hairs.plain, palette);
+  let labels = labelPixels(pixels, plainPixels(hairs, hairsRuled), palette);
   const groundLabel = palette.findIndex(isGround) + 1;
   await step('patches', 0.55);
   let patches = patchesOf(labels);
@@ -77,13 +78,8 @@ export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours
     frame: frameOf(labels, patches),
     background: groundLabel > 0 ? 'colour' : ground === 'transparent' ? 'transparent' : 'none',
     inks,
-    lost: hairs.lost,
+    lost: lostHairs(hairs, hairsRuled),
   };
-}
-
-function farFrom(a: readonly [number, number, number], b: readonly [number, number, number]): number {
-  const [p, q] = [labOf(a), labOf(b)];
-  return Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
 }
 
 /** What the picture's edge shows: mostly nothing, mostly one colour, or neither. */

@@ -5,7 +5,7 @@ import { resourcesInNode } from '../../../../platform/artwork-resources.js';
 import { ringsToPathData } from '../../../geometry/index.js';
 import { NO_REPAIR } from '../../../stations/artwork/index.js';
 import { fetchReftests } from '../../../testing/reftests.js';
-import { isExplained } from '../as-drawn/compare-with-drawing.js';
+import { isExplained } from '../as-drawn/compare-pictures.js';
 import { differingPlaces, type DifferingPlace } from '../as-drawn/differing-places.js';
 import { ArtworkReader, paintRegions } from '../index.js';
 import type { Pixels } from '../picture/pixels.js';
