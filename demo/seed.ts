@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { AT_ORIGIN, drawingPart, newLettering, picturePart, type LetteringPart } from '../core/stations/artwork/index.js';
+import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, type LetteringPart } from '../core/stations/artwork/index.js';
 import type { Lettering } from '../core/engines/artwork/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/recipe/index.js';
 import { contoursOfGroups, wholeOnPiece } from '../core/stations/cut/index.js';
@@ -59,7 +59,7 @@ async function addBakery({ jobs, artworks }: Services): Promise<void> {
   const bytes = await readFile(projectPath('demo', 'artwork', 'loaf.jpg'));
   const loaf = describeFile('loaf.jpg', bytes);
   await artworks.add(loaf, bytes);
-  const lettering = (id: string, text: string, yMm: number, more: Partial<Lettering>): LetteringPart => ({ kind: 'lettering', id, lettering: { ...newLettering(text), ...more }, fontSource: null, place: { ...AT_ORIGIN, yMm } });
+  const lettering = (id: string, text: string, yMm: number, more: Partial<Lettering>): LetteringPart => ({ ...letteringPart(id, { ...newLettering(text), ...more }), place: { ...AT_ORIGIN, yMm } });
   const recipe = patchRecipe(emptyRecipe('Lockside Bakery, shop door'), {
     customer: 'The bakery at the lock',
     due: inDays(9),

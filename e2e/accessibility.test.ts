@@ -78,7 +78,7 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
   it('lettering among other parts, with fonts and forms of letters open, has nothing axe objects to', async () => {
     const words = await jobWith(bench, readFileSync('demo/artwork/marsh-wren.svg'), (recipe) => ({
       ...recipe,
-      artworks: [...recipe.artworks, { kind: 'lettering', id: 'w', lettering: { ...newLettering('Heron'), font: 'great-vibes', arc: { radiusMm: 200, bend: 'up' }, colourBy: 'word' }, fontSource: null, place: { ...AT_ORIGIN, yMm: 200 } }],
+      artworks: [...recipe.artworks, { kind: 'lettering', id: 'w', group: null, lettering: { ...newLettering('Heron'), font: 'great-vibes', arc: { radiusMm: 200, bend: 'up' }, colourBy: 'word' }, fontSource: null, place: { ...AT_ORIGIN, yMm: 200 } }],
     }));
     await show(`/jobs/${words.id}/artwork`, 'lettering,');
     await browser.driver.executeScript(`[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Heron”')).click()`);

@@ -115,7 +115,7 @@ it('goes round the work with an outline, knocks out, backs a film, and takes all
   await until(({ outlines }) => outlines[0]!.join === 'mitred');
   // Around one film only, then around everything again.
   await choose(`Around what: the outline in ${name}`, 'Lock-gate red only');
-  await until(({ outlines }) => outlines[0]!.around?.join() === 'lock-gate');
+  await until(({ outlines }) => outlines[0]!.around?.ids.join() === 'lock-gate');
   await press(`Not around Lock-gate red: the outline in ${name}`);
   await until(({ outlines }) => outlines[0]!.around === null);
   await press('Cut one film out of another');

@@ -11,7 +11,7 @@ import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
 import { SheetStore } from './stores/sheet-store.js';
 import { emptyRecipe } from '../core/recipe/index.js';
-import { AT_ORIGIN, newLettering, type ArtworkPart } from '../core/stations/artwork/index.js';
+import { letteringPart, newLettering } from '../core/stations/artwork/index.js';
 import { packLists, standings, unpackLists } from '../core/stations/cut/index.js';
 import { RunStore } from './stores/run-store.js';
 import { ShopStore } from './stores/shop-store.js';
@@ -61,7 +61,7 @@ describe('a database of an older version', () => {
     const db = createKnex({ client: 'better-sqlite3', connection: { filename: databaseFile(folder) }, useNullAsDefault: true });
     const names = Object.keys(MIGRATIONS).slice(0, 2);
     await db.migrate.latest({ migrationSource: { getMigrations: () => Promise.resolve(names), getMigrationName: (name: string) => name, getMigration: (name: string) => Promise.resolve(MIGRATIONS[name]!) } });
-    const lettering: ArtworkPart = { kind: 'lettering', id: 'l', lettering: newLettering('Quay'), fontSource: null, place: AT_ORIGIN };
+    const lettering = letteringPart('l', newLettering('Quay'));
     const recipe = (title: string) => JSON.stringify({ ...emptyRecipe(title), artworks: title.startsWith('open') ? [lettering] : [] });
     for (const [id, sheets] of [['cut', 1], ['half', 2], ['open', 1]] as const) {
       await db('jobs').insert({ id, title: id, customer: '', position: 3, sheets_total: sheets, created_at: '2026-01-01', updated_at: '2026-01-01' });

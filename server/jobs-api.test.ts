@@ -3,7 +3,7 @@ import { request } from 'node:http';
 import { Resvg } from '@resvg/resvg-js';
 import { PNG as ReadPng } from 'pngjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { AT_ORIGIN, newLettering, type LetteringPart } from '../core/stations/artwork/index.js';
+import { letteringPart, newLettering, type LetteringPart } from '../core/stations/artwork/index.js';
 import { emptyRecipe, patchRecipe, type Job, type JobSummary } from '../core/recipe/index.js';
 import type { PlanReport } from '../core/plan/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
@@ -199,7 +199,7 @@ describe('fonts', () => {
     expect((await bench.api<OwnFont[]>('GET', '/api/fonts')).body).toEqual([added]);
     expect(added.name).toContain('Lobster');
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Words' });
-    const part: LetteringPart = { kind: 'lettering', id: 'w', lettering: { ...newLettering('Wick'), font: `own:${added.source.id}` }, fontSource: added.source, place: AT_ORIGIN };
+    const part: LetteringPart = { ...letteringPart('w', { ...newLettering('Wick'), font: `own:${added.source.id}` }), fontSource: added.source };
     const put = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, artworks: [part] }, revision: job.revision });
     expect([put.status, put.body.state, put.body.words]).toEqual([200, 'in work', 'Wick']);
     expect((await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.layers).toHaveLength(1);

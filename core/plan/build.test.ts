@@ -36,7 +36,7 @@ describe('pairs of layers', () => {
   it('can have a trap of their own', async () => {
     const own = await plan(THREE, { build: { pairs: { 'lock-gate > wick-yellow': { school: null, trapMm: 2 } } } });
     expect(areaOf(intersect(layer(own, RED).cut, layer(own, YELLOW).cut))).toBeCloseTo(Math.PI * (144 - 100), 0);
-    expect(own.build!.pairs.find((pair) => pair.upper.id === YELLOW)).toMatchObject({ overridden: true, trapMm: 2 });
+    expect(own.build!.pairs.find((pair) => pair.upper.id === YELLOW)).toMatchObject({ decidedFor: 'pair', trapMm: 2 });
   });
 
   it('of dye-transfer sheets are butted, and a textured film takes nothing', async () => {
@@ -119,7 +119,7 @@ describe('the marks', () => {
 });
 
 describe('an outline', () => {
-  const wide = (widthMm: number | null, size: RecipePatch = { surface: { kind: 'panel', size: { mode: 'fit' } } }) => plan(svg('<circle cx="30" cy="30" r="25" fill="#1d4e89"/><circle cx="90" cy="30" r="25" fill="#1d4e89"/>'), { ...size, build: { outlines: [{ id: 'o', filmId: 'chalk', around: null, widthMm, join: 'round', fillBelowMm: 0 }] } });
+  const wide = (widthMm: number | null, size: RecipePatch = { surface: { kind: 'panel', size: { mode: 'fit' } } }) => plan(svg('<circle cx="30" cy="30" r="25" fill="#1d4e89"/><circle cx="90" cy="30" r="25" fill="#1d4e89"/>'), { ...size, build: { outlines: [{ id: 'o', filmId: 'chalk', around: null, each: 'all' as const, widthMm, join: 'round', fillBelowMm: 0 }] } });
   const right = (found: Plan) => found.surface!.design.xMm + Math.max(...found.build!.layers.flatMap((l) => l.cut.map((ring) => Math.max(...ring.filter((_, i) => i % 2 === 0)))));
 
   it('is reckoned in when the design is fitted to its panel', async () => {
@@ -168,7 +168,7 @@ describe('the order', () => {
 });
 
 describe('outlines, knock-outs and a block-out', () => {
-  const outline = { id: 'o', filmId: 'chalk', around: null, widthMm: null, join: 'round' as const, fillBelowMm: 0 };
+  const outline = { id: 'o', filmId: 'chalk', around: null, each: 'all' as const, widthMm: null, join: 'round' as const, fillBelowMm: 0 };
   const TWO = svg('<circle cx="20" cy="30" r="10" fill="#b3262b"/><circle cx="60" cy="30" r="10" fill="#b3262b"/>');
 
   it('an outline lies behind everything, as wide as makes one piece that can be weeded', async () => {
@@ -187,7 +187,7 @@ describe('outlines, knock-outs and a block-out', () => {
   it('an outline thinner than its film can be weeded at is warned about', async () => expect((await plan(TWO, { build: { outlines: [{ ...outline, widthMm: 0.3 }] } })).findings.map((f) => f.code)).toContain('outline-thin'));
 
   it('a knock-out leaves clear space round its shapes', async () => {
-    const found = await plan(THREE, { build: { knockOuts: [{ shapeFilmId: YELLOW!, baseFilmId: RED!, clearanceMm: 2, fillBelowMm: 0, dropBelowMm2: null }] } });
+    const found = await plan(THREE, { build: { knockOuts: [{ shapeFilmId: YELLOW!, baseFilmId: RED!, clearanceMm: 2, fillBelowMm: 0, dropBelowMm2: null, joinWords: false }] } });
     expect(areaOf(layer(found, RED).cut)).toBeLessThan(4200 - Math.PI * 195 + 60);
     expect(areaOf(intersect(layer(found, RED).cut, layer(found, YELLOW).cut))).toBe(0);
     expect(areaOf(layer(found, YELLOW).cut)).toBeCloseTo(Math.PI * 144, -1);
@@ -195,7 +195,7 @@ describe('outlines, knock-outs and a block-out', () => {
 
   it('an outline goes round chosen films, behind them and over what lies below', async () => {
     const ON_GROUND = svg('<rect width="80" height="60" fill="#1d4e89"/><circle cx="25" cy="30" r="10" fill="#b3262b"/><circle cx="60" cy="30" r="8" fill="#f2b632"/>');
-    const found = await plan(ON_GROUND, { build: { school: 'inlay', outlines: [{ ...outline, around: [RED!], widthMm: 3 }] } });
+    const found = await plan(ON_GROUND, { build: { school: 'inlay', outlines: [{ ...outline, around: { by: 'films', ids: [RED!] }, widthMm: 3 }] } });
     expect(found.build!.layers.map((one) => one.film.id).indexOf('chalk')).toBeGreaterThan(found.build!.layers.map((one) => one.film.id).indexOf(BLUE!));
     expect(areaOf(layer(found, 'chalk').cut)).toBeCloseTo(Math.PI * (13 ** 2 - 10 ** 2), 0);
     expect(Math.abs(areaOf(layer(found, BLUE!).cut) - (4800 - Math.PI * 13 ** 2 - Math.PI * 64))).toBeLessThan(1);
@@ -203,7 +203,7 @@ describe('outlines, knock-outs and a block-out', () => {
   });
 
   it('an outline round all that stands after one round some goes round that too', async () => {
-    const found = await plan(TWO, { build: { school: 'inlay', outlines: [{ ...outline, around: [RED!], widthMm: 3 }, { ...outline, id: 'p', filmId: 'tar', widthMm: 2 }] } });
+    const found = await plan(TWO, { build: { school: 'inlay', outlines: [{ ...outline, around: { by: 'films', ids: [RED!] }, widthMm: 3 }, { ...outline, id: 'p', filmId: 'tar', widthMm: 2 }] } });
     expect(areaOf(layer(found, 'tar').cut)).toBeCloseTo(2 * Math.PI * (15 ** 2 - 13 ** 2), 0);
   });
 
@@ -219,14 +219,14 @@ describe('outlines, knock-outs and a block-out', () => {
 describe('a decision that does nothing says why, and what it offers ends it', () => {
   const APART = svg('<rect width="20" height="20" fill="#b3262b"/><rect x="60" width="20" height="20" fill="#1d4e89"/>');
   const letters = svg('<path d="M0 0h30v40H0zM8 8v24h14V8z" fill-rule="evenodd" fill="#1d4e89"/><rect x="33" width="20" height="40" fill="#1d4e89"/>');
-  const outline = { id: 'o', filmId: 'chalk', around: null, widthMm: 4, join: 'round' as const, fillBelowMm: 0 };
+  const outline = { id: 'o', filmId: 'chalk', around: null, each: 'all' as const, widthMm: 4, join: 'round' as const, fillBelowMm: 0 };
   it.each<[string, Uint8Array, RecipePatch, string]>([
-    ['a knock-out of a film that is gone', APART, { build: { knockOuts: [{ shapeFilmId: 'ember', baseFilmId: RED!, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null }] } }, 'knock-out-idle'],
-    ['a knock-out of a film from itself', APART, { build: { knockOuts: [{ shapeFilmId: RED!, baseFilmId: RED!, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null }] } }, 'knock-out-idle'],
-    ['a knock-out of what lies apart', APART, { build: { knockOuts: [{ shapeFilmId: BLUE!, baseFilmId: RED!, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null }] } }, 'knock-out-idle'],
+    ['a knock-out of a film that is gone', APART, { build: { knockOuts: [{ shapeFilmId: 'ember', baseFilmId: RED!, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null, joinWords: false }] } }, 'knock-out-idle'],
+    ['a knock-out of a film from itself', APART, { build: { knockOuts: [{ shapeFilmId: RED!, baseFilmId: RED!, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null, joinWords: false }] } }, 'knock-out-idle'],
+    ['a knock-out of what lies apart', APART, { build: { knockOuts: [{ shapeFilmId: BLUE!, baseFilmId: RED!, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null, joinWords: false }] } }, 'knock-out-idle'],
     ['a backing under itself', APART, { build: { blockOut: { filmId: RED!, underFilmId: RED!, insetMm: 0.3 } } }, 'block-out-idle'],
     ['a backing of a film that is gone', APART, { build: { blockOut: { filmId: 'chalk', underFilmId: 'ember', insetMm: 0.3 } } }, 'block-out-idle'],
-    ['an outline round films that are gone', APART, { build: { outlines: [{ ...outline, around: ['ember'] }] } }, 'outline-idle'],
+    ['an outline round films that are gone', APART, { build: { outlines: [{ ...outline, around: { by: 'films', ids: ['ember'] } }] } }, 'outline-idle'],
     ['an outline in a film that is gone', APART, { build: { outlines: [{ ...outline, filmId: 'no-such-film' }] } }, 'outline-idle'],
     ['an outline that lies flush and falls apart', letters, { build: { school: 'inlay', outlines: [outline] } }, 'outline-islands'],
   ])('%s', async (_, bytes, patch, code) => {

@@ -22,7 +22,7 @@ const sha = (digit: string) => digit.repeat(64);
 const parts: readonly ArtworkPart[] = [
   { ...drawingPart({ id: 'a', fileName: 'a.svg', sha256: sha('0') }), place: { ...AT_ORIGIN, xMm: 30, yMm: 20 } },
   { ...picturePart({ id: 'p', fileName: 'p.png', sha256: sha('1') }), place: { ...AT_ORIGIN, xMm: 90, yMm: 20 } },
-  { kind: 'lettering', id: 'l', lettering: { ...newLettering('Ab'), capHeightMm: 12, arc: { radiusMm: 80, bend: 'up' }, alternates: { 0: 'salt' }, colourBy: 'band', colours: ['#b3262b', '#f2b632'], bands: { heights: [0.4], along: 'line' } }, fontSource: null, place: { ...AT_ORIGIN, xMm: 40, yMm: 60 } },
+  { kind: 'lettering', id: 'l', group: null, lettering: { ...newLettering('Ab'), capHeightMm: 12, arc: { radiusMm: 80, bend: 'up' }, alternates: { 0: 'salt' }, colourBy: 'band', colours: ['#b3262b', '#f2b632'], bands: { heights: [0.4], along: 'line' } }, fontSource: null, place: { ...AT_ORIGIN, xMm: 40, yMm: 60 } },
 ];
 const place = { part: 'a', xMm: 55, yMm: 5, acrossMm: 1.1 };
 const BASE: RecipePatch = {
@@ -32,12 +32,12 @@ const BASE: RecipePatch = {
   repair: { recolour: { '#000000': '#16181a' }, noFilm: ['#00ff00'], speckMm2: 0.4, thickenMm: 0.5, closeGapsMm: 0.3, joinEndsMm: 0.2, gradientBands: 3, fonts: { Any: 'lobster' }, only: { specks: [place], hairlines: [{ ...place, xMm: 6, yMm: 5.5, acrossMm: 8 }] }, spared: { thicken: [{ ...place, xMm: 27, yMm: 36, acrossMm: 50, reason: 'as it is' }] }, letBe: { hairlines: 'thin on purpose' } },
   films: { byColour: { '#f2b632': 'wick-yellow' } },
   surface: { kind: 'panel', widthMm: 200, heightMm: 150, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, size: { mode: 'width', mm: 110 } },
-  build: { pairs: { 'tar > lock-gate': { school: null, trapMm: 0.4 } }, outlines: [{ id: 'o', filmId: 'chalk', around: ['tar', 'lock-gate'], widthMm: 2, join: 'round', fillBelowMm: 1 }], knockOuts: [{ shapeFilmId: 'lock-gate', baseFilmId: 'tar', clearanceMm: 0.5, fillBelowMm: 2, dropBelowMm2: 3 }], blockOut: { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, order: ['tar', 'lock-gate'] },
+  build: { pairs: { 'tar > lock-gate': { school: null, trapMm: 0.4 } }, filmPairs: { 'wick-yellow': { school: 'inlay', trapMm: 0.3 } }, outlines: [{ id: 'o', filmId: 'chalk', around: { by: 'films', ids: ['tar', 'lock-gate'] }, each: 'all', widthMm: 2, join: 'round', fillBelowMm: 1 }], knockOuts: [{ shapeFilmId: 'lock-gate', baseFilmId: 'tar', clearanceMm: 0.5, fillBelowMm: 2, dropBelowMm2: 3, joinWords: false }], blockOut: { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, order: ['tar', 'lock-gate'] },
   preparation: { borderGapMm: 4, markDistanceMm: 200 },
   sheets: { copies: 2 },
 };
 const base = parseRecipe(patchRecipe(emptyRecipe('Every leaf'), BASE));
-const printed = parseRecipe(patchRecipe(base, { build: { outlines: [], knockOuts: [], blockOut: null, contour: { filmId: 'chalk', side: 'outside', byMm: 1 } } }));
+const printed = parseRecipe(patchRecipe(base, { build: { outlines: [], knockOuts: [], blockOut: null, base: { filmId: 'tar' }, contour: { filmId: 'chalk', side: 'outside', byMm: 1 } } }));
 
 const used = new Set(['tar', 'chalk', 'lock-gate', 'wick-yellow', 'heron', 'brass']);
 const shop: Shop = { ...DEMO_SHOP, films: DEMO_SHOP.films.filter((film) => used.has(film.id)), pieces: DEMO_SHOP.pieces.filter((piece) => used.has(piece.filmId) && piece.kind !== 'sheet') };
@@ -59,14 +59,14 @@ function changed<T>(value: T, [key, ...rest]: Path, to: unknown): T {
   return copy as T;
 }
 
-const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'a', sha('2'), 'Renamed'];
+const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'bleed', 'films', 'parts', 'piece', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'a', sha('2'), 'Renamed'];
 
 /** Other values for a leaf, of which the first that is allowed is taken. */
 function others(leaf: unknown): unknown[] {
   if (typeof leaf === 'boolean') return [!leaf];
   if (typeof leaf === 'number') return [leaf * 1.1 + 0.1, leaf + 1, leaf - 1, leaf / 2].map((v) => Number(v.toFixed(4)));
   // What may be nothing is a figure, a word, or one of a few things.
-  if (leaf === null) return [3, 0.5, 'inlay', { filmId: 'chalk', side: 'outside', byMm: 1 }, { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, { id: 'f', fileName: 'f.woff2', sha256: sha('3') }];
+  if (leaf === null) return [3, 0.5, 'inlay', { filmId: 'chalk', side: 'outside', byMm: 1 }, { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, { filmId: 'tar' }, { by: 'parts', ids: ['a'] }, { id: 'f', fileName: 'f.woff2', sha256: sha('3') }];
   return WORDS.filter((word) => word !== leaf);
 }
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { DEMO_SHOP } from '../../demo/shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { boundsOf, type Box } from '../geometry/index.js';
-import { AT_ORIGIN, drawingPart, newLettering, picturePart, type ArtworkPart, type LetteringPart } from '../stations/artwork/index.js';
+import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, type ArtworkPart } from '../stations/artwork/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import { InputError } from '../words/index.js';
 import { Planner } from './planner.js';
@@ -15,7 +15,7 @@ const source = (id: string, fileName = `${id}.svg`) => ({ id, fileName, sha256: 
 const RED = svg('<rect width="100" height="50" fill="#b3262b"/>');
 const BLUE = svg('<circle cx="20" cy="20" r="20" fill="#1d4e89"/>', 40, 40);
 const PNG = new Uint8Array(new Resvg(`<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"><rect width="300" height="200" fill="#fff"/><rect x="100" y="50" width="100" height="100" fill="#1f6b45"/></svg>`).render().asPng());
-const words: LetteringPart = { kind: 'lettering', id: 'w', lettering: { ...newLettering('HI'), capHeightMm: 25 }, fontSource: null, place: AT_ORIGIN };
+const words = letteringPart('w', { ...newLettering('HI'), capHeightMm: 25 });
 
 const planner = new Planner(resourcesInNode);
 const sources = new Map([['red', RED], ['blue', BLUE], ['png', PNG], ['bad', bytes('<svg')]]);

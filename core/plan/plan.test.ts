@@ -37,7 +37,7 @@ describe('the demo jobs', () => {
 describe('rulings', () => {
   it('can each be followed to their rule and its source', async () => {
     const page = readFileSync(new URL('../../docs/rulings.md', import.meta.url), 'utf8');
-    const made = await plan(drawing('heron'), { films: { byColour: { '#f2b632': 'brass', '#1d4e89': 'apron-cream', '#f7f5ef': 'apron-cream' } }, build: { outlines: [{ id: 'o', filmId: 'chalk', around: null, widthMm: 3, join: 'round', fillBelowMm: 0 }], knockOuts: [{ shapeFilmId: 'brass', baseFilmId: 'towpath', clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null }] } });
+    const made = await plan(drawing('heron'), { films: { byColour: { '#f2b632': 'brass', '#1d4e89': 'apron-cream', '#f7f5ef': 'apron-cream' } }, build: { outlines: [{ id: 'o', filmId: 'chalk', around: null, each: 'all', widthMm: 3, join: 'round', fillBelowMm: 0 }], knockOuts: [{ shapeFilmId: 'brass', baseFilmId: 'towpath', clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null, joinWords: false }] } });
     const kinds = new Set(made.rulings.map(({ id }) => id.replace(/^(films|sheets|cut)\.(?!join|mirror).*/, '$1.<').replace(/^(\w+\.[\w-]+)\..*/, '$1')));
     expect(kinds.size).toBeGreaterThan(12);
     for (const kind of kinds) expect(page).toContain(`\`${kind}`);

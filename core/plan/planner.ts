@@ -289,8 +289,8 @@ function isBare({ regions }: Regions): boolean {
   return regions.every((region) => region.colour === BARE);
 }
 
-/** How far what is built reaches beyond the design, as far as that is decided: outlines whose width the app rules are known only once all is built. */
+/** How far what is built reaches beyond the design, as far as that is decided: what the app rules the width of is known only once all is built. */
 function reachOf({ build: { outlines, contour } }: Recipe): number {
-  return outlines.reduce((sum, outline) => sum + (outline.widthMm ?? 0), 0) + (contour?.side === 'outside' ? contour.byMm : 0);
+  return outlines.reduce((sum, outline) => sum + (outline.widthMm ?? 0), 0) + (contour?.side === 'outside' ? (contour.byMm ?? 0) : 0);
 }
 

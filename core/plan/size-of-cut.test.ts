@@ -3,7 +3,7 @@ import { DEMO_SHOP } from '../../demo/shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { boundsOf, joinBoxes, type Box } from '../geometry/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
-import { drawingPart, newLettering, type ArtworkPart } from '../stations/artwork/index.js';
+import { drawingPart, letteringPart, newLettering, type ArtworkPart } from '../stations/artwork/index.js';
 import { seeded } from '../testing/seeded.js';
 import { Planner } from './planner.js';
 import type { Plan } from './plan.js';
@@ -48,7 +48,7 @@ describe('the size of a design', () => {
     const files = new Map<string, Uint8Array>();
     const parts = Array.from({ length: 1 + Math.floor(3 * random()) }, (_, i): ArtworkPart => {
       const place = { xMm: 300 * random(), yMm: 300 * random(), scale: 0.3 + 2 * random(), turnDeg: Math.round(360 * random()) - 180, mirrored: random() < 0.5 };
-      if (random() < 0.3) return { kind: 'lettering', id: `l${i}`, lettering: { ...newLettering('Quay'), capHeightMm: 20 }, fontSource: null, place };
+      if (random() < 0.3) return { ...letteringPart(`l${i}`, { ...newLettering('Quay'), capHeightMm: 20 }), place };
       const at = () => (80 * random()).toFixed(1);
       const id = `${i}${seed}`;
       files.set(id, svg(`<path d="M${at()} ${at()}L${at()} ${at()} ${at()} ${at()}z" fill="#b3262b" stroke="#1d4e89" stroke-width="3" stroke-linejoin="round"/><ellipse cx="${at()}" cy="${at()}" rx="12" ry="7" fill="#f2b632"/>`));

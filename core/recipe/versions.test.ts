@@ -21,8 +21,11 @@ describe('recipes of older versions', () => {
   it.each(VERSIONS)('of version %d keep every decision they hold', (version) => {
     const { version: _, artworks, repair, build, assembly, ...decided } = stored(version);
     const recipe = parseRecipe(stored(version));
-    const { placementErrorMm, trapForm: _form, ...built } = build;
+    const { placementErrorMm, trapForm: _form, outlines, ...built } = build;
     expect(recipe).toMatchObject({ ...decided, build: built });
+    // Up to version 6 an outline went round films, which it listed.
+    const listedFilms = ({ around }: { readonly around?: unknown }) => (Array.isArray(around) ? { by: 'films', ids: around } : (around ?? null));
+    expect(recipe.build.outlines).toMatchObject((outlines ?? []).map((outline) => ({ ...outline, around: listedFilms(outline) })));
     // What versions 1 to 3 began with was nobody's decision.
     expect(recipe.build.placementErrorMm).toBe(version < 4 && placementErrorMm === 0.2 ? null : placementErrorMm);
     expect(recipe.build.trapForm).toBe(version < 4 ? 'chance' : 'worst');

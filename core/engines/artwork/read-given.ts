@@ -13,6 +13,8 @@ export interface ReadRepair {
   readonly gradientBands: number;
   /** Shines and shadows, mostly see-through, are left out, or kept as solid film. */
   readonly shines: 'drop' | 'keep';
+  /** What is blurred is left out, or cut as if it were sharp. */
+  readonly blurs: 'drop' | 'keep';
   /** A pattern is left out, or becomes its main colour. */
   readonly patterns: 'drop' | 'flat';
   /** Pictures inside drawings are left out, or traced. */
@@ -22,7 +24,7 @@ export interface ReadRepair {
 }
 
 /** A drawing read as it is. */
-export const READ_AS_IT_IS: ReadRepair = { joinEndsMm: 0, gradientBands: 1, shines: 'keep', patterns: 'drop', pictures: 'drop', fonts: {} };
+export const READ_AS_IT_IS: ReadRepair = { joinEndsMm: 0, gradientBands: 1, shines: 'keep', blurs: 'keep', patterns: 'drop', pictures: 'drop', fonts: {} };
 
 /** A letter set in a font: its outline in ems, y down, and how far the next one stands. */
 export interface Letter {

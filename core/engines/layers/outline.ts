@@ -49,6 +49,43 @@ export function leastForBridges(rings: Rings, fromMm: number, thinnestMm: number
   return isThick(from) ? from : from + leastWhere(thinnestMm / 2, (more) => isThick(from + more));
 }
 
+/**
+ * The widest that borders round some things (kernel-clean rings each, mm) may be before two of them meet, found by halving to 0.05 mm; 0 where two touch already, and
+ * null when there are fewer than two.
+ */
+export function mostApart(things: readonly Rings[]): number | null {
+  if (things.length < 2) return null;
+  const box = boundsOf(things.flatMap((thing) => [...thing]))!;
+  const most = Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / 2;
+  const meet = (d: number) => {
+    const grown = things.map((thing) => grow(thing, d));
+    return countPieces(unite(grown.flat())).pieces < grown.reduce((sum, rings) => sum + countPieces(rings).pieces, 0);
+  };
+  return Math.max(0, Number((leastWhere(most, meet) - STEP_MM).toFixed(2)));
+}
+
+/**
+ * An area (kernel-clean rings, mm) made one piece with the least that is added between its pieces: what growing and shrinking again by `byMm` closes. Its outer edge
+ * stays where nothing is near it.
+ */
+export function bridged(rings: Rings, byMm: number): Rings {
+  return unite([...rings, ...grow(grow(rings, byMm), -byMm)]);
+}
+
+/** The least by which an area is bridged to one piece, with no bridge thinner than a film can be weeded; 0 when it is one piece already. */
+export function leastBridging(rings: Rings, thinnestMm: number): number {
+  const from = leastForOnePiece(rings);
+  if (from === 0) return 0;
+  const box = boundsOf(rings)!;
+  // What was thin in the area itself is the artwork's, and stays.
+  const own = thinParts(rings, thinnestMm).length;
+  const holds = (d: number) => {
+    const made = bridged(rings, d);
+    return countPieces(made).pieces === 1 && thinParts(made, thinnestMm).length <= own;
+  };
+  return from + leastWhere(Math.max(thinnestMm * 4, Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / 2), (more) => holds(from + more));
+}
+
 /** The least multiple of the step up to `most` for which a test holds, taken to hold for all above it; `most` when it never does. */
 function leastWhere(most: number, holds: (mm: number) => boolean): number {
   let [low, high] = [0, Math.ceil(most / STEP_MM)];

@@ -23,12 +23,16 @@ export interface Placement {
 
 interface Placed {
   readonly id: string;
+  /** Parts of one group are moved, turned and set out as one; null for a part by itself. */
+  readonly group: string | null;
   readonly place: Placement;
 }
 
 export interface DrawingPart extends Placed {
   readonly kind: 'drawing';
   readonly source: Source;
+  /** Of a file with several pages the one that is made, from 1. */
+  readonly page: number;
 }
 
 export interface PicturePart extends Placed {
@@ -53,12 +57,17 @@ export const DEFAULT_TRACING: Tracing = { colours: null, background: 'everywhere
 
 /** A part of its own for a drawing's file. */
 export function drawingPart(source: Source): DrawingPart {
-  return { kind: 'drawing', id: source.id, source, place: AT_ORIGIN };
+  return { kind: 'drawing', id: source.id, group: null, source, page: 1, place: AT_ORIGIN };
 }
 
 /** The same for a picture's, traced as the app sees fit. */
 export function picturePart(source: Source): PicturePart {
-  return { kind: 'picture', id: source.id, source, tracing: DEFAULT_TRACING, place: AT_ORIGIN };
+  return { kind: 'picture', id: source.id, group: null, source, tracing: DEFAULT_TRACING, place: AT_ORIGIN };
+}
+
+/** The same for words. */
+export function letteringPart(id: string, lettering: Lettering): LetteringPart {
+  return { kind: 'lettering', id, group: null, lettering, fontSource: null, place: AT_ORIGIN };
 }
 
 /** A new lettering, 40 mm high. */

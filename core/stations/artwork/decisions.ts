@@ -43,11 +43,12 @@ const lettering = object({
   bands: object({ heights: { type: 'array', items: { type: 'number', minimum: 0.02, maximum: 0.98 }, maxItems: MOST_BANDS - 1 }, along: { enum: ['line', 'letter'] } }),
   alternates: { type: 'object', propertyNames: { pattern: '^\\d{1,3}$' }, additionalProperties: { type: 'string', pattern: '^[a-z0-9]{4}$' } },
 });
+const group = orNull(text);
 const part = {
   anyOf: [
-    object({ kind: { const: 'drawing' }, id: text, source, place }),
-    object({ kind: { const: 'picture' }, id: text, source, tracing, place }),
-    object({ kind: { const: 'lettering' }, id: text, lettering, fontSource: orNull(source), place }),
+    object({ kind: { const: 'drawing' }, id: text, group, source, page: { type: 'integer', minimum: 1, maximum: 10_000 }, place }),
+    object({ kind: { const: 'picture' }, id: text, group, source, tracing, place }),
+    object({ kind: { const: 'lettering' }, id: text, group, lettering, fontSource: orNull(source), place }),
   ],
 };
 const where = { part: text, xMm: coordinate, yMm: coordinate, acrossMm: mm };
@@ -70,6 +71,7 @@ export const artworkSlice: Slice<ArtworkDecisions> = {
       joinEndsMm: few,
       gradientBands: { type: 'integer', minimum: 1, maximum: 24 },
       shines: { enum: ['drop', 'keep'] },
+      blurs: { enum: ['drop', 'keep'] },
       beyondArtboard: { enum: ['cut', 'take'] },
       patterns: { enum: ['drop', 'flat'] },
       pictures: { enum: ['drop', 'trace'] },
@@ -100,8 +102,17 @@ export const artworkSlice: Slice<ArtworkDecisions> = {
     3: ({ repair }) => (typeof repair === 'object' && repair !== null ? { repair: { ...repair, shines: 'keep', beyondArtboard: 'cut' } } : {}),
     // Version 5 knew no bands, letters took their colours in turn, and words stayed as they were set.
     5: ({ artworks }) => (Array.isArray(artworks) ? { artworks: artworks.map(withPlainLetters) } : {}),
+    // Version 6 knew no groups, one page a file, and cut what is blurred as if it were sharp.
+    6: ({ artworks, repair }) => ({
+      ...(Array.isArray(artworks) ? { artworks: artworks.map((one: unknown) => (isPart(one) ? { group: null, ...(one.kind === 'drawing' ? { page: 1 } : {}), ...one } : one)) } : {}),
+      ...(typeof repair === 'object' && repair !== null ? { repair: { ...repair, blurs: 'keep' } } : {}),
+    }),
   },
 };
+
+function isPart(part: unknown): part is { readonly kind: unknown } {
+  return typeof part === 'object' && part !== null && 'kind' in part;
+}
 
 function withPlainLetters(part: unknown): unknown {
   if (typeof part !== 'object' || part === null || !('lettering' in part) || typeof part.lettering !== 'object') return part;

@@ -8,6 +8,7 @@ export {
   DEFAULT_TRACING,
   drawingPart,
   nameOfPart,
+  letteringPart,
   newLettering,
   picturePart,
   sourcesOf,

@@ -52,8 +52,8 @@ export function readPartStage(reader: ArtworkReader): Stage<ReadPartContext, Rea
       const [file = null] = sourcesOf(part).map(({ id, fileName }): File => ({ fileName, bytes: sources.get(id) ?? null }));
       if (part.kind === 'lettering') return { kind: 'lettering', lettering: part.lettering, font: file };
       if (part.kind === 'picture') return { kind: 'picture', file: file!, tracing: { colours: part.tracing.colours, background: part.tracing.background } };
-      const { joinEndsMm, gradientBands, shines, patterns, pictures, fonts } = repair;
-      return { kind: 'drawing', file: file!, repair: { joinEndsMm, gradientBands, shines, patterns, pictures, fonts } };
+      const { joinEndsMm, gradientBands, shines, blurs, patterns, pictures, fonts } = repair;
+      return { kind: 'drawing', file: file!, repair: { joinEndsMm, gradientBands, shines, blurs, patterns, pictures, fonts } };
     },
     async run(read, hooks) {
       const file = read.kind === 'lettering' ? read.font : read.file;

@@ -26,6 +26,7 @@ export const NO_REPAIR: Repair = {
   joinEndsMm: 0,
   gradientBands: 1,
   shines: 'drop',
+  blurs: 'keep',
   beyondArtboard: 'cut',
   patterns: 'drop',
   pictures: 'drop',

@@ -9,13 +9,24 @@ export interface PairDecision {
   readonly trapMm: number | null;
 }
 
+/** What an outline goes round. */
+export interface Around {
+  readonly by: 'films' | 'parts';
+  readonly ids: readonly string[];
+}
+
+export const OUTLINE_EACH = ['all', 'part', 'piece'] as const;
+export type OutlineEach = (typeof OUTLINE_EACH)[number];
+
 /** A border of film round everything above it. */
 export interface Outline {
   readonly id: string;
   readonly filmId: string;
-  /** The films that it goes round, and lies behind; null for all there is. */
-  readonly around: readonly string[] | null;
-  /** How far it reaches beyond what it goes round; null lets the app find the least at which all is one piece. */
+  /** The films, or the parts of the design, that it goes round and lies behind; null for all there is. */
+  readonly around: Around | null;
+  /** What gets an outline of its own: all together, each part of the design, or each piece. */
+  readonly each: OutlineEach;
+  /** How far it reaches beyond what it goes round; null lets the app find the least at which each is one piece. */
   readonly widthMm: number | null;
   readonly join: OutlineJoin;
   /** Holes narrower than this are filled; 0 keeps all, and a large figure none. */
@@ -31,14 +42,30 @@ export interface KnockOut {
   readonly fillBelowMm: number;
   /** Pieces of the other film that are left smaller than this are dropped; null drops those that cannot be weeded. */
   readonly dropBelowMm2: number | null;
+  /** The shapes are words: the letters of each stand as much closer as makes it one piece. */
+  readonly joinWords: boolean;
 }
 
-/** The cut line round printed artwork, moved by the cutter's tolerance. */
+/** A new outline round everything, as wide as it must be. */
+export const newOutline = (id: string, filmId: string): Outline => ({ id, filmId, around: null, each: 'all', widthMm: null, join: 'round', fillBelowMm: 0 });
+
+/** A new cut-out with a millimetre of clear space. */
+export const newKnockOut = (shapeFilmId: string, baseFilmId: string): KnockOut => ({ shapeFilmId, baseFilmId, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null, joinWords: false });
+
+export const CONTOUR_SIDES = ['inside', 'outside', 'bleed'] as const;
+
+/** The cut line round printed artwork. */
 export interface Contour {
   readonly filmId: string;
-  /** Inside no white edge shows; outside a border of film is left. */
-  readonly side: 'inside' | 'outside';
-  readonly byMm: number;
+  /** Inside no white edge shows; outside a border of film is left; with a bleed it is cut on the edge, and printed beyond it. */
+  readonly side: (typeof CONTOUR_SIDES)[number];
+  /** How far the cut lies from the edge, or the print reaches beyond it; null leaves it to the app. */
+  readonly byMm: number | null;
+}
+
+/** One film that is one piece under everything, however much of it shows. */
+export interface Base {
+  readonly filmId: string;
 }
 
 /** A film laid under another all over. */
@@ -63,6 +90,10 @@ export interface BuildDecisions {
     readonly lives: Lives;
     /** Pairs of layers that are built otherwise than the job, by `lower film id > upper film id`. */
     readonly pairs: Readonly<Record<string, PairDecision>>;
+    /** How one film meets all others, by its id, where no pair of it is decided by itself. */
+    readonly filmPairs: Readonly<Record<string, PairDecision>>;
+    /** The film that lies in one piece under all others; null for none. */
+    readonly base: Base | null;
     /** Borders of film behind everything, the nearest to the artwork first. */
     readonly outlines: readonly Outline[];
     /** A colour's shapes taken out of a film with clear space round them. */
@@ -84,6 +115,8 @@ export const ALL_HOLES_MM = 100_000;
 const schools = ['overlay', 'inlay', 'trapped'] as const;
 const trap = orNull({ type: 'number', minimum: 0, maximum: 20 });
 
+const pairDecision = object({ school: { enum: [...schools, null] }, trapMm: trap });
+
 export const buildSlice: Slice<BuildDecisions> = {
   schema: {
     build: object({
@@ -92,31 +125,46 @@ export const buildSlice: Slice<BuildDecisions> = {
       placementErrorMm: orNull({ type: 'number', minimum: 0, maximum: 5 }),
       trapForm: { enum: ['chance', 'worst'] },
       lives: { enum: LIVES },
-      pairs: { type: 'object', maxProperties: 400, additionalProperties: object({ school: { enum: [...schools, null] }, trapMm: trap }) },
+      pairs: { type: 'object', maxProperties: 400, additionalProperties: pairDecision },
+      filmPairs: { type: 'object', maxProperties: 64, additionalProperties: pairDecision },
+      base: orNull(object({ filmId: text })),
       outlines: {
         type: 'array',
         maxItems: 6,
-        items: object({ id: text, filmId: text, around: orNull({ type: 'array', items: text, minItems: 1, maxItems: 64, uniqueItems: true }), widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }), join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM } }),
+        items: object({ id: text, filmId: text, around: orNull(object({ by: { enum: ['films', 'parts'] }, ids: { type: 'array', items: text, minItems: 1, maxItems: 200, uniqueItems: true } })), each: { enum: OUTLINE_EACH }, widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }), join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM } }),
       },
-      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few, fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM }, dropBelowMm2: orNull({ type: 'number', minimum: 0, maximum: 1_000_000 }) }) },
-      contour: orNull(object({ filmId: text, side: { enum: ['inside', 'outside'] }, byMm: few })),
+      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few, fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM }, dropBelowMm2: orNull({ type: 'number', minimum: 0, maximum: 1_000_000 }), joinWords: { type: 'boolean' } }) },
+      contour: orNull(object({ filmId: text, side: { enum: CONTOUR_SIDES }, byMm: orNull(few) })),
       blockOut: orNull(object({ filmId: text, underFilmId: text, insetMm: few })),
       order: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
     }),
   },
   beginning: {
-    build: { school: 'trapped', trapMm: null, placementErrorMm: null, trapForm: 'chance', lives: 'indoors', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, order: [] },
+    build: { school: 'trapped', trapMm: null, placementErrorMm: null, trapForm: 'chance', lives: 'indoors', pairs: {}, filmPairs: {}, base: null, outlines: [], knockOuts: [], blockOut: null, contour: null, order: [] },
   },
   upgrades: {
     // Version 2 had no pairs, outlines, knock-outs or block-out, and one form of the trap.
     2: ({ build }) => (typeof build === 'object' ? { build: { trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, ...build } } : {}),
     3: ({ build }) => (typeof build === 'object' && build !== null ? { build: { ...build, ...sinceFour(build), lives: 'indoors' } } : {}),
     // Version 5 knew outlines round everything only, and left what lay between shapes that were taken out.
-    5: ({ build }) => (isFramedOfFive(build) ? { build: { ...build, outlines: build.outlines.map((outline) => ({ ...outline, around: null })), knockOuts: build.knockOuts.map((one) => ({ ...one, fillBelowMm: 0, dropBelowMm2: null })) } } : {}),
+    5: ({ build }) => (isFramed(build) ? { build: { ...build, outlines: build.outlines.map((outline) => ({ ...outline, around: null })), knockOuts: build.knockOuts.map((one) => ({ ...one, fillBelowMm: 0, dropBelowMm2: null })) } } : {}),
+    // Version 6 knew outlines round films and round everything at once, and decided for each pair by itself.
+    6: ({ build }) =>
+      isFramed(build)
+        ? {
+            build: {
+              ...build,
+              filmPairs: {},
+              base: null,
+              outlines: build.outlines.map((outline) => ({ ...outline, each: 'all', around: 'around' in outline && Array.isArray(outline.around) ? { by: 'films', ids: outline.around } : null })),
+              knockOuts: build.knockOuts.map((one) => ({ ...one, joinWords: false })),
+            },
+          }
+        : {},
   },
 };
 
-function isFramedOfFive(build: unknown): build is { readonly outlines: readonly object[]; readonly knockOuts: readonly object[] } {
+function isFramed(build: unknown): build is { readonly outlines: readonly object[]; readonly knockOuts: readonly object[] } {
   return typeof build === 'object' && build !== null && 'outlines' in build && Array.isArray(build.outlines) && 'knockOuts' in build && Array.isArray(build.knockOuts);
 }
 

@@ -18,24 +18,35 @@ export interface LayerOrder {
   readonly isMovedToTop: boolean;
 }
 
+/** What the order looks at besides the artwork. */
+export interface OrderRules {
+  readonly filmOf: (key: string) => Film;
+  /** The film that lies in one piece under all others, if one does. */
+  readonly baseId: string | null;
+  /** Films that lie behind even the base: outlines round all there is. */
+  readonly behind: ReadonlySet<string>;
+}
+
 /**
  * The order of the layers from the surface upwards: the maker's wish as far as it can be laid, else the artwork's where layers overlap and
  * the app's where they only abut (docs/order.md).
  */
-export function stackingOrder(separation: Separation, neighbours: Neighbours, wished: readonly string[], filmOf: (key: string) => Film): LayerOrder {
+export function stackingOrder(separation: Separation, neighbours: Neighbours, wished: readonly string[], { filmOf, baseId, behind }: OrderRules): LayerOrder {
   const { keys: proposed, byTurns } = proposedOrder(separation, neighbours, filmOf);
   const asArtwork = separation.layers.map((layer) => layer.key);
   const rank = new Map(wished.map((key, i) => [key, i]));
   const place = (key: string) => rank.get(key) ?? wished.length;
   const asWished = [...proposed].sort((a, b) => place(a) - place(b) || proposed.indexOf(a) - proposed.indexOf(b));
   const bare = asWished.filter((key) => !filmOf(key).takesOnTop);
-  const keys = [...asWished.filter((key) => filmOf(key).takesOnTop), ...bare];
+  const sticks = asWished.filter((key) => filmOf(key).takesOnTop);
+  // A base shows on top as well as below; as one film it lies where it has to.
+  const keys = [...(baseId !== null && sticks.includes(baseId) ? [...sticks.filter((key) => behind.has(key) && key !== baseId), baseId, ...sticks.filter((key) => !behind.has(key) && key !== baseId)] : sticks), ...bare];
   return {
     keys,
     proposed: proposed.join() === asArtwork.join() && byTurns.length === 0 ? null : proposed,
     byTurns: [...new Set(byTurns)],
     bare,
-    isMovedToTop: bare.length > 0 && keys.join() !== asWished.join(),
+    isMovedToTop: bare.length > 0 && [...sticks, ...bare].join() !== asWished.join(),
   };
 }
 

@@ -3,7 +3,7 @@ import { CAREFUL_MM, placementErrorMm, trapWidth, type LayerContact, type Laying
 import { layOutMarks, type MarkWish } from '../../engines/marks/index.js';
 import { longestSide, type Box } from '../../geometry/index.js';
 import { drawBackMm, wayOf, type Film } from '../../shop/index.js';
-import type { BuildDecisions } from './decisions.js';
+import type { BuildDecisions, PairDecision } from './decisions.js';
 
 /** Two heat-applied films together thicker than this are stiff on cloth, µm. */
 const STIFF_UM = 160;
@@ -13,7 +13,7 @@ export const ALIKE_LIGHTNESS = 10;
 const LEAST_SHRINK = 0.002;
 
 /** Why two layers meet as they do. */
-export type PairReason = 'dyes-mix' | 'nothing-sticks' | 'stiff' | 'ghost' | 'shadow' | 'as-job';
+export type PairReason = 'dyes-mix' | 'nothing-sticks' | 'stiff' | 'ghost' | 'shadow' | 'base' | 'as-job';
 
 /** Two layers that meet, and how the one runs under the other. */
 export interface RuledPair {
@@ -26,7 +26,8 @@ export interface RuledPair {
   readonly ruledSchool: PairBuild['school'];
   readonly ruledTrapMm: number;
   readonly why: PairReason;
-  readonly overridden: boolean;
+  /** Whether the maker decided it otherwise: for this pair, or for one of its films against all others. */
+  readonly decidedFor: 'pair' | 'lower' | 'upper' | null;
   readonly terms: TrapTerms;
   readonly width: TrapWidth;
   /** Round the edge that they share. */
@@ -52,6 +53,16 @@ export function carefulMm(build: Pick<BuildDecisions['build'], 'placementErrorMm
   return build.placementErrorMm ?? (hasMarks ? CAREFUL_MM.marked : CAREFUL_MM.byEye);
 }
 
+/** What the maker decided for two films: for the pair by itself, else for the lower film against all others, else for the upper one. */
+export function decisionFor({ pairs, filmPairs }: Pick<BuildDecisions['build'], 'pairs' | 'filmPairs'>, lower: string, upper: string): PairDecision | undefined {
+  const decidedFor = whoseDecision({ pairs, filmPairs }, lower, upper);
+  return decidedFor === null ? undefined : decidedFor === 'pair' ? pairs[pairKey(lower, upper)] : filmPairs[decidedFor === 'lower' ? lower : upper];
+}
+
+function whoseDecision({ pairs, filmPairs }: Pick<BuildDecisions['build'], 'pairs' | 'filmPairs'>, lower: string, upper: string): RuledPair['decidedFor'] {
+  return pairs[pairKey(lower, upper)] ? 'pair' : filmPairs[lower] ? 'lower' : filmPairs[upper] ? 'upper' : null;
+}
+
 /** What the rules of pairs look at besides the films. */
 export interface PairRules {
   /** Film ids from the surface upwards. */
@@ -61,7 +72,9 @@ export interface PairRules {
   readonly contacts: readonly LayerContact[];
   /** Round all that shows, mm. */
   readonly art: Box;
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs'>;
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs'>;
+  /** The film that lies in one piece under all others, if one does. */
+  readonly baseId: string | null;
   /** Null when layers are laid by eye. */
   readonly marks: MarkWish | null;
   readonly laying: Laying;
@@ -69,7 +82,7 @@ export interface PairRules {
 }
 
 /** Every pair of layers that meet, ruled by their films (docs/trap.md, docs/schools.md), the maker's own decisions laid over it. */
-export function rulePairs({ order, first, contacts, art, build, marks, laying, repeatabilityMm }: PairRules, filmOf: (key: string) => Film): RuledPair[] {
+export function rulePairs({ order, first, contacts, art, build, baseId, marks, laying, repeatabilityMm }: PairRules, filmOf: (key: string) => Film): RuledPair[] {
   const rank = new Map(order.map((key, i) => [key, i]));
   const markDistanceMm = marks && layOutMarks(art, marks).distanceMm;
   const a0 = carefulMm(build, marks !== null);
@@ -86,12 +99,12 @@ export function rulePairs({ order, first, contacts, art, build, marks, laying, r
       markDistanceMm: markDistanceMm ?? edgeMm,
       repeatabilityMm,
     };
-    return { key: pairKey(low, high), lower, upper, terms, box, width: trapWidth(terms, build.trapForm), rule: ruleOf(lower, upper, build.school) };
+    return { key: pairKey(low, high), lower, upper, terms, box, width: trapWidth(terms, build.trapForm), rule: ruleOf(lower, upper, build.school, low === baseId) };
   });
   // One width for the job, the widest that any pair needs, so that a layer's laps are alike; what shows through shows less the narrower it is.
   const widest = Math.max(0, ...found.filter(({ rule }) => rule.school === 'trapped' && !isSeen(rule.why)).map(({ width }) => width.mm));
   return found.map(({ rule, ...pair }): RuledPair => {
-    const own = build.pairs[pair.key];
+    const own = decisionFor(build, pair.lower.id, pair.upper.id);
     // A faint line under a film that hides nearly all is better than a gap; one that lets light through shows it plainly.
     const ruledTrapMm = rule.why === 'ghost' ? leastTrap(pair.terms) : rule.why === 'shadow' ? pair.width.mm : widest;
     return {
@@ -102,7 +115,7 @@ export function rulePairs({ order, first, contacts, art, build, marks, laying, r
       ruledSchool: rule.school,
       ruledTrapMm,
       why: rule.why,
-      overridden: (own?.school ?? null) !== null || (own?.trapMm ?? null) !== null,
+      decidedFor: (own?.school ?? own?.trapMm ?? null) === null ? null : whoseDecision(build, pair.lower.id, pair.upper.id),
     };
   });
 }
@@ -117,9 +130,10 @@ function leastTrap(terms: TrapTerms): number {
   return trapWidth({ ...terms, placementErrorMm: 0 }).mm;
 }
 
-function ruleOf(lower: Film, upper: Film, school: PairBuild['school']): { readonly school: PairBuild['school']; readonly why: PairReason } {
+function ruleOf(lower: Film, upper: Film, school: PairBuild['school'], isBase: boolean): { readonly school: PairBuild['school']; readonly why: PairReason } {
   if (lower.family === 'dyeTransfer' || upper.family === 'dyeTransfer') return { school: 'inlay', why: 'dyes-mix' };
   if (!lower.takesOnTop) return { school: 'inlay', why: 'nothing-sticks' };
+  if (isBase) return { school: 'overlay', why: 'base' };
   if (school === 'overlay' && wayOf(lower) === 'press' && wayOf(upper) === 'press' && lower.thicknessUm + upper.thicknessUm > STIFF_UM) return { school: 'trapped', why: 'stiff' };
   if (school !== 'inlay' && upper.finish === 'translucent' && showsThrough(lower, upper)) return { school: 'trapped', why: 'ghost' };
   // Laid over it whole, an opaque film is a little darker all over, which nobody sees; only the edge of a lap is seen.

@@ -5,7 +5,7 @@ import type { Idle } from './idle.js';
 import { pairKey } from './pairs.js';
 
 /** What is decided that a remedy may take back. */
-type Decided = Pick<BuildDecisions['build'], 'knockOuts' | 'outlines' | 'pairs'>;
+type Decided = Pick<BuildDecisions['build'], 'knockOuts' | 'outlines' | 'pairs' | 'filmPairs'>;
 
 /** A decision that does nothing, said with what can be done instead. */
 export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Film | undefined): Finding<BuildPatch> {
@@ -24,11 +24,16 @@ export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Fi
     case 'block-out':
       return finding('block-out-idle', idle.why === 'itself' ? 'The backing is the film that it should lie under, so it does nothing. Choose another film for one of them.' : 'The backing does nothing: the film that it should lie under is not in this job any more.', 'Remove the backing', { build: { blockOut: null } });
     case 'outline-gone':
-      return finding('outline-idle', idle.what === 'film' ? 'An outline has no film: the one that was chosen is not in stock any more.' : 'An outline goes around nothing: the films that were chosen for it are not in this job any more.', 'Remove this outline', { build: { outlines: decided.outlines.filter((one) => one !== idle.outline) } });
+      return finding('outline-idle', idle.what === 'film' ? 'An outline has no film: the one that was chosen is not in stock any more.' : 'An outline goes around nothing: the films or parts that were chosen for it are not in this job any more, or nothing of them shows.', 'Remove this outline', { build: { outlines: decided.outlines.filter((one) => one !== idle.outline) } });
+    case 'base':
+      return finding('base-idle', idle.film ? `${idle.film.name} cannot lie under everything: nothing sticks on it.` : 'The film that should lie under everything is not in stock any more.', 'Build without a base', { build: { base: null } });
+    case 'film-pairs': {
+      const { [idle.filmId]: _own, ...others } = decided.filmPairs;
+      return finding('film-pairs-idle', `How ${name(idle.filmId)} meets all others was decided, but it does nothing: it meets no other film, or each pair has a decision of its own.`, 'Take this decision back', { build: { filmPairs: others } });
+    }
     case 'pair': {
       const { lower, upper, why } = idle.pair;
-      const { [pairKey(lower.id, upper.id)]: _own, ...others } = decided.pairs;
-      return finding('pair-idle', `${lower.name} does not run under ${upper.name}, whatever is chosen: ${why === 'dyes-mix' ? 'dyes mix where they overlap' : `nothing sticks on ${lower.name}`}. Their edges only touch.`, `Let ${lower.name} and ${upper.name} only touch`, { build: { pairs: others } });
+      return finding('pair-idle', `${lower.name} does not run under ${upper.name}, whatever is chosen: ${why === 'dyes-mix' ? 'dyes mix where they overlap' : `nothing sticks on ${lower.name}`}. Their edges only touch.`, `Let ${lower.name} and ${upper.name} only touch`, { build: { pairs: { ...decided.pairs, [pairKey(lower.id, upper.id)]: { school: 'inlay', trapMm: null } } } });
     }
     case 'outline-islands': {
       const { film, pieces } = idle;

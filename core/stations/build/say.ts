@@ -2,16 +2,17 @@ import { LEAST_TRAP_MM, type Crumbs, type School, type TrapForm } from '../../en
 import { tolerances, type Box } from '../../geometry/index.js';
 import { LIVES, type Film, type Lives } from '../../shop/index.js';
 import { formatLength, listed, type Finding, type Ruling } from '../../words/index.js';
-import { ALL_HOLES_MM, type BuildDecisions, type BuildPatch } from './decisions.js';
-import type { Framed, LaidOutline } from './framing.js';
+import type { BuildDecisions, BuildPatch } from './decisions.js';
+import type { Framed } from './framing.js';
+import { sayFramed, sayFramedTroubles } from './say-framed.js';
 import type { LayerOrder } from './order.js';
 import { showsThrough, type RuledPair } from './pairs.js';
 
 const mm = (value: number) => formatLength(value);
 
 /** Why two layers meet as they do; `school` is the job's. */
-export function sayPair({ lower, upper, why, overridden }: RuledPair, school: School): string[] {
-  return [...(overridden ? ['You decided it for this pair.'] : []), sayReason(lower, upper, why, school)];
+export function sayPair({ lower, upper, why, decidedFor }: RuledPair, school: School): string[] {
+  return [...(decidedFor === null ? [] : [decidedFor === 'pair' ? 'You decided it for this pair.' : `You decided it for ${decidedFor === 'lower' ? lower.name : upper.name} and all that it meets.`]), sayReason(lower, upper, why, school)];
 }
 
 function sayReason(lower: Film, upper: Film, why: RuledPair['why'], school: School): string {
@@ -26,6 +27,8 @@ function sayReason(lower: Film, upper: Film, why: RuledPair['why'], school: Scho
       return `${upper.name} lets light through and ${lower.name} is darker. What runs under shows as a line, so the trap is as narrow as the cutter and the films allow.`;
     case 'shadow':
       return `${lower.name} is darker, and ${upper.name} hides only ${upper.opacityPct} % of what lies under it. So the trap is no wider than this pair needs.`;
+    case 'base':
+      return `${lower.name} is the base: it lies in one piece under everything.`;
     case 'as-job':
       return { overlay: 'Like the job: it runs completely under.', inlay: 'Like the job: it is cut out exactly.', trapped: 'Like the job: it runs under by the trap.' }[school];
   }
@@ -61,7 +64,7 @@ export function sayTerms({ lower, upper, terms, width }: RuledPair, { form, hasM
 
 /** The figures of a build that there is something to say about. */
 export interface BuildFigures {
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'trapForm' | 'lives' | 'pairs'>;
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs' | 'outlines'>;
   readonly layers: number;
   /** Shapes that were joined with others of their film. */
   readonly joined: number;
@@ -93,7 +96,7 @@ export function sayBuild(figures: BuildFigures): { readonly findings: Finding<Bu
       ...(order.bare.length > 1 ? [TWO_TEXTURED] : []),
       ...sayNarrowTrap(figures),
       ...sayShadows(pairs.filter((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper)), build.pairs),
-      ...(framed?.outlines ?? []).filter(({ widthMm, film }) => widthMm < film.thinnestMm).map(sayThinOutline),
+      ...(framed ? sayFramedTroubles(framed, build) : []),
     ],
   };
 }
@@ -248,57 +251,4 @@ function sayLives(lives: Lives): Ruling<BuildPatch> {
 /** An upper layer is so narrow that what runs under it from both sides meets. */
 export function sayClosesUnder({ lower, upper }: RuledPair, where: Box): Finding<BuildPatch> {
   return { code: 'closes-under', severity: 'note', stage: 'build', message: `Most of ${upper.name} is narrower than twice the trap, so ${lower.name} runs completely under it there.`, where };
-}
-
-function sayFramed({ knockOuts, contour, outlines }: Framed): Ruling<BuildPatch>[] {
-  return [
-    ...knockOuts.map(({ knockOut: { clearanceMm, fillBelowMm, dropBelowMm2 }, shape, base }): Ruling<BuildPatch> => ({
-      id: `build.knock-out.${shape.id}.${base.id}`,
-      stage: 'build',
-      subject: `Knock-out of ${shape.name}`,
-      sentence: `${shape.name} is cut out of ${base.name} with {value} free all around.`,
-      value: clearanceMm,
-      unit: 'mm',
-      because: [
-        ...(fillBelowMm >= ALL_HOLES_MM ? [`All of ${base.name} inside and between its shapes is taken out too.`] : fillBelowMm > 0 ? [`What of ${base.name} lies inside and between its shapes and is narrower than ${mm(fillBelowMm)} mm is taken out too.`] : []),
-        `Pieces of ${base.name} that come off and are smaller than ${mm(dropBelowMm2 === null ? base.thinnestMm : Math.sqrt(dropBelowMm2))} mm square are dropped${dropBelowMm2 === null ? ', because they cannot be weeded' : ''}.`,
-      ],
-    })),
-    ...(contour
-      ? [
-          {
-            id: 'build.contour',
-            stage: 'build',
-            subject: 'Cut line around the print',
-            sentence: `The print on ${contour.film.name} is cut {value} ${contour.contour.side} its edge.`,
-            value: contour.contour.byMm,
-            unit: 'mm',
-            because: [contour.contour.side === 'inside' ? 'This far inside, an error of the cutter leaves no unprinted edge.' : 'This far outside, a border of film is left around the print.', 'The colours are printed, so they are one layer.'],
-          } satisfies Ruling<BuildPatch>,
-        ]
-      : []),
-    ...outlines.map(sayOutline),
-  ];
-}
-
-function sayOutline({ outline, film, widthMm, onePieceMm, bridgesMm, longestMm }: LaidOutline): Ruling<BuildPatch> {
-  return {
-    id: `build.outline.${outline.id}`,
-    stage: 'build',
-    subject: `Outline in ${film.name}`,
-    sentence: `The outline in ${film.name} reaches {value} beyond the work.`,
-    value: widthMm,
-    unit: 'mm',
-    because: [
-      onePieceMm > 0 ? `From ${mm(onePieceMm)} mm on, all parts become one piece. That is half the widest gap that must be bridged (docs/outline.md).` : 'What it goes around is one piece already.',
-      `From ${mm(bridgesMm)} mm on, no bridge of it is thinner than ${mm(film.thinnestMm)} mm, the least that can be weeded in ${film.name}.`,
-      `Its longest side is ${mm(longestMm)} mm.`,
-    ],
-    overridden: outline.widthMm !== null && outline.widthMm !== bridgesMm,
-    proposed: bridgesMm,
-  };
-}
-
-function sayThinOutline({ widthMm, film, box }: LaidOutline): Finding<BuildPatch> {
-  return { code: 'outline-thin', severity: 'warning', stage: 'build', message: `An outline ${mm(widthMm)} mm wide is too thin to weed in ${film.name}, which needs ${mm(film.thinnestMm)} mm.`, where: box };
 }

@@ -4,16 +4,16 @@ import type { Regions } from '../artwork/index.js';
 import type { FilmsOut } from '../films/index.js';
 import type { Stage } from '../stage.js';
 import type { BuildDecisions } from './decisions.js';
-import type { Framed } from './framing.js';
+import type { Framed, FramingDecisions } from './framing.js';
 
 /** The artwork taken apart by film, before any school is applied. Keys of layers are film ids. */
 export interface Separated {
   readonly separation: Separation;
   /** Which layers meet, and which lie over which. */
   readonly neighbours: Neighbours;
-  /** Knock-outs, contour and outlines as they were laid; null when there are none. */
+  /** Knock-outs, contour, base and outlines as they were laid; null when there are none. */
   readonly framed: Framed | null;
-  /** All films of the build, by id: those of colours, and those of outlines, backings and the print. */
+  /** All films of the build, by id: those of colours, and those of outlines, a base, backings and the print. */
   readonly films: ReadonlyMap<string, Film>;
 }
 
@@ -27,8 +27,8 @@ interface SeparateContext {
 interface SeparateRead {
   readonly regions: Regions;
   readonly films: FilmsOut;
-  readonly decisions: Pick<BuildDecisions['build'], 'outlines' | 'knockOuts' | 'contour'>;
-  /** Films that only outlines, a backing or the print are of. */
+  readonly decisions: FramingDecisions;
+  /** Films that only outlines, a base, a backing or the print are of. */
   readonly more: readonly Film[];
 }
 
@@ -36,9 +36,9 @@ interface SeparateRead {
 export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
   name: 'separation',
   read({ regions, films, recipe: { build }, stock }) {
-    const { outlines, knockOuts, blockOut, contour } = build;
-    const ids = [...outlines.map((outline) => outline.filmId), ...(blockOut ? [blockOut.filmId] : []), ...(contour ? [contour.filmId] : [])];
-    return { regions, films, decisions: { outlines, knockOuts, contour }, more: ids.flatMap((id) => stock.find((film) => film.id === id) ?? []) };
+    const { outlines, knockOuts, blockOut, contour, base } = build;
+    const ids = [...outlines, blockOut, contour, base].flatMap((one) => (one ? [one.filmId] : []));
+    return { regions, films, decisions: { outlines, knockOuts, contour, base }, more: ids.flatMap((id) => stock.find((film) => film.id === id) ?? []) };
   },
   async run({ regions: { regions }, films: { colours, byColour }, decisions, more }) {
     const filmByColour = new Map(colours.map((use) => [use.colour, use.film]));
@@ -47,9 +47,9 @@ export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
     for (const film of more) films.set(film.id, film);
     // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
     const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
-    const isFramed = decisions.outlines.length + decisions.knockOuts.length > 0 || decisions.contour !== null;
+    const isFramed = decisions.outlines.length + decisions.knockOuts.length > 0 || decisions.contour !== null || decisions.base !== null;
     // Few jobs have outlines or cut-outs: what lays them is fetched with the first.
-    const frame = isFramed ? (await import('./framing.js')).framed(regions.filter((region) => filmByColour.has(region.colour)).map((region) => ({ layer: layerOf(region.colour), rings: region.rings })), decisions, films) : null;
+    const frame = isFramed ? (await import('./framing.js')).framed(regions.filter((region) => filmByColour.has(region.colour)).map((region) => ({ layer: layerOf(region.colour), rings: region.rings, part: region.part })), decisions, films) : null;
     const all = frame
       ? separate(frame.paints)
       : ownFilms === colours.length

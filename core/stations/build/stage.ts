@@ -52,7 +52,7 @@ export interface BuildContext {
 
 export interface BuildRead {
   readonly separated: Separated;
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'knockOuts' | 'outlines' | 'blockOut' | 'order'>;
+  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs' | 'base' | 'knockOuts' | 'outlines' | 'blockOut' | 'order'>;
   readonly marks: MarkWish | null;
   readonly laying: Laying;
   readonly repeatabilityMm: number;
@@ -71,10 +71,10 @@ export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm }
 export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
   name: 'build',
   read({ separated, recipe, repeatabilityMm, matrices }) {
-    const { school, trapMm, placementErrorMm, trapForm, lives, pairs, knockOuts, outlines, blockOut, order } = recipe.build;
+    const { school, trapMm, placementErrorMm, trapForm, lives, pairs, filmPairs, base, knockOuts, outlines, blockOut, order } = recipe.build;
     return {
       separated,
-      build: { school, trapMm, placementErrorMm, trapForm, lives, pairs, knockOuts, outlines, blockOut, order },
+      build: { school, trapMm, placementErrorMm, trapForm, lives, pairs, filmPairs, base, knockOuts, outlines, blockOut, order },
       marks: marksWanted(recipe),
       laying: recipe.assembly.way,
       repeatabilityMm,
@@ -88,10 +88,12 @@ export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
 /** The same at once, of what was read. */
 export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, laying, repeatabilityMm, closeGapsMm, spots }: BuildRead): BuildOut {
   const filmOf = (key: string) => films.get(key)!;
-  const order = stackingOrder(separation, neighbours, build.order, filmOf);
+  const baseId = framed?.base?.film.id ?? null;
+  const behind = new Set((framed?.outlines ?? []).filter(({ outline }) => outline.around === null).map(({ film }) => film.id));
+  const order = stackingOrder(separation, neighbours, build.order, { filmOf, baseId, behind });
   const art = separation.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
   const first = firstLaid(order.keys, build.blockOut, laying);
-  const pairs = art ? rulePairs({ order: order.keys, first, contacts: neighbours.contacts, art, build, marks, laying, repeatabilityMm }, filmOf) : [];
+  const pairs = art ? rulePairs({ order: order.keys, first, contacts: neighbours.contacts, art, build, baseId, marks, laying, repeatabilityMm }, filmOf) : [];
   const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
   const widest = widestPair(pairs);
   const trapMm = build.trapMm ?? widest?.ruledTrapMm ?? 0;

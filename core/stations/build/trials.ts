@@ -102,7 +102,7 @@ export function schoolsSideBySide({ separated, recipe, shop, heightMm }: Schools
   const repeatabilityMm = shop.cutter.repeatabilityMm;
   return (['overlay', 'inlay', 'trapped'] as const).map((school) => {
     // Remedies at single places change no school's figures by anything that could be seen here.
-    const own = { ...recipe, repair: { ...recipe.repair, only: {}, spared: {} }, build: { ...recipe.build, school, pairs: {} } };
+    const own = { ...recipe, repair: { ...recipe.repair, only: {}, spared: {} }, build: { ...recipe.build, school, pairs: {}, filmPairs: {} } };
     const built = buildJob(buildStage.read({ separated, recipe: own, repeatabilityMm, matrices: new Map() }));
     const trial = built.layers.length < 2 ? null : laid({ build: built, recipe: own, repeatabilityMm }, wish, recipe.preparation.marks);
     return {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { DropZone, FileTrigger, Text } from 'react-aria-components';
 import styled from 'styled-components';
-import { AT_ORIGIN, newLettering, sourcesOf, type LetteringPart, type Source } from '../../../core/stations/artwork/index.js';
+import { letteringPart, newLettering, sourcesOf, type Source } from '../../../core/stations/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { artworkQuery } from '../../api/artwork-picture.js';
 import { planner } from '../../plan/planner.js';
@@ -67,7 +67,7 @@ function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
   const add = async () => {
     const text = words.trim();
     if (text === '') return;
-    const part: LetteringPart = { kind: 'lettering', id: crypto.randomUUID(), lettering: newLettering(text), fontSource: null, place: AT_ORIGIN };
+    const part = letteringPart(crypto.randomUUID(), newLettering(text));
     try {
       const sources = new Map<string, Uint8Array>();
       for (const source of recipe.artworks.flatMap(sourcesOf)) sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));

@@ -9,29 +9,58 @@ import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Select } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
-
-const NAMES = { overlay: 'overlay', inlay: 'inlay', trapped: 'trapped inlay' } as const;
+import { FilmPairs } from './film-pairs.js';
+import { WAYS_OF_BUILDING } from './ways-of-building.js';
 
 const PARTS = [['drawBack', 'draw-back'], ['shrink', 'shrink'], ['slip', 'slip'], ['turn', 'turning'], ['cutter', 'cutter']] as const;
 
-/** Every two layers that meet: how the lower runs under the upper, why, and otherwise. */
+/** Every two layers that meet: how the lower runs under the upper, why, and otherwise. Several can be decided together, and one film against all others. */
 export function PairsTable() {
-  const { plan } = useJobContext();
+  const { plan, recipe, handle } = useJobContext();
   const pairs = plan?.pairs ?? [];
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   if (pairs.length === 0) return null;
+  const chosen = pairs.filter(({ key }) => marked.has(key));
+  const decideAll = (school: string) => {
+    const others = Object.entries(recipe.build.pairs).filter(([key]) => !marked.has(key));
+    const own = WAYS_OF_BUILDING.flatMap(([way]) => (way === school ? chosen.map(({ key }) => [key, { school: way, trapMm: recipe.build.pairs[key]?.trapMm ?? null }] as const) : []));
+    handle.change({ build: { pairs: Object.fromEntries([...others, ...own]) } });
+    setMarked(new Set());
+  };
   return (
     <section aria-label="Pairs of layers">
       <h3>Where two layers meet</h3>
+      {pairs.length > 1 && <FilmPairs />}
+      {pairs.length > 1 && (
+        <Together>
+          <WordButton onPress={() => setMarked(chosen.length === pairs.length ? new Set() : new Set(pairs.map(({ key }) => key)))}>{chosen.length === pairs.length ? 'Choose none' : `Choose all ${pairs.length} pairs`}</WordButton>
+          {chosen.length > 0 && (
+            <Select aria-label={`Way of building the ${chosen.length} chosen pairs`} value="" onChange={(event) => decideAll(event.target.value)}>
+              <option value="">Build the {chosen.length} chosen as …</option>
+              {WAYS_OF_BUILDING.map(([way, said]) => (
+                <option key={way} value={way}>
+                  {said}
+                </option>
+              ))}
+              <option value="app">the app decides</option>
+            </Select>
+          )}
+        </Together>
+      )}
       <List>
         {pairs.map((pair) => (
-          <Pair key={pair.key} pair={pair} />
+          <Pair
+            key={pair.key}
+            pair={pair}
+            {...(pairs.length > 1 ? { isMarked: marked.has(pair.key), onMark: (is: boolean) => setMarked(new Set(is ? [...marked, pair.key] : [...marked].filter((key) => key !== pair.key))) } : {})}
+          />
         ))}
       </List>
     </section>
   );
 }
 
-function Pair({ pair }: { readonly pair: PairPlan }) {
+function Pair({ pair, isMarked = false, onMark }: { readonly pair: PairPlan; readonly isMarked?: boolean; readonly onMark?: (is: boolean) => void }) {
   const { recipe, handle, unit } = useJobContext();
   const [open, setOpen] = useState(false);
   const { pairs } = recipe.build;
@@ -43,13 +72,18 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
   return (
     <Item>
       <p>
+        {onMark && (
+          <>
+            <input type="checkbox" aria-label={`Choose ${names}`} checked={isMarked} onChange={(event) => onMark(event.target.checked)} />{' '}
+          </>
+        )}
         <Swatch film={pair.lower} size={16} /> {pair.lower.name} under <Swatch film={pair.upper} size={16} /> {pair.upper.name}
       </p>
       <Row>
         <Select aria-label={`Way of building ${names}`} value={school} onChange={(event) => decide({ school: event.target.value as PairDecision['school'] })}>
-          {(['overlay', 'inlay', 'trapped'] as const).map((one) => (
+          {WAYS_OF_BUILDING.map(([one, said]) => (
             <option key={one} value={one}>
-              {NAMES[one]}
+              {said}
               {one === pair.ruledSchool ? ', as ruled' : ''}
             </option>
           ))}
@@ -62,7 +96,7 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
         <WordButton aria-expanded={open} aria-label={`${open ? 'Hide reasons' : 'Why?'} ${names}`} onPress={() => setOpen(!open)}>
           {open ? 'Hide reasons' : 'Why?'}
         </WordButton>
-        {pair.overridden && (
+        {pair.decidedFor === 'pair' && (
           <WordButton aria-label={`Let the app decide ${names}`} onPress={follow}>
             Let the app decide
           </WordButton>
@@ -82,6 +116,7 @@ function Pair({ pair }: { readonly pair: PairPlan }) {
   );
 }
 
+const Together = styled.p`display: flex; flex-wrap: wrap; gap: ${space.m}; align-items: center; font-size: ${type.small}; min-height: 32px; select { min-height: 28px; }`;
 const List = styled.ul`list-style: none; display: grid; gap: ${space.s}; font-size: ${type.small};`;
 const Item = styled.li`border-bottom: 1px solid ${colour.faint}; padding-bottom: ${space.s};`;
 const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s}; align-items: center; padding-top: 3px; select { min-height: 28px; }`;

@@ -11,7 +11,7 @@ import { scriptsIn, setsScriptsOf } from './scripts.js';
 const reader = new ArtworkReader(resourcesInNode);
 const set = async (text: string, font = 'rubik') => withFindings(await reader.lettering({ ...newLettering(text), font }, null));
 const drawn = async (text: string, attributes = '') =>
-  withFindings(await reader.drawing(new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 100"><text x="200" y="60" font-family="Rubik" font-size="20" font-weight="700" ${attributes}>${text}</text></svg>`), 'drawing.svg', { joinEndsMm: 0, gradientBands: 1, shines: 'keep', patterns: 'drop', pictures: 'drop', fonts: {} }));
+  withFindings(await reader.drawing(new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 100"><text x="200" y="60" font-family="Rubik" font-size="20" font-weight="700" ${attributes}>${text}</text></svg>`), 'drawing.svg', { joinEndsMm: 0, gradientBands: 1, shines: 'keep', blurs: 'keep', patterns: 'drop', pictures: 'drop', fonts: {} }));
 const boxes = ({ paints }: Artwork): Box[] => paints.map((paint) => boundsOf(flatten(paint.curves, paint.matrix, 0.01).map((line) => line.points))!);
 /** What letter is seen where, from left to right: found by the outlines' places. */
 const seen = (text: string, artwork: Artwork) => {

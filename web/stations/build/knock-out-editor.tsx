@@ -1,0 +1,48 @@
+import type { Film } from '../../../core/shop/index.js';
+import { ALL_HOLES_MM, type KnockOut } from '../../../core/stations/build/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { WordButton } from '../../ui/button.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { Select } from '../../ui/plain-fields.js';
+import { FilmChoice, Said } from './film-choice.js';
+
+/** One cut-out: what is taken out of what, with how much room, and what becomes of the bits between. */
+export function KnockOutEditor({ at, films }: { readonly at: number; readonly films: readonly Film[] }) {
+  const { recipe, handle, unit } = useJobContext();
+  const { knockOuts } = recipe.build;
+  const one = knockOuts[at]!;
+  const set = (next: Partial<KnockOut>) => handle.change({ build: { knockOuts: knockOuts.map((other, i) => (i === at ? { ...other, ...next } : other)) } });
+  return (
+    <Said>
+      <FilmChoice label={`Shapes cut out, ${at + 1}`} films={films} value={one.shapeFilmId} onChange={(shapeFilmId) => set({ shapeFilmId })} /> is cut out of{' '}
+      <FilmChoice label={`Cut out of, ${at + 1}`} films={films} value={one.baseFilmId} onChange={(baseFilmId) => set({ baseFilmId })} /> with{' '}
+      <FigureField label={`Clearance, ${at + 1}`} mm={one.clearanceMm} unit={unit} max={50} stepMm={0.5} onChange={(clearanceMm) => set({ clearanceMm })} /> free all around.{' '}
+      <Select aria-label={`Letters of a word, ${at + 1}`} value={one.joinWords ? 'join' : 'stay'} onChange={(event) => set({ joinWords: event.target.value === 'join' })}>
+        <option value="stay">Its pieces stay where they are</option>
+        <option value="join">Its letters move together, each word one piece</option>
+      </Select>
+      . What lies inside its shapes and between them{' '}
+      <Select aria-label={`Inside and between, ${at + 1}`} value={one.fillBelowMm === 0 ? 'open' : one.fillBelowMm >= ALL_HOLES_MM ? 'filled' : 'some'} onChange={(event) => set({ fillBelowMm: { open: 0, filled: ALL_HOLES_MM, some: 5 }[event.target.value as 'open' | 'filled' | 'some'] })}>
+        <option value="open">stays</option>
+        <option value="some">goes where it is narrow</option>
+        <option value="filled">goes too, all of it</option>
+      </Select>
+      {one.fillBelowMm > 0 && one.fillBelowMm < ALL_HOLES_MM && (
+        <>
+          , below <FigureField label={`Narrower than this goes, ${at + 1}`} mm={one.fillBelowMm} unit={unit} min={0.1} stepMm={0.5} onChange={(fillBelowMm) => set({ fillBelowMm })} />
+        </>
+      )}
+      ; pieces that come off are dropped{' '}
+      <Select aria-label={`Pieces that come off, ${at + 1}`} value={one.dropBelowMm2 === null ? 'weed' : 'size'} onChange={(event) => set({ dropBelowMm2: event.target.value === 'weed' ? null : 25 })}>
+        <option value="weed">where they cannot be weeded</option>
+        <option value="size">where they are small</option>
+      </Select>
+      {one.dropBelowMm2 !== null && (
+        <>
+          , below a square of <FigureField label={`Side of the square below which pieces are dropped, ${at + 1}`} mm={Math.sqrt(one.dropBelowMm2)} unit={unit} min={0.1} max={1000} stepMm={0.5} onChange={(side) => set({ dropBelowMm2: Number((side * side).toFixed(4)) })} />
+        </>
+      )}
+      . <WordButton aria-label={`Remove: knock-out ${at + 1}`} onPress={() => handle.change({ build: { knockOuts: knockOuts.filter((other) => other !== one) } })}>Remove</WordButton>
+    </Said>
+  );
+}

@@ -1,0 +1,34 @@
+import type { Film } from '../../../core/shop/index.js';
+import type { Contour } from '../../../core/stations/build/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { WordButton } from '../../ui/button.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { Select } from '../../ui/plain-fields.js';
+import { FilmChoice, Said } from './film-choice.js';
+
+/** The cut line of artwork that is printed: on which side of its edge, and how far from it. */
+export function PrintEditor({ contour, plain }: { readonly contour: Contour; readonly plain: readonly Film[] }) {
+  const { plan, handle, unit } = useJobContext();
+  const set = (next: Contour | null) => handle.change({ build: { contour: next } });
+  const ruled = Number(plan?.rulings.find((ruling) => ruling.id === 'build.contour')?.value ?? 0);
+  const figure = <FigureField label="Cut line moved by" mm={contour.byMm ?? ruled} unit={unit} max={50} stepMm={0.1} onChange={(byMm) => set({ ...contour, byMm })} />;
+  return (
+    <Said>
+      The artwork is printed on <FilmChoice label="Film that is printed on" films={plain} value={contour.filmId} onChange={(filmId) => set({ ...contour, filmId })} /> and cut{' '}
+      {/* Another side is another judgement: the figure is the app's again. */}
+      <Select aria-label="Side of the cut line" value={contour.side} onChange={(event) => set({ ...contour, side: event.target.value as Contour['side'], byMm: null })}>
+        <option value="inside">inside its edge</option>
+        <option value="outside">outside its edge</option>
+        <option value="bleed">on its edge, with a bleed</option>
+      </Select>
+      , {contour.side === 'bleed' ? <>printed {figure} beyond it</> : <>{figure} from it</>}
+      {contour.byMm !== null && (
+        <>
+          {' ('}
+          <WordButton onPress={() => set({ ...contour, byMm: null })}>let the app decide how far</WordButton>)
+        </>
+      )}
+      . <WordButton onPress={() => set(null)}>Cut it from film instead</WordButton>
+    </Said>
+  );
+}
