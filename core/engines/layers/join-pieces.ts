@@ -1,9 +1,11 @@
-import { areaOf, boundsOf, crossingsAt, joinBoxes, regionsOf, ringsOf, translateRings, unite, type Box, type Region, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, countPieces, crossingsAt, joinBoxes, regionsOf, ringsOf, translateRings, unite, type Box, type Region, type Rings } from '../../geometry/index.js';
 
 /** A gap wider than this share of a line's height parts two words; letters stand closer, even spaced out a little. */
 const WORD_SPACE = 0.28;
 /** Pieces lower than this share of the tallest in their line are dots, accents and points: they stand on no line of their own. */
 const BODY = 0.45;
+/** How near the least is found, mm. */
+const STEP_MM = 0.005;
 /** Rows in which the sides of letters are looked at, to a line's height. */
 const ROWS = 200;
 
@@ -35,14 +37,14 @@ export function joinPieces(rings: Rings, overlapMm: number): JoinedPieces {
   for (const line of linesOf(regionsOf(rings))) {
     const heightMm = Math.max(...line.map(({ box }) => box.maxY - box.minY));
     for (const word of wordsOf(line, WORD_SPACE * heightMm)) {
-      const byMm = tightening(word, heightMm) + overlapMm;
+      const byMm = leastTightening(word, heightMm) + overlapMm;
       const all = word.map(({ pieces }) => ringsOf(pieces));
       if (!(byMm > 0)) made.push(...all);
       else {
         words += 1;
         mostMm = Math.max(mostMm, byMm);
         moved.push(...all);
-        made.push(...all.map((letter, i) => translateRings(letter, ((word.length - 1) / 2 - i) * byMm, 0)));
+        made.push(...closer(all, byMm));
       }
     }
   }
@@ -87,6 +89,24 @@ function wordsOf(line: readonly Letter[], spaceMm: number): Letter[][] {
     else words.push([letter]);
   }
   return words;
+}
+
+/** The letters of a word so much closer to each other; the word keeps its middle. */
+function closer(letters: readonly Rings[], byMm: number): Rings[] {
+  return letters.map((letter, i) => translateRings(letter, ((letters.length - 1) / 2 - i) * byMm, 0));
+}
+
+/** The least at which a word is one piece: where each two neighbours touch, or before that, when one reaches over its neighbour to the next. −∞ for a letter by itself. */
+function leastTightening(word: readonly Letter[], heightMm: number): number {
+  const bodies = word.map(({ body }) => body);
+  let [low, high] = [0, tightening(word, heightMm)];
+  // Of two letters the gap between them is exact.
+  while (word.length > 2 && high - low > STEP_MM) {
+    const middle = (low + high) / 2;
+    if (countPieces(unite(closer(bodies, middle).flat())).pieces === 1) high = middle;
+    else low = middle;
+  }
+  return high;
 }
 
 /** The widest of the least gaps between neighbours in a word, row by row; −∞ for a letter by itself. Neighbours without a common row count by their boxes. */

@@ -1,5 +1,5 @@
-import { leastForBridges, leastForOnePiece, mostApart, outlineArea, thinParts } from '../../engines/layers/index.js';
-import { areaOf, boundsOf, countPieces, grow, intersect, joinBoxes, longestSide, regionsOf, ringsOf, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
+import { leastForBridges, leastForOnePiece, mostApart, outlineArea } from '../../engines/layers/index.js';
+import { areaOf, boundsOf, countPieces, grow, intersect, longestSide, regionsOf, ringsOf, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { Around, Outline } from './decisions.js';
 import { shownOf, type FramedPaint } from './shown-of.js';
@@ -21,8 +21,6 @@ export interface LaidOutline {
   readonly apartMm: number | null;
   /** How many pieces it is; fewer than things when some met, more when some fell apart. */
   readonly pieces: number;
-  /** Where a bridge of it is too thin to weed. */
-  readonly thin: Box | null;
   /** Its longer side; of several outlines the longest one's. */
   readonly longestMm: number;
   readonly box: Box;
@@ -71,12 +69,10 @@ function laidRound(things: readonly Rings[], outline: Outline, film: Film) {
   const ruledMm = apartMm !== null && apartMm >= film.thinnestMm ? Math.min(bridgesMm, apartMm) : bridgesMm;
   const widthMm = outline.widthMm ?? ruledMm;
   const rings = things.length === 1 ? outlineArea(things[0]!, widthMm, outline.join, outline.fillBelowMm) : unite(things.flatMap((thing) => [...outlineArea(thing, widthMm, outline.join, outline.fillBelowMm)]));
-  const thin = widthMm < bridgesMm - 1e-9 ? thinParts(rings, film.thinnestMm) : [];
   return {
     rings, widthMm, onePieceMm, bridgesMm, ruledMm, apartMm,
     things: things.length,
     pieces: countPieces(rings).pieces,
-    thin: thin.reduce<Box | null>((box, { outer }) => joinBoxes(box, boundsOf([outer])), null),
     longestMm: Math.max(...things.map((thing) => longestSide(boundsOf(grow(thing, widthMm))!))),
     box: boundsOf(rings)!,
   };

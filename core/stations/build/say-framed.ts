@@ -105,8 +105,8 @@ function sayOutline({ outline, film, widthMm, onePieceMm, bridgesMm, ruledMm, ap
   };
 }
 
-function sayOutlineTrouble({ outline, film, widthMm, onePieceMm, bridgesMm, apartMm, things, pieces, thin, box }: LaidOutline, decided: readonly Outline[]): Finding<BuildPatch>[] {
-  const found = { severity: 'warning', stage: 'build', where: thin ?? box } as const;
+function sayOutlineTrouble({ outline, film, widthMm, onePieceMm, bridgesMm, apartMm, things, pieces, box }: LaidOutline, decided: readonly Outline[]): Finding<BuildPatch>[] {
+  const found = { severity: 'warning', stage: 'build', where: box } as const;
   const to = (next: Partial<Outline>): BuildPatch => ({ build: { outlines: decided.map((one) => (one.id === outline.id ? { ...one, ...next } : one)) } });
   const widen = { label: `Make it ${mm(bridgesMm)} mm wide`, patch: to({ widthMm: null }) };
   const meets = { label: 'One outline around all of them', patch: to({ each: 'all', widthMm: null }) };
@@ -122,6 +122,5 @@ function sayOutlineTrouble({ outline, film, widthMm, onePieceMm, bridgesMm, apar
   }
   if (widthMm < film.thinnestMm) return [{ ...found, code: 'outline-thin', message: `An outline ${mm(widthMm)} mm wide is too thin to weed in ${film.name}, which needs ${mm(film.thinnestMm)} mm.`, remedies: things > 1 ? [] : [widen] }];
   if (pieces > things && widthMm < onePieceMm - 1e-9) return [{ ...found, code: 'outline-pieces', message: `The outline in ${film.name} is ${pieces} pieces: it is too narrow to join what it goes around.`, remedies: things > 1 ? [] : [widen] }];
-  if (thin) return [{ ...found, code: 'outline-thin', message: `The outline in ${film.name} has bridges thinner than the ${mm(film.thinnestMm)} mm that can be weeded in it.`, remedies: things > 1 ? [] : [widen] }];
   return [];
 }
