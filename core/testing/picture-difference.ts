@@ -8,7 +8,7 @@ const SAME = 24;
  * Both are drawn on white at `widthPx`.
  */
 export function pictureDifference(original: string, remade: string, widthPx = 512): number {
-  return pixelDifference(draw(original, widthPx), draw(remade, widthPx));
+  return pixelDifference(drawn(original, widthPx), drawn(remade, widthPx));
 }
 
 interface Picture {
@@ -18,7 +18,7 @@ interface Picture {
 }
 
 /** The same of two pictures that are drawn already. */
-export function pixelDifference(a: Picture, b: Picture): number {
+export function pixelDifference(a: Picture, b: Picture, same = SAME): number {
   const [w, h] = [a.width, Math.min(a.height, b.height)];
   const apart = (p: Buffer, i: number, q: Buffer, j: number) => Math.max(Math.abs(p[i]! - q[j]!), Math.abs(p[i + 1]! - q[j + 1]!), Math.abs(p[i + 2]! - q[j + 2]!));
   const nearEdge = (i: number) => {
@@ -29,13 +29,14 @@ export function pixelDifference(a: Picture, b: Picture): number {
   for (let y = 1; y < h - 1; y += 1) {
     for (let x = 1; x < w - 1; x += 1) {
       const i = 4 * (y * w + x);
-      if (apart(a.pixels, i, b.pixels, i) > SAME && !nearEdge(i)) bad += 1;
+      if (apart(a.pixels, i, b.pixels, i) > same && !nearEdge(i)) bad += 1;
     }
   }
   return bad / (w * h);
 }
 
-function draw(svg: string, widthPx: number): Picture {
+/** A drawing on white, so many pixels wide. */
+export function drawn(svg: string, widthPx: number): Picture {
   const picture = new Resvg(svg, { fitTo: { mode: 'width', value: widthPx }, background: 'white' }).render();
   return { width: picture.width, height: picture.height, pixels: picture.pixels };
 }

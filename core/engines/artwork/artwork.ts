@@ -20,9 +20,9 @@ export interface Paint {
   readonly mayCross?: boolean;
 }
 
-/** An area that a paint is cut down to: the union of its outlines, themselves cut down to `clips`. */
+/** An area that a paint is cut down to: the union of its outlines, themselves cut down to `clips`. One that hides takes itself out of those before it. */
 export interface Clip {
-  readonly outlines: readonly { readonly curves: Curves; readonly matrix: Matrix; readonly rule: FillRule; readonly clips: readonly Clip[]; readonly isLetter?: boolean }[];
+  readonly outlines: readonly { readonly curves: Curves; readonly matrix: Matrix; readonly rule: FillRule; readonly clips: readonly Clip[]; readonly isLetter?: boolean; readonly hides?: boolean }[];
   readonly clips: readonly Clip[];
 }
 
@@ -34,6 +34,8 @@ export interface Artwork {
   readonly mmPerUnit?: number;
   /** Traced: its frame is the edge of a photograph, and no artboard that anything could reach beyond. */
   readonly isPicture?: true;
+  /** Of a file with pages: which one it is, from 1, of how many. */
+  readonly page?: { readonly number: number; readonly of: number };
   readonly paints: readonly Paint[];
   /** Of a drawing of lines: those that became the outlines of its paints. */
   readonly lines?: readonly { readonly curves: Curves; readonly matrix: Matrix }[];

@@ -24,6 +24,10 @@ export interface NoticedFigures {
   'element-ignored': Named;
   'entity-ignored': Nothing;
   'filter-ignored': Named;
+  /** Left out, or cut as if it were sharp. */
+  'blur-left': Named;
+  blurred: Named;
+  'shadow-left': Named;
   'font-missing': Named & { readonly family: string; readonly standIns: readonly { readonly id: string; readonly name: string }[] };
   'font-weight': { readonly font: string; readonly here: number; readonly asked: number };
   'foreign-left': Named;

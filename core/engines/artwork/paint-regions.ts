@@ -8,6 +8,7 @@ import {
   signedArea,
   strokeArea,
   stretchOf,
+  subtract,
   tolerances,
   transformRing,
   unite,
@@ -200,7 +201,8 @@ function clipArea(clip: Clip, areas: ClipAreas): Rings {
     for (const inner of o.clips) rings = intersect(rings, clipArea(inner, areas));
     return rings;
   });
-  let area: Rings = unite(outlines.flat());
+  // One after the other only where some hide: the union of all at once is quicker.
+  let area: Rings = clip.outlines.some(({ hides }) => hides) ? outlines.reduce<Rings>((sum, rings, i) => (clip.outlines[i]!.hides ? subtract(sum, rings) : unite([...sum, ...rings])), []) : unite(outlines.flat());
   for (const outer of clip.clips) area = intersect(area, clipArea(outer, areas));
   areas.known.set(clip, area);
   return area;

@@ -1,6 +1,7 @@
 import type { Artwork } from './artwork.js';
 import type { RendererModule } from './as-drawn/renderer.js';
 import { isDxf } from './dxf/is-dxf.js';
+import { isPdf } from './pdf/is-pdf.js';
 import type { Font } from './lettering/font.js';
 import type { Lettering } from './lettering/lettering.js';
 import { shippedFont, shippedFontCalled } from './lettering/shipped-fonts.js';
@@ -22,6 +23,12 @@ export interface ArtworkResources {
   readonly rendererModule: RendererModule;
 }
 
+/** A page of a PDF as a drawing. */
+interface PageDrawing {
+  readonly svg: Uint8Array;
+  readonly pages: number;
+}
+
 /** Pictures inside a drawing are traced with specks of a fiftieth of an inch left out: their size on the job is not yet known. */
 const EMBEDDED_TRACING: Tracing = { colours: null, background: 'everywhere', speckMm: 0.5 };
 
@@ -31,14 +38,16 @@ const EMBEDDED_TRACING: Tracing = { colours: null, background: 'everywhere', spe
  */
 export class ArtworkReader {
   readonly #fonts = new Map<string, Promise<Font>>();
+  #page: { readonly bytes: Uint8Array; readonly page: number; readonly drawing: Promise<PageDrawing> } | null = null;
 
   constructor(private readonly resources: ArtworkResources) {}
 
   /**
-   * A drawing with its text in shipped fonts and its pictures traced, if that is asked for.
+   * A drawing with its text in shipped fonts and its pictures traced, if that is asked for. Of a file with several pages, one of them, from 1.
    * @throws Refusal when it cannot be read
    */
-  async drawing(bytes: Uint8Array, source: string, repair: ReadRepair): Promise<Artwork> {
+  async drawing(bytes: Uint8Array, source: string, repair: ReadRepair, page = 1): Promise<Artwork> {
+    if (isPdf(bytes)) return this.#pdf(bytes, source, repair, page);
     if (isDxf(bytes, source)) return (await import('./dxf/read-dxf.js')).readDxf(bytes, source, repair.joinEndsMm);
     const fonts = new Map<string, Font>();
     const pictures = new Map<string, Artwork | null>();
@@ -76,7 +85,25 @@ export class ArtworkReader {
   async notAsDrawn(bytes: Uint8Array, artwork: Artwork): Promise<Noticed[]> {
     const { openRenderer } = await import('./as-drawn/renderer.js');
     const draw = await openRenderer(this.resources.rendererModule);
-    return artwork.lines ? (await import('./as-drawn/compare-lines.js')).compareLines(artwork, draw) : (await import('./as-drawn/compare-with-drawing.js')).compareWithDrawing(bytes, artwork, draw);
+    return artwork.lines ? (await import('./as-drawn/compare-lines.js')).compareLines(artwork, draw) : (await import('./as-drawn/compare-with-drawing.js')).compareWithDrawing(artwork.page ? (await this.#pageDrawing(bytes, '', artwork.page.number)).svg : bytes, artwork, draw);
+  }
+
+  /** A page of a PDF becomes a drawing, which is read like any other. */
+  async #pdf(bytes: Uint8Array, source: string, repair: ReadRepair, page: number): Promise<Artwork> {
+    const { svg, pages } = await this.#pageDrawing(bytes, source, page);
+    return { ...(await this.drawing(svg, source, repair)), page: { number: page, of: pages } };
+  }
+
+  /** The parser's work is kept: the page is read again with each remedy, and once more to be compared. */
+  async #pageDrawing(bytes: Uint8Array, source: string, page: number): Promise<PageDrawing> {
+    if (this.#page?.bytes === bytes && this.#page.page === page) return this.#page.drawing;
+    const drawing = (async () => {
+      const [{ withPdfPage }, { pdfToSvg }] = await Promise.all([import('./pdf/open-pdf.js'), import('./pdf/pdf-to-svg.js')]);
+      return withPdfPage(bytes, source, page, async (opened) => ({ svg: new TextEncoder().encode(await pdfToSvg(opened, source)), pages: opened.pages }));
+    })();
+    this.#page = { bytes, page, drawing };
+    drawing.catch(() => (this.#page = null));
+    return drawing;
   }
 
   async #embedded(href: string, source: string): Promise<Artwork | null> {

@@ -12,6 +12,10 @@ export interface RefusalFigures {
   /** `reason` is the parser's own; null when there is no element at all. */
   'not-xml': { readonly reason: string | null };
   'not-svg': { readonly element: string };
+  'pdf-damaged': { readonly reason: string };
+  'pdf-encrypted': unknown;
+  'pdf-no-page': { readonly page: number; readonly pages: number };
+  'pdf-too-long': { readonly most: number };
   'picture-cmyk': unknown;
   /** `kind` is null when it does not even say how large it is. */
   'picture-damaged': { readonly kind: string | null };

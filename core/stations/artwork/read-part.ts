@@ -38,7 +38,7 @@ interface File {
 }
 
 type ReadPartRead =
-  | { readonly kind: 'drawing'; readonly file: File; readonly repair: ReadRepair }
+  | { readonly kind: 'drawing'; readonly file: File; readonly page: number; readonly repair: ReadRepair }
   | { readonly kind: 'picture'; readonly file: File; readonly tracing: Pick<Tracing, 'colours' | 'background'> }
   | { readonly kind: 'lettering'; readonly lettering: Lettering; readonly font: File | null };
 
@@ -53,7 +53,7 @@ export function readPartStage(reader: ArtworkReader): Stage<ReadPartContext, Rea
       if (part.kind === 'lettering') return { kind: 'lettering', lettering: part.lettering, font: file };
       if (part.kind === 'picture') return { kind: 'picture', file: file!, tracing: { colours: part.tracing.colours, background: part.tracing.background } };
       const { joinEndsMm, gradientBands, shines, blurs, patterns, pictures, fonts } = repair;
-      return { kind: 'drawing', file: file!, repair: { joinEndsMm, gradientBands, shines, blurs, patterns, pictures, fonts } };
+      return { kind: 'drawing', file: file!, page: part.page, repair: { joinEndsMm, gradientBands, shines, blurs, patterns, pictures, fonts } };
     },
     async run(read, hooks) {
       const file = read.kind === 'lettering' ? read.font : read.file;
@@ -64,7 +64,7 @@ export function readPartStage(reader: ArtworkReader): Stage<ReadPartContext, Rea
             const reduced = await reader.picture(file!.bytes!, read.file.fileName, read.tracing, hooks);
             return { artwork: { ...UNREADABLE, ...(await reader.pictureSize(reduced)) }, reduced, findings: [] };
           }
-          const artwork = read.kind === 'drawing' ? await reader.drawing(file!.bytes!, read.file.fileName, read.repair) : await reader.lettering(read.lettering, file?.bytes ?? null);
+          const artwork = read.kind === 'drawing' ? await reader.drawing(file!.bytes!, read.file.fileName, read.repair, read.page) : await reader.lettering(read.lettering, file?.bytes ?? null);
           return { artwork, reduced: null, findings: await noticedInWords(artwork.noticed, { fonts: read.kind === 'drawing' ? read.repair.fonts : {} }) };
         });
       } catch (error) {

@@ -28,6 +28,8 @@ const DXF_ENTITIES: ReadonlyMap<string, string> = new Map([
 const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: Pick<Repair, 'fonts'>) => Said } = {
   'arc-too-tight': () => ({ message: 'The words are longer than their circle, so they run into themselves. Take a larger radius or a smaller height.' }),
   'blend-ignored': ({ element }) => ({ message: `${element} is blended with what lies below it. Film cannot be blended, so its own colour is used.` }),
+  'blur-left': ({ element }) => ({ severity: 'note', message: `${element} is blurred, and was left out.`, remedies: [{ label: 'Cut what is blurred with sharp edges', patch: { repair: { blurs: 'keep' } } }] }),
+  blurred: ({ element }) => ({ message: `${element} is blurred. A blade cuts sharp edges, so it is cut as if it were sharp.`, remedies: [{ label: 'Leave out what is blurred', patch: { repair: { blurs: 'drop' } } }] }),
   'block-left': ({ block, why }) => ({ message: why === 'missing' ? `The block “${block}” is not in this file. It was left out.` : `The block “${block}” contains itself. The repeat was left out.` }),
   'clip-ignored': ({ element, why }) => ({ message: why === 'unknown' ? `${element} has a clip path that cannot be read. It is shown whole.` : `${element} is clipped by something that contains it. It is shown whole.` }),
   'colour-unknown': ({ element, which }) => ({ message: `The ${which} of ${element} has a colour that cannot be read. It was left out.` }),
@@ -105,6 +107,7 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
     message: 'The outline of a shape crosses itself. It is joined as it is drawn, so no cut runs across it.',
     remedies: [{ label: 'Fill crossing outlines completely', patch: { repair: { fillCrossings: true } }, acts: 'crossings' }],
   }),
+  'shadow-left': ({ element }) => ({ severity: 'note', message: `${element} has a soft shadow or glow, which a blade cannot cut. It is cut without it.` }),
   'shape-cut-short': ({ element, error }) => ({ message: `${element} is damaged (${error}). What comes before the damage is used.` }),
   'stroke-scaled': ({ element }) => ({ severity: 'note', message: `${element} has a stroke that should not scale. It is scaled with the artwork.` }),
   'style-ignored': ({ rule }) => ({ message: `The style rule “${rule}” cannot be read. It was left out.` }),

@@ -72,6 +72,12 @@ describe('what style sheets and attributes say, as a renderer draws it', () => {
     ['a clip that inherits its rule', `<g clip-rule="evenodd"><clipPath id="c"><path d="M40 30h60v40h-60zM55 40h30v20h-30z"/></clipPath></g>${RECT} clip-path="url(#c)"/>`],
     ['a marker that inherits its fill', `<g fill="#1f6b45"><marker id="m" markerWidth="6" markerHeight="6" refX="3" refY="3"><circle cx="3" cy="3" r="3"/></marker></g><path d="M40 60H160" stroke="#16181a" stroke-width="6" marker-end="url(#m)"/>`],
     ['a mask with a box of its own', `<mask id="m" maskUnits="userSpaceOnUse" x="50" y="40" width="20" height="20"><rect width="200" height="120" fill="#fff"/></mask>${RECT} mask="url(#m)"/>`],
+    ['a mask with a hole', `<mask id="m"><rect width="200" height="120" fill="#fff"/><circle cx="70" cy="50" r="12"/></mask>${RECT} mask="url(#m)"/>`],
+    ['a mask of groups, moved, with white in black in white', `<mask id="m"><g transform="translate(10 5)"><rect width="200" height="120" fill="white"/><g fill="black"><circle cx="60" cy="45" r="16"/></g><circle cx="60" cy="45" r="8" fill="#ffffff"/></g></mask>${RECT} mask="url(#m)"/>`],
+    ['a mask of what is used, and clipped', `<defs><circle id="r" cx="70" cy="50" r="15"/></defs><clipPath id="c"><rect x="60" y="30" width="60" height="40"/></clipPath><mask id="m"><rect width="200" height="120" fill="#fff"/><use xlink:href="#r" clip-path="url(#c)"/></mask>${RECT} mask="url(#m)"/>`],
+    ['a mask by how solid it is', `<mask id="m" mask-type="alpha"><circle cx="70" cy="50" r="15"/></mask>${RECT} mask="url(#m)"/>`],
+    ['a mask in units of a box', `<mask id="m" maskContentUnits="objectBoundingBox"><rect width="1" height="1" fill="#fff"/><circle cx=".5" cy=".5" r=".25"/></mask>${RECT} mask="url(#m)"/>`],
+    ['a mask that shows nothing', `<mask id="m"><rect width="200" height="120"/></mask>${RECT} mask="url(#m)"/><rect x="120" width="20" height="20"/>`],
     ['stops of half opacity in percent', `<linearGradient id="g"><stop stop-color="#b3262b" stop-opacity="100%"/><stop offset="1" stop-color="#b3262b" stop-opacity="100%"/></linearGradient><rect x="40" y="30" width="60" height="40" fill="url(#g)"/>`],
   ])('%s', async (_, body) => looksAsDrawn(frame(body)));
 
@@ -92,6 +98,30 @@ describe('what the specification says, where the renderer differs', () => {
   it('what has the box of letters, which is not known, for its clip says so', async () => {
     const { codes } = await read(frame(`<clipPath id="c" clipPathUnits="objectBoundingBox"><rect width=".5" height="1"/></clipPath><g clip-path="url(#c)">${RECT}/><text x="10" y="20" ${T}>Quay</text></g>`));
     expect(codes).toEqual(['clip-ignored']);
+  });
+  it('a marker and what is used take the colours of what they stand for', async () => {
+    const marker = await read(frame(`<marker id="m" markerWidth="6" markerHeight="6" refX="3" refY="3"><circle cx="3" cy="3" r="2" fill="context-stroke"/></marker><path d="M40 60L160 60" stroke="#1f6b45" stroke-width="6" marker-end="url(#m)"/>`));
+    expect([...new Set(marker.regions.map(({ colour }) => colour))]).toEqual(['#1f6b45']);
+    const used = await read(frame(`<defs><g id="s"><rect x="30" y="30" width="40" height="30" fill="context-stroke" stroke="none"/><circle cx="100" cy="50" r="15" fill="context-fill" stroke="none"/></g></defs><use xlink:href="#s" fill="#b3262b" stroke="#1d4e89"/>`));
+    expect(used.regions.map(({ colour, rings }) => [colour, Math.round(areaOf(rings))])).toEqual([['#1d4e89', 1200], ['#b3262b', expect.closeTo(706, -1)]]);
+  });
+  it('a mask by how solid it is, said in a style', async () => expect(await area(`<mask id="m" style="mask-type:alpha"><circle cx="70" cy="50" r="15"/></mask>${RECT} mask="url(#m)"/>`)).toBeCloseTo(Math.PI * 225, -1));
+  it('letters on the right side of a path run back along it, on the other side', async () => {
+    const along = async (side: string) => boundsOf((await read(frame(`<path id="p" d="M20 60H180" fill="none"/><text font-family="Lobster" font-size="30"><textPath href="#p" side="${side}">Quay</textPath></text>`))).regions.flatMap((region) => [...region.rings]))!;
+    const [left, right] = [await along('left'), await along('right')];
+    expect([right.minX, right.maxX, right.minY, right.maxY]).toEqual([200 - left.maxX, 200 - left.minX, 120 - left.maxY, 120 - left.minY].map((mm) => expect.closeTo(mm, 1)));
+  });
+  it.each([
+    ['a blur', '<feGaussianBlur stdDeviation="3"/>', 'blurred', 1],
+    ['a soft shadow', '<feGaussianBlur in="SourceAlpha" stdDeviation="3"/><feMerge><feMergeNode/><feMergeNode in="SourceGraphic"/></feMerge>', 'shadow-left', 2],
+    ['another filter', '<feColorMatrix type="saturate" values="0"/>', 'filter-ignored', 2],
+    ['a blur by nothing', '<feGaussianBlur stdDeviation="0"/>', null, 2],
+  ] as const)('%s is told as what it is, and only a blur is left out', async (_, steps, code, left) => {
+    const svg = frame(`<filter id="f">${steps}</filter>${RECT} filter="url(#f)"/><circle cx="150" cy="60" r="10"/>`);
+    expect((await read(svg)).codes).toEqual(code === null ? [] : [code]);
+    const without = await reader.drawing(new TextEncoder().encode(svg), 'test.svg', { ...NO_REPAIR, blurs: 'drop' });
+    expect(without.paints.length).toBe(left);
+    if (left === 1) expect(without.noticed.map((one) => one.code)).toEqual(['blur-left']);
   });
   it('square dots lie along their line', async () => {
     const { regions } = await read(frame(`<path d="M20 20L74 92" stroke="#16181a" stroke-width="10" stroke-dasharray="0 25" stroke-linecap="square"/>`));

@@ -48,22 +48,45 @@ export class ClipReader {
     return [{ outlines, clips: entered.clips }];
   }
 
-  /** A mask that is nothing but solid white shapes shows what lies in them and hides the rest, which is what a clip does. */
+  /**
+   * A mask of solid shapes shows what lies in white ones and hides what lies in black ones above them, which is what a clip does; one that goes by how solid they are shows
+   * what lies in any. Null when there is more to it: greys, strokes, gradients, pictures.
+   */
   maskAsClip(element: XmlElement, value: string, matrix: Matrix, context: Context): Clip | null {
     const id = idOfUrl(value);
     const mask = id === undefined ? undefined : this.walk.byId.get(id);
-    if (!mask || mask.name !== 'mask' || context.using.includes(mask) || mask.attributes['maskContentUnits'] === 'objectBoundingBox') return null;
+    if (!mask || mask.name !== 'mask' || context.using.includes(mask)) return null;
+    const units = mask.attributes['maskContentUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport, this.walk) : IDENTITY;
+    if (!units) return null;
     const style = computeStyle(mask, INITIAL_STYLE, this.walk.styles);
-    const inside: Context = { ...context, matrix, style, opacity: 1, clips: [], using: [...context.using, mask] };
+    const inside: Context = { ...context, matrix: compose(matrix, units), style, opacity: 1, clips: [], using: [...context.using, mask] };
     const outlines: Clip['outlines'][number][] = [];
-    for (const child of mask.children) {
-      if (SILENT.has(child.name)) continue;
-      const own = computeStyle(child, style, this.walk.styles);
-      const white = resolvePaint(own['fill']!, { currentColor: own['color']!, opacity: parseOpacity(own['fill-opacity']!) * parseOpacity(own['opacity']!), byId: this.walk.byId, styles: this.walk.styles });
-      if (!SHAPE_NAMES.has(child.name) || white.colour !== '#ffffff' || white.lost !== 'none' || own['stroke'] !== 'none') return null;
-      this.#outlines(child, inside, outlines, 'fill-rule');
-    }
+    for (const child of mask.children) if (!this.#maskOutlines(child, inside, outlines, style['mask-type'] === 'alpha')) return null;
     return { outlines, clips: this.#maskBox(element, mask, matrix, context) };
+  }
+
+  /** What of an element shows or hides, by its colour; false when it is no solid shape in black or white. */
+  #maskOutlines(element: XmlElement, parent: Context, into: Clip['outlines'][number][], byAlpha: boolean): boolean {
+    if (SILENT.has(element.name)) return true;
+    if (element.name === 'g' || element.name === 'a') {
+      const context = this.walk.enter(element, parent);
+      return !context || element.children.every((child) => this.#maskOutlines(child, context, into, byAlpha));
+    }
+    if (!SHAPE_NAMES.has(element.name) && element.name !== 'use' && element.name !== 'text') return false;
+    const context = this.walk.enter(element, parent);
+    if (!context) return true;
+    const { style } = context;
+    if (style['stroke'] !== 'none') return false;
+    const opacity = context.opacity * parseOpacity(style['fill-opacity']!);
+    const { colour, lost } = resolvePaint(style['fill']!, { currentColor: style['color']!, opacity, byId: this.walk.byId, styles: this.walk.styles });
+    if (colour === null) return true;
+    if (lost !== 'none') return false;
+    const hides = byAlpha ? false : colour === '#000000' ? true : colour === '#ffffff' ? false : null;
+    if (hides === null) return false;
+    const own: Clip['outlines'][number][] = [];
+    this.#outlines(element, parent, own, 'fill-rule');
+    into.push(...own.map((outline) => (hides ? { ...outline, hides } : outline)));
+    return true;
   }
 
   /** A mask shows nothing outside its own box, which unless it says otherwise is that of what it masks and a tenth more on every side. */

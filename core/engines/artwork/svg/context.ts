@@ -10,6 +10,8 @@ export interface Context {
   readonly opacity: number;
   readonly clips: readonly Clip[];
   readonly viewport: { readonly width: number; readonly height: number };
+  /** What `context-fill` and `context-stroke` come to in here; null for nothing. */
+  readonly contextPaint?: Readonly<Record<'fill' | 'stroke', string | null>>;
   /** Elements being drawn through `use`, to catch a drawing that contains itself. */
   readonly using: readonly XmlElement[];
 }

@@ -10,6 +10,7 @@ import { Refusal } from '../refusal.js';
 import { artboardOf } from './artboard.js';
 import { ClipReader } from './clips.js';
 import { describe, idOfUrl, SILENT, type Context } from './context.js';
+import { filterKind } from './filters.js';
 import { gradientBands, type GradientBand } from './gradient-bands.js';
 import { MM_PER_PX, parseOpacity, parseSvgLength, parseSvgLengths } from './lengths.js';
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
@@ -158,11 +159,13 @@ class SvgReader {
     if (!own) this.note({ code: 'transform-ignored', element: describe(element) });
     const matrix = compose(parent.matrix, own ?? IDENTITY);
     const maskClip = style['mask'] === 'none' ? null : this.#clips.maskAsClip(element, style['mask']!, matrix, parent);
-    for (const property of ['mask', 'filter'] as const) {
-      if (style[property] !== 'none' && !(property === 'mask' && maskClip)) {
-        this.note({ code: `${property}-ignored`, element: describe(element) });
-      }
+    if (style['mask'] !== 'none' && !maskClip) this.note({ code: 'mask-ignored', element: describe(element) });
+    const filter = filterKind(style['filter']!, this.#byId);
+    if (filter === 'blur' && this.#given.repair.blurs === 'drop') {
+      this.note({ code: 'blur-left', element: describe(element) });
+      return null;
     }
+    if (filter !== 'none') this.note({ code: FILTERED[filter], element: describe(element) });
     if (style['mix-blend-mode'] !== 'normal') {
       this.note({ code: 'blend-ignored', element: describe(element) });
     }
@@ -208,7 +211,7 @@ class SvgReader {
   #marker(marker: XmlElement, { frame, content, width, height, viewport }: MarkerPlacement, context: Context): void {
     if (!(width > 0) || !(height > 0)) return;
     const style = styleWithin(marker, this.#styles);
-    const inside: Context = { ...context, style, viewport, using: [...context.using, marker] };
+    const inside: Context = { ...context, style, viewport, contextPaint: this.#contextPaint(context), using: [...context.using, marker] };
     this.#framed(marker, inside, { width, height, outer: compose(context.matrix, frame), inner: compose(context.matrix, content) });
   }
 
@@ -294,7 +297,7 @@ class SvgReader {
     const a = textPath.attributes;
     const target = this.#byId.get((a['href'] ?? a['xlink:href'] ?? '').trim().replace(/^#/, ''));
     const { curves } = target && SHAPE_NAMES.has(target.name) ? shapeCurves(target, viewport, 16) : { curves: null };
-    const line = curves && baselineOf(curves, ownTransform(target!, viewport, this.#styles) ?? IDENTITY, a['startOffset'] ?? '0', Number(target!.attributes['pathLength']) || null);
+    const line = curves && baselineOf(curves, ownTransform(target!, viewport, this.#styles) ?? IDENTITY, { offset: a['startOffset'] ?? '0', statedLength: Number(target!.attributes['pathLength']) || null, isRightSide: a['side'] === 'right' });
     if (!line) this.note({ code: 'text-left', element: describe(textPath), why: 'no-path' });
     return line;
   }
@@ -363,9 +366,21 @@ class SvgReader {
   }
 
   #colour(element: XmlElement, context: Context, which: 'fill' | 'stroke'): string | null {
-    const { colour, lost } = resolvePaint(context.style[which]!, this.#paintOptions(context, which));
+    const value = context.style[which]!;
+    if (CONTEXT_PAINT.has(value)) return fromContext(value, context);
+    const { colour, lost } = resolvePaint(value, this.#paintOptions(context, which));
     if (lost !== 'none') this.note({ code: LOST_PAINT[lost], element: describe(element), which });
     return colour;
+  }
+
+  /** The colours of an element that others are drawn for. */
+  #contextPaint(context: Context): NonNullable<Context['contextPaint']> {
+    const of = (which: 'fill' | 'stroke') => {
+      const value = context.style[which]!;
+      if (CONTEXT_PAINT.has(value)) return fromContext(value, context);
+      return resolvePaint(value, this.#paintOptions(context, which)).colour;
+    };
+    return { fill: of('fill'), stroke: of('stroke') };
   }
 
   #paintOptions(context: Context, which: 'fill' | 'stroke'): PaintOptions {
@@ -397,7 +412,7 @@ class SvgReader {
     }
     const x = parseSvgLength(a['x'], context.viewport.width) ?? 0;
     const y = parseSvgLength(a['y'], context.viewport.height) ?? 0;
-    const inside: Context = { ...context, matrix: compose(context.matrix, translation(x, y)), using: [...context.using, target] };
+    const inside: Context = { ...context, matrix: compose(context.matrix, translation(x, y)), contextPaint: this.#contextPaint(context), using: [...context.using, target] };
     if (target.name !== 'symbol' && target.name !== 'svg') {
       this.#visit(target, inside);
       return;
@@ -453,10 +468,19 @@ function speaksEnglish({ attributes: { systemLanguage } }: XmlElement): boolean 
   return systemLanguage === undefined || systemLanguage.split(',').some((language) => /^en(-|$)/i.test(language.trim()));
 }
 
+const CONTEXT_PAINT: ReadonlySet<string> = new Set(['context-fill', 'context-stroke']);
+
+function fromContext(value: string, { contextPaint }: Context): string | null {
+  return contextPaint?.[value === 'context-fill' ? 'fill' : 'stroke'] ?? null;
+}
+
 /** Shapes that can carry markers. */
 const MARKED: ReadonlySet<string> = new Set(['path', 'line', 'polyline', 'polygon']);
 
 const CONTAINERS: ReadonlySet<string> = new Set(['g', 'a', 'svg', 'use', 'switch']);
+
+/** What is noticed of a filter, by what it does. */
+const FILTERED = { blur: 'blurred', shadow: 'shadow-left', other: 'filter-ignored' } as const;
 
 /** What is noticed of a paint that film cannot show, by what of it is lost. */
 const LOST_PAINT = {

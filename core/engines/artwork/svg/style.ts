@@ -23,6 +23,7 @@ const PROPERTIES: ReadonlyMap<string, { initial: string; inherited: boolean }> =
   'marker-mid': { initial: 'none', inherited: true },
   'marker-start': { initial: 'none', inherited: true },
   mask: { initial: 'none', inherited: false },
+  'mask-type': { initial: 'luminance', inherited: false },
   'mix-blend-mode': { initial: 'normal', inherited: false },
   opacity: { initial: '1', inherited: false },
   overflow: { initial: 'hidden', inherited: false },

@@ -61,6 +61,7 @@ describe('text in a shipped font', () => {
     ['along an arc', `${ARC}<text ${F}><textPath href="#arc">Over the weir</textPath></text>`],
     ['along a wave, from its middle', `${ARC}<text ${F} text-anchor="middle"><textPath xlink:href="#wave" startOffset="50%">Mill stream</textPath></text>`],
     ['along an arc from a length on, in two colours', `${ARC}<text ${F}><textPath href="#arc" startOffset="40">Tea <tspan fill="#b3262b">room</tspan></textPath></text>`],
+    ['along two lines, from the one to the other', `<path id="two" d="M10 40H90M10 90H150" fill="none"/><text ${F}><textPath href="#two">Tea on the towpath</textPath></text>`],
     ['along an arc and longer than it', `${ARC}<text ${F}><textPath href="#arc">As long as the canal is and on</textPath></text>`],
   ])('%s looks as a renderer draws it', async (_, body) => {
     const { regions, codes } = await read(body);

@@ -1,0 +1,10 @@
+import { readFileSync } from 'node:fs';
+await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
+const pdfjs = await import('pdfjs-dist/legacy/build/pdf.mjs');
+const names = Object.fromEntries(Object.entries(pdfjs.OPS).map(([k, v]) => [v, k]));
+const doc = await pdfjs.getDocument({ data: new Uint8Array(readFileSync(process.argv[2])), disableFontFace: true, fontExtraProperties: false, useSystemFonts: false, isEvalSupported: false, stopAtErrors: false, verbosity: 0 }).promise;
+const page = await doc.getPage(1);
+console.log(doc.numPages, page.view, page.rotate, page.userUnit);
+const list = await page.getOperatorList();
+list.fnArray.forEach((fn, i) => console.log(names[fn], JSON.stringify(list.argsArray[i], (k, v) => ArrayBuffer.isView(v) ? [v.constructor.name, ...Array.from(v).slice(0, 30)] : v)?.slice(0, 300)));
+for (const [k, v] of page.commonObjs) console.log(k, v?.constructor?.name, JSON.stringify(v, (k, v) => ArrayBuffer.isView(v) ? [v.constructor.name, v.length] : v)?.slice(0, 300));
