@@ -1,6 +1,5 @@
-import { UNITS_PER_MM } from '../core/engines/cutting/index.js';
+import { UNITS_PER_MM, type Instruction } from '../core/engines/cutting/index.js';
 import { Carriage, LOOK_AHEAD, type CarriageOptions } from './carriage.js';
-import type { Instruction } from './hpgl-reader.js';
 import { LineBuffer } from './line-buffer.js';
 
 export interface DeviceOptions extends CarriageOptions {

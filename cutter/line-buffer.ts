@@ -1,4 +1,4 @@
-import { HpglReader, type Instruction } from './hpgl-reader.js';
+import { HpglReader, type Instruction } from '../core/engines/cutting/index.js';
 
 /** A request that a plotter answers at once, ahead of what waits in its buffer: ESC . and a letter. */
 const REQUEST = /^\x1b\.([A-Z])/;

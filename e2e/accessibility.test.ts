@@ -105,7 +105,7 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
 
   it('a new job, the command search and the keys have nothing axe objects to', async () => {
     const { body: empty } = await bench.api<Job>('POST', '/api/jobs', { title: 'Empty' });
-    await show(`/jobs/${empty.id}/artwork`, 'Drop an SVG, a DXF, or a picture');
+    await show(`/jobs/${empty.id}/artwork`, 'Drop a drawing (SVG, PDF');
     expect(await violations()).toEqual([]);
     await browser.press('Keys');
     await browser.sees('On the light table');

@@ -227,7 +227,7 @@ describe('several parts', () => {
     await sees('Repeat it');
     await press('Repeat it');
     await write('Times across', '3');
-    await press('Add the copies');
+    await press('Make it 3 in all');
     await until(({ artworks }) => artworks.length === 4);
     await sees('3 parts together');
     await press('gaps across');

@@ -48,7 +48,7 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
   await driver.get(bench.server.url);
   await sees('There are no jobs yet');
   await chord(Key.ALT, 'n');
-  await sees('Drop an SVG, a DXF, or a picture');
+  await sees('Drop a drawing (SVG, PDF');
   await tabTo(/^Choose a file$/);
   // The file dialogue is the browser's own and out of reach here; its answer is not.
   await driver.findElement(By.css('input[type=file]')).sendKeys(resolve('demo/artwork/heron-window.svg'));

@@ -123,7 +123,7 @@ it('takes a DXF as it takes an SVG', async () => {
   writeFileSync(path, `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${line(0, 0, 80, 0)}${line(80, 40, 80, 0)}${line(80, 40, 0, 40)}${line(0, 0, 0, 40)}${line(100, 0, 120, 5)}0\nENDSEC\n0\nEOF\n`);
   const { body: made } = await bench.api<Job>('POST', '/api/jobs', { title: 'A plate' });
   await browser.driver.get(`${bench.server.url}/jobs/${made.id}/artwork`);
-  await browser.sees('Drop an SVG, a DXF, or a picture');
+  await browser.sees('Drop a drawing (SVG, PDF');
   await browser.driver.findElement(By.css('input[type=file]')).sendKeys(path);
   await browser.sees('do not close');
   await browser.sees('1 colour');

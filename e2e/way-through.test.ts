@@ -45,7 +45,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await driver.get(bench.server.url);
   await sees('There are no jobs yet');
   await press('New job');
-  await sees('Drop an SVG, a DXF, or a picture');
+  await sees('Drop a drawing (SVG, PDF');
   await write('Title', 'Sailing club, trailer');
   await write('Customer', 'The sailing club');
 

@@ -241,7 +241,7 @@ export class Planner {
     const longestMm = Math.max(widthMm, heightMm);
     const all = [];
     for (const { part, read } of parts) {
-      const painted = await this.#cache.take(paintPartStage, { id: part.id, read, matrices, longestMm, repair });
+      const painted = await this.#cache.take(paintPartStage, { id: part.id, recolour: part.kind === 'lettering' ? NONE : part.recolour, read, matrices, longestMm, repair });
       all.push({ painted, findings: parts.length > 1 ? painted.findings.map((finding) => sayOfPart(finding, part)) : painted.findings });
     }
     return all;
@@ -284,6 +284,9 @@ function sayRuled(part: PartAsRead, parts: readonly ArtworkPart[], scale: number
 function unitOf(parts: readonly PartAsRead[]): number | null {
   return parts.length === 1 ? (parts[0]!.read.artwork.mmPerUnit ?? null) : null;
 }
+
+/** Letters have their colours where they are set. */
+const NONE: Readonly<Record<string, string>> = {};
 
 function isBare({ regions }: Regions): boolean {
   return regions.every((region) => region.colour === BARE);

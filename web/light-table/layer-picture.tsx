@@ -9,18 +9,31 @@ interface LayerPictureProps {
   readonly laps?: boolean;
   /** Each layer drawn so much further up and to the right than the one beneath it, mm. */
   readonly apartMm?: number;
+  /** Films step back to greys: the picture carries figures of its own. */
+  readonly faded?: boolean;
 }
 
 /** The layers as they lie, the lowest first, in their films' colours. */
-export function LayerPicture({ layers, hidden, laps = false, apartMm = 0 }: LayerPictureProps) {
+export function LayerPicture({ layers, hidden, laps = false, apartMm = 0, faded = false }: LayerPictureProps) {
   const shown = layers.filter((layer) => !hidden?.has(layer.film.id));
   return (
     <>
       {shown.map((layer) => (
-        <Shape key={layer.film.id} path={layer.cut} {...(apartMm > 0 ? { transform: `translate(${apartMm * (layer.order - 1)} ${(-apartMm * (layer.order - 1)) / 2})` } : {})} fill={layer.film.colour} fillOpacity={layer.film.finish === 'translucent' ? 0.6 : 1} stroke="#182325" strokeOpacity="0.35" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
+        <Shape key={layer.film.id} path={layer.cut} {...(apartMm > 0 ? { transform: `translate(${apartMm * (layer.order - 1)} ${(-apartMm * (layer.order - 1)) / 2})` } : {})} fill={faded ? greyOf(layer.film.colour) : layer.film.colour} fillOpacity={layer.film.finish === 'translucent' && !faded ? 0.6 : 1} stroke="#182325" strokeOpacity="0.35" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
       ))}
-      {shown.map((layer) => layer.film.finish === 'textured' && apartMm === 0 && <Shape key={layer.film.id} path={layer.visible} fill="url(#film-grain)" />)}
+      {shown.map((layer) => layer.film.finish === 'textured' && apartMm === 0 && !faded && <Shape key={layer.film.id} path={layer.visible} fill="url(#film-grain)" />)}
       {laps && shown.map((layer) => <Shape key={layer.film.id} path={layer.laps} fill="url(#hatch-lap)" stroke="#8a1f4b" strokeWidth="0.75" vectorEffect="non-scaling-stroke" />)}
     </>
   );
+}
+
+/** Darkest and lightest grey that a film fades to: light enough for any colour to stand out from it, and still told from its neighbour. */
+const GREYS = [176, 240] as const;
+
+/** A colour's grey, as light as it is, between the two. */
+function greyOf(colour: string): string {
+  const [r, g, b] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
+  const light = (0.299 * r! + 0.587 * g! + 0.114 * b!) / 255;
+  const grey = Math.round(GREYS[0] + (GREYS[1] - GREYS[0]) * light).toString(16);
+  return `#${grey}${grey}${grey}`;
 }

@@ -34,6 +34,8 @@ export interface NoticedFigures {
   'gradient-banded': Named;
   'gradient-flattened': LostPaint;
   'hatch-damaged': Nothing;
+  /** `name` is empty for an instruction that is none. */
+  'hpgl-left': { readonly name: string };
   hairlines: { readonly thinnestMm: number };
   /** `fonts`: names of shipped fonts that have the scripts of those letters. */
   'letters-missing': { readonly letters: readonly string[]; readonly fonts: readonly string[] };

@@ -1,6 +1,7 @@
 import type { Artwork } from './artwork.js';
 import type { RendererModule } from './as-drawn/renderer.js';
 import { isDxf } from './dxf/is-dxf.js';
+import { isHpgl } from './hpgl/is-hpgl.js';
 import { isPdf } from './pdf/is-pdf.js';
 import type { Font } from './lettering/font.js';
 import type { Lettering } from './lettering/lettering.js';
@@ -48,6 +49,7 @@ export class ArtworkReader {
    */
   async drawing(bytes: Uint8Array, source: string, repair: ReadRepair, page = 1): Promise<Artwork> {
     if (isPdf(bytes)) return this.#pdf(bytes, source, repair, page);
+    if (isHpgl(bytes, source)) return (await import('./hpgl/read-hpgl.js')).readHpgl(bytes, source, repair.joinEndsMm);
     if (isDxf(bytes, source)) return (await import('./dxf/read-dxf.js')).readDxf(bytes, source, repair.joinEndsMm);
     const fonts = new Map<string, Font>();
     const pictures = new Map<string, Artwork | null>();

@@ -6,6 +6,7 @@ export interface RefusalFigures {
   'dxf-too-large': { readonly most: number };
   'font-unknown': { readonly font: string };
   'font-unreadable': { readonly reason: string };
+  'hpgl-nothing-drawn': unknown;
   'no-size': unknown;
   'not-a-picture': unknown;
   'not-dxf': { readonly line: number; readonly got: string };

@@ -5,6 +5,7 @@
 export { pathLength, type CutPath, type CutSettings, type Motion } from './cut-path.js';
 export { FIRST_HEADING, holderPath, turningStrip, type Heading } from './drag-knife.js';
 export { HPGL_TAIL, hpglHead, hpglRun, hpglSettings, programPairs, UNITS_PER_MM, writeHpgl } from './hpgl.js';
+export { HpglReader, type Instruction } from './hpgl-reader.js';
 export { distanceAt, driveSeconds, planMoves, type PlannedMove } from './motion.js';
 export { cutOnce } from './once.js';
 export { orderContours } from './order.js';

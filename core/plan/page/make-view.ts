@@ -57,7 +57,7 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
 }
 
 function partsOf({ parts, sizeOf }: ArtworkOut, matrices: Plan['matrices']): { parts: PartView[]; frame: Box } {
-  const views = parts.map(({ part, read, extents }) => ({ id: part.id, extent: extents[sizeOf], artboard: { ...pick(read.artwork, ['widthMm', 'heightMm']), matrix: matrices?.get(part.id) ?? null }, box: placedBox(part.place, extents[sizeOf]) }));
+  const views = parts.map(({ part, read, extents }) => ({ id: part.id, extent: extents[sizeOf], artboard: { ...pick(read.artwork, ['widthMm', 'heightMm']), matrix: matrices?.get(part.id) ?? null }, box: placedBox(part.place, extents[sizeOf]), ...(read.artwork.page ? { pages: read.artwork.page.of } : {}) }));
   return { parts: views, frame: views.map((view) => view.box).reduce<Box | null>(joinBoxes, null)! };
 }
 

@@ -45,6 +45,8 @@ export interface PartView {
   /** Its artboard: how large it is, and from its mm to the design's at its final size, once that is known. */
   readonly artboard: { readonly widthMm: number; readonly heightMm: number; readonly matrix: Matrix | null };
   readonly box: Box;
+  /** Of a file with pages: how many. */
+  readonly pages?: number;
 }
 
 export interface LayerView {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../../testing/seeded.js';
-import { aligned, ALIGNMENTS, atTrueSize, distributed, placedBox, reordered, repeated, snapped, withPlaces, type PartExtent, type PlacedPart } from './arrangement.js';
+import { aligned, ALIGNMENTS, atTrueSize, distributed, placedBox, reordered, snapped, spaced, withGroups, withPlaces, type PartExtent, type PlacedPart } from './arrangement.js';
 import { AT_ORIGIN, carryAlternates, drawingPart } from './artwork-part.js';
 
 /** What a part takes up that is so large, about its middle. */
@@ -15,7 +15,7 @@ function randomParts(seed: number, count = 5): { parts: PlacedPart[]; own: Map<s
     const size = upright(5 + 90 * random(), 5 + 60 * random());
     own.set(id, size);
     const place = { xMm: 400 * random() - 200, yMm: 400 * random() - 200, scale: 0.2 + 3 * random(), turnDeg: Math.round(360 * random()) - 180, mirrored: random() < 0.5 };
-    return { id, place, box: placedBox(place, size) };
+    return { id, group: null, place, box: placedBox(place, size) };
   });
   return { parts, own };
 }
@@ -94,16 +94,38 @@ describe('snapping', () => {
   it('leaves alone what is out of reach', () => expect(snapped(box, { x: 60, y: 9 }, [other], 2)).toEqual({ by: { x: 60, y: 9 }, lines: [] }));
 });
 
+describe('spacing out', () => {
+  it.each(SEEDS)('seed %i: leaves the same gap between each two, as given, in their order, the first staying', (seed) => {
+    const design = randomParts(seed);
+    for (const [axis, low, high] of [['x', 'minX', 'maxX'], ['y', 'minY', 'maxY']] as const) {
+      const boxes = after(design, spaced(design.parts, axis, 7.5)).sort((a, b) => a[low] - b[low]);
+      boxes.slice(1).forEach((box, i) => expect(box[low] - boxes[i]![high]).toBeCloseTo(7.5, 6));
+      const first = design.parts.reduce((best, part) => (part.box[low] + part.box[high] < best.box[low] + best.box[high] ? part : best));
+      expect(boxes[0]![low]).toBeCloseTo(first.box[low], 6);
+    }
+  });
+});
+
+describe('groups', () => {
+  it.each(SEEDS)('seed %i: are arranged as one, each part keeping its place in its group', (seed) => {
+    const design = randomParts(seed);
+    const parts = design.parts.map((part, i) => (i < 2 ? { ...part, group: 'g' } : part));
+    const [a, b] = [parts[0]!, parts[1]!];
+    for (const places of [aligned(parts, 'left'), aligned(parts, 'middle'), distributed(parts, 'x', 'gaps'), spaced(parts, 'y', 3)]) {
+      const [na, nb] = [places.get(a.id)!, places.get(b.id)!];
+      expect([na.xMm - nb.xMm, na.yMm - nb.yMm]).toEqual([expect.closeTo(a.place.xMm - b.place.xMm, 6), expect.closeTo(a.place.yMm - b.place.yMm, 6)]);
+    }
+    const frame = { minX: -500, maxX: -400, minY: 0, maxY: 10 };
+    const boxes = after({ parts, own: design.own }, aligned(parts, 'right', frame));
+    expect(Math.max(boxes[0]!.maxX, boxes[1]!.maxX)).toBeCloseTo(-400, 6);
+    for (const box of boxes.slice(2)) expect(box.maxX).toBeCloseTo(-400, 6);
+  });
+  it('are taken hold of whole', () => expect(withGroups([{ id: 'a', group: 'g' }, { id: 'b', group: null }, { id: 'c', group: 'g' }, { id: 'd', group: 'h' }], ['a', 'b'])).toEqual(['a', 'b', 'c']));
+});
+
 describe('parts', () => {
   const part = (id: string) => drawingPart({ id, fileName: `${id}.svg`, sha256: '' });
   const ids = (parts: readonly { readonly id: string }[]) => parts.map((p) => p.id).join('');
-  it('are repeated in rows and columns, clear of each other', () => {
-    let n = 0;
-    const box = placedBox(AT_ORIGIN, upright(30, 10));
-    const copies = repeated(part('a'), box, { columns: 3, rows: 2, gapMm: 5 }, () => `c${(n += 1)}`);
-    expect(copies.map(({ place }) => [place.xMm, place.yMm])).toEqual([[35, 0], [70, 0], [0, 15], [35, 15], [70, 15]]);
-    expect(new Set(copies.map((copy) => copy.id)).size).toBe(5);
-  });
   it('are put above or below each other', () => {
     const all = ['a', 'b', 'c'].map(part);
     expect(ids(reordered(all, 'a', 1))).toBe('bac');

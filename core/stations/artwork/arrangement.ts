@@ -15,6 +15,8 @@ export interface OwnSize {
 /** A part's placement and the box it takes up. */
 export interface PlacedPart {
   readonly id: string;
+  /** Parts of one group are one thing to arrange. */
+  readonly group: string | null;
   readonly place: Placement;
   readonly box: Box;
 }
@@ -42,10 +44,33 @@ export function placedBox({ xMm, yMm, scale, turnDeg, mirrored }: Placement, ext
 export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const;
 export type Alignment = (typeof ALIGNMENTS)[number];
 
-/** The placements of parts brought to one line: an edge or the middle of the box round all of them. */
-export function aligned(parts: readonly PlacedPart[], to: Alignment): Map<string, Placement> {
-  const all = parts.reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null);
-  return new Map(parts.map((part) => [part.id, moved(part.place, all ? shiftTo(part.box, all, to) : { x: 0, y: 0 })]));
+/** A part by itself, or those of a group, and the box round them. */
+interface Unit {
+  readonly parts: readonly PlacedPart[];
+  readonly box: Box;
+}
+
+function unitsOf(parts: readonly PlacedPart[]): Unit[] {
+  const units = new Map<string, PlacedPart[]>();
+  for (const part of parts) {
+    const key = part.group === null ? `part ${part.id}` : `group ${part.group}`;
+    const unit = units.get(key);
+    if (unit) unit.push(part);
+    else units.set(key, [part]);
+  }
+  return [...units.values()].map((own) => ({ parts: own, box: own.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null)! }));
+}
+
+/** The ids of parts with all others of their groups. */
+export function withGroups(parts: readonly Pick<PlacedPart, 'id' | 'group'>[], ids: readonly string[]): string[] {
+  const groups = new Set(parts.flatMap(({ id, group }) => (ids.includes(id) && group !== null ? [group] : [])));
+  return parts.filter(({ id, group }) => ids.includes(id) || (group !== null && groups.has(group))).map(({ id }) => id);
+}
+
+/** The placements of parts brought to one line: an edge or the middle of `frame`, by default of the box round all of them. */
+export function aligned(parts: readonly PlacedPart[], to: Alignment, frame?: Box): Map<string, Placement> {
+  const all = frame ?? parts.reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null);
+  return new Map(unitsOf(parts).flatMap((unit) => unit.parts.map((part) => [part.id, moved(part.place, all ? shiftTo(unit.box, all, to) : { x: 0, y: 0 })] as const)));
 }
 
 function shiftTo(box: Box, all: Box, to: Alignment): { x: number; y: number } {
@@ -70,22 +95,39 @@ function shiftTo(box: Box, all: Box, to: Alignment): { x: number; y: number } {
  * middles equally far apart. Fewer parts stay where they are.
  */
 export function distributed(parts: readonly PlacedPart[], axis: 'x' | 'y', by: 'gaps' | 'middles'): Map<string, Placement> {
-  const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
-  const middle = (part: PlacedPart) => (part.box[low] + part.box[high]) / 2;
-  const row = [...parts].sort((a, b) => middle(a) - middle(b));
-  const out = new Map(parts.map((part) => [part.id, part.place]));
-  if (row.length < 3) return out;
+  const { row, low, high, middle } = inOrder(parts, axis);
+  if (row.length < 3) return new Map(parts.map((part) => [part.id, part.place]));
   const [first, last] = [row[0]!, row.at(-1)!];
-  const taken = row.reduce((sum, part) => sum + part.box[high] - part.box[low], 0);
+  const taken = row.reduce((sum, unit) => sum + unit.box[high] - unit.box[low], 0);
   const gap = (last.box[high] - first.box[low] - taken) / (row.length - 1);
   const step = (middle(last) - middle(first)) / (row.length - 1);
-  let next = first.box[low];
-  row.forEach((part, i) => {
-    const shift = by === 'gaps' ? next - part.box[low] : middle(first) + i * step - middle(part);
-    out.set(part.id, moved(part.place, axis === 'x' ? { x: shift, y: 0 } : { x: 0, y: shift }));
-    next += part.box[high] - part.box[low] + gap;
-  });
+  return by === 'gaps' ? spacedBy(row, axis, gap) : new Map(row.flatMap((unit, i) => shifted(unit, axis, middle(first) + i * step - middle(unit))));
+}
+
+/** The placements of parts set out along an axis with the same gap between each two, mm; the first stays, and they keep their order. */
+export function spaced(parts: readonly PlacedPart[], axis: 'x' | 'y', gapMm: number): Map<string, Placement> {
+  return spacedBy(inOrder(parts, axis).row, axis, gapMm);
+}
+
+function inOrder(parts: readonly PlacedPart[], axis: 'x' | 'y') {
+  const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
+  const middle = (unit: Unit) => (unit.box[low] + unit.box[high]) / 2;
+  return { row: unitsOf(parts).sort((a, b) => middle(a) - middle(b)), low, high, middle };
+}
+
+function spacedBy(row: readonly Unit[], axis: 'x' | 'y', gapMm: number): Map<string, Placement> {
+  const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
+  const out = new Map<string, Placement>();
+  let next = row[0]?.box[low] ?? 0;
+  for (const unit of row) {
+    for (const [id, place] of shifted(unit, axis, next - unit.box[low])) out.set(id, place);
+    next += unit.box[high] - unit.box[low] + gapMm;
+  }
   return out;
+}
+
+function shifted(unit: Unit, axis: 'x' | 'y', by: number): [string, Placement][] {
+  return unit.parts.map((part) => [part.id, moved(part.place, axis === 'x' ? { x: by, y: 0 } : { x: 0, y: by })]);
 }
 
 export function moved(place: Placement, by: { readonly x: number; readonly y: number }): Placement {
@@ -119,21 +161,6 @@ export function snapped(box: Box, by: { readonly x: number; readonly y: number }
     if (!Number.isNaN(best.at)) lines.push({ axis, at: best.at });
   }
   return { by: out, lines };
-}
-
-/**
- * Copies of a part in rows and columns, the given one standing at the upper left; `gapMm` lies between their boxes. `newId` names the
- * copies. The part itself is not among them.
- */
-export function repeated(part: ArtworkPart, box: Box, how: { readonly columns: number; readonly rows: number; readonly gapMm: number }, newId: () => string): ArtworkPart[] {
-  const [stepX, stepY] = [box.maxX - box.minX + how.gapMm, box.maxY - box.minY + how.gapMm];
-  const copies: ArtworkPart[] = [];
-  for (let row = 0; row < how.rows; row += 1) {
-    for (let column = 0; column < how.columns; column += 1) {
-      if (row + column > 0) copies.push({ ...part, id: newId(), place: moved(part.place, { x: column * stepX, y: row * stepY }) });
-    }
-  }
-  return copies;
 }
 
 /** The parts with one moved so many places up (positive) or down among those it lies over. */

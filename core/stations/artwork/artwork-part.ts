@@ -31,6 +31,8 @@ interface Placed {
 export interface DrawingPart extends Placed {
   readonly kind: 'drawing';
   readonly source: Source;
+  /** Colours that this one is made in others, by the colour it is drawn in. */
+  readonly recolour: Readonly<Record<string, string>>;
   /** Of a file with several pages the one that is made, from 1. */
   readonly page: number;
 }
@@ -38,6 +40,8 @@ export interface DrawingPart extends Placed {
 export interface PicturePart extends Placed {
   readonly kind: 'picture';
   readonly source: Source;
+  /** Colours that this one is made in others, by the colour it is traced in. */
+  readonly recolour: Readonly<Record<string, string>>;
   readonly tracing: Tracing;
 }
 
@@ -57,12 +61,12 @@ export const DEFAULT_TRACING: Tracing = { colours: null, background: 'everywhere
 
 /** A part of its own for a drawing's file. */
 export function drawingPart(source: Source): DrawingPart {
-  return { kind: 'drawing', id: source.id, group: null, source, page: 1, place: AT_ORIGIN };
+  return { kind: 'drawing', id: source.id, group: null, source, recolour: {}, page: 1, place: AT_ORIGIN };
 }
 
 /** The same for a picture's, traced as the app sees fit. */
 export function picturePart(source: Source): PicturePart {
-  return { kind: 'picture', id: source.id, group: null, source, tracing: DEFAULT_TRACING, place: AT_ORIGIN };
+  return { kind: 'picture', id: source.id, group: null, source, recolour: {}, tracing: DEFAULT_TRACING, place: AT_ORIGIN };
 }
 
 /** The same for words. */

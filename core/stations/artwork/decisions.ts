@@ -44,10 +44,11 @@ const lettering = object({
   alternates: { type: 'object', propertyNames: { pattern: '^\\d{1,3}$' }, additionalProperties: { type: 'string', pattern: '^[a-z0-9]{4}$' } },
 });
 const group = orNull(text);
+const recolour = { type: 'object', propertyNames: { pattern: colour.pattern }, additionalProperties: colour, required: [], maxProperties: 64 };
 const part = {
   anyOf: [
-    object({ kind: { const: 'drawing' }, id: text, group, source, page: { type: 'integer', minimum: 1, maximum: 10_000 }, place }),
-    object({ kind: { const: 'picture' }, id: text, group, source, tracing, place }),
+    object({ kind: { const: 'drawing' }, id: text, group, source, recolour, page: { type: 'integer', minimum: 1, maximum: 10_000 }, place }),
+    object({ kind: { const: 'picture' }, id: text, group, source, recolour, tracing, place }),
     object({ kind: { const: 'lettering' }, id: text, group, lettering, fontSource: orNull(source), place }),
   ],
 };
@@ -104,7 +105,7 @@ export const artworkSlice: Slice<ArtworkDecisions> = {
     5: ({ artworks }) => (Array.isArray(artworks) ? { artworks: artworks.map(withPlainLetters) } : {}),
     // Version 6 knew no groups, one page a file, and cut what is blurred as if it were sharp.
     6: ({ artworks, repair }) => ({
-      ...(Array.isArray(artworks) ? { artworks: artworks.map((one: unknown) => (isPart(one) ? { group: null, ...(one.kind === 'drawing' ? { page: 1 } : {}), ...one } : one)) } : {}),
+      ...(Array.isArray(artworks) ? { artworks: artworks.map((one: unknown) => (isPart(one) ? { group: null, ...(one.kind === 'lettering' ? {} : { recolour: {} }), ...(one.kind === 'drawing' ? { page: 1 } : {}), ...one } : one)) } : {}),
       ...(typeof repair === 'object' && repair !== null ? { repair: { ...repair, blurs: 'keep' } } : {}),
     }),
   },

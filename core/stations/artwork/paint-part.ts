@@ -10,6 +10,8 @@ import { noticedInWords } from './said-late.js';
 
 export interface PaintPartContext {
   readonly id: string;
+  /** Colours that this part is made in others. */
+  readonly recolour: Readonly<Record<string, string>>;
   readonly read: ReadPart;
   /** From each part's own mm to the design's at its final size. */
   readonly matrices: ReadonlyMap<string, Matrix>;
@@ -20,6 +22,7 @@ export interface PaintPartContext {
 
 interface PaintPartRead {
   readonly id: string;
+  readonly recolour: Readonly<Record<string, string>>;
   readonly part: ReadPart;
   readonly matrix: Matrix;
   readonly toleranceMm: number;
@@ -40,18 +43,19 @@ const REMEDIES: readonly PlaceRemedy[] = ['hairlines', 'crossings'];
 /** Paints a part where it lies on the design, at its final size. */
 export const paintPartStage: Stage<PaintPartContext, PaintPartRead, PaintedPart> = {
   name: 'part painted',
-  read: ({ id, read, matrices, longestMm, repair: { hairlines, fillCrossings, joinEndsMm, beyondArtboard, ...repair } }) => ({
+  read: ({ id, recolour, read, matrices, longestMm, repair: { hairlines, fillCrossings, joinEndsMm, beyondArtboard, ...repair } }) => ({
     id,
+    recolour,
     part: read,
     matrix: matrices.get(id)!,
     toleranceMm: flattenTolerance(longestMm),
     repair: { hairlines, fillCrossings, joinEndsMm, beyondArtboard },
     spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
   }),
-  async run({ id, part: { artwork, findings }, matrix, toleranceMm, repair, spots }) {
+  async run({ id, recolour, part: { artwork, findings }, matrix, toleranceMm, repair, spots }) {
     const { regions, noticed } = paintPlaced(artwork, { matrix, toleranceMm, repair, rules: placeRules(spots) });
     return {
-      regions: regions.map((region) => ({ ...region, part: id })),
+      regions: regions.map((region) => ({ ...region, colour: Object.hasOwn(recolour, region.colour) ? recolour[region.colour]! : region.colour, part: id })),
       frame: transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix),
       findings: [...findings.map((finding) => placedFinding(finding, matrix)), ...(await noticedInWords(noticed, { fonts: {} }))],
     };

@@ -53,6 +53,14 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
     remedies: [3, 5, 8].map((bands) => ({ label: `Cut gradients as ${bands} bands`, patch: { repair: { gradientBands: bands } } })),
   }),
   'hatch-damaged': () => ({ message: 'A hatch has edges that cannot be read. They were left out.' }),
+  'hpgl-left': ({ name }) => ({
+    message:
+      name === ''
+        ? 'Some instructions of this file are not HP-GL as it is known here. They were left out.'
+        : name === 'LB'
+          ? 'Letters that a plotter writes by itself have no outlines to cut. They were left out.'
+          : `The instruction ${name} is not read. What it draws was left out.`,
+  }),
   hairlines: ({ thinnestMm }) => ({
     message: `Strokes are thinner than ${thinnestMm} mm at this size. A blade cannot cut along both sides of them.`,
     remedies: [

@@ -7,6 +7,7 @@ const SAY: { readonly [Code in RefusalCode]: (figures: RefusalFigures[Code]) => 
   'dxf-too-large': ({ most }) => `The drawing has more than ${most} groups. Save a part of it and add that.`,
   'font-unknown': ({ font }) => `The font “${font}” is not here. Choose another one.`,
   'font-unreadable': ({ reason }) => `This cannot be read as a font (${reason}). Choose a TTF, OTF, WOFF or WOFF2 file.`,
+  'hpgl-nothing-drawn': () => 'Nothing is drawn in this file: the pen never goes down.',
   'no-size': () => 'The drawing has no usable size. Give its <svg> a viewBox, or a width and a height above 0.',
   'not-a-picture': () => 'This is not a PNG, JPEG or WebP picture.',
   'not-dxf': ({ line, got }) => `Line ${line} should hold a group code, but it says “${got}”.`,

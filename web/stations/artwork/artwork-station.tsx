@@ -27,6 +27,7 @@ import { fetchedLate, Part } from '../../ui/part.js';
 
 // What only some parts need is fetched with the first of them.
 const LetteringEditor = fetchedLate(() => import('./lettering-editor.js').then((m) => m.LetteringEditor));
+const PageChoice = fetchedLate(() => import('./page-choice.js').then((m) => m.PageChoice));
 const TracingEditor = fetchedLate(() => import('./tracing-editor.js').then((m) => m.TracingEditor));
 
 const LOOKS = [['after', 'As it will be cut'], ['before', 'Before the fixes'], ['changes', 'What changed'], ['drawn', 'The file itself']] as const;
@@ -55,9 +56,10 @@ export function ArtworkStation() {
   // A part alone is what is worked on.
   const only = parts.length === 1 ? parts[0]! : chosen.length === 1 ? chosen[0]! : null;
   const source = only && only.part.kind !== 'lettering' ? sourcesOf(only.part)[0]! : null;
-  // A browser draws no DXF.
-  const isDrawn = source !== null && !/\.dxf$/i.test(source.fileName) && parts.length === 1;
-  const artboard = plan?.artwork?.parts.find((part) => part.id === only?.id)?.artboard;
+  // A browser draws SVG and pictures, and nothing else.
+  const isDrawn = source !== null && (only!.part.kind === 'picture' || /\.svg$/i.test(source.fileName)) && parts.length === 1;
+  const view = plan?.artwork?.parts.find((part) => part.id === only?.id);
+  const { artboard, pages = 1 } = view ?? {};
   const picture = useArtworkPicture(isDrawn ? source.id : null);
   const isPutRight = JSON.stringify({ ...recipe.repair, letBe: {} }) !== JSON.stringify(NO_REPAIR);
   const box = designBox(plan);
@@ -74,6 +76,7 @@ export function ArtworkStation() {
           {parts.length > 0 && <PartList arrangement={arrangement} />}
           <Part name="This editor" of={only?.id ?? ''} fallback={<Small role="status">Fetching …</Small>}>
             {only?.part.kind === 'lettering' && <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />}
+            {only?.part.kind === 'drawing' && pages > 1 && <PageChoice key={only.id} arranged={only} pages={pages} arrangement={arrangement} />}
             {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
           </Part>
           <Progress />

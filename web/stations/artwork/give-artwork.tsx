@@ -12,7 +12,7 @@ import { useNotify } from '../../ui/notices.js';
 import { TextInput } from '../../ui/plain-fields.js';
 import { useQueryClient } from '@tanstack/react-query';
 
-const FILES = ['.svg', 'image/svg+xml', '.dxf', '.png', '.jpg', '.jpeg', '.webp', 'image/png', 'image/jpeg', 'image/webp'];
+const FILES = ['.svg', 'image/svg+xml', '.dxf', '.pdf', 'application/pdf', '.plt', '.hpgl', '.png', '.jpg', '.jpeg', '.webp', 'image/png', 'image/jpeg', 'image/webp'];
 
 interface GiveArtworkProps {
   /** The part that a new version of its file may replace. */
@@ -38,7 +38,7 @@ export function GiveArtwork({ replaced, onAdded }: GiveArtworkProps) {
         }}
         data-bare={isEmpty || undefined}
       >
-        <Text slot="label">{isEmpty ? 'Drop an SVG, a DXF, or a picture (PNG, JPEG, WebP) here, or choose one. Its colours become films.' : 'Drop a file here to add it to the design.'}</Text>
+        <Text slot="label">{isEmpty ? 'Drop a drawing (SVG, PDF, DXF, HP-GL) or a picture (PNG, JPEG, WebP) here, or choose one. Its colours become films.' : 'Drop a file here to add it to the design.'}</Text>
         <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => void take(files?.[0])}>
           {isEmpty ? <PressableMainButton>Choose a file</PressableMainButton> : <PressableButton>Add a file</PressableButton>}
         </FileTrigger>

@@ -4,7 +4,7 @@ import { formatLength } from '../../../core/words/index.js';
 import { moved, snapped, type SnapLine } from '../../../core/stations/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, radius } from '../../tokens.js';
-import type { ArrangedPart, Arrangement } from './use-arrangement.js';
+import { isOneWith, type ArrangedPart, type Arrangement } from './use-arrangement.js';
 
 /** What is being moved: which parts, and how far on the design at its final size, mm. */
 export interface Shift {
@@ -35,7 +35,7 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
   const start = useRef<{ x: number; y: number; ids: readonly string[]; moved: boolean } | null>(null);
   const isNudged = useRef(false);
   const isChosen = (part: ArrangedPart) => chosen.includes(part);
-  const taken = (part: ArrangedPart, add: boolean) => (add ? (isChosen(part) ? chosen.filter((other) => other !== part) : [...chosen, part]) : isChosen(part) ? chosen : [part]).map((other) => other.id);
+  const taken = (part: ArrangedPart, add: boolean) => (add ? (isChosen(part) ? chosen.filter((other) => !isOneWith(other, part)) : [...chosen, part]) : isChosen(part) ? chosen : [part]).map((other) => other.id);
 
   const shiftFor = (ids: readonly string[], x: number, y: number, freely: boolean): Shift => {
     const lead = parts.find((part) => part.id === ids[0]);

@@ -4,7 +4,7 @@ import { reordered } from '../../../core/stations/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
-import type { ArrangedPart, Arrangement } from './use-arrangement.js';
+import { isOneWith, type ArrangedPart, type Arrangement } from './use-arrangement.js';
 
 const SIGNS = { drawing: '◇', picture: '▦', lettering: 'A' } as const;
 const KINDS = { drawing: 'drawing', picture: 'traced picture', lettering: 'lettering' } as const;
@@ -13,7 +13,7 @@ const KINDS = { drawing: 'drawing', picture: 'traced picture', lettering: 'lette
 export function PartList({ arrangement }: { readonly arrangement: Arrangement }) {
   const { unit } = useJobContext();
   const { parts, chosen, choose, change } = arrangement;
-  const toggle = (part: ArrangedPart) => choose((chosen.includes(part) ? chosen.filter((other) => other !== part) : [...chosen, part]).map((other) => other.id));
+  const toggle = (part: ArrangedPart) => choose((chosen.includes(part) ? chosen.filter((other) => !isOneWith(other, part)) : [...chosen, part]).map((other) => other.id));
   return (
     <section aria-label="On the design">
       <h3>On the design</h3>

@@ -1,13 +1,15 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import styled from 'styled-components';
-import { aligned, distributed, moved, repeated, withPlaces, type Alignment, type Placement } from '../../../core/stations/artwork/index.js';
-import { boxesTouch } from '../../../core/geometry/index.js';
+import { aligned, distributed, moved, spaced, type Alignment, type Placement } from '../../../core/stations/artwork/index.js';
+import { boxesTouch, joinBoxes, type Box } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
-import { Button, WordButton } from '../../ui/button.js';
+import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
+import { Select } from '../../ui/plain-fields.js';
 import { count } from '../../../core/words/index.js';
+import { RepeatParts } from './repeat-parts.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
 
 const COLUMN: readonly (readonly [Alignment, string])[] = [['left', 'left edges'], ['centre', 'middles'], ['right', 'right edges']];
@@ -15,8 +17,19 @@ const ROW: readonly (readonly [Alignment, string])[] = [['top', 'tops'], ['middl
 
 /** Where the chosen parts stand, in figures; several of them brought to one line or set out evenly. */
 export function Placing({ arrangement }: { readonly arrangement: Arrangement }) {
-  const { chosen, change, choose } = arrangement;
+  const { chosen, change, choose, parts } = arrangement;
+  const [wanted, setWith] = useState('each other');
   if (chosen.length === 0) return null;
+  const others = parts.filter((part) => !chosen.includes(part));
+  const units = new Set(chosen.map((part) => part.group ?? part.id)).size;
+  const isOneGroup = units === 1 && chosen[0]!.group !== null;
+  // What was chosen to be in line with may have gone, or be moved itself.
+  const base = wanted === 'design' || others.some((part) => part.id === wanted) ? wanted : units > 1 ? 'each other' : 'design';
+  const frame = base === 'each other' ? undefined : (base === 'design' ? parts : parts.filter((part) => part.id === base)).reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null)!;
+  const group = (id: string | null) => {
+    const ids = new Set(chosen.map((part) => part.id));
+    change((all) => all.map((part) => (ids.has(part.id) ? { ...part, group: id } : part)));
+  };
   const remove = () => {
     const ids = chosen.map((part) => part.id);
     choose([]);
@@ -29,9 +42,17 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
       ) : (
         <>
           <h3>{count(chosen.length, 'part')} together</h3>
-          <Lines said="One below the other, in line by their" arrangement={arrangement} ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to)])} />
-          <Lines said="Side by side, in line by their" arrangement={arrangement} ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to)])} />
-          {chosen.length > 2 && (
+          {isOneGroup ? (
+            <p>
+              They are one group, and move as one. <WordButton onPress={() => group(null)}>Take the group apart</WordButton>
+            </p>
+          ) : (
+            <p>
+              <WordButton onPress={() => group(crypto.randomUUID())}>Make them one group</WordButton>
+            </p>
+          )}
+          {units > 1 && <EvenGaps arrangement={arrangement} />}
+          {units > 2 && (
             <Lines
               said="Spread evenly, the first and the last staying:"
               arrangement={arrangement}
@@ -43,9 +64,29 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
               ]}
             />
           )}
+        </>
+      )}
+      {(units > 1 || others.length > 0) && (
+        <>
+          <p>
+            In line with{' '}
+            <Select aria-label="In line with" value={base} onChange={(event) => setWith(event.target.value)}>
+              {units > 1 && <option value="each other">each other</option>}
+              {others.length > 0 && <option value="design">the whole design</option>}
+              {others.map((part) => (
+                <option key={part.id} value={part.id}>
+                  {part.name}
+                </option>
+              ))}
+            </Select>
+            :
+          </p>
+          <Lines said="One below the other, by their" arrangement={arrangement} ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to, frame)])} />
+          <Lines said="Side by side, by their" arrangement={arrangement} ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to, frame)])} />
           <p role="status">{sayTried(arrangement)}</p>
         </>
       )}
+      <RepeatParts arrangement={arrangement} />
       <p>
         <WordButton onPress={remove}>{chosen.length === 1 ? 'Remove it from the design' : 'Remove them from the design'}</WordButton>
       </p>
@@ -53,8 +94,27 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
   );
 }
 
+/** The same gap between each two, by figure. */
+function EvenGaps({ arrangement }: { readonly arrangement: Arrangement }) {
+  const { unit } = useJobContext();
+  const [gapMm, setGapMm] = useState(5);
+  const { chosen, scale } = arrangement;
+  const ways = (['x', 'y'] as const).map((axis) => [axis === 'x' ? 'across' : 'down', `this gap between each two, ${axis === 'x' ? 'across' : 'down'}`, spaced(chosen, axis, gapMm / scale)] as const);
+  return (
+    <Lines
+      said={
+        <>
+          <FigureField label="Gap between each two" mm={gapMm} unit={unit} stepMm={1} onChange={setGapMm} /> between each two, the first staying:
+        </>
+      }
+      arrangement={arrangement}
+      ways={ways}
+    />
+  );
+}
+
 interface LinesProps {
-  readonly said: string;
+  readonly said: ReactNode;
   readonly arrangement: Arrangement;
   /** What stands on the button, what it is called by itself, and where the parts go. */
   readonly ways: readonly (readonly [words: string, name: string, places: ReadonlyMap<string, Placement>])[];
@@ -88,7 +148,7 @@ function sayTried({ parts, tried }: Arrangement): string {
 
 function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arrangement: Arrangement }) {
   const { unit } = useJobContext();
-  const { place, change, choose, parts, scale } = arrangement;
+  const { place, parts, scale } = arrangement;
   const { minX, minY, maxX, maxY } = part.shown;
   const set = (next: Partial<Placement>) => place(new Map([[part.id, { ...part.place, ...next }]]));
   const shift = (x: number, y: number) => place(new Map([[part.id, moved(part.place, { x: x / scale, y: y / scale })]]));
@@ -108,46 +168,7 @@ function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arra
         It is turned by <NumberField label="Turned, degrees" value={part.place.turnDeg} min={-360} max={360} onChange={(turnDeg) => set({ turnDeg })} />° and{' '}
         <WordButton onPress={() => set({ mirrored: !part.place.mirrored })}>{part.place.mirrored ? 'mirrored' : 'not mirrored'}</WordButton>.
       </p>
-      <Repeat
-        onRepeat={(how) => {
-          const copies = repeated(part.part, part.box, { ...how, gapMm: how.gapMm / scale }, () => crypto.randomUUID());
-          change((all) => [...withPlaces(all, new Map()), ...copies]);
-          choose([part.id, ...copies.map((copy) => copy.id)]);
-        }}
-      />
     </>
-  );
-}
-
-function Repeat({ onRepeat }: { readonly onRepeat: (how: { columns: number; rows: number; gapMm: number }) => void }) {
-  const { unit } = useJobContext();
-  const [open, setOpen] = useState(false);
-  const [columns, setColumns] = useState(2);
-  const [rows, setRows] = useState(1);
-  const [gapMm, setGapMm] = useState(5);
-  if (!open) {
-    return (
-      <p>
-        <WordButton onPress={() => setOpen(true)}>Repeat it</WordButton>
-      </p>
-    );
-  }
-  const most = columns * rows > 100;
-  return (
-    <p>
-      Repeat it <NumberField label="Times across" value={columns} min={1} max={50} onChange={setColumns} /> across and <NumberField label="Times down" value={rows} min={1} max={50} onChange={setRows} /> down,{' '}
-      <FigureField label="Gap between repeats" mm={gapMm} unit={unit} stepMm={1} onChange={setGapMm} /> apart.{' '}
-      <Button
-        isDisabled={most || columns * rows < 2}
-        onPress={() => {
-          setOpen(false);
-          onRepeat({ columns, rows, gapMm });
-        }}
-      >
-        Add the copies
-      </Button>
-      {most && ' At most 100 at once; copies of a whole job are set at the Sheets station.'}
-    </p>
   );
 }
 

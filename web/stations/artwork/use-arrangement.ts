@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import { atTrueSize, nameOfPart, placedBox, withPlaces, type ArtworkPart, type PlacedPart, type Placement } from '../../../core/stations/artwork/index.js';
+import { atTrueSize, nameOfPart, placedBox, withGroups, withPlaces, type ArtworkPart, type PlacedPart, type Placement } from '../../../core/stations/artwork/index.js';
 import type { Recipe, RecipePatch } from '../../../core/recipe/index.js';
 import { joinBoxes, type Box } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -33,6 +33,11 @@ export interface Arrangement {
   readonly tryOut: (places: ReadonlyMap<string, Placement> | null) => void;
 }
 
+/** Whether two parts are taken hold of and let go together. */
+export function isOneWith(a: PlacedPart, b: PlacedPart): boolean {
+  return a.id === b.id || (a.group !== null && a.group === b.group);
+}
+
 /** The parts of the design with those that the maker has taken hold of. */
 export function useArrangement(): Arrangement {
   const { recipe, decided, plan, handle } = useJobContext();
@@ -52,7 +57,7 @@ export function useArrangement(): Arrangement {
       const own = { widthMm: view.extent.box.maxX - view.extent.box.minX, heightMm: view.extent.box.maxY - view.extent.box.minY };
       const shown = { minX: (box.minX - frame!.minX) * scale, minY: (box.minY - frame!.minY) * scale, maxX: (box.maxX - frame!.minX) * scale, maxY: (box.maxY - frame!.minY) * scale };
       const lag = { x: shown.minX - (view.box.minX - planned!.minX) * scale, y: shown.minY - (view.box.minY - planned!.minY) * scale };
-      return { id: part.id, part, lag, name: nameOfPart(part), place: part.place, box, shown, own };
+      return { id: part.id, group: part.group, part, lag, name: nameOfPart(part), place: part.place, box, shown, own };
     });
   }, [recipe.artworks, views, scale]);
   const patchOf = useCallback(
@@ -70,7 +75,9 @@ export function useArrangement(): Arrangement {
     change((all) => withPlaces(all, places));
   };
   const tried = triedPlaces && new Map(parts.flatMap((part) => triedBox(part, triedPlaces.get(part.id), scale)));
-  return { parts, chosen, choose: setIds, scale, change, asPatch, place, tried, tryOut: setTried };
+  // Who takes hold of a part takes hold of its group.
+  const choose = (wanted: readonly string[]) => setIds(withGroups(parts, wanted));
+  return { parts, chosen, choose, scale, change, asPatch, place, tried, tryOut: setTried };
 }
 
 /** Nobody sees that a part moves by less, mm. */

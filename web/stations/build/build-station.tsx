@@ -14,7 +14,7 @@ import { FigureField } from '../../ui/figure-field.js';
 import { Choice } from '../../ui/choice.js';
 import type { Box } from '../../../core/geometry/index.js';
 import type { TrialAnswer } from '../../../core/stations/build/index.js';
-import { GapHeat, heatCaption } from './gap-heat.js';
+import { GapHeat, HeatLegend, heatCaption } from './gap-heat.js';
 import { PairsTable } from './pairs-table.js';
 import { TakeAway } from './take-away.js';
 import { TrapTerms } from './trap-terms.js';
@@ -69,6 +69,7 @@ export function BuildStation() {
   // What is decided shows at once; what the app rules is the same whatever is being tried.
   const trapMm = decided.build.trapMm ?? (trap?.proposed as number);
   const tryOut = useTrial();
+  const isHeated = below === 'trial' && !apart && heat.some(({ share }) => share > 0);
   return (
     <StationLayout
       title="Build"
@@ -116,11 +117,12 @@ export function BuildStation() {
         )}
       </Looks>
       <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={pick} caption={below === 'trial' ? heatCaption(heat) : 'choose a place for the cross-section'}>
-        <LayerPicture layers={layers} hidden={hidden} laps={laps && !apart} apartMm={apart ? apartMm(box) : 0} />
-        {below === 'trial' && !apart && <GapHeat heat={heat} />}
+        <LayerPicture layers={layers} hidden={hidden} laps={laps && !apart && !isHeated} apartMm={apart ? apartMm(box) : 0} faded={isHeated} />
+        {isHeated && <GapHeat heat={heat} />}
         <FindingPlaces />
         {below === 'section' && !apart && <line {...(section.way === 'level' ? { x1: box.minX, x2: box.maxX, y1: section.mm, y2: section.mm } : { x1: section.mm, x2: section.mm, y1: box.minY, y2: box.maxY })} stroke="#182325" strokeWidth="1.5" strokeDasharray="8 4 2 4" vectorEffect="non-scaling-stroke" />}
       </LightTable>
+      {isHeated && <HeatLegend heat={heat} />}
       <Part name="This panel" of={below} fallback={<p role="status">Fetching …</p>}>
         {below === 'section' && <CrossSection at={section} onMove={setPicked} />}
         {below === 'trial' && <GapTrialPanel onHeat={setHeat} />}

@@ -1,3 +1,5 @@
+import styled from 'styled-components';
+import { space, type } from '../../tokens.js';
 import type { TrialAnswer } from '../../../core/stations/build/index.js';
 
 /** Steps of how often, the rarest first: the colour darkens and the line thickens, so that it reads without colour. */
@@ -35,10 +37,32 @@ export function GapHeat({ heat }: { readonly heat: TrialAnswer['heat'] }) {
   );
 }
 
+const inHundred = (share: number) => (100 * share < 1 ? (100 * share).toFixed(1) : (100 * share).toFixed(0));
+
 /** What the heat picture says, for those who read it and those who hear it. */
 export function heatCaption(heat: TrialAnswer['heat']): string {
   const most = mostOf(heat);
   if (most === 0) return 'no gap opened in any trial';
-  const percent = 100 * most;
-  return `where gaps showed: thin and pale rarely, thick and dark up to ${percent < 1 ? percent.toFixed(1) : percent.toFixed(0)} times in 100`;
+  return `where gaps showed: thin and pale rarely, thick and dark up to ${inHundred(most)} times in 100`;
 }
+
+/** What each colour and width of the heat stands for. */
+export function HeatLegend({ heat }: { readonly heat: TrialAnswer['heat'] }) {
+  const most = mostOf(heat);
+  if (most === 0) return null;
+  return (
+    <Legend aria-label="How often a gap showed">
+      <span>A gap showed, in 100 trials:</span>
+      {STEPS.map(({ colour, width }, i) => (
+        <span key={colour}>
+          <svg width="30" height="14" aria-hidden>
+            <line x1="7" x2="23" y1="7" y2="7" stroke={colour} strokeWidth={width} strokeLinecap="round" />
+          </svg>{' '}
+          {inHundred((most * i) / STEPS.length)} to {inHundred((most * (i + 1)) / STEPS.length)}
+        </span>
+      ))}
+    </Legend>
+  );
+}
+
+const Legend = styled.p`display: flex; flex-wrap: wrap; gap: 2px ${space.m}; align-items: center; font-size: ${type.small}; font-variant-numeric: tabular-nums; svg { vertical-align: -2px; }`;

@@ -1,11 +1,10 @@
-import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, joinBoxes, rotation, scaling, signedArea, squareToEdge, stretchOf, translation, widenBox, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
-import { atPlaces } from '../../../words/index.js';
+import { boundsOf, compose, type CurvesBuilder, flatten, IDENTITY, joinBoxes, rotation, scaling, stretchOf, translation, widenBox, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
 import type { Artwork, Paint } from '../artwork.js';
-import { JOIN_MM, joiningReach, joinLoops, type OpenLine } from '../join-loops.js';
+import { JOIN_MM } from '../join-loops.js';
+import { paintsOfLines, type ColouredLines } from '../line-paints.js';
 import type { Noticed } from '../noticed.js';
 import { Refusal } from '../refusal.js';
 import { colourOf, isHidden, layerOf } from './colours.js';
-import { SAME_MM, withoutDoubledLines } from './doubled-lines.js';
 import { hatchOutline } from './hatch.js';
 import { outlineOf, widthOf } from './outlines.js';
 import { numberOf, parseDxf, textOf, type DxfFile, type Entity } from './tags.js';
@@ -142,7 +141,7 @@ class DxfReader {
   }
 
   #paints(tolerance: number, toPage: Matrix): Paint[] {
-    const byColour = new Map<string, { loops: Float64Array[]; open: OpenLine[] }>();
+    const byColour = new Map<string, ColouredLines>();
     const wide: Drawn[] = [];
     for (const drawn of this.#drawn) {
       if (drawn.width > 0) {
@@ -157,60 +156,13 @@ class DxfReader {
         else group.open.push([...points]);
       }
     }
-    const paints: (Paint & { readonly size: number })[] = [];
-    for (const [colour, { loops, open }] of byColour) {
-      const single = withoutDoubledLines(open, loops);
-      const joined = joinLoops(single.open, this.joinMm);
-      if (joined.open.length > 0) {
-        const places = joined.open.map((line) => boundsOf([Float64Array.from(line)])!);
-        this.#noticed.push({ code: 'open-outline', colour, fills: false, reachMm: joiningReach(joined.open, this.joinMm), ...atPlaces(places) });
-      }
-      const { kept, doubled } = withoutDoubles([...loops, ...joined.loops.map((loop) => Float64Array.from(loop))]);
-      if (doubled + single.doubled > 0) this.#noticed.push({ code: 'painted-twice', count: doubled + single.doubled });
-      if (kept.length === 0) continue;
-      const curves = new CurvesBuilder();
-      for (const loop of kept) {
-        curves.add('M', loop[0]!, loop[1]!);
-        for (let i = 2; i < loop.length; i += 2) curves.add('L', loop[i]!, loop[i + 1]!);
-        curves.add('Z');
-      }
-      const size = Math.max(...kept.map((loop) => Math.abs(signedArea(loop))));
-      paints.push({ colour, curves: curves.build(), matrix: IDENTITY, how: { kind: 'fill', rule: 'evenodd' }, clips: [], element: `outlines in ${colour}`, elementIndex: paints.length, size });
-    }
+    const paints = paintsOfLines(byColour, this.joinMm, (noticed) => this.#noticed.push(noticed));
     // A line that is drawn wide is an area by itself.
     const strokes = wide.map(({ colour, curves, matrix, width, type }, i): Paint => ({
       colour, curves, matrix: compose(toPage, matrix), how: { kind: 'stroke', style: { width, join: 'miter', cap: 'butt', miterLimit: 4 }, dashes: [], dashOffset: 0 }, clips: [], element: `a wide ${type} in ${colour}`, elementIndex: paints.length + i,
     }));
-    return [...paints.sort((a, b) => b.size - a.size).map(({ size: _, ...paint }) => paint), ...strokes];
+    return [...paints, ...strokes];
   }
-}
-
-/** Each loop once: under even-odd, one that is drawn twice would vanish. */
-function withoutDoubles(loops: readonly Float64Array[]): { kept: Float64Array[]; doubled: number } {
-  const seen = new Map<string, Float64Array[]>();
-  const kept = loops.filter((loop) => {
-    const box = boundsOf([loop])!;
-    const key = [box.minX, box.minY, box.maxX, box.maxY, Math.sqrt(Math.abs(signedArea(loop)))].map((v) => Math.round(v / SAME_MM)).join(' ');
-    const alike = seen.get(key) ?? [];
-    seen.set(key, alike);
-    if (alike.some((other) => liesOn(loop, other) && liesOn(other, loop))) return false;
-    alike.push(loop);
-    return true;
-  });
-  return { kept, doubled: loops.length - kept.length };
-}
-
-/** So many points of a loop are looked at, evenly spread: other loops of the same box and area differ at many. */
-const LOOKED_AT = 64;
-
-/** Whether a loop runs along another. */
-function liesOn(loop: Float64Array, other: Float64Array): boolean {
-  const n = loop.length / 2;
-  const count = Math.min(n, LOOKED_AT);
-  return Array.from({ length: count }, (_, k) => Math.floor((k * n) / count)).every((i) => {
-    for (let a = other.length - 2, b = 0; b < other.length; a = b, b += 2) if (squareToEdge(loop[2 * i]!, loop[2 * i + 1]!, other[a]!, other[a + 1]!, other[b]!, other[b + 1]!) <= (2 * SAME_MM) ** 2) return true;
-    return false;
-  });
 }
 
 /** Kinds that draw nothing by themselves. */

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import type { OpenLine } from '../join-loops.js';
+import type { OpenLine } from './join-loops.js';
 
 /** Points and lines nearer than this are the same, mm: less than a cutter's step. */
 export const SAME_MM = 0.02;

@@ -1,0 +1,122 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import { countOf, MOST_COPIES, repeated, wordsOf, type Repeat } from '../../../core/stations/artwork/index.js';
+import { joinBoxes, type Box } from '../../../core/geometry/index.js';
+import { count } from '../../../core/words/index.js';
+import { useJobContext } from '../../job/job-context.js';
+import { usePaints } from '../../job/use-paints.js';
+import { colour, radius, space, type } from '../../tokens.js';
+import { Button, WordButton } from '../../ui/button.js';
+import { FigureField } from '../../ui/figure-field.js';
+import { NumberField } from '../../ui/number-field.js';
+import { Labelled, Select, TextArea } from '../../ui/plain-fields.js';
+import { Swatch } from '../../ui/swatch.js';
+import type { ArrangedPart, Arrangement } from './use-arrangement.js';
+
+/** Repeats what is chosen: in rows and columns, each copy with its own word, number or colour. */
+export function RepeatParts({ arrangement }: { readonly arrangement: Arrangement }) {
+  const [open, setOpen] = useState(false);
+  return open ? (
+    <RepeatForm arrangement={arrangement} onDone={() => setOpen(false)} />
+  ) : (
+    <p>
+      <WordButton onPress={() => setOpen(true)}>{arrangement.chosen.length === 1 ? 'Repeat it' : 'Repeat them'}</WordButton>
+    </p>
+  );
+}
+
+function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement; readonly onDone: () => void }) {
+  const { unit, shop, plan } = useJobContext();
+  const { chosen, scale, change, choose } = arrangement;
+  const [columns, setColumns] = useState(2);
+  const [rows, setRows] = useState(1);
+  const [gapMm, setGapMm] = useState(5);
+  const [text, setText] = useState('');
+  const [from, setFrom] = useState<string | null>(null);
+  const [to, setTo] = useState<readonly string[]>([]);
+  const own = useColours(chosen);
+  const words = wordsOf(text);
+  const replaced = from ?? own[0] ?? null;
+  const how: Repeat = { columns, rows, gapMm: gapMm / scale, words, colours: to.length > 0 && replaced !== null ? { from: replaced, to } : null };
+  const many = countOf(how);
+  const listed = words.length > 0 || to.length > 0;
+  const add = () => {
+    const ids = new Set(chosen.map(({ id }) => id));
+    const box = chosen.reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null)!;
+    const { first, copies } = repeated(chosen.map(({ part }) => part), box, how, () => crypto.randomUUID());
+    change((all) => [...all.map((part) => (ids.has(part.id) ? first.find(({ id }) => id === part.id)! : part)), ...copies]);
+    choose([...ids, ...copies.map(({ id }) => id)]);
+    onDone();
+  };
+  const hasWords = chosen.some(({ part }) => part.kind === 'lettering');
+  return (
+    <Form aria-label="Repeat">
+      <p>
+        <NumberField label="Times across" value={columns} min={1} max={50} onChange={setColumns} /> across
+        {!listed && (
+          <>
+            {' '}
+            and <NumberField label="Times down" value={rows} min={1} max={50} onChange={setRows} /> down
+          </>
+        )}
+        , <FigureField label="Gap between repeats" mm={gapMm} unit={unit} stepMm={1} onChange={setGapMm} /> apart.
+      </p>
+      {hasWords && (
+        <Labelled>
+          A word or number for each, one a line (1-12 counts)
+          <TextArea aria-label="A word or number for each" value={text} rows={3} onChange={(event) => setText(event.target.value)} />
+        </Labelled>
+      )}
+      {own.length > 0 && (
+        <details>
+          <summary>A colour for each</summary>
+          {own.length > 1 && (
+            <p>
+              In place of{' '}
+              <Select aria-label="Colour that is another in each" value={replaced!} onChange={(event) => setFrom(event.target.value)}>
+                {own.map((hex) => (
+                  <option key={hex} value={hex}>
+                    {plan?.colourNames?.[hex] ?? hex}
+                  </option>
+                ))}
+              </Select>
+              , in turn:
+            </p>
+          )}
+          <Films>
+            {shop.films.map((film) => {
+              const at = to.indexOf(film.colour);
+              return (
+                <Film key={film.id} type="button" aria-pressed={at >= 0} onClick={() => setTo(at >= 0 ? to.filter((hex) => hex !== film.colour) : [...to, film.colour])}>
+                  <Swatch film={film} size={16} /> {film.name}
+                  {at >= 0 && <b> {at + 1}</b>}
+                </Film>
+              );
+            })}
+          </Films>
+        </details>
+      )}
+      <p>
+        <Button isDisabled={many < 2 || many > MOST_COPIES} onPress={add}>
+          {many < 2 ? 'Add the copies' : `Make it ${many} in all`}
+        </Button>{' '}
+        <WordButton onPress={onDone}>Leave it</WordButton>
+        {many > MOST_COPIES && ` At most ${MOST_COPIES} at once, and this is ${count(many, 'copy', 'copies')}. Copies of a whole job are set at the Sheets station.`}
+      </p>
+    </Form>
+  );
+}
+
+/** The colours of some parts as they are drawn. */
+function useColours(parts: readonly ArrangedPart[]): string[] {
+  const drawn = usePaints('before');
+  const ids = new Set(parts.map(({ id }) => id));
+  return [...new Set(drawn.filter((paint) => ids.has(paint.part)).map((paint) => paint.colour))];
+}
+
+const Form = styled.section`display: grid; gap: ${space.xs}; padding: ${space.s}; background: ${colour.accentWash}; border-radius: ${radius.m}; summary { cursor: pointer; min-height: 28px; }`;
+const Films = styled.div`display: flex; flex-wrap: wrap; gap: ${space.xs};`;
+const Film = styled.button`
+  display: inline-flex; gap: 5px; align-items: center; min-height: 28px; padding: 2px ${space.s}; font-size: ${type.small}; border: 1px solid ${colour.line}; border-radius: ${radius.m}; background: ${colour.raised}; color: ${colour.ink}; cursor: pointer;
+  &[aria-pressed='true'] { border-color: ${colour.accent}; box-shadow: inset 0 0 0 1px ${colour.accent}; }
+`;
