@@ -2,8 +2,8 @@ import { colourDifference } from '../engines/artwork/index.js';
 import { placeOn } from '../engines/surface/index.js';
 import { measuredOf } from '../stations/surface/index.js';
 import { patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
-import { longestSide, type Box } from '../geometry/index.js';
-import { atTrueSize, designOf, moved, placedBox, type ArtworkPart, type PartAsRead, type Placement, type SizeOf } from '../stations/artwork/index.js';
+import { joinBoxes, longestSide, type Box } from '../geometry/index.js';
+import { atTrueSize, designOf, moved, placedBox, setOut, variantsOf, type ArtworkPart, type PartAsRead, type Placement, type Repeat, type SizeOf } from '../stations/artwork/index.js';
 import type { ArtworkPlace, PlaceLists } from '../words/index.js';
 import { sayFresh, sayHeir } from './say.js';
 
@@ -32,6 +32,33 @@ export function addingPart(recipe: Recipe, read: readonly PartAsRead[], added: P
   const gap = longest * GAP_SHARE;
   const place = { ...added.part.place, scale: size, xMm: (scale * (frame.minX + frame.maxX) - box.minX - box.maxX) / 2, yMm: scale * frame.maxY + gap - box.minY };
   return { artworks: [...atTrueSize(recipe.artworks, scale), { ...added.part, place }], surface: { size: { mode: 'own' } } };
+}
+
+/** What is repeated, and the names of what comes of it: as many as are needed are taken. */
+export interface RepeatWish {
+  readonly ids: readonly string[];
+  /** The gap is on the design at its final size. */
+  readonly how: Repeat;
+  readonly newIds: readonly string[];
+}
+
+/** The change that repeats some parts of a design. Copies with other words are of other sizes: `readPart` tells how large they come out. */
+export async function repeatingParts(recipe: Recipe, read: readonly PartAsRead[], { ids, how, newIds }: RepeatWish, readPart: (part: ArtworkPart) => Promise<PartAsRead>): Promise<RecipePatch> {
+  const { sizeOf } = recipe.surface;
+  const { widthMm, heightMm } = designOf(read, sizeOf);
+  const { scale } = placeOn(measuredOf(recipe), { widthMm, heightMm }, recipe.surface.size, 0).design;
+  const names = newIds[Symbol.iterator]();
+  const chosen = atTrueSize(recipe.artworks, scale).filter(({ id }) => ids.includes(id));
+  const variants = variantsOf(chosen, how, () => String(names.next().value));
+  const boxes: Box[] = [];
+  for (const parts of variants) {
+    let box: Box | null = null;
+    for (const part of parts) box = joinBoxes(box, placedBox(part.place, (await readPart(part)).extents[sizeOf]));
+    boxes.push(box!);
+  }
+  const made = setOut(variants, boxes, how);
+  const first = new Map(made.slice(0, chosen.length).map((part) => [part.id, part]));
+  return { artworks: [...atTrueSize(recipe.artworks, scale).map((part) => first.get(part.id) ?? part), ...made.slice(chosen.length)], surface: { size: { mode: 'own' } } };
 }
 
 /** A change, and in sentences what became of the decisions it touches. */

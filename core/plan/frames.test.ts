@@ -144,6 +144,16 @@ describe('a base', () => {
     expect(found.rulings.find((r) => r.id === 'build.base')!.because.join()).toContain('touch');
   });
 
+  it('is cut whole though nothing of it shows, and though an outline is of the same film', async () => {
+    const WHOLE = '<rect width="60" height="60" fill="#1d4e89"/><rect x="60" width="40" height="60" fill="#b3262b"/><circle cx="30" cy="30" r="9" fill="#f2b632"/>';
+    const hidden = await built(WHOLE, { base: { filmId: 'tar' } });
+    expect(hidden.build!.layers[0]).toMatchObject({ key: 'tar', order: 1, pieces: 1, holes: 0, areaMm2: expect.closeTo(6000, 0), visible: [] });
+    expect(hidden.build!.layers.map(({ order }) => order)).toEqual([1, 2, 3, 4]);
+    expect(hidden.sheets!.sheets.map((sheet) => sheet.film.id)).toContain('tar');
+    const framed = await built(WHOLE, { base: { filmId: 'tar' }, outlines: [{ ...outline, filmId: 'tar', widthMm: 2 }] });
+    expect(framed.build!.layers[0]).toMatchObject({ key: 'tar', pieces: 1, holes: 0, areaMm2: expect.closeTo(104 * 64 - (4 - Math.PI) * 4, 0) });
+  });
+
   it('also of a film that nothing is drawn in', async () => expect((await built(APART, { base: { filmId: 'tar' } })).build!.layers[0]).toMatchObject({ key: 'tar', pieces: 1 }));
 
   it('lies over an outline round all, and cannot be a film that takes nothing', async () => {

@@ -40,7 +40,7 @@ import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
 import { measuredOf, surfaceStage, withOverhang } from '../stations/surface/index.js';
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
-import type { Replacement } from './change-parts.js';
+import type { RepeatWish, Replacement } from './change-parts.js';
 import { collected } from './collect.js';
 import type { ArtworkOut, Plan } from './plan.js';
 import { StageCache } from './stage-cache.js';
@@ -82,6 +82,12 @@ export class Planner {
     // Parts come and go seldom: how they change a recipe is fetched with the first that does.
     const { addingPart } = await import('./change-parts.js');
     return addingPart(input.recipe, await this.#readAll(input, {}), added);
+  }
+
+  /** The change that repeats some parts, each copy told apart as is wished. @throws InputError when a copy cannot be read */
+  async repeating(input: PlanInput, wish: RepeatWish): Promise<RecipePatch> {
+    const { repeatingParts } = await import('./change-parts.js');
+    return repeatingParts(input.recipe, await this.#readAll(input, {}), wish, (part) => this.#readable(input, part));
   }
 
   /** The change that puts a new version in the place of the part called `id`. @throws InputError when it cannot be read */

@@ -1,3 +1,4 @@
+import type { RepeatWish } from '../../core/plan/index.js';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { Recipe, RecipePatch } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
@@ -122,6 +123,12 @@ export class PlanClient {
   async adding(input: PlanInput, part: ArtworkPart): Promise<RecipePatch> {
     const worker = await this.#ready();
     return orFailure(worker, worker.api.adding(this.#requestFor(worker, input, 0), part));
+  }
+
+  /** The change that repeats some parts of a job's design. @throws with a sentence when a copy cannot be read */
+  async repeating(input: PlanInput, wish: RepeatWish): Promise<RecipePatch> {
+    const worker = await this.#ready();
+    return orFailure(worker, worker.api.repeating(this.#requestFor(worker, input, 0), wish));
   }
 
   #breakOff(): void {

@@ -86,6 +86,11 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
       await ready;
       return planner.adding({ recipe, shop, taken, sources }, part);
     },
+    repeating: async ({ jobId: job, recipe, shop, taken, sources: fresh }, wish) => {
+      take(job, fresh);
+      await ready;
+      return planner.repeating({ recipe, shop, taken, sources }, wish);
+    },
     letterForms: async (lettering, ownFont) => {
       await ready;
       return letterFormsOf(await planner.letterChoices(lettering, ownFont));

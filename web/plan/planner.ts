@@ -22,6 +22,7 @@ function startWorker(): StartedWorker {
       gapTrial: (...asked) => remote.gapTrial(...asked),
       schools: (...asked) => remote.schools(...asked),
       adding: (...asked) => remote.adding(...asked),
+      repeating: (...asked) => remote.repeating(...asked),
       letterForms: (...asked) => remote.letterForms(...asked),
     },
     terminate: () => worker.terminate(),

@@ -1,7 +1,7 @@
 import type { Lettering } from '../../core/engines/artwork/index.js';
 import type { SectionBar } from '../../core/engines/layers/index.js';
 import type { Box } from '../../core/geometry/index.js';
-import type { LetterForms, PaintView, PlanView } from '../../core/plan/index.js';
+import type { LetterForms, PaintView, PlanView, RepeatWish } from '../../core/plan/index.js';
 import type { Recipe, RecipePatch } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
@@ -33,6 +33,8 @@ export interface PlanWorkerApi {
   schools(plan: number, wish: TrialWish): Promise<Answer<readonly SchoolFigures[]>>;
   /** The change that adds a part to the design. Refused with a sentence when it cannot be read. */
   adding(request: PlanRequest, part: ArtworkPart): Promise<RecipePatch>;
+  /** The change that repeats some parts of the design. */
+  repeating(request: PlanRequest, wish: RepeatWish): Promise<RecipePatch>;
   /** Letters that the font has other forms for, each form as path data in a square of one em. */
   letterForms(lettering: Lettering, ownFont: Uint8Array | null): Promise<readonly LetterForms[]>;
 }

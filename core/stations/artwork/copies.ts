@@ -23,21 +23,25 @@ export function countOf({ columns, rows, words, colours }: Pick<Repeat, 'columns
 }
 
 /**
- * Parts repeated, those given standing at the upper left: they take the first words and the first colour. `box` is round them; `newId` names the copies and their
- * groups. Copies of several parts, or of a group, are a group each.
+ * Parts and their copies, each where the first stands: they take the words and colours in turn. `newId` names the copies and their groups. Copies of several
+ * parts, or of a group, are a group each.
  */
-export function repeated(parts: readonly ArtworkPart[], box: Box, how: Repeat, newId: () => string): { readonly first: ArtworkPart[]; readonly copies: ArtworkPart[] } {
-  const [stepX, stepY] = [box.maxX - box.minX + how.gapMm, box.maxY - box.minY + how.gapMm];
+export function variantsOf(parts: readonly ArtworkPart[], how: Repeat, newId: () => string): ArtworkPart[][] {
   const isGroup = parts.length > 1 || parts.some(({ group }) => group !== null);
   const at = (i: number) => parts.map((part) => varied(part, i, how, parts));
-  const copies = Array.from({ length: countOf(how) - 1 }, (_, k) => {
-    const i = k + 1;
-    const group = isGroup ? newId() : null;
-    const by = { x: (i % how.columns) * stepX, y: Math.floor(i / how.columns) * stepY };
-    return at(i).map((part) => ({ ...part, id: newId(), group, place: moved(part.place, by) }));
-  });
   const own = isGroup ? (parts.find(({ group }) => group !== null)?.group ?? newId()) : null;
-  return { first: at(0).map((part) => ({ ...part, group: own })), copies: copies.flat() };
+  const copies = Array.from({ length: countOf(how) - 1 }, (_, k) => {
+    const group = isGroup ? newId() : null;
+    return at(k + 1).map((part) => ({ ...part, id: newId(), group }));
+  });
+  return [at(0).map((part) => ({ ...part, group: own })), ...copies];
+}
+
+/** Variants set out in rows of so many columns, the first staying; `boxes` are round each where the first stands, and the widest and highest sets the step. */
+export function setOut(variants: readonly (readonly ArtworkPart[])[], boxes: readonly Box[], { columns, gapMm }: Pick<Repeat, 'columns' | 'gapMm'>): ArtworkPart[] {
+  const stepX = Math.max(...boxes.map((box) => box.maxX - box.minX)) + gapMm;
+  const stepY = Math.max(...boxes.map((box) => box.maxY - box.minY)) + gapMm;
+  return variants.flatMap((parts, i) => parts.map((part) => ({ ...part, place: moved(part.place, { x: (i % columns) * stepX, y: Math.floor(i / columns) * stepY }) })));
 }
 
 /** A part as it is in the copy of that number. Words are those of the first lettering among the parts. */

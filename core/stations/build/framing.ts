@@ -1,5 +1,5 @@
 import { bridged, leastBridging } from '../../engines/layers/index.js';
-import { areaOf, subtract, unite } from '../../geometry/index.js';
+import { areaOf, subtract, unite, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { BuildDecisions, KnockOut } from './decisions.js';
 import { withKnockOuts, type MadeKnockOut } from './knock-outs.js';
@@ -10,6 +10,8 @@ import type { FramedPaint } from './shown-of.js';
 /** A film that lies in one piece under everything. */
 export interface LaidBase {
   readonly film: Film;
+  /** All of it: what is cut, whether it shows or not. */
+  readonly rings: Rings;
   /** How far its pieces were bridged, mm; 0 when all that lies on it is one piece. */
   readonly bridgedMm: number;
   /** What shows of the bridges, mm². */
@@ -47,5 +49,5 @@ function withBase(paints: readonly FramedPaint[], film: Film): { readonly paints
   const all = unite(paints.flatMap((paint) => [...paint.rings]));
   const bridgedMm = leastBridging(all, film.thinnestMm);
   const rings = bridgedMm > 0 ? bridged(all, bridgedMm) : all;
-  return { paints: [{ layer: film.id, rings }, ...paints], laid: { film, bridgedMm, shownMm2: bridgedMm > 0 ? areaOf(subtract(rings, all)) : 0 } };
+  return { paints: [{ layer: film.id, rings }, ...paints], laid: { film, rings, bridgedMm, shownMm2: bridgedMm > 0 ? areaOf(subtract(rings, all)) : 0 } };
 }

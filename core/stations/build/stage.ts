@@ -6,6 +6,7 @@ import type { Finding, PlaceRemedy, Ruling } from '../../words/index.js';
 import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
 import type { BlockOut, BuildDecisions, BuildPatch } from './decisions.js';
+import type { LaidBase } from './framing.js';
 import { idleDecisions, type Idle } from './idle.js';
 import { stackingOrder } from './order.js';
 import { pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
@@ -92,7 +93,8 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
   const behind = new Set((framed?.outlines ?? []).filter(({ outline }) => outline.around === null).map(({ film }) => film.id));
   const order = stackingOrder(separation, neighbours, build.order, { filmOf, baseId, behind });
   const art = separation.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
-  const first = firstLaid(order.keys, build.blockOut, laying);
+  const isBaseHidden = baseId !== null && !order.keys.includes(baseId) && behind.size === 0;
+  const first = isBaseHidden && laying !== 'tape' ? baseId : firstLaid(order.keys, build.blockOut, laying);
   const pairs = art ? rulePairs({ order: order.keys, first, contacts: neighbours.contacts, art, build, baseId, marks, laying, repeatabilityMm }, filmOf) : [];
   const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
   const widest = widestPair(pairs);
@@ -109,7 +111,7 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
   });
   const isTrapped = pairs.some((pair) => pair.school === 'trapped') || build.school === 'trapped';
   return {
-    layers: withBlockOut(layers, build.blockOut, films).map((layer) => ({ ...layer, film: filmOf(layer.key), areaMm2: areaOf(layer.cut), ...countPieces(layer.cut) })),
+    layers: withBlockOut(withBase(layers, framed?.base ?? null, behind), build.blockOut, films).map((layer) => ({ ...layer, film: filmOf(layer.key), areaMm2: areaOf(layer.cut), ...countPieces(layer.cut) })),
     pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
     trapMm: isTrapped ? trapMm : 0,
     trap: widest?.width ?? null,
@@ -126,6 +128,15 @@ function saidOf(idle: readonly Idle[], said: ReturnType<typeof sayBuild>, build:
 export function firstLaid(order: readonly string[], blockOut: BlockOut | null, laying: Laying): string {
   if (laying === 'tape') return order.at(-1) ?? '';
   return blockOut && order.includes(blockOut.underFilmId) && !order.includes(blockOut.filmId) ? blockOut.filmId : (order[0] ?? '');
+}
+
+/** The base cut as one, also where others lie on it; where nothing of it shows it is a layer by itself, over the outlines that lie behind everything. */
+function withBase(layers: readonly BuiltLayer[], base: LaidBase | null, behind: ReadonlySet<string>): readonly BuiltLayer[] {
+  if (!base) return layers;
+  const cut = withoutCrumbs(base.rings).rings;
+  if (layers.some(({ key }) => key === base.film.id)) return layers.map((layer) => (layer.key === base.film.id ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));
+  const at = layers.filter(({ key }) => behind.has(key)).length;
+  return [...layers.slice(0, at), { key: base.film.id, order: at + 1, visible: [], cut }, ...layers.slice(at).map((layer) => ({ ...layer, order: layer.order + 1 }))];
 }
 
 /** A film laid beneath another all over, a little within its edge. It shows nowhere, so it is no part of the separation. */

@@ -1,16 +1,15 @@
 import { useState } from 'react';
 import { DropZone, FileTrigger, Text } from 'react-aria-components';
 import styled from 'styled-components';
-import { letteringPart, newLettering, sourcesOf, type Source } from '../../../core/stations/artwork/index.js';
+import { letteringPart, newLettering, type Source } from '../../../core/stations/artwork/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import { artworkQuery } from '../../api/artwork-picture.js';
 import { planner } from '../../plan/planner.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, LinkButton } from '../../ui/button.js';
 import { PressableButton, PressableMainButton } from '../../ui/pressable.js';
 import { useNotify } from '../../ui/notices.js';
 import { TextInput } from '../../ui/plain-fields.js';
-import { useQueryClient } from '@tanstack/react-query';
+import { usePlanInput } from './use-plan-input.js';
 
 const FILES = ['.svg', 'image/svg+xml', '.dxf', '.pdf', 'application/pdf', '.plt', '.hpgl', '.png', '.jpg', '.jpeg', '.webp', 'image/png', 'image/jpeg', 'image/webp'];
 
@@ -60,8 +59,8 @@ export function GiveArtwork({ replaced, onAdded }: GiveArtworkProps) {
 
 /** Words to be set: typed here first, so that there is something to see at once. */
 function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
-  const { job, recipe, shop, handle } = useJobContext();
-  const client = useQueryClient();
+  const { handle } = useJobContext();
+  const planInput = usePlanInput();
   const notify = useNotify();
   const [words, setWords] = useState('');
   const add = async () => {
@@ -69,9 +68,7 @@ function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
     if (text === '') return;
     const part = letteringPart(crypto.randomUUID(), newLettering(text));
     try {
-      const sources = new Map<string, Uint8Array>();
-      for (const source of recipe.artworks.flatMap(sourcesOf)) sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));
-      handle.change(await planner.adding({ jobId: job.id, recipe, shop, sources, taken: {} }, part));
+      handle.change(await planner.adding(await planInput(), part));
       onAdded(part.id);
       setWords('');
     } catch (error) {

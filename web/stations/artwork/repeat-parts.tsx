@@ -1,17 +1,19 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { countOf, MOST_COPIES, repeated, wordsOf, type Repeat } from '../../../core/stations/artwork/index.js';
-import { joinBoxes, type Box } from '../../../core/geometry/index.js';
+import { countOf, MOST_COPIES, wordsOf, type Repeat } from '../../../core/stations/artwork/index.js';
 import { count } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { usePaints } from '../../job/use-paints.js';
+import { planner } from '../../plan/planner.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
+import { useNotify } from '../../ui/notices.js';
 import { Labelled, Select, TextArea } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
+import { usePlanInput } from './use-plan-input.js';
 
 /** Repeats what is chosen: in rows and columns, each copy with its own word, number or colour. */
 export function RepeatParts({ arrangement }: { readonly arrangement: Arrangement }) {
@@ -26,8 +28,10 @@ export function RepeatParts({ arrangement }: { readonly arrangement: Arrangement
 }
 
 function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement; readonly onDone: () => void }) {
-  const { unit, shop, plan } = useJobContext();
-  const { chosen, scale, change, choose } = arrangement;
+  const { unit, shop, plan, handle } = useJobContext();
+  const planInput = usePlanInput();
+  const notify = useNotify();
+  const { chosen, choose } = arrangement;
   const [columns, setColumns] = useState(2);
   const [rows, setRows] = useState(1);
   const [gapMm, setGapMm] = useState(5);
@@ -37,17 +41,22 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
   const own = useColours(chosen);
   const words = wordsOf(text);
   const replaced = from ?? own[0] ?? null;
-  const how: Repeat = { columns, rows, gapMm: gapMm / scale, words, colours: to.length > 0 && replaced !== null ? { from: replaced, to } : null };
+  const how: Repeat = { columns, rows, gapMm, words, colours: to.length > 0 && replaced !== null ? { from: replaced, to } : null };
   const many = countOf(how);
   const listed = words.length > 0 || to.length > 0;
-  const add = () => {
-    const ids = new Set(chosen.map(({ id }) => id));
-    const box = chosen.reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null)!;
-    const { first, copies } = repeated(chosen.map(({ part }) => part), box, how, () => crypto.randomUUID());
-    change((all) => [...all.map((part) => (ids.has(part.id) ? first.find(({ id }) => id === part.id)! : part)), ...copies]);
-    choose([...ids, ...copies.map(({ id }) => id)]);
-    onDone();
+  const add = async () => {
+    const ids = chosen.map(({ id }) => id);
+    const newIds = Array.from({ length: (ids.length + 1) * many }, () => crypto.randomUUID());
+    try {
+      handle.change(await planner.repeating(await planInput(), { ids, how, newIds }));
+      choose([...ids, ...newIds]);
+      onDone();
+    } catch (error) {
+      notify((error as Error).message);
+    }
   };
+  // One for each there is to be: films that show as one colour and take others on top, as the stock lists them.
+  const turn = [...new Set(shop.films.filter((film) => film.finish !== 'translucent' && film.takesOnTop).map((film) => film.colour))].slice(0, words.length || columns * rows);
   const hasWords = chosen.some(({ part }) => part.kind === 'lettering');
   return (
     <Form aria-label="Repeat">
@@ -83,6 +92,9 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
               , in turn:
             </p>
           )}
+          <p>
+            <WordButton onPress={() => setTo(turn)}>Films in stock, in turn</WordButton>
+          </p>
           <Films>
             {shop.films.map((film) => {
               const at = to.indexOf(film.colour);
@@ -97,7 +109,7 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
         </details>
       )}
       <p>
-        <Button isDisabled={many < 2 || many > MOST_COPIES} onPress={add}>
+        <Button isDisabled={many < 2 || many > MOST_COPIES} onPress={() => void add()}>
           {many < 2 ? 'Add the copies' : `Make it ${many} in all`}
         </Button>{' '}
         <WordButton onPress={onDone}>Leave it</WordButton>

@@ -75,8 +75,8 @@ export function useArrangement(): Arrangement {
     change((all) => withPlaces(all, places));
   };
   const tried = triedPlaces && new Map(parts.flatMap((part) => triedBox(part, triedPlaces.get(part.id), scale)));
-  // Who takes hold of a part takes hold of its group.
-  const choose = (wanted: readonly string[]) => setIds(withGroups(parts, wanted));
+  // Who takes hold of a part takes hold of its group; parts that were just added are not planned yet.
+  const choose = (wanted: readonly string[]) => setIds([...new Set([...withGroups(parts, wanted), ...wanted])]);
   return { parts, chosen, choose, scale, change, asPatch, place, tried, tryOut: setTried };
 }
 

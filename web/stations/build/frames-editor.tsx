@@ -18,6 +18,8 @@ export function FramesEditor() {
   const change = handle.change;
   const plain = shop.films.filter((film) => film.finish !== 'translucent');
   const freeFilm = shop.films.find((film) => film.finish !== 'textured' && film.finish !== 'translucent' && !films.some((used) => used.id === film.id)) ?? shop.films[0]!;
+  // What is cut out is mostly the smaller: words out of a ground.
+  const byArea = [...(plan?.layers ?? [])].sort((a, b) => b.areaMm2 - a.areaMm2);
   // A dark base hides what lies under it, and is seen least between lighter films.
   const darkest = films.filter((film) => film.takesOnTop).reduce((best, film) => (colourLightness(film.colour) < colourLightness(best.colour) ? film : best), films.find((film) => film.takesOnTop) ?? freeFilm);
   return (
@@ -46,7 +48,7 @@ export function FramesEditor() {
       {contour && <PrintEditor contour={contour} plain={plain} />}
       <Adds>
         <WordButton onPress={() => change({ build: { outlines: [...outlines, newOutline(crypto.randomUUID(), freeFilm.id)] } })}>Add an outline</WordButton>
-        {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, newKnockOut(films.at(-1)!.id, films[0]!.id)] } })}>Cut one film out of another</WordButton>}
+        {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, newKnockOut(byArea.at(-1)!.film.id, byArea[0]!.film.id)] } })}>Cut one film out of another</WordButton>}
         {!base && films.length > 1 && <WordButton onPress={() => change({ build: { base: { filmId: darkest.id } } })}>Lay one film under everything</WordButton>}
         {!contour && <WordButton onPress={() => change({ build: { contour: { filmId: films[0]?.id ?? freeFilm.id, side: 'inside', byMm: null } } })}>It is printed: only cut around it</WordButton>}
         {!blockOut && films.length > 0 && <WordButton onPress={() => change({ build: { blockOut: { filmId: freeFilm.id, underFilmId: films.at(-1)!.id, insetMm: 0.3 } } })}>Put a backing under a film</WordButton>}
