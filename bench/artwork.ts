@@ -1,7 +1,8 @@
+import { readdirSync, readFileSync } from 'node:fs';
 import { Resvg } from '@resvg/resvg-js';
-import { ArtworkReader, colourDifference, paintRegions, readSvg, type Artwork } from '../core/engines/artwork/index.js';
-import { pointCount, ringsToPathData } from '../core/geometry/index.js';
-import { DEFAULT_TRACING } from '../core/stations/artwork/index.js';
+import { ArtworkReader, colourDifference, paintRegions, READ_AS_IT_IS, readSvg, type Artwork } from '../core/engines/artwork/index.js';
+import { areaOf, pointCount, ringsToPathData, subtract, unite } from '../core/geometry/index.js';
+import { DEFAULT_TRACING, newLettering } from '../core/stations/artwork/index.js';
 import type { Job } from '../core/recipe/index.js';
 import { buildLayers, checkLayers, checkPaints, separate } from '../core/engines/layers/index.js';
 import { openArtwork, type OpenArtwork } from '../core/testing/open-artwork.js';
@@ -148,6 +149,52 @@ async function tracing(): Promise<void> {
   print('Tracing a two-colour logo', rows);
 }
 
+/** Two hundred letters in three bands: set, painted and taken apart by colour, and what the layers recompose to. */
+async function bands(): Promise<void> {
+  const reader = new ArtworkReader(resourcesInNode);
+  const text = Array.from({ length: 7 }, () => 'Halyard and Wick on the canal quay').join('\n');
+  const lettering = (colourBy: 'all' | 'band') => ({ ...newLettering(text), capHeightMm: 20, colourBy, colours: ['#b3262b', '#f2b632', '#1d4e89'] });
+  const make = async (colourBy: 'all' | 'band') => {
+    const artwork = await reader.lettering(lettering(colourBy), null);
+    const { regions } = paintRegions(artwork, 1);
+    return separate(regions.map((region) => ({ layer: region.colour, rings: region.rings })));
+  };
+  const plain = await make('all');
+  let took = Infinity;
+  let banded = await make('band');
+  for (let i = 0; i < 3; i += 1) {
+    const start = performance.now();
+    banded = await make('band');
+    took = Math.min(took, performance.now() - start);
+  }
+  const whole = (made: typeof plain) => unite(made.layers.flatMap(({ visible }) => [...visible]));
+  const apart = areaOf(subtract(whole(plain), whole(banded))) + areaOf(subtract(whole(banded), whole(plain)));
+  print(`${text.replace(/\s/g, '').length} letters in three bands`, [
+    ['set, painted, taken apart by colour (300 ms asked)', ms(took)],
+    ['the layers together against the lettering without bands', `${(apart / areaOf(whole(plain))).toExponential(1)} of its area`],
+  ]);
+}
+
+/** PDFs of several writers, from their bytes to painted areas; the parser is loaded by then. */
+async function pdfs(): Promise<void> {
+  const folder = new URL('../core/testing/pdfs/', import.meta.url);
+  const files = readdirSync(folder).filter((name) => name.endsWith('.pdf') && readdirSync(folder).includes(name.replace('.pdf', '.png')));
+  const reader = new ArtworkReader(resourcesInNode);
+  const took: number[] = [];
+  for (const name of files) {
+    const bytes = new Uint8Array(readFileSync(new URL(name, folder)));
+    let least = Infinity;
+    for (let i = 0; i < 3; i += 1) {
+      const start = performance.now();
+      // A copy each time: what was read of the same bytes is kept.
+      paintRegions(await reader.drawing(bytes.slice(), name, READ_AS_IT_IS), 1);
+      least = Math.min(least, performance.now() - start);
+    }
+    took.push(least);
+  }
+  print(`${files.length} PDFs, from their bytes to areas`, [['median / slowest', `${ms(median(took))} / ${ms(Math.max(...took))}`]]);
+}
+
 /** How long the server takes to answer while its workers read what is hostile. */
 async function answering(): Promise<void> {
   const bench = await openBench();
@@ -180,5 +227,7 @@ export async function artworkBench(): Promise<void> {
   await compared();
   growth();
   await tracing();
+  await bands();
+  await pdfs();
   await answering();
 }

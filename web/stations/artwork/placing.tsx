@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { Fragment, useState, type ReactNode } from 'react';
 import styled from 'styled-components';
 import { aligned, distributed, moved, spaced, type Alignment, type Placement } from '../../../core/stations/artwork/index.js';
 import { boxesTouch, joinBoxes, type Box } from '../../../core/geometry/index.js';
@@ -126,12 +126,14 @@ function Lines({ said, arrangement: { place, tryOut }, ways }: LinesProps) {
     <p>
       {said}{' '}
       {ways.map(([words, name, places], i) => (
-        <Way key={name}>
+        <Fragment key={name}>
+          <Way>
           <WordButton aria-label={name} onPress={() => place(places)} onLook={(isLooked) => tryOut(isLooked ? places : null)}>
             {words}
           </WordButton>
-          {i < ways.length - 1 ? ' · ' : '.'}
-        </Way>
+          {i < ways.length - 1 ? ' ·' : '.'}
+          </Way>{' '}
+        </Fragment>
       ))}
     </p>
   );
