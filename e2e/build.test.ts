@@ -132,6 +132,45 @@ it('goes round the work with an outline, knocks out, backs a film, and takes all
   await until(({ outlines, knockOuts, blockOut }) => outlines.length + knockOuts.length === 0 && blockOut === null);
 });
 
+it('decides one film against all that it meets, and several pairs together', async () => {
+  const { press, sees, choose } = browser;
+  await choose('Decide for one film and all that it meets', 'Lock-gate red');
+  await sees('Lock-gate red and all that it meets');
+  await until(({ filmPairs }) => filmPairs['lock-gate']?.school === 'inlay');
+  await choose('Way of building all pairs of Lock-gate red', 'overlay');
+  await until(({ filmPairs }) => filmPairs['lock-gate']?.school === 'overlay');
+  await press('Choose all 2 pairs');
+  await choose('Way of building the 2 chosen pairs', 'inlay');
+  await until(({ pairs }) => Object.values(pairs).map(({ school }) => school).join() === 'inlay,inlay');
+  // Each pair has its own decision now, so the one for the film does nothing: it says so, and the remedy takes it back.
+  await sees('it does nothing');
+  await press('Take this decision back');
+  await until(({ filmPairs }) => Object.keys(filmPairs).length === 0);
+  await press('Choose all 2 pairs');
+  await choose('Way of building the 2 chosen pairs', 'the app decides');
+  await until(({ pairs }) => Object.keys(pairs).length === 0);
+});
+
+it('gives each piece an outline, lays a film under everything, and cuts around a print', async () => {
+  const { press, sees, choose } = browser;
+  await press('Add an outline');
+  await choose('How many outlines in Chalk white', 'one for each piece');
+  await until(({ outlines }) => outlines[0]?.each === 'piece');
+  await press('Remove: the outline in Chalk white');
+  await press('Lay one film under everything');
+  await until(({ base }) => base !== null);
+  await choose('Film that lies under everything', 'Tar black');
+  await sees('Tar black lies in one piece under everything');
+  await sees('4 films');
+  await press('Build without a base');
+  await press('It is printed: only cut around it');
+  await until(({ contour }) => contour?.side === 'inside' && contour.byMm === null);
+  await choose('Side of the cut line', 'on its edge');
+  await sees('is cut on its edge, and printed');
+  await press('Cut it from film instead');
+  await until(({ base, contour, outlines }) => base === null && contour === null && outlines.length === 0);
+});
+
 it('moves layers apart and exactly back, and into another order by keys', async () => {
   const { press, driver } = browser;
   await press('Cross-section');
