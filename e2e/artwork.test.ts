@@ -8,7 +8,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { SHIPPED_FONTS } from '../core/engines/artwork/index.js';
 import type { Job } from '../core/recipe/index.js';
 import type { LetteringPart, PicturePart } from '../core/stations/artwork/index.js';
-import { openBench, type Bench } from '../server/testing/bench.js';
+import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
 let bench: Bench;
@@ -212,7 +212,9 @@ describe('several parts', () => {
     await logo.click();
     await sees('2 parts together');
     // Looked at first: what would move.
-    await driver.actions().move({ origin: await browser.find('button[aria-label="middles, side by side"]') }).perform();
+    const middles = await browser.find('button[aria-label="middles, side by side"]');
+    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', middles);
+    await driver.actions().move({ origin: middles }).perform();
     await sees('as the dashed boxes show');
     await press('middles, one below the other');
     await until(({ artworks }) => artworks[0]!.place.xMm !== placed[0]!.xMm || artworks[1]!.place.xMm !== placed[1]!.xMm);
@@ -236,6 +238,37 @@ describe('several parts', () => {
     await press('Undo');
     await until(({ artworks }) => artworks.length === 4);
     expect(await browser.complaints()).toEqual([]);
+  });
+
+  it('are brought into line with the surface, grouped, and set out by a figure', async () => {
+    const { press, sees, choose, write, driver } = browser;
+    const two = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40" width="60mm" height="40mm"><rect width="60" height="40" fill="#b3262b"/></svg>', (recipe) => ({
+      ...recipe,
+      artworks: [...recipe.artworks, { ...recipe.artworks[0]!, id: 'second', place: { ...recipe.artworks[0]!.place, xMm: 120, yMm: 80 } }],
+      surface: { ...recipe.surface, kind: 'panel', widthMm: 400, heightMm: 300, size: { mode: 'own' } },
+    }));
+    const recipe = async () => (await bench.api<Job>('GET', `/api/jobs/${two.id}`)).body.recipe;
+    const kept = (holds: (now: Job['recipe']) => boolean) => driver.wait(async () => holds(await recipe()), 60_000);
+    await driver.get(`${bench.server.url}/jobs/${two.id}/artwork`);
+    await sees('On the design');
+    const boxes = await driver.findElements(By.css('section[aria-label="On the design"] input[type=checkbox]'));
+    // The lower one in the list is the first: it stands at the upper left.
+    await boxes[1]!.click();
+    await choose('In line with', 'the surface');
+    await press('left edges, one below the other');
+    await kept(({ surface }) => surface.at !== null);
+    const { body } = await bench.api<{ design: { xMm: number; yMm: number } }>('GET', `/api/jobs/${two.id}/plan`);
+    expect(body.design.xMm).toBeCloseTo(10, 1);
+    await sees('saved');
+    // Grouped, they are one thing, and apart again.
+    await boxes[0]!.click();
+    await press('Make them one group');
+    await kept(({ artworks }) => artworks[0]!.group !== null && artworks[0]!.group === artworks[1]!.group);
+    await press('Take the group apart');
+    await kept(({ artworks }) => artworks.every(({ group }) => group === null));
+    await write('Gap between each two', '12');
+    await press('this gap between each two, across');
+    await kept(({ artworks }) => Math.abs(artworks[1]!.place.xMm - artworks[0]!.place.xMm - 72) < 1e-6);
   });
 
   it('are held against a picture of the file, and what is not as drawn is shown', async () => {

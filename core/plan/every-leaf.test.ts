@@ -66,7 +66,7 @@ function others(leaf: unknown): unknown[] {
   if (typeof leaf === 'boolean') return [!leaf];
   if (typeof leaf === 'number') return [leaf * 1.1 + 0.1, leaf + 1, leaf - 1, leaf / 2].map((v) => Number(v.toFixed(4)));
   // What may be nothing is a figure, a word, or one of a few things.
-  if (leaf === null) return [3, 0.5, 'inlay', { filmId: 'chalk', side: 'outside', byMm: 1 }, { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, { filmId: 'tar' }, { by: 'parts', ids: ['a'] }, { id: 'f', fileName: 'f.woff2', sha256: sha('3') }];
+  if (leaf === null) return [{ xMm: 3, yMm: 4 }, 3, 0.5, 'inlay', { filmId: 'chalk', side: 'outside', byMm: 1 }, { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, { filmId: 'tar' }, { by: 'parts', ids: ['a'] }, { id: 'f', fileName: 'f.woff2', sha256: sha('3') }];
   return WORDS.filter((word) => word !== leaf);
 }
 

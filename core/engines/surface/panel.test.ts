@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { surfaceStage } from '../../stations/surface/stage.js';
 import { placeOn, widestOn, type Panel, type SizeWish } from './index.js';
 
-const panel: Panel = { kind: 'panel', widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 20, bottom: 30, left: 40 } };
+const panel: Panel = { kind: 'panel', widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 20, bottom: 30, left: 40 }, at: null };
 const square = { widthMm: 50, heightMm: 50 };
 const placed = (own: { readonly widthMm: number; readonly heightMm: number }, wish: SizeWish, on = panel, reachMm = 0) => placeOn(on, own, wish, reachMm);
 
@@ -48,6 +48,16 @@ describe('a design on a panel', () => {
     expect(widestOn(panel, wider, around(widest + 0.1, 4))).not.toBeNull();
   });
 
+  it('lies where it is put, and is in trouble when that is beyond the margins though it would fit', () => {
+    const put = { ...panel, at: { xMm: 40, yMm: 10 } };
+    expect(placed(square, { mode: 'own' }, put)).toMatchObject({ design: { xMm: 40, yMm: 10, widthMm: 50 }, trouble: null });
+    expect(placed(square, { mode: 'own' }, put, 1).trouble).toBe('put-beyond');
+    expect(placed(square, { mode: 'own' }, { ...panel, at: { xMm: 231, yMm: 10 } }).trouble).toBe('put-beyond');
+    expect(placed(square, { mode: 'own' }, { ...panel, at: { xMm: 230, yMm: 120 } }).trouble).toBeNull();
+    const { design } = placed(square, { mode: 'own' }, put);
+    expect([widestOn(put, design, { minX: 0, minY: 0, maxX: 50, maxY: 50 }), widestOn(put, design, { minX: -3, minY: 0, maxX: 50, maxY: 50 })]).toEqual([null, 0]);
+  });
+
   it('is within its margins when it is fitted with what reaches beyond it', () => {
     for (const reachMm of [1, 4, 20]) {
       const { design } = placed({ widthMm: 70, heightMm: 50 }, { mode: 'fit' }, panel, reachMm);
@@ -63,7 +73,7 @@ describe('a design before anything is measured', () => {
   it('is as wide as it likes', () => expect(widestOn({ kind: 'unmeasured' }, free({ mode: 'own' }).design, { minX: -9, minY: -9, maxX: 900, maxY: 900 })).toBeNull());
 
   it('asks for the unit of a drawing that does not say it, and every answer ends the question', async () => {
-    const said = (wish: SizeWish, mmPerUnit: number | null) => surfaceStage.run({ own: { ...square, otherwise: square }, surface: { kind: 'unmeasured' }, wish: { size: wish, sizeOf: 'cut' }, reachMm: 0, mmPerUnit }, {});
+    const said = (wish: SizeWish, mmPerUnit: number | null) => surfaceStage.run({ own: { ...square, otherwise: square }, surface: { kind: 'unmeasured' }, wish: { size: wish, sizeOf: 'cut', at: null }, reachMm: 0, mmPerUnit }, {});
     const [finding, ...others] = (await said({ mode: 'own' }, 25.4 / 96)).findings;
     expect(others).toEqual([]);
     expect(finding!.remedies!.map((remedy) => remedy.label)).toEqual(['Keep 50 × 50 mm', 'A millimetre: 189 × 189 mm', 'A centimetre: 1889.8 × 1889.8 mm', 'An inch: 4800 × 4800 mm']);
@@ -74,13 +84,20 @@ describe('a design before anything is measured', () => {
 });
 
 describe('what is said of it', () => {
-  const said = (wish: SizeWish, on = panel) => surfaceStage.run({ own: { ...square, otherwise: square }, surface: on, wish: { size: wish, sizeOf: 'cut' }, reachMm: 0, mmPerUnit: null }, {});
+  const said = (wish: SizeWish, on = panel) => surfaceStage.run({ own: { ...square, otherwise: square }, surface: on, wish: { size: wish, sizeOf: 'cut', at: null }, reachMm: 0, mmPerUnit: null }, {});
   const fit = [{ patch: { surface: { size: { mode: 'fit' } } } }];
 
   it.each([
     [{ mode: 'width', mm: 170 } as const, { code: 'into-margins', severity: 'warning', remedies: fit }],
     [{ mode: 'width', mm: 210 } as const, { code: 'larger-than-panel', severity: 'warning', remedies: fit }],
   ])('%o', async (wish, finding) => expect((await said(wish)).findings).toMatchObject([finding]));
+
+  it('put beyond the margins, with the way back, and where it lies', async () => {
+    const put = { ...panel, at: { xMm: 0, yMm: 0 } };
+    const { findings, rulings } = await surfaceStage.run({ own: { ...square, otherwise: square }, surface: put, wish: { size: { mode: 'own' }, sizeOf: 'cut', at: put.at }, reachMm: 0, mmPerUnit: null }, {});
+    expect(findings).toMatchObject([{ code: 'put-beyond', remedies: [{ patch: { surface: { at: null } } }] }]);
+    expect(rulings.find(({ id }) => id === 'surface.place')).toMatchObject({ value: 0, overridden: true });
+  });
 
   it('stops a job whose margins leave no room', async () => expect((await said({ mode: 'fit' }, { ...panel, widthMm: 50 })).findings).toMatchObject([{ code: 'margins-too-wide', severity: 'blocker' }]));
 });

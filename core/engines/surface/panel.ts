@@ -1,3 +1,4 @@
+import type { Box } from '../../geometry/index.js';
 import { wishedScale, type PlacedDesign, type SurfaceKind } from './surface-kind.js';
 
 /** A flat panel with margins that stay free. */
@@ -6,6 +7,8 @@ export interface Panel {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly marginMm: { readonly top: number; readonly right: number; readonly bottom: number; readonly left: number };
+  /** Where the design's upper left corner lies on it; null sets it in the middle of what the margins leave. */
+  readonly at: { readonly xMm: number; readonly yMm: number } | null;
 }
 
 /** How much of the spare height goes above the design: a little under half, since the optical centre lies above the geometric one. */
@@ -13,11 +16,16 @@ const SHARE_ABOVE = 0.47;
 /** What rounding may take a design beyond its margins, mm. */
 const SLACK_MM = 0.01;
 
+/** Whether a box, from the design's corner, stays between the margins. */
+function liesWithin({ widthMm, heightMm, marginMm: { top, right, bottom, left } }: Panel, { xMm, yMm }: Pick<PlacedDesign, 'xMm' | 'yMm'>, box: Box): boolean {
+  return xMm + box.minX >= left - SLACK_MM && yMm + box.minY >= top - SLACK_MM && xMm + box.maxX <= widthMm - right + SLACK_MM && yMm + box.maxY <= heightMm - bottom + SLACK_MM;
+}
+
 function between({ widthMm, heightMm, marginMm: { top, right, bottom, left } }: Panel) {
   return { widthMm: widthMm - left - right, heightMm: heightMm - top - bottom };
 }
 
-/** The design is centred between the margins, optically upwards. */
+/** The design is centred between the margins, optically upwards, or lies where it is put. */
 export const panel: SurfaceKind<Panel> = {
   place(surface, own, wish, reachMm) {
     const { top, left } = surface.marginMm;
@@ -26,22 +34,22 @@ export const panel: SurfaceKind<Panel> = {
     const fit = Math.min(Math.max(roomWidth, 1) / own.widthMm, Math.max(roomHeight, 1) / own.heightMm);
     const scale = wishedScale(own, wish) ?? fit;
     const [widthMm, heightMm] = [own.widthMm * scale, own.heightMm * scale];
-    const design: PlacedDesign = { scale, widthMm, heightMm, xMm: left + (room.widthMm - widthMm) / 2, yMm: top + reachMm + (room.heightMm - heightMm - 2 * reachMm) * SHARE_ABOVE };
+    const middle = { xMm: left + (room.widthMm - widthMm) / 2, yMm: top + reachMm + (room.heightMm - heightMm - 2 * reachMm) * SHARE_ABOVE };
+    const design: PlacedDesign = { scale, widthMm, heightMm, ...(surface.at ?? middle) };
     // A hair of tolerance: the fitted size itself must not count as too large by rounding.
     const isOver = scale > fit * (1 + 1e-9);
     const isLarger = widthMm + 2 * reachMm > surface.widthMm || heightMm + 2 * reachMm > surface.heightMm;
     return {
       design,
       room: { ...room, bound: roomWidth / own.widthMm <= roomHeight / own.heightMm ? 'width' : 'height', fittedWidthMm: own.widthMm * fit },
-      trouble: roomWidth <= 0 || roomHeight <= 0 ? 'no-room' : !isOver ? null : isLarger ? 'too-large' : 'into-margins',
+      trouble: roomWidth <= 0 || roomHeight <= 0 ? 'no-room' : !isOver ? (surface.at && !liesWithin(surface, design, { minX: -reachMm, minY: -reachMm, maxX: widthMm + reachMm, maxY: heightMm + reachMm }) ? 'put-beyond' : null) : isLarger ? 'too-large' : 'into-margins',
     };
   },
 
   widestWithin(surface, design, box) {
-    const { top, right, bottom, left } = surface.marginMm;
-    const isWithin =
-      design.xMm + box.minX >= left - SLACK_MM && design.yMm + box.minY >= top - SLACK_MM && design.xMm + box.maxX <= surface.widthMm - right + SLACK_MM && design.yMm + box.maxY <= surface.heightMm - bottom + SLACK_MM;
-    if (isWithin) return null;
+    if (liesWithin(surface, design, box)) return null;
+    // Where it was put, a smaller one keeps its corner, and with it what reaches beyond that.
+    if (surface.at) return 0;
     const room = between(surface);
     // What reaches beyond stays as wide when the design is made smaller; less of the spare height lies above than below.
     const beside = Math.max(0, -box.minX, box.maxX - design.widthMm);

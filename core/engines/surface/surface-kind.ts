@@ -37,8 +37,8 @@ export interface Placing {
   readonly design: PlacedDesign;
   /** What the surface leaves for it, which of its sides limits it, and how wide it is when it is fitted; null where nothing was measured. */
   readonly room: (Size & { readonly bound: 'width' | 'height'; readonly fittedWidthMm: number }) | null;
-  /** `no-room`: the surface leaves none at all; `too-large`: it is larger than the surface; `into-margins`: it reaches where it should not. */
-  readonly trouble: 'no-room' | 'too-large' | 'into-margins' | null;
+  /** `no-room`: the surface leaves none at all; `too-large`: it is larger than the surface; `into-margins`: it reaches where it should not; `put-beyond`: it does where it was put, though it would fit. */
+  readonly trouble: 'no-room' | 'too-large' | 'into-margins' | 'put-beyond' | null;
 }
 
 /** What is asked of every kind of surface; all in mm, y down, from the surface's top left corner. */
@@ -48,6 +48,6 @@ export interface SurfaceKind<S> {
    * made at their width, whatever the size of the design.
    */
   readonly place: (surface: S, own: Size, wish: SizeWish, reachMm: number) => Placing;
-  /** How wide the design may be at most so that what is built of it (`box`, from the design's corner) stays where it may lie; null when it does. */
+  /** How wide the design may be at most so that what is built of it (`box`, from the design's corner) stays where it may lie; null when it does, 0 when no size helps. */
   readonly widestWithin: (surface: S, design: PlacedDesign, box: Box) => number | null;
 }

@@ -1,14 +1,15 @@
-import type { Placing, Size, SizeWish } from '../../engines/surface/index.js';
+import type { PlacedDesign, Placing, Size, SizeWish } from '../../engines/surface/index.js';
 import type { Box } from '../../geometry/index.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { SurfaceDecisions, SurfacePatch } from './decisions.js';
 
 const FIT: SurfacePatch = { surface: { size: { mode: 'fit' } } };
 const OWN: SurfacePatch = { surface: { size: { mode: 'own' } } };
+const IN_THE_MIDDLE: SurfacePatch = { surface: { at: null } };
 const WHOLE_ARTBOARD: SurfacePatch = { surface: { sizeOf: 'artboard' } };
 const ONLY_CUT: SurfacePatch = { surface: { sizeOf: 'cut' } };
 
-type Wish = Pick<SurfaceDecisions['surface'], 'size' | 'sizeOf'>;
+type Wish = Pick<SurfaceDecisions['surface'], 'size' | 'sizeOf' | 'at'>;
 
 /** Sizes that differ by less than a tape shows, mm. */
 const ALIKE_MM = 0.1;
@@ -18,7 +19,7 @@ function isAlike(a: Size, b: Size): boolean {
 }
 
 /** The size of the design, and what there is to say against it. */
-export function sayPlacing({ design, room, trouble }: Placing, own: Size & { readonly otherwise: Size }, { size: wish, sizeOf }: Wish, reachMm: number): { readonly findings: Finding<SurfacePatch>[]; readonly rulings: Ruling<SurfacePatch>[] } {
+export function sayPlacing({ design, room, trouble }: Placing, own: Size & { readonly otherwise: Size }, { size: wish, sizeOf, at }: Wish, reachMm: number): { readonly findings: Finding<SurfacePatch>[]; readonly rulings: Ruling<SurfacePatch>[] } {
   const isOwn = wish.mode === 'own' || (wish.mode === 'fit' && room === null);
   return {
     findings: trouble ? [sayTrouble(trouble, design, reachMm)] : [],
@@ -42,7 +43,23 @@ export function sayPlacing({ design, room, trouble }: Placing, own: Size & { rea
           ...(isOwn ? [] : [{ label: `Artwork’s own size, ${formatLength(own.widthMm)} mm wide`, patch: OWN }]),
         ],
       },
+      ...(at && room ? [sayPut(design)] : []),
     ],
+  };
+}
+
+/** Where a design lies that was put there by hand. */
+function sayPut({ xMm, yMm }: PlacedDesign): Ruling<SurfacePatch> {
+  return {
+    id: 'surface.place',
+    stage: 'surface',
+    subject: 'Where the design lies',
+    sentence: `The design lies {value} from the left and ${formatLength(yMm)} mm from the top.`,
+    value: xMm,
+    unit: 'mm',
+    because: ['You brought a part of it into line with the surface. It stays there, whatever is changed.'],
+    overridden: true,
+    alternatives: [{ label: 'Set it in the middle', patch: IN_THE_MIDDLE }],
   };
 }
 
@@ -92,12 +109,14 @@ function sayTrouble(trouble: NonNullable<Placing['trouble']>, { widthMm, heightM
         message: `The design${reachMm > 0 ? ' with its outline' : ''} is ${formatLength(widthMm + 2 * reachMm)} × ${formatLength(heightMm + 2 * reachMm)} mm: larger than the panel.`,
         remedies,
       };
+    case 'put-beyond':
+      return { code: 'put-beyond', severity: 'warning', stage: 'surface', message: `Where it was put, the ${reachMm > 0 ? 'outline' : 'design'} reaches into the margins.`, remedies: [{ label: 'Set it in the middle', patch: IN_THE_MIDDLE }] };
     case 'into-margins':
       return { code: 'into-margins', severity: 'warning', stage: 'surface', message: `The ${reachMm > 0 ? 'outline' : 'design'} reaches into the margins.`, remedies };
   }
 }
 
-/** The outline reaches into the margins though the design does not; `widestMm` is how wide the design may be. */
+/** The outline reaches into the margins though the design does not; `widestMm` is how wide the design may be, 0 where it was put where no size helps. */
 export function sayOverhang(box: Box, widestMm: number): Finding<SurfacePatch> {
   const mm = Math.floor(widestMm * 10) / 10;
   return {
@@ -106,6 +125,6 @@ export function sayOverhang(box: Box, widestMm: number): Finding<SurfacePatch> {
     stage: 'surface',
     message: `With its outline the work is ${formatLength(box.maxX - box.minX)} × ${formatLength(box.maxY - box.minY)} mm and reaches into the margins.`,
     where: box,
-    remedies: mm >= 1 ? [{ label: `Make the design ${formatLength(mm)} mm wide`, patch: { surface: { size: { mode: 'width', mm } } } }] : [],
+    remedies: widestMm === 0 ? [{ label: 'Set it in the middle', patch: IN_THE_MIDDLE }] : mm >= 1 ? [{ label: `Make the design ${formatLength(mm)} mm wide`, patch: { surface: { size: { mode: 'width', mm } } } }] : [],
   };
 }

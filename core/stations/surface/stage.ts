@@ -24,7 +24,7 @@ interface SurfaceContext {
 interface SurfaceRead {
   readonly own: Size & { readonly otherwise: Size };
   readonly surface: Surface;
-  readonly wish: Pick<SurfaceDecisions['surface'], 'size' | 'sizeOf'>;
+  readonly wish: Pick<SurfaceDecisions['surface'], 'size' | 'sizeOf' | 'at'>;
   readonly reachMm: number;
   readonly mmPerUnit: number | null;
 }
@@ -32,7 +32,7 @@ interface SurfaceRead {
 /** The design sized for the surface and placed on it. */
 export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
   name: 'surface',
-  read: ({ own, recipe, reachMm, mmPerUnit }) => ({ own: { widthMm: own.widthMm, heightMm: own.heightMm, otherwise: own.otherwise }, surface: measuredOf(recipe), wish: { size: recipe.surface.size, sizeOf: recipe.surface.sizeOf }, reachMm, mmPerUnit }),
+  read: ({ own, recipe, reachMm, mmPerUnit }) => ({ own: { widthMm: own.widthMm, heightMm: own.heightMm, otherwise: own.otherwise }, surface: measuredOf(recipe), wish: { size: recipe.surface.size, sizeOf: recipe.surface.sizeOf, at: recipe.surface.at }, reachMm, mmPerUnit }),
   run({ own, surface, wish, reachMm, mmPerUnit }) {
     const placing = placeOn(surface, own, wish.size, reachMm);
     const { findings, rulings } = sayPlacing(placing, own, wish, reachMm);

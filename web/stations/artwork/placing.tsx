@@ -17,15 +17,18 @@ const ROW: readonly (readonly [Alignment, string])[] = [['top', 'tops'], ['middl
 
 /** Where the chosen parts stand, in figures; several of them brought to one line or set out evenly. */
 export function Placing({ arrangement }: { readonly arrangement: Arrangement }) {
-  const { chosen, change, choose, parts } = arrangement;
+  const { chosen, change, choose, parts, room } = arrangement;
   const [wanted, setWith] = useState('each other');
   if (chosen.length === 0) return null;
   const others = parts.filter((part) => !chosen.includes(part));
   const units = new Set(chosen.map((part) => part.group ?? part.id)).size;
   const isOneGroup = units === 1 && chosen[0]!.group !== null;
   // What was chosen to be in line with may have gone, or be moved itself.
-  const base = wanted === 'design' || others.some((part) => part.id === wanted) ? wanted : units > 1 ? 'each other' : 'design';
-  const frame = base === 'each other' ? undefined : (base === 'design' ? parts : parts.filter((part) => part.id === base)).reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null)!;
+  const can = [...(units > 1 ? ['each other'] : []), ...(others.length > 0 ? ['design', ...others.map(({ id }) => id)] : []), ...(room ? ['surface'] : [])];
+  const base = can.includes(wanted) ? wanted : can[0];
+  const frame = base === 'each other' ? undefined : base === 'surface' ? room! : (base === 'design' ? parts : parts.filter((part) => part.id === base)).reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null)!;
+  // Between the margins a part stays where it was brought, whatever that makes of the design's middle.
+  const lining = base === 'surface' ? { ...arrangement, place: arrangement.placeOnSurface } : arrangement;
   const group = (id: string | null) => {
     const ids = new Set(chosen.map((part) => part.id));
     change((all) => all.map((part) => (ids.has(part.id) ? { ...part, group: id } : part)));
@@ -66,13 +69,14 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
           )}
         </>
       )}
-      {(units > 1 || others.length > 0) && (
+      {can.length > 0 && (
         <>
           <p>
             In line with{' '}
             <Select aria-label="In line with" value={base} onChange={(event) => setWith(event.target.value)}>
               {units > 1 && <option value="each other">each other</option>}
               {others.length > 0 && <option value="design">the whole design</option>}
+              {room && <option value="surface">the surface, between its margins</option>}
               {others.map((part) => (
                 <option key={part.id} value={part.id}>
                   {part.name}
@@ -81,9 +85,9 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
             </Select>
             :
           </p>
-          <Lines said="One below the other, by their" arrangement={arrangement} ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to, frame)])} />
-          <Lines said="Side by side, by their" arrangement={arrangement} ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to, frame)])} />
-          <p role="status">{sayTried(arrangement)}</p>
+          <Lines said="One below the other, by their" arrangement={lining} ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to, frame)])} />
+          <Lines said="Side by side, by their" arrangement={lining} ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to, frame)])} />
+          <Tried role="status">{sayTried(arrangement)}</Tried>
         </>
       )}
       <RepeatParts arrangement={arrangement} />
@@ -173,6 +177,9 @@ function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arra
     </>
   );
 }
+
+/** Room is kept for it: what grew while a way is looked at would move the way from under the pointer. */
+const Tried = styled.p`min-height: 3.8em;`;
 
 /** A sign stays beside the word that it follows. */
 const Way = styled.span`white-space: nowrap;`;

@@ -28,6 +28,10 @@ export interface Arrangement {
   /** The same as a change that is only tried. */
   readonly asPatch: (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => RecipePatch;
   readonly place: (places: ReadonlyMap<string, Placement>) => void;
+  /** What the margins of the surface leave, in the arrangement's mm; null where nothing was measured. */
+  readonly room: Box | null;
+  /** The same as `place`; all else stays where it lies on the surface. */
+  readonly placeOnSurface: (places: ReadonlyMap<string, Placement>) => void;
   /** Where the parts that would move would go, shown before it is decided; null when nothing is looked at. */
   readonly tried: ReadonlyMap<string, Box> | null;
   readonly tryOut: (places: ReadonlyMap<string, Placement> | null) => void;
@@ -74,10 +78,34 @@ export function useArrangement(): Arrangement {
     setTried(null);
     change((all) => withPlaces(all, places));
   };
+  const frame = parts.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
+  const { surface } = recipe;
+  const lies = plan?.surface;
+  const isMeasured = surface.kind === 'panel' && frame !== null && lies !== undefined;
+  const { top, right, bottom, left } = surface.marginMm;
+  const [toX, toY] = [(mm: number) => frame!.minX + (mm - lies!.xMm) / scale, (mm: number) => frame!.minY + (mm - lies!.yMm) / scale];
+  const room = isMeasured ? { minX: toX(left), minY: toY(top), maxX: toX(surface.widthMm - right), maxY: toY(surface.heightMm - bottom) } : null;
+  const placeOnSurface = (places: ReadonlyMap<string, Placement>) => {
+    if (!isMeasured) return;
+    setTried(null);
+    // The design's corner moves with its parts; on the surface it has to move as far.
+    const after = parts.reduce<Box | null>((sum, part) => joinBoxes(sum, shiftedBox(part, places.get(part.id))), null)!;
+    const at = { xMm: lies.xMm + (after.minX - frame.minX) * scale, yMm: lies.yMm + (after.minY - frame.minY) * scale };
+    handle.change((now) => {
+      const patch = patchOf(now, (all) => withPlaces(all, places));
+      return { ...patch, surface: { ...patch.surface, at } };
+    });
+  };
   const tried = triedPlaces && new Map(parts.flatMap((part) => triedBox(part, triedPlaces.get(part.id), scale)));
   // Who takes hold of a part takes hold of its group; parts that were just added are not planned yet.
   const choose = (wanted: readonly string[]) => setIds([...new Set([...withGroups(parts, wanted), ...wanted])]);
-  return { parts, chosen, choose, scale, change, asPatch, place, tried, tryOut: setTried };
+  return { parts, chosen, choose, scale, change, asPatch, place, room, placeOnSurface, tried, tryOut: setTried };
+}
+
+/** Where a part's box would be at another place, in the arrangement's mm. */
+function shiftedBox({ box, place }: ArrangedPart, to: Placement | undefined): Box {
+  const [x, y] = to ? [to.xMm - place.xMm, to.yMm - place.yMm] : [0, 0];
+  return { minX: box.minX + x, minY: box.minY + y, maxX: box.maxX + x, maxY: box.maxY + y };
 }
 
 /** Nobody sees that a part moves by less, mm. */
