@@ -8,3 +8,4 @@ declare class TextEncoder {
 }
 /** @throws when the text is not base64 */
 declare function atob(base64: string): string;
+declare function btoa(binary: string): string;
