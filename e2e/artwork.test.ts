@@ -255,7 +255,7 @@ describe('several parts', () => {
     // The lower one in the list is the first: it stands at the upper left.
     await boxes[1]!.click();
     await choose('In line with', 'the surface');
-    await press('left edges, one below the other');
+    await press('to the left');
     await kept(({ surface }) => surface.at !== null);
     const { body } = await bench.api<{ design: { xMm: number; yMm: number } }>('GET', `/api/jobs/${two.id}/plan`);
     expect(body.design.xMm).toBeCloseTo(10, 1);

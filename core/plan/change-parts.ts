@@ -51,14 +51,37 @@ export async function repeatingParts(recipe: Recipe, read: readonly PartAsRead[]
   const chosen = atTrueSize(recipe.artworks, scale).filter(({ id }) => ids.includes(id));
   const variants = variantsOf(chosen, how, () => String(names.next().value));
   const boxes: Box[] = [];
+  const level: ArtworkPart[][] = [];
+  /** What was read of the first copy's parts, in their order. */
+  const firsts = new Map<number, PartAsRead>();
   for (const parts of variants) {
     let box: Box | null = null;
-    for (const part of parts) box = joinBoxes(box, placedBox(part.place, (await readPart(part)).extents[sizeOf]));
+    const laid: ArtworkPart[] = [];
+    for (const part of parts) {
+      const now = await readPart(part);
+      const first = firsts.get(part.kind === 'lettering' ? parts.indexOf(part) : -1);
+      const place = first ? onBaselineOf(first, now) : part.place;
+      if (variants[0] === parts) firsts.set(parts.indexOf(part), now);
+      laid.push({ ...part, place });
+      box = joinBoxes(box, placedBox(place, now.extents[sizeOf]));
+    }
     boxes.push(box!);
+    level.push(laid);
   }
-  const made = setOut(variants, boxes, how);
+  const made = setOut(level, boxes, how);
   const first = new Map(made.slice(0, chosen.length).map((part) => [part.id, part]));
   return { artworks: [...atTrueSize(recipe.artworks, scale).map((part) => first.get(part.id) ?? part), ...made.slice(chosen.length)], surface: { size: { mode: 'own' } } };
+}
+
+/** Where other words stand so that their baseline is that of the first: a part is placed by its middle, and words with a tail or an accent have theirs elsewhere. */
+function onBaselineOf(first: PartAsRead, now: PartAsRead): Placement {
+  const below = ({ read: { artwork } }: PartAsRead) => (artwork.baselineMm === undefined ? null : artwork.baselineMm - artwork.heightMm / 2);
+  const [was, is] = [below(first), below(now)];
+  const { place } = now.part;
+  if (was === null || is === null) return place;
+  const turn = (place.turnDeg * Math.PI) / 180;
+  const by = (was - is) * place.scale;
+  return moved(place, { x: -Math.sin(turn) * by, y: Math.cos(turn) * by });
 }
 
 /** A change, and in sentences what became of the decisions it touches. */

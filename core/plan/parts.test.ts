@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { DEMO_SHOP } from '../../demo/shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { boundsOf, type Box } from '../geometry/index.js';
-import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, type ArtworkPart } from '../stations/artwork/index.js';
+import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, placedBox, type ArtworkPart } from '../stations/artwork/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import { InputError } from '../words/index.js';
 import { Planner } from './planner.js';
@@ -26,6 +26,27 @@ const at = (part: ArtworkPart, xMm: number, yMm: number, more: Partial<ArtworkPa
 const [red, blue, png] = [drawingPart(source('red')), drawingPart(source('blue')), picturePart(source('png', 'png.png'))];
 const shownBox = ({ regions }: Plan, colour: string): Box => boundsOf(regions!.regions.filter((r) => r.colour === colour).flatMap((r) => [...r.rings]))!;
 const round = (box: Box) => [box.minX, box.minY, box.maxX, box.maxY].map((v) => Math.round(v * 100) / 100 + 0);
+
+describe('copies with other words', () => {
+  it('stand on one baseline, as far apart as the widest needs, also upside down', async () => {
+    for (const turnDeg of [0, 180]) {
+      const name = { ...letteringPart('w', { ...newLettering('Hen'), capHeightMm: 20 }), place: { ...AT_ORIGIN, xMm: 50, yMm: 40, turnDeg } };
+      const recipe = patchRecipe(emptyRecipe('Copies'), { artworks: [name], surface: { size: { mode: 'own' } } });
+      const planner = new Planner(resourcesInNode);
+      const patch = await planner.repeating({ recipe, shop: DEMO_SHOP, sources: new Map() }, { ids: ['w'], how: { columns: 3, rows: 1, gapMm: 6, words: ['Hen', 'gypsy', 'Åland'], colours: null }, newIds: ['a', 'b', 'c', 'd', 'e', 'f'] });
+      const { matrices, artwork } = await planner.plan({ recipe: patchRecipe(recipe, patch), shop: DEMO_SHOP, sources: new Map() });
+      const baselines = artwork!.parts.map(({ part, read }) => {
+        const [, , , d, , f] = matrices!.get(part.id)!;
+        return f + d * read.artwork.baselineMm!;
+      });
+      expect(artwork!.parts.map(({ part }) => (part.kind === 'lettering' ? part.lettering.text : ''))).toEqual(['Hen', 'gypsy', 'Åland']);
+      for (const y of baselines) expect(y).toBeCloseTo(baselines[0]!, 6);
+      // They do not reach each other.
+      const boxes = artwork!.parts.map(({ part, extents }) => placedBox(part.place, extents.cut)).sort((p, q) => p.minX - q.minX);
+      boxes.slice(1).forEach((box, i) => expect(box.minX - boxes[i]!.maxX).toBeGreaterThanOrEqual(6 - 1e-6));
+    }
+  });
+});
 
 describe('several parts', () => {
   it('lie where they are placed, and the design is as large as all of them', async () => {

@@ -39,6 +39,8 @@ export interface Artwork {
   readonly paints: readonly Paint[];
   /** Of a drawing of lines: those that became the outlines of its paints. */
   readonly lines?: readonly { readonly curves: Curves; readonly matrix: Matrix }[];
+  /** Of a lettering in straight lines: how far its first baseline lies below its upper edge, mm at its own size. */
+  readonly baselineMm?: number;
   /** Of a lettering: its words whose letters were moved together, and by how much each at its own size. */
   readonly joined?: readonly { readonly word: string; readonly byMm: number }[];
   readonly noticed: readonly Noticed[];

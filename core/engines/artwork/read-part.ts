@@ -39,7 +39,7 @@ const EMBEDDED_TRACING: Tracing = { colours: null, background: 'everywhere', spe
  */
 export class ArtworkReader {
   readonly #fonts = new Map<string, Promise<Font>>();
-  #page: { readonly bytes: Uint8Array; readonly page: number; readonly drawing: Promise<PageDrawing> } | null = null;
+  #page: { readonly bytes: Uint8Array; readonly page: number; readonly withPictures: boolean; readonly drawing: Promise<PageDrawing> } | null = null;
 
   constructor(private readonly resources: ArtworkResources) {}
 
@@ -87,23 +87,23 @@ export class ArtworkReader {
   async notAsDrawn(bytes: Uint8Array, artwork: Artwork): Promise<Noticed[]> {
     const { openRenderer } = await import('./as-drawn/renderer.js');
     const draw = await openRenderer(this.resources.rendererModule);
-    return artwork.lines ? (await import('./as-drawn/compare-lines.js')).compareLines(artwork, draw) : (await import('./as-drawn/compare-with-drawing.js')).compareWithDrawing(artwork.page ? (await this.#pageDrawing(bytes, '', artwork.page.number)).svg : bytes, artwork, draw);
+    return artwork.lines ? (await import('./as-drawn/compare-lines.js')).compareLines(artwork, draw) : (await import('./as-drawn/compare-with-drawing.js')).compareWithDrawing(artwork.page ? (await this.#pageDrawing(bytes, '', artwork.page.number, false)).svg : bytes, artwork, draw);
   }
 
   /** A page of a PDF becomes a drawing, which is read like any other. */
   async #pdf(bytes: Uint8Array, source: string, repair: ReadRepair, page: number): Promise<Artwork> {
-    const { svg, pages } = await this.#pageDrawing(bytes, source, page);
+    const { svg, pages } = await this.#pageDrawing(bytes, source, page, repair.pictures === 'trace');
     return { ...(await this.drawing(svg, source, repair)), page: { number: page, of: pages } };
   }
 
   /** The parser's work is kept: the page is read again with each remedy, and once more to be compared. */
-  async #pageDrawing(bytes: Uint8Array, source: string, page: number): Promise<PageDrawing> {
-    if (this.#page?.bytes === bytes && this.#page.page === page) return this.#page.drawing;
+  async #pageDrawing(bytes: Uint8Array, source: string, page: number, withPictures: boolean): Promise<PageDrawing> {
+    if (this.#page?.bytes === bytes && this.#page.page === page && this.#page.withPictures === withPictures) return this.#page.drawing;
     const drawing = (async () => {
       const [{ withPdfPage }, { pdfToSvg }] = await Promise.all([import('./pdf/open-pdf.js'), import('./pdf/pdf-to-svg.js')]);
-      return withPdfPage(bytes, source, page, async (opened) => ({ svg: new TextEncoder().encode(await pdfToSvg(opened, source)), pages: opened.pages }));
+      return withPdfPage(bytes, source, page, async (opened) => ({ svg: new TextEncoder().encode(await pdfToSvg(opened, source, withPictures)), pages: opened.pages }));
     })();
-    this.#page = { bytes, page, drawing };
+    this.#page = { bytes, page, withPictures, drawing };
     drawing.catch(() => (this.#page = null));
     return drawing;
   }

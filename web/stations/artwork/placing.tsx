@@ -15,6 +15,8 @@ import type { ArrangedPart, Arrangement } from './use-arrangement.js';
 const COLUMN: readonly (readonly [Alignment, string])[] = [['left', 'left edges'], ['centre', 'middles'], ['right', 'right edges']];
 const ROW: readonly (readonly [Alignment, string])[] = [['top', 'tops'], ['middle', 'middles'], ['bottom', 'feet']];
 
+const EDGES: readonly (readonly [Alignment, string])[] = [['left', 'left'], ['centre', 'middle across'], ['right', 'right'], ['top', 'top'], ['middle', 'middle down'], ['bottom', 'foot']];
+
 /** Where the chosen parts stand, in figures; several of them brought to one line or set out evenly. */
 export function Placing({ arrangement }: { readonly arrangement: Arrangement }) {
   const { chosen, change, choose, parts, room } = arrangement;
@@ -83,10 +85,15 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
                 </option>
               ))}
             </Select>
-            :
           </p>
-          <Lines said="One below the other, by their" arrangement={lining} ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to, frame)])} />
-          <Lines said="Side by side, by their" arrangement={lining} ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to, frame)])} />
+          {frame ? (
+            <Lines said={chosen.length === 1 ? 'Bring it to the' : 'Bring them to the'} arrangement={lining} ways={EDGES.map(([to, words]) => [words, `to the ${words}`, aligned(chosen, to, frame)])} />
+          ) : (
+            <>
+              <Lines said="One below the other, by their" arrangement={lining} ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to)])} />
+              <Lines said="Side by side, by their" arrangement={lining} ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to)])} />
+            </>
+          )}
           <Tried role="status">{sayTried(arrangement)}</Tried>
         </>
       )}

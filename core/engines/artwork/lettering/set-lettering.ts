@@ -53,7 +53,7 @@ export function setLettering(lettering: Lettering, font: Font): Artwork {
     }
   });
   const joined = lines.flatMap((line) => line.joined.map(({ word, byEm }) => ({ word, byMm: byEm * emMm })));
-  return { ...framed(paints, capHeightMm, noticedOf(lettering, lines, missing)), ...(joined.length > 0 ? { joined } : {}) };
+  return { ...framed(paints, capHeightMm, noticedOf(lettering, lines, missing), lettering.arc === null), ...(joined.length > 0 ? { joined } : {}) };
 }
 
 /** Heights over the baseline that bands of a letter are measured by, ems. */
@@ -132,13 +132,13 @@ function placer({ capHeightMm, lineSpacing, align, arc }: Lettering, lines: read
   };
 }
 
-function framed(paints: readonly Paint[], capHeightMm: number, noticed: readonly Noticed[]): Artwork {
+function framed(paints: readonly Paint[], capHeightMm: number, noticed: readonly Noticed[], isStraight: boolean): Artwork {
   // Bands of one letter share its outline.
   const letters = paints.filter((paint, i) => paint.curves !== paints[i - 1]?.curves || paint.matrix !== paints[i - 1]?.matrix);
   const box = letters.reduce<Box | null>((sum, { curves, matrix }) => joinBoxes(sum, boundsOf(flatten(curves, matrix, capHeightMm * FRAME_SHARE).map((line) => line.points))), null);
   if (!box) return { widthMm: capHeightMm, heightMm: capHeightMm, paints: [], noticed };
   const toFrame = translation(-box.minX, -box.minY);
-  return { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY, paints: paints.map((paint) => ({ ...paint, matrix: compose(toFrame, paint.matrix), clips: paint.clips.map((clip) => movedClip(clip, toFrame)) })), noticed };
+  return { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY, paints: paints.map((paint) => ({ ...paint, matrix: compose(toFrame, paint.matrix), clips: paint.clips.map((clip) => movedClip(clip, toFrame)) })), ...(isStraight ? { baselineMm: -box.minY } : {}), noticed };
 }
 
 function movedClip({ outlines, clips }: Clip, matrix: Matrix): Clip {

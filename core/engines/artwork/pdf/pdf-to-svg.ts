@@ -31,11 +31,13 @@ const JOINS = ['miter', 'round', 'bevel'];
  * A PDF's page as an SVG, which is read like any other: outlines, clips, forms, letters of embedded fonts as outlines, shadings, patterns, masks and pictures. Colours
  * are those of the screen that the file says its inks look like. Text in a font that is not in the file stays text.
  *
+ * Pictures that nobody wants are only named: packing a scan again takes seconds.
+ *
  * @throws Refusal when it holds more than can be drawn
  */
-export async function pdfToSvg(page: PdfPage, source: string): Promise<string> {
+export async function pdfToSvg(page: PdfPage, source: string, withPictures: boolean): Promise<string> {
   const writer = new SvgWriter();
-  await new PageDrawing(page, writer, source).draw(page.steps, beginning(page.matrix as unknown as Matrix), 0);
+  await new PageDrawing(page, writer, { source, withPictures }).draw(page.steps, beginning(page.matrix as unknown as Matrix), 0);
   return writer.document(page.width, page.height, page.mmPerPt);
 }
 
@@ -60,9 +62,7 @@ class PageDrawing {
   constructor(
     private readonly page: PdfPage,
     private readonly writer: SvgWriter,
-    private readonly source: string,
-    /** Inside a tile nothing is waited for, and pictures are nothing that film could show. */
-    private readonly isTile = false,
+    private readonly wish: { readonly source: string; readonly withPictures: boolean; /** Inside a tile nothing is waited for, and pictures are nothing that film could show. */ readonly isTile?: boolean },
   ) {
     this.#page = page.matrix as unknown as Matrix;
     this.#doing = Object.fromEntries(Object.entries(this.#whatToDo()).map(([name, step]) => [page.names[name], step]));
@@ -74,7 +74,7 @@ class PageDrawing {
     [this.#state, this.#stack, this.#nested] = [state, [], nested];
     for (const [i, fn] of fnArray.entries()) {
       this.#count += 1;
-      if (this.#count > MOST_STEPS) throw new Refusal('too-many-shapes', { most: MOST_STEPS }, { source: this.source });
+      if (this.#count > MOST_STEPS) throw new Refusal('too-many-shapes', { most: MOST_STEPS }, { source: this.wish.source });
       const step = this.#doing[fn];
       if (step) {
         const waits = step((argsArray[i] ?? []) as readonly unknown[]);
@@ -192,7 +192,7 @@ class PageDrawing {
       kind: 'server',
       define: (own) =>
         this.writer.define((id) => {
-          const tile = tileOf(this.page, steps, colour, this.source);
+          const tile = tileOf(this.page, steps, colour, this.wish.source);
           return `<pattern id="${id}" patternUnits="userSpaceOnUse" x="${figure(box[0]!)}" y="${figure(box[1]!)}" width="${figure(Math.abs(stepX))}" height="${figure(Math.abs(stepY))}"${matrixAttribute(within(own, compose(to, matrix)), 'patternTransform')}>${tile}</pattern>`;
         }),
     };
@@ -378,16 +378,16 @@ class PageDrawing {
 
   async #picture(image: PdfPicture | null, matrix = this.#state.matrix): Promise<void> {
     const { clip, mask, fillAlpha } = this.#state;
-    if (this.#isHidden || this.isTile) return;
-    const element = image?.data ? await picture(image, null, matrix) : '<image id="damaged" xlink:href="data:image/png;base64,AAAA"/>';
+    if (this.#isHidden || this.wish.isTile) return;
+    const element = !this.wish.withPictures ? LEFT_PICTURE : image?.data ? await picture(image, null, matrix) : '<image id="damaged" xlink:href="data:image/png;base64,AAAA"/>';
     this.writer.paint(fillAlpha < 1 ? `<g opacity="${figure(fillAlpha)}">${element}</g>` : element, { clip, mask });
   }
 
   async #stencil(image: PdfPicture, matrix = this.#state.matrix): Promise<void> {
     const { clip, mask, fill } = this.#state;
     const data = typeof image.data === 'string' ? (this.page.named(image.data) as PdfPicture | undefined)?.data : image.data;
-    if (this.#isHidden || this.isTile || !data) return;
-    this.writer.paint(await picture({ ...image, data, kind: 1 }, fill.kind === 'solid' ? fill.colour : '#000000', matrix), { clip, mask });
+    if (this.#isHidden || this.wish.isTile || !data) return;
+    this.writer.paint(this.wish.withPictures ? await picture({ ...image, data, kind: 1 }, fill.kind === 'solid' ? fill.colour : '#000000', matrix) : LEFT_PICTURE, { clip, mask });
   }
 
   async #repeated(image: PdfPicture | null, scaleX: number, scaleY: number, places: ArrayLike<number>): Promise<void> {
@@ -422,6 +422,9 @@ interface Sprite {
   readonly h: number;
 }
 
+/** A picture that is named and not drawn. */
+const LEFT_PICTURE = '<image id="picture" xlink:href="data:image/png;base64,AAAA"/>';
+
 const FILLS = ['fill', 'eoFill', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke'];
 const STROKES = ['stroke', 'closeStroke', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke'];
 const EVEN_ODD = ['eoFill', 'eoFillStroke', 'closeEOFillStroke'];
@@ -446,6 +449,6 @@ function tileOf(page: PdfPage, steps: Steps, colour: string | null, source: stri
   const writer = new SvgWriter();
   const state = beginning(IDENTITY);
   const ink: PagePaint | null = colour ? { kind: 'solid', colour } : null;
-  void new PageDrawing(page, writer, source, true).draw(steps, ink ? { ...state, fill: ink, stroke: ink } : state, MOST_NESTED);
+  void new PageDrawing(page, writer, { source, withPictures: false, isTile: true }).draw(steps, ink ? { ...state, fill: ink, stroke: ink } : state, MOST_NESTED);
   return writer.takeSince(0);
 }
