@@ -47,6 +47,22 @@ describe('lantern separate', () => {
   });
 });
 
+describe('lantern separate, of other files', () => {
+  it.each([
+    ['a PDF', 'core/testing/pdfs/gs-1.pdf', 4],
+    ['HP-GL', inFolder('old.plt', 'IN;SP1;PU0,0;PD400,0,400,400,0,400,0,0;PU;SP2;PU800,0;PD1200,0,1200,400,800,400,800,0;PU;'), 2],
+  ])('takes %s apart', (name, file, layers) => {
+    const out = inFolder(name);
+    expect(lantern('separate', file, '--out', out).status).toBe(0);
+    expect(json<Separation>(join(out, 'separation.json')).layers).toHaveLength(layers);
+  });
+
+  it('refuses a PDF that is locked, with a sentence', () => {
+    const { status, stderr } = lantern('separate', 'core/testing/pdfs/locked.pdf', '--out', inFolder('locked'));
+    expect([status, stderr]).toEqual([2, expect.stringContaining('locked with a password')]);
+  });
+});
+
 describe('lantern separate, of what is too much or nothing', () => {
   const svg = (body: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="300mm" viewBox="0 0 3000 3000">${body}</svg>`;
   const separated = (name: string, body: string, head = '') => {

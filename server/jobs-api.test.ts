@@ -161,6 +161,24 @@ describe('artwork', () => {
     expect((await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.layers).toHaveLength(2);
   });
 
+  it('may be a PDF, of which a page is made, and which keeps its page and its colours in a new version', async () => {
+    const pdf = (name: string) => new Uint8Array(readFileSync(`core/testing/pdfs/${name}.pdf`));
+    const { body: empty } = await bench.api<Job>('POST', '/api/jobs', { title: 'From a PDF' });
+    const { body: job } = await post(empty.id, 'fileName=pages.pdf', pdf('pages'));
+    expect(job.recipe.artworks).toMatchObject([{ kind: 'drawing', page: 1 }]);
+    const [part] = job.recipe.artworks;
+    const { body: second } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, artworks: [{ ...part, page: 2, group: 'g', recolour: { '#1c4f89': '#1f6b45' } }] }, revision: job.revision });
+    expect((await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.layers).toMatchObject([{ film: 'towpath' }]);
+    const { body: again } = await post(job.id, `fileName=pages-2.pdf&replaces=${part!.id}`, Uint8Array.of(...pdf('pages'), 10));
+    expect(again.recipe.artworks).toMatchObject([{ page: 2, group: 'g', recolour: { '#1c4f89': '#1f6b45' }, source: { fileName: 'pages-2.pdf' } }]);
+    const { body: single } = await post(job.id, `fileName=one.pdf&replaces=${part!.id}`, pdf('gs-1'));
+    expect(single.recipe.artworks).toMatchObject([{ page: 1, group: 'g' }]);
+    expect(second.revision).toBeLessThan(single.revision);
+    const locked = await bench.api<ProblemBody>('POST', `/api/jobs/${job.id}/artwork?fileName=locked.pdf`, pdf('locked'));
+    expect([locked.status, locked.body.code]).toEqual([422, 'pdf-encrypted']);
+    expect(locked.body.title).toContain('password');
+  });
+
   it('takes the place of an older version with the decisions that still apply, as one step', async () => {
     const job = await jobWith(bench, RED, (recipe) => patchRecipe(recipe, { films: { byColour: { '#b3262b': 'ember' } } }));
     const { body } = await post(job.id, `fileName=next.svg&replaces=${job.recipe.artworks[0]!.id}`, NEAR);

@@ -121,7 +121,10 @@ export async function replacingPart(recipe: Recipe, read: readonly PartAsRead[],
   if (fresh.length > 0) notes.push(sayFresh(fresh));
   // How large it is depends on what of it is bare surface now.
   const place = placeOfSuccessor(old, await readWith(patchRecipe(recipe, decided)), recipe.surface.sizeOf);
-  const part: ArtworkPart = { ...now.part, id: old.part.id, place };
+  const { group } = old.part;
+  const same = { id: old.part.id, group, place };
+  // Letters have their colours where they are set.
+  const part: ArtworkPart = now.part.kind === 'lettering' || old.part.kind === 'lettering' ? { ...now.part, ...same } : { ...now.part, ...same, recolour: keys(old.part.recolour) };
   return { patch: { ...decided, artworks: recipe.artworks.map((other) => (other.id === old.part.id ? part : other)) }, notes: [...new Set(notes)] };
 }
 

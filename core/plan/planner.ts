@@ -92,12 +92,12 @@ export class Planner {
 
   /** The change that puts a new version in the place of the part called `id`. @throws InputError when it cannot be read */
   async replacing(input: PlanInput, id: string, part: ArtworkPart): Promise<Replacement> {
-    const now = await this.#readable(input, part);
+    const now = await this.#samePage(input, id, part);
     const read = await this.#readAll(input, {});
     const old = read.find((other) => other.part.id === id);
     if (!old) throw new InputError('part-unknown', 'This job does not have this artwork any more.', { source: nameOfPart(part) });
     const { replacingPart } = await import('./change-parts.js');
-    return replacingPart(input.recipe, read, old, now, (recipe) => this.#read({ ...input, recipe }, { ...part, place: old.part.place }, {}));
+    return replacingPart(input.recipe, read, old, now, (recipe) => this.#read({ ...input, recipe }, { ...now.part, place: old.part.place }, {}));
   }
 
   /** A font's own name. @throws InputError when the file is no font */
@@ -214,6 +214,17 @@ export class Planner {
   }
 
   /** A part that is to stand on the design. @throws InputError when it cannot be read */
+  /** A new version of a drawing, the same page of it that was made before, or its first when it has no such page. */
+  async #samePage(input: PlanInput, id: string, part: ArtworkPart): Promise<PartAsRead> {
+    const before = input.recipe.artworks.find((other) => other.id === id);
+    if (part.kind !== 'drawing' || before?.kind !== 'drawing' || before.page === part.page) return this.#readable(input, part);
+    const sameNumber = await this.#readable(input, { ...part, page: before.page }).catch((error: unknown) => {
+      if (error instanceof InputError && error.code === 'pdf-no-page') return null;
+      throw error;
+    });
+    return sameNumber?.read.artwork.page ? sameNumber : this.#readable(input, part);
+  }
+
   async #readable(input: PlanInput, part: ArtworkPart): Promise<PartAsRead> {
     const read = await this.#read(input, part, {});
     const blocked = read.read.findings.find((finding) => finding.severity === 'blocker');

@@ -97,7 +97,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
     {
       method: 'post',
       path: '/api/jobs/:id/artwork',
-      summary: 'Give a job an artwork: the bytes of an SVG, DXF, PNG, JPEG or WebP file. It is added to what is there, or put in the place of one part with the decisions that still apply. One that cannot be read is refused and the job keeps what it had',
+      summary: 'Give a job an artwork: the bytes of an SVG, PDF, DXF, HP-GL, PNG, JPEG or WebP file. It is added to what is there, or put in the place of one part with the decisions that still apply. One that cannot be read is refused and the job keeps what it had',
       query: { fileName: { type: 'string', minLength: 1, maxLength: 200 }, replaces: { type: 'string', minLength: 1, maxLength: 200 }, revision: { type: 'string', pattern: '^\\d{1,9}$' }, edit: EDIT_PROPERTIES.edit },
       body: 'bytes',
       answer: 'JobWithNotes',

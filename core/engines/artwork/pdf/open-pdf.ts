@@ -62,8 +62,8 @@ export async function withPdfPage<Made>(bytes: Uint8Array, source: string, page:
   await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
   const { getDocument, OPS } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const quiet = 0;
-  // It takes the bytes over, and the file is wanted again.
-  const task = getDocument({ data: bytes.slice(), disableFontFace: true, useSystemFonts: false, isEvalSupported: false, isOffscreenCanvasSupported: false, isImageDecoderSupported: false, useWasm: false, useWorkerFetch: false, verbosity: quiet });
+  // It takes the bytes over, and the file is wanted again; a copy is also plain bytes, whatever kind of them was given.
+  const task = getDocument({ data: new Uint8Array(bytes), disableFontFace: true, useSystemFonts: false, isEvalSupported: false, isOffscreenCanvasSupported: false, isImageDecoderSupported: false, useWasm: false, useWorkerFetch: false, verbosity: quiet });
   try {
     const document = await task.promise;
     const pages = document.numPages;
