@@ -70,7 +70,7 @@ export async function withPdfPage<Made>(bytes: Uint8Array, source: string, page:
     if (pages > MOST_PAGES) throw new Refusal('pdf-too-long', { most: MOST_PAGES }, { source });
     if (page > pages) throw new Refusal('pdf-no-page', { page, pages }, { source });
     const opened = await document.getPage(page);
-    const [steps, layers] = await Promise.all([opened.getOperatorList(), document.getOptionalContentConfig()]);
+    const [steps, layers] = await Promise.all([Promise.race([opened.getOperatorList(), tooManySteps(opened, source)]), document.getOptionalContentConfig()]);
     const viewport = opened.getViewport({ scale: 1 });
     const named = await namedThings(steps as Steps, OPS.dependency, (id) => (id.startsWith('g_') ? opened.commonObjs : opened.objs));
     const letters = opened.commonObjs as unknown as Objects;
@@ -95,6 +95,26 @@ export async function withPdfPage<Made>(bytes: Uint8Array, source: string, page:
   } finally {
     void task.destroy().catch(() => undefined);
   }
+}
+
+/** More steps than this are no drawing that anyone weeds, and would take minutes and gigabytes. */
+export const MOST_STEPS = 400_000;
+/** As many shapes as the reader of SVGs takes. */
+export const MOST_SHAPES = 50_000;
+
+/** Refuses a page as soon as more steps than any drawing has have come of it. The parser tells of them in parts, and of nothing before the last. */
+function tooManySteps(page: object, source: string): Promise<never> {
+  const parser = page as { _renderPageChunk?: (part: { readonly length: number }, state: unknown) => void };
+  return new Promise((_, refuse) => {
+    const take = parser._renderPageChunk?.bind(page);
+    let count = 0;
+    if (!take) return;
+    parser._renderPageChunk = (part, state) => {
+      count += part.length;
+      if (count > MOST_STEPS) refuse(new Refusal('too-many-shapes', { most: MOST_SHAPES }, { source }));
+      else take(part, state);
+    };
+  });
 }
 
 interface Objects {

@@ -1,6 +1,6 @@
 import { compose, IDENTITY, scaling, stretchOf, translation, type Matrix } from '../../../geometry/index.js';
 import { Refusal } from '../refusal.js';
-import type { PdfFont, PdfPage, PdfPicture, Steps } from './open-pdf.js';
+import { MOST_SHAPES, MOST_STEPS, type PdfFont, type PdfPage, type PdfPicture, type Steps } from './open-pdf.js';
 import { beginning, type PagePaint, type PageState, type TextState } from './page-state.js';
 import { gradient, picture, type Shading } from './page-paint.js';
 import { escaped, figure, matrixAttribute, SvgWriter, within } from './svg-writer.js';
@@ -18,8 +18,6 @@ interface Glyph {
   readonly operatorListId?: string;
 }
 
-/** More steps than this are no drawing that anyone weeds. */
-const MOST_STEPS = 2_000_000;
 /** A line of no width is as thin as a device can draw it: a quarter point is what that is taken for. */
 const THINNEST_PT = 0.25;
 /** Letters that are drawings may hold letters. */
@@ -74,7 +72,7 @@ class PageDrawing {
     [this.#state, this.#stack, this.#nested] = [state, [], nested];
     for (const [i, fn] of fnArray.entries()) {
       this.#count += 1;
-      if (this.#count > MOST_STEPS) throw new Refusal('too-many-shapes', { most: MOST_STEPS }, { source: this.wish.source });
+      if (this.#count > MOST_STEPS || this.writer.painted > MOST_SHAPES) throw new Refusal('too-many-shapes', { most: MOST_SHAPES }, { source: this.wish.source });
       const step = this.#doing[fn];
       if (step) {
         const waits = step((argsArray[i] ?? []) as readonly unknown[]);

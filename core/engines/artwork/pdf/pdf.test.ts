@@ -1,4 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
+import { deflateSync } from 'node:zlib';
 import { decode } from 'fast-png';
 import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../../../platform/artwork-resources.js';
@@ -71,6 +72,16 @@ describe('a PDF', () => {
     // The disc of the picture is 220 of its 40 × 40 pixels' units across, 1 mm each.
     expect(regions.filter(({ colour }) => colour === '#1d4e89').reduce((sum, { rings }) => sum + areaOf(rings), 0)).toBeCloseTo(Math.PI * 220, -2);
     expect(new Set(regions.map(({ colour }) => colour)).size).toBe(4);
+  });
+
+  it.each([
+    ['shapes', Array.from({ length: 60_000 }, (_, i) => `${i % 90} ${(7 * i) % 90} 3 3 re f`)],
+    ['steps', Array.from({ length: 450_000 }, (_, i) => `${i % 9} w`)],
+  ])('of more %s than any drawing has is refused before it takes minutes', async (_, steps) => {
+    const packed = deflateSync(steps.join('\n'));
+    const head = Buffer.from(SPOT.slice(0, SPOT.indexOf('4 0 obj')).replace(/\/Resources.*?>>>>>>>/, '/Resources<<>>>>'));
+    const bytes = Buffer.concat([head, Buffer.from(`4 0 obj\n<</Length ${packed.length}/Filter/FlateDecode>>\nstream\n`), packed, Buffer.from('\nendstream\nendobj\ntrailer<</Root 1 0 R>>\n')]);
+    await expect(reader.drawing(bytes, 'x.pdf', READ_AS_IT_IS)).rejects.toMatchObject({ code: 'too-many-shapes' });
   });
 
   it.each(Array.from({ length: process.env['LANTERN_LONG'] ? 600 : 60 }, (_, seed) => seed))('that is damaged is read or refused, never a crash, seed %i', async (seed) => {

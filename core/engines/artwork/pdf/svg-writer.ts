@@ -11,6 +11,12 @@ export class SvgWriter {
   readonly #body: string[] = [];
   #open = '';
   #ids = 0;
+  #painted = 0;
+
+  /** How many things were painted. */
+  get painted(): number {
+    return this.#painted;
+  }
 
   /** A definition under a new id. */
   define(write: (id: string) => string): string {
@@ -30,6 +36,7 @@ export class SvgWriter {
       this.#open = opening;
     }
     this.#body.push(element);
+    this.#painted += 1;
   }
 
   /** What was painted since a mark, taken out again: the inside of a mask or a pattern. */
