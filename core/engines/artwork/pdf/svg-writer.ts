@@ -1,10 +1,5 @@
 import { IDENTITY, inverse, compose, type Matrix } from '../../../geometry/index.js';
 
-/** A clip in force: its definition, which names the one that it lies in. */
-export interface ClipRef {
-  readonly id: string;
-}
-
 /** Writes an SVG from the bottom up, keeping what shares a clip and a mask together. */
 export class SvgWriter {
   readonly #defs: string[] = [];
