@@ -1,4 +1,5 @@
 import { Shape } from './shape.js';
+import { lightOf } from './light-of.js';
 import type { LayerView } from '../../core/plan/page/plan-view.js';
 
 interface LayerPictureProps {
@@ -32,8 +33,6 @@ const GREYS = [176, 240] as const;
 
 /** A colour's grey, as light as it is, between the two. */
 function greyOf(colour: string): string {
-  const [r, g, b] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
-  const light = (0.299 * r! + 0.587 * g! + 0.114 * b!) / 255;
-  const grey = Math.round(GREYS[0] + (GREYS[1] - GREYS[0]) * light).toString(16);
+  const grey = Math.round(GREYS[0] + (GREYS[1] - GREYS[0]) * lightOf(colour)).toString(16);
   return `#${grey}${grey}${grey}`;
 }

@@ -1,14 +1,17 @@
 import styled from 'styled-components';
-import { colourLightness } from '../../../core/engines/artwork/index.js';
 import { newKnockOut, newOutline } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
+import { lightOf } from '../../light-table/light-of.js';
 import { space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { FilmChoice, Said } from './film-choice.js';
-import { KnockOutEditor } from './knock-out-editor.js';
-import { OutlineEditor } from './outline-editor.js';
-import { PrintEditor } from './print-editor.js';
+import { fetchedLate, Part } from '../../ui/part.js';
+
+// Most jobs have none of them: each is fetched with the first.
+const KnockOutEditor = fetchedLate(() => import('./knock-out-editor.js').then((m) => m.KnockOutEditor));
+const OutlineEditor = fetchedLate(() => import('./outline-editor.js').then((m) => m.OutlineEditor));
+const PrintEditor = fetchedLate(() => import('./print-editor.js').then((m) => m.PrintEditor));
 
 /** What is made of the artwork besides itself: outlines round it, shapes knocked out, a film laid beneath. */
 export function FramesEditor() {
@@ -21,16 +24,19 @@ export function FramesEditor() {
   // What is cut out is mostly the smaller: words out of a ground.
   const byArea = [...(plan?.layers ?? [])].sort((a, b) => b.areaMm2 - a.areaMm2);
   // A dark base hides what lies under it, and is seen least between lighter films.
-  const darkest = films.filter((film) => film.takesOnTop).reduce((best, film) => (colourLightness(film.colour) < colourLightness(best.colour) ? film : best), films.find((film) => film.takesOnTop) ?? freeFilm);
+  const darkest = films.filter((film) => film.takesOnTop).reduce((best, film) => (lightOf(film.colour) < lightOf(best.colour) ? film : best), films.find((film) => film.takesOnTop) ?? freeFilm);
   return (
     <section aria-label="Outlines, cut-outs and backing film">
       <h3>Outlines, cut-outs, backing film</h3>
-      {outlines.map((outline) => (
-        <OutlineEditor key={outline.id} outline={outline} plain={plain} films={films} />
-      ))}
-      {knockOuts.map((_, at) => (
-        <KnockOutEditor key={at} at={at} films={films} />
-      ))}
+      <Part name="This editor" fallback={<p role="status">Fetching …</p>}>
+        {outlines.map((outline) => (
+          <OutlineEditor key={outline.id} outline={outline} plain={plain} films={films} />
+        ))}
+        {knockOuts.map((_, at) => (
+          <KnockOutEditor key={at} at={at} films={films} />
+        ))}
+        {contour && <PrintEditor contour={contour} plain={plain} />}
+      </Part>
       {base && (
         <Said>
           <FilmChoice label="Film that lies under everything" films={plain} value={base.filmId} onChange={(filmId) => change({ build: { base: { filmId } } })} /> lies in one piece under everything.{' '}
@@ -45,7 +51,6 @@ export function FramesEditor() {
           <WordButton onPress={() => change({ build: { blockOut: null } })}>Remove the backing</WordButton>
         </Said>
       )}
-      {contour && <PrintEditor contour={contour} plain={plain} />}
       <Adds>
         <WordButton onPress={() => change({ build: { outlines: [...outlines, newOutline(crypto.randomUUID(), freeFilm.id)] } })}>Add an outline</WordButton>
         {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, newKnockOut(byArea.at(-1)!.film.id, byArea[0]!.film.id)] } })}>Cut one film out of another</WordButton>}
