@@ -48,29 +48,23 @@ export async function repeatingParts(recipe: Recipe, read: readonly PartAsRead[]
   const { widthMm, heightMm } = designOf(read, sizeOf);
   const { scale } = placeOn(measuredOf(recipe), { widthMm, heightMm }, recipe.surface.size, 0).design;
   const names = newIds[Symbol.iterator]();
-  const chosen = atTrueSize(recipe.artworks, scale).filter(({ id }) => ids.includes(id));
+  const whole = atTrueSize(recipe.artworks, scale);
+  const chosen = whole.filter(({ id }) => ids.includes(id));
   const variants = variantsOf(chosen, how, () => String(names.next().value));
-  const boxes: Box[] = [];
   const level: ArtworkPart[][] = [];
-  /** What was read of the first copy's parts, in their order. */
-  const firsts = new Map<number, PartAsRead>();
+  const boxes: Box[] = [];
+  let original: readonly PartAsRead[] | null = null;
   for (const parts of variants) {
-    let box: Box | null = null;
-    const laid: ArtworkPart[] = [];
-    for (const part of parts) {
-      const now = await readPart(part);
-      const first = firsts.get(part.kind === 'lettering' ? parts.indexOf(part) : -1);
-      const place = first ? onBaselineOf(first, now) : part.place;
-      if (variants[0] === parts) firsts.set(parts.indexOf(part), now);
-      laid.push({ ...part, place });
-      box = joinBoxes(box, placedBox(place, now.extents[sizeOf]));
-    }
-    boxes.push(box!);
-    level.push(laid);
+    const read: PartAsRead[] = [];
+    for (const part of parts) read.push(await readPart(part));
+    const before = (original ??= read);
+    const places = read.map((now, i) => (now.part.kind === 'lettering' ? onBaselineOf(before[i]!, now) : now.part.place));
+    level.push(parts.map((part, i) => ({ ...part, place: places[i]! })));
+    boxes.push(read.map((now, i) => placedBox(places[i]!, now.extents[sizeOf])).reduce<Box | null>(joinBoxes, null)!);
   }
   const made = setOut(level, boxes, how);
   const first = new Map(made.slice(0, chosen.length).map((part) => [part.id, part]));
-  return { artworks: [...atTrueSize(recipe.artworks, scale).map((part) => first.get(part.id) ?? part), ...made.slice(chosen.length)], surface: { size: { mode: 'own' } } };
+  return { artworks: [...whole.map((part) => first.get(part.id) ?? part), ...made.slice(chosen.length)], surface: { size: { mode: 'own' } } };
 }
 
 /** Where other words stand so that their baseline is that of the first: a part is placed by its middle, and words with a tail or an accent have theirs elsewhere. */

@@ -40,7 +40,8 @@ export function stackingOrder(separation: Separation, neighbours: Neighbours, wi
   const bare = asWished.filter((key) => !filmOf(key).takesOnTop);
   const sticks = asWished.filter((key) => filmOf(key).takesOnTop);
   // A base shows on top as well as below; as one film it lies where it has to.
-  const keys = [...(baseId !== null && sticks.includes(baseId) ? [...sticks.filter((key) => behind.has(key) && key !== baseId), baseId, ...sticks.filter((key) => !behind.has(key) && key !== baseId)] : sticks), ...bare];
+  const others = sticks.filter((key) => key !== baseId);
+  const keys = [...(baseId !== null && sticks.includes(baseId) ? [...others.filter((key) => behind.has(key)), baseId, ...others.filter((key) => !behind.has(key))] : sticks), ...bare];
   return {
     keys,
     proposed: proposed.join() === asArtwork.join() && byTurns.length === 0 ? null : proposed,

@@ -1,8 +1,8 @@
 import { leastForBridges, leastForOnePiece, mostApart, outlineArea } from '../../engines/layers/index.js';
-import { areaOf, boundsOf, countPieces, grow, intersect, longestSide, regionsOf, ringsOf, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, countPieces, intersect, longestSide, regionsOf, ringsOf, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
-import type { Around, Outline } from './decisions.js';
-import { shownOf, type FramedPaint } from './shown-of.js';
+import type { Outline } from './decisions.js';
+import { keyOf, shownBy, shownOf, type FramedPaint } from './shown-of.js';
 
 /** An outline as it was laid, with the figures of why it is as wide as it is, mm. */
 export interface LaidOutline {
@@ -38,7 +38,7 @@ export function withOutlines(paints: readonly FramedPaint[], outlines: readonly 
     if (!film || shown.length === 0) continue;
     const { rings, ...figures } = laidRound(thingsOf(shown, now, outline), outline, film);
     // Behind what it goes round, over all that lies below that.
-    const at = around === null ? 0 : now.findIndex((paint) => isOf(paint, around));
+    const at = around === null ? 0 : now.findIndex((paint) => around.ids.includes(keyOf(paint, around.by)));
     now = [...now.slice(0, at), { layer: film.id, rings }, ...now.slice(at)];
     inner = around === null ? rings : unite([...inner, ...rings]);
     laid.push({ outline, film, ...figures });
@@ -46,23 +46,21 @@ export function withOutlines(paints: readonly FramedPaint[], outlines: readonly 
   return { paints: now, laid };
 }
 
-function isOf(paint: FramedPaint, around: Around): boolean {
-  return around.ids.includes(around.by === 'films' ? paint.layer : (paint.part ?? ''));
-}
-
 /** What gets an outline of its own. */
 function thingsOf(shown: Rings, paints: readonly FramedPaint[], { each, around }: Outline): Rings[] {
   if (each === 'all') return [shown];
   if (each === 'piece') return regionsOf(shown).map((region) => ringsOf([region]));
   const ids = around?.by === 'parts' ? around.ids : [...new Set(paints.flatMap(({ part }) => part ?? []))];
-  const things = ids.map((id) => intersect(shownOf(paints, [id], 'parts'), shown)).filter((rings) => areaOf(rings) > tolerances.CRUMB_MM2);
+  const ofParts = shownBy(paints, 'parts');
+  const things = ids.map((id) => intersect(ofParts.get(id) ?? [], shown)).filter((rings) => areaOf(rings) > tolerances.CRUMB_MM2);
   // Outlines and a base that lie behind are of no part, and go with all.
   return things.length > 0 ? things : [shown];
 }
 
 function laidRound(things: readonly Rings[], outline: Outline, film: Film) {
-  const onePieceMm = Math.max(...things.map(leastForOnePiece));
-  const bridgesMm = Math.max(...things.map((thing) => leastForBridges(thing, Math.max(leastForOnePiece(thing), film.thinnestMm), film.thinnestMm)));
+  const joins = things.map(leastForOnePiece);
+  const onePieceMm = Math.max(...joins);
+  const bridgesMm = Math.max(...things.map((thing, i) => leastForBridges(thing, Math.max(joins[i]!, film.thinnestMm), film.thinnestMm)));
   // Between two outlines lies a strip of waste, which has to be weeded as well.
   const most = mostApart(things);
   const apartMm = most === null ? null : Math.max(0, Number((most - film.thinnestMm / 2).toFixed(2)));
@@ -73,7 +71,7 @@ function laidRound(things: readonly Rings[], outline: Outline, film: Film) {
     rings, widthMm, onePieceMm, bridgesMm, ruledMm, apartMm,
     things: things.length,
     pieces: countPieces(rings).pieces,
-    longestMm: Math.max(...things.map((thing) => longestSide(boundsOf(grow(thing, widthMm))!))),
+    longestMm: Math.max(...things.map((thing) => longestSide(boundsOf(thing)!))) + 2 * widthMm,
     box: boundsOf(rings)!,
   };
 }

@@ -54,13 +54,9 @@ export function carefulMm(build: Pick<BuildDecisions['build'], 'placementErrorMm
 }
 
 /** What the maker decided for two films: for the pair by itself, else for the lower film against all others, else for the upper one. */
-export function decisionFor({ pairs, filmPairs }: Pick<BuildDecisions['build'], 'pairs' | 'filmPairs'>, lower: string, upper: string): PairDecision | undefined {
-  const decidedFor = whoseDecision({ pairs, filmPairs }, lower, upper);
-  return decidedFor === null ? undefined : decidedFor === 'pair' ? pairs[pairKey(lower, upper)] : filmPairs[decidedFor === 'lower' ? lower : upper];
-}
-
-function whoseDecision({ pairs, filmPairs }: Pick<BuildDecisions['build'], 'pairs' | 'filmPairs'>, lower: string, upper: string): RuledPair['decidedFor'] {
-  return pairs[pairKey(lower, upper)] ? 'pair' : filmPairs[lower] ? 'lower' : filmPairs[upper] ? 'upper' : null;
+export function decisionFor({ pairs, filmPairs }: Pick<BuildDecisions['build'], 'pairs' | 'filmPairs'>, lower: string, upper: string): (PairDecision & { readonly for: NonNullable<RuledPair['decidedFor']> }) | null {
+  const found = ([['pair', pairs[pairKey(lower, upper)]], ['lower', filmPairs[lower]], ['upper', filmPairs[upper]]] as const).find(([, decision]) => decision);
+  return found ? { ...found[1]!, for: found[0] } : null;
 }
 
 /** What the rules of pairs look at besides the films. */
@@ -115,7 +111,7 @@ export function rulePairs({ order, first, contacts, art, build, baseId, marks, l
       ruledSchool: rule.school,
       ruledTrapMm,
       why: rule.why,
-      decidedFor: (own?.school ?? own?.trapMm ?? null) === null ? null : whoseDecision(build, pair.lower.id, pair.upper.id),
+      decidedFor: (own?.school ?? own?.trapMm ?? null) === null ? null : own!.for,
     };
   });
 }

@@ -1,6 +1,6 @@
 import { buildLayers, withoutCrumbs, type BuiltLayer, type Laying, type TrapWidth } from '../../engines/layers/index.js';
 import type { MarkWish } from '../../engines/marks/index.js';
-import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, unite, type Box, type Matrix } from '../../geometry/index.js';
+import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { Finding, PlaceRemedy, Ruling } from '../../words/index.js';
 import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../artwork/index.js';
@@ -132,11 +132,7 @@ export function firstLaid(order: readonly string[], blockOut: BlockOut | null, l
 
 /** The base cut as one, also where others lie on it; where nothing of it shows it is a layer by itself, over the outlines that lie behind everything. */
 function withBase(layers: readonly BuiltLayer[], base: LaidBase | null, behind: ReadonlySet<string>): readonly BuiltLayer[] {
-  if (!base) return layers;
-  const cut = withoutCrumbs(base.rings).rings;
-  if (layers.some(({ key }) => key === base.film.id)) return layers.map((layer) => (layer.key === base.film.id ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));
-  const at = layers.filter(({ key }) => behind.has(key)).length;
-  return [...layers.slice(0, at), { key: base.film.id, order: at + 1, visible: [], cut }, ...layers.slice(at).map((layer) => ({ ...layer, order: layer.order + 1 }))];
+  return base ? withHidden(layers, base.film.id, withoutCrumbs(base.rings).rings, layers.filter(({ key }) => behind.has(key)).length) : layers;
 }
 
 /** A film laid beneath another all over, a little within its edge. It shows nowhere, so it is no part of the separation. */
@@ -144,8 +140,11 @@ function withBlockOut(layers: readonly BuiltLayer[], blockOut: BlockOut | null, 
   const backed = blockOut && layers.find((layer) => layer.key === blockOut.underFilmId);
   if (!blockOut || !backed || !films.has(blockOut.filmId) || blockOut.filmId === blockOut.underFilmId) return layers;
   const cut = withoutCrumbs(grow(backed.cut, -blockOut.insetMm)).rings;
-  if (cut.length === 0) return layers;
-  const same = layers.find((layer) => layer.key === blockOut.filmId);
-  if (same) return layers.map((layer) => (layer === same ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));
-  return [{ key: blockOut.filmId, order: 1, visible: [], cut }, ...layers.map((layer) => ({ ...layer, order: layer.order + 1 }))];
+  return cut.length === 0 ? layers : withHidden(layers, blockOut.filmId, cut, 0);
+}
+
+/** What is cut of a film though nothing of it shows: more of a layer that is there, or a layer by itself over the first `at`. */
+function withHidden(layers: readonly BuiltLayer[], key: string, cut: Rings, at: number): readonly BuiltLayer[] {
+  if (layers.some((layer) => layer.key === key)) return layers.map((layer) => (layer.key === key ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));
+  return [...layers.slice(0, at), { key, order: at + 1, visible: [], cut }, ...layers.slice(at).map((layer) => ({ ...layer, order: layer.order + 1 }))];
 }

@@ -1,4 +1,4 @@
-import { compose, CurvesBuilder, flatten, IDENTITY, scaling, translation, type Matrix } from '../../../geometry/index.js';
+import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, scaling, translation, type Matrix } from '../../../geometry/index.js';
 import { HpglReader, UNITS_PER_MM, type Instruction } from '../../cutting/index.js';
 import type { Artwork } from '../artwork.js';
 import { JOIN_MM } from '../join-loops.js';
@@ -43,7 +43,7 @@ export function readHpgl(bytes: Uint8Array, source: string, joinEndsMm = 0): Art
 /** A pen and where it is. Coordinates are plotter units, y up, once scaling is reckoned in. */
 class Plotter {
   moves = 0;
-  readonly #lines = new Map<number, number[][]>();
+  readonly #lines = new Map<number, Float64Array[]>();
   readonly #left = new Map<string, number>();
   #far = 0;
   #pen = 1;
@@ -95,7 +95,10 @@ class Plotter {
         this.#scale = IDENTITY;
         return;
       default:
-        if (!SILENT.has(name)) this.#left.set(LEFT.has(name) ? name : '', (this.#left.get(LEFT.has(name) ? name : '') ?? 0) + 1);
+        if (!SILENT.has(name)) {
+          const told = LEFT.has(name) ? name : '';
+          this.#left.set(told, (this.#left.get(told) ?? 0) + 1);
+        }
     }
   }
 
@@ -133,7 +136,7 @@ class Plotter {
       else {
         const drawn = this.#lines.get(this.#pen) ?? [];
         this.#lines.set(this.#pen, drawn);
-        drawn.push(this.#line);
+        drawn.push(Float64Array.from(this.#line));
       }
     }
     this.#line = [];
@@ -181,11 +184,9 @@ class Plotter {
     this.#lift();
     const noticed: Noticed[] = [...this.#left].map(([name, count]) => ({ code: 'hpgl-left', name, count }));
     if (this.#far > 0) noticed.push({ code: 'out-of-range', what: 'A line', why: 'far', count: this.#far });
-    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (const line of [...this.#lines.values()].flat()) {
-      for (let i = 0; i < line.length; i += 2) [minX, minY, maxX, maxY] = [Math.min(minX, line[i]!), Math.min(minY, line[i + 1]!), Math.max(maxX, line[i]!), Math.max(maxY, line[i + 1]!)];
-    }
-    if (!(maxX >= minX)) throw new Refusal('hpgl-nothing-drawn', {}, { source });
+    const box = boundsOf([...this.#lines.values()].flat());
+    if (!box) throw new Refusal('hpgl-nothing-drawn', {}, { source });
+    const { minX, minY, maxX, maxY } = box;
     const byColour = new Map<string, ColouredLines>();
     const lines = new CurvesBuilder();
     for (const [pen, drawn] of this.#lines) {

@@ -1,3 +1,4 @@
+import type { Matrix } from '../../../geometry/index.js';
 import { Refusal } from '../refusal.js';
 
 /** A page's drawing steps as the parser gives them: the step's number, and what it is given. */
@@ -34,7 +35,7 @@ export interface PdfPage {
   /** What of it is shown, pt, and from its own coordinates to that, y down. */
   readonly width: number;
   readonly height: number;
-  readonly matrix: readonly number[];
+  readonly matrix: Matrix;
   /** mm in one pt: larger pages have larger units. */
   readonly mmPerPt: number;
   readonly steps: Steps;
@@ -79,7 +80,7 @@ export async function withPdfPage<Made>(bytes: Uint8Array, source: string, page:
       pages,
       width: viewport.width,
       height: viewport.height,
-      matrix: viewport.transform as number[],
+      matrix: viewport.transform as unknown as Matrix,
       mmPerPt: MM_PER_PT * (opened.userUnit || 1),
       steps: steps as Steps,
       names: OPS,

@@ -35,7 +35,7 @@ const JOINS = ['miter', 'round', 'bevel'];
  */
 export async function pdfToSvg(page: PdfPage, source: string, withPictures: boolean): Promise<string> {
   const writer = new SvgWriter();
-  await new PageDrawing(page, writer, { source, withPictures }).draw(page.steps, beginning(page.matrix as unknown as Matrix), 0);
+  await new PageDrawing(page, writer, { source, withPictures }).draw(page.steps, beginning(page.matrix), 0);
   return writer.document(page.width, page.height, page.mmPerPt);
 }
 
@@ -44,8 +44,6 @@ type Step = (args: readonly unknown[]) => void | Promise<void>;
 class PageDrawing {
   #state!: PageState;
   #stack: PageState[] = [];
-  /** Where the page's own coordinates are, for patterns. */
-  #page: Matrix = IDENTITY;
   #clipNext: 'nonzero' | 'evenodd' | null = null;
   #textClip: string[] = [];
   /** Layers that are not shown, how deep we are in them. */
@@ -56,13 +54,15 @@ class PageDrawing {
   #count = 0;
   #nested = 0;
   readonly #doing: Readonly<Record<number, Step>>;
+  /** Names of the steps that paint an outline, by their numbers. */
+  readonly #painting: ReadonlyMap<number, string>;
 
   constructor(
     private readonly page: PdfPage,
     private readonly writer: SvgWriter,
     private readonly wish: { readonly source: string; readonly withPictures: boolean; /** Inside a tile nothing is waited for, and pictures are nothing that film could show. */ readonly isTile?: boolean },
   ) {
-    this.#page = page.matrix as unknown as Matrix;
+    this.#painting = new Map(PAINTING.map((name) => [page.names[name]!, name]));
     this.#doing = Object.fromEntries(Object.entries(this.#whatToDo()).map(([name, step]) => [page.names[name], step]));
   }
 
@@ -177,7 +177,7 @@ class PageDrawing {
 
   /** A shading or a tiling in place of a colour. It lies in the page's coordinates, whatever is drawn in it. */
   #pattern(args: readonly unknown[]): PagePaint {
-    const to = this.#page;
+    const to = this.page.matrix;
     if (args[0] === 'Shading') {
       const shading = this.page.named(String(args[1])) as Shading | undefined;
       const matrix = args[2] ? compose(to, args[2] as Matrix) : to;
@@ -209,11 +209,10 @@ class PageDrawing {
   }
 
   #path(op: number, data: readonly unknown[]): void {
-    const { names } = this.page;
     const [coords] = data as readonly (ArrayLike<number> | null)[];
-    const d = coords ? pathData(coords, CLOSES.some((name) => names[name] === op)) : '';
-    const rule = EVEN_ODD.some((name) => names[name] === op) ? 'evenodd' : 'nonzero';
-    if (d) this.#paintPath(d, IDENTITY, { fills: FILLS.some((name) => names[name] === op), strokes: STROKES.some((name) => names[name] === op), rule });
+    const how = this.#painting.get(op) ?? '';
+    const d = coords ? pathData(coords, how.startsWith('close')) : '';
+    if (d) this.#paintPath(d, IDENTITY, { fills: /fill/i.test(how), strokes: /stroke/i.test(how), rule: /eo/i.test(how) ? 'evenodd' : 'nonzero' });
     if (this.#clipNext) this.#clipTo(`<path d="${d}" clip-rule="${this.#clipNext}"${matrixAttribute(this.#state.matrix)}/>`);
     this.#clipNext = null;
   }
@@ -344,12 +343,12 @@ class PageDrawing {
 
   #annotation(rect: readonly number[] | null, transform: Matrix, matrix: Matrix): void {
     this.#stack.push(this.#state);
-    this.#state = beginning(this.#page);
+    this.#state = beginning(this.page.matrix);
     if (rect) this.#clipToBox(rect);
     this.#set({ matrix: [transform, matrix].reduce(compose, this.#state.matrix) });
   }
 
-  /** A group is see-through as a whole. One that is drawn to be a mask is no part of the picture. */
+  /** What a group holds is as see-through as the group, unless it says so itself. One that is drawn to be a mask is no part of the picture. */
   #beginGroup({ matrix, bbox, smask }: Group): void {
     const before = this.#state;
     this.#groups.push({ state: before, mark: smask ? this.writer.mark() : null, isAlpha: smask?.subtype === 'Alpha', stack: this.#stack });
@@ -423,10 +422,8 @@ interface Sprite {
 /** A picture that is named and not drawn. */
 const LEFT_PICTURE = '<image id="picture" xlink:href="data:image/png;base64,AAAA"/>';
 
-const FILLS = ['fill', 'eoFill', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke'];
-const STROKES = ['stroke', 'closeStroke', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke'];
-const EVEN_ODD = ['eoFill', 'eoFillStroke', 'closeEOFillStroke'];
-const CLOSES = ['closeStroke', 'closeFillStroke', 'closeEOFillStroke'];
+/** Steps that paint an outline; what they do to it is in their names. */
+const PAINTING = ['fill', 'eoFill', 'stroke', 'closeStroke', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke'];
 
 /** The parser's outlines, numbers with their kinds between, as path data. */
 function pathData(coords: ArrayLike<number>, closes: boolean): string {

@@ -16,7 +16,7 @@ import { MM_PER_PX, parseOpacity, parseSvgLength, parseSvgLengths } from './leng
 import { markerPlacement, verticesOf, type MarkerPlacement } from './markers.js';
 import { ownTransform, transformOf } from './own-transform.js';
 import { placeOf } from './place-of.js';
-import { isShine, resolvePaint, type PaintOptions } from './paint-server.js';
+import { isShine, resolvePaint, type PaintOptions, type SolidPaint } from './paint-server.js';
 import { rectangle, SHAPE_NAMES, shapeCurves } from './shapes.js';
 import { computeStyle, INITIAL_STYLE, styleWithin, withCssGeometry, type ComputedStyle } from './style.js';
 import type { Declaration, StyleRule } from './style-rules.js';
@@ -366,21 +366,20 @@ class SvgReader {
   }
 
   #colour(element: XmlElement, context: Context, which: 'fill' | 'stroke'): string | null {
-    const value = context.style[which]!;
-    if (CONTEXT_PAINT.has(value)) return fromContext(value, context);
-    const { colour, lost } = resolvePaint(value, this.#paintOptions(context, which));
+    const { colour, lost } = this.#resolved(context, which);
     if (lost !== 'none') this.note({ code: LOST_PAINT[lost], element: describe(element), which });
     return colour;
   }
 
   /** The colours of an element that others are drawn for. */
   #contextPaint(context: Context): NonNullable<Context['contextPaint']> {
-    const of = (which: 'fill' | 'stroke') => {
-      const value = context.style[which]!;
-      if (CONTEXT_PAINT.has(value)) return fromContext(value, context);
-      return resolvePaint(value, this.#paintOptions(context, which)).colour;
-    };
-    return { fill: of('fill'), stroke: of('stroke') };
+    return { fill: this.#resolved(context, 'fill').colour, stroke: this.#resolved(context, 'stroke').colour };
+  }
+
+  #resolved(context: Context, which: 'fill' | 'stroke'): SolidPaint {
+    const value = context.style[which]!;
+    const taken = value === 'context-fill' ? 'fill' : value === 'context-stroke' ? 'stroke' : null;
+    return taken ? { colour: context.contextPaint?.[taken] ?? null, lost: 'none' } : resolvePaint(value, this.#paintOptions(context, which));
   }
 
   #paintOptions(context: Context, which: 'fill' | 'stroke'): PaintOptions {
@@ -466,12 +465,6 @@ function isStrokeFirst(style: ComputedStyle): boolean {
 /** Whether an element is for those who read English, as this application speaks, or for all. */
 function speaksEnglish({ attributes: { systemLanguage } }: XmlElement): boolean {
   return systemLanguage === undefined || systemLanguage.split(',').some((language) => /^en(-|$)/i.test(language.trim()));
-}
-
-const CONTEXT_PAINT: ReadonlySet<string> = new Set(['context-fill', 'context-stroke']);
-
-function fromContext(value: string, { contextPaint }: Context): string | null {
-  return contextPaint?.[value === 'context-fill' ? 'fill' : 'stroke'] ?? null;
 }
 
 /** Shapes that can carry markers. */
