@@ -1,4 +1,3 @@
-import { readdirSync, readFileSync } from 'node:fs';
 import { Resvg } from '@resvg/resvg-js';
 import { ArtworkReader, colourDifference, paintRegions, READ_AS_IT_IS, readSvg, type Artwork } from '../core/engines/artwork/index.js';
 import { areaOf, pointCount, ringsToPathData, subtract, unite } from '../core/geometry/index.js';
@@ -6,6 +5,7 @@ import { DEFAULT_TRACING, newLettering } from '../core/stations/artwork/index.js
 import type { Job } from '../core/recipe/index.js';
 import { buildLayers, checkLayers, checkPaints, separate } from '../core/engines/layers/index.js';
 import { openArtwork, type OpenArtwork } from '../core/testing/open-artwork.js';
+import { comparedPdfs, pdfCase } from '../core/testing/pdf-cases.js';
 import { layersSvg, pictureDifference } from '../core/testing/picture-difference.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { openBench } from '../server/testing/bench.js';
@@ -177,12 +177,11 @@ async function bands(): Promise<void> {
 
 /** PDFs of several writers, from their bytes to painted areas; the parser is loaded by then. */
 async function pdfs(): Promise<void> {
-  const folder = new URL('../core/testing/pdfs/', import.meta.url);
-  const files = readdirSync(folder).filter((name) => name.endsWith('.pdf') && readdirSync(folder).includes(name.replace('.pdf', '.png')));
+  const files = comparedPdfs();
   const reader = new ArtworkReader(resourcesInNode);
   const took: number[] = [];
   for (const name of files) {
-    const bytes = new Uint8Array(readFileSync(new URL(name, folder)));
+    const bytes = pdfCase(name);
     let least = Infinity;
     for (let i = 0; i < 3; i += 1) {
       const start = performance.now();

@@ -44,6 +44,14 @@ export function placedBox({ xMm, yMm, scale, turnDeg, mirrored }: Placement, ext
 export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const;
 export type Alignment = (typeof ALIGNMENTS)[number];
 
+/** The box round several; null for none. */
+export function boxRound(boxed: readonly { readonly box: Box }[]): Box | null {
+  return boxed.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
+}
+
+/** The ends of a box along an axis. */
+const ENDS = { x: ['minX', 'maxX'], y: ['minY', 'maxY'] } as const;
+
 /** A part by itself, or those of a group, and the box round them. */
 interface Unit {
   readonly parts: readonly PlacedPart[];
@@ -58,7 +66,7 @@ function unitsOf(parts: readonly PlacedPart[]): Unit[] {
     if (unit) unit.push(part);
     else units.set(key, [part]);
   }
-  return [...units.values()].map((own) => ({ parts: own, box: own.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null)! }));
+  return [...units.values()].map((own) => ({ parts: own, box: boxRound(own)! }));
 }
 
 /** The ids of parts with all others of their groups. */
@@ -69,7 +77,7 @@ export function withGroups(parts: readonly Pick<PlacedPart, 'id' | 'group'>[], i
 
 /** The placements of parts brought to one line: an edge or the middle of `frame`, by default of the box round all of them. */
 export function aligned(parts: readonly PlacedPart[], to: Alignment, frame?: Box): Map<string, Placement> {
-  const all = frame ?? parts.reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null);
+  const all = frame ?? boxRound(parts);
   return new Map(unitsOf(parts).flatMap((unit) => unit.parts.map((part) => [part.id, moved(part.place, all ? shiftTo(unit.box, all, to) : { x: 0, y: 0 })] as const)));
 }
 
@@ -110,13 +118,13 @@ export function spaced(parts: readonly PlacedPart[], axis: 'x' | 'y', gapMm: num
 }
 
 function inOrder(parts: readonly PlacedPart[], axis: 'x' | 'y') {
-  const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
+  const [low, high] = ENDS[axis];
   const middle = (unit: Unit) => (unit.box[low] + unit.box[high]) / 2;
   return { row: unitsOf(parts).sort((a, b) => middle(a) - middle(b)), low, high, middle };
 }
 
 function spacedBy(row: readonly Unit[], axis: 'x' | 'y', gapMm: number): Map<string, Placement> {
-  const [low, high] = axis === 'x' ? (['minX', 'maxX'] as const) : (['minY', 'maxY'] as const);
+  const [low, high] = ENDS[axis];
   const out = new Map<string, Placement>();
   let next = row[0]?.box[low] ?? 0;
   for (const unit of row) {

@@ -1,7 +1,7 @@
 /*
  * What comes in: files, pictures and lettering as the maker arranged them, read, painted at the size of the job, and put right.
  */
-export { aligned, ALIGNMENTS, atTrueSize, distributed, moved, placedBox, placementMatrix, reordered, snapped, spaced, withGroups, withPlaces, type Alignment, type OwnSize, type PartExtent, type PlacedPart, type SnapLine } from './arrangement.js';
+export { aligned, ALIGNMENTS, atTrueSize, boxRound, distributed, moved, placedBox, placementMatrix, reordered, snapped, spaced, withGroups, withPlaces, type Alignment, type OwnSize, type PartExtent, type PlacedPart, type SnapLine } from './arrangement.js';
 export { countOf, inColour, MOST_COPIES, setOut, variantsOf, wordsOf, type Repeat } from './copies.js';
 export {
   AT_ORIGIN,

@@ -1,7 +1,7 @@
 import { Fragment, useState, type ReactNode } from 'react';
 import styled from 'styled-components';
-import { aligned, distributed, moved, spaced, type Alignment, type Placement } from '../../../core/stations/artwork/index.js';
-import { boxesTouch, joinBoxes, type Box } from '../../../core/geometry/index.js';
+import { aligned, boxRound, distributed, moved, spaced, type Alignment, type Placement } from '../../../core/stations/artwork/index.js';
+import { boxesTouch } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
@@ -28,7 +28,7 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
   // What was chosen to be in line with may have gone, or be moved itself.
   const can = [...(units > 1 ? ['each other'] : []), ...(others.length > 0 ? ['design', ...others.map(({ id }) => id)] : []), ...(room ? ['surface'] : [])];
   const base = can.includes(wanted) ? wanted : can[0];
-  const frame = base === 'each other' ? undefined : base === 'surface' ? room! : (base === 'design' ? parts : parts.filter((part) => part.id === base)).reduce<Box | null>((sum, part) => joinBoxes(sum, part.box), null)!;
+  const frame = base === 'each other' ? undefined : base === 'surface' ? room! : boxRound(base === 'design' ? parts : parts.filter((part) => part.id === base))!;
   // Between the margins a part stays where it was brought, whatever that makes of the design's middle.
   const lining = base === 'surface' ? { ...arrangement, place: arrangement.placeOnSurface } : arrangement;
   const group = (id: string | null) => {

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
-import { atTrueSize, nameOfPart, placedBox, withGroups, withPlaces, type ArtworkPart, type PlacedPart, type Placement } from '../../../core/stations/artwork/index.js';
+import { atTrueSize, boxRound, nameOfPart, placedBox, withGroups, withPlaces, type ArtworkPart, type PlacedPart, type Placement } from '../../../core/stations/artwork/index.js';
 import type { Recipe, RecipePatch } from '../../../core/recipe/index.js';
-import { joinBoxes, type Box } from '../../../core/geometry/index.js';
+import { transformBox, translation, type Box } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 
 /** A part as it can be arranged: its place in the recipe and on the design. */
@@ -55,8 +55,8 @@ export function useArrangement(): Arrangement {
       const own = views?.find((other) => other.id === part.id);
       return own ? [{ part, own, box: placedBox(part.place, own.extent) }] : [];
     });
-    const planned = views?.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
-    const frame = placed.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
+    const planned = boxRound(views ?? []);
+    const frame = boxRound(placed);
     return placed.map(({ part, own: view, box }): ArrangedPart => {
       const own = { widthMm: view.extent.box.maxX - view.extent.box.minX, heightMm: view.extent.box.maxY - view.extent.box.minY };
       const shown = { minX: (box.minX - frame!.minX) * scale, minY: (box.minY - frame!.minY) * scale, maxX: (box.maxX - frame!.minX) * scale, maxY: (box.maxY - frame!.minY) * scale };
@@ -78,7 +78,7 @@ export function useArrangement(): Arrangement {
     setTried(null);
     change((all) => withPlaces(all, places));
   };
-  const frame = parts.reduce<Box | null>((sum, { box }) => joinBoxes(sum, box), null);
+  const frame = boxRound(parts);
   const { surface } = recipe;
   const lies = plan?.surface;
   const isMeasured = surface.kind === 'panel' && frame !== null && lies !== undefined;
@@ -89,7 +89,7 @@ export function useArrangement(): Arrangement {
     if (!isMeasured) return;
     setTried(null);
     // The design's corner moves with its parts; on the surface it has to move as far.
-    const after = parts.reduce<Box | null>((sum, part) => joinBoxes(sum, shiftedBox(part, places.get(part.id))), null)!;
+    const after = boxRound(parts.map(({ id, box, place }) => ({ box: shiftedBox(box, place, places.get(id) ?? place) })))!;
     const at = { xMm: lies.xMm + (after.minX - frame.minX) * scale, yMm: lies.yMm + (after.minY - frame.minY) * scale };
     handle.change((now) => {
       const patch = patchOf(now, (all) => withPlaces(all, places));
@@ -102,10 +102,9 @@ export function useArrangement(): Arrangement {
   return { parts, chosen, choose, scale, change, asPatch, place, room, placeOnSurface, tried, tryOut: setTried };
 }
 
-/** Where a part's box would be at another place, in the arrangement's mm. */
-function shiftedBox({ box, place }: ArrangedPart, to: Placement | undefined): Box {
-  const [x, y] = to ? [to.xMm - place.xMm, to.yMm - place.yMm] : [0, 0];
-  return { minX: box.minX + x, minY: box.minY + y, maxX: box.maxX + x, maxY: box.maxY + y };
+/** Where a box would be when its part goes from one place to another; `scale` is from the arrangement's mm to the box's. */
+function shiftedBox(box: Box, from: Placement, to: Placement, scale = 1): Box {
+  return transformBox(box, translation((to.xMm - from.xMm) * scale, (to.yMm - from.yMm) * scale));
 }
 
 /** Nobody sees that a part moves by less, mm. */
@@ -114,6 +113,6 @@ const STAYS_MM = 0.005;
 /** Where a part would stand on the design, which is as large as it is now, when it is moved to another place; none when it stays. */
 function triedBox({ id, place, shown }: ArrangedPart, to: Placement | undefined, scale: number): [string, Box][] {
   if (!to) return [];
-  const [x, y] = [(to.xMm - place.xMm) * scale, (to.yMm - place.yMm) * scale];
-  return Math.hypot(x, y) < STAYS_MM ? [] : [[id, { minX: shown.minX + x, minY: shown.minY + y, maxX: shown.maxX + x, maxY: shown.maxY + y }]];
+  const isMoved = Math.hypot(to.xMm - place.xMm, to.yMm - place.yMm) * scale >= STAYS_MM;
+  return isMoved ? [[id, shiftedBox(shown, place, to, scale)]] : [];
 }

@@ -4,7 +4,7 @@ import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Select } from '../../ui/plain-fields.js';
 import { Said } from './film-choice.js';
-import { WAYS_OF_BUILDING } from './ways-of-building.js';
+import { WayOptions } from './ways-of-building.js';
 
 /** How one film meets all others, decided once instead of pair by pair. */
 export function FilmPairs() {
@@ -21,11 +21,7 @@ export function FilmPairs() {
           <Said key={id}>
             {name} and all that it meets:{' '}
             <Select aria-label={`Way of building all pairs of ${name}`} value={decision.school ?? 'trapped'} onChange={(event) => set({ ...filmPairs, [id]: { ...decision, school: event.target.value as PairDecision['school'] } })}>
-              {WAYS_OF_BUILDING.map(([way, said]) => (
-                <option key={way} value={way}>
-                  {said}
-                </option>
-              ))}
+              <WayOptions />
             </Select>
             {decision.school === 'trapped' && (
               <>

@@ -1,9 +1,10 @@
 import type { Film } from '../../../core/shop/index.js';
-import { ALL_HOLES_MM, type KnockOut } from '../../../core/stations/build/index.js';
+import type { KnockOut } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Select } from '../../ui/plain-fields.js';
+import { FillBelow } from './fill-below.js';
 import { FilmChoice, Said } from './film-choice.js';
 
 /** One cut-out: what is taken out of what, with how much room, and what becomes of the bits between. */
@@ -22,16 +23,7 @@ export function KnockOutEditor({ at, films }: { readonly at: number; readonly fi
         <option value="join">Its letters move together, each word one piece</option>
       </Select>
       . What lies inside its shapes and between them{' '}
-      <Select aria-label={`Inside and between, ${at + 1}`} value={one.fillBelowMm === 0 ? 'open' : one.fillBelowMm >= ALL_HOLES_MM ? 'filled' : 'some'} onChange={(event) => set({ fillBelowMm: { open: 0, filled: ALL_HOLES_MM, some: 5 }[event.target.value as 'open' | 'filled' | 'some'] })}>
-        <option value="open">stays</option>
-        <option value="some">goes where it is narrow</option>
-        <option value="filled">goes too, all of it</option>
-      </Select>
-      {one.fillBelowMm > 0 && one.fillBelowMm < ALL_HOLES_MM && (
-        <>
-          , below <FigureField label={`Narrower than this goes, ${at + 1}`} mm={one.fillBelowMm} unit={unit} min={0.1} stepMm={0.5} onChange={(fillBelowMm) => set({ fillBelowMm })} />
-        </>
-      )}
+      <FillBelow label={`Inside and between, ${at + 1}`} figureLabel={`Narrower than this goes, ${at + 1}`} belowMm={one.fillBelowMm} words={['stays', 'goes where it is narrow', 'goes too, all of it']} before=", below " onChange={(fillBelowMm) => set({ fillBelowMm })} />
       ; pieces that come off are dropped{' '}
       <Select aria-label={`Pieces that come off, ${at + 1}`} value={one.dropBelowMm2 === null ? 'weed' : 'size'} onChange={(event) => set({ dropBelowMm2: event.target.value === 'weed' ? null : 25 })}>
         <option value="weed">where they cannot be weeded</option>

@@ -1,10 +1,11 @@
 import type { Film } from '../../../core/shop/index.js';
 import { nameOfPart } from '../../../core/stations/artwork/index.js';
-import { ALL_HOLES_MM, type Around, type Outline, type OutlineEach } from '../../../core/stations/build/index.js';
+import type { Around, Outline, OutlineEach } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Select } from '../../ui/plain-fields.js';
+import { FillBelow } from './fill-below.js';
 import { FilmChoice, Said } from './film-choice.js';
 
 const EACH: readonly (readonly [OutlineEach, string])[] = [['all', 'one for all of it'], ['part', 'one for each part of the design'], ['piece', 'one for each piece']];
@@ -48,21 +49,7 @@ export function OutlineEditor({ outline, plain, films }: Props) {
         <option value="bevelled">cut off (bevelled)</option>
       </Select>
       ,{' '}
-      <Select
-        aria-label={`Holes of the outline in ${name}`}
-        value={outline.fillBelowMm === 0 ? 'open' : outline.fillBelowMm >= ALL_HOLES_MM ? 'filled' : 'some'}
-        onChange={(event) => set({ fillBelowMm: { open: 0, filled: ALL_HOLES_MM, some: 5 }[event.target.value as 'open' | 'filled' | 'some'] })}
-      >
-        <option value="open">holes open</option>
-        <option value="some">narrow holes filled</option>
-        <option value="filled">all holes filled</option>
-      </Select>
-      {outline.fillBelowMm > 0 && outline.fillBelowMm < ALL_HOLES_MM && (
-        <>
-          {' '}
-          below <FigureField label={`Holes filled below, outline in ${name}`} mm={outline.fillBelowMm} unit={unit} min={0.1} stepMm={0.5} onChange={(fillBelowMm) => set({ fillBelowMm })} />
-        </>
-      )}
+      <FillBelow label={`Holes of the outline in ${name}`} figureLabel={`Holes filled below, outline in ${name}`} belowMm={outline.fillBelowMm} words={['holes open', 'narrow holes filled', 'all holes filled']} before=" below " onChange={(fillBelowMm) => set({ fillBelowMm })} />
       . <WordButton aria-label={`Remove: the outline in ${name}`} onPress={() => handle.change({ build: { outlines: outlines.filter((other) => other.id !== outline.id) } })}>Remove</WordButton>
     </Said>
   );

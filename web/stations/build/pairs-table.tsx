@@ -10,7 +10,7 @@ import { FigureField } from '../../ui/figure-field.js';
 import { Select } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
 import { FilmPairs } from './film-pairs.js';
-import { WAYS_OF_BUILDING } from './ways-of-building.js';
+import { WAYS_OF_BUILDING, WayOptions } from './ways-of-building.js';
 
 const PARTS = [['drawBack', 'draw-back'], ['shrink', 'shrink'], ['slip', 'slip'], ['turn', 'turning'], ['cutter', 'cutter']] as const;
 
@@ -37,11 +37,7 @@ export function PairsTable() {
           {chosen.length > 0 && (
             <Select aria-label={`Way of building the ${chosen.length} chosen pairs`} value="" onChange={(event) => decideAll(event.target.value)}>
               <option value="">Build the {chosen.length} chosen as …</option>
-              {WAYS_OF_BUILDING.map(([way, said]) => (
-                <option key={way} value={way}>
-                  {said}
-                </option>
-              ))}
+              <WayOptions />
               <option value="app">the app decides</option>
             </Select>
           )}
@@ -81,12 +77,7 @@ function Pair({ pair, isMarked = false, onMark }: { readonly pair: PairPlan; rea
       </p>
       <Row>
         <Select aria-label={`Way of building ${names}`} value={school} onChange={(event) => decide({ school: event.target.value as PairDecision['school'] })}>
-          {WAYS_OF_BUILDING.map(([one, said]) => (
-            <option key={one} value={one}>
-              {said}
-              {one === pair.ruledSchool ? ', as ruled' : ''}
-            </option>
-          ))}
+          <WayOptions ruled={pair.ruledSchool} />
         </Select>
         {school === 'trapped' && (
           <span>

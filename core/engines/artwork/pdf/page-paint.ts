@@ -35,28 +35,22 @@ function meshMean(writer: SvgWriter, shading: Shading): string {
 export async function picture(image: PdfPicture, ink: string | null, matrix: Matrix): Promise<string> {
   const { encode } = await import('fast-png');
   const { width, height } = image;
-  const data = rgba(image, ink);
-  const png = encode({ width, height, data, channels: 4, depth: 8 });
+  const png = encode({ width, height, ...(image.kind > 1 && ink === null ? { data: Uint8Array.from(image.data), channels: image.kind + 1 } : { data: bitsAsRgba(image, ink), channels: 4 }), depth: 8 });
   let letters = '';
   for (let i = 0; i < png.length; i += 8192) letters += String.fromCharCode(...png.subarray(i, i + 8192));
   return `<image${matrixAttribute(compose(matrix, [1 / width, 0, 0, -1 / height, 0, 1]))} width="${width}" height="${height}" xlink:href="data:image/png;base64,${btoa(letters)}"/>`;
 }
 
-/** The pixels of a picture; of a stencil, those that are set in its ink. */
-function rgba({ width, height, kind, data }: PdfPicture, ink: string | null): Uint8Array {
+/** A picture of one bit a pixel, black and white; of a stencil, the pixels that are cleared, in its ink. */
+function bitsAsRgba({ width, height, data }: PdfPicture, ink: string | null): Uint8Array {
   const out = new Uint8Array(width * height * 4);
   const rowBytes = (width + 7) >> 3;
   const [r, g, b] = ink === null ? [0, 0, 0] : [1, 3, 5].map((at) => Number.parseInt(ink.slice(at, at + 2), 16));
   for (let y = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1) {
-      const i = y * width + x;
-      // Of a stencil a cleared bit is painted.
-      if (ink !== null) out.set([r!, g!, b!, ((data[y * rowBytes + (x >> 3)]! >> (7 - (x & 7))) & 1) === 0 ? 255 : 0], 4 * i);
-      else if (kind === 1) {
-        const white = ((data[y * rowBytes + (x >> 3)]! >> (7 - (x & 7))) & 1) === 1 ? 255 : 0;
-        out.set([white, white, white, 255], 4 * i);
-      } else if (kind === 2) out.set([data[3 * i]!, data[3 * i + 1]!, data[3 * i + 2]!, 255], 4 * i);
-      else out.set([data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!, data[4 * i + 3]!], 4 * i);
+      const isSet = ((data[y * rowBytes + (x >> 3)]! >> (7 - (x & 7))) & 1) === 1;
+      const white = isSet ? 255 : 0;
+      out.set(ink === null ? [white, white, white, 255] : [r!, g!, b!, isSet ? 0 : 255], 4 * (y * width + x));
     }
   }
   return out;

@@ -1,19 +1,16 @@
-import { readdirSync, readFileSync } from 'node:fs';
 import { deflateSync } from 'node:zlib';
 import { decode } from 'fast-png';
 import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../../../platform/artwork-resources.js';
 import { areaOf, ringsToPathData } from '../../../geometry/index.js';
+import { comparedPdfs, pdfCase as file } from '../../../testing/pdf-cases.js';
 import { layersSvg, pixelDifference, drawn } from '../../../testing/picture-difference.js';
 import { seeded } from '../../../testing/seeded.js';
 import { ArtworkReader, paintRegions, READ_AS_IT_IS, Refusal } from '../index.js';
 
-const FOLDER = new URL('../../../testing/pdfs/', import.meta.url);
-const file = (name: string) => new Uint8Array(readFileSync(new URL(name, FOLDER)));
 const reader = new ArtworkReader(resourcesInNode);
 const read = (name: string, page = 1) => reader.drawing(file(name), name, READ_AS_IT_IS, page);
-/** Pages that were drawn by another program, and kept as it drew them. */
-const compared = readdirSync(FOLDER).filter((name) => name.endsWith('.pdf') && readdirSync(FOLDER).includes(name.replace('.pdf', '.png')));
+const compared = comparedPdfs();
 
 /** In the inks of a press: how they look on a screen is each program's own guess, so only that shapes are there is compared. */
 const IN_INKS = new Set(['gs-4.pdf', 'tex-1.pdf', 'tex-4.pdf']);
