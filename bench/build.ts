@@ -8,7 +8,7 @@ import { tryGaps } from '../core/stations/build/index.js';
 import { buildLayers, neighboursOf, recompose, separate, type LayerPaint } from '../core/engines/layers/index.js';
 import { openArtwork } from '../core/testing/open-artwork.js';
 import { disc, rectangle, seeded } from '../core/testing/seeded.js';
-import { DEMO_SHOP } from '../demo/shop.js';
+import { BENCH_SHOP } from '../core/testing/bench-shop.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { fastestMs, median, ms, print, quantile, times } from './measure.js';
 
@@ -93,11 +93,11 @@ function properties(): void {
 
 async function trial(): Promise<void> {
   const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName: 'heron.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'width', mm: 230 } } });
-  const plan = await new Planner(resourcesInNode).plan({ recipe, shop: DEMO_SHOP, sources: new Map([['a', new Uint8Array(readFileSync('demo/artwork/heron-window.svg'))]]) });
+  const plan = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', new Uint8Array(readFileSync('demo/artwork/heron-window.svg'))]]) });
   const took: number[] = [];
   for (let i = 0; i < 5; i += 1) {
     const start = performance.now();
-    tryGaps({ build: plan.build!, recipe, repeatabilityMm: DEMO_SHOP.cutter.repeatabilityMm }, { placements: 1000, seed: i, readingMm: 1000, risk: 0.01 });
+    tryGaps({ build: plan.build!, recipe, repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, { placements: 1000, seed: i, readingMm: 1000, risk: 0.01 });
     took.push(performance.now() - start);
   }
   print('Gap trial of the demo job', [['1,000 placements, with marks and again by eye: median / slowest', `${ms(median(took))} / ${ms(quantile(took, 1))}`]]);

@@ -7,7 +7,7 @@ import { resourcesInNode } from '../platform/artwork-resources.js';
 import { disc, rectangle, seeded } from '../core/testing/seeded.js';
 import { DEVICE_DEFAULTS } from '../cutter/device.js';
 import { runOffline } from '../cutter/run-offline.js';
-import { DEMO_SHOP } from '../demo/shop.js';
+import { BENCH_SHOP } from '../core/testing/bench-shop.js';
 import { percent, print, times } from './measure.js';
 
 /** Length of the minimum spanning tree of points (Prim): no tour that visits all of them is shorter. */
@@ -34,7 +34,7 @@ const startsOf = (program: CutProgram): [number, number][] => [[0, 0], ...progra
 
 async function demoPrograms(fileName: string, widthMm: number): Promise<readonly CutProgram[]> {
   const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName, sha256: '0'.repeat(64) })], surface: { widthMm: 1600, heightMm: 600, size: { mode: 'width', mm: widthMm } } });
-  const plan = await new Planner(resourcesInNode).plan({ recipe, shop: DEMO_SHOP, sources: new Map([['a', readFileSync(`demo/artwork/${fileName}`)]]) });
+  const plan = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', readFileSync(`demo/artwork/${fileName}`)]]) });
   return plan.cut!.programs;
 }
 

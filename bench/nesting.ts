@@ -4,7 +4,7 @@ import { blob, disc, rectangle, seeded } from '../core/testing/seeded.js';
 import { drawingPart } from '../core/stations/artwork/index.js';
 import { emptyRecipe, patchRecipe } from '../core/recipe/index.js';
 import { Planner } from '../core/plan/index.js';
-import { DEMO_SHOP } from '../demo/shop.js';
+import { BENCH_SHOP } from '../core/testing/bench-shop.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { ms, percent, print, times } from './measure.js';
 
@@ -39,7 +39,7 @@ export async function nestingBench(): Promise<void> {
 const DOTS = `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="50mm" viewBox="0 0 60 50">${Array.from({ length: 300 }, (_, i) => `<circle cx="${2 + (i % 20) * 2.9}" cy="${2 + Math.floor(i / 20) * 3.2}" r="1.1" fill="#16181a"/>`).join('')}</svg>`;
 
 async function manyCopies(border: boolean): Promise<[string, string]> {
-  const shop = { ...DEMO_SHOP, pieces: DEMO_SHOP.pieces.map((piece) => ({ ...piece, lengthMm: piece.kind === 'roll' ? 60_000 : piece.lengthMm })) };
+  const shop = { ...BENCH_SHOP, pieces: BENCH_SHOP.pieces.map((piece) => ({ ...piece, lengthMm: piece.kind === 'roll' ? 60_000 : piece.lengthMm })) };
   const timeOf = async (copies: number) => {
     const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, sheets: { copies }, preparation: { border } });
     const start = performance.now();

@@ -3,9 +3,10 @@ import { mkdtempSync } from 'node:fs';
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { DEMO_SHOP } from '../demo/shop.js';
+import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { openDatabase } from '../server/db/open-database.js';
 import { ShopStore } from '../server/stores/shop-store.js';
+import { StockBook } from '../server/stores/stock-book.js';
 
 /** A program of ours as a process of its own, started by its file and killed like a power cut would. */
 export class RealProcess {
@@ -57,7 +58,7 @@ export async function openRealShop(firstPort: number, timeLapse: number): Promis
   const data = mkdtempSync(join(tmpdir(), 'lantern-bench-'));
   const [port, controlPort, serverPort] = [firstPort, firstPort + 1, firstPort + 2];
   const db = await openDatabase(data);
-  await new ShopStore(db).replace({ ...DEMO_SHOP, cutter: { ...DEMO_SHOP.cutter, port } });
+  await new ShopStore(db, new StockBook(db)).fill({ ...BENCH_SHOP_FILE, cutters: BENCH_SHOP_FILE.cutters.map((one) => ({ ...one, port })) });
   await db.destroy();
   const cutter = new RealProcess('cutter/main.ts', ['--port', String(port), '--control-port', String(controlPort), '--time-lapse', String(timeLapse)], /Simulated cutter/);
   const server = new RealProcess('server/main.ts', ['--data', data, '--port', String(serverPort), '--cutter-control-port', String(controlPort)], /Wry Lantern:/);

@@ -8,15 +8,16 @@ import { projectPath } from '../platform/project.js';
 import { openDatabase } from '../server/db/open-database.js';
 import { describeFile } from '../server/stores/artwork-store.js';
 import { makeServices, type Services } from '../server/services.js';
-import { DEMO_SHOP } from './shop.js';
+import { DEMO_SHOP_FILE } from './shop.js';
 
 // Fills an empty data folder with the demo shop and its jobs; one that holds a shop already is left as it is.
 const { values } = parseArgs({ options: { data: { type: 'string', default: 'data/demo' }, 'cutter-port': { type: 'string' } } });
 const db = await openDatabase(values.data);
 const services = await makeServices(db, 0);
 if (await services.shop.isEmpty()) {
-  const port = Number(values['cutter-port'] ?? DEMO_SHOP.cutter.port);
-  await services.shop.replace({ ...DEMO_SHOP, cutter: { ...DEMO_SHOP.cutter, port } });
+  const port = values['cutter-port'];
+  const { cutters } = DEMO_SHOP_FILE;
+  await services.shop.fill({ ...DEMO_SHOP_FILE, cutters: port === undefined ? cutters : cutters.map((cutter) => (cutter.host === null ? cutter : { ...cutter, port: Number(port) })) });
   await seedJobs(services);
 }
 await services.compute.close();
@@ -79,7 +80,7 @@ async function cutInThePast(to: Services, jobId: string, filmId: string, how: { 
   const { sheets } = await to.compute.plan(job);
   const { sheet, toCut } = await to.compute.sheet(job, sheets!.find((one) => one.film === filmId)!.id);
   const sheetId = await to.sheets.freeze({ ...sheet, restOf: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision })) });
-  const { id } = await to.runs.create({ sheetId });
+  const { id } = await to.runs.create({ sheetId, who: 'Ilse' });
   const { wholeAt, partOf } = sheet.program;
   const whole = wholeOnPiece({ wholeAt, partOf, contoursOf: contoursOfGroups(sheet.groups) }, sheet.pairsTotal);
   await to.runs.save(id, { state: 'finished', message: '', pairsDone: sheet.pairsTotal, bearings: null, share: 1, actualSeconds: sheet.estimateSeconds * how.shareOfEstimate, whole });

@@ -1,81 +1,48 @@
-import { FILM_FAMILIES, type Film, type FilmFamily, type FilmPiece, type Shop } from '../core/shop/index.js';
+import { planShop, SETTINGS_ID, wholeShop, type PieceKind, type ShopFile, type StockPiece } from '../core/shop/index.js';
+import { DEMO_FILMS } from './films.js';
+import { DEMO_BLADES, DEMO_BLANKS, DEMO_CUTTERS, DEMO_MAKERS, DEMO_MATS, DEMO_PRESSES, DEMO_TAPES } from './tools.js';
 
-/** The stock of Halyard & Wick, made up: fourteen films in eight families, what lies in the rack, two mats and the cutter. */
-function film(
-  id: string,
-  name: string,
-  family: FilmFamily,
-  colour: string,
-  more: Partial<Film> & Pick<Film, 'costPerM2' | 'forceG' | 'speedMmS'>,
-): Film {
-  const { name: _name, way, ...typical } = FILM_FAMILIES[family];
-  const glue = way === 'press' ? ({ adhesive: null, adhesiveColour: null } as const) : ({ adhesive: way === 'stencil' ? 'removable' : 'permanent', adhesiveColour: 'clear' } as const);
-  return { id, name, family, colour, finish: 'gloss', directional: false, ...typical, ...glue, ...more };
+/* The stock of Halyard & Wick, made up: what stands in the rack, lies in the drawer, and was put into the offcut box. */
+
+function piece(id: string, filmId: string, kind: PieceKind, widthMm: number, lengthMm: number, left: number, place: string): StockPiece {
+  return { id, filmId, kind, number: null, widthMm, lengthMm, edgeMm: 5, place, note: '', retired: false, left };
 }
 
-const films: readonly Film[] = [
-  film('chalk', 'Chalk white', 'polymeric', '#f7f5ef', { costPerM2: 8.9, forceG: 95, speedMmS: 200 }),
-  film('tar', 'Tar black', 'polymeric', '#16181a', { costPerM2: 8.9, forceG: 95, speedMmS: 200 }),
-  film('lock-gate', 'Lock-gate red', 'calendered', '#b3262b', { costPerM2: 6.6, forceG: 95, speedMmS: 200 }),
-  film('towpath', 'Towpath green', 'calendered', '#1f6b45', { costPerM2: 6.6, forceG: 95, speedMmS: 200 }),
-  film('narrow-blue', 'Narrow blue', 'cast', '#1d4e89', { costPerM2: 14.8, forceG: 80, speedMmS: 180 }),
-  film('wick-yellow', 'Wick yellow', 'cast', '#f2b632', { costPerM2: 14.8, forceG: 80, speedMmS: 180 }),
-  film('ember', 'Ember orange', 'cast', '#dd6b20', { costPerM2: 14.8, forceG: 80, speedMmS: 180 }),
-  film('heron', 'Heron grey', 'cast', '#8b949c', { costPerM2: 13.9, forceG: 80, speedMmS: 180, finish: 'matt' }),
-  film('reed', 'Reed brown', 'cast', '#6b4a2b', { costPerM2: 13.9, forceG: 80, speedMmS: 180, finish: 'matt' }),
-  film('mist', 'Morning mist', 'translucent', '#dfe9ec', { costPerM2: 11.5, forceG: 90, speedMmS: 180, finish: 'translucent' }),
-  film('bollard', 'Bollard silver', 'reflective', '#c3c8cc', { costPerM2: 27.0, forceG: 150, speedMmS: 120 }),
-  film('brass', 'Brushed brass', 'textured', '#b08d3f', { costPerM2: 31.0, forceG: 170, speedMmS: 100, finish: 'textured', directional: true }),
-  film('apron-cream', 'Apron cream', 'heatTransfer', '#efe3c8', { costPerM2: 18.4, forceG: 85, speedMmS: 160, finish: 'matt' }),
-  film('grainy-mask', 'Grain-boat mask', 'stencil', '#7fb7d6', { costPerM2: 5.1, forceG: 70, speedMmS: 200 }),
+/** Usable width and what is left, mm: what the pinch rollers need is already off. */
+const ROLLS: readonly (readonly [filmId: string, widthMm: number, leftMm: number])[] = [
+  ['chalk', 590, 18_400], ['tar', 590, 22_000], ['lock-gate', 590, 9_300], ['towpath', 590, 6_100], ['narrow-blue', 590, 12_800], ['wick-yellow', 590, 7_700], ['ember', 590, 4_200], ['heron', 590, 5_000], ['reed', 590, 3_600],
+  ['mist', 590, 8_000], ['bollard', 590, 2_400], ['brass', 590, 1_900], ['apron-cream', 480, 10_000], ['grainy-mask', 590, 15_000], ['thrift-pink', 590, 7_200], ['teasel', 590, 4_800], ['primrose', 590, 9_900], ['kingfisher', 590, 6_600],
+  ['duckweed', 590, 3_300], ['slate', 590, 11_000], ['blackout', 590, 8_800], ['sky', 590, 5_500], ['plum', 590, 4_000], ['crate', 590, 2_700], ['fog', 590, 9_000], ['lamp-amber', 590, 2_000], ['lamp-yellow', 590, 1_800], ['quay-tiles', 590, 3_000],
+  ['galley-black', 480, 3_100], ['pennant-red', 480, 4_400], ['jersey-blue', 480, 5_200], ['moss-flock', 480, 1_600], ['foam-puff', 480, 2_200], ['heat-glue', 480, 6_000], ['blast-mask', 590, 7_500],
 ];
 
-/** Roll widths are usable ones: what the pinch rollers need is already off. */
-const roll = (filmId: string, widthMm: number, lengthMm: number): FilmPiece => ({ id: `${filmId}-roll`, filmId, kind: 'roll', widthMm, lengthMm, quantity: 1, edgeMm: 5 });
-const sheets = (filmId: string, quantity: number, widthMm = 290, lengthMm = 290): FilmPiece => ({ id: `${filmId}-sheets`, filmId, kind: 'sheet', widthMm, lengthMm, quantity, edgeMm: 5 });
-const offcut = (filmId: string, widthMm: number, lengthMm: number): FilmPiece => ({ id: `${filmId}-offcut`, filmId, kind: 'offcut', widthMm, lengthMm, quantity: 1, edgeMm: 5 });
-
-const pieces: readonly FilmPiece[] = [
-  roll('chalk', 590, 18_400),
-  offcut('chalk', 280, 210),
-  roll('tar', 590, 22_000),
-  roll('lock-gate', 590, 9_300),
-  sheets('lock-gate', 3),
-  roll('towpath', 590, 6_100),
-  roll('narrow-blue', 590, 12_800),
-  sheets('narrow-blue', 2),
-  roll('wick-yellow', 590, 7_700),
-  offcut('wick-yellow', 290, 590),
-  roll('ember', 590, 4_200),
-  roll('heron', 590, 5_000),
-  roll('reed', 590, 3_600),
-  roll('mist', 590, 8_000),
-  sheets('bollard', 4),
-  roll('bollard', 590, 2_400),
-  sheets('brass', 5),
-  roll('brass', 590, 1_900),
-  roll('apron-cream', 480, 10_000),
-  roll('grainy-mask', 590, 15_000),
+/** How many, each of 290 × 290 unless said. */
+const SHEETS: readonly (readonly [filmId: string, count: number, widthMm?: number, lengthMm?: number])[] = [
+  ['lock-gate', 3], ['narrow-blue', 2], ['bollard', 4], ['brass', 5], ['bramble', 6], ['hull-weave', 4], ['frost-glitter', 5, 290, 480], ['copper-foil', 8, 290, 290], ['shimmer-foil', 3, 290, 290], ['dye-sheet', 40, 200, 290], ['quay-tiles', 2], ['lamp-amber', 3], ['plum', 2],
 ];
 
-export const DEMO_SHOP: Shop = {
-  films,
-  pieces,
-  mats: [
-    { id: 'mat-short', name: 'short mat', widthMm: 300, lengthMm: 300, edgeMm: 5 },
-    { id: 'mat-long', name: 'long mat', widthMm: 300, lengthMm: 600, edgeMm: 5 },
-  ],
-  cutter: {
-    id: 'bench',
-    name: 'bench cutter',
-    host: '127.0.0.1',
-    port: 9310,
-    widthMm: 610,
-    accelerationMmS2: 2500,
-    travelSpeedMmS: 500,
-    liftSeconds: 0.06,
-    bladeOffsetMm: 0.25,
-    overcutMm: 0.5,
-    repeatabilityMm: 0.05,
-  },
+const OFFCUTS: readonly (readonly [filmId: string, widthMm: number, lengthMm: number])[] = [
+  ['chalk', 280, 210], ['wick-yellow', 290, 590], ['tar', 190, 145], ['tar', 290, 330], ['lock-gate', 260, 120], ['towpath', 150, 290], ['narrow-blue', 240, 180], ['kingfisher', 290, 160], ['slate', 280, 280], ['galley-black', 290, 240], ['apron-cream', 160, 220], ['fog', 270, 350],
+];
+
+const stock: readonly StockPiece[] = [
+  ...ROLLS.map(([filmId, widthMm, left]) => piece(`${filmId}-roll`, filmId, 'roll', widthMm, Math.ceil(left / 5000) * 5000, left, 'rack')),
+  ...SHEETS.map(([filmId, count, widthMm = 290, lengthMm = 290]) => piece(`${filmId}-sheets`, filmId, 'sheet', widthMm, lengthMm, count, 'flat drawer')),
+  ...OFFCUTS.map(([filmId, widthMm, lengthMm], i) => ({ ...piece(`offcut-${i + 1}`, filmId, 'offcut', widthMm, lengthMm, 1, 'offcut box'), number: i + 1 })),
+];
+
+export const DEMO_SHOP_FILE: ShopFile = {
+  settings: { id: SETTINGS_ID, name: 'Halyard & Wick', cutterId: 'bench' },
+  films: DEMO_FILMS,
+  stock,
+  mats: DEMO_MATS,
+  blades: DEMO_BLADES,
+  cutters: DEMO_CUTTERS,
+  tapes: DEMO_TAPES,
+  presses: DEMO_PRESSES,
+  makers: DEMO_MAKERS,
+  blanks: DEMO_BLANKS,
 };
+
+/** The same as a plan reads it. */
+export const DEMO_SHOP = planShop(wholeShop(DEMO_SHOP_FILE));

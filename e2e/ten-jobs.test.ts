@@ -7,7 +7,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { paintRegions, readSvg } from '../core/engines/artwork/index.js';
 import { areaOf, boundsOf, countPieces, grow, intersect, subtract, unite, type Rings } from '../core/geometry/index.js';
 import type { Job } from '../core/recipe/index.js';
-import { DEMO_SHOP } from '../demo/shop.js';
+import { BENCH_SHOP } from '../core/testing/bench-shop.js';
 import { loadKernelInNode } from '../platform/load-kernel.js';
 import { openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
@@ -103,7 +103,7 @@ async function cuts(): Promise<Map<string, Rings>> {
 }
 
 const cut = async (filmId: string): Promise<Rings> => {
-  const name = DEMO_SHOP.films.find(({ id }) => id === filmId)!.name;
+  const name = BENCH_SHOP.films.find(({ id }) => id === filmId)!.name;
   const found = (await cuts()).get(name);
   if (!found) throw new Error(`Nothing is cut of ${name}: there are ${[...(await cuts()).keys()].join(', ')}.`);
   return found;

@@ -1,7 +1,8 @@
 import { By, Key, until as conditions } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { emptyRecipe, patchRecipe, type Job } from '../core/recipe/index.js';
-import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
+import { BENCH_SHOP } from '../core/testing/bench-shop.js';
+import { changeRecord, jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
 /* What a hand does quickly, and what goes on meanwhile: edits are shown, kept and undone as one thing, and the page stays true. */
@@ -129,11 +130,11 @@ describe('a page that others work beside', () => {
     await go('build');
     await browser.sees('3 sheets');
     await browser.driver.executeScript('document.querySelectorAll("details").forEach((one) => (one.open = true))');
-    const shop = (await bench.api<{ revision: number; cutter: { repeatabilityMm: number } }>('GET', '/api/shop')).body;
-    await bench.api('PATCH', '/api/shop/cutter', { repeatabilityMm: 0.3, revision: shop.revision });
+    const { repeatabilityMm } = BENCH_SHOP.cutter;
+    await changeRecord(bench, 'cutters', 'bench', { repeatabilityMm: 0.3 });
     await waitForValue('Repeatability of the cutter', '0.3');
-    await bench.api('PATCH', '/api/shop/cutter', { repeatabilityMm: shop.cutter.repeatabilityMm, revision: shop.revision + 1 });
-    await waitForValue('Repeatability of the cutter', String(shop.cutter.repeatabilityMm));
+    await changeRecord(bench, 'cutters', 'bench', { repeatabilityMm });
+    await waitForValue('Repeatability of the cutter', String(repeatabilityMm));
   });
 
   it('shows what another hand changed in its job', async () => {

@@ -1,5 +1,5 @@
 import { STATIONS } from '../core/words/index.js';
-import { FILM_FAMILIES } from '../core/shop/index.js';
+import { FILM_SCHEMA, SHOP_SCHEMAS, STOCK_WHYS } from '../core/shop/index.js';
 
 /*
  * JSON schemas of what the API answers, by name: they stand in its OpenAPI document, and every test that asks the API holds the answer
@@ -20,6 +20,8 @@ function fields(properties: Readonly<Record<string, unknown>>) {
   return { type: 'object', additionalProperties: false, required: named.filter((field) => field.isAlwaysThere).map((field) => field.name), properties: Object.fromEntries(named.map(({ name, schema }) => [name, schema])) };
 }
 
+const shape = (name: string) => ({ $ref: `#/components/schemas/${name}` });
+
 const matrix = { type: 'array', items: number, minItems: 6, maxItems: 6 } as const;
 const place = { kind: oneOf('counter', 'loose part'), xMm: number, yMm: number };
 const runState = oneOf('cutting', 'paused', 'waiting', 'stuck', 'interrupted', 'cancelling', 'finished', 'cancelled', 'failed');
@@ -34,16 +36,29 @@ export const ANSWERS = {
   JobSummaries: list({ $ref: '#/components/schemas/JobSummary' }),
   Job: fields(job),
   JobWithNotes: fields({ ...job, notes: list(text) }),
-  Film: fields({
-    id: text, name: text, family: oneOf(...Object.keys(FILM_FAMILIES)), colour: text, finish: oneOf('gloss', 'matt', 'textured', 'translucent'), directional: yes, thicknessUm: number, thinnestMm: number,
-    drawBackIndoorsMm: number, drawBackSunMm: number, shrinkPct: number, opacityPct: number, adhesive: oneOf('permanent', 'removable', 'high-tack', 'air-channel', null), adhesiveColour: oneOf('clear', 'grey', null), takesOnTop: yes, mirrored: yes, costPerM2: number, forceG: number, speedMmS: number,
-  }),
-  Piece: fields({ id: text, filmId: text, kind: oneOf('roll', 'sheet', 'offcut'), widthMm: number, lengthMm: number, quantity: count, edgeMm: number }),
+  Film: FILM_SCHEMA,
+  Piece: fields({ id: text, filmId: text, kind: oneOf('roll', 'sheet', 'offcut'), number: orNull(count), widthMm: number, lengthMm: number, quantity: count, edgeMm: number }),
+  StockPiece: fields({ ...SHOP_SCHEMAS.pieces.properties, left: number }),
   Mat: fields({ id: text, name: text, widthMm: number, lengthMm: number, edgeMm: number }),
-  Cutter: fields({
-    id: text, name: text, host: text, port: count, widthMm: number, accelerationMmS2: number, travelSpeedMmS: number, liftSeconds: number, bladeOffsetMm: number, overcutMm: number, repeatabilityMm: number,
+  ShopSettings: SHOP_SCHEMAS.settings,
+  MatCard: SHOP_SCHEMAS.mats,
+  Blade: SHOP_SCHEMAS.blades,
+  Cutter: SHOP_SCHEMAS.cutters,
+  Tape: SHOP_SCHEMAS.tapes,
+  Press: SHOP_SCHEMAS.presses,
+  Maker: SHOP_SCHEMAS.makers,
+  Blank: SHOP_SCHEMAS.blanks,
+  Shop: fields({
+    settings: shape('ShopSettings'), films: list(shape('Film')), stock: list(shape('StockPiece')), mats: list(shape('MatCard')), blades: list(shape('Blade')), cutters: list(shape('Cutter')), tapes: list(shape('Tape')), presses: list(shape('Press')),
+    makers: list(shape('Maker')), blanks: list(shape('Blank')), revision: count, canUndo: yes, canRedo: yes,
   }),
-  Shop: fields({ films: list({ $ref: '#/components/schemas/Film' }), mats: list({ $ref: '#/components/schemas/Mat' }), pieces: list({ $ref: '#/components/schemas/Piece' }), cutter: { $ref: '#/components/schemas/Cutter' }, revision: count }),
+  ShopRevision: fields({ revision: count }),
+  FilmsTaken: fields({ added: count, changed: count, revision: count }),
+  FilmUse: fields({ jobs: list(fields({ id: text, title: text })), sheets: count }),
+  Wear: fields({ mats: { type: 'object', additionalProperties: count }, blades: { type: 'object', additionalProperties: number } }),
+  StockLines: list(fields({ id: count, pieceId: text, at: text, who: text, why: oneOf(...STOCK_WHYS), amount: number, note: text, sheetId: orNull(text), takesBack: orNull(count) })),
+  PieceReceived: fields({ number: orNull(count), revision: count }),
+  Picture: fields({ picture: fields({ id: text, fileName: text, sha256: text }), ratio: number }),
   Font: fields({ name: text, source }),
   Fonts: list({ $ref: '#/components/schemas/Font' }),
   Run: fields({

@@ -8,14 +8,16 @@ import { cutRoutes } from './routes/cut-routes.js';
 import { fontRoutes } from './routes/font-routes.js';
 import { jobRoutes } from './routes/job-routes.js';
 import { sheetRoutes } from './routes/sheet-routes.js';
+import { pictureRoutes } from './routes/picture-routes.js';
 import { shopRoutes } from './routes/shop-routes.js';
+import { stockRoutes } from './routes/stock-routes.js';
 import { security } from './security.js';
 import type { Services } from './services.js';
 import { servePages } from './serve-pages.js';
 
 /** Every route of the API, the document of itself among them. */
 export function apiRoutes(services: Services): Route[] {
-  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...cutRoutes(services), ...sheetRoutes(services), ...changeRoutes(services)];
+  const routes: Route[] = [...jobRoutes(services), ...fontRoutes(services), ...shopRoutes(services), ...stockRoutes(services), ...pictureRoutes(services), ...cutRoutes(services), ...sheetRoutes(services), ...changeRoutes(services)];
   routes.push({ method: 'get', path: '/api/health', summary: 'Whether the server is there', answer: 'Health', answers: '{ ok: true }', handle: () => Promise.resolve({ ok: true }) });
   routes.push({ method: 'get', path: '/api/openapi.json', summary: 'This document', answers: 'OpenAPI 3.1', handle: () => Promise.resolve(openApiOf(routes)) });
   return routes;

@@ -14,7 +14,10 @@ import { emptyRecipe } from '../core/recipe/index.js';
 import { letteringPart, newLettering } from '../core/stations/artwork/index.js';
 import { packLists, standings, unpackLists } from '../core/stations/cut/index.js';
 import { RunStore } from './stores/run-store.js';
+import { FilmUse } from './stores/film-use.js';
 import { ShopStore } from './stores/shop-store.js';
+import { StockBook } from './stores/stock-book.js';
+import { newFilm } from '../core/shop/index.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'lantern-db-'));
 let db: Awaited<ReturnType<typeof openDatabase>>;
@@ -87,7 +90,9 @@ describe('a database of an older version', () => {
     const db = await openDatabase(folder);
     const programs = new ProgramStore(db);
     const sheets = new SheetStore(db, programs);
-    const [runs, jobs, shop] = [new RunStore(db, programs), new JobStore(db, sheets), new ShopStore(db)];
+    const book = new StockBook(db);
+    const shop = new ShopStore(db, book);
+    const [runs, jobs] = [new RunStore(db, programs, new FilmUse(shop, book)), new JobStore(db, sheets)];
     const kept = await sheets.ofJobs(['cut', 'half', 'open']);
     expect(kept.map((sheet) => [sheet.groups[0]!.jobId, sheet.film.name, sheet.cutMm, sheet.filmMm2, sheet.runs[0]!.id, sheet.runs[0]!.state, sheet.runs[0]!.note, sheet.runs[0]!.actualSeconds, sheet.runs[0]!.outcome]).sort()).toEqual([
       ['cut', 'Tar black', 19, 5000, 'r1', 'finished', 'a note', 11, 'good'],
@@ -106,13 +111,13 @@ describe('a database of an older version', () => {
     expect([...standings(kept).values()].sort()).toEqual(['good', 'good', 'in-cutter', 'thrown-away']);
     // Stuck down, a film does not shrink as a whole; its edges draw back. Pressed ones keep what they were told.
     const { films } = await shop.get();
-    expect(films[0]).toEqual({ ...OLD_TAR, shrinkPct: 0, drawBackIndoorsMm: 0.12, drawBackSunMm: 0.3, opacityPct: 95, adhesive: 'permanent', adhesiveColour: 'clear' });
+    expect(films[0]).toEqual({ ...newFilm('tar', 'calendered'), ...OLD_TAR, shrinkPct: 0, drawBackIndoorsMm: 0.12, drawBackSunMm: 0.3, opacityPct: 95, adhesive: 'permanent', adhesiveColour: 'clear' });
     expect(films[1]).toMatchObject({ shrinkPct: 0.6, drawBackSunMm: 0, adhesive: null, adhesiveColour: null, thinnestMm: 0.8 });
     expect([films[2]!.drawBackIndoorsMm, films[2]!.thinnestMm]).toEqual([0.04, 1]);
     expect(kept.every((sheet) => sheet.film.drawBackIndoorsMm === 0.12)).toBe(true);
     // Revisions go on above every number that was given.
     expect((await jobs.get('cut')).revision).toBe(4);
-    expect([(await shop.get()).pieces[0]!.edgeMm, await db.raw('pragma foreign_key_check')]).toEqual([5, []]);
+    expect([(await shop.get()).stock[0]!.edgeMm, await db.raw('pragma foreign_key_check')]).toEqual([5, []]);
     await db.destroy();
     const copies = readdirSync(join(folder, 'backups'));
     expect(copies).toEqual([expect.stringMatching(/^before-003-frozen-sheets-.*\.sqlite$/)]);

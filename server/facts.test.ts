@@ -3,9 +3,9 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
 import type { PlanReport } from '../core/plan/index.js';
 import type { FrozenSheet, Run, SheetDecision } from '../core/stations/cut/index.js';
-import { DEMO_SHOP } from '../demo/shop.js';
+import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { askCutterControl } from './spooler/cutter-control.js';
-import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
+import { changeRecord, cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
 /* What has touched film is a fact: it does not change when the job does, and what is to be cut is what is left. */
 
@@ -22,7 +22,7 @@ beforeAll(async () => {
 });
 afterAll(() => bench.close());
 beforeEach(async () => {
-  await bench.server.services.shop.replace({ ...DEMO_SHOP, cutter: (await bench.server.services.shop.get()).cutter });
+  await bench.server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: (await bench.server.services.shop.get()).cutters });
   for (const how of [{ do: 'clear' }, { do: 'time-lapse', factor: 400 }]) await bench.api('POST', '/api/cutter/control', how);
   job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
 });
@@ -82,7 +82,7 @@ describe('a sheet that was cut', () => {
     const drawing = async () => [await bytes('outlines'), await bytes('runs')];
     const drawn = await drawing();
     await change({ title: 'Other', surface: { size: { mode: 'width', mm: 60 } }, sheets: { copies: 3 } });
-    await bench.server.services.shop.changeFilm('lock-gate', { thinnestMm: 2 }, (await bench.server.services.shop.get()).revision);
+    await changeRecord(bench, 'films', 'lock-gate', { thinnestMm: 2 });
     const [after] = await cutsOf(bench, job.id);
     expect(after).toEqual(before);
     expect(await drawing()).toEqual(drawn);
@@ -130,7 +130,7 @@ describe('sending a sheet', () => {
   it('is refused when something stops the job: twenty copies with film for ten', async () => {
     const { shop } = bench.server.services;
     const stock = await shop.get();
-    await shop.replace({ ...stock, pieces: stock.pieces.map((piece) => (piece.id === 'lock-gate-roll' ? { ...piece, lengthMm: 300 } : piece)).filter((piece) => piece.filmId !== 'lock-gate' || piece.kind === 'roll') });
+    await shop.fill({ ...stock, stock: stock.stock.map((piece) => (piece.filmId !== 'lock-gate' ? piece : { ...piece, left: piece.kind === 'roll' ? 300 : 0 })) });
     await change({ sheets: { copies: 20 } });
     const report = await plan();
     const finding = report.findings.find((one) => one.code === 'film-used-up')!;

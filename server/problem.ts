@@ -8,6 +8,8 @@ export class Problem extends Error {
     readonly code: string,
     message: string,
     readonly path?: string,
+    /** What is wrong line by line, of a file that was handed in. */
+    readonly lines?: readonly { readonly line: number; readonly message: string }[],
   ) {
     super(message);
     this.name = 'Problem';
@@ -23,7 +25,7 @@ export const problems: Middleware = async (ctx, next) => {
     const problem = asProblem(error);
     if (problem.status >= 500) console.error(error);
     ctx.status = problem.status;
-    ctx.body = JSON.stringify({ type: 'about:blank', status: problem.status, code: problem.code, title: problem.message, path: problem.path });
+    ctx.body = JSON.stringify({ type: 'about:blank', status: problem.status, code: problem.code, title: problem.message, path: problem.path, lines: problem.lines });
     ctx.type = 'application/problem+json';
   }
 };

@@ -16,6 +16,8 @@ export interface Route {
   readonly query?: Readonly<Record<string, Schema>>;
   /** JSON schema of the body; 'bytes' takes it as it comes. */
   readonly body?: Schema | 'bytes';
+  /** The most bytes of a body that are read, where it is not what is usual. */
+  readonly most?: number;
   /** What is answered, in words. */
   readonly answers: string;
   /** The schema of a JSON answer, by its name in the document. */
@@ -39,7 +41,7 @@ const LARGEST_JSON = 1024 * 1024;
 export const LARGEST_UPLOAD = 64 * 1024 * 1024;
 
 export function register(router: Router, routes: readonly Route[]): void {
-  const ajv = new Ajv({ allErrors: false, strict: false });
+  const ajv = new Ajv({ allErrors: false, strict: false, discriminator: true });
   for (const route of routes) {
     const checkBody = route.body && route.body !== 'bytes' ? ajv.compile(route.body) : null;
     const checkQuery = ajv.compile({ type: 'object', properties: route.query ?? {} });
@@ -47,7 +49,7 @@ export function register(router: Router, routes: readonly Route[]): void {
       const query = Object.fromEntries(Object.entries(ctx.query).map(([name, value]) => [name, String(value)]));
       check(checkQuery, query, 'query');
       if (route.body) checkMediaType(ctx, route.body === 'bytes' ? 'application/octet-stream' : 'application/json');
-      const bytes = route.body ? await readBody(ctx, route.body === 'bytes' ? LARGEST_UPLOAD : LARGEST_JSON) : new Uint8Array();
+      const bytes = route.body ? await readBody(ctx, route.most ?? (route.body === 'bytes' ? LARGEST_UPLOAD : LARGEST_JSON)) : new Uint8Array();
       const body = checkBody ? parseJson(bytes) : undefined;
       if (checkBody) check(checkBody, body, 'body');
       const answer = await route.handle({ ctx, params: ctx['params'] as Record<string, string>, query, body, bytes, signal: leavingOf(ctx) });
@@ -82,7 +84,7 @@ function checkMediaType(ctx: Context, wanted: string): void {
 
 async function readBody(ctx: Context, most: number): Promise<Uint8Array> {
   const stated = Number(ctx.get('content-length') || 0);
-  const tooLarge = new Problem(413, 'too-large', `At most ${Math.round(most / 1e6)} MB are taken.`);
+  const tooLarge = new Problem(413, 'too-large', `It is too large: at most ${Math.round(most / 1e6)} MB are taken.`);
   if (stated > most) throw tooLarge;
   const parts: Buffer[] = [];
   let size = 0;

@@ -3,9 +3,10 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { sourcesOf } from '../core/stations/artwork/index.js';
 import { takenCopies } from '../core/stations/cut/index.js';
 import { recordedCuts } from '../core/stations/record/index.js';
+import type { Shop } from '../core/shop/index.js';
 import { Changes } from './changes.js';
 import { Compute, type PlanSource } from './compute/compute.js';
-import { CutterLink } from './spooler/cutter-link.js';
+import { CutterLink, CutterUnreachable } from './spooler/cutter-link.js';
 import { Spooler } from './spooler/spooler.js';
 import { ArtworkStore } from './stores/artwork-store.js';
 import { FontStore } from './stores/font-store.js';
@@ -13,7 +14,9 @@ import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
 import { RunStore } from './stores/run-store.js';
 import { SheetStore } from './stores/sheet-store.js';
-import { ShopStore, type StoredShop } from './stores/shop-store.js';
+import { FilmUse } from './stores/film-use.js';
+import { ShopStore } from './stores/shop-store.js';
+import { StockBook } from './stores/stock-book.js';
 
 /** A small picture, and of which state of the design it is; null of one without parts. */
 export interface DesignPicture {
@@ -27,6 +30,7 @@ export interface Services {
   readonly artworks: ArtworkStore;
   readonly fonts: FontStore;
   readonly shop: ShopStore;
+  readonly book: StockBook;
   readonly sheets: SheetStore;
   readonly programs: ProgramStore;
   readonly runs: RunStore;
@@ -37,7 +41,7 @@ export interface Services {
   /** The small picture of a job's whole design as it is now, made when it is first asked for; empty when none can be made. @throws Problem 404; the signal’s reason when whoever asked has left */
   readonly designPicture: (jobId: string, signal?: AbortSignal) => Promise<DesignPicture>;
   /** A job's recipe with the shop and what is cut of it already: what a worker plans from. */
-  readonly planJob: (jobId: string) => Promise<PlanSource & { readonly revision: number; readonly design: string | null; readonly shop: StoredShop }>;
+  readonly planJob: (jobId: string) => Promise<PlanSource & { readonly revision: number; readonly design: string | null; readonly shop: Shop & { readonly revision: number } }>;
 }
 
 export async function makeServices(db: Knex, cutterControlPort: number): Promise<Services> {
@@ -45,10 +49,12 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const sheets = new SheetStore(db, programs);
   const changes = new Changes();
   const jobs = new JobStore(db, sheets, (jobId, revision) => changes.tell({ of: 'job', jobId, revision }));
-  const shop = new ShopStore(db, (revision) => changes.tell({ of: 'shop', revision }));
-  const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs)];
+  const book = new StockBook(db);
+  const shop = new ShopStore(db, book, (revision) => changes.tell({ of: 'shop', revision }));
+  const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs, new FilmUse(shop, book))];
   const connect = async () => {
-    const { host, port } = (await shop.get()).cutter;
+    const { host, port } = (await shop.forPlans()).cutter;
+    if (host === null) throw new CutterUnreachable('This cutter is given files.');
     return CutterLink.open(host, port);
   };
   const spooler = new Spooler({ runs, connect, sleep: (ms) => sleep(ms) });
@@ -56,7 +62,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const compute = new Compute();
   const planJob: Services['planJob'] = async (jobId) => {
     const { recipe, revision, design } = await jobs.get(jobId);
-    const stored = await shop.get();
+    const stored = await shop.forPlans();
     const loadSources = async () => {
       const sources = new Map<string, Uint8Array>();
       for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
@@ -70,6 +76,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     artworks,
     fonts: new FontStore(db),
     shop,
+    book,
     sheets,
     programs,
     runs,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { paintRegions, readArtwork } from '../engines/artwork/index.js';
 import { areaOf, countPieces, intersect, subtract, unite } from '../geometry/index.js';
@@ -15,7 +15,7 @@ const svg = (body: string) => new TextEncoder().encode(`<svg xmlns="http://www.w
 const THREE = svg('<rect width="70" height="60" fill="#b3262b"/><rect x="70" width="50" height="60" fill="#1d4e89"/><circle cx="30" cy="30" r="12" fill="#f2b632"/>');
 const [RED, BLUE, YELLOW] = ['lock-gate', 'narrow-blue', 'wick-yellow'];
 const recipeOf = (patch: RecipePatch = {}) => parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Build'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } } }), patch));
-const plan = (bytes: Uint8Array, patch: RecipePatch = {}, shop = DEMO_SHOP) => new Planner(resourcesInNode).plan({ recipe: recipeOf(patch), shop, sources: new Map([['a', bytes]]) });
+const plan = (bytes: Uint8Array, patch: RecipePatch = {}, shop = BENCH_SHOP) => new Planner(resourcesInNode).plan({ recipe: recipeOf(patch), shop, sources: new Map([['a', bytes]]) });
 const layer = (found: Plan, film: string) => found.build!.layers.find((l) => l.film.id === film)!;
 const pairs = (found: Plan) => Object.fromEntries(found.build!.pairs.map((pair) => [pair.key, pair.school]));
 
@@ -40,7 +40,7 @@ describe('pairs of layers', () => {
   });
 
   it('of dye-transfer sheets are butted, and a textured film takes nothing', async () => {
-    const dyed = { ...DEMO_SHOP, films: DEMO_SHOP.films.map((film) => (film.id === RED ? { ...film, family: 'dyeTransfer' as const, takesOnTop: true } : film)) };
+    const dyed = { ...BENCH_SHOP, films: BENCH_SHOP.films.map((film) => (film.id === RED ? { ...film, family: 'dyeTransfer' as const, takesOnTop: true } : film)) };
     const found = await plan(THREE, { films: { byColour: { '#b3262b': RED!, '#1d4e89': BLUE!, '#f2b632': YELLOW! } } }, dyed);
     expect(new Set(Object.values(pairs(found)))).toEqual(new Set(['inlay']));
     expect(found.build!.pairs[0]!.because.join()).toContain('Dyes mix');
@@ -54,7 +54,7 @@ describe('pairs of layers', () => {
     const ghosts = found.findings.filter((finding) => finding.code === 'ghost');
     expect(ghosts.map((finding) => finding.message)).toEqual(['A darker film under a lighter one can be seen as a faint dark line: Lock-gate red runs 0.4 mm under Wick yellow, which hides 92 %.']);
     expect(pairs(await plan(wide, ghosts[0]!.remedies![0]!.patch))['lock-gate > wick-yellow']).toBe('inlay');
-    const hiding = { ...DEMO_SHOP, films: DEMO_SHOP.films.map((film) => (film.id === YELLOW ? { ...film, opacityPct: 100 } : film)) };
+    const hiding = { ...BENCH_SHOP, films: BENCH_SHOP.films.map((film) => (film.id === YELLOW ? { ...film, opacityPct: 100 } : film)) };
     expect((await plan(wide, {}, hiding)).findings.map((finding) => finding.code)).not.toContain('ghost');
   });
 
@@ -238,7 +238,7 @@ describe('a decision that does nothing says why, and what it offers ends it', ()
   });
 
   it('a lap of a dye that would mix', async () => {
-    const dyed = { ...DEMO_SHOP, films: DEMO_SHOP.films.map((film) => (film.id === RED ? { ...film, family: 'dyeTransfer' as const } : film)) };
+    const dyed = { ...BENCH_SHOP, films: BENCH_SHOP.films.map((film) => (film.id === RED ? { ...film, family: 'dyeTransfer' as const } : film)) };
     const patch: RecipePatch = { films: { byColour: { '#b3262b': RED!, '#1d4e89': BLUE!, '#f2b632': YELLOW! } }, build: { pairs: { 'lock-gate > wick-yellow': { school: 'overlay', trapMm: null } } } };
     const [idle] = (await plan(THREE, patch, dyed)).findings.filter((finding) => finding.code === 'pair-idle');
     expect(idle!.message).toContain('dyes mix');
@@ -264,7 +264,7 @@ describe('what is said of a build', () => {
   });
   it('proposes one film where two are near, and the remedy makes them one layer', async () => {
     const near = svg('<rect width="60" height="60" fill="#f7f5ef"/><rect x="60" width="20" height="60" fill="#c3c8cc"/>');
-    const shop = { ...DEMO_SHOP, films: DEMO_SHOP.films.map((film) => (film.id === 'heron' ? { ...film, colour: '#eceae4', finish: 'gloss' as const } : film)) };
+    const shop = { ...BENCH_SHOP, films: BENCH_SHOP.films.map((film) => (film.id === 'heron' ? { ...film, colour: '#eceae4', finish: 'gloss' as const } : film)) };
     const before = await plan(near, { films: { byColour: { '#c3c8cc': 'heron' } } }, shop);
     const finding = before.findings.find((f) => f.code === 'fewer-films')!;
     expect(finding.message).toContain('saves a sheet and an alignment');
@@ -276,16 +276,16 @@ describe('trials', () => {
   const wish = { placements: 400, seed: 3, readingMm: 500, risk: 0.01 };
   it('lay the layers with marks and by eye, which is no surer', async () => {
     const found = await plan(THREE);
-    const { marked, byEye } = tryGaps({ build: found.build!, recipe: recipeOf(), repeatabilityMm: DEMO_SHOP.cutter.repeatabilityMm }, wish)!;
+    const { marked, byEye } = tryGaps({ build: found.build!, recipe: recipeOf(), repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, wish)!;
     expect(marked.risk).toBeLessThanOrEqual(byEye.risk);
     expect(marked.visibleMm).toBeCloseTo(0.145, 2);
     expect(marked.trapMm).not.toBeNull();
   });
-  it('have nothing to say of one layer', async () => expect(tryGaps({ build: (await plan(svg('<rect width="9" height="9"/>'))).build!, recipe: recipeOf(), repeatabilityMm: DEMO_SHOP.cutter.repeatabilityMm }, wish)).toBeNull());
+  it('have nothing to say of one layer', async () => expect(tryGaps({ build: (await plan(svg('<rect width="9" height="9"/>'))).build!, recipe: recipeOf(), repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, wish)).toBeNull());
 
   it('set the schools side by side: overlay thick and sure, inlay flat and risky', async () => {
     const found = await plan(THREE);
-    const [overlay, inlay, trapped] = schoolsSideBySide({ separated: found.separated!, recipe: recipeOf(), shop: DEMO_SHOP, heightMm: found.surface!.design.heightMm }, wish);
+    const [overlay, inlay, trapped] = schoolsSideBySide({ separated: found.separated!, recipe: recipeOf(), shop: BENCH_SHOP, heightMm: found.surface!.design.heightMm }, wish);
     expect([overlay!.thickestUm, inlay!.thickestUm]).toEqual([135, 80]);
     expect(overlay!.filmMm2).toBeGreaterThan(trapped!.filmMm2);
     expect(trapped!.filmMm2).toBeGreaterThan(inlay!.filmMm2);

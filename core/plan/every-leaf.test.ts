@@ -1,7 +1,7 @@
 import { Resvg } from '@resvg/resvg-js';
 import { isDeepStrictEqual } from 'node:util';
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import type { Shop } from '../shop/index.js';
@@ -40,7 +40,7 @@ const base = parseRecipe(patchRecipe(emptyRecipe('Every leaf'), BASE));
 const printed = parseRecipe(patchRecipe(base, { build: { outlines: [], knockOuts: [], blockOut: null, base: { filmId: 'tar' }, contour: { filmId: 'chalk', side: 'outside', byMm: 1 } } }));
 
 const used = new Set(['tar', 'chalk', 'lock-gate', 'wick-yellow', 'heron', 'brass']);
-const shop: Shop = { ...DEMO_SHOP, films: DEMO_SHOP.films.filter((film) => used.has(film.id)), pieces: DEMO_SHOP.pieces.filter((piece) => used.has(piece.filmId) && piece.kind !== 'sheet') };
+const shop: Shop = { ...BENCH_SHOP, films: BENCH_SHOP.films.filter((film) => used.has(film.id)), pieces: BENCH_SHOP.pieces.filter((piece) => used.has(piece.filmId) && piece.kind !== 'sheet') };
 
 type Path = readonly (string | number)[];
 

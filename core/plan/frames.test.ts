@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { areaOf, boundsOf, countPieces, grow, intersect, subtract, unite } from '../geometry/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
@@ -16,7 +16,7 @@ type Build = Partial<BuildDecisions['build']>;
 
 function planOf(patch: RecipePatch, a: Uint8Array, b?: Uint8Array) {
   const recipe = parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Frames'), { artworks: [parts], surface: { size: { mode: 'own' } } }), patch));
-  return new Planner(resourcesInNode).plan({ recipe, shop: DEMO_SHOP, sources: new Map([['a', a], ...(b ? [['b', b] as const] : [])]) });
+  return new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', a], ...(b ? [['b', b] as const] : [])]) });
 }
 const built = (body: string, build: Build) => planOf({ build }, drawn(body));
 const cut = (found: Plan, film: string) => found.build!.layers.find((layer) => layer.film.id === film)!.cut;

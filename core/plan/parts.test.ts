@@ -1,6 +1,6 @@
 import { Resvg } from '@resvg/resvg-js';
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { boundsOf, type Box } from '../geometry/index.js';
 import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, placedBox, type ArtworkPart } from '../stations/artwork/index.js';
@@ -19,7 +19,7 @@ const words = letteringPart('w', { ...newLettering('HI'), capHeightMm: 25 });
 
 const planner = new Planner(resourcesInNode);
 const sources = new Map([['red', RED], ['blue', BLUE], ['png', PNG], ['bad', bytes('<svg')]]);
-const input = (recipe: Recipe, more: ReadonlyMap<string, Uint8Array> = new Map()) => ({ recipe: parseRecipe(JSON.parse(JSON.stringify(recipe))), shop: DEMO_SHOP, sources: new Map([...sources, ...more]) });
+const input = (recipe: Recipe, more: ReadonlyMap<string, Uint8Array> = new Map()) => ({ recipe: parseRecipe(JSON.parse(JSON.stringify(recipe))), shop: BENCH_SHOP, sources: new Map([...sources, ...more]) });
 const plan = (recipe: Recipe) => planner.plan(input(recipe));
 const withParts = (artworks: readonly ArtworkPart[], patch: RecipePatch = {}) => patchRecipe(patchRecipe(emptyRecipe('Parts'), { artworks, surface: { size: { mode: 'own' } } }), patch);
 const at = (part: ArtworkPart, xMm: number, yMm: number, more: Partial<ArtworkPart['place']> = {}): ArtworkPart => ({ ...part, place: { ...part.place, xMm, yMm, ...more } });
@@ -33,8 +33,8 @@ describe('copies with other words', () => {
       const name = { ...letteringPart('w', { ...newLettering('Hen'), capHeightMm: 20 }), place: { ...AT_ORIGIN, xMm: 50, yMm: 40, turnDeg } };
       const recipe = patchRecipe(emptyRecipe('Copies'), { artworks: [name], surface: { size: { mode: 'own' } } });
       const planner = new Planner(resourcesInNode);
-      const patch = await planner.repeating({ recipe, shop: DEMO_SHOP, sources: new Map() }, { ids: ['w'], how: { columns: 3, rows: 1, gapMm: 6, words: ['Hen', 'gypsy', 'Åland'], colours: null }, newIds: ['a', 'b', 'c', 'd', 'e', 'f'] });
-      const { matrices, artwork } = await planner.plan({ recipe: patchRecipe(recipe, patch), shop: DEMO_SHOP, sources: new Map() });
+      const patch = await planner.repeating({ recipe, shop: BENCH_SHOP, sources: new Map() }, { ids: ['w'], how: { columns: 3, rows: 1, gapMm: 6, words: ['Hen', 'gypsy', 'Åland'], colours: null }, newIds: ['a', 'b', 'c', 'd', 'e', 'f'] });
+      const { matrices, artwork } = await planner.plan({ recipe: patchRecipe(recipe, patch), shop: BENCH_SHOP, sources: new Map() });
       const baselines = artwork!.parts.map(({ part, read }) => {
         const [, , , d, , f] = matrices!.get(part.id)!;
         return f + d * read.artwork.baselineMm!;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { drawingPart, spared, takenAt, takenBack, takenEverywhere } from '../stations/artwork/index.js';
 import type { PlaceRemedy } from '../words/index.js';
@@ -23,7 +23,7 @@ const SPOILT: Readonly<Record<PlaceRemedy, readonly [code: string, body: string]
 const KINDS = Object.keys(SPOILT) as PlaceRemedy[];
 
 const start = patchRecipe(emptyRecipe('Places'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, build: { school: 'inlay' } });
-const planOf = (body: string, recipe: Recipe): Promise<Plan> => new Planner(resourcesInNode).plan({ recipe: parseRecipe(JSON.parse(JSON.stringify(recipe))), shop: DEMO_SHOP, sources: new Map([['a', new TextEncoder().encode(twice(body))]]) });
+const planOf = (body: string, recipe: Recipe): Promise<Plan> => new Planner(resourcesInNode).plan({ recipe: parseRecipe(JSON.parse(JSON.stringify(recipe))), shop: BENCH_SHOP, sources: new Map([['a', new TextEncoder().encode(twice(body))]]) });
 const atLeft = (finding: JobFinding) => finding.places!.filter((box) => box.maxX < 100).length;
 const of = (plan: Plan, code: string) => plan.findings.find((finding) => finding.code === code);
 const after = (recipe: Recipe, patch: RecipePatch) => patchRecipe(recipe, patch);

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { areaOf, boundsOf, intersect, unite } from '../geometry/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
@@ -14,7 +14,7 @@ const drawing = (name: keyof typeof DRAWINGS) => readFileSync(new URL(`../../dem
 
 const withArtwork = (patch: RecipePatch = {}): Recipe => parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Test'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })] }), patch));
 const plan = (bytes: Uint8Array | string, patch: RecipePatch = {}, planner = new Planner(resourcesInNode)): Promise<Plan> =>
-  planner.plan({ recipe: withArtwork(patch), shop: DEMO_SHOP, sources: new Map([['a', typeof bytes === 'string' ? new TextEncoder().encode(bytes) : bytes]]) });
+  planner.plan({ recipe: withArtwork(patch), shop: BENCH_SHOP, sources: new Map([['a', typeof bytes === 'string' ? new TextEncoder().encode(bytes) : bytes]]) });
 const codes = ({ findings }: Plan) => findings.map((finding) => finding.code);
 const ruling = ({ rulings }: Plan, id: string) => rulings.find((r) => r.id === id);
 
@@ -157,7 +157,7 @@ describe('preparation and sheets', () => {
 
 describe('a plan', () => {
   it('says what is missing when there is no artwork', async () => {
-    const empty = await new Planner(resourcesInNode).plan({ recipe: emptyRecipe('Empty'), shop: DEMO_SHOP, sources: new Map() });
+    const empty = await new Planner(resourcesInNode).plan({ recipe: emptyRecipe('Empty'), shop: BENCH_SHOP, sources: new Map() });
     expect(codes(empty)).toEqual(['no-artwork']);
   });
 
@@ -189,7 +189,7 @@ describe('a plan', () => {
   });
 
   it('can be stopped between stages', async () => {
-    const stop = new Planner(resourcesInNode).plan({ recipe: withArtwork(), shop: DEMO_SHOP, sources: new Map([['a', drawing('heron')]]) }, { breathe: () => Promise.reject(new Error('stopped')) });
+    const stop = new Planner(resourcesInNode).plan({ recipe: withArtwork(), shop: BENCH_SHOP, sources: new Map([['a', drawing('heron')]]) }, { breathe: () => Promise.reject(new Error('stopped')) });
     await expect(stop).rejects.toThrow('stopped');
   });
 });

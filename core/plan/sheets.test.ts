@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { UNITS_PER_MM } from '../engines/cutting/index.js';
 import { boundsOf, containsPoint, fingerprintOf } from '../geometry/index.js';
@@ -16,9 +16,9 @@ const SVG = (w: number, h: number) => `<svg xmlns="http://www.w3.org/2000/svg" w
 const planner = new Planner(resourcesInNode);
 const plan = (svg: string, patch: RecipePatch, shop: Shop, taken: TakenCopies = {}): Promise<Plan> =>
   planner.plan({ recipe: patchRecipe(patchRecipe(emptyRecipe('Test'), { artworks: [drawingPart({ id: svg, fileName: 'a.svg', sha256: fingerprintOf([Float64Array.from(svg, (c) => c.charCodeAt(0))]).repeat(2) })], surface: { size: { mode: 'own' } } }), patch), shop, sources: new Map([[svg, new TextEncoder().encode(svg)]]), taken });
-const piece = (kind: FilmPiece['kind'], widthMm: number, lengthMm: number, more: Partial<FilmPiece> = {}): FilmPiece => ({ id: `${kind}-${widthMm}-${lengthMm}`, filmId: 'tar', kind, widthMm, lengthMm, quantity: 1, edgeMm: 5, ...more });
+const piece = (kind: FilmPiece['kind'], widthMm: number, lengthMm: number, more: Partial<FilmPiece> = {}): FilmPiece => ({ id: `${kind}-${widthMm}-${lengthMm}`, filmId: 'tar', kind, number: null, widthMm, lengthMm, quantity: 1, edgeMm: 5, ...more });
 /** The demo shop with these pieces of black and no others. */
-const shopWith = (pieces: readonly FilmPiece[], more: Partial<Shop> = {}): Shop => ({ ...DEMO_SHOP, pieces: [...DEMO_SHOP.pieces.filter((one) => one.filmId !== 'tar'), ...pieces], ...more });
+const shopWith = (pieces: readonly FilmPiece[], more: Partial<Shop> = {}): Shop => ({ ...BENCH_SHOP, pieces: [...BENCH_SHOP.pieces.filter((one) => one.filmId !== 'tar'), ...pieces], ...more });
 const said = ({ findings }: Plan) => findings.filter((finding) => finding.stage === 'sheets').map(({ code, severity }) => `${code}: ${severity}`);
 
 describe('what is cut on a piece', () => {
@@ -27,7 +27,7 @@ describe('what is cut on a piece', () => {
     const edgeMm = random() * 8;
     const [w, h] = [20 + random() * 60, 20 + random() * 60];
     const pieces = [piece('offcut', 120 + random() * 160, 120 + random() * 160, { edgeMm }), piece('roll', 300 + random() * 300, 2000, { edgeMm })];
-    const made = await plan(SVG(w, h), { sheets: { copies: 1 + Math.floor(random() * 6) } }, shopWith(pieces, { cutter: { ...DEMO_SHOP.cutter, bladeOffsetMm: random() * 0.9 } }));
+    const made = await plan(SVG(w, h), { sheets: { copies: 1 + Math.floor(random() * 6) } }, shopWith(pieces, { cutter: { ...BENCH_SHOP.cutter, bladeOffsetMm: random() * 0.9 } }));
     const black = made.sheets!.sheets.filter((sheet) => sheet.film.id === 'tar');
     expect(black.length).toBeGreaterThan(0);
     for (const sheet of black) {
@@ -87,10 +87,10 @@ describe('what is cut already', () => {
     const random = seeded(seed);
     const copies = 1 + Math.floor(random() * 8);
     const patch: RecipePatch = { sheets: { copies } };
-    const fresh = await plan(SVG(50, 40), patch, DEMO_SHOP);
+    const fresh = await plan(SVG(50, 40), patch, BENCH_SHOP);
     const taken: Record<string, number> = { somethingElse: 3 };
     for (const { fingerprint } of fresh.sheets!.toCut) taken[fingerprint] = Math.floor(random() * (copies + 3));
-    const left = await plan(SVG(50, 40), patch, DEMO_SHOP, taken);
+    const left = await plan(SVG(50, 40), patch, BENCH_SHOP, taken);
     for (const { film, fingerprint } of fresh.sheets!.toCut) {
       const laid = left.sheets!.sheets.filter((sheet) => sheet.film.id === film.id).flatMap((sheet) => sheet.groups.map((group) => group.copy));
       expect(laid.sort((a, b) => a - b)).toEqual(Array.from({ length: Math.max(0, copies - taken[fingerprint]!) }, (_, i) => taken[fingerprint]! + i));
@@ -98,7 +98,7 @@ describe('what is cut already', () => {
   });
 
   it('is told apart by film, outline, side and marks, and by nothing else', async () => {
-    const names = async (patch: RecipePatch, svg = SVG(50, 40), shop = DEMO_SHOP) => (await plan(svg, patch, shop)).sheets!.toCut.map((layer) => layer.fingerprint);
+    const names = async (patch: RecipePatch, svg = SVG(50, 40), shop = BENCH_SHOP) => (await plan(svg, patch, shop)).sheets!.toCut.map((layer) => layer.fingerprint);
     const base = await names({});
     expect(await names({ title: 'Other', sheets: { copies: 4, spacingMm: 9 }, assembly: { way: 'tape' }, preparation: { borderGapMm: 9 } })).toEqual(base);
     expect(await names({}, SVG(50, 40), shopWith([piece('roll', 400, 900)]))).toEqual(base);
@@ -107,10 +107,10 @@ describe('what is cut already', () => {
   });
 
   it('a sheet is known by what lies on it: it is not found any more when that is another', async () => {
-    const made = await plan(SVG(50, 40), { sheets: { copies: 3 } }, DEMO_SHOP);
+    const made = await plan(SVG(50, 40), { sheets: { copies: 3 } }, BENCH_SHOP);
     const { id } = made.sheets!.sheets[0]!;
     expect(sheetToFreeze(made, id).groups).toHaveLength(made.sheets!.sheets[0]!.groups.length);
-    const other = await plan(SVG(50, 40), { sheets: { copies: 2 } }, DEMO_SHOP);
+    const other = await plan(SVG(50, 40), { sheets: { copies: 2 } }, BENCH_SHOP);
     expect(() => sheetToFreeze(other, id)).toThrow(/This sheet has changed/);
   });
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { boundsOf, joinBoxes, type Box } from '../geometry/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
@@ -11,7 +11,7 @@ import type { Plan } from './plan.js';
 const svg = (body: string, width = 100, height = 60) => new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">${body}</svg>`);
 const source = (id: string) => ({ id, fileName: `${id}.svg`, sha256: id.charCodeAt(0).toString(16).padStart(64, '0') });
 const planner = new Planner(resourcesInNode);
-const plan = (drawing: string, patch: RecipePatch = {}) => planner.plan({ recipe: patchRecipe(patchRecipe(emptyRecipe('Size'), { artworks: [drawingPart({ ...source('a'), sha256: [...drawing].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) >>> 0, 7).toString(16).padStart(64, '0') })] }), patch), shop: DEMO_SHOP, sources: new Map([['a', svg(drawing)]]) });
+const plan = (drawing: string, patch: RecipePatch = {}) => planner.plan({ recipe: patchRecipe(patchRecipe(emptyRecipe('Size'), { artworks: [drawingPart({ ...source('a'), sha256: [...drawing].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) >>> 0, 7).toString(16).padStart(64, '0') })] }), patch), shop: BENCH_SHOP, sources: new Map([['a', svg(drawing)]]) });
 const sizeOf = ({ surface }: Plan) => [surface!.design.widthMm, surface!.design.heightMm].map((mm) => Number(mm.toFixed(4)));
 const ruled = ({ rulings }: Plan) => rulings.find((ruling) => ruling.id === 'surface.size')!;
 const boxOfCuts = ({ build }: Plan): Box => build!.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null)!;
@@ -54,7 +54,7 @@ describe('the size of a design', () => {
       files.set(id, svg(`<path d="M${at()} ${at()}L${at()} ${at()} ${at()} ${at()}z" fill="#b3262b" stroke="#1d4e89" stroke-width="3" stroke-linejoin="round"/><ellipse cx="${at()}" cy="${at()}" rx="12" ry="7" fill="#f2b632"/>`));
       return { ...drawingPart({ ...source(id), sha256: `${seed}${i}`.padStart(64, 'a') }), place };
     });
-    const found = await planner.plan({ recipe: patchRecipe(emptyRecipe('Parts'), { artworks: parts, surface: { size: { mode: 'scale', times: 0.5 + 3 * random() } } }), shop: DEMO_SHOP, sources: files });
+    const found = await planner.plan({ recipe: patchRecipe(emptyRecipe('Parts'), { artworks: parts, surface: { size: { mode: 'scale', times: 0.5 + 3 * random() } } }), shop: BENCH_SHOP, sources: files });
     const box = boxOfCuts(found);
     expect([box.minX, box.minY]).toEqual([expect.closeTo(0, 1), expect.closeTo(0, 1)]);
     expect([box.maxX, box.maxY]).toEqual(sizeOf(found).map((mm) => expect.closeTo(mm!, 1)));

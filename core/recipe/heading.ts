@@ -1,4 +1,4 @@
-import { text } from '../stations/schema.js';
+import { text } from '../words/schema.js';
 import type { Slice } from '../stations/slice.js';
 
 /** What a job is called, for whom it is, and by when. */

@@ -1,5 +1,5 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
-import { object } from '../stations/schema.js';
+import { object } from '../words/schema.js';
 import { InputError } from '../words/index.js';
 import { RECIPE_VERSION, SLICES, type Recipe } from './recipe.js';
 

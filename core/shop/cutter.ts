@@ -1,8 +1,11 @@
+import { figure, id, name, object, orNull, size, whole, yes } from '../words/schema.js';
+
 /** The blade cutter: what it can reach and how it moves. */
 export interface CutterProfile {
   readonly id: string;
   readonly name: string;
-  readonly host: string;
+  /** Where it listens; null for one that is given files. */
+  readonly host: string | null;
   readonly port: number;
   /** The widest film or mat it takes. */
   readonly widthMm: number;
@@ -15,4 +18,32 @@ export interface CutterProfile {
   readonly overcutMm: number;
   /** How truly it comes back to a point; part of the trap formula. */
   readonly repeatabilityMm: number;
+}
+
+/** A cutter as the shop keeps it. */
+export interface CutterCard extends CutterProfile {
+  /** The blade that is in it; null when nobody said. */
+  readonly bladeId: string | null;
+  readonly retired: boolean;
+}
+
+export const CUTTER_SCHEMA = object({
+  id,
+  name,
+  host: orNull({ type: 'string', minLength: 1, maxLength: 200, pattern: '^[A-Za-z0-9._:-]+$' }),
+  port: whole(1, 65_535),
+  widthMm: size,
+  accelerationMmS2: figure(1, 100_000),
+  travelSpeedMmS: figure(1, 5000),
+  liftSeconds: figure(0, 10),
+  bladeOffsetMm: figure(0, 2),
+  overcutMm: figure(0, 10),
+  repeatabilityMm: figure(0, 1),
+  bladeId: orNull(id),
+  retired: yes,
+});
+
+/** A cutter of which nothing is known but how wide it is: it is given files. */
+export function newCutter(id: string): CutterCard {
+  return { id, name: 'Cutter', host: null, port: 9100, widthMm: 610, accelerationMmS2: 2500, travelSpeedMmS: 500, liftSeconds: 0.06, bladeOffsetMm: 0.25, overcutMm: 0.5, repeatabilityMm: 0.05, bladeId: null, retired: false };
 }

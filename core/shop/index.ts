@@ -1,9 +1,20 @@
 /*
- * What the shop has: films and their families, what they bear where they live, pieces of them, mats, the cutter, and the settings it is told.
+ * What the shop has: films and their families, what they bear where they live, pieces of them and the book of what is left, tools, makers and
+ * blanks, and the settings that a cutter is told.
  */
-export type { CutterProfile } from './cutter.js';
-export { FILM_FAMILIES, wayOf, type Adhesive, type Film, type FilmFamily, type FilmWay } from './film.js';
+export { BLADE_ANGLES, type Blade } from './blade.js';
+export { BLANK_KINDS, HELD, MATTERS, MEASURED_WITH, MEASURES, measureOf, newBlank, type Blank, type BlankReading, type BlankTrial, type Measure } from './blank.js';
+export { newCutter, type CutterCard, type CutterProfile } from './cutter.js';
+export { ADHESIVE_COLOURS, ADHESIVES, FILM_FAMILIES, FILM_SCHEMA, FINISHES, newFilm, PEELS, PRESSURES, wayOf, type Adhesive, type Film, type FilmFamily, type FilmWay, type Pattern, type PressFigures } from './film.js';
 export { drawBackMm, durableMm, LIVES, type Lives } from './lives.js';
-export type { FilmPiece, Mat } from './piece.js';
+export { HANDS, newMaker, type Maker } from './maker.js';
+export type { Mat, MatCard } from './mat.js';
+export type { Picture } from './picture.js';
+export { areaLeft, asFilmPiece, PIECE_KINDS, type FilmPiece, type PieceCard, type PieceKind, type StockPiece } from './piece.js';
+export { planShop, wholeShop } from './plan-shop.js';
+export { PRESS_KINDS, type Press } from './press.js';
 export { settingsFor } from './settings.js';
-export type { Shop } from './shop.js';
+export { EMPTY_SHOP, SETTINGS_ID, SHOP_KINDS, SHOP_SCHEMAS, type RecordChange, type Shop, type ShopFile, type ShopKind, type ShopRecords, type ShopSettings, type WholeShop } from './shop.js';
+export { amountOf, MOST, STOCK_ACTS, STOCK_WHYS, sumOf, type StockAct, type StockLine, type StockWhy } from './stock-book.js';
+export { leftOfFilms, nextNumber, shortFilms, type ShortFilm } from './stock-levels.js';
+export { TACKS, TAPE_MATTERS, type Tape } from './tape.js';

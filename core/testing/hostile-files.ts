@@ -1,5 +1,5 @@
 import { deflateSync } from 'node:zlib';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from './bench-shop.js';
 import { pictureKind } from '../engines/artwork/index.js';
 import { drawingPart, picturePart } from '../stations/artwork/index.js';
 import { emptyRecipe, patchRecipe } from '../recipe/index.js';
@@ -119,5 +119,5 @@ export function hostileInput([name, content]: (typeof HOSTILE)[number]): PlanInp
   const bytes = Uint8Array.from(content, (c) => c.charCodeAt(0) & 0xff);
   const source = { id: 'a', fileName: name.startsWith('DXF') ? 'a.dxf' : 'a.svg', sha256: '0'.repeat(64) };
   const recipe = patchRecipe(emptyRecipe('Hostile'), { artworks: [pictureKind(bytes) ? picturePart(source) : drawingPart(source)], repair: { pictures: 'trace', patterns: 'flat', gradientBands: 3 } });
-  return { recipe, shop: DEMO_SHOP, sources: new Map([['a', bytes]]) };
+  return { recipe, shop: BENCH_SHOP, sources: new Map([['a', bytes]]) };
 }

@@ -5,6 +5,7 @@ import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { askCutterControl } from '../spooler/cutter-control.js';
+import { whoOf } from './who.js';
 
 const LOADED = { loadedFilmId: { type: 'string', maxLength: 200 } } as const;
 
@@ -32,11 +33,12 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       body: { type: 'object', additionalProperties: false, required: ['loadedFilmId', 'revision'], properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } } },
       answer: 'Run',
       answers: 'The run',
-      handle: async ({ params, body, signal }) => {
+      handle: async ({ ctx, params, body, signal }) => {
         const { loadedFilmId, revision } = body as { loadedFilmId: string; revision: number };
         const jobId = params['id']!;
         const planned = await planJob(jobId);
         mustBeLookedAt(planned.revision, revision);
+        if (planned.shop.cutter.host === null) throw filesOnly();
         const { sheet, toCut } = await compute.sheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet.film, loadedFilmId);
         return spooler.start(async () => {
@@ -47,7 +49,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
           const id = await sheets.freeze({ ...sheet, restOf: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision })) });
           await jobs.setToCut(jobId, { layers: toCut });
           return id;
-        });
+        }, await whoOf(shop, ctx));
       },
     },
     { method: 'get', path: '/api/runs/:id', summary: 'A run', answer: 'Run', answers: 'The run', handle: ({ params }) => runs.get(params['id']!) },
@@ -123,11 +125,17 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       answer: 'CutterAnswer',
       answers: 'The cutter’s status, or what it cut',
       handle: async ({ body }) => {
-        const { cutter } = await shop.get();
+        const { cutter } = await shop.forPlans();
+        if (cutter.host === null) throw filesOnly();
         return askCutterControl(cutter.host, cutterControlPort, body as object);
       },
     },
   ];
+}
+
+/** A cutter that is given files cannot be sent anything. */
+export function filesOnly(): Problem {
+  return new Problem(409, 'cutter-takes-files', 'The shop’s cutter takes files only, so nothing was sent. Save the sheet as a file, or give the cutter an address under Tools.');
 }
 
 function changed(): Problem {

@@ -2,7 +2,8 @@ import { standings, type FrozenSheet, type WeedPlace } from '../../core/stations
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
-import { mustBeLoaded } from './cut-routes.js';
+import { filesOnly, mustBeLoaded } from './cut-routes.js';
+import { whoOf } from './who.js';
 
 const LOADED = { type: 'object', additionalProperties: false, required: ['loadedFilmId'], properties: { loadedFilmId: { type: 'string', maxLength: 200 } } } as const;
 
@@ -50,10 +51,11 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       body: LOADED,
       answer: 'Run',
       answers: 'The run',
-      handle: async ({ params, body }) => {
+      handle: async ({ ctx, params, body }) => {
         const { film } = await undecided(params['id']!);
         mustBeLoaded(film, (body as { loadedFilmId: string }).loadedFilmId);
-        return spooler.start(async () => (await undecided(params['id']!)).id);
+        if ((await shop.forPlans()).cutter.host === null) throw filesOnly();
+        return spooler.start(async () => (await undecided(params['id']!)).id, await whoOf(shop, ctx));
       },
     },
     {
@@ -63,10 +65,11 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       body: LOADED,
       answer: 'Run',
       answers: 'The run, of a sheet of its own',
-      handle: async ({ params, body }) => {
+      handle: async ({ ctx, params, body }) => {
         const sheet = await undecided(params['id']!);
         mustBeLoaded(sheet.film, (body as { loadedFilmId: string }).loadedFilmId);
-        const [program, { cutter }] = [await programs.get(sheet.id), await shop.get()];
+        const [program, { cutter }] = [await programs.get(sheet.id), await shop.forPlans()];
+        if (cutter.host === null) throw filesOnly();
         const { pairsDone } = sheet.runs.at(-1)!;
         const settings = { ...program, bladeOffsetMm: program.bladeOffsetMm ?? cutter.bladeOffsetMm, overcutMm: program.overcutMm ?? cutter.overcutMm };
         const { forceG, speedMmS, bladeOffsetMm, overcutMm } = settings;
@@ -75,7 +78,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
           const { groups } = await undecided(sheet.id);
           const of = (copy: number, fingerprint: string) => groups.find((group) => group.copy === copy && group.fingerprint === fingerprint)!;
           return sheets.freeze({ ...rest, restOf: sheet.id, groups: rest.groups.map((group) => ({ ...group, jobId: of(group.copy, group.fingerprint).jobId, revision: of(group.copy, group.fingerprint).revision })) });
-        });
+        }, await whoOf(shop, ctx));
       },
     },
     {

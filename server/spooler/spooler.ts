@@ -17,7 +17,7 @@ export interface SavedCut extends StoredCut {
 /** Where runs are kept. */
 export interface RunBook {
   /** @throws Problem 409 while another run has not ended */
-  create(input: { readonly sheetId: string }): Promise<Run>;
+  create(input: { readonly sheetId: string; readonly who: string }): Promise<Run>;
   get(id: string): Promise<Run>;
   /** Runs that have not ended. */
   open(): Promise<readonly Run[]>;
@@ -89,12 +89,12 @@ export class Spooler {
   }
 
   /**
-   * Cuts a frozen sheet. `freeze` is called once the cutter is taken and gives the sheet's id; what it checks stays true until the run is made.
+   * Cuts a frozen sheet. `freeze` is called once the cutter is taken and gives the sheet's id; what it checks stays true until the run is made. `who` is at work.
    * @throws Problem 409 while another run is under way, and whatever `freeze` throws
    */
-  async start(freeze: () => Promise<string>): Promise<Run> {
+  async start(freeze: () => Promise<string>, who = ''): Promise<Run> {
     return this.#reserving(async () => {
-      const run = await this.#ports.runs.create({ sheetId: await freeze() });
+      const run = await this.#ports.runs.create({ sheetId: await freeze(), who });
       const { stored, program } = await this.#ports.runs.cutOf(run.id);
       this.#begin(run, stored, program, 'go');
       return run;

@@ -5,6 +5,7 @@ import { Problem } from '../problem.js';
 import { SAID } from '../spooler/said.js';
 import type { StoredCut } from '../spooler/cut-state.js';
 import type { FrozenProgram, RunBook, SavedCut } from '../spooler/spooler.js';
+import type { FilmUse } from './film-use.js';
 import type { ProgramStore } from './program-store.js';
 
 /** A run as it is stored, with what it takes from its sheet. */
@@ -33,15 +34,19 @@ export class RunStore implements RunBook {
   constructor(
     private readonly db: Knex,
     private readonly programs: ProgramStore,
+    private readonly film: FilmUse,
   ) {}
 
-  async create({ sheetId }: { readonly sheetId: string }): Promise<Run> {
+  /** A run of a sheet. What it takes of its piece is booked in the same transaction, so neither is there without the other. */
+  async create({ sheetId, who }: { readonly sheetId: string; readonly who: string }): Promise<Run> {
     const id = randomUUID();
     const now = new Date().toISOString();
     await this.db.transaction(async (tx) => {
       if (await tx('runs').whereNull('finished_at').first()) throw new Problem(409, 'cutter-busy', SAID.busy);
-      await tx('runs').insert({ id, sheet_id: sheetId, state: 'cutting', message: '', pairs_done: 0, share: 0, note: '', started_at: now });
+      await tx('runs').insert({ id, sheet_id: sheetId, state: 'cutting', message: '', pairs_done: 0, share: 0, note: '', started_at: now, blade_id: await this.film.bladeInCutter(), who });
+      await this.film.used(tx, { runId: id, sheetId, who });
     });
+    await this.film.told();
     return this.get(id);
   }
 
@@ -66,18 +71,35 @@ export class RunStore implements RunBook {
 
   async save(id: string, cut: SavedCut): Promise<void> {
     const { state, message, pairsDone, bearings, share, actualSeconds, whole } = cut;
-    await this.db('runs')
-      .where({ id })
-      .update({
-        state,
-        message,
-        pairs_done: pairsDone,
-        share,
-        actual_seconds: actualSeconds,
-        ...(bearings ? { pairs_base: bearings.pairsBase, boot: bearings.boot, meter_ms: bearings.meterMs } : {}),
-        ...(whole ? { whole: JSON.stringify(whole) } : {}),
-        ...(ENDED.includes(state) ? { finished_at: new Date().toISOString() } : {}),
-      });
+    const isOver = ENDED.includes(state);
+    const row = {
+      state,
+      message,
+      pairs_done: pairsDone,
+      share,
+      actual_seconds: actualSeconds,
+      ...(bearings ? { pairs_base: bearings.pairsBase, boot: bearings.boot, meter_ms: bearings.meterMs } : {}),
+      ...(whole ? { whole: JSON.stringify(whole) } : {}),
+      ...(isOver ? { finished_at: new Date().toISOString() } : {}),
+    };
+    if (!isOver || pairsDone > 0) {
+      await this.db('runs').where({ id }).update(row);
+      return;
+    }
+    // The knife never came down: the film is as it was.
+    await this.db.transaction(async (tx) => {
+      await tx('runs').where({ id }).update(row);
+      await this.film.returned(tx, id);
+    });
+    await this.film.told();
+  }
+
+  /** How often each mat went through the cutter, and how far each blade has cut, m. */
+  async wear(): Promise<{ readonly mats: Readonly<Record<string, number>>; readonly blades: Readonly<Record<string, number>> }> {
+    const cut = this.db('runs').join('sheets', 'sheets.id', 'runs.sheet_id').where('runs.share', '>', 0);
+    const mats = (await cut.clone().whereNotNull('sheets.mat').select(this.db.raw(`json_extract(sheets.mat, '$.id') as id`)).count({ n: '*' }).groupBy('id')) as { id: string; n: number }[];
+    const blades = (await cut.clone().whereNotNull('runs.blade_id').select('runs.blade_id as id').select(this.db.raw('sum(runs.share * sheets.cut_mm) / 1000 as m')).groupBy('id')) as { id: string; m: number }[];
+    return { mats: Object.fromEntries(mats.map(({ id, n }) => [id, n])), blades: Object.fromEntries(blades.map(({ id, m }) => [id, m])) };
   }
 
   async setRecord(id: string, record: { outcome?: Run['outcome']; note?: string }): Promise<Run> {

@@ -1,25 +1,61 @@
 import type { Knex } from 'knex';
+import { EMPTY_SHOP, planShop, SETTINGS_ID, SHOP_KINDS, wholeShop, type RecordChange, type Shop, type ShopFile, type ShopKind, type ShopRecords, type StockPiece, type WholeShop } from '../../core/shop/index.js';
 import { Problem } from '../problem.js';
-import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../core/shop/index.js';
-
-interface DataRow {
-  readonly data: string;
-}
+import type { StockBook } from './stock-book.js';
 
 /** The shop as it is kept: its revision grows with every write. */
-export type StoredShop = Shop & { readonly revision: number };
+export interface StoredShop extends ShopFile {
+  readonly revision: number;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+}
 
-/** The shop's films, pieces, mats and cutter. */
+/** A write of the shop: the revision that was looked at, who made it, and a name of its own, by which it is known when it is sent twice. */
+export interface ShopEdit {
+  readonly revision: number;
+  readonly edit?: string;
+  readonly who: string;
+}
+
+interface RecordRow {
+  readonly kind: ShopKind;
+  readonly id: string;
+  readonly rank: number;
+  readonly data: string;
+  readonly revision: number;
+}
+
+/** One record before a write and after it; null where there was, or is, none. */
+interface Step {
+  readonly kind: ShopKind;
+  readonly id: string;
+  readonly before: object | null;
+  readonly after: object | null;
+}
+
+interface StateRow {
+  readonly revision: number;
+  readonly position: number;
+}
+
+/** Steps that can be undone; older ones are dropped. */
+const HISTORY = 400;
+
+/**
+ * The shop's records and the history of their changes. Check and act are one transaction: a record that was changed since the revision that a write
+ * was made from is not written. What is left of pieces stands in the stock book.
+ */
 export class ShopStore {
   #known: Promise<StoredShop> | null = null;
 
   constructor(
     private readonly db: Knex,
+    private readonly book: StockBook,
     private readonly onChanged: (revision: number) => void = () => {},
   ) {}
 
   /** As it was last written; asked for with every plan, so it is read once and kept until it is written again. */
-  async get(): Promise<StoredShop> {
+  get(): Promise<StoredShop> {
     this.#known ??= this.#read().catch((error: unknown) => {
       this.#known = null;
       throw error;
@@ -27,59 +63,221 @@ export class ShopStore {
     return this.#known;
   }
 
-  async #read(): Promise<StoredShop> {
-    const read = async <T>(table: string, order: string) => (await this.db<DataRow>(table).orderBy(order)).map((row) => JSON.parse((row as DataRow).data) as T);
-    const cutters = await read<CutterProfile>('cutters', 'id');
-    return {
-      films: await read<Film>('films', 'rank'),
-      pieces: await read<FilmPiece>('pieces', 'id'),
-      mats: await read<Mat>('mats', 'id'),
-      cutter: cutters[0]!,
-      revision: (await this.db<{ id: number; revision: number }>('shop_state').first())!.revision,
-    };
+  async whole(): Promise<WholeShop & StoredShop> {
+    const stored = await this.get();
+    return { ...stored, ...wholeShop(stored) };
   }
 
-  /** Puts a whole shop in place of what is there. */
-  async replace(shop: Shop): Promise<void> {
-    await this.db.transaction(async (tx) => {
-      for (const table of ['pieces', 'films', 'mats', 'cutters']) await tx(table).delete();
-      await tx.batchInsert('films', shop.films.map((film, rank) => ({ id: film.id, rank, data: JSON.stringify(film) })));
-      await tx.batchInsert('pieces', shop.pieces.map((piece) => ({ id: piece.id, film_id: piece.filmId, data: JSON.stringify(piece) })));
-      await tx.batchInsert('mats', shop.mats.map((mat) => ({ id: mat.id, data: JSON.stringify(mat) })));
-      await tx('cutters').insert({ id: shop.cutter.id, data: JSON.stringify(shop.cutter) });
-      await tx('shop_state').increment('revision');
+  /** What plans read of it. */
+  async forPlans(): Promise<Shop & { readonly revision: number }> {
+    const whole = await this.whole();
+    return { ...planShop(whole), revision: whole.revision };
+  }
+
+  /** A maker's name; empty when there is none of that id. */
+  async nameOfMaker(id: string): Promise<string> {
+    return (await this.get()).makers.find((maker) => maker.id === id)?.name ?? '';
+  }
+
+  async isEmpty(): Promise<boolean> {
+    return (await this.get()).films.length === 0;
+  }
+
+  /**
+   * Writes some records as one step that can be undone. @throws Problem 404 for a record that is to be changed and is not there; 409 when one was
+   * changed since, or something hangs on it; 422 when it names what is not there
+   */
+  async change(changes: readonly RecordChange[], edit: ShopEdit): Promise<void> {
+    await this.write(edit, async (tx, { position }) => {
+      const steps: Step[] = [];
+      for (const { kind, id, value } of changes) {
+        const row = await rowOf(tx, kind, id);
+        if (row && row.revision > edit.revision) throw changedElsewhere(kind);
+        steps.push({ kind, id, before: row ? (JSON.parse(row.data) as object) : null, after: value });
+      }
+      const next = position + 1;
+      await tx('shop_history').where('position', '>', position).delete();
+      await tx('shop_history').insert({ position: next, changes: JSON.stringify(steps), at: new Date().toISOString(), who: edit.who, edit: edit.edit ?? null });
+      await tx('shop_history').where('position', '<=', next - HISTORY).delete();
+      await this.#lay(tx, steps.map(({ kind, id, after }) => ({ kind, id, value: after })), edit.revision);
+      return next;
     });
-    await this.#changed();
   }
 
-  /** Lays other figures over a film's. @throws Problem 404, 409 when the shop was changed since `revision` */
-  async changeFilm(id: string, change: Partial<Film>, revision: number): Promise<void> {
-    await this.#write('films', id, change, revision, () => new Problem(404, 'film-unknown', 'There is no such film.'));
-  }
-
-  /** The same for the cutter. */
-  async changeCutter(change: Partial<CutterProfile>, revision: number): Promise<void> {
-    const { cutter } = await this.get();
-    await this.#write('cutters', cutter.id, change, revision, () => new Problem(404, 'cutter-unknown', 'There is no such cutter.'));
-  }
-
-  async #write(table: 'films' | 'cutters', id: string, change: object, revision: number, unknown: () => Problem): Promise<void> {
-    await this.db.transaction(async (tx) => {
-      const row = await tx<DataRow & { id: string }>(table).where({ id }).first();
-      if (!row) throw unknown();
-      const taken = await tx('shop_state').where({ revision }).update({ revision: revision + 1 });
-      if (taken === 0) throw new Problem(409, 'shop-changed', 'The shop was changed somewhere else in the meantime, so this change was not saved.');
-      await tx(table).where({ id }).update({ data: JSON.stringify({ ...(JSON.parse(row.data) as object), ...change }) });
+  /** One step back or forward in the history of the records. @throws Problem 409 when the shop was changed since, or there is no such step */
+  async step(by: -1 | 1, edit: ShopEdit): Promise<void> {
+    await this.write(edit, async (tx, { position, revision }) => {
+      if (revision !== edit.revision) throw new Problem(409, 'shop-changed', 'The shop was changed somewhere else in the meantime, so nothing was undone. Look at it first.');
+      const at = by < 0 ? position : position + 1;
+      const row = (await tx('shop_history').where({ position: at }).first()) as { changes: string } | undefined;
+      if (!row) throw new Problem(409, 'no-step', by < 0 ? 'There is nothing to undo.' : 'There is nothing to redo.');
+      const steps = JSON.parse(row.changes) as Step[];
+      await this.#lay(tx, steps.map(({ kind, id, before, after }) => ({ kind, id, value: by < 0 ? before : after })), revision);
+      return position + by;
     });
-    await this.#changed();
   }
 
-  async #changed(): Promise<void> {
+  /** A new piece with its first line in the book; numbers of offcuts are given here. Gives its number. */
+  async receive(piece: Omit<ShopRecords['pieces'], 'number'>, line: { readonly amount: number; readonly why: 'received' | 'returned'; readonly note: string; readonly sheetId: string | null }, edit: ShopEdit): Promise<number | null> {
+    let number: number | null = null;
+    await this.write(edit, async (tx, { position }) => {
+      const rows = (await tx('shop_records').where({ kind: 'pieces' }).select(tx.raw(`max(json_extract(data, '$.number')) as most`))) as { most: number | null }[];
+      number = piece.kind === 'offcut' ? (rows[0]!.most ?? 0) + 1 : null;
+      await this.#lay(tx, [{ kind: 'pieces', id: piece.id, value: { ...piece, number } }], edit.revision);
+      const { edit: name, who } = edit;
+      await this.book.add({ pieceId: piece.id, who, why: line.why, amount: line.amount, note: line.note, sheetId: line.sheetId, ...(name ? { edit: name } : {}) }, edit.revision + 1, tx);
+      return position;
+    });
+    return number;
+  }
+
+  /** Tells everyone that what is left of pieces has changed; called by whoever wrote into the book, within the same transaction. */
+  async touch(tx: Knex): Promise<number> {
+    await tx('shop_state').increment('revision');
+    return ((await tx('shop_state').first()) as StateRow).revision;
+  }
+
+  /** What was known of the shop is read anew, and pages are told. */
+  async changed(): Promise<void> {
     this.#known = null;
     this.onChanged((await this.get()).revision);
   }
 
-  async isEmpty(): Promise<boolean> {
-    return (await this.db('films').first()) === undefined;
+  /** Brings the shop to what a file says, piece by piece of its stock by count; what the file does not name is put away. */
+  async fill(file: ShopFile): Promise<void> {
+    const before = await this.get();
+    await this.db.transaction(async (tx) => {
+      const revision = await this.touch(tx);
+      for (const kind of SHOP_KINDS) {
+        const wanted = recordsOf(file, kind);
+        if (kind !== 'pieces') await tx('shop_records').where({ kind }).whereNotIn('id', wanted.map(({ id }) => id)).delete();
+        for (const [rank, { id, ...rest }] of wanted.entries()) await tx('shop_records').insert({ kind, id, rank, data: JSON.stringify({ id, ...rest }), revision }).onConflict(['kind', 'id']).merge();
+      }
+      const lines = file.stock.flatMap((piece) => {
+        const was = before.stock.find((one) => one.id === piece.id);
+        const amount = piece.left - (was?.left ?? 0);
+        return amount === 0 && was ? [] : [{ pieceId: piece.id, why: was ? ('counted' as const) : ('received' as const), amount }];
+      });
+      const gone = before.stock.filter((piece) => piece.left !== 0 && !file.stock.some((one) => one.id === piece.id)).map((piece) => ({ pieceId: piece.id, why: 'thrown away' as const, amount: -piece.left }));
+      for (const line of [...lines, ...gone]) await this.book.add({ who: '', note: '', sheetId: null, ...line }, revision, tx);
+    });
+    await this.changed();
+  }
+
+  /** Jobs that name a film in what they decide, and how many sheets were cut of it. */
+  async usesOf(filmId: string): Promise<{ readonly jobs: readonly { readonly id: string; readonly title: string }[]; readonly sheets: number }> {
+    const said = likeId(filmId);
+    const jobs = (await this.db('jobs')
+      .join('recipes', (on) => on.on('recipes.job_id', 'jobs.id').andOn('recipes.position', 'jobs.position'))
+      .whereNull('jobs.deleted_at')
+      .andWhere('recipes.recipe', 'like', said)
+      .select('jobs.id', 'jobs.title')
+      .orderBy('jobs.updated_at', 'desc')
+      .limit(50)) as { id: string; title: string }[];
+    const [{ n }] = (await this.db('sheets').whereRaw(`json_extract(film, '$.id') = ?`, [filmId]).count({ n: '*' })) as [{ n: number }];
+    return { jobs, sheets: n };
+  }
+
+  /** Writes something of the shop in one transaction, and tells that it is another. `act` gives where the history of the records then stands. One that was written already is not written twice. */
+  async write(edit: ShopEdit, act: (tx: Knex, state: StateRow) => Promise<number>): Promise<void> {
+    const isNew = await this.db.transaction(async (tx) => {
+      if (edit.edit !== undefined && ((await tx('shop_history').where({ edit: edit.edit }).first()) || (await this.book.has(edit.edit, tx)))) return false;
+      const state = (await tx('shop_state').first()) as StateRow;
+      const position = await act(tx, state);
+      await tx('shop_state').update({ revision: state.revision + 1, position });
+      return true;
+    });
+    if (isNew) await this.changed();
+  }
+
+  /** Lays records into the table and sees to it that all they name is there. */
+  async #lay(tx: Knex, changes: readonly { readonly kind: ShopKind; readonly id: string; readonly value: object | null }[], revision: number): Promise<void> {
+    const { revision: now } = (await tx('shop_state').first()) as StateRow;
+    for (const { kind, id, value } of changes) {
+      if (value === null) {
+        await this.#mustBeFree(tx, kind, id);
+        await tx('shop_records').where({ kind, id }).delete();
+      } else {
+        const [{ most }] = (await tx('shop_records').where({ kind }).max('rank as most')) as [{ most: number | null }];
+        await tx('shop_records').insert({ kind, id, rank: (most ?? -1) + 1, data: JSON.stringify(value), revision: Math.max(now, revision) + 1 }).onConflict(['kind', 'id']).merge(['data', 'revision']);
+      }
+    }
+    await mustHold(tx, new Set(changes.map(({ kind }) => kind)));
+  }
+
+  /** @throws Problem 409 when something that was done hangs on a record */
+  async #mustBeFree(tx: Knex, kind: ShopKind, id: string): Promise<void> {
+    const said = likeId(id);
+    const isUsed =
+      kind === 'films'
+        ? (await tx('shop_records').where({ kind: 'pieces' }).andWhere('data', 'like', said).first()) || (await tx('recipes').where('recipe', 'like', said).first()) || (await tx('sheets').where('film', 'like', said).first())
+        : kind === 'pieces';
+    if (isUsed) throw new Problem(409, 'in-use', kind === 'films' ? 'Pieces or jobs use this film, so it cannot go. Retire it instead: it is then no longer offered.' : 'A piece that stands in the stock book cannot go. Put it away instead.');
+  }
+
+  async #read(): Promise<StoredShop> {
+    const rows = (await this.db('shop_records').orderBy('kind').orderBy('rank').orderBy('id')) as RecordRow[];
+    const records = new Map<ShopKind, object[]>(SHOP_KINDS.map((kind) => [kind, []]));
+    for (const { kind, data } of rows) records.get(kind)!.push(JSON.parse(data) as object);
+    const all = <K extends ShopKind>(kind: K) => records.get(kind) as ShopRecords[K][];
+    const { revision, position } = (await this.db('shop_state').first()) as StateRow;
+    const [{ last }] = (await this.db('shop_history').max('position as last')) as [{ last: number | null }];
+    const [{ first }] = (await this.db('shop_history').min('position as first')) as [{ first: number | null }];
+    const left = await this.book.left();
+    const stock: StockPiece[] = all('pieces').map((piece) => ({ ...piece, left: left.get(piece.id) ?? 0 }));
+    const cutters = all('cutters');
+    return {
+      // A shop that was never written begins as an empty one.
+      settings: all('settings')[0] ?? EMPTY_SHOP.settings,
+      films: all('films'),
+      stock,
+      mats: all('mats'),
+      blades: all('blades'),
+      cutters: cutters.length > 0 ? cutters : EMPTY_SHOP.cutters,
+      tapes: all('tapes'),
+      presses: all('presses'),
+      makers: all('makers'),
+      blanks: all('blanks'),
+      revision,
+      canUndo: position > 0 && first !== null && position >= first,
+      canRedo: last !== null && last > position,
+    };
+  }
+}
+
+/** A recipe or a record that names an id somewhere. */
+function likeId(id: string): string {
+  return `%${JSON.stringify(id)}%`;
+}
+
+function recordsOf(file: ShopFile, kind: ShopKind): readonly { readonly id: string }[] {
+  if (kind === 'settings') return [file.settings];
+  if (kind === 'pieces') return file.stock.map(({ left: _left, ...card }) => card);
+  return file[kind];
+}
+
+async function rowOf(tx: Knex, kind: ShopKind, id: string): Promise<RecordRow | undefined> {
+  return (await tx('shop_records').where({ kind, id }).first()) as RecordRow | undefined;
+}
+
+function changedElsewhere(kind: ShopKind): Problem {
+  return new Problem(409, 'shop-changed', `${kind === 'settings' ? 'The shop' : 'This entry'} was changed somewhere else in the meantime, so this change was not saved. What you typed is still here.`);
+}
+
+/** @throws Problem 422 when a record names another that is not there, or that is put away */
+async function mustHold(tx: Knex, kinds: ReadonlySet<ShopKind>): Promise<void> {
+  const missing = async (sql: string) => ((await tx.raw(sql)) as unknown[]).length > 0;
+  if (kinds.has('pieces') && (await missing(`select 1 from shop_records p where p.kind = 'pieces' and not exists (select 1 from shop_records f where f.kind = 'films' and f.id = json_extract(p.data, '$.filmId')) limit 1`))) {
+    throw new Problem(422, 'film-unknown', 'There is no such film. Choose one of the list.', 'filmId');
+  }
+  if (kinds.has('settings') || kinds.has('cutters')) {
+    const settings = (await rowOf(tx, 'settings', SETTINGS_ID))?.data;
+    const { cutterId } = settings ? (JSON.parse(settings) as ShopRecords['settings']) : EMPTY_SHOP.settings;
+    const cutter = await rowOf(tx, 'cutters', cutterId);
+    const isThere = cutter ? !(JSON.parse(cutter.data) as ShopRecords['cutters']).retired : settings === undefined;
+    if (!isThere) throw new Problem(422, 'cutter-in-use', 'The shop cuts with this cutter. Choose another one first.', 'cutterId');
+  }
+  if (kinds.has('cutters') && (await missing(`select 1 from shop_records c where c.kind = 'cutters' and json_extract(c.data, '$.bladeId') is not null and not exists (select 1 from shop_records b where b.kind = 'blades' and b.id = json_extract(c.data, '$.bladeId')) limit 1`))) {
+    throw new Problem(422, 'blade-unknown', 'There is no such blade. Choose one of the list.', 'bladeId');
   }
 }

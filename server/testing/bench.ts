@@ -4,9 +4,10 @@ import { join } from 'node:path';
 import { Ajv } from 'ajv';
 import type { Job, Recipe } from '../../core/recipe/index.js';
 import type { PlanReport } from '../../core/plan/index.js';
+import type { ShopFile } from '../../core/shop/index.js';
 import type { FrozenSheet, Run } from '../../core/stations/cut/index.js';
 import { CutterService } from '../../cutter/service.js';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP_FILE } from '../../core/testing/bench-shop.js';
 import { startServer, type RunningServer } from '../start.js';
 
 /** A server with a data folder of its own and a simulated cutter on a real wire. */
@@ -29,7 +30,7 @@ export async function openBench(options: { timeLapse?: number; pagesFolder?: str
   const { port, controlPort } = await cutter.listen();
   const start = (at = 0) => startServer({ dataFolder, port: at, cutterControlPort: controlPort, pagesFolder: options.pagesFolder ?? null });
   let server = await start();
-  await server.services.shop.replace({ ...DEMO_SHOP, cutter: { ...DEMO_SHOP.cutter, port } });
+  await server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: BENCH_SHOP_FILE.cutters.map((one) => ({ ...one, port })) });
   return {
     get server() {
       return server;
@@ -119,4 +120,10 @@ export async function runUntil(bench: Bench, id: string, wanted: (run: Run) => b
     });
     void look();
   });
+}
+
+/** Lays other figures over a record of the shop, as a page does that looked at it just now, or at `seen`. */
+export async function changeRecord(bench: Bench, kind: 'films' | 'cutters', id: string, change: object, seen?: number): Promise<{ status: number; body: { code: string; title: string; revision: number } }> {
+  const { body: shop } = await bench.api<ShopFile & { revision: number }>('GET', '/api/shop');
+  return bench.api('POST', '/api/shop/changes', { revision: seen ?? shop.revision, changes: [{ kind, value: { ...shop[kind].find((one) => one.id === id)!, ...change } }] });
 }

@@ -1,3 +1,4 @@
+import { makerAtWork } from './maker.js';
 import { heard, unheard } from './presence.js';
 
 /** A failure the server explained, as it may be shown. */
@@ -6,6 +7,10 @@ export class ApiProblem extends Error {
     readonly status: number,
     readonly code: string,
     message: string,
+    /** The field that is wrong, where the server names one. */
+    readonly path?: string,
+    /** What is wrong line by line, of a file. */
+    readonly lines?: readonly { readonly line: number; readonly message: string }[],
   ) {
     super(message);
     this.name = 'ApiProblem';
@@ -47,11 +52,12 @@ export async function askBytes(path: string): Promise<Uint8Array> {
 
 async function answerTo(path: string, { method = 'GET', json, bytes, signal }: AskOptions): Promise<Response> {
   let response: Response;
+  const maker = makerAtWork();
   try {
     response = await fetch(path, {
       method,
-      ...(json !== undefined ? { body: JSON.stringify(json), headers: { 'Content-Type': 'application/json' } } : {}),
-      ...(bytes ? { body: bytes, headers: { 'Content-Type': 'application/octet-stream' } } : {}),
+      ...(json !== undefined ? { body: JSON.stringify(json) } : bytes ? { body: bytes } : {}),
+      headers: { ...(json !== undefined ? { 'Content-Type': 'application/json' } : bytes ? { 'Content-Type': 'application/octet-stream' } : {}), ...(maker ? { 'Lantern-Maker': maker } : {}) },
       ...(signal ? { signal } : {}),
     });
   } catch (error) {
@@ -61,8 +67,8 @@ async function answerTo(path: string, { method = 'GET', json, bytes, signal }: A
   }
   heard();
   if (!response.ok) {
-    const problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string };
-    throw new ApiProblem(response.status, problem.code ?? 'unknown', problem.title ?? 'That did not work.');
+    const problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string; path?: string; lines?: { line: number; message: string }[] };
+    throw new ApiProblem(response.status, problem.code ?? 'unknown', problem.title ?? 'That did not work.', problem.path, problem.lines);
   }
   return response;
 }

@@ -3,7 +3,7 @@ import type { Job, Recipe, JobFinding, JobRuling } from '../../core/recipe/index
 import type { LengthUnit, StationName } from '../../core/words/index.js';
 import type { FrozenSheet } from '../../core/stations/cut/index.js';
 import type { Box } from '../../core/geometry/index.js';
-import type { StoredShop } from '../plan/use-shop.js';
+import type { KnownShop } from '../plan/use-shop.js';
 import type { PlanView } from '../../core/plan/page/plan-view.js';
 import type { JobHandle } from './use-job.js';
 
@@ -20,7 +20,7 @@ export interface JobContextValue {
   /** What takes its time, and how far along it is; and how to stop it. */
   readonly step: { readonly doing: string; readonly done: number } | null;
   readonly stop: () => void;
-  readonly shop: StoredShop;
+  readonly shop: KnownShop;
   readonly unit: LengthUnit;
   /** Every sheet of the job that was sent to the cutter, the oldest first. */
   readonly cuts: readonly FrozenSheet[];

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { emptyRecipe } from '../../core/recipe/index.js';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../../core/testing/bench-shop.js';
 import { PlanClient, type PlanFailure, type PlanInput, type StartedWorker } from './plan-client.js';
 import type { PlanView } from '../../core/plan/page/plan-view.js';
 import type { PlanRequest, PlanWorkerApi } from './worker-api.js';
@@ -53,7 +53,7 @@ function bench(make: (n: number) => FakeWorker = () => new FakeWorker()) {
   const failures: PlanFailure[] = [];
   const plan = (name: string, input: Partial<PlanInput> = {}) =>
     client.plan(
-      { jobId: 'a', recipe: emptyRecipe(name), shop: DEMO_SHOP, sources: new Map(), taken: {}, ...input },
+      { jobId: 'a', recipe: emptyRecipe(name), shop: BENCH_SHOP, sources: new Map(), taken: {}, ...input },
       {
         show: (view, finished) => log.push(`${name} ${view.id}${finished ? '' : ' …'}`),
         step: (doing) => log.push(`${name} ${doing}`),

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { drawingPart } from '../../core/stations/artwork/index.js';
 import { emptyRecipe, type Recipe } from '../../core/recipe/index.js';
 import { Planner } from '../../core/plan/index.js';
-import { DEMO_SHOP } from '../../demo/shop.js';
+import { BENCH_SHOP } from '../../core/testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { planDesk } from './plan-desk.js';
 import type { PlanView } from '../../core/plan/page/plan-view.js';
@@ -14,7 +14,7 @@ const FILES = { red: svg(['#b3262b']), two: svg(['#16181a', '#f7f5ef']) };
 
 function desk() {
   const made = planDesk({ planner: new Planner(resourcesInNode), ready: Promise.resolve(), breath: () => Promise.resolve() });
-  const request = (id: number, jobId: keyof typeof FILES, more: Partial<PlanRequest> = {}): PlanRequest => ({ id, jobId, recipe: recipeOf(jobId), shop: DEMO_SHOP, taken: {}, sources: new Map([[jobId, FILES[jobId]]]), ...more });
+  const request = (id: number, jobId: keyof typeof FILES, more: Partial<PlanRequest> = {}): PlanRequest => ({ id, jobId, recipe: recipeOf(jobId), shop: BENCH_SHOP, taken: {}, sources: new Map([[jobId, FILES[jobId]]]), ...more });
   const plan = async (asked: PlanRequest) => {
     const views: PlanView[] = [];
     await made.plan(asked, (view) => void views.push(view), () => {});

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { sourcesOf } from '../../core/stations/artwork/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
+import { planShop } from '../../core/shop/index.js';
 import type { TakenCopies } from '../../core/stations/sheets/index.js';
 import { artworkQuery } from '../api/artwork-picture.js';
 import type { PlanFailure } from './plan-client.js';
@@ -39,7 +40,7 @@ export function usePlan(jobId: string, recipe: Recipe | null, taken: TakenCopies
     let current = true;
     setState((before) => ({ ...before, working: true }));
     planner.plan(
-      { jobId, recipe, shop, sources, taken },
+      { jobId, recipe, shop: planShop(shop), sources, taken },
       {
         show: (view, finished) => current && setState({ view, working: !finished, step: null, failure: null }),
         step: (doing, done) => current && setState((before) => ({ ...before, step: { doing, done } })),

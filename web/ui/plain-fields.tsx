@@ -7,7 +7,6 @@ const field = `
 `;
 
 export const TextInput = styled.input`${field}`;
-export const Select = styled.select`${field} padding-right: ${space.m}; max-width: 100%;`;
 export const TextArea = styled.textarea`${field} width: 100%; min-height: 64px; resize: vertical;`;
 
 /** A label above its field. */

@@ -1,10 +1,16 @@
 import styled from 'styled-components';
-import type { Film } from '../../core/shop/index.js';
+import type { Film, Picture } from '../../core/shop/index.js';
 import { colour, radius } from '../tokens.js';
 
-/** A cutting of film: its colour, and its finish as a sign that reads without colour. */
-export function Swatch({ film, size = 22 }: { readonly film: Pick<Film, 'colour' | 'finish'>; readonly size?: number }) {
-  return <Chip aria-hidden $size={size} style={{ background: film.colour, backgroundImage: FINISH[film.finish] }} />;
+/** A cutting of film: its colour, and its finish as a sign that reads without colour; of a pattern film its picture. */
+export function Swatch({ film, size = 22 }: { readonly film: Pick<Film, 'colour' | 'finish'> & Partial<Pick<Film, 'pattern'>>; readonly size?: number }) {
+  const look = film.pattern ? { backgroundImage: `url(${pictureUrl(film.pattern.picture)})`, backgroundSize: 'cover' } : { backgroundImage: FINISH[film.finish] };
+  return <Chip aria-hidden $size={size} style={{ backgroundColor: film.colour, ...look }} />;
+}
+
+/** Where a picture of the shop is to be had. */
+export function pictureUrl({ id }: Picture): string {
+  return `/api/shop/pictures/${encodeURIComponent(id)}`;
 }
 
 const FINISH: Readonly<Record<Film['finish'], string>> = {

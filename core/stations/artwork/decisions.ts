@@ -1,6 +1,6 @@
 import { MOST_BANDS } from '../../engines/artwork/index.js';
 import { PLACE_REMEDIES } from '../../words/index.js';
-import { colour, coordinate, few, mm, object, orNull, text } from '../schema.js';
+import { colour, coordinate, few, mm, object, orNull, text } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 import { AT_ORIGIN, type ArtworkPart } from './artwork-part.js';
 import { NO_REPAIR, type Repair } from './repair.js';

@@ -1,5 +1,5 @@
 import { LAYINGS, type Laying } from '../../engines/layers/index.js';
-import { object } from '../schema.js';
+import { object } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 export interface AssembleDecisions {

@@ -1,6 +1,6 @@
 import type { OutlineJoin, School, TrapForm } from '../../engines/layers/index.js';
 import { LIVES, type Lives } from '../../shop/index.js';
-import { few, object, orNull, text } from '../schema.js';
+import { few, object, orNull, text } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 /** How one layer meets another that lies over it. What is null follows the job. */

@@ -1,4 +1,4 @@
-import { colour, object, text } from '../schema.js';
+import { colour, object, text } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 export interface FilmsDecisions {

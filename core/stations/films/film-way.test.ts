@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { DEMO_SHOP } from '../../../demo/shop.js';
+import { BENCH_SHOP } from '../../testing/bench-shop.js';
 import { colourDifference } from '../../engines/artwork/index.js';
 import { wayOf, type Film } from '../../shop/index.js';
 import { filmsBetween, newColour } from './film-way.js';
 
-const stock = DEMO_SHOP.films;
+const stock = BENCH_SHOP.films;
 const plain = stock.filter(({ finish }) => finish === 'gloss' || finish === 'matt');
 const sumOfSquares = (films: readonly Film[]) => films.slice(1).reduce((sum, film, i) => sum + colourDifference(films[i]!.colour, film.colour) ** 2, 0);
 

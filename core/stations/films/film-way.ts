@@ -2,7 +2,7 @@ import { colourDifference } from '../../engines/artwork/index.js';
 import { wayOf, type Film } from '../../shop/index.js';
 
 /** A film can stand between two others when it is plain and put on as they are. */
-const isPlain = ({ finish }: Film) => finish === 'gloss' || finish === 'matt';
+const isPlain = ({ finish, pattern, retired }: Film) => (finish === 'gloss' || finish === 'matt') && !pattern && !retired;
 
 /**
  * The colours of films of a stock on the way from one colour to another, at most `most` of them with those at both ends: of all ways the one whose steps

@@ -25,6 +25,7 @@ export interface ColourFigures {
 export function sayColour({ colour, film, nearest, difference, isChosen, isGone, like }: ColourFigures): { readonly findings: Finding<FilmsPatch>[]; readonly ruling: Ruling<FilmsPatch> } {
   const findings: Finding<FilmsPatch>[] = [];
   if (isGone) findings.push({ code: 'film-unknown', severity: 'warning', stage: 'films', message: `The film chosen for ${named(colour)} is no longer in stock. ${nearest.name} is used for now.` });
+  if (isChosen && film.retired) findings.push({ code: 'film-retired', severity: 'note', stage: 'films', message: `${film.name}, chosen for ${named(colour)}, is retired. What is left of it can still be cut.` });
   if (!isChosen && difference > FAR_COLOUR) {
     findings.push({ code: 'colour-far', severity: 'warning', stage: 'films', message: `No film in stock is close to ${named(colour)}. ${film.name} differs by ${difference.toFixed(0)}, and everyone will see that.` });
   }

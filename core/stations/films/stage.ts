@@ -54,16 +54,18 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
   run({ regions: { regions }, byColour: decided, stock }) {
     const byColour = separate(regions.map((region) => ({ layer: region.colour, rings: region.rings })));
     const shown = byColour.layers.filter(({ key }) => key !== BARE);
-    if (stock.length === 0) return { colours: [], byColour, findings: shown.length > 0 ? [sayNoFilms()] : [], rulings: [] };
+    // A retired film is cut where it was chosen, and not proposed any more.
+    const offered = stock.filter((film) => !film.retired);
+    if (offered.length === 0) return { colours: [], byColour, findings: shown.length > 0 ? [sayNoFilms()] : [], rulings: [] };
     // The first film that the maker chose says how the job is made to stick.
     const first = Object.values(decided).flatMap((id) => stock.find((film) => film.id === id) ?? [])[0];
     const way = first ? wayOf(first) : 'adhesive';
     const said = shown.map(({ key: colour, visible }) => {
-      const nearest = nearestFilm(colour, stock, way);
+      const nearest = nearestFilm(colour, offered, way);
       const chosen = stock.find((film) => film.id === decided[colour]);
       const film = chosen ?? nearest;
       const difference = colourDifference(colour, film.colour);
-      const use: ColourUse = { colour, areaMm2: areaOf(visible), pieces: countPieces(withoutCrumbs(visible).rings).pieces, film, difference, chosen: chosen !== undefined, others: othersNear(colour, film, stock) };
+      const use: ColourUse = { colour, areaMm2: areaOf(visible), pieces: countPieces(withoutCrumbs(visible).rings).pieces, film, difference, chosen: chosen !== undefined, others: othersNear(colour, film, offered) };
       return { use, ...sayColour({ colour, film, nearest, difference, isChosen: chosen !== undefined, isGone: decided[colour] !== undefined && !chosen, like: first && way !== 'adhesive' ? first : null }) };
     });
     const colours = said.map(({ use }) => use);

@@ -1,4 +1,4 @@
-import { object, orNull, size } from '../schema.js';
+import { object, orNull, size } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 export interface PrepareDecisions {

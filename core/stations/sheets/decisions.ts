@@ -1,4 +1,4 @@
-import { object } from '../schema.js';
+import { object } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 export interface SheetsDecisions {

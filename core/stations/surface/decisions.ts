@@ -1,6 +1,6 @@
 import type { Panel, SizeWish, Surface } from '../../engines/surface/index.js';
 import type { SizeOf } from '../artwork/index.js';
-import { coordinate, mm, object, orNull, size } from '../schema.js';
+import { coordinate, mm, object, orNull, size } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 export interface SurfaceDecisions {

@@ -5,6 +5,7 @@ import { frozenSheets } from './003-frozen-sheets.js';
 import { jobList } from './004-job-list.js';
 import { films } from './005-films.js';
 import { designPictures } from './006-design-pictures.js';
+import { shop } from './007-shop.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -14,4 +15,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '004-job-list': jobList,
   '005-films': films,
   '006-design-pictures': designPictures,
+  '007-shop': shop,
 };

@@ -3,7 +3,7 @@ import type { Recipe } from '../../../core/recipe/index.js';
 import { count } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 import { Swatch } from '../../ui/swatch.js';
 import { NearColours } from './near-colours.js';
 
@@ -31,15 +31,12 @@ export function ColoursFound() {
             <span>
               {plan.colourNames?.[hex]} <small>{hex}</small>
             </span>
-            <Select aria-label={`How ${nameOf(hex)} is cut`} value={noFilm.includes(hex) ? 'none' : (recolour[hex] ?? hex)} onChange={(event) => decide(hex, event.target.value)}>
-              <option value={hex}>from its own film</option>
-              <option value="none">not at all: bare surface</option>
-              {all.filter((other) => other !== hex).map((other) => (
-                <option key={other} value={other}>
-                  together with {nameOf(other)}
-                </option>
-              ))}
-            </Select>
+            <Picker
+              label={`How ${nameOf(hex)} is cut`}
+              value={noFilm.includes(hex) ? 'none' : (recolour[hex] ?? hex)}
+              options={[{ id: hex, text: 'from its own film' }, { id: 'none', text: 'not at all: bare surface' }, ...all.filter((other) => other !== hex).map((other) => ({ id: other, text: `together with ${nameOf(other)}` }))]}
+              onChange={(way) => decide(hex, way)}
+            />
           </li>
         ))}
       </List>
@@ -53,5 +50,5 @@ const List = styled.ul`
   li { display: flex; align-items: center; gap: ${space.s}; }
   > li > span:not([aria-hidden]) { flex: 1 1 8em; }
   small { color: ${colour.quiet}; }
-  select { flex: 1 1 9em; min-width: 0; }
+  button[aria-haspopup] { flex: 1 1 9em; min-width: 0; }
 `;

@@ -27,7 +27,7 @@ interface LetterColoursProps {
 
 /** The colours of a lettering: what has one of its own, how they are shared out, and the films that they come to. */
 export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps) {
-  const { shop } = useJobContext();
+  const stock = useJobContext().shop.films.filter((film) => !film.retired);
   const { colourBy, share, bands } = lettering;
   const isBand = colourBy === 'band';
   const isFade = colourBy !== 'all' && share.kind === 'fade';
@@ -36,7 +36,7 @@ export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps
   const colours = lettering.colours.slice(0, most);
   const made = coloursOf(lettering);
   const heights = bandHeights(lettering, made.length);
-  const withMore = (chosen: readonly string[]) => (chosen.length < 2 ? [...chosen, newColour(chosen, shop.films)] : chosen);
+  const withMore = (chosen: readonly string[]) => (chosen.length < 2 ? [...chosen, newColour(chosen, stock)] : chosen);
   const colourBying = (by: Lettering['colourBy']): Partial<Lettering> => ({
     colourBy: by,
     ...(by === 'all' ? {} : { colours: withMore(colours) }),
@@ -50,7 +50,7 @@ export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps
   };
   const throughFilms = () => {
     const films = Math.floor((most - 1) / (colours.length - 1)) + 1;
-    const between = colours.slice(1).flatMap((to, i) => filmsBetween(colours[i]!, to, shop.films, films).slice(i === 0 ? 0 : 1));
+    const between = colours.slice(1).flatMap((to, i) => filmsBetween(colours[i]!, to, stock, films).slice(i === 0 ? 0 : 1));
     onChange({ colours: between.map((film) => film.colour), share: { kind: isBand ? 'turn' : 'runs' } });
   };
   return (
@@ -70,7 +70,7 @@ export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps
             {colours.map((_, i) => field(i))}
           </>
         )}{' '}
-        {colourBy !== 'all' && colours.length < most && <WordButton onPress={() => onChange({ colours: [...colours, newColour(colours, shop.films)] })}>add one</WordButton>}{' '}
+        {colourBy !== 'all' && colours.length < most && <WordButton onPress={() => onChange({ colours: [...colours, newColour(colours, stock)] })}>add one</WordButton>}{' '}
         {colourBy !== 'all' && colours.length > 2 && <WordButton onPress={() => onChange({ colours: colours.slice(0, -1) })}>remove one</WordButton>}{' '}
         {isFade && <WordButton onPress={throughFilms}>go through films in stock</WordButton>}
       </p>

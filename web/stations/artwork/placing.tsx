@@ -7,7 +7,7 @@ import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 import { count } from '../../../core/words/index.js';
 import { RepeatParts } from './repeat-parts.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
@@ -75,16 +75,17 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
         <>
           <p>
             In line with{' '}
-            <Select aria-label="In line with" value={base} onChange={(event) => setWith(event.target.value)}>
-              {units > 1 && <option value="each other">each other</option>}
-              {others.length > 0 && <option value="design">the whole design</option>}
-              {room && <option value="surface">the surface, between its margins</option>}
-              {others.map((part) => (
-                <option key={part.id} value={part.id}>
-                  {part.name}
-                </option>
-              ))}
-            </Select>
+            <Picker
+              label="In line with"
+              value={base ?? ''}
+              options={[
+                ...(units > 1 ? [{ id: 'each other', text: 'each other' }] : []),
+                ...(others.length > 0 ? [{ id: 'design', text: 'the whole design' }] : []),
+                ...(room ? [{ id: 'surface', text: 'the surface, between its margins' }] : []),
+                ...others.map((part) => ({ id: part.id, text: part.name })),
+              ]}
+              onChange={setWith}
+            />
           </p>
           {frame ? (
             <Lines said={chosen.length === 1 ? 'Bring it to the' : 'Bring them to the'} arrangement={lining} ways={EDGES.map(([to, words]) => [words, `to the ${words}`, aligned(chosen, to, frame)])} />

@@ -10,7 +10,8 @@ import { Button, WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
 import { useNotify } from '../../ui/notices.js';
-import { Labelled, Select, TextArea } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
+import { Labelled, TextArea } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
 import { usePlanInput } from './use-plan-input.js';
@@ -56,7 +57,7 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
     }
   };
   // One for each there is to be: films that show as one colour and take others on top, as the stock lists them.
-  const turn = [...new Set(shop.films.filter((film) => film.finish !== 'translucent' && film.takesOnTop).map((film) => film.colour))].slice(0, words.length || columns * rows);
+  const turn = [...new Set(shop.films.filter((film) => !film.retired && film.finish !== 'translucent' && film.takesOnTop).map((film) => film.colour))].slice(0, words.length || columns * rows);
   const hasWords = chosen.some(({ part }) => part.kind === 'lettering');
   return (
     <Form aria-label="Repeat">
@@ -82,13 +83,7 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
           {own.length > 1 && (
             <p>
               In place of{' '}
-              <Select aria-label="Colour that is another in each" value={replaced!} onChange={(event) => setFrom(event.target.value)}>
-                {own.map((hex) => (
-                  <option key={hex} value={hex}>
-                    {plan?.colourNames?.[hex] ?? hex}
-                  </option>
-                ))}
-              </Select>
+              <Picker label="Colour that is another in each" value={replaced!} options={own.map((hex) => ({ id: hex, text: plan?.colourNames?.[hex] ?? hex }))} onChange={setFrom} />
               , in turn:
             </p>
           )}
@@ -96,7 +91,7 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
             <WordButton onPress={() => setTo(turn)}>Films in stock, in turn</WordButton>
           </p>
           <Films>
-            {shop.films.map((film) => {
+            {shop.films.filter((film) => !film.retired).map((film) => {
               const at = to.indexOf(film.colour);
               return (
                 <Film key={film.id} type="button" aria-pressed={at >= 0} onClick={() => setTo(at >= 0 ? to.filter((hex) => hex !== film.colour) : [...to, film.colour])}>

@@ -1,7 +1,7 @@
 import { ALL_HOLES_MM } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { FigureField } from '../../ui/figure-field.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 
 /** What is narrow enough to be filled when only some is, to begin with, mm. */
 const SOME_MM = 5;
@@ -24,13 +24,7 @@ export function FillBelow({ label, figureLabel, belowMm, words, before, onChange
   const isSome = belowMm > 0 && belowMm < ALL_HOLES_MM;
   return (
     <>
-      <Select aria-label={label} value={belowMm === 0 ? 0 : isSome ? 1 : 2} onChange={(event) => onChange(choices[Number(event.target.value)]!)}>
-        {words.map((said, i) => (
-          <option key={said} value={i}>
-            {said}
-          </option>
-        ))}
-      </Select>
+      <Picker label={label} value={String(belowMm === 0 ? 0 : isSome ? 1 : 2)} options={words.map((text, i) => ({ id: String(i), text }))} onChange={(i) => onChange(choices[Number(i)]!)} />
       {isSome && (
         <>
           {before}

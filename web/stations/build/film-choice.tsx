@@ -1,21 +1,16 @@
+import { useMemo } from 'react';
 import styled from 'styled-components';
-import type { Film } from '../../../core/shop/index.js';
+import { leftOfFilms, type Film } from '../../../core/shop/index.js';
+import { useJobContext } from '../../job/job-context.js';
 import { type } from '../../tokens.js';
-import { Select } from '../../ui/plain-fields.js';
+import { FilmPicker } from '../../ui/film-picker.js';
 
 /** A film chosen among some; one that is no longer among them is said to be gone. */
-export function FilmChoice({ label, films, value, onChange }: { readonly label: string; readonly films: readonly Film[]; readonly value: string; readonly onChange: (id: string) => void }) {
-  return (
-    <Select aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
-      {!films.some((film) => film.id === value) && <option value={value}>a film that is no longer here</option>}
-      {films.map((film) => (
-        <option key={film.id} value={film.id}>
-          {film.name}
-        </option>
-      ))}
-    </Select>
-  );
+export function FilmChoice(props: { readonly label: string; readonly films: readonly Film[]; readonly value: string; readonly onChange: (id: string) => void }) {
+  const { stock } = useJobContext().shop;
+  const left = useMemo(() => leftOfFilms(stock), [stock]);
+  return <FilmPicker {...props} left={left} />;
 }
 
 /** A decision as a sentence with fields in it. */
-export const Said = styled.p`font-size: ${type.small}; line-height: 2.1; select { min-height: 26px; padding: 1px 4px; }`;
+export const Said = styled.p`font-size: ${type.small}; line-height: 2.1; button[aria-haspopup] { min-height: 26px; padding: 1px 6px; }`;

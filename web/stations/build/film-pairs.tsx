@@ -2,9 +2,9 @@ import type { PairDecision } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 import { Said } from './film-choice.js';
-import { WayOptions } from './ways-of-building.js';
+import { wayOptions } from './ways-of-building.js';
 
 /** How one film meets all others, decided once instead of pair by pair. */
 export function FilmPairs() {
@@ -20,9 +20,7 @@ export function FilmPairs() {
         return (
           <Said key={id}>
             {name} and all that it meets:{' '}
-            <Select aria-label={`Way of building all pairs of ${name}`} value={decision.school ?? 'trapped'} onChange={(event) => set({ ...filmPairs, [id]: { ...decision, school: event.target.value as PairDecision['school'] } })}>
-              <WayOptions />
-            </Select>
+            <Picker label={`Way of building all pairs of ${name}`} value={decision.school ?? 'trapped'} options={wayOptions()} onChange={(way) => set({ ...filmPairs, [id]: { ...decision, school: way as PairDecision['school'] } })} />
             {decision.school === 'trapped' && (
               <>
                 {' '}
@@ -35,14 +33,13 @@ export function FilmPairs() {
       })}
       {free.length > 0 && (
         <Said>
-          <Select aria-label="Decide for one film and all that it meets" value="" onChange={(event) => set({ ...filmPairs, [event.target.value]: { school: 'inlay', trapMm: null } })}>
-            <option value="">Decide for one film and all that it meets …</option>
-            {free.map((film) => (
-              <option key={film.id} value={film.id}>
-                {film.name}
-              </option>
-            ))}
-          </Select>
+          <Picker
+            label="Decide for one film and all that it meets"
+            value=""
+            placeholder="Decide for one film and all that it meets …"
+            options={free.map((film) => ({ id: film.id, text: film.name }))}
+            onChange={(id) => set({ ...filmPairs, [id]: { school: 'inlay', trapMm: null } })}
+          />
         </Said>
       )}
     </>

@@ -20,7 +20,7 @@ export function FramesEditor() {
   const films = plan?.layers?.map((layer) => layer.film) ?? [];
   const change = handle.change;
   const plain = shop.films.filter((film) => film.finish !== 'translucent');
-  const freeFilm = shop.films.find((film) => film.finish !== 'textured' && film.finish !== 'translucent' && !films.some((used) => used.id === film.id)) ?? shop.films[0]!;
+  const freeFilm = shop.films.find((film) => !film.retired && film.finish !== 'textured' && film.finish !== 'translucent' && !films.some((used) => used.id === film.id)) ?? shop.films[0]!;
   // What is cut out is mostly the smaller: words out of a ground.
   const byArea = [...(plan?.layers ?? [])].sort((a, b) => b.areaMm2 - a.areaMm2);
   // A dark base hides what lies under it, and is seen least between lighter films.

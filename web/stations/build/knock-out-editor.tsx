@@ -3,7 +3,7 @@ import type { KnockOut } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 import { FillBelow } from './fill-below.js';
 import { FilmChoice, Said } from './film-choice.js';
 
@@ -18,17 +18,21 @@ export function KnockOutEditor({ at, films }: { readonly at: number; readonly fi
       <FilmChoice label={`Shapes cut out, ${at + 1}`} films={films} value={one.shapeFilmId} onChange={(shapeFilmId) => set({ shapeFilmId })} /> is cut out of{' '}
       <FilmChoice label={`Cut out of, ${at + 1}`} films={films} value={one.baseFilmId} onChange={(baseFilmId) => set({ baseFilmId })} /> with{' '}
       <FigureField label={`Clearance, ${at + 1}`} mm={one.clearanceMm} unit={unit} max={50} stepMm={0.5} onChange={(clearanceMm) => set({ clearanceMm })} /> free all around.{' '}
-      <Select aria-label={`Letters of a word, ${at + 1}`} value={one.joinWords ? 'join' : 'stay'} onChange={(event) => set({ joinWords: event.target.value === 'join' })}>
-        <option value="stay">Its pieces stay where they are</option>
-        <option value="join">Its letters move together, each word one piece</option>
-      </Select>
+      <Picker
+        label={`Letters of a word, ${at + 1}`}
+        value={one.joinWords ? 'join' : 'stay'}
+        options={[{ id: 'stay', text: 'Its pieces stay where they are' }, { id: 'join', text: 'Its letters move together, each word one piece' }]}
+        onChange={(way) => set({ joinWords: way === 'join' })}
+      />
       . What lies inside its shapes and between them{' '}
       <FillBelow label={`Inside and between, ${at + 1}`} figureLabel={`Narrower than this goes, ${at + 1}`} belowMm={one.fillBelowMm} words={['stays', 'goes where it is narrow', 'goes too, all of it']} before=", below " onChange={(fillBelowMm) => set({ fillBelowMm })} />
       ; pieces that come off are dropped{' '}
-      <Select aria-label={`Pieces that come off, ${at + 1}`} value={one.dropBelowMm2 === null ? 'weed' : 'size'} onChange={(event) => set({ dropBelowMm2: event.target.value === 'weed' ? null : 25 })}>
-        <option value="weed">where they cannot be weeded</option>
-        <option value="size">where they are small</option>
-      </Select>
+      <Picker
+        label={`Pieces that come off, ${at + 1}`}
+        value={one.dropBelowMm2 === null ? 'weed' : 'size'}
+        options={[{ id: 'weed', text: 'where they cannot be weeded' }, { id: 'size', text: 'where they are small' }]}
+        onChange={(where) => set({ dropBelowMm2: where === 'weed' ? null : 25 })}
+      />
       {one.dropBelowMm2 !== null && (
         <>
           , below a square of <FigureField label={`Side of the square below which pieces are dropped, ${at + 1}`} mm={Math.sqrt(one.dropBelowMm2)} unit={unit} min={0.1} max={1000} stepMm={0.5} onChange={(side) => set({ dropBelowMm2: Number((side * side).toFixed(4)) })} />

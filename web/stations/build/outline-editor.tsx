@@ -4,7 +4,7 @@ import type { Around, Outline, OutlineEach } from '../../../core/stations/build/
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 import { FillBelow } from './fill-below.js';
 import { FilmChoice, Said } from './film-choice.js';
 
@@ -16,6 +16,8 @@ interface Props {
   readonly plain: readonly Film[];
   readonly films: readonly Film[];
 }
+
+const CORNERS: readonly (readonly [Outline['join'], string])[] = [['round', 'round'], ['mitred', 'sharp (mitred)'], ['bevelled', 'cut off (bevelled)']];
 
 /** One outline: in which film, how wide, round what. */
 export function OutlineEditor({ outline, plain, films }: Props) {
@@ -35,19 +37,9 @@ export function OutlineEditor({ outline, plain, films }: Props) {
         </>
       )}{' '}
       goes around <AroundChoice name={name} around={outline.around} films={films.filter((film) => film.id !== outline.filmId)} onChange={(around) => set({ around })} />,{' '}
-      <Select aria-label={`How many outlines in ${name}`} value={outline.each} onChange={(event) => set({ each: event.target.value as OutlineEach })}>
-        {EACH.map(([each, said]) => (
-          <option key={each} value={each}>
-            {said}
-          </option>
-        ))}
-      </Select>
+      <Picker label={`How many outlines in ${name}`} value={outline.each} options={EACH.map(([id, text]) => ({ id, text }))} onChange={(each) => set({ each: each as OutlineEach })} />
       , corners{' '}
-      <Select aria-label={`Corners of the outline in ${name}`} value={outline.join} onChange={(event) => set({ join: event.target.value as Outline['join'] })}>
-        <option value="round">round</option>
-        <option value="mitred">sharp (mitred)</option>
-        <option value="bevelled">cut off (bevelled)</option>
-      </Select>
+      <Picker label={`Corners of the outline in ${name}`} value={outline.join} options={CORNERS.map(([id, text]) => ({ id, text }))} onChange={(join) => set({ join: join as Outline['join'] })} />
       ,{' '}
       <FillBelow label={`Holes of the outline in ${name}`} figureLabel={`Holes filled below, outline in ${name}`} belowMm={outline.fillBelowMm} words={['holes open', 'narrow holes filled', 'all holes filled']} before=" below " onChange={(fillBelowMm) => set({ fillBelowMm })} />
       . <WordButton aria-label={`Remove: the outline in ${name}`} onPress={() => handle.change({ build: { outlines: outlines.filter((other) => other.id !== outline.id) } })}>Remove</WordButton>
@@ -85,15 +77,13 @@ function AroundChoice({ name, around, films, onChange }: AroundProps) {
           and{' '}
         </span>
       ))}
-      <Select aria-label={`Around what: the outline in ${name}`} value="" onChange={(event) => choose(event.target.value)}>
-        <option value="">{around === null ? 'everything' : 'nothing else'}</option>
-        {around !== null && <option value="all">everything</option>}
-        {others.map((one) => (
-          <option key={`${one.by} ${one.id}`} value={can.indexOf(one)}>
-            {around === null ? `${one.name} only` : one.name}
-          </option>
-        ))}
-      </Select>
+      <Picker
+        label={`Around what: the outline in ${name}`}
+        value=""
+        placeholder={around === null ? 'everything' : 'nothing else'}
+        options={[...(around === null ? [] : [{ id: 'all', text: 'everything' }]), ...others.map((one) => ({ id: String(can.indexOf(one)), text: around === null ? `${one.name} only` : one.name }))]}
+        onChange={choose}
+      />
     </>
   );
 }

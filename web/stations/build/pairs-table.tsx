@@ -7,10 +7,10 @@ import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 import { Swatch } from '../../ui/swatch.js';
 import { FilmPairs } from './film-pairs.js';
-import { WAYS_OF_BUILDING, WayOptions } from './ways-of-building.js';
+import { WAYS_OF_BUILDING, wayOptions } from './ways-of-building.js';
 
 const PARTS = [['drawBack', 'draw-back'], ['shrink', 'shrink'], ['slip', 'slip'], ['turn', 'turning'], ['cutter', 'cutter']] as const;
 
@@ -35,11 +35,7 @@ export function PairsTable() {
         <Together>
           <WordButton onPress={() => setMarked(chosen.length === pairs.length ? new Set() : new Set(pairs.map(({ key }) => key)))}>{chosen.length === pairs.length ? 'Choose none' : `Choose all ${pairs.length} pairs`}</WordButton>
           {chosen.length > 0 && (
-            <Select aria-label={`Way of building the ${chosen.length} chosen pairs`} value="" onChange={(event) => decideAll(event.target.value)}>
-              <option value="">Build the {chosen.length} chosen as …</option>
-              <WayOptions />
-              <option value="app">the app decides</option>
-            </Select>
+            <Picker label={`Way of building the ${chosen.length} chosen pairs`} value="" placeholder={`Build the ${chosen.length} chosen as …`} options={[...wayOptions(), { id: 'app', text: 'the app decides' }]} onChange={decideAll} />
           )}
         </Together>
       )}
@@ -76,9 +72,7 @@ function Pair({ pair, isMarked = false, onMark }: { readonly pair: PairPlan; rea
         <Swatch film={pair.lower} size={16} /> {pair.lower.name} under <Swatch film={pair.upper} size={16} /> {pair.upper.name}
       </p>
       <Row>
-        <Select aria-label={`Way of building ${names}`} value={school} onChange={(event) => decide({ school: event.target.value as PairDecision['school'] })}>
-          <WayOptions ruled={pair.ruledSchool} />
-        </Select>
+        <Picker label={`Way of building ${names}`} value={school} options={wayOptions(pair.ruledSchool)} onChange={(way) => decide({ school: way as PairDecision['school'] })} />
         {school === 'trapped' && (
           <span>
             by <FigureField label={`Trap of ${names}`} mm={pairs[pair.key]?.trapMm ?? pair.trapMm} unit={unit} max={20} stepMm={0.05} onChange={(trapMm) => decide({ trapMm })} />
@@ -107,8 +101,8 @@ function Pair({ pair, isMarked = false, onMark }: { readonly pair: PairPlan; rea
   );
 }
 
-const Together = styled.p`display: flex; flex-wrap: wrap; gap: ${space.m}; align-items: center; font-size: ${type.small}; min-height: 32px; select { min-height: 28px; }`;
+const Together = styled.p`display: flex; flex-wrap: wrap; gap: ${space.m}; align-items: center; font-size: ${type.small}; min-height: 32px; button[aria-haspopup] { min-height: 28px; }`;
 const List = styled.ul`list-style: none; display: grid; gap: ${space.s}; font-size: ${type.small};`;
 const Item = styled.li`border-bottom: 1px solid ${colour.faint}; padding-bottom: ${space.s};`;
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s}; align-items: center; padding-top: 3px; select { min-height: 28px; }`;
+const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s}; align-items: center; padding-top: 3px; button[aria-haspopup] { min-height: 28px; }`;
 const Reasons = styled.ul`color: ${colour.quiet}; padding: ${space.xs} 0 0 ${space.l};`;

@@ -3,7 +3,7 @@ import type { Contour } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 import { FilmChoice, Said } from './film-choice.js';
 
 /** The cut line of artwork that is printed: on which side of its edge, and how far from it. */
@@ -16,11 +16,12 @@ export function PrintEditor({ contour, plain }: { readonly contour: Contour; rea
     <Said>
       The artwork is printed on <FilmChoice label="Film that is printed on" films={plain} value={contour.filmId} onChange={(filmId) => set({ ...contour, filmId })} /> and cut{' '}
       {/* Another side is another judgement: the figure is the app's again. */}
-      <Select aria-label="Side of the cut line" value={contour.side} onChange={(event) => set({ ...contour, side: event.target.value as Contour['side'], byMm: null })}>
-        <option value="inside">inside its edge</option>
-        <option value="outside">outside its edge</option>
-        <option value="bleed">on its edge, with a bleed</option>
-      </Select>
+      <Picker
+        label="Side of the cut line"
+        value={contour.side}
+        options={[{ id: 'inside', text: 'inside its edge' }, { id: 'outside', text: 'outside its edge' }, { id: 'bleed', text: 'on its edge, with a bleed' }]}
+        onChange={(side) => set({ ...contour, side: side as Contour['side'], byMm: null })}
+      />
       , {contour.side === 'bleed' ? <>printed {figure} beyond it</> : <>{figure} from it</>}
       {contour.byMm !== null && (
         <>

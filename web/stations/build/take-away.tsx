@@ -5,7 +5,7 @@ import { useJobContext } from '../../job/job-context.js';
 import { space, type } from '../../tokens.js';
 import { LinkButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 
 const FORMATS = [['svg', 'SVG'], ['dxf', 'DXF'], ['pdf', 'PDF']] as const satisfies readonly (readonly [ExportFormat, string])[];
 
@@ -21,14 +21,7 @@ export function TakeAway() {
     <section aria-label="Save the layers as files">
       <h3>As files at true size, with the marks</h3>
       <Row>
-        <Select aria-label="Which layers" value={layer} onChange={(event) => setLayer(event.target.value)}>
-          <option value="">the whole build</option>
-          {layers.map(({ film }) => (
-            <option key={film.id} value={film.id}>
-              {film.name} alone
-            </option>
-          ))}
-        </Select>
+        <Picker label="Which layers" value={layer} options={[{ id: '', text: 'the whole build' }, ...layers.map(({ film }) => ({ id: film.id, text: `${film.name} alone` }))]} onChange={setLayer} />
         <Choice label="Format" value={format} options={FORMATS} onChange={setFormat} />
         <LinkButton href={`/api/jobs/${job.id}/build?${query}`} download>
           Download

@@ -1,17 +1,17 @@
-import { useQueryClient } from '@tanstack/react-query';
 import styled from 'styled-components';
 import type { Laying } from '../../../core/engines/layers/index.js';
 import { drawBackMm, wayOf } from '../../../core/shop/index.js';
 import { carefulMm } from '../../../core/stations/build/index.js';
 import { formatLength } from '../../../core/words/index.js';
-import { ApiProblem, ask } from '../../api/client.js';
+import { ApiProblem } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
+import { useShopWrites, type RecordWrite } from '../../plan/shop-writes.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { useNotify } from '../../ui/notices.js';
 import { PercentField } from '../../ui/percent-field.js';
-import { Select } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
 import { MarkDistance } from '../../job/mark-distance.js';
 
 const LAYINGS: readonly (readonly [Laying, string])[] = [['dry', 'dry'], ['wet', 'wet'], ['tape', 'on tape']];
@@ -19,20 +19,13 @@ const LAYINGS: readonly (readonly [Laying, string])[] = [['dry', 'dry'], ['wet',
 /** What the trap formula is fed with, each figure editable where it belongs: the hand with the job, draw-back and shrink with their film, truth with the cutter. */
 export function TrapTerms() {
   const { plan, recipe, shop, handle, unit } = useJobContext();
-  const client = useQueryClient();
+  const writes = useShopWrites();
   const notify = useNotify();
-  const films = plan?.layers?.map((layer) => layer.film) ?? [];
+  // As the shop has them: the plan may lag behind.
+  const films = plan?.layers?.map((layer) => shop.films.find(({ id }) => id === layer.film.id) ?? layer.film) ?? [];
   const { placementErrorMm: at, markDistanceMm: distance } = plan?.pairs?.[0]?.terms ?? {};
   const { lives } = recipe.build;
-  const set = (path: string, json: object) =>
-    ask(path, { method: 'PATCH', json: { ...json, revision: shop.revision } }).then(
-      () => client.invalidateQueries({ queryKey: ['shop'] }),
-      (error: unknown) => {
-        notify(error instanceof ApiProblem ? error.message : 'That was not saved.');
-        // Someone else's figures, to be looked at before it is tried again.
-        void client.invalidateQueries({ queryKey: ['shop'] });
-      },
-    );
+  const save = (change: RecordWrite) => writes.save([change], shop.revision).catch((error: unknown) => notify(error instanceof ApiProblem ? error.message : 'That was not saved.'));
   return (
     <details>
       <summary>Figures behind the trap</summary>
@@ -43,23 +36,17 @@ export function TrapTerms() {
         </li>
         <li>
           It is laid{' '}
-          <Select aria-label="How it is laid" value={recipe.assembly.way} onChange={(event) => handle.change({ assembly: { way: event.target.value as Laying } })}>
-            {LAYINGS.map(([way, name]) => (
-              <option key={way} value={way}>
-                {name}
-              </option>
-            ))}
-          </Select>
+          <Picker label="How it is laid" value={recipe.assembly.way} options={LAYINGS.map(([id, text]) => ({ id, text }))} onChange={(way) => handle.change({ assembly: { way: way as Laying } })} />
         </li>
         {films.map((film) =>
           wayOf(film) === 'press' ? (
             <li key={film.id}>
-              {film.name} shrinks by <PercentField label={`Shrink of ${film.name}, %`} value={film.shrinkPct} max={5} onChange={(shrinkPct) => void set(`/api/shop/films/${film.id}`, { shrinkPct })} /> % under the press, in every job.
+              {film.name} shrinks by <PercentField label={`Shrink of ${film.name}, %`} value={film.shrinkPct} max={5} onChange={(shrinkPct) => void save({ kind: 'films', value: { ...film, shrinkPct } })} /> % under the press, in every job.
             </li>
           ) : (
             <li key={film.id}>
               Edges of {film.name} draw back by{' '}
-              <FigureField label={`Draw-back of ${film.name}`} mm={drawBackMm(film, lives)} unit={unit} max={2} stepMm={0.01} onChange={(mm) => void set(`/api/shop/films/${film.id}`, lives === 'indoors' ? { drawBackIndoorsMm: mm } : { drawBackSunMm: mm })} /> {lives === 'indoors' ? 'indoors' : 'in the sun'}, in every job.
+              <FigureField label={`Draw-back of ${film.name}`} mm={drawBackMm(film, lives)} unit={unit} max={2} stepMm={0.01} onChange={(mm) => void save({ kind: 'films', value: { ...film, ...(lives === 'indoors' ? { drawBackIndoorsMm: mm } : { drawBackSunMm: mm }) } })} /> {lives === 'indoors' ? 'indoors' : 'in the sun'}, in every job.
             </li>
           ),
         )}
@@ -76,7 +63,7 @@ export function TrapTerms() {
         )}
         <li>
           The cutter returns to a point within{' '}
-          <FigureField label="Repeatability of the cutter" mm={shop.cutter.repeatabilityMm} unit={unit} max={1} stepMm={0.01} onChange={(repeatabilityMm) => void set('/api/shop/cutter', { repeatabilityMm })} />, in every job.
+          <FigureField label="Repeatability of the cutter" mm={shop.cutter.repeatabilityMm} unit={unit} max={1} stepMm={0.01} onChange={(repeatabilityMm) => void save({ kind: 'cutters', value: { ...shop.cutters.find(({ id }) => id === shop.cutter.id)!, repeatabilityMm } })} />, in every job.
         </li>
       </Terms>
     </details>

@@ -5,7 +5,8 @@ import { useJobContext } from '../../job/job-context.js';
 import type { DrawnSheet } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { LinkButton, MainButton } from '../../ui/button.js';
-import { Labelled, Select, Small } from '../../ui/plain-fields.js';
+import { FilmPicker } from '../../ui/film-picker.js';
+import { Small } from '../../ui/plain-fields.js';
 import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
@@ -29,19 +30,9 @@ export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQu
     <Card>
       <h3>What is loaded?</h3>
       <Small>{wanted(sheet, unit)}</Small>
-      <Labelled>
-        Film in the cutter
-        <Select value={loaded} onChange={(event) => setLoaded(event.target.value)}>
-          <option value="" disabled>
-            look, then choose …
-          </option>
-          {shop.films.map((f) => (
-            <option key={f.id} value={f.id}>
-              {f.name}
-            </option>
-          ))}
-        </Select>
-      </Labelled>
+      <p>
+        Film in the cutter <FilmPicker label="Film in the cutter" films={shop.films} value={loaded} placeholder="look, then choose …" onChange={setLoaded} />
+      </p>
       <Check>
         <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> It lies {sideUp}.
       </Check>

@@ -1,6 +1,6 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { FILM_FAMILIES, type Film } from '../../../core/shop/index.js';
+import { leftOfFilms, type Film } from '../../../core/shop/index.js';
 import type { ColourUse } from '../../../core/stations/films/index.js';
 import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
@@ -11,7 +11,8 @@ import { LightTable } from '../../light-table/light-table.js';
 import { Shape } from '../../light-table/shape.js';
 import { colour, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
-import { Select, Small } from '../../ui/plain-fields.js';
+import { FilmPicker } from '../../ui/film-picker.js';
+import { Small } from '../../ui/plain-fields.js';
 import { count, sayArea } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
 import { designBox } from '../../light-table/design-box.js';
@@ -64,6 +65,7 @@ interface MatchProps {
 
 function Match({ use, onTry }: MatchProps) {
   const { handle, recipe, shop, plan } = useJobContext();
+  const left = useMemo(() => leftOfFilms(shop.stock), [shop.stock]);
   const name = plan?.colourNames?.[use.colour] ?? use.colour;
   const choose = (filmId: string) => handle.change({ films: { byColour: { ...recipe.films.byColour, [use.colour]: filmId } } });
   const letApp = () => handle.change({ films: { byColour: Object.fromEntries(Object.entries(recipe.films.byColour).filter(([c]) => c !== use.colour)) } });
@@ -80,13 +82,7 @@ function Match({ use, onTry }: MatchProps) {
             {use.colour}, {sayArea(use.areaMm2)}, {count(use.pieces, 'piece')}
           </Small>
         </Line>
-        <Select aria-label={`Film for ${name} ${use.colour}`} value={recipe.films.byColour[use.colour] ?? use.film.id} onChange={(event) => choose(event.target.value)}>
-          {shop.films.map((film) => (
-            <option key={film.id} value={film.id}>
-              {film.name}, {FILM_FAMILIES[film.family].name}
-            </option>
-          ))}
-        </Select>
+        <FilmPicker label={`Film for ${name} ${use.colour}`} films={shop.films} left={left} colour={use.colour} value={recipe.films.byColour[use.colour] ?? use.film.id} onChange={choose} />
         <Small>
           {use.chosen ? 'Your choice' : 'Nearest in stock'}; differs by {use.difference.toFixed(1)} (about 1 can just be seen).{' '}
           {use.chosen && <WordButton onPress={letApp}>Let the app decide</WordButton>}
@@ -117,6 +113,6 @@ const Others = styled.div`display: flex; align-items: center; gap: ${space.s}; f
 const Other = styled(Button)`padding: 1px 6px; min-height: 26px; gap: 4px; font-variant-numeric: tabular-nums; color: ${colour.quiet};`;
 
 const Matches = styled.ul`list-style: none; display: grid; gap: ${space.l};`;
-const Row = styled.li`display: grid; grid-template-columns: auto 1fr; gap: ${space.m}; align-items: start; select { width: 100%; margin: 3px 0; }`;
+const Row = styled.li`display: grid; grid-template-columns: auto 1fr; gap: ${space.m}; align-items: start; button[aria-haspopup] { width: 100%; margin: 3px 0; }`;
 const Pair = styled.span`display: flex; padding-top: 2px; span + span { margin-left: -9px; margin-top: 9px; }`;
 const Line = styled.p`display: grid; padding-bottom: 2px; font-size: ${type.small}; strong { font-variant-numeric: tabular-nums; color: ${colour.ink}; }`;

@@ -13,7 +13,8 @@ import type { PrepareView } from '../../../core/plan/page/plan-view.js';
 import { colour, space, type } from '../../tokens.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
-import { Labelled, Select, Small } from '../../ui/plain-fields.js';
+import { Picker } from '../../ui/picker.js';
+import { Small } from '../../ui/plain-fields.js';
 import { sayDateTime } from '../../ui/say.js';
 import { count } from '../../../core/words/index.js';
 import { designBox } from '../../light-table/design-box.js';
@@ -70,18 +71,18 @@ export function PrepareStation() {
             <section aria-label="Weeding list">
               <h3>To weed out of {film.name}</h3>
               {cut.length > 0 && (
-                <Labelled>
-                  Which piece
-                  <Select value={copy?.key ?? 'plan'} onChange={(event) => setPiece(event.target.value)}>
-                    {cut.map((one) => (
-                      <option key={one.key} value={one.key}>
-                        {nameOf(one)}
-                        {wanted.has(one.group.fingerprint) ? '' : ' (the job has changed since)'}
-                      </option>
-                    ))}
-                    {layer && <option value="plan">as the job is now, not cut</option>}
-                  </Select>
-                </Labelled>
+                <p>
+                  Which piece{' '}
+                  <Picker
+                    label="Which piece"
+                    value={copy?.key ?? 'plan'}
+                    options={[
+                      ...cut.map((one) => ({ id: one.key, text: `${nameOf(one)}${wanted.has(one.group.fingerprint) ? '' : ' (the job has changed since)'}` })),
+                      ...(layer ? [{ id: 'plan', text: 'as the job is now, not cut' }] : []),
+                    ]}
+                    onChange={setPiece}
+                  />
+                </p>
               )}
               {spots.length === 0 ? (
                 <Small>{weed && !copy ? `${count(weed.pieces, 'piece')}, no counters: the waste comes off in one pull.` : 'No counters and no small parts: the waste comes off in one pull.'}</Small>

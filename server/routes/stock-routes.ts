@@ -1,0 +1,81 @@
+import { PIECE_KINDS, STOCK_ACTS, type PieceCard, type StockAct } from '../../core/shop/index.js';
+import { figure, id, note, object, oneOf, orNull, size, text } from '../../core/words/schema.js';
+import type { Route, RouteRequest } from '../route.js';
+import type { Services } from '../services.js';
+import { bookEntry, mustMakeSense, takeBack } from '../stock-acts.js';
+import type { ShopEdit } from '../stores/shop-store.js';
+import { EDIT_PROPERTIES, EDIT_SCHEMA } from './edit-schema.js';
+import { whoOf } from './who.js';
+
+const MOST_LINES = 200;
+const amount = figure(-100_000_000, 100_000_000);
+
+/** Pieces of film that come and go, and the book in which that stands. */
+export function stockRoutes({ shop, book }: Services): Route[] {
+  const editOf = async ({ ctx, body }: Pick<RouteRequest, 'ctx' | 'body'>): Promise<ShopEdit> => {
+    const { revision, edit } = body as { revision: number; edit?: string };
+    return { revision, ...(edit === undefined ? {} : { edit }), who: await whoOf(shop, ctx) };
+  };
+  return [
+    {
+      method: 'get',
+      path: '/api/shop/lines',
+      summary: 'Lines of the stock book, the newest first; of one piece when it is named. “before” is the last line that was seen',
+      query: { piece: id, before: { type: 'string', pattern: '^\\d{1,12}$' } },
+      answer: 'StockLines',
+      answers: `At most ${MOST_LINES} lines`,
+      handle: ({ query }) => book.lines({ most: MOST_LINES, ...(query['piece'] ? { pieceId: query['piece'] } : {}), ...(query['before'] ? { before: Number(query['before']) } : {}) }),
+    },
+    {
+      method: 'post',
+      path: '/api/shop/pieces',
+      summary: 'Receive a roll or sheets into stock, or put what is left of a cut back as an offcut, which gets a number to write on it',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['revision', 'piece', 'amount', 'why', 'note', 'sheetId'],
+        properties: {
+          piece: object({ id, filmId: id, kind: oneOf(PIECE_KINDS), widthMm: size, lengthMm: figure(1, 1_000_000), edgeMm: figure(0, 100), place: text, note, retired: { const: false } }),
+          amount,
+          why: oneOf(['received', 'returned']),
+          note,
+          sheetId: orNull(id),
+          ...EDIT_PROPERTIES,
+        },
+      },
+      answer: 'PieceReceived',
+      answers: 'The number to write on an offcut; null for others',
+      handle: async ({ ctx, body }) => {
+        const { piece, amount: received, why, note: said, sheetId } = body as { piece: Omit<PieceCard, 'number'>; amount: number; why: 'received' | 'returned'; note: string; sheetId: string | null };
+        mustMakeSense(piece, why, received);
+        const number = await shop.receive(piece, { amount: received, why, note: said, sheetId }, await editOf({ ctx, body }));
+        return { number, revision: (await shop.get()).revision };
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/shop/pieces/:id/lines',
+      summary: 'Write into the stock book: received, used, returned or corrected by so much (mm of a roll, else how many); counted, so much is there; thrown away, so much or (null) all of it',
+      body: { type: 'object', additionalProperties: false, required: ['revision', 'act', 'figure', 'note'], properties: { act: oneOf(STOCK_ACTS), figure: orNull(amount), note, ...EDIT_PROPERTIES } },
+      answer: 'ShopRevision',
+      answers: 'The shop’s new revision',
+      handle: async ({ ctx, params, body }) => {
+        const { act, figure: said, note: noted } = body as { act: StockAct; figure: number | null; note: string };
+        await bookEntry({ shop, book }, params['id']!, { act, figure: said, note: noted }, await editOf({ ctx, body }));
+        return { revision: (await shop.get()).revision };
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/shop/lines/:id/take-back',
+      summary: 'Take a line of the stock book back, by a line against it',
+      body: EDIT_SCHEMA,
+      answer: 'ShopRevision',
+      answers: 'The shop’s new revision',
+      handle: async ({ ctx, params, body }) => {
+        await takeBack({ shop, book }, Number(params['id']), await editOf({ ctx, body }));
+        return { revision: (await shop.get()).revision };
+      },
+    },
+  ];
+}

@@ -1,0 +1,41 @@
+import type { Knex } from 'knex';
+import type { FilmPiece } from '../../core/shop/index.js';
+import type { ShopStore } from './shop-store.js';
+import type { StockBook } from './stock-book.js';
+
+/** What the cutter writes into the stock book: what a run takes of its piece, and that it was not used after all. */
+export class FilmUse {
+  constructor(
+    private readonly shop: ShopStore,
+    private readonly book: StockBook,
+  ) {}
+
+  /** Books what a run's sheet takes: of a roll its length, of a sheet or an offcut the whole of it. Of a piece that the shop has not, or that the book says is used up, nothing is booked. */
+  async used(tx: Knex, { runId, sheetId, who }: { readonly runId: string; readonly sheetId: string; readonly who: string }): Promise<void> {
+    const sheet = (await tx('sheets').where({ id: sheetId }).first()) as { piece: string | null; used_length_mm: number } | undefined;
+    const piece = sheet?.piece ? (JSON.parse(sheet.piece) as FilmPiece) : null;
+    if (!piece || !(await tx('shop_records').where({ kind: 'pieces', id: piece.id }).first())) return;
+    const left = await this.book.leftOf(piece.id, tx);
+    const taken = Math.min(left, piece.kind === 'roll' ? sheet!.used_length_mm : 1);
+    if (taken <= 0) return;
+    await this.book.add({ pieceId: piece.id, who, why: 'used', amount: -taken, note: '', sheetId, runId }, await this.shop.touch(tx), tx);
+  }
+
+  /** What a run had booked as used is there again. */
+  async returned(tx: Knex, runId: string): Promise<void> {
+    const line = (await tx('stock_lines').where({ run_id: runId, why: 'used' }).first()) as { piece_id: string; amount: number; sheet_id: string } | undefined;
+    if (!line || (await tx('stock_lines').where({ run_id: runId, why: 'returned' }).first())) return;
+    await this.book.add({ pieceId: line.piece_id, who: '', why: 'returned', amount: -line.amount, note: 'Nothing was cut', sheetId: line.sheet_id, runId }, await this.shop.touch(tx), tx);
+  }
+
+  /** The blade that the shop's cutter has in it; null when nobody said. */
+  async bladeInCutter(): Promise<string | null> {
+    const { cutters, settings } = await this.shop.get();
+    return cutters.find(({ id }) => id === settings.cutterId)?.bladeId ?? null;
+  }
+
+  /** Pages are told that less, or more, is left. */
+  told(): Promise<void> {
+    return this.shop.changed();
+  }
+}
