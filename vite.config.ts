@@ -5,8 +5,11 @@ import { compression } from 'vite-plugin-compression2';
 import { docsPages } from './scripts/docs-pages.js';
 import { writeFaces } from './scripts/faces.js';
 import { keepLastVersion } from './scripts/keep-last-version.js';
+import { writeShopValidators } from './scripts/shop-validators.js';
 
 const FOLDER = fileURLToPath(new URL('dist/web/', import.meta.url));
+
+const cache = (name: string) => fileURLToPath(new URL(`node_modules/.cache/${name}/`, import.meta.url));
 
 /** The interface speaks English: the components' own words in thirty other languages need not be fetched. */
 const oneLanguage: Plugin = {
@@ -17,7 +20,7 @@ const oneLanguage: Plugin = {
 
 export default defineConfig(async () => ({
   root: 'web',
-  resolve: { alias: { 'faces.css': await writeFaces(fileURLToPath(new URL('node_modules/.cache/faces/', import.meta.url))) } },
+  resolve: { alias: { 'faces.css': await writeFaces(cache('faces')), 'shop-validators': writeShopValidators(cache('shop-validators')) } },
   plugins: [react(), oneLanguage, compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }), keepLastVersion(FOLDER), docsPages(fileURLToPath(new URL('docs/', import.meta.url)))],
   build: { outDir: FOLDER, emptyOutDir: false, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900, rolldownOptions: { checks: { bundlerTimings: false } } },
   worker: { format: 'es' as const },

@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, type LetteringPart } from '../core/stations/artwork/index.js';
 import type { Lettering } from '../core/engines/artwork/index.js';
+import type { Film } from '../core/shop/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/recipe/index.js';
 import { contoursOfGroups, wholeOnPiece } from '../core/stations/cut/index.js';
 import { projectPath } from '../platform/project.js';
@@ -17,11 +18,20 @@ const services = await makeServices(db, 0);
 if (await services.shop.isEmpty()) {
   const port = values['cutter-port'];
   const { cutters } = DEMO_SHOP_FILE;
-  await services.shop.fill({ ...DEMO_SHOP_FILE, cutters: port === undefined ? cutters : cutters.map((cutter) => (cutter.host === null ? cutter : { ...cutter, port: Number(port) })) });
+  const films = await withPattern(services);
+  await services.shop.fill({ ...DEMO_SHOP_FILE, films, cutters: port === undefined ? cutters : cutters.map((cutter) => (cutter.host === null ? cutter : { ...cutter, port: Number(port) })) });
   await seedJobs(services);
 }
 await services.compute.close();
 await db.destroy();
+
+/** The films, the pattern film with the picture that it is printed with. */
+async function withPattern({ artworks }: Services): Promise<readonly Film[]> {
+  const bytes = await readFile(projectPath('demo', 'artwork', 'quay-tiles.svg'));
+  const picture = describeFile('quay-tiles.svg', bytes);
+  await artworks.add(picture, bytes);
+  return DEMO_SHOP_FILE.films.map((film) => (film.id === 'quay-tiles' ? { ...film, pattern: { picture, repeatMm: 60, ratio: 1 } } : film));
+}
 
 async function seedJobs(to: Services): Promise<void> {
   await addJob(to, 'marsh-wren.svg', 'Marsh Wren, name for a narrow boat', {

@@ -2,9 +2,11 @@ import { writeFileSync } from 'node:fs';
 import { glossaryPage } from '../core/words/glossary.js';
 import { apiPage } from '../server/api-page.js';
 import { apiRoutes } from '../server/app.js';
+import { enterRoutes } from '../server/routes/device-routes.js';
+import type { SharedAddress, SharedDoor } from '../server/sharing/shared-door.js';
 import type { Services } from '../server/services.js';
 
 /* Writes the pages of the documentation that are made from the code. Routes are only looked at, so they need no services. */
 
 writeFileSync('docs/glossary.md', glossaryPage());
-writeFileSync('docs/api.md', apiPage(apiRoutes({} as Services)));
+writeFileSync('docs/api.md', apiPage([...enterRoutes({} as SharedDoor, {} as SharedAddress), ...apiRoutes({} as Services, {} as SharedDoor)]));

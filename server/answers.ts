@@ -90,6 +90,13 @@ export const ANSWERS = {
     findings: list(finding),
     rulings: list(ruling),
   }),
+  Devices: fields({
+    open: orNull(fields({ url: text, isSecure: yes })), wanted: orNull(fields({ address: text, port: count, hasCertificate: yes })), addresses: list(text), devices: list(fields({ id: text, name: text, letInAt: text, seenAt: text })),
+    knocks: list(fields({ at: text, from: text, what: text })),
+  }),
+  PairingCode: fields({ url: text, size: count, rows: list(text), until: text }),
+  LetIn: fields({ name: text }),
+  Asker: fields({ device: orNull(text) }),
   Health: fields({ ok: yes }),
   /** What a simulated cutter answers is its own. */
   CutterAnswer: { type: 'object' },

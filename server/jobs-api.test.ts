@@ -11,6 +11,7 @@ import type { OwnFont } from './stores/font-store.js';
 import { seeded } from '../core/testing/seeded.js';
 import { apiPage } from './api-page.js';
 import { apiRoutes } from './app.js';
+import { enterRoutes } from './routes/device-routes.js';
 import { changeRecord, jobWith, openBench, type Bench } from './testing/bench.js';
 
 const HERON = readFileSync('demo/artwork/heron-window.svg');
@@ -474,5 +475,5 @@ describe('the edge of the server', () => {
 });
 
 it('the page of the documentation about the API is made from its routes', () => {
-  expect(readFileSync(new URL('../docs/api.md', import.meta.url), 'utf8')).toBe(apiPage(apiRoutes(bench.server.services)));
+  expect(readFileSync(new URL('../docs/api.md', import.meta.url), 'utf8')).toBe(apiPage([...enterRoutes(bench.server.door, { host: '', origin: '', isSecure: false }), ...apiRoutes(bench.server.services, bench.server.door)]));
 });

@@ -1,12 +1,20 @@
+import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { projectPath } from '../platform/project.js';
-import { startServer } from './start.js';
+import { Problem } from './problem.js';
+import { ownAddresses } from './sharing/shared-door.js';
+import { shareWishOf, withShareValue } from './share-wish.js';
+import { startServer, type RunningServer } from './start.js';
 
 const { values } = parseArgs({
+  args: withShareValue(process.argv.slice(2)),
   options: {
     data: { type: 'string', default: 'data' },
     port: { type: 'string', default: '4310' },
     'cutter-control-port': { type: 'string', default: '9311' },
+    share: { type: 'string' },
+    cert: { type: 'string' },
+    key: { type: 'string' },
   },
 });
 
@@ -18,3 +26,20 @@ const server = await startServer({
 });
 console.log(`Wry Lantern: ${server.url}`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void server.close().then(() => process.exit(0)));
+if (values.share !== undefined) await share(server, values.share);
+if (server.door.address) console.log(saySharing(server.door.address.origin, server.door.address.isSecure));
+
+async function share({ door }: RunningServer, wish: string): Promise<void> {
+  try {
+    const { address, port } = shareWishOf(wish, ownAddresses());
+    const read = (file: string | undefined) => (file === undefined ? null : readFileSync(file, 'utf8'));
+    await door.open({ address, port, certificate: read(values.cert), privateKey: read(values.key) });
+  } catch (error) {
+    console.error(`Not shared: ${error instanceof Problem || error instanceof Error ? error.message : String(error)}`);
+  }
+}
+
+function saySharing(url: string, isSecure: boolean): string {
+  const warning = isSecure ? '' : ' It is plain HTTP: whoever listens in this network can read what is sent. Use it only in a network that is yours.';
+  return `Shared: ${url}. Let a device in under Shop, Devices.${warning}`;
+}

@@ -4,6 +4,7 @@ import { Ajv, type ValidateFunction } from 'ajv';
 import { describeSchemaError } from '../core/recipe/index.js';
 import type { AnswerName } from './answers.js';
 import { Problem } from './problem.js';
+import { askingDevice } from './sharing/shared-security.js';
 
 export type Schema = Readonly<Record<string, unknown>>;
 
@@ -18,6 +19,10 @@ export interface Route {
   readonly body?: Schema | 'bytes';
   /** The most bytes of a body that are read, where it is not what is usual. */
   readonly most?: number;
+  /** Work at the bench: a device that was let in may do it too. Whatever else changes something is for the bench computer alone. */
+  readonly isBench?: true;
+  /** Not even to be read by a device. */
+  readonly isPrivate?: true;
   /** What is answered, in words. */
   readonly answers: string;
   /** The schema of a JSON answer, by its name in the document. */
@@ -46,6 +51,7 @@ export function register(router: Router, routes: readonly Route[]): void {
     const checkBody = route.body && route.body !== 'bytes' ? ajv.compile(route.body) : null;
     const checkQuery = ajv.compile({ type: 'object', properties: route.query ?? {} });
     router[route.method](route.path, async (ctx) => {
+      if (askingDevice(ctx) && (route.isPrivate || (route.method !== 'get' && !route.isBench))) throw new Problem(403, 'bench-only', 'This can be done on the bench computer only. Here you can weed, assemble, cut, and book film.');
       const query = Object.fromEntries(Object.entries(ctx.query).map(([name, value]) => [name, String(value)]));
       check(checkQuery, query, 'query');
       if (route.body) checkMediaType(ctx, route.body === 'bytes' ? 'application/octet-stream' : 'application/json');

@@ -1,4 +1,4 @@
-import type { Middleware } from 'koa';
+import type { Context, Middleware } from 'koa';
 import { Problem } from './problem.js';
 
 /** Everything comes from here; the component styles need style elements. The page itself may evaluate nothing. */
@@ -23,13 +23,18 @@ export const WORKER_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval
 
 const LOCAL_HOST = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 
-/** Only this machine's own browser pages may speak to the server: Host and Origin are checked, so no other site can reach in. */
-export const security: Middleware = async (ctx, next) => {
+/** What a browser is told about pages from here. */
+export function setPageHeaders(ctx: Context): void {
   ctx.set('Content-Security-Policy', CONTENT_SECURITY_POLICY);
   ctx.set('X-Content-Type-Options', 'nosniff');
   ctx.set('Referrer-Policy', 'no-referrer');
   ctx.set('Cross-Origin-Opener-Policy', 'same-origin');
   ctx.set('Cross-Origin-Resource-Policy', 'same-origin');
+}
+
+/** Only this machine's own browser pages may speak to the server: Host and Origin are checked, so no other site can reach in. */
+export const security: Middleware = async (ctx, next) => {
+  setPageHeaders(ctx);
   if (!LOCAL_HOST.test(ctx.get('host'))) throw new Problem(421, 'host-refused', 'This server answers only under its own local address.');
   const origin = ctx.get('origin');
   const changes = !['GET', 'HEAD', 'OPTIONS'].includes(ctx.method);

@@ -1,8 +1,10 @@
 import { createServer, type Server } from 'node:http';
 import { existsSync } from 'node:fs';
-import { makeApp } from './app.js';
+import { makeApp, makeSharedApp } from './app.js';
 import { openDatabase } from './db/open-database.js';
 import { makeServices, type Services } from './services.js';
+import { SharedDoor } from './sharing/shared-door.js';
+import { DeviceStore } from './stores/device-store.js';
 
 export interface ServerOptions {
   readonly dataFolder: string;
@@ -15,21 +17,26 @@ export interface ServerOptions {
 export interface RunningServer {
   readonly url: string;
   readonly services: Services;
+  readonly door: SharedDoor;
   readonly close: () => Promise<void>;
 }
 
-/** Opens the data folder and listens, on this machine's own address only. */
+/** Opens the data folder and listens on this machine's own address, and on the one that the shop is shared on, if it is. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const db = await openDatabase(options.dataFolder);
   const services = await makeServices(db, options.cutterControlPort);
   const pages = options.pagesFolder && existsSync(options.pagesFolder) ? options.pagesFolder : null;
-  const server = createServer(makeApp(services, pages).callback());
+  const door = new SharedDoor(new DeviceStore(db), (at, address) => makeSharedApp(services, pages, at, address));
+  const server = createServer(makeApp(services, pages, door).callback());
   const port = await listen(server, options.port);
+  await door.reopen();
   return {
     url: `http://127.0.0.1:${port}`,
     services,
+    door,
     close: async () => {
       await services.spooler.close();
+      await door.shut();
       server.closeAllConnections();
       await new Promise((done) => server.close(done));
       await services.compute.close();

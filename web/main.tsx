@@ -29,6 +29,8 @@ followChanges(client);
 // Either is shown sooner without the other.
 const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js').then((m) => m.JobsPage));
 const DocsPage = fetchedLate(() => import('./app/docs-page.js').then((m) => m.DocsPage));
+const ShopPlace = fetchedLate(() => import('./shop/shop-place.js').then((m) => m.ShopPlace));
+const LetIn = fetchedLate(() => import('./app/let-in.js').then((m) => m.LetIn));
 const JobPage = fetchedLate(() => import('./app/job-page.js').then((m) => m.JobPage));
 
 /** A screen that is fetched when its address is first visited. */
@@ -48,6 +50,10 @@ function Screens() {
         <Route path="/" element={screen('The list of jobs', 'Fetching the jobs …', <JobsPage />)} />
         <Route path="/jobs/:id" element={<Navigate to="artwork" replace />} />
         <Route path="/jobs/:id/:station" element={screen('The job', 'Fetching the job …', <JobPage />)} />
+        <Route path="/shop" element={<Navigate to="films" replace />} />
+        <Route path="/shop/:screen" element={screen('The shop', 'Fetching the shop …', <ShopPlace />)} />
+        <Route path="/shop/:screen/:id" element={screen('The shop', 'Fetching the shop …', <ShopPlace />)} />
+        <Route path="/let-in" element={screen('This page', 'Fetching the page …', <LetIn />)} />
         <Route path="/docs/:name" element={screen('This page', 'Fetching the page …', <DocsPage />)} />
         <Route path="*" element={<Missing />} />
       </Route>

@@ -34,7 +34,7 @@ import {
 import { assembleStage } from '../stations/assemble/index.js';
 import { buildStage, checkStage, separateStage, touchesUp, touchUpStage } from '../stations/build/index.js';
 import { cutStage } from '../stations/cut/index.js';
-import { filmsStage } from '../stations/films/index.js';
+import { filmsStage, patternsStage } from '../stations/films/index.js';
 import { prepareStage } from '../stations/prepare/index.js';
 import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
@@ -162,7 +162,8 @@ export class Planner {
     const { regions, films, separated, build } = layered;
     plan = { ...plan, regions };
     if (isBare(regions)) return ended(artwork, NOTHING_PAINTED);
-    await add({ films });
+    const { rulings: patterns } = await cache.take(patternsStage, { films, recipe });
+    await add({ films: patterns.length > 0 ? { ...films, rulings: [...films.rulings, ...patterns] } : films });
     if (!separated || !build) return plan;
     await add({ separated, build, surface: withOverhang(sized, measuredOf(recipe), build.layers.map((layer) => layer.cut)) });
     const checks = await cache.take(checkStage, { build, recipe });

@@ -29,6 +29,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
     {
       method: 'post',
       path: '/api/jobs/:id/sheets/:sheet/cut',
+      isBench: true,
       summary: 'Cut a sheet of the plan. It is frozen as it is at the revision that was looked at; refused when the job is another by now, when something stops it, or when another film is loaded',
       body: { type: 'object', additionalProperties: false, required: ['loadedFilmId', 'revision'], properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } } },
       answer: 'Run',
@@ -56,6 +57,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
     {
       method: 'patch',
       path: '/api/runs/:id',
+      isBench: true,
       summary: 'Record how a run turned out. “remake” puts what its sheet carries back among what is to be cut',
       body: {
         type: 'object',
@@ -70,6 +72,7 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       (name): Route => ({
         method: 'post',
         path: `/api/runs/:id/${name}`,
+        isBench: true,
         summary: { pause: 'Hold the cutter where it is', resume: 'Go on', cancel: 'Drop what the cutter holds, lift the knife and stop for good' }[name],
         answer: 'Run',
         answers: 'The run',

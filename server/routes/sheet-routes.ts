@@ -47,6 +47,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
     {
       method: 'post',
       path: '/api/sheets/:id/again',
+      isBench: true,
       summary: 'Cut a sheet that failed or was cancelled once more, as it is, on a new piece',
       body: LOADED,
       answer: 'Run',
@@ -61,6 +62,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
     {
       method: 'post',
       path: '/api/sheets/:id/rest',
+      isBench: true,
       summary: 'Cut what is not whole on a sheet that failed or was cancelled, on a new piece',
       body: LOADED,
       answer: 'Run',
@@ -84,6 +86,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
     {
       method: 'post',
       path: '/api/sheets/:id/decide',
+      isBench: true,
       summary: 'Say what becomes of a sheet that failed or was cancelled: keep it, when every part is whole; throw it away, so that it is planned anew; null asks again',
       body: { type: 'object', additionalProperties: false, required: ['decided'], properties: { decided: { enum: ['kept', 'thrown-away', null] } } },
       answer: 'FrozenSheet',
@@ -104,6 +107,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
     {
       method: 'put',
       path: '/api/sheets/:id/copies/:position/ticks',
+      isBench: true,
       summary: 'Tick off a counter or a small part of a copy while it is weeded, or take the tick back',
       body: {
         type: 'object',

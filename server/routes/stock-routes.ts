@@ -29,6 +29,7 @@ export function stockRoutes({ shop, book }: Services): Route[] {
     {
       method: 'post',
       path: '/api/shop/pieces',
+      isBench: true,
       summary: 'Receive a roll or sheets into stock, or put what is left of a cut back as an offcut, which gets a number to write on it',
       body: {
         type: 'object',
@@ -55,6 +56,7 @@ export function stockRoutes({ shop, book }: Services): Route[] {
     {
       method: 'post',
       path: '/api/shop/pieces/:id/lines',
+      isBench: true,
       summary: 'Write into the stock book: received, used, returned or corrected by so much (mm of a roll, else how many); counted, so much is there; thrown away, so much or (null) all of it',
       body: { type: 'object', additionalProperties: false, required: ['revision', 'act', 'figure', 'note'], properties: { act: oneOf(STOCK_ACTS), figure: orNull(amount), note, ...EDIT_PROPERTIES } },
       answer: 'ShopRevision',
@@ -68,6 +70,7 @@ export function stockRoutes({ shop, book }: Services): Route[] {
     {
       method: 'post',
       path: '/api/shop/lines/:id/take-back',
+      isBench: true,
       summary: 'Take a line of the stock book back, by a line against it',
       body: EDIT_SCHEMA,
       answer: 'ShopRevision',

@@ -215,10 +215,10 @@ function head(recipe: Recipe): Head {
   return { title, customer, due, parts: artworks.length, design: first ? designKeyOf(recipe) : null, words: first?.kind === 'lettering' ? first.lettering.text : null, search_text: `${title} ${customer}`.toLowerCase(), cut_key: cutKeyOf(recipe) };
 }
 
-/** A name of all that decides what is cut: a job that is renamed after it was cut is still cut. */
+/** A name of all that decides what is cut: a job that is renamed after it was cut, or whose pattern was moved, is still cut. */
 function cutKeyOf(recipe: Recipe): string {
-  const { title: _title, customer: _customer, due: _due, ...cut } = recipe;
-  return createHash('sha256').update(JSON.stringify(cut)).digest('hex');
+  const { title: _title, customer: _customer, due: _due, films, ...cut } = recipe;
+  return createHash('sha256').update(JSON.stringify({ ...cut, films: { byColour: films.byColour } })).digest('hex');
 }
 
 /** A name of all that decides what the design looks like. */

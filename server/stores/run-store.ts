@@ -97,9 +97,9 @@ export class RunStore implements RunBook {
   /** How often each mat went through the cutter, and how far each blade has cut, m. */
   async wear(): Promise<{ readonly mats: Readonly<Record<string, number>>; readonly blades: Readonly<Record<string, number>> }> {
     const cut = this.db('runs').join('sheets', 'sheets.id', 'runs.sheet_id').where('runs.share', '>', 0);
-    const mats = (await cut.clone().whereNotNull('sheets.mat').select(this.db.raw(`json_extract(sheets.mat, '$.id') as id`)).count({ n: '*' }).groupBy('id')) as { id: string; n: number }[];
-    const blades = (await cut.clone().whereNotNull('runs.blade_id').select('runs.blade_id as id').select(this.db.raw('sum(runs.share * sheets.cut_mm) / 1000 as m')).groupBy('id')) as { id: string; m: number }[];
-    return { mats: Object.fromEntries(mats.map(({ id, n }) => [id, n])), blades: Object.fromEntries(blades.map(({ id, m }) => [id, m])) };
+    const mats = (await cut.clone().whereNotNull('sheets.mat').select(this.db.raw(`json_extract(sheets.mat, '$.id') as mat_id`)).count({ n: '*' }).groupBy('mat_id')) as { mat_id: string; n: number }[];
+    const blades = (await cut.clone().whereNotNull('runs.blade_id').select('runs.blade_id').select(this.db.raw('sum(runs.share * sheets.cut_mm) / 1000 as m')).groupBy('runs.blade_id')) as { blade_id: string; m: number }[];
+    return { mats: Object.fromEntries(mats.map(({ mat_id: id, n }) => [id, n])), blades: Object.fromEntries(blades.map(({ blade_id: id, m }) => [id, m])) };
   }
 
   async setRecord(id: string, record: { outcome?: Run['outcome']; note?: string }): Promise<Run> {

@@ -68,6 +68,8 @@ async function answerTo(path: string, { method = 'GET', json, bytes, signal }: A
   heard();
   if (!response.ok) {
     const problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string; path?: string; lines?: { line: number; message: string }[] };
+    // A device that was sent away, or never came in: there is one thing it can do.
+    if (problem.code === 'not-let-in' && window.location.pathname !== '/let-in') window.location.replace('/let-in');
     throw new ApiProblem(response.status, problem.code ?? 'unknown', problem.title ?? 'That did not work.', problem.path, problem.lines);
   }
   return response;

@@ -15,7 +15,9 @@ export function followChanges(client: QueryClient): void {
   const others = new BroadcastChannel(NAME);
   const hear = (told: Told) => void take(client, told);
   others.onmessage = (event: MessageEvent<Told>) => hear(event.data);
-  void navigator.locks?.request(NAME, () => {
+  // Over plain HTTP, as on a phone at the bench, a browser has no locks: then every tab listens for itself.
+  const alone = (listen: () => Promise<never>) => (navigator.locks ? navigator.locks.request(NAME, listen) : listen());
+  void alone(() => {
     const events = new EventSource('/api/changes');
     const tell = (told: Told) => {
       others.postMessage(told);

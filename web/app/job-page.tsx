@@ -11,6 +11,7 @@ import { useOffer, type Command } from '../ui/commands.js';
 import { planInUnit } from '../plan/in-unit.js';
 import { usePlan } from '../plan/use-plan.js';
 import { useShop } from '../plan/use-shop.js';
+import { FilmPatterns } from '../light-table/film-fill.js';
 import { colour, space, type, width } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { useNotify } from '../ui/notices.js';
@@ -102,6 +103,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const Station = SCREENS[station];
   return (
     <JobContext value={{ handle, job, recipe, decided, plan: view, working, step, stop, shop, unit, cuts: cuts ?? [], looked, lookAt, look }}>
+      <FilmPatterns films={shop.films} places={recipe.films.patterns} />
       <JobHead />
       <UnreadDraft />
       <RefusedEdits />

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Link, Outlet } from 'react-router';
+import { Link, NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
 import { Button } from '../ui/button.js';
@@ -12,6 +12,7 @@ import { useShortcuts } from './use-shortcuts.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
 const CommandSearch = fetchedLate(() => import('./command-search.js').then((m) => m.CommandSearch));
+const AtWork = fetchedLate(() => import('./at-work.js').then((m) => m.AtWork));
 const GlossarySheet = fetchedLate(() => import('./glossary-sheet.js').then((m) => m.GlossarySheet));
 const ShortcutSheet = fetchedLate(() => import('./shortcut-sheet.js').then((m) => m.ShortcutSheet));
 
@@ -37,8 +38,16 @@ export function Shell() {
           <Brand to="/">
             <img src="/lantern.svg" alt="" width="26" height="26" /> Wry Lantern
           </Brand>
-          <Shop>Halyard &amp; Wick</Shop>
+          <Places aria-label="Places">
+            <NavLink to="/" end>
+              Jobs
+            </NavLink>
+            <NavLink to="/shop">Shop</NavLink>
+          </Places>
           <Right>
+            <Part name="Who is at work" fallback={null}>
+              <AtWork />
+            </Part>
             <Choice label="Unit of lengths" value={unit} options={UNITS} onChange={setUnit} />
             <Button onPress={() => setOpen('search')} aria-keyshortcuts="Control+K">
               <span>
@@ -88,7 +97,12 @@ const Brand = styled(Link)`
   display: inline-flex; align-items: center; gap: ${space.s}; color: ${colour.ink}; white-space: nowrap; text-decoration: none; font: 750 ${type.large}/1 ${type.display};
 `;
 
-const Shop = styled.span`color: ${colour.quiet}; font-size: ${type.small}; @media (max-width: ${width.phone}) { display: none; }`;
+const Places = styled.nav`
+  display: flex; gap: 2px;
+  a { padding: 5px ${space.s}; color: ${colour.quiet}; text-decoration: none; font: 600 ${type.small}/1.2 ${type.text}; border-radius: 3px; border-bottom: 2px solid transparent; }
+  a:hover { color: ${colour.ink}; }
+  a.active { color: ${colour.ink}; border-bottom-color: ${colour.accent}; }
+`;
 
 const Right = styled.span`margin-left: auto; display: flex; align-items: center; gap: ${space.s}; @media (max-width: ${width.phone}) { fieldset { display: none; } }`;
 

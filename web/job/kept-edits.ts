@@ -1,4 +1,5 @@
 import { NOTHING_KEPT, type EditPorts, type EditQueue, type Kept } from './edit-queue.js';
+import { newId } from '../api/new-id.js';
 
 /*
  * Where unconfirmed edits outlive the page: the browser's own storage, by job and by tab, so that two tabs do not send each other's. What a tab
@@ -7,7 +8,7 @@ import { NOTHING_KEPT, type EditPorts, type EditQueue, type Kept } from './edit-
 
 const PREFIX = 'lantern.edits.';
 
-const tab = crypto.randomUUID();
+const tab = newId();
 const lockOf = (owner: string) => `lantern.tab.${owner}`;
 void navigator.locks?.request(lockOf(tab), () => new Promise<never>(() => {}));
 

@@ -6,6 +6,7 @@ import { keepDrafts } from '../ui/draft.js';
 import { EditQueue, type Change, type Refusal, type SavingState } from './edit-queue.js';
 import { adoptEdits, keptEdits } from './kept-edits.js';
 import { sendEdit, untilBack } from './send-edit.js';
+import { newId } from '../api/new-id.js';
 
 export interface JobHandle {
   readonly job: Job | null;
@@ -37,7 +38,7 @@ const queues = new Map<string, EditQueue>();
 function queueOf(jobId: string): EditQueue {
   let queue = queues.get(jobId);
   if (!queue) {
-    queue = new EditQueue({ send: (edit, job) => sendEdit(jobId, edit, job), keep: keptEdits(jobId), untilBack, newId: () => crypto.randomUUID() });
+    queue = new EditQueue({ send: (edit, job) => sendEdit(jobId, edit, job), keep: keptEdits(jobId), untilBack, newId: () => newId() });
     queues.set(jobId, queue);
     adoptEdits(jobId, queue);
   }
@@ -98,7 +99,7 @@ export function useJob(id: string): JobHandle {
       // A file is made part of what is saved; it is too large to be kept by the browser.
       await queue.settled();
       const revision = queue.state.job?.revision ?? 0;
-      const query = new URLSearchParams({ fileName: file.name.slice(0, 200), revision: String(revision), edit: crypto.randomUUID(), ...(replaces === undefined ? {} : { replaces }) });
+      const query = new URLSearchParams({ fileName: file.name.slice(0, 200), revision: String(revision), edit: newId(), ...(replaces === undefined ? {} : { replaces }) });
       try {
         const { notes, ...job } = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
         queue.told(job);

@@ -14,6 +14,7 @@ import { Small, TextInput } from '../ui/plain-fields.js';
 import { sayDay } from '../ui/say.js';
 import { count } from '../../core/words/index.js';
 import { JobRack } from './job-rack.js';
+import { ShopNews } from './shop-news.js';
 import { useJobList } from './use-job-list.js';
 
 const STATES = [['all', 'All'], ['new', 'New'], ['in work', 'In work'], ['cutting', 'Cutting'], ['cut', 'Cut']] as const;
@@ -61,6 +62,7 @@ export function JobsPage() {
           <MainButton onPress={() => make()}>New job</MainButton>
         </Tools>
       </Head>
+      <ShopNews />
       {error && !jobs && (
         <Empty role="alert">
           <p>{error.message}</p>

@@ -1,5 +1,6 @@
 import { useId, type ReactNode } from 'react';
 import type { DrawnSheet } from '../../core/plan/page/plan-view.js';
+import { fillOf } from './film-fill.js';
 
 /**
  * One sheet as it lies before the cutter: the piece of film, on its mat if it needs one, with what is cut of it. The corner that the program
@@ -23,7 +24,7 @@ export function SheetPicture({ sheet, children }: { readonly sheet: DrawnSheet; 
           <defs>
             <g id={`${id}-${s}`}>
               <path d={shape.borders} fill="#ffffff" fillOpacity="0.7" stroke="#182325" strokeWidth="1" strokeDasharray="6 3" vectorEffect="non-scaling-stroke" />
-              <path d={shape.contours} fill={film.colour} fillRule="evenodd" stroke="#182325" strokeWidth="0.8" vectorEffect="non-scaling-stroke" />
+              <path d={shape.contours} fill={fillOf(film)} fillRule="evenodd" stroke="#182325" strokeWidth="0.8" vectorEffect="non-scaling-stroke" />
             </g>
           </defs>
           {shape.places.map((place, i) => (

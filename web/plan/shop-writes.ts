@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { PieceCard, ShopKind, ShopRecords, StockAct } from '../../core/shop/index.js';
 import { ask } from '../api/client.js';
+import { newId } from '../api/new-id.js';
 
 /** A record to be written whole. */
 export type RecordWrite = { readonly [K in ShopKind]: { readonly kind: K; readonly value: ShopRecords[K] } }[ShopKind];
@@ -22,7 +23,7 @@ export function useShopWrites(): ShopWrites {
   const client = useQueryClient();
   return useMemo(() => {
     const send = async <T>(path: string, json: object): Promise<T> => {
-      const edit = crypto.randomUUID();
+      const edit = newId();
       const post = () => ask<T>(path, { method: 'POST', json: { ...json, edit } });
       try {
         return await post();

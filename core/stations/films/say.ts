@@ -1,7 +1,7 @@
 import { sayColour as named, startWithColour } from '../artwork/index.js';
 import { FILM_FAMILIES, type Film } from '../../shop/index.js';
 import { listed, type Finding, type Ruling } from '../../words/index.js';
-import type { FilmsDecisions, FilmsPatch } from './decisions.js';
+import type { FilmsDecisions, FilmsPatch, PatternPlace } from './decisions.js';
 
 /** Above this the eye sees another colour, and the maker is told (CIEDE2000). */
 const FAR_COLOUR = 10;
@@ -67,6 +67,20 @@ export function sayFewerFilms({ small, large, difference, byColour }: { readonly
 export function sayMixedWays(one: Film, other: Film): Finding<FilmsPatch> {
   const named = (film: Film) => `${film.name} (${FILM_FAMILIES[film.family].name})`;
   return { code: 'families-mixed', severity: 'warning', stage: 'films', message: `${named(one)} and ${named(other)} are put on in different ways. They can go on one surface, but not on each other.` };
+}
+
+/** How a film's pattern lies on the design. */
+export function sayPattern({ id, name, repeatMm, place }: { readonly id: string; readonly name: string; readonly repeatMm: number; readonly place: PatternPlace | null }): Ruling<FilmsPatch> {
+  return {
+    id: `films.pattern.${id}`,
+    stage: 'films',
+    subject: `Pattern of ${name}`,
+    sentence: `The pattern of ${name} is shown at its true scale. It begins anew every {value}.`,
+    value: repeatMm,
+    unit: 'mm',
+    because: ['So wide is its repeat on the film, as the shop has it. It is seen before film is spent; what is cut is the same wherever it lies.', ...(place ? ['You placed it on the design.'] : ['It begins where the design does, until you place it.'])],
+    ...(place ? { overridden: true } : {}),
+  };
 }
 
 export function sayShared(film: Film, colours: readonly string[]): Ruling<FilmsPatch> {

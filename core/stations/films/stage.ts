@@ -83,11 +83,11 @@ function othersNear(colour: string, film: Film, stock: readonly Film[]): ColourU
   return others.sort((a, b) => a.difference - b.difference).slice(0, OTHERS);
 }
 
-/** Films so near to each other that one may do for both: a sheet and an alignment fewer. The smaller gives way. */
+/** Films so near to each other that one may do for both: a sheet and an alignment fewer. The smaller gives way. A pattern is like no other film. */
 function fewerFilms(colours: readonly ColourUse[], decided: FilmsDecisions['films']['byColour']): Finding<FilmsPatch>[] {
   return colours.flatMap((one, i) =>
     colours.slice(i + 1).flatMap((other) => {
-      if (one.film === other.film || one.film.finish !== other.film.finish || wayOf(one.film) !== wayOf(other.film)) return [];
+      if (one.film === other.film || one.film.pattern || other.film.pattern || one.film.finish !== other.film.finish || wayOf(one.film) !== wayOf(other.film)) return [];
       const difference = colourDifference(one.film.colour, other.film.colour);
       if (difference > NEAR_FILMS) return [];
       const [large, small] = one.areaMm2 >= other.areaMm2 ? [one, other] : [other, one];

@@ -6,6 +6,7 @@ import { jobList } from './004-job-list.js';
 import { films } from './005-films.js';
 import { designPictures } from './006-design-pictures.js';
 import { shop } from './007-shop.js';
+import { devices } from './008-devices.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -16,4 +17,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '005-films': films,
   '006-design-pictures': designPictures,
   '007-shop': shop,
+  '008-devices': devices,
 };

@@ -10,6 +10,7 @@ import { PressableButton, PressableMainButton } from '../../ui/pressable.js';
 import { useNotify } from '../../ui/notices.js';
 import { TextInput } from '../../ui/plain-fields.js';
 import { usePlanInput } from './use-plan-input.js';
+import { newId } from '../../api/new-id.js';
 
 const FILES = ['.svg', 'image/svg+xml', '.dxf', '.pdf', 'application/pdf', '.plt', '.hpgl', '.png', '.jpg', '.jpeg', '.webp', 'image/png', 'image/jpeg', 'image/webp'];
 
@@ -66,7 +67,7 @@ function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
   const add = async () => {
     const text = words.trim();
     if (text === '') return;
-    const part = letteringPart(crypto.randomUUID(), newLettering(text));
+    const part = letteringPart(newId(), newLettering(text));
     try {
       handle.change(await planner.adding(await planInput(), part));
       onAdded(part.id);

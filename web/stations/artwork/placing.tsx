@@ -11,6 +11,7 @@ import { Picker } from '../../ui/picker.js';
 import { count } from '../../../core/words/index.js';
 import { RepeatParts } from './repeat-parts.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
+import { newId } from '../../api/new-id.js';
 
 const COLUMN: readonly (readonly [Alignment, string])[] = [['left', 'left edges'], ['centre', 'middles'], ['right', 'right edges']];
 const ROW: readonly (readonly [Alignment, string])[] = [['top', 'tops'], ['middle', 'middles'], ['bottom', 'feet']];
@@ -53,7 +54,7 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
             </p>
           ) : (
             <p>
-              <WordButton onPress={() => group(crypto.randomUUID())}>Make them one group</WordButton>
+              <WordButton onPress={() => group(newId())}>Make them one group</WordButton>
             </p>
           )}
           {units > 1 && <EvenGaps arrangement={arrangement} />}

@@ -15,6 +15,7 @@ import { Labelled, TextArea } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
 import { usePlanInput } from './use-plan-input.js';
+import { newId } from '../../api/new-id.js';
 
 /** Repeats what is chosen: in rows and columns, each copy with its own word, number or colour. */
 export function RepeatParts({ arrangement }: { readonly arrangement: Arrangement }) {
@@ -47,7 +48,7 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
   const listed = words.length > 0 || to.length > 0;
   const add = async () => {
     const ids = chosen.map(({ id }) => id);
-    const newIds = Array.from({ length: (ids.length + 1) * many }, () => crypto.randomUUID());
+    const newIds = Array.from({ length: (ids.length + 1) * many }, () => newId());
     try {
       handle.change(await planner.repeating(await planInput(), { ids, how, newIds }));
       choose([...ids, ...newIds]);

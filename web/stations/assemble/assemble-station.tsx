@@ -6,6 +6,7 @@ import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { Shape } from '../../light-table/shape.js';
+import { fillOf } from '../../light-table/film-fill.js';
 import { LightTable } from '../../light-table/light-table.js';
 import type { LayerView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
@@ -55,7 +56,7 @@ export function AssembleStation() {
           {inLayers ? (
             (turnedOver ? [...lying].reverse() : lying).map((layer) => (
               <g key={layer.film.id}>
-                <Shape path={layer.cut} fill={layer.film.colour} fillOpacity={step.laying === null || layer.film.id === step.laying ? 1 : 0.55} stroke="#182325" strokeWidth={layer.film.id === step.laying ? 2 : 0.6} strokeOpacity={layer.film.id === step.laying ? 1 : 0.4} vectorEffect="non-scaling-stroke" />
+                <Shape path={layer.cut} fill={fillOf(layer.film)} fillOpacity={step.laying === null || layer.film.id === step.laying ? 1 : 0.55} stroke="#182325" strokeWidth={layer.film.id === step.laying ? 2 : 0.6} strokeOpacity={layer.film.id === step.laying ? 1 : 0.4} vectorEffect="non-scaling-stroke" />
                 {marksLeft && plan?.prepare && <path d={plan.prepare.marks} fill={layer.film.colour} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
               </g>
             ))
@@ -86,7 +87,7 @@ function Apart({ layers, box }: { readonly layers: readonly LayerView[]; readonl
   return layers.map((layer, i) => (
     <g key={layer.film.id} transform={`translate(${box.minX + ((i % columns) * w) / columns} ${box.minY + (Math.floor(i / columns) * h) / rows}) scale(${scale}) translate(${-box.minX} ${-box.minY})`}>
       <rect x={box.minX} y={box.minY} width={w} height={h} fill="#ffffff" stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" />
-      <Shape path={layer.cut} fill={layer.film.colour} stroke="#182325" strokeOpacity="0.4" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
+      <Shape path={layer.cut} fill={fillOf(layer.film)} stroke="#182325" strokeOpacity="0.4" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
     </g>
   ));
 }

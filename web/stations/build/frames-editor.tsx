@@ -7,6 +7,7 @@ import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { FilmChoice, Said } from './film-choice.js';
 import { fetchedLate, Part } from '../../ui/part.js';
+import { newId } from '../../api/new-id.js';
 
 // Most jobs have none of them: each is fetched with the first.
 const KnockOutEditor = fetchedLate(() => import('./knock-out-editor.js').then((m) => m.KnockOutEditor));
@@ -52,7 +53,7 @@ export function FramesEditor() {
         </Said>
       )}
       <Adds>
-        <WordButton onPress={() => change({ build: { outlines: [...outlines, newOutline(crypto.randomUUID(), freeFilm.id)] } })}>Add an outline</WordButton>
+        <WordButton onPress={() => change({ build: { outlines: [...outlines, newOutline(newId(), freeFilm.id)] } })}>Add an outline</WordButton>
         {films.length > 1 && <WordButton onPress={() => change({ build: { knockOuts: [...knockOuts, newKnockOut(byArea.at(-1)!.film.id, byArea[0]!.film.id)] } })}>Cut one film out of another</WordButton>}
         {!base && films.length > 1 && <WordButton onPress={() => change({ build: { base: { filmId: darkest.id } } })}>Lay one film under everything</WordButton>}
         {!contour && <WordButton onPress={() => change({ build: { contour: { filmId: films[0]?.id ?? freeFilm.id, side: 'inside', byMm: null } } })}>It is printed: only cut around it</WordButton>}

@@ -7,6 +7,7 @@ import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
+import { fillOf } from '../../light-table/film-fill.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { Shape } from '../../light-table/shape.js';
 import { colour, space, type } from '../../tokens.js';
@@ -18,6 +19,7 @@ import { Swatch } from '../../ui/swatch.js';
 import { designBox } from '../../light-table/design-box.js';
 import { LayerPicture } from '../../light-table/layer-picture.js';
 import { usePaints } from '../../job/use-paints.js';
+import { PatternHandle, PatternPlacing } from './pattern-placing.js';
 
 /** Which film each colour of the artwork is cut from. */
 export function FilmsStation() {
@@ -25,9 +27,10 @@ export function FilmsStation() {
   const { findings, rulings } = useSaid('films');
   const colours = plan?.colours ?? [];
   const [tried, setTried] = useState<Tried | null>(null);
+  const patterned = [...new Set(colours.map((use) => use.film))].filter((film) => film.pattern);
   const paints = usePaints(tried ? 'after' : null);
-  const filmOf = new Map(colours.map((use) => [use.colour, use.film.colour]));
-  if (tried) filmOf.set(tried.colour, tried.film.colour);
+  const filmOf = new Map(colours.map((use) => [use.colour, fillOf(use.film)]));
+  if (tried) filmOf.set(tried.colour, fillOf(tried.film));
   return (
     <StationLayout
       title="Films"
@@ -40,11 +43,14 @@ export function FilmsStation() {
               <Match key={use.colour} use={use} onTry={setTried} />
             ))}
           </Matches>
-          <Rulings rulings={rulings.filter((ruling) => ruling.id.startsWith('films.join.'))} />
+          {patterned.map((film) => (
+            <PatternPlacing key={film.id} film={film} />
+          ))}
+          <Rulings rulings={rulings.filter((ruling) => ruling.id.startsWith('films.join.') || ruling.id.startsWith('films.pattern.'))} />
         </>
       }
     >
-      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} caption={tried ? `as it would look with ${tried.film.name} for ${plan?.colourNames?.[tried.colour] ?? tried.colour}` : 'in the colours of the films'}>
+      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} {...(patterned.length > 0 ? { handles: (view) => patterned.map((film) => <PatternHandle key={film.id} film={film} view={view} />) } : {})} caption={tried ? `as it would look with ${tried.film.name} for ${plan?.colourNames?.[tried.colour] ?? tried.colour}` : 'in the colours of the films'}>
         {tried && paints.length > 0 ? paints.map((paint, i) => <Shape key={i} path={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} />) : <LayerPicture layers={plan?.layers ?? []} />}
         <FindingPlaces />
       </LightTable>

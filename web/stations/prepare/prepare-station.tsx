@@ -6,6 +6,7 @@ import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
+import { fillOf } from '../../light-table/film-fill.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { Shape } from '../../light-table/shape.js';
 import type { DrawnPath } from '../../../core/plan/page/drawn-path.js';
@@ -140,7 +141,7 @@ function WeedPicture({ film, cut, marks, border, box, spots, isTicked }: WeedPic
     <>
       {border && <path d={border} fill="#ffffff" stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
       {border && <path d={border} fill="url(#hatch-waste)" />}
-      <Shape path={cut} fill={film.colour} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+      <Shape path={cut} fill={fillOf(film)} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
       <path d={marks} fill={film.colour} stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
       {spots.map((spot, i) => (
         <g key={i} transform={`translate(${spot.xMm} ${spot.yMm})`} fontSize={size * 1.1} fontWeight="700" textAnchor="middle">
