@@ -8,6 +8,9 @@ const COMMANDS: ReadonlyMap<string, () => Promise<(args: string[]) => Promise<vo
   ['cut', async () => (await import('./cut.js')).cutCommand],
   ['simulate', async () => (await import('./simulate.js')).simulateCommand],
   ['plan', async () => (await import('./plan.js')).planCommand],
+  ['recipe', async () => (await import('./recipe.js')).recipeCommand],
+  ['recipe-schema', async () => (await import('./recipe.js')).recipeSchemaCommand],
+  ['shop', async () => (await import('./shop.js')).shopCommand],
 ]);
 
 const USAGE = `Commands:
@@ -15,7 +18,10 @@ const USAGE = `Commands:
   nest ITEMS.json --out DIR [--seconds N]
   cut PATHS.svg --out FILE.plt [--cutter NAME] [--material NAME]
   simulate FILE.plt --out TRACE.svg
-  plan RECIPE.json --out DIR
+  recipe ART... [--title T] [--width MM] --out RECIPE.json
+  recipe-schema
+  shop --out SHOP.json
+  plan RECIPE.json --out DIR [--shop SHOP.json]
 See docs/command-line.md.`;
 
 const SYSTEM_ERRORS: ReadonlyMap<string, string> = new Map(Object.entries({

@@ -1,6 +1,7 @@
-import { chmodSync, mkdtempSync, readdirSync, statSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import Database from 'better-sqlite3';
 import createKnex from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -10,14 +11,14 @@ import { databaseFile, openDatabase } from './db/open-database.js';
 import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
 import { SheetStore } from './stores/sheet-store.js';
-import { emptyRecipe } from '../core/recipe/index.js';
+import { emptyRecipe, RECIPE_VERSION } from '../core/recipe/index.js';
 import { letteringPart, newLettering } from '../core/stations/artwork/index.js';
 import { packLists, standings, unpackLists } from '../core/stations/cut/index.js';
 import { RunStore } from './stores/run-store.js';
 import { FilmUse } from './stores/film-use.js';
 import { ShopStore } from './stores/shop-store.js';
 import { StockBook } from './stores/stock-book.js';
-import { newFilm } from '../core/shop/index.js';
+import { newFilm, parseShop } from '../core/shop/index.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'lantern-db-'));
 let db: Awaited<ReturnType<typeof openDatabase>>;
@@ -127,5 +128,50 @@ describe('a database of an older version', () => {
     // Opened again, it is not backed up again.
     await (await openDatabase(folder)).destroy();
     expect(readdirSync(join(folder, 'backups'))).toHaveLength(1);
+  });
+});
+
+describe('a database of the last version', () => {
+  const unpacked = () => {
+    const at = mkdtempSync(join(tmpdir(), 'lantern-006-'));
+    writeFileSync(databaseFile(at), gunzipSync(readFileSync(new URL('testing/database-006.sqlite.gz', import.meta.url))));
+    return at;
+  };
+
+  it('opens with all it held: jobs, sheets, runs, films, pieces, mats and the cutter', async () => {
+    const at = unpacked();
+    const before = new Database(databaseFile(at), { readonly: true });
+    const read = (sql: string) => before.prepare(sql).all() as Record<string, string>[];
+    const json = (table: string) => read(`select data from ${table}`).map(({ data }) => JSON.parse(data!) as Record<string, unknown>);
+    const old = { films: json('films'), pieces: json('pieces') as { id: string; kind: string; lengthMm: number; quantity: number; widthMm: number }[], mats: json('mats'), cutters: json('cutters'), jobs: read('select id, title, customer, due from jobs'), sheets: read('select id, film from sheets'), runs: read('select id, state, note from runs') };
+    before.close();
+    expect([old.films.length, old.pieces.length, old.jobs.length, old.runs.length].every((n) => n > 0)).toBe(true);
+    const db = await openDatabase(at);
+    const [book, programs] = [new StockBook(db), new ProgramStore(db)];
+    const shop = new ShopStore(db, book);
+    const sheets = new SheetStore(db, programs);
+    const jobs = new JobStore(db, sheets);
+    const now = await shop.whole();
+    expect(now.films).toMatchObject(old.films);
+    expect(now.mats).toMatchObject(old.mats);
+    expect(now.cutter).toMatchObject(old.cutters[0]!);
+    for (const { id, kind, lengthMm, quantity, widthMm } of old.pieces) {
+      const piece = now.stock.find((one) => one.id === id)!;
+      expect([piece.left, piece.widthMm, piece.number !== null]).toEqual([kind === 'roll' ? lengthMm : quantity, widthMm, kind === 'offcut']);
+      // And it says why so much is left.
+      expect(await book.lines({ pieceId: id, most: 9 })).toMatchObject([{ why: 'received', amount: piece.left }]);
+    }
+    for (const { id, title, customer, due } of old.jobs) expect(await jobs.get(id!)).toMatchObject({ title, customer, due, recipe: { version: RECIPE_VERSION } });
+    const kept = await sheets.ofJobs(old.jobs.map(({ id }) => id!));
+    expect(kept.map(({ id }) => id).sort()).toEqual(old.sheets.map(({ id }) => id!).sort());
+    for (const { id, film } of old.sheets) expect(kept.find((sheet) => sheet.id === id)!.film).toMatchObject(JSON.parse(film!) as object);
+    const runs = kept.flatMap((sheet) => sheet.runs);
+    for (const run of old.runs) expect(runs.find(({ id }) => id === run['id'])).toMatchObject({ state: run['state'], note: run['note'] });
+    // What it holds is right by the schemas of today.
+    const { revision: _r, canUndo: _u, canRedo: _d, pieces: _p, cutter: _c, ...file } = now;
+    expect(parseShop(file)).toEqual(file);
+    expect(await db.raw('pragma foreign_key_check')).toEqual([]);
+    expect(readdirSync(join(at, 'backups'))).toEqual([expect.stringMatching(/^before-007-shop-/)]);
+    await db.destroy();
   });
 });

@@ -1,6 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import { existsSync } from 'node:fs';
 import { makeApp, makeSharedApp } from './app.js';
+import { answerBrokenRequests } from './broken-requests.js';
 import { openDatabase } from './db/open-database.js';
 import { makeServices, type Services } from './services.js';
 import { SharedDoor } from './sharing/shared-door.js';
@@ -28,6 +29,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const pages = options.pagesFolder && existsSync(options.pagesFolder) ? options.pagesFolder : null;
   const door = new SharedDoor(new DeviceStore(db), (at, address) => makeSharedApp(services, pages, at, address));
   const server = createServer(makeApp(services, pages, door).callback());
+  answerBrokenRequests(server);
   const port = await listen(server, options.port);
   await door.reopen();
   return {

@@ -31,7 +31,7 @@ export interface StockLine {
 
 /** What is left after some lines: their sum, to a thousandth. */
 export function sumOf(lines: readonly Pick<StockLine, 'amount'>[]): number {
-  return Math.round(lines.reduce((sum, { amount }) => sum + amount, 0) * 1000) / 1000;
+  return toThousandth(lines.reduce((sum, { amount }) => sum + amount, 0));
 }
 
 /**
@@ -39,6 +39,15 @@ export function sumOf(lines: readonly Pick<StockLine, 'amount'>[]): number {
  * for what is thrown away all there is when it is null.
  */
 export function amountOf(act: StockAct, figure: number | null, left: number): number {
+  return toThousandth(changeOf(act, figure, left));
+}
+
+/** Figures are kept to a thousandth: a micrometre of a roll. Never −0. */
+export function toThousandth(figure: number): number {
+  return Math.round(figure * 1000) / 1000 + 0;
+}
+
+function changeOf(act: StockAct, figure: number | null, left: number): number {
   switch (act) {
     case 'received':
     case 'returned':

@@ -3,6 +3,7 @@ import { createServer as createSecureServer } from 'node:https';
 import type { Socket } from 'node:net';
 import { networkInterfaces } from 'node:os';
 import type Koa from 'koa';
+import { answerBrokenRequests } from '../broken-requests.js';
 import { Problem } from '../problem.js';
 import type { DeviceStore, Sharing } from '../stores/device-store.js';
 import { Pairing } from './pairing.js';
@@ -96,6 +97,7 @@ export class SharedDoor {
     } catch {
       throw new Problem(422, 'certificate-wrong', 'This certificate and key cannot be used. Both must be PEM files, and the key must be the certificate’s own, without a password.', 'certificate');
     }
+    answerBrokenRequests(server);
     await new Promise<void>((resolve, reject) => {
       server.once('error', (error: NodeJS.ErrnoException) => reject(new Problem(422, 'address-wrong', sayWhyNot(error, address, port), 'address')));
       server.listen(port, address, () => resolve());

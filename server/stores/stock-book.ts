@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { StockLine, StockWhy } from '../../core/shop/index.js';
+import { toThousandth, type StockLine, type StockWhy } from '../../core/shop/index.js';
 
 interface LineRow {
   readonly id: number;
@@ -76,8 +76,4 @@ export class StockBook {
 
 function lineOf(row: LineRow): StockLine {
   return { id: row.id, pieceId: row.piece_id, at: row.at, who: row.who, why: row.why, amount: row.amount, note: row.note, sheetId: row.sheet_id, takesBack: row.takes_back };
-}
-
-function toThousandth(figure: number): number {
-  return Math.round(figure * 1000) / 1000;
 }

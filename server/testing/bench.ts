@@ -24,13 +24,13 @@ export interface Bench {
   readonly close: () => Promise<void>;
 }
 
-export async function openBench(options: { timeLapse?: number; pagesFolder?: string } = {}): Promise<Bench> {
+export async function openBench(options: { timeLapse?: number; pagesFolder?: string; isEmpty?: boolean } = {}): Promise<Bench> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'lantern-'));
   const cutter = new CutterService({ port: 0, controlPort: 0, timeLapse: options.timeLapse ?? 200 });
   const { port, controlPort } = await cutter.listen();
   const start = (at = 0) => startServer({ dataFolder, port: at, cutterControlPort: controlPort, pagesFolder: options.pagesFolder ?? null });
   let server = await start();
-  await server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: BENCH_SHOP_FILE.cutters.map((one) => ({ ...one, port })) });
+  if (!options.isEmpty) await server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: BENCH_SHOP_FILE.cutters.map((one) => ({ ...one, port })) });
   return {
     get server() {
       return server;

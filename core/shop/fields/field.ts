@@ -27,7 +27,7 @@ export type FieldRead = { readonly value: unknown } | { readonly wrong: string }
 export function writeField({ kind }: Field, value: unknown, unit: LengthUnit = 'mm'): string {
   if (value === null || value === undefined) return '';
   if (kind === 'yes') return value ? 'yes' : 'no';
-  if (kind === 'length' && unit !== 'mm') return String(Number(((value as number) / (unit === 'in' ? 25.4 : 10)).toFixed(4)));
+  if (kind === 'length' && unit !== 'mm') return String(Number(((value as number) / (unit === 'in' ? 25.4 : 10)).toFixed(5)));
   return String(value);
 }
 

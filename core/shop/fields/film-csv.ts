@@ -24,6 +24,8 @@ const COLUMNS: readonly { readonly head: string; readonly field: Field; readonly
   ),
   { head: 'retired', field: RETIRED, isAsked: () => true },
 ];
+/** Heads as they are written, whatever hand wrote them. */
+const HEADS = new Map([ID, ...COLUMNS.map(({ head }) => head)].map((head) => [head.toLowerCase(), head]));
 /** Without these a line is no film. */
 const NEEDED = ['name', 'family'];
 const MOST_LINES = 5000;
@@ -42,7 +44,7 @@ export function readFilmsCsv(text: string, known: readonly Film[], newId: () => 
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
   const problems: CsvProblem[] = errors.filter(({ code }) => code !== 'UndetectableDelimiter').map(({ row, message }) => ({ line: (row ?? 0) + 1, message: `This line cannot be read as a table: ${message}.` }));
   const [head = [], ...lines] = data;
-  const heads = head.map((name) => name.trim().toLowerCase());
+  const heads = head.map((name) => HEADS.get(name.trim().toLowerCase()) ?? name.trim().toLowerCase());
   const unknown = heads.filter((name) => name !== ID && !COLUMNS.some((column) => column.head === name));
   const twice = heads.filter((name, i) => name !== '' && heads.indexOf(name) !== i);
   const missing = NEEDED.filter((name) => !heads.includes(name));

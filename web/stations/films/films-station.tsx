@@ -50,7 +50,7 @@ export function FilmsStation() {
         </>
       }
     >
-      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} {...(patterned.length > 0 ? { handles: (view) => patterned.map((film) => <PatternHandle key={film.id} film={film} view={view} />) } : {})} caption={tried ? `as it would look with ${tried.film.name} for ${plan?.colourNames?.[tried.colour] ?? tried.colour}` : 'in the colours of the films'}>
+      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} {...(patterned.length > 0 ? { handles: (view) => <div>{patterned.map((film) => <PatternHandle key={film.id} film={film} view={view} />)}</div> } : {})} caption={tried ? `as it would look with ${tried.film.name} for ${plan?.colourNames?.[tried.colour] ?? tried.colour}` : 'in the colours of the films'}>
         {tried && paints.length > 0 ? paints.map((paint, i) => <Shape key={i} path={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} />) : <LayerPicture layers={plan?.layers ?? []} />}
         <FindingPlaces />
       </LightTable>

@@ -88,7 +88,7 @@ export function PatternHandle({ film, view }: { readonly film: Film; readonly vi
 
 const Said = styled.p`font-size: ${type.small}; line-height: 2; padding: ${space.xs} 0;`;
 const Handle = styled.button`
-  position: absolute; width: 28px; height: 28px; margin: -14px 0 0 -14px; display: grid; place-items: center; border-radius: 50%; cursor: grab; touch-action: none;
+  position: absolute; width: 28px; height: 28px; margin: -14px 0 0 -14px; display: grid; place-items: center; border-radius: 50%; cursor: grab; touch-action: none; pointer-events: auto;
   background: #ffffff; color: #182325; border: 2px solid #182325; font-size: 15px; line-height: 1; padding: 0;
   &:active { cursor: grabbing; }
 `;
