@@ -104,8 +104,16 @@ export async function openBrowser(): Promise<Browser> {
     },
     choose: (label, option) =>
       steadily(async () => {
-        const element = await within(By.xpath(`//select[@aria-label="${label}"] | //label[starts-with(normalize-space(.), "${label}")]//select`));
-        await element.findElement(By.xpath(`.//option[starts-with(normalize-space(.), "${option}")]`)).click();
+        const button = await within(By.xpath(`//button[@aria-haspopup="listbox"][starts-with(@aria-label, "${label}: ")]`));
+        await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', button);
+        if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
+        const search = await driver.wait(async () => (await driver.findElements(By.css('[role="dialog"] input[type="search"], [role="dialog"] [role="option"]')))[0], PATIENCE_MS);
+        // A long list is searched: what is not in view is not drawn.
+        if ((await search!.getTagName()) === 'input') {
+          await driver.executeScript('arguments[0].select()', search);
+          await search!.sendKeys(option);
+        }
+        await (await within(By.xpath(`//*[@role="option"][starts-with(normalize-space(.), "${option}")]`))).click();
       }).then(() => undefined),
     complaints: async () => {
       // A page hears of changes for as long as the server is there: that it hears no more when a test ends it is no complaint.

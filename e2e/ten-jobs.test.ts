@@ -223,8 +223,8 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     await give('plate.svg', svg('<rect width="120" height="60" rx="6" fill="#b08d3f"/><circle cx="60" cy="30" r="18" fill="#16181a"/>'));
     await sees('2 films');
     await to('Films');
-    const field = await browser.find('select[aria-label$="#b08d3f"]');
-    await choose((await field.getAttribute('aria-label'))!, 'Brushed brass');
+    const field = await browser.find('button[aria-haspopup="listbox"][aria-label*="#b08d3f"]');
+    await choose((await field.getAttribute('aria-label'))!.split(': ')[0]!, 'Brushed brass');
     await toBuild();
     await settled(({ recipe }) => recipe.films.byColour['#b08d3f'] === 'brass');
     // Nothing sticks on it, so it lies on top, with its edge as drawn, and what was drawn over it runs under it by the trap.

@@ -11,7 +11,8 @@ import { databaseFile, openDatabase } from './db/open-database.js';
 import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
 import { SheetStore } from './stores/sheet-store.js';
-import { emptyRecipe, RECIPE_VERSION } from '../core/recipe/index.js';
+import { emptyRecipe } from '../core/recipe/index.js';
+import { RECIPE_VERSION } from '../core/recipe/recipe.js';
 import { letteringPart, newLettering } from '../core/stations/artwork/index.js';
 import { packLists, standings, unpackLists } from '../core/stations/cut/index.js';
 import { RunStore } from './stores/run-store.js';
@@ -142,7 +143,7 @@ describe('a database of the last version', () => {
     const at = unpacked();
     const before = new Database(databaseFile(at), { readonly: true });
     const read = (sql: string) => before.prepare(sql).all() as Record<string, string>[];
-    const json = (table: string) => read(`select data from ${table}`).map(({ data }) => JSON.parse(data!) as Record<string, unknown>);
+    const json = (table: string) => read(`select data from ${table} order by ${table === 'films' ? 'rank' : 'id'}`).map(({ data }) => JSON.parse(data!) as Record<string, unknown>);
     const old = { films: json('films'), pieces: json('pieces') as { id: string; kind: string; lengthMm: number; quantity: number; widthMm: number }[], mats: json('mats'), cutters: json('cutters'), jobs: read('select id, title, customer, due from jobs'), sheets: read('select id, film from sheets'), runs: read('select id, state, note from runs') };
     before.close();
     expect([old.films.length, old.pieces.length, old.jobs.length, old.runs.length].every((n) => n > 0)).toBe(true);

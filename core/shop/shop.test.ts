@@ -8,6 +8,9 @@ import { amountOf, areaLeft, asFilmPiece, FILM_FAMILIES, measureOf, newBlank, ne
 
 const families = Object.keys(FILM_FAMILIES) as FilmFamily[];
 
+/** A file as somebody may write it. */
+type Loose = Readonly<Record<'films' | 'stock' | 'mats', Record<string, unknown>[]>> & { readonly settings: Record<string, unknown> };
+
 describe('the shops that are shipped', () => {
   it.each([['demo', DEMO_SHOP_FILE], ['bench', BENCH_SHOP_FILE]] as const)('%s is one by the schema', (_, file) => expect(parseShop(structuredClone(file))).toEqual(file));
 
@@ -20,16 +23,16 @@ describe('the shops that are shipped', () => {
   });
 
   it.each([
-    ['a film of no family', (file: any) => { file.films[0].family = 'velvet'; }, '/films/0/family'],
-    ['a cost that is none', (file: any) => { file.films[2].costPerM2 = 'x'; }, '/films/2/costPerM2'],
-    ['a roll of −3 m', (file: any) => { file.stock[0].left = -3000; }, '/stock/0/left'],
-    ['a field too many', (file: any) => { file.mats[0].shiny = true; }, '/mats/0'],
-    ['a piece of no film', (file: any) => { file.stock[1].filmId = 'gone'; }, '/stock/1/filmId'],
-    ['no such cutter', (file: any) => { file.settings.cutterId = 'gone'; }, '/settings/cutterId'],
-    ['an id twice', (file: any) => { file.films[1].id = file.films[0].id; }, undefined],
+    ['a film of no family', (file: Loose) => { file.films[0]!['family'] = 'velvet'; }, '/films/0/family'],
+    ['a cost that is none', (file: Loose) => { file.films[2]!['costPerM2'] = 'x'; }, '/films/2/costPerM2'],
+    ['a roll of −3 m', (file: Loose) => { file.stock[0]!['left'] = -3000; }, '/stock/0/left'],
+    ['a field too many', (file: Loose) => { file.mats[0]!['shiny'] = true; }, '/mats/0'],
+    ['a piece of no film', (file: Loose) => { file.stock[1]!['filmId'] = 'gone'; }, '/stock/1/filmId'],
+    ['no such cutter', (file: Loose) => { file.settings['cutterId'] = 'gone'; }, '/settings/cutterId'],
+    ['an id twice', (file: Loose) => { file.films[1]!['id'] = file.films[0]!['id']; }, undefined],
   ])('with %s it is refused, with its place', (_, spoil, path) => {
     const file = structuredClone(BENCH_SHOP_FILE);
-    spoil(file);
+    spoil(file as unknown as Loose);
     try {
       parseShop(file);
       expect.unreachable();

@@ -14,6 +14,8 @@ import { startServer, type RunningServer } from '../start.js';
 export interface Bench {
   readonly server: RunningServer;
   readonly cutter: CutterService;
+  /** Where the cutter listens. */
+  readonly cutterPort: number;
   /** Asks the API; gives the status and the parsed body. */
   readonly api: <T>(method: string, path: string, body?: unknown) => Promise<{ status: number; body: T }>;
   readonly stopServer: () => Promise<void>;
@@ -36,6 +38,7 @@ export async function openBench(options: { timeLapse?: number; pagesFolder?: str
       return server;
     },
     cutter,
+    cutterPort: port,
     dataFolder,
     api: async <T>(method: string, path: string, body?: unknown) => {
       const isBytes = body instanceof Uint8Array;

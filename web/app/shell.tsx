@@ -36,7 +36,7 @@ export function Shell() {
         <Skip href="#main">Skip to the content</Skip>
         <Top>
           <Brand to="/">
-            <img src="/lantern.svg" alt="" width="26" height="26" /> Wry Lantern
+            <img src="/lantern.svg" alt="" width="26" height="26" /> <Long>Wry Lantern</Long>
           </Brand>
           <Places aria-label="Places">
             <NavLink to="/" end>

@@ -15,10 +15,10 @@ export function BlanksScreen() {
   const columns = useMemo(
     (): readonly ShopColumn<Blank>[] => [
       { id: 'name', head: 'Blank', share: 2.2, value: ({ name }) => name, cell: (blank) => <>{blank.photo ? <img src={pictureUrl(blank.photo)} alt="" width="26" height="26" style={{ objectFit: 'cover' }} /> : <Swatch film={{ colour: blank.colour, finish: 'matt' }} />} {blank.name}</> },
-      { id: 'kind', head: 'Kind', value: ({ kind }) => kind },
-      { id: 'matter', head: 'Made of', value: ({ matter }) => matter },
+      { id: 'kind', isExtra: true, head: 'Kind', value: ({ kind }) => kind },
+      { id: 'matter', isExtra: true, head: 'Made of', value: ({ matter }) => matter },
       { id: 'size', head: 'Measured', share: 1.8, value: (blank) => sayMeasured(blank, unit) },
-      { id: 'held', head: 'Held', share: 1.3, value: ({ trials }) => trials.at(-1)?.held ?? '' },
+      { id: 'held', isExtra: true, head: 'Held', share: 1.3, value: ({ trials }) => trials.at(-1)?.held ?? '' },
     ],
     [unit],
   );

@@ -28,9 +28,9 @@ export function FilmsScreen() {
   const columns = useMemo(
     (): readonly ShopColumn<Film>[] => [
       { id: 'name', head: 'Film', share: 2.2, value: ({ name }) => name, cell: (film) => <><Swatch film={film} /> {film.name}{film.retired ? ' (retired)' : ''}</> },
-      { id: 'family', head: 'Family', share: 2, value: (film) => FILM_FAMILIES[film.family].name },
+      { id: 'family', isExtra: true, head: 'Family', share: 2, value: (film) => FILM_FAMILIES[film.family].name },
       { id: 'left', head: 'Left', isFigure: true, value: (film) => left.get(film.id) ?? 0, cell: (film) => sayLeft(left.get(film.id) ?? 0, film.reorderM2) },
-      { id: 'cost', head: 'Per m²', isFigure: true, value: ({ costPerM2 }) => costPerM2, cell: ({ costPerM2 }) => costPerM2.toFixed(2) },
+      { id: 'cost', isExtra: true, head: 'Per m²', isFigure: true, value: ({ costPerM2 }) => costPerM2, cell: ({ costPerM2 }) => costPerM2.toFixed(2) },
     ],
     [left],
   );
@@ -52,7 +52,7 @@ export function FilmsScreen() {
           onOpen={(opened) => void navigate(`/shop/films/${opened}`)}
           tools={
             <>
-              <Picker label="Family" value={family} options={[{ id: ALL, text: 'all families' }, ...FAMILIES]} onChange={setFamily} />
+              <Picker label="Show of the films" value={family} options={[{ id: ALL, text: 'all families' }, ...FAMILIES]} onChange={setFamily} />
               <RetiredToo isOn={retired} onChange={setRetired} />
               <FilmsFile />
               <MainButton onPress={() => void navigate('/shop/films/new')}>New film</MainButton>

@@ -4,6 +4,8 @@ import type { ShopKind } from '../../core/shop/index.js';
 
 export interface KeptDraft {
   readonly texts: Readonly<Record<string, string>>;
+  /** What stood in the fields before. */
+  readonly base: Readonly<Record<string, string>>;
   /** The revision of the shop that it was begun from. */
   readonly revision: number;
 }

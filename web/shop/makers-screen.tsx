@@ -16,7 +16,7 @@ export function MakersScreen() {
   const columns = useMemo(
     (): readonly ShopColumn<Maker>[] => [
       { id: 'name', head: 'Name', share: 2, value: ({ name }) => name, cell: ({ id, name }) => `${name}${id === atWork ? ' (at work here)' : ''}` },
-      { id: 'hand', head: 'Hand', value: ({ hand }) => hand },
+      { id: 'hand', isExtra: true, head: 'Hand', value: ({ hand }) => hand },
       { id: 'marks', head: 'With marks within', isFigure: true, value: ({ placementWithMarksMm }) => placementWithMarksMm, cell: ({ placementWithMarksMm }) => `${formatLength(placementWithMarksMm, unit)} ${unit}` },
       { id: 'eye', head: 'By eye within', isFigure: true, value: ({ placementByEyeMm }) => placementByEyeMm, cell: ({ placementByEyeMm }) => `${formatLength(placementByEyeMm, unit)} ${unit}` },
     ],

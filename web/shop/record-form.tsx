@@ -49,17 +49,24 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
   const fields = useMemo(() => fieldsOf(groups).filter(({ path }) => !without.includes(path)), [groups, without]);
   const before = useMemo(() => textsOf(fields, record, unit), [fields, record, unit]);
   const kept = useMemo(() => keptDraft(kind, record.id), [kind, record.id]);
-  const from = useRef({ revision: kept?.revision ?? revision, texts: before });
+  const from = useRef({ revision: kept?.revision ?? revision, texts: kept?.base ?? before });
   const resolver: Resolver<Texts> = (texts) => {
     const read = recordOf(kind, record, fields, texts, unit, more);
     return Object.keys(read.errors).length > 0 ? { values: {}, errors: read.errors } : { values: texts, errors: {} };
   };
-  const { control, handleSubmit, formState, reset, setValue, setError, getValues, subscribe } = useForm<Texts>({ defaultValues: before, values: kept ? { ...before, ...kept.texts } : undefined, resolver, mode: 'onTouched', shouldFocusError: true, resetOptions: { keepDefaultValues: true } });
+  const { control, handleSubmit, formState, reset, setValue, setError, getValues, subscribe } = useForm<Texts>({ defaultValues: before, resolver, mode: 'onTouched', shouldFocusError: true });
+  const unread = useRef(kept);
   const [problem, setProblem] = useState<string | null>(null);
   const { isDirty, isSubmitting, errors, dirtyFields } = formState;
   const isChanged = isDirty || hasMore || isNew;
   // What others changed comes in by itself while nothing is typed here.
   useEffect(() => {
+    const draft = unread.current;
+    unread.current = null;
+    if (draft) {
+      for (const [name, text] of Object.entries(draft.texts)) if (text !== draft.base[name]) setValue(name, text, { shouldDirty: true, shouldValidate: true, shouldTouch: true });
+      return;
+    }
     if (isDirty) return;
     from.current = { revision, texts: before };
     reset(before);
@@ -69,7 +76,7 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
     () =>
       subscribe({
         formState: { values: true, isDirty: true },
-        callback: ({ values, isDirty: dirty }) => keepDraft(kind, record.id, dirty ? { texts: values, revision: from.current.revision } : null),
+        callback: ({ values, isDirty: dirty }) => keepDraft(kind, record.id, dirty ? { texts: values, base: from.current.texts, revision: from.current.revision } : null),
       }),
     [subscribe, kind, record.id],
   );
@@ -181,12 +188,13 @@ function recordOf<K extends ShopKind>(kind: K, record: ShopRecords[K], fields: r
   }
   if (isLoose) return { record: made as unknown as ShopRecords[K], errors };
   const check = validators[kind];
-  if (Object.keys(errors).length === 0 && !check(made)) {
+  // What cannot be read stands there as it was, so the rest can be checked all the same.
+  if (!check(made)) {
     const faults = check.errors ?? [];
     for (const path of new Set(faults.map(({ instancePath }) => instancePath))) {
       const at = path.slice(1).replaceAll('/', '.');
       const field = fields.find((one) => one.path === at);
-      errors[field ? nameOf(field.path) : nameOf(fields[0]!.path)] = { type: 'schema', message: `${field ? '' : `${at}: `}${sayFault(worst(faults.filter((fault) => fault.instancePath === path))!)}` };
+      errors[field ? nameOf(field.path) : nameOf(fields[0]!.path)] ??= { type: 'schema', message: `${field ? '' : `${at}: `}${sayFault(worst(faults.filter((fault) => fault.instancePath === path))!)}` };
     }
   }
   return Object.keys(errors).length > 0 ? { errors: errors as FieldErrors<Texts> } : { record: made as unknown as ShopRecords[K], errors: {} };

@@ -85,11 +85,11 @@ const Head = styled.div`
   display: flex; flex-wrap: wrap; align-items: center; gap: ${space.s} ${space.l}; padding: ${space.m} ${space.l} ${space.s}; border-bottom: 1px dashed ${colour.line};
   h1 { font-size: ${type.title}; }
   nav { display: flex; flex-wrap: wrap; gap: 2px; }
-  @media (max-width: ${width.phone}) { padding: ${space.s}; h1 { display: none; } }
+  @media (max-width: ${width.phone}) { padding: ${space.s}; h1 { display: none; } nav a { padding: 8px ${space.s}; font-size: ${type.small}; } }
 `;
 const Tab = styled(NavLink)`
   padding: 6px ${space.m}; font: 600 ${type.body}/1.2 ${type.text}; color: ${colour.quiet}; text-decoration: none; border-radius: ${radius.s}; border-bottom: 2px solid transparent;
   &:hover { color: ${colour.ink}; }
   &.active { color: ${colour.ink}; border-bottom-color: ${colour.accent}; background: ${colour.accentWash}; }
 `;
-const Way = styled.span`margin-left: auto; display: flex; gap: ${space.s};`;
+const Way = styled.span`margin-left: auto; display: flex; gap: ${space.s}; @media (max-width: ${width.phone}) { display: none; }`;

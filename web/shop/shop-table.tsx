@@ -1,8 +1,8 @@
 import { createFilteredRowModel, createSortedRowModel, globalFilteringFeature, columnFilteringFeature, rowSortingFeature, tableFeatures, useTable, type ColumnDef } from '@tanstack/react-table';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { Cell, Column, ResizableTableContainer, Row, Table, TableBody, TableHeader, TableLayout, Virtualizer, type SortDescriptor } from 'react-aria-components';
 import styled from 'styled-components';
-import { colour, radius, space, type } from '../tokens.js';
+import { colour, radius, space, type, width } from '../tokens.js';
 import { TextInput } from '../ui/plain-fields.js';
 
 export interface ShopColumn<T> {
@@ -14,6 +14,8 @@ export interface ShopColumn<T> {
   readonly isFigure?: boolean;
   /** How wide it is against the others. */
   readonly share?: number;
+  /** Left out on a phone. */
+  readonly isExtra?: boolean;
 }
 
 interface ShopTableProps<T> {
@@ -36,7 +38,9 @@ const FEATURES = tableFeatures({ columnFilteringFeature, globalFilteringFeature,
 const ROW_PX = 36;
 
 /** Records as a list that is searched, sorted by its heads, and moved through by keys; of thousands only those in view are drawn. */
-export function ShopTable<T extends object>({ label, columns, rows, idOf, wordsOf, searchLabel, sortBy, openId, onOpen, tools, empty }: ShopTableProps<T>) {
+export function ShopTable<T extends object>({ label, columns: all, rows, idOf, wordsOf, searchLabel, sortBy, openId, onOpen, tools, empty }: ShopTableProps<T>) {
+  const isPhone = useIsPhone();
+  const columns = useMemo(() => (isPhone ? all.filter(({ isExtra }) => !isExtra) : all), [all, isPhone]);
   const [search, setSearch] = useState('');
   const [sort, setSort] = useState(sortBy);
   const words = useMemo(() => new Map(rows.map((row) => [row, wordsOf(row).toLowerCase()])), [rows, wordsOf]);
@@ -92,6 +96,16 @@ export function ShopTable<T extends object>({ label, columns, rows, idOf, wordsO
       </Scroller>
     </Frame>
   );
+}
+
+const PHONE = `(max-width: ${width.phone})`;
+
+function useIsPhone(): boolean {
+  return useSyncExternalStore((listener) => {
+    const media = window.matchMedia(PHONE);
+    media.addEventListener('change', listener);
+    return () => media.removeEventListener('change', listener);
+  }, () => window.matchMedia(PHONE).matches);
 }
 
 const COLLATOR = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });

@@ -44,9 +44,9 @@ export function StockScreen() {
     (): readonly ShopColumn<Row>[] => [
       { id: 'film', head: 'Film', share: 2, value: ({ film }) => film.name, cell: ({ film }) => <><Swatch film={film} /> {film.name}</> },
       { id: 'piece', head: 'Piece', share: 1.1, value: ({ piece }) => `${PIECE_KINDS.indexOf(piece.kind)} ${piece.number ?? 0}`, cell: ({ piece }) => sayPiece(piece) },
-      { id: 'size', head: 'Size', share: 1.3, value: ({ piece }) => piece.widthMm, cell: ({ piece }) => saySize(piece, unit) },
+      { id: 'size', isExtra: true, head: 'Size', share: 1.3, value: ({ piece }) => piece.widthMm, cell: ({ piece }) => saySize(piece, unit) },
       { id: 'left', head: 'Left', isFigure: true, value: ({ piece }) => areaLeft(piece), cell: ({ piece }) => (piece.retired ? 'put away' : piece.left <= 0 ? 'used up' : sayAmount(piece, piece.left)) },
-      { id: 'place', head: 'Where', value: ({ piece }) => piece.place },
+      { id: 'place', isExtra: true, head: 'Where', value: ({ piece }) => piece.place },
     ],
     [unit],
   );

@@ -1,6 +1,6 @@
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
 import styled from 'styled-components';
-import { colour, radius, space, type } from '../tokens.js';
+import { colour, radius, space, type, width } from '../tokens.js';
 import { WordButton } from './button.js';
 
 interface Notice {
@@ -45,7 +45,11 @@ export function NoticesProvider({ children }: { readonly children: ReactNode }) 
   );
 }
 
-const Foot = styled.div`position: fixed; left: 0; right: 0; bottom: ${space.l}; display: flex; justify-content: center; pointer-events: none; z-index: 10;`;
+/** Where a card with its buttons stands at the right, it keeps out of their way. */
+const Foot = styled.div`
+  position: fixed; left: 0; right: 0; bottom: ${space.l}; display: flex; justify-content: center; pointer-events: none; z-index: 10;
+  @media (min-width: ${width.phone}) { body:has([data-card]) & { justify-content: flex-start; right: 50%; padding-left: ${space.l}; } }
+`;
 
 const Slip = styled.div`
   pointer-events: auto; display: flex; gap: ${space.m}; align-items: center; max-width: 92vw; padding: ${space.s} ${space.m}; font-size: ${type.small};

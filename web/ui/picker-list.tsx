@@ -34,6 +34,8 @@ export function PickerList({ label, value, options, button, onPick, onClose }: P
         selectedKeys={[value]}
         disallowEmptySelection
         autoFocus={!isLong}
+        // It scrolls, so it can be reached by keys as well while the focus is in the search.
+        ref={(list) => list?.setAttribute('tabindex', '0')}
         onSelectionChange={(keys) => {
           const [key] = keys as Set<string>;
           if (key !== undefined) onPick(key);

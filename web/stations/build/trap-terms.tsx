@@ -4,6 +4,7 @@ import { drawBackMm, wayOf } from '../../../core/shop/index.js';
 import { carefulMm } from '../../../core/stations/build/index.js';
 import { formatLength } from '../../../core/words/index.js';
 import { ApiProblem } from '../../api/client.js';
+import { useMakerAtWork } from '../../api/maker.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useShopWrites, type RecordWrite } from '../../plan/shop-writes.js';
 import { colour, space, type } from '../../tokens.js';
@@ -21,10 +22,13 @@ export function TrapTerms() {
   const { plan, recipe, shop, handle, unit } = useJobContext();
   const writes = useShopWrites();
   const notify = useNotify();
+  const atWork = useMakerAtWork();
   // As the shop has them: the plan may lag behind.
   const films = plan?.layers?.map((layer) => shop.films.find(({ id }) => id === layer.film.id) ?? layer.film) ?? [];
   const { placementErrorMm: at, markDistanceMm: distance } = plan?.pairs?.[0]?.terms ?? {};
   const { lives } = recipe.build;
+  const maker = shop.makers.find(({ id }) => id === atWork);
+  const own = maker ? { name: maker.name, mm: recipe.preparation.marks ? maker.placementWithMarksMm : maker.placementByEyeMm } : null;
   const save = (change: RecordWrite) => writes.save([change], shop.revision).catch((error: unknown) => notify(error instanceof ApiProblem ? error.message : 'That was not saved.'));
   return (
     <details>
@@ -32,6 +36,11 @@ export function TrapTerms() {
       <Terms>
         <li>
           You lay pieces of 100 to 300 mm within <FigureField label="Placement error" mm={carefulMm(recipe.build, recipe.preparation.marks)} unit={unit} max={5} stepMm={0.05} onChange={(placementErrorMm) => handle.change({ build: { placementErrorMm } })} /> of their place{at === undefined ? '' : `, and this work within ${formatLength(at, unit)} ${unit}`}.{' '}
+          {own !== null && own.mm !== carefulMm(recipe.build, recipe.preparation.marks) && (
+            <WordButton onPress={() => handle.change({ build: { placementErrorMm: own.mm } })}>
+              Take {own.name}’s {formatLength(own.mm, unit)}
+            </WordButton>
+          )}{' '}
           {recipe.build.placementErrorMm !== null && <WordButton onPress={() => handle.change({ build: { placementErrorMm: null } })}>Let the app decide</WordButton>}
         </li>
         <li>
