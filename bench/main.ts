@@ -11,6 +11,7 @@ import { lookingBench } from './looking.js';
 import { nestingBench } from './nesting.js';
 import { pageBench } from './page.js';
 import { separationBench } from './separation.js';
+import { shopBench } from './shop.js';
 import { uploadBench } from './upload.js';
 
 await loadKernelInNode();
@@ -23,6 +24,7 @@ await nestingBench();
 await pageBench();
 await lookingBench();
 await listBench();
+await shopBench();
 await uploadBench();
 await clientsBench();
 await chaosBench();

@@ -4,11 +4,15 @@ import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { Resvg } from '@resvg/resvg-js';
+import { Ajv } from 'ajv';
+import { parseShop, type ShopFile } from '../core/shop/index.js';
 import { drawingPart } from '../core/stations/artwork/index.js';
 import { emptyRecipe, patchRecipe } from '../core/recipe/index.js';
 import { pictureDifference } from '../core/testing/picture-difference.js';
 
 const DRAWING = 'demo/artwork/heron-window.svg';
+const DXF = ['0', 'SECTION', '2', 'HEADER', '9', '$INSUNITS', '70', '4', '0', 'ENDSEC', '0', 'SECTION', '2', 'ENTITIES', '0', 'CIRCLE', '8', 'RED', '62', '1', '10', '20', '20', '20', '40', '15', '0', 'ENDSEC', '0', 'EOF', ''].join('\n');
 const folder = mkdtempSync(join(tmpdir(), 'lantern-cli-'));
 const inFolder = (name: string, text?: string) => {
   const path = join(folder, name);
@@ -152,6 +156,37 @@ describe('lantern plan', () => {
   });
 });
 
+describe('lantern recipe, recipe-schema, shop', () => {
+  const png = () => new Uint8Array(new Resvg('<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><rect width="60" height="40" fill="#fff"/><rect x="10" y="8" width="26" height="22" fill="#1f6b45"/></svg>').render().asPng());
+
+  it('write a recipe for what lies beside it, which the schema and the plan take', () => {
+    writeFileSync(inFolder('window.svg'), readFileSync(DRAWING));
+    writeFileSync(inFolder('patch.png'), png());
+    writeFileSync(inFolder('plate.dxf'), DXF);
+    const out = inFolder('fresh.json');
+    expect(lantern('recipe', inFolder('window.svg'), inFolder('patch.png'), inFolder('plate.dxf'), '--title', 'Three', '--width', '300', '--out', out).status).toBe(0);
+    const recipe = json<{ title: string; artworks: { kind: string }[]; surface: { size: object } }>(out);
+    expect([recipe.title, recipe.artworks.map(({ kind }) => kind), recipe.surface.size]).toEqual(['Three', ['drawing', 'picture', 'drawing'], { mode: 'width', mm: 300 }]);
+    const schema = JSON.parse(lantern('recipe-schema').stdout) as object;
+    expect(new Ajv({ strict: false }).validate(schema, recipe)).toBe(true);
+    const at = inFolder('fresh-out');
+    expect(lantern('plan', out, '--out', at).status).toBe(0);
+    expect(json<{ design: { widthMm: number } }>(join(at, 'report.json')).design.widthMm).toBeCloseTo(300, 1);
+  });
+
+  it('write the demo shop, and plan with another', () => {
+    const file = inFolder('shop.json');
+    expect(lantern('shop', '--out', file).status).toBe(0);
+    const shop = json<ShopFile>(file);
+    expect(parseShop(shop)).toEqual(shop);
+    writeFileSync(inFolder('window.svg'), readFileSync(DRAWING));
+    expect(lantern('recipe', inFolder('window.svg'), '--out', inFolder('r.json')).status).toBe(0);
+    const only = inFolder('one-film.json', JSON.stringify({ ...shop, films: shop.films.filter(({ id }) => id === 'tar'), stock: shop.stock.filter(({ filmId }) => filmId === 'tar') }));
+    expect(lantern('plan', inFolder('r.json'), '--shop', only, '--out', inFolder('one-out')).status).toBe(0);
+    expect(json<{ colours: { film: string }[] }>(join(inFolder('one-out'), 'report.json')).colours.map(({ film }) => film)).toEqual(['tar', 'tar', 'tar', 'tar']);
+  });
+});
+
 describe('bad input', () => {
   it.each([
     ['no command', [], /^lantern: no command: /],
@@ -166,6 +201,9 @@ describe('bad input', () => {
     ['an unknown option', ['separate', DRAWING, '--out', 'x', '--shiny'], /^lantern: separate: .*--shiny/],
     ['items that are none', ['nest', 'package.json', '--out', 'x'], /^lantern: package\.json: /],
     ['a recipe that is none', ['plan', 'package.json', '--out', 'x'], /^lantern: package\.json: /],
+    ['a recipe of nothing', ['recipe', '--out', 'x.json'], /^lantern: recipe: Expected at least one artwork/],
+    ['an artwork elsewhere', ['recipe', DRAWING, '--out', inFolder('x.json')], /^lantern: heron-window\.svg: It does not lie beside the recipe/],
+    ['a shop that is none', ['plan', 'package.json', '--shop', 'package.json', '--out', 'x'], /^lantern: package\.json: A field is /],
     ['an unknown material', ['cut', DRAWING, '--out', 'x.plt', '--material', 'gold'], /^lantern: cut: There is no film called/],
   ])('%s ends with 2 and one line', (_, args, line) => {
     const { status, stderr, stdout } = lantern(...args);

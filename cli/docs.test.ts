@@ -4,6 +4,8 @@ import { tmpdir } from 'node:os';
 import { dirname, join, normalize } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { parseRecipe } from '../core/recipe/index.js';
+import { SHOP_FILE_SCHEMA } from '../core/shop/index.js';
+import { ANSWERS } from '../server/answers.js';
 
 /* What the documentation shows is run, and where it points is looked at, so that it stays true. */
 
@@ -48,3 +50,13 @@ describe('the documentation points to what is there', () => {
     expect([...named].filter((name) => !(name in scripts) && !npm.includes(name))).toEqual([]);
   });
 });
+
+it('every field of a plan’s report is explained, with its unit', () => {
+  const page = read('docs/report.md');
+  const named = (schema: { properties?: Record<string, object>; items?: object }): string[] => [...Object.entries(schema.properties ?? {}).flatMap(([name, inner]) => [name, ...named(inner)]), ...(schema.items ? named(schema.items) : [])];
+  const fields = [...new Set(named(ANSWERS.PlanReport as object))];
+  expect(fields.length).toBeGreaterThan(40);
+  expect(fields.filter((field) => !new RegExp(`\\b${field}\\b`).test(page))).toEqual([]);
+});
+
+it('the schema of a shop’s file is that of the code', () => expect(JSON.parse(read('docs/shop.schema.json'))).toEqual(JSON.parse(JSON.stringify(SHOP_FILE_SCHEMA))));

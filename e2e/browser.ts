@@ -88,7 +88,11 @@ export async function openBrowser(): Promise<Browser> {
       }).then(() => undefined),
     sees: async (wanted) => {
       const has = async () => {
-        const shown = await text();
+        // A page that goes on to another one is gone in the middle of being read.
+        const shown = await text().catch((reason: unknown) => {
+          if (reason instanceof error.StaleElementReferenceError || reason instanceof error.NoSuchElementError) return '';
+          throw reason;
+        });
         return typeof wanted === 'string' ? shown.includes(wanted) : wanted.test(shown);
       };
       await driver.wait(has, PATIENCE_MS).catch(async () => {

@@ -82,7 +82,11 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
   await chord(Key.ALT, '7');
   await sees('What is loaded?');
   await tabTo(/^Film in the cutter/);
+  await keys(Key.ENTER);
+  await driver.wait(async () => (await driver.findElements(By.css('[role="option"]'))).length > 1, 60_000);
   await keys('Narrow blue');
+  await driver.wait(async () => (await driver.findElements(By.css('[role="option"]'))).length === 1, 60_000);
+  await keys(Key.ENTER);
   await tabTo(/^It lies film side up/);
   await keys(Key.SPACE);
   await tabTo(/^Cut this sheet$/);

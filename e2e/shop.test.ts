@@ -2,11 +2,13 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { Resvg } from '@resvg/resvg-js';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
+import { patchRecipe, type Job } from '../core/recipe/index.js';
 import { newMaker, type ShopFile } from '../core/shop/index.js';
-import { openBench, type Bench } from '../server/testing/bench.js';
+import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -114,6 +116,39 @@ describe('films', () => {
     await browser.write('Width of the repeat', '6 cm');
     await browser.press('Save');
     await until('the pattern is kept', ({ films }) => films.find(({ id }) => id === 'brass')?.pattern?.repeatMm === 60);
+  });
+
+  it('show their pattern at its true scale in a job, where it is dragged and kept', async () => {
+    const picture = (await bench.api<{ picture: { id: string; fileName: string; sha256: string } }>('POST', '/api/shop/pictures?fileName=tiles.svg', readFileSync('demo/artwork/quay-tiles.svg'))).body.picture;
+    const { films, revision } = await shop();
+    await bench.api('POST', '/api/shop/changes', { revision, changes: [{ kind: 'films', value: { ...films.find(({ id }) => id === 'heron'), pattern: { picture, repeatMm: 60, ratio: 1 } } }] });
+    const job = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100"><rect width="200" height="100" fill="#b3262b"/></svg>', (recipe) => patchRecipe(recipe, { films: { byColour: { '#b3262b': 'heron' } } }));
+    await go(`/jobs/${job.id}/films`);
+    await browser.sees('The pattern of Heron grey is shown at its true scale. It begins anew every 60 mm.');
+    const says = (name: string) => browser.driver.executeScript<string>(`return document.getElementById('film-pattern-heron').getAttribute('${name}')`);
+    expect([await says('width'), await says('height'), await says('patternUnits')]).toEqual(['60', '60', 'userSpaceOnUse']);
+    const handle = await browser.find('button[aria-label="Drag the pattern of Heron grey"]');
+    await browser.driver.actions().move({ origin: handle }).press().move({ origin: handle, x: 30, y: 15 }).release().perform();
+    const places = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.films.patterns;
+    await browser.driver.wait(async () => (await places())['heron'] !== undefined, PATIENCE_MS);
+    const { xMm, yMm } = (await places())['heron']!;
+    expect(xMm / yMm).toBeCloseTo(2, 0);
+    await browser.write('Across: the pattern of Heron grey', '25');
+    await browser.driver.wait(async () => (await places())['heron']!.xMm === 25, PATIENCE_MS);
+    await browser.driver.wait(async () => (await says('patternTransform')).startsWith('translate(25 '), PATIENCE_MS);
+  });
+
+  it('get their colour out of a photograph', async () => {
+    const photo = file('film.png', new Resvg('<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><rect width="100" height="100" fill="#2a5f8f"/><rect x="100" width="100" height="100" fill="#c01f2e"/></svg>').render().asPng());
+    await go('/shop/films/new');
+    await browser.sees('What it is');
+    await give('Photograph of the film', photo);
+    const canvas = await browser.find('canvas');
+    const { width } = await canvas.getRect();
+    await browser.driver.actions().move({ origin: canvas, x: Math.round(-width / 4), y: 0 }).click().perform();
+    const colour = await browser.find('input[aria-label="Colour"]');
+    await browser.driver.wait(async () => (await colour.getAttribute('value')) === '#2a5f8f', PATIENCE_MS);
+    await browser.press('Done');
   });
 
   it('come in from a table, or not at all', async () => {

@@ -41,9 +41,11 @@ export class RunStore implements RunBook {
   async create({ sheetId, who }: { readonly sheetId: string; readonly who: string }): Promise<Run> {
     const id = randomUUID();
     const now = new Date().toISOString();
+    // There is one connection: what is asked of the shop is asked before it is taken.
+    const bladeId = await this.film.bladeInCutter();
     await this.db.transaction(async (tx) => {
       if (await tx('runs').whereNull('finished_at').first()) throw new Problem(409, 'cutter-busy', SAID.busy);
-      await tx('runs').insert({ id, sheet_id: sheetId, state: 'cutting', message: '', pairs_done: 0, share: 0, note: '', started_at: now, blade_id: await this.film.bladeInCutter(), who });
+      await tx('runs').insert({ id, sheet_id: sheetId, state: 'cutting', message: '', pairs_done: 0, share: 0, note: '', started_at: now, blade_id: bladeId, who });
       await this.film.used(tx, { runId: id, sheetId, who });
     });
     await this.film.told();

@@ -1,11 +1,12 @@
-import { useMemo, type ComponentType } from 'react';
+import { useMemo, useState, type ComponentType } from 'react';
 import { NavLink, useParams } from 'react-router';
 import styled from 'styled-components';
 import { useShop } from '../plan/use-shop.js';
 import { colour, radius, space, type, width } from '../tokens.js';
-import { Button } from '../ui/button.js';
+import { Button, WordButton } from '../ui/button.js';
 import { useOffer, type Command } from '../ui/commands.js';
 import { fetchedLate, Part } from '../ui/part.js';
+import { TextInput } from '../ui/plain-fields.js';
 import { ShopContext, useKnownShop, useShopActs } from './shop-context.js';
 
 const FilmsScreen = fetchedLate(() => import('./films-screen.js').then((m) => m.FilmsScreen));
@@ -54,7 +55,7 @@ function Inside() {
   return (
     <Place>
       <Head>
-        <h1>{shop.settings.name}</h1>
+        <ShopName />
         <nav aria-label="The shop">
           {Object.entries(SCREENS).map(([path, [name]]) => (
             <Tab key={path} to={`/shop/${path}`}>
@@ -76,6 +77,41 @@ function Inside() {
         <Screen />
       </Part>
     </Place>
+  );
+}
+
+/** What the shop is called, and another name for it. */
+function ShopName() {
+  const { settings, revision } = useKnownShop();
+  const { save, attempt } = useShopActs();
+  const [name, setName] = useState<string | null>(null);
+  if (name === null) {
+    return (
+      <h1>
+        {settings.name} <WordButton onPress={() => setName(settings.name)}>rename</WordButton>
+      </h1>
+    );
+  }
+  const keep = () => {
+    const tidy = name.trim();
+    setName(null);
+    if (tidy !== '' && tidy !== settings.name) void attempt(() => save([{ kind: 'settings', value: { ...settings, name: tidy } }], revision, `The shop is called ${tidy}.`));
+  };
+  return (
+    <h1>
+      <TextInput
+        aria-label="Name of the shop"
+        autoFocus
+        value={name}
+        maxLength={80}
+        onChange={(event) => setName(event.target.value)}
+        onBlur={keep}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') keep();
+          if (event.key === 'Escape') setName(null);
+        }}
+      />
+    </h1>
   );
 }
 

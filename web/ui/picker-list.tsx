@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { Autocomplete, Button, Dialog, Input, ListBox, ListBoxItem, ListLayout, Popover, SearchField, useFilter, Virtualizer } from 'react-aria-components';
 import styled from 'styled-components';
 import { colour, radius, space, type, width } from '../tokens.js';
@@ -24,6 +24,12 @@ export function PickerList({ label, value, options, button, onPick, onClose }: P
   const { contains } = useFilter({ sensitivity: 'base' });
   const trigger = useMemo(() => ({ current: button }), [button]);
   const isLong = options.length > FEW;
+  const shown = useRef<HTMLDivElement>(null);
+  /** Enter in the search takes the first that was found. */
+  const takeFirst = () => {
+    const key = shown.current?.querySelector('[role="option"]')?.getAttribute('data-key');
+    if (key) onPick(key);
+  };
   const list = (
     <Virtualizer layout={ListLayout} layoutOptions={{ rowSize: ROW_PX, padding: 4 }}>
       <List
@@ -35,7 +41,10 @@ export function PickerList({ label, value, options, button, onPick, onClose }: P
         disallowEmptySelection
         autoFocus={!isLong}
         // It scrolls, so it can be reached by keys as well while the focus is in the search.
-        ref={(list) => list?.setAttribute('tabindex', '0')}
+        ref={(element) => {
+          shown.current = element;
+          element?.setAttribute('tabindex', '0');
+        }}
         onSelectionChange={(keys) => {
           const [key] = keys as Set<string>;
           if (key !== undefined) onPick(key);
@@ -57,7 +66,7 @@ export function PickerList({ label, value, options, button, onPick, onClose }: P
       <Sheet aria-label={label}>
         {isLong ? (
           <Autocomplete filter={contains}>
-            <Search aria-label={`Search: ${label}`} autoFocus>
+            <Search aria-label={`Search: ${label}`} autoFocus onSubmit={takeFirst}>
               <Input placeholder="type to search" />
               <Button aria-label="Clear the search">×</Button>
             </Search>
