@@ -39,7 +39,7 @@ export const DEMO_FILMS: readonly Film[] = [
   polymeric('kingfisher', 'Kingfisher teal', '#12859a', { article: 'P-038' }),
   polymeric('duckweed', 'Duckweed lime', '#a6c63c', { article: 'P-044' }),
   polymeric('slate', 'Wharf slate', '#4b535b', { ...MATT, article: 'P-072', adhesive: 'air-channel' }),
-  polymeric('blackout', 'Backing white, grey glue', '#fbfbf8', { article: 'P-005', adhesiveColour: 'grey', opacityPct: 100, costPerM2: 10.2 }),
+  polymeric('blackout', 'Backing white, grey glue', '#e6e4de', { article: 'P-005', adhesiveColour: 'grey', opacityPct: 100, costPerM2: 10.2 }),
   cast('sky', 'Lock-keeper’s sky', '#86b9e0', { article: 'K-33' }),
   cast('plum', 'Damson', '#5c2347', { article: 'K-58', adhesive: 'high-tack' }),
   cast('crate', 'Crate sand', '#cdb08a', { ...MATT, article: 'K-62', costPerM2: 13.9 }),

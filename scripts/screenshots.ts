@@ -27,6 +27,9 @@ const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, scrip
   ['cut-failed', `/jobs/${anglers}/cut`, /4 sheets|3 sheets/, failedCut('chalk'), 'Throw it away'],
   ['assemble', `/jobs/${heron}/assemble`, /2 sheets/, `document.querySelectorAll('ol li button')[3].click()`],
   ['record', `/jobs/${heron}/record`, /of 4 cut/],
+  ['shop-films', '/shop/films/quay-tiles', /It begins anew every/, `document.querySelector('[aria-label="Pattern"]').scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`],
+  ['stock', '/shop/stock/narrow-blue-sheets', /Why so much is left/],
+  ['blanks', '/shop/blanks/flask-blue', /What worked on it/],
 ];
 
 /** Cuts most of a film's sheet, then cuts the cutter's power. */
