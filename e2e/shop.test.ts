@@ -169,12 +169,13 @@ describe('films', () => {
     await browser.driver.wait(async () => (await browser.driver.findElements(row('Chalk white'))).length === 0, PATIENCE_MS);
     await search.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE);
     await browser.driver.wait(async () => (await browser.driver.findElements(row('Chalk white'))).length > 0, PATIENCE_MS);
-    const first = async () => (await browser.driver.findElements(By.css('[role="row"]')))[1]!.getText();
-    const head = await browser.driver.findElement(By.xpath('//*[@role="columnheader"][contains(., "Per m²")]'));
+    const first = async () => (await browser.driver.findElements(By.css('[role="row"]')))[0]!.getText();
+    const head = await browser.find('[aria-label="Order of the list"] button:last-child');
     await browser.driver.executeScript('arguments[0].focus()', head);
     await head.sendKeys(Key.ENTER);
-    await browser.driver.wait(async () => (await head.getAttribute('aria-sort')) === 'ascending', PATIENCE_MS);
-    await browser.driver.actions().sendKeys(Key.ARROW_DOWN).perform();
+    await browser.driver.wait(async () => (await head.getAttribute('aria-label')) === 'Per m², sorted upwards', PATIENCE_MS);
+    await browser.driver.actions().sendKeys(Key.TAB).perform();
+    await browser.driver.wait(async () => (await browser.driver.executeScript<string>('return document.activeElement.getAttribute("role")')) === 'row', PATIENCE_MS);
     const cheapest = await first();
     await browser.driver.actions().sendKeys(Key.ENTER).perform();
     await browser.driver.wait(async () => /\/shop\/films\/.+/.test(await browser.driver.getCurrentUrl()), PATIENCE_MS);

@@ -28,7 +28,7 @@ export async function bookEntry({ shop, book }: { readonly shop: ShopStore; read
     if (left + amount < 0) throw new Problem(422, 'not-so-much-left', `By the book only ${said(piece, left)} left. If there is more, count it first.`, 'figure');
     await book.add({ pieceId, who: edit.who, why: act, amount, note, sheetId: null, ...(edit.edit ? { edit: edit.edit } : {}) }, revision + 1, tx);
     return position;
-  });
+  }, pieceId);
 }
 
 /** Takes a line back, by a line against it. @throws Problem 404; 409 when it was taken back already; 422 when not so much is left */

@@ -137,10 +137,16 @@ export class ShopStore {
     return ((await tx('shop_state').first()) as StateRow).revision;
   }
 
-  /** What was known of the shop is read anew, and pages are told. */
-  async changed(): Promise<void> {
-    this.#known = null;
+  /** What was known of the shop is read anew, all of it or what is left of one piece, and pages are told. */
+  async changed(pieceId?: string): Promise<void> {
+    const before = pieceId === undefined ? null : await this.#known;
+    this.#known = before ? this.#withPiece(before, pieceId!) : null;
     this.onChanged((await this.get()).revision);
+  }
+
+  async #withPiece(before: StoredShop, pieceId: string): Promise<StoredShop> {
+    const [left, { revision }] = [await this.book.leftOf(pieceId), (await this.db('shop_state').first()) as StateRow];
+    return { ...before, revision, stock: before.stock.map((piece) => (piece.id === pieceId ? { ...piece, left } : piece)) };
   }
 
   /** Brings the shop to what a file says, piece by piece of its stock by count; what the file does not name is put away. */
@@ -178,8 +184,8 @@ export class ShopStore {
     return { jobs, sheets: n };
   }
 
-  /** Writes something of the shop in one transaction, and tells that it is another. `act` gives where the history of the records then stands. One that was written already is not written twice. */
-  async write(edit: ShopEdit, act: (tx: Knex, state: StateRow) => Promise<number>): Promise<void> {
+  /** Writes something of the shop in one transaction, and tells that it is another. `act` gives where the history of the records then stands; `pieceId` is the only thing that is another by it, when nothing else is. One that was written already is not written twice. */
+  async write(edit: ShopEdit, act: (tx: Knex, state: StateRow) => Promise<number>, pieceId?: string): Promise<void> {
     const isNew = await this.db.transaction(async (tx) => {
       if (edit.edit !== undefined && ((await tx('shop_history').where({ edit: edit.edit }).first()) || (await this.book.has(edit.edit, tx)))) return false;
       const state = (await tx('shop_state').first()) as StateRow;
@@ -187,7 +193,7 @@ export class ShopStore {
       await tx('shop_state').update({ revision: state.revision + 1, position });
       return true;
     });
-    if (isNew) await this.changed();
+    if (isNew) await this.changed(pieceId);
   }
 
   /** Lays records into the table and sees to it that all they name is there. */

@@ -7,7 +7,7 @@ export const buttonLook = css`
   border: 1px solid ${colour.line}; border-radius: ${radius.m}; background: ${colour.raised}; color: ${colour.ink};
   font: 550 ${type.small}/1.2 ${type.text}; text-decoration: none; transition: background ${motion.quick}, border-color ${motion.quick};
   &:hover:not(:disabled) { border-color: ${colour.accent}; }
-  &:disabled { color: ${colour.quiet}; background: transparent; border-style: dashed; cursor: default; }
+  &:disabled { color: ${colour.quiet}; background: transparent; border-style: dashed; border-color: ${colour.line}; cursor: default; }
 `;
 
 /** The one thing to do next on a screen. */
