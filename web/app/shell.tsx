@@ -90,7 +90,7 @@ const Skip = styled.a`
 
 const Top = styled.header`
   display: flex; align-items: center; gap: ${space.m}; padding: ${space.s} ${space.l};
-  @media (max-width: ${width.phone}) { padding: ${space.xs} ${space.s}; }
+  @media (max-width: ${width.phone}) { flex-wrap: wrap; gap: ${space.xs} ${space.s}; padding: ${space.xs} ${space.s}; }
 `;
 
 const Brand = styled(Link)`
@@ -104,7 +104,7 @@ const Places = styled.nav`
   a.active { color: ${colour.ink}; border-bottom-color: ${colour.accent}; }
 `;
 
-const Right = styled.span`margin-left: auto; display: flex; align-items: center; gap: ${space.s}; @media (max-width: ${width.phone}) { fieldset { display: none; } }`;
+const Right = styled.span`margin-left: auto; display: flex; align-items: center; gap: ${space.s}; @media (max-width: ${width.phone}) { flex-wrap: wrap; fieldset { display: none; } }`;
 
 const Key = styled.kbd`
   font: 600 0.6875rem/1 ${type.text}; color: ${colour.quiet}; border: 1px solid ${colour.line}; border-radius: 3px; padding: 2px 4px;

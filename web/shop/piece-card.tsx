@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { STOCK_ACTS, type StockAct, type StockLine, type StockPiece } from '../../core/shop/index.js';
 import { ApiProblem, ask } from '../api/client.js';
-import { colour, space, type } from '../tokens.js';
+import { colour, space, type, width } from '../tokens.js';
 import { Button, MainButton, WordButton } from '../ui/button.js';
 import { Picker } from '../ui/picker.js';
 import { Labelled, TextInput } from '../ui/plain-fields.js';
@@ -187,4 +187,5 @@ const Lines = styled.ul`
   li[data-back] > b { text-decoration: line-through; color: ${colour.quiet}; }
   small { display: block; color: ${colour.quiet}; font-size: 0.75rem; }
   .acts { display: flex; flex-wrap: wrap; gap: ${space.s}; justify-content: flex-end; }
+  @media (max-width: ${width.phone}) { li { grid-template-columns: 4em minmax(0, 1fr); } .acts { grid-column: 2; justify-content: flex-start; } }
 `;
