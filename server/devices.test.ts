@@ -1,9 +1,6 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { request as httpRequest, type IncomingHttpHeaders } from 'node:http';
 import { request as httpsRequest } from 'node:https';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ShopFile } from '../core/shop/index.js';
 import { apiRoutes } from './app.js';
@@ -192,10 +189,8 @@ describe('sharing', () => {
   });
 
   it('works over HTTPS with a certificate of the maker’s own', async () => {
-    const folder = mkdtempSync(join(tmpdir(), 'lantern-cert-'));
-    execFileSync('openssl', ['req', '-x509', '-newkey', 'ec', '-pkeyopt', 'ec_paramgen_curve:prime256v1', '-nodes', '-keyout', join(folder, 'key.pem'), '-out', join(folder, 'cert.pem'), '-days', '2', '-subj', '/CN=bench', '-addext', `subjectAltName=IP:${ADDRESS}`], { stdio: 'ignore' });
-    const [certificate, privateKey] = ['cert.pem', 'key.pem'].map((file) => readFileSync(join(folder, file), 'utf8'));
-    rmSync(folder, { recursive: true });
+    // Made for this address, and for nothing else.
+    const [certificate, privateKey] = ['https-cert.pem', 'https-key.pem'].map((file) => readFileSync(new URL(`testing/${file}`, import.meta.url), 'utf8'));
     const other = await openBench();
     try {
       const { body } = await other.api<{ open: { url: string; isSecure: boolean } }>('PUT', '/api/devices/sharing', { address: ADDRESS, port: 0, certificate, privateKey });

@@ -18,5 +18,5 @@ export { settingsFor } from './settings.js';
 export { EMPTY_SHOP, SETTINGS_ID, SHOP_KINDS, SHOP_SCHEMAS, type RecordChange, type Shop, type ShopFile, type ShopKind, type ShopRecords, type ShopSettings, type WholeShop } from './shop.js';
 export { startingSet } from './starting-set.js';
 export { amountOf, MOST, STOCK_ACTS, STOCK_WHYS, sumOf, toThousandth, type StockAct, type StockLine, type StockWhy } from './stock-book.js';
-export { leftOfFilms, nextNumber, shortFilms, type ShortFilm } from './stock-levels.js';
+export { leftOfFilms, shortFilms, type ShortFilm } from './stock-levels.js';
 export { TACKS, TAPE_MATTERS, type Tape } from './tape.js';

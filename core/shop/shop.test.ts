@@ -4,7 +4,7 @@ import { BENCH_SHOP_FILE } from '../testing/bench-shop.js';
 import { seeded } from '../testing/seeded.js';
 import { InputError } from '../words/index.js';
 import { SHOP_FIELDS, sayFault, valueAt } from './fields/index.js';
-import { amountOf, areaLeft, asFilmPiece, FILM_FAMILIES, measureOf, newBlank, newFilm, nextNumber, parseShop, SHOP_KINDS, SHOP_SCHEMAS, shortFilms, startingSet, STOCK_ACTS, sumOf, wholeShop, type FilmFamily, type StockPiece } from './index.js';
+import { amountOf, areaLeft, asFilmPiece, FILM_FAMILIES, measureOf, newBlank, newFilm, parseShop, SHOP_KINDS, SHOP_SCHEMAS, shortFilms, startingSet, STOCK_ACTS, sumOf, wholeShop, type FilmFamily, type StockPiece } from './index.js';
 
 const families = Object.keys(FILM_FAMILIES) as FilmFamily[];
 
@@ -111,8 +111,6 @@ describe('what is left', () => {
     // The very level is not short of it.
     expect(shortFilms([{ ...newFilm('e', 'cast'), reorderM2: 1 }], stock)).toEqual([]);
   });
-
-  it('gives offcuts numbers that were never given', () => expect([nextNumber([]), nextNumber([{ number: 3 }, { number: null }, { number: 11 }])]).toEqual([1, 12]));
 });
 
 it('of two readings the smaller counts', () => {

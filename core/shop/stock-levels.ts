@@ -21,8 +21,3 @@ export function shortFilms(films: readonly Film[], stock: readonly StockPiece[])
     .map((film) => ({ film, leftM2: left.get(film.id) ?? 0 }))
     .sort((a, b) => a.leftM2 / a.film.reorderM2 - b.leftM2 / b.film.reorderM2);
 }
-
-/** The number for the next offcut: one more than any that was ever given. */
-export function nextNumber(stock: readonly Pick<StockPiece, 'number'>[]): number {
-  return stock.reduce((most, { number }) => Math.max(most, number ?? 0), 0) + 1;
-}

@@ -37,7 +37,7 @@ interface ShopTableProps<T> {
 const FEATURES = tableFeatures({ columnFilteringFeature, globalFilteringFeature, rowSortingFeature, filteredRowModel: createFilteredRowModel(), sortedRowModel: createSortedRowModel() });
 const ROW_PX = 36;
 /** So many rows are handed to the list at first, and more as its end comes near: it looks at each that it is given, seen or not. */
-const AT_FIRST = 40;
+const AT_FIRST = 30;
 
 /** Records as a list that is searched, sorted by its heads, and moved through by keys; of thousands only those in view are drawn. */
 export function ShopTable<T extends object>({ label, columns: all, rows, idOf, wordsOf, searchLabel, sortBy, openId, onOpen, tools, empty }: ShopTableProps<T>) {

@@ -1,5 +1,6 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import { leftOfFilms } from '../../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import type { DrawnSheet } from '../../../core/plan/page/plan-view.js';
@@ -23,6 +24,7 @@ export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQu
   const { shop, unit } = useJobContext();
   const [loaded, setLoaded] = useState('');
   const [turned, setTurned] = useState(false);
+  const left = useMemo(() => leftOfFilms(shop.stock), [shop.stock]);
   const { film } = sheet;
   const wrong = loaded !== '' && loaded !== film.id;
   const sideUp = film.mirrored ? 'carrier down, the coloured side on the mat: it is cut mirrored, from the back' : 'film side up, liner down';
@@ -31,7 +33,7 @@ export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQu
       <h3>What is loaded?</h3>
       <Small>{wanted(sheet, unit)}</Small>
       <p>
-        Film in the cutter <FilmPicker label="Film in the cutter" films={shop.films} value={loaded} placeholder="look, then choose …" onChange={setLoaded} />
+        Film in the cutter <FilmPicker label="Film in the cutter" films={shop.films} left={left} value={loaded} placeholder="look, then choose …" onChange={setLoaded} />
       </p>
       <Check>
         <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> It lies {sideUp}.
