@@ -9,7 +9,6 @@ export const GLOSSARY: readonly TradeWord[] = [
   { word: 'alignment', means: 'Putting one layer exactly in its place over another.' },
   { word: 'backing', means: 'A film laid completely under another one, so that a dark surface does not show through. Also called a block-out.' },
   { word: 'blank', means: 'The thing that gets decorated, before there is anything on it.' },
-  { word: 'blank', means: 'A thing that gets decorated: a mug, a tin, a shirt, a board.' },
   { word: 'blocker', means: 'Something that stops a job. It must be put right before anything is cut.' },
   { word: 'copy', means: 'The whole design once. A job can be cut in many copies.' },
   { word: 'counter', means: 'The closed inside of a letter or shape, as in o, a or R. It is waste and has to be taken out.' },
