@@ -1,15 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AT_ORIGIN, newLettering } from '../core/stations/artwork/index.js';
 import { patchRecipe, type Job } from '../core/recipe/index.js';
 import { STATIONS } from '../core/words/index.js';
 import { jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
-
-const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-const CHECK = `const done = arguments[arguments.length - 1];
-  axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160)).join(' | '))));`;
+import { violations } from './violations.js';
 
 let bench: Bench;
 let browser: Browser;
@@ -24,11 +20,6 @@ afterAll(async () => {
   await bench.close();
 });
 
-async function violations(): Promise<string[]> {
-  await browser.driver.executeScript(AXE);
-  return browser.driver.executeAsyncScript<string[]>(CHECK);
-}
-
 async function show(path: string, seen: string | RegExp): Promise<void> {
   await browser.driver.get(bench.server.url + path);
   await browser.sees(seen);
@@ -42,12 +33,12 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
 
   it('the jobs have nothing axe objects to', async () => {
     await show('/', 'Test');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 
   it.each(STATIONS)('the station %s has nothing axe objects to', async (stage) => {
     await show(`/jobs/${job.id}/${stage}`, '4 sheets');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 
   it('a cut that failed, a weed map to be ticked off and a refused edit have nothing axe objects to', async () => {
@@ -60,18 +51,18 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     await show(`/jobs/${cut.id}/cut`, 'the cut failed');
     await browser.press('Cut all of it again');
     await browser.sees('What is loaded?');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
     await show(`/jobs/${cut.id}/prepare`, '3 sheets');
     await browser.press('Chalk white');
     await browser.sees('done.');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
     const { body: now } = await bench.api<Job>('GET', `/api/jobs/${cut.id}`);
     await browser.deafen(true);
     await show(`/jobs/${cut.id}/sheets`, '3 sheets');
     await bench.api('PUT', `/api/jobs/${cut.id}/recipe`, { recipe: { ...now.recipe, customer: 'Other' }, revision: now.revision });
     await browser.write('Copies', '2');
     await browser.sees('changed somewhere else');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
     await browser.deafen(false);
   });
 
@@ -85,7 +76,7 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     await browser.press('Another font');
     await browser.sees('Letters that have other forms');
     await browser.press('H');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 
   it('the gap trial, the schools, pairs and outlines have nothing axe objects to', async () => {
@@ -97,28 +88,28 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     await browser.sees('An outline in');
     await browser.press('Gap trial');
     await browser.sees('bare surface shows');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
     await browser.press('Three ways to build');
     await browser.sees('Edges that must meet exactly');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 
   it('a new job, the command search and the keys have nothing axe objects to', async () => {
     const { body: empty } = await bench.api<Job>('POST', '/api/jobs', { title: 'Empty' });
     await show(`/jobs/${empty.id}/artwork`, 'Drop a drawing (SVG, PDF');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
     await browser.press('Keys');
     await browser.sees('On the light table');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
     await browser.press('Close');
     await browser.press('Find an action Ctrl K');
     await browser.sees('Go to Sheets');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 
   it('an address that leads nowhere has nothing axe objects to', async () => {
     await show('/nowhere', 'nothing at this address');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 });
 
@@ -127,9 +118,9 @@ describe('a sheet being cut and its record', () => {
     await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 1 });
     const run = await startCut(bench, job.id, 'narrow-blue');
     await show(`/jobs/${job.id}/cut`, 'of cutting left');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
     await bench.api('POST', `/api/runs/${run.body.id}/cancel`);
     await show(`/jobs/${job.id}/record`, 'cancelled');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 });

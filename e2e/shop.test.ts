@@ -1,5 +1,4 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Resvg } from '@resvg/resvg-js';
@@ -10,10 +9,8 @@ import { patchRecipe, type Job } from '../core/recipe/index.js';
 import { newMaker, type ShopFile } from '../core/shop/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
+import { violations } from './violations.js';
 
-const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-const CHECK = `const done = arguments[arguments.length - 1];
-  axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160)).join(' | '))));`;
 const PATIENCE_MS = 60_000;
 
 const folder = mkdtempSync(join(tmpdir(), 'lantern-shop-'));
@@ -42,10 +39,6 @@ const until = async (what: string, holds: (now: Shop) => boolean) => {
   });
 };
 const go = (path: string) => browser.driver.get(bench.server.url + path);
-const violations = async () => {
-  await browser.driver.executeScript(AXE);
-  return browser.driver.executeAsyncScript<string[]>(CHECK);
-};
 const give = async (label: string, path: string) => (await browser.driver.findElement(By.css(`input[type=file][aria-label="${label}"]`))).sendKeys(path);
 const row = (text: string) => By.xpath(`//*[@role="row"][contains(., "${text}")]`);
 
@@ -278,7 +271,7 @@ describe.each(['light', 'dark'] as const)('in the %s, axe has nothing to object 
     await browser.driver.executeScript(`localStorage.setItem('lantern.theme', '${theme}')`);
     await go(path);
     await browser.sees(seen);
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 
   it('a list that is open', async () => {
@@ -286,7 +279,7 @@ describe.each(['light', 'dark'] as const)('in the %s, axe has nothing to object 
     await browser.sees('It gets its first line');
     await browser.press('Film: choose a film …');
     await browser.find('[role="option"]');
-    expect(await violations()).toEqual([]);
+    expect(await violations(browser)).toEqual([]);
   });
 });
 

@@ -3,7 +3,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { sourcesOf } from '../core/stations/artwork/index.js';
 import { takenCopies } from '../core/stations/cut/index.js';
 import { recordedCuts } from '../core/stations/record/index.js';
-import type { Shop } from '../core/shop/index.js';
+import { cutterInUse, type Shop } from '../core/shop/index.js';
 import { Changes } from './changes.js';
 import { Compute, type PlanSource } from './compute/compute.js';
 import { CutterLink, CutterUnreachable } from './spooler/cutter-link.js';
@@ -53,7 +53,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const shop = new ShopStore(db, book, (revision) => changes.tell({ of: 'shop', revision }));
   const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs, new FilmUse(shop, book))];
   const connect = async () => {
-    const { host, port } = (await shop.forPlans()).cutter;
+    const { host, port } = cutterInUse(await shop.get());
     if (host === null) throw new CutterUnreachable('This cutter is given files.');
     return CutterLink.open(host, port);
   };

@@ -1,6 +1,12 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { newFilm, newMaker, type Film, type RecordChange, type ShopFile } from '../core/shop/index.js';
+import { openDatabase } from './db/open-database.js';
+import { ShopStore } from './stores/shop-store.js';
+import { StockBook } from './stores/stock-book.js';
 import { jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
 type Shop = ShopFile & { revision: number; canUndo: boolean; canRedo: boolean };
@@ -72,6 +78,33 @@ describe('records of the shop', () => {
     expect([first.status, second.status, second.body.revision]).toEqual([200, 200, first.body.revision]);
     await step('undo');
     expect((await shop()).films.some((film) => film.id === 'once')).toBe(false);
+  });
+
+  it('are known as they are kept, also when a slow reading of them is overtaken by a write', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'lantern-overtaken-'));
+    const db = await openDatabase(folder);
+    let go = () => {};
+    const slow = new Promise<void>((resolve) => (go = resolve));
+    /** A stock book whose sums take their time, once. */
+    const book = new (class extends StockBook {
+      #isFirst = true;
+      override async left() {
+        const wait = this.#isFirst;
+        this.#isFirst = false;
+        if (wait) await slow;
+        return super.left();
+      }
+    })(db);
+    const store = new ShopStore(db, book);
+    // One reads all of it and is held up; another waits for that, to say what is left of one piece; a third writes meanwhile.
+    const read = store.get();
+    const told = store.changed('tar-roll');
+    await store.change([{ kind: 'makers', id: 'ilse', value: newMaker('ilse') }], { revision: 1_000, who: '' });
+    go();
+    await Promise.all([read, told]);
+    expect(await store.get()).toEqual(await new ShopStore(db, new StockBook(db)).get());
+    await db.destroy();
+    rmSync(folder, { recursive: true });
   });
 
   it('of a film that anything hangs on do not go when its adding is undone', async () => {

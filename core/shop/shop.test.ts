@@ -4,7 +4,7 @@ import { BENCH_SHOP_FILE } from '../testing/bench-shop.js';
 import { seeded } from '../testing/seeded.js';
 import { InputError } from '../words/index.js';
 import { SHOP_FIELDS, sayFault, valueAt } from './fields/index.js';
-import { amountOf, areaLeft, asFilmPiece, FILM_FAMILIES, measureOf, newBlank, newFilm, parseShop, SHOP_KINDS, SHOP_SCHEMAS, shortFilms, startingSet, STOCK_ACTS, sumOf, wholeShop, type FilmFamily, type StockPiece } from './index.js';
+import { amountOf, areaLeft, asFilmPiece, FILM_FAMILIES, measureOf, newBlank, newFilm, parseShop, SHOP_KINDS, SHOP_SCHEMAS, shortFilms, startingSet, STOCK_ACTS, toThousandth, wholeShop, type FilmFamily, type StockPiece } from './index.js';
 
 const families = Object.keys(FILM_FAMILIES) as FilmFamily[];
 
@@ -77,6 +77,7 @@ describe('fields', () => {
   });
 });
 
+const sumOf = (lines: readonly { readonly amount: number }[]) => toThousandth(lines.reduce((sum, { amount }) => sum + amount, 0));
 const piece = (more: Partial<StockPiece> = {}): StockPiece => ({ id: 'p', filmId: 'tar', kind: 'roll', number: null, widthMm: 500, lengthMm: 10_000, edgeMm: 5, place: '', note: '', retired: false, left: 10_000, ...more });
 
 describe('what is left', () => {

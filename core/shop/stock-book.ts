@@ -29,11 +29,6 @@ export interface StockLine {
   readonly takesBack: number | null;
 }
 
-/** What is left after some lines: their sum, to a thousandth. */
-export function sumOf(lines: readonly Pick<StockLine, 'amount'>[]): number {
-  return toThousandth(lines.reduce((sum, { amount }) => sum + amount, 0));
-}
-
 /**
  * By how much an act changes what is left. `figure` is what the hand wrote: how much came, went or is there by count; for a correction with its sign,
  * for what is thrown away all there is when it is null.

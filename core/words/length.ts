@@ -8,6 +8,11 @@ const MM_PER: Readonly<Record<string, number>> = {
 /** What was read: a length, or why it is none. “1,200” is 1.2 to some and 1200 to others, so it is asked about. */
 export type LengthRead = { readonly mm: number } | { readonly problem: 'no-length' } | { readonly problem: 'unclear'; readonly either: readonly [string, string] };
 
+/** What is asked about a length, or a figure, that some read otherwise than others. */
+export function sayUnclear(text: string, either: readonly [string, string]): string {
+  return `“${text}” can be read in two ways: write ${either[0]} or ${either[1]}.`;
+}
+
 const NO_LENGTH: LengthRead = { problem: 'no-length' };
 
 /** Digits in groups of three, parted by blanks or by the one of comma and point that is not the decimal sign. */

@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
+import { cutterInUse } from '../../core/shop/index.js';
 import { ENDED, takenCopies, type Run } from '../../core/stations/cut/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
@@ -128,9 +129,9 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       answer: 'CutterAnswer',
       answers: 'The cutter’s status, or what it cut',
       handle: async ({ body }) => {
-        const { cutter } = await shop.forPlans();
-        if (cutter.host === null) throw filesOnly();
-        return askCutterControl(cutter.host, cutterControlPort, body as object);
+        const { host } = cutterInUse(await shop.get());
+        if (host === null) throw filesOnly();
+        return askCutterControl(host, cutterControlPort, body as object);
       },
     },
   ];

@@ -1,3 +1,4 @@
+import { cutterInUse } from '../../core/shop/index.js';
 import { standings, type FrozenSheet, type WeedPlace } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
@@ -55,7 +56,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       handle: async ({ ctx, params, body }) => {
         const { film } = await undecided(params['id']!);
         mustBeLoaded(film, (body as { loadedFilmId: string }).loadedFilmId);
-        if ((await shop.forPlans()).cutter.host === null) throw filesOnly();
+        if (cutterInUse(await shop.get()).host === null) throw filesOnly();
         return spooler.start(async () => (await undecided(params['id']!)).id, await whoOf(shop, ctx));
       },
     },
@@ -70,7 +71,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
       handle: async ({ ctx, params, body }) => {
         const sheet = await undecided(params['id']!);
         mustBeLoaded(sheet.film, (body as { loadedFilmId: string }).loadedFilmId);
-        const [program, { cutter }] = [await programs.get(sheet.id), await shop.forPlans()];
+        const [program, cutter] = [await programs.get(sheet.id), cutterInUse(await shop.get())];
         if (cutter.host === null) throw filesOnly();
         const { pairsDone } = sheet.runs.at(-1)!;
         const settings = { ...program, bladeOffsetMm: program.bladeOffsetMm ?? cutter.bladeOffsetMm, overcutMm: program.overcutMm ?? cutter.overcutMm };

@@ -4,11 +4,10 @@ import { FILM_SCHEMA, SHOP_KINDS, SHOP_SCHEMAS, type Film, type RecordChange, ty
 import { columnOf, readFilmsCsv, sayFault, worst, writeFilmsCsv, type Fault } from '../../core/shop/fields/index.js';
 import { object } from '../../core/words/schema.js';
 import { Problem } from '../problem.js';
-import type { Route, RouteRequest } from '../route.js';
+import type { Route } from '../route.js';
 import type { Services } from '../services.js';
-import type { ShopEdit } from '../stores/shop-store.js';
 import { EDIT_PROPERTIES, EDIT_SCHEMA } from './edit-schema.js';
-import { whoOf } from './who.js';
+import { shopEditOf } from './who.js';
 
 /** More than any hand changes at once: a starting set, a file of films. */
 const MOST_CHANGES = 1000;
@@ -23,10 +22,6 @@ const CHANGE = {
 
 /** What the shop has: films, tools, makers and blanks. */
 export function shopRoutes({ shop, runs }: Services): Route[] {
-  const editOf = async ({ ctx, body }: Pick<RouteRequest, 'ctx' | 'body'>): Promise<ShopEdit> => {
-    const { revision, edit } = body as { revision: number; edit?: string };
-    return { revision, ...(edit === undefined ? {} : { edit }), who: await whoOf(shop, ctx) };
-  };
   const written = async () => ({ revision: (await shop.get()).revision });
   return [
     { method: 'get', path: '/api/shop', summary: 'All that the shop has, and what is left of each piece', answer: 'Shop', answers: 'The shop', handle: () => shop.get() },
@@ -44,7 +39,7 @@ export function shopRoutes({ shop, runs }: Services): Route[] {
         for (const { kind, value } of changes) {
           if (kind === 'pieces') mustStayWhatItIs(stock.find((piece) => piece.id === value.id), value as ShopRecords['pieces']);
         }
-        await shop.change(changes.map(({ kind, value }) => ({ kind, id: value.id, value }) as RecordChange), await editOf({ ctx, body }));
+        await shop.change(changes.map(({ kind, value }) => ({ kind, id: value.id, value }) as RecordChange), await shopEditOf(shop, { ctx, body }));
         return written();
       },
     },
@@ -57,7 +52,7 @@ export function shopRoutes({ shop, runs }: Services): Route[] {
         answer: 'ShopRevision',
         answers: 'The shop’s new revision',
         handle: async ({ ctx, body }) => {
-          await shop.step(name === 'undo' ? -1 : 1, await editOf({ ctx, body }));
+          await shop.step(name === 'undo' ? -1 : 1, await shopEditOf(shop, { ctx, body }));
           return written();
         },
       }),
@@ -88,7 +83,7 @@ export function shopRoutes({ shop, runs }: Services): Route[] {
         const { films } = await shop.get();
         const read = readFilms(bytes, films);
         const changed = read.filter((film) => films.some((one) => one.id === film.id)).length;
-        const edit: ShopEdit = { revision: Number(query['revision'] ?? 0), ...(query['edit'] ? { edit: query['edit'] } : {}), who: await whoOf(shop, ctx) };
+        const edit = await shopEditOf(shop, { ctx, body: { revision: Number(query['revision'] ?? 0), ...(query['edit'] ? { edit: query['edit'] } : {}) } });
         await shop.change(read.map((film) => ({ kind: 'films', id: film.id, value: film })), edit);
         return { added: read.length - changed, changed, ...(await written()) };
       },

@@ -1,21 +1,18 @@
-import { PIECE_KINDS, STOCK_ACTS, type PieceCard, type StockAct } from '../../core/shop/index.js';
-import { figure, id, note, object, oneOf, orNull, size, text } from '../../core/words/schema.js';
-import type { Route, RouteRequest } from '../route.js';
+import { SHOP_SCHEMAS, STOCK_ACTS, type PieceCard, type StockAct } from '../../core/shop/index.js';
+import { figure, id, note, object, oneOf, orNull } from '../../core/words/schema.js';
+import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { bookEntry, mustMakeSense, takeBack } from '../stock-acts.js';
-import type { ShopEdit } from '../stores/shop-store.js';
 import { EDIT_PROPERTIES, EDIT_SCHEMA } from './edit-schema.js';
-import { whoOf } from './who.js';
+import { shopEditOf } from './who.js';
 
 const MOST_LINES = 200;
+/** A new piece gets its number here. */
+const { number: _number, ...unnumbered } = SHOP_SCHEMAS.pieces.properties;
 const amount = figure(-100_000_000, 100_000_000);
 
 /** Pieces of film that come and go, and the book in which that stands. */
 export function stockRoutes({ shop, book }: Services): Route[] {
-  const editOf = async ({ ctx, body }: Pick<RouteRequest, 'ctx' | 'body'>): Promise<ShopEdit> => {
-    const { revision, edit } = body as { revision: number; edit?: string };
-    return { revision, ...(edit === undefined ? {} : { edit }), who: await whoOf(shop, ctx) };
-  };
   return [
     {
       method: 'get',
@@ -36,7 +33,7 @@ export function stockRoutes({ shop, book }: Services): Route[] {
         additionalProperties: false,
         required: ['revision', 'piece', 'amount', 'why', 'note', 'sheetId'],
         properties: {
-          piece: object({ id, filmId: id, kind: oneOf(PIECE_KINDS), widthMm: size, lengthMm: figure(1, 1_000_000), edgeMm: figure(0, 100), place: text, note, retired: { const: false } }),
+          piece: object({ ...unnumbered, retired: { const: false } }),
           amount,
           why: oneOf(['received', 'returned']),
           note,
@@ -49,7 +46,7 @@ export function stockRoutes({ shop, book }: Services): Route[] {
       handle: async ({ ctx, body }) => {
         const { piece, amount: received, why, note: said, sheetId } = body as { piece: Omit<PieceCard, 'number'>; amount: number; why: 'received' | 'returned'; note: string; sheetId: string | null };
         mustMakeSense(piece, why, received);
-        const number = await shop.receive(piece, { amount: received, why, note: said, sheetId }, await editOf({ ctx, body }));
+        const number = await shop.receive(piece, { amount: received, why, note: said, sheetId }, await shopEditOf(shop, { ctx, body }));
         return { number, revision: (await shop.get()).revision };
       },
     },
@@ -63,7 +60,7 @@ export function stockRoutes({ shop, book }: Services): Route[] {
       answers: 'The shop’s new revision',
       handle: async ({ ctx, params, body }) => {
         const { act, figure: said, note: noted } = body as { act: StockAct; figure: number | null; note: string };
-        await bookEntry({ shop, book }, params['id']!, { act, figure: said, note: noted }, await editOf({ ctx, body }));
+        await bookEntry({ shop, book }, params['id']!, { act, figure: said, note: noted }, await shopEditOf(shop, { ctx, body }));
         return { revision: (await shop.get()).revision };
       },
     },
@@ -76,7 +73,7 @@ export function stockRoutes({ shop, book }: Services): Route[] {
       answer: 'ShopRevision',
       answers: 'The shop’s new revision',
       handle: async ({ ctx, params, body }) => {
-        await takeBack({ shop, book }, Number(params['id']), await editOf({ ctx, body }));
+        await takeBack({ shop, book }, Number(params['id']), await shopEditOf(shop, { ctx, body }));
         return { revision: (await shop.get()).revision };
       },
     },

@@ -56,11 +56,16 @@ export class ShopStore {
 
   /** As it was last written; asked for with every plan, so it is read once and kept until it is written again. */
   get(): Promise<StoredShop> {
-    this.#known ??= this.#read().catch((error: unknown) => {
-      this.#known = null;
-      throw error;
+    return this.#known ?? this.#keep(this.#read());
+  }
+
+  /** What was read is known from now on; a reading that failed is tried again by the next who asks. */
+  #keep(reading: Promise<StoredShop>): Promise<StoredShop> {
+    this.#known = reading;
+    reading.catch(() => {
+      if (this.#known === reading) this.#known = null;
     });
-    return this.#known;
+    return reading;
   }
 
   async whole(): Promise<WholeShop & StoredShop> {
@@ -84,11 +89,11 @@ export class ShopStore {
   }
 
   /**
-   * Writes some records as one step that can be undone. @throws Problem 404 for a record that is to be changed and is not there; 409 when one was
-   * changed since, or something hangs on it; 422 when it names what is not there
+   * Writes some records as one step that can be undone; one that is not there is added. @throws Problem 409 when one was changed since, or
+   * something hangs on it; 422 when it names what is not there
    */
   async change(changes: readonly RecordChange[], edit: ShopEdit): Promise<void> {
-    await this.write(edit, async (tx, { position }) => {
+    await this.write(edit, async (tx, { position, revision }) => {
       const steps: Step[] = [];
       for (const { kind, id, value } of changes) {
         const row = await rowOf(tx, kind, id);
@@ -99,7 +104,7 @@ export class ShopStore {
       await tx('shop_history').where('position', '>', position).delete();
       await tx('shop_history').insert({ position: next, changes: JSON.stringify(steps), at: new Date().toISOString(), who: edit.who, edit: edit.edit ?? null });
       await tx('shop_history').where('position', '<=', next - HISTORY).delete();
-      await this.#lay(tx, steps.map(({ kind, id, after }) => ({ kind, id, value: after })), edit.revision);
+      await this.#lay(tx, steps.map(({ kind, id, after }) => ({ kind, id, value: after })), revision);
       return next;
     });
   }
@@ -120,12 +125,12 @@ export class ShopStore {
   /** A new piece with its first line in the book; numbers of offcuts are given here. Gives its number. */
   async receive(piece: Omit<ShopRecords['pieces'], 'number'>, line: { readonly amount: number; readonly why: 'received' | 'returned'; readonly note: string; readonly sheetId: string | null }, edit: ShopEdit): Promise<number | null> {
     let number: number | null = null;
-    await this.write(edit, async (tx, { position }) => {
+    await this.write(edit, async (tx, { position, revision }) => {
       const rows = (await tx('shop_records').where({ kind: 'pieces' }).select(tx.raw(`max(json_extract(data, '$.number')) as most`))) as { most: number | null }[];
       number = piece.kind === 'offcut' ? (rows[0]!.most ?? 0) + 1 : null;
-      await this.#lay(tx, [{ kind: 'pieces', id: piece.id, value: { ...piece, number } }], edit.revision);
+      await this.#lay(tx, [{ kind: 'pieces', id: piece.id, value: { ...piece, number } }], revision);
       const { edit: name, who } = edit;
-      await this.book.add({ pieceId: piece.id, who, why: line.why, amount: line.amount, note: line.note, sheetId: line.sheetId, ...(name ? { edit: name } : {}) }, edit.revision + 1, tx);
+      await this.book.add({ pieceId: piece.id, who, why: line.why, amount: line.amount, note: line.note, sheetId: line.sheetId, ...(name ? { edit: name } : {}) }, revision + 1, tx);
       return position;
     });
     return number;
@@ -139,12 +144,15 @@ export class ShopStore {
 
   /** What was known of the shop is read anew, all of it or what is left of one piece, and pages are told. */
   async changed(pieceId?: string): Promise<void> {
-    const before = pieceId === undefined ? null : await this.#known;
-    this.#known = before ? this.#withPiece(before, pieceId!) : null;
+    // Nothing is waited for between what was known and what is: another write may be told meanwhile, and what it made known is gone on from.
+    const before = this.#known;
+    this.#known = null;
+    if (before && pieceId !== undefined) void this.#keep(this.#withPiece(before, pieceId));
     this.onChanged((await this.get()).revision);
   }
 
-  async #withPiece(before: StoredShop, pieceId: string): Promise<StoredShop> {
+  async #withPiece(reading: Promise<StoredShop>, pieceId: string): Promise<StoredShop> {
+    const before = await reading;
     const [left, { revision }] = [await this.book.leftOf(pieceId), (await this.db('shop_state').first()) as StateRow];
     return { ...before, revision, stock: before.stock.map((piece) => (piece.id === pieceId ? { ...piece, left } : piece)) };
   }
@@ -196,16 +204,15 @@ export class ShopStore {
     if (isNew) await this.changed(pieceId);
   }
 
-  /** Lays records into the table and sees to it that all they name is there. */
+  /** Lays records into the table of a shop that stands at a revision, and sees to it that all they name is there. */
   async #lay(tx: Knex, changes: readonly { readonly kind: ShopKind; readonly id: string; readonly value: object | null }[], revision: number): Promise<void> {
-    const { revision: now } = (await tx('shop_state').first()) as StateRow;
     for (const { kind, id, value } of changes) {
       if (value === null) {
         await this.#mustBeFree(tx, kind, id);
         await tx('shop_records').where({ kind, id }).delete();
       } else {
         const [{ most }] = (await tx('shop_records').where({ kind }).max('rank as most')) as [{ most: number | null }];
-        await tx('shop_records').insert({ kind, id, rank: (most ?? -1) + 1, data: JSON.stringify(value), revision: Math.max(now, revision) + 1 }).onConflict(['kind', 'id']).merge(['data', 'revision']);
+        await tx('shop_records').insert({ kind, id, rank: (most ?? -1) + 1, data: JSON.stringify(value), revision: revision + 1 }).onConflict(['kind', 'id']).merge(['data', 'revision']);
       }
     }
     await mustHold(tx, new Set(changes.map(({ kind }) => kind)));

@@ -1,4 +1,3 @@
-import { useRef } from 'react';
 import styled from 'styled-components';
 import { HELD, MEASURED_WITH, MEASURES, measureOf, type Blank, type BlankReading, type BlankTrial } from '../../core/shop/index.js';
 import { formatLength } from '../../core/words/index.js';
@@ -6,6 +5,7 @@ import { makerAtWork } from '../api/maker.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { FigureField } from '../ui/figure-field.js';
+import { FileButton } from '../ui/file-button.js';
 import { Picker } from '../ui/picker.js';
 import { TextInput } from '../ui/plain-fields.js';
 import { useSettings } from '../ui/settings.js';
@@ -21,7 +21,6 @@ export function BlankEditor({ blank, onChange }: { readonly blank: Blank; readon
   const { unit } = useSettings();
   const { makers } = useKnownShop();
   const today = new Date().toISOString().slice(0, 10);
-  const file = useRef<HTMLInputElement>(null);
   const { handIn, problem, isBusy } = usePicture(({ picture }) => onChange({ photo: picture }));
   const { readings, trials, photo } = blank;
   const reading = (at: number, next: Partial<BlankReading>) => onChange({ readings: readings.map((one, i) => (i === at ? { ...one, ...next } : one)) });
@@ -34,22 +33,11 @@ export function BlankEditor({ blank, onChange }: { readonly blank: Blank; readon
         <h3>Photograph</h3>
         {photo && <img src={pictureUrl(photo)} alt={`${blank.name}`} />}
         <p>
-          <Button onPress={() => file.current!.click()} isDisabled={isBusy}>
+          <FileButton label="Photograph of the blank" accept="image/png,image/jpeg,image/webp" isDisabled={isBusy} onFile={handIn}>
             {isBusy ? 'Taking it …' : photo ? 'Another photograph' : 'Add a photograph'}
-          </Button>{' '}
+          </FileButton>{' '}
           {photo && <WordButton onPress={() => onChange({ photo: null })}>without one</WordButton>}
         </p>
-        <input
-          ref={file}
-          type="file"
-          accept="image/png,image/jpeg,image/webp"
-          hidden
-          aria-label="Photograph of the blank"
-          onChange={(event) => {
-            handIn(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
         {problem && (
           <p className="wrong" role="alert">
             {problem}

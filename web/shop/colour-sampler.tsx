@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { colour, radius, space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
+import { FileButton } from '../ui/file-button.js';
 
 const WIDEST = 420;
 /** The colour is the middle of so many pixels each way, so that one grain of the photograph does not decide. */
@@ -9,11 +10,9 @@ const REACH = 4;
 
 /** The colour of a film taken out of a photograph of it. The photograph stays on this device. */
 export function ColourSampler({ onPick }: { readonly onPick: (hex: string) => void }) {
-  const file = useRef<HTMLInputElement>(null);
   const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const open = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const open = async (chosen: File) => {
     try {
       setBitmap(await createImageBitmap(chosen, { resizeWidth: WIDEST, resizeQuality: 'medium' }));
       setProblem(null);
@@ -23,8 +22,9 @@ export function ColourSampler({ onPick }: { readonly onPick: (hex: string) => vo
   };
   return (
     <>
-      <WordButton onPress={() => file.current!.click()}>from a photograph</WordButton>
-      <input ref={file} type="file" accept="image/*" hidden aria-label="Photograph of the film" onChange={(event) => void open(event.target.files?.[0])} />
+      <FileButton label="Photograph of the film" accept="image/*" as={WordButton} onFile={(photo) => void open(photo)}>
+        from a photograph
+      </FileButton>
       {problem && <span role="alert">{problem}</span>}
       {bitmap && <Sampling bitmap={bitmap} onPick={onPick} onClose={() => setBitmap(null)} />}
     </>

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { ApiProblem, ask } from '../api/client.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { Button, MainButton, WordButton } from '../ui/button.js';
+import { FileButton } from '../ui/file-button.js';
 import { useNotify } from '../ui/notices.js';
 import { Picker } from '../ui/picker.js';
 import { Labelled, Small, TextInput } from '../ui/plain-fields.js';
@@ -152,11 +153,12 @@ function Share({ data, onShare }: { readonly data: Devices; readonly onShare: (w
 }
 
 function PemFile({ label, isGiven, onText }: { readonly label: string; readonly isGiven: boolean; readonly onText: (text: string | null) => void }) {
-  const file = useRef<HTMLInputElement>(null);
   return (
     <p>
-      <Button onPress={() => file.current!.click()}>{label}</Button> {isGiven ? 'chosen' : 'none'}
-      <input ref={file} type="file" accept=".pem,.crt,.key" hidden aria-label={label} onChange={(event) => void event.target.files?.[0]?.text().then(onText)} />
+      <FileButton label={label} accept=".pem,.crt,.key" onFile={(file) => void file.text().then(onText)}>
+        {label}
+      </FileButton>{' '}
+      {isGiven ? 'chosen' : 'none'}
     </p>
   );
 }

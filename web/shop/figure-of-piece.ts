@@ -1,5 +1,5 @@
 import type { PieceKind } from '../../core/shop/index.js';
-import { readLength } from '../../core/words/index.js';
+import { readLength, sayUnclear } from '../../core/words/index.js';
 
 /** How much of a piece somebody wrote: of a roll a length, which is in metres without a unit; of others how many. */
 export function readFigure(kind: PieceKind, text: string): { readonly figure: number } | { readonly wrong: string } {
@@ -10,5 +10,5 @@ export function readFigure(kind: PieceKind, text: string): { readonly figure: nu
   if (kind !== 'roll') return /^\d+$/.test(plain) ? { figure: Number(plain) * (isNegative ? -1 : 1) } : { wrong: `“${tidy}” is not a whole number.` };
   const length = /[a-z"'′″]/i.test(plain) ? readLength(plain) : readLength(`${plain} m`);
   if ('mm' in length) return { figure: length.mm * (isNegative ? -1 : 1) };
-  return { wrong: length.problem === 'unclear' ? `“${tidy}” can be read in two ways: write ${length.either[0]} or ${length.either[1]}.` : `“${tidy}” is not a length. Write metres, such as 12.5, or 850 mm.` };
+  return { wrong: length.problem === 'unclear' ? sayUnclear(tidy, length.either) : `“${tidy}” is not a length. Write metres, such as 12.5, or 850 mm.` };
 }

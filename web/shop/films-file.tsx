@@ -1,10 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
 import { count } from '../../core/words/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { colour, radius, space, type } from '../tokens.js';
-import { Button, LinkButton, WordButton } from '../ui/button.js';
+import { LinkButton, WordButton } from '../ui/button.js';
+import { FileButton } from '../ui/file-button.js';
 import { useNotify } from '../ui/notices.js';
 import { useKnownShop, useShopActs } from './shop-context.js';
 import { newId } from '../api/new-id.js';
@@ -21,10 +22,8 @@ export function FilmsFile() {
   const { undo } = useShopActs();
   const client = useQueryClient();
   const notify = useNotify();
-  const file = useRef<HTMLInputElement>(null);
   const [refused, setRefused] = useState<Refused | null>(null);
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const take = async (chosen: File) => {
     setRefused(null);
     try {
       const { added, changed } = await ask<{ added: number; changed: number }>(`/api/shop/films.csv?revision=${revision}&edit=${newId()}`, { method: 'POST', bytes: chosen });
@@ -40,18 +39,9 @@ export function FilmsFile() {
       <LinkButton href="/api/shop/films.csv" download="films.csv">
         Export
       </LinkButton>
-      <Button onPress={() => file.current!.click()}>Import</Button>
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,text/csv"
-        hidden
-        aria-label="Table of films"
-        onChange={(event) => {
-          void take(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
+      <FileButton label="Table of films" accept=".csv,text/csv" onFile={(file) => void take(file)}>
+        Import
+      </FileButton>
       {refused && (
         <Told role="alert">
           <p>

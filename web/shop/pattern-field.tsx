@@ -1,10 +1,10 @@
-import { useRef } from 'react';
 import styled from 'styled-components';
 import type { Film } from '../../core/shop/index.js';
 import { formatLength } from '../../core/words/index.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { Button } from '../ui/button.js';
 import { FigureField } from '../ui/figure-field.js';
+import { FileButton } from '../ui/file-button.js';
 import { useSettings } from '../ui/settings.js';
 import { pictureUrl } from '../ui/swatch.js';
 import { usePicture } from './use-picture.js';
@@ -17,7 +17,6 @@ const PX_PER_MM = 96 / 25.4;
 /** The picture that a pattern film is printed or woven with, and how wide it is on the film before it begins anew. */
 export function PatternField({ pattern, onChange }: { readonly pattern: Film['pattern']; readonly onChange: (pattern: Film['pattern']) => void }) {
   const { unit } = useSettings();
-  const file = useRef<HTMLInputElement>(null);
   const { handIn, problem, isBusy } = usePicture(({ picture, ratio }) => onChange({ picture, ratio, repeatMm: pattern?.repeatMm ?? REPEAT_MM }));
   return (
     <Box aria-label="Pattern">
@@ -33,22 +32,11 @@ export function PatternField({ pattern, onChange }: { readonly pattern: Film['pa
         <p>A film that is printed or woven with a pattern has a picture of it. It is then seen at its true scale in every job.</p>
       )}
       <p>
-        <Button onPress={() => file.current!.click()} isDisabled={isBusy}>
+        <FileButton label="Picture of the pattern" accept="image/png,image/jpeg,image/webp,image/svg+xml" isDisabled={isBusy} onFile={handIn}>
           {isBusy ? 'Taking it …' : pattern ? 'Another picture' : 'Add its picture'}
-        </Button>{' '}
+        </FileButton>{' '}
         {pattern && <Button onPress={() => onChange(null)}>It has no pattern</Button>}
       </p>
-      <input
-        ref={file}
-        type="file"
-        accept="image/png,image/jpeg,image/webp,image/svg+xml"
-        hidden
-        aria-label="Picture of the pattern"
-        onChange={(event) => {
-          handIn(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
       {problem && <Wrong role="alert">{problem}</Wrong>}
     </Box>
   );

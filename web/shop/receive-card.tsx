@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { leftOfFilms, PIECE_KINDS, type PieceKind } from '../../core/shop/index.js';
-import { formatLength, readLength } from '../../core/words/index.js';
+import { formatLength, readLength, sayUnclear } from '../../core/words/index.js';
 import { ApiProblem } from '../api/client.js';
 import { colour, space, type } from '../tokens.js';
 import { Button, MainButton } from '../ui/button.js';
@@ -50,7 +50,7 @@ export function ReceiveCard({ onClose }: { readonly onClose: () => void }) {
     const side = (name: string, text: string) => {
       const read = readLength(text, unit);
       if ('mm' in read && read.mm >= 1) return read.mm;
-      faults[name] = 'problem' in read && read.problem === 'unclear' ? `“${text}” can be read in two ways: write ${read.either[0]} or ${read.either[1]}.` : text.trim() === '' ? 'Measure it, and write it here.' : `“${text}” is not a length. Write 590, 59 cm or 23 1/4".`;
+      faults[name] = 'problem' in read && read.problem === 'unclear' ? sayUnclear(text, read.either) : text.trim() === '' ? 'Measure it, and write it here.' : `“${text}” is not a length. Write 590, 59 cm or 23 1/4".`;
       return 0;
     };
     if (filmId === '') faults['film'] = 'Choose the film.';

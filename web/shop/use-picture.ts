@@ -11,11 +11,10 @@ export interface HandedIn {
 }
 
 /** Hands a picture in; what is wrong with it is said, and nothing else is lost. */
-export function usePicture(onHandedIn: (handed: HandedIn) => void): { readonly handIn: (file: File | undefined) => void; readonly problem: string | null; readonly isBusy: boolean } {
+export function usePicture(onHandedIn: (handed: HandedIn) => void): { readonly handIn: (file: File) => void; readonly problem: string | null; readonly isBusy: boolean } {
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
-  const handIn = (file: File | undefined) => {
-    if (!file) return;
+  const handIn = (file: File) => {
     if (file.size > LARGEST_MB * 1e6) {
       setProblem(`${file.name} has ${Math.round(file.size / 1e6)} MB. At most ${LARGEST_MB} MB are taken: save it smaller, then choose it again.`);
       return;

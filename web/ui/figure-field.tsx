@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { formatLength, readLength, type LengthUnit } from '../../core/words/index.js';
+import { formatLength, readLength, sayUnclear, type LengthUnit } from '../../core/words/index.js';
 import type { Reading } from './draft.js';
 import { FigureInput, WrongNote } from './figure-style.js';
 import { useDraft } from './use-draft.js';
@@ -20,7 +20,7 @@ interface FigureFieldProps {
 export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, onChange, onTry }: FigureFieldProps) {
   const read = (text: string): Reading<number> => {
     const length = readLength(text, unit);
-    if ('problem' in length) return { wrong: length.problem === 'unclear' ? `“${text.trim()}” can be read in two ways: write ${length.either[0]} or ${length.either[1]}.` : `“${text}” is not a length; try 120, 12 cm or 4 3/4".` };
+    if ('problem' in length) return { wrong: length.problem === 'unclear' ? sayUnclear(text.trim(), length.either) : `“${text}” is not a length; try 120, 12 cm or 4 3/4".` };
     if (length.mm < min || length.mm > max) return { wrong: `It must be from ${formatLength(min, unit)} to ${formatLength(max, unit)} ${unit}.` };
     return { value: length.mm };
   };

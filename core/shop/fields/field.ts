@@ -1,4 +1,4 @@
-import { readLength, type LengthUnit } from '../../words/index.js';
+import { readLength, sayUnclear, type LengthUnit } from '../../words/index.js';
 
 /** What a person reads and writes of a record: how a field is called, and how what is typed becomes what is kept. */
 export interface Field {
@@ -51,12 +51,12 @@ export function readField(field: Field, text: string, unit: LengthUnit = 'mm'): 
     case 'length': {
       const length = readLength(tidy, unit);
       if ('mm' in length) return { value: length.mm };
-      return { wrong: length.problem === 'unclear' ? `“${tidy}” can be read in two ways: write ${length.either[0]} or ${length.either[1]}.` : `Write a length such as 120, 12 cm or 4 3/4"${said(tidy)}.` };
+      return { wrong: length.problem === 'unclear' ? sayUnclear(tidy, length.either) : `Write a length such as 120, 12 cm or 4 3/4"${said(tidy)}.` };
     }
     case 'figure':
     case 'count': {
       const figure = /^-?\d*[.,]?\d+$/.test(tidy) ? Number(tidy.replace(',', '.')) : NaN;
-      if (/^\d{1,3},\d{3}$/.test(tidy)) return { wrong: `“${tidy}” can be read in two ways: write ${tidy.replace(',', '.')} or ${tidy.replace(',', '')}.` };
+      if (/^\d{1,3},\d{3}$/.test(tidy)) return { wrong: sayUnclear(tidy, [tidy.replace(',', '.'), tidy.replace(',', '')]) };
       if (!Number.isFinite(figure)) return { wrong: `Write a number${said(tidy)}.` };
       return kind === 'count' && !Number.isInteger(figure) ? { wrong: `Write a whole number${said(tidy)}.` } : { value: figure };
     }
