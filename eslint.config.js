@@ -18,10 +18,11 @@ const ROOMS = [
   // A station may know those before it in working order, and none after it.
   ...STATIONS.map((station, i) => [
     `core/stations/${station}`,
-    ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/stations/slice.ts', 'core/stations/stage.ts', ...STATIONS.slice(0, i).map((other) => `core/stations/${other}`)],
+    ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/print', 'core/stations/slice.ts', 'core/stations/stage.ts', ...STATIONS.slice(0, i).map((other) => `core/stations/${other}`)],
   ]),
+  ['core/print', ['core/geometry', 'core/words']],
   ['core/recipe', ['core/geometry', 'core/words', 'core/stations']],
-  ['core/plan', ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/stations', 'core/recipe']],
+  ['core/plan', ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/print', 'core/stations', 'core/recipe']],
   ['platform', ['core']],
   ['cutter', ['core/engines/cutting', 'core/geometry']],
   ['server', ['core', 'platform']],

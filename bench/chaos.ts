@@ -55,7 +55,7 @@ function compare(cut: readonly Line[], meant: readonly Line[], wrongs: Wrongs): 
 async function makeJob(shop: RealShop): Promise<Job> {
   const { body: job } = await shop.api<Job>('POST', '/api/jobs', { title: 'Chaos' });
   const { body: drawn } = await shop.api<Job>('POST', `/api/jobs/${job.id}/artwork?fileName=a.svg`, new TextEncoder().encode(DRAWING));
-  return (await shop.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(drawn.recipe, { surface: { widthMm: 300, heightMm: 240, size: { mode: 'own' } } }), revision: drawn.revision })).body;
+  return (await shop.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(drawn.recipe, { surface: { size: { mode: 'own' } } }), revision: drawn.revision })).body;
 }
 
 async function startSheet(shop: RealShop): Promise<{ run: Run; sheet: FrozenSheet }> {

@@ -28,7 +28,7 @@ export async function clientsBench(): Promise<void> {
       let job = jobs[n]!;
       for (let i = 0; performance.now() < ends; i += 1) {
         // Another width each time, so that nothing is remembered.
-        const changed = await shop.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(job.recipe, { surface: { widthMm: 500, heightMm: 400, size: { mode: 'width', mm: 200 + i } } }), revision: job.revision });
+        const changed = await shop.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(job.recipe, { surface: { size: { mode: 'width', mm: 200 + i } } }), revision: job.revision });
         job = changed.body;
         const { status } = await shop.api('GET', `/api/jobs/${job.id}/plan`);
         if (status === 200) plans += 1;

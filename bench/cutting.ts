@@ -33,7 +33,7 @@ function spanningTreeMm(points: readonly (readonly [number, number])[]): number 
 const startsOf = (program: CutProgram): [number, number][] => [[0, 0], ...program.paths.map((path): [number, number] => [path.points[0]!, path.points[1]!])];
 
 async function demoPrograms(fileName: string, widthMm: number): Promise<readonly CutProgram[]> {
-  const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName, sha256: '0'.repeat(64) })], surface: { widthMm: 1600, heightMm: 600, size: { mode: 'width', mm: widthMm } } });
+  const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName, sha256: '0'.repeat(64) })], surface: { size: { mode: 'width', mm: widthMm } } });
   const plan = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', readFileSync(`demo/artwork/${fileName}`)]]) });
   return plan.cut!.programs;
 }

@@ -51,7 +51,7 @@ export async function dayBench(): Promise<void> {
   const browser = await openBrowser();
   try {
     const jobs: Job[] = [];
-    for (let i = 0; i < 20; i += 1) jobs.push(await jobWith(bench, sign(i), (recipe) => patchRecipe({ ...recipe, title: `Day ${i}` }, { surface: { widthMm: 500, heightMm: 400, size: { mode: 'own' } } })));
+    for (let i = 0; i < 20; i += 1) jobs.push(await jobWith(bench, sign(i), (recipe) => patchRecipe({ ...recipe, title: `Day ${i}` }, { surface: { size: { mode: 'own' } } })));
     const { driver } = browser;
     await driver.get(`${bench.server.url}/jobs/${jobs[0]!.id}/surface`);
     await browser.sees('The panel is');

@@ -66,7 +66,7 @@ export async function lookingBench(): Promise<void> {
   const browser = await openBrowser();
   try {
     const drawing = largeDrawing();
-    const job = await jobWith(bench, drawing, (recipe) => patchRecipe(recipe, { surface: { widthMm: 1200, heightMm: 1200, size: { mode: 'own' } } }));
+    const job = await jobWith(bench, drawing, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
     await browser.driver.get(`${bench.server.url}/jobs/${job.id}/build`);
     await browser.driver.wait(() => browser.driver.executeScript<boolean>(`return document.querySelectorAll('svg[aria-label="The build"] path').length > 2 && !document.body.innerText.includes('planning …')`), 180_000);
     const characters = await browser.driver.executeScript<number>(`return [...document.querySelectorAll('svg[aria-label="The build"] path')].reduce((sum, path) => sum + path.getAttribute('d').length, 0)`);

@@ -4,6 +4,9 @@ import { InputError } from '../core/words/index.js';
 /** Each command is loaded when it is called: help should not have to wait for all of them. */
 const COMMANDS: ReadonlyMap<string, () => Promise<(args: string[]) => Promise<void>>> = new Map([
   ['separate', async () => (await import('./separate.js')).separateCommand],
+  ['warp', async () => (await import('./warp.js')).warpCommand],
+  ['panels', async () => (await import('./panels.js')).panelsCommand],
+  ['wrap-template', async () => (await import('./wrap-template.js')).wrapTemplateCommand],
   ['nest', async () => (await import('./nest.js')).nestCommand],
   ['cut', async () => (await import('./cut.js')).cutCommand],
   ['simulate', async () => (await import('./simulate.js')).simulateCommand],
@@ -15,6 +18,9 @@ const COMMANDS: ReadonlyMap<string, () => Promise<(args: string[]) => Promise<vo
 
 const USAGE = `Commands:
   separate ART.svg --out DIR [--width MM | --height MM] [--build overlay|inlay|trapped] [--trap MM]
+  warp ART --d1 MM --d2 MM --slant MM [--wide top|foot] --width MM --out DIR
+  panels ART --width MM --roll MM [--lap MM] --out DIR
+  wrap-template RECIPE.json --out FILE.svg|dxf|pdf
   nest ITEMS.json --out DIR [--seconds N]
   cut PATHS.svg --out FILE.plt [--cutter NAME] [--material NAME]
   simulate FILE.plt --out TRACE.svg

@@ -30,7 +30,7 @@ export async function planCommand(args: string[]): Promise<void> {
   const plan = await new Planner(resourcesInNode).plan({ recipe, shop, sources });
   await makeFolder(out);
   const { build, surface, sheets, cut } = plan;
-  const frame = surface?.design;
+  const frame = surface?.frame;
   if (build && frame) {
     for (const layer of build.layers) await writeFile(join(out, `layer-${layer.order}-${layer.film.id}.svg`), layerSvg(layer.cut, layer.film.colour, frame));
   }

@@ -37,18 +37,18 @@ async function seedJobs(to: Services): Promise<void> {
   await addJob(to, 'marsh-wren.svg', 'Marsh Wren, name for a narrow boat', {
     customer: 'Skipper of the Marsh Wren',
     due: inDays(12),
-    surface: { kind: 'panel', widthMm: 1500, heightMm: 420, marginMm: { top: 40, right: 50, bottom: 40, left: 50 }, size: { mode: 'width', mm: 1400 } },
+    surface: { kind: 'flat', flat: { widthMm: 1500, heightMm: 420, marginMm: { top: 40, right: 50, bottom: 40, left: 50 }, free: [] }, size: { mode: 'width', mm: 1400 } },
     build: { lives: 'outdoors' },
   });
   const window = await addJob(to, 'heron-window.svg', 'Heron and moon, tea-room window', {
     customer: 'The tea room at Wick Lock',
     due: inDays(5),
-    surface: { kind: 'panel', widthMm: 420, heightMm: 360, marginMm: { top: 40, right: 40, bottom: 60, left: 40 }, size: { mode: 'width', mm: 230 } },
+    surface: { kind: 'flat', flat: { widthMm: 420, heightMm: 360, marginMm: { top: 40, right: 40, bottom: 60, left: 40 }, free: [] }, size: { mode: 'width', mm: 230 } },
   });
   await addJob(to, 'weir-anglers.svg', 'Weir Anglers, badge for a landing net', {
     customer: 'The Weir Anglers',
     due: inDays(20),
-    surface: { kind: 'panel', widthMm: 260, heightMm: 170, marginMm: { top: 5, right: 5, bottom: 5, left: 5 }, size: { mode: 'width', mm: 240 } },
+    surface: { kind: 'flat', flat: { widthMm: 260, heightMm: 170, marginMm: { top: 5, right: 5, bottom: 5, left: 5 }, free: [] }, size: { mode: 'width', mm: 240 } },
     build: { lives: 'washed' },
     assembly: { way: 'tape' },
   });
@@ -79,7 +79,7 @@ async function addBakery({ jobs, artworks }: Services): Promise<void> {
       lettering('name', 'Lockside Bakery', 24, { font: 'lobster', capHeightMm: 34, arc: { radiusMm: 260, bend: 'up' }, colours: ['#6b4a2b'] }),
       lettering('hours', 'FRESH BY SEVEN', 236, { font: 'oswald', capHeightMm: 18, trackingPct: 20, colours: ['#6b4a2b'] }),
     ],
-    surface: { kind: 'panel', widthMm: 420, heightMm: 330, marginMm: { top: 20, right: 20, bottom: 20, left: 20 }, size: { mode: 'own' } },
+    surface: { kind: 'flat', flat: { widthMm: 420, heightMm: 330, marginMm: { top: 20, right: 20, bottom: 20, left: 20 }, free: [] }, size: { mode: 'own' } },
   });
   await jobs.create(recipe);
 }

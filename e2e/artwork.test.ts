@@ -245,7 +245,7 @@ describe('several parts', () => {
     const two = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40" width="60mm" height="40mm"><rect width="60" height="40" fill="#b3262b"/></svg>', (recipe) => ({
       ...recipe,
       artworks: [...recipe.artworks, { ...recipe.artworks[0]!, id: 'second', place: { ...recipe.artworks[0]!.place, xMm: 120, yMm: 80 } }],
-      surface: { ...recipe.surface, kind: 'panel', widthMm: 400, heightMm: 300, size: { mode: 'own' } },
+      surface: { ...recipe.surface, kind: 'flat', flat: { ...recipe.surface.flat, widthMm: 400, heightMm: 300 }, size: { mode: 'own' } },
     }));
     const recipe = async () => (await bench.api<Job>('GET', `/api/jobs/${two.id}`)).body.recipe;
     const kept = (holds: (now: Job['recipe']) => boolean) => driver.wait(async () => holds(await recipe()), 60_000);

@@ -22,7 +22,7 @@ const SIGN = '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100m
 
 let job: Job;
 beforeEach(async () => {
-  job = await jobWith(bench, SIGN, (recipe) => patchRecipe(recipe, { surface: { widthMm: 300, heightMm: 200, size: { mode: 'own' } } }));
+  job = await jobWith(bench, SIGN, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
 });
 
 const go = async (station: string, of = job) => {
@@ -161,7 +161,7 @@ describe('a page that others work beside', () => {
   });
 
   it('shows the section of its own job when another one is gone to at once', async () => {
-    await jobWith(bench, SIGN.replace('#b3262b', '#1f6b45'), (recipe) => patchRecipe({ ...recipe, title: 'The other' }, { surface: { widthMm: 300, heightMm: 200, size: { mode: 'own' } } }));
+    await jobWith(bench, SIGN.replace('#b3262b', '#1f6b45'), (recipe) => patchRecipe({ ...recipe, title: 'The other' }, { surface: { size: { mode: 'own' } } }));
     await go('build');
     await browser.sees('3 sheets');
     await browser.press('Wry Lantern');

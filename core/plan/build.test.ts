@@ -112,14 +112,14 @@ describe('where the work lives', () => {
 describe('the marks', () => {
   it('stand where the maker wants them, and further apart they need less trap', async () => {
     const [near, far] = [await plan(THREE), await plan(THREE, { preparation: { markDistanceMm: 900 } })];
-    expect(far.prepare!.marks!.distanceMm).toBeCloseTo(900, 6);
+    expect(far.prepare!.panels[0]!.marks!.distanceMm).toBeCloseTo(900, 6);
     expect(far.build!.trapMm).toBeLessThan(near.build!.trapMm);
-    expect(far.rulings.find((ruling) => ruling.id === 'prepare.marks')).toMatchObject({ overridden: true, proposed: near.prepare!.marks!.distanceMm });
+    expect(far.rulings.find((ruling) => ruling.id === 'prepare.marks')).toMatchObject({ overridden: true, proposed: near.prepare!.panels[0]!.marks!.distanceMm });
   });
 });
 
 describe('an outline', () => {
-  const wide = (widthMm: number | null, size: RecipePatch = { surface: { kind: 'panel', size: { mode: 'fit' } } }) => plan(svg('<circle cx="30" cy="30" r="25" fill="#1d4e89"/><circle cx="90" cy="30" r="25" fill="#1d4e89"/>'), { ...size, build: { outlines: [{ id: 'o', filmId: 'chalk', around: null, each: 'all' as const, widthMm, join: 'round', fillBelowMm: 0 }] } });
+  const wide = (widthMm: number | null, size: RecipePatch = { surface: { kind: 'flat', size: { mode: 'fit' } } }) => plan(svg('<circle cx="30" cy="30" r="25" fill="#1d4e89"/><circle cx="90" cy="30" r="25" fill="#1d4e89"/>'), { ...size, build: { outlines: [{ id: 'o', filmId: 'chalk', around: null, each: 'all' as const, widthMm, join: 'round', fillBelowMm: 0 }] } });
   const right = (found: Plan) => found.surface!.design.xMm + Math.max(...found.build!.layers.flatMap((l) => l.cut.map((ring) => Math.max(...ring.filter((_, i) => i % 2 === 0)))));
 
   it('is reckoned in when the design is fitted to its panel', async () => {
@@ -131,7 +131,7 @@ describe('an outline', () => {
   it('whose width is ruled only later says when it reaches into the margins, and the size that helps', async () => {
     const over = await wide(null);
     const finding = over.findings.find((f) => f.code === 'outline-into-margins')!;
-    const helped = await wide(null, patchRecipe(recipeOf({ surface: { kind: 'panel' } }), finding.remedies![0]!.patch));
+    const helped = await wide(null, patchRecipe(recipeOf({ surface: { kind: 'flat' } }), finding.remedies![0]!.patch));
     expect(right(helped)).toBeLessThanOrEqual(290.1);
     expect(helped.findings.map((f) => f.code)).not.toContain('outline-into-margins');
   });
@@ -285,7 +285,7 @@ describe('trials', () => {
 
   it('set the schools side by side: overlay thick and sure, inlay flat and risky', async () => {
     const found = await plan(THREE);
-    const [overlay, inlay, trapped] = schoolsSideBySide({ separated: found.separated!, recipe: recipeOf(), shop: BENCH_SHOP, heightMm: found.surface!.design.heightMm }, wish);
+    const [overlay, inlay, trapped] = schoolsSideBySide({ separated: found.separated!, panels: found.panels!, recipe: recipeOf(), shop: BENCH_SHOP, heightMm: found.surface!.design.heightMm }, wish);
     expect([overlay!.thickestUm, inlay!.thickestUm]).toEqual([135, 80]);
     expect(overlay!.filmMm2).toBeGreaterThan(trapped!.filmMm2);
     expect(trapped!.filmMm2).toBeGreaterThan(inlay!.filmMm2);
@@ -301,7 +301,7 @@ describe('a build taken away as a file', () => {
     const bytes = await exportBuild(found, RED!, format);
     const { regions } = paintRegions(readArtwork(bytes, `layer.${format}`), 1);
     const area = unite(regions.flatMap((r) => [...r.rings]));
-    const marks = found.prepare!.marks!.marks.reduce((sum, mark) => sum + areaOf([mark.ring]), 0);
+    const marks = found.prepare!.panels[0]!.marks!.marks.reduce((sum, mark) => sum + areaOf([mark.ring]), 0);
     expect(areaOf(area)).toBeCloseTo(layer(found, RED).areaMm2 + marks, 0);
     expect(countPieces(area).pieces).toBe(layer(found, RED).pieces + 2);
   });
@@ -310,7 +310,7 @@ describe('a build taken away as a file', () => {
     const { PDFDocument } = await import('pdf-lib');
     const found = await plan(THREE);
     const [page] = (await PDFDocument.load(await exportBuild(found, null, 'pdf'))).getPages();
-    const { minX, maxX } = found.prepare!.marks!.marks.map((m) => m.ring).reduce((sum, ring) => ({ minX: Math.min(sum.minX, ...ring.filter((_, i) => i % 2 === 0)), maxX: Math.max(sum.maxX, ...ring.filter((_, i) => i % 2 === 0)) }), { minX: 0, maxX: 120 });
+    const { minX, maxX } = found.prepare!.panels[0]!.marks!.marks.map((m) => m.ring).reduce((sum, ring) => ({ minX: Math.min(sum.minX, ...ring.filter((_, i) => i % 2 === 0)), maxX: Math.max(sum.maxX, ...ring.filter((_, i) => i % 2 === 0)) }), { minX: 0, maxX: 120 });
     expect((page!.getWidth() * 25.4) / 72).toBeCloseTo(maxX - minX, 3);
   });
 

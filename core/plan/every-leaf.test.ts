@@ -31,7 +31,7 @@ const BASE: RecipePatch = {
   artworks: parts,
   repair: { recolour: { '#000000': '#16181a' }, noFilm: ['#00ff00'], speckMm2: 0.4, thickenMm: 0.5, closeGapsMm: 0.3, joinEndsMm: 0.2, gradientBands: 3, fonts: { Any: 'lobster' }, only: { specks: [place], hairlines: [{ ...place, xMm: 6, yMm: 5.5, acrossMm: 8 }] }, spared: { thicken: [{ ...place, xMm: 27, yMm: 36, acrossMm: 50, reason: 'as it is' }] }, letBe: { hairlines: 'thin on purpose' } },
   films: { byColour: { '#f2b632': 'wick-yellow' }, patterns: { chalk: { xMm: 4, yMm: 7 } } },
-  surface: { kind: 'panel', widthMm: 200, heightMm: 150, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, size: { mode: 'width', mm: 110 } },
+  surface: { kind: 'flat', flat: { widthMm: 200, heightMm: 150, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, free: [{ shape: 'circle', what: 'hook', xMm: 100, yMm: 12, diameterMm: 8 }] }, ground: { matter: 'plastic', colour: '#f0f0f0' }, freshPaint: 'wall', readFromMm: 3000, size: { mode: 'width', mm: 110 } },
   build: { pairs: { 'tar > lock-gate': { school: null, trapMm: 0.4 } }, filmPairs: { 'wick-yellow': { school: 'inlay', trapMm: 0.3 } }, outlines: [{ id: 'o', filmId: 'chalk', around: { by: 'films', ids: ['tar', 'lock-gate'] }, each: 'all', widthMm: 2, join: 'round', fillBelowMm: 1 }], knockOuts: [{ shapeFilmId: 'lock-gate', baseFilmId: 'tar', clearanceMm: 0.5, fillBelowMm: 2, dropBelowMm2: 3, joinWords: false }], blockOut: { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, order: ['tar', 'lock-gate'] },
   preparation: { borderGapMm: 4, markDistanceMm: 200 },
   sheets: { copies: 2 },

@@ -1,7 +1,7 @@
 /*
  * The plan: the stages in their order, and what is shown of it to page, API and command line. The only room of core that knows all stations.
  */
-export { exportBuild, EXPORT_FORMATS, type ExportFormat } from './export-build.js';
+export { exportBuild } from './export-build.js';
 export type { RepeatWish, Replacement } from './change-parts.js';
 export { jobCard, jobFigures, type JobFigures, type StationCard, type StationState } from './job-card.js';
 export { layerSvg } from './layer-svg.js';
@@ -9,4 +9,4 @@ export type { DrawnPath } from './page/drawn-path.js';
 export type { DrawnSheet, LayerToCutView, LayerView, LetterForms, PaintView, PartView, PlanView, PrepareView, ProgramView, SheetView } from './page/plan-view.js';
 export type { ArtworkOut, Plan } from './plan.js';
 export { Planner, type PlanHooks, type PlanInput } from './planner.js';
-export { planReport, sheetSvg, type PlanReport } from './report.js';
+export { mapFigures, planReport, sheetSvg, type PlanReport } from './report.js';

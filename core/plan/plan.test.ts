@@ -27,7 +27,7 @@ describe('the demo jobs', () => {
   });
 
   it('is a boat’s name of two films, 1.4 m long, turned to lie along the roll', async () => {
-    const { surface, sheets } = await plan(drawing('wren'), { surface: { size: { mode: 'width', mm: 1400 }, widthMm: 1500, heightMm: 420 } });
+    const { surface, sheets } = await plan(drawing('wren'), { surface: { size: { mode: 'width', mm: 1400 } } });
     expect(surface!.design.widthMm).toBeCloseTo(1400, 6);
     expect(sheets!.sheets.map((sheet) => [sheet.film.id, sheet.piece.kind])).toEqual([['tar', 'roll'], ['wick-yellow', 'roll']]);
     for (const sheet of sheets!.sheets) expect(sheet.usedLengthMm).toBeGreaterThan(1300);
@@ -120,12 +120,12 @@ describe('preparation and sheets', () => {
   it('put the same marks on every layer, clear of the artwork, and keep layers rigid on the sheet', async () => {
     const { prepare, sheets, build } = await plan(drawing('heron'), { surface: { size: { mode: 'width', mm: 230 } } });
     const art = unite(build!.layers.flatMap((layer) => [...layer.cut]));
-    const marks = prepare!.marks!.marks.map((mark) => mark.ring);
+    const marks = prepare!.panels[0]!.marks!.marks.map((mark) => mark.ring);
     expect(areaOf(intersect(art, unite(marks)))).toBe(0);
     for (const sheet of sheets!.sheets) {
       const [group] = sheet.groups;
       const [a, b, c, d, e, f] = group!.matrix;
-      for (const { xMm, yMm } of prepare!.marks!.marks) {
+      for (const { xMm, yMm } of prepare!.panels[0]!.marks!.marks) {
         const [x, y] = [a * xMm + c * yMm + e, b * xMm + d * yMm + f];
         const found = group!.contours.map((ring) => boundsOf([ring])!).some((box) => Math.hypot((box.minX + box.maxX) / 2 - x, (box.minY + box.maxY) / 2 - y) < 1e-6);
         expect(found).toBe(true);
@@ -144,7 +144,7 @@ describe('preparation and sheets', () => {
   });
 
   it('say which film is too small, and still place the others', async () => {
-    const large = await plan(drawing('heron'), { surface: { size: { mode: 'width', mm: 900 }, widthMm: 1000, heightMm: 1000 } });
+    const large = await plan(drawing('heron'), { surface: { size: { mode: 'width', mm: 900 } } });
     expect(codes(large).filter((code) => code === 'film-too-small')).toHaveLength(4);
     expect(large.sheets!.sheets).toEqual([]);
   });

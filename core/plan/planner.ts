@@ -1,7 +1,7 @@
 import { ArtworkReader, type ArtworkResources, type LetterChoice, type Lettering, type PaintedRegion } from '../engines/artwork/index.js';
 import { BARE } from '../engines/layers/index.js';
-import type { PlacedDesign } from '../engines/surface/index.js';
-import type { Matrix } from '../geometry/index.js';
+import { unwarpBox, type PlacedDesign, type TaperMap } from '../engines/surface/index.js';
+import { stretchOf, transformBox, type Matrix } from '../geometry/index.js';
 import type { JobFinding, Recipe, RecipePatch } from '../recipe/index.js';
 import type { Shop } from '../shop/index.js';
 import {
@@ -32,13 +32,13 @@ import {
   type Regions,
 } from '../stations/artwork/index.js';
 import { assembleStage } from '../stations/assemble/index.js';
-import { buildStage, checkStage, separateStage, touchesUp, touchUpStage } from '../stations/build/index.js';
+import { buildStage, checkStage, panelsStage, separateStage, touchesUp, touchUpStage } from '../stations/build/index.js';
 import { cutStage } from '../stations/cut/index.js';
 import { filmsStage, patternsStage } from '../stations/films/index.js';
 import { prepareStage } from '../stations/prepare/index.js';
 import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
-import { measuredOf, surfaceStage, withOverhang } from '../stations/surface/index.js';
+import { surfaceCheckStage, surfaceStage, warpStage, type LettersOnDesign } from '../stations/surface/index.js';
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
 import type { RepeatWish, Replacement } from './change-parts.js';
 import { collected } from './collect.js';
@@ -158,29 +158,35 @@ export class Planner {
     plan = { ...plan, artwork, matrices, regions: untouched };
     if (isBare(untouched)) return ended(artwork, NOTHING_PAINTED);
 
-    const layered = await this.#layered(untouched, input, matrices);
-    const { regions, films, separated, build } = layered;
-    plan = { ...plan, regions };
+    const { map } = sized;
+    const placed = { matrices, map };
+    const bent = map ? await cache.take(warpStage, { regions: untouched, map }) : untouched;
+    const layered = await this.#layered(bent, input, placed);
+    const { regions, films, separated, panels, build } = layered;
+    // Of a bent design the artwork is shown as it is drawn.
+    if (!map) plan = { ...plan, regions };
     if (isBare(regions)) return ended(artwork, NOTHING_PAINTED);
     const { rulings: patterns } = await cache.take(patternsStage, { films, recipe });
     await add({ films: patterns.length > 0 ? { ...films, rulings: [...films.rulings, ...patterns] } : films });
-    if (!separated || !build) return plan;
-    await add({ separated, build, surface: withOverhang(sized, measuredOf(recipe), build.layers.map((layer) => layer.cut)) });
+    if (!separated || !panels || !build) return plan;
+    const checked = await cache.take(surfaceCheckStage, { sized, layers: build.layers, letters: lettersOf(parts, matrices), recipe });
+    const surface = { ...sized, findings: [...sized.findings, ...checked.findings, ...panels.findings], rulings: [...sized.rulings, ...checked.rulings, ...panels.rulings] };
+    await add({ separated, panels, build, surface });
     const checks = await cache.take(checkStage, { build, recipe });
     const rules = placeRules(spotsOf(recipe.repair, PLACE_REMEDIES, (part) => matrices.get(part)));
     plan = {
       ...plan,
-      artwork: { ...artwork, findings: withRecipePlaces([...artwork.findings, ...checks.artwork], rules, regions.regions, matrices) },
+      artwork: { ...artwork, findings: withRecipePlaces([...artwork.findings, ...checks.artwork.map((finding) => flatFinding(finding, map))], rules, plan.regions!.regions, matrices) },
       build: checks.build,
     };
 
-    const prepare = await cache.take(prepareStage, { build, recipe });
+    const prepare = await cache.take(prepareStage, { build, panels, recipe });
     if (!prepare) return plan;
     await add({ prepare });
     const sheets = await cache.take(sheetsStage, { prepare, recipe, shop, taken: input.taken ?? {} }, hooks);
     await add({ sheets });
     await add({ cut: await cache.take(cutStage, { sheets, cutter: shop.cutter }) });
-    await add({ assemble: await cache.take(assembleStage, { prepare, surface: sized, recipe }) });
+    await add({ assemble: await cache.take(assembleStage, { prepare, panels, surface: sized, recipe }) });
     return plan;
   }
 
@@ -266,30 +272,52 @@ export class Planner {
   }
 
   /** The films of the painted areas and the layers built of them; no layers without films. */
-  async #built(regions: Regions, { recipe, shop }: PlanInput, matrices: ReadonlyMap<string, Matrix>) {
+  async #built(regions: Regions, { recipe, shop }: PlanInput, placed: PlacedParts) {
     const cache = this.#cache;
     const films = await cache.take(filmsStage, { regions, recipe, stock: shop.films });
     if (films.colours.length === 0) return { films };
     const separated = await cache.take(separateStage, { regions, films, recipe, stock: shop.films });
-    return { films, separated, build: await cache.take(buildStage, { separated, recipe, repeatabilityMm: shop.cutter.repeatabilityMm, matrices }) };
+    const panels = await cache.take(panelsStage, { separated, recipe, shop });
+    return { films, separated, panels, build: await cache.take(buildStage, { separated, recipe, repeatabilityMm: shop.cutter.repeatabilityMm, panels, ...placed }) };
   }
 
   /**
    * The layers, with what the remedies for thin parts, gaps, specks and pinholes change: those act on what would be cut, so it is built
    * once to see that and once more without it. A second round sees to what the first one made thin.
    */
-  async #layered(untouched: Regions, input: PlanInput, matrices: ReadonlyMap<string, Matrix>) {
+  async #layered(untouched: Regions, input: PlanInput, placed: PlacedParts) {
     const { repair } = input.recipe;
     let regions = untouched;
-    let made = await this.#built(regions, input, matrices);
+    let made = await this.#built(regions, input, placed);
     for (let round = 0; round < ROUNDS && touchesUp(repair) && made.build; round += 1) {
-      const touched = await this.#cache.take(touchUpStage, { regions, films: made.films, build: made.build, repair, lives: input.recipe.build.lives, matrices });
+      const touched = await this.#cache.take(touchUpStage, { regions, films: made.films, build: made.build, repair, lives: input.recipe.build.lives, ...placed });
       if (!touched) break;
       regions = touched;
-      made = await this.#built(regions, input, matrices);
+      made = await this.#built(regions, input, placed);
     }
     return { ...made, regions };
   }
+}
+
+/** Where parts lie on the design at its final size, and how that is bent after. */
+interface PlacedParts {
+  readonly matrices: ReadonlyMap<string, Matrix>;
+  readonly map: TaperMap | null;
+}
+
+/** What was found of a bent design with its places where they are on the flat one. */
+function flatFinding<F extends JobFinding>(finding: F, map: TaperMap | null): F {
+  if (!map) return finding;
+  return { ...finding, ...(finding.where ? { where: unwarpBox(map, finding.where) } : {}), ...(finding.places ? { places: finding.places.map((box) => unwarpBox(map, box)) } : {}) };
+}
+
+/** Letterings as they stand on the design. */
+function lettersOf(parts: readonly PartAsRead[], matrices: ReadonlyMap<string, Matrix>): LettersOnDesign[] {
+  return parts.flatMap(({ part, read }) => {
+    const matrix = matrices.get(part.id);
+    if (part.kind !== 'lettering' || !matrix) return [];
+    return [{ words: nameOfPart(part), capHeightMm: part.lettering.capHeightMm * stretchOf(matrix), box: transformBox({ minX: 0, minY: 0, maxX: read.artwork.widthMm, maxY: read.artwork.heightMm }, matrix) }];
+  });
 }
 
 function sayRuled(part: PartAsRead, parts: readonly ArtworkPart[], scale: number) {

@@ -1,3 +1,4 @@
+import type { TaperMap } from '../engines/surface/index.js';
 import { ringsToPathData } from '../geometry/index.js';
 import { formatLength } from '../words/index.js';
 import type { SheetPlan } from '../stations/sheets/index.js';
@@ -17,15 +18,18 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
       yMm: surface.design.yMm,
       scale: surface.design.scale,
     },
+    surface: surface && surfaceReport(plan),
     colours: films?.colours.map(({ colour, areaMm2, pieces, film, difference }) => ({ colour, areaMm2, pieces, film: film.id, difference })),
     layers: build?.layers.map(({ film, order, areaMm2, pieces, holes }) => ({ film: film.id, colour: film.colour, order, areaMm2, pieces, holes })),
     trapMm: build?.trapMm,
-    marks: prepare?.marks?.marks.map(({ shape, xMm, yMm }) => ({ shape, xMm, yMm })),
-    counters: prepare?.layers.map(({ layer, weed }) => ({ film: layer.film.id, counters: weed.counters, pieces: weed.pieces })),
+    marks: prepare?.panels.flatMap(({ number, marks }) => (marks?.marks ?? []).map(({ shape, xMm, yMm }) => ({ panel: number, shape, xMm, yMm }))),
+    counters: prepare?.layers.map(({ layer, panel, weed }) => ({ film: layer.film.id, panel: panel.number, counters: weed.counters, pieces: weed.pieces })),
     sheets: sheets?.sheets.map((sheet, i) => ({
       id: sheet.id,
       number: i + 1,
       film: sheet.film.id,
+      panel: sheet.panel.number,
+      mirrored: sheet.isMirrored,
       piece: sheet.piece.id,
       mat: sheet.mat?.id ?? null,
       widthMm: sheet.piece.widthMm,
@@ -36,13 +40,33 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
       travelMm: cut?.programs[i]?.travelMm,
       seconds: cut?.programs[i]?.seconds,
     })),
-    toCut: sheets?.toCut.map(({ film, copies, taken }) => ({ film: film.id, copies, taken })),
+    toCut: sheets?.toCut.map(({ film, panel, copies, taken }) => ({ film: film.id, panel: panel.number, copies, taken })),
     density: sheets?.density,
     seconds: cut?.seconds,
     steps: assemble?.steps.map(({ title, text }) => ({ title, text })),
     findings: plan.findings.map(({ code, severity, stage, message, count }) => ({ code, severity, stage, message, count })),
     rulings: plan.rulings.map(({ id, stage, sentence, value, unit, because, overridden }) => ({ id, stage, sentence: readAloud(sentence, value, unit), value, unit, because, overridden: overridden ?? false })),
   };
+}
+
+/** What the surface comes to: angles in degrees, all else in mm, panels from the design's left or upper edge. */
+function surfaceReport({ surface, panels }: Plan) {
+  const { surface: { kind }, design, figures, map } = surface!;
+  const { widthMm, heightMm, xMm, yMm } = design;
+  return {
+    kind,
+    designMm: { width: widthMm, height: heightMm },
+    box: { minX: xMm, minY: yMm, maxX: xMm + widthMm, maxY: yMm + heightMm },
+    ...figures,
+    limits: figures.limits ?? {},
+    ...(map ? { map: mapFigures(map) } : {}),
+    ...(panels && panels.along !== null ? { split: panels.along, panels: panels.panels.map(({ box, lapMm }) => (panels.along === 'across' ? { x0: box.minX, x1: box.maxX, lapMm } : { x0: box.minY, x1: box.maxY, lapMm })), panelOrder: panels.laying } : {}),
+  };
+}
+
+/** A map for a taper in figures: `centreDeg` is by atan2(y, x), with y down. */
+export function mapFigures({ apexX, apexY, innerRadiusMm, outerRadiusMm, angleRad, wide, midRadiusMm, midV }: TaperMap) {
+  return { apexX, apexY, innerRadiusMm, outerRadiusMm, angleDeg: (angleRad * 180) / Math.PI, centreDeg: wide === 'foot' ? 90 : -90, midRadiusMm, midV };
 }
 
 /** A ruling's sentence with its value in place. */

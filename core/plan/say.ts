@@ -12,7 +12,3 @@ export function sayFresh(colours: readonly string[]): string {
 export function sayNoSuchLayer(isWholeBuild: boolean): string {
   return isWholeBuild ? 'This job has no layers yet.' : 'This job has no layer of that film.';
 }
-
-export function sayTooLongForPdf(): string {
-  return 'A PDF page can be 5 m long at most. Save the layers as SVG or DXF.';
-}

@@ -13,7 +13,7 @@ describe('the recipe', () => {
   it.each([
     ['an unknown field', { ...recipe, colour: 'red' }, '/', /colour/],
     ['an unknown field inside', { ...recipe, sheets: { ...recipe.sheets, wish: 1 } }, '/sheets', /wish/],
-    ['a size below nothing', patchRecipe(recipe, { surface: { widthMm: -4 } }), '/surface/widthMm', />= 1/],
+    ['a size below nothing', patchRecipe(recipe, { surface: { flat: { ...recipe.surface.flat, widthMm: -4 } } }), '/surface/flat/widthMm', />= 1/],
     ['a number that is none', patchRecipe(recipe, { build: { trapMm: 'wide' as unknown as number } }), '/build/trapMm', /number|null/],
     ['another version', { ...recipe, version: 9 }, '/version', /constant/],
     ['nothing', null, '/', /object/],

@@ -4,7 +4,8 @@ import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
-import type { ExportFormat, PlanReport, Replacement } from '../../core/plan/index.js';
+import type { PrintFormat } from '../../core/print/index.js';
+import type { PlanReport, Replacement } from '../../core/plan/index.js';
 import { Problem } from '../problem.js';
 import { FLAG } from './kernel-guard.js';
 import { SharedWork } from './shared-work.js';
@@ -98,7 +99,7 @@ export class Compute {
   }
 
   /** One layer, or the whole build, as a file. @throws Problem 422 when there is no such layer */
-  async exportBuild(source: PlanSource, filmId: string | null, format: ExportFormat, signal?: AbortSignal): Promise<Uint8Array> {
+  async exportBuild(source: PlanSource, filmId: string | null, format: PrintFormat, signal?: AbortSignal): Promise<Uint8Array> {
     const job = await loaded(source);
     return ((await this.#run({ do: 'export', job, filmId, format }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
   }

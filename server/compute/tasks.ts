@@ -3,7 +3,8 @@ import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
-import type { ExportFormat, PlanReport, Replacement } from '../../core/plan/index.js';
+import type { PrintFormat } from '../../core/print/index.js';
+import type { PlanReport, Replacement } from '../../core/plan/index.js';
 import type { RecordedCuts } from '../../core/stations/record/index.js';
 import type { TakenCopies } from '../../core/stations/sheets/index.js';
 
@@ -14,7 +15,7 @@ export type Task =
   | { readonly do: 'picture'; readonly job: PlanJob }
   | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
-  | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: ExportFormat }
+  | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: PrintFormat }
   | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'hpgl'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'rest'; readonly part: CutInPart };

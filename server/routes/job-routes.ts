@@ -2,7 +2,7 @@ import { pictureKind } from '../../core/engines/artwork/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, RECIPE_SCHEMA } from '../../core/recipe/index.js';
 import type { JobState } from '../../core/stations/record/index.js';
 import { drawingPart, picturePart } from '../../core/stations/artwork/index.js';
-import { EXPORT_FORMATS, type ExportFormat } from '../../core/plan/index.js';
+import { PRINT_FORMATS, type PrintFormat } from '../../core/print/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
@@ -158,10 +158,10 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
       method: 'get',
       path: '/api/jobs/:id/build',
       summary: 'The whole build, or one layer of it, as a file at true size with its marks',
-      query: { layer: { type: 'string', maxLength: 200 }, format: { enum: EXPORT_FORMATS } },
+      query: { layer: { type: 'string', maxLength: 200 }, format: { enum: PRINT_FORMATS } },
       answers: 'SVG, DXF or PDF',
       handle: async ({ ctx, params, query, signal }) => {
-        const format = (query['format'] ?? 'svg') as ExportFormat;
+        const format = (query['format'] ?? 'svg') as PrintFormat;
         const job = await planJob(params['id']!);
         const bytes = await compute.exportBuild(job, query['layer'] ?? null, format, signal);
         const name = `${job.recipe.title}${query['layer'] ? ` ${query['layer']}` : ''}.${format}`;

@@ -65,7 +65,7 @@ describe('the planning worker', () => {
     const second = plan(request(2, 'two'));
     expect((await first).map((view) => view.id)).toEqual([]);
     expect((await second).at(-1)!.id).toBe(2);
-    const third = plan(request(3, 'two', { recipe: { ...recipeOf('two'), surface: { ...recipeOf('two').surface, widthMm: 777 } } }));
+    const third = plan(request(3, 'two', { recipe: { ...recipeOf('two'), surface: { ...recipeOf('two').surface, readFromMm: 777 } } }));
     await made.stop();
     expect(await third).toEqual([]);
     expect((await made.section(2, 30, 'level'))!.value.length).toBeGreaterThan(0);

@@ -97,7 +97,7 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
     },
     gapTrial: (id, wish) => of(id, async ({ plan: { build }, recipe, shop }) => (build ? (await trials()).tryGaps({ build, recipe, repeatabilityMm: shop.cutter.repeatabilityMm }, wish) : null)),
     schools: (id, wish) =>
-      of(id, async ({ plan: { separated, surface }, recipe, shop }) => (separated && surface ? (await trials()).schoolsSideBySide({ separated, recipe, shop, heightMm: surface.design.heightMm }, wish) : [])),
+      of(id, async ({ plan: { separated, panels, surface }, recipe, shop }) => (separated && panels && surface ? (await trials()).schoolsSideBySide({ separated, recipe, shop, panels, heightMm: surface.design.heightMm }, wish) : [])),
     thinnest: (id) =>
       of(id, ({ plan }) =>
         Object.fromEntries(

@@ -40,7 +40,8 @@ export interface PaintRepair {
   readonly beyondArtboard: 'cut' | 'take';
 }
 
-const NOTHING_PUT_RIGHT: PaintRepair = { hairlines: 'keep', fillCrossings: false, joinEndsMm: 0, beyondArtboard: 'cut' };
+/** An artwork as it is drawn. */
+export const NOTHING_PUT_RIGHT: PaintRepair = { hairlines: 'keep', fillCrossings: false, joinEndsMm: 0, beyondArtboard: 'cut' };
 
 /** Where an artwork is painted, and the remedies that are taken on the way. */
 export interface PaintPlace {

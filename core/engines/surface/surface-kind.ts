@@ -1,5 +1,3 @@
-import type { Box } from '../../geometry/index.js';
-
 /** Width and height, mm. */
 export interface Size {
   readonly widthMm: number;
@@ -37,17 +35,8 @@ export interface Placing {
   readonly design: PlacedDesign;
   /** What the surface leaves for it, which of its sides limits it, and how wide it is when it is fitted; null where nothing was measured. */
   readonly room: (Size & { readonly bound: 'width' | 'height'; readonly fittedWidthMm: number }) | null;
-  /** `no-room`: the surface leaves none at all; `too-large`: it is larger than the surface; `into-margins`: it reaches where it should not; `put-beyond`: it does where it was put, though it would fit. */
+  /** It does not lie in the middle, so that what must stay free does. */
+  readonly movedAside: boolean;
+  /** `no-room`: the surface leaves none at all; `too-large`: it is larger than the surface; `into-margins`: it reaches where it should not; `put-beyond`: it does where it lies, though it would fit. */
   readonly trouble: 'no-room' | 'too-large' | 'into-margins' | 'put-beyond' | null;
-}
-
-/** What is asked of every kind of surface; all in mm, y down, from the surface's top left corner. */
-export interface SurfaceKind<S> {
-  /**
-   * Sizes a design (its own size given) and places it. `reachMm` is how far what is built of it will reach beyond it all round: borders are
-   * made at their width, whatever the size of the design.
-   */
-  readonly place: (surface: S, own: Size, wish: SizeWish, reachMm: number) => Placing;
-  /** How wide the design may be at most so that what is built of it (`box`, from the design's corner) stays where it may lie; null when it does, 0 when no size helps. */
-  readonly widestWithin: (surface: S, design: PlacedDesign, box: Box) => number | null;
 }

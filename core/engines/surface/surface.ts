@@ -1,17 +1,129 @@
-import { panel, type Panel } from './panel.js';
-import type { PlacedDesign, Placing, Size, SizeWish } from './surface-kind.js';
-import { unmeasured, type Unmeasured } from './unmeasured.js';
 import type { Box } from '../../geometry/index.js';
+import type { Bend } from './compound.js';
+import { sidesOf, SEEN_SHARE, type Hand } from './cylinder.js';
+import { OPTICAL_SHARE, placeOnDeveloped, roomOf, widestOnDeveloped, type Developed, type Margins } from './developed.js';
+import type { FreePlace } from './free-places.js';
+import { sectorOf, type Cone } from './taper.js';
+import { wishedScale, type PlacedDesign, type Placing, type Size, type SizeWish } from './surface-kind.js';
 
-/** What gets decorated, by its kind. */
-export type Surface = Unmeasured | Panel;
-
-/** A design sized for a surface and placed on it, by the rules of the surface's kind. See SurfaceKind. */
-export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: number): Placing {
-  return surface.kind === 'panel' ? panel.place(surface, own, wish, reachMm) : unmeasured.place(surface, own, wish, reachMm);
+/** Nothing was measured yet: the artwork's own size rules, and nothing is too large. */
+export interface Unmeasured {
+  readonly kind: 'unmeasured';
 }
 
-/** How wide a design may be on a surface; null when it stays where it may lie. See SurfaceKind. */
+interface Measured {
+  /** Where the design's upper left corner was put; null where the app puts it. */
+  readonly at: { readonly xMm: number; readonly yMm: number } | null;
+}
+
+/** A flat board, or glass that is decorated from inside. */
+export interface Flat extends Size, Measured {
+  readonly kind: 'flat' | 'glass';
+  readonly marginMm: Margins;
+  readonly free: readonly FreePlace[];
+}
+
+/** Which way a design looks on a thing with a handle. */
+export type Side = 'front' | 'holder' | 'room' | 'both';
+
+/** A round thing with straight sides. */
+export interface Cylinder extends Measured {
+  readonly kind: 'cylinder';
+  readonly diameterMm: number;
+  readonly straightHeightMm: number;
+  /** Kept free below the lip and above the foot. */
+  readonly lipMm: number;
+  readonly footMm: number;
+  /** Round the handle, or a seam; 0 for none. */
+  readonly gapMm: number;
+  readonly hand: Hand;
+  readonly side: Side;
+  /** All the way round, and not only as far as can be seen at once. */
+  readonly wraps: boolean;
+}
+
+/** A round thing that is wider at one end. */
+export interface Taper extends Measured {
+  readonly kind: 'taper';
+  readonly cone: Cone;
+  readonly lipMm: number;
+  readonly footMm: number;
+  readonly gapMm: number;
+  readonly wraps: boolean;
+}
+
+/** A thing that bends in two directions; its size is measured along it. */
+export interface Compound extends Size, Measured {
+  readonly kind: 'compound';
+  readonly bend: Bend;
+}
+
+/** What gets decorated, by its kind. */
+export type Surface = Unmeasured | Flat | Cylinder | Taper | Compound;
+
+/** A little below the largest size: no two blanks of one model are alike. Source: trade practice. */
+export const BELOW_LIMIT = 0.97;
+
+const NO_MARGINS: Margins = { top: 0, right: 0, bottom: 0, left: 0 };
+
+/** A surface rolled out flat, in the design's own mm: a taper as if it were as wide all over as at the middle of its slant. Null where nothing was measured. */
+export function developedOf(surface: Surface): Developed | null {
+  switch (surface.kind) {
+    case 'unmeasured':
+      return null;
+    case 'flat':
+    case 'glass':
+      return { ...surface, middleXMm: null, shareAbove: OPTICAL_SHARE, fitShare: 1 };
+    case 'cylinder': {
+      const { diameterMm, straightHeightMm, lipMm, footMm, gapMm, hand, side, wraps } = surface;
+      const round = Math.PI * diameterMm;
+      const sides = sidesOf(round, hand);
+      const middle = side === 'holder' || side === 'both' ? sides.holderMm : side === 'room' ? sides.roomMm : sides.frontMm;
+      return { ...rolledOut(round, straightHeightMm, { lipMm, footMm, gapMm, wraps, middleMm: gapMm > 0 && !wraps ? middle : round / 2 }), at: surface.at };
+    }
+    case 'taper': {
+      const { cone, lipMm, footMm, gapMm, wraps } = surface;
+      const round = midCircumferenceMm(cone);
+      return { ...rolledOut(round, cone.slantMm, { lipMm, footMm, gapMm, wraps, middleMm: round / 2 }), at: surface.at };
+    }
+    case 'compound':
+      return { ...surface, marginMm: NO_MARGINS, free: [], middleXMm: null, shareAbove: OPTICAL_SHARE, fitShare: BELOW_LIMIT };
+  }
+}
+
+/** How far it is round a frustum at the middle of its slant, mm. */
+export function midCircumferenceMm(cone: Cone): number {
+  const { innerRadiusMm, outerRadiusMm, angleRad } = sectorOf(cone);
+  return (angleRad * (innerRadiusMm + outerRadiusMm)) / 2;
+}
+
+/** A round thing cut open at the middle of its handle or seam and rolled out. What goes on one side may be a third of the way round. */
+function rolledOut(roundMm: number, heightMm: number, { lipMm, footMm, gapMm, wraps, middleMm }: { readonly lipMm: number; readonly footMm: number; readonly gapMm: number; readonly wraps: boolean; readonly middleMm: number }): Omit<Developed, 'at'> {
+  const half = Math.min(roundMm * SEEN_SHARE, roundMm - gapMm) / 2;
+  const left = wraps ? gapMm / 2 : Math.max(gapMm / 2, middleMm - half);
+  const right = wraps ? gapMm / 2 : Math.max(gapMm / 2, roundMm - middleMm - half);
+  // What goes all the way round without a handle meets itself: it is as long as the way.
+  return { widthMm: roundMm, heightMm, marginMm: { top: lipMm, bottom: footMm, left, right }, free: [], middleXMm: wraps ? null : middleMm, shareAbove: 0.5, fitShare: wraps && gapMm === 0 ? 1 : BELOW_LIMIT };
+}
+
+/** A design sized for a surface and placed on it. See placeOnDeveloped. */
+export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: number): Placing {
+  const developed = developedOf(surface);
+  if (developed) return placeOnDeveloped(developed, own, wish, reachMm);
+  const scale = wishedScale(own, wish) ?? 1;
+  return { design: { scale, widthMm: own.widthMm * scale, heightMm: own.heightMm * scale, xMm: 0, yMm: 0 }, room: null, movedAside: false, trouble: null };
+}
+
+/** How wide a design may be on a surface; null when it stays where it may lie. See widestOnDeveloped. */
 export function widestOn(surface: Surface, design: PlacedDesign, box: Box): number | null {
-  return surface.kind === 'panel' ? panel.widestWithin(surface, design, box) : unmeasured.widestWithin(surface, design, box);
+  const developed = developedOf(surface);
+  return developed && widestOnDeveloped(developed, design, box);
+}
+
+/** The largest size that goes on a surface, mm; null where nothing was measured. */
+export function limitsOf(surface: Surface): Size | null {
+  const developed = developedOf(surface);
+  if (!developed) return null;
+  const { minX, minY, maxX, maxY } = roomOf(developed);
+  return { widthMm: Math.max(0, maxX - minX) * developed.fitShare, heightMm: Math.max(0, maxY - minY) * developed.fitShare };
 }

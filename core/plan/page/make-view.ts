@@ -21,24 +21,22 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
     letBe: plan.letBe,
     rulings: plan.rulings,
     ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork, plan.matrices) } } : {}),
-    ...(surface ? { surface: pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']) } : {}),
+    ...(surface ? { surface: { ...pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']), ...pick(surface, ['surface', 'figures', 'map', 'frame']), panels: plan.panels && plan.panels.along !== null ? { along: plan.panels.along, spans: plan.panels.panels.map(({ number, box, own }) => ({ number, box, own })), laying: plan.panels.laying } : null } } : {}),
     ...(regions ? { colourNames: remembered(colourNames, regions, ({ asDrawn }) => namesOf(asDrawn)) } : {}),
     ...(films ? { colours: films.colours } : {}),
     ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), pairs: build.pairs, trapMm: build.trapMm } : {}),
     ...(prepare
       ? {
           prepare: {
-            marks: path(prepare.marks?.marks.map((mark) => mark.ring) ?? []),
-            border: path(prepare.border ? [prepare.border] : []),
-            box: prepare.box,
-            weed: prepare.layers.map(({ layer, weed }) => ({ filmId: layer.film.id, ...pick(weed, ['pieces', 'counters', 'spots']) })),
+            panels: prepare.panels.map(({ number, marks, border, box, clip, apart }) => ({ number, marks: path(marks?.marks.map((mark) => mark.ring) ?? []), border: path(border ? [border] : []), box, clip, apart })),
+            weed: prepare.layers.map(({ layer, panel, weed }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']) })),
           },
         }
       : {}),
     ...(sheets
       ? {
           sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, sheetView)),
-          toCut: sheets.toCut.map(({ film, fingerprint, copies, taken }) => ({ filmId: film.id, fingerprint, copies, taken })),
+          toCut: sheets.toCut.map(({ film, panel, fingerprint, copies, taken }) => ({ filmId: film.id, panel, fingerprint, copies, taken })),
           density: sheets.density,
         }
       : {}),
@@ -124,7 +122,7 @@ function sheetView(sheet: SheetPlan): SheetView {
   const first = groups[0]!;
   const down = (rings: Rings) => path(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))));
   return {
-    ...pick(sheet, ['id', 'film', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
+    ...pick(sheet, ['id', 'film', 'panel', 'isMirrored', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
     copies: groups.map((group) => group.copy),
     shapes: [{ contours: down(first.contours), borders: down(first.borders), places: groups.map((group) => placeBeside(first.matrix, group.matrix, usedLengthMm)) }],
   };

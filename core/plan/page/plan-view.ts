@@ -1,3 +1,4 @@
+import type { PlacedDesign } from '../../engines/surface/index.js';
 import type { WeedSpot } from '../../engines/weeding/index.js';
 import type { Box, Matrix } from '../../geometry/index.js';
 import type { JobFinding, JobRuling } from '../../recipe/index.js';
@@ -6,7 +7,9 @@ import type { PartExtent } from '../../stations/artwork/index.js';
 import type { AssemblyStep } from '../../stations/assemble/index.js';
 import type { PairPlan } from '../../stations/build/index.js';
 import type { ColourUse } from '../../stations/films/index.js';
-import type { Edges } from '../../stations/sheets/index.js';
+import type { Edges } from '../../engines/cutting/index.js';
+import type { PanelNumber } from '../../stations/sheets/index.js';
+import type { SurfaceOut } from '../../stations/surface/index.js';
 import type { JobFigures } from '../job-card.js';
 import type { DrawnPath } from './drawn-path.js';
 
@@ -17,7 +20,7 @@ export interface PlanView {
   /** What the job card shows. */
   readonly figures: JobFigures;
   readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number; readonly parts: readonly PartView[]; readonly frame: Box };
-  readonly surface?: { readonly widthMm: number; readonly heightMm: number; readonly xMm: number; readonly yMm: number; readonly scale: number };
+  readonly surface?: PlacedDesign & Pick<SurfaceOut, 'surface' | 'figures' | 'map' | 'frame'> & { readonly panels: PanelsView | null };
   readonly colours?: readonly ColourUse[];
   /** What the colours of the artwork, as drawn, are called. */
   readonly colourNames?: Readonly<Record<string, string>>;
@@ -62,15 +65,34 @@ export interface LayerView {
 }
 
 export interface PrepareView {
+  /** One for a design in one piece. */
+  readonly panels: readonly PanelView[];
+  readonly weed: readonly { readonly filmId: string; readonly panel: number; readonly pieces: number; readonly counters: number; readonly spots: readonly WeedSpot[] }[];
+}
+
+/** How a design is split that is bigger than the roll, on the design. */
+export interface PanelsView {
+  readonly along: 'across' | 'down';
+  readonly spans: readonly { readonly number: number; readonly box: Box; /** Without what it shares with the one before. */ readonly own: Box }[];
+  readonly laying: readonly number[];
+}
+
+/** A panel with what all its layers share. */
+export interface PanelView {
+  readonly number: number;
   readonly marks: string;
   readonly border: string;
-  readonly box: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
-  readonly weed: readonly { readonly filmId: string; readonly pieces: number; readonly counters: number; readonly spots: readonly WeedSpot[] }[];
+  readonly box: Box;
+  /** What of the layers lies on it; null for all. */
+  readonly clip: Box | null;
+  /** How far it is moved where panels are shown beside each other. */
+  readonly apart: { readonly xMm: number; readonly yMm: number };
 }
 
 /** What of a layer is to be cut in all, and how many copies of exactly that are cut or in the cutter. */
 export interface LayerToCutView {
   readonly filmId: string;
+  readonly panel: PanelNumber;
   readonly fingerprint: string;
   readonly copies: number;
   readonly taken: number;
@@ -89,6 +111,8 @@ export interface DrawnSheet {
 
 export interface SheetView extends DrawnSheet {
   readonly id: string;
+  readonly panel: PanelNumber;
+  readonly isMirrored: boolean;
   readonly piece: FilmPiece;
   readonly keptMm2: number;
   /** Which copies of the layer lie on it, from 0. */

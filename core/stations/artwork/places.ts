@@ -1,3 +1,4 @@
+import { warpPoint, type TaperMap } from '../../engines/surface/index.js';
 import { boundsOf, boxesTouch, inverse, stretchOf, transformRing, type Box, type Matrix } from '../../geometry/index.js';
 import type { PaintedRegion } from '../../engines/artwork/index.js';
 import { EVERYWHERE, type ArtworkPlace, type Finding, type PlaceLists, type PlaceRemedy, type PlaceRules, type Remedy } from '../../words/index.js';
@@ -42,17 +43,18 @@ export interface PlaceSpots {
   readonly spared: PlaceLists<PlaceSpot>;
 }
 
-/** The places of a recipe on the design, of the remedies named. `matrixOf` goes from a part's own mm to the design's; places on parts that are gone mean nothing. */
-export function spotsOf({ only, spared }: Pick<Repair, 'only' | 'spared'>, kinds: readonly PlaceRemedy[], matrixOf: (part: string) => Matrix | undefined): PlaceSpots {
+/** The places of a recipe on the design, of the remedies named. `matrixOf` goes from a part's own mm to the design's, which may be bent by `map` after that; places on parts that are gone mean nothing. */
+export function spotsOf({ only, spared }: Pick<Repair, 'only' | 'spared'>, kinds: readonly PlaceRemedy[], matrixOf: (part: string) => Matrix | undefined, map: TaperMap | null = null): PlaceSpots {
   const spots = (lists: PlaceLists<ArtworkPlace>): PlaceLists<PlaceSpot> =>
-    Object.fromEntries(kinds.flatMap((kind) => (lists[kind] ? [[kind, lists[kind].flatMap((place) => spotOf(place, matrixOf(place.part)))]] : [])));
+    Object.fromEntries(kinds.flatMap((kind) => (lists[kind] ? [[kind, lists[kind].flatMap((place) => spotOf(place, matrixOf(place.part), map))]] : [])));
   return { only: spots(only), spared: spots(spared) };
 }
 
-function spotOf({ xMm, yMm, acrossMm }: ArtworkPlace, matrix: Matrix | undefined): PlaceSpot[] {
+function spotOf({ xMm, yMm, acrossMm }: ArtworkPlace, matrix: Matrix | undefined, map: TaperMap | null): PlaceSpot[] {
   if (!matrix) return [];
-  const [x, y] = transformRing(Float64Array.of(xMm, yMm), matrix);
-  return [{ xMm: x!, yMm: y!, acrossMm: acrossMm * stretchOf(matrix) }];
+  const [u, v] = transformRing(Float64Array.of(xMm, yMm), matrix);
+  const [x, y] = map ? warpPoint(map, u!, v!) : [u!, v!];
+  return [{ xMm: x, yMm: y, acrossMm: acrossMm * stretchOf(matrix) }];
 }
 
 /** The rules that chosen places make. */

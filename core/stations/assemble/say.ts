@@ -14,7 +14,10 @@ export interface AssemblyStep {
 /** What all steps look at. */
 export interface AssemblyFigures {
   readonly way: AssembleDecisions['assembly']['way'];
+  readonly isInside: boolean;
   readonly hasMarks: boolean;
+  /** The panels in the order in which they are laid. */
+  readonly panelsLaid: readonly number[];
   readonly longestSideMm: number;
   readonly counters: number;
 }
@@ -36,14 +39,20 @@ export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: Asse
   switch (act) {
     case 'weed':
       return say('Weed every layer', `Pull off the waste from the border inwards. Then take out the counters (${figures.counters} in all), and check the weed map for loose parts. Leave the marks.`);
+    case 'panels':
+      return say(`Lay the panels in this order: ${figures.panelsLaid.join(', ')}`, 'Tape the pattern or a line to the surface first. Take all the steps that follow for one panel, then for the next. Each laps over the one before it, edge to line.');
     case 'lay-first':
-      return say(`Lay ${name} on the surface`, `${clean} Put tape over the layer and make ${hinge}. Peel off the liner${figures.way === 'wet' ? ', wet the surface and the glue with water and a drop of soap,' : ''} and lay the layer down, from the middle outwards.${figures.way === 'wet' ? ' Press out the water, and let it rest before the next layer.' : ''}`);
+      return say(figures.isInside ? `Lay ${name} on the inner face of the glass` : `Lay ${name} on the surface`, `${figures.isInside ? 'It is the front, and reads mirrored from inside. ' : ''}${clean} Put tape over the layer and make ${hinge}. Peel off the liner${figures.way === 'wet' ? ', wet the surface and the glue with water and a drop of soap,' : ''} and lay the layer down, from the middle outwards.${figures.way === 'wet' ? ' Press out the water, and let it rest before the next layer.' : ''}`);
     case 'lay-over':
       return say(`Lay ${name} over it`, align);
+    case 'lay-behind':
+      return say(`Lay ${name} over it`, `It is seen behind what lies there already. ${align}`);
     case 'pick-up':
-      return say(`Pick up ${name} first: it is the front`, 'Put tape over the weeded layer, rub it down, and lift it off its liner. It stays on the tape until the end.');
+      return say(figures.isInside ? `Pick up ${name} first: it is what lies furthest from the glass` : `Pick up ${name} first: it is the front`, 'Put tape over the weeded layer, rub it down, and lift it off its liner. It stays on the tape until the end.');
     case 'add-behind':
       return say(`Add ${name} behind it`, `Turn the tape face up. ${align} On tape the order is reversed: what lies nearest the surface comes last.`);
+    case 'add-over':
+      return say(`Add ${name} over it`, `Turn the tape face up. ${align} Behind glass the order on tape turns over twice: the front comes last, and its glue is what touches the glass.`);
     case 'apply':
       return say('Apply it in one go', `${clean} Make ${hinge}. Peel off the liner, lay the work down from the middle outwards, and rub it. Peel off the tape at a sharp angle.`);
     case 'finish':
@@ -60,7 +69,7 @@ const WAYS: Readonly<Record<Laying, { readonly value: string; readonly label: st
 };
 
 /** How the layers are put together, and the other ways. */
-export function sayWay(way: Laying): Ruling<AssemblePatch> {
+export function sayWay(way: Laying, isInside: boolean): Ruling<AssemblePatch> {
   return {
     id: 'assemble.way',
     stage: 'assemble',
@@ -68,7 +77,7 @@ export function sayWay(way: Laying): Ruling<AssemblePatch> {
     sentence: 'The layers are put together {value}.',
     value: WAYS[way].value,
     unit: '',
-    because: [WAYS[way].because],
+    because: isInside ? [way === 'tape' ? 'Behind glass the order turns over twice: what lies lowest is picked up first. Tape stretches, so large work gets a wider trap.' : 'Behind glass the order is reversed: the front goes down first.'] : [WAYS[way].because],
     alternatives: LAYINGS.filter((other) => other !== way).map((other) => ({ label: WAYS[other].label, patch: { assembly: { way: other } } })),
   };
 }

@@ -1,11 +1,12 @@
 import type { PlacedDesign } from '../../engines/surface/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
+import type { PanelsOut } from '../build/index.js';
 import type { PrepareOut } from '../prepare/index.js';
 import type { Stage } from '../stage.js';
 import type { SurfaceOut } from '../surface/index.js';
 import type { AssembleDecisions, AssemblePatch } from './decisions.js';
 import { sayAssemblyStep, sayWay, type AssemblyStep } from './say.js';
-import { assemblyOrder } from './steps.js';
+import { assemblyOrder, type AssemblyLayer } from './steps.js';
 
 export interface AssembleOut {
   readonly steps: readonly AssemblyStep[];
@@ -15,12 +16,15 @@ export interface AssembleOut {
 
 interface AssembleContext {
   readonly prepare: PrepareOut;
+  readonly panels: PanelsOut;
   readonly surface: SurfaceOut;
   readonly recipe: AssembleDecisions;
 }
 
 interface AssembleRead {
   readonly prepare: PrepareOut;
+  readonly panelsLaid: readonly number[];
+  readonly isInside: boolean;
   readonly design: Pick<PlacedDesign, 'widthMm' | 'heightMm'>;
   readonly way: AssembleDecisions['assembly']['way'];
 }
@@ -28,10 +32,13 @@ interface AssembleRead {
 /** The steps in which the layers come together. */
 export const assembleStage: Stage<AssembleContext, AssembleRead, AssembleOut> = {
   name: 'assemble',
-  read: ({ prepare, surface: { design }, recipe }) => ({ prepare, design: { widthMm: design.widthMm, heightMm: design.heightMm }, way: recipe.assembly.way }),
-  run({ prepare: { layers, marks }, design, way }) {
-    const assembled = layers.map(({ layer, weed }) => ({ filmId: layer.film.id, filmName: layer.film.name, order: layer.order, counters: weed.counters }));
-    const figures = { way, hasMarks: marks !== null, longestSideMm: Math.max(design.widthMm, design.heightMm), counters: assembled.reduce((sum, layer) => sum + layer.counters, 0) };
-    return { steps: assemblyOrder(assembled, way, figures.hasMarks).map((step) => sayAssemblyStep(step, figures)), findings: [], rulings: [sayWay(way)] };
+  read: ({ prepare, panels, surface: { surface, design }, recipe }) => ({ prepare, panelsLaid: panels.laying, isInside: surface.kind === 'glass', design: { widthMm: design.widthMm, heightMm: design.heightMm }, way: recipe.assembly.way }),
+  run({ prepare: { layers, panels }, panelsLaid, isInside, design, way }) {
+    const assembled = new Map<string, AssemblyLayer>();
+    for (const { layer, weed } of layers) assembled.set(layer.film.id, { filmId: layer.film.id, filmName: layer.film.name, order: layer.order, counters: weed.counters + (assembled.get(layer.film.id)?.counters ?? 0) });
+    const all = [...assembled.values()];
+    const hasMarks = panels.some(({ marks }) => marks !== null);
+    const figures = { way, isInside, hasMarks, panelsLaid, longestSideMm: Math.max(design.widthMm, design.heightMm), counters: all.reduce((sum, layer) => sum + layer.counters, 0) };
+    return { steps: assemblyOrder(all, { way, isInside, hasMarks, isInPanels: panelsLaid.length > 1 }).map((step) => sayAssemblyStep(step, figures)), findings: [], rulings: [sayWay(way, isInside)] };
   },
 };

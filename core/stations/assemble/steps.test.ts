@@ -4,14 +4,24 @@ import { sayAssemblyStep } from './say.js';
 import { assemblyOrder, type AssemblyLayer } from './steps.js';
 
 const layers = ['base', 'middle', 'front'].map((filmId, i) => ({ filmId, filmName: filmId, order: i + 1, counters: i }));
-function assemblySteps(of: readonly AssemblyLayer[], { way, marks, longestSideMm }: { readonly way: 'dry' | 'wet' | 'tape'; readonly marks: boolean; readonly longestSideMm: number }) {
-  return assemblyOrder(of, way, marks).map((step) => sayAssemblyStep(step, { way, hasMarks: marks, longestSideMm, counters: of.reduce((sum, layer) => sum + layer.counters, 0) }));
+function assemblySteps(of: readonly AssemblyLayer[], { way, marks, longestSideMm, isInside = false, isInPanels = false }: { readonly way: 'dry' | 'wet' | 'tape'; readonly marks: boolean; readonly longestSideMm: number; readonly isInside?: boolean; readonly isInPanels?: boolean }) {
+  return assemblyOrder(of, { way, isInside, hasMarks: marks, isInPanels }).map((step) => sayAssemblyStep(step, { way, isInside, hasMarks: marks, panelsLaid: isInPanels ? [3, 2, 1] : [1], longestSideMm, counters: of.reduce((sum, layer) => sum + layer.counters, 0) }));
 }
-const laid = (way: 'dry' | 'tape') => assemblySteps(layers, { way, marks: true, longestSideMm: 200 }).flatMap((step) => step.laying ?? []);
+const laid = (way: 'dry' | 'tape', isInside = false) => assemblySteps(layers, { way, marks: true, longestSideMm: 200, isInside }).flatMap((step) => step.laying ?? []);
 
 describe('assembly', () => {
   it('begins at the surface on the surface, and at the front on tape', () => {
     expect([laid('dry'), laid('tape')]).toEqual([['base', 'middle', 'front'], ['front', 'middle', 'base']]);
+  });
+
+  it('turns both over behind glass, and ends with the same order seen from in front', () => {
+    expect([laid('dry', true), laid('tape', true)]).toEqual([['front', 'middle', 'base'], ['base', 'middle', 'front']]);
+    for (const way of ['dry', 'tape'] as const) expect(assemblySteps(layers, { way, marks: true, longestSideMm: 200, isInside: true }).at(-1)!.done).toEqual(['base', 'middle', 'front']);
+  });
+
+  it('tells the order of panels once, before anything is laid', () => {
+    const steps = assemblySteps(layers, { way: 'dry', marks: true, longestSideMm: 4000, isInPanels: true });
+    expect(steps.map(({ title }) => title).findIndex((title) => title.includes('3, 2, 1'))).toBe(1);
   });
 
   it.each(['dry', 'wet', 'tape'] as const)('ends with all layers in their order, %s', (way) => {

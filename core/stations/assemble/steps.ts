@@ -9,28 +9,41 @@ export interface AssemblyLayer {
   readonly counters: number;
 }
 
-/** What is done at one step, and which layers lie there once it is done (film ids, lowest first as they lie). */
+/** What is done at one step, and which layers lie there once it is done (film ids, lowest first as they lie, seen from in front). */
 export interface StepFigures {
-  readonly act: 'weed' | 'lay-first' | 'lay-over' | 'pick-up' | 'add-behind' | 'apply' | 'finish' | 'lift-marks';
+  readonly act: 'weed' | 'panels' | 'lay-first' | 'lay-over' | 'lay-behind' | 'pick-up' | 'add-behind' | 'add-over' | 'apply' | 'finish' | 'lift-marks';
   readonly layer: AssemblyLayer | null;
   readonly done: readonly string[];
 }
 
+/** How it is put together. */
+export interface AssemblyHow {
+  readonly way: Laying;
+  /** On the inner face of glass, read from outside. */
+  readonly isInside: boolean;
+  readonly hasMarks: boolean;
+  readonly isInPanels: boolean;
+}
+
 /**
  * The assembly in order. On the surface the layer nearest it goes down first; on tape the front layer is picked up first and the
- * others follow backwards, so the order turns over and the work is seen from behind. No layers, no steps.
+ * others follow backwards, so the order turns over and the work is seen from behind. Behind glass the front lies nearest the surface, so both turn over once
+ * more. No layers, no steps.
  */
-export function assemblyOrder(layers: readonly AssemblyLayer[], way: Laying, hasMarks: boolean): StepFigures[] {
+export function assemblyOrder(layers: readonly AssemblyLayer[], { way, isInside, hasMarks, isInPanels }: AssemblyHow): StepFigures[] {
   if (layers.length === 0) return [];
   const upwards = [...layers].sort((a, b) => a.order - b.order);
   const isOnTape = way === 'tape';
+  const fromFront = isOnTape !== isInside;
   let done: readonly string[] = [];
-  const laid = (isOnTape ? [...upwards].reverse() : upwards).map((layer, i): StepFigures => {
-    done = isOnTape ? [layer.filmId, ...done] : [...done, layer.filmId];
-    return { act: isOnTape ? (i === 0 ? 'pick-up' : 'add-behind') : i === 0 ? 'lay-first' : 'lay-over', layer, done };
+  const next = isOnTape ? (fromFront ? 'add-behind' : 'add-over') : fromFront ? 'lay-behind' : 'lay-over';
+  const laid = (fromFront ? [...upwards].reverse() : upwards).map((layer, i): StepFigures => {
+    done = fromFront ? [layer.filmId, ...done] : [...done, layer.filmId];
+    return { act: i > 0 ? next : isOnTape ? 'pick-up' : 'lay-first', layer, done };
   });
   return [
     { act: 'weed', layer: null, done: [] },
+    ...(isInPanels ? [{ act: 'panels', layer: null, done: [] } as const] : []),
     ...laid,
     { act: isOnTape ? 'apply' : 'finish', layer: null, done },
     ...(isOnTape && hasMarks ? [{ act: 'lift-marks', layer: null, done } as const] : []),

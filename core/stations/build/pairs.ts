@@ -66,7 +66,7 @@ export interface PairRules {
   /** The film that is laid first: all others are aligned to it. */
   readonly first: string;
   readonly contacts: readonly LayerContact[];
-  /** Round all that shows, mm. */
+  /** Round all that shows of what is laid in one piece, mm. */
   readonly art: Box;
   readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs'>;
   /** The film that lies in one piece under all others, if one does. */
@@ -82,16 +82,18 @@ export function rulePairs({ order, first, contacts, art, build, baseId, marks, l
   const rank = new Map(order.map((key, i) => [key, i]));
   const markDistanceMm = marks && layOutMarks(art, marks).distanceMm;
   const a0 = carefulMm(build, marks !== null);
+  const halfDiagonal = Math.hypot(art.maxX - art.minX, art.maxY - art.minY) / 2;
   const found = contacts.map(({ a, b, box, farthestMm }) => {
     const [low, high] = rank.get(a)! < rank.get(b)! ? [a, b] : [b, a];
     const [lower, upper] = [filmOf(low), filmOf(high)];
-    const edgeMm = Math.max(longestSide(box), 1);
+    const edgeMm = Math.max(Math.min(longestSide(box), longestSide(art)), 1);
     const terms: TrapTerms = {
       placementErrorMm: placementErrorMm(a0, longestSide(art), laying),
       bothLaid: low !== first && high !== first,
       shrinkDifference: Math.abs(shrinkBetween(lower, upper)),
       drawBackMm: drawBackMm(lower, build.lives) + drawBackMm(upper, build.lives),
-      reachMm: markDistanceMm === null ? edgeMm / 2 : farthestMm,
+      // In a panel no edge is further from the middle of its marks than its corners.
+      reachMm: markDistanceMm === null ? edgeMm / 2 : Math.min(farthestMm, Math.max(halfDiagonal, 1)),
       markDistanceMm: markDistanceMm ?? edgeMm,
       repeatabilityMm,
     };

@@ -1,14 +1,17 @@
 import { buildLayers, withoutCrumbs, type BuiltLayer, type Laying, type TrapWidth } from '../../engines/layers/index.js';
 import type { MarkWish } from '../../engines/marks/index.js';
+import type { TaperMap } from '../../engines/surface/index.js';
 import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { Finding, PlaceRemedy, Ruling } from '../../words/index.js';
 import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
+import type { SurfaceDecisions } from '../surface/index.js';
 import type { BlockOut, BuildDecisions, BuildPatch } from './decisions.js';
 import type { LaidBase } from './framing.js';
 import { idleDecisions, type Idle } from './idle.js';
 import { stackingOrder } from './order.js';
+import type { PanelsOut } from './panels-stage.js';
 import { pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
 import { sayBuild, sayPair } from './say.js';
 import { sayIdle } from './say-idle.js';
@@ -39,6 +42,7 @@ export interface BuildOut {
 
 /** What Build reads of how the layers will be aligned and laid: the trap depends on it. */
 export interface LayingWanted {
+  readonly surface: Pick<SurfaceDecisions['surface'], 'kind'>;
   readonly preparation: { readonly marks: boolean; readonly markSizeMm: number; readonly markDistanceMm: number | null };
   readonly assembly: { readonly way: Laying };
 }
@@ -47,16 +51,22 @@ export interface BuildContext {
   readonly separated: Separated;
   readonly recipe: BuildDecisions & LayingWanted & Pick<ArtworkDecisions, 'repair'>;
   readonly repeatabilityMm: number;
+  /** A panel is laid by itself. */
+  readonly panels: PanelsOut;
   /** From each part's own mm to the design's at its final size. */
   readonly matrices: ReadonlyMap<string, Matrix>;
+  /** How the design is bent after that. */
+  readonly map: TaperMap | null;
 }
 
 export interface BuildRead {
   readonly separated: Separated;
   readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs' | 'base' | 'knockOuts' | 'outlines' | 'blockOut' | 'order'>;
   readonly marks: MarkWish | null;
-  readonly laying: Laying;
+  readonly laid: LaidHow;
   readonly repeatabilityMm: number;
+  /** The largest panel of a design that is laid in panels. */
+  readonly panel: Box | null;
   readonly closeGapsMm: number;
   readonly spots: PlaceSpots;
 }
@@ -68,34 +78,39 @@ export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm }
   return marks ? { sizeMm: markSizeMm, distanceMm: markDistanceMm } : null;
 }
 
+export function laidHow({ assembly, surface }: LayingWanted): LaidHow {
+  return { laying: assembly.way, isInside: surface.kind === 'glass' };
+}
+
 /** The layers by the chosen school, pair by pair, with the trap ruled by formula unless the maker set it. */
 export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
   name: 'build',
-  read({ separated, recipe, repeatabilityMm, matrices }) {
+  read({ separated, recipe, repeatabilityMm, panels, matrices, map }) {
     const { school, trapMm, placementErrorMm, trapForm, lives, pairs, filmPairs, base, knockOuts, outlines, blockOut, order } = recipe.build;
     return {
       separated,
       build: { school, trapMm, placementErrorMm, trapForm, lives, pairs, filmPairs, base, knockOuts, outlines, blockOut, order },
       marks: marksWanted(recipe),
-      laying: recipe.assembly.way,
+      laid: laidHow(recipe),
       repeatabilityMm,
+      panel: panels.along === null ? null : panels.panels.map(({ box }) => box).reduce((a, b) => (longestSide(a) >= longestSide(b) ? a : b)),
       closeGapsMm: recipe.repair.closeGapsMm,
-      spots: spotsOf(recipe.repair, REMEDIES, (part) => matrices.get(part)),
+      spots: spotsOf(recipe.repair, REMEDIES, (part) => matrices.get(part), map),
     };
   },
   run: buildJob,
 };
 
 /** The same at once, of what was read. */
-export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, laying, repeatabilityMm, closeGapsMm, spots }: BuildRead): BuildOut {
+export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, laid, repeatabilityMm, panel, closeGapsMm, spots }: BuildRead): BuildOut {
   const filmOf = (key: string) => films.get(key)!;
   const baseId = framed?.base?.film.id ?? null;
   const behind = new Set((framed?.outlines ?? []).filter(({ outline }) => outline.around === null).map(({ film }) => film.id));
   const order = stackingOrder(separation, neighbours, build.order, { filmOf, baseId, behind });
   const art = separation.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
   const isBaseHidden = baseId !== null && !order.keys.includes(baseId) && behind.size === 0;
-  const first = isBaseHidden && laying !== 'tape' ? baseId : firstLaid(order.keys, build.blockOut, laying);
-  const pairs = art ? rulePairs({ order: order.keys, first, contacts: neighbours.contacts, art, build, baseId, marks, laying, repeatabilityMm }, filmOf) : [];
+  const first = isBaseHidden && (laid.laying === 'tape') === laid.isInside ? baseId : firstLaid(order.keys, build.blockOut, laid);
+  const pairs = art ? rulePairs({ order: order.keys, first, contacts: neighbours.contacts, art: panel ?? art, build, baseId, marks, laying: laid.laying, repeatabilityMm }, filmOf) : [];
   const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
   const widest = widestPair(pairs);
   const trapMm = build.trapMm ?? widest?.ruledTrapMm ?? 0;
@@ -115,7 +130,7 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
     pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
     trapMm: isTrapped ? trapMm : 0,
     trap: widest?.width ?? null,
-    ...saidOf(idleDecisions({ build, films, framed, pairs, layers }), sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSide(art) : 0, framed, filmOf }), build, films),
+    ...saidOf(idleDecisions({ build, films, framed, pairs, layers }), sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSide(panel ?? art) : 0, framed, filmOf }), build, films),
   };
 }
 
@@ -124,9 +139,16 @@ function saidOf(idle: readonly Idle[], said: ReturnType<typeof sayBuild>, build:
   return { ...said, findings: [...idle.map((one) => sayIdle(one, build, (id) => films.get(id))), ...said.findings] };
 }
 
-/** What is laid first: on tape what lies uppermost, else what lies lowest, which may be a backing that shows nowhere. */
-export function firstLaid(order: readonly string[], blockOut: BlockOut | null, laying: Laying): string {
-  if (laying === 'tape') return order.at(-1) ?? '';
+/** How the layers come onto the surface. */
+export interface LaidHow {
+  readonly laying: Laying;
+  /** On the inner face of glass, read from outside: what is in front lies against the glass. */
+  readonly isInside: boolean;
+}
+
+/** What is laid first: on tape, or behind glass, what lies uppermost (on tape behind glass it turns over twice), else what lies lowest, which may be a backing that shows nowhere. */
+export function firstLaid(order: readonly string[], blockOut: BlockOut | null, { laying, isInside }: LaidHow): string {
+  if ((laying === 'tape') !== isInside) return order.at(-1) ?? '';
   return blockOut && order.includes(blockOut.underFilmId) && !order.includes(blockOut.filmId) ? blockOut.filmId : (order[0] ?? '');
 }
 

@@ -1,4 +1,5 @@
 import type { CutRemedies } from '../../engines/layers/index.js';
+import type { TaperMap } from '../../engines/surface/index.js';
 import type { Matrix } from '../../geometry/index.js';
 import { durableMm, type Lives } from '../../shop/index.js';
 import type { PlaceRemedy } from '../../words/index.js';
@@ -14,6 +15,8 @@ interface TouchUpContext {
   readonly repair: Repair;
   readonly lives: Lives;
   readonly matrices: ReadonlyMap<string, Matrix>;
+  /** How the design is bent after that. */
+  readonly map: TaperMap | null;
 }
 
 interface TouchUpRead {
@@ -35,13 +38,13 @@ export function touchesUp({ speckMm2, thickenMm, closeGapsMm }: CutRemedies): bo
 /** The painted areas with what would spoil the cut of the layers put right; null when there is nothing to do. */
 export const touchUpStage: Stage<TouchUpContext, TouchUpRead, Regions | null> = {
   name: 'touched up',
-  read: ({ regions, films, build, repair: { speckMm2, thickenMm, closeGapsMm, ...repair }, lives, matrices }) => ({
+  read: ({ regions, films, build, repair: { speckMm2, thickenMm, closeGapsMm, ...repair }, lives, matrices, map }) => ({
     regions,
     films,
     build,
     repair: { speckMm2, thickenMm, closeGapsMm },
     lives,
-    spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part)),
+    spots: spotsOf(repair, REMEDIES, (part) => matrices.get(part), map),
   }),
   async run({ regions, films, build, repair, lives, spots }) {
     const filmOf = new Map(films.colours.map((use) => [use.colour, use.film.id]));

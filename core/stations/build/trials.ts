@@ -4,9 +4,10 @@ import { layOutMarks } from '../../engines/marks/index.js';
 import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, perimeter, type Box } from '../../geometry/index.js';
 import { settingsFor, type Shop } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
+import type { PanelsOut } from './panels-stage.js';
 import { carefulMm, pairKey, shrinkBetween } from './pairs.js';
 import type { Separated } from './separate-stage.js';
-import { buildJob, buildStage, firstLaid, type BuildContext, type BuildOut, type LayingWanted } from './stage.js';
+import { buildJob, buildStage, firstLaid, laidHow, type BuildContext, type BuildOut, type LayingWanted } from './stage.js';
 
 /** One minute of arc: what a good eye can part (tangent). */
 const EYE = Math.tan(Math.PI / 180 / 60);
@@ -67,7 +68,7 @@ function termsOf({ build, recipe, repeatabilityMm }: TrialGround, hasMarks: bool
     repeatabilityMm,
     marks: hasMarks ? [{ x: a!.xMm, y: a!.yMm }, { x: b!.xMm, y: b!.yMm }] : null,
     // A backing is one of the layers here already.
-    first: firstLaid(build.layers.map((layer) => layer.key), null, laying),
+    first: firstLaid(build.layers.map((layer) => layer.key), null, laidHow(recipe)),
     pair(lower, upper) {
       const pair = pairs.get(pairKey(lower, upper));
       return { shrink: pair ? shrinkBetween(pair.lower, pair.upper) : 0, drawBackMm: pair?.terms.drawBackMm ?? 0, box: pair?.box ?? art };
@@ -93,17 +94,18 @@ export interface SchoolsGround {
   readonly separated: Separated;
   readonly recipe: BuildContext['recipe'];
   readonly shop: Shop;
+  readonly panels: PanelsOut;
   /** How high the design is made, mm. */
   readonly heightMm: number;
 }
 
 /** The job built in all three schools, by the job's own rules for pairs. */
-export function schoolsSideBySide({ separated, recipe, shop, heightMm }: SchoolsGround, wish: TrialWish): SchoolFigures[] {
+export function schoolsSideBySide({ separated, recipe, shop, panels, heightMm }: SchoolsGround, wish: TrialWish): SchoolFigures[] {
   const repeatabilityMm = shop.cutter.repeatabilityMm;
   return (['overlay', 'inlay', 'trapped'] as const).map((school) => {
     // Remedies at single places change no school's figures by anything that could be seen here.
     const own = { ...recipe, repair: { ...recipe.repair, only: {}, spared: {} }, build: { ...recipe.build, school, pairs: {}, filmPairs: {} } };
-    const built = buildJob(buildStage.read({ separated, recipe: own, repeatabilityMm, matrices: new Map() }));
+    const built = buildJob(buildStage.read({ separated, recipe: own, repeatabilityMm, panels, matrices: new Map(), map: null }));
     const trial = built.layers.length < 2 ? null : laid({ build: built, recipe: own, repeatabilityMm }, wish, recipe.preparation.marks);
     return {
       school,

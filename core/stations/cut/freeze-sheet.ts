@@ -1,11 +1,11 @@
-import { cutProgram, programPairs, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import { cutProgram, programPairs, safeEdges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
 import { boundsOf, compose, containsPoint, translateRings, translation, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
 import { InputError } from '../../words/index.js';
 import type { PrepareOut } from '../prepare/index.js';
-import { safeEdges, type SheetsOut } from '../sheets/index.js';
+import type { SheetsOut } from '../sheets/index.js';
 import { sayNothingOpen, saySheetChanged } from './say.js';
 import type { CutOut } from './stage.js';
 
@@ -42,7 +42,7 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
   const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
   const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
   if (!sheet || !program) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
-  const spots = prepare?.layers.find(({ layer }) => layer.film.id === sheet.film.id)?.weed.spots ?? [];
+  const spots = prepare?.layers.find(({ layer, panel }) => layer.film.id === sheet.film.id && panel.number === sheet.panel.number)?.weed.spots ?? [];
   const weedPlaces = spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
   const { film, piece, mat, usedLengthMm, keptMm2 } = sheet;
   const { takenMm2, cost } = filmUse(film, { widthMm: piece.widthMm, usedLengthMm, keptMm2 });

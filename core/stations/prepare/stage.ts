@@ -2,62 +2,99 @@ import { layOutMarks, markGapMm, type MarkLayout } from '../../engines/marks/ind
 import { weedingBorder, weedMap, type WeedMap } from '../../engines/weeding/index.js';
 import { boundsOf, joinBoxes, type Box, type Ring } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
-import type { BuildOut, JobLayer } from '../build/index.js';
+import { ruledBorderMm, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
 import type { Stage } from '../stage.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
+import { layersOnPanel } from './panel-layers.js';
 import { sayBorder, sayMarks, sayNoMarks } from './say.js';
 
 export interface PreparedLayer {
   readonly layer: JobLayer;
+  /** What it is cut with. */
+  readonly panel: PreparedPanel;
   readonly weed: WeedMap;
 }
 
-export interface PrepareOut {
-  readonly layers: readonly PreparedLayer[];
+/** A panel, or the whole design, with what all its layers share. */
+export interface PreparedPanel {
+  readonly number: number;
+  readonly of: number;
   readonly marks: MarkLayout | null;
   readonly border: Ring | null;
   /** Round everything that is cut. */
   readonly box: Box;
+  /** What of the design it is; the whole plane for a design in one piece. */
+  readonly clip: Box | null;
+  /** How far it is moved where panels are shown beside each other, so that none lies on another. */
+  readonly apart: { readonly xMm: number; readonly yMm: number };
+}
+
+export interface PrepareOut {
+  readonly panels: readonly PreparedPanel[];
+  /** Panel by panel, the lowest layer first. */
+  readonly layers: readonly PreparedLayer[];
   readonly findings: readonly Finding<PreparePatch>[];
   readonly rulings: readonly Ruling<PreparePatch>[];
 }
 
 interface PrepareContext {
   readonly build: BuildOut;
+  readonly panels: PanelsOut;
   readonly recipe: PrepareDecisions;
 }
 
 interface PrepareRead {
   readonly build: BuildOut;
+  readonly panels: readonly Panel[];
+  readonly along: PanelsOut['along'];
   readonly preparation: PrepareDecisions['preparation'];
 }
 
-/** A border stands clear of the work by this share of its diagonal, within bounds, mm. */
-const BORDER_SHARE = 1 / 60;
-const BORDER_MM = { least: 3, most: 8 };
-
-/** Marks, border and weed maps for the built layers; null when there is nothing to cut. */
+/** Marks, border and weed maps for the built layers, for each panel its own; null when there is nothing to cut. */
 export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null> = {
   name: 'prepare',
-  read: ({ build, recipe }) => ({ build, preparation: recipe.preparation }),
-  run({ build: { layers }, preparation }) {
-    const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
-    if (!art) return null;
-    const { markSizeMm: sizeMm, markDistanceMm: distanceMm } = preparation;
-    const marks = preparation.marks && layers.length > 1 ? layOutMarks(art, { sizeMm, distanceMm }) : null;
-    const ruledGapMm = Math.max(BORDER_MM.least, Math.min(BORDER_MM.most, Math.round(Math.hypot(art.maxX - art.minX, art.maxY - art.minY) * BORDER_SHARE)));
-    const gapMm = preparation.borderGapMm ?? ruledGapMm;
-    const border = preparation.border ? weedingBorder(art, marks?.marks ?? [], gapMm) : null;
-    return {
-      layers: layers.map((layer) => ({ layer, weed: weedMap(layer.cut) })),
-      marks,
-      border,
-      box: joinBoxes(joinBoxes(art, boundsOf(marks?.marks.map((mark) => mark.ring) ?? [])), border ? boundsOf([border]) : null)!,
-      findings: [],
-      rulings: [
-        marks ? sayMarks(marks, { clearMm: markGapMm(sizeMm), isChosen: distanceMm !== null && Math.abs(marks.distanceMm - marks.leastMm) > 1e-6 }) : sayNoMarks(layers.length),
-        sayBorder({ hasBorder: border !== null, gapMm, ruledGapMm, isChosen: preparation.borderGapMm !== null && preparation.borderGapMm !== ruledGapMm }),
-      ],
-    };
+  read: ({ build, panels, recipe }) => ({ build, panels: panels.panels, along: panels.along, preparation: recipe.preparation }),
+  run({ build, panels, along, preparation }) {
+    const prepared = panels.flatMap((panel) => preparedPanel(panel, layersOnPanel(build.layers, panel, along), preparation) ?? []);
+    const first = prepared[0];
+    if (!first) return null;
+    return { ...setApart(prepared, along), findings: [], rulings: first.rulings };
   },
 };
+
+/** Between two panels that are shown beside each other, mm. */
+const APART_MM = 20;
+
+function setApart(prepared: readonly { readonly panel: Omit<PreparedPanel, 'apart'>; readonly layers: readonly Omit<PreparedLayer, 'panel'>[] }[], along: PanelsOut['along']) {
+  const layers: PreparedLayer[] = [];
+  let end: number | null = null;
+  const panels = prepared.map((one): PreparedPanel => {
+    const { minX, minY, maxX, maxY } = one.panel.box;
+    const by: number = end === null || along === null ? 0 : end + APART_MM - (along === 'across' ? minX : minY);
+    end = (along === 'down' ? maxY : maxX) + by;
+    const panel = { ...one.panel, apart: along === 'down' ? { xMm: 0, yMm: by } : { xMm: by, yMm: 0 } };
+    layers.push(...one.layers.map((layer) => ({ ...layer, panel })));
+    return panel;
+  });
+  return { panels, layers };
+}
+
+function preparedPanel({ number, of, box: clip }: Panel, layers: readonly JobLayer[], preparation: PrepareDecisions['preparation']) {
+  const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
+  if (!art) return null;
+  const { markSizeMm: sizeMm, markDistanceMm: distanceMm } = preparation;
+  const marks = preparation.marks && layers.length > 1 ? layOutMarks(art, { sizeMm, distanceMm }) : null;
+  const ruledGapMm = ruledBorderMm({ widthMm: art.maxX - art.minX, heightMm: art.maxY - art.minY });
+  const gapMm = preparation.borderGapMm ?? ruledGapMm;
+  const border = preparation.border ? weedingBorder(art, marks?.marks ?? [], gapMm) : null;
+  const box = joinBoxes(joinBoxes(art, boundsOf(marks?.marks.map((mark) => mark.ring) ?? [])), border ? boundsOf([border]) : null)!;
+  const panel = { number, of, marks, border, box, clip: of === 1 ? null : clip };
+  return {
+    panel,
+    layers: layers.map((layer) => ({ layer, weed: weedMap(layer.cut) })),
+    rulings: [
+      marks ? sayMarks(marks, { clearMm: markGapMm(sizeMm), isChosen: distanceMm !== null && Math.abs(marks.distanceMm - marks.leastMm) > 1e-6 }) : sayNoMarks(layers.length),
+      sayBorder({ hasBorder: border !== null, gapMm, ruledGapMm, isChosen: preparation.borderGapMm !== null && preparation.borderGapMm !== ruledGapMm }),
+    ],
+  };
+}

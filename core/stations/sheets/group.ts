@@ -1,10 +1,10 @@
 import { boundsOf, fingerprintOf, keyOf, regionsOf, transformRing, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { turned, type Placement } from '../../engines/nesting/index.js';
 import type { Film } from '../../shop/index.js';
-import type { PrepareOut } from '../prepare/index.js';
+import type { PreparedPanel } from '../prepare/index.js';
 import type { PlacedGroup } from './sheet-plan.js';
 
-/** A layer's group as it lies before it is placed: y up, mirrored if its film asks for it. */
+/** A layer's group as it lies before it is placed: y up, mirrored if its film or the surface asks for it. */
 export interface Group {
   readonly film: Film;
   readonly fingerprint: string;
@@ -15,13 +15,13 @@ export interface Group {
   readonly flip: Matrix;
 }
 
-export function groupOf(film: Film, cut: Rings, prepared: PrepareOut): Group {
-  const { box } = prepared;
-  const flip: Matrix = film.mirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
+export function groupOf(film: Film, cut: Rings, panel: PreparedPanel, isMirrored: boolean): Group {
+  const { box } = panel;
+  const flip: Matrix = isMirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
   const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
-  const marks = prepared.marks?.marks.map((mark) => mark.ring) ?? [];
-  const fingerprint = keyOf(film.id, film.mirrored, fingerprintOf([...cut, ...marks]));
-  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map(prepared.border ? [prepared.border] : []), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
+  const marks = panel.marks?.marks.map((mark) => mark.ring) ?? [];
+  const fingerprint = keyOf(film.id, isMirrored, fingerprintOf([...cut, ...marks]));
+  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map(panel.border ? [panel.border] : []), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
 }
 
 /** For each ring, the piece it belongs to. */

@@ -2,6 +2,5 @@
  * What lies on which piece of film: every layer as often as copies of it are still to be cut.
  */
 export { sheetsSlice, type SheetsDecisions, type SheetsPatch } from './decisions.js';
-export { safeEdges } from './edges.js';
-export type { Edges, LayerToCut, PlacedGroup, SheetPlan, TakenCopies } from './sheet-plan.js';
+export type { LayerToCut, PanelNumber, PlacedGroup, SheetPlan, TakenCopies } from './sheet-plan.js';
 export { sheetsStage, type SheetsOut } from './stage.js';

@@ -7,7 +7,8 @@ import type { SheetPlan } from './sheet-plan.js';
 
 const mm = (value: number) => formatLength(value);
 
-export function sayMirrored(film: Film): Ruling<SheetsPatch> {
+/** `isInside`: it goes on the inner face of glass. */
+export function sayMirrored(film: Film, isInside: boolean): Ruling<SheetsPatch> {
   return {
     id: `sheets.mirror.${film.id}`,
     stage: 'sheets',
@@ -15,7 +16,7 @@ export function sayMirrored(film: Film): Ruling<SheetsPatch> {
     sentence: '{value} is cut as a mirror image.',
     value: film.name,
     unit: '',
-    because: ['This film is cut from the back and turned over when it is put on. Forgetting this is the most expensive mistake there is.'],
+    because: [isInside ? 'It goes inside the glass and is read from outside.' : 'This film is cut from the back and turned over when it is put on.', 'Forgetting this is the most expensive mistake there is.'],
   };
 }
 

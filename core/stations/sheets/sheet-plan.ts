@@ -1,3 +1,4 @@
+import type { Edges } from '../../engines/cutting/index.js';
 import type { Matrix, Rings } from '../../geometry/index.js';
 import type { Film, FilmPiece, Mat } from '../../shop/index.js';
 
@@ -17,13 +18,6 @@ export interface PlacedGroup {
   readonly partOf: readonly number[];
 }
 
-/** What must be left free on a piece, mm; at the bottom, where it begins, also room to turn the knife. */
-export interface Edges {
-  readonly sides: number;
-  readonly bottom: number;
-  readonly top: number;
-}
-
 /**
  * One pass through the cutter: a piece of one film, fed by itself when it is a roll, else on a mat. Its origin is the piece's lower left corner;
  * x runs along the carriage, y with the feed.
@@ -32,6 +26,10 @@ export interface SheetPlan {
   /** Made of the film, the piece, and what lies on it: another one when any of them is. */
   readonly id: string;
   readonly film: Film;
+  /** Which panel of the design, of how many; 1 of 1 for a design in one piece. */
+  readonly panel: PanelNumber;
+  /** Cut as a mirror image: of a film that is cut from its back, or for glass that is read from outside. */
+  readonly isMirrored: boolean;
   readonly piece: FilmPiece;
   /** Null for a roll, which needs none. */
   readonly mat: Mat | null;
@@ -45,10 +43,17 @@ export interface SheetPlan {
 /** What of a layer is to be cut: how many copies in all, and how many of exactly this outline and film are cut, in the cutter, or waiting for a decision. */
 export interface LayerToCut {
   readonly film: Film;
+  readonly panel: PanelNumber;
   /** Of the film, its side, the layer's outlines and its marks: what must be the same for a copy that is cut already to fit. */
   readonly fingerprint: string;
   readonly copies: number;
   readonly taken: number;
+}
+
+/** A panel by its number, from 1. */
+export interface PanelNumber {
+  readonly number: number;
+  readonly of: number;
 }
 
 /** How many copies of what is cut already, in the cutter, or waiting for a decision, by fingerprint. */

@@ -1,14 +1,15 @@
+import { safeEdges, type Edges } from '../../engines/cutting/index.js';
 import { nest, type NestItem } from '../../engines/nesting/index.js';
 import { areaOf, boundsOf, keyOf } from '../../geometry/index.js';
 import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { PrepareOut, PreparePatch } from '../prepare/index.js';
+import type { SurfaceDecisions } from '../surface/index.js';
 import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
-import { safeEdges } from './edges.js';
 import { groupOf, outlinesOf, placed, sizeOf, type Group } from './group.js';
 import { sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayMirrored, sayNoRoom, sayPiece } from './say.js';
-import type { Edges, LayerToCut, SheetPlan, TakenCopies } from './sheet-plan.js';
+import type { LayerToCut, SheetPlan, TakenCopies } from './sheet-plan.js';
 
 export interface SheetsOut {
   /** What is left to be cut. */
@@ -21,13 +22,15 @@ export interface SheetsOut {
 
 interface SheetsContext {
   readonly prepare: PrepareOut;
-  readonly recipe: SheetsDecisions;
+  readonly recipe: SheetsDecisions & SurfaceDecisions;
   readonly shop: Shop;
   readonly taken: TakenCopies;
 }
 
 interface SheetsRead {
   readonly prepare: PrepareOut;
+  /** Read through glass: what is cut as it is otherwise is cut mirrored, and the other way round. */
+  readonly isInside: boolean;
   readonly sheets: SheetsDecisions['sheets'];
   readonly pieces: readonly FilmPiece[];
   readonly mats: readonly Mat[];
@@ -45,33 +48,35 @@ interface Loadable {
 /** Places every layer, as many times as copies of it are still to be cut, on the pieces of its film that are in stock. */
 export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   name: 'sheets',
-  read: ({ prepare, recipe, shop: { pieces, mats, cutter }, taken }) => ({ prepare, sheets: recipe.sheets, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm }, taken }),
+  read: ({ prepare, recipe, shop: { pieces, mats, cutter }, taken }) => ({ prepare, isInside: recipe.surface.kind === 'glass', sheets: recipe.sheets, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm }, taken }),
   async run(read, { breathe }) {
-    const { prepare, sheets: decisions, pieces, cutter, taken } = read;
+    const { prepare, sheets: decisions, pieces, cutter, taken, isInside } = read;
+    const used = new UsedUp();
     const sheets: SheetPlan[] = [];
     const toCut: LayerToCut[] = [];
     const findings: Finding<SheetsPatch & PreparePatch>[] = [];
     const rulings: Ruling<SheetsPatch>[] = [];
     const short: { readonly film: Film; readonly have: number }[] = [];
     let takenMm2 = 0;
-    for (const { layer } of prepare.layers) {
+    for (const { layer, panel } of prepare.layers) {
       const { film } = layer;
-      const group = groupOf(film, layer.cut, prepare);
+      const isMirrored = film.mirrored !== isInside;
+      const group = groupOf(film, layer.cut, panel, isMirrored);
       const done = Math.min(decisions.copies, taken[group.fingerprint] ?? 0);
-      toCut.push({ film, fingerprint: group.fingerprint, copies: decisions.copies, taken: done });
-      if (film.mirrored) rulings.push(sayMirrored(film));
+      toCut.push({ film, panel: { number: panel.number, of: panel.of }, fingerprint: group.fingerprint, copies: decisions.copies, taken: done });
+      if (isMirrored && isFirst(panel)) rulings.push(sayMirrored(film, isInside));
       if (done === decisions.copies) continue;
       const inStock = pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).sort(smallestFirst);
       const loadable = inStock.flatMap((piece) => loadableOf(piece, read) ?? []);
-      findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
+      if (isFirst(panel)) findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
       const rotations = film.directional ? [0] : [0, 90, 180, 270];
       const item: NestItem = { id: layer.key, quantity: decisions.copies - done, rotations, group: outlinesOf(group) };
-      const result = await nest({ sheets: loadable.map(roomOn), spacingMm: decisions.spacingMm, items: [item] }, breathe ? { breathe } : {});
+      const result = await nest({ sheets: loadable.flatMap((on) => used.leftOf(on)), spacingMm: decisions.spacingMm, items: [item] }, breathe ? { breathe } : {});
       const left = result.unplaced[0]?.quantity ?? 0;
       const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations));
       if (left > 0 && fits(group)) short.push({ film, have: decisions.copies - left });
       else if (left > 0 && inStock.length === 0) findings.push(sayFilmMissing(film));
-      else if (left > 0) findings.push(sayNoRoom({ film, box: prepare.box, hasBorder: prepare.border !== null, hasMarks: prepare.marks !== null, fitsWithoutBorder: prepare.border !== null && fits({ contours: group.contours, borders: [] }) }));
+      else if (left > 0) findings.push(sayNoRoom({ film, box: panel.box, hasBorder: panel.border !== null, hasMarks: panel.marks !== null, fitsWithoutBorder: panel.border !== null && fits({ contours: group.contours, borders: [] }) }));
       for (const key of new Set(result.placements.map((p) => `${p.sheet}#${p.sheetIndex}`))) {
         const placements = result.placements.filter((p) => `${p.sheet}#${p.sheetIndex}` === key);
         const { piece, mat, edges } = loadable.find((on) => on.piece.id === placements[0]!.sheet)!;
@@ -80,12 +85,15 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
         const usedLengthMm = Math.min(piece.lengthMm, highest + edges.top);
         takenMm2 += usedLengthMm * piece.widthMm;
         const id = keyOf(film.id, key, group.fingerprint, groups.map((g) => g.copy));
-        sheets.push({ id, film, piece, mat, edges, usedLengthMm, keptMm2: areaOf(layer.cut) * groups.length, groups });
+        used.take(piece, usedLengthMm);
+        sheets.push({ id, film, panel: { number: panel.number, of: panel.of }, isMirrored, piece, mat, edges, usedLengthMm, keptMm2: areaOf(layer.cut) * groups.length, groups });
       }
-      rulings.push(sayPiece(film, sheets.filter((sheet) => sheet.film === film)));
     }
+    for (const film of new Set(prepare.layers.map(({ layer }) => layer.film))) if (toCut.some((layer) => layer.film === film && layer.taken < layer.copies)) rulings.push(sayPiece(film, sheets.filter((sheet) => sheet.film === film)));
     const together = Math.min(...short.map(({ have }) => have));
-    findings.push(...short.map(({ film, have }) => sayFilmUsedUp({ film, have, copies: decisions.copies, together })));
+    // Of the panels of a film the one that is shortest says how many there can be.
+    const shortest = [...new Map([...short].sort((a, b) => b.have - a.have).map((one) => [one.film, one])).values()];
+    findings.push(...shortest.map(({ film, have }) => sayFilmUsedUp({ film, have, copies: decisions.copies, together })));
     const keptMm2 = sheets.reduce((sum, sheet) => sum + sheet.keptMm2, 0);
     return { sheets, toCut, density: takenMm2 > 0 ? keptMm2 / takenMm2 : 0, findings, rulings };
   },
@@ -104,6 +112,30 @@ function loadableOf(piece: FilmPiece, { mats, cutter }: Pick<SheetsRead, 'mats' 
   const holds = mats.filter((mat) => mat.widthMm <= cutter.widthMm && mat.widthMm - 2 * mat.edgeMm >= piece.widthMm && mat.lengthMm - 2 * mat.edgeMm >= piece.lengthMm);
   const mat = holds.sort((a, b) => a.widthMm * a.lengthMm - b.widthMm * b.lengthMm)[0];
   return mat ? { piece, mat, edges } : null;
+}
+
+/** What of the pieces the panels before have taken. */
+class UsedUp {
+  readonly #lengths = new Map<string, number>();
+  readonly #counts = new Map<string, number>();
+
+  /** What is left of a piece to be nested on; nothing of one that is used up. */
+  leftOf(on: Loadable) {
+    const room = roomOn(on);
+    const { id, kind } = on.piece;
+    const left = kind === 'roll' ? { ...room, lengthMm: room.lengthMm - (this.#lengths.get(id) ?? 0) } : { ...room, quantity: room.quantity - (this.#counts.get(id) ?? 0) };
+    return left.lengthMm > 0 && left.quantity > 0 ? [left] : [];
+  }
+
+  take({ id }: FilmPiece, lengthMm: number): void {
+    this.#lengths.set(id, (this.#lengths.get(id) ?? 0) + lengthMm);
+    this.#counts.set(id, (this.#counts.get(id) ?? 0) + 1);
+  }
+}
+
+/** What is said of a film is said once, whatever it is cut in. */
+function isFirst({ number }: { readonly number: number }): boolean {
+  return number === 1;
 }
 
 function roomOn({ piece, edges }: Loadable) {

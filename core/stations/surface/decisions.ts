@@ -1,37 +1,176 @@
-import type { Panel, SizeWish, Surface } from '../../engines/surface/index.js';
+import { MOST_FREE_PLACES, radiusOf, slantOf, whyNoCone, type FreePlace, type Hand, type Margins, type Side, type SizeWish, type Surface } from '../../engines/surface/index.js';
+import { MATTERS } from '../../shop/index.js';
+import { colour, coordinate, figure, mm, object, oneOf, orNull, size, text, yes } from '../../words/schema.js';
 import type { SizeOf } from '../artwork/index.js';
-import { coordinate, mm, object, orNull, size } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
+export const SURFACE_KINDS = ['unmeasured', 'flat', 'glass', 'cylinder', 'taper', 'compound'] as const;
+export type SurfaceKindName = (typeof SURFACE_KINDS)[number];
+
+/** A flat board, or a pane. */
+export interface FlatMeasures {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly marginMm: Margins;
+  readonly free: readonly FreePlace[];
+}
+
+/** A round thing with straight sides; its girth by tape or calliper. */
+export interface CylinderMeasures {
+  readonly girthBy: 'circumference' | 'diameter';
+  readonly girthMm: number;
+  readonly straightHeightMm: number;
+  readonly lipMm: number;
+  readonly footMm: number;
+  readonly gapMm: number;
+  readonly hand: Hand;
+  readonly side: Side;
+  readonly wraps: boolean;
+}
+
+/** A round thing that is wider at one end; its side measured along the slant, or upright. */
+export interface TaperMeasures {
+  readonly d1Mm: number;
+  readonly d2Mm: number;
+  readonly wide: 'top' | 'foot';
+  readonly sideBy: 'slant' | 'upright';
+  readonly sideMm: number;
+  readonly lipMm: number;
+  readonly footMm: number;
+  readonly gapMm: number;
+  readonly wraps: boolean;
+}
+
+/** An arc by its chord and the height of the arc over it; 0 where it is straight. */
+export interface Arc {
+  readonly chordMm: number;
+  readonly heightMm: number;
+}
+
+/** A thing that bends in two directions. */
+export interface CompoundMeasures {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly across: Arc;
+  readonly down: Arc;
+}
+
+/** Where a sign hangs that is made in panels, which rules how they lap. */
+export const HANGS = ['wall', 'vehicle', 'boat'] as const;
+export type Hangs = (typeof HANGS)[number];
+
 export interface SurfaceDecisions {
-  /** What is decorated, by its kind, and how large the design is wanted on it. Until a panel is measured its figures are only remembered. */
-  readonly surface: Omit<Panel, 'kind'> & { readonly kind: 'unmeasured' | 'panel'; readonly size: SizeWish; readonly sizeOf: SizeOf };
+  /** What is decorated, by its kind, and how large the design is wanted on it. Figures of other kinds are only remembered. */
+  readonly surface: {
+    readonly kind: SurfaceKindName;
+    readonly flat: FlatMeasures;
+    readonly cylinder: CylinderMeasures;
+    readonly taper: TaperMeasures;
+    readonly compound: CompoundMeasures;
+    /** What it is made of, and its colour; null when nobody said. */
+    readonly ground: { readonly matter: (typeof MATTERS)[number]; readonly colour: string } | null;
+    readonly freshPaint: 'wall' | 'vehicle' | null;
+    /** How far away it is to be read; null when nobody said. */
+    readonly readFromMm: number | null;
+    readonly panels: {
+      readonly split: 'auto' | 'never';
+      /** How much panels lap; null leaves it to the app. */
+      readonly lapMm: number | null;
+      /** No panel is wider; null leaves it to the films. */
+      readonly widestMm: number | null;
+      readonly hangs: Hangs;
+      /** The end from which the weather comes, or the viewer; a vehicle's and a boat's bow. */
+      readonly weather: 'left' | 'right';
+    };
+    /** The blank of the shop that is measured. */
+    readonly blankId: string | null;
+    readonly at: { readonly xMm: number; readonly yMm: number } | null;
+    readonly size: SizeWish;
+    readonly sizeOf: SizeOf;
+  };
 }
 
 export type SurfacePatch = Patch<SurfaceDecisions>;
 
+const margins = object({ top: mm, right: mm, bottom: mm, left: mm });
+const free = { anyOf: [object({ shape: { const: 'rectangle' }, what: text, xMm: coordinate, yMm: coordinate, widthMm: size, heightMm: size }), object({ shape: { const: 'circle' }, what: text, xMm: coordinate, yMm: coordinate, diameterMm: size })] };
+const arc = object({ chordMm: size, heightMm: mm });
+
+const BEGINNING: SurfaceDecisions['surface'] = {
+  kind: 'unmeasured',
+  flat: { widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, free: [] },
+  cylinder: { girthBy: 'circumference', girthMm: 257, straightHeightMm: 90, lipMm: 12, footMm: 5, gapMm: 30, hand: 'right', side: 'room', wraps: false },
+  taper: { d1Mm: 90, d2Mm: 65, wide: 'top', sideBy: 'slant', sideMm: 120, lipMm: 12, footMm: 5, gapMm: 0, wraps: false },
+  compound: { widthMm: 200, heightMm: 150, across: { chordMm: 200, heightMm: 10 }, down: { chordMm: 150, heightMm: 5 } },
+  ground: null,
+  freshPaint: null,
+  readFromMm: null,
+  panels: { split: 'auto', lapMm: null, widestMm: null, hangs: 'wall', weather: 'left' },
+  blankId: null,
+  at: null,
+  size: { mode: 'own' },
+  sizeOf: 'cut',
+};
+
 export const surfaceSlice: Slice<SurfaceDecisions> = {
   schema: {
     surface: object({
-      kind: { enum: ['unmeasured', 'panel'] },
-      widthMm: size,
-      heightMm: size,
-      marginMm: object({ top: mm, right: mm, bottom: mm, left: mm }),
+      kind: oneOf(SURFACE_KINDS),
+      flat: object({ widthMm: size, heightMm: size, marginMm: margins, free: { type: 'array', maxItems: MOST_FREE_PLACES, items: free } }),
+      cylinder: object({ girthBy: oneOf(['circumference', 'diameter']), girthMm: size, straightHeightMm: size, lipMm: mm, footMm: mm, gapMm: mm, hand: oneOf(['right', 'left']), side: oneOf(['front', 'holder', 'room', 'both']), wraps: yes }),
+      taper: object({ d1Mm: size, d2Mm: size, wide: oneOf(['top', 'foot']), sideBy: oneOf(['slant', 'upright']), sideMm: size, lipMm: mm, footMm: mm, gapMm: mm, wraps: yes }),
+      compound: object({ widthMm: size, heightMm: size, across: arc, down: arc }),
+      ground: orNull(object({ matter: oneOf(MATTERS), colour })),
+      freshPaint: { enum: ['wall', 'vehicle', null] },
+      readFromMm: orNull(figure(1, 1_000_000)),
+      panels: object({ split: oneOf(['auto', 'never']), lapMm: orNull(figure(0, 50)), widestMm: orNull(figure(100, 100_000)), hangs: oneOf(HANGS), weather: oneOf(['left', 'right']) }),
+      blankId: orNull(text),
       at: orNull(object({ xMm: coordinate, yMm: coordinate })),
       sizeOf: { enum: ['cut', 'artboard'] },
       size: { anyOf: [object({ mode: { enum: ['fit', 'own'] } }), object({ mode: { enum: ['width', 'height'] }, mm: size }), object({ mode: { const: 'scale' }, times: { type: 'number', minimum: 0.0001, maximum: 10_000 } })] },
     }),
   },
-  beginning: { surface: { kind: 'unmeasured', widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, at: null, size: { mode: 'own' }, sizeOf: 'cut' } },
+  beginning: { surface: BEGINNING },
   upgrades: {
     // Version 4 sized the artboards that a design was drawn on.
     4: ({ surface }) => (typeof surface === 'object' && surface !== null ? { surface: { ...surface, sizeOf: 'artboard' } } : {}),
     // Version 6 set every design in the middle.
     6: ({ surface }) => (typeof surface === 'object' && surface !== null ? { surface: { ...surface, at: null } } : {}),
+    // Version 8 knew flat panels only. A larger one was cut whole.
+    8: ({ surface }) => {
+      if (typeof surface !== 'object' || surface === null) return {};
+      const { kind, widthMm, heightMm, marginMm, ...others } = surface as Readonly<Record<string, unknown>>;
+      return { surface: { ...BEGINNING, ...others, kind: kind === 'panel' ? 'flat' : kind, flat: { widthMm, heightMm, marginMm, free: [] }, panels: { ...BEGINNING.panels, split: 'never' } } };
+    },
   },
 };
 
-/** The surface that was measured, if one was. */
-export function measuredOf({ surface: { kind, widthMm, heightMm, marginMm, at } }: SurfaceDecisions): Surface {
-  return kind === 'panel' ? { kind, widthMm, heightMm, marginMm, at } : { kind };
+/** The surface that was measured, if one was, and if its figures make one. */
+export function measuredOf({ surface }: SurfaceDecisions): Surface {
+  const { kind, at } = surface;
+  switch (kind) {
+    case 'unmeasured':
+      return { kind };
+    case 'flat':
+    case 'glass':
+      return { kind, ...surface.flat, at };
+    case 'cylinder': {
+      const { girthBy, girthMm, ...measures } = surface.cylinder;
+      return { kind, ...measures, diameterMm: girthBy === 'diameter' ? girthMm : girthMm / Math.PI, at };
+    }
+    case 'taper': {
+      const { d1Mm, d2Mm, wide, lipMm, footMm, gapMm, wraps } = surface.taper;
+      const cone = { d1Mm, d2Mm, slantMm: slantMmOf(surface.taper), wide };
+      return whyNoCone(cone) ? { kind: 'unmeasured' } : { kind, cone, lipMm, footMm, gapMm, wraps, at };
+    }
+    case 'compound': {
+      const { widthMm, heightMm, across, down } = surface.compound;
+      return { kind, widthMm, heightMm, bend: { acrossMm: radiusOf(across.chordMm, across.heightMm), downMm: radiusOf(down.chordMm, down.heightMm) }, at };
+    }
+  }
+}
+
+/** The slant of a taper's side, however it was measured. */
+export function slantMmOf({ d1Mm, d2Mm, sideBy, sideMm }: TaperMeasures): number {
+  return sideBy === 'slant' ? sideMm : slantOf(sideMm, d1Mm, d2Mm);
 }

@@ -1,7 +1,7 @@
 import type { PlacedDesign, Placing, Size, SizeWish } from '../../engines/surface/index.js';
 import type { Box } from '../../geometry/index.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
-import type { SurfaceDecisions, SurfacePatch } from './decisions.js';
+import type { SurfaceDecisions, SurfaceKindName, SurfacePatch } from './decisions.js';
 
 const FIT: SurfacePatch = { surface: { size: { mode: 'fit' } } };
 const OWN: SurfacePatch = { surface: { size: { mode: 'own' } } };
@@ -9,7 +9,10 @@ const IN_THE_MIDDLE: SurfacePatch = { surface: { at: null } };
 const WHOLE_ARTBOARD: SurfacePatch = { surface: { sizeOf: 'artboard' } };
 const ONLY_CUT: SurfacePatch = { surface: { sizeOf: 'cut' } };
 
-type Wish = Pick<SurfaceDecisions['surface'], 'size' | 'sizeOf' | 'at'>;
+type Wish = Pick<SurfaceDecisions['surface'], 'kind' | 'size' | 'sizeOf' | 'at'>;
+
+/** What a maker calls each kind of thing. */
+export const THING: Readonly<Record<SurfaceKindName, string>> = { unmeasured: 'surface', flat: 'board', glass: 'pane', cylinder: 'round thing', taper: 'tapered thing', compound: 'curved thing' };
 
 /** Sizes that differ by less than a tape shows, mm. */
 const ALIKE_MM = 0.1;
@@ -19,10 +22,10 @@ function isAlike(a: Size, b: Size): boolean {
 }
 
 /** The size of the design, and what there is to say against it. */
-export function sayPlacing({ design, room, trouble }: Placing, own: Size & { readonly otherwise: Size }, { size: wish, sizeOf, at }: Wish, reachMm: number): { readonly findings: Finding<SurfacePatch>[]; readonly rulings: Ruling<SurfacePatch>[] } {
+export function sayPlacing({ design, room, trouble }: Placing, own: Size & { readonly otherwise: Size }, { kind, size: wish, sizeOf, at }: Wish, reachMm: number): { readonly findings: Finding<SurfacePatch>[]; readonly rulings: Ruling<SurfacePatch>[] } {
   const isOwn = wish.mode === 'own' || (wish.mode === 'fit' && room === null);
   return {
-    findings: trouble ? [sayTrouble(trouble, design, reachMm)] : [],
+    findings: trouble ? [sayTrouble(trouble, design, reachMm, { thing: THING[kind], isPut: at !== null })] : [],
     rulings: [
       {
         id: 'surface.size',
@@ -32,13 +35,13 @@ export function sayPlacing({ design, room, trouble }: Placing, own: Size & { rea
         value: design.widthMm,
         unit: 'mm',
         because: [
-          ...(isOwn ? [room === null ? "No panel was measured, so the artwork's own size is kept. Nothing is enlarged." : "This is the artwork's own size."] : becauseOf(wish, room, reachMm)),
+          ...(isOwn ? [room === null ? "Nothing was measured, so the artwork's own size is kept. Nothing is enlarged." : "This is the artwork's own size."] : becauseOf(wish, room, reachMm)),
           ...(isAlike(own, own.otherwise) ? [] : [sizeOf === 'cut' ? 'It is the size of what is cut. Empty space round it on the artboard does not count.' : 'You chose that the whole artboard counts, with the empty space round what is cut.']),
         ],
         overridden: (!isOwn && wish.mode !== 'fit') || sizeOf === 'artboard',
         proposed: room && wish.mode !== 'own' ? room.fittedWidthMm : own.widthMm,
         alternatives: [
-          ...(room && wish.mode !== 'fit' ? [{ label: 'Fit to the panel', patch: FIT }] : []),
+          ...(room && wish.mode !== 'fit' ? [{ label: `Fit to the ${THING[kind]}`, patch: FIT }] : []),
           ...(isAlike(own, own.otherwise) ? [] : [sizeOf === 'cut' ? { label: 'Count the whole artboard', patch: WHOLE_ARTBOARD } : { label: 'Count only what is cut', patch: ONLY_CUT }]),
           ...(isOwn ? [] : [{ label: `Artwork’s own size, ${formatLength(own.widthMm)} mm wide`, patch: OWN }]),
         ],
@@ -96,23 +99,23 @@ export function sayUnit(own: Size, mmPerUnit: number): Finding<SurfacePatch> {
   };
 }
 
-function sayTrouble(trouble: NonNullable<Placing['trouble']>, { widthMm, heightMm }: Size, reachMm: number): Finding<SurfacePatch> {
-  const remedies = [{ label: 'Fit it to the panel', patch: FIT }];
+function sayTrouble(trouble: NonNullable<Placing['trouble']>, { widthMm, heightMm }: Size, reachMm: number, { thing, isPut }: { readonly thing: string; readonly isPut: boolean }): Finding<SurfacePatch> {
+  const fit = { label: `Fit it to the ${thing}`, patch: FIT };
   switch (trouble) {
     case 'no-room':
-      return { code: 'margins-too-wide', severity: 'blocker', stage: 'surface', message: 'The margins leave no room on the panel. Make them narrower, or the panel larger.' };
+      return { code: 'margins-too-wide', severity: 'blocker', stage: 'surface', message: `What must stay free leaves no room on the ${thing}. Make the margins narrower, or measure again.` };
     case 'too-large':
       return {
-        code: 'larger-than-panel',
+        code: 'larger-than-board',
         severity: 'warning',
         stage: 'surface',
-        message: `The design${reachMm > 0 ? ' with its outline' : ''} is ${formatLength(widthMm + 2 * reachMm)} × ${formatLength(heightMm + 2 * reachMm)} mm: larger than the panel.`,
-        remedies,
+        message: `The design${reachMm > 0 ? ' with its outline' : ''} is ${formatLength(widthMm + 2 * reachMm)} × ${formatLength(heightMm + 2 * reachMm)} mm: larger than the ${thing}.`,
+        remedies: [fit],
       };
     case 'put-beyond':
-      return { code: 'put-beyond', severity: 'warning', stage: 'surface', message: `Where it was put, the ${reachMm > 0 ? 'outline' : 'design'} reaches into the margins.`, remedies: [{ label: 'Set it in the middle', patch: IN_THE_MIDDLE }] };
+      return { code: 'put-beyond', severity: 'warning', stage: 'surface', message: `Where it ${isPut ? 'was put' : 'lies'}, the ${reachMm > 0 ? 'outline' : 'design'} reaches into the margins.`, remedies: [isPut ? { label: 'Set it in the middle', patch: IN_THE_MIDDLE } : fit] };
     case 'into-margins':
-      return { code: 'into-margins', severity: 'warning', stage: 'surface', message: `The ${reachMm > 0 ? 'outline' : 'design'} reaches into the margins.`, remedies };
+      return { code: 'into-margins', severity: 'warning', stage: 'surface', message: `The ${reachMm > 0 ? 'outline' : 'design'} reaches into the margins.`, remedies: [fit] };
   }
 }
 

@@ -81,10 +81,10 @@ export function useArrangement(): Arrangement {
   const frame = boxRound(parts);
   const { surface } = recipe;
   const lies = plan?.surface;
-  const isMeasured = surface.kind === 'panel' && frame !== null && lies !== undefined;
-  const { top, right, bottom, left } = surface.marginMm;
+  const isMeasured = (surface.kind === 'flat' || surface.kind === 'glass') && frame !== null && lies !== undefined;
+  const { top, right, bottom, left } = surface.flat.marginMm;
   const [toX, toY] = [(mm: number) => frame!.minX + (mm - lies!.xMm) / scale, (mm: number) => frame!.minY + (mm - lies!.yMm) / scale];
-  const room = isMeasured ? { minX: toX(left), minY: toY(top), maxX: toX(surface.widthMm - right), maxY: toY(surface.heightMm - bottom) } : null;
+  const room = isMeasured ? { minX: toX(left), minY: toY(top), maxX: toX(surface.flat.widthMm - right), maxY: toY(surface.flat.heightMm - bottom) } : null;
   const placeOnSurface = (places: ReadonlyMap<string, Placement>) => {
     if (!isMeasured) return;
     setTried(null);

@@ -23,11 +23,14 @@ export function AssembleStation() {
   const step = steps[at];
   const layers = plan?.layers ?? [];
   const lying = (step?.done ?? []).map((id) => layers.find((layer) => layer.film.id === id)).filter((layer) => layer !== undefined);
-  const box = plan?.prepare?.box ?? designBox(plan);
+  const panels = plan?.prepare?.panels ?? [];
+  // Panels are shown as they come to lie, their marks taken off.
+  const [only] = panels.length === 1 ? panels : [];
+  const box = only?.box ?? designBox(plan);
   const onTape = recipe.assembly.way === 'tape';
   const inLayers = step && (step.laying !== null || step.done.length > 0);
   // On tape the work is built face down: what is seen while building is its back, turned over.
-  const turnedOver = onTape && step?.laying !== null && inLayers;
+  const turnedOver = onTape !== (plan?.surface?.surface.kind === 'glass') && step?.laying !== null && inLayers;
   const marksLeft = step !== undefined && step.title !== 'Take off the marks';
   return (
     <StationLayout
@@ -51,13 +54,13 @@ export function AssembleStation() {
         </>
       }
     >
-      <LightTable label={step ? `Step ${at + 1}: ${step.title}` : 'Assembly'} box={box} unit={unit} caption={turnedOver ? 'seen from behind, as it lies on the tape' : inLayers ? 'seen from the front' : 'every layer, weeded and lying apart'}>
+      <LightTable label={step ? `Step ${at + 1}: ${step.title}` : 'Assembly'} box={box} unit={unit} caption={turnedOver ? onTape ? 'seen from behind, as it lies on the tape' : 'seen from inside, where it is laid' : inLayers ? 'seen from the front' : 'every layer, weeded and lying apart'}>
         <g transform={turnedOver ? `translate(${box.minX + box.maxX} 0) scale(-1 1)` : undefined}>
           {inLayers ? (
             (turnedOver ? [...lying].reverse() : lying).map((layer) => (
               <g key={layer.film.id}>
                 <Shape path={layer.cut} fill={fillOf(layer.film)} fillOpacity={step.laying === null || layer.film.id === step.laying ? 1 : 0.55} stroke="#182325" strokeWidth={layer.film.id === step.laying ? 2 : 0.6} strokeOpacity={layer.film.id === step.laying ? 1 : 0.4} vectorEffect="non-scaling-stroke" />
-                {marksLeft && plan?.prepare && <path d={plan.prepare.marks} fill={layer.film.colour} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
+                {marksLeft && only && <path d={only.marks} fill={layer.film.colour} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
               </g>
             ))
           ) : (

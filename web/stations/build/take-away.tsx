@@ -1,19 +1,19 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { ExportFormat } from '../../../core/plan/index.js';
+import type { PrintFormat } from '../../../core/print/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space, type } from '../../tokens.js';
 import { LinkButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
 import { Picker } from '../../ui/picker.js';
 
-const FORMATS = [['svg', 'SVG'], ['dxf', 'DXF'], ['pdf', 'PDF']] as const satisfies readonly (readonly [ExportFormat, string])[];
+const FORMATS = [['svg', 'SVG'], ['dxf', 'DXF'], ['pdf', 'PDF']] as const satisfies readonly (readonly [PrintFormat, string])[];
 
 /** The build, or one layer of it, as a file at true size. */
 export function TakeAway() {
   const { job, plan } = useJobContext();
   const [layer, setLayer] = useState('');
-  const [format, setFormat] = useState<ExportFormat>('svg');
+  const [format, setFormat] = useState<PrintFormat>('svg');
   const layers = plan?.layers ?? [];
   if (layers.length === 0) return null;
   const query = new URLSearchParams({ format, ...(layer ? { layer } : {}) });

@@ -1,5 +1,11 @@
-import { turningStrip } from '../../engines/cutting/index.js';
-import type { Edges } from './sheet-plan.js';
+import { turningStrip } from './drag-knife.js';
+
+/** What must be left free on a piece, mm; at the bottom, where it begins, also room to turn the knife. */
+export interface Edges {
+  readonly sides: number;
+  readonly bottom: number;
+  readonly top: number;
+}
 
 /** The knife needs this much more than its turning, mm. */
 const TURN_MARGIN_MM = 1;

@@ -1,0 +1,182 @@
+import { safeEdges } from '../../engines/cutting/index.js';
+import { tile, type PanelSpan } from '../../engines/surface/index.js';
+import { boundsOf, joinBoxes, longestSide, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import type { CutterProfile, Film, FilmPiece } from '../../shop/index.js';
+import type { Finding, Ruling } from '../../words/index.js';
+import type { Stage } from '../stage.js';
+import type { SurfaceDecisions, SurfacePatch } from '../surface/index.js';
+import { reachOfPreparation, type PreparationWanted } from './reach.js';
+import { sayNoPanels, sayPanelLap, sayPanels, sayWhole } from './say-panels.js';
+import type { Separated } from './separate-stage.js';
+
+/** One panel of a design that is bigger than the roll: its place on the design. */
+export interface Panel {
+  /** From 1, from the left or from the top. */
+  readonly number: number;
+  readonly of: number;
+  readonly box: Box;
+  /** The same without what it shares with the panel before it. */
+  readonly own: Box;
+  readonly lapMm: number;
+}
+
+export interface PanelsOut {
+  /** The axis along which it is split; null for a design in one piece. */
+  readonly along: 'across' | 'down' | null;
+  readonly panels: readonly Panel[];
+  /** What the split lines cross, summed over the layers, mm. */
+  readonly crossedMm: number;
+  /** The longest side of what is laid in one piece. */
+  readonly longestMm: number;
+  /** In the order in which they are laid. */
+  readonly laying: readonly number[];
+  readonly findings: readonly Finding<SurfacePatch>[];
+  readonly rulings: readonly Ruling<SurfacePatch>[];
+}
+
+interface PanelsContext {
+  readonly separated: Separated;
+  readonly recipe: SurfaceDecisions & { readonly preparation: PreparationWanted };
+  readonly shop: { readonly pieces: readonly FilmPiece[]; readonly cutter: CutterProfile };
+}
+
+interface PanelsRead {
+  readonly layers: readonly { readonly film: Film; readonly visible: Rings }[];
+  readonly kind: SurfaceDecisions['surface']['kind'];
+  readonly wish: SurfaceDecisions['surface']['panels'];
+  readonly preparation: PreparationWanted;
+  readonly pieces: readonly FilmPiece[];
+  readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
+}
+
+/** Nobody lays a longer piece true by hand, mm. Source: trade practice. */
+export const WIDEST_MM = 1500;
+/** How much panels lap unless it is said otherwise, mm. Source: trade practice, 6 to 12. */
+const LAP_MM = 10;
+/** Left free of a piece besides what is reckoned with, mm: the border of a panel grows with the panel. */
+const SPARE_MM = 2;
+
+/** A design that is bigger than the roll in panels, over all its layers at once. */
+export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
+  name: 'panels',
+  read({ separated: { separation, films }, recipe, shop: { pieces, cutter } }) {
+    const { marks, markSizeMm, border, borderGapMm } = recipe.preparation;
+    return {
+      layers: separation.layers.flatMap(({ key, visible }) => (visible.length > 0 ? [{ film: films.get(key)!, visible }] : [])),
+      kind: recipe.surface.kind,
+      wish: recipe.surface.panels,
+      preparation: { marks, markSizeMm, border, borderGapMm },
+      pieces: pieces.filter(({ filmId, quantity }) => quantity > 0 && films.has(filmId)),
+      cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm },
+    };
+  },
+  run(read) {
+    const { layers, wish, preparation } = read;
+    const box = layers.reduce<Box | null>((sum, { visible }) => joinBoxes(sum, boundsOf(visible)), null);
+    if (!box) return whole({ minX: 0, minY: 0, maxX: 1, maxY: 1 });
+    const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
+    const most = mostOf(read);
+    const reach = 2 * reachOfPreparation(preparation, layers.length, { widthMm: WIDEST_MM, heightMm: Math.min(height, WIDEST_MM) }) + SPARE_MM;
+    const widestMm = wish.widestMm ?? WIDEST_MM;
+    const fitsWhole = layers.every(({ film }) => fits(film, width + reach, height + reach, most));
+    if (wish.split === 'never') return { ...whole(box), rulings: fitsWhole && Math.max(width, height) > widestMm ? [sayWhole(Math.max(width, height), wish)] : [] };
+    // What goes round or bends is laid in one piece; so is what fits in one that two hands can hold.
+    if ((read.kind !== 'flat' && read.kind !== 'glass' && read.kind !== 'unmeasured') || (fitsWhole && Math.max(width, height) <= widestMm)) return whole(box);
+    const inStock = layers.every(({ film }) => read.pieces.some(({ filmId }) => filmId === film.id));
+    // Without film in stock nobody knows how wide a panel may be.
+    if (!inStock) return whole(box);
+    const lapMm = wish.lapMm ?? LAP_MM;
+    const sideways = tiled(layers, box, 'across', { most, reach, widestMm, lapMm });
+    const downwards = tiled(layers, box, 'down', { most, reach, widestMm, lapMm });
+    const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
+    if (!best) return { ...whole(box), findings: [sayNoPanels(width, height)] };
+    const { along, spans, crossedMm } = best;
+    const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm }));
+    const laying = orderOf(panels.length, along, wish);
+    const butts = layers.filter(({ film }) => film.family === 'translucent').map(({ film }) => film.name);
+    return {
+      along,
+      panels,
+      crossedMm,
+      longestMm: Math.max(...panels.map((panel) => longestSide(panel.box))),
+      laying,
+      findings: [],
+      rulings: [sayPanels({ count: panels.length, along, crossedMm, fitsWhole, longestMm: Math.max(width, height), widestMm: best.panelMm, wish }), sayPanelLap({ lapMm, along, laying, wish, butts })],
+    };
+  },
+};
+
+function whole(box: Box): PanelsOut {
+  return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0 }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
+}
+
+/** What of each piece in stock can be cut: across the cutter, and along the feed. */
+interface Usable {
+  readonly filmId: string;
+  readonly acrossMm: number;
+  readonly alongMm: number;
+}
+
+function mostOf({ pieces, cutter }: PanelsRead): Usable[] {
+  return pieces
+    .filter(({ widthMm }) => widthMm <= cutter.widthMm)
+    .map(({ filmId, widthMm, lengthMm, edgeMm }) => {
+      const edges = safeEdges(edgeMm, cutter.bladeOffsetMm);
+      return { filmId, acrossMm: widthMm - 2 * edges.sides, alongMm: lengthMm - edges.bottom - edges.top };
+    });
+}
+
+function fits(film: Film, width: number, height: number, most: readonly Usable[]): boolean {
+  return most.some(({ filmId, acrossMm, alongMm }) => filmId === film.id && ((width <= acrossMm && height <= alongMm) || (!film.directional && width <= alongMm && height <= acrossMm)));
+}
+
+/** How wide a panel of a given height may be of a film; 0 when none of that height fits. Both with what is prepared round it. */
+function widestOf(film: Film, height: number, most: readonly Usable[]): number {
+  return most.filter(({ filmId }) => filmId === film.id).reduce((best, { acrossMm, alongMm }) => Math.max(best, height <= alongMm ? acrossMm : 0, !film.directional && height <= acrossMm ? alongMm : 0), 0);
+}
+
+interface TilingHow {
+  readonly most: readonly Usable[];
+  readonly reach: number;
+  readonly widestMm: number;
+  readonly lapMm: number;
+}
+
+function tiled(layers: PanelsRead['layers'], box: Box, along: 'across' | 'down', { most, reach, widestMm, lapMm }: TilingHow) {
+  const [length, breadth] = along === 'across' ? [box.maxX - box.minX, box.maxY - box.minY] : [box.maxY - box.minY, box.maxX - box.minX];
+  const room = Math.min(...layers.map(({ film }) => (along === 'across' ? widestOf(film, breadth + reach, most) : tallestOf(film, breadth + reach, most))));
+  const panelMm = Math.min(widestMm, room - reach);
+  // Panels must be wider than they lap.
+  if (panelMm < Math.max(50, 3 * lapMm) || panelMm >= length) return null;
+  const tiling = tile(layers.map(({ visible }) => turned(visible, along, box)), { widthMm: length, rollMm: panelMm, lapMm });
+  return tiling && { along, spans: tiling.panels, crossedMm: tiling.crossedMm, panelMm };
+}
+
+/** As widestOf, of a panel whose width is given. */
+function tallestOf(film: Film, width: number, most: readonly Usable[]): number {
+  return most.filter(({ filmId }) => filmId === film.id).reduce((best, { acrossMm, alongMm }) => Math.max(best, width <= acrossMm ? alongMm : 0, !film.directional && width <= alongMm ? acrossMm : 0), 0);
+}
+
+/** Rings from the design's corner; split downwards, its sides change places. */
+function turned(rings: Rings, along: 'across' | 'down', { minX, minY }: Box): Ring[] {
+  return rings.map((ring) => {
+    const out = new Float64Array(ring.length);
+    // Run round backwards as well, so that what was outside stays outside.
+    for (let i = 0; i < ring.length; i += 2) {
+      const o = along === 'across' ? i : ring.length - 2 - i;
+      out[o] = along === 'across' ? ring[i]! - minX : ring[i + 1]! - minY;
+      out[o + 1] = along === 'across' ? ring[i + 1]! - minY : ring[i]! - minX;
+    }
+    return out;
+  });
+}
+
+function boxOfSpan({ x0, x1 }: Pick<PanelSpan, 'x0' | 'x1'>, along: 'across' | 'down', box: Box): Box {
+  return along === 'across' ? { ...box, minX: box.minX + x0, maxX: box.minX + x1 } : { ...box, minY: box.minY + x0, maxY: box.minY + x1 };
+}
+
+/** The order of laying, so that the lap of the last laid covers the edge of the one before: from below upwards, from the stern or the rear forward, and towards the weather. */
+function orderOf(count: number, along: 'across' | 'down', { weather }: PanelsRead['wish']): number[] {
+  const numbers = Array.from({ length: count }, (_, i) => i + 1);
+  return along === 'down' || weather === 'left' ? numbers.reverse() : numbers;
+}

@@ -1,0 +1,150 @@
+import { colourLightness } from '../../engines/artwork/index.js';
+import { boxOfFree, ringOfFree, safeScale, strainPct, unwarpPoint, widestOn, type PlacedDesign, type Surface, type TaperMap } from '../../engines/surface/index.js';
+import { areaOf, boundsOf, intersect, joinBoxes, translateRings, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import { wayOf, type Film, type FilmFamily } from '../../shop/index.js';
+import type { Finding, Ruling } from '../../words/index.js';
+import type { Stage } from '../stage.js';
+import type { SurfaceDecisions, SurfacePatch } from './decisions.js';
+import { sayOverhang } from './say.js';
+import { sayGlue, sayLetters, sayLowContrast, sayTooSmall } from './say-ground.js';
+import { sayBehindGlass, sayBothSides, sayDarkOnGlass, sayOnFree, sayTooStiff } from './say-kinds.js';
+import type { SurfaceOut } from './stage.js';
+
+/** What is laid on the surface of one film. */
+interface LaidFilm {
+  readonly film: Film;
+  readonly cut: Rings;
+}
+
+/** Letters of the design: what they say, how high their capitals are, and where. */
+export interface LettersOnDesign {
+  readonly words: string;
+  readonly capHeightMm: number;
+  readonly box: Box;
+}
+
+interface CheckContext {
+  readonly sized: SurfaceOut;
+  readonly layers: readonly LaidFilm[];
+  readonly letters: readonly LettersOnDesign[];
+  readonly recipe: SurfaceDecisions & { readonly sheets: { readonly copies: number } };
+}
+
+interface CheckRead {
+  readonly surface: Surface;
+  readonly design: PlacedDesign;
+  readonly map: TaperMap | null;
+  /** It was said already that the design does not fit. */
+  readonly isSaid: boolean;
+  readonly layers: readonly LaidFilm[];
+  readonly letters: readonly LettersOnDesign[];
+  readonly ground: SurfaceDecisions['surface']['ground'];
+  readonly readFromMm: number | null;
+  readonly copies: number;
+}
+
+/** What is found of a surface once it is known what lies on it. */
+export interface SurfaceChecks {
+  readonly findings: readonly Finding<SurfacePatch>[];
+  readonly rulings: readonly Ruling<SurfacePatch>[];
+}
+
+/** Films and grounds nearer in lightness than this can hardly be told apart from afar (L*, 0 to 100). Source: trade practice. */
+const LEAST_CONTRAST = 25;
+/** Film covers much of a pane above this share of it. */
+const MUCH_OF_A_PANE = 0.4;
+/** A film this dark takes up the sun (L*). */
+const DARK = 35;
+/** How far film stretches by hand, in percent, and keeps lying. Source: trade practice. */
+const STRETCHES_PCT: Readonly<Partial<Record<FilmFamily, number>>> = { cast: 5 };
+const STIFF_PCT = 1;
+/** A letter is read at the limit at so many times its height, and at a glance at so many. */
+const LIMIT_TIMES = 360;
+const GLANCE_TIMES = 120;
+
+/** Looks at the layers where they lie: what reaches too far, covers what must stay free, does not suit the surface, or cannot be read. */
+export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = {
+  name: 'surface checked',
+  read: ({ sized: { surface, design, map, findings }, layers, letters, recipe }) => ({
+    surface,
+    design,
+    map,
+    isSaid: findings.some(({ code }) => OF_SIZE.has(code)),
+    layers: layers.map(({ film, cut }) => ({ film, cut })),
+    letters,
+    ground: recipe.surface.ground,
+    readFromMm: recipe.surface.readFromMm,
+    copies: recipe.sheets.copies,
+  }),
+  run(read) {
+    const { surface, letters, readFromMm, design } = read;
+    const measured = surface.kind === 'unmeasured' ? [] : [...overhang(read), ...coveredPlaces(read), ...stiffFilms(read), ...filmsForGlass(read), ...filmsForGround(read)];
+    const both = surface.kind === 'cylinder' && surface.side === 'both' && surface.gapMm > 0 && !surface.wraps && read.copies % 2 === 1 ? [sayBothSides(read.copies)] : [];
+    const worst = letters.reduce<LettersOnDesign | null>((least, one) => (least && least.capHeightMm <= one.capHeightMm ? least : one), null);
+    if (readFromMm === null || !worst) return { findings: [...measured, ...both], rulings: [] };
+    const { words, capHeightMm, box } = worst;
+    const limitMm = readFromMm / LIMIT_TIMES;
+    return {
+      findings: [...measured, ...both, ...(capHeightMm < limitMm ? [sayTooSmall(words, capHeightMm, limitMm, box, design.widthMm)] : [])],
+      rulings: [sayLetters({ leastMm: capHeightMm, limitMm, glanceMm: readFromMm / GLANCE_TIMES, readFromMm, words })],
+    };
+  },
+};
+
+/** Findings that say already that the design does not lie as it should. */
+const OF_SIZE = new Set(['margins-too-wide', 'measures-wrong', 'larger-than-board', 'put-beyond', 'into-margins']);
+
+function unwarped(map: TaperMap, ring: Ring): Ring {
+  const out = new Float64Array(ring.length);
+  for (let i = 0; i < ring.length; i += 2) [out[i], out[i + 1]] = unwarpPoint(map, ring[i]!, ring[i + 1]!);
+  return out;
+}
+
+/** An outline may be wider than was known when the design was sized. */
+function overhang({ surface, design, map, isSaid, layers }: CheckRead): Finding<SurfacePatch>[] {
+  const box = layers.reduce<Box | null>((sum, { cut }) => joinBoxes(sum, boundsOf(map ? cut.map((ring) => unwarped(map, ring)) : cut)), null);
+  const widestMm = box && !isSaid ? widestOn(surface, design, box) : null;
+  return box && widestMm !== null ? [sayOverhang(box, widestMm)] : [];
+}
+
+function coveredPlaces({ surface, design, layers }: CheckRead): Finding<SurfacePatch>[] {
+  if (surface.kind !== 'flat' && surface.kind !== 'glass') return [];
+  return surface.free.flatMap((place) => {
+    const ring = translateRings([ringOfFree(place)], -design.xMm, -design.yMm);
+    if (!layers.some(({ cut }) => intersect(cut, ring).length > 0)) return [];
+    const { minX, minY, maxX, maxY } = boxOfFree(place);
+    return [sayOnFree(place.what, { minX: minX - design.xMm, minY: minY - design.yMm, maxX: maxX - design.xMm, maxY: maxY - design.yMm }, surface.at !== null)];
+  });
+}
+
+function stiffFilms({ surface, design, layers }: CheckRead): Finding<SurfacePatch>[] {
+  if (surface.kind !== 'compound') return [];
+  const strain = strainPct(surface.bend, design.widthMm, design.heightMm);
+  return layers.flatMap(({ film }) => {
+    const most = STRETCHES_PCT[film.family] ?? STIFF_PCT;
+    return strain <= most ? [] : [sayTooStiff(film.name, strain, most, design.widthMm * (safeScale(surface.bend, design.widthMm, design.heightMm, most) ?? 1), film.family !== 'cast')];
+  });
+}
+
+function filmsForGlass({ surface, layers }: CheckRead): Finding<SurfacePatch>[] {
+  if (surface.kind !== 'glass') return [];
+  const paneMm2 = surface.widthMm * surface.heightMm;
+  return layers.flatMap(({ film, cut }) => {
+    const why = wayOf(film) === 'press' ? 'press' : film.family === 'reflective' ? 'reflective' : film.family === 'textured' || film.finish === 'textured' ? 'textured' : film.adhesiveColour === 'grey' ? 'grey' : null;
+    if (why) return [sayBehindGlass(film.name, why)];
+    return colourLightness(film.colour) < DARK && areaOf(cut) > MUCH_OF_A_PANE * paneMm2 ? [sayDarkOnGlass(film.name)] : [];
+  });
+}
+
+const CLOTH: ReadonlySet<string> = new Set(['cotton', 'polyester', 'nylon']);
+const BEARS_HEAT: ReadonlySet<string> = new Set([...CLOTH, 'ceramic', 'wood', 'metal', 'card']);
+
+function filmsForGround({ ground, layers }: CheckRead): Finding<SurfacePatch>[] {
+  if (!ground) return [];
+  return layers.flatMap(({ film }) => {
+    const apart = Math.abs(colourLightness(film.colour) - colourLightness(ground.colour));
+    const way = wayOf(film);
+    const glue = way === 'press' ? (BEARS_HEAT.has(ground.matter) ? null : ('is-pressed' as const)) : way === 'adhesive' && CLOTH.has(ground.matter) ? ('is-stuck' as const) : ground.matter === 'low-energy plastic' && way === 'adhesive' && film.adhesive !== 'high-tack' ? ('wants-high-tack' as const) : null;
+    return [...(apart < LEAST_CONTRAST && way !== 'stencil' ? [sayLowContrast(film.name, apart)] : []), ...(glue ? [sayGlue(film.name, glue)] : [])];
+  });
+}
