@@ -63,7 +63,7 @@ export async function dayBench(): Promise<void> {
       const station = ['surface', 'build'][i % 2]!;
       await driver.executeScript(`window.history.pushState({}, '', '/jobs/${job.id}/${station}'); window.dispatchEvent(new PopStateEvent('popstate', { state: {} }))`);
       await driver.wait(() => driver.executeScript<boolean>(`return document.querySelector('input[aria-label="Title"]')?.value === ${JSON.stringify(job.title)}`), 60_000);
-      const label = station === 'surface' ? 'Panel width' : 'Trap width';
+      const label = station === 'surface' ? 'Width of the design' : 'Trap width';
       for (let n = 0; n < EDITS_PER_JOB; n += 1) {
         const text = station === 'surface' ? String(500 + ((i + n) % 50)) : (0.3 + ((i + n) % 12) / 20).toFixed(2);
         // By script and keys alone: what is found through the driver is kept by it, with the page round it.

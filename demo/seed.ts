@@ -4,12 +4,16 @@ import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, type 
 import type { Lettering } from '../core/engines/artwork/index.js';
 import type { Film } from '../core/shop/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/recipe/index.js';
+import type { TaperMeasures } from '../core/stations/surface/index.js';
 import { contoursOfGroups, wholeOnPiece } from '../core/stations/cut/index.js';
 import { projectPath } from '../platform/project.js';
 import { openDatabase } from '../server/db/open-database.js';
 import { describeFile } from '../server/stores/artwork-store.js';
 import { makeServices, type Services } from '../server/services.js';
 import { DEMO_SHOP_FILE } from './shop.js';
+
+/** An eight and its cox, made up. */
+const ROWERS = ['ADA', 'BRAM', 'CORNELIUS', 'DILYS', 'EVERDINGEN', 'FLORIS', 'GWENDOLINE', 'HUW', 'IVO'];
 
 // Fills an empty data folder with the demo shop and its jobs; one that holds a shop already is left as it is.
 const { values } = parseArgs({ options: { data: { type: 'string', default: 'data/demo' }, 'cutter-port': { type: 'string' } } });
@@ -53,6 +57,7 @@ async function seedJobs(to: Services): Promise<void> {
     assembly: { way: 'tape' },
   });
   await addBakery(to);
+  await addSurfaces(to);
   await cutInThePast(to, window, 'narrow-blue', { shareOfEstimate: 1.012, note: 'Weeded cleanly.' });
   await cutInThePast(to, window, 'towpath', { shareOfEstimate: 0.991, note: '' });
 }
@@ -80,6 +85,102 @@ async function addBakery({ jobs, artworks }: Services): Promise<void> {
       lettering('hours', 'FRESH BY SEVEN', 236, { font: 'oswald', capHeightMm: 18, trackingPct: 20, colours: ['#6b4a2b'] }),
     ],
     surface: { kind: 'flat', flat: { widthMm: 420, heightMm: 330, marginMm: { top: 20, right: 20, bottom: 20, left: 20 }, free: [] }, size: { mode: 'own' } },
+  });
+  await jobs.create(recipe);
+}
+
+/** Jobs on things that are round, tapered, long, or read through glass. */
+async function addSurfaces(to: Services): Promise<void> {
+  const { surface } = emptyRecipe('');
+  const words = (id: string, text: string, more: Partial<Lettering>, xMm = 0, yMm = 0): LetteringPart => ({ ...letteringPart(id, { ...newLettering(text), ...more }), place: { ...AT_ORIGIN, xMm, yMm } });
+  const create = async (title: string, decisions: RecipePatch) => (await to.jobs.create(patchRecipe(emptyRecipe(title), decisions))).id;
+  await addJob(to, 'kingfisher-jug.svg', 'Kingfisher, enamel jug with two sides', {
+    customer: 'The lock keeper',
+    due: inDays(7),
+    surface: { kind: 'cylinder', cylinder: { ...surface.cylinder, girthBy: 'circumference', girthMm: 372, straightHeightMm: 150, lipMm: 22, footMm: 12, gapMm: 52, side: 'both' }, ground: { matter: 'gloss paint', colour: '#f2efe4' }, size: { mode: 'fit' } },
+    build: { lives: 'washed' },
+    sheets: { copies: 2 },
+  });
+  await create('Aprons for the tea room, five sizes', {
+    customer: 'The tea room at Wick Lock',
+    due: inDays(18),
+    artworks: [words('name', 'Wick Lock', { font: 'lobster', capHeightMm: 52, colours: ['#efe3c8'] }), words('what', 'TEA ROOM', { font: 'oswald', capHeightMm: 22, trackingPct: 30, colours: ['#efe3c8'] }, 0, 62)],
+    films: { byColour: { '#efe3c8': 'apron-cream' } },
+    surface: {
+      kind: 'garment',
+      garment: { ...surface.garment, spot: 'full front', sizes: [['S', 2], ['M', 4], ['L', 3], ['XL', 2], ['XXL', 1]].map(([size, copies]) => ({ size: String(size), copies: Number(copies), widthMm: null })) },
+      ground: { matter: 'cotton', colour: '#3b3a36' },
+      blankId: 'apron',
+      size: { mode: 'fit' },
+    },
+    build: { lives: 'washed' },
+  });
+  await create('Rowing club, numbers for an eight', {
+    customer: 'Wick Water Rowing Club',
+    due: inDays(24),
+    artworks: [words('name', 'ADA', { font: 'oswald', capHeightMm: 60, trackingPct: 8, colours: ['#16181a'] }), words('number', '7', { font: 'oswald', capHeightMm: 220, colours: ['#1d4e89'] }, 0, 165)],
+    films: { byColour: { '#16181a': 'galley-black', '#1d4e89': 'jersey-blue' } },
+    surface: {
+      kind: 'garment',
+      garment: { ...surface.garment, spot: 'back' },
+      team: { namePart: 'name', numberPart: 'number', widestMm: 300, condense: 'each', members: ROWERS.map((name, i) => ({ name, number: String(i === 8 ? 0 : i + 1) })) },
+      ground: { matter: 'polyester', colour: '#f5f5f5' },
+      blankId: 'jersey',
+      size: { mode: 'own' },
+    },
+    build: { lives: 'washed' },
+  });
+  await addTeaTin(to, surface.taper);
+  await addFascia(to);
+  await create('Name for a flask: Wren', {
+    customer: 'Wren of the rowing club',
+    due: inDays(3),
+    artworks: [words('name', 'Wren', { font: 'lobster', capHeightMm: 30, colours: ['#f7f5ef'] })],
+    films: { byColour: { '#f7f5ef': 'chalk' } },
+    surface: { kind: 'cylinder', cylinder: { ...surface.cylinder, girthBy: 'circumference', girthMm: 229, straightHeightMm: 142, lipMm: 10, footMm: 10, gapMm: 0, side: 'front' }, ground: { matter: 'powder coat', colour: '#2d4f7c' }, blankId: 'flask-blue', size: { mode: 'fit' } },
+    build: { lives: 'washed' },
+  });
+  await create('Opening hours, tea-room door, read from outside', {
+    customer: 'The tea room at Wick Lock',
+    due: inDays(6),
+    artworks: [words('open', 'OPEN', { font: 'alfa-slab-one', capHeightMm: 60, colours: ['#f2b632'] }), words('days', 'Tuesday to Sunday', { font: 'zilla-slab', capHeightMm: 22, colours: ['#f7f5ef'] }, 0, 75), words('hours', '9 to 5', { font: 'zilla-slab', capHeightMm: 40, colours: ['#f7f5ef'] }, 0, 130)],
+    films: { byColour: { '#f7f5ef': 'chalk', '#f2b632': 'wick-yellow' } },
+    surface: { kind: 'glass', flat: { widthMm: 620, heightMm: 700, marginMm: { top: 60, right: 50, bottom: 60, left: 50 }, free: [{ shape: 'circle', what: 'lock', xMm: 560, yMm: 610, diameterMm: 90 }] }, ground: { matter: 'glass', colour: '#33403f' }, blankId: 'door-tearoom', readFromMm: 6000, size: { mode: 'width', mm: 380 } },
+    build: { lives: 'outdoors' },
+  });
+}
+
+/** A label between two letterings, bent for the tin it goes on. */
+async function addTeaTin({ jobs, artworks }: Services, taper: TaperMeasures): Promise<void> {
+  const bytes = await readFile(projectPath('demo', 'artwork', 'tea-tin.svg'));
+  const label = describeFile('tea-tin.svg', bytes);
+  await artworks.add(label, bytes);
+  const recipe = patchRecipe(emptyRecipe('Quay Blend, tapered tea tin'), {
+    customer: 'The tea room at Wick Lock',
+    due: inDays(14),
+    artworks: [
+      drawingPart(label),
+      { ...letteringPart('name', { ...newLettering('Quay Blend'), font: 'lobster', capHeightMm: 11, colours: ['#b3262b'] }), place: { ...AT_ORIGIN, yMm: 10 } },
+    ],
+    surface: { kind: 'taper', taper: { ...taper, d1Mm: 102, d2Mm: 86, wide: 'top', sideBy: 'slant', sideMm: 118, lipMm: 14, footMm: 8, gapMm: 0 }, ground: { matter: 'gloss paint', colour: '#21452f' }, blankId: 'tin-tea', size: { mode: 'fit' } },
+  });
+  await jobs.create(recipe);
+}
+
+/** A sign that is longer than anyone can lay in one piece. */
+async function addFascia({ jobs, artworks }: Services): Promise<void> {
+  const bytes = await readFile(projectPath('demo', 'artwork', 'rope-coil.svg'));
+  const coil = describeFile('rope-coil.svg', bytes);
+  await artworks.add(coil, bytes);
+  const recipe = patchRecipe(emptyRecipe('Wick Lock Chandlery, fascia of 4 m'), {
+    customer: 'Wick Lock Chandlery',
+    due: inDays(30),
+    artworks: [
+      { ...drawingPart(coil), place: { ...AT_ORIGIN, xMm: 210, yMm: 210 } },
+      { ...letteringPart('name', { ...newLettering('WICK LOCK CHANDLERY'), font: 'oswald', capHeightMm: 250, trackingPct: 6, colours: ['#1d4e89'] }), place: { ...AT_ORIGIN, xMm: 2260, yMm: 210 } },
+    ],
+    surface: { kind: 'flat', flat: { widthMm: 4200, heightMm: 560, marginMm: { top: 60, right: 90, bottom: 60, left: 90 }, free: [] }, ground: { matter: 'gloss paint', colour: '#f3f0e6' }, readFromMm: 30_000, size: { mode: 'width', mm: 4000 } },
+    build: { lives: 'outdoors' },
   });
   await jobs.create(recipe);
 }

@@ -55,10 +55,12 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
   await sees('4 colours');
 
   await chord(Key.ALT, '3');
-  await tabTo(/^Measure a panel$/);
+  await tabTo(/^What it goes on: /);
   await keys(Key.ENTER);
-  await sees('The panel is');
-  await tabTo(/^Panel width$/);
+  await sees('a board, a wall');
+  await keys(Key.ARROW_DOWN, Key.ENTER);
+  await sees('The board is');
+  await tabTo(/^Width$/);
   await keys('300', Key.ENTER);
   await tabTo(/^Width of the design$/);
   await keys('15 cm', Key.ENTER);

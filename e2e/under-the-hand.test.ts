@@ -80,28 +80,28 @@ describe('a figure under the hand', () => {
   it('with Enter and then Tab is one revision; one that cannot be read is asked about when its station is left', async () => {
     await go('surface');
     await browser.sees('3 sheets');
-    await browser.press('Measure a panel');
-    await until(({ recipe }) => recipe.surface.kind === 'panel');
+    await browser.choose('What it goes on', 'a board, a wall, a van’s side');
+    await until(({ recipe }) => recipe.surface.kind === 'flat');
     const before = await now();
-    const field = await browser.find('input[aria-label="Panel width"]');
+    const field = await browser.find('input[aria-label="Width"]');
     await field.click();
     await browser.driver.executeScript('arguments[0].select()', field);
     await field.sendKeys('42 cm', Key.ENTER, Key.TAB);
-    await until(({ recipe }) => recipe.surface.widthMm === 420);
+    await until(({ recipe }) => recipe.surface.flat.widthMm === 420);
     expect((await now()).revision).toBe(before.revision + 1);
-    await browser.write('Panel height', '1,200');
+    await browser.write('Height', '1,200');
     await browser.sees('can be read in two ways');
     await toStation('Build');
-    await browser.sees('Panel height: “1,200” can be read in two ways');
+    await browser.sees('Height: “1,200” can be read in two ways');
     await browser.press('Go back and correct it');
-    expect(await (await browser.driver.switchTo().activeElement()).getAttribute('aria-label')).toBe('Panel height');
-    await browser.write('Panel height', '1200');
-    await until(({ recipe }) => recipe.surface.heightMm === 1200);
-    await browser.write('Panel width', 'wide');
+    expect(await (await browser.driver.switchTo().activeElement()).getAttribute('aria-label')).toBe('Height');
+    await browser.write('Height', '1200');
+    await until(({ recipe }) => recipe.surface.flat.heightMm === 1200);
+    await browser.write('Width', 'wide');
     await toStation('Films');
     await browser.press('Leave it as it was');
     await browser.sees('films in stock');
-    expect((await now()).recipe.surface.widthMm).toBe(420);
+    expect((await now()).recipe.surface.flat.widthMm).toBe(420);
   });
 
   it('of a layer that is moved twice at once moves it twice', async () => {

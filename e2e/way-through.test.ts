@@ -68,15 +68,15 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   // Surface: lengths as people say them, and one that is none.
   await go('Surface');
   await sees('Nothing is measured yet');
-  await press('Measure a panel');
-  await write('Panel width', '20 cm');
-  await write('Panel height', 'tall');
+  await browser.choose('What it goes on', 'a board, a wall, a van’s side');
+  await write('Width', '20 cm');
+  await write('Height', 'tall');
   await sees('is not a length');
-  await write('Panel height', '6 1/2"');
+  await write('Height', '6 1/2"');
   await sees('The design is');
   await write('Width of the design', '300');
-  await sees('larger than the panel');
-  await press('Fit it to the panel');
+  await sees('larger than the board');
+  await press('Fit it to the board');
   await sees('180 × 117');
 
   // Build: the three schools, the trap by formula and by hand, the section.

@@ -8,5 +8,6 @@ export { layerSvg } from './layer-svg.js';
 export type { DrawnPath } from './page/drawn-path.js';
 export type { DrawnSheet, LayerToCutView, LayerView, LetterForms, PaintView, PartView, PlanView, PrepareView, ProgramView, SheetView } from './page/plan-view.js';
 export type { ArtworkOut, Plan } from './plan.js';
+export { printJob, PRINT_ON, PRINTS, type JobPrint, type PrintOn } from './print-job.js';
 export { Planner, type PlanHooks, type PlanInput } from './planner.js';
 export { mapFigures, planReport, sheetSvg, type PlanReport } from './report.js';

@@ -1,7 +1,7 @@
 import { ArtworkReader, type ArtworkResources, type LetterChoice, type Lettering, type PaintedRegion } from '../engines/artwork/index.js';
 import { BARE } from '../engines/layers/index.js';
-import { unwarpBox, type PlacedDesign, type TaperMap } from '../engines/surface/index.js';
-import { stretchOf, transformBox, type Matrix } from '../geometry/index.js';
+import { setBeside, unwarpBox, type TaperMap } from '../engines/surface/index.js';
+import { compose, stretchOf, transformBox, translation, type Matrix } from '../geometry/index.js';
 import type { JobFinding, Recipe, RecipePatch } from '../recipe/index.js';
 import type { Shop } from '../shop/index.js';
 import {
@@ -28,22 +28,24 @@ import {
   withRecipePlaces,
   type ArtworkPart,
   type Design,
+  type PaintedPart,
   type PartAsRead,
   type Regions,
 } from '../stations/artwork/index.js';
 import { assembleStage } from '../stations/assemble/index.js';
-import { buildStage, checkStage, panelsStage, separateStage, touchesUp, touchUpStage } from '../stations/build/index.js';
+import { buildStage, checkStage, panelsStage, separateStage, touchesUp, touchUpStage, type DesignApart } from '../stations/build/index.js';
 import { cutStage } from '../stations/cut/index.js';
 import { filmsStage, patternsStage } from '../stations/films/index.js';
 import { prepareStage } from '../stations/prepare/index.js';
 import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
-import { surfaceCheckStage, surfaceStage, warpStage, type LettersOnDesign } from '../stations/surface/index.js';
+import { sayCondensed, surfaceCheckStage, surfaceStage, warpStage, type Instance, type LettersOnDesign, type SurfaceOut } from '../stations/surface/index.js';
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
 import type { RepeatWish, Replacement } from './change-parts.js';
 import { collected } from './collect.js';
 import type { ArtworkOut, Plan } from './plan.js';
 import { StageCache } from './stage-cache.js';
+import { condensedMatrix, namesCondensed } from './teams.js';
 
 export interface PlanInput {
   readonly recipe: Recipe;
@@ -114,9 +116,9 @@ export class Planner {
   async look(input: PlanInput, hooks: StageHooks = {}): Promise<readonly PaintedRegion[]> {
     const design = designOf(await this.#readAll(input, hooks), input.recipe.surface.sizeOf);
     if (design.parts.length === 0) return [];
-    const { design: placed } = await this.#sized(design, input.recipe);
+    const sized = await this.#sized(design, input.recipe);
     await hooks.breathe?.();
-    return (await this.#drawn(design, placed, input.recipe.repair, hooks)).untouched.regions;
+    return (await this.#drawn(design, sized, input, hooks)).untouched.regions;
   }
 
   /** What a recipe comes to, checked at the end against what another program draws of the same files. */
@@ -145,10 +147,11 @@ export class Planner {
     await add({ artwork: isEmpty ? { ...read, findings: [...read.findings, NOTHING_PAINTED] } : read });
     if (paints === 0) return plan;
 
-    const sized = await this.#sized(design, recipe);
-    await add({ surface: sized });
-    const { scale } = sized.design;
-    const { parts, matrices, painted, untouched } = await this.#drawn(design, sized.design, recipe.repair, hooks);
+    const ruled = await this.#sized(design, recipe);
+    await add({ surface: ruled });
+    const { scale } = ruled.design;
+    const { parts, matrices, painted, apart, frame, condensed, untouched } = await this.#drawn(design, ruled, input, hooks);
+    const sized = { ...ruled, frame, rulings: condensed.length > 0 && recipe.surface.team ? [...ruled.rulings, sayCondensed(condensed, recipe.surface.team)] : ruled.rulings };
     const artwork: ArtworkOut = {
       ...read,
       parts,
@@ -159,7 +162,7 @@ export class Planner {
     if (isBare(untouched)) return ended(artwork, NOTHING_PAINTED);
 
     const { map } = sized;
-    const placed = { matrices, map };
+    const placed = { matrices, map, apart };
     const bent = map ? await cache.take(warpStage, { regions: untouched, map }) : untouched;
     const layered = await this.#layered(bent, input, placed);
     const { regions, films, separated, panels, build } = layered;
@@ -169,7 +172,7 @@ export class Planner {
     const { rulings: patterns } = await cache.take(patternsStage, { films, recipe });
     await add({ films: patterns.length > 0 ? { ...films, rulings: [...films.rulings, ...patterns] } : films });
     if (!separated || !panels || !build) return plan;
-    const checked = await cache.take(surfaceCheckStage, { sized, layers: build.layers, letters: lettersOf(parts, matrices), recipe });
+    const checked = await cache.take(surfaceCheckStage, { sized, build, letters: lettersOf(parts, matrices), recipe });
     const surface = { ...sized, findings: [...sized.findings, ...checked.findings, ...panels.findings], rulings: [...sized.rulings, ...checked.rulings, ...panels.rulings] };
     await add({ separated, panels, build, surface });
     const checks = await cache.take(checkStage, { build, recipe });
@@ -244,11 +247,45 @@ export class Planner {
   }
 
   /** The design at its final size: its parts traced, where each lies, and what is painted of them. */
-  async #drawn(design: Design, placed: PlacedDesign, repair: Recipe['repair'], hooks: StageHooks) {
+  async #drawn(design: Design, sized: SurfaceOut, input: PlanInput, hooks: StageHooks) {
+    const { repair } = input.recipe;
+    if (sized.instances) return this.#drawnApart(design, { ...sized, instances: sized.instances }, input, hooks);
+    const { design: placed } = sized;
     const parts = await this.#traced(design.parts, placed.scale, hooks);
     const matrices = new Map(parts.map((part) => [part.part.id, partMatrix(part, design.frame, placed.scale)]));
     const painted = await this.#painted(parts, { ...placed, matrices, repair });
-    return { parts, matrices, painted, untouched: await this.#cache.take(putRightStage, { painted: painted.map((part) => part.painted), repair, matrices }) };
+    return { parts, matrices, painted, apart: null, frame: sized.frame, condensed: [], untouched: await this.#cache.take(putRightStage, { painted: painted.map((part) => part.painted), repair, matrices }) };
+  }
+
+  /** Several designs made of the one, beside each other. What is found is told of the first, and so are places that remedies act at. */
+  async #drawnApart(design: Design, { design: { scale }, instances }: SurfaceOut & { readonly instances: readonly Instance[] }, input: PlanInput, hooks: StageHooks) {
+    const { repair, surface, artworks } = input.recipe;
+    const designs = [];
+    for (const { words } of instances) {
+      const isAsIs = Object.keys(words).length === 0;
+      // Of a missing name or number nothing is set.
+      const said = artworks.flatMap((part) => (part.kind !== 'lettering' || words[part.id] === undefined ? [part] : words[part.id] === '' ? [] : [{ ...part, lettering: { ...part.lettering, text: words[part.id]!, alternates: {} } }]));
+      designs.push(isAsIs ? design : designOf(await this.#readAll({ ...input, recipe: { ...input.recipe, artworks: said } }, hooks), surface.sizeOf));
+    }
+    const shares = surface.team ? namesCondensed(designs, surface.team, scale) : designs.map(() => null);
+    const sizes = designs.map((one, i) => ({ widthMm: one.widthMm * scale * instances[i]!.factor, heightMm: one.heightMm * scale * instances[i]!.factor }));
+    const corners = setBeside(sizes);
+    const painted = [];
+    let first: { readonly parts: PartAsRead[]; readonly matrices: ReadonlyMap<string, Matrix>; readonly painted: readonly PaintedAsSaid[] } | null = null;
+    for (const [i, one] of designs.entries()) {
+      const size = scale * instances[i]!.factor;
+      const parts = await this.#traced(one.parts, size, hooks);
+      const at = translation(corners[i]!.xMm, corners[i]!.yMm);
+      const matrices = new Map(parts.map((part) => [part.part.id, compose(at, condensedMatrix(part, partMatrix(part, one.frame, size), surface.team, shares[i] ?? null))]));
+      const own = await this.#painted(parts, { ...sizes[i]!, matrices, repair });
+      painted.push(...own.map((part) => part.painted));
+      first ??= { parts, matrices, painted: own };
+      await hooks.breathe?.();
+    }
+    const apart = instances.map(({ label, copies }, i): DesignApart => ({ label, copies, box: { minX: corners[i]!.xMm, minY: corners[i]!.yMm, maxX: corners[i]!.xMm + sizes[i]!.widthMm, maxY: corners[i]!.yMm + sizes[i]!.heightMm } }));
+    const frame = { widthMm: Math.max(...apart.map(({ box }) => box.maxX)), heightMm: Math.max(...apart.map(({ box }) => box.maxY)) };
+    const condensed = shares.flatMap((share, i) => (share && share.across < 1 ? [{ label: instances[i]!.label, ...share }] : []));
+    return { ...first!, apart, frame, condensed, untouched: await this.#cache.take(putRightStage, { painted, repair, matrices: first!.matrices }) };
   }
 
   async #traced(parts: readonly PartAsRead[], scale: number, hooks: StageHooks): Promise<PartAsRead[]> {
@@ -263,7 +300,7 @@ export class Planner {
   /** Every part where it lies on the design; of several, what is found says whose it is. */
   async #painted(parts: readonly PartAsRead[], { widthMm, heightMm, matrices, repair }: { readonly widthMm: number; readonly heightMm: number; readonly matrices: ReadonlyMap<string, Matrix>; readonly repair: Recipe['repair'] }) {
     const longestMm = Math.max(widthMm, heightMm);
-    const all = [];
+    const all: PaintedAsSaid[] = [];
     for (const { part, read } of parts) {
       const painted = await this.#cache.take(paintPartStage, { id: part.id, recolour: part.kind === 'lettering' ? NONE : part.recolour, read, matrices, longestMm, repair });
       all.push({ painted, findings: parts.length > 1 ? painted.findings.map((finding) => sayOfPart(finding, part)) : painted.findings });
@@ -272,12 +309,12 @@ export class Planner {
   }
 
   /** The films of the painted areas and the layers built of them; no layers without films. */
-  async #built(regions: Regions, { recipe, shop }: PlanInput, placed: PlacedParts) {
+  async #built(regions: Regions, { recipe, shop }: PlanInput, { apart, ...placed }: PlacedParts) {
     const cache = this.#cache;
     const films = await cache.take(filmsStage, { regions, recipe, stock: shop.films });
     if (films.colours.length === 0) return { films };
     const separated = await cache.take(separateStage, { regions, films, recipe, stock: shop.films });
-    const panels = await cache.take(panelsStage, { separated, recipe, shop });
+    const panels = await cache.take(panelsStage, { separated, apart, recipe, shop });
     return { films, separated, panels, build: await cache.take(buildStage, { separated, recipe, repeatabilityMm: shop.cutter.repeatabilityMm, panels, ...placed }) };
   }
 
@@ -299,10 +336,18 @@ export class Planner {
   }
 }
 
+/** A part as it is painted, and what is found of it, said so that it is clear whose it is. */
+interface PaintedAsSaid {
+  readonly painted: PaintedPart;
+  readonly findings: readonly JobFinding[];
+}
+
 /** Where parts lie on the design at its final size, and how that is bent after. */
 interface PlacedParts {
   readonly matrices: ReadonlyMap<string, Matrix>;
   readonly map: TaperMap | null;
+  /** Several designs made of the one. */
+  readonly apart: readonly DesignApart[] | null;
 }
 
 /** What was found of a bent design with its places where they are on the flat one. */

@@ -60,7 +60,8 @@ function surfaceReport({ surface, panels }: Plan) {
     ...figures,
     limits: figures.limits ?? {},
     ...(map ? { map: mapFigures(map) } : {}),
-    ...(panels && panels.along !== null ? { split: panels.along, panels: panels.panels.map(({ box, lapMm }) => (panels.along === 'across' ? { x0: box.minX, x1: box.maxX, lapMm } : { x0: box.minY, x1: box.maxY, lapMm })), panelOrder: panels.laying } : {}),
+    ...(panels?.along === 'apart' ? { designs: panels.panels.map(({ label, copies, box }) => ({ label, copies, box })) } : {}),
+    ...(panels && (panels.along === 'across' || panels.along === 'down') ? { split: panels.along, panels: panels.panels.map(({ box, lapMm }) => (panels.along === 'across' ? { x0: box.minX, x1: box.maxX, lapMm } : { x0: box.minY, x1: box.maxY, lapMm })), panelOrder: panels.laying } : {}),
   };
 }
 

@@ -12,3 +12,11 @@ export function sayFresh(colours: readonly string[]): string {
 export function sayNoSuchLayer(isWholeBuild: boolean): string {
   return isWholeBuild ? 'This job has no layers yet.' : 'This job has no layer of that film.';
 }
+
+export function sayNothingToPrint(): string {
+  return 'There is nothing to print yet: this job has no layers.';
+}
+
+export function sayNothingSized(): string {
+  return 'There is nothing to wrap yet: this job has no design.';
+}

@@ -5,7 +5,7 @@ import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
-import type { PlanReport, Replacement } from '../../core/plan/index.js';
+import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
 import { Problem } from '../problem.js';
 import { FLAG } from './kernel-guard.js';
 import { SharedWork } from './shared-work.js';
@@ -102,6 +102,12 @@ export class Compute {
   async exportBuild(source: PlanSource, filmId: string | null, format: PrintFormat, signal?: AbortSignal): Promise<Uint8Array> {
     const job = await loaded(source);
     return ((await this.#run({ do: 'export', job, filmId, format }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+  }
+
+  /** Something of a job at true scale, to be printed. @throws Problem 422 when there is nothing of it */
+  async printJob(source: PlanSource, what: JobPrint, on: PrintOn, signal?: AbortSignal): Promise<Uint8Array> {
+    const job = await loaded(source);
+    return ((await this.#run({ do: 'print', job, what, on }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
   }
 
   /** A sheet of a job's plan, ready to be kept, and what all its layers come to. @throws Problem 422 when it has no such sheet, or a blocker stops the job */

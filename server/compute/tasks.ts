@@ -4,7 +4,7 @@ import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
-import type { PlanReport, Replacement } from '../../core/plan/index.js';
+import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
 import type { RecordedCuts } from '../../core/stations/record/index.js';
 import type { TakenCopies } from '../../core/stations/sheets/index.js';
 
@@ -16,6 +16,7 @@ export type Task =
   | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
   | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: PrintFormat }
+  | { readonly do: 'print'; readonly job: PlanJob; readonly what: JobPrint; readonly on: PrintOn }
   | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'hpgl'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'rest'; readonly part: CutInPart };

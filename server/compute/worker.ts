@@ -1,6 +1,6 @@
 import { writeHpgl } from '../../core/engines/cutting/index.js';
 import { InputError } from '../../core/words/index.js';
-import { exportBuild, Planner, planReport } from '../../core/plan/index.js';
+import { exportBuild, Planner, planReport, printJob } from '../../core/plan/index.js';
 import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
@@ -36,6 +36,8 @@ async function answer(task: SentTask): Promise<Answer> {
       }
       case 'export':
         return { ok: 'file', bytes: await exportBuild(await planner.plan(task.job, { breathe }), task.filmId, task.format) };
+      case 'print':
+        return { ok: 'file', bytes: await printJob(await planner.plan(task.job, { breathe }), task.what, task.on) };
       case 'sheet': {
         const plan = await planner.plan(task.job, { breathe });
         const blocked = plan.findings.find((finding) => finding.severity === 'blocker');

@@ -2,7 +2,9 @@ import { pictureKind } from '../../core/engines/artwork/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, RECIPE_SCHEMA } from '../../core/recipe/index.js';
 import type { JobState } from '../../core/stations/record/index.js';
 import { drawingPart, picturePart } from '../../core/stations/artwork/index.js';
+import { PRINT_ON, PRINTS, type PrintOn } from '../../core/plan/index.js';
 import { PRINT_FORMATS, type PrintFormat } from '../../core/print/index.js';
+import type { Context } from 'koa';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
@@ -164,12 +166,22 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
         const format = (query['format'] ?? 'svg') as PrintFormat;
         const job = await planJob(params['id']!);
         const bytes = await compute.exportBuild(job, query['layer'] ?? null, format, signal);
-        const name = `${job.recipe.title}${query['layer'] ? ` ${query['layer']}` : ''}.${format}`;
-        ctx.set('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
-        ctx.set('Cache-Control', 'no-store');
-        ctx.type = 'application/octet-stream';
-        ctx.body = Buffer.from(bytes);
-        return undefined;
+        return sendFile(ctx, `${job.recipe.title}${query['layer'] ? ` ${query['layer']}` : ''}.${format}`, bytes);
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/jobs/:id/print/:what',
+      summary: 'The pattern of a job, or the wrap template of its surface, at true scale',
+      query: { on: { enum: PRINT_ON } },
+      answers: 'SVG, DXF or PDF; a4 and a3 are PDF on sheets that are glued together',
+      handle: async ({ ctx, params, query, signal }) => {
+        const what = PRINTS.find((one) => one === params['what']);
+        if (!what) throw new Problem(404, 'no-such-print', 'There is no such thing to print. There are: pattern, wrap.');
+        const on = (query['on'] ?? 'pdf') as PrintOn;
+        const job = await planJob(params['id']!);
+        const bytes = await compute.printJob(job, what, on, signal);
+        return sendFile(ctx, `${job.recipe.title} ${what}.${on === 'a4' || on === 'a3' ? 'pdf' : on}`, bytes);
       },
     },
     {
@@ -192,4 +204,13 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
       },
     },
   ];
+}
+
+/** A file to be saved under a name. */
+function sendFile(ctx: Context, name: string, bytes: Uint8Array): undefined {
+  ctx.set('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
+  ctx.set('Cache-Control', 'no-store');
+  ctx.type = 'application/octet-stream';
+  ctx.body = Buffer.from(bytes);
+  return undefined;
 }

@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest';
+import { surfaceSlice } from '../../stations/surface/decisions.js';
 import { surfaceStage } from '../../stations/surface/stage.js';
-import { placeOn, widestOn, type Panel, type SizeWish } from './index.js';
+import { placeOn, widestOn, type Flat, type SizeWish } from './index.js';
 
-const panel: Panel = { kind: 'panel', widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 20, bottom: 30, left: 40 }, at: null };
+const panel: Flat = { kind: 'flat', free: [], widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 20, bottom: 30, left: 40 }, at: null };
+const begun = surfaceSlice.beginning.surface;
 const square = { widthMm: 50, heightMm: 50 };
 const placed = (own: { readonly widthMm: number; readonly heightMm: number }, wish: SizeWish, on = panel, reachMm = 0) => placeOn(on, own, wish, reachMm);
 
-describe('a design on a panel', () => {
+describe('a design on a board', () => {
   it('is fitted between the margins by the side that limits it, and set a little above the middle', () => {
     const { design, trouble, room } = placed(square, { mode: 'fit' });
     expect([design.widthMm, design.heightMm, room!.bound, trouble]).toEqual([160, 160, 'height', null]);
@@ -73,7 +75,7 @@ describe('a design before anything is measured', () => {
   it('is as wide as it likes', () => expect(widestOn({ kind: 'unmeasured' }, free({ mode: 'own' }).design, { minX: -9, minY: -9, maxX: 900, maxY: 900 })).toBeNull());
 
   it('asks for the unit of a drawing that does not say it, and every answer ends the question', async () => {
-    const said = (wish: SizeWish, mmPerUnit: number | null) => surfaceStage.run({ own: { ...square, otherwise: square }, surface: { kind: 'unmeasured' }, wish: { size: wish, sizeOf: 'cut', at: null }, reachMm: 0, mmPerUnit }, {});
+    const said = (size: SizeWish, mmPerUnit: number | null) => surfaceStage.run(surfaceStage.read({ own: { ...square, otherwise: square }, recipe: { surface: { ...begun, size } }, reachMm: 0, mmPerUnit }), {});
     const [finding, ...others] = (await said({ mode: 'own' }, 25.4 / 96)).findings;
     expect(others).toEqual([]);
     expect(finding!.remedies!.map((remedy) => remedy.label)).toEqual(['Keep 50 × 50 mm', 'A millimetre: 189 × 189 mm', 'A centimetre: 1889.8 × 1889.8 mm', 'An inch: 4800 × 4800 mm']);
@@ -84,17 +86,17 @@ describe('a design before anything is measured', () => {
 });
 
 describe('what is said of it', () => {
-  const said = (wish: SizeWish, on = panel) => surfaceStage.run({ own: { ...square, otherwise: square }, surface: on, wish: { size: wish, sizeOf: 'cut', at: null }, reachMm: 0, mmPerUnit: null }, {});
+  const said = (size: SizeWish, on = panel) => surfaceStage.run(surfaceStage.read({ own: { ...square, otherwise: square }, recipe: { surface: { ...begun, kind: 'flat', flat: on, at: on.at, size } }, reachMm: 0, mmPerUnit: null }), {});
   const fit = [{ patch: { surface: { size: { mode: 'fit' } } } }];
 
   it.each([
     [{ mode: 'width', mm: 170 } as const, { code: 'into-margins', severity: 'warning', remedies: fit }],
-    [{ mode: 'width', mm: 210 } as const, { code: 'larger-than-panel', severity: 'warning', remedies: fit }],
+    [{ mode: 'width', mm: 210 } as const, { code: 'larger-than-board', severity: 'warning', remedies: fit }],
   ])('%o', async (wish, finding) => expect((await said(wish)).findings).toMatchObject([finding]));
 
   it('put beyond the margins, with the way back, and where it lies', async () => {
     const put = { ...panel, at: { xMm: 0, yMm: 0 } };
-    const { findings, rulings } = await surfaceStage.run({ own: { ...square, otherwise: square }, surface: put, wish: { size: { mode: 'own' }, sizeOf: 'cut', at: put.at }, reachMm: 0, mmPerUnit: null }, {});
+    const { findings, rulings } = await said({ mode: 'own' }, put);
     expect(findings).toMatchObject([{ code: 'put-beyond', remedies: [{ patch: { surface: { at: null } } }] }]);
     expect(rulings.find(({ id }) => id === 'surface.place')).toMatchObject({ value: 0, overridden: true });
   });

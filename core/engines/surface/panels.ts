@@ -26,6 +26,9 @@ export interface TilingWish {
 export const MOST_PANELS = 400;
 /** A line this far beside an upright outline does not touch it, mm. */
 const BESIDE_MM = 0.001;
+/** How much a gap counts for each mm that it is wide, up to so many: between words a line lies better than between letters. */
+const WIDE = 1e-8;
+const WIDE_ENOUGH_MM = 60;
 /** How much a line's way from where panels would be alike counts beside what it crosses, for each mm². */
 const EVEN = 1e-12;
 /** Sums of lengths are off by less than this, mm. */
@@ -64,8 +67,9 @@ function bestLines(crossed: CrossedLength, count: number, { widthMm, rollMm, lap
   const step = rollMm - lapMm;
   const candidates = candidatesOf(crossed, count, { widthMm, rollMm, lapMm });
   const costs = Float64Array.from(candidates, (x) => crossed.at(x));
-  // Of lines that cross as little, those that make panels of one width: so small a share of what is crossed that it decides nothing else.
-  const costAt = (i: number, k: number) => costs[i]! + EVEN * (candidates[i]! - evenAt(k, count, widthMm, lapMm)) ** 2;
+  // Of lines that cross as little, those in wide gaps, and then those that make panels of one width: so small a share of what is crossed that it decides nothing else.
+  const wide = Float64Array.from(candidates, (x, i) => (costs[i]! > ALIKE_MM ? 0 : gapWidth(crossed, x)));
+  const costAt = (i: number, k: number) => costs[i]! - WIDE * wide[i]! + EVEN * (candidates[i]! - evenAt(k, count, widthMm, lapMm)) ** 2;
   // For each candidate as line k: the least that lines 1 to k cross when line k is there, and where line k − 1 then is.
   let sums = Float64Array.from(candidates, (x, i) => (x <= rollMm + ROUNDING_MM ? costAt(i, 1) : Infinity));
   const before: Int32Array[] = [];
@@ -130,6 +134,12 @@ function centred(lines: readonly number[], crossed: CrossedLength, { widthMm, ro
     if (least <= most) out[k] = Math.min(most, Math.max(least, (Math.max(from, corners[0] ?? 0) + Math.min(to, corners.at(-1) ?? widthMm)) / 2));
   }
   return out;
+}
+
+/** How wide the gap round x is, as far as that counts. */
+function gapWidth(crossed: CrossedLength, x: number): number {
+  const [from, to] = gapRound(crossed, x);
+  return Math.min(WIDE_ENOUGH_MM, to - from);
 }
 
 /** From where to where round x lines cross nothing. */

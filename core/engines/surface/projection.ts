@@ -120,11 +120,11 @@ export function rimOf(solid: Extract<Solid, { kind: 'round' }>, look: Outlook, a
 export function handleOf(solid: Extract<Solid, { kind: 'round' }>, look: Outlook, standsOutMm: number): { readonly line: number[]; readonly isBefore: boolean } {
   const angle = -Math.PI - look.turnRad;
   const [sin, cos] = [Math.sin(look.aboveRad), Math.cos(look.aboveRad)];
-  const steps = 16;
+  const steps = 40;
   const line = Array.from({ length: steps + 1 }, (_, i) => {
     const bow = Math.sin((Math.PI * i) / steps);
     const share = 0.18 + (0.6 * i) / steps;
-    const radius = solid.topRadiusMm + (solid.footRadiusMm - solid.topRadiusMm) * share + standsOutMm * bow ** 0.6;
+    const radius = solid.topRadiusMm + (solid.footRadiusMm - solid.topRadiusMm) * share + standsOutMm * bow ** 0.75;
     const [px, py, pz] = [radius * Math.sin(angle), (share - 0.5) * solid.uprightMm, radius * Math.cos(angle)];
     return [px, py * cos + pz * sin];
   }).flat();

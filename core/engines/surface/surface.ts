@@ -3,6 +3,7 @@ import type { Bend } from './compound.js';
 import { sidesOf, SEEN_SHARE, type Hand } from './cylinder.js';
 import { OPTICAL_SHARE, placeOnDeveloped, roomOf, widestOnDeveloped, type Developed, type Margins } from './developed.js';
 import type { FreePlace } from './free-places.js';
+import { SPOTS, type Spot } from './garment.js';
 import { sectorOf, type Cone } from './taper.js';
 import { wishedScale, type PlacedDesign, type Placing, type Size, type SizeWish } from './surface-kind.js';
 
@@ -58,8 +59,14 @@ export interface Compound extends Size, Measured {
   readonly bend: Bend;
 }
 
+/** A garment: a print is as wide as is usual where it sits. */
+export interface Garment {
+  readonly kind: 'garment';
+  readonly spot: Spot;
+}
+
 /** What gets decorated, by its kind. */
-export type Surface = Unmeasured | Flat | Cylinder | Taper | Compound;
+export type Surface = Unmeasured | Flat | Cylinder | Taper | Compound | Garment;
 
 /** A little below the largest size: no two blanks of one model are alike. Source: trade practice. */
 export const BELOW_LIMIT = 0.97;
@@ -70,6 +77,7 @@ const NO_MARGINS: Margins = { top: 0, right: 0, bottom: 0, left: 0 };
 export function developedOf(surface: Surface): Developed | null {
   switch (surface.kind) {
     case 'unmeasured':
+    case 'garment':
       return null;
     case 'flat':
     case 'glass':
@@ -110,8 +118,17 @@ function rolledOut(roundMm: number, heightMm: number, { lipMm, footMm, gapMm, wr
 export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: number): Placing {
   const developed = developedOf(surface);
   if (developed) return placeOnDeveloped(developed, own, wish, reachMm);
+  if (surface.kind === 'garment') return placeOnGarment(surface, own, wish);
   const scale = wishedScale(own, wish) ?? 1;
   return { design: { scale, widthMm: own.widthMm * scale, heightMm: own.heightMm * scale, xMm: 0, yMm: 0 }, room: null, movedAside: false, trouble: null };
+}
+
+/** A garment has no edge near a print: it is as wide as is usual, or as is wished. */
+function placeOnGarment({ spot }: Garment, own: Size, wish: SizeWish): Placing {
+  const { widthMm: usual } = SPOTS[spot];
+  const scale = wishedScale(own, wish) ?? usual / own.widthMm;
+  const heightMm = own.heightMm * scale;
+  return { design: { scale, widthMm: own.widthMm * scale, heightMm, xMm: 0, yMm: 0 }, room: { widthMm: usual, heightMm, bound: 'width', fittedWidthMm: usual }, movedAside: false, trouble: null };
 }
 
 /** How wide a design may be on a surface; null when it stays where it may lie. See widestOnDeveloped. */

@@ -72,14 +72,15 @@ export interface PrepareView {
 
 /** How a design is split that is bigger than the roll, on the design. */
 export interface PanelsView {
-  readonly along: 'across' | 'down';
-  readonly spans: readonly { readonly number: number; readonly box: Box; /** Without what it shares with the one before. */ readonly own: Box }[];
+  readonly along: 'across' | 'down' | 'apart';
+  readonly spans: readonly { readonly number: number; readonly label: string | null; readonly copies: number; readonly box: Box; /** Without what it shares with the one before. */ readonly own: Box }[];
   readonly laying: readonly number[];
 }
 
 /** A panel with what all its layers share. */
 export interface PanelView {
   readonly number: number;
+  readonly label: string | null;
   readonly marks: string;
   readonly border: string;
   readonly box: Box;

@@ -32,7 +32,7 @@ interface AssembleRead {
 /** The steps in which the layers come together. */
 export const assembleStage: Stage<AssembleContext, AssembleRead, AssembleOut> = {
   name: 'assemble',
-  read: ({ prepare, panels, surface: { surface, design }, recipe }) => ({ prepare, panelsLaid: panels.laying, isInside: surface.kind === 'glass', design: { widthMm: design.widthMm, heightMm: design.heightMm }, way: recipe.assembly.way }),
+  read: ({ prepare, panels, surface: { surface, design }, recipe }) => ({ prepare, panelsLaid: panels.along === 'apart' ? [1] : panels.laying, isInside: surface.kind === 'glass', design: { widthMm: design.widthMm, heightMm: design.heightMm }, way: recipe.assembly.way }),
   run({ prepare: { layers, panels }, panelsLaid, isInside, design, way }) {
     const assembled = new Map<string, AssemblyLayer>();
     for (const { layer, weed } of layers) assembled.set(layer.film.id, { filmId: layer.film.id, filmName: layer.film.name, order: layer.order, counters: weed.counters + (assembled.get(layer.film.id)?.counters ?? 0) });

@@ -9,7 +9,14 @@ import { reachOfPreparation, type PreparationWanted } from './reach.js';
 import { sayNoPanels, sayPanelLap, sayPanels, sayWhole } from './say-panels.js';
 import type { Separated } from './separate-stage.js';
 
-/** One panel of a design that is bigger than the roll: its place on the design. */
+/** A design that is laid by itself, beside others. */
+export interface DesignApart {
+  readonly label: string;
+  readonly copies: number;
+  readonly box: Box;
+}
+
+/** What of a design is laid in one piece: a panel of one that is bigger than the roll, one of several designs, or all of it. */
 export interface Panel {
   /** From 1, from the left or from the top. */
   readonly number: number;
@@ -18,11 +25,15 @@ export interface Panel {
   /** The same without what it shares with the panel before it. */
   readonly own: Box;
   readonly lapMm: number;
+  /** What it is called, of designs that are laid one by one. */
+  readonly label: string | null;
+  /** How often it is made for each copy of the job. */
+  readonly copies: number;
 }
 
 export interface PanelsOut {
-  /** The axis along which it is split; null for a design in one piece. */
-  readonly along: 'across' | 'down' | null;
+  /** The axis along which it is split; `apart` for designs that are laid one by one; null for a design in one piece. */
+  readonly along: 'across' | 'down' | 'apart' | null;
   readonly panels: readonly Panel[];
   /** What the split lines cross, summed over the layers, mm. */
   readonly crossedMm: number;
@@ -36,17 +47,25 @@ export interface PanelsOut {
 
 interface PanelsContext {
   readonly separated: Separated;
+  readonly apart: readonly DesignApart[] | null;
   readonly recipe: SurfaceDecisions & { readonly preparation: PreparationWanted };
   readonly shop: { readonly pieces: readonly FilmPiece[]; readonly cutter: CutterProfile };
 }
 
 interface PanelsRead {
-  readonly layers: readonly { readonly film: Film; readonly visible: Rings }[];
+  readonly separated: Separated;
+  readonly apart: readonly DesignApart[] | null;
   readonly kind: SurfaceDecisions['surface']['kind'];
   readonly wish: SurfaceDecisions['surface']['panels'];
   readonly preparation: PreparationWanted;
   readonly pieces: readonly FilmPiece[];
   readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
+}
+
+/** What shows of a film. */
+interface ShownLayer {
+  readonly film: Film;
+  readonly visible: Rings;
 }
 
 /** Nobody lays a longer piece true by hand, mm. Source: trade practice. */
@@ -59,19 +78,22 @@ const SPARE_MM = 2;
 /** A design that is bigger than the roll in panels, over all its layers at once. */
 export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
   name: 'panels',
-  read({ separated: { separation, films }, recipe, shop: { pieces, cutter } }) {
+  read({ separated, apart, recipe, shop: { pieces, cutter } }) {
     const { marks, markSizeMm, border, borderGapMm } = recipe.preparation;
     return {
-      layers: separation.layers.flatMap(({ key, visible }) => (visible.length > 0 ? [{ film: films.get(key)!, visible }] : [])),
+      separated,
+      apart,
       kind: recipe.surface.kind,
       wish: recipe.surface.panels,
       preparation: { marks, markSizeMm, border, borderGapMm },
-      pieces: pieces.filter(({ filmId, quantity }) => quantity > 0 && films.has(filmId)),
+      pieces: pieces.filter(({ filmId, quantity }) => quantity > 0 && separated.films.has(filmId)),
       cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm },
     };
   },
   run(read) {
-    const { layers, wish, preparation } = read;
+    const { apart, wish, preparation, separated: { separation, films } } = read;
+    if (apart) return oneByOne(apart);
+    const layers = separation.layers.flatMap(({ key, visible }): ShownLayer[] => (visible.length > 0 ? [{ film: films.get(key)!, visible }] : []));
     const box = layers.reduce<Box | null>((sum, { visible }) => joinBoxes(sum, boundsOf(visible)), null);
     if (!box) return whole({ minX: 0, minY: 0, maxX: 1, maxY: 1 });
     const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
@@ -91,7 +113,7 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
     const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
     if (!best) return { ...whole(box), findings: [sayNoPanels(width, height)] };
     const { along, spans, crossedMm } = best;
-    const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm }));
+    const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, label: null, copies: 1 }));
     const laying = orderOf(panels.length, along, wish);
     const butts = layers.filter(({ film }) => film.family === 'translucent').map(({ film }) => film.name);
     return {
@@ -106,8 +128,14 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
   },
 };
 
+/** Several designs beside each other, each laid by itself. */
+function oneByOne(apart: readonly DesignApart[]): PanelsOut {
+  const panels = apart.map(({ label, copies, box }, i): Panel => ({ number: i + 1, of: apart.length, box, own: box, lapMm: 0, label, copies }));
+  return { along: 'apart', panels, crossedMm: 0, longestMm: Math.max(...panels.map(({ box }) => longestSide(box))), laying: panels.map(({ number }) => number), findings: [], rulings: [] };
+}
+
 function whole(box: Box): PanelsOut {
-  return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0 }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
+  return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0, label: null, copies: 1 }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
 }
 
 /** What of each piece in stock can be cut: across the cutter, and along the feed. */
@@ -142,7 +170,7 @@ interface TilingHow {
   readonly lapMm: number;
 }
 
-function tiled(layers: PanelsRead['layers'], box: Box, along: 'across' | 'down', { most, reach, widestMm, lapMm }: TilingHow) {
+function tiled(layers: readonly ShownLayer[], box: Box, along: 'across' | 'down', { most, reach, widestMm, lapMm }: TilingHow) {
   const [length, breadth] = along === 'across' ? [box.maxX - box.minX, box.maxY - box.minY] : [box.maxY - box.minY, box.maxX - box.minX];
   const room = Math.min(...layers.map(({ film }) => (along === 'across' ? widestOf(film, breadth + reach, most) : tallestOf(film, breadth + reach, most))));
   const panelMm = Math.min(widestMm, room - reach);

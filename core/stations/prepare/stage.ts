@@ -1,6 +1,7 @@
 import { layOutMarks, markGapMm, type MarkLayout } from '../../engines/marks/index.js';
 import { weedingBorder, weedMap, type WeedMap } from '../../engines/weeding/index.js';
-import { boundsOf, joinBoxes, type Box, type Ring } from '../../geometry/index.js';
+import { APART_MM } from '../../engines/surface/index.js';
+import { boundsOf, joinBoxes, widenBox, type Box, type Ring } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { ruledBorderMm, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
 import type { Stage } from '../stage.js';
@@ -19,6 +20,8 @@ export interface PreparedLayer {
 export interface PreparedPanel {
   readonly number: number;
   readonly of: number;
+  readonly label: string | null;
+  readonly copies: number;
   readonly marks: MarkLayout | null;
   readonly border: Ring | null;
   /** Round everything that is cut. */
@@ -55,7 +58,7 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
   name: 'prepare',
   read: ({ build, panels, recipe }) => ({ build, panels: panels.panels, along: panels.along, preparation: recipe.preparation }),
   run({ build, panels, along, preparation }) {
-    const prepared = panels.flatMap((panel) => preparedPanel(panel, layersOnPanel(build.layers, panel, along), preparation) ?? []);
+    const prepared = panels.flatMap((panel) => preparedPanel(panel, layersOnPanel(build.layers, panel, along), along, preparation) ?? []);
     const first = prepared[0];
     if (!first) return null;
     return { ...setApart(prepared, along), findings: [], rulings: first.rulings };
@@ -63,14 +66,14 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
 };
 
 /** Between two panels that are shown beside each other, mm. */
-const APART_MM = 20;
+const BESIDE_MM = 20;
 
 function setApart(prepared: readonly { readonly panel: Omit<PreparedPanel, 'apart'>; readonly layers: readonly Omit<PreparedLayer, 'panel'>[] }[], along: PanelsOut['along']) {
   const layers: PreparedLayer[] = [];
   let end: number | null = null;
   const panels = prepared.map((one): PreparedPanel => {
     const { minX, minY, maxX, maxY } = one.panel.box;
-    const by: number = end === null || along === null ? 0 : end + APART_MM - (along === 'across' ? minX : minY);
+    const by: number = end === null || along === null || along === 'apart' ? 0 : end + BESIDE_MM - (along === 'across' ? minX : minY);
     end = (along === 'down' ? maxY : maxX) + by;
     const panel = { ...one.panel, apart: along === 'down' ? { xMm: 0, yMm: by } : { xMm: by, yMm: 0 } };
     layers.push(...one.layers.map((layer) => ({ ...layer, panel })));
@@ -79,7 +82,7 @@ function setApart(prepared: readonly { readonly panel: Omit<PreparedPanel, 'apar
   return { panels, layers };
 }
 
-function preparedPanel({ number, of, box: clip }: Panel, layers: readonly JobLayer[], preparation: PrepareDecisions['preparation']) {
+function preparedPanel({ number, of, label, copies, box: own }: Panel, layers: readonly JobLayer[], along: PanelsOut['along'], preparation: PrepareDecisions['preparation']) {
   const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
   if (!art) return null;
   const { markSizeMm: sizeMm, markDistanceMm: distanceMm } = preparation;
@@ -88,7 +91,7 @@ function preparedPanel({ number, of, box: clip }: Panel, layers: readonly JobLay
   const gapMm = preparation.borderGapMm ?? ruledGapMm;
   const border = preparation.border ? weedingBorder(art, marks?.marks ?? [], gapMm) : null;
   const box = joinBoxes(joinBoxes(art, boundsOf(marks?.marks.map((mark) => mark.ring) ?? [])), border ? boundsOf([border]) : null)!;
-  const panel = { number, of, marks, border, box, clip: of === 1 ? null : clip };
+  const panel = { number, of, label, copies, marks, border, box, clip: of === 1 ? null : along === 'apart' ? widenBox(own, APART_MM / 2) : own };
   return {
     panel,
     layers: layers.map((layer) => ({ layer, weed: weedMap(layer.cut) })),

@@ -1,4 +1,4 @@
-import { boundsOf, fingerprintOf, keyOf, regionsOf, transformRing, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, fingerprintOf, keyOf, regionsOf, transformRing, translateRings, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { turned, type Placement } from '../../engines/nesting/index.js';
 import type { Film } from '../../shop/index.js';
 import type { PreparedPanel } from '../prepare/index.js';
@@ -20,7 +20,8 @@ export function groupOf(film: Film, cut: Rings, panel: PreparedPanel, isMirrored
   const flip: Matrix = isMirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
   const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
   const marks = panel.marks?.marks.map((mark) => mark.ring) ?? [];
-  const fingerprint = keyOf(film.id, isMirrored, fingerprintOf([...cut, ...marks]));
+  // One of several designs is what it is wherever the others leave it room.
+  const fingerprint = keyOf(film.id, isMirrored, fingerprintOf(panel.label === null || !panel.clip ? [...cut, ...marks] : translateRings([...cut, ...marks], -panel.clip.minX, -panel.clip.minY)));
   return { film, fingerprint, contours: map([...cut, ...marks]), borders: map(panel.border ? [panel.border] : []), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
 }
 

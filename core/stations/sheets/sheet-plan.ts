@@ -50,10 +50,11 @@ export interface LayerToCut {
   readonly taken: number;
 }
 
-/** A panel by its number, from 1. */
+/** A panel by its number, from 1; of several designs, what it is called. */
 export interface PanelNumber {
   readonly number: number;
   readonly of: number;
+  readonly label: string | null;
 }
 
 /** How many copies of what is cut already, in the cutter, or waiting for a decision, by fingerprint. */

@@ -9,7 +9,7 @@ import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
 import { groupOf, outlinesOf, placed, sizeOf, type Group } from './group.js';
 import { sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayMirrored, sayNoRoom, sayPiece } from './say.js';
-import type { LayerToCut, SheetPlan, TakenCopies } from './sheet-plan.js';
+import type { LayerToCut, PanelNumber, SheetPlan, TakenCopies } from './sheet-plan.js';
 
 export interface SheetsOut {
   /** What is left to be cut. */
@@ -52,6 +52,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   async run(read, { breathe }) {
     const { prepare, sheets: decisions, pieces, cutter, taken, isInside } = read;
     const used = new UsedUp();
+    // Two designs that are alike share what is cut of them.
+    const untaken = new Map(Object.entries(taken));
     const sheets: SheetPlan[] = [];
     const toCut: LayerToCut[] = [];
     const findings: Finding<SheetsPatch & PreparePatch>[] = [];
@@ -62,19 +64,21 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       const { film } = layer;
       const isMirrored = film.mirrored !== isInside;
       const group = groupOf(film, layer.cut, panel, isMirrored);
-      const done = Math.min(decisions.copies, taken[group.fingerprint] ?? 0);
-      toCut.push({ film, panel: { number: panel.number, of: panel.of }, fingerprint: group.fingerprint, copies: decisions.copies, taken: done });
+      const copies = decisions.copies * panel.copies;
+      const done = Math.min(copies, untaken.get(group.fingerprint) ?? 0);
+      untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
+      toCut.push({ film, panel: numberOf(panel), fingerprint: group.fingerprint, copies, taken: done });
       if (isMirrored && isFirst(panel)) rulings.push(sayMirrored(film, isInside));
-      if (done === decisions.copies) continue;
+      if (done === copies) continue;
       const inStock = pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).sort(smallestFirst);
       const loadable = inStock.flatMap((piece) => loadableOf(piece, read) ?? []);
       if (isFirst(panel)) findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
       const rotations = film.directional ? [0] : [0, 90, 180, 270];
-      const item: NestItem = { id: layer.key, quantity: decisions.copies - done, rotations, group: outlinesOf(group) };
+      const item: NestItem = { id: layer.key, quantity: copies - done, rotations, group: outlinesOf(group) };
       const result = await nest({ sheets: loadable.flatMap((on) => used.leftOf(on)), spacingMm: decisions.spacingMm, items: [item] }, breathe ? { breathe } : {});
       const left = result.unplaced[0]?.quantity ?? 0;
       const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations));
-      if (left > 0 && fits(group)) short.push({ film, have: decisions.copies - left });
+      if (left > 0 && fits(group)) short.push({ film, have: Math.floor((copies - left) / panel.copies) });
       else if (left > 0 && inStock.length === 0) findings.push(sayFilmMissing(film));
       else if (left > 0) findings.push(sayNoRoom({ film, box: panel.box, hasBorder: panel.border !== null, hasMarks: panel.marks !== null, fitsWithoutBorder: panel.border !== null && fits({ contours: group.contours, borders: [] }) }));
       for (const key of new Set(result.placements.map((p) => `${p.sheet}#${p.sheetIndex}`))) {
@@ -86,7 +90,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
         takenMm2 += usedLengthMm * piece.widthMm;
         const id = keyOf(film.id, key, group.fingerprint, groups.map((g) => g.copy));
         used.take(piece, usedLengthMm);
-        sheets.push({ id, film, panel: { number: panel.number, of: panel.of }, isMirrored, piece, mat, edges, usedLengthMm, keptMm2: areaOf(layer.cut) * groups.length, groups });
+        sheets.push({ id, film, panel: numberOf(panel), isMirrored, piece, mat, edges, usedLengthMm, keptMm2: areaOf(layer.cut) * groups.length, groups });
       }
     }
     for (const film of new Set(prepare.layers.map(({ layer }) => layer.film))) if (toCut.some((layer) => layer.film === film && layer.taken < layer.copies)) rulings.push(sayPiece(film, sheets.filter((sheet) => sheet.film === film)));
@@ -131,6 +135,10 @@ class UsedUp {
     this.#lengths.set(id, (this.#lengths.get(id) ?? 0) + lengthMm);
     this.#counts.set(id, (this.#counts.get(id) ?? 0) + 1);
   }
+}
+
+function numberOf({ number, of, label }: PanelNumber): PanelNumber {
+  return { number, of, label };
 }
 
 /** What is said of a film is said once, whatever it is cut in. */

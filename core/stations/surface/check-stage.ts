@@ -1,6 +1,6 @@
 import { colourLightness } from '../../engines/artwork/index.js';
 import { boxOfFree, ringOfFree, safeScale, strainPct, unwarpPoint, widestOn, type PlacedDesign, type Surface, type TaperMap } from '../../engines/surface/index.js';
-import { areaOf, boundsOf, intersect, joinBoxes, translateRings, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, grow, intersect, joinBoxes, perimeter, subtract, translateRings, unite, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import { wayOf, type Film, type FilmFamily } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
@@ -14,6 +14,7 @@ import type { SurfaceOut } from './stage.js';
 interface LaidFilm {
   readonly film: Film;
   readonly cut: Rings;
+  readonly visible: Rings;
 }
 
 /** Letters of the design: what they say, how high their capitals are, and where. */
@@ -25,7 +26,8 @@ export interface LettersOnDesign {
 
 interface CheckContext {
   readonly sized: SurfaceOut;
-  readonly layers: readonly LaidFilm[];
+  /** The layers as they are built, handed on whole. */
+  readonly build: { readonly layers: readonly LaidFilm[] };
   readonly letters: readonly LettersOnDesign[];
   readonly recipe: SurfaceDecisions & { readonly sheets: { readonly copies: number } };
 }
@@ -36,7 +38,7 @@ interface CheckRead {
   readonly map: TaperMap | null;
   /** It was said already that the design does not fit. */
   readonly isSaid: boolean;
-  readonly layers: readonly LaidFilm[];
+  readonly build: { readonly layers: readonly LaidFilm[] };
   readonly letters: readonly LettersOnDesign[];
   readonly ground: SurfaceDecisions['surface']['ground'];
   readonly readFromMm: number | null;
@@ -65,12 +67,12 @@ const GLANCE_TIMES = 120;
 /** Looks at the layers where they lie: what reaches too far, covers what must stay free, does not suit the surface, or cannot be read. */
 export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = {
   name: 'surface checked',
-  read: ({ sized: { surface, design, map, findings }, layers, letters, recipe }) => ({
+  read: ({ sized: { surface, design, map, findings }, build, letters, recipe }) => ({
     surface,
     design,
     map,
     isSaid: findings.some(({ code }) => OF_SIZE.has(code)),
-    layers: layers.map(({ film, cut }) => ({ film, cut })),
+    build,
     letters,
     ground: recipe.surface.ground,
     readFromMm: recipe.surface.readFromMm,
@@ -101,13 +103,13 @@ function unwarped(map: TaperMap, ring: Ring): Ring {
 }
 
 /** An outline may be wider than was known when the design was sized. */
-function overhang({ surface, design, map, isSaid, layers }: CheckRead): Finding<SurfacePatch>[] {
+function overhang({ surface, design, map, isSaid, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
   const box = layers.reduce<Box | null>((sum, { cut }) => joinBoxes(sum, boundsOf(map ? cut.map((ring) => unwarped(map, ring)) : cut)), null);
   const widestMm = box && !isSaid ? widestOn(surface, design, box) : null;
   return box && widestMm !== null ? [sayOverhang(box, widestMm)] : [];
 }
 
-function coveredPlaces({ surface, design, layers }: CheckRead): Finding<SurfacePatch>[] {
+function coveredPlaces({ surface, design, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
   if (surface.kind !== 'flat' && surface.kind !== 'glass') return [];
   return surface.free.flatMap((place) => {
     const ring = translateRings([ringOfFree(place)], -design.xMm, -design.yMm);
@@ -117,7 +119,7 @@ function coveredPlaces({ surface, design, layers }: CheckRead): Finding<SurfaceP
   });
 }
 
-function stiffFilms({ surface, design, layers }: CheckRead): Finding<SurfacePatch>[] {
+function stiffFilms({ surface, design, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
   if (surface.kind !== 'compound') return [];
   const strain = strainPct(surface.bend, design.widthMm, design.heightMm);
   return layers.flatMap(({ film }) => {
@@ -126,7 +128,7 @@ function stiffFilms({ surface, design, layers }: CheckRead): Finding<SurfacePatc
   });
 }
 
-function filmsForGlass({ surface, layers }: CheckRead): Finding<SurfacePatch>[] {
+function filmsForGlass({ surface, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
   if (surface.kind !== 'glass') return [];
   const paneMm2 = surface.widthMm * surface.heightMm;
   return layers.flatMap(({ film, cut }) => {
@@ -136,15 +138,28 @@ function filmsForGlass({ surface, layers }: CheckRead): Finding<SurfacePatch>[] 
   });
 }
 
+/** What lies against the surface with less than this share of its outline is framed by other films. */
+const BARE_SHARE = 0.2;
+/** How far beyond an outline it is looked, mm: beyond any lap's rounding, within any stroke. */
+const LOOK_MM = 0.3;
+
+/** Whether what shows of a film meets the bare surface along a good part of its outline. */
+function bordersOnGround({ visible }: LaidFilm, layers: readonly LaidFilm[]): boolean {
+  const outside = subtract(grow(visible, LOOK_MM), unite(layers.flatMap((layer) => layer.visible)));
+  const around = visible.reduce((sum, ring) => sum + perimeter(ring), 0) * LOOK_MM;
+  return areaOf(outside) > BARE_SHARE * around;
+}
+
 const CLOTH: ReadonlySet<string> = new Set(['cotton', 'polyester', 'nylon']);
 const BEARS_HEAT: ReadonlySet<string> = new Set([...CLOTH, 'ceramic', 'wood', 'metal', 'card']);
 
-function filmsForGround({ ground, layers }: CheckRead): Finding<SurfacePatch>[] {
+function filmsForGround({ ground, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
   if (!ground) return [];
-  return layers.flatMap(({ film }) => {
+  return layers.flatMap((layer) => {
+    const { film } = layer;
     const apart = Math.abs(colourLightness(film.colour) - colourLightness(ground.colour));
     const way = wayOf(film);
     const glue = way === 'press' ? (BEARS_HEAT.has(ground.matter) ? null : ('is-pressed' as const)) : way === 'adhesive' && CLOTH.has(ground.matter) ? ('is-stuck' as const) : ground.matter === 'low-energy plastic' && way === 'adhesive' && film.adhesive !== 'high-tack' ? ('wants-high-tack' as const) : null;
-    return [...(apart < LEAST_CONTRAST && way !== 'stencil' ? [sayLowContrast(film.name, apart)] : []), ...(glue ? [sayGlue(film.name, glue)] : [])];
+    return [...(apart < LEAST_CONTRAST && way !== 'stencil' && bordersOnGround(layer, layers) ? [sayLowContrast(film.name, apart)] : []), ...(glue ? [sayGlue(film.name, glue)] : [])];
   });
 }

@@ -1,10 +1,10 @@
-import { MOST_FREE_PLACES, radiusOf, slantOf, whyNoCone, type FreePlace, type Hand, type Margins, type Side, type SizeWish, type Surface } from '../../engines/surface/index.js';
+import { MOST_FREE_PLACES, radiusOf, slantOf, SPOTS, whyNoCone, type FreePlace, type Hand, type Margins, type Side, type SizeWish, type Spot, type Surface } from '../../engines/surface/index.js';
 import { MATTERS } from '../../shop/index.js';
-import { colour, coordinate, figure, mm, object, oneOf, orNull, size, text, yes } from '../../words/schema.js';
+import { colour, coordinate, figure, mm, object, oneOf, orNull, size, text, whole, yes } from '../../words/schema.js';
 import type { SizeOf } from '../artwork/index.js';
 import type { Patch, Slice } from '../slice.js';
 
-export const SURFACE_KINDS = ['unmeasured', 'flat', 'glass', 'cylinder', 'taper', 'compound'] as const;
+export const SURFACE_KINDS = ['unmeasured', 'flat', 'glass', 'cylinder', 'taper', 'compound', 'garment'] as const;
 export type SurfaceKindName = (typeof SURFACE_KINDS)[number];
 
 /** A flat board, or a pane. */
@@ -55,6 +55,40 @@ export interface CompoundMeasures {
   readonly down: Arc;
 }
 
+/** So many pieces of one size of a garment; a width of null leaves it to the app. */
+export interface SizeWanted {
+  readonly size: string;
+  readonly copies: number;
+  readonly widthMm: number | null;
+}
+
+/** A print on a garment: where it sits, and the sizes of an order. */
+export interface GarmentMeasures {
+  readonly spot: Spot;
+  /** Below the collar or seam, and off the middle; null takes the usual. */
+  readonly downMm: number | null;
+  readonly offMiddleMm: number | null;
+  readonly sizes: readonly SizeWanted[];
+}
+
+/** One of a team: what its name and number say. */
+export interface TeamMember {
+  readonly name: string;
+  readonly number: string;
+}
+
+/** A design for each of a team. */
+export interface Team {
+  /** The letterings of the design that say each one's name and number; null for none. */
+  readonly namePart: string | null;
+  readonly numberPart: string | null;
+  readonly members: readonly TeamMember[];
+  /** Names wider than this are condensed. */
+  readonly widestMm: number;
+  /** Each name by itself, or all alike. */
+  readonly condense: 'each' | 'all';
+}
+
 /** Where a sign hangs that is made in panels, which rules how they lap. */
 export const HANGS = ['wall', 'vehicle', 'boat'] as const;
 export type Hangs = (typeof HANGS)[number];
@@ -67,6 +101,9 @@ export interface SurfaceDecisions {
     readonly cylinder: CylinderMeasures;
     readonly taper: TaperMeasures;
     readonly compound: CompoundMeasures;
+    readonly garment: GarmentMeasures;
+    /** Null for one design. */
+    readonly team: Team | null;
     /** What it is made of, and its colour; null when nobody said. */
     readonly ground: { readonly matter: (typeof MATTERS)[number]; readonly colour: string } | null;
     readonly freshPaint: 'wall' | 'vehicle' | null;
@@ -92,6 +129,11 @@ export interface SurfaceDecisions {
 
 export type SurfacePatch = Patch<SurfaceDecisions>;
 
+/** More are several orders. */
+export const MOST_MEMBERS = 60;
+/** Names on a back are at most so wide, mm. Source: trade practice. */
+export const NAME_WIDEST_MM = 300;
+
 const margins = object({ top: mm, right: mm, bottom: mm, left: mm });
 const free = { anyOf: [object({ shape: { const: 'rectangle' }, what: text, xMm: coordinate, yMm: coordinate, widthMm: size, heightMm: size }), object({ shape: { const: 'circle' }, what: text, xMm: coordinate, yMm: coordinate, diameterMm: size })] };
 const arc = object({ chordMm: size, heightMm: mm });
@@ -102,6 +144,8 @@ const BEGINNING: SurfaceDecisions['surface'] = {
   cylinder: { girthBy: 'circumference', girthMm: 257, straightHeightMm: 90, lipMm: 12, footMm: 5, gapMm: 30, hand: 'right', side: 'room', wraps: false },
   taper: { d1Mm: 90, d2Mm: 65, wide: 'top', sideBy: 'slant', sideMm: 120, lipMm: 12, footMm: 5, gapMm: 0, wraps: false },
   compound: { widthMm: 200, heightMm: 150, across: { chordMm: 200, heightMm: 10 }, down: { chordMm: 150, heightMm: 5 } },
+  garment: { spot: 'full front', downMm: null, offMiddleMm: null, sizes: [] },
+  team: null,
   ground: null,
   freshPaint: null,
   readFromMm: null,
@@ -120,6 +164,21 @@ export const surfaceSlice: Slice<SurfaceDecisions> = {
       cylinder: object({ girthBy: oneOf(['circumference', 'diameter']), girthMm: size, straightHeightMm: size, lipMm: mm, footMm: mm, gapMm: mm, hand: oneOf(['right', 'left']), side: oneOf(['front', 'holder', 'room', 'both']), wraps: yes }),
       taper: object({ d1Mm: size, d2Mm: size, wide: oneOf(['top', 'foot']), sideBy: oneOf(['slant', 'upright']), sideMm: size, lipMm: mm, footMm: mm, gapMm: mm, wraps: yes }),
       compound: object({ widthMm: size, heightMm: size, across: arc, down: arc }),
+      garment: object({
+        spot: oneOf(Object.keys(SPOTS)),
+        downMm: orNull(mm),
+        offMiddleMm: orNull(coordinate),
+        sizes: { type: 'array', maxItems: 20, items: object({ size: { type: 'string', minLength: 1, maxLength: 12 }, copies: whole(0, 500), widthMm: orNull(size) }) },
+      }),
+      team: orNull(
+        object({
+          namePart: orNull(text),
+          numberPart: orNull(text),
+          members: { type: 'array', maxItems: MOST_MEMBERS, items: object({ name: { type: 'string', maxLength: 60 }, number: { type: 'string', maxLength: 6 } }) },
+          widestMm: size,
+          condense: oneOf(['each', 'all']),
+        }),
+      ),
       ground: orNull(object({ matter: oneOf(MATTERS), colour })),
       freshPaint: { enum: ['wall', 'vehicle', null] },
       readFromMm: orNull(figure(1, 1_000_000)),
@@ -163,6 +222,8 @@ export function measuredOf({ surface }: SurfaceDecisions): Surface {
       const cone = { d1Mm, d2Mm, slantMm: slantMmOf(surface.taper), wide };
       return whyNoCone(cone) ? { kind: 'unmeasured' } : { kind, cone, lipMm, footMm, gapMm, wraps, at };
     }
+    case 'garment':
+      return { kind, spot: surface.garment.spot };
     case 'compound': {
       const { widthMm, heightMm, across, down } = surface.compound;
       return { kind, widthMm, heightMm, bend: { acrossMm: radiusOf(across.chordMm, across.heightMm), downMm: radiusOf(down.chordMm, down.heightMm) }, at };

@@ -12,6 +12,7 @@ export function measureTroubles(decisions: SurfaceDecisions): MeasureTrouble[] {
   const { kind, cylinder, taper, compound } = decisions.surface;
   switch (kind) {
     case 'unmeasured':
+    case 'garment':
       return [];
     case 'flat':
     case 'glass': {

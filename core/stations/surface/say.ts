@@ -12,7 +12,7 @@ const ONLY_CUT: SurfacePatch = { surface: { sizeOf: 'cut' } };
 type Wish = Pick<SurfaceDecisions['surface'], 'kind' | 'size' | 'sizeOf' | 'at'>;
 
 /** What a maker calls each kind of thing. */
-export const THING: Readonly<Record<SurfaceKindName, string>> = { unmeasured: 'surface', flat: 'board', glass: 'pane', cylinder: 'round thing', taper: 'tapered thing', compound: 'curved thing' };
+export const THING: Readonly<Record<SurfaceKindName, string>> = { unmeasured: 'surface', flat: 'board', glass: 'pane', cylinder: 'round thing', taper: 'tapered thing', compound: 'curved thing', garment: 'garment' };
 
 /** Sizes that differ by less than a tape shows, mm. */
 const ALIKE_MM = 0.1;

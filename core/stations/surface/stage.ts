@@ -2,9 +2,11 @@ import { developedOf, limitsOf, movedMap, placeOn, seenAtOnceMm, sidesOf, spanRa
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import { measuredOf, slantMmOf, type SurfaceDecisions, type SurfacePatch } from './decisions.js';
+import { instancesOf, type Instance } from './instances.js';
 import { measureTroubles } from './measures.js';
 import { sayPlacing, sayUnit } from './say.js';
 import { sayFreshPaint, sayMatter } from './say-ground.js';
+import { sayNoLetters, saySizes, saySpot, sayTeam } from './say-garment.js';
 import { sayGlass, sayLimits, sayMovedAside, saySeen, saySide, sayStrain, sayWarp, sayWiderThanSeen } from './say-kinds.js';
 import { sayMeasureTrouble } from './say-measures.js';
 
@@ -25,8 +27,10 @@ export interface SurfaceOut {
   readonly figures: SurfaceFigures;
   /** How the design is bent for a taper; null on all else. */
   readonly map: TaperMap | null;
-  /** What the design takes up once it is bent, from 0, 0. */
+  /** What the design takes up once it is bent, from 0, 0; or all designs beside each other. */
   readonly frame: Size;
+  /** The designs that are made of the one; null for the one. */
+  readonly instances: readonly Instance[] | null;
   readonly findings: readonly Finding<SurfacePatch>[];
   readonly rulings: readonly Ruling<SurfacePatch>[];
 }
@@ -66,6 +70,7 @@ export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
     const isAsked = mmPerUnit !== null && decided.size.mode === 'own';
     const { map, frame } = bentIn(surface, design);
     const figures = figuresOf(surface, design);
+    const instances = instancesOf(decided, design);
     const cone = { ...decided.taper, slantMm: slantMmOf(decided.taper) };
     return {
       surface,
@@ -73,6 +78,7 @@ export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
       figures,
       map,
       frame,
+      instances,
       findings: [
         ...(isAsked ? [sayUnit(own, mmPerUnit)] : []),
         ...troubles.map((trouble) => sayMeasureTrouble(trouble, cone)),
@@ -81,8 +87,9 @@ export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
         ...(decided.ground && surface.kind !== 'unmeasured' ? sayMatter(decided.ground) : []),
         ...(decided.freshPaint && surface.kind !== 'unmeasured' ? [sayFreshPaint(decided.freshPaint)] : []),
         ...tooFarRound(surface, design),
+        ...(instances && decided.team && decided.team.members.length > 1 && decided.team.namePart === null && decided.team.numberPart === null ? [sayNoLetters()] : []),
       ],
-      rulings: [...said.rulings, ...(placing.movedAside && surface.kind !== 'unmeasured' ? [sayMovedAside(decided.flat.free)] : []), ...kindRulings(surface, design, { figures, map, decided })],
+      rulings: [...said.rulings, ...(placing.movedAside && surface.kind !== 'unmeasured' ? [sayMovedAside(decided.flat.free)] : []), ...kindRulings(surface, design, { figures, map, decided }), ...(instances ? [decided.team && decided.team.members.length > 0 ? sayTeam(decided.team) : saySizes(instances, design)] : [])],
     };
   },
 };
@@ -143,6 +150,8 @@ function kindRulings(surface: Surface, design: PlacedDesign, { figures, map, dec
       const { bend } = surface;
       return [sayStrain(figures.strainPct!, { isBent: bend.acrossMm !== null && bend.downMm !== null, holds: strainHolds(bend, design.widthMm, design.heightMm) }), ...limits(false, 0)];
     }
+    case 'garment':
+      return [saySpot(decided.garment)];
     default:
       return [];
   }

@@ -10,7 +10,7 @@ import { fillOf } from '../../light-table/film-fill.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { Shape } from '../../light-table/shape.js';
 import type { DrawnPath } from '../../../core/plan/page/drawn-path.js';
-import type { PrepareView } from '../../../core/plan/page/plan-view.js';
+import type { Box } from '../../../core/geometry/index.js';
 import { colour, space, type } from '../../tokens.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
@@ -32,11 +32,13 @@ export function PrepareStation() {
   const copies = useCutCopies();
   const tick = useTicking();
   const [piece, setPiece] = useState<string | null>(null);
+  const [panelChosen, setPanel] = useState(1);
   // Films of today's layers, then those of pieces that were cut and are not wanted any more.
   const films = [...new Map([...layers.map((l) => l.film), ...copies.map((copy) => copy.sheet.film)].map((film) => [film.id, film])).values()];
   const film = films.find((one) => one.id === chosen) ?? films[0];
   const layer = layers.find((l) => l.film.id === film?.id);
-  const weed = prepare?.weed.find((w) => w.filmId === film?.id);
+  const panel = prepare?.panels.find((one) => one.number === panelChosen) ?? prepare?.panels[0];
+  const weed = prepare?.weed.find((w) => w.filmId === film?.id && w.panel === panel?.number);
   const wanted = new Set(plan?.toCut?.map((one) => one.fingerprint));
   const cut = copies.filter((copy) => copy.sheet.film.id === film?.id);
   const copy = piece === 'plan' ? null : (cut.find((one) => one.key === piece) ?? cut.find((one) => wanted.has(one.group.fingerprint)) ?? cut[0] ?? null);
@@ -110,10 +112,11 @@ export function PrepareStation() {
         </>
       }
     >
+      {prepare && prepare.panels.length > 1 && !copy && <Choice label="Which part" value={String(panel?.number ?? 1)} options={prepare.panels.map(({ number, label }) => [String(number), label ?? `panel ${number}`] as const)} onChange={(to) => setPanel(Number(to))} />}
       {film && films.length > 1 && <Choice label="Layer" value={film.id} options={films.map((one) => [one.id, one.name] as const)} onChange={setChosen} />}
-      <LightTable label={film ? `Weed map of ${film.name}` : 'Weed map'} box={(copy ? picture?.box : prepare?.box) ?? designBox(plan)} unit={unit} caption="hatched: waste · numbered: counters (round) and small parts (square)">
-        {film && copy && picture && <WeedPicture film={film} cut={picture.cut} marks="" border={picture.border} box={picture.box} spots={spots} isTicked={isTicked} />}
-        {layer && prepare && !copy && <WeedPicture film={layer.film} cut={layer.cut} marks={prepare.marks} border={prepare.border} box={prepare.box} spots={spots} isTicked={isTicked} />}
+      <LightTable label={film ? `Weed map of ${film.name}` : 'Weed map'} box={(copy ? picture?.box : panel?.box) ?? designBox(plan)} unit={unit} caption="hatched: waste · numbered: counters (round) and small parts (square)">
+        {film && copy && picture && <WeedPicture film={film} cut={picture.cut} clip={null} marks="" border={picture.border} box={picture.box} spots={spots} isTicked={isTicked} />}
+        {layer && panel && !copy && <WeedPicture film={layer.film} cut={layer.cut} clip={panel.clip} marks={panel.marks} border={panel.border} box={panel.box} spots={spots} isTicked={isTicked} />}
       </LightTable>
     </StationLayout>
   );
@@ -130,18 +133,27 @@ interface WeedPictureProps {
   readonly cut: DrawnPath;
   readonly marks: string;
   readonly border: string;
-  readonly box: PrepareView['box'];
+  readonly box: Box;
+  /** What of the layer is on this panel. */
+  readonly clip: Box | null;
   readonly spots: readonly WeedPlace[];
   readonly isTicked: (spot: WeedPlace) => boolean;
 }
 
-function WeedPicture({ film, cut, marks, border, box, spots, isTicked }: WeedPictureProps) {
+function WeedPicture({ film, cut, clip, marks, border, box, spots, isTicked }: WeedPictureProps) {
   const size = Math.max(box.maxX - box.minX, box.maxY - box.minY) / 60;
   return (
     <>
       {border && <path d={border} fill="#ffffff" stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
       {border && <path d={border} fill="url(#hatch-waste)" />}
-      <Shape path={cut} fill={fillOf(film)} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+      {clip && (
+        <clipPath id="on-this-panel">
+          <rect x={clip.minX} y={clip.minY} width={clip.maxX - clip.minX} height={clip.maxY - clip.minY} />
+        </clipPath>
+      )}
+      <g {...(clip ? { clipPath: 'url(#on-this-panel)' } : {})}>
+        <Shape path={cut} fill={fillOf(film)} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+      </g>
       <path d={marks} fill={film.colour} stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
       {spots.map((spot, i) => (
         <g key={i} transform={`translate(${spot.xMm} ${spot.yMm})`} fontSize={size * 1.1} fontWeight="700" textAnchor="middle">

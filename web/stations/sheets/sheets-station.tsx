@@ -57,7 +57,8 @@ export function SheetsStation() {
                       <Swatch film={s.film} size={16} /> {s.film.name}
                       <Small>
                         {PIECE_WORDS[s.piece.kind]}, {formatLength(s.piece.widthMm, unit)} {unit} wide{s.mat ? `, on the ${s.mat.name}` : ''}
-                        {s.film.mirrored ? '; mirrored' : ''}
+                        {s.panel.of > 1 ? `; ${s.panel.label ?? `panel ${s.panel.number} of ${s.panel.of}`}` : ''}
+                        {s.isMirrored ? '; cut mirrored' : ''}
                       </Small>
                     </td>
                     <td className="figure">{formatLength(s.usedLengthMm, unit)}</td>
@@ -71,7 +72,7 @@ export function SheetsStation() {
         </>
       }
     >
-      {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${s.film.name}`] as const)} onChange={setChosen} />}
+      {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${s.film.name}${s.panel.of > 1 ? `, ${s.panel.label ?? `panel ${s.panel.number}`}` : ''}`] as const)} onChange={setChosen} />}
       <LightTable label={sheet ? `Sheet of ${sheet.film.name}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · dotted: stays free · dashed: border · hatched: left over` : ''}>
         {sheet && <SheetPicture sheet={sheet} />}
       </LightTable>

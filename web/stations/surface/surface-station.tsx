@@ -1,102 +1,116 @@
-import styled from 'styled-components';
+import { useMemo, useState } from 'react';
+import type { PlanView } from '../../../core/plan/page/plan-view.js';
+import { sayFieldTroubles, SURFACE_KINDS, type SurfaceKindName } from '../../../core/stations/surface/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
-import { space, type } from '../../tokens.js';
-import { WordButton } from '../../ui/button.js';
+import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
-import { designBox } from '../../light-table/design-box.js';
-import { LayerPicture } from '../../light-table/layer-picture.js';
+import { Part } from '../../ui/part.js';
+import { Picker } from '../../ui/picker.js';
+import { BlankChoice } from './blank-choice.js';
+import { CompoundMeasures } from './compound-measures.js';
+import { FlatMeasures } from './flat-measures.js';
+import { flatBox, FlatPicture, onFlatPicture } from './flat-picture.js';
+import { GarmentMeasures } from './garment-measures.js';
+import { Ground } from './ground.js';
+import { PanelChoices } from './panel-choices.js';
+import { CylinderMeasures, TaperMeasures } from './round-measures.js';
+import { Measures, Said, useSurface } from './surface-fields.js';
+import { ThingPicture } from './thing-picture.js';
+import { ToPrint } from './to-print.js';
 
-const SIDES = ['top', 'right', 'bottom', 'left'] as const;
+const KINDS: Readonly<Record<SurfaceKindName, string>> = {
+  unmeasured: 'nothing measured yet',
+  flat: 'a board, a wall, a van’s side',
+  glass: 'glass, from inside',
+  cylinder: 'a mug, a flask, a post',
+  taper: 'a tin or tumbler, wider at one end',
+  compound: 'a dome, a hull, a helmet',
+  garment: 'a garment',
+};
 
-/** A panel that is about to be measured begins as large as holds the design within its margins. */
-function aroundDesign(design: { readonly widthMm: number; readonly heightMm: number } | undefined) {
-  return design ? { widthMm: Math.ceil(design.widthMm / 10 + 2) * 10, heightMm: Math.ceil(design.heightMm / 10 + 2) * 10, marginMm: { top: 10, right: 10, bottom: 10, left: 10 } } : {};
+/** A board that is about to be measured begins as large as holds the design within its margins. */
+function aroundDesign(plan: PlanView | null) {
+  const placed = plan?.surface;
+  return placed ? { widthMm: Math.ceil(placed.widthMm / 10 + 2) * 10, heightMm: Math.ceil(placed.heightMm / 10 + 2) * 10 } : {};
 }
 
-/** The panel it goes on, once one is measured, and the size the design gets. */
+/** The thing it goes on, once one is measured, and the size the design gets. */
 export function SurfaceStation() {
-  const { plan, recipe, handle, unit } = useJobContext();
+  const { plan, recipe, handle, unit, looked, lookAt } = useJobContext();
   const { findings, rulings } = useSaid('surface');
-  const { widthMm, heightMm, marginMm } = recipe.surface;
+  const { surface, change } = useSurface();
+  const [picture, setPicture] = useState<'thing' | 'flat'>('thing');
+  const troubles: ReadonlyMap<string, string> = sayFieldTroubles(recipe);
   const placed = plan?.surface;
-  const sized = recipe.surface.size;
-  const isMeasured = recipe.surface.kind === 'panel';
+  const { kind, size: sized } = surface;
+  const isBent = placed !== undefined && (placed.surface.kind === 'cylinder' || placed.surface.kind === 'taper' || placed.surface.kind === 'compound');
+  const isRound = placed !== undefined && (placed.surface.kind === 'cylinder' || placed.surface.kind === 'taper');
+  const skin = surface.ground?.colour ?? '#ffffff';
+  const isLooked = looked?.finding.stage === 'surface';
+  const at = useMemo(() => (isLooked && lookAt ? onFlatPicture(plan, lookAt) : null), [isLooked, lookAt, plan]);
+  const choose = (to: SurfaceKindName) => {
+    const fresh = to === 'flat' && kind === 'unmeasured' ? { flat: { ...surface.flat, ...aroundDesign(plan) } } : {};
+    // A size that was fitted to a thing means nothing without one.
+    const size = to === 'unmeasured' && sized.mode === 'fit' ? ({ size: { mode: 'own' } } as const) : kind === 'unmeasured' && to !== 'flat' && to !== 'glass' && sized.mode === 'own' ? ({ size: { mode: 'fit' } } as const) : {};
+    change({ kind: to, at: null, ...fresh, ...size });
+  };
   return (
     <StationLayout
       title="Surface"
       lead="Measure the surface each time. You can type lengths like 42, 4 cm or 16 1/2&quot;."
       docket={
         <>
-          {isMeasured ? (
-            <>
-              <Said>
-                The panel is <FigureField label="Panel width" mm={widthMm} unit={unit} min={1} stepMm={5} onChange={(mm) => handle.change({ surface: { widthMm: mm } })} /> wide and{' '}
-                <FigureField label="Panel height" mm={heightMm} unit={unit} min={1} stepMm={5} onChange={(mm) => handle.change({ surface: { heightMm: mm } })} /> high.{' '}
-                <WordButton onPress={() => handle.change({ surface: { kind: 'unmeasured', ...(sized.mode === 'fit' ? { size: { mode: 'own' } } : {}) } })}>There is no panel</WordButton>
-              </Said>
-              <Said>
-                Keep free:{' '}
-                {SIDES.map((side, i) => (
-                  <span key={side}>
-                    {i > 0 && (i === 3 ? ' or ' : ', ')}
-                    <FigureField label={`Margin ${side}`} mm={marginMm[side]} unit={unit} stepMm={1} onChange={(mm) => handle.change({ surface: { marginMm: { ...marginMm, [side]: mm } } })} /> at the {side}
-                  </span>
-                ))}
-                .
-              </Said>
-            </>
-          ) : (
-            <Said>
-              Nothing is measured yet, so the artwork keeps its own size. <WordButton onPress={() => handle.change({ surface: { kind: 'panel', ...aroundDesign(placed) } })}>Measure a panel</WordButton>
-            </Said>
-          )}
+          <Measures>
+            <p>
+              It goes on <Picker label="What it goes on" value={kind} options={SURFACE_KINDS.map((id) => ({ id, text: KINDS[id] }))} onChange={(id) => choose(SURFACE_KINDS.find((one) => one === id)!)} />
+            </p>
+            {kind === 'unmeasured' ? <Said>Nothing is measured yet, so the artwork keeps its own size.</Said> : <BlankChoice />}
+            {(kind === 'flat' || kind === 'glass') && <FlatMeasures thing={kind === 'flat' ? 'board' : 'pane'} troubles={troubles} />}
+            {kind === 'cylinder' && <CylinderMeasures troubles={troubles} />}
+            {kind === 'taper' && <TaperMeasures troubles={troubles} />}
+            {kind === 'compound' && <CompoundMeasures troubles={troubles} />}
+            {kind === 'garment' && <GarmentMeasures />}
+            {kind !== 'unmeasured' && <Ground />}
+          </Measures>
           <Findings findings={findings} />
           <Rulings
             rulings={rulings}
-            editors={
-              placed
-                ? {
-                    'surface.size': <FigureField label="Width of the design" mm={sized.mode === 'width' ? sized.mm : placed.widthMm} unit={unit} min={1} stepMm={1} onChange={(mm) => handle.change({ surface: { size: { mode: 'width', mm } } })} />,
-                  }
-                : {}
-            }
-            onReturn={{ 'surface.size': () => handle.change({ surface: { size: { mode: isMeasured && sized.mode !== 'own' ? 'fit' : 'own' }, sizeOf: 'cut' } }) }}
+            editors={{
+              ...(placed && { 'surface.size': <FigureField label="Width of the design" mm={sized.mode === 'width' ? sized.mm : placed.widthMm} unit={unit} min={1} stepMm={1} onChange={(mm) => change({ size: { mode: 'width', mm } })} /> }),
+              'surface.lap': <FigureField label="Lap of the panels" mm={surface.panels.lapMm ?? 10} unit={unit} max={50} stepMm={1} onChange={(lapMm) => change({ panels: { ...surface.panels, lapMm } })} />,
+            }}
+            below={placed?.panels && placed.panels.along !== 'apart' ? { 'surface.lap': <PanelChoices along={placed.panels.along} /> } : {}}
+            onReturn={{
+              'surface.size': () => change({ size: { mode: kind !== 'unmeasured' && sized.mode !== 'own' ? 'fit' : 'own' }, sizeOf: 'cut' }),
+              'surface.lap': () => change({ panels: { ...surface.panels, lapMm: null } }),
+            }}
           />
           {placed && (
             <Said>
               Or give its height:{' '}
-              <FigureField label="Height of the design" mm={sized.mode === 'height' ? sized.mm : placed.heightMm} unit={unit} min={1} stepMm={1} onChange={(mm) => handle.change({ surface: { size: { mode: 'height', mm } } })} />, or the scale it is drawn at: 1 :{' '}
+              <FigureField label="Height of the design" mm={sized.mode === 'height' ? sized.mm : placed.heightMm} unit={unit} min={1} stepMm={1} onChange={(mm) => change({ size: { mode: 'height', mm } })} />, or the scale it is drawn at: 1 :{' '}
               <NumberField label="Scale of the drawing" value={sized.mode === 'scale' ? Math.max(1, Math.round(sized.times)) : 1} min={1} max={10_000} onChange={(times) => handle.change({ surface: { size: { mode: 'scale', times } } })} />.
             </Said>
           )}
+          {plan?.layers && <ToPrint isRound={isRound} />}
         </>
       }
     >
-      <LightTable label={isMeasured ? 'The panel with the design on it' : 'The design at its size'} box={isMeasured ? { minX: 0, minY: 0, maxX: widthMm, maxY: heightMm } : designBox(plan)} unit={unit} caption={isMeasured ? 'hatched: stays free' : ''}>
-        {isMeasured && (
-          <>
-            <rect width={widthMm} height={heightMm} fill="#ffffff" stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
-            <path
-              d={`M0 0H${widthMm}V${heightMm}H0ZM${marginMm.left} ${marginMm.top}V${heightMm - marginMm.bottom}H${widthMm - marginMm.right}V${marginMm.top}Z`}
-              fill="url(#hatch-waste)"
-              fillRule="evenodd"
-            />
-          </>
-        )}
-        {placed && (
-          <g transform={`translate(${placed.xMm} ${placed.yMm})`}>
-            <LayerPicture layers={plan.layers ?? []} />
-            <rect width={placed.widthMm} height={placed.heightMm} fill="none" stroke="#4c5a5c" strokeDasharray="5 4" strokeWidth="1" vectorEffect="non-scaling-stroke" />
-          </g>
-        )}
-      </LightTable>
+      {isBent && <Choice label="How it is shown" value={picture} options={[['thing', 'on the thing'], ['flat', kind === 'compound' ? 'flat' : 'rolled out flat']]} onChange={setPicture} />}
+      {isBent && placed && picture === 'thing' ? (
+        <Part name="The picture on the thing" fallback={null}>
+          <ThingPicture placed={placed} layers={plan?.layers ?? []} skin={surface.ground?.colour ?? '#f4f1ea'} />
+        </Part>
+      ) : (
+        <LightTable label={kind === 'unmeasured' ? 'The design at its size' : 'The surface with the design on it'} box={flatBox(plan)} unit={unit} caption={kind === 'unmeasured' || kind === 'garment' ? '' : 'hatched: stays free'} lookAt={at}>
+          <FlatPicture plan={plan} skin={skin} />
+        </LightTable>
+      )}
     </StationLayout>
   );
 }
-
-const Said = styled.p`font-size: 1rem; line-height: 2; padding-bottom: ${space.hair}; font-size: ${type.body};`;
