@@ -1,3 +1,4 @@
+import { SURFACE_KINDS } from '../core/stations/surface/index.js';
 import { STATIONS } from '../core/words/index.js';
 import { FILM_SCHEMA, SHOP_SCHEMAS, STOCK_WHYS } from '../core/shop/index.js';
 
@@ -24,6 +25,7 @@ const shape = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 
 const matrix = { type: 'array', items: number, minItems: 6, maxItems: 6 } as const;
 const place = { kind: oneOf('counter', 'loose part'), xMm: number, yMm: number };
+const box = fields({ minX: number, minY: number, maxX: number, maxY: number });
 const runState = oneOf('cutting', 'paused', 'waiting', 'stuck', 'interrupted', 'cancelling', 'finished', 'cancelled', 'failed');
 const jobSummary = { id: text, title: text, customer: text, due: orNull(text), state: oneOf('new', 'in work', 'cutting', 'cut'), updatedAt: text, design: orNull(text), words: orNull(text) };
 const job = { ...jobSummary, recipe: { $ref: '#/components/schemas/Recipe' }, revision: count, canUndo: yes, canRedo: yes, deleted: yes };
@@ -77,13 +79,18 @@ export const ANSWERS = {
   PlanReport: fields({
     stations: list(fields({ station: oneOf(...STATIONS), state: oneOf('settled', 'needs you', 'blocked', 'waiting'), figure: text })),
     'design?': fields({ widthMm: number, heightMm: number, xMm: number, yMm: number, scale: number }),
+    'surface?': fields({
+      kind: oneOf(...SURFACE_KINDS), designMm: fields({ width: number, height: number }), box, limits: fields({ 'widthMm?': number, 'heightMm?': number }), 'seenAtOnceMm?': number, 'spanDeg?': number, 'strainPct?': number,
+      'map?': fields({ apexX: number, apexY: number, innerRadiusMm: number, outerRadiusMm: number, angleDeg: number, centreDeg: number, midRadiusMm: number, midV: number }),
+      'split?': oneOf('across', 'down'), 'panels?': list(fields({ x0: number, x1: number, lapMm: number })), 'panelOrder?': list(count), 'designs?': list(fields({ label: orNull(text), copies: count, box })),
+    }),
     'colours?': list(fields({ colour: text, areaMm2: number, pieces: count, film: text, difference: number })),
     'layers?': list(fields({ film: text, colour: text, order: count, areaMm2: number, pieces: count, holes: count })),
     'trapMm?': number,
-    'marks?': list(fields({ shape: oneOf('diamond', 'bar'), xMm: number, yMm: number })),
-    'counters?': list(fields({ film: text, counters: count, pieces: count })),
-    'sheets?': list(fields({ id: text, number: count, film: text, piece: text, mat: orNull(text), widthMm: number, usedLengthMm: number, groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),
-    'toCut?': list(fields({ film: text, copies: count, taken: count })),
+    'marks?': list(fields({ panel: count, shape: oneOf('diamond', 'bar'), xMm: number, yMm: number })),
+    'counters?': list(fields({ film: text, panel: count, counters: count, pieces: count })),
+    'sheets?': list(fields({ id: text, number: count, film: text, panel: count, mirrored: yes, piece: text, mat: orNull(text), widthMm: number, usedLengthMm: number, groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),
+    'toCut?': list(fields({ film: text, panel: count, copies: count, taken: count })),
     'density?': number,
     'seconds?': number,
     'steps?': list(fields({ title: text, text })),
