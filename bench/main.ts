@@ -12,6 +12,7 @@ import { nestingBench } from './nesting.js';
 import { pageBench } from './page.js';
 import { separationBench } from './separation.js';
 import { shopBench } from './shop.js';
+import { surfaceBench } from './surface.js';
 import { uploadBench } from './upload.js';
 
 await loadKernelInNode();
@@ -25,6 +26,7 @@ await pageBench();
 await lookingBench();
 await listBench();
 await shopBench();
+await surfaceBench();
 await uploadBench();
 await clientsBench();
 await chaosBench();

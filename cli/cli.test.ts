@@ -8,7 +8,7 @@ import { Resvg } from '@resvg/resvg-js';
 import { Ajv } from 'ajv';
 import { parseShop, type ShopFile } from '../core/shop/index.js';
 import { drawingPart } from '../core/stations/artwork/index.js';
-import { emptyRecipe, patchRecipe } from '../core/recipe/index.js';
+import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/recipe/index.js';
 import { pictureDifference } from '../core/testing/picture-difference.js';
 
 const DRAWING = 'demo/artwork/heron-window.svg';
@@ -211,5 +211,115 @@ describe('bad input', () => {
     expect(stderr).toMatch(line);
     expect(stderr.trim().split('\n')).toHaveLength(1);
     expect(stdout).toBe('');
+  });
+});
+
+describe('lantern warp', () => {
+  const art = inFolder('label.svg', '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100"><path fill="#1d4e89" d="M20 10h160v80H20z"/><circle fill="#f2b632" cx="70" cy="50" r="25"/><path fill="#b3262b" d="M120 30h50v40h-50zm10 8v24h30V38z"/></svg>');
+  interface Warped extends Separation {
+    readonly build: string;
+    readonly map: { apexX: number; apexY: number; innerRadiusMm: number; outerRadiusMm: number; angleDeg: number; centreDeg: number; midRadiusMm: number; midV: number };
+  }
+  const points = (svg: string) => {
+    const rings: [number, number][][] = [];
+    for (const part of /d="([^"]+)"/.exec(svg)![1]!.split('M').slice(1)) {
+      const numbers = part.match(/-?[\d.]+/g)!.map(Number);
+      let [x, y] = [0, 0];
+      rings.push(Array.from({ length: numbers.length / 2 }, (_, i) => [(x += numbers[2 * i]!), (y += numbers[2 * i + 1]!)]));
+    }
+    return rings;
+  };
+
+  it.each(['top', 'foot'] as const)('bends the layers for a taper that is wide at the %s, each point by the formula', (wide) => {
+    const out = inFolder(`warp-${wide}`);
+    // What is cut is 160 × 80 of the artboard's 200 × 100: its own size counts, at 120 mm that is 0.75 of it.
+    expect(lantern('warp', art, '--d1', '102', '--d2', '86', '--slant', '118', '--wide', wide, '--width', '120', '--out', out).status).toBe(0);
+    const { map, layers, build, widthMm, heightMm } = json<Warped>(join(out, 'separation.json'));
+    expect([build, map.centreDeg, map.midV, map.angleDeg]).toEqual(['inlay', wide === 'foot' ? 90 : -90, expect.closeTo(30, 3), expect.closeTo((180 * 16) / 118, 9)]);
+    const flat = (x: number, y: number) => {
+      const down = wide === 'foot' ? 1 : -1;
+      const radius = Math.hypot(x - map.apexX, y - map.apexY);
+      return { u: 60 + Math.atan2(x - map.apexX, down * (y - map.apexY)) * map.midRadiusMm, v: map.midV + down * (radius - map.midRadiusMm) };
+    };
+    const base = points(readFileSync(join(out, layers.find(({ colour }) => colour === '#1d4e89')!.svg), 'utf8'));
+    // The edge of the label is the edge of the design; holes are the disc and the frame, where they lie on the drawing.
+    for (const ring of base) {
+      for (const [x, y] of ring) {
+        const { u, v } = flat(x, y);
+        const onEdge = Math.min(Math.abs(u), Math.abs(u - 120), Math.abs(v), Math.abs(v - 60));
+        const onDisc = Math.abs(Math.hypot(u - 37.5, v - 30) - 18.75);
+        const onFrame = (left: number, upper: number, right: number, lower: number) => Math.min(Math.max(Math.abs(Math.min(u - left, right - u)), upper - v, v - lower, 0), Math.max(Math.abs(Math.min(v - upper, lower - v)), left - u, u - right, 0));
+        expect(Math.min(onEdge, onDisc, onFrame(75, 15, 112.5, 45), onFrame(82.5, 21, 105, 39))).toBeLessThan(0.02);
+      }
+    }
+    const all = layers.flatMap(({ svg }) => points(readFileSync(join(out, svg), 'utf8')).flat());
+    // The frame is cut to what is there.
+    expect([Math.min(...all.map(([x]) => x)), Math.min(...all.map(([, y]) => y)), Math.max(...all.map(([x]) => x)), Math.max(...all.map(([, y]) => y))]).toEqual([expect.closeTo(0, 3), expect.closeTo(0, 3), expect.closeTo(widthMm, 3), expect.closeTo(heightMm, 3)]);
+  });
+
+  it.each([
+    [['--d1', '80', '--d2', '80', '--slant', '90', '--width', '50'], 'no taper'],
+    [['--d1', '60', '--d2', '80', '--slant', '90', '--width', '50'], 'larger diameter comes first'],
+    [['--d1', '300', '--d2', '80', '--slant', '90', '--width', '50'], 'does not reach'],
+    [['--d1', '0', '--d2', '80', '--slant', '90', '--width', '50'], 'more than 0'],
+    [['--d1', '-5', '--d2', '80', '--slant', '90', '--width', '50'], '--d1'],
+    [['--d1', '80', '--d2', '70', '--slant', '90', '--width', '0'], '--width'],
+    [['--d1', '80', '--d2', '70', '--slant', '90', '--width', '900'], 'mm round'],
+    [['--d1', '80', '--d2', '70', '--slant', '90', '--width', '50', '--wide', 'left'], '--wide'],
+    [['--d1', '80', '--d2', '70', '--width', '50'], '--slant'],
+  ])('refuses %j with a sentence', (options, sentence) => {
+    const { status, stderr } = lantern('warp', art, ...options, '--out', inFolder('no-warp'));
+    expect([status, stderr.split('\n').length]).toEqual([2, 2]);
+    expect(stderr).toContain(sentence);
+  });
+});
+
+describe('lantern panels', () => {
+  const letters = Array.from({ length: 9 }, (_, i) => `<path fill="${i % 2 === 0 ? '#1d4e89' : '#b3262b'}" d="M${10 + i * 30} 10h22v40h-22z"/>`).join('');
+  const art = inFolder('sign.svg', `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="60mm" viewBox="0 0 300 60">${letters}</svg>`);
+
+  it('splits all layers at once where least is crossed, in the frame of the whole', () => {
+    const out = inFolder('panels');
+    // What is cut is 262 wide: at 2620 a letter is 220 and a gap 80.
+    expect(lantern('panels', art, '--width', '2620', '--roll', '1000', '--lap', '8', '--out', out).status).toBe(0);
+    const { panels } = json<{ panels: { x0: number; x1: number; lapMm: number; layers: { id: string; svg: string }[] }[] }>(join(out, 'panels.json'));
+    expect(panels).toHaveLength(3);
+    for (const [k, { x0, x1, lapMm }] of panels.entries()) {
+      expect(x1 - x0).toBeLessThanOrEqual(1000 + 1e-6);
+      expect(x0).toBeCloseTo(k === 0 ? 0 : panels[k - 1]!.x1 - 8, 9);
+      expect(lapMm).toBe(k === 0 ? 0 : 8);
+      // In a gap: letters are 220 wide and 300 apart.
+      if (k < 2) expect(x1 % 300).toBeGreaterThan(220);
+    }
+    for (const { layers } of panels) for (const { svg } of layers) expect(readFileSync(join(out, svg), 'utf8')).toContain('viewBox="0 0 2620 400"');
+  });
+
+  it.each([
+    [['--width', '2000', '--roll', '0'], '--roll'],
+    [['--width', '2000', '--roll', '10', '--lap', '9'], 'lap'],
+    [['--width', '900000', '--roll', '20', '--lap', '1'], 'panels'],
+  ])('refuses %j with a sentence', (options, sentence) => {
+    const { status, stderr } = lantern('panels', art, ...options, '--out', inFolder('no-panels'));
+    expect([status, stderr.includes(sentence)]).toEqual([2, true]);
+  });
+});
+
+describe('lantern wrap-template', () => {
+  const recipe = (surface: RecipePatch['surface']) => inFolder('wrap.json', JSON.stringify(patchRecipe(emptyRecipe('Wrap'), { surface: surface! })));
+  const { taper, cylinder } = emptyRecipe('Wrap').surface;
+
+  it.each(['svg', 'dxf', 'pdf'])('writes a sector as %s, at true scale', (format) => {
+    const out = inFolder(`wrap.${format}`);
+    expect(lantern('wrap-template', recipe({ kind: 'taper', taper: { ...taper, d1Mm: 100, d2Mm: 80, sideMm: 100 } }), '--out', out).status).toBe(0);
+    expect(readFileSync(out, 'latin1').slice(0, 5)).toMatch(/^(<svg|0\nSEC|%PDF)/);
+  });
+
+  it.each([
+    ['what is not round', { kind: 'flat' }, 'w.svg', 'round things'],
+    ['figures that make no taper', { kind: 'taper', taper: { ...taper, d1Mm: 65 } }, 'w.svg', 'no taper'],
+    ['another format', { kind: 'cylinder', cylinder }, 'w.png', '.svg, .dxf or .pdf'],
+  ] as const)('refuses %s', (_, surface, name, sentence) => {
+    const { status, stderr } = lantern('wrap-template', recipe(surface), '--out', inFolder(name));
+    expect([status, stderr.includes(sentence)]).toEqual([2, true]);
   });
 });

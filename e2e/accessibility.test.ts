@@ -41,6 +41,23 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     expect(await violations(browser)).toEqual([]);
   });
 
+  it.each([
+    ['a board with places kept free', { kind: 'flat', free: true }],
+    ['a mug', { kind: 'cylinder' }],
+    ['a taper', { kind: 'taper' }],
+    ['a dome', { kind: 'compound' }],
+    ['glass', { kind: 'glass' }],
+    ['garments in sizes', { kind: 'garment' }],
+  ] as const)('the surface of %s has nothing axe objects to', async (_, how) => {
+    const own = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => {
+      const { flat, garment } = recipe.surface;
+      const places = [{ shape: 'circle', what: 'hook', xMm: 40, yMm: 40, diameterMm: 12 } as const, { shape: 'rectangle', what: '', xMm: 200, yMm: 20, widthMm: 30, heightMm: 60 } as const];
+      return patchRecipe(recipe, { surface: { kind: how.kind, flat: { ...flat, free: 'free' in how ? places : [] }, garment: { ...garment, sizes: [{ size: 'S', copies: 1, widthMm: null }, { size: 'L', copies: 2, widthMm: 200 }] }, ground: { matter: 'wood', colour: '#a97c4f' }, readFromMm: 3000, size: { mode: 'fit' } } });
+    });
+    await show(`/jobs/${own.id}/surface`, /\d sheets/);
+    expect(await violations(browser)).toEqual([]);
+  });
+
   it('a cut that failed, a weed map to be ticked off and a refused edit have nothing axe objects to', async () => {
     const cut = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } } }));
     await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 10 });

@@ -7,7 +7,7 @@ const FOLDER = 'docs/screenshots';
 
 const jobs = (await (await fetch(`${URL_OF_DEMO}/api/jobs`)).json()) as { id: string; title: string }[];
 const idOf = (title: string) => jobs.find((job) => job.title.startsWith(title))!.id;
-const [heron, wren, anglers, bakery] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Weir Anglers'), idOf('Lockside')];
+const [heron, wren, anglers, bakery, jug, tin, fascia] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Weir Anglers'), idOf('Lockside'), idOf('Kingfisher'), idOf('Quay Blend'), idOf('Wick Lock')];
 
 /** Name, path, what must be seen first, what is done before the picture is taken, and what is pressed after it. */
 const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string])[] = [
@@ -15,12 +15,12 @@ const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, scrip
   ['artwork', `/jobs/${heron}/artwork`, /2 sheets/],
   ['artwork-findings', `/jobs/${anglers}/artwork`, /Film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are too thin')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); await new Promise((done) => setTimeout(done, 500)); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
   ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click(); await new Promise((done) => setTimeout(done, 1500))`],
-  ['tracing', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('loaf.jpg')).click(); await new Promise((done) => setTimeout(done, 1500))`],
   ['films', `/jobs/${heron}/films`, /2 sheets/],
-  ['surface', `/jobs/${heron}/surface`, /2 sheets/],
+  ['surface', `/jobs/${jug}/surface`, /as the room sees it/],
+  ['surface-tin', `/jobs/${tin}/surface`, /3 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'rolled out flat').click(); document.querySelector('ul[aria-label="What was decided"]').scrollIntoView({ block: 'start' }); await new Promise((done) => setTimeout(done, 500))`],
+  ['surface-fascia', `/jobs/${fascia}/surface`, /made in \d panels/, `[...document.querySelectorAll('li')].find((ruling) => ruling.textContent.startsWith('It is made in')).scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`],
   ['build', `/jobs/${heron}/build`, /2 sheets/],
   ['gap-trial', `/jobs/${heron}/build`, /2 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'Gap trial').click(); [...document.querySelectorAll('button')].find((button) => button.textContent === 'Inlay').click(); await new Promise((done) => setTimeout(done, 4000))`, 'Undo'],
-  ['build-boat-name', `/jobs/${wren}/build`, /2 sheets/],
   ['prepare', `/jobs/${heron}/prepare`, /2 sheets/],
   ['sheets', `/jobs/${wren}/sheets`, /2 sheets/],
   ['cut', `/jobs/${heron}/cut`, /2 sheets/],

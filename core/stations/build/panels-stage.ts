@@ -110,7 +110,8 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
     const lapMm = wish.lapMm ?? LAP_MM;
     const sideways = tiled(layers, box, 'across', { most, reach, widestMm, lapMm });
     const downwards = tiled(layers, box, 'down', { most, reach, widestMm, lapMm });
-    const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
+    // Strips that are too long to be laid true are the last resort.
+    const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => Number(a.breadthMm > widestMm) - Number(b.breadthMm > widestMm) || a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
     if (!best) return { ...whole(box), findings: [sayNoPanels(width, height)] };
     const { along, spans, crossedMm } = best;
     const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, label: null, copies: 1 }));
@@ -177,7 +178,7 @@ function tiled(layers: readonly ShownLayer[], box: Box, along: 'across' | 'down'
   // Panels must be wider than they lap.
   if (panelMm < Math.max(50, 3 * lapMm) || panelMm >= length) return null;
   const tiling = tile(layers.map(({ visible }) => turned(visible, along, box)), { widthMm: length, rollMm: panelMm, lapMm });
-  return tiling && { along, spans: tiling.panels, crossedMm: tiling.crossedMm, panelMm };
+  return tiling && { along, spans: tiling.panels, crossedMm: tiling.crossedMm, panelMm, breadthMm: breadth };
 }
 
 /** As widestOf, of a panel whose width is given. */

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { leftOfFilms } from '../../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
-import type { DrawnSheet } from '../../../core/plan/page/plan-view.js';
+import type { DrawnSheet, SheetView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { LinkButton, MainButton } from '../../ui/button.js';
 import { FilmPicker } from '../../ui/film-picker.js';
@@ -11,7 +11,7 @@ import { Small } from '../../ui/plain-fields.js';
 import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
-  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'usedLengthMm'>;
+  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panel'>>;
   /** What the button says. */
   readonly action: string;
   readonly hpglUrl?: string;
@@ -54,7 +54,12 @@ export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQu
 }
 
 /** What to load, and where: the program counts from one corner, which is the same in the picture. */
-function wanted({ film, piece, mat, usedLengthMm }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
+function wanted({ isMirrored, panel, ...sheet }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
+  const which = panel && panel.of > 1 ? ` It is ${panel.label ?? `panel ${panel.number} of ${panel.of}`}.` : '';
+  return `${pieceWanted(sheet, unit)}${which}${isMirrored && !sheet.film.mirrored ? ' It is cut mirrored: it goes inside the glass.' : ''}`;
+}
+
+function pieceWanted({ film, piece, mat, usedLengthMm }: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'usedLengthMm'>, unit: LengthUnit): string {
   const length = `${formatLength(usedLengthMm, unit)} ${unit}`;
   if (!piece) return `This sheet needs ${film.name}, at least ${length} long.`;
   const what = `This sheet needs ${film.name}, ${PIECE_WORDS[piece.kind]} ${formatLength(piece.widthMm, unit)} ${unit} wide and at least ${length} long.`;
