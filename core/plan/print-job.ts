@@ -41,7 +41,7 @@ function patternOf({ surface, panels, build }: Plan): PrintDrawing {
   const [midX, midY] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
   const across = map ? warpLine(map, [-EDGE_MM, design.heightMm / 2, design.widthMm + EDGE_MM, design.heightMm / 2]) : [box.minX - EDGE_MM, midY, box.maxX + EDGE_MM, midY];
   const isSplit = panels?.along === 'across' || panels?.along === 'down';
-  const split = (isSplit && panels ? panels.panels.slice(1) : []).map(({ own }) => (panels!.along === 'across' ? [own.minX, box.minY - EDGE_MM, own.minX, box.maxY + EDGE_MM] : [box.minX - EDGE_MM, own.minY, box.maxX + EDGE_MM, own.minY]));
+  const split = (isSplit && panels ? panels.panels.slice(1) : []).map(({ own, bends }) => bends.before ?? (panels!.along === 'across' ? [own.minX, box.minY - EDGE_MM, own.minX, box.maxY + EDGE_MM] : [box.minX - EDGE_MM, own.minY, box.maxX + EDGE_MM, own.minY]));
   const items: Printed[] = [
     { kind: 'lines', name: 'outline', colour: INK, widthMm: 0.35, dashed: false, lines: rings.map((points) => ({ points, closed: true })) },
     { kind: 'lines', name: 'frame', colour: GREY, widthMm: 0.2, dashed: false, lines: [{ points: boxRing(box), closed: true }] },

@@ -145,6 +145,22 @@ describe('a sign that is bigger than the roll', () => {
     expect(new Set(sheets!.toCut.map(({ fingerprint }) => fingerprint)).size).toBe(6);
   });
 
+  it('is parted by lines that bend where no straight one has a way, and then nothing is crossed and nothing lapped', async () => {
+    const slanted = `<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="40mm" viewBox="0 0 420 40">${Array.from({ length: 14 }, (_, i) => `<path fill="#1d4e89" d="M${26 + i * 28} 4h14l-20 32h-14z"/>`).join('')}</svg>`;
+    const found = await planOf(slanted, { surface: { size: { mode: 'width', mm: 3900 } } });
+    const { panels, prepare, build } = found;
+    expect([panels!.along, panels!.crossedMm]).toEqual(['across', 0]);
+    expect(panels!.panels.filter(({ bends }) => bends.before).length).toBeGreaterThan(0);
+    const { cut } = build!.layers[0]!;
+    const parts = prepare!.layers.map(({ layer }) => layer.cut);
+    expect(parts.reduce((sum, part) => sum + areaOf(part), 0)).toBeCloseTo(areaOf(cut), 2);
+    expect(areaOf(subtract(cut, unite(parts.flat())))).toBeLessThan(0.01);
+    // No letter is cut through: as many pieces as before, and every panel fits what it is cut from.
+    expect(prepare!.layers.reduce((sum, { layer }) => sum + layer.pieces, 0)).toBe(14);
+    expect(codes(found).filter((code) => code === 'film-too-small')).toEqual([]);
+    expect(prepare!.panels.every(({ box }) => box.maxX - box.minX < 1560)).toBe(true);
+  });
+
   it('takes no piece twice: what one panel is cut from is not there for the next', async () => {
     const pieces = [...BENCH_SHOP.pieces.filter(({ filmId, kind }) => filmId !== 'narrow-blue' || kind === 'roll').map((piece) => (piece.filmId === 'narrow-blue' ? { ...piece, lengthMm: 2900 } : piece))];
     const found = await planOf(FASCIA, long, { shop: { ...BENCH_SHOP, pieces } });

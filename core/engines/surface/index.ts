@@ -2,12 +2,13 @@
  * Surfaces and what they leave for a design. Each kind has its geometry in a file of its own; all are placed on as the flat they roll out to.
  */
 export { APART_MM, setBeside } from './apart.js';
+export { bentLine, partsOfAreas, type LineRoom } from './bent-line.js';
 export { radiusOf, safeScale, strainAt, strainHolds, strainPct, type Bend } from './compound.js';
 export { SEEN_SHARE, seenAtOnceMm, sidesOf, spanRad, type Hand } from './cylinder.js';
 export { roomOf, type Developed, type Margins } from './developed.js';
 export { boxOfFree, MOST_FREE_PLACES, ringOfFree, type FreePlace } from './free-places.js';
 export { condensed, GARMENT_SIZES, LEAST_CONDENSED, SPOTS, widthOnSize, type Spot } from './garment.js';
-export { MOST_PANELS, tile, type PanelSpan, type Tiling, type TilingWish } from './panels.js';
+export { MOST_PANELS, tile, tileBending, type PanelSpan, type Tiling, type TilingWish } from './panels.js';
 export { BELOW_LIMIT, developedOf, limitsOf, midCircumferenceMm, placeOn, widestOn, type Compound, type Cylinder, type Flat, type Garment, type Side, type Surface, type Taper } from './surface.js';
 export { handleOf, rimOf, seenLine, seenPoint, seenRings, type Outlook, type Solid } from './projection.js';
 export type { PlacedDesign, Placing, Size, SizeWish } from './surface-kind.js';

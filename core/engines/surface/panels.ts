@@ -1,4 +1,5 @@
 import type { Rings } from '../../geometry/index.js';
+import { bentLine, partsOfAreas } from './bent-line.js';
 import { CrossedLength, firstAbove } from './crossed-length.js';
 
 /** One panel of a design that is wider than the roll: from x0 to x1 on the design. It laps the one before by lapMm, its first mm. */
@@ -6,6 +7,8 @@ export interface PanelSpan {
   readonly x0: number;
   readonly x1: number;
   readonly lapMm: number;
+  /** Where it ends instead of upright at x1: a line that bends, x, y, x, y, … from top to bottom. What it shares with the next is then only how far that one reaches beside it. */
+  readonly bend?: readonly number[];
 }
 
 /** Panels, and what their split lines cross: the artwork on each line at x1, summed over the layers. */
@@ -22,6 +25,8 @@ export interface TilingWish {
   readonly lapMm: number;
 }
 
+/** Lines that bend begin above a design and end below it, mm. */
+const BEYOND_MM = 5;
 /** More panels are nobody's sign. */
 export const MOST_PANELS = 400;
 /** A line this far beside an upright outline does not touch it, mm. */
@@ -52,6 +57,33 @@ export function tile(areas: readonly Rings[], wish: TilingWish): Tiling | null {
   if (least.crossedMm <= ALIKE_MM) return tilingOf(least.lines, crossed, wish);
   const more = bestLines(crossed, fewest + 1, wish);
   return tilingOf((more.crossedMm <= least.crossedMm / 2 ? more : least).lines, crossed, wish);
+}
+
+/**
+ * The panels of `tile`, with each split line that crosses artwork bent round it where there is a way between the pieces that keeps both panels no wider than the
+ * roll. `heightMm` is how high the design is.
+ */
+export function tileBending(areas: readonly Rings[], wish: TilingWish & { readonly heightMm: number }): Tiling | null {
+  const straight = tile(areas, wish);
+  if (!straight || straight.crossedMm <= ALIKE_MM) return straight;
+  const crossed = new CrossedLength(areas);
+  const parts = partsOfAreas(areas);
+  const panels = [...straight.panels];
+  let left = 0;
+  for (let k = 0; k + 1 < panels.length; k += 1) {
+    const [panel, next] = [panels[k]!, panels[k + 1]!];
+    const crosses = crossed.at(panel.x1);
+    if (crosses <= ALIKE_MM) continue;
+    const bend = bentLine(parts, { low: Math.max(panel.x0 + wish.lapMm, next.x1 - wish.rollMm), high: Math.min(next.x1 - wish.lapMm, panel.x0 + wish.rollMm), top: -BEYOND_MM, bottom: wish.heightMm + BEYOND_MM });
+    if (!bend) {
+      left += crosses;
+      continue;
+    }
+    const xs = bend.filter((_, i) => i % 2 === 0);
+    panels[k] = { ...panel, x1: Math.max(...xs), bend };
+    panels[k + 1] = { ...next, x0: Math.min(...xs), lapMm: 0 };
+  }
+  return { panels, crossedMm: left };
 }
 
 function tilingOf(lines: readonly number[], crossed: CrossedLength, { widthMm, lapMm }: TilingWish): Tiling {

@@ -5,7 +5,7 @@ import type { JobFinding, JobRuling } from '../../recipe/index.js';
 import type { Film, FilmPiece, Mat } from '../../shop/index.js';
 import type { PartExtent } from '../../stations/artwork/index.js';
 import type { AssemblyStep } from '../../stations/assemble/index.js';
-import type { PairPlan } from '../../stations/build/index.js';
+import type { PairPlan, Panel } from '../../stations/build/index.js';
 import type { ColourUse } from '../../stations/films/index.js';
 import type { Edges } from '../../engines/cutting/index.js';
 import type { PanelNumber } from '../../stations/sheets/index.js';
@@ -73,7 +73,7 @@ export interface PrepareView {
 /** How a design is split that is bigger than the roll, on the design. */
 export interface PanelsView {
   readonly along: 'across' | 'down' | 'apart';
-  readonly spans: readonly { readonly number: number; readonly label: string | null; readonly copies: number; readonly box: Box; /** Without what it shares with the one before. */ readonly own: Box }[];
+  readonly spans: readonly { readonly number: number; readonly label: string | null; readonly copies: number; readonly box: Box; /** Without what it shares with the one before. */ readonly own: Box; readonly bends: Panel['bends'] }[];
   readonly laying: readonly number[];
 }
 
@@ -85,7 +85,7 @@ export interface PanelView {
   readonly border: string;
   readonly box: Box;
   /** What of the layers lies on it; null for all. */
-  readonly clip: Box | null;
+  readonly clip: string | null;
   /** How far it is moved where panels are shown beside each other. */
   readonly apart: { readonly xMm: number; readonly yMm: number };
 }

@@ -1,5 +1,5 @@
 import { safeEdges } from '../../engines/cutting/index.js';
-import { tile, type PanelSpan } from '../../engines/surface/index.js';
+import { tileBending, type PanelSpan } from '../../engines/surface/index.js';
 import { boundsOf, joinBoxes, longestSide, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { CutterProfile, Film, FilmPiece } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
@@ -25,6 +25,8 @@ export interface Panel {
   /** The same without what it shares with the panel before it. */
   readonly own: Box;
   readonly lapMm: number;
+  /** Where it begins and ends along a line that bends between what it parts, on the design: x, y, x, y, …; null for straight lines and the ends. */
+  readonly bends: { readonly before: readonly number[] | null; readonly after: readonly number[] | null };
   /** What it is called, of designs that are laid one by one. */
   readonly label: string | null;
   /** How often it is made for each copy of the job. */
@@ -114,7 +116,7 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
     const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => Number(a.breadthMm > widestMm) - Number(b.breadthMm > widestMm) || a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
     if (!best) return { ...whole(box), findings: [sayNoPanels(width, height)] };
     const { along, spans, crossedMm } = best;
-    const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, label: null, copies: 1 }));
+    const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, bends: { before: bendOf(spans[i - 1], along, box), after: bendOf(span, along, box) }, label: null, copies: 1 }));
     const laying = orderOf(panels.length, along, wish);
     const butts = layers.filter(({ film }) => film.family === 'translucent').map(({ film }) => film.name);
     return {
@@ -124,19 +126,19 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
       longestMm: Math.max(...panels.map((panel) => longestSide(panel.box))),
       laying,
       findings: [],
-      rulings: [sayPanels({ count: panels.length, along, crossedMm, fitsWhole, longestMm: Math.max(width, height), widestMm: best.panelMm, wish }), sayPanelLap({ lapMm, along, laying, wish, butts })],
+      rulings: [sayPanels({ count: panels.length, along, crossedMm, bent: spans.filter(({ bend }) => bend).length, fitsWhole, longestMm: Math.max(width, height), widestMm: best.panelMm, wish }), sayPanelLap({ lapMm, along, laying, wish, butts })],
     };
   },
 };
 
 /** Several designs beside each other, each laid by itself. */
 function oneByOne(apart: readonly DesignApart[]): PanelsOut {
-  const panels = apart.map(({ label, copies, box }, i): Panel => ({ number: i + 1, of: apart.length, box, own: box, lapMm: 0, label, copies }));
+  const panels = apart.map(({ label, copies, box }, i): Panel => ({ number: i + 1, of: apart.length, box, own: box, lapMm: 0, bends: NO_BENDS, label, copies }));
   return { along: 'apart', panels, crossedMm: 0, longestMm: Math.max(...panels.map(({ box }) => longestSide(box))), laying: panels.map(({ number }) => number), findings: [], rulings: [] };
 }
 
 function whole(box: Box): PanelsOut {
-  return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0, label: null, copies: 1 }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
+  return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0, bends: NO_BENDS, label: null, copies: 1 }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
 }
 
 /** What of each piece in stock can be cut: across the cutter, and along the feed. */
@@ -177,7 +179,7 @@ function tiled(layers: readonly ShownLayer[], box: Box, along: 'across' | 'down'
   const panelMm = Math.min(widestMm, room - reach);
   // Panels must be wider than they lap.
   if (panelMm < Math.max(50, 3 * lapMm) || panelMm >= length) return null;
-  const tiling = tile(layers.map(({ visible }) => turned(visible, along, box)), { widthMm: length, rollMm: panelMm, lapMm });
+  const tiling = tileBending(layers.map(({ visible }) => turned(visible, along, box)), { widthMm: length, rollMm: panelMm, lapMm, heightMm: breadth });
   return tiling && { along, spans: tiling.panels, crossedMm: tiling.crossedMm, panelMm, breadthMm: breadth };
 }
 
@@ -198,6 +200,14 @@ function turned(rings: Rings, along: 'across' | 'down', { minX, minY }: Box): Ri
     }
     return out;
   });
+}
+
+const NO_BENDS: Panel['bends'] = { before: null, after: null };
+
+/** The line at the end of a panel where it bends, on the design. */
+function bendOf(span: PanelSpan | undefined, along: 'across' | 'down', { minX, minY }: Box): number[] | null {
+  if (!span?.bend) return null;
+  return Array.from({ length: span.bend.length / 2 }, (_, i) => [span.bend![2 * i]!, span.bend![2 * i + 1]!]).flatMap(([a, b]) => (along === 'across' ? [a! + minX, b! + minY] : [b! + minX, a! + minY]));
 }
 
 function boxOfSpan({ x0, x1 }: Pick<PanelSpan, 'x0' | 'x1'>, along: 'across' | 'down', box: Box): Box {

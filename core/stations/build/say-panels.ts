@@ -4,7 +4,7 @@ import type { SurfaceDecisions, SurfacePatch } from '../surface/index.js';
 type Wish = SurfaceDecisions['surface']['panels'];
 
 /** How many panels, and where they part. */
-export function sayPanels({ count, along, crossedMm, fitsWhole, longestMm, widestMm, wish }: { readonly wish: Wish; readonly count: number; readonly along: 'across' | 'down'; readonly crossedMm: number; readonly fitsWhole: boolean; readonly longestMm: number; readonly widestMm: number }): Ruling<SurfacePatch> {
+export function sayPanels({ count, along, crossedMm, bent, fitsWhole, longestMm, widestMm, wish }: { readonly wish: Wish; readonly bent: number; readonly count: number; readonly along: 'across' | 'down'; readonly crossedMm: number; readonly fitsWhole: boolean; readonly longestMm: number; readonly widestMm: number }): Ruling<SurfacePatch> {
   return {
     id: 'surface.panels',
     stage: 'surface',
@@ -14,7 +14,8 @@ export function sayPanels({ count, along, crossedMm, fitsWhole, longestMm, wides
     unit: '',
     because: [
       fitsWhole ? `It is ${formatLength(longestMm / 1000)} m long. A piece longer than ${formatLength(widestMm / 1000)} m cannot be laid true by hand.` : `No piece in stock holds it whole. A panel may be ${formatLength(widestMm)} mm ${along === 'across' ? 'wide' : 'high'}, marks and border not counted.`,
-      crossedMm > 0.05 ? `The split lines lie where they cross least: ${formatLength(crossedMm)} mm of artwork in all. Everywhere was looked at.` : `The split lines cross no artwork.`,
+      crossedMm > 0.05 ? `The split lines lie where they cross least: ${formatLength(crossedMm)} mm of artwork in all. Everywhere was looked at.` : 'The split lines cross no artwork.',
+      ...(bent > 0 ? [`${bent === 1 ? 'One of them bends' : `${bent} of them bend`} between the letters: no straight line would have a way.`] : []),
     ],
     ...(fitsWhole ? { alternatives: [{ label: 'Make it in one piece', patch: { surface: { panels: { ...wish, split: 'never' } } } }] } : {}),
   };

@@ -1,12 +1,11 @@
 import { layOutMarks, markGapMm, type MarkLayout } from '../../engines/marks/index.js';
 import { weedingBorder, weedMap, type WeedMap } from '../../engines/weeding/index.js';
-import { APART_MM } from '../../engines/surface/index.js';
-import { boundsOf, joinBoxes, widenBox, type Box, type Ring } from '../../geometry/index.js';
+import { boundsOf, joinBoxes, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { ruledBorderMm, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
 import type { Stage } from '../stage.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
-import { layersOnPanel } from './panel-layers.js';
+import { clipOfPanel, layersOnPanel } from './panel-layers.js';
 import { sayBorder, sayMarks, sayNoMarks } from './say.js';
 
 export interface PreparedLayer {
@@ -26,8 +25,8 @@ export interface PreparedPanel {
   readonly border: Ring | null;
   /** Round everything that is cut. */
   readonly box: Box;
-  /** What of the design it is; the whole plane for a design in one piece. */
-  readonly clip: Box | null;
+  /** What of the design it is; null for a design in one piece. */
+  readonly clip: Rings | null;
   /** How far it is moved where panels are shown beside each other, so that none lies on another. */
   readonly apart: { readonly xMm: number; readonly yMm: number };
 }
@@ -58,7 +57,7 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
   name: 'prepare',
   read: ({ build, panels, recipe }) => ({ build, panels: panels.panels, along: panels.along, preparation: recipe.preparation }),
   run({ build, panels, along, preparation }) {
-    const prepared = panels.flatMap((panel) => preparedPanel(panel, layersOnPanel(build.layers, panel, along), along, preparation) ?? []);
+    const prepared = panels.flatMap((panel) => preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), preparation) ?? []);
     const first = prepared[0];
     if (!first) return null;
     return { ...setApart(prepared, along), findings: [], rulings: first.rulings };
@@ -82,7 +81,7 @@ function setApart(prepared: readonly { readonly panel: Omit<PreparedPanel, 'apar
   return { panels, layers };
 }
 
-function preparedPanel({ number, of, label, copies, box: own }: Panel, layers: readonly JobLayer[], along: PanelsOut['along'], preparation: PrepareDecisions['preparation']) {
+function preparedPanel({ number, of, label, copies, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, layers: readonly JobLayer[], preparation: PrepareDecisions['preparation']) {
   const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
   if (!art) return null;
   const { markSizeMm: sizeMm, markDistanceMm: distanceMm } = preparation;
@@ -91,7 +90,7 @@ function preparedPanel({ number, of, label, copies, box: own }: Panel, layers: r
   const gapMm = preparation.borderGapMm ?? ruledGapMm;
   const border = preparation.border ? weedingBorder(art, marks?.marks ?? [], gapMm) : null;
   const box = joinBoxes(joinBoxes(art, boundsOf(marks?.marks.map((mark) => mark.ring) ?? [])), border ? boundsOf([border]) : null)!;
-  const panel = { number, of, label, copies, marks, border, box, clip: of === 1 ? null : along === 'apart' ? widenBox(own, APART_MM / 2) : own };
+  const panel = { number, of, label, copies, marks, border, box, clip };
   return {
     panel,
     layers: layers.map((layer) => ({ layer, weed: weedMap(layer.cut) })),

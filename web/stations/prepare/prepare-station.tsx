@@ -135,7 +135,7 @@ interface WeedPictureProps {
   readonly border: string;
   readonly box: Box;
   /** What of the layer is on this panel. */
-  readonly clip: Box | null;
+  readonly clip: string | null;
   readonly spots: readonly WeedPlace[];
   readonly isTicked: (spot: WeedPlace) => boolean;
 }
@@ -148,7 +148,7 @@ function WeedPicture({ film, cut, clip, marks, border, box, spots, isTicked }: W
       {border && <path d={border} fill="url(#hatch-waste)" />}
       {clip && (
         <clipPath id="on-this-panel">
-          <rect x={clip.minX} y={clip.minY} width={clip.maxX - clip.minX} height={clip.maxY - clip.minY} />
+          <path d={clip} />
         </clipPath>
       )}
       <g {...(clip ? { clipPath: 'url(#on-this-panel)' } : {})}>

@@ -91,12 +91,13 @@ function SplitLines({ panels: { spans, along } }: { readonly panels: NonNullable
   const isApart = along === 'apart';
   const size = Math.max(...spans.map(({ box }) => Math.max(box.maxX - box.minX, box.maxY - box.minY))) / (isApart ? 10 : 22);
   const reach = isApart ? CLOTH_MM + size * 0.3 : size * 0.6;
-  return spans.map(({ number, label, copies, box, own }) => {
+  return spans.map(({ number, label, copies, box, own, bends }) => {
     const lap = along !== 'down' ? { x: box.minX, y: box.minY - reach, width: own.minX - box.minX, height: box.maxY - box.minY + 2 * reach } : { x: box.minX - reach, y: box.minY, width: box.maxX - box.minX + 2 * reach, height: own.minY - box.minY };
     const [x, y] = along !== 'down' ? [(own.minX + own.maxX) / 2, box.minY - reach] : [box.minX - reach, (own.minY + own.maxY) / 2];
     return (
       <g key={number}>
-        {number > 1 && !isApart && <rect {...lap} fill="url(#hatch-lap)" stroke="#8a1f4b" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
+        {bends.before && <polyline points={bends.before.map((v, i) => (i % 2 === 0 ? `${v},` : `${v} `)).join('')} fill="none" stroke="#8a1f4b" strokeWidth="2" vectorEffect="non-scaling-stroke" />}
+        {number > 1 && !isApart && !bends.before && <rect {...lap} fill="url(#hatch-lap)" stroke="#8a1f4b" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
         <text x={x} y={y} fontSize={size} fontWeight="700" textAnchor="middle" fill="#182325" stroke="#ffffff" strokeWidth={size / 8} paintOrder="stroke">
           {label ?? number}
           {copies > 1 ? ` × ${copies}` : ''}
