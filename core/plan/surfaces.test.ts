@@ -328,6 +328,15 @@ describe('what the surface asks for', () => {
     expect(codes(helped)).not.toContain('letters-too-small');
   });
 
+  it('is strokes and counters that can be seen from there', async () => {
+    const words = (font: string): ArtworkPart => ({ ...letteringPart('w', { ...newLettering('Boathouse'), font, capHeightMm: 60 }) });
+    const from = async (font: string, readFromMm: number) => codes(await new Planner(resourcesInNode).plan({ recipe: parseRecipe(patchRecipe(emptyRecipe('Far'), { artworks: [words(font)], surface: { readFromMm } })), shop: BENCH_SHOP, sources: new Map() }));
+    // 60 mm high: a bold one is read from 20 m, a script with hairlines is not.
+    expect((await from('alfa-slab-one', 3000)).filter((code) => code.endsWith('-afar'))).toEqual([]);
+    expect(await from('great-vibes', 20_000)).toContain('strokes-afar');
+    expect(await from('alfa-slab-one', 20_000)).toContain('counters-afar');
+  });
+
   it('is a safe size on what bends both ways, by what the film bears', async () => {
     const onDome = surface({ kind: 'compound', compound: { widthMm: 200, heightMm: 200, across: { chordMm: 100, heightMm: 14 }, down: { chordMm: 100, heightMm: 14 } }, size: { mode: 'width', mm: 90 } });
     const found = await planOf(SIGN, onDome);

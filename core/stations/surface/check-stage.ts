@@ -1,12 +1,13 @@
 import { colourLightness } from '../../engines/artwork/index.js';
 import { boxOfFree, ringOfFree, safeScale, strainPct, unwarpPoint, widestOn, type PlacedDesign, type Surface, type TaperMap } from '../../engines/surface/index.js';
-import { areaOf, boundsOf, grow, intersect, joinBoxes, perimeter, subtract, translateRings, unite, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import { narrowGaps, thinParts } from '../../engines/layers/index.js';
+import { areaOf, boundsOf, boxRing, grow, intersect, joinBoxes, perimeter, subtract, translateRings, unite, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import { wayOf, type Film, type FilmFamily } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import type { SurfaceDecisions, SurfacePatch } from './decisions.js';
 import { sayOverhang } from './say.js';
-import { sayGlue, sayLetters, sayLowContrast, sayTooSmall } from './say-ground.js';
+import { sayGlue, sayLetters, sayLowContrast, sayStrokesAfar, sayTooSmall } from './say-ground.js';
 import { sayBehindGlass, sayBothSides, sayDarkOnGlass, sayOnFree, sayTooStiff } from './say-kinds.js';
 import type { SurfaceOut } from './stage.js';
 
@@ -60,6 +61,8 @@ const DARK = 35;
 /** How far film stretches by hand, in percent, and keeps lying. Source: trade practice. */
 const STRETCHES_PCT: Readonly<Partial<Record<FilmFamily, number>>> = { cast: 5 };
 const STIFF_PCT = 1;
+/** Strokes are about so much of a letter’s height, and what is less is not seen where the letter is. Source: trade practice. */
+const STROKE_SHARE = 1 / 5;
 /** A letter is read at the limit at so many times its height, and at a glance at so many. */
 const LIMIT_TIMES = 360;
 const GLANCE_TIMES = 120;
@@ -87,7 +90,7 @@ export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = 
     const { words, capHeightMm, box } = worst;
     const limitMm = readFromMm / LIMIT_TIMES;
     return {
-      findings: [...measured, ...both, ...(capHeightMm < limitMm ? [sayTooSmall(words, capHeightMm, limitMm, box, design.widthMm)] : [])],
+      findings: [...measured, ...both, ...strokesAfar(read, limitMm * STROKE_SHARE), ...(capHeightMm < limitMm ? [sayTooSmall(words, capHeightMm, limitMm, box, design.widthMm)] : [])],
       rulings: [sayLetters({ leastMm: capHeightMm, limitMm, glanceMm: readFromMm / GLANCE_TIMES, readFromMm, words })],
     };
   },
@@ -95,6 +98,18 @@ export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = 
 
 /** Findings that say already that the design does not lie as it should. */
 const OF_SIZE = new Set(['margins-too-wide', 'measures-wrong', 'larger-than-board', 'put-beyond', 'into-margins']);
+
+/** Strokes of letters, and the room between and within them, that are too narrow to be seen from where the work is read. */
+function strokesAfar({ map, letters, build: { layers } }: CheckRead, leastMm: number): Finding<SurfacePatch>[] {
+  // On a bent design letters lie elsewhere; tapers are read from near.
+  if (map) return [];
+  const set = letters.flatMap(({ words, box }) => {
+    const shown = intersect(unite(layers.flatMap(({ visible }) => visible)), [boxRing(box)]);
+    return [{ words, thin: thinParts(shown, leastMm), closed: narrowGaps(shown, leastMm) }];
+  });
+  const told = (what: 'thin' | 'closed') => set.filter((one) => one[what].length > 0).map((one) => sayStrokesAfar(what, one.words, leastMm, one[what].map(({ outer }) => boundsOf([outer])!)));
+  return [...told('thin'), ...told('closed')];
+}
 
 function unwarped(map: TaperMap, ring: Ring): Ring {
   const out = new Float64Array(ring.length);

@@ -1,4 +1,4 @@
-import { formatLength, type Finding, type Ruling } from '../../words/index.js';
+import { atPlaces, formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { Box } from '../../geometry/index.js';
 import type { SurfaceDecisions, SurfacePatch } from './decisions.js';
 
@@ -67,5 +67,16 @@ export function sayTooSmall(words: string, leastMm: number, limitMm: number, whe
     message: `The letters of ${words} are ${formatLength(leastMm)} mm high. From where it is read they must be at least ${formatLength(limitMm)} mm.`,
     where,
     remedies: [{ label: `Make the design ${formatLength(mm)} mm wide`, patch: { surface: { size: { mode: 'width', mm } } } }],
+  };
+}
+
+/** Strokes that are not seen, or counters and gaps that close, from where the work is read. */
+export function sayStrokesAfar(what: 'thin' | 'closed', words: string, leastMm: number, places: readonly Box[]): Finding<SurfacePatch> {
+  return {
+    code: what === 'thin' ? 'strokes-afar' : 'counters-afar',
+    severity: 'warning',
+    stage: 'surface',
+    message: what === 'thin' ? `${words} has strokes thinner than ${formatLength(leastMm)} mm, which are not seen from where it is read. Take a bolder font, or make it larger.` : `Counters or gaps of ${words} are narrower than ${formatLength(leastMm)} mm and close up from where it is read. Take a more open font, set the letters further apart, or make it larger.`,
+    ...atPlaces(places),
   };
 }

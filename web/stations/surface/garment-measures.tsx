@@ -37,11 +37,11 @@ export function GarmentMeasures() {
               <strong>{size}</strong>: <NumberField label={`Pieces in ${size}`} value={copies} min={0} max={500} onChange={(to) => change(i, { copies: to })} /> of it,{' '}
               <FigureField label={`Width on ${size}`} mm={widthMm ?? widthOnSize(width, size)} unit={unit} min={1} stepMm={5} onChange={(mm) => change(i, { widthMm: mm })} /> wide{' '}
               {widthMm !== null && (
-                <WordButton aria-label={`Let the app say how wide it is on ${size}`} onPress={() => change(i, { widthMm: null })}>
+                <WordButton aria-label={`As ruled, on ${size}`} onPress={() => change(i, { widthMm: null })}>
                   As ruled
                 </WordButton>
               )}{' '}
-              <WordButton aria-label={`Take ${size} away`} onPress={() => set({ sizes: sizes.filter((_, k) => k !== i) })}>
+              <WordButton aria-label={`Take away ${size}`} onPress={() => set({ sizes: sizes.filter((_, k) => k !== i) })}>
                 Take away
               </WordButton>
             </li>

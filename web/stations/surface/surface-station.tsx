@@ -8,6 +8,7 @@ import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
+import { useNotify } from '../../ui/notices.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Part } from '../../ui/part.js';
 import { Picker } from '../../ui/picker.js';
@@ -44,6 +45,7 @@ export function SurfaceStation() {
   const { plan, recipe, handle, unit, looked, lookAt } = useJobContext();
   const { findings, rulings } = useSaid('surface');
   const { surface, change } = useSurface();
+  const notify = useNotify();
   const [picture, setPicture] = useState<'thing' | 'flat'>('thing');
   const troubles: ReadonlyMap<string, string> = sayFieldTroubles(recipe);
   const placed = plan?.surface;
@@ -58,6 +60,8 @@ export function SurfaceStation() {
     // A size that was fitted to a thing means nothing without one.
     const size = to === 'unmeasured' && sized.mode === 'fit' ? ({ size: { mode: 'own' } } as const) : kind === 'unmeasured' && to !== 'flat' && to !== 'glass' && sized.mode === 'own' ? ({ size: { mode: 'fit' } } as const) : {};
     change({ kind: to, at: null, ...fresh, ...size });
+    const dropped = [...(surface.at ? ['where the design lay'] : []), ...('size' in size && sized.mode === 'fit' ? ['that it was fitted'] : [])];
+    if (dropped.length > 0) notify(`What does not go with it was dropped: ${dropped.join(', and ')}. All measures are kept.`);
   };
   return (
     <StationLayout
