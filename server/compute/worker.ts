@@ -27,7 +27,7 @@ async function answer(task: SentTask): Promise<Answer> {
       case 'replace':
         return { ok: 'changed', change: await planner.replacing(task.job, task.partId, task.part) };
       case 'picture':
-        return { ok: 'file', bytes: designPicture(await planner.look(task.job, { breathe })) };
+        return { ok: 'file', bytes: designPicture(await planner.look(task.job, { breathe }), task.job.recipe.surface.ground?.colour ?? null) };
       case 'font':
         return { ok: 'font', name: await planner.fontName(task.bytes, task.fileName) };
       case 'plan': {

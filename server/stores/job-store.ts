@@ -215,10 +215,11 @@ function head(recipe: Recipe): Head {
   return { title, customer, due, parts: artworks.length, design: first ? designKeyOf(recipe) : null, words: first?.kind === 'lettering' ? first.lettering.text : null, search_text: `${title} ${customer}`.toLowerCase(), cut_key: cutKeyOf(recipe) };
 }
 
-/** A name of all that decides what is cut: a job that is renamed after it was cut, or whose pattern was moved, is still cut. */
+/** A name of all that decides what is cut: a job that is renamed after it was cut, whose pattern was moved, or of which more is said about what it goes on, is still cut. */
 function cutKeyOf(recipe: Recipe): string {
-  const { title: _title, customer: _customer, due: _due, films, ...cut } = recipe;
-  return createHash('sha256').update(JSON.stringify({ ...cut, films: { byColour: films.byColour } })).digest('hex');
+  const { title: _title, customer: _customer, due: _due, films, surface, ...cut } = recipe;
+  const { ground: _ground, freshPaint: _paint, readFromMm: _from, blankId: _blank, ...placed } = surface;
+  return createHash('sha256').update(JSON.stringify({ ...cut, surface: placed, films: { byColour: films.byColour } })).digest('hex');
 }
 
 /** A name of all that decides what the design looks like. */

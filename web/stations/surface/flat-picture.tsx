@@ -1,5 +1,5 @@
 import { developedOf, ringOfFree, roomOf, warpLine, type Surface } from '../../../core/engines/surface/index.js';
-import { boundsOf, joinBoxes, type Box } from '../../../core/geometry/index.js';
+import { boundsOf, joinBoxes, widenBox, type Box } from '../../../core/geometry/index.js';
 import type { PlanView } from '../../../core/plan/page/plan-view.js';
 import { LayerPicture } from '../../light-table/layer-picture.js';
 import { designBox } from '../../light-table/design-box.js';
@@ -46,7 +46,9 @@ export function onFlatPicture(plan: PlanView | null, { minX, minY, maxX, maxY }:
 /** What the flat picture shows, mm. */
 export function flatBox(plan: PlanView | null): Box {
   const skin = plan?.surface && skinOf(plan.surface);
-  return onFlatPicture(plan, skin ? joinBoxes(skin.whole.box, designBox(plan))! : designBox(plan));
+  const box = skin ? joinBoxes(skin.whole.box, designBox(plan))! : designBox(plan);
+  // Cloth and names reach beyond the prints.
+  return onFlatPicture(plan, plan?.surface?.panels?.along === 'apart' ? widenBox(box, 4 * CLOTH_MM) : box);
 }
 
 /** The surface rolled out flat with the design on it: what stays free is hatched, panels are parted. */
@@ -89,11 +91,11 @@ function FreePlaces({ surface, xMm, yMm }: { readonly surface: Surface; readonly
 /** Where a design is parted: the laps hatched, the panels numbered. */
 function SplitLines({ panels: { spans, along } }: { readonly panels: NonNullable<Placed['panels']> }) {
   const isApart = along === 'apart';
-  const size = Math.max(...spans.map(({ box }) => Math.max(box.maxX - box.minX, box.maxY - box.minY))) / (isApart ? 10 : 22);
+  const size = Math.max(...spans.map(({ box }) => Math.max(box.maxX - box.minX, box.maxY - box.minY))) / (isApart ? 10 : 30);
   const reach = isApart ? CLOTH_MM + size * 0.3 : size * 0.6;
   return spans.map(({ number, label, copies, box, own, bends }) => {
     const lap = along !== 'down' ? { x: box.minX, y: box.minY - reach, width: own.minX - box.minX, height: box.maxY - box.minY + 2 * reach } : { x: box.minX - reach, y: box.minY, width: box.maxX - box.minX + 2 * reach, height: own.minY - box.minY };
-    const [x, y] = along !== 'down' ? [(own.minX + own.maxX) / 2, box.minY - reach] : [box.minX - reach, (own.minY + own.maxY) / 2];
+    const [x, y] = along !== 'down' ? [(own.minX + own.maxX) / 2, box.minY - (isApart ? reach : size * 0.15)] : [box.minX - reach, (own.minY + own.maxY) / 2];
     return (
       <g key={number}>
         {bends.before && <polyline points={bends.before.map((v, i) => (i % 2 === 0 ? `${v},` : `${v} `)).join('')} fill="none" stroke="#8a1f4b" strokeWidth="2" vectorEffect="non-scaling-stroke" />}
