@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, type LetteringPart } from '../core/stations/artwork/index.js';
+import { AT_ORIGIN, drawingPart, letteringPart, newLettering, picturePart, type DrawingPart, type LetteringPart } from '../core/stations/artwork/index.js';
 import type { Lettering } from '../core/engines/artwork/index.js';
 import type { Film } from '../core/shop/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../core/recipe/index.js';
@@ -62,12 +62,18 @@ async function seedJobs(to: Services): Promise<void> {
   await cutInThePast(to, window, 'towpath', { shareOfEstimate: 0.991, note: '' });
 }
 
-async function addJob({ jobs, artworks }: Services, fileName: string, title: string, decisions: RecipePatch): Promise<string> {
+async function addJob(to: Services, fileName: string, title: string, decisions: RecipePatch): Promise<string> {
+  const part = await drawingOf(to, fileName);
+  const recipe = patchRecipe(emptyRecipe(title), { ...decisions, artworks: [part] });
+  return (await to.jobs.create(recipe)).id;
+}
+
+/** A drawing of the demo, kept with the shop's files. */
+async function drawingOf({ artworks }: Services, fileName: string): Promise<DrawingPart> {
   const bytes = await readFile(projectPath('demo', 'artwork', fileName));
   const artwork = describeFile(fileName, bytes);
   await artworks.add(artwork, bytes);
-  const recipe = patchRecipe(emptyRecipe(title), { ...decisions, artworks: [drawingPart(artwork)] });
-  return (await jobs.create(recipe)).id;
+  return drawingPart(artwork);
 }
 
 /** A loaf from a photograph between two letterings, one of them bent over it. */
@@ -151,38 +157,34 @@ async function addSurfaces(to: Services): Promise<void> {
 }
 
 /** A label between two letterings, bent for the tin it goes on. */
-async function addTeaTin({ jobs, artworks }: Services, taper: TaperMeasures): Promise<void> {
-  const bytes = await readFile(projectPath('demo', 'artwork', 'tea-tin.svg'));
-  const label = describeFile('tea-tin.svg', bytes);
-  await artworks.add(label, bytes);
+async function addTeaTin(to: Services, taper: TaperMeasures): Promise<void> {
+  const label = await drawingOf(to, 'tea-tin.svg');
   const recipe = patchRecipe(emptyRecipe('Quay Blend, tapered tea tin'), {
     customer: 'The tea room at Wick Lock',
     due: inDays(14),
     artworks: [
-      drawingPart(label),
+      label,
       { ...letteringPart('name', { ...newLettering('Quay Blend'), font: 'lobster', capHeightMm: 11, colours: ['#b3262b'] }), place: { ...AT_ORIGIN, yMm: 10 } },
     ],
     surface: { kind: 'taper', taper: { ...taper, d1Mm: 102, d2Mm: 86, wide: 'top', sideBy: 'slant', sideMm: 118, lipMm: 14, footMm: 8, gapMm: 0 }, ground: { matter: 'gloss paint', colour: '#21452f' }, blankId: 'tin-tea', size: { mode: 'fit' } },
   });
-  await jobs.create(recipe);
+  await to.jobs.create(recipe);
 }
 
 /** A sign that is longer than anyone can lay in one piece. */
-async function addFascia({ jobs, artworks }: Services): Promise<void> {
-  const bytes = await readFile(projectPath('demo', 'artwork', 'rope-coil.svg'));
-  const coil = describeFile('rope-coil.svg', bytes);
-  await artworks.add(coil, bytes);
+async function addFascia(to: Services): Promise<void> {
+  const coil = await drawingOf(to, 'rope-coil.svg');
   const recipe = patchRecipe(emptyRecipe('Wick Lock Chandlery, fascia of 4 m'), {
     customer: 'Wick Lock Chandlery',
     due: inDays(30),
     artworks: [
-      { ...drawingPart(coil), place: { ...AT_ORIGIN, xMm: 210, yMm: 210 } },
+      { ...coil, place: { ...AT_ORIGIN, xMm: 210, yMm: 210 } },
       { ...letteringPart('name', { ...newLettering('WICK LOCK CHANDLERY'), font: 'oswald', capHeightMm: 250, trackingPct: 6, colours: ['#1d4e89'] }), place: { ...AT_ORIGIN, xMm: 2260, yMm: 210 } },
     ],
     surface: { kind: 'flat', flat: { widthMm: 4200, heightMm: 560, marginMm: { top: 60, right: 90, bottom: 60, left: 90 }, free: [] }, ground: { matter: 'gloss paint', colour: '#f3f0e6' }, readFromMm: 30_000, size: { mode: 'width', mm: 4000 } },
     build: { lives: 'outdoors' },
   });
-  await jobs.create(recipe);
+  await to.jobs.create(recipe);
 }
 
 /** The sheet of a film, cut before the demo began, so that the record has something to show. */

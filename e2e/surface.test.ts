@@ -217,4 +217,9 @@ it('a blank of the shop gives its figures and what worked on it', async () => {
   await browser.sees('Powder coat holds less');
   await browser.press('Make it 61 mm wide');
   await until(({ surface }) => surface.blankId === 'flask' && surface.cylinder.girthMm === 229 && surface.size.mode === 'width' && surface.size.mm === 61);
+  // This one is a little smaller: that is written down, and counts from then on.
+  await browser.write('Circumference', '227');
+  await browser.press('Write these readings down with the blank');
+  await browser.driver.wait(async () => (await bench.api<{ blanks: { readings: { mm: number; what: string }[] }[] }>('GET', '/api/shop')).body.blanks[0]!.readings.some(({ mm, what }) => mm === 227 && what === 'circumference'), 60_000);
+  await browser.driver.wait(async () => !(await browser.text()).includes('Write these readings down'), 60_000);
 });

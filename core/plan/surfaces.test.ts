@@ -4,9 +4,9 @@ import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { unwarpPoint } from '../engines/surface/index.js';
 import { areaOf, boundsOf, joinBoxes, subtract, unite, type Box, type Rings } from '../geometry/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
-import type { Shop } from '../shop/index.js';
+import { newBlank, type Shop } from '../shop/index.js';
 import { AT_ORIGIN, drawingPart, letteringPart, newLettering, type ArtworkPart } from '../stations/artwork/index.js';
-import { fromBlank, measureTroubles, readTeam, sayFieldTroubles, surfaceSlice, wrapTemplate } from '../stations/surface/index.js';
+import { fromBlank, measureTroubles, newReadings, readingsOf, readTeam, sayFieldTroubles, surfaceSlice, wrapTemplate } from '../stations/surface/index.js';
 import { viewOf } from './page/make-view.js';
 import type { Plan } from './plan.js';
 import { Planner } from './planner.js';
@@ -368,6 +368,22 @@ it('a blank gives what was read of it, the smallest of each, and what it is made
   expect(fromBlank(blank, { surface: begun }).surface).toMatchObject({ kind: 'cylinder', ground: { matter: 'ceramic', colour: '#fafafa' }, cylinder: { girthBy: 'circumference', girthMm: 256, straightHeightMm: 88, gapMm: 0 } });
   // 80 mm across is less than the tape says.
   expect(fromBlank({ ...blank, readings: [...blank.readings, read('diameter', 80)] }, { surface: begun }).surface!.cylinder).toMatchObject({ girthBy: 'diameter', girthMm: 80 });
+});
+
+it('what is measured for a job can be written down with its blank, and is read from there again', () => {
+  const surfaces: Partial<Recipe['surface']>[] = [
+    { kind: 'cylinder', cylinder: { ...begun.cylinder, girthBy: 'diameter', girthMm: 81.5, gapMm: 44 } },
+    { kind: 'taper', taper: { ...begun.taper, wide: 'foot', d1Mm: 140, d2Mm: 90, sideMm: 130, gapMm: 0 } },
+    { kind: 'flat', flat: { ...begun.flat, widthMm: 620, heightMm: 155 } },
+    { kind: 'compound', compound: { ...begun.compound, widthMm: 190, heightMm: 140, across: { chordMm: 120, heightMm: 16 } } },
+  ];
+  for (const measured of surfaces) {
+    const taken = readingsOf({ surface: { ...begun, ...measured } });
+    const blank = { ...newBlank('b'), kind: measured.kind as 'flat', readings: taken.map((one) => ({ ...one, on: '2026-01-01', by: 'Ilse' })) };
+    expect(fromBlank(blank, { surface: begun }).surface).toMatchObject({ kind: measured.kind, [measured.kind!]: measured[measured.kind as 'flat'] });
+    expect(newReadings(taken, blank)).toEqual([]);
+    expect(newReadings(taken, newBlank('b'))).toEqual(taken);
+  }
 });
 
 describe('prints at true scale', () => {

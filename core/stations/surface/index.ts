@@ -4,7 +4,7 @@
 export { surfaceCheckStage, type LettersOnDesign } from './check-stage.js';
 export { HANGS, measuredOf, MOST_MEMBERS, NAME_WIDEST_MM, SURFACE_KINDS, surfaceSlice, type Arc, type CompoundMeasures, type CylinderMeasures, type FlatMeasures, type GarmentMeasures, type Hangs, type SizeWanted, type SurfaceDecisions, type SurfaceKindName, type SurfacePatch, type TaperMeasures, type Team, type TeamMember } from './decisions.js';
 export { instancesOf, type Instance } from './instances.js';
-export { fromBlank, workedBefore } from './from-blank.js';
+export { fromBlank, newReadings, readingsOf, workedBefore, type TakenReading } from './from-blank.js';
 export { measureTroubles, type MeasureTrouble } from './measures.js';
 export { sayFieldTroubles, sayRecipeTroubles } from './say-measures.js';
 export { sayUnit, THING } from './say.js';

@@ -5,6 +5,7 @@ import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { Picker } from '../../ui/picker.js';
 import { Small } from '../../ui/plain-fields.js';
+import { KeepReadings } from './keep-readings.js';
 import { useSurface } from './surface-fields.js';
 
 const Worked = styled.ul`list-style: none; display: grid; gap: 2px;`;
@@ -15,22 +16,24 @@ export function BlankChoice() {
   const { surface, change } = useSurface();
   const blanks = shop.blanks.filter(({ retired, id }) => !retired || id === surface.blankId);
   const blank = blanks.find(({ id }) => id === surface.blankId);
-  if (blanks.length === 0) return null;
   const worked = blank ? workedBefore(blank).slice(0, 3) : [];
   return (
     <>
-      <p>
-        <Picker
-          label="Blank of the shop"
-          value={blank?.id ?? 'none'}
-          options={[{ id: 'none', text: 'no blank of the shop' }, ...blanks.map(({ id, name, kind, matter }) => ({ id, text: name, hint: `${kind}, ${matter}` }))]}
-          onChange={(id) => {
-            const chosen = blanks.find((one) => one.id === id);
-            if (chosen) handle.change(fromBlank(chosen, recipe));
-            else change({ blankId: null });
-          }}
-        />
-      </p>
+      {blanks.length > 0 && (
+        <p>
+          <Picker
+            label="Blank of the shop"
+            value={blank?.id ?? 'none'}
+            options={[{ id: 'none', text: 'no blank of the shop' }, ...blanks.map(({ id, name, kind, matter }) => ({ id, text: name, hint: `${kind}, ${matter}` }))]}
+            onChange={(id) => {
+              const chosen = blanks.find((one) => one.id === id);
+              if (chosen) handle.change(fromBlank(chosen, recipe));
+              else change({ blankId: null });
+            }}
+          />
+        </p>
+      )}
+      <KeepReadings blank={blank ?? null} />
       {blank && (
         <>
           <Small>
