@@ -97,7 +97,7 @@ async function trial(): Promise<void> {
   const took: number[] = [];
   for (let i = 0; i < 5; i += 1) {
     const start = performance.now();
-    tryGaps({ build: plan.build!, recipe, repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, { placements: 1000, seed: i, readingMm: 1000, risk: 0.01 });
+    tryGaps({ panels: plan.panels!, build: plan.build!, recipe, repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, { placements: 1000, seed: i, readingMm: 1000, risk: 0.01 });
     took.push(performance.now() - start);
   }
   print('Gap trial of the demo job', [['1,000 placements, with marks and again by eye: median / slowest', `${ms(median(took))} / ${ms(quantile(took, 1))}`]]);

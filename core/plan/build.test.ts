@@ -276,12 +276,15 @@ describe('trials', () => {
   const wish = { placements: 400, seed: 3, readingMm: 500, risk: 0.01 };
   it('lay the layers with marks and by eye, which is no surer', async () => {
     const found = await plan(THREE);
-    const { marked, byEye } = tryGaps({ build: found.build!, recipe: recipeOf(), repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, wish)!;
+    const { marked, byEye } = tryGaps({ build: found.build!, panels: found.panels!, recipe: recipeOf(), repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, wish)!;
     expect(marked.risk).toBeLessThanOrEqual(byEye.risk);
     expect(marked.visibleMm).toBeCloseTo(0.145, 2);
     expect(marked.trapMm).not.toBeNull();
   });
-  it('have nothing to say of one layer', async () => expect(tryGaps({ build: (await plan(svg('<rect width="9" height="9"/>'))).build!, recipe: recipeOf(), repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, wish)).toBeNull());
+  it('have nothing to say of one layer', async () => {
+    const { build, panels } = await plan(svg('<rect width="9" height="9"/>'));
+    expect(tryGaps({ build: build!, panels: panels!, recipe: recipeOf(), repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, wish)).toBeNull();
+  });
 
   it('set the schools side by side: overlay thick and sure, inlay flat and risky', async () => {
     const found = await plan(THREE);

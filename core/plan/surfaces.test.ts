@@ -161,6 +161,27 @@ describe('a sign that is bigger than the roll', () => {
     expect(prepare!.panels.every(({ box }) => box.maxX - box.minX < 1560)).toBe(true);
   });
 
+  it('is parted where it was when film is used up: what is cut of it still fits', async () => {
+    const before = await planOf(FASCIA, long);
+    const cut = before.sheets!.toCut.slice(0, 3).map(({ fingerprint }) => [fingerprint, 1] as const);
+    // Half of every roll is gone.
+    const pieces = BENCH_SHOP.pieces.map((piece) => (piece.kind === 'roll' ? { ...piece, lengthMm: piece.lengthMm / 2 } : piece));
+    const after = await planOf(FASCIA, long, { shop: { ...BENCH_SHOP, pieces }, taken: Object.fromEntries(cut) });
+    expect(after.panels!.panels).toEqual(before.panels!.panels);
+    expect(after.sheets!.toCut.filter(({ taken }) => taken === 1)).toHaveLength(3);
+  });
+
+  it('is tried for gaps by its largest panel, as the trap is reckoned', async () => {
+    const { tryGaps } = await import('../stations/build/index.js');
+    const wish = { placements: 200, seed: 4, readingMm: 1000, risk: 0.01 };
+    const risk = async (patch: RecipePatch) => {
+      const { build, panels } = await planOf(FASCIA, patch);
+      return tryGaps({ build: build!, panels: panels!, recipe: patchRecipe(emptyRecipe('Gaps'), patch), repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, wish)!.marked.risk;
+    };
+    const trap = { build: { school: 'trapped', trapMm: 0.6 } } as const;
+    expect(await risk({ ...long, ...trap })).toBeLessThan(await risk({ surface: { ...long.surface, panels: { ...begun.panels, split: 'never' } }, ...trap }));
+  });
+
   it('takes no piece twice: what one panel is cut from is not there for the next', async () => {
     const pieces = [...BENCH_SHOP.pieces.filter(({ filmId, kind }) => filmId !== 'narrow-blue' || kind === 'roll').map((piece) => (piece.filmId === 'narrow-blue' ? { ...piece, lengthMm: 2900 } : piece))];
     const found = await planOf(FASCIA, long, { shop: { ...BENCH_SHOP, pieces } });

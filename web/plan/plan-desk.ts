@@ -95,7 +95,7 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
       await ready;
       return letterFormsOf(await planner.letterChoices(lettering, ownFont));
     },
-    gapTrial: (id, wish) => of(id, async ({ plan: { build }, recipe, shop }) => (build ? (await trials()).tryGaps({ build, recipe, repeatabilityMm: shop.cutter.repeatabilityMm }, wish) : null)),
+    gapTrial: (id, wish) => of(id, async ({ plan: { build, panels }, recipe, shop }) => (build && panels ? (await trials()).tryGaps({ build, panels, recipe, repeatabilityMm: shop.cutter.repeatabilityMm }, wish) : null)),
     schools: (id, wish) =>
       of(id, async ({ plan: { separated, panels, surface }, recipe, shop }) => (separated && panels && surface ? (await trials()).schoolsSideBySide({ separated, recipe, shop, panels, heightMm: surface.design.heightMm }, wish) : [])),
     thinnest: (id) =>

@@ -4,6 +4,7 @@
  */
 export { checkStage, type Checks } from './check-stage.js';
 export { ALL_HOLES_MM, buildSlice, CONTOUR_SIDES, newKnockOut, newOutline, OUTLINE_EACH, type Around, type Base, type BlockOut, type BuildDecisions, type BuildPatch, type Contour, type KnockOut, type Outline, type OutlineEach, type PairDecision } from './decisions.js';
+export { clipOfPanel, layersOnPanel } from './panel-layers.js';
 export { panelsStage, type DesignApart, type Panel, type PanelsOut } from './panels-stage.js';
 export { carefulMm, type RuledPair } from './pairs.js';
 export { ruledBorderMm } from './reach.js';

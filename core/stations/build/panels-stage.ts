@@ -141,7 +141,7 @@ function whole(box: Box): PanelsOut {
   return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0, bends: NO_BENDS, label: null, copies: 1 }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
 }
 
-/** What of each piece in stock can be cut: across the cutter, and along the feed. */
+/** What of each piece in stock can be cut: across the cutter, and along the feed; without end of a roll. */
 interface Usable {
   readonly filmId: string;
   readonly acrossMm: number;
@@ -151,9 +151,10 @@ interface Usable {
 function mostOf({ pieces, cutter }: PanelsRead): Usable[] {
   return pieces
     .filter(({ widthMm }) => widthMm <= cutter.widthMm)
-    .map(({ filmId, widthMm, lengthMm, edgeMm }) => {
+    .map(({ filmId, kind, widthMm, lengthMm, edgeMm }) => {
       const edges = safeEdges(edgeMm, cutter.bladeOffsetMm);
-      return { filmId, acrossMm: widthMm - 2 * edges.sides, alongMm: lengthMm - edges.bottom - edges.top };
+      // A roll counts by its width alone: what is left of it changes with every cut, and panels that are cut must go on fitting the others.
+      return { filmId, acrossMm: widthMm - 2 * edges.sides, alongMm: kind === 'roll' ? Infinity : lengthMm - edges.bottom - edges.top };
     });
 }
 

@@ -4,6 +4,7 @@ import { layOutMarks } from '../../engines/marks/index.js';
 import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, perimeter, type Box } from '../../geometry/index.js';
 import { settingsFor, type Shop } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
+import { layersOnPanel } from './panel-layers.js';
 import type { PanelsOut } from './panels-stage.js';
 import { carefulMm, pairKey, shrinkBetween } from './pairs.js';
 import type { Separated } from './separate-stage.js';
@@ -27,14 +28,31 @@ export type TrialAnswer = Omit<GapTrial, 'trapFor'> & { readonly trapMm: number 
 /** What a trial looks at besides the build. */
 export interface TrialGround {
   readonly build: BuildOut;
+  /** Of a job that is laid in several pieces the largest is tried. */
+  readonly panels: PanelsOut;
   readonly recipe: BuildDecisions & LayingWanted;
   readonly repeatabilityMm: number;
 }
 
 /** The build laid many times, with the marks and by eye. Null when there are no two layers to be laid. */
 export function tryGaps(ground: TrialGround, wish: TrialWish): { readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null {
-  if (ground.build.layers.length < 2) return null;
-  return { marked: laid(ground, wish, true), byEye: laid(ground, wish, false) };
+  const one = onLargestPanel(ground);
+  if (one.build.layers.length < 2) return null;
+  return { marked: laid(one, wish, true), byEye: laid(one, wish, false) };
+}
+
+/** What is laid in one piece: the largest panel, or design, with what of the pairs lies on it. */
+function onLargestPanel(ground: TrialGround): TrialGround {
+  const { build, panels } = ground;
+  if (panels.along === null) return ground;
+  const panel = panels.panels.reduce((a, b) => (longestSide(a.box) >= longestSide(b.box) ? a : b));
+  const pairs = build.pairs.map((pair) => ({ ...pair, box: commonBox(pair.box, panel.box) ?? panel.box }));
+  return { ...ground, build: { ...build, layers: layersOnPanel(build.layers, panel, panels.along), pairs } };
+}
+
+function commonBox(a: Box, b: Box): Box | null {
+  const box = { minX: Math.max(a.minX, b.minX), minY: Math.max(a.minY, b.minY), maxX: Math.min(a.maxX, b.maxX), maxY: Math.min(a.maxY, b.maxY) };
+  return box.minX < box.maxX && box.minY < box.maxY ? box : null;
 }
 
 function laid(ground: TrialGround, wish: TrialWish, hasMarks: boolean): TrialAnswer {
@@ -106,7 +124,8 @@ export function schoolsSideBySide({ separated, recipe, shop, panels, heightMm }:
     // Remedies at single places change no school's figures by anything that could be seen here.
     const own = { ...recipe, repair: { ...recipe.repair, only: {}, spared: {} }, build: { ...recipe.build, school, pairs: {}, filmPairs: {} } };
     const built = buildJob(buildStage.read({ separated, recipe: own, repeatabilityMm, panels, matrices: new Map(), map: null }));
-    const trial = built.layers.length < 2 ? null : laid({ build: built, recipe: own, repeatabilityMm }, wish, recipe.preparation.marks);
+    const ground = onLargestPanel({ build: built, panels, recipe: own, repeatabilityMm });
+    const trial = ground.build.layers.length < 2 ? null : laid(ground, wish, recipe.preparation.marks);
     return {
       school,
       thickestUm: thickest(built, heightMm),

@@ -2,10 +2,9 @@ import { layOutMarks, markGapMm, type MarkLayout } from '../../engines/marks/ind
 import { weedingBorder, weedMap, type WeedMap } from '../../engines/weeding/index.js';
 import { boundsOf, joinBoxes, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
-import { ruledBorderMm, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
+import { clipOfPanel, layersOnPanel, ruledBorderMm, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
 import type { Stage } from '../stage.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
-import { clipOfPanel, layersOnPanel } from './panel-layers.js';
 import { sayBorder, sayMarks, sayNoMarks } from './say.js';
 
 export interface PreparedLayer {

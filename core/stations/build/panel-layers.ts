@@ -1,6 +1,7 @@
 import { APART_MM } from '../../engines/surface/index.js';
 import { areaOf, boxRing, countPieces, intersect, unite, widenBox, type Box, type Ring } from '../../geometry/index.js';
-import type { JobLayer, Panel, PanelsOut } from '../build/index.js';
+import type { Panel, PanelsOut } from './panels-stage.js';
+import type { JobLayer } from './stage.js';
 
 /** What is built may reach beyond what shows by less than this, mm: the outermost panels take all of it. */
 const BEYOND_MM = 100;
