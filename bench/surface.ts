@@ -1,4 +1,4 @@
-import { intersect, boxRing, areaOf, unite, type Ring, type Rings } from '../core/geometry/index.js';
+import { areaOf, boxRing, intersect, squareToEdge, unite, type Ring, type Rings } from '../core/geometry/index.js';
 import { taperMap, tile, unwarpPoint, warpRings } from '../core/engines/surface/index.js';
 import { patchRecipe } from '../core/recipe/index.js';
 import { seeded } from '../core/testing/seeded.js';
@@ -88,9 +88,7 @@ async function turningBench(): Promise<void> {
 function fromRing(ring: Ring, px: number, py: number): number {
   let best = Infinity;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-    const share = Math.max(0, Math.min(1, ((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)));
-    best = Math.min(best, Math.hypot(px - ax - share * (bx - ax), py - ay - share * (by - ay)));
+    best = Math.min(best, squareToEdge(px, py, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!));
   }
-  return best;
+  return Math.sqrt(best);
 }

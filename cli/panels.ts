@@ -2,15 +2,12 @@ import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { buildLayers, separate } from '../core/engines/layers/index.js';
-import { MOST_PANELS, tile } from '../core/engines/surface/index.js';
+import { MOST_PANELS, PANEL_LAP_MM, tile } from '../core/engines/surface/index.js';
 import { boxRing, intersect } from '../core/geometry/index.js';
 import { layerSvg } from '../core/plan/index.js';
 import { InputError } from '../core/words/index.js';
 import { makeFolder, numberOption, onlyFile, required } from './input.js';
 import { readDesign } from './read-design.js';
-
-/** Panels lap by so much unless it is said otherwise, mm. Source: trade practice, 6 to 12. */
-const LAP_MM = 10;
 
 /** Splits a design that is wider than a roll into panels over all its layers at once. */
 export async function panelsCommand(args: string[]): Promise<void> {
@@ -19,7 +16,7 @@ export async function panelsCommand(args: string[]): Promise<void> {
   const out = required(values.out, 'panels', 'out');
   const widthMm = numberOption(required(values.width, 'panels', 'width'), 'width', 1, 'panels')!;
   const rollMm = numberOption(required(values.roll, 'panels', 'roll'), 'roll', 1, 'panels')!;
-  const lapMm = numberOption(values.lap, 'lap', 0, 'panels') ?? LAP_MM;
+  const lapMm = numberOption(values.lap, 'lap', 0, 'panels') ?? PANEL_LAP_MM;
   if (lapMm * 2 > rollMm) throw new InputError('lap-too-wide', `A lap of ${lapMm} mm is more than half of the roll, ${rollMm} mm wide. Give a narrower --lap.`, { source: 'panels' });
   const design = await readDesign(file, widthMm);
   const { layers } = buildLayers(separate(design.regions.map(({ colour, rings }) => ({ layer: colour, rings }))), { school: 'inlay', trapMm: 0 });

@@ -15,6 +15,7 @@ export {
   boundsOf,
   boxesTouch,
   boxRing,
+  commonBox,
   containsPoint,
   countPieces,
   crossingsAt,

@@ -83,6 +83,11 @@ export function joinBoxes(a: Box | null, b: Box | null): Box | null {
   };
 }
 
+/** What two boxes have in common: turned over where they do not touch. */
+export function commonBox(a: Box, b: Box): Box {
+  return { minX: Math.max(a.minX, b.minX), minY: Math.max(a.minY, b.minY), maxX: Math.min(a.maxX, b.maxX), maxY: Math.min(a.maxY, b.maxY) };
+}
+
 /** True when the boxes share at least a point, each widened by `reachMm`. */
 export function boxesTouch(a: Box, b: Box, reachMm = 0): boolean {
   return (

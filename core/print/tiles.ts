@@ -1,4 +1,5 @@
 import type { Box } from '../geometry/index.js';
+import { saySheetOfPaper } from './say.js';
 import type { PrintDrawing, Printed } from './drawing.js';
 import type { PrintPage } from './write-pdf.js';
 
@@ -8,6 +9,8 @@ export type Paper = keyof typeof PAPERS;
 
 /** Printers leave so much of a sheet white, mm. */
 const MARGIN_MM = 12;
+/** A line to check the scale by, mm. */
+const LINE_MM = 50;
 /** Pages are glued where they lap, mm. */
 const LAP_MM = 10;
 
@@ -41,8 +44,8 @@ export function tilePages(drawing: PrintDrawing, paper: Paper): PrintPage[] {
     const [column, row] = [i % columns, Math.floor(i / columns)];
     const [minX, minY] = [box.minX + column * stepX, box.minY + row * stepY];
     const shows = { minX, minY, maxX: minX + stepX + LAP_MM, maxY: minY + stepY + LAP_MM };
-    const text: Printed = { kind: 'text', name: 'page', text: `${title}: row ${row + 1} of ${rows}, sheet ${column + 1} of ${columns}. True size: this line is 50 mm.`, xMm: sheet.widthMm / 2, yMm: sheet.heightMm - 4, heightMm: 2.4, turnDeg: 0 };
-    const ruler: Printed = { kind: 'lines', name: 'page', colour: '#000000', widthMm: 0.3, dashed: false, lines: [{ points: [MARGIN_MM, sheet.heightMm - 9, MARGIN_MM + 50, sheet.heightMm - 9], closed: false }] };
+    const text: Printed = { kind: 'text', name: 'page', text: saySheetOfPaper(title, { row: row + 1, rows, column: column + 1, columns, lineMm: LINE_MM }), xMm: sheet.widthMm / 2, yMm: sheet.heightMm - 4, heightMm: 2.4, turnDeg: 0 };
+    const ruler: Printed = { kind: 'lines', name: 'page', colour: '#000000', widthMm: 0.3, dashed: false, lines: [{ points: [MARGIN_MM, sheet.heightMm - 9, MARGIN_MM + LINE_MM, sheet.heightMm - 9], closed: false }] };
     const inset = LAP_MM / 2;
     const corners = [[0, 0], [1, 0], [0, 1], [1, 1]].map(([right, down]) => [MARGIN_MM + inset + right! * stepX, MARGIN_MM + inset + down! * stepY] as const);
     const crosses: Printed = { kind: 'lines', name: 'page', colour: '#888888', widthMm: 0.2, dashed: false, lines: corners.flatMap(([x, y]) => [{ points: [x - 4, y, x + 4, y], closed: false }, { points: [x, y - 4, x, y + 4], closed: false }]) };

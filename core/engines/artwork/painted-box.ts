@@ -1,4 +1,4 @@
-import { boundsOf, boxesTouch, subtract, transformBox, type Box, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxesTouch, commonBox, subtract, transformBox, type Box, type Rings } from '../../geometry/index.js';
 import type { Artwork } from './artwork.js';
 import { paintReach } from './paint-reach.js';
 import { paintPlaced, type PaintPlace } from './paint-regions.js';
@@ -78,8 +78,4 @@ class LatePaint implements PaintedThing {
   get rings(): Rings {
     return (this.#rings ??= this.paint());
   }
-}
-
-function commonBox(a: Box, b: Box): Box {
-  return { minX: Math.max(a.minX, b.minX), minY: Math.max(a.minY, b.minY), maxX: Math.min(a.maxX, b.maxX), maxY: Math.min(a.maxY, b.maxY) };
 }

@@ -10,7 +10,7 @@ export function radiusOf(chordMm: number, heightMm: number): number | null {
 }
 
 /** Beyond this share of the radius the rule of thumb is off by more than a tenth. */
-export const STRAIN_HOLDS_TO = 0.5;
+const STRAIN_HOLDS_TO = 0.5;
 
 /**
  * How far film must stretch, in percent, to lie on a surface that bends in both directions: min(r²/6, h²/2)/(ρ₁·ρ₂) for half-sides r ≥ h. Bent in one direction

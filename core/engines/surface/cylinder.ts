@@ -1,8 +1,3 @@
-/** A round thing with straight sides, mm: a mug, a flask, a post. */
-export interface Round {
-  readonly diameterMm: number;
-}
-
 /** How wide a design looks on a cylinder when it is looked at from in front: D·sin(φ/2) at φ = 2w/D, and D once it goes half round (docs/surfaces.md). */
 export function seenAtOnceMm(diameterMm: number, widthMm: number): number {
   const span = spanRad(diameterMm, widthMm);

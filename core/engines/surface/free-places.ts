@@ -1,4 +1,4 @@
-import type { Box, Ring } from '../../geometry/index.js';
+import { boxRing, type Box, type Ring } from '../../geometry/index.js';
 import type { Size } from './surface-kind.js';
 
 /** A place that must stay free, mm from the surface's upper left corner: a fixing, a handle, a seam, a wiper's sweep. */
@@ -20,8 +20,7 @@ export function boxOfFree(place: FreePlace): Box {
 
 /** The outline of a place, a circle's from outside it. */
 export function ringOfFree(place: FreePlace): Ring {
-  const { minX, minY, maxX, maxY } = boxOfFree(place);
-  if (place.shape === 'rectangle') return Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY);
+  if (place.shape === 'rectangle') return boxRing(boxOfFree(place));
   const radius = place.diameterMm / 2 / Math.cos(Math.PI / POINTS);
   return Float64Array.from({ length: 2 * POINTS }, (_, i) => (i % 2 === 0 ? place.xMm + radius * Math.cos((Math.PI * i) / POINTS) : place.yMm + radius * Math.sin((Math.PI * (i - 1)) / POINTS)));
 }

@@ -27,6 +27,8 @@ export interface TilingWish {
 
 /** Lines that bend begin above a design and end below it, mm. */
 const BEYOND_MM = 5;
+/** How much panels lap unless it is said otherwise, mm. Source: trade practice, 6 to 12. */
+export const PANEL_LAP_MM = 10;
 /** More panels are nobody's sign. */
 export const MOST_PANELS = 400;
 /** A line this far beside an upright outline does not touch it, mm. */
@@ -48,11 +50,14 @@ const ALIKE_MM = 1e-7;
  * each lies in the middle of its gap. Null when the design would need more than MOST_PANELS. Cost: corners × panels², times a logarithm.
  */
 export function tile(areas: readonly Rings[], wish: TilingWish): Tiling | null {
+  return tileBy(new CrossedLength(areas), wish);
+}
+
+function tileBy(crossed: CrossedLength, wish: TilingWish): Tiling | null {
   const { widthMm, rollMm, lapMm } = wish;
   if (widthMm <= rollMm) return { panels: [{ x0: 0, x1: widthMm, lapMm: 0 }], crossedMm: 0 };
   const fewest = Math.ceil((widthMm - lapMm) / (rollMm - lapMm) - 1e-9);
   if (fewest > MOST_PANELS) return null;
-  const crossed = new CrossedLength(areas);
   const least = bestLines(crossed, fewest, wish);
   if (least.crossedMm <= ALIKE_MM) return tilingOf(least.lines, crossed, wish);
   const more = bestLines(crossed, fewest + 1, wish);
@@ -64,9 +69,9 @@ export function tile(areas: readonly Rings[], wish: TilingWish): Tiling | null {
  * roll. `heightMm` is how high the design is.
  */
 export function tileBending(areas: readonly Rings[], wish: TilingWish & { readonly heightMm: number }): Tiling | null {
-  const straight = tile(areas, wish);
-  if (!straight || straight.crossedMm <= ALIKE_MM) return straight;
   const crossed = new CrossedLength(areas);
+  const straight = tileBy(crossed, wish);
+  if (!straight || straight.crossedMm <= ALIKE_MM) return straight;
   const parts = partsOfAreas(areas);
   const panels = [...straight.panels];
   let left = 0;

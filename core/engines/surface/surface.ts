@@ -83,11 +83,9 @@ export function developedOf(surface: Surface): Developed | null {
     case 'glass':
       return { ...surface, middleXMm: null, shareAbove: OPTICAL_SHARE, fitShare: 1 };
     case 'cylinder': {
-      const { diameterMm, straightHeightMm, lipMm, footMm, gapMm, hand, side, wraps } = surface;
+      const { diameterMm, straightHeightMm, lipMm, footMm, gapMm, wraps } = surface;
       const round = Math.PI * diameterMm;
-      const sides = sidesOf(round, hand);
-      const middle = side === 'holder' || side === 'both' ? sides.holderMm : side === 'room' ? sides.roomMm : sides.frontMm;
-      return { ...rolledOut(round, straightHeightMm, { lipMm, footMm, gapMm, wraps, middleMm: gapMm > 0 && !wraps ? middle : round / 2 }), at: surface.at };
+      return { ...rolledOut(round, straightHeightMm, { lipMm, footMm, gapMm, wraps, middleMm: hasSides(surface) ? sideMiddleMm(surface) : round / 2 }), at: surface.at };
     }
     case 'taper': {
       const { cone, lipMm, footMm, gapMm, wraps } = surface;
@@ -97,6 +95,22 @@ export function developedOf(surface: Surface): Developed | null {
     case 'compound':
       return { ...surface, marginMm: NO_MARGINS, free: [], middleXMm: null, shareAbove: OPTICAL_SHARE, fitShare: BELOW_LIMIT };
   }
+}
+
+/** Whether a design faces one side or the other: a thing that is held has two, for what does not go all round it. */
+export function hasSides({ gapMm, wraps }: Pick<Cylinder, 'gapMm' | 'wraps'>): boolean {
+  return gapMm > 0 && !wraps;
+}
+
+/** Whether one goes on each side. */
+export function facesBothSides(surface: Surface): surface is Cylinder {
+  return surface.kind === 'cylinder' && surface.side === 'both' && hasSides(surface);
+}
+
+/** Where the middle of a design lies that faces a side, mm from the handle’s middle; with one on each side, that of the holder’s. */
+export function sideMiddleMm({ diameterMm, hand, side }: Pick<Cylinder, 'diameterMm' | 'hand' | 'side'>): number {
+  const { holderMm, roomMm, frontMm } = sidesOf(Math.PI * diameterMm, hand);
+  return { holder: holderMm, both: holderMm, room: roomMm, front: frontMm }[side];
 }
 
 /** How far it is round a frustum at the middle of its slant, mm. */

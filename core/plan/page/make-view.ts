@@ -21,14 +21,14 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
     letBe: plan.letBe,
     rulings: plan.rulings,
     ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork, plan.matrices) } } : {}),
-    ...(surface ? { surface: { ...pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']), ...pick(surface, ['surface', 'figures', 'map', 'frame']), panels: plan.panels && plan.panels.along !== null ? { along: plan.panels.along, spans: plan.panels.panels.map((panel) => pick(panel, ['number', 'label', 'copies', 'box', 'own', 'bends'])), laying: plan.panels.laying } : null } } : {}),
+    ...(surface ? { surface: { ...pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']), ...pick(surface, ['surface', 'figures', 'map', 'frame']), panels: plan.panels && plan.panels.along !== null ? { along: plan.panels.along, spans: plan.panels.panels.map((panel) => pick(panel, ['number', 'label', 'copies', 'box', 'own', 'bends'])) } : null } } : {}),
     ...(regions ? { colourNames: remembered(colourNames, regions, ({ asDrawn }) => namesOf(asDrawn)) } : {}),
     ...(films ? { colours: films.colours } : {}),
     ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), pairs: build.pairs, trapMm: build.trapMm } : {}),
     ...(prepare
       ? {
           prepare: {
-            panels: prepare.panels.map(({ number, label, marks, border, box, clip, apart }) => ({ number, label, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), border: path(border ? [border] : []), box, apart })),
+            panels: prepare.panels.map(({ number, label, marks, border, box, clip }) => ({ number, label, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), border: path(border ? [border] : []), box })),
             weed: prepare.layers.map(({ layer, panel, weed }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']) })),
           },
         }

@@ -74,7 +74,6 @@ export interface PrepareView {
 export interface PanelsView {
   readonly along: 'across' | 'down' | 'apart';
   readonly spans: readonly { readonly number: number; readonly label: string | null; readonly copies: number; readonly box: Box; /** Without what it shares with the one before. */ readonly own: Box; readonly bends: Panel['bends'] }[];
-  readonly laying: readonly number[];
 }
 
 /** A panel with what all its layers share. */
@@ -86,8 +85,6 @@ export interface PanelView {
   readonly box: Box;
   /** What of the layers lies on it; null for all. */
   readonly clip: string | null;
-  /** How far it is moved where panels are shown beside each other. */
-  readonly apart: { readonly xMm: number; readonly yMm: number };
 }
 
 /** What of a layer is to be cut in all, and how many copies of exactly that are cut or in the cutter. */

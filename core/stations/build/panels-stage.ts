@@ -1,5 +1,5 @@
 import { safeEdges } from '../../engines/cutting/index.js';
-import { tileBending, type PanelSpan } from '../../engines/surface/index.js';
+import { PANEL_LAP_MM, tileBending, type PanelSpan } from '../../engines/surface/index.js';
 import { boundsOf, joinBoxes, longestSide, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { CutterProfile, Film, FilmPiece } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
@@ -71,9 +71,7 @@ interface ShownLayer {
 }
 
 /** Nobody lays a longer piece true by hand, mm. Source: trade practice. */
-export const WIDEST_MM = 1500;
-/** How much panels lap unless it is said otherwise, mm. Source: trade practice, 6 to 12. */
-const LAP_MM = 10;
+const WIDEST_MM = 1500;
 /** Left free of a piece besides what is reckoned with, mm: the border of a panel grows with the panel. */
 const SPARE_MM = 2;
 
@@ -109,7 +107,7 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
     const inStock = layers.every(({ film }) => read.pieces.some(({ filmId }) => filmId === film.id));
     // Without film in stock nobody knows how wide a panel may be.
     if (!inStock) return whole(box);
-    const lapMm = wish.lapMm ?? LAP_MM;
+    const lapMm = wish.lapMm ?? PANEL_LAP_MM;
     const sideways = tiled(layers, box, 'across', { most, reach, widestMm, lapMm });
     const downwards = tiled(layers, box, 'down', { most, reach, widestMm, lapMm });
     // Strips that are too long to be laid true are the last resort.
@@ -162,9 +160,15 @@ function fits(film: Film, width: number, height: number, most: readonly Usable[]
   return most.some(({ filmId, acrossMm, alongMm }) => filmId === film.id && ((width <= acrossMm && height <= alongMm) || (!film.directional && width <= alongMm && height <= acrossMm)));
 }
 
-/** How wide a panel of a given height may be of a film; 0 when none of that height fits. Both with what is prepared round it. */
-function widestOf(film: Film, height: number, most: readonly Usable[]): number {
-  return most.filter(({ filmId }) => filmId === film.id).reduce((best, { acrossMm, alongMm }) => Math.max(best, height <= alongMm ? acrossMm : 0, !film.directional && height <= acrossMm ? alongMm : 0), 0);
+/** How long along the split a panel of a film may be whose other side is given; 0 when none fits. Both with what is prepared round it. */
+function longestOf(film: Film, along: 'across' | 'down', breadth: number, most: readonly Usable[]): number {
+  return most
+    .filter(({ filmId }) => filmId === film.id)
+    .reduce((best, { acrossMm, alongMm }) => {
+      // As the design lies on the film, and, unless the film has a direction, turned a quarter.
+      const [own, other] = along === 'across' ? [acrossMm, alongMm] : [alongMm, acrossMm];
+      return Math.max(best, breadth <= other ? own : 0, !film.directional && breadth <= own ? other : 0);
+    }, 0);
 }
 
 interface TilingHow {
@@ -176,17 +180,12 @@ interface TilingHow {
 
 function tiled(layers: readonly ShownLayer[], box: Box, along: 'across' | 'down', { most, reach, widestMm, lapMm }: TilingHow) {
   const [length, breadth] = along === 'across' ? [box.maxX - box.minX, box.maxY - box.minY] : [box.maxY - box.minY, box.maxX - box.minX];
-  const room = Math.min(...layers.map(({ film }) => (along === 'across' ? widestOf(film, breadth + reach, most) : tallestOf(film, breadth + reach, most))));
+  const room = Math.min(...layers.map(({ film }) => longestOf(film, along, breadth + reach, most)));
   const panelMm = Math.min(widestMm, room - reach);
   // Panels must be wider than they lap.
   if (panelMm < Math.max(50, 3 * lapMm) || panelMm >= length) return null;
   const tiling = tileBending(layers.map(({ visible }) => turned(visible, along, box)), { widthMm: length, rollMm: panelMm, lapMm, heightMm: breadth });
   return tiling && { along, spans: tiling.panels, crossedMm: tiling.crossedMm, panelMm, breadthMm: breadth };
-}
-
-/** As widestOf, of a panel whose width is given. */
-function tallestOf(film: Film, width: number, most: readonly Usable[]): number {
-  return most.filter(({ filmId }) => filmId === film.id).reduce((best, { acrossMm, alongMm }) => Math.max(best, width <= acrossMm ? alongMm : 0, !film.directional && width <= alongMm ? acrossMm : 0), 0);
 }
 
 /** Rings from the design's corner; split downwards, its sides change places. */

@@ -1,3 +1,4 @@
+import { PANEL_LAP_MM } from '../../engines/surface/index.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { SurfaceDecisions, SurfacePatch } from '../surface/index.js';
 
@@ -33,7 +34,7 @@ export function sayPanelLap({ lapMm, along, laying, wish, butts }: { readonly la
     unit: 'mm',
     because: [over, `Lay them in this order: ${laying.join(', ')}. They are numbered from the ${along === 'down' ? 'top' : 'left'}.`, ...(butts.length > 0 ? [`${butts.join(' and ')} butts: a lap of it would show.`] : [])],
     overridden: wish.lapMm !== null,
-    proposed: 10,
+    proposed: PANEL_LAP_MM,
   };
 }
 

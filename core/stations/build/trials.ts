@@ -1,7 +1,7 @@
 import { cutProgram } from '../../engines/cutting/index.js';
 import { crossSection, gapTrial, placementErrorMm, type GapTrial, type GapTrialTerms, type School } from '../../engines/layers/index.js';
 import { layOutMarks } from '../../engines/marks/index.js';
-import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, perimeter, type Box } from '../../geometry/index.js';
+import { areaOf, boundsOf, commonBox, countPieces, grow, joinBoxes, longestSide, perimeter, type Box } from '../../geometry/index.js';
 import { settingsFor, type Shop } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
 import { layersOnPanel } from './panel-layers.js';
@@ -46,13 +46,11 @@ function onLargestPanel(ground: TrialGround): TrialGround {
   const { build, panels } = ground;
   if (panels.along === null) return ground;
   const panel = panels.panels.reduce((a, b) => (longestSide(a.box) >= longestSide(b.box) ? a : b));
-  const pairs = build.pairs.map((pair) => ({ ...pair, box: commonBox(pair.box, panel.box) ?? panel.box }));
+  const pairs = build.pairs.map((pair) => {
+    const both = commonBox(pair.box, panel.box);
+    return { ...pair, box: both.minX < both.maxX && both.minY < both.maxY ? both : panel.box };
+  });
   return { ...ground, build: { ...build, layers: layersOnPanel(build.layers, panel, panels.along), pairs } };
-}
-
-function commonBox(a: Box, b: Box): Box | null {
-  const box = { minX: Math.max(a.minX, b.minX), minY: Math.max(a.minY, b.minY), maxX: Math.min(a.maxX, b.maxX), maxY: Math.min(a.maxY, b.maxY) };
-  return box.minX < box.maxX && box.minY < box.maxY ? box : null;
 }
 
 function laid(ground: TrialGround, wish: TrialWish, hasMarks: boolean): TrialAnswer {

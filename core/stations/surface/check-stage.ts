@@ -1,5 +1,5 @@
 import { colourLightness } from '../../engines/artwork/index.js';
-import { boxOfFree, ringOfFree, safeScale, strainPct, unwarpPoint, widestOn, type PlacedDesign, type Surface, type TaperMap } from '../../engines/surface/index.js';
+import { boxOfFree, facesBothSides, ringOfFree, safeScale, strainPct, unwarpPoint, widestOn, type PlacedDesign, type Surface, type TaperMap } from '../../engines/surface/index.js';
 import { narrowGaps, thinParts } from '../../engines/layers/index.js';
 import { areaOf, boundsOf, boxRing, grow, intersect, joinBoxes, perimeter, subtract, translateRings, unite, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import { wayOf, type Film, type FilmFamily } from '../../shop/index.js';
@@ -84,7 +84,7 @@ export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = 
   run(read) {
     const { surface, letters, readFromMm, design } = read;
     const measured = surface.kind === 'unmeasured' ? [] : [...overhang(read), ...coveredPlaces(read), ...stiffFilms(read), ...filmsForGlass(read), ...filmsForGround(read)];
-    const both = surface.kind === 'cylinder' && surface.side === 'both' && surface.gapMm > 0 && !surface.wraps && read.copies % 2 === 1 ? [sayBothSides(read.copies)] : [];
+    const both = facesBothSides(surface) && read.copies % 2 === 1 ? [sayBothSides(read.copies)] : [];
     const worst = letters.reduce<LettersOnDesign | null>((least, one) => (least && least.capHeightMm <= one.capHeightMm ? least : one), null);
     if (readFromMm === null || !worst) return { findings: [...measured, ...both], rulings: [] };
     const { words, capHeightMm, box } = worst;
@@ -103,9 +103,10 @@ const OF_SIZE = new Set(['margins-too-wide', 'measures-wrong', 'larger-than-boar
 function strokesAfar({ map, letters, build: { layers } }: CheckRead, leastMm: number): Finding<SurfacePatch>[] {
   // On a bent design letters lie elsewhere; tapers are read from near.
   if (map) return [];
-  const set = letters.flatMap(({ words, box }) => {
-    const shown = intersect(unite(layers.flatMap(({ visible }) => visible)), [boxRing(box)]);
-    return [{ words, thin: thinParts(shown, leastMm), closed: narrowGaps(shown, leastMm) }];
+  const all = unite(layers.flatMap(({ visible }) => visible));
+  const set = letters.map(({ words, box }) => {
+    const shown = intersect(all, [boxRing(box)]);
+    return { words, thin: thinParts(shown, leastMm), closed: narrowGaps(shown, leastMm) };
   });
   const told = (what: 'thin' | 'closed') => set.filter((one) => one[what].length > 0).map((one) => sayStrokesAfar(what, one.words, leastMm, one[what].map(({ outer }) => boundsOf([outer])!)));
   return [...told('thin'), ...told('closed')];
@@ -159,8 +160,8 @@ const BARE_SHARE = 0.2;
 const LOOK_MM = 0.3;
 
 /** Whether what shows of a film meets the bare surface along a good part of its outline. */
-function bordersOnGround({ visible }: LaidFilm, layers: readonly LaidFilm[]): boolean {
-  const outside = subtract(grow(visible, LOOK_MM), unite(layers.flatMap((layer) => layer.visible)));
+function bordersOnGround({ visible }: LaidFilm, all: Rings): boolean {
+  const outside = subtract(grow(visible, LOOK_MM), all);
   const around = visible.reduce((sum, ring) => sum + perimeter(ring), 0) * LOOK_MM;
   return areaOf(outside) > BARE_SHARE * around;
 }
@@ -170,11 +171,12 @@ const BEARS_HEAT: ReadonlySet<string> = new Set([...CLOTH, 'ceramic', 'wood', 'm
 
 function filmsForGround({ ground, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
   if (!ground) return [];
+  const all = unite(layers.flatMap(({ visible }) => visible));
   return layers.flatMap((layer) => {
     const { film } = layer;
     const apart = Math.abs(colourLightness(film.colour) - colourLightness(ground.colour));
     const way = wayOf(film);
     const glue = way === 'press' ? (BEARS_HEAT.has(ground.matter) ? null : ('is-pressed' as const)) : way === 'adhesive' && CLOTH.has(ground.matter) ? ('is-stuck' as const) : ground.matter === 'low-energy plastic' && way === 'adhesive' && film.adhesive !== 'high-tack' ? ('wants-high-tack' as const) : null;
-    return [...(apart < LEAST_CONTRAST && way !== 'stencil' && bordersOnGround(layer, layers) ? [sayLowContrast(film.name, apart)] : []), ...(glue ? [sayGlue(film.name, glue)] : [])];
+    return [...(apart < LEAST_CONTRAST && way !== 'stencil' && bordersOnGround(layer, all) ? [sayLowContrast(film.name, apart)] : []), ...(glue ? [sayGlue(film.name, glue)] : [])];
   });
 }

@@ -1,4 +1,4 @@
-import { MOST_FREE_PLACES, radiusOf, slantOf, SPOTS, whyNoCone, type FreePlace, type Hand, type Margins, type Side, type SizeWish, type Spot, type Surface } from '../../engines/surface/index.js';
+import { MOST_FREE_PLACES, radiusOf, slantOf, SPOTS, whyNoCone, type Cylinder, type Flat, type SizeWish, type Spot, type Surface, type Taper } from '../../engines/surface/index.js';
 import { MATTERS } from '../../shop/index.js';
 import { colour, coordinate, figure, mm, object, oneOf, orNull, size, text, whole, yes } from '../../words/schema.js';
 import type { SizeOf } from '../artwork/index.js';
@@ -8,37 +8,21 @@ export const SURFACE_KINDS = ['unmeasured', 'flat', 'glass', 'cylinder', 'taper'
 export type SurfaceKindName = (typeof SURFACE_KINDS)[number];
 
 /** A flat board, or a pane. */
-export interface FlatMeasures {
-  readonly widthMm: number;
-  readonly heightMm: number;
-  readonly marginMm: Margins;
-  readonly free: readonly FreePlace[];
-}
+export type FlatMeasures = Omit<Flat, 'kind' | 'at'>;
 
 /** A round thing with straight sides; its girth by tape or calliper. */
-export interface CylinderMeasures {
+export interface CylinderMeasures extends Omit<Cylinder, 'kind' | 'at' | 'diameterMm'> {
   readonly girthBy: 'circumference' | 'diameter';
   readonly girthMm: number;
-  readonly straightHeightMm: number;
-  readonly lipMm: number;
-  readonly footMm: number;
-  readonly gapMm: number;
-  readonly hand: Hand;
-  readonly side: Side;
-  readonly wraps: boolean;
 }
 
 /** A round thing that is wider at one end; its side measured along the slant, or upright. */
-export interface TaperMeasures {
+export interface TaperMeasures extends Omit<Taper, 'kind' | 'at' | 'cone'> {
   readonly d1Mm: number;
   readonly d2Mm: number;
   readonly wide: 'top' | 'foot';
   readonly sideBy: 'slant' | 'upright';
   readonly sideMm: number;
-  readonly lipMm: number;
-  readonly footMm: number;
-  readonly gapMm: number;
-  readonly wraps: boolean;
 }
 
 /** An arc by its chord and the height of the arc over it; 0 where it is straight. */
@@ -131,6 +115,8 @@ export type SurfacePatch = Patch<SurfaceDecisions>;
 
 /** More are several orders. */
 export const MOST_MEMBERS = 60;
+/** So many letters a name has at most. */
+export const LONGEST_NAME = 60;
 /** Names on a back are at most so wide, mm. Source: trade practice. */
 export const NAME_WIDEST_MM = 300;
 
@@ -174,7 +160,7 @@ export const surfaceSlice: Slice<SurfaceDecisions> = {
         object({
           namePart: orNull(text),
           numberPart: orNull(text),
-          members: { type: 'array', maxItems: MOST_MEMBERS, items: object({ name: { type: 'string', maxLength: 60 }, number: { type: 'string', maxLength: 6 } }) },
+          members: { type: 'array', maxItems: MOST_MEMBERS, items: object({ name: { type: 'string', maxLength: LONGEST_NAME }, number: { type: 'string', maxLength: 6 } }) },
           widestMm: size,
           condense: oneOf(['each', 'all']),
         }),

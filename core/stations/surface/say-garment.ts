@@ -66,3 +66,16 @@ export function sayCondensed(names: readonly { readonly label: string; readonly 
 export function sayNoLetters(): Finding<SurfacePatch> {
   return { code: 'team-without-letters', severity: 'warning', stage: 'surface', message: 'All designs of the team are alike. Say which lettering is the name, and which the number.' };
 }
+
+/** Why a line of a list cannot be taken. */
+export function sayMoreCells(line: number, text: string): string {
+  return `Line ${line} has more than a name and a number: “${text.trim().slice(0, 40)}”.`;
+}
+
+export function sayLongName(line: number, most: number): string {
+  return `The name in line ${line} is longer than ${most} letters.`;
+}
+
+export function sayManyMembers(count: number, most: number): string {
+  return `That is ${count} lines; one job takes ${most}. Make a second job for the others.`;
+}

@@ -1,4 +1,4 @@
-import { developedOf, limitsOf, movedMap, placeOn, seenAtOnceMm, sidesOf, spanRad, strainHolds, strainPct, stretchAt, taperMap, warpBox, type PlacedDesign, type Size, type Surface, type TaperMap } from '../../engines/surface/index.js';
+import { developedOf, hasSides, limitsOf, movedMap, placeOn, SEEN_SHARE, seenAtOnceMm, sideMiddleMm, spanRad, strainHolds, strainPct, stretchAt, taperMap, warpBox, type PlacedDesign, type Size, type Surface, type TaperMap } from '../../engines/surface/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import { measuredOf, slantMmOf, type SurfaceDecisions, type SurfacePatch } from './decisions.js';
@@ -128,8 +128,7 @@ function roundFigures(diameterMm: number, widthMm: number) {
 function tooFarRound(surface: Surface, { widthMm }: PlacedDesign): Finding<SurfacePatch>[] {
   if ((surface.kind !== 'cylinder' && surface.kind !== 'taper') || surface.wraps) return [];
   const round = developedOf(surface)!.widthMm;
-  // A third of the way is as much as is seen.
-  return widthMm > round / 3 + 0.1 ? [sayWiderThanSeen(widthMm, round)] : [];
+  return widthMm > round * SEEN_SHARE + 0.1 ? [sayWiderThanSeen(widthMm, round)] : [];
 }
 
 function kindRulings(surface: Surface, design: PlacedDesign, { figures, map, decided }: { readonly figures: SurfaceFigures; readonly map: TaperMap | null; readonly decided: Decided }): Ruling<SurfacePatch>[] {
@@ -138,12 +137,8 @@ function kindRulings(surface: Surface, design: PlacedDesign, { figures, map, dec
   switch (surface.kind) {
     case 'glass':
       return [sayGlass()];
-    case 'cylinder': {
-      const round = Math.PI * surface.diameterMm;
-      const { holderMm, roomMm, frontMm } = sidesOf(round, surface.hand);
-      const middle = { holder: holderMm, both: holderMm, room: roomMm, front: frontMm }[surface.side];
-      return [...limits(surface.wraps, surface.gapMm), ...seen, ...(surface.gapMm > 0 && !surface.wraps ? [saySide(surface, middle, decided.cylinder)] : [])];
-    }
+    case 'cylinder':
+      return [...limits(surface.wraps, surface.gapMm), ...seen, ...(hasSides(surface) ? [saySide(surface, sideMiddleMm(surface), decided.cylinder)] : [])];
     case 'taper':
       return [...(map ? [sayWarp(map, Math.max(stretchAt(map, 0), stretchAt(map, design.heightMm)) - 1)] : []), ...limits(surface.wraps, surface.gapMm), ...seen];
     case 'compound': {

@@ -1,5 +1,6 @@
 import papaparse from 'papaparse';
-import { MOST_MEMBERS, type TeamMember } from './decisions.js';
+import { LONGEST_NAME, MOST_MEMBERS, type TeamMember } from './decisions.js';
+import { sayLongName, sayManyMembers, sayMoreCells } from './say-garment.js';
 
 /** What was read of a list; lines that could not be read are named, and nothing of the list is taken then. */
 export interface TeamRead {
@@ -23,11 +24,11 @@ export function readTeam(text: string): TeamRead {
     const number = cells.find((cell) => NUMBER.test(cell)) ?? '';
     const names = cells.filter((cell) => cell !== number && cell !== '');
     if (number === '' && /^(name|number|no\.?|nr\.?)$/i.test(cells[0] ?? '') && members.length === 0) return;
-    if (names.length > 1) problems.push(`Line ${i + 1} has more than a name and a number: “${line.trim().slice(0, 40)}”.`);
-    else if ((names[0] ?? '').length > 60) problems.push(`The name in line ${i + 1} is longer than 60 letters.`);
+    if (names.length > 1) problems.push(sayMoreCells(i + 1, line));
+    else if ((names[0] ?? '').length > LONGEST_NAME) problems.push(sayLongName(i + 1, LONGEST_NAME));
     else members.push({ name: names[0] ?? '', number });
   });
-  if (members.length > MOST_MEMBERS) problems.push(`That is ${members.length} lines; one job takes ${MOST_MEMBERS}. Make a second job for the others.`);
+  if (members.length > MOST_MEMBERS) problems.push(sayManyMembers(members.length, MOST_MEMBERS));
   return { members: problems.length > 0 ? [] : members, problems };
 }
 

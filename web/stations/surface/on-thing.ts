@@ -1,4 +1,4 @@
-import { developedOf, sidesOf, unwarpPoint, uprightOf, type Solid, type Surface } from '../../../core/engines/surface/index.js';
+import { developedOf, facesBothSides, sidesOf, unwarpPoint, uprightOf, type Solid, type Surface } from '../../../core/engines/surface/index.js';
 import type { PlanView } from '../../../core/plan/page/plan-view.js';
 import { ringsOfPath } from './path-rings.js';
 
@@ -33,7 +33,7 @@ export function solidOf(surface: Surface): Solid | null {
 /** The layers where they lie on the skin, bent ones as they come to lie when they are laid. */
 export function layersOnSkin(placed: NonNullable<PlanView['surface']>, layers: NonNullable<PlanView['layers']>): LayerOnSkin[] {
   const { surface, map, xMm, yMm } = placed;
-  const shifts = surface.kind === 'cylinder' && surface.side === 'both' && surface.gapMm > 0 && !surface.wraps ? [0, otherSide(surface)] : [0];
+  const shifts = facesBothSides(surface) ? [0, otherSide(surface)] : [0];
   return layers.map(({ film, cut }) => {
     const rings = ringsOfPath(cut);
     return {

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { PANEL_LAP_MM } from '../../../core/engines/surface/index.js';
 import type { PlanView } from '../../../core/plan/page/plan-view.js';
 import { sayFieldTroubles, SURFACE_KINDS, type SurfaceKindName } from '../../../core/stations/surface/index.js';
 import { Findings } from '../../job/findings.js';
@@ -86,7 +87,7 @@ export function SurfaceStation() {
             rulings={rulings}
             editors={{
               ...(placed && { 'surface.size': <FigureField label="Width of the design" mm={sized.mode === 'width' ? sized.mm : placed.widthMm} unit={unit} min={1} stepMm={1} onChange={(mm) => change({ size: { mode: 'width', mm } })} /> }),
-              'surface.lap': <FigureField label="Lap of the panels" mm={surface.panels.lapMm ?? 10} unit={unit} max={50} stepMm={1} onChange={(lapMm) => change({ panels: { ...surface.panels, lapMm } })} />,
+              'surface.lap': <FigureField label="Lap of the panels" mm={surface.panels.lapMm ?? PANEL_LAP_MM} unit={unit} max={50} stepMm={1} onChange={(lapMm) => change({ panels: { ...surface.panels, lapMm } })} />,
             }}
             below={placed?.panels && placed.panels.along !== 'apart' ? { 'surface.lap': <PanelChoices along={placed.panels.along} /> } : {}}
             onReturn={{

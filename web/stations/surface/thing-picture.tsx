@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { handleOf, rimOf, seenLine, seenRings, strainAt, type Outlook, type Solid, type Surface } from '../../../core/engines/surface/index.js';
+import { boxRing } from '../../../core/geometry/index.js';
 import type { PlanView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
@@ -102,13 +103,13 @@ function Body({ solid, look, surface, placed, layers, skin, label }: BodyProps) 
   const handle = solid.kind === 'round' && surface.kind === 'cylinder' && surface.gapMm >= LEAST_HANDLE_MM ? handleOf(solid, look, surface.diameterMm * HANDLE_SHARE) : null;
   const handlePath = handle && <path d={pathOf(handle.line, false)} fill="none" stroke={skin} strokeWidth={thick} strokeLinecap="round" />;
   const edge = handle && <path d={pathOf(handle.line, false)} fill="none" stroke="#5c6b6d" strokeWidth={thick + 1} strokeLinecap="round" />;
-  const wholeSkin = solid.kind === 'round' ? [0, 0, solid.roundMm, 0, solid.roundMm, solid.sideMm, 0, solid.sideMm] : [0, 0, solid.widthMm, 0, solid.widthMm, solid.heightMm, 0, solid.heightMm];
+  const wholeSkin = boxRing({ minX: 0, minY: 0, ...(solid.kind === 'round' ? { maxX: solid.roundMm, maxY: solid.sideMm } : { maxX: solid.widthMm, maxY: solid.heightMm }) });
   return (
     <svg viewBox={`${-width / 2} ${-height / 2} ${width} ${height}`} role="img" aria-label={`The design ${label}`}>
       {handle && !handle.isBefore && edge}
       {handle && !handle.isBefore && handlePath}
       {solid.kind === 'round' && look.aboveRad < 0 && <path d={pathOf(rimOf(solid, look, 'foot'), true)} fill={skin} stroke="#5c6b6d" strokeWidth="0.6" />}
-      <path d={area([Float64Array.from(wholeSkin)])} fill={skin} stroke="#5c6b6d" strokeWidth="0.6" />
+      <path d={area([wholeSkin])} fill={skin} stroke="#5c6b6d" strokeWidth="0.6" />
       {solid.kind === 'round' && look.aboveRad > 0 && <path d={pathOf(rimOf(solid, look, 'top'), true)} fill="#d9dedd" stroke="#5c6b6d" strokeWidth="0.6" />}
       {solid.kind === 'dome' && <Strain solid={solid} look={look} placed={placed} />}
       {layers.map((layer) => (
@@ -130,7 +131,7 @@ function Strain({ solid, look, placed }: Pick<BodyProps, 'look' | 'placed'> & { 
   return Array.from({ length: CELLS * CELLS }, (_, i) => {
     const [column, row] = [i % CELLS, Math.floor(i / CELLS)];
     const [x0, x1, y0, y1] = [(column * widthMm) / CELLS, ((column + 1) * widthMm) / CELLS, (row * heightMm) / CELLS, ((row + 1) * heightMm) / CELLS];
-    const cell = Float64Array.of(xMm + x0, yMm + y0, xMm + x1, yMm + y0, xMm + x1, yMm + y1, xMm + x0, yMm + y1);
+    const cell = boxRing({ minX: xMm + x0, minY: yMm + y0, maxX: xMm + x1, maxY: yMm + y1 });
     const fill = strainColour(most === 0 ? 0 : strainAt(solid.bend, widthMm, heightMm, (x0 + x1) / 2, (y0 + y1) / 2));
     return <path key={i} d={seenRings(solid, look, [cell]).map((ring) => pathOf(ring, true)).join('')} fill={fill} stroke={fill} strokeWidth="0.3" />;
   });
