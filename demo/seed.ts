@@ -13,6 +13,8 @@ import { makeServices, type Services } from '../server/services.js';
 import { DEMO_SHOP_FILE } from './shop.js';
 
 /** An eight and its cox, made up. */
+/** Who rows in which size. */
+const SIZES = ['S', 'L', 'XL', 'M', 'XL', 'L', 'M', 'L', 'S'];
 const ROWERS = ['ADA', 'BRAM', 'CORNELIUS', 'DILYS', 'EVERDINGEN', 'FLORIS', 'GWENDOLINE', 'HUW', 'IVO'];
 
 // Fills an empty data folder with the demo shop and its jobs; one that holds a shop already is left as it is.
@@ -100,12 +102,20 @@ async function addSurfaces(to: Services): Promise<void> {
   const { surface } = emptyRecipe('');
   const words = (id: string, text: string, more: Partial<Lettering>, xMm = 0, yMm = 0): LetteringPart => ({ ...letteringPart(id, { ...newLettering(text), ...more }), place: { ...AT_ORIGIN, xMm, yMm } });
   const create = async (title: string, decisions: RecipePatch) => (await to.jobs.create(patchRecipe(emptyRecipe(title), decisions))).id;
-  await addJob(to, 'kingfisher-jug.svg', 'Kingfisher, enamel jug with two sides', {
+  await create('Kingfisher, enamel jug with two sides', {
     customer: 'The lock keeper',
     due: inDays(7),
-    surface: { kind: 'cylinder', cylinder: { ...surface.cylinder, girthBy: 'circumference', girthMm: 372, straightHeightMm: 150, lipMm: 22, footMm: 12, gapMm: 52, side: 'both' }, ground: { matter: 'gloss paint', colour: '#f2efe4' }, size: { mode: 'fit' } },
+    // The bird looks at who holds the jug, the words at the room.
+    artworks: [await drawingOf(to, 'kingfisher-jug.svg'), words('lock', 'Wick Lock', { font: 'lobster', capHeightMm: 20, colours: ['#12859a'] }, 0, 110)],
+    surface: { kind: 'cylinder', cylinder: { ...surface.cylinder, girthBy: 'circumference', girthMm: 372, straightHeightMm: 150, lipMm: 22, footMm: 12, gapMm: 52, side: 'holder' }, several: { others: [{ parts: ['lock'], widthMm: null }], copies: 1, betweenMm: null }, ground: { matter: 'gloss paint', colour: '#f2efe4' }, size: { mode: 'fit' } },
     build: { lives: 'washed' },
-    sheets: { copies: 2 },
+  });
+  await create('Boat’s names for two cabin doors', {
+    customer: 'Skipper of the Marsh Wren',
+    due: inDays(16),
+    artworks: [words('wren', 'Marsh Wren', { font: 'lobster', capHeightMm: 34, colours: ['#12859a'] }), words('no', 'No. 7', { font: 'oswald', capHeightMm: 18, trackingPct: 12, colours: ['#12859a'] }, 0, 70)],
+    surface: { kind: 'flat', flat: { widthMm: 520, heightMm: 330, marginMm: { top: 25, right: 25, bottom: 25, left: 25 }, free: [{ shape: 'circle', what: 'ring', xMm: 260, yMm: 165, diameterMm: 44 }] }, several: { others: [{ parts: ['no'], widthMm: null }], copies: 2, betweenMm: null }, ground: { matter: 'gloss paint', colour: '#e9e2d0' }, size: { mode: 'fit' } },
+    build: { lives: 'outdoors' },
   });
   await create('Aprons for the tea room, five sizes', {
     customer: 'The tea room at Wick Lock',
@@ -114,7 +124,7 @@ async function addSurfaces(to: Services): Promise<void> {
     films: { byColour: { '#efe3c8': 'apron-cream' } },
     surface: {
       kind: 'garment',
-      garment: { ...surface.garment, spot: 'full front', sizes: [['S', 2], ['M', 4], ['L', 3], ['XL', 2], ['XXL', 1]].map(([size, copies]) => ({ size: String(size), copies: Number(copies), widthMm: null })) },
+      garment: { ...surface.garment, piece: 'apron', spot: 'full front', sizes: [['S', 2], ['M', 4], ['L', 3], ['XL', 2], ['XXL', 1]].map(([size, copies]) => ({ size: String(size), copies: Number(copies), widthMm: null })) },
       ground: { matter: 'cotton', colour: '#3b3a36' },
       blankId: 'apron',
       size: { mode: 'fit' },
@@ -129,7 +139,7 @@ async function addSurfaces(to: Services): Promise<void> {
     surface: {
       kind: 'garment',
       garment: { ...surface.garment, spot: 'back' },
-      team: { namePart: 'name', numberPart: 'number', widestMm: 300, condense: 'each', members: ROWERS.map((name, i) => ({ name, number: String(i === 8 ? 0 : i + 1) })) },
+      team: { namePart: 'name', numberPart: 'number', widestMm: 300, condense: 'each', members: ROWERS.map((name, i) => ({ name, number: String(i === 8 ? 0 : i + 1), size: SIZES[i] ?? 'M' })) },
       ground: { matter: 'polyester', colour: '#f5f5f5' },
       blankId: 'jersey',
       size: { mode: 'own' },

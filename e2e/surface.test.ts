@@ -78,6 +78,39 @@ it('a mug: measured by tape, faces the room or its holder, and is seen from both
   await cutOne();
 });
 
+it('a mug with two designs: parts are given to its sides, each is sized, weeded and cut by itself', async () => {
+  job = await jobWith(bench, LABEL, (recipe) => patchRecipe(recipe, { artworks: [...recipe.artworks, { ...letteringPart('name', { ...newLettering('Wick'), capHeightMm: 15, colours: ['#b3262b'] }), place: { ...AT_ORIGIN, yMm: 60 } }], surface: { kind: 'cylinder', size: { mode: 'fit' } } }));
+  await open('surface');
+  await browser.press('Different designs on its sides');
+  await browser.choose('What “Wick” belongs to', 'facing its holder');
+  await browser.sees('It carries 2 designs.');
+  await until(({ surface }) => surface.several.others.length === 1 && surface.several.others[0]!.parts[0] === 'name');
+  await browser.write('Width of design 2', '31');
+  await until(({ surface }) => surface.several.others[0]!.widthMm === 31);
+  await open('prepare');
+  await browser.press('“Wick”');
+  await cutOne((words) => words.includes('“Wick”') || words.includes('.svg'));
+  await open('surface');
+  await browser.choose('What “Wick” belongs to', 'facing the room');
+  await until(({ surface }) => surface.several.others.length === 0);
+});
+
+it('a board with two designs, each twice: balanced, and one design again by one press', async () => {
+  job = await jobWith(bench, LABEL, (recipe) => patchRecipe(recipe, { artworks: [...recipe.artworks, { ...letteringPart('name', { ...newLettering('Wick'), capHeightMm: 15, colours: ['#b3262b'] }), place: { ...AT_ORIGIN, yMm: 60 } }], surface: { kind: 'flat', size: { mode: 'own' } } }));
+  await open('surface');
+  await browser.write('Width', '400');
+  await browser.write('Height', '300');
+  await browser.press('Several designs on it');
+  await browser.choose('What “Wick” belongs to', 'a design of its own');
+  await browser.sees('It carries 2 designs.');
+  await browser.write('How often on the board', '2');
+  await browser.sees('It carries 4 designs.');
+  await browser.write('Between two designs', '8');
+  await until(({ surface }) => surface.several.betweenMm === 8 && surface.several.copies === 2);
+  await browser.press('Make all of it one design');
+  await until(({ surface }) => surface.several.others.length === 0 && surface.several.copies === 1);
+});
+
 it('a tumbler: measured upright or along its side, bent, turned by keys, and its template downloaded', async () => {
   await open('surface');
   await browser.choose('What it goes on', 'a tin or tumbler');
@@ -167,6 +200,14 @@ describe('garments', () => {
     await browser.write('Width on XL', '333');
     await until(({ surface }) => surface.garment.sizes.some(({ size, widthMm }) => size === 'XL' && widthMm === 333));
     await browser.sees('for 7 pieces in all');
+    await browser.find('svg[aria-label="The print on the garment, on S"]');
+    await browser.choose('Which print is shown', 'XL');
+    await browser.find('svg[aria-label="The print on the garment, on XL"]');
+    await browser.choose('What garment it is', 'trousers');
+    await until(({ surface }) => surface.garment.piece === 'trousers' && surface.garment.spot === 'leg');
+    await browser.choose('What garment it is', 'a shirt');
+    await browser.press('all prints');
+    await browser.find('svg[aria-label="The surface with the design on it"]');
     await cutOne((words) => words.includes('It is S.'));
   });
 
@@ -178,12 +219,12 @@ describe('garments', () => {
     await browser.choose('What it goes on', 'a garment');
     await browser.press('Names and numbers of a team');
     const list = await browser.find('textarea');
-    await list.sendKeys('ADA, 7\nBRAM, 12, XL');
+    await list.sendKeys('ADA, 7\nBRAM, 12, huge');
     await browser.press('Take this list');
     await browser.sees('Line 2 has more than a name and a number');
     expect((await now()).surface.team).toBeNull();
     await list.clear();
-    await list.sendKeys('ADA, 7\nEVERDINGEN-LOUISE, 12');
+    await list.sendKeys('ADA, 7, S\nEVERDINGEN-LOUISE, 12, XL');
     await browser.press('Take this list');
     await browser.sees('It is made for 2 members');
     await until(({ surface }) => surface.team?.namePart === 'name' && surface.team.numberPart === 'number');

@@ -1,11 +1,12 @@
 import { colourDifference } from '../engines/artwork/index.js';
-import { placeOn } from '../engines/surface/index.js';
-import { measuredOf } from '../stations/surface/index.js';
+import { placeOn, placeSeveral, takesSeveral } from '../engines/surface/index.js';
+import { measuredOf, severalWish } from '../stations/surface/index.js';
 import { patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import { joinBoxes, longestSide, type Box } from '../geometry/index.js';
 import { atTrueSize, designOf, moved, placedBox, setOut, variantsOf, type ArtworkPart, type PartAsRead, type Placement, type Repeat, type SizeOf } from '../stations/artwork/index.js';
 import type { ArtworkPlace, PlaceLists } from '../words/index.js';
 import { sayFresh, sayHeir } from './say.js';
+import { eachOf } from './several.js';
 
 /** Clear space between a new part and what stands already, as a share of the larger side. */
 const GAP_SHARE = 0.05;
@@ -23,7 +24,7 @@ export function addingPart(recipe: Recipe, read: readonly PartAsRead[], added: P
     return { artworks: [added.part], ...(added.part.kind === 'lettering' ? { surface: { size: { mode: 'own' } } } : {}) };
   }
   const { frame, widthMm, heightMm } = designOf(read, sizeOf);
-  const { scale } = placeOn(measuredOf(recipe), { widthMm, heightMm }, recipe.surface.size, 0).design;
+  const scale = scaleOf(recipe, read);
   const longest = Math.max(widthMm, heightMm) * scale;
   const own = longestSide(added.extents[sizeOf].box);
   // A photograph may come a metre wide; words have been given their height.
@@ -32,6 +33,14 @@ export function addingPart(recipe: Recipe, read: readonly PartAsRead[], added: P
   const gap = longest * GAP_SHARE;
   const place = { ...added.part.place, scale: size, xMm: (scale * (frame.minX + frame.maxX) - box.minX - box.maxX) / 2, yMm: scale * frame.maxY + gap - box.minY };
   return { artworks: [...atTrueSize(recipe.artworks, scale), { ...added.part, place }], surface: { size: { mode: 'own' } } };
+}
+
+/** How large parts are made, by what they are drawn at. */
+function scaleOf(recipe: Recipe, read: readonly PartAsRead[]): number {
+  const surface = measuredOf(recipe);
+  const each = eachOf(read, recipe);
+  if (each && takesSeveral(surface)) return placeSeveral(surface, each, severalWish(recipe.surface, each), 0).scale;
+  return placeOn(surface, designOf(read, recipe.surface.sizeOf), recipe.surface.size, 0).design.scale;
 }
 
 /** What is repeated, and the names of what comes of it: as many as are needed are taken. */
@@ -45,8 +54,7 @@ export interface RepeatWish {
 /** The change that repeats some parts of a design. Copies with other words are of other sizes: `readPart` tells how large they come out. */
 export async function repeatingParts(recipe: Recipe, read: readonly PartAsRead[], { ids, how, newIds }: RepeatWish, readPart: (part: ArtworkPart) => Promise<PartAsRead>): Promise<RecipePatch> {
   const { sizeOf } = recipe.surface;
-  const { widthMm, heightMm } = designOf(read, sizeOf);
-  const { scale } = placeOn(measuredOf(recipe), { widthMm, heightMm }, recipe.surface.size, 0).design;
+  const scale = scaleOf(recipe, read);
   const names = newIds[Symbol.iterator]();
   const whole = atTrueSize(recipe.artworks, scale);
   const chosen = whole.filter(({ id }) => ids.includes(id));

@@ -59,14 +59,14 @@ function changed<T>(value: T, [key, ...rest]: Path, to: unknown): T {
   return copy as T;
 }
 
-const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'bleed', 'films', 'parts', 'piece', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'diameter', 'holder', 'foot', 'upright', 'back', 'vehicle', 'boat', 'never', 'wood', 'a', sha('2'), 'Renamed'];
+const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'bleed', 'films', 'parts', 'piece', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'diameter', 'holder', 'foot', 'upright', 'back', 'vehicle', 'boat', 'never', 'wood', 'apron', 'a', sha('2'), 'Renamed'];
 
 /** Other values for a leaf, of which the first that is allowed is taken. */
 function others(leaf: unknown): unknown[] {
   if (typeof leaf === 'boolean') return [!leaf];
   if (typeof leaf === 'number') return [leaf * 1.1 + 0.1, leaf + 1, leaf - 1, leaf / 2].map((v) => Number(v.toFixed(4)));
   // What may be nothing is a figure, a word, or one of a few things.
-  if (leaf === null) return [{ xMm: 3, yMm: 4 }, 3, 0.5, 150, 'inlay', { namePart: null, numberPart: null, members: [{ name: 'A', number: '1' }], widestMm: 300, condense: 'each' }, { filmId: 'chalk', side: 'outside', byMm: 1 }, { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, { filmId: 'tar' }, { by: 'parts', ids: ['a'] }, { id: 'f', fileName: 'f.woff2', sha256: sha('3') }];
+  if (leaf === null) return [{ xMm: 3, yMm: 4 }, 3, 0.5, 150, 'inlay', { namePart: null, numberPart: null, members: [{ name: 'A', number: '1', size: '' }], widestMm: 300, condense: 'each' }, { filmId: 'chalk', side: 'outside', byMm: 1 }, { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, { filmId: 'tar' }, { by: 'parts', ids: ['a'] }, { id: 'f', fileName: 'f.woff2', sha256: sha('3') }];
   return WORDS.filter((word) => word !== leaf);
 }
 
@@ -112,7 +112,9 @@ describe.each([
   ['a compound', { kind: 'compound', size: { mode: 'fit' } }],
   ['glass', { kind: 'glass', size: { mode: 'fit' } }],
   ['a garment in sizes', { kind: 'garment', size: { mode: 'fit' }, garment: { ...base.surface.garment, sizes: [{ size: 'S', copies: 2, widthMm: null }, { size: 'L', copies: 1, widthMm: 200 }] } }],
-  ['a garment for a team', { kind: 'garment', size: { mode: 'own' }, team: { namePart: 'l', numberPart: null, members: [{ name: 'Cd', number: '1' }, { name: 'Longer', number: '2' }], widestMm: 60, condense: 'each' } }],
+  ['a garment for a team', { kind: 'garment', size: { mode: 'own' }, team: { namePart: 'l', numberPart: null, members: [{ name: 'Cd', number: '1', size: 'M' }, { name: 'Longer', number: '2', size: 'XL' }], widestMm: 60, condense: 'each' } }],
+  ['a mug with two designs', { kind: 'cylinder', size: { mode: 'fit' }, several: { others: [{ parts: ['l'], widthMm: 20 }], copies: 1, betweenMm: 6 } }],
+  ['a board with two designs, twice', { kind: 'flat', size: { mode: 'fit' }, several: { others: [{ parts: ['l'], widthMm: null }], copies: 2, betweenMm: null } }],
   ['a wall in panels', { kind: 'flat', size: { mode: 'width', mm: 1400 }, flat: { ...base.surface.flat, widthMm: 3000, heightMm: 2000 }, panels: { ...base.surface.panels, lapMm: 8, widestMm: 900 } }],
 ] as const)('a used planner answers like a fresh one on %s', (_, surface) => {
   it('whatever leaf of the surface changes', async () => {

@@ -20,6 +20,8 @@ export interface JobFigures {
   readonly colours?: number;
   readonly films?: number;
   readonly design?: { readonly widthMm: number; readonly heightMm: number };
+  /** How many stand on one thing, if several do. */
+  readonly designs?: number;
   readonly trapMm?: number;
   readonly counters?: number;
   readonly sheets?: number;
@@ -40,6 +42,7 @@ export function jobFigures({ artwork, films, build, surface, prepare, sheets, cu
     ...(films ? { colours: films.colours.length } : {}),
     ...(build ? { films: build.layers.length, trapMm: build.trapMm } : {}),
     ...(surface ? { design: { widthMm: surface.design.widthMm, heightMm: surface.design.heightMm } } : {}),
+    ...(surface?.instances?.[0]?.among ? { designs: surface.instances.length } : {}),
     ...(prepare ? { counters: prepare.layers.reduce((sum, { weed }) => sum + weed.counters, 0) } : {}),
     ...(sheets ? { sheets: sheets.sheets.length } : {}),
     ...(cut ? { seconds: cut.seconds } : {}),

@@ -1,7 +1,7 @@
 import { ArtworkReader, type ArtworkResources, type LetterChoice, type Lettering, type PaintedRegion } from '../engines/artwork/index.js';
 import { BARE } from '../engines/layers/index.js';
-import { setBeside, unwarpBox, type TaperMap } from '../engines/surface/index.js';
-import { compose, stretchOf, transformBox, translation, type Matrix } from '../geometry/index.js';
+import { APART_MM, setBeside, unwarpBox, type TaperMap } from '../engines/surface/index.js';
+import { compose, stretchOf, transformBox, translation, widenBox, type Matrix } from '../geometry/index.js';
 import type { JobFinding, Recipe, RecipePatch } from '../recipe/index.js';
 import type { Shop } from '../shop/index.js';
 import {
@@ -39,11 +39,12 @@ import { filmsStage, patternsStage } from '../stations/films/index.js';
 import { prepareStage } from '../stations/prepare/index.js';
 import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
-import { sayCondensed, surfaceCheckStage, surfaceStage, warpStage, type Instance, type LettersOnDesign, type SurfaceOut } from '../stations/surface/index.js';
+import { partsInDesigns, sayCondensed, surfaceCheckStage, surfaceStage, warpStage, type Instance, type LettersOnDesign, type SurfaceOut } from '../stations/surface/index.js';
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
 import type { RepeatWish, Replacement } from './change-parts.js';
 import { collected } from './collect.js';
 import type { ArtworkOut, Plan } from './plan.js';
+import { eachOf } from './several.js';
 import { StageCache } from './stage-cache.js';
 import { condensedMatrix, namesCondensed } from './teams.js';
 
@@ -243,7 +244,7 @@ export class Planner {
   }
 
   #sized(design: Design, recipe: Recipe) {
-    return this.#cache.take(surfaceStage, { own: design, recipe, reachMm: reachOf(recipe), mmPerUnit: unitOf(design.parts) });
+    return this.#cache.take(surfaceStage, { own: design, each: eachOf(design.parts, recipe), divided: partsInDesigns(recipe, design.parts.map(({ part }) => part.id)).length, recipe, reachMm: reachOf(recipe), mmPerUnit: unitOf(design.parts) });
   }
 
   /** The design at its final size: its parts traced, where each lies, and what is painted of them. */
@@ -257,35 +258,53 @@ export class Planner {
     return { parts, matrices, painted, apart: null, frame: sized.frame, condensed: [], untouched: await this.#cache.take(putRightStage, { painted: painted.map((part) => part.painted), repair, matrices }) };
   }
 
-  /** Several designs made of the one, beside each other. What is found is told of the first, and so are places that remedies act at. */
+  /** Several designs, those on one thing where they lie on it, others beside each other. What is found is told of the first that a part stands in, and so are places that remedies act at. */
   async #drawnApart(design: Design, { design: { scale }, instances }: SurfaceOut & { readonly instances: readonly Instance[] }, input: PlanInput, hooks: StageHooks) {
-    const { repair, surface, artworks } = input.recipe;
-    const designs = [];
-    for (const { words } of instances) {
-      const isAsIs = Object.keys(words).length === 0;
-      // Of a missing name or number nothing is set.
-      const said = artworks.flatMap((part) => (part.kind !== 'lettering' || words[part.id] === undefined ? [part] : words[part.id] === '' ? [] : [{ ...part, lettering: { ...part.lettering, text: words[part.id]!, alternates: {} } }]));
-      designs.push(isAsIs ? design : designOf(await this.#readAll({ ...input, recipe: { ...input.recipe, artworks: said } }, hooks), surface.sizeOf));
-    }
-    const shares = surface.team ? namesCondensed(designs, surface.team, scale) : designs.map(() => null);
+    const { repair, surface } = input.recipe;
+    const team = surface.kind === 'garment' ? surface.team : null;
+    const designs: Design[] = [];
+    for (const instance of instances) designs.push(await this.#designOf(instance, design, input, hooks));
+    const shares = team ? namesCondensed(designs, team, scale) : designs.map(() => null);
     const sizes = designs.map((one, i) => ({ widthMm: one.widthMm * scale * instances[i]!.factor, heightMm: one.heightMm * scale * instances[i]!.factor }));
-    const corners = setBeside(sizes);
-    const painted = [];
-    let first: { readonly parts: PartAsRead[]; readonly matrices: ReadonlyMap<string, Matrix>; readonly painted: readonly PaintedAsSaid[] } | null = null;
+    const beside = setBeside(sizes, APART_MM);
+    const corners = instances.map(({ among }, i) => among ?? beside[i]!);
+    const told = new Map<string, { readonly part: PartAsRead; readonly matrix: Matrix; readonly painted: PaintedAsSaid }>();
+    const all: PaintedPart[] = [];
     for (const [i, one] of designs.entries()) {
       const size = scale * instances[i]!.factor;
       const parts = await this.#traced(one.parts, size, hooks);
       const at = translation(corners[i]!.xMm, corners[i]!.yMm);
-      const matrices = new Map(parts.map((part) => [part.part.id, compose(at, condensedMatrix(part, partMatrix(part, one.frame, size), surface.team, shares[i] ?? null))]));
+      const matrices = new Map(parts.map((part) => [part.part.id, compose(at, condensedMatrix(part, partMatrix(part, one.frame, size), team, shares[i] ?? null))]));
       const own = await this.#painted(parts, { ...sizes[i]!, matrices, repair });
-      painted.push(...own.map((part) => part.painted));
-      first ??= { parts, matrices, painted: own };
+      all.push(...own.map((part) => part.painted));
+      own.forEach((painted, k) => {
+        const part = parts[k]!;
+        if (!told.has(part.part.id)) told.set(part.part.id, { part, matrix: matrices.get(part.part.id)!, painted });
+      });
       await hooks.breathe?.();
     }
-    const apart = instances.map(({ label, copies }, i): DesignApart => ({ label, copies, box: { minX: corners[i]!.xMm, minY: corners[i]!.yMm, maxX: corners[i]!.xMm + sizes[i]!.widthMm, maxY: corners[i]!.yMm + sizes[i]!.heightMm } }));
+    const apart = instances.map(({ label, copies, among }, i): DesignApart => {
+      const box = { minX: corners[i]!.xMm, minY: corners[i]!.yMm, maxX: corners[i]!.xMm + sizes[i]!.widthMm, maxY: corners[i]!.yMm + sizes[i]!.heightMm };
+      if (among) return { label, copies, box, cell: among.cell, corner: corners[i]! };
+      // Designs that are laid on things of their own lie further apart than anything reaches.
+      const cell = widenBox(box, APART_MM / 2);
+      return { label, copies, box, cell, corner: { xMm: cell.minX, yMm: cell.minY } };
+    });
     const frame = { widthMm: Math.max(...apart.map(({ box }) => box.maxX)), heightMm: Math.max(...apart.map(({ box }) => box.maxY)) };
     const condensed = shares.flatMap((share, i) => (share && share.across < 1 ? [{ label: instances[i]!.label, ...share }] : []));
-    return { ...first!, apart, frame, condensed, untouched: await this.#cache.take(putRightStage, { painted, repair, matrices: first!.matrices }) };
+    const matrices = new Map([...told].map(([id, { matrix }]) => [id, matrix]));
+    // In the order of the artwork.
+    const first = design.parts.flatMap(({ part }) => told.get(part.id) ?? []);
+    return { parts: first.map(({ part }) => part), matrices, painted: first.map(({ painted }) => painted), apart, frame, condensed, untouched: await this.#cache.take(putRightStage, { painted: all, repair, matrices }) };
+  }
+
+  /** One of several designs: some parts of the artwork, or all of it with other words. Of a missing name or number nothing is set. */
+  async #designOf({ words, among }: Instance, whole: Design, input: PlanInput, hooks: StageHooks): Promise<Design> {
+    const { recipe } = input;
+    if (among) return designOf(whole.parts.filter(({ part }) => among.parts.includes(part.id)), recipe.surface.sizeOf);
+    if (Object.keys(words).length === 0) return whole;
+    const said = recipe.artworks.flatMap((part) => (part.kind !== 'lettering' || words[part.id] === undefined ? [part] : words[part.id] === '' ? [] : [{ ...part, lettering: { ...part.lettering, text: words[part.id]!, alternates: {} } }]));
+    return designOf(await this.#readAll({ ...input, recipe: { ...recipe, artworks: said } }, hooks), recipe.surface.sizeOf);
   }
 
   async #traced(parts: readonly PartAsRead[], scale: number, hooks: StageHooks): Promise<PartAsRead[]> {

@@ -4,14 +4,14 @@ import type { JobFigures } from './job-card.js';
 
 /** A station's key figure, as it stands on its tab; empty while there is none. */
 export function sayKeyFigure(station: StationName, figures: JobFigures, cuts: CutCounts, unit: LengthUnit): string {
-  const { colours, films, design, trapMm, counters, sheets, seconds, steps } = figures;
+  const { colours, films, design, designs, trapMm, counters, sheets, seconds, steps } = figures;
   switch (station) {
     case 'artwork':
       return figures.parts === 0 ? 'start here' : colours === undefined ? '' : count(colours, 'colour');
     case 'films':
       return films === undefined ? '' : count(films, 'film');
     case 'surface':
-      return design ? `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)}` : '';
+      return designs !== undefined ? count(designs, 'design') : design ? `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)}` : '';
     case 'build':
       return films === undefined ? '' : films === 1 ? 'one layer' : trapMm ? `trap ${formatLength(trapMm, unit)}` : 'no trap';
     case 'prepare':

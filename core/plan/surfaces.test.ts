@@ -6,7 +6,7 @@ import { areaOf, boundsOf, joinBoxes, subtract, unite, type Box, type Rings } fr
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import { newBlank, type Shop } from '../shop/index.js';
 import { AT_ORIGIN, drawingPart, letteringPart, newLettering, type ArtworkPart } from '../stations/artwork/index.js';
-import { fromBlank, measureTroubles, newReadings, readingsOf, readTeam, sayFieldTroubles, surfaceSlice, wrapTemplate } from '../stations/surface/index.js';
+import { fromBlank, measureTroubles, newReadings, partsInDesigns, readingsOf, readTeam, sayFieldTroubles, surfaceSlice, wrapTemplate } from '../stations/surface/index.js';
 import { viewOf } from './page/make-view.js';
 import type { Plan } from './plan.js';
 import { Planner } from './planner.js';
@@ -261,7 +261,7 @@ describe('an order of garments', () => {
     artworks: [letters('name', 'NAME', 60), letters('number', '0', 220, 170)],
     surface: { kind: 'garment', garment: { ...begun.garment, spot: 'back' }, team: { namePart: 'name', numberPart: 'number', members, widestMm: 300, condense }, size: { mode: 'own' } },
   });
-  const MEMBERS = [{ name: 'ADA', number: '7' }, { name: 'EVERDINGEN', number: '12' }, { name: 'VANDERWATERINGEN', number: '70' }, { name: '', number: '5' }];
+  const MEMBERS = [{ name: 'ADA', number: '7', size: '' }, { name: 'EVERDINGEN', number: '12', size: '' }, { name: 'VANDERWATERINGEN', number: '70', size: '' }, { name: '', number: '5', size: '' }];
 
   it('makes a design of its own for each of a team; long names are condensed to three quarters and then made lower', async () => {
     const found = await planned(team(MEMBERS));
@@ -275,6 +275,15 @@ describe('an order of garments', () => {
     // Digits over the whole order, from the numbers themselves.
     expect(said(found, 'surface.team')!.because[0]).toContain('0: 1, 1: 1, 2: 1, 5: 1, 7: 2.');
     expect(said(found, 'surface.condensed')!.because).toHaveLength(2);
+  });
+
+  it('makes each print as large as its garment wants it', async () => {
+    const [s, xl] = (await planned({ ...team([{ name: '', number: '7', size: 'S' }, { name: '', number: '7', size: 'XL' }]) })).panels!.panels;
+    // A print keeps its share of the chest: 0.95 and 1.1 of M, to 5 mm.
+    const width = ({ box }: NonNullable<typeof s>) => box.maxX - box.minX;
+    expect([s!.label, xl!.label]).toEqual(['7 (S)', '7 (XL)']);
+    expect(width(xl!) / width(s!)).toBeGreaterThan(1.1);
+    expect(said(await planned(team([{ name: 'A', number: '7', size: 'S' }, { name: 'B', number: '8', size: 'S' }])), 'surface.team')!.because[1]).toContain('S: 2');
   });
 
   it('condenses all alike where that is wished', async () => {
@@ -300,11 +309,12 @@ describe('an order of garments', () => {
     ['7 ADA\n12\tBRAM', [['ADA', '7'], ['BRAM', '12']]],
     ['ADA LOU 7\n"DE WIT, JR",9', [['ADA LOU', '7'], ['DE WIT, JR', '9']]],
     ['ADA\n13', [['ADA', ''], ['', '13']]],
+    ['Name,Number,Size\nADA,7,xl\nM,8\nXL,M,9\n,12,128', [['ADA', '7', 'XL'], ['M', '8'], ['XL', '9', 'M'], ['', '12', '128']]],
     ['', []],
-  ])('reads the list %j', (text, members) => expect(readTeam(text)).toEqual({ members: members.map(([name, number]) => ({ name, number })), problems: [] }));
+  ])('reads the list %j', (text, members) => expect(readTeam(text)).toEqual({ members: members.map(([name, number, size = '']) => ({ name, number, size })), problems: [] }));
 
   it('takes nothing of a list with a line that cannot be read, and says which', () => {
-    expect(readTeam('ADA, 7\nBRAM, 12, XL')).toEqual({ members: [], problems: [expect.stringContaining('Line 2')] });
+    expect(readTeam('ADA, 7\nBRAM, 12, huge')).toEqual({ members: [], problems: [expect.stringContaining('Line 2')] });
     expect(readTeam(Array.from({ length: 61 }, (_, i) => String(i)).join('\n')).problems).toHaveLength(1);
   });
 });
@@ -433,4 +443,80 @@ describe('prints at true scale', () => {
   });
 
   it('of what is not round is refused with a sentence', async () => await expect(printJob(await planOf(SIGN), 'wrap', 'svg')).rejects.toThrow('round things'));
+});
+
+describe('several designs on one thing', () => {
+  const NAME = '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="30mm" viewBox="0 0 80 30"><path fill="#1d4e89" d="M0 0h80v30H0z"/><path fill="#f2b632" d="M10 8h25v14H10z M45 8h25v14H45z"/></svg>';
+  const ANCHOR = '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><circle fill="#1d4e89" cx="20" cy="20" r="20"/><path fill="#f2b632" d="M16 6h8v28h-8z"/></svg>';
+  const part = (id: string, svg: string, yMm = 0) => ({ ...drawingPart({ id, fileName: `${id}.svg`, sha256: shaOf(svg) }), place: { ...AT_ORIGIN, yMm } });
+  const two = (patch: Partial<Recipe['surface']>, rest: RecipePatch = {}) => twoWith(patch, rest, new Planner(resourcesInNode));
+  const twoWith = (patch: Partial<Recipe['surface']>, rest: RecipePatch, planner: Planner) => {
+    const recipe = parseRecipe(patchRecipe(emptyRecipe('Two'), { artworks: [part('name', NAME), part('anchor', ANCHOR, 60)], ...rest, surface: { size: { mode: 'fit' }, several: { others: [{ parts: ['anchor'], widthMm: null }], copies: 1, betweenMm: null }, ...patch } }));
+    return planner.plan({ recipe, shop: BENCH_SHOP, taken: {}, sources: new Map([['name', new TextEncoder().encode(NAME)], ['anchor', new TextEncoder().encode(ANCHOR)]]) });
+  };
+  const mug = { kind: 'cylinder', cylinder: { ...begun.cylinder, girthMm: 257, straightHeightMm: 90, gapMm: 30, side: 'holder' } } as const;
+
+  it('goes round a mug: one to its holder, one to the room, each cut with its own marks, and nothing of either is lost', async () => {
+    const plan = await two(mug);
+    expect(codes(plan).filter((code) => code !== 'blank-measure')).not.toContain('designs-meet');
+    expect(plan.panels!.along).toBe('apart');
+    expect(plan.prepare!.panels.map(({ label, marks }) => [label, marks !== null])).toEqual([['name.svg', true], ['anchor.svg', true]]);
+    // By its own sums: middles a quarter and three quarters of the way round.
+    const { xMm, yMm } = plan.surface!.design;
+    const middles = plan.panels!.panels.map(({ box }) => xMm + (box.minX + box.maxX) / 2);
+    expect(middles).toEqual([expect.closeTo((257 * 3) / 4, 1), expect.closeTo(257 / 4, 1)]);
+    for (const { box } of plan.panels!.panels) expect([yMm + box.minY >= 12, yMm + box.maxY <= 85]).toEqual([true, true]);
+    // Every layer is on the panels exactly once.
+    for (const layer of plan.build!.layers) {
+      const onPanels = plan.prepare!.layers.filter((one) => one.layer.film.id === layer.film.id).flatMap((one) => one.layer.cut);
+      expect(areaOf(subtract(layer.cut, onPanels)) + areaOf(subtract(onPanels, layer.cut))).toBeLessThan(0.01);
+    }
+    const [name, anchor] = plan.panels!.panels.map(({ box }) => box);
+    // At one scale: 80 wide to 40 wide.
+    expect((name!.maxX - name!.minX) / (anchor!.maxX - anchor!.minX)).toBeCloseTo(2, 6);
+    expect(said(plan, 'surface.several')!.because.slice(0, 2)).toEqual([expect.stringMatching(/^name\.svg: .*, faces its holder, its middle 192\.8 mm/), expect.stringMatching(/^anchor\.svg: .*, faces the room, its middle 64\.3 mm/)]);
+    expect(planReport(plan).surface).toMatchObject({ kind: 'cylinder', designs: [{ label: 'name.svg' }, { label: 'anchor.svg' }] });
+  });
+
+  it('turns the first to the room, and leaves a width of its own alone', async () => {
+    const plan = await two({ ...mug, cylinder: { ...mug.cylinder, side: 'room' }, several: { others: [{ parts: ['anchor'], widthMm: 22 }], copies: 1, betweenMm: null } });
+    const { xMm } = plan.surface!.design;
+    const [name, anchor] = plan.panels!.panels.map(({ box }) => box);
+    expect(xMm + (name!.minX + name!.maxX) / 2).toBeCloseTo(257 / 4, 1);
+    expect(anchor!.maxX - anchor!.minX).toBeCloseTo(22, 6);
+  });
+
+  it('stands on a board as often as is wanted, balanced, and alike ones share what is cut', async () => {
+    const plan = await two({ kind: 'flat', flat: { ...begun.flat, widthMm: 500, heightMm: 300 }, size: { mode: 'own' }, several: { others: [{ parts: ['anchor'], widthMm: null }], copies: 2, betweenMm: null } });
+    expect(plan.panels!.panels.map(({ label }) => label)).toEqual(['name.svg, 1 of 2', 'name.svg, 2 of 2', 'anchor.svg, 1 of 2', 'anchor.svg, 2 of 2']);
+    const at = plan.panels!.panels.map(({ box }) => box);
+    for (const [i, a] of at.entries()) for (const b of at.slice(i + 1)) expect(Math.max(a.minX - b.maxX, b.minX - a.maxX, a.minY - b.maxY, b.minY - a.maxY)).toBeGreaterThan(19.99);
+    const prints = plan.sheets!.toCut.filter(({ panel }) => panel.label?.startsWith('name'));
+    expect(new Set(prints.map(({ film, fingerprint }) => `${film.id} ${fingerprint}`)).size).toBe(prints.length / 2);
+  });
+
+  it('stops when what is built of them would touch, and each remedy ends it', async () => {
+    const build = { outlines: [{ id: 'rim', filmId: 'tar', widthMm: 9, each: 'all', around: null, join: 'round', fillBelowMm: 0 }] } as unknown as NonNullable<RecipePatch['build']>;
+    const patch = { kind: 'flat', flat: { ...begun.flat, widthMm: 260, heightMm: 90 }, size: { mode: 'width', mm: 130 }, several: { others: [{ parts: ['anchor'], widthMm: 70 }], copies: 1, betweenMm: 0 } } as const;
+    const plan = await two(patch, { build });
+    const meet = plan.findings.find(({ code }) => code === 'designs-meet')!;
+    expect(meet.severity).toBe('blocker');
+    expect(meet.remedies!.length).toBe(2);
+    for (const remedy of meet.remedies!) expect(codes(await two({ ...patch, ...(remedy.patch.surface as object) }, { build }))).not.toContain('designs-meet');
+  });
+
+  it('is one design again on what carries one, and says so', async () => {
+    const plan = await two({ kind: 'taper' });
+    expect(plan.panels!.along).toBeNull();
+    expect(codes(plan)).toContain('several-as-one');
+    expect(codes(await two({ kind: 'unmeasured' }))).not.toContain('several-as-one');
+    expect(codes(await two({ ...mug, cylinder: { ...mug.cylinder, wraps: true } }))).toContain('several-as-one');
+  });
+
+  it('loses no part: what stands in no design is the first, what stands in two the earlier, what is gone nothing', () => {
+    const parts = (others: readonly (readonly string[])[]) => partsInDesigns({ surface: { ...begun, several: { others: others.map((one) => ({ parts: one, widthMm: null })), copies: 1, betweenMm: null } } }, ['a', 'b', 'c']).map((one) => one.parts);
+    expect(parts([])).toEqual([['a', 'b', 'c']]);
+    expect(parts([['b'], ['b', 'c']])).toEqual([['a'], ['b'], ['c']]);
+    expect(parts([['gone'], ['a', 'b', 'c']])).toEqual([['a', 'b', 'c']]);
+  });
 });

@@ -75,7 +75,7 @@ describe('a design before anything is measured', () => {
   it('is as wide as it likes', () => expect(widestOn({ kind: 'unmeasured' }, free({ mode: 'own' }).design, { minX: -9, minY: -9, maxX: 900, maxY: 900 })).toBeNull());
 
   it('asks for the unit of a drawing that does not say it, and every answer ends the question', async () => {
-    const said = (size: SizeWish, mmPerUnit: number | null) => surfaceStage.run(surfaceStage.read({ own: { ...square, otherwise: square }, recipe: { surface: { ...begun, size } }, reachMm: 0, mmPerUnit }), {});
+    const said = (size: SizeWish, mmPerUnit: number | null) => surfaceStage.run(surfaceStage.read({ own: { ...square, otherwise: square }, each: null, divided: 1, recipe: { surface: { ...begun, size } }, reachMm: 0, mmPerUnit }), {});
     const [finding, ...others] = (await said({ mode: 'own' }, 25.4 / 96)).findings;
     expect(others).toEqual([]);
     expect(finding!.remedies!.map((remedy) => remedy.label)).toEqual(['Keep 50 × 50 mm', 'A millimetre: 189 × 189 mm', 'A centimetre: 1889.8 × 1889.8 mm', 'An inch: 4800 × 4800 mm']);
@@ -86,7 +86,7 @@ describe('a design before anything is measured', () => {
 });
 
 describe('what is said of it', () => {
-  const said = (size: SizeWish, on = panel) => surfaceStage.run(surfaceStage.read({ own: { ...square, otherwise: square }, recipe: { surface: { ...begun, kind: 'flat', flat: on, at: on.at, size } }, reachMm: 0, mmPerUnit: null }), {});
+  const said = (size: SizeWish, on = panel) => surfaceStage.run(surfaceStage.read({ own: { ...square, otherwise: square }, each: null, divided: 1, recipe: { surface: { ...begun, kind: 'flat', flat: on, at: on.at, size } }, reachMm: 0, mmPerUnit: null }), {});
   const fit = [{ patch: { surface: { size: { mode: 'fit' } } } }];
 
   it.each([

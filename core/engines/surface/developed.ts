@@ -29,7 +29,7 @@ export interface Developed {
 /** How much of the spare height goes above a design on a board: a little under half, since the optical centre lies above the geometric one. */
 export const OPTICAL_SHARE = 0.47;
 /** What rounding may take a design beyond its margins, mm. */
-const SLACK_MM = 0.01;
+export const SLACK_MM = 0.01;
 
 /** Whether a box, from the design's corner, stays between the margins. */
 function liesWithin({ widthMm, heightMm, marginMm: { top, right, bottom, left } }: Developed, { xMm, yMm }: Pick<PlacedDesign, 'xMm' | 'yMm'>, box: Box): boolean {

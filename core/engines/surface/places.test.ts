@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { containsPoint } from '../../geometry/index.js';
 import { seeded } from '../../testing/seeded.js';
 import { clearRooms } from './free-places.js';
-import { APART_MM, boxOfFree, condensed, placeOn, ringOfFree, setBeside, widthOnSize, type Flat, type FreePlace } from './index.js';
+import { APART_MM, boxOfFree, condensed, garmentOutline, GARMENTS, placeOn, printOnGarment, ringOfFree, setBeside, widthOnSize, type Flat, type FreePlace, type Garments, type Spot } from './index.js';
 
 const board = (free: readonly FreePlace[]): Flat => ({ kind: 'flat', widthMm: 400, heightMm: 200, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, free, at: null });
 const hole = (xMm: number, yMm: number, diameterMm = 30): FreePlace => ({ shape: 'circle', what: 'hole', xMm, yMm, diameterMm });
@@ -48,7 +48,7 @@ describe('designs beside each other', () => {
   it.each([1, 2, 5, 9, 23])('%d of them stay as far apart as is promised', (count) => {
     const random = seeded(count);
     const sizes = Array.from({ length: count }, () => ({ widthMm: 20 + random() * 400, heightMm: 20 + random() * 300 }));
-    const boxes = setBeside(sizes).map(({ xMm, yMm }, i) => ({ minX: xMm, minY: yMm, maxX: xMm + sizes[i]!.widthMm, maxY: yMm + sizes[i]!.heightMm }));
+    const boxes = setBeside(sizes, APART_MM).map(({ xMm, yMm }, i) => ({ minX: xMm, minY: yMm, maxX: xMm + sizes[i]!.widthMm, maxY: yMm + sizes[i]!.heightMm }));
     for (const [i, a] of boxes.entries()) for (const b of boxes.slice(i + 1)) expect(Math.max(b.minX - a.maxX, a.minX - b.maxX, b.minY - a.maxY, a.minY - b.maxY)).toBeGreaterThanOrEqual(APART_MM - 1e-9);
   });
 });
@@ -62,5 +62,35 @@ describe('a garment', () => {
     const long = condensed(500, 300);
     // As wide as may be, and condensed by no more than is allowed: its own proportions times three quarters.
     expect([500 * long.across, long.across / long.down]).toEqual([expect.closeTo(300, 9), expect.closeTo(0.75, 9)]);
+  });
+});
+
+describe('a garment laid flat', () => {
+  const at = (spot: Spot, size = 'M', more: { downMm?: number; offMiddleMm?: number } = {}) => printOnGarment({ spot, downMm: null, offMiddleMm: null, ...more }, size);
+
+  it('has its prints where they are measured to be', () => {
+    expect(at('full front')).toEqual({ xMm: 0, yMm: 75, turnDeg: 0 });
+    expect(at('full front', 'M', { downMm: 60, offMiddleMm: 10 })).toEqual({ xMm: 10, yMm: 60, turnDeg: 0 });
+    // 200 below the shoulder seam at the neck, which lies 70 above the collar's middle.
+    expect(at('left chest')).toEqual({ xMm: 125, yMm: 130, turnDeg: 0 });
+    expect(at('leg').yMm).toBe(130);
+    // Along the fold of the sleeve, and reading down it.
+    const [near, far] = [at('sleeve', 'M', { downMm: 0 }), at('sleeve')];
+    expect(Math.hypot(far.xMm - near.xMm, far.yMm - near.yMm)).toBeCloseTo(100, 9);
+    expect((Math.atan2(far.yMm - near.yMm, far.xMm - near.xMm) * 180) / Math.PI - 90).toBeCloseTo(far.turnDeg, 9);
+  });
+
+  it.each(Object.entries(GARMENTS).flatMap(([piece, spots]) => spots.flatMap((spot) => ['104', 'M', 'XXL'].map((size) => [piece as Garments, spot, size] as const))))('%s, %s, %s: the middle of the print’s upper edge lies on the cloth', (piece, spot, size) => {
+    const { xMm, yMm } = at(spot, size);
+    const { cloth } = garmentOutline(piece, spot, size);
+    const isIn = (line: readonly number[]) => {
+      let inside = false;
+      for (let i = 0, j = line.length - 2; i < line.length; j = i, i += 2) {
+        const [xa, ya, xb, yb] = [line[i]!, line[i + 1]!, line[j]!, line[j + 1]!];
+        if (ya > yMm !== yb > yMm && xMm < ((xb - xa) * (yMm - ya)) / (yb - ya) + xa) inside = !inside;
+      }
+      return inside;
+    };
+    expect(cloth.some(isIn)).toBe(true);
   });
 });

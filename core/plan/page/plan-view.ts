@@ -20,7 +20,7 @@ export interface PlanView {
   /** What the job card shows. */
   readonly figures: JobFigures;
   readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number; readonly parts: readonly PartView[]; readonly frame: Box };
-  readonly surface?: PlacedDesign & Pick<SurfaceOut, 'surface' | 'figures' | 'map' | 'frame'> & { readonly panels: PanelsView | null };
+  readonly surface?: PlacedDesign & Pick<SurfaceOut, 'surface' | 'figures' | 'map' | 'frame' | 'ruled'> & { /** Several designs lie on it beside each other. */ readonly isAmong: boolean; readonly panels: PanelsView | null };
   readonly colours?: readonly ColourUse[];
   /** What the colours of the artwork, as drawn, are called. */
   readonly colourNames?: Readonly<Record<string, string>>;

@@ -1,4 +1,3 @@
-import type { PlacedDesign } from '../../engines/surface/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { PanelsOut } from '../build/index.js';
 import type { PrepareOut } from '../prepare/index.js';
@@ -25,20 +24,26 @@ interface AssembleRead {
   readonly prepare: PrepareOut;
   readonly panelsLaid: readonly number[];
   readonly isInside: boolean;
-  readonly design: Pick<PlacedDesign, 'widthMm' | 'heightMm'>;
+  /** The longest side of what is laid in one piece. */
+  readonly longestSideMm: number;
   readonly way: AssembleDecisions['assembly']['way'];
 }
 
 /** The steps in which the layers come together. */
 export const assembleStage: Stage<AssembleContext, AssembleRead, AssembleOut> = {
   name: 'assemble',
-  read: ({ prepare, panels, surface: { surface, design }, recipe }) => ({ prepare, panelsLaid: panels.along === 'apart' ? [1] : panels.laying, isInside: surface.kind === 'glass', design: { widthMm: design.widthMm, heightMm: design.heightMm }, way: recipe.assembly.way }),
-  run({ prepare: { layers, panels }, panelsLaid, isInside, design, way }) {
+  read: ({ prepare, panels, surface: { surface, design }, recipe }) => ({ prepare, panelsLaid: panels.along === 'apart' ? [1] : panels.laying, isInside: surface.kind === 'glass', longestSideMm: longestLaid(panels, design), way: recipe.assembly.way }),
+  run({ prepare: { layers, panels }, panelsLaid, isInside, longestSideMm, way }) {
     const assembled = new Map<string, AssemblyLayer>();
     for (const { layer, weed } of layers) assembled.set(layer.film.id, { filmId: layer.film.id, filmName: layer.film.name, order: layer.order, counters: weed.counters + (assembled.get(layer.film.id)?.counters ?? 0) });
     const all = [...assembled.values()];
     const hasMarks = panels.some(({ marks }) => marks !== null);
-    const figures = { way, isInside, hasMarks, panelsLaid, longestSideMm: Math.max(design.widthMm, design.heightMm), counters: all.reduce((sum, layer) => sum + layer.counters, 0) };
+    const figures = { way, isInside, hasMarks, panelsLaid, longestSideMm, counters: all.reduce((sum, layer) => sum + layer.counters, 0) };
     return { steps: assemblyOrder(all, { way, isInside, hasMarks, isInPanels: panelsLaid.length > 1 }).map((step) => sayAssemblyStep(step, figures)), findings: [], rulings: [sayWay(way, isInside)] };
   },
 };
+
+/** Designs and panels that are laid by themselves count alone. */
+function longestLaid({ along, longestMm }: PanelsOut, { widthMm, heightMm }: SurfaceOut['design']): number {
+  return along === null ? Math.max(widthMm, heightMm) : longestMm;
+}

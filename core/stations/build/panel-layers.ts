@@ -1,4 +1,3 @@
-import { APART_MM } from '../../engines/surface/index.js';
 import { areaOf, boxRing, countPieces, intersect, unite, widenBox, type Box, type Ring } from '../../geometry/index.js';
 import type { Panel, PanelsOut } from './panels-stage.js';
 import type { JobLayer } from './stage.js';
@@ -25,9 +24,8 @@ export function clipOfPanel(panel: Panel, along: PanelsOut['along']): Ring[] | n
 }
 
 /** What a panel takes of the design: between its two lines, straight or bent, and beyond the design at its ends. */
-function clipOf({ number, of, bends }: Panel, at: Box, along: 'across' | 'down' | 'apart'): Ring[] {
-  // Designs that are laid one by one lie further apart than anything reaches.
-  if (along === 'apart') return [boxRing(widenBox(at, APART_MM / 2))];
+function clipOf({ number, of, bends, cell }: Panel, at: Box, along: 'across' | 'down' | 'apart'): Ring[] {
+  if (cell) return [boxRing(cell)];
   const wide = widenBox(at, BEYOND_MM);
   const isAcross = along === 'across';
   const [top, bottom] = isAcross ? [wide.minY, wide.maxY] : [wide.minX, wide.maxX];

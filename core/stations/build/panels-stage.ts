@@ -14,6 +14,15 @@ export interface DesignApart {
   readonly label: string;
   readonly copies: number;
   readonly box: Box;
+  /** All of it lies in here, and nothing of others. */
+  readonly cell: Box;
+  /** Where it is measured from, so that two that are alike are known to be. */
+  readonly corner: Corner;
+}
+
+interface Corner {
+  readonly xMm: number;
+  readonly yMm: number;
 }
 
 /** What of a design is laid in one piece: a panel of one that is bigger than the roll, one of several designs, or all of it. */
@@ -31,6 +40,9 @@ export interface Panel {
   readonly label: string | null;
   /** How often it is made for each copy of the job. */
   readonly copies: number;
+  /** Where all of it lies, of designs that are laid one by one; null for panels. */
+  readonly cell: Box | null;
+  readonly corner: Corner | null;
 }
 
 export interface PanelsOut {
@@ -114,7 +126,7 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
     const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => Number(a.breadthMm > widestMm) - Number(b.breadthMm > widestMm) || a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
     if (!best) return { ...whole(box), findings: [sayNoPanels(width, height)] };
     const { along, spans, crossedMm } = best;
-    const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, bends: { before: bendOf(spans[i - 1], along, box), after: bendOf(span, along, box) }, label: null, copies: 1 }));
+    const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, bends: { before: bendOf(spans[i - 1], along, box), after: bendOf(span, along, box) }, label: null, copies: 1, cell: null, corner: null }));
     const laying = orderOf(panels.length, along, wish);
     const butts = layers.filter(({ film }) => film.family === 'translucent').map(({ film }) => film.name);
     return {
@@ -131,12 +143,12 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
 
 /** Several designs beside each other, each laid by itself. */
 function oneByOne(apart: readonly DesignApart[]): PanelsOut {
-  const panels = apart.map(({ label, copies, box }, i): Panel => ({ number: i + 1, of: apart.length, box, own: box, lapMm: 0, bends: NO_BENDS, label, copies }));
+  const panels = apart.map(({ label, copies, box, cell, corner }, i): Panel => ({ number: i + 1, of: apart.length, box, own: box, lapMm: 0, bends: NO_BENDS, label, copies, cell, corner }));
   return { along: 'apart', panels, crossedMm: 0, longestMm: Math.max(...panels.map(({ box }) => longestSide(box))), laying: panels.map(({ number }) => number), findings: [], rulings: [] };
 }
 
 function whole(box: Box): PanelsOut {
-  return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0, bends: NO_BENDS, label: null, copies: 1 }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
+  return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0, bends: NO_BENDS, label: null, copies: 1, cell: null, corner: null }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
 }
 
 /** What of each piece in stock can be cut: across the cutter, and along the feed; without end of a roll. */

@@ -1,6 +1,7 @@
 import { layOutMarks, markGapMm, type MarkLayout } from '../../engines/marks/index.js';
+import { setBeside } from '../../engines/surface/index.js';
 import { weedingBorder, weedMap, type WeedMap } from '../../engines/weeding/index.js';
-import { boundsOf, joinBoxes, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxesTouch, joinBoxes, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { clipOfPanel, layersOnPanel, ruledBorderMm, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
 import type { Stage } from '../stage.js';
@@ -24,6 +25,8 @@ export interface PreparedPanel {
   readonly border: Ring | null;
   /** Round everything that is cut. */
   readonly box: Box;
+  /** Where one of several designs is measured from; null for panels, and for a design in one piece. */
+  readonly corner: { readonly xMm: number; readonly yMm: number } | null;
   /** What of the design it is; null for a design in one piece. */
   readonly clip: Rings | null;
   /** How far it is moved where panels are shown beside each other, so that none lies on another. */
@@ -66,21 +69,38 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
 /** Between two panels that are shown beside each other, mm. */
 const BESIDE_MM = 20;
 
-function setApart(prepared: readonly { readonly panel: Omit<PreparedPanel, 'apart'>; readonly layers: readonly Omit<PreparedLayer, 'panel'>[] }[], along: PanelsOut['along']) {
+type Prepared = { readonly panel: Omit<PreparedPanel, 'apart'>; readonly layers: readonly Omit<PreparedLayer, 'panel'>[] };
+
+/** What is laid one by one, moved so that all of it can be shown side by side. */
+function setApart(prepared: readonly Prepared[], along: PanelsOut['along']) {
   const layers: PreparedLayer[] = [];
-  let end: number | null = null;
-  const panels = prepared.map((one): PreparedPanel => {
-    const { minX, minY, maxX, maxY } = one.panel.box;
-    const by: number = end === null || along === null || along === 'apart' ? 0 : end + BESIDE_MM - (along === 'across' ? minX : minY);
-    end = (along === 'down' ? maxY : maxX) + by;
-    const panel = { ...one.panel, apart: along === 'down' ? { xMm: 0, yMm: by } : { xMm: by, yMm: 0 } };
+  const moves = along === 'apart' ? movesOfDesigns(prepared.map(({ panel }) => panel.box)) : movesOfPanels(prepared.map(({ panel }) => panel.box), along);
+  const panels = prepared.map((one, i): PreparedPanel => {
+    const panel = { ...one.panel, apart: moves[i]! };
     layers.push(...one.layers.map((layer) => ({ ...layer, panel })));
     return panel;
   });
   return { panels, layers };
 }
 
-function preparedPanel({ number, of, label, copies, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, layers: readonly JobLayer[], preparation: PrepareDecisions['preparation']) {
+function movesOfPanels(boxes: readonly Box[], along: 'across' | 'down' | null): PreparedPanel['apart'][] {
+  let end: number | null = null;
+  return boxes.map(({ minX, minY, maxX, maxY }) => {
+    const by: number = end === null || along === null ? 0 : end + BESIDE_MM - (along === 'across' ? minX : minY);
+    end = (along === 'down' ? maxY : maxX) + by;
+    return along === 'down' ? { xMm: 0, yMm: by } : { xMm: by, yMm: 0 };
+  });
+}
+
+/** Designs that lie on one thing may be nearer to each other than their marks and borders leave room for. */
+function movesOfDesigns(boxes: readonly Box[]): PreparedPanel['apart'][] {
+  const isClear = boxes.every((box, i) => boxes.slice(i + 1).every((other) => !boxesTouch(box, other)));
+  if (isClear) return boxes.map(() => ({ xMm: 0, yMm: 0 }));
+  const corners = setBeside(boxes.map(({ minX, minY, maxX, maxY }) => ({ widthMm: maxX - minX, heightMm: maxY - minY })), BESIDE_MM);
+  return boxes.map(({ minX, minY }, i) => ({ xMm: corners[i]!.xMm - minX, yMm: corners[i]!.yMm - minY }));
+}
+
+function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, layers: readonly JobLayer[], preparation: PrepareDecisions['preparation']) {
   const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
   if (!art) return null;
   const { markSizeMm: sizeMm, markDistanceMm: distanceMm } = preparation;
@@ -89,7 +109,7 @@ function preparedPanel({ number, of, label, copies, clip }: Omit<Panel, 'box'> &
   const gapMm = preparation.borderGapMm ?? ruledGapMm;
   const border = preparation.border ? weedingBorder(art, marks?.marks ?? [], gapMm) : null;
   const box = joinBoxes(joinBoxes(art, boundsOf(marks?.marks.map((mark) => mark.ring) ?? [])), border ? boundsOf([border]) : null)!;
-  const panel = { number, of, label, copies, marks, border, box, clip };
+  const panel = { number, of, label, copies, corner, marks, border, box, clip };
   return {
     panel,
     layers: layers.map((layer) => ({ layer, weed: weedMap(layer.cut) })),

@@ -39,9 +39,12 @@ interface Wanted {
 
 /** The record held against what a plan wants. */
 export function countCuts(recorded: RecordedCuts, toCut: readonly Wanted[] = []): CutCounts {
+  // Designs that are alike share what is cut of them.
+  const wanted = new Map<string, number>();
+  for (const { fingerprint, copies } of toCut) wanted.set(fingerprint, (wanted.get(fingerprint) ?? 0) + copies);
   return {
     ...recorded,
-    copies: toCut.reduce((sum, { fingerprint, copies }) => sum + Math.min(copies, recorded.good[fingerprint] ?? 0), 0),
+    copies: [...wanted].reduce((sum, [fingerprint, copies]) => sum + Math.min(copies, recorded.good[fingerprint] ?? 0), 0),
     ofCopies: toCut.reduce((sum, { copies }) => sum + copies, 0),
   };
 }

@@ -15,19 +15,13 @@ export interface Group {
   readonly flip: Matrix;
 }
 
-/** Rings as they lie from the corner of what they are cut out of. */
-function atOrigin(rings: Rings, clip: Rings): Ring[] {
-  const { minX, minY } = boundsOf(clip)!;
-  return translateRings(rings, -minX, -minY);
-}
-
 export function groupOf(film: Film, cut: Rings, panel: PreparedPanel, isMirrored: boolean): Group {
   const { box } = panel;
   const flip: Matrix = isMirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
   const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
   const marks = panel.marks?.marks.map((mark) => mark.ring) ?? [];
   // One of several designs is what it is wherever the others leave it room.
-  const fingerprint = keyOf(film.id, isMirrored, fingerprintOf(panel.label === null || !panel.clip ? [...cut, ...marks] : atOrigin([...cut, ...marks], panel.clip)));
+  const fingerprint = keyOf(film.id, isMirrored, fingerprintOf(panel.corner ? translateRings([...cut, ...marks], -panel.corner.xMm, -panel.corner.yMm) : [...cut, ...marks]));
   return { film, fingerprint, contours: map([...cut, ...marks]), borders: map(panel.border ? [panel.border] : []), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
 }
 

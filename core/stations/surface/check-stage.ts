@@ -1,13 +1,15 @@
 import { colourLightness } from '../../engines/artwork/index.js';
-import { boxOfFree, facesBothSides, ringOfFree, safeScale, strainPct, unwarpPoint, widestOn, type PlacedDesign, type Surface, type TaperMap } from '../../engines/surface/index.js';
+import { boxOfFree, facesBothSides, placeSeveral, ringOfFree, safeScale, strainPct, takesSeveral, unwarpPoint, widestOn, type PlacedDesign, type Surface, type TaperMap } from '../../engines/surface/index.js';
 import { narrowGaps, thinParts } from '../../engines/layers/index.js';
-import { areaOf, boundsOf, boxRing, grow, intersect, joinBoxes, perimeter, subtract, translateRings, unite, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, boxRing, grow, intersect, joinBoxes, perimeter, subtract, translateRings, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import { wayOf, type Film, type FilmFamily } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import type { SurfaceDecisions, SurfacePatch } from './decisions.js';
 import { sayOverhang } from './say.js';
 import { sayGlue, sayLetters, sayLowContrast, sayStrokesAfar, sayTooSmall } from './say-ground.js';
+import type { Among } from './instances.js';
+import { sayDesignBeyond, sayDesignsMeet } from './say-several.js';
 import { sayBehindGlass, sayBothSides, sayDarkOnGlass, sayOnFree, sayTooStiff } from './say-kinds.js';
 import type { SurfaceOut } from './stage.js';
 
@@ -37,6 +39,9 @@ interface CheckRead {
   readonly surface: Surface;
   readonly design: PlacedDesign;
   readonly map: TaperMap | null;
+  /** Several designs on one thing; null for one. */
+  readonly among: readonly (Among & { readonly label: string })[] | null;
+  readonly wish: Pick<SurfaceDecisions['surface'], 'size' | 'several'>;
   /** It was said already that the design does not fit. */
   readonly isSaid: boolean;
   readonly build: { readonly layers: readonly LaidFilm[] };
@@ -70,10 +75,12 @@ const GLANCE_TIMES = 120;
 /** Looks at the layers where they lie: what reaches too far, covers what must stay free, does not suit the surface, or cannot be read. */
 export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = {
   name: 'surface checked',
-  read: ({ sized: { surface, design, map, findings }, build, letters, recipe }) => ({
+  read: ({ sized: { surface, design, map, instances, findings }, build, letters, recipe }) => ({
     surface,
     design,
     map,
+    among: amongOf(instances),
+    wish: { size: recipe.surface.size, several: recipe.surface.several },
     isSaid: findings.some(({ code }) => OF_SIZE.has(code)),
     build,
     letters,
@@ -83,8 +90,8 @@ export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = 
   }),
   run(read) {
     const { surface, letters, readFromMm, design } = read;
-    const measured = surface.kind === 'unmeasured' ? [] : [...overhang(read), ...coveredPlaces(read), ...stiffFilms(read), ...filmsForGlass(read), ...filmsForGround(read)];
-    const both = facesBothSides(surface) && read.copies % 2 === 1 ? [sayBothSides(read.copies)] : [];
+    const measured = surface.kind === 'unmeasured' ? [] : [...(read.among ? severalReach(read, read.among) : overhang(read)), ...coveredPlaces(read), ...stiffFilms(read), ...filmsForGlass(read), ...filmsForGround(read)];
+    const both = !read.among && facesBothSides(surface) && read.copies % 2 === 1 ? [sayBothSides(read.copies)] : [];
     const worst = letters.reduce<LettersOnDesign | null>((least, one) => (least && least.capHeightMm <= one.capHeightMm ? least : one), null);
     if (readFromMm === null || !worst) return { findings: [...measured, ...both], rulings: [] };
     const { words, capHeightMm, box } = worst;
@@ -97,7 +104,7 @@ export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = 
 };
 
 /** Findings that say already that the design does not lie as it should. */
-const OF_SIZE = new Set(['margins-too-wide', 'measures-wrong', 'larger-than-board', 'put-beyond', 'into-margins']);
+const OF_SIZE = new Set(['margins-too-wide', 'measures-wrong', 'larger-than-board', 'designs-too-large', 'put-beyond', 'into-margins']);
 
 /** Strokes of letters, and the room between and within them, that are too narrow to be seen from where the work is read. */
 function strokesAfar({ map, letters, build: { layers } }: CheckRead, leastMm: number): Finding<SurfacePatch>[] {
@@ -125,13 +132,49 @@ function overhang({ surface, design, map, isSaid, build: { layers } }: CheckRead
   return box && widestMm !== null ? [sayOverhang(box, widestMm)] : [];
 }
 
-function coveredPlaces({ surface, design, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
+/** What rounding may take a design beyond where it may lie, mm. */
+const SLACK_MM = 0.01;
+/** What comes nearer to the part of another design touches it, mm. */
+const MEET_MM = 0.05;
+
+/** What of several designs reaches into the part of another, or beyond where it may lie. */
+function severalReach({ surface, wish, isSaid, build: { layers } }: CheckRead, among: readonly (Among & { readonly label: string })[]): Finding<SurfacePatch>[] {
+  if (!takesSeveral(surface)) return [];
+  const boxes = among.map(({ cell }) => boundsOf(layers.flatMap(({ cut }) => intersect(cut, [boxRing(cell)]))));
+  const meeting = among.find(({ cell }) => {
+    const edge = subtract([boxRing(widenBox(cell, MEET_MM))], [boxRing(widenBox(cell, -MEET_MM))]);
+    return layers.some(({ cut }) => intersect(cut, edge).length > 0);
+  });
+  // How far what is built reaches beyond each design.
+  const reachMm = Math.max(0, ...among.map(({ xMm, yMm, widthMm, heightMm }, i) => (boxes[i] ? beyond(boxes[i], { minX: xMm, minY: yMm, maxX: xMm + widthMm, maxY: yMm + heightMm }) : 0)));
+  const fitted = placeSeveral(surface, among.map(({ own }) => own), { size: { mode: 'fit' }, widthsMm: among.map(() => null), betweenMm: null }, reachMm);
+  const mm = Math.floor(fitted.designs[0]!.widthMm * 10) / 10;
+  const smaller = fitted.trouble === null && mm >= 1 ? { name: among[0]!.label, widthMm: mm, patch: { surface: { size: { mode: 'width' as const, mm }, several: { ...wish.several, betweenMm: null, others: wish.several.others.map((other) => ({ ...other, widthMm: null })) } } } } : null;
+  if (meeting) return [sayDesignsMeet(meeting.label, smaller)];
+  if (isSaid) return [];
+  return among.flatMap(({ label, room }, i) => {
+    const byMm = boxes[i] ? beyond(boxes[i], room) : 0;
+    return byMm > SLACK_MM ? [sayDesignBeyond(label, byMm, boxes[i]!, smaller)] : [];
+  });
+}
+
+/** How far a box reaches beyond another. */
+function beyond(box: Box, room: Box): number {
+  return Math.max(room.minX - box.minX, room.minY - box.minY, box.maxX - room.maxX, box.maxY - room.maxY);
+}
+
+function amongOf(instances: SurfaceOut['instances']): CheckRead['among'] {
+  const among = (instances ?? []).flatMap(({ label, among }) => (among ? [{ ...among, label }] : []));
+  return among.length > 0 ? among : null;
+}
+
+function coveredPlaces({ surface, design, among, wish, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
   if (surface.kind !== 'flat' && surface.kind !== 'glass') return [];
   return surface.free.flatMap((place) => {
     const ring = translateRings([ringOfFree(place)], -design.xMm, -design.yMm);
     if (!layers.some(({ cut }) => intersect(cut, ring).length > 0)) return [];
     const { minX, minY, maxX, maxY } = boxOfFree(place);
-    return [sayOnFree(place.what, { minX: minX - design.xMm, minY: minY - design.yMm, maxX: maxX - design.xMm, maxY: maxY - design.yMm }, surface.at !== null)];
+    return [sayOnFree(place.what, { minX: minX - design.xMm, minY: minY - design.yMm, maxX: maxX - design.xMm, maxY: maxY - design.yMm }, { couldMove: surface.at !== null && !among, isFitted: among !== null && wish.size.mode === 'fit' })];
   });
 }
 

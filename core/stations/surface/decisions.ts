@@ -1,4 +1,4 @@
-import { MOST_FREE_PLACES, radiusOf, slantOf, SPOTS, whyNoCone, type Cylinder, type Flat, type SizeWish, type Spot, type Surface, type Taper } from '../../engines/surface/index.js';
+import { GARMENTS, MOST_DESIGNS, MOST_FREE_PLACES, radiusOf, slantOf, SPOTS, whyNoCone, type Cylinder, type Flat, type Garments, type SizeWish, type Spot, type Surface, type Taper } from '../../engines/surface/index.js';
 import { MATTERS } from '../../shop/index.js';
 import { colour, coordinate, figure, mm, object, oneOf, orNull, size, text, whole, yes } from '../../words/schema.js';
 import type { SizeOf } from '../artwork/index.js';
@@ -48,6 +48,7 @@ export interface SizeWanted {
 
 /** A print on a garment: where it sits, and the sizes of an order. */
 export interface GarmentMeasures {
+  readonly piece: Garments;
   readonly spot: Spot;
   /** Below the collar or seam, and off the middle; null takes the usual. */
   readonly downMm: number | null;
@@ -55,10 +56,11 @@ export interface GarmentMeasures {
   readonly sizes: readonly SizeWanted[];
 }
 
-/** One of a team: what its name and number say. */
+/** One of a team: what its name and number say, and the size of its garment; empty for none. */
 export interface TeamMember {
   readonly name: string;
   readonly number: string;
+  readonly size: string;
 }
 
 /** A design for each of a team. */
@@ -77,6 +79,24 @@ export interface Team {
 export const HANGS = ['wall', 'vehicle', 'boat'] as const;
 export type Hangs = (typeof HANGS)[number];
 
+/** A design beside the first on one thing. */
+export interface OtherDesign {
+  /** What of the artwork it is, by the parts' ids. */
+  readonly parts: readonly string[];
+  /** How wide it is made; null keeps it to the scale of the first. */
+  readonly widthMm: number | null;
+}
+
+/** Several designs on one thing. */
+export interface Several {
+  /** All parts that stand in none of them are the first design. */
+  readonly others: readonly OtherDesign[];
+  /** How often each stands on a board. */
+  readonly copies: number;
+  /** What lies between two of them; null leaves it to the app. */
+  readonly betweenMm: number | null;
+}
+
 export interface SurfaceDecisions {
   /** What is decorated, by its kind, and how large the design is wanted on it. Figures of other kinds are only remembered. */
   readonly surface: {
@@ -88,6 +108,7 @@ export interface SurfaceDecisions {
     readonly garment: GarmentMeasures;
     /** Null for one design. */
     readonly team: Team | null;
+    readonly several: Several;
     /** What it is made of, and its colour; null when nobody said. */
     readonly ground: { readonly matter: (typeof MATTERS)[number]; readonly colour: string } | null;
     readonly freshPaint: 'wall' | 'vehicle' | null;
@@ -115,8 +136,12 @@ export type SurfacePatch = Patch<SurfaceDecisions>;
 
 /** More are several orders. */
 export const MOST_MEMBERS = 60;
+/** More copies on one board are a run of stickers. */
+export const MOST_COPIES_ON_BOARD = 12;
 /** So many letters a name has at most. */
 export const LONGEST_NAME = 60;
+/** So many letters a size has at most. */
+const LONGEST_SIZE = 12;
 /** Names on a back are at most so wide, mm. Source: trade practice. */
 export const NAME_WIDEST_MM = 300;
 
@@ -130,8 +155,9 @@ const BEGINNING: SurfaceDecisions['surface'] = {
   cylinder: { girthBy: 'circumference', girthMm: 257, straightHeightMm: 90, lipMm: 12, footMm: 5, gapMm: 30, hand: 'right', side: 'room', wraps: false },
   taper: { d1Mm: 90, d2Mm: 65, wide: 'top', sideBy: 'slant', sideMm: 120, lipMm: 12, footMm: 5, gapMm: 0, wraps: false },
   compound: { widthMm: 200, heightMm: 150, across: { chordMm: 200, heightMm: 10 }, down: { chordMm: 150, heightMm: 5 } },
-  garment: { spot: 'full front', downMm: null, offMiddleMm: null, sizes: [] },
+  garment: { piece: 'shirt', spot: 'full front', downMm: null, offMiddleMm: null, sizes: [] },
   team: null,
+  several: { others: [], copies: 1, betweenMm: null },
   ground: null,
   freshPaint: null,
   readFromMm: null,
@@ -151,20 +177,26 @@ export const surfaceSlice: Slice<SurfaceDecisions> = {
       taper: object({ d1Mm: size, d2Mm: size, wide: oneOf(['top', 'foot']), sideBy: oneOf(['slant', 'upright']), sideMm: size, lipMm: mm, footMm: mm, gapMm: mm, wraps: yes }),
       compound: object({ widthMm: size, heightMm: size, across: arc, down: arc }),
       garment: object({
+        piece: oneOf(Object.keys(GARMENTS)),
         spot: oneOf(Object.keys(SPOTS)),
         downMm: orNull(mm),
         offMiddleMm: orNull(coordinate),
-        sizes: { type: 'array', maxItems: 20, items: object({ size: { type: 'string', minLength: 1, maxLength: 12 }, copies: whole(0, 500), widthMm: orNull(size) }) },
+        sizes: { type: 'array', maxItems: 20, items: object({ size: { type: 'string', minLength: 1, maxLength: LONGEST_SIZE }, copies: whole(0, 500), widthMm: orNull(size) }) },
       }),
       team: orNull(
         object({
           namePart: orNull(text),
           numberPart: orNull(text),
-          members: { type: 'array', maxItems: MOST_MEMBERS, items: object({ name: { type: 'string', maxLength: LONGEST_NAME }, number: { type: 'string', maxLength: 6 } }) },
+          members: { type: 'array', maxItems: MOST_MEMBERS, items: object({ name: { type: 'string', maxLength: LONGEST_NAME }, number: { type: 'string', maxLength: 6 }, size: { type: 'string', maxLength: LONGEST_SIZE } }) },
           widestMm: size,
           condense: oneOf(['each', 'all']),
         }),
       ),
+      several: object({
+        others: { type: 'array', maxItems: MOST_DESIGNS - 1, items: object({ parts: { type: 'array', minItems: 1, maxItems: 200, items: text, uniqueItems: true }, widthMm: orNull(size) }) },
+        copies: whole(1, MOST_COPIES_ON_BOARD),
+        betweenMm: orNull(figure(0, 10_000)),
+      }),
       ground: orNull(object({ matter: oneOf(MATTERS), colour })),
       freshPaint: { enum: ['wall', 'vehicle', null] },
       readFromMm: orNull(figure(1, 1_000_000)),
@@ -186,6 +218,13 @@ export const surfaceSlice: Slice<SurfaceDecisions> = {
       if (typeof surface !== 'object' || surface === null) return {};
       const { kind, widthMm, heightMm, marginMm, ...others } = surface as Readonly<Record<string, unknown>>;
       return { surface: { ...BEGINNING, ...others, kind: kind === 'panel' ? 'flat' : kind, flat: { widthMm, heightMm, marginMm, free: [] }, panels: { ...BEGINNING.panels, split: 'never' } } };
+    },
+    // Version 9 knew one design on a thing, garments of one kind, and teams that all wear one size.
+    9: ({ surface }) => {
+      if (typeof surface !== 'object' || surface === null) return {};
+      const { garment, team } = surface as { readonly garment?: { readonly spot?: unknown }; readonly team?: { readonly members?: unknown } | null };
+      const members = Array.isArray(team?.members) ? team.members.map((member: object) => ({ ...member, size: '' })) : team?.members;
+      return { surface: { ...surface, garment: { piece: garment?.spot === 'leg' ? 'trousers' : 'shirt', ...garment }, team: team ? { ...team, members } : team, several: BEGINNING.several } };
     },
   },
 };

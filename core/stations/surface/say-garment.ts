@@ -1,17 +1,17 @@
-import { SPOTS, type PlacedDesign } from '../../engines/surface/index.js';
+import { measuredFrom, SPOTS, type PlacedDesign } from '../../engines/surface/index.js';
 import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { GarmentMeasures, SurfacePatch, Team } from './decisions.js';
 import { digitsOf, type Instance } from './instances.js';
 
 /** Where a print sits. */
-export function saySpot({ spot, downMm, offMiddleMm }: GarmentMeasures): Ruling<SurfacePatch> {
+export function saySpot({ piece, spot, downMm, offMiddleMm }: GarmentMeasures): Ruling<SurfacePatch> {
   const usual = SPOTS[spot];
   const off = offMiddleMm ?? usual.offMiddleMm;
   return {
     id: 'surface.spot',
     stage: 'surface',
     subject: 'Where it sits',
-    sentence: `Its top lies {value} below ${usual.from}.`,
+    sentence: `Its top lies {value} below ${measuredFrom(piece, spot)}.`,
     value: downMm ?? usual.downMm,
     unit: 'mm',
     because: [off === 0 ? 'Its middle lies on the middle line.' : `Its middle lies ${formatLength(off)} mm off the middle line.`, 'That is usual on an adult’s M. Smaller sizes take less. Keep it off seams, buttons and zips.'],
@@ -36,6 +36,8 @@ export function saySizes(instances: readonly Instance[], { widthMm, heightMm }: 
 
 /** What is made for a team. */
 export function sayTeam({ members, numberPart }: Team): Ruling<SurfacePatch> {
+  const sizes = new Map<string, number>();
+  for (const { size } of members) if (size !== '') sizes.set(size, (sizes.get(size) ?? 0) + 1);
   const digits = digitsOf(members).flatMap((many, digit) => (many > 0 ? [`${digit}: ${many}`] : []));
   return {
     id: 'surface.team',
@@ -44,7 +46,7 @@ export function sayTeam({ members, numberPart }: Team): Ruling<SurfacePatch> {
     sentence: 'It is made for {value}, each a design of its own.',
     value: count(members.length, 'member'),
     unit: '',
-    because: numberPart === null ? ['Numbers are not part of it.'] : [`Digits over the whole order: ${digits.join(', ') || 'none'}.`],
+    because: [...(numberPart === null ? ['Numbers are not part of it.'] : [`Digits over the whole order: ${digits.join(', ') || 'none'}.`]), ...(sizes.size > 0 ? [`Sizes: ${[...sizes].map(([size, many]) => `${size}: ${many}`).join(', ')}. Each print is sized with its garment.`] : [])],
   };
 }
 
@@ -69,7 +71,7 @@ export function sayNoLetters(): Finding<SurfacePatch> {
 
 /** Why a line of a list cannot be taken. */
 export function sayMoreCells(line: number, text: string): string {
-  return `Line ${line} has more than a name and a number: “${text.trim().slice(0, 40)}”.`;
+  return `Line ${line} has more than a name, a number and a size: “${text.trim().slice(0, 40)}”.`;
 }
 
 export function sayLongName(line: number, most: number): string {

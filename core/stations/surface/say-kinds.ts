@@ -143,14 +143,15 @@ export function sayDarkOnGlass(film: string): Finding<SurfacePatch> {
 }
 
 /** The design, or an outline, lies on a place that must stay free. */
-export function sayOnFree(what: string, box: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number }, couldMove: boolean): Finding<SurfacePatch> {
+export function sayOnFree(what: string, box: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number }, { couldMove, isFitted }: { readonly couldMove: boolean; readonly isFitted: boolean }): Finding<SurfacePatch> {
   return {
     code: 'on-free-place',
     severity: 'warning',
     stage: 'surface',
     message: `The work covers ${what === '' ? 'a place that must stay free' : `“${what}”, which must stay free`}.`,
     where: box,
-    remedies: [{ label: couldMove ? 'Let it be set clear of it' : 'Fit it clear of it', patch: { surface: couldMove ? { at: null } : { at: null, size: { mode: 'fit' } } } }],
+    // Several that are fitted already could not be set clear of it at any size.
+    remedies: isFitted ? [] : [{ label: couldMove ? 'Let it be set clear of it' : 'Fit it clear of it', patch: { surface: couldMove ? { at: null } : { at: null, size: { mode: 'fit' } } } }],
   };
 }
 

@@ -1,14 +1,17 @@
-import { developedOf, hasSides, limitsOf, movedMap, placeOn, SEEN_SHARE, seenAtOnceMm, sideMiddleMm, spanRad, strainHolds, strainPct, stretchAt, taperMap, warpBox, type PlacedDesign, type Size, type Surface, type TaperMap } from '../../engines/surface/index.js';
+import { developedOf, hasSides, limitsOf, movedMap, placeOn, placeSeveral, SEEN_SHARE, seenAtOnceMm, sideMiddleMm, spanRad, strainHolds, strainPct, stretchAt, takesSeveral, taperMap, warpBox, type PlacedDesign, type SeveralWish, type Size, type Surface, type TaperMap } from '../../engines/surface/index.js';
+import { joinBoxes, transformBox, translation, type Box } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import { measuredOf, slantMmOf, type SurfaceDecisions, type SurfacePatch } from './decisions.js';
 import { instancesOf, type Instance } from './instances.js';
 import { measureTroubles } from './measures.js';
-import { sayPlacing, sayUnit } from './say.js';
+import { sayPlacing, sayUnit, THING } from './say.js';
 import { sayFreshPaint, sayMatter } from './say-ground.js';
 import { sayNoLetters, saySizes, saySpot, sayTeam } from './say-garment.js';
 import { sayGlass, sayLimits, sayMovedAside, saySeen, saySide, sayStrain, sayWarp, sayWiderThanSeen } from './say-kinds.js';
 import { sayMeasureTrouble } from './say-measures.js';
+import { saySeveral, saySeveralSize, saySeveralTrouble, sayTakenAsOne } from './say-several.js';
+import type { DesignOnThing } from './several.js';
 
 /** What a surface comes to in figures. */
 export interface SurfaceFigures {
@@ -23,7 +26,10 @@ export interface SurfaceFigures {
 
 export interface SurfaceOut {
   readonly surface: Surface;
+  /** Where the design lies; several on one thing all together. */
   readonly design: PlacedDesign;
+  /** How large that design is whose size is decided: of several the first. */
+  readonly ruled: Size;
   readonly figures: SurfaceFigures;
   /** How the design is bent for a taper; null on all else. */
   readonly map: TaperMap | null;
@@ -35,9 +41,18 @@ export interface SurfaceOut {
   readonly rulings: readonly Ruling<SurfacePatch>[];
 }
 
+/** One of several designs on one thing, at its own size. */
+export interface OwnDesign extends Size, DesignOnThing {
+  readonly label: string;
+}
+
 interface SurfaceContext {
   /** The design's own size, and what it is when the other counts: its artboards, or only what is cut. */
   readonly own: Size & { readonly otherwise: Size };
+  /** The designs that stand on one thing; null for one design. */
+  readonly each: readonly OwnDesign[] | null;
+  /** How many designs the artwork is divided into, whatever it goes on. */
+  readonly divided: number;
   readonly recipe: SurfaceDecisions;
   /** How far what is built of it reaches beyond it, as far as that is decided. */
   readonly reachMm: number;
@@ -49,6 +64,8 @@ type Decided = Omit<SurfaceDecisions['surface'], 'panels' | 'blankId' | 'readFro
 
 interface SurfaceRead {
   readonly own: Size & { readonly otherwise: Size };
+  readonly each: readonly OwnDesign[] | null;
+  readonly divided: number;
   readonly decided: Decided;
   readonly surface: Surface;
   readonly troubles: ReturnType<typeof measureTroubles>;
@@ -59,40 +76,101 @@ interface SurfaceRead {
 /** The design sized for the surface and placed on it. */
 export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
   name: 'surface',
-  read: ({ own, recipe, reachMm, mmPerUnit }) => {
+  read: ({ own, each, divided, recipe, reachMm, mmPerUnit }) => {
     const { panels: _panels, blankId: _blank, readFromMm: _from, ...decided } = recipe.surface;
-    return { own: { widthMm: own.widthMm, heightMm: own.heightMm, otherwise: own.otherwise }, decided, surface: measuredOf(recipe), troubles: measureTroubles(recipe), reachMm, mmPerUnit };
+    return { own: { widthMm: own.widthMm, heightMm: own.heightMm, otherwise: own.otherwise }, each, divided, decided, surface: measuredOf(recipe), troubles: measureTroubles(recipe), reachMm, mmPerUnit };
   },
-  run({ own, decided, surface, troubles, reachMm, mmPerUnit }) {
-    const { design, ...placing } = placeOn(surface, own, decided.size, reachMm);
-    const said = sayPlacing({ design, ...placing }, own, decided, reachMm);
+  run(read) {
+    const { own, each, decided, surface, troubles, mmPerUnit } = read;
     // A size that was given needs no unit.
     const isAsked = mmPerUnit !== null && decided.size.mode === 'own';
-    const { map, frame } = bentIn(surface, design);
-    const figures = figuresOf(surface, design);
-    const instances = instancesOf(decided, design);
     const cone = { ...decided.taper, slantMm: slantMmOf(decided.taper) };
+    const { findings, rulings, ...placed } = each && takesSeveral(surface) ? placedSeveral(surface, each, read) : placedAlone(read);
     return {
-      surface,
-      design,
-      figures,
-      map,
-      frame,
-      instances,
+      ...placed,
       findings: [
         ...(isAsked ? [sayUnit(own, mmPerUnit)] : []),
         ...troubles.map((trouble) => sayMeasureTrouble(trouble, cone)),
         // Why there is no room is said by the figures.
-        ...(troubles.length > 0 ? said.findings.filter(({ severity }) => severity !== 'blocker') : said.findings),
+        ...(troubles.length > 0 ? findings.filter(({ severity }) => severity !== 'blocker') : findings),
         ...(decided.ground && surface.kind !== 'unmeasured' ? sayMatter(decided.ground) : []),
         ...(decided.freshPaint && surface.kind !== 'unmeasured' ? [sayFreshPaint(decided.freshPaint)] : []),
-        ...tooFarRound(surface, design),
-        ...(instances && decided.team && decided.team.members.length > 1 && decided.team.namePart === null && decided.team.numberPart === null ? [sayNoLetters()] : []),
+        ...(each ? [] : tooFarRound(surface, placed.design)),
+        ...(placed.instances && !each && decided.team && decided.team.members.length > 1 && decided.team.namePart === null && decided.team.numberPart === null ? [sayNoLetters()] : []),
       ],
-      rulings: [...said.rulings, ...(placing.movedAside && surface.kind !== 'unmeasured' ? [sayMovedAside(decided.flat.free)] : []), ...kindRulings(surface, design, { figures, map, decided }), ...(instances ? [decided.team && decided.team.members.length > 0 ? sayTeam(decided.team) : saySizes(instances, design)] : [])],
+      rulings,
     };
   },
 };
+
+/** One design, or one that several are made of. */
+function placedAlone({ own, divided, decided, surface, reachMm }: SurfaceRead): SurfaceOut {
+  const { design, ...placing } = placeOn(surface, own, decided.size, reachMm);
+  const said = sayPlacing({ design, ...placing }, own, decided, reachMm);
+  const { map, frame } = bentIn(surface, design);
+  const figures = figuresOf(surface, design.widthMm, design.heightMm);
+  const instances = instancesOf(decided, design);
+  return {
+    surface,
+    design,
+    ruled: { widthMm: design.widthMm, heightMm: design.heightMm },
+    figures,
+    map,
+    frame,
+    instances,
+    findings: [...said.findings, ...(divided > 1 && surface.kind !== 'unmeasured' ? [sayTakenAsOne(divided)] : [])],
+    rulings: [...said.rulings, ...(placing.movedAside && surface.kind !== 'unmeasured' ? [sayMovedAside(decided.flat.free)] : []), ...kindRulings(surface, design, { figures, map, decided }), ...(instances ? [decided.team && decided.team.members.length > 0 ? sayTeam(decided.team) : saySizes(instances, design)] : [])],
+  };
+}
+
+/** Several designs on one thing, each where it lies on it. */
+function placedSeveral(measured: Extract<Surface, { kind: 'flat' | 'glass' | 'cylinder' }>, each: readonly OwnDesign[], { decided, reachMm }: SurfaceRead): SurfaceOut {
+  // One on each side is a design for each.
+  const surface = measured.kind === 'cylinder' && measured.side === 'both' ? { ...measured, side: 'holder' as const } : measured;
+  const placing = placeSeveral(surface, each, severalWish(decided, each), reachMm);
+  const { designs, fittedScale } = placing;
+  const box = designs.reduce<Box | null>((all, one) => joinBoxes(all, { minX: one.xMm, minY: one.yMm, maxX: one.xMm + one.widthMm, maxY: one.yMm + one.heightMm }), null)!;
+  const frame = { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY };
+  const toFrame = translation(-box.minX, -box.minY);
+  const [first] = designs;
+  const widest = Math.max(...designs.map(({ widthMm }) => widthMm));
+  const named = designs.map((one, i) => ({ ...one, label: each[i]!.label }));
+  const figures = figuresOf(surface, widest, first!.heightMm);
+  return {
+    surface,
+    design: { scale: first!.scale, ...frame, xMm: box.minX, yMm: box.minY },
+    ruled: { widthMm: first!.widthMm, heightMm: first!.heightMm },
+    figures,
+    map: null,
+    frame,
+    instances: designs.map((one, i): Instance => ({
+      label: each[i]!.label,
+      copies: 1,
+      factor: one.scale / first!.scale,
+      words: {},
+      among: { parts: each[i]!.parts, own: { widthMm: each[i]!.widthMm, heightMm: each[i]!.heightMm }, widthMm: one.widthMm, heightMm: one.heightMm, xMm: toStep(one.xMm - box.minX), yMm: toStep(one.yMm - box.minY), room: transformBox(one.room, toFrame), cell: transformBox(one.cell, toFrame) },
+    })),
+    findings: placing.trouble ? saySeveralTrouble(placing.trouble, THING[decided.kind], decided) : [],
+    rulings: [
+      saySeveralSize(named[0]!, decided, { fittedWidthMm: each[0]!.widthMm * fittedScale, ownWidthMm: each[0]!.widthMm, reachMm }),
+      saySeveral(named, placing, decided),
+      ...(surface.kind === 'glass' ? [sayGlass()] : surface.kind === 'cylinder' ? roundRulings(surface, figures, widest) : []),
+    ],
+  };
+}
+
+/** No hand lays film truer, mm. */
+const STEP_MM = 0.01;
+
+/** Designs lie on a grid that the outlines of all layers lie on too, so that alike ones are cut alike to the last digit. */
+function toStep(mm: number): number {
+  return Math.round(mm / STEP_MM) * STEP_MM;
+}
+
+/** How several designs are wanted. */
+export function severalWish({ size, several }: Pick<SurfaceDecisions['surface'], 'size' | 'several'>, each: readonly DesignOnThing[]): SeveralWish {
+  return { size, widthsMm: each.map(({ other }) => (other === null ? null : several.others[other]!.widthMm)), betweenMm: several.betweenMm };
+}
 
 /** A design is bent about the middle of where it lies on the side. */
 function bentIn(surface: Surface, design: PlacedDesign): { readonly map: TaperMap | null; readonly frame: Size } {
@@ -106,7 +184,7 @@ function bentIn(surface: Surface, design: PlacedDesign): { readonly map: TaperMa
   return { map: movedMap(map, -box.minX, -box.minY), frame: { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY } };
 }
 
-function figuresOf(surface: Surface, { widthMm, heightMm }: PlacedDesign): SurfaceFigures {
+function figuresOf(surface: Surface, widthMm: number, heightMm: number): SurfaceFigures {
   const limits = limitsOf(surface);
   switch (surface.kind) {
     case 'cylinder':
@@ -131,19 +209,22 @@ function tooFarRound(surface: Surface, { widthMm }: PlacedDesign): Finding<Surfa
   return widthMm > round * SEEN_SHARE + 0.1 ? [sayWiderThanSeen(widthMm, round)] : [];
 }
 
+/** The largest size on what is round, and how wide a design looks on it. */
+function roundRulings({ kind, wraps, gapMm }: Pick<Extract<Surface, { kind: 'cylinder' | 'taper' }>, 'kind' | 'wraps' | 'gapMm'>, { limits, seenAtOnceMm: seenMm, spanDeg }: SurfaceFigures, widthMm: number): Ruling<SurfacePatch>[] {
+  return [...(limits ? [sayLimits(limits, { kind, wraps, gapMm })] : []), ...(seenMm === undefined ? [] : [saySeen(seenMm, spanDeg!, widthMm)])];
+}
+
 function kindRulings(surface: Surface, design: PlacedDesign, { figures, map, decided }: { readonly figures: SurfaceFigures; readonly map: TaperMap | null; readonly decided: Decided }): Ruling<SurfacePatch>[] {
-  const limits = (wraps: boolean, gapMm: number) => (figures.limits && (surface.kind === 'cylinder' || surface.kind === 'taper' || surface.kind === 'compound') ? [sayLimits(figures.limits, { kind: surface.kind, wraps, gapMm })] : []);
-  const seen = figures.seenAtOnceMm === undefined ? [] : [saySeen(figures.seenAtOnceMm, figures.spanDeg!, design.widthMm)];
   switch (surface.kind) {
     case 'glass':
       return [sayGlass()];
     case 'cylinder':
-      return [...limits(surface.wraps, surface.gapMm), ...seen, ...(hasSides(surface) ? [saySide(surface, sideMiddleMm(surface), decided.cylinder)] : [])];
+      return [...roundRulings(surface, figures, design.widthMm), ...(hasSides(surface) ? [saySide(surface, sideMiddleMm(surface), decided.cylinder)] : [])];
     case 'taper':
-      return [...(map ? [sayWarp(map, Math.max(stretchAt(map, 0), stretchAt(map, design.heightMm)) - 1)] : []), ...limits(surface.wraps, surface.gapMm), ...seen];
+      return [...(map ? [sayWarp(map, Math.max(stretchAt(map, 0), stretchAt(map, design.heightMm)) - 1)] : []), ...roundRulings(surface, figures, design.widthMm)];
     case 'compound': {
       const { bend } = surface;
-      return [sayStrain(figures.strainPct!, { isBent: bend.acrossMm !== null && bend.downMm !== null, holds: strainHolds(bend, design.widthMm, design.heightMm) }), ...limits(false, 0)];
+      return [sayStrain(figures.strainPct!, { isBent: bend.acrossMm !== null && bend.downMm !== null, holds: strainHolds(bend, design.widthMm, design.heightMm) }), ...(figures.limits ? [sayLimits(figures.limits, { kind: 'compound', wraps: false, gapMm: 0 })] : [])];
     }
     case 'garment':
       return [saySpot(decided.garment)];

@@ -1,4 +1,5 @@
 import papaparse from 'papaparse';
+import { GARMENT_SIZES } from '../../engines/surface/index.js';
 import { LONGEST_NAME, MOST_MEMBERS, type TeamMember } from './decisions.js';
 import { sayLongName, sayManyMembers, sayMoreCells } from './say-garment.js';
 
@@ -12,7 +13,7 @@ const NUMBER = /^\d{1,6}$/;
 
 /**
  * A list of names and numbers, pasted or from a file: one a line, in either order, parted by a comma, a semicolon, a tab, or a blank before or after
- * the number. A head such as “Name, Number” is known by having no number. A name or a number may be missing.
+ * the number. Of three cells or more, the last that says a size of garments is the size. A head such as “Name, Number” is known by having no number. A name, a number or a size may be missing.
  */
 export function readTeam(text: string): TeamRead {
   const lines = text.split(/\r?\n/);
@@ -21,15 +22,23 @@ export function readTeam(text: string): TeamRead {
   lines.forEach((line, i) => {
     if (line.trim() === '') return;
     const cells = cellsOf(line);
-    const number = cells.find((cell) => NUMBER.test(cell)) ?? '';
-    const names = cells.filter((cell) => cell !== number && cell !== '');
-    if (number === '' && /^(name|number|no\.?|nr\.?)$/i.test(cells[0] ?? '') && members.length === 0) return;
+    const numberAt = cells.findIndex((cell) => NUMBER.test(cell));
+    const number = cells[numberAt] ?? '';
+    // Two cells are a name and a number: somebody may be called M.
+    const sizeAt = cells.length > 2 ? cells.findLastIndex((cell, k) => k !== numberAt && sizeOf(cell) !== null) : -1;
+    const names = cells.filter((cell, k) => k !== numberAt && k !== sizeAt && cell !== '');
+    if (number === '' && /^(name|number|size|no\.?|nr\.?)$/i.test(cells[0] ?? '') && members.length === 0) return;
     if (names.length > 1) problems.push(sayMoreCells(i + 1, line));
     else if ((names[0] ?? '').length > LONGEST_NAME) problems.push(sayLongName(i + 1, LONGEST_NAME));
-    else members.push({ name: names[0] ?? '', number });
+    else members.push({ name: names[0] ?? '', number, size: sizeOf(cells[sizeAt] ?? '') ?? '' });
   });
   if (members.length > MOST_MEMBERS) problems.push(sayManyMembers(members.length, MOST_MEMBERS));
   return { members: problems.length > 0 ? [] : members, problems };
+}
+
+/** A size of garments as it is written here; null for what is none. */
+function sizeOf(cell: string): string | null {
+  return Object.keys(GARMENT_SIZES).find((size) => size.toLowerCase() === cell.toLowerCase()) ?? null;
 }
 
 function cellsOf(line: string): string[] {

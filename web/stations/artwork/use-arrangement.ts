@@ -57,13 +57,21 @@ export function useArrangement(): Arrangement {
     });
     const planned = boxRound(views ?? []);
     const frame = boxRound(placed);
+    const isAmong = plan?.surface?.isAmong ?? false;
     return placed.map(({ part, own: view, box }): ArrangedPart => {
       const own = { widthMm: view.extent.box.maxX - view.extent.box.minX, heightMm: view.extent.box.maxY - view.extent.box.minY };
+      const { matrix } = view.artboard;
+      if (isAmong && matrix) {
+        // Designs beside each other on one thing are shown where they lie there.
+        const planned = transformBox(view.extent.box, matrix);
+        const lag = { x: (box.minX - view.box.minX) * scale, y: (box.minY - view.box.minY) * scale };
+        return { id: part.id, group: part.group, part, lag, name: nameOfPart(part), place: part.place, box, shown: transformBox(planned, translation(lag.x, lag.y)), own };
+      }
       const shown = { minX: (box.minX - frame!.minX) * scale, minY: (box.minY - frame!.minY) * scale, maxX: (box.maxX - frame!.minX) * scale, maxY: (box.maxY - frame!.minY) * scale };
       const lag = { x: shown.minX - (view.box.minX - planned!.minX) * scale, y: shown.minY - (view.box.minY - planned!.minY) * scale };
       return { id: part.id, group: part.group, part, lag, name: nameOfPart(part), place: part.place, box, shown, own };
     });
-  }, [recipe.artworks, views, scale]);
+  }, [recipe.artworks, views, scale, plan?.surface?.isAmong]);
   const patchOf = useCallback(
     ({ artworks }: Recipe, to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]): RecipePatch => {
       const next = to(artworks);
@@ -81,7 +89,7 @@ export function useArrangement(): Arrangement {
   const frame = boxRound(parts);
   const { surface } = recipe;
   const lies = plan?.surface;
-  const isMeasured = (surface.kind === 'flat' || surface.kind === 'glass') && frame !== null && lies !== undefined;
+  const isMeasured = (surface.kind === 'flat' || surface.kind === 'glass') && frame !== null && lies !== undefined && !lies.isAmong;
   const { top, right, bottom, left } = surface.flat.marginMm;
   const [toX, toY] = [(mm: number) => frame!.minX + (mm - lies!.xMm) / scale, (mm: number) => frame!.minY + (mm - lies!.yMm) / scale];
   const room = isMeasured ? { minX: toX(left), minY: toY(top), maxX: toX(surface.flat.widthMm - right), maxY: toY(surface.flat.heightMm - bottom) } : null;

@@ -43,12 +43,17 @@ export function onFlatPicture(plan: PlanView | null, { minX, minY, maxX, maxY }:
   return { minX: minX + x, minY: minY + y, maxX: maxX + x, maxY: maxY + y };
 }
 
+/** Whether designs are shown on cloths of their own. */
+function isOnCloths(placed: Placed | undefined): boolean {
+  return placed?.panels?.along === 'apart' && !placed.isAmong;
+}
+
 /** What the flat picture shows, mm. */
 export function flatBox(plan: PlanView | null): Box {
   const skin = plan?.surface && skinOf(plan.surface);
   const box = skin ? joinBoxes(skin.whole.box, designBox(plan))! : designBox(plan);
   // Cloth and names reach beyond the prints.
-  return onFlatPicture(plan, plan?.surface?.panels?.along === 'apart' ? widenBox(box, 4 * CLOTH_MM) : box);
+  return onFlatPicture(plan, isOnCloths(plan?.surface) ? widenBox(box, 4 * CLOTH_MM) : box);
 }
 
 /** The surface rolled out flat with the design on it: what stays free is hatched, panels are parted. */
@@ -66,10 +71,11 @@ export function FlatPicture({ plan, skin }: { readonly plan: PlanView | null; re
           <FreePlaces surface={placed.surface} xMm={placed.xMm} yMm={placed.yMm} />
         </>
       )}
-      {placed.panels?.along === 'apart' && placed.panels.spans.map(({ number, box }) => <rect key={number} x={box.minX - CLOTH_MM} y={box.minY - CLOTH_MM} width={box.maxX - box.minX + 2 * CLOTH_MM} height={box.maxY - box.minY + 2 * CLOTH_MM} rx={CLOTH_MM / 2} fill={skin} stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" />)}
+      {isOnCloths(placed) && placed.panels!.spans.map(({ number, box }) => <rect key={number} x={box.minX - CLOTH_MM} y={box.minY - CLOTH_MM} width={box.maxX - box.minX + 2 * CLOTH_MM} height={box.maxY - box.minY + 2 * CLOTH_MM} rx={CLOTH_MM / 2} fill={skin} stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" />)}
       <LayerPicture layers={plan.layers ?? []} />
       {!placed.map && placed.panels?.along !== 'apart' && <rect width={placed.widthMm} height={placed.heightMm} fill="none" stroke="#4c5a5c" strokeDasharray="5 4" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
-      {placed.panels && <SplitLines panels={placed.panels} />}
+      {placed.isAmong && placed.panels?.spans.map(({ number, box }) => <rect key={number} x={box.minX} y={box.minY} width={box.maxX - box.minX} height={box.maxY - box.minY} fill="none" stroke="#4c5a5c" strokeDasharray="5 4" strokeWidth="1" vectorEffect="non-scaling-stroke" />)}
+      {placed.panels && <SplitLines panels={placed.panels} isAmong={placed.isAmong} />}
     </g>
   );
 }
@@ -89,10 +95,10 @@ function FreePlaces({ surface, xMm, yMm }: { readonly surface: Surface; readonly
 }
 
 /** Where a design is parted: the laps hatched, the panels numbered. */
-function SplitLines({ panels: { spans, along } }: { readonly panels: NonNullable<Placed['panels']> }) {
+function SplitLines({ panels: { spans, along }, isAmong }: { readonly panels: NonNullable<Placed['panels']>; readonly isAmong: boolean }) {
   const isApart = along === 'apart';
-  const size = Math.max(...spans.map(({ box }) => Math.max(box.maxX - box.minX, box.maxY - box.minY))) / (isApart ? 10 : 30);
-  const reach = isApart ? CLOTH_MM + size * 0.3 : size * 0.6;
+  const size = Math.max(...spans.map(({ box }) => Math.max(box.maxX - box.minX, box.maxY - box.minY))) / (isAmong ? 26 : isApart ? 10 : 30);
+  const reach = isAmong ? size * 0.4 : isApart ? CLOTH_MM + size * 0.3 : size * 0.6;
   return spans.map(({ number, label, copies, box, own, bends }) => {
     const lap = along !== 'down' ? { x: box.minX, y: box.minY - reach, width: own.minX - box.minX, height: box.maxY - box.minY + 2 * reach } : { x: box.minX - reach, y: box.minY, width: box.maxX - box.minX + 2 * reach, height: own.minY - box.minY };
     const [x, y] = along !== 'down' ? [(own.minX + own.maxX) / 2, box.minY - (isApart ? reach : size * 0.15)] : [box.minX - reach, (own.minY + own.maxY) / 2];

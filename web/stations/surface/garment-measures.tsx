@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { GARMENT_SIZES, SPOTS, widthOnSize, type Spot } from '../../../core/engines/surface/index.js';
+import { GARMENT_SIZES, GARMENTS, measuredFrom, SPOTS, widthOnSize, type Garments, type Spot } from '../../../core/engines/surface/index.js';
 import type { SizeWanted } from '../../../core/stations/surface/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space } from '../../tokens.js';
@@ -11,6 +11,7 @@ import { Said, useMeasures } from './surface-fields.js';
 import { TeamList } from './team-list.js';
 
 const SPOT_WORDS: Readonly<Record<Spot, string>> = { 'left chest': 'the left chest', 'full front': 'the front', back: 'the back', sleeve: 'a sleeve', leg: 'a leg' };
+const PIECES: Readonly<Record<Garments, string>> = { shirt: 'a shirt', apron: 'an apron', trousers: 'trousers' };
 /** What an order usually has. */
 const USUAL = ['S', 'M', 'L', 'XL', 'XXL'];
 
@@ -18,7 +19,8 @@ const USUAL = ['S', 'M', 'L', 'XL', 'XXL'];
 export function GarmentMeasures() {
   const { unit, plan } = useJobContext();
   const { measures, set } = useMeasures('garment');
-  const { spot, downMm, offMiddleMm, sizes } = measures;
+  const { piece, spot, downMm, offMiddleMm, sizes } = measures;
+  const spots: readonly Spot[] = GARMENTS[piece];
   const usual = SPOTS[spot];
   const width = plan?.surface?.widthMm ?? usual.widthMm;
   const change = (i: number, part: Partial<SizeWanted>) => set({ sizes: sizes.map((one, k) => (k === i ? { ...one, ...part } : one)) });
@@ -26,8 +28,9 @@ export function GarmentMeasures() {
   return (
     <>
       <Said>
-        It sits on <Picker label="Where it sits" value={spot} options={Object.entries(SPOT_WORDS).map(([id, text]) => ({ id, text }))} onChange={(id) => set({ spot: id as Spot, downMm: null, offMiddleMm: null })} />, its top{' '}
-        <FigureField label="Below the collar or seam" mm={downMm ?? usual.downMm} unit={unit} stepMm={5} onChange={(mm) => set({ downMm: mm })} /> below {usual.from}, its middle <FigureField label="Off the middle line" mm={offMiddleMm ?? usual.offMiddleMm} unit={unit} stepMm={5} onChange={(mm) => set({ offMiddleMm: mm })} /> off the middle line.{' '}
+        The garment is <Picker label="What garment it is" value={piece} options={Object.entries(PIECES).map(([id, text]) => ({ id, text }))} onChange={(id) => set({ piece: id as Garments, ...((GARMENTS[id as Garments] as readonly Spot[]).includes(spot) ? {} : { spot: GARMENTS[id as Garments][0], downMm: null, offMiddleMm: null }) })} />. The print sits on{' '}
+        <Picker label="Where it sits" value={spot} options={spots.map((id) => ({ id, text: SPOT_WORDS[id] }))} onChange={(id) => set({ spot: id as Spot, downMm: null, offMiddleMm: null })} />, its top{' '}
+        <FigureField label="Below the collar or seam" mm={downMm ?? usual.downMm} unit={unit} stepMm={5} onChange={(mm) => set({ downMm: mm })} /> below {measuredFrom(piece, spot)}, its middle <FigureField label="Off the middle line" mm={offMiddleMm ?? usual.offMiddleMm} unit={unit} stepMm={5} onChange={(mm) => set({ offMiddleMm: mm })} /> off the middle line.{' '}
         {(downMm !== null || offMiddleMm !== null) && <WordButton onPress={() => set({ downMm: null, offMiddleMm: null })}>As is usual</WordButton>}
       </Said>
       {sizes.length > 0 && (

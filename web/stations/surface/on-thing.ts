@@ -32,8 +32,8 @@ export function solidOf(surface: Surface): Solid | null {
 
 /** The layers where they lie on the skin, bent ones as they come to lie when they are laid. */
 export function layersOnSkin(placed: NonNullable<PlanView['surface']>, layers: NonNullable<PlanView['layers']>): LayerOnSkin[] {
-  const { surface, map, xMm, yMm } = placed;
-  const shifts = facesBothSides(surface) ? [0, otherSide(surface)] : [0];
+  const { surface, map, xMm, yMm, isAmong } = placed;
+  const shifts = !isAmong && facesBothSides(surface) ? [0, otherSide(surface)] : [0];
   return layers.map(({ film, cut }) => {
     const rings = ringsOfPath(cut);
     return {
@@ -66,16 +66,24 @@ export interface ThingView {
   readonly turnRad: number;
 }
 
-/** How a thing is looked at: from both sides where a hand holds it, else from where the design's middle is. */
-export function viewsOf(surface: Surface, middleMm: number): ThingView[] {
-  if (surface.kind === 'cylinder' && surface.gapMm > 0) {
+/** So many views stand beside each other. */
+const MOST_VIEWS = 3;
+
+/** How a thing is looked at: from both sides where a hand holds it, else from where the middle of each design is. */
+export function viewsOf({ surface, isAmong, panels, xMm, widthMm }: NonNullable<PlanView['surface']>): ThingView[] {
+  const middles = isAmong && panels ? panels.spans.map(({ label, box }) => ({ label, middleMm: xMm + (box.minX + box.maxX) / 2 })) : [];
+  const middleMm = xMm + widthMm / 2;
+  if (surface.kind === 'cylinder' && surface.gapMm > 0 && middles.length <= MOST_VIEWS) {
     const round = Math.PI * surface.diameterMm;
-    const { holderMm, roomMm } = sidesOf(round, surface.hand);
+    const { holderMm, roomMm, frontMm } = sidesOf(round, surface.hand);
     return [
       { label: 'as its holder sees it', turnRad: turnTo(holderMm, round) },
       { label: 'as the room sees it', turnRad: turnTo(roomMm, round) },
+      // Only when one lies there.
+      ...(middles.some((one) => Math.abs(one.middleMm - frontMm) < 1) ? [{ label: 'opposite the handle', turnRad: turnTo(frontMm, round) }] : []),
     ];
   }
+  if (surface.kind === 'cylinder' && middles.length > 0) return middles.slice(0, MOST_VIEWS).map((one) => ({ label: `${one.label ?? ''} from in front`, turnRad: turnTo(one.middleMm, Math.PI * surface.diameterMm) }));
   const round = surface.kind === 'cylinder' || surface.kind === 'taper' ? developedOf(surface)!.widthMm : null;
   return [{ label: 'from in front', turnRad: round === null ? 0 : turnTo(middleMm, round) }];
 }

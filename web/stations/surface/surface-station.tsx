@@ -18,9 +18,11 @@ import { CompoundMeasures } from './compound-measures.js';
 import { FlatMeasures } from './flat-measures.js';
 import { flatBox, FlatPicture, onFlatPicture } from './flat-picture.js';
 import { GarmentMeasures } from './garment-measures.js';
+import { GarmentPicture } from './garment-picture.js';
 import { Ground } from './ground.js';
 import { PanelChoices } from './panel-choices.js';
 import { CylinderMeasures, TaperMeasures } from './round-measures.js';
+import { SeveralDesigns } from './several-designs.js';
 import { Measures, Said, useSurface } from './surface-fields.js';
 import { ThingPicture } from './thing-picture.js';
 import { ToPrint } from './to-print.js';
@@ -53,6 +55,7 @@ export function SurfaceStation() {
   const { kind, size: sized } = surface;
   const isBent = placed !== undefined && (placed.surface.kind === 'cylinder' || placed.surface.kind === 'taper' || placed.surface.kind === 'compound');
   const isRound = placed !== undefined && (placed.surface.kind === 'cylinder' || placed.surface.kind === 'taper');
+  const isWorn = placed?.surface.kind === 'garment' && plan !== null;
   const skin = surface.ground?.colour ?? '#ffffff';
   const isLooked = looked?.finding.stage === 'surface';
   const at = useMemo(() => (isLooked && lookAt ? onFlatPicture(plan, lookAt) : null), [isLooked, lookAt, plan]);
@@ -80,13 +83,14 @@ export function SurfaceStation() {
             {kind === 'taper' && <TaperMeasures troubles={troubles} />}
             {kind === 'compound' && <CompoundMeasures troubles={troubles} />}
             {kind === 'garment' && <GarmentMeasures />}
+            {(kind === 'flat' || kind === 'glass' || (kind === 'cylinder' && !surface.cylinder.wraps)) && <SeveralDesigns />}
             {kind !== 'unmeasured' && <Ground />}
           </Measures>
           <Findings findings={findings} />
           <Rulings
             rulings={rulings}
             editors={{
-              ...(placed && { 'surface.size': <FigureField label="Width of the design" mm={sized.mode === 'width' ? sized.mm : placed.widthMm} unit={unit} min={1} stepMm={1} onChange={(mm) => change({ size: { mode: 'width', mm } })} /> }),
+              ...(placed && { 'surface.size': <FigureField label="Width of the design" mm={sized.mode === 'width' ? sized.mm : placed.ruled.widthMm} unit={unit} min={1} stepMm={1} onChange={(mm) => change({ size: { mode: 'width', mm } })} /> }),
               'surface.lap': <FigureField label="Lap of the panels" mm={surface.panels.lapMm ?? PANEL_LAP_MM} unit={unit} max={50} stepMm={1} onChange={(lapMm) => change({ panels: { ...surface.panels, lapMm } })} />,
             }}
             below={placed?.panels && placed.panels.along !== 'apart' ? { 'surface.lap': <PanelChoices along={placed.panels.along} /> } : {}}
@@ -97,8 +101,8 @@ export function SurfaceStation() {
           />
           {placed && (
             <Said>
-              Or give its height:{' '}
-              <FigureField label="Height of the design" mm={sized.mode === 'height' ? sized.mm : placed.heightMm} unit={unit} min={1} stepMm={1} onChange={(mm) => change({ size: { mode: 'height', mm } })} />, or the scale it is drawn at: 1 :{' '}
+              Or give {placed.isAmong ? 'the height of the first' : 'its height'}:{' '}
+              <FigureField label="Height of the design" mm={sized.mode === 'height' ? sized.mm : placed.ruled.heightMm} unit={unit} min={1} stepMm={1} onChange={(mm) => change({ size: { mode: 'height', mm } })} />, or the scale it is drawn at: 1 :{' '}
               <NumberField label="Scale of the drawing" value={sized.mode === 'scale' ? Math.max(1, Math.round(sized.times)) : 1} min={1} max={10_000} onChange={(times) => handle.change({ surface: { size: { mode: 'scale', times } } })} />.
             </Said>
           )}
@@ -106,11 +110,13 @@ export function SurfaceStation() {
         </>
       }
     >
-      {isBent && <Choice label="How it is shown" value={picture} options={[['thing', 'on the thing'], ['flat', kind === 'compound' ? 'flat' : 'rolled out flat']]} onChange={setPicture} />}
+      {(isBent || isWorn) && <Choice label="How it is shown" value={picture} options={[['thing', isWorn ? 'on the garment' : 'on the thing'], ['flat', isWorn ? 'all prints' : kind === 'compound' ? 'flat' : 'rolled out flat']]} onChange={setPicture} />}
       {isBent && placed && picture === 'thing' ? (
         <Part name="The picture on the thing" fallback={null}>
           <ThingPicture placed={placed} layers={plan?.layers ?? []} skin={surface.ground?.colour ?? '#f4f1ea'} />
         </Part>
+      ) : isWorn && picture === 'thing' ? (
+        <GarmentPicture plan={plan} surface={surface} skin={skin} unit={unit} />
       ) : (
         <LightTable label={kind === 'unmeasured' ? 'The design at its size' : 'The surface with the design on it'} box={flatBox(plan)} unit={unit} caption={kind === 'unmeasured' || kind === 'garment' ? '' : 'hatched: stays free'} lookAt={at}>
           <FlatPicture plan={plan} skin={skin} />

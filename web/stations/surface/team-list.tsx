@@ -68,8 +68,8 @@ function ListForm({ onTake }: { readonly onTake: (members: Team['members']) => v
   return (
     <Form>
       <Labelled>
-        One a line: name and number
-        <TextArea rows={6} value={text} placeholder={'ADA, 7\nBRAM, 12'} onChange={(event) => setText(event.target.value)} />
+        One a line: name, number, and the size of the garment if you like
+        <TextArea rows={6} value={text} placeholder={'ADA, 7, M\nBRAM, 12, XL'} onChange={(event) => setText(event.target.value)} />
       </Labelled>
       {problems.map((problem) => (
         <p key={problem} role="alert">

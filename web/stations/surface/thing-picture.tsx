@@ -31,7 +31,7 @@ export function ThingPicture({ placed, layers, skin }: ThingPictureProps) {
   const onSkin = useMemo(() => layersOnSkin(placed, layers), [placed, layers]);
   const [turn, setTurn] = useState({ aroundRad: 0, aboveRad: ABOVE });
   const held = useRef<{ readonly x: number; readonly y: number } | null>(null);
-  const views = viewsOf(surface, placed.xMm + placed.widthMm / 2);
+  const views = viewsOf(placed);
   const by = (around: number, above: number) => setTurn((now) => ({ aroundRad: now.aroundRad + around, aboveRad: Math.max(-MOST_ABOVE, Math.min(MOST_ABOVE, now.aboveRad + above)) }));
   const reset = () => setTurn({ aroundRad: 0, aboveRad: ABOVE });
   // What surface is shown has changed: it is looked at anew.
