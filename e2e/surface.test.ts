@@ -221,7 +221,7 @@ describe('garments', () => {
     const list = await browser.find('textarea');
     await list.sendKeys('ADA, 7\nBRAM, 12, huge');
     await browser.press('Take this list');
-    await browser.sees('Line 2 has more than a name and a number');
+    await browser.sees('Line 2 has more than a name, a number and a size');
     expect((await now()).surface.team).toBeNull();
     await list.clear();
     await list.sendKeys('ADA, 7, S\nEVERDINGEN-LOUISE, 12, XL');

@@ -1,5 +1,9 @@
 /*
- * What helps to pull the waste off: the weeding border, and the map of what comes out.
+ * What helps to pull the waste off: the weeding border, relief lines and the strips they leave, the map of what comes out, and how long it takes.
  */
-export { weedingBorder } from './border.js';
+export { BORDER_KINDS, groupsOf, weedingBorder, weedingBorders, type BorderKind } from './border.js';
+export { WEEDING_FIGURES, unitsOf, weedingMinutes, type WeedingFigures, type WeedingWork } from './minutes.js';
+export { RELIEF, reliefLines, type ReliefLine, type ReliefWish } from './relief.js';
+export { NECK_MM, stripsOf, type Strip } from './strips.js';
+export { wasteOf, type Waste } from './waste.js';
 export { weedMap, type WeedMap, type WeedSpot } from './weed-map.js';

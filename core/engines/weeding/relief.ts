@@ -1,0 +1,253 @@
+import Flatbush from 'flatbush';
+import { boundsOf, grow, lineLength, regionsOf, squareToEdge, subtract, type Rings } from '../../geometry/index.js';
+import { edgesOf, pointsAlong, roomyCircles, settled, type Edges, type Roomy } from './roomy.js';
+import { isNear, routesIn, type Routes } from './routes.js';
+import { insideOf, type Waste } from './waste.js';
+
+/** A cut through the waste only: x, y, x, y, … mm. It begins on the border, and ends on it or just before an outline. */
+export type ReliefLine = readonly number[];
+
+/** How relief lines are wanted. */
+export interface ReliefWish {
+  /** A strip is comfortable while no wider circle fits into it, mm. */
+  readonly bulkMm: number;
+  /** Lines keep so clear of what stays, mm. */
+  readonly clearMm: number;
+}
+
+/** Source: trade practice. A neck of 0.25 mm counts as cut, so a line that ends this far before an outline parts the film. */
+export const RELIEF: ReliefWish = { bulkMm: 80, clearMm: 0.2 };
+
+interface ReliefOptions {
+  /** Lines that are there already, the maker's: they count, and stay. */
+  readonly taken?: readonly ReliefLine[];
+  readonly onProgress?: (done: number) => void;
+}
+
+/** Offsets of round corners are chords: so much more keeps them clear by what is asked for, mm. */
+const CHORD_MM = 0.006;
+/** Points on outlines lie this near, mm: circles of the size of a hand are then true to 0.03 mm, on the safe side. */
+const STEP_MM = 3;
+/** By so much at most circles between those points are too large, mm. */
+const HAIR_MM = 0.05;
+/** Places at which a circle would fit are looked at on a grid of this share of it. */
+const GRID_SHARE = 0.1;
+/** Places this many steps of the grid apart hang together. */
+const TOGETHER = 1.6;
+/** Directions in which straight lines are tried. */
+const DIRECTIONS = 12;
+/** A hair less than fits, so that two lines side by side leave nothing between them. */
+const NEARLY = 0.999;
+/** More lines than these help nobody. */
+const MOST_LINES = 200;
+
+/**
+ * Few lines that part the waste into strips in which nothing larger than a wished circle fits, wherever a line can reach. They run from border to border, or from the border to an outline;
+ * straight where that does, else bent round what stays, and never nearer to it than is wished. Taking any one of them away leaves a strip too large.
+ *
+ * Where a circle fits, its middle lies on the medial axis of the waste, which is looked at anew, by a triangulation of its outlines, after every few lines: about n log n for n points on them.
+ * `onProgress` is told how far along it is, 0 to 1.
+ */
+export function reliefLines(waste: Waste, { bulkMm, clearMm }: ReliefWish = RELIEF, { taken = [], onProgress }: ReliefOptions = {}): ReliefLine[] {
+  const box = boundsOf(waste.border);
+  // No circle fits into a box that is narrower.
+  if (!box || Math.min(box.maxX - box.minX, box.maxY - box.minY) <= bulkMm) return [];
+  const radiusMm = bulkMm / 2;
+  const stepMm = bulkMm * GRID_SHARE;
+  const isWaste = insideOf(waste.rings);
+  const unreached: Place[] = [];
+  const tooLarge = (lines: readonly ReliefLine[]) => largeCircles(waste.rings, [...taken, ...lines], radiusMm, isWaste).filter(({ xMm, yMm }) => !unreached.some(({ x, y }) => Math.hypot(x - xMm, y - yMm) < TOGETHER * stepMm));
+  const ways = waysIn(waste, clearMm);
+  let lines: ReliefLine[] = [];
+  const places: Place[] = [];
+  let large = tooLarge([]);
+  while (large.length > 0 && lines.length < MOST_LINES) {
+    let left = placesOf(large, waste.rings, [...taken, ...lines], { radiusMm, stepMm, isWaste });
+    places.push(...left);
+    const all = left.length;
+    while (left.length > 0) {
+      const cluster = clustersOf(left, TOGETHER * stepMm)[0]!;
+      const added = linesFor(cluster, ways, radiusMm);
+      lines.push(...added);
+      // What no line can reach stays as it is.
+      if (added.length === 0) unreached.push(...cluster);
+      const settled = added.length === 0 ? new Set(cluster) : null;
+      left = left.filter((place) => !settled?.has(place) && !added.some((line) => isReached(place, line, radiusMm)));
+      onProgress?.(1 - left.length / all);
+    }
+    // Between places on a grid a little may be left.
+    large = tooLarge(lines);
+  }
+  lines = withoutIdle(lines, places, radiusMm, (some) => tooLarge(some).length === 0);
+  return lines;
+}
+
+/** A place at which a circle of the wished size fits. */
+interface Place {
+  readonly x: number;
+  readonly y: number;
+  /** It does not only seem so for want of points on edges. */
+  readonly isSure: boolean;
+}
+
+/** Circles larger than wished that fit between outlines and lines; none only where there is none. */
+function largeCircles(outlines: Rings, lines: readonly ReliefLine[], radiusMm: number, isWaste: (x: number, y: number) => boolean): Roomy[] {
+  const found = roomyCircles(pointsAlong(outlines, lines, STEP_MM), radiusMm).filter(({ xMm, yMm }) => isWaste(xMm, yMm));
+  // Between points on edges circles come out a hair too large: where that matters they are looked at closely.
+  if (found.some((circle) => circle.radiusMm > radiusMm + HAIR_MM)) return found;
+  const edges = edgesOf(outlines, lines);
+  return found.filter((circle) => settled(edges, circle, isWaste).radiusMm > radiusMm);
+}
+
+interface PlacesHow {
+  readonly radiusMm: number;
+  readonly stepMm: number;
+  readonly isWaste: (x: number, y: number) => boolean;
+}
+
+/** Where circles of the wished size fit: the middles of those that are larger, and of those round them on a grid. */
+function placesOf(large: readonly Roomy[], outlines: Rings, lines: readonly ReliefLine[], { radiusMm, stepMm, isWaste }: PlacesHow): Place[] {
+  const points = pointsAlong(outlines, lines, STEP_MM);
+  const index = new Flatbush(points.length / 2);
+  for (let i = 0; i < points.length; i += 2) index.add(points[i]!, points[i + 1]!, points[i]!, points[i + 1]!);
+  index.finish();
+  const seen = new Set<string>();
+  const places: Place[] = large.map(({ xMm, yMm, radiusMm: fits }) => ({ x: xMm, y: yMm, isSure: fits > radiusMm + HAIR_MM }));
+  for (const { xMm, yMm, radiusMm: fits } of large) {
+    const reach = fits - radiusMm;
+    for (let i = Math.ceil((xMm - reach) / stepMm); i * stepMm <= xMm + reach; i += 1) {
+      for (let k = Math.ceil((yMm - reach) / stepMm); k * stepMm <= yMm + reach; k += 1) {
+        const key = `${i} ${k}`;
+        if (seen.has(key) || Math.hypot(i * stepMm - xMm, k * stepMm - yMm) > reach) continue;
+        seen.add(key);
+        places.push({ x: i * stepMm, y: k * stepMm, isSure: true });
+      }
+    }
+  }
+  return places.filter(({ x, y }, i) => i < large.length || (isWaste(x, y) && index.neighbors(x, y, 1, radiusMm + HAIR_MM).length === 0));
+}
+
+/** Places that hang together, those of most first. */
+function clustersOf(places: readonly Place[], reachMm: number): Place[][] {
+  const index = new Flatbush(places.length);
+  for (const { x, y } of places) index.add(x, y, x, y);
+  index.finish();
+  const isLeft = new Array<boolean>(places.length).fill(true);
+  const clusters: Place[][] = [];
+  places.forEach((_, start) => {
+    if (!isLeft[start]) return;
+    isLeft[start] = false;
+    const found = [start];
+    for (let next = 0; next < found.length; next += 1) {
+      const { x, y } = places[found[next]!]!;
+      for (const other of index.search(x - reachMm, y - reachMm, x + reachMm, y + reachMm)) {
+        if (!isLeft[other]) continue;
+        isLeft[other] = false;
+        found.push(other);
+      }
+    }
+    clusters.push(found.map((i) => places[i]!));
+  });
+  return clusters.sort((a, b) => b.length - a.length);
+}
+
+/** Where lines may run. */
+interface Ways {
+  /** Outlines of all places that are clear of what stays. */
+  readonly edges: Edges;
+  readonly border: Rings;
+  readonly pieces: readonly { readonly routes: Routes; readonly holds: (x: number, y: number) => boolean }[];
+}
+
+function waysIn({ border, stays }: Waste, clearMm: number): Ways {
+  const allowed = subtract(border, grow(stays, clearMm + CHORD_MM));
+  return { edges: edgesOf(allowed, []), border, pieces: regionsOf(allowed).map((region) => ({ routes: routesIn(region, border), holds: insideOf([region.outer, ...region.holes]) })) };
+}
+
+/** The lines that reach all of a cluster with the fewest: side by side in the direction that does best. Empty when none reaches any of it. */
+function linesFor(cluster: readonly Place[], ways: Ways, radiusMm: number): ReliefLine[] {
+  let best: { readonly lines: ReliefLine[]; readonly cost: number } | null = null;
+  for (let d = 0; d < DIRECTIONS; d += 1) {
+    const made = sideBySide(cluster, ways, radiusMm, (Math.PI * d) / DIRECTIONS);
+    if (made && (!best || made.cost < best.cost - 1e-9)) best = made;
+  }
+  return best?.lines ?? [];
+}
+
+/** A bent line costs somewhat more than a straight one, what is left as many as would be needed for it, and a metre of cutting a little. */
+const BENT_COST = 0.3;
+const METRE_COST = 0.05;
+
+function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, angle: number): { readonly lines: ReliefLine[]; readonly cost: number } | null {
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  // s along the lines, t across them.
+  const turned = cluster.map(({ x, y }) => ({ s: x * cos + y * sin, t: y * cos - x * sin }));
+  const [low, high] = [Math.min(...turned.map(({ t }) => t)), Math.max(...turned.map(({ t }) => t))];
+  const count = Math.max(1, Math.ceil((high - low) / (2 * radiusMm * NEARLY)));
+  const left = new Set(cluster);
+  const lines: ReliefLine[] = [];
+  let bent = 0;
+  for (let i = 0; i < count; i += 1) {
+    const t = low + ((i + 0.5) * (high - low)) / count;
+    for (const [from, to] of stretchesAt(ways.edges, cos, sin, t)) {
+      const reached = turned.filter((place, k) => left.has(cluster[k]!) && Math.hypot(place.t - t, place.s - Math.min(to, Math.max(from, place.s))) < radiusMm * NEARLY);
+      if (reached.length === 0) continue;
+      const at = (s: number): [number, number] => [s * cos - t * sin, s * sin + t * cos];
+      const made = lineThrough(at(from), at(to), at(middleOf(reached.map(({ s }) => Math.min(to, Math.max(from, s))))), ways);
+      if (!made) continue;
+      const before = left.size;
+      for (const place of left) if (isReached(place, made.line, radiusMm * NEARLY)) left.delete(place);
+      if (left.size === before) continue;
+      lines.push(made.line);
+      if (made.isBent) bent += 1;
+    }
+  }
+  if (lines.length === 0) return null;
+  const leftCost = (left.size / cluster.length) * Math.max(2, count + 1);
+  return { lines, cost: lines.length + BENT_COST * bent + leftCost + (METRE_COST * lines.reduce((sum, line) => sum + lineLength(line), 0)) / 1000 };
+}
+
+const middleOf = (figures: readonly number[]) => (Math.min(...figures) + Math.max(...figures)) / 2;
+
+/** Where a straight line, turned and so far out, runs through what its edges enclose: from where to where along it. */
+function stretchesAt(edges: Ways['edges'], cos: number, sin: number, t: number): [number, number][] {
+  const at: number[] = [];
+  for (const [x0, y0, x1, y1] of edges) {
+    const [t0, t1] = [y0 * cos - x0 * sin - t, y1 * cos - x1 * sin - t];
+    if (t0 > 0 === t1 > 0) continue;
+    const [s0, s1] = [x0 * cos + y0 * sin, x1 * cos + y1 * sin];
+    at.push(s0 + ((s1 - s0) * t0) / (t0 - t1));
+  }
+  at.sort((a, b) => a - b);
+  return Array.from({ length: Math.floor(at.length / 2) }, (_, i) => [at[2 * i]!, at[2 * i + 1]!]);
+}
+
+type Point = readonly [number, number];
+
+/** A straight stretch, when it begins or ends on the border; else a way in from the border that goes on along it. */
+function lineThrough(from: Point, to: Point, place: Point, { border, pieces }: Ways): { readonly line: ReliefLine; readonly isBent: boolean } | null {
+  if (isNear(border, ...from)) return { line: [...from, ...to], isBent: false };
+  if (isNear(border, ...to)) return { line: [...to, ...from], isBent: false };
+  const way = pieces.find(({ holds }) => holds(...place))?.routes.fromBorder(...place);
+  if (!way || way.length < 4) return null;
+  // On in the direction it came from.
+  const [dx, dy] = [place[0] - way.at(-4)!, place[1] - way.at(-3)!];
+  const ahead = dx * (to[0] - from[0]) + dy * (to[1] - from[1]) >= 0 ? to : from;
+  return { line: [...way, ...ahead], isBent: true };
+}
+
+function isReached({ x, y }: Place, line: ReliefLine, radiusMm: number): boolean {
+  for (let i = 2; i < line.length; i += 2) if (squareToEdge(x, y, line[i - 2]!, line[i - 1]!, line[i]!, line[i + 1]!) < radiusMm * radiusMm) return true;
+  return false;
+}
+
+/** Lines without those that are not needed, the longest tried first. One that alone reaches a place at which a circle would fit is needed; of others it is looked at closely. */
+function withoutIdle(lines: readonly ReliefLine[], places: readonly Place[], radiusMm: number, isEnough: (lines: readonly ReliefLine[]) => boolean): ReliefLine[] {
+  let kept = [...lines];
+  for (const line of [...lines].sort((a, b) => lineLength(b) - lineLength(a))) {
+    const others = kept.filter((other) => other !== line);
+    const isNeeded = places.some((place) => place.isSure && isReached(place, line, radiusMm) && !others.some((other) => isReached(place, other, radiusMm)));
+    if (!isNeeded && isEnough(others)) kept = others;
+  }
+  return kept;
+}
