@@ -6,6 +6,8 @@ const COMMANDS: ReadonlyMap<string, () => Promise<(args: string[]) => Promise<vo
   ['separate', async () => (await import('./separate.js')).separateCommand],
   ['warp', async () => (await import('./warp.js')).warpCommand],
   ['panels', async () => (await import('./panels.js')).panelsCommand],
+  ['prepare', async () => (await import('./prepare.js')).prepareCommand],
+  ['learn', async () => (await import('./learn.js')).learnCommand],
   ['wrap-template', async () => (await import('./wrap-template.js')).wrapTemplateCommand],
   ['nest', async () => (await import('./nest.js')).nestCommand],
   ['cut', async () => (await import('./cut.js')).cutCommand],
@@ -21,6 +23,8 @@ const USAGE = `Commands:
   warp ART --d1 MM --d2 MM --slant MM [--wide top|foot] --width MM --out DIR
   panels ART --width MM --roll MM [--lap MM] --out DIR
   wrap-template RECIPE.json --out FILE.svg|dxf|pdf
+  prepare LAYER.svg... --out DIR [--family F] [--border box|contour|groups|none] [--relief] [--marks ends|edge|bar|three|none]
+  learn HISTORY.json
   nest ITEMS.json --out DIR [--seconds N]
   cut PATHS.svg --out FILE.plt [--cutter NAME] [--material NAME]
   simulate FILE.plt --out TRACE.svg

@@ -1,28 +1,43 @@
-import { unite, type Ring } from '../geometry/index.js';
-import type { seeded } from './seeded.js';
+import { readdirSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
 
-/** Random artwork for what is done with waste: stars, bars, frames with a gap, letters' rings, some of them large. Sizes in mm. */
-export function openArtwork(random: ReturnType<typeof seeded>, { widthMm, heightMm, shapes }: { readonly widthMm: number; readonly heightMm: number; readonly shapes: number }): Ring[] {
-  const rings: Ring[] = [];
-  const star = (x: number, y: number, radius: number, points: number, inner: number) => Float64Array.from(Array.from({ length: 2 * points }, (_, i) => {
-    const [a, r] = [(Math.PI * i) / points, i % 2 === 0 ? radius : radius * inner];
-    return [x + r * Math.cos(a), y + r * Math.sin(a)];
-  }).flat());
-  for (let i = 0; i < shapes; i += 1) {
-    const [x, y] = [random() * widthMm, random() * heightMm];
-    const kind = Math.floor(random() * 4);
-    if (kind === 0) rings.push(star(x, y, 4 + random() * 90, 3 + Math.floor(random() * 9), 0.4 + random() * 0.6));
-    else if (kind === 1) rings.push(...bar(x, y, 10 + random() * widthMm * 0.5, 3 + random() * 20));
-    else if (kind === 2) rings.push(...bar(x, y, 3 + random() * 15, 10 + random() * heightMm * 0.5));
-    // A frame that is open at one side: waste in it is no counter.
-    else {
-      const [w, h, t] = [60 + random() * 260, 60 + random() * 220, 4 + random() * 8];
-      rings.push(...bar(x, y, w, t), ...bar(x, y, t, h), ...bar(x, y + h - t, w, t), ...(random() < 0.5 ? bar(x + w - t, y + h * 0.4, t, h * 0.6) : []));
-    }
-  }
-  return unite(rings);
+const require = createRequire(import.meta.url);
+
+export interface OpenArtwork {
+  readonly name: string;
+  readonly svg: string;
 }
 
-function bar(x: number, y: number, width: number, height: number): Ring[] {
-  return [Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height)];
+interface IconSet {
+  readonly icons: Readonly<Record<string, { readonly body: string; readonly width?: number; readonly height?: number }>>;
+  readonly width?: number;
+  readonly height?: number;
+}
+
+const ICON_SETS = ['emojione', 'fxemoji', 'streamline-emojis', 'noto-v1'] as const;
+
+/** About `perSet` drawings of each of the five open sets, spread evenly over it; `offset` picks others. */
+export function openArtwork(perSet: number, offset = 0): OpenArtwork[] {
+  return [...flags(perSet, offset), ...ICON_SETS.flatMap((set) => icons(set, perSet, offset))];
+}
+
+function flags(count: number, offset: number): OpenArtwork[] {
+  const folder = join(dirname(require.resolve('svg-country-flags/package.json')), 'svg');
+  const files = readdirSync(folder).filter((file) => file.endsWith('.svg'));
+  return spread(files, count, offset).map((file) => ({ name: `flags/${file}`, svg: readFileSync(join(folder, file), 'utf8') }));
+}
+
+function icons(set: string, count: number, offset: number): OpenArtwork[] {
+  const data = JSON.parse(readFileSync(require.resolve(`@iconify-json/${set}/icons.json`), 'utf8')) as IconSet;
+  return spread(Object.keys(data.icons), count, offset).map((name) => {
+    const icon = data.icons[name]!;
+    const [width, height] = [icon.width ?? data.width ?? 16, icon.height ?? data.height ?? 16];
+    return { name: `${set}/${name}`, svg: `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 ${width} ${height}">${icon.body}</svg>` };
+  });
+}
+
+function spread<T>(list: readonly T[], count: number, offset: number): T[] {
+  const step = list.length / count;
+  return Array.from({ length: Math.min(count, list.length) }, (_, i) => list[Math.floor(i * step + offset) % list.length]!);
 }

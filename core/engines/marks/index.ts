@@ -2,3 +2,5 @@
  * Registration marks: cut into every layer at the same place, and lifted at the end.
  */
 export { layOutMarks, markGapMm, type Mark, type MarkLayout, type MarkWish } from './marks.js';
+export { MARK_SCHOOLS, placeMarks, type MarkSchool, type MarksWish, type PlacedMarks } from './place-marks.js';
+export { MARK_SHAPES, markRing, type MarkShape } from './shapes.js';

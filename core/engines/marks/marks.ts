@@ -1,4 +1,5 @@
 import type { Box, Ring } from '../../geometry/index.js';
+import { markRing, type MarkShape } from './shapes.js';
 
 /** Clear film between the artwork and a mark, as a multiple of the mark's size. */
 const GAP_SHARE = 0.5;
@@ -10,7 +11,7 @@ export function markGapMm(sizeMm: number): number {
 
 /** A registration mark: cut into every layer at the same place, removed at the end. */
 export interface Mark {
-  readonly shape: 'diamond' | 'bar';
+  readonly shape: MarkShape;
   readonly xMm: number;
   readonly yMm: number;
   readonly ring: Ring;
@@ -58,19 +59,10 @@ export function layOutMarks(artwork: Box, { sizeMm, distanceMm }: MarkWish): Mar
         ];
   return {
     marks: [
-      { shape: 'diamond', xMm: a.x, yMm: a.y, ring: diamond(a.x, a.y, sizeMm / 2) },
-      { shape: 'bar', xMm: b.x, yMm: b.y, ring: bar(b.x, b.y, sizeMm, sizeMm / 2) },
+      { shape: 'diamond', xMm: a.x, yMm: a.y, ring: markRing('diamond', a.x, a.y, sizeMm) },
+      { shape: 'bar', xMm: b.x, yMm: b.y, ring: markRing('bar', b.x, b.y, sizeMm) },
     ],
     distanceMm: Math.hypot(b.x - a.x, b.y - a.y),
     leastMm,
   };
-}
-
-function diamond(x: number, y: number, r: number): Ring {
-  return Float64Array.of(x, y - r, x + r, y, x, y + r, x - r, y);
-}
-
-function bar(x: number, y: number, width: number, height: number): Ring {
-  const [w, h] = [width / 2, height / 2];
-  return Float64Array.of(x - w, y - h, x + w, y - h, x + w, y + h, x - w, y + h);
 }

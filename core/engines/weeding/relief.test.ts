@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { areaOf, boundsOf, boxRing, intersect, pointCount, squareToEdge, unite, widenBox, type Rings } from '../../geometry/index.js';
-import { openArtwork } from '../../testing/open-artwork.js';
+import { openWaste } from '../../testing/open-waste.js';
 import { seeded } from '../../testing/seeded.js';
 import { RELIEF, reliefLines, type ReliefLine } from './relief.js';
 import { stripsOf } from './strips.js';
@@ -74,7 +74,7 @@ describe('relief lines', () => {
 
   it.each(Array.from({ length: 40 }, (_, i) => i + 1))('seed %d: clear of what stays, from the border, every strip comfortable, and none too many', (seed) => {
     const random = seeded(seed);
-    const rings = openArtwork(random, { widthMm: 150 + random() * 700, heightMm: 120 + random() * 500, shapes: 1 + Math.floor(random() * 14) });
+    const rings = openWaste(random, { widthMm: 150 + random() * 700, heightMm: 120 + random() * 500, shapes: 1 + Math.floor(random() * 14) });
     const waste = wasteOf(borderOf(rings), rings);
     const lines = reliefLines(waste);
     const [stays, border] = [edgesOf(waste.stays), edgesOf(waste.border)];
@@ -94,7 +94,7 @@ describe('relief lines', () => {
 
 describe('strips', () => {
   it('are the waste, parted, and each holds the circle that it says', () => {
-    const rings = openArtwork(seeded(5), { widthMm: 500, heightMm: 300, shapes: 8 });
+    const rings = openWaste(seeded(5), { widthMm: 500, heightMm: 300, shapes: 8 });
     const waste = wasteOf(borderOf(rings), rings);
     const lines = reliefLines(waste);
     const strips = stripsOf(waste, lines);
