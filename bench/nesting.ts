@@ -41,7 +41,7 @@ const DOTS = `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="50mm"
 async function manyCopies(border: boolean): Promise<[string, string]> {
   const shop = { ...BENCH_SHOP, pieces: BENCH_SHOP.pieces.map((piece) => ({ ...piece, lengthMm: piece.kind === 'roll' ? 60_000 : piece.lengthMm })) };
   const timeOf = async (copies: number) => {
-    const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, sheets: { copies }, preparation: { border } });
+    const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, sheets: { copies }, preparation: { border: border ? 'box' : 'none' } });
     const start = performance.now();
     const { sheets } = await new Planner(resourcesInNode).plan({ recipe, shop, sources: new Map([['a', new TextEncoder().encode(DOTS)]]) });
     if (sheets!.sheets.reduce((sum, sheet) => sum + sheet.groups.length, 0) !== copies) throw new Error('Not all copies were laid out.');

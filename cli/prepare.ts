@@ -43,13 +43,13 @@ export async function prepareCommand(args: string[]): Promise<void> {
     borderGapMm,
     slipMm: placed?.slipMm ?? null,
     layers: layers.map(({ svg, cut }) => {
-      const weeding = layerWeeding(cut, marks.map(({ ring }) => ring), thinParts(cut, 2 * thinnestMm), { border, borderGapMm, relief: values.relief ?? false, bulkMm: RELIEF.bulkMm, thinnestMm });
+      const weeding = layerWeeding(cut, marks.map(({ ring }) => ring), thinParts(cut, 2 * thinnestMm), { border: { kind: border, gapMm: borderGapMm }, relief: values.relief ?? false, bulkMm: RELIEF.bulkMm, drawn: [], gone: [], thinnestMm });
       return {
         svg,
         border: weeding.border.map(pairs),
         relief: weeding.relief,
         strips: weeding.strips.map(({ areaMm2, bulkMm, region: { outer, holes } }) => ({ areaMm2, bulkMm, ring: [outer, ...holes].map(pairs) })),
-        counters: weeding.counters.map(({ xMm, yMm, areaMm2 }) => ({ x: xMm, y: yMm, areaMm2 })),
+        counters: weeding.map.spots.filter(({ kind }) => kind === 'counter').map(({ xMm, yMm, areaMm2 }) => ({ x: xMm, y: yMm, areaMm2 })),
         looseParts: weeding.looseParts.map(({ xMm, yMm, areaMm2, easilyLost }) => ({ x: xMm, y: yMm, areaMm2, easilyLost })),
         minutes: weedingMinutes(weeding.work),
       };

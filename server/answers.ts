@@ -88,6 +88,7 @@ export const ANSWERS = {
     'layers?': list(fields({ film: text, colour: text, order: count, areaMm2: number, pieces: count, holes: count })),
     'trapMm?': number,
     'marks?': list(fields({ panel: count, shape: oneOf('diamond', 'bar'), xMm: number, yMm: number })),
+    'weeding?': list(fields({ film: text, panel: count, borders: count, reliefLines: count, strips: count, bulkMm: number, looseParts: count, smallParts: count, minutes: number })),
     'counters?': list(fields({ film: text, panel: count, counters: count, pieces: count })),
     'sheets?': list(fields({ id: text, number: count, film: text, panel: count, mirrored: yes, piece: text, mat: orNull(text), widthMm: number, usedLengthMm: number, groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),
     'toCut?': list(fields({ film: text, panel: count, copies: count, taken: count })),

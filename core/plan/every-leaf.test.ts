@@ -59,7 +59,7 @@ function changed<T>(value: T, [key, ...rest]: Path, to: unknown): T {
   return copy as T;
 }
 
-const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'bleed', 'films', 'parts', 'piece', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'diameter', 'holder', 'foot', 'upright', 'back', 'vehicle', 'boat', 'never', 'wood', 'apron', 'a', sha('2'), 'Renamed'];
+const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'bleed', 'films', 'parts', 'piece', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'diameter', 'holder', 'foot', 'upright', 'back', 'vehicle', 'boat', 'never', 'wood', 'apron', 'groups', 'edge', 'a', sha('2'), 'Renamed'];
 
 /** Other values for a leaf, of which the first that is allowed is taken. */
 function others(leaf: unknown): unknown[] {

@@ -23,6 +23,7 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
     layers: build?.layers.map(({ film, order, areaMm2, pieces, holes }) => ({ film: film.id, colour: film.colour, order, areaMm2, pieces, holes })),
     trapMm: build?.trapMm,
     marks: prepare?.panels.flatMap(({ number, marks }) => (marks?.marks ?? []).map(({ shape, xMm, yMm }) => ({ panel: number, shape, xMm, yMm }))),
+    weeding: prepare?.layers.map(({ layer, panel, border, relief, strips, work, minutes }) => ({ film: layer.film.id, panel: panel.number, borders: border.length, reliefLines: relief.length, strips: strips.length, bulkMm: Math.max(0, ...strips.map(({ bulkMm }) => bulkMm)), looseParts: work.looseParts, smallParts: work.smallParts, minutes })),
     counters: prepare?.layers.map(({ layer, panel, weed }) => ({ film: layer.film.id, panel: panel.number, counters: weed.counters, pieces: weed.pieces })),
     sheets: sheets?.sheets.map((sheet, i) => ({
       id: sheet.id,

@@ -19,11 +19,13 @@ describe('recipes of older versions', () => {
   });
 
   it.each(VERSIONS)('of version %d keep every decision they hold', (version) => {
-    const { version: _, artworks, repair, build, assembly, surface, ...decided } = stored(version);
+    const { version: _, artworks, repair, build, assembly, surface, preparation, ...decided } = stored(version);
     const recipe = parseRecipe(stored(version));
     // Up to version 8 the only surface was a flat panel, and a sign longer than a roll was cut whole.
     const { widthMm, heightMm, marginMm, ...placed } = surface as unknown as Record<string, unknown>;
     expect(recipe.surface).toMatchObject(version < 9 ? { ...placed, kind: placed['kind'] === 'panel' ? 'flat' : placed['kind'], flat: { widthMm, heightMm, marginMm, free: [] }, panels: { split: 'never' } } : surface);
+    // Up to version 9 a border was there or not, and nothing parted the waste.
+    expect(recipe.preparation).toMatchObject(version < 10 ? { ...preparation, border: (preparation.border as unknown) === true ? 'box' : 'none', relief: { ruled: false }, markPlaces: 'outside' } : preparation);
     const { placementErrorMm, trapForm: _form, outlines, ...built } = build;
     expect(recipe).toMatchObject({ ...decided, build: built });
     // Up to version 6 an outline went round films, which it listed.

@@ -38,6 +38,7 @@ export const GLOSSARY: readonly TradeWord[] = [
   { word: 'pinhole', means: 'A hole too small to weed.' },
   { word: 'placement error', means: 'How far from its place a layer may land when it is laid with care.' },
   { word: 'plan', means: 'Everything the app works out from your decisions: layers, sheets, cuts, steps.' },
+  { word: 'relief line', means: 'A cut through the waste only. It parts the waste into strips that come off easily.' },
   { word: 'reorder level', means: 'With less than this in stock, a film is short.' },
   { word: 'ruling', means: 'Something the app decided for you, with its reasons. You can change it where the page offers another way.' },
   { word: 'sheet', means: 'What is cut in one pass from one piece of film.' },
@@ -45,6 +46,7 @@ export const GLOSSARY: readonly TradeWord[] = [
   { word: 'speck', means: 'A piece too small to stay on the film when the waste is pulled off.' },
   { word: 'stock book', means: 'The list of everything that came, went or was counted of a piece of film. What is left is its sum.' },
   { word: 'strain', means: 'How far a film must stretch to lie on a surface that bends in two directions.' },
+  { word: 'strip', means: 'A piece of waste that comes off in one pull.' },
   { word: 'tack press', means: 'A short press that only holds a film until the full press at the end.' },
   { word: 'tape', means: 'Transfer tape: sticky paper or plastic that picks up the cut film and carries it to the surface.' },
   { word: 'taper', means: 'A round thing that is wider at one end, like a tumbler or a lampshade.' },
@@ -53,7 +55,7 @@ export const GLOSSARY: readonly TradeWord[] = [
   { word: 'waste', means: 'The film that does not belong to the design and is pulled off.' },
   { word: 'weed map', means: 'A picture that shows what stays, what is waste, and which counters and loose parts to look for.' },
   { word: 'weeding', means: 'Pulling the waste off after cutting.' },
-  { word: 'weeding border', means: 'A box cut around the design, so that the waste inside it comes off in one piece.' },
+  { word: 'weeding border', means: 'A line cut around the design, so that the waste inside it comes off in one piece.' },
 ];
 
 /** The glossary as a page of the documentation. */

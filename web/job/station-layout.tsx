@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { colour, space, type, width } from '../tokens.js';
 
 /** A station: what was decided on the left, like a written docket; the matter at hand large beside it. */
-export function StationLayout({ title, lead, docket, children }: { readonly title: string; readonly lead?: ReactNode; readonly docket: ReactNode; readonly children: ReactNode }) {
+export function StationLayout({ title, lead, docket, pictureFirst = false, children }: { readonly title: string; readonly lead?: ReactNode; readonly docket: ReactNode; /** On a phone the picture is worked from: it stands above what was decided. */ readonly pictureFirst?: boolean; readonly children: ReactNode }) {
   const docketRef = useRef<HTMLElement>(null);
   const { key } = useLocation();
   // The focus comes along to a station that is gone to; a page that is opened begins at its top.
@@ -21,7 +21,7 @@ export function StationLayout({ title, lead, docket, children }: { readonly titl
         </div>
         {docket}
       </Docket>
-      <Bench>{children}</Bench>
+      <Bench data-first={pictureFirst || undefined}>{children}</Bench>
     </Grid>
   );
 }
@@ -45,5 +45,5 @@ const Lead = styled.p`margin-top: ${space.xs}; color: ${colour.quiet}; font-size
 const Bench = styled.section`
   min-height: 0; min-width: 0; display: flex; flex-direction: column; gap: ${space.m}; padding: ${space.l};
   @media (max-width: ${width.narrow}) { padding: ${space.m}; }
-  @media (max-width: ${width.phone}) { min-height: 420px; }
+  @media (max-width: ${width.phone}) { min-height: 420px; &[data-first] { order: -1; min-height: 76vh; } }
 `;

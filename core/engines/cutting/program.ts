@@ -4,6 +4,7 @@ import { FIRST_HEADING, holderPath, turningPath, turningStrip } from './drag-kni
 import { UNITS_PER_MM } from './hpgl.js';
 import { driveSeconds } from './motion.js';
 import { cutOnce } from './once.js';
+import { lineOf } from './open-line.js';
 import { orderContours } from './order.js';
 
 /** Everything the cutter is told about one sheet. Holder positions are whole plotter units, never negative. */
@@ -28,7 +29,7 @@ export interface CutProgram {
 /** What is cut in one go before the next is begun: a layer's copy with its weeding border. Rings in mm on the sheet, y up. */
 export interface CutGroup {
   readonly contours: readonly Ring[];
-  /** Cut after its contours. */
+  /** Cut after its contours: first lines that go there and back, along which the waste is parted, then what frees it. */
   readonly borders: readonly Ring[];
 }
 
@@ -98,14 +99,37 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     });
     const { i } = left.splice(best.k, 1)[0]!;
     const { contours, borders } = groups[i]!;
-    for (const [rings, from] of [[contours, first[i]!], [borders, first[i]! + contours.length]] as const) {
-      const ordered = orderContours(rings, at);
-      paths.push(...ordered.map((path) => ({ ...path, contour: from + path.contour! })));
+    const lines = borders.map(lineOf);
+    const cut = (ordered: readonly CutPath[]) => {
+      paths.push(...ordered);
       const end = ordered.at(-1)?.points;
-      if (end) at = { x: end[0]!, y: end[1]! };
-    }
+      if (end) at = { x: end.at(-2)!, y: end.at(-1)! };
+    };
+    const closed = (rings: readonly Ring[], numbers: readonly number[]) => orderContours(rings, at).map((path) => ({ ...path, contour: numbers[path.contour!]! }));
+    cut(closed(contours, contours.map((_, k) => first[i]! + k)));
+    const numbered = borders.map((ring, k) => ({ ring, line: lines[k] ?? null, contour: first[i]! + contours.length + k }));
+    cut(orderLines(numbered.flatMap(({ line, contour }) => (line ? [{ points: line, closed: false, contour }] : [])), at));
+    const frees = numbered.filter(({ line }) => !line);
+    cut(closed(frees.map(({ ring }) => ring), frees.map(({ contour }) => contour)));
   }
   return paths;
+}
+
+/** Lines, the one that begins or ends nearest next, run from there. */
+function orderLines(lines: readonly CutPath[], start: { readonly x: number; readonly y: number }): CutPath[] {
+  const left = [...lines];
+  const ordered: CutPath[] = [];
+  let { x, y } = start;
+  while (left.length > 0) {
+    const reach = left.map(({ points }) => [Math.hypot(points[0]! - x, points[1]! - y), Math.hypot(points.at(-2)! - x, points.at(-1)! - y)] as const);
+    const nearest = reach.reduce((best, [from, to], k) => (Math.min(from, to) < Math.min(...reach[best]!) ? k : best), 0);
+    const line = left.splice(nearest, 1)[0]!;
+    const isTurned = reach[nearest]![1] < reach[nearest]![0];
+    const points = isTurned ? line.points.map((_, o) => line.points[line.points.length - 2 - (o - (o % 2)) + (o % 2)]!) : line.points;
+    ordered.push({ ...line, points });
+    [x, y] = [points.at(-2)!, points.at(-1)!];
+  }
+  return ordered;
 }
 
 /** The turning of the knife, in the strip below all that is cut; null when there is no knife to turn, or nothing to cut. */

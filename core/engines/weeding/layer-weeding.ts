@@ -1,71 +1,66 @@
 import Flatbush from 'flatbush';
-import polylabel from 'polylabel';
-import { areaOf, perimeter, regionsOf, squareToEdge, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { perimeter, squareToEdge, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { weedingBorders, type BorderKind } from './border.js';
+import { settledLine } from './drawn-relief.js';
 import type { WeedingWork } from './minutes.js';
 import { RELIEF, reliefLines, type ReliefLine } from './relief.js';
 import { edgesOf } from './roomy.js';
 import { stripsOf, type Strip } from './strips.js';
 import { wasteOf } from './waste.js';
-import { weedMap, type WeedSpot } from './weed-map.js';
-
-/** A separate part of a layer, by the place with most room in it. */
-export interface LoosePart {
-  readonly xMm: number;
-  readonly yMm: number;
-  readonly areaMm2: number;
-  /** Gone with the waste before anybody sees it. */
-  readonly easilyLost: boolean;
-}
+import { loosePartsOf, weedMap, type LoosePart, type WeedMap } from './weed-map.js';
 
 /** What is prepared of one layer, and what it takes to weed it. */
 export interface LayerWeeding {
   readonly border: readonly Ring[];
   readonly relief: readonly ReliefLine[];
+  /** Drawn lines that would run into what stays: they are not cut. */
+  readonly refused: readonly ReliefLine[];
   readonly strips: readonly Strip[];
-  readonly counters: readonly WeedSpot[];
+  readonly map: WeedMap;
   readonly looseParts: readonly LoosePart[];
   readonly work: WeedingWork;
 }
 
 export interface LayerWeedingWish {
-  readonly border: BorderKind;
-  readonly borderGapMm: number;
+  /** A border of the layer's own, or one that all layers share. */
+  readonly border: { readonly kind: BorderKind; readonly gapMm: number } | { readonly rings: readonly Ring[] };
   /** Whether the waste is parted by relief lines, and how bulky strips may be. */
   readonly relief: boolean;
   readonly bulkMm: number;
+  /** Lines that the maker drew, and places at which no line is wanted. */
+  readonly drawn: readonly ReliefLine[];
+  readonly gone: readonly { readonly xMm: number; readonly yMm: number }[];
   /** The thinnest stroke that the film can be weeded in. */
   readonly thinnestMm: number;
 }
 
-/** A part smaller than this is easily lost, mm²; so is one into which no circle of twice the thinnest stroke fits. Source: trade practice. */
-const LOST_MM2 = 7;
 /** A part smaller than this takes as long as a counter, nearly, mm². Source: trade practice. */
 const SMALL_MM2 = 30;
-/** How truly the roomiest place of a part is found, mm. */
-const PLACE_MM = 0.02;
-
 /**
  * Prepares a layer's cut (kernel-clean rings) for weeding. `marks` stay in the film like parts, and are enclosed by the border, but are not counted.
  * `thin` are the parts of it that are thinner than twice what the film can weed.
  */
-export function layerWeeding(cut: Rings, marks: Rings, thin: readonly Region[], { border: kind, borderGapMm, relief: wanted, bulkMm, thinnestMm }: LayerWeedingWish): LayerWeeding {
+export function layerWeeding(cut: Rings, marks: Rings, thin: readonly Region[], { border: wish, relief: wanted, bulkMm, drawn, gone, thinnestMm }: LayerWeedingWish): LayerWeeding {
   const stays = [...cut, ...marks];
-  const border = weedingBorders(kind, stays, borderGapMm);
+  const border = 'rings' in wish ? wish.rings : weedingBorders(wish.kind, stays, wish.gapMm);
   const waste = wasteOf(border, stays);
-  const relief = wanted ? reliefLines(waste, { ...RELIEF, bulkMm }) : [];
+  const settled = drawn.map((line) => settledLine(line, waste, RELIEF.clearMm));
+  const taken = settled.filter((line) => line !== null);
+  const ruled = wanted ? reliefLines(waste, { ...RELIEF, bulkMm }, { taken }).filter((line) => !gone.some(({ xMm, yMm }) => passes(line, xMm, yMm))) : [];
+  const relief = [...taken, ...ruled];
   const strips = border.length > 0 ? stripsOf(waste, relief) : [];
-  const counters = weedMap(cut).spots.filter(({ kind: of }) => of === 'counter');
-  const looseParts = regionsOf(cut).map((region) => loosePart(region, thinnestMm));
+  const looseParts = loosePartsOf(cut, thinnestMm);
+  const map = weedMap(cut, looseParts);
   return {
     border,
     relief,
+    refused: drawn.filter((_, i) => settled[i] === null),
     strips,
-    counters,
+    map,
     looseParts,
     work: {
       sheets: 1,
-      counters: counters.length,
+      counters: map.counters,
       looseParts: looseParts.length,
       smallParts: looseParts.filter(({ areaMm2 }) => areaMm2 < SMALL_MM2).length,
       strips: strips.length,
@@ -75,11 +70,11 @@ export function layerWeeding(cut: Rings, marks: Rings, thin: readonly Region[], 
   };
 }
 
-function loosePart({ outer, holes }: Region, thinnestMm: number): LoosePart {
-  const points = (ring: Ring) => Array.from({ length: ring.length / 2 }, (_, i): [number, number] => [ring[2 * i]!, ring[2 * i + 1]!]);
-  const areaMm2 = areaOf([outer, ...holes]);
-  const place = polylabel([points(outer), ...holes.map(points)], Math.max(PLACE_MM, Math.sqrt(areaMm2) / 200));
-  return { xMm: place[0]!, yMm: place[1]!, areaMm2, easilyLost: areaMm2 < LOST_MM2 || place.distance < thinnestMm };
+/** A line passes a place that is nearer than this, mm. */
+const PASSES_MM = 2;
+
+function passes(line: ReliefLine, x: number, y: number): boolean {
+  return edgesOf([], [line]).some((edge) => squareToEdge(x, y, ...edge) < PASSES_MM ** 2);
 }
 
 /** Edges of thin parts that lie so near an outline are the outline's, mm. */

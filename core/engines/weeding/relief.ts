@@ -31,7 +31,7 @@ const STEP_MM = 3;
 /** By so much at most circles between those points are too large, mm. */
 const HAIR_MM = 0.05;
 /** Places at which a circle would fit are looked at on a grid of this share of it. */
-const GRID_SHARE = 0.1;
+const GRID_SHARE = 0.2;
 /** Places this many steps of the grid apart hang together. */
 const TOGETHER = 1.6;
 /** Directions in which straight lines are tried. */
@@ -111,20 +111,15 @@ function placesOf(large: readonly Roomy[], outlines: Rings, lines: readonly Reli
   const index = new Flatbush(points.length / 2);
   for (let i = 0; i < points.length; i += 2) index.add(points[i]!, points[i + 1]!, points[i]!, points[i + 1]!);
   index.finish();
-  const seen = new Set<string>();
   const places: Place[] = large.map(({ xMm, yMm, radiusMm: fits }) => ({ x: xMm, y: yMm, isSure: fits > radiusMm + HAIR_MM }));
-  for (const { xMm, yMm, radiusMm: fits } of large) {
-    const reach = fits - radiusMm;
-    for (let i = Math.ceil((xMm - reach) / stepMm); i * stepMm <= xMm + reach; i += 1) {
-      for (let k = Math.ceil((yMm - reach) / stepMm); k * stepMm <= yMm + reach; k += 1) {
-        const key = `${i} ${k}`;
-        if (seen.has(key) || Math.hypot(i * stepMm - xMm, k * stepMm - yMm) > reach) continue;
-        seen.add(key);
-        places.push({ x: i * stepMm, y: k * stepMm, isSure: true });
-      }
+  const [left, top] = [Math.min(...large.map((c) => c.xMm - c.radiusMm)), Math.min(...large.map((c) => c.yMm - c.radiusMm))];
+  const [right, bottom] = [Math.max(...large.map((c) => c.xMm + c.radiusMm)), Math.max(...large.map((c) => c.yMm + c.radiusMm))];
+  for (let x = Math.ceil(left / stepMm) * stepMm; x <= right; x += stepMm) {
+    for (let y = Math.ceil(top / stepMm) * stepMm; y <= bottom; y += stepMm) {
+      if (index.neighbors(x, y, 1, radiusMm + HAIR_MM).length === 0 && isWaste(x, y)) places.push({ x, y, isSure: true });
     }
   }
-  return places.filter(({ x, y }, i) => i < large.length || (isWaste(x, y) && index.neighbors(x, y, 1, radiusMm + HAIR_MM).length === 0));
+  return places;
 }
 
 /** Places that hang together, those of most first. */
@@ -174,29 +169,37 @@ function linesFor(cluster: readonly Place[], ways: Ways, radiusMm: number): Reli
   return best?.lines ?? [];
 }
 
-/** A bent line costs somewhat more than a straight one, what is left as many as would be needed for it, and a metre of cutting a little. */
+/** A bent line costs somewhat more than a straight one, what is left as many as would be needed for it, and a metre of cutting a part of one. */
 const BENT_COST = 0.3;
-const METRE_COST = 0.05;
+const METRE_COST = 0.4;
 
 function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, angle: number): { readonly lines: ReliefLine[]; readonly cost: number } | null {
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
   // s along the lines, t across them.
-  const turned = cluster.map(({ x, y }) => ({ s: x * cos + y * sin, t: y * cos - x * sin }));
-  const [low, high] = [Math.min(...turned.map(({ t }) => t)), Math.max(...turned.map(({ t }) => t))];
+  const turned = cluster.map((place) => ({ place, s: place.x * cos + place.y * sin, t: place.y * cos - place.x * sin })).sort((a, b) => a.t - b.t);
+  const [low, high] = [turned[0]!.t, turned.at(-1)!.t];
   const count = Math.max(1, Math.ceil((high - low) / (2 * radiusMm * NEARLY)));
   const left = new Set(cluster);
   const lines: ReliefLine[] = [];
   let bent = 0;
+  let first = 0;
   for (let i = 0; i < count; i += 1) {
     const t = low + ((i + 0.5) * (high - low)) / count;
-    for (const [from, to] of stretchesAt(ways.edges, cos, sin, t)) {
-      const reached = turned.filter((place, k) => left.has(cluster[k]!) && Math.hypot(place.t - t, place.s - Math.min(to, Math.max(from, place.s))) < radiusMm * NEARLY);
+    // Only places beside the line can be reached by it.
+    while (first < turned.length && turned[first]!.t <= t - radiusMm) first += 1;
+    let last = first;
+    while (last < turned.length && turned[last]!.t < t + radiusMm) last += 1;
+    const beside = turned.slice(first, last);
+    for (const [from, to] of beside.length === 0 ? [] : stretchesAt(ways.edges, cos, sin, t)) {
+      const reached = beside.filter((one) => left.has(one.place) && Math.hypot(one.t - t, one.s - Math.min(to, Math.max(from, one.s))) < radiusMm * NEARLY);
       if (reached.length === 0) continue;
       const at = (s: number): [number, number] => [s * cos - t * sin, s * sin + t * cos];
       const made = lineThrough(at(from), at(to), at(middleOf(reached.map(({ s }) => Math.min(to, Math.max(from, s))))), ways);
       if (!made) continue;
       const before = left.size;
-      for (const place of left) if (isReached(place, made.line, radiusMm * NEARLY)) left.delete(place);
+      if (made.isBent) {
+        for (const place of left) if (isReached(place, made.line, radiusMm * NEARLY)) left.delete(place);
+      } else for (const { place } of reached) left.delete(place);
       if (left.size === before) continue;
       lines.push(made.line);
       if (made.isBent) bent += 1;
@@ -207,7 +210,11 @@ function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, ang
   return { lines, cost: lines.length + BENT_COST * bent + leftCost + (METRE_COST * lines.reduce((sum, line) => sum + lineLength(line), 0)) / 1000 };
 }
 
-const middleOf = (figures: readonly number[]) => (Math.min(...figures) + Math.max(...figures)) / 2;
+function middleOf(figures: readonly number[]): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (const figure of figures) [low, high] = [Math.min(low, figure), Math.max(high, figure)];
+  return (low + high) / 2;
+}
 
 /** Where a straight line, turned and so far out, runs through what its edges enclose: from where to where along it. */
 function stretchesAt(edges: Ways['edges'], cos: number, sin: number, t: number): [number, number][] {

@@ -1,5 +1,14 @@
 import polylabel from 'polylabel';
-import { areaOf, boundsOf, boxRing, regionsOf, signedArea, subtract, tolerances, widenBox, type Region, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, boxRing, regionsOf, subtract, tolerances, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
+
+/** A separate part of a layer, by the place with most room in it. */
+export interface LoosePart {
+  readonly xMm: number;
+  readonly yMm: number;
+  readonly areaMm2: number;
+  /** Gone with the waste before anybody sees it. */
+  readonly easilyLost: boolean;
+}
 
 /** Something to look for while weeding: a counter to take out, or a loose part that is easily lost. */
 export interface WeedSpot {
@@ -18,19 +27,21 @@ export interface WeedMap {
   readonly spots: readonly WeedSpot[];
 }
 
-/** Parts under this area are lost with the waste more often than not: about the size of an i's dot. */
-const EASILY_LOST_MM2 = 30;
+/** A part smaller than this is easily lost, mm²; so is one into which no circle of twice the thinnest stroke fits. Source: trade practice. */
+const LOST_MM2 = 7;
+/** How truly the roomiest place of a part is found, mm; of a larger one than this, mm², less truly. */
+const PLACE_MM = 0.02;
+const ROOMY_MM2 = 200;
 
 /** How truly the roomiest place is found: a number beside it is larger. */
 const SPOT_MM = 0.5;
 
-/** The weed map of a layer's cut (kernel-clean rings, mm). */
-export function weedMap(cut: Rings): WeedMap {
-  const regions = regionsOf(cut);
+/** The weed map of a layer's cut (kernel-clean rings, mm), whose separate parts are known. */
+export function weedMap(cut: Rings, looseParts: readonly LoosePart[]): WeedMap {
   const counters = countersOf(cut).map((counter) => spot('counter', counter));
-  const loose = regions.filter((r) => signedArea(r.outer) < EASILY_LOST_MM2).map((r) => spot('loose part', r));
+  const loose = looseParts.filter(({ easilyLost }) => easilyLost).map(({ xMm, yMm, areaMm2 }): WeedSpot => ({ kind: 'loose part', xMm, yMm, areaMm2 }));
   const byPlace = (a: WeedSpot, b: WeedSpot) => a.xMm - b.xMm || a.yMm - b.yMm;
-  return { pieces: regions.length, counters: counters.length, stays: cut, spots: [...counters.sort(byPlace), ...loose.sort(byPlace)] };
+  return { pieces: looseParts.length, counters: counters.length, stays: cut, spots: [...counters.sort(byPlace), ...loose.sort(byPlace)] };
 }
 
 /** The closed-in parts of the waste, without the pieces that lie in them: a ring of waste round an island is one counter, and lies round it. */
@@ -47,4 +58,16 @@ function spot(kind: WeedSpot['kind'], region: Region): WeedSpot {
   const areaMm2 = areaOf([region.outer, ...region.holes]);
   const [xMm, yMm] = polylabel([points(region.outer), ...region.holes.map(points)], Math.max(SPOT_MM, Math.sqrt(areaMm2) / 40));
   return { kind, xMm: xMm!, yMm: yMm!, areaMm2 };
+}
+
+/** All separate parts of a layer's cut, in a film that can be weeded in strokes of `thinnestMm` and more. */
+export function loosePartsOf(cut: Rings, thinnestMm: number): LoosePart[] {
+  return regionsOf(cut).map((region) => loosePart(region, thinnestMm));
+}
+
+function loosePart({ outer, holes }: Region, thinnestMm: number): LoosePart {
+  const points = (ring: Ring) => Array.from({ length: ring.length / 2 }, (_, i): [number, number] => [ring[2 * i]!, ring[2 * i + 1]!]);
+  const areaMm2 = areaOf([outer, ...holes]);
+  const place = polylabel([points(outer), ...holes.map(points)], areaMm2 < ROOMY_MM2 ? PLACE_MM : Math.sqrt(areaMm2) / 40);
+  return { xMm: place[0]!, yMm: place[1]!, areaMm2, easilyLost: areaMm2 < LOST_MM2 || place.distance < thinnestMm };
 }

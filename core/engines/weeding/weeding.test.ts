@@ -3,7 +3,9 @@ import { areaOf, boundsOf, containsPoint, intersect, regionsOf, unite, widenBox,
 import { disc, rectangle } from '../../testing/seeded.js';
 import { layOutMarks } from '../marks/index.js';
 import { weedingBorder } from './border.js';
-import { weedMap } from './weed-map.js';
+import { loosePartsOf, weedMap } from './weed-map.js';
+
+const partsOf = (cut: Parameters<typeof loosePartsOf>[0]) => loosePartsOf(cut, 2.2);
 
 const BOXES: readonly Box[] = [
   { minX: 0, minY: 0, maxX: 200, maxY: 100 },
@@ -57,7 +59,7 @@ describe('the weed map', () => {
   const letterLike = unite([rectangle(0, 0, 40, 60), rectangle(10, 10, 20, 20), rectangle(10, 40, 20, 10), disc(60, 55, 2)], 'evenodd');
 
   it('counts pieces, counters and the parts that are easily lost', () => {
-    const map = weedMap(letterLike);
+    const map = weedMap(letterLike, partsOf(letterLike));
     expect([map.pieces, map.counters, map.spots.length]).toEqual([2, 2, 3]);
     expect(map.spots.map((spot) => spot.kind)).toEqual(['counter', 'counter', 'loose part']);
   });
@@ -65,20 +67,20 @@ describe('the weed map', () => {
   it('marks each inside itself, also where it is bent', () => {
     const hole = unite([rectangle(5, 5, 40, 4), rectangle(5, 5, 4, 40)]);
     const cut = unite([rectangle(0, 0, 50, 50), ...hole], 'evenodd');
-    const [spot] = weedMap(cut).spots;
+    const [spot] = weedMap(cut, partsOf(cut)).spots;
     expect(containsPoint(hole, spot!.xMm, spot!.yMm)).toBe(true);
   });
 
   it('marks a ring of waste in the ring, not on the island in it', () => {
     const rings = unite([disc(0, 0, 50, 128), disc(0, 0, 40, 128), disc(0, 0, 35, 128)], 'evenodd');
-    const [counter, ...more] = weedMap(rings).spots;
+    const [counter, ...more] = weedMap(rings, partsOf(rings)).spots;
     expect(more).toEqual([]);
     expect(Math.hypot(counter!.xMm, counter!.yMm)).toBeGreaterThan(35);
     expect(counter!.areaMm2).toBeCloseTo(Math.PI * (1600 - 1225), -1);
   });
 
   it('leaves what stays as it is cut', () => {
-    const map = weedMap(letterLike);
+    const map = weedMap(letterLike, partsOf(letterLike));
     expect(areaOf(intersect(map.stays, letterLike))).toBeCloseTo(areaOf(letterLike), 6);
     expect(regionsOf(map.stays)).toHaveLength(map.pieces);
   });

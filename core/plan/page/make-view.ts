@@ -5,6 +5,7 @@ import type { JobLayer } from '../../stations/build/index.js';
 import type { SheetPlan } from '../../stations/sheets/index.js';
 import { jobFigures } from '../job-card.js';
 import type { ArtworkOut, Plan } from '../plan.js';
+import { pullOrder } from '../../engines/weeding/index.js';
 import { BARE, separate } from '../../engines/layers/index.js';
 import { drawnPath, NOTHING_DRAWN } from './drawn-path.js';
 import type { LayerView, LetterForms, PaintView, PartView, PlanView, SheetView } from './plan-view.js';
@@ -28,8 +29,8 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
     ...(prepare
       ? {
           prepare: {
-            panels: prepare.panels.map(({ number, label, marks, border, box, clip }) => ({ number, label, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), border: path(border ? [border] : []), box })),
-            weed: prepare.layers.map(({ layer, panel, weed }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']) })),
+            panels: prepare.panels.map(({ number, label, marks, box, clip }) => ({ number, label, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), box })),
+            weed: prepare.layers.map(({ layer, panel, weed, border, relief, strips, minutes }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']), border: path(border), relief, strips: pullOrder(strips).map(({ strip, pull }) => ({ pull, ...pick(strip, ['areaMm2', 'bulkMm', 'xMm', 'yMm']), path: path([strip.region.outer, ...strip.region.holes]) })), minutes })),
           },
         }
       : {}),

@@ -1,5 +1,5 @@
 import type { PlacedDesign } from '../../engines/surface/index.js';
-import type { WeedSpot } from '../../engines/weeding/index.js';
+import type { Pull, WeedSpot } from '../../engines/weeding/index.js';
 import type { Box, Matrix } from '../../geometry/index.js';
 import type { JobFinding, JobRuling } from '../../recipe/index.js';
 import type { Film, FilmPiece, Mat } from '../../shop/index.js';
@@ -64,10 +64,25 @@ export interface LayerView {
   readonly laps: DrawnPath;
 }
 
+/** What is weeded of a layer on a panel. */
+export interface WeedView {
+  readonly filmId: string;
+  readonly panel: number;
+  readonly pieces: number;
+  readonly counters: number;
+  readonly spots: readonly WeedSpot[];
+  readonly border: string;
+  readonly relief: readonly (readonly number[])[];
+  /** In the order in which they are pulled, each with its way. */
+  readonly strips: readonly { readonly path: string; readonly areaMm2: number; readonly bulkMm: number; readonly xMm: number; readonly yMm: number; readonly pull: Pull }[];
+  /** For one copy. */
+  readonly minutes: number;
+}
+
 export interface PrepareView {
   /** One for a design in one piece. */
   readonly panels: readonly PanelView[];
-  readonly weed: readonly { readonly filmId: string; readonly panel: number; readonly pieces: number; readonly counters: number; readonly spots: readonly WeedSpot[] }[];
+  readonly weed: readonly WeedView[];
 }
 
 /** How a design is split that is bigger than the roll, on the design. */
@@ -81,7 +96,6 @@ export interface PanelView {
   readonly number: number;
   readonly label: string | null;
   readonly marks: string;
-  readonly border: string;
   readonly box: Box;
   /** What of the layers lies on it; null for all. */
   readonly clip: string | null;

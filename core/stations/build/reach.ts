@@ -1,10 +1,11 @@
 import { markGapMm } from '../../engines/marks/index.js';
+import type { BorderKind } from '../../engines/weeding/index.js';
 
 /** What is known of how the layers will be prepared before they are built. */
 export interface PreparationWanted {
   readonly marks: boolean;
   readonly markSizeMm: number;
-  readonly border: boolean;
+  readonly border: BorderKind;
   readonly borderGapMm: number | null;
 }
 
@@ -19,5 +20,5 @@ export function ruledBorderMm({ widthMm, heightMm }: { readonly widthMm: number;
 
 /** How far marks and border reach beyond what is cut at each side, mm, where marks stand as near as they may. */
 export function reachOfPreparation({ marks, markSizeMm, border, borderGapMm }: PreparationWanted, layers: number, size: { readonly widthMm: number; readonly heightMm: number }): number {
-  return (marks && layers > 1 ? markGapMm(markSizeMm) + markSizeMm : 0) + (border ? (borderGapMm ?? ruledBorderMm(size)) : 0);
+  return (marks && layers > 1 ? markGapMm(markSizeMm) + markSizeMm : 0) + (border !== 'none' ? (borderGapMm ?? ruledBorderMm(size)) : 0);
 }

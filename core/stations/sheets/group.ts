@@ -1,7 +1,8 @@
 import { boundsOf, fingerprintOf, keyOf, regionsOf, transformRing, translateRings, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { thereAndBack } from '../../engines/cutting/index.js';
 import { turned, type Placement } from '../../engines/nesting/index.js';
 import type { Film } from '../../shop/index.js';
-import type { PreparedPanel } from '../prepare/index.js';
+import type { PreparedLayer } from '../prepare/index.js';
 import type { PlacedGroup } from './sheet-plan.js';
 
 /** A layer's group as it lies before it is placed: y up, mirrored if its film or the surface asks for it. */
@@ -15,14 +16,14 @@ export interface Group {
   readonly flip: Matrix;
 }
 
-export function groupOf(film: Film, cut: Rings, panel: PreparedPanel, isMirrored: boolean): Group {
+export function groupOf({ layer: { film, cut }, panel, border, relief }: PreparedLayer, isMirrored: boolean): Group {
   const { box } = panel;
   const flip: Matrix = isMirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
   const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
   const marks = panel.marks?.marks.map((mark) => mark.ring) ?? [];
   // One of several designs is what it is wherever the others leave it room.
   const fingerprint = keyOf(film.id, isMirrored, fingerprintOf(panel.corner ? translateRings([...cut, ...marks], -panel.corner.xMm, -panel.corner.yMm) : [...cut, ...marks]));
-  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map(panel.border ? [panel.border] : []), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
+  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map([...border, ...relief.map(thereAndBack)]), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
 }
 
 /** For each ring, the piece it belongs to. */
@@ -36,7 +37,8 @@ function partsOf(cut: Rings): number[] {
 
 /** With a border the box is the outline; without, the pieces themselves are. */
 export function outlinesOf(group: Group): Region[] {
-  return regionsOf(group.borders.length > 0 ? group.borders : group.contours);
+  const freed = regionsOf(group.borders);
+  return freed.length > 0 ? freed : regionsOf(group.contours);
 }
 
 /** How wide and high a group is, mm. */

@@ -60,7 +60,7 @@ export function sayNoRoom({ film, box, hasBorder, hasMarks, fitsWithoutBorder }:
     severity: 'blocker',
     stage: 'sheets',
     message: `The layer of ${film.name} is ${mm(box.maxX - box.minX)} × ${mm(box.maxY - box.minY)} mm${hasBorder ? ' with its border' : hasMarks ? ' with its marks' : ''}. No piece of that film is large enough.`,
-    remedies: fitsWithoutBorder ? [{ label: 'Leave out the weeding border', patch: { preparation: { border: false } } }] : [],
+    remedies: fitsWithoutBorder ? [{ label: 'Leave out the weeding border', patch: { preparation: { border: 'none' } } }] : [],
   };
 }
 

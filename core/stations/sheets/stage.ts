@@ -60,10 +60,10 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const rulings: Ruling<SheetsPatch>[] = [];
     const short: { readonly film: Film; readonly have: number }[] = [];
     let takenMm2 = 0;
-    for (const { layer, panel } of prepare.layers) {
-      const { film } = layer;
+    for (const prepared of prepare.layers) {
+      const { layer: { film }, panel } = prepared;
       const isMirrored = film.mirrored !== isInside;
-      const group = groupOf(film, layer.cut, panel, isMirrored);
+      const group = groupOf(prepared, isMirrored);
       const copies = decisions.copies * panel.copies;
       const done = Math.min(copies, untaken.get(group.fingerprint) ?? 0);
       untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
@@ -74,13 +74,13 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       const loadable = inStock.flatMap((piece) => loadableOf(piece, read) ?? []);
       if (isFirst(panel)) findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
       const rotations = film.directional ? [0] : [0, 90, 180, 270];
-      const item: NestItem = { id: layer.key, quantity: copies - done, rotations, group: outlinesOf(group) };
+      const item: NestItem = { id: prepared.layer.key, quantity: copies - done, rotations, group: outlinesOf(group) };
       const result = await nest({ sheets: loadable.flatMap((on) => used.leftOf(on)), spacingMm: decisions.spacingMm, items: [item] }, breathe ? { breathe } : {});
       const left = result.unplaced[0]?.quantity ?? 0;
       const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations));
       if (left > 0 && fits(group)) short.push({ film, have: Math.floor((copies - left) / panel.copies) });
       else if (left > 0 && inStock.length === 0) findings.push(sayFilmMissing(film));
-      else if (left > 0) findings.push(sayNoRoom({ film, box: panel.box, hasBorder: panel.border !== null, hasMarks: panel.marks !== null, fitsWithoutBorder: panel.border !== null && fits({ contours: group.contours, borders: [] }) }));
+      else if (left > 0) findings.push(sayNoRoom({ film, box: panel.box, hasBorder: prepared.border.length > 0, hasMarks: panel.marks !== null, fitsWithoutBorder: prepared.border.length > 0 && fits({ contours: group.contours, borders: [] }) }));
       for (const key of new Set(result.placements.map((p) => `${p.sheet}#${p.sheetIndex}`))) {
         const placements = result.placements.filter((p) => `${p.sheet}#${p.sheetIndex}` === key);
         const { piece, mat, edges } = loadable.find((on) => on.piece.id === placements[0]!.sheet)!;
@@ -90,7 +90,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
         takenMm2 += usedLengthMm * piece.widthMm;
         const id = keyOf(film.id, key, group.fingerprint, groups.map((g) => g.copy));
         used.take(piece, usedLengthMm);
-        sheets.push({ id, film, panel: numberOf(panel), isMirrored, piece, mat, edges, usedLengthMm, keptMm2: areaOf(layer.cut) * groups.length, groups });
+        sheets.push({ id, film, panel: numberOf(panel), isMirrored, piece, mat, edges, usedLengthMm, keptMm2: areaOf(prepared.layer.cut) * groups.length, groups });
       }
     }
     for (const film of new Set(prepare.layers.map(({ layer }) => layer.film))) if (toCut.some((layer) => layer.film === film && layer.taken < layer.copies)) rulings.push(sayPiece(film, sheets.filter((sheet) => sheet.film === film)));

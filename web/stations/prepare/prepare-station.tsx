@@ -12,6 +12,7 @@ import { Shape } from '../../light-table/shape.js';
 import type { DrawnPath } from '../../../core/plan/page/drawn-path.js';
 import type { Box } from '../../../core/geometry/index.js';
 import { colour, space, type } from '../../tokens.js';
+import { WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Picker } from '../../ui/picker.js';
@@ -20,7 +21,11 @@ import { sayDateTime } from '../../ui/say.js';
 import { count } from '../../../core/words/index.js';
 import { designBox } from '../../light-table/design-box.js';
 import { MarkDistance } from '../../job/mark-distance.js';
+import { StripList, StripPicture, useReliefByHand } from './strips.js';
 import { isSame, useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
+
+/** A tap ticks off what lies within this share of the map: a finger is wider than a number. */
+const TARGETS = 14;
 
 /** What every layer gets so that it can be weeded and laid true, and the map for weeding it. */
 export function PrepareStation() {
@@ -35,9 +40,10 @@ export function PrepareStation() {
   const [panelChosen, setPanel] = useState(1);
   // Films of today's layers, then those of pieces that were cut and are not wanted any more.
   const films = [...new Map([...layers.map((l) => l.film), ...copies.map((copy) => copy.sheet.film)].map((film) => [film.id, film])).values()];
-  const film = films.find((one) => one.id === chosen) ?? films[0];
-  const layer = layers.find((l) => l.film.id === film?.id);
   const panel = prepare?.panels.find((one) => one.number === panelChosen) ?? prepare?.panels[0];
+  const shown = films.filter((one) => copies.some((copy) => copy.sheet.film.id === one.id) || (prepare?.weed.some((w) => w.filmId === one.id && w.panel === panel?.number) ?? true));
+  const film = shown.find((one) => one.id === chosen) ?? shown[0];
+  const layer = layers.find((l) => l.film.id === film?.id);
   const weed = prepare?.weed.find((w) => w.filmId === film?.id && w.panel === panel?.number);
   const wanted = new Set(plan?.toCut?.map((one) => one.fingerprint));
   const cut = copies.filter((copy) => copy.sheet.film.id === film?.id);
@@ -45,24 +51,40 @@ export function PrepareStation() {
   const picture = useCutPicture(copy);
   const spots: readonly WeedPlace[] = copy ? copy.group.weedPlaces : (weed?.spots ?? []);
   const isTicked = (spot: WeedPlace) => copy !== null && copy.group.ticked.some((other) => isSame(other, spot));
+  const hand = useReliefByHand(film?.id ?? null);
+  const [sought, setSought] = useState<Box | null>(null);
+  const left = copy ? spots.filter((spot) => !isTicked(spot)) : [];
+  const area = (copy ? picture?.box : panel?.box) ?? designBox(plan);
+  const reach = Math.max(area.maxX - area.minX, area.maxY - area.minY) / TARGETS;
+  const tickAt = (x: number, y: number) => {
+    const nearest = spots.reduce<WeedPlace | null>((best, spot) => (best && Math.hypot(best.xMm - x, best.yMm - y) <= Math.hypot(spot.xMm - x, spot.yMm - y) ? best : spot), null);
+    if (copy && nearest && Math.hypot(nearest.xMm - x, nearest.yMm - y) <= reach) tick(copy, nearest, !isTicked(nearest));
+  };
+  const showNext = () => {
+    const [next] = left;
+    if (next) setSought({ minX: next.xMm - reach, minY: next.yMm - reach, maxX: next.xMm + reach, maxY: next.yMm + reach });
+  };
   const valueOf = (id: string) => Number(rulings.find((ruling) => ruling.id === id)?.value ?? 0);
   return (
     <StationLayout
       title="Prepare"
+      // Who weeds stands at the bench with the map.
+      pictureFirst={copy !== null}
       docket={
         <>
           <Findings findings={findings} />
           <Rulings
             rulings={rulings}
             editors={{
-              ...(recipe.preparation.border && {
+              ...(recipe.preparation.border !== 'none' && {
                 'prepare.border': <FigureField label="Gap of the weeding border" mm={recipe.preparation.borderGapMm ?? valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
               }),
-              ...(recipe.preparation.marks && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
+              ...(recipe.preparation.marks && recipe.preparation.markPlaces === 'outside' && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
             }}
             onReturn={{
-              'prepare.border': () => handle.change({ preparation: { border: true, borderGapMm: null } }),
-              'prepare.marks': () => handle.change({ preparation: { marks: true, markDistanceMm: null } }),
+              'prepare.border': () => handle.change({ preparation: { border: 'box', borderGapMm: null } }),
+              'prepare.marks': () => handle.change({ preparation: { marks: true, markPlaces: 'outside', markDistanceMm: null } }),
+              'prepare.relief': () => handle.change({ preparation: { relief: { ...recipe.preparation.relief, ruled: true, drawn: [], gone: [] } } }),
             }}
           />
           {recipe.preparation.marks && (
@@ -70,6 +92,7 @@ export function PrepareStation() {
               Marks are <FigureField label="Size of the marks" mm={recipe.preparation.markSizeMm} unit={unit} min={2} max={50} stepMm={0.5} onChange={(markSizeMm) => handle.change({ preparation: { markSizeMm } })} /> across.
             </Small>
           )}
+          {film && weed && !copy && <StripList film={film} weed={weed} hand={hand} />}
           {film && (
             <section aria-label="Weeding list">
               <h3>To weed out of {film.name}</h3>
@@ -113,10 +136,16 @@ export function PrepareStation() {
       }
     >
       {prepare && prepare.panels.length > 1 && !copy && <Choice label="Which part" value={String(panel?.number ?? 1)} options={prepare.panels.map(({ number, label }) => [String(number), label ?? `panel ${number}`] as const)} onChange={(to) => setPanel(Number(to))} />}
-      {film && films.length > 1 && <Choice label="Layer" value={film.id} options={films.map((one) => [one.id, one.name] as const)} onChange={setChosen} />}
-      <LightTable label={film ? `Weed map of ${film.name}` : 'Weed map'} box={(copy ? picture?.box : panel?.box) ?? designBox(plan)} unit={unit} caption="hatched: waste · numbered: counters (round) and small parts (square)">
+      {copy && spots.length > 0 && (
+        <Tally role="status">
+          <strong>{left.length === 0 ? 'All out.' : `${left.length} left`}</strong> {left.length > 0 && <WordButton onPress={showNext}>Show the next one</WordButton>} {left.length > 0 && <Small>Tap a number on the map when it is out.</Small>}
+        </Tally>
+      )}
+      {film && shown.length > 1 && <Choice label="Layer" value={film.id} options={shown.map((one) => [one.id, one.name] as const)} onChange={setChosen} />}
+      <LightTable label={film ? `Weed map of ${film.name}` : 'Weed map'} box={area} unit={unit} caption={hand.isDrawing ? hand.asks : 'hatched: waste · numbers: counters (round), small parts (square), strips (with arrows)'} {...(hand.isDrawing ? { onPick: hand.pick } : copy ? { onPick: tickAt } : {})} lookAt={sought}>
         {film && copy && picture && <WeedPicture film={film} cut={picture.cut} clip={null} marks="" border={picture.border} box={picture.box} spots={spots} isTicked={isTicked} />}
-        {layer && panel && !copy && <WeedPicture film={layer.film} cut={layer.cut} clip={panel.clip} marks={panel.marks} border={panel.border} box={panel.box} spots={spots} isTicked={isTicked} />}
+        {layer && panel && !copy && <WeedPicture film={layer.film} cut={layer.cut} clip={panel.clip} marks={panel.marks} border={weed?.border ?? ''} box={panel.box} spots={spots} isTicked={isTicked} />}
+        {weed && panel && !copy && <StripPicture weed={weed} box={panel.box} from={hand.from} />}
       </LightTable>
     </StationLayout>
   );
@@ -154,7 +183,8 @@ function WeedPicture({ film, cut, clip, marks, border, box, spots, isTicked }: W
       <g {...(clip ? { clipPath: 'url(#on-this-panel)' } : {})}>
         <Shape path={cut} fill={fillOf(film)} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
       </g>
-      <path d={marks} fill={film.colour} stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
+      <path d={marks} fill="#ffffff" stroke="#8a1f4b" strokeWidth="2.5" vectorEffect="non-scaling-stroke" />
+      <path d={marks} fill="url(#hatch-lap)" />
       {spots.map((spot, i) => (
         <g key={i} transform={`translate(${spot.xMm} ${spot.yMm})`} fontSize={size * 1.1} fontWeight="700" textAnchor="middle">
           {spot.kind === 'counter' ? (
@@ -170,6 +200,8 @@ function WeedPicture({ film, cut, clip, marks, border, box, spots, isTicked }: W
     </>
   );
 }
+
+const Tally = styled.div`display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.xs} ${space.m}; min-height: 44px; button { min-height: 44px; }`;
 
 const Spots = styled.ul`
   list-style: none; margin-top: ${space.s}; columns: 2; column-gap: ${space.m}; font-size: ${type.small};

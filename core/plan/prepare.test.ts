@@ -1,0 +1,113 @@
+import { describe, expect, it } from 'vitest';
+import { resourcesInNode } from '../../platform/artwork-resources.js';
+import { areaOf, boundsOf, containsPoint, squareToEdge, type Rings } from '../geometry/index.js';
+import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
+import { drawingPart } from '../stations/artwork/index.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
+import { viewOf } from './page/make-view.js';
+import type { Plan } from './plan.js';
+import { Planner } from './planner.js';
+import { planReport } from './report.js';
+
+/** Two far-apart shapes on a wide sheet of waste, one colour over another. */
+const WIDE = '<svg xmlns="http://www.w3.org/2000/svg" width="520mm" height="260mm" viewBox="0 0 520 260"><path fill="#1d4e89" d="M0 0h120v260H0z M430 80h90v100h-90z"/><path fill="#f2b632" d="M20 20h60v60H20z M455 105h40v40h-40z"/></svg>';
+
+async function planOf(patch: RecipePatch = {}, planner = new Planner(resourcesInNode)): Promise<Plan> {
+  const recipe = parseRecipe(patchRecipe(emptyRecipe('Wide'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, ...patch }));
+  return planner.plan({ recipe, shop: BENCH_SHOP, taken: {}, sources: new Map([['a', new TextEncoder().encode(WIDE)]]) });
+}
+
+const begun = emptyRecipe('').preparation;
+const relief = (to: Partial<Recipe['preparation']['relief']>): RecipePatch => ({ preparation: { relief: { ...begun.relief, ...to } } });
+const said = ({ rulings }: Plan, id: string) => rulings.find((ruling) => ruling.id === id)!;
+const distance = (rings: Rings, x: number, y: number) => Math.sqrt(rings.flatMap((ring) => Array.from({ length: ring.length / 2 }, (_, i) => squareToEdge(x, y, ring[2 * i]!, ring[2 * i + 1]!, ring[(2 * i + 2) % ring.length]!, ring[(2 * i + 3) % ring.length]!))).reduce((a, b) => Math.min(a, b), Infinity));
+
+describe('relief lines of a job', () => {
+  it('part bulky waste of every layer, and every strip is comfortable', async () => {
+    const plan = await planOf();
+    for (const { relief: lines, strips } of plan.prepare!.layers) {
+      expect(lines.length).toBeGreaterThan(0);
+      for (const { bulkMm } of strips) expect(bulkMm).toBeLessThanOrEqual(80.01);
+    }
+    expect(said(plan, 'prepare.relief').value).toMatch(/^\d+ relief lines$/);
+    expect(planReport(plan).weeding!.every(({ reliefLines, bulkMm, minutes }) => reliefLines > 0 && bulkMm <= 80.01 && minutes > 0.6)).toBe(true);
+  });
+
+  it('are cut once, after the parts, and the border last; the time holds them', async () => {
+    const [with_, without] = await Promise.all([planOf(), planOf(relief({ ruled: false }))]);
+    for (const [i, sheet] of with_.sheets!.sheets.entries()) {
+      const [group] = sheet.groups;
+      const lines = with_.prepare!.layers.find(({ layer }) => layer.film.id === sheet.film.id)!.relief;
+      const { paths } = with_.cut!.programs[i]!;
+      const kinds = paths.map(({ contour }) => (contour! < group!.contours.length ? 'part' : contour === group!.contours.length ? 'border' : 'line'));
+      expect(kinds.filter((kind) => kind === 'line').length).toBeGreaterThanOrEqual(lines.length);
+      expect(kinds.join(' ')).toMatch(/^(part )+(line )+border$/);
+    }
+    expect(with_.cut!.seconds).toBeGreaterThan(without.cut!.seconds);
+    // What lies on a sheet is what it was: a copy that is cut fits either way.
+    expect(with_.sheets!.toCut.map(({ fingerprint }) => fingerprint)).toEqual(without.sheets!.toCut.map(({ fingerprint }) => fingerprint));
+  });
+
+  it('of the maker stay where they were put when the design changes elsewhere, and one that was taken away stays away', async () => {
+    const plan = await planOf();
+    const film = plan.prepare!.layers[0]!.layer.film.id;
+    const [first] = plan.prepare!.layers[0]!.relief;
+    const mine = { filmId: film, line: [300, -3, 300, 263] };
+    const gone = { filmId: film, xMm: (first![0]! + first![2]!) / 2, yMm: (first![1]! + first![3]!) / 2 };
+    const patched = (more: RecipePatch) => planOf({ ...more, preparation: { ...relief({ drawn: [mine], gone: [gone] }).preparation, ...more.preparation } });
+    for (const change of [{}, { build: { trapMm: 1.2 } }, { preparation: { borderGapMm: 6 } }] satisfies RecipePatch[]) {
+      const { relief: lines, border } = (await patched(change)).prepare!.layers[0]!;
+      expect(lines.some((line) => line[0] === 300 && line.at(-2) === 300 && distance(border, 300, line[1]!) < 1e-6 && distance(border, 300, line.at(-1)!) < 1e-6)).toBe(true);
+      for (const line of lines) for (let i = 2; i < line.length; i += 2) expect(squareToEdge(gone.xMm, gone.yMm, line[i - 2]!, line[i - 1]!, line[i]!, line[i + 1]!)).toBeGreaterThan(3.9);
+    }
+  });
+
+  it('that would run into a part are not cut, and the remedy ends it', async () => {
+    const film = (await planOf()).prepare!.layers[0]!.layer.film.id;
+    const plan = await planOf(relief({ drawn: [{ filmId: film, line: [60, -3, 300, 263] }] }));
+    const finding = plan.findings.find(({ code }) => code === 'relief-into-part')!;
+    for (const { layer, relief: lines } of plan.prepare!.layers) for (const line of lines) expect(containsPoint(layer.cut, (line[0]! + line[2]!) / 2, (line[1]! + line[3]!) / 2)).toBe(false);
+    expect((await planOf(finding.remedies![0]!.patch as RecipePatch)).findings.map(({ code }) => code)).not.toContain('relief-into-part');
+  });
+
+  it('that end in the open are rounded there', async () => {
+    const film = (await planOf()).prepare!.layers[0]!.layer.film.id;
+    const { relief: lines } = (await planOf(relief({ ruled: false, drawn: [{ filmId: film, line: [300, -3, 300, 120] }] }))).prepare!.layers[0]!;
+    expect(lines).toHaveLength(1);
+    expect(lines[0]!.length).toBeGreaterThan(12);
+    // The round is as wide as a nail, not wider.
+    const end = lines[0]!.slice(-14);
+    expect(Math.max(...end.filter((_, i) => i % 2 === 0)) - Math.min(...end.filter((_, i) => i % 2 === 0))).toBeLessThan(3);
+  });
+});
+
+describe('borders and marks of a job', () => {
+  it.each(['contour', 'groups'] as const)('%s: goes round each layer by itself, clear of all that stays, marks with it', async (border) => {
+    const [plan, boxed] = await Promise.all([planOf({ preparation: { border } }), planOf()]);
+    for (const { layer, border: rings, panel } of plan.prepare!.layers) {
+      const marks = panel.marks!.marks.map(({ ring }) => ring);
+      for (const ring of [...layer.cut, ...marks]) for (let i = 0; i < ring.length; i += 2) {
+        expect(containsPoint(rings, ring[i]!, ring[i + 1]!)).toBe(true);
+        expect(distance(rings, ring[i]!, ring[i + 1]!)).toBeGreaterThan(4.9);
+      }
+    }
+    const film = (of: Plan) => of.prepare!.layers.reduce((sum, one) => sum + areaOf(one.border), 0);
+    if (border === 'groups') {
+      expect(film(plan)).toBeLessThan(0.8 * film(boxed));
+      expect(plan.prepare!.layers.some(({ border: rings }) => rings.length > 1)).toBe(true);
+    } else for (const { border: rings } of plan.prepare!.layers) expect(rings).toHaveLength(1);
+    expect(plan.sheets!.sheets.length).toBeGreaterThan(0);
+    expect(viewOf(plan).prepare!.weed.every((one) => one.border !== '')).toBe(true);
+  });
+
+  it.each(['ends', 'edge', 'bar', 'three'] as const)('marks set by “%s” are cut into every layer, inside its border, at the same place', async (markPlaces) => {
+    const plan = await planOf({ preparation: { markPlaces } });
+    const [panel] = plan.prepare!.panels;
+    const box = boundsOf(panel!.marks!.marks.map(({ ring }) => ring))!;
+    expect(panel!.box.minX <= box.minX && panel!.box.maxX >= box.maxX).toBe(true);
+    expect(new Set(plan.sheets!.sheets.map(({ groups }) => groups[0]!.marks))).toEqual(new Set([panel!.marks!.marks.length]));
+    expect(said(plan, 'prepare.marks').alternatives!.length).toBe(5);
+    const turned = plan.findings.find(({ code }) => code === 'marks-turn');
+    if (turned) for (const { patch } of turned.remedies!) expect((await planOf({ ...(patch as RecipePatch), preparation: { markPlaces, ...(patch as RecipePatch).preparation } })).findings.map(({ code }) => code)).not.toContain('marks-turn');
+  });
+});
