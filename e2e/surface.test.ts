@@ -229,7 +229,7 @@ describe('garments', () => {
     await browser.sees('It is made for 2 members');
     await until(({ surface }) => surface.team?.namePart === 'name' && surface.team.numberPart === 'number');
     await browser.sees('Names wider than 300 mm are condensed: 1 name');
-    await cutOne((text) => text.includes('It is 7 ADA.'));
+    await cutOne((text) => text.includes('It is 7 ADA (S).'));
   });
 });
 

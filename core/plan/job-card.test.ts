@@ -28,11 +28,14 @@ describe('the job card', () => {
   });
 
   it('says how far the job is cut, what waits for a decision, and what was not judged', () => {
-    const half = countCuts({ good: { a: 2, b: 1, old: 9 }, undecided: 0, finished: 2, judged: 1 }, wanted);
+    const half = countCuts({ good: { a: 2, b: 1, old: 9 }, undecided: 0, finished: 2, judged: 1, unweeded: [] }, wanted);
     expect([half.copies, half.ofCopies]).toEqual([3, 4]);
     expect(jobCard(done, half, 'mm').slice(5)).toMatchObject([{ figure: '2 sheets' }, { state: 'needs you' }, {}, { state: 'needs you', figure: '3 of 4 cut' }]);
-    const all = countCuts({ good: { a: 2, b: 3 }, undecided: 0, finished: 2, judged: 2 }, wanted);
+    const all = countCuts({ good: { a: 2, b: 3 }, undecided: 0, finished: 2, judged: 2, unweeded: [] }, wanted);
     expect(jobCard({ ...done, sheets: 0, seconds: 0 }, all, 'mm').slice(5)).toMatchObject([{ figure: 'all cut' }, { figure: 'all cut', state: 'settled' }, {}, { figure: '4 of 4 cut', state: 'settled' }]);
+    // Assemble waits until everything is ticked off the weed maps.
+    expect(jobCard(done, { ...all, unweeded: [{ film: 'Chalk', left: 2, copies: 1 }] }, 'mm')[7]).toMatchObject({ station: 'assemble', state: 'needs you' });
+    expect(jobCard(done, all, 'mm')[7]).toMatchObject({ state: 'settled' });
     expect(jobCard(done, { ...half, undecided: 1 }, 'mm')[6]).toMatchObject({ state: 'needs you', figure: '1 to decide' });
   });
 });

@@ -65,6 +65,8 @@ function stateOf(station: StationName, figures: JobFigures | null, cuts: CutCoun
   if (!isReached(station, figures, cuts)) return 'waiting';
   if (worst === 'warning') return 'needs you';
   if (station === 'cut' && (cuts.undecided > 0 || cuts.copies < cuts.ofCopies)) return 'needs you';
+  // A counter that is found after the film has cured damages the work.
+  if (station === 'assemble' && cuts.unweeded.length > 0) return 'needs you';
   if (station === 'record' && cuts.judged < cuts.finished) return 'needs you';
   return 'settled';
 }

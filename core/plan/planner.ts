@@ -173,7 +173,8 @@ export class Planner {
     const { rulings: patterns } = await cache.take(patternsStage, { films, recipe });
     await add({ films: patterns.length > 0 ? { ...films, rulings: [...films.rulings, ...patterns] } : films });
     if (!separated || !panels || !build) return plan;
-    const checked = await cache.take(surfaceCheckStage, { sized, build, letters: lettersOf(parts, matrices), recipe });
+    const letters = lettersOf(parts, matrices);
+    const checked = await cache.take(surfaceCheckStage, { sized, build, letters, recipe });
     const surface = { ...sized, findings: [...sized.findings, ...checked.findings, ...panels.findings], rulings: [...sized.rulings, ...checked.rulings, ...panels.rulings] };
     await add({ separated, panels, build, surface });
     const checks = await cache.take(checkStage, { build, recipe });
@@ -184,7 +185,7 @@ export class Planner {
       build: checks.build,
     };
 
-    const prepare = await cache.take(prepareStage, { build, panels, recipe });
+    const prepare = await cache.take(prepareStage, { build, panels, letters, recipe }, hooks);
     if (!prepare) return plan;
     await add({ prepare });
     const sheets = await cache.take(sheetsStage, { prepare, recipe, shop, taken: input.taken ?? {} }, hooks);
@@ -264,7 +265,7 @@ export class Planner {
     const team = surface.kind === 'garment' ? surface.team : null;
     const designs: Design[] = [];
     for (const instance of instances) designs.push(await this.#designOf(instance, design, input, hooks));
-    const shares = team ? namesCondensed(designs, team, scale) : designs.map(() => null);
+    const shares = team ? namesCondensed(designs, team, instances.map(({ factor }) => scale * factor)) : designs.map(() => null);
     const sizes = designs.map((one, i) => ({ widthMm: one.widthMm * scale * instances[i]!.factor, heightMm: one.heightMm * scale * instances[i]!.factor }));
     const beside = setBeside(sizes, APART_MM);
     const corners = instances.map(({ among }, i) => among ?? beside[i]!);

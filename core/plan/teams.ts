@@ -9,13 +9,13 @@ export interface Condensed {
   readonly down: number;
 }
 
-/** How the name in each of some designs is narrowed so that none is too wide: each by itself, or all as the widest needs it; null where there is no name. */
-export function namesCondensed(designs: readonly Design[], { namePart, widestMm, condense }: Team, scale: number): (Condensed | null)[] {
-  const each = designs.map(({ parts }) => {
+/** How the name in each of some designs, made at scales of their own, is narrowed so that none is too wide: each by itself, or all as the widest needs it; null where there is no name. */
+export function namesCondensed(designs: readonly Design[], { namePart, widestMm, condense }: Team, scales: readonly number[]): (Condensed | null)[] {
+  const each = designs.map(({ parts }, i) => {
     const name = parts.find(({ part }) => part.id === namePart);
     if (!name) return null;
     const box = placedBox(name.part.place, name.extents.cut);
-    return condensed((box.maxX - box.minX) * scale, widestMm);
+    return condensed((box.maxX - box.minX) * scales[i]!, widestMm);
   });
   if (condense === 'each') return each;
   const worst = each.reduce<Condensed>((least, one) => (one && one.across < least.across ? one : least), { across: 1, down: 1 });

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { boundsOf, boxRing, containsPoint, grow, joinBoxes, regionsOf, signedArea, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxesTouch, boxRing, containsPoint, grow, joinBoxes, regionsOf, signedArea, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { Mark } from '../marks/index.js';
 
 /** How the waste is freed: by a box, one line that follows everything, one round each group, or not at all. */
@@ -54,6 +54,22 @@ const outersOf = (rings: Rings) => unite(rings.filter((ring) => signedArea(ring)
 /** Contours of groups that meet after all are one. */
 function merged(contours: readonly (readonly Ring[])[]): Ring[] {
   return outersOf(contours.flat());
+}
+
+/** About how much film borders round each group would take, mm²: by the boxes of parts that lie together, without following them. */
+export function groupsFilmMm2(stays: Rings, gapMm: number): number {
+  const reach = Math.max(TOGETHER.least, TOGETHER.gaps * gapMm);
+  let groups: Box[] = [];
+  for (const ring of stays) {
+    if (signedArea(ring) <= 0) continue;
+    let box = boundsOf([ring])!;
+    for (let near = groups.filter((other) => boxesTouch(other, box, reach)); near.length > 0; near = groups.filter((other) => boxesTouch(other, box, reach))) {
+      for (const other of near) box = joinBoxes(box, other)!;
+      groups = groups.filter((other) => !near.includes(other));
+    }
+    groups.push(box);
+  }
+  return groups.reduce((sum, { minX, minY, maxX, maxY }) => sum + (maxX - minX + 2 * gapMm) * (maxY - minY + 2 * gapMm), 0);
 }
 
 /** Parts of an area by how near they lie to each other. */

@@ -17,19 +17,21 @@ export interface Strip {
 export const NECK_MM = 0.25;
 /** A cut is drawn so wide where it parts areas, mm. */
 const CUT_MM = 0.004;
+/** Corners of strips are round to this, mm. */
+const ARC_MM = 0.02;
 /** Smaller bits are no strips: they come off with their neighbours, mm². */
 const LEAST_MM2 = 0.1;
 /** Points on outlines lie this near for the largest circle, by the size of a strip, mm. */
 const STEP = { share: 1 / 30, least: 0.3, most: 1.5 };
 /** So many of the largest circles are looked at more closely. */
-const CLOSER = 4;
+const CLOSER = 2;
 
 /** The waste in the strips that its relief lines part it into; those of most area first. */
 export function stripsOf({ rings }: Waste, lines: readonly ReliefLine[]): Strip[] {
   const cuts = strokeArea(lines.map((line) => ({ points: Float64Array.from(line), closed: false })), { width: CUT_MM, join: 'round', cap: 'butt', miterLimit: 1 }, CUT_MM / 4);
-  const held = grow(subtract(rings, cuts), -NECK_MM / 2);
+  const held = grow(subtract(rings, cuts), -NECK_MM / 2, ARC_MM);
   return regionsOf(held)
-    .flatMap(({ outer, holes }) => regionsOf(grow([outer, ...holes], NECK_MM / 2)))
+    .flatMap(({ outer, holes }) => regionsOf(grow([outer, ...holes], NECK_MM / 2, ARC_MM)))
     .map((region) => ({ region, areaMm2: areaOf([region.outer, ...region.holes]) }))
     .filter(({ areaMm2 }) => areaMm2 > LEAST_MM2)
     .map(({ region, areaMm2 }) => {

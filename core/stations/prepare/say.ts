@@ -1,5 +1,6 @@
 import type { MarkLayout, PlacedMarks } from '../../engines/marks/index.js';
-import type { BorderKind, ReliefLine, Strip, WeedingWork } from '../../engines/weeding/index.js';
+import { WEEDING_FIGURES, type BorderKind, type ReliefLine, type Strip, type WeedingWork } from '../../engines/weeding/index.js';
+import type { Box } from '../../geometry/index.js';
 import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
 import { MARK_PLACES, type MarkPlaces, type PrepareDecisions, type PreparePatch } from './decisions.js';
 
@@ -111,11 +112,22 @@ export function sayBorder({ kind, gapMm, ruledGapMm, isChosen, filmMm2, groupsMm
         : [
             'It is wide enough for a fingernail and narrow enough to save film. Larger work gets a little more.',
             ...(kind === 'box' ? ['A box is straight to cut and lies tight beside others on a sheet.'] : ['It is cut round each layer by itself, so it needs less film where layers are smaller.']),
-            ...(kind !== 'groups' && saved > 0.1 ? [`One round each group of parts would leave ${Math.round(100 * saved)} % less waste to weed.`] : []),
+            ...(kind !== 'groups' && saved > 0.1 ? [`One round each group of parts would leave about ${Math.round(20 * saved) * 5} % less waste to weed.`] : []),
           ],
     overridden: kind !== 'box' || isChosen,
     proposed: ruledGapMm,
     alternatives: (Object.keys(OTHER_BORDERS) as BorderKind[]).filter((other) => other !== kind).map((other) => ({ label: OTHER_BORDERS[other], patch: { preparation: { border: other } } })),
+  };
+}
+
+/** Letters so small that they come off with the waste. */
+export function sayReverse(words: string, capHeightMm: number, where: Box): Finding<PreparePatch> {
+  return {
+    code: 'reverse-weeding',
+    severity: 'note',
+    stage: 'prepare',
+    message: `The letters of ${words} are ${formatLength(capHeightMm)} mm high. Below about 8 mm they come off with the waste: put the tape on first, turn it over, and weed on the tape.`,
+    where,
   };
 }
 
@@ -126,6 +138,7 @@ interface Weeded {
   readonly relief: readonly ReliefLine[];
   readonly strips: readonly Strip[];
   readonly work: WeedingWork;
+  readonly dotsMm2: readonly number[];
   readonly minutes: number;
 }
 
@@ -178,7 +191,10 @@ export function sayRefusedLines(layers: readonly { readonly layer: { readonly fi
 const WORTH_MIN = 0.5;
 
 /** How long weeding takes, and what of it. */
-export function sayMinutes(layers: readonly Weeded[]): Ruling<PreparePatch>[] {
+export function sayMinutes(layers: readonly Weeded[]): Ruling<PreparePatch & { readonly repair?: { readonly speckMm2?: number } }>[] {
+  const dots = layers.flatMap(({ dotsMm2, panel }) => dotsMm2.map((areaMm2) => ({ areaMm2, copies: panel.copies })));
+  const savedMin = (dots.reduce((sum, { copies }) => sum + copies, 0) * WEEDING_FIGURES.smallPartS) / 60;
+  const above = Math.ceil(Math.max(0, ...dots.map(({ areaMm2 }) => areaMm2)) * 10 + 1e-6) / 10 + 0.1;
   const minutes = layers.reduce((sum, one) => sum + one.minutes * one.panel.copies, 0);
   const total = (of: (work: WeedingWork) => number) => layers.reduce((sum, one) => sum + of(one.work) * one.panel.copies, 0);
   const byFilm = new Map<string, number>();
@@ -194,8 +210,10 @@ export function sayMinutes(layers: readonly Weeded[]): Ruling<PreparePatch>[] {
       because: [
         `${count(total((work) => work.counters), 'counter')}, ${count(total((work) => work.smallParts), 'small part')}, ${count(total((work) => work.looseParts - work.smallParts), 'larger part')}, ${formatLength(total((work) => work.outlineMm) / 1000)} m of outline, ${formatLength(total((work) => work.thinMm) / 1000)} m of it thin.`,
         ...(byFilm.size > 1 ? [[...byFilm].filter(([, own]) => own >= WORTH_MIN / 5).map(([film, own]) => `${film}: ${sayMinutesRoundly(own)}`).join(', ') + '.'] : []),
+        ...(savedMin >= WORTH_MIN ? [`${count(dots.length, 'dot')} under 2 mm across ${dots.length === 1 ? 'takes' : 'take'} ${sayMinutesRoundly(savedMin)} of it, and may be lost all the same.`] : []),
         'To begin with 40 s a sheet, 5 s a counter, 4 s a small part, 0.7 s a larger one, 12 s a metre of outline, half as much again where strokes are thin.',
       ],
+      ...(savedMin >= WORTH_MIN ? { alternatives: [{ label: `Leave out the ${count(dots.length, 'dot')}: ${sayMinutesRoundly(savedMin)} less`, patch: { repair: { speckMm2: above } } }] } : {}),
     },
   ];
 }

@@ -1,13 +1,14 @@
 import { CAREFUL_MM, thinParts, trapWidth, type TrapForm } from '../../engines/layers/index.js';
 import { layOutMarks, markGapMm, placeMarks } from '../../engines/marks/index.js';
 import { setBeside } from '../../engines/surface/index.js';
-import { layerWeeding, weedingBorder, weedingBorders, weedingMinutes, type ReliefLine, type Strip, type WeedingWork, type WeedMap } from '../../engines/weeding/index.js';
+import { groupsFilmMm2, layerWeeding, weedingBorder, weedingMinutes, type ReliefLine, type Strip, type WeedingWork, type WeedMap } from '../../engines/weeding/index.js';
 import { areaOf, boundsOf, boxesTouch, joinBoxes, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { clipOfPanel, layersOnPanel, ruledBorderMm, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
 import type { Stage } from '../stage.js';
+import type { LettersOnDesign } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
-import { sayBorder, sayMarks, sayMinutes, sayNoMarks, sayRefusedLines, sayRelief, sayTurnedMarks, type MarksSet } from './say.js';
+import { sayBorder, sayMarks, sayMinutes, sayNoMarks, sayRefusedLines, sayRelief, sayReverse, sayTurnedMarks, type MarksSet } from './say.js';
 
 export interface PreparedLayer {
   readonly layer: JobLayer;
@@ -21,6 +22,8 @@ export interface PreparedLayer {
   readonly refused: readonly ReliefLine[];
   readonly strips: readonly Strip[];
   readonly work: WeedingWork;
+  /** The areas of parts under 2 mm across, mm². */
+  readonly dotsMm2: readonly number[];
   /** How long one copy takes to weed. */
   readonly minutes: number;
 }
@@ -55,6 +58,8 @@ export interface PrepareOut {
 interface PrepareContext {
   readonly build: BuildOut;
   readonly panels: PanelsOut;
+  /** Letters of the design: how high their capitals are. */
+  readonly letters: readonly LettersOnDesign[];
   readonly recipe: PrepareDecisions & { readonly build: { readonly trapForm: TrapForm } };
 }
 
@@ -62,6 +67,7 @@ interface PrepareRead {
   readonly build: BuildOut;
   readonly panels: readonly Panel[];
   readonly along: PanelsOut['along'];
+  readonly letters: readonly LettersOnDesign[];
   readonly preparation: PrepareDecisions['preparation'];
   readonly trapForm: TrapForm;
 }
@@ -69,8 +75,8 @@ interface PrepareRead {
 /** Marks, border, relief lines and weed maps for the built layers, for each panel its own; null when there is nothing to cut. */
 export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null> = {
   name: 'prepare',
-  read: ({ build, panels, recipe }) => ({ build, panels: panels.panels, along: panels.along, preparation: recipe.preparation, trapForm: recipe.build.trapForm }),
-  async run({ build, panels, along, preparation, trapForm }, { breathe }) {
+  read: ({ build, panels, letters, recipe }) => ({ build, panels: panels.panels, along: panels.along, letters, preparation: recipe.preparation, trapForm: recipe.build.trapForm }),
+  async run({ build, panels, along, letters, preparation, trapForm }, { breathe }) {
     const prepared: Prepared[] = [];
     for (const panel of panels) {
       const made = preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), preparation);
@@ -80,9 +86,12 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
     const first = prepared[0];
     if (!first) return null;
     const { panels: apart, layers } = setApart(prepared, along);
-    return { panels: apart, layers, findings: [...turnedMarks(build, apart, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])], rulings: [...first.rulings, ...sayRelief(layers, preparation), ...sayMinutes(layers)] };
+    return { panels: apart, layers, findings: [...smallLetters(letters), ...turnedMarks(build, apart, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])], rulings: [...first.rulings, ...sayRelief(layers, preparation), ...sayMinutes(layers)] };
   },
 };
+
+/** A dot of 2 mm across, mm². */
+const DOT_MM2 = Math.PI;
 
 /** Between two panels that are shown beside each other, mm. */
 const BESIDE_MM = 20;
@@ -142,10 +151,10 @@ function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 
       gone: relief.gone.filter(({ filmId }) => filmId === id),
       thinnestMm,
     });
-    return { layer, weed, refused: made.refused, border: made.border, relief: made.relief, strips: made.strips, work: made.work, minutes: weedingMinutes(made.work) };
+    return { layer, weed, refused: made.refused, border: made.border, relief: made.relief, strips: made.strips, dotsMm2: made.looseParts.filter(({ areaMm2 }) => areaMm2 < DOT_MM2).map(({ areaMm2 }) => areaMm2), work: made.work, minutes: weedingMinutes(made.work) };
   });
   const box = joinBoxes(joinBoxes(art, boundsOf(rings)), boundsOf(prepared.flatMap((one) => one.border)))!;
-  const groups = kind === 'none' ? 0 : filmMm2(layers.map(({ cut }) => weedingBorders('groups', [...cut, ...rings], gapMm)));
+  const groups = layers.reduce((sum, { cut }) => sum + groupsFilmMm2([...cut, ...rings], gapMm), 0);
   return {
     panel: { number, of, label, copies, corner, marks, border, box, clip },
     layers: prepared,
@@ -166,6 +175,14 @@ function setMarks(layers: readonly JobLayer[], art: Box, { markPlaces, markSizeM
   if (markPlaces === 'outside') return { ...outside, cost: null };
   const { marks, distanceMm: apartMm, ...cost } = placeMarks(layers.map(({ cut }) => cut), { school: markPlaces, shape: 'diamond', sizeMm, gapMm: markGapMm(sizeMm), placementErrorMm: CAREFUL_MM.marked })!;
   return { marks, distanceMm: apartMm, leastMm: apartMm, cost };
+}
+
+/** Below this height of capitals letters are weeded on the tape, mm. Source: trade practice. */
+const REVERSE_MM = 8;
+
+function smallLetters(letters: readonly LettersOnDesign[]): Finding<PreparePatch>[] {
+  const least = letters.reduce<LettersOnDesign | null>((small, one) => (small && small.capHeightMm <= one.capHeightMm ? small : one), null);
+  return least && least.capHeightMm < REVERSE_MM ? [sayReverse(least.words, least.capHeightMm, least.box)] : [];
 }
 
 /** Traps that would have to be wider by this much for where the marks stand are told, mm. */

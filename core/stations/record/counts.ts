@@ -9,9 +9,18 @@ export interface RecordedCuts {
   /** Finished runs, and those of them that were judged. */
   readonly finished: number;
   readonly judged: number;
+  /** What was not ticked off yet on the weed maps of good copies, by film. */
+  readonly unweeded: readonly Unweeded[];
 }
 
-export const NOTHING_CUT: RecordedCuts = { good: {}, undecided: 0, finished: 0, judged: 0 };
+export interface Unweeded {
+  readonly film: string;
+  /** Counters and small parts, of how many copies. */
+  readonly left: number;
+  readonly copies: number;
+}
+
+export const NOTHING_CUT: RecordedCuts = { good: {}, undecided: 0, finished: 0, judged: 0, unweeded: [] };
 
 /** What the sheets of a job come to. */
 export function recordedCuts(sheets: readonly FrozenSheet[], jobId: string): RecordedCuts {
@@ -21,7 +30,24 @@ export function recordedCuts(sheets: readonly FrozenSheet[], jobId: string): Rec
     undecided: [...standings(sheets).values()].filter((standing) => standing === 'undecided').length,
     finished: finished.length,
     judged: finished.filter((run) => run.outcome !== null).length,
+    unweeded: unweededIn(sheets, jobId),
   };
+}
+
+function unweededIn(sheets: readonly FrozenSheet[], jobId: string): Unweeded[] {
+  const how = standings(sheets);
+  const byFilm = new Map<string, Unweeded>();
+  for (const { id, restOf, film, groups } of sheets) {
+    // A rest makes copies of its sheet whole, and is ticked with them.
+    if (restOf !== null || how.get(id) !== 'good') continue;
+    for (const group of groups) {
+      const left = group.jobId === jobId ? group.weedPlaces.length - group.ticked.length : 0;
+      if (left <= 0) continue;
+      const before = byFilm.get(film.id);
+      byFilm.set(film.id, { film: film.name, left: left + (before?.left ?? 0), copies: 1 + (before?.copies ?? 0) });
+    }
+  }
+  return [...byFilm.values()];
 }
 
 /** How far a job is with cutting. */

@@ -1,5 +1,5 @@
 /*
  * What the record says of a job: how far it is cut, how much of that was judged, and what has become of it.
  */
-export { countCuts, NOTHING_CUT, recordedCuts, type CutCounts, type RecordedCuts } from './counts.js';
+export { countCuts, NOTHING_CUT, recordedCuts, type CutCounts, type RecordedCuts, type Unweeded } from './counts.js';
 export { jobStateOf, type JobState } from './job-state.js';

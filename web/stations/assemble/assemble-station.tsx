@@ -1,6 +1,8 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import type { Box } from '../../../core/geometry/index.js';
+import { recordedCuts } from '../../../core/stations/record/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -15,8 +17,9 @@ import { designBox } from '../../light-table/design-box.js';
 
 /** The steps at the bench, in words and pictures. */
 export function AssembleStation() {
-  const { plan, recipe, unit } = useJobContext();
+  const { plan, recipe, unit, cuts, job } = useJobContext();
   const { findings, rulings } = useSaid('assemble');
+  const unweeded = useMemo(() => recordedCuts(cuts, job.id).unweeded, [cuts, job.id]);
   const [chosen, setChosen] = useState(0);
   const steps = plan?.steps ?? [];
   const at = Math.min(chosen, Math.max(0, steps.length - 1));
@@ -37,6 +40,11 @@ export function AssembleStation() {
       title="Assemble"
       docket={
         <>
+          {unweeded.length > 0 && (
+            <NotOut role="status">
+              <strong>Not all is out yet.</strong> {unweeded.map(({ film, left, copies }) => `${film}: ${left} left${copies > 1 ? ` on ${copies} pieces` : ''}`).join('; ')}. <Link to="../prepare">To the weed map</Link>
+            </NotOut>
+          )}
           <Findings findings={findings} />
           <Rulings rulings={rulings} />
           <Steps>
@@ -94,6 +102,8 @@ function Apart({ layers, box }: { readonly layers: readonly LayerView[]; readonl
     </g>
   ));
 }
+
+const NotOut = styled.p`padding: ${space.s} ${space.m}; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.m}; font-size: ${type.small};`;
 
 const Steps = styled.ol`list-style: none; display: grid; gap: ${space.xs};`;
 
