@@ -323,3 +323,107 @@ describe('lantern wrap-template', () => {
     expect([status, stderr.includes(sentence)]).toEqual([2, true]);
   });
 });
+
+describe('lantern prepare', () => {
+  interface Prepared {
+    readonly marks: readonly { shape: string; x: number; y: number; ring: [number, number][] }[];
+    readonly markGapMm: number;
+    readonly extraFilmMm2: number;
+    readonly layers: readonly { svg: string; border: [number, number][][]; relief: number[][]; strips: { areaMm2: number; bulkMm: number; ring: [number, number][][] }[]; counters: { x: number; y: number; areaMm2: number }[]; looseParts: { x: number; y: number; areaMm2: number; easilyLost: boolean }[]; minutes: number }[];
+  }
+  const PX = 8;
+  const out = inFolder('prepared');
+  const layersOf = () => {
+    const folderOf = inFolder('to-prepare');
+    if (!existsSync(join(folderOf, 'separation.json'))) expect(lantern('separate', DRAWING, '--out', folderOf, '--width', '260').status).toBe(0);
+    return json<Separation>(join(folderOf, 'separation.json')).layers.map(({ svg }) => join(folderOf, svg));
+  };
+
+  /** What a picture of a layer shows, by its own counting: pieces of film, and pieces of nothing that film goes all round. */
+  function counted(svg: string) {
+    const { pixels, width, height } = new Resvg(readFileSync(svg, 'utf8'), { fitTo: { mode: 'zoom', value: (PX * 25.4) / 96 } }).render();
+    const isFilm = (i: number) => pixels[4 * i + 3]! > 127;
+    const seen = new Uint8Array(width * height);
+    let [parts, counters] = [0, 0];
+    for (let start = 0; start < width * height; start += 1) {
+      if (seen[start]) continue;
+      const film = isFilm(start);
+      const stack = [start];
+      seen[start] = 1;
+      let [many, isOutside] = [0, false];
+      while (stack.length > 0) {
+        const i = stack.pop()!;
+        many += 1;
+        const x = i % width;
+        if (x === 0 || x === width - 1 || i < width || i >= width * (height - 1)) isOutside = true;
+        for (const next of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width]) {
+          if (next < 0 || next >= width * height || seen[next] || isFilm(next) !== film) continue;
+          seen[next] = 1;
+          stack.push(next);
+        }
+      }
+      if (many < PX * PX) continue;
+      if (film) parts += 1;
+      else if (!isOutside) counters += 1;
+    }
+    return { parts, counters };
+  }
+
+  it('finds the counters and parts that another count finds, and puts marks, borders and lines where they may be', () => {
+    const layers = layersOf();
+    expect(lantern('prepare', ...layers, '--relief', '--border', 'groups', '--out', out).status).toBe(0);
+    const prepared = json<Prepared>(join(out, 'prepare.json'));
+    expect(prepared.marks.map(({ shape }) => shape)).toEqual(['diamond', 'notched bar']);
+    expect(prepared.layers.map(({ svg }) => svg)).toEqual(layers.map((path) => path.split('/').at(-1)));
+    prepared.layers.forEach((layer, i) => {
+      const found = counted(layers[i]!);
+      expect([layer.looseParts.filter(({ areaMm2 }) => areaMm2 > 1).length, layer.counters.filter(({ areaMm2 }) => areaMm2 > 1).length]).toEqual([found.parts, found.counters]);
+      expect(layer.minutes).toBeGreaterThan(40 / 60);
+      for (const { bulkMm } of layer.strips) expect(bulkMm).toBeLessThanOrEqual(80.01);
+      expect(layer.border.length).toBeGreaterThan(0);
+    });
+  });
+
+  it('takes other films, borders and marks, and one layer without marks', () => {
+    const [first] = layersOf();
+    const one = inFolder('one');
+    expect(lantern('prepare', first!, '--family', 'flock', '--border', 'none', '--out', one).status).toBe(0);
+    const alone = json<Prepared>(join(one, 'prepare.json'));
+    expect([alone.marks, alone.extraFilmMm2, alone.layers[0]!.border, alone.layers[0]!.strips]).toEqual([[], 0, [], []]);
+    expect(lantern('prepare', ...layersOf(), '--marks', 'three', '--border', 'contour', '--out', one).status).toBe(0);
+    const three = json<Prepared>(join(one, 'prepare.json'));
+    expect(three.marks).toHaveLength(3);
+    for (const { border } of three.layers) expect(border).toHaveLength(1);
+  });
+
+  it.each([
+    [['--marks', 'four'], '--marks must be one of'],
+    [['--border', 'round'], '--border must be one of'],
+    [['--family', 'paper'], '--family must be one of'],
+  ])('refuses %j with a sentence', (options, sentence) => {
+    const { status, stderr } = lantern('prepare', layersOf()[0]!, ...options, '--out', inFolder('no-prepare'));
+    expect([status, stderr.includes(sentence)]).toEqual([2, true]);
+    expect(lantern('prepare', '--out', inFolder('no-prepare')).status).toBe(2);
+  });
+});
+
+describe('lantern learn', () => {
+  const one = { sheets: 1, counters: 10, looseParts: 6, outlineMm: 5000, thinMm: 500 };
+
+  it('prints the figures it learned and the minutes they make, in order', () => {
+    const history = inFolder('history.json', JSON.stringify({ weeds: Array.from({ length: 5 }, (_, i) => ({ ...one, counters: 10 + i, minutes: 6 + 0.2 * i })), predict: [one, { ...one, smallParts: 6, strips: 2 }] }));
+    const { status, stdout } = lantern('learn', history);
+    const { weeding, minutes } = JSON.parse(stdout) as { weeding: Record<string, number>; minutes: number[] };
+    expect([status, minutes.length, Object.keys(weeding).length]).toEqual([0, 2, 7]);
+    // Twice as slow as the trade: what is predicted goes there.
+    expect(minutes[0]!).toBeGreaterThan(4.5);
+    expect(minutes[1]!).toBeGreaterThan(minutes[0]!);
+  });
+
+  it('without a log keeps to the trade, and refuses what is no history', () => {
+    const { stdout } = lantern('learn', inFolder('none.json', JSON.stringify({ weeds: [], predict: [one] })));
+    expect((JSON.parse(stdout) as { minutes: number[] }).minutes[0]).toBeCloseTo((40 + 50 + 4.2 + 60 + 3) / 60, 9);
+    const { status, stderr } = lantern('learn', inFolder('bad.json', JSON.stringify({ weeds: [{ ...one, minutes: -1 }], predict: [] })));
+    expect([status, stderr.includes('/weeds/0/minutes')]).toEqual([2, true]);
+  });
+});
