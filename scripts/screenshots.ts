@@ -9,8 +9,8 @@ const jobs = (await (await fetch(`${URL_OF_DEMO}/api/jobs`)).json()) as { id: st
 const idOf = (title: string) => jobs.find((job) => job.title.startsWith(title))!.id;
 const [heron, wren, anglers, bakery, jug, tin, fascia] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Weir Anglers'), idOf('Lockside'), idOf('Kingfisher'), idOf('Quay Blend'), idOf('Wick Lock')];
 
-/** Name, path, what must be seen first, what is done before the picture is taken, and what is pressed after it. */
-const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string])[] = [
+/** Name, path, what must be seen first, what is done before the picture is taken, what is pressed after it, and how large the window is. */
+const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string, size?: readonly [number, number]])[] = [
   ['jobs', '/', /Marsh Wren/, `while (document.images.length < 4 || [...document.images].some((image) => !image.complete)) await new Promise((done) => setTimeout(done, 50))`],
   ['artwork', `/jobs/${heron}/artwork`, /2 sheets/],
   ['artwork-findings', `/jobs/${anglers}/artwork`, /Film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are too thin')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); await new Promise((done) => setTimeout(done, 500)); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
@@ -21,10 +21,10 @@ const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, scrip
   ['surface-fascia', `/jobs/${fascia}/surface`, /made in \d panels/, `[...document.querySelectorAll('li')].find((ruling) => ruling.textContent.startsWith('It is made in')).scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`],
   ['build', `/jobs/${heron}/build`, /2 sheets/],
   ['gap-trial', `/jobs/${heron}/build`, /2 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'Gap trial').click(); [...document.querySelectorAll('button')].find((button) => button.textContent === 'Inlay').click(); await new Promise((done) => setTimeout(done, 4000))`, 'Undo'],
-  ['prepare', `/jobs/${heron}/prepare`, /2 sheets/],
+  ['prepare', `/jobs/${wren}/prepare`, /2 sheets/],
+  ['weed-map', `/jobs/${heron}/prepare`, /10 left/, `await new Promise((done) => setTimeout(done, 600))`, undefined, [390, 844]],
   ['sheets', `/jobs/${wren}/sheets`, /2 sheets/],
   ['cut', `/jobs/${heron}/cut`, /2 sheets/],
-  ['cut-failed', `/jobs/${anglers}/cut`, /4 sheets|3 sheets/, failedCut('chalk'), 'Throw it away'],
   ['assemble', `/jobs/${heron}/assemble`, /2 sheets/, `document.querySelectorAll('ol li button')[3].click()`],
   ['record', `/jobs/${heron}/record`, /of 4 cut/],
   ['shop-films', '/shop/films/quay-tiles', /It begins anew every/, `document.querySelector('[aria-label="Pattern"]').scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`],
@@ -32,23 +32,11 @@ const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, scrip
   ['blanks', '/shop/blanks/flask-blue', /What worked on it/],
 ];
 
-/** Cuts most of a film's sheet, then cuts the cutter's power. */
-function failedCut(film: string): string {
-  return `
-    const send = async (method, path, body) => (await fetch(path, { method, ...(body ? { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } } : {}) })).json();
-    const job = location.pathname.split('/')[2];
-    const [{ revision }, { sheets }] = [await send('GET', '/api/jobs/' + job), await send('GET', '/api/jobs/' + job + '/plan')];
-    await send('POST', '/api/cutter/control', { do: 'time-lapse', factor: 6 });
-    const run = await send('POST', '/api/jobs/' + job + '/sheets/' + sheets.find((sheet) => sheet.film === '${film}').id + '/cut', { loadedFilmId: '${film}', revision });
-    while ((await send('GET', '/api/runs/' + run.id)).share < 0.5) await new Promise((done) => setTimeout(done, 50));
-    await send('POST', '/api/cutter/control', { do: 'power-cut' });
-    await new Promise((done) => setTimeout(done, 5000))`;
-}
-
 mkdirSync(FOLDER, { recursive: true });
 const browser = await openBrowser();
 try {
-  for (const [name, path, seen, script, after] of VIEWS) {
+  for (const [name, path, seen, script, after, [width, height] = [1280, 800]] of VIEWS) {
+    await browser.resize(width, height);
     await browser.driver.get(URL_OF_DEMO + path);
     await browser.sees(seen);
     await browser.driver.wait(async () => !(await browser.text()).includes('planning …'), 20_000);

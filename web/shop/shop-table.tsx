@@ -1,9 +1,10 @@
 import { createFilteredRowModel, createSortedRowModel, globalFilteringFeature, columnFilteringFeature, rowSortingFeature, tableFeatures, useTable, type ColumnDef } from '@tanstack/react-table';
-import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Collection, GridList, GridListItem, GridListLoadMoreItem, ListLayout, Virtualizer, type SortDescriptor } from 'react-aria-components';
 import styled from 'styled-components';
-import { colour, radius, space, type, width } from '../tokens.js';
+import { colour, radius, space, type } from '../tokens.js';
 import { TextInput } from '../ui/plain-fields.js';
+import { useIsPhone } from '../ui/use-is-phone.js';
 
 export interface ShopColumn<T> {
   readonly id: string;
@@ -112,16 +113,6 @@ export function ShopTable<T extends object>({ label, columns: all, rows, idOf, w
       </Sheet>
     </Frame>
   );
-}
-
-const PHONE = `(max-width: ${width.phone})`;
-
-function useIsPhone(): boolean {
-  return useSyncExternalStore((listener) => {
-    const media = window.matchMedia(PHONE);
-    media.addEventListener('change', listener);
-    return () => media.removeEventListener('change', listener);
-  }, () => window.matchMedia(PHONE).matches);
 }
 
 const COLLATOR = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });

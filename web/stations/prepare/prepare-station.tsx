@@ -17,6 +17,7 @@ import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Picker } from '../../ui/picker.js';
 import { Small } from '../../ui/plain-fields.js';
+import { useIsPhone } from '../../ui/use-is-phone.js';
 import { sayDateTime } from '../../ui/say.js';
 import { count } from '../../../core/words/index.js';
 import { designBox } from '../../light-table/design-box.js';
@@ -170,7 +171,8 @@ interface WeedPictureProps {
 }
 
 function WeedPicture({ film, cut, clip, marks, border, box, spots, isTicked }: WeedPictureProps) {
-  const size = Math.max(box.maxX - box.minX, box.maxY - box.minY) / 60;
+  // On a phone a number is as large as a finger hits.
+  const size = Math.max(box.maxX - box.minX, box.maxY - box.minY) / (useIsPhone() ? 26 : 60);
   return (
     <>
       {border && <path d={border} fill="#ffffff" stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
