@@ -14,6 +14,7 @@ import { separationBench } from './separation.js';
 import { shopBench } from './shop.js';
 import { surfaceBench } from './surface.js';
 import { uploadBench } from './upload.js';
+import { weedingBench } from './weeding.js';
 
 await loadKernelInNode();
 await artworkBench();
@@ -27,6 +28,7 @@ await lookingBench();
 await listBench();
 await shopBench();
 await surfaceBench();
+await weedingBench();
 await uploadBench();
 await clientsBench();
 await chaosBench();

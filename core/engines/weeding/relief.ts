@@ -25,7 +25,9 @@ interface ReliefOptions {
 }
 
 /** Offsets of round corners are chords: so much more keeps them clear by what is asked for, mm. */
-const CHORD_MM = 0.006;
+const CHORD_MM = 0.021;
+/** Corners of where lines may run are round to this, mm. */
+const ARC_MM = 0.02;
 /** Points on outlines lie this near, mm: circles of the size of a hand are then true to 0.03 mm, on the safe side. */
 const STEP_MM = 3;
 /** By so much at most circles between those points are too large, mm. */
@@ -148,22 +150,23 @@ function clustersOf(places: readonly Place[], reachMm: number): Place[][] {
 
 /** Where lines may run. */
 interface Ways {
-  /** Outlines of all places that are clear of what stays. */
-  readonly edges: Edges;
+  /** Straight ones, through all places that are clear of what stays. */
+  readonly directions: readonly Direction[];
   readonly border: Rings;
   readonly pieces: readonly { readonly routes: Routes; readonly holds: (x: number, y: number) => boolean }[];
 }
 
 function waysIn({ border, stays }: Waste, clearMm: number): Ways {
-  const allowed = subtract(border, grow(stays, clearMm + CHORD_MM));
-  return { edges: edgesOf(allowed, []), border, pieces: regionsOf(allowed).map((region) => ({ routes: routesIn(region, border), holds: insideOf([region.outer, ...region.holes]) })) };
+  const allowed = subtract(border, grow(stays, clearMm + CHORD_MM, ARC_MM));
+  const edges = edgesOf(allowed, []);
+  return { directions: Array.from({ length: DIRECTIONS }, (_, d) => directionOf(edges, (Math.PI * d) / DIRECTIONS)), border, pieces: regionsOf(allowed).map((region) => ({ routes: routesIn(region, border), holds: insideOf([region.outer, ...region.holes]) })) };
 }
 
 /** The lines that reach all of a cluster with the fewest: side by side in the direction that does best. Empty when none reaches any of it. */
 function linesFor(cluster: readonly Place[], ways: Ways, radiusMm: number): ReliefLine[] {
   let best: { readonly lines: ReliefLine[]; readonly cost: number } | null = null;
-  for (let d = 0; d < DIRECTIONS; d += 1) {
-    const made = sideBySide(cluster, ways, radiusMm, (Math.PI * d) / DIRECTIONS);
+  for (const direction of ways.directions) {
+    const made = sideBySide(cluster, ways, radiusMm, direction);
     if (made && (!best || made.cost < best.cost - 1e-9)) best = made;
   }
   return best?.lines ?? [];
@@ -173,8 +176,7 @@ function linesFor(cluster: readonly Place[], ways: Ways, radiusMm: number): Reli
 const BENT_COST = 0.3;
 const METRE_COST = 0.4;
 
-function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, angle: number): { readonly lines: ReliefLine[]; readonly cost: number } | null {
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, { cos, sin, stretchesAt }: Direction): { readonly lines: ReliefLine[]; readonly cost: number } | null {
   // s along the lines, t across them.
   const turned = cluster.map((place) => ({ place, s: place.x * cos + place.y * sin, t: place.y * cos - place.x * sin })).sort((a, b) => a.t - b.t);
   const [low, high] = [turned[0]!.t, turned.at(-1)!.t];
@@ -190,7 +192,7 @@ function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, ang
     let last = first;
     while (last < turned.length && turned[last]!.t < t + radiusMm) last += 1;
     const beside = turned.slice(first, last);
-    for (const [from, to] of beside.length === 0 ? [] : stretchesAt(ways.edges, cos, sin, t)) {
+    for (const [from, to] of beside.length === 0 ? [] : stretchesAt(t)) {
       const reached = beside.filter((one) => left.has(one.place) && Math.hypot(one.t - t, one.s - Math.min(to, Math.max(from, one.s))) < radiusMm * NEARLY);
       if (reached.length === 0) continue;
       const at = (s: number): [number, number] => [s * cos - t * sin, s * sin + t * cos];
@@ -216,17 +218,45 @@ function middleOf(figures: readonly number[]): number {
   return (low + high) / 2;
 }
 
-/** Where a straight line, turned and so far out, runs through what its edges enclose: from where to where along it. */
-function stretchesAt(edges: Ways['edges'], cos: number, sin: number, t: number): [number, number][] {
-  const at: number[] = [];
-  for (const [x0, y0, x1, y1] of edges) {
-    const [t0, t1] = [y0 * cos - x0 * sin - t, y1 * cos - x1 * sin - t];
-    if (t0 > 0 === t1 > 0) continue;
-    const [s0, s1] = [x0 * cos + y0 * sin, x1 * cos + y1 * sin];
-    at.push(s0 + ((s1 - s0) * t0) / (t0 - t1));
-  }
-  at.sort((a, b) => a - b);
-  return Array.from({ length: Math.floor(at.length / 2) }, (_, i) => [at[2 * i]!, at[2 * i + 1]!]);
+/** Straight lines in one direction through what edges enclose. */
+interface Direction {
+  readonly cos: number;
+  readonly sin: number;
+  /** From where to where along it a line runs inside that lies so far out. */
+  readonly stretchesAt: (t: number) => readonly (readonly [number, number])[];
+}
+
+/** Edges are looked up in strips of this width, mm: most are shorter. */
+const BUCKET_MM = 4;
+
+/** A direction, its edges sorted by how far out they lie, so that a line looks only at those that it may cross. */
+function directionOf(edges: Edges, angle: number): Direction {
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  const buckets = new Map<number, number[]>();
+  edges.forEach(([x0, y0, x1, y1], i) => {
+    const [t0, t1] = [y0 * cos - x0 * sin, y1 * cos - x1 * sin];
+    for (let k = Math.floor(Math.min(t0, t1) / BUCKET_MM); k <= Math.floor(Math.max(t0, t1) / BUCKET_MM); k += 1) {
+      const bucket = buckets.get(k);
+      if (bucket) bucket.push(i);
+      else buckets.set(k, [i]);
+    }
+  });
+  return {
+    cos,
+    sin,
+    stretchesAt(t) {
+      const at: number[] = [];
+      for (const i of buckets.get(Math.floor(t / BUCKET_MM)) ?? []) {
+        const [x0, y0, x1, y1] = edges[i]!;
+        const [t0, t1] = [y0 * cos - x0 * sin - t, y1 * cos - x1 * sin - t];
+        if (t0 > 0 === t1 > 0) continue;
+        const [s0, s1] = [x0 * cos + y0 * sin, x1 * cos + y1 * sin];
+        at.push(s0 + ((s1 - s0) * t0) / (t0 - t1));
+      }
+      at.sort((a, b) => a - b);
+      return Array.from({ length: Math.floor(at.length / 2) }, (_, i) => [at[2 * i]!, at[2 * i + 1]!] as const);
+    },
+  };
 }
 
 type Point = readonly [number, number];

@@ -1,4 +1,5 @@
 import earcut from 'earcut';
+import Flatbush from 'flatbush';
 import FlatQueue from 'flatqueue';
 import { squareToEdge, type Region, type Rings } from '../../geometry/index.js';
 
@@ -72,16 +73,20 @@ function meshOf(rings: Rings, border: Rings): Mesh {
     const [a, b] = endsOf(triangles, side);
     if (isOnBorder[a] && isOnBorder[b] && isNear(border, (points[2 * a]! + points[2 * b]!) / 2, (points[2 * a + 1]! + points[2 * b + 1]!) / 2)) beyond[side] = BORDER;
   }
-  const at = (x: number, y: number) => {
-    for (let t = 0; t < triangles.length; t += 3) {
+  const index = new Flatbush(triangles.length / 3);
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [2 * triangles[t]!, 2 * triangles[t + 1]!, 2 * triangles[t + 2]!];
+    index.add(Math.min(points[a]!, points[b]!, points[c]!), Math.min(points[a + 1]!, points[b + 1]!, points[c + 1]!), Math.max(points[a]!, points[b]!, points[c]!), Math.max(points[a + 1]!, points[b + 1]!, points[c + 1]!));
+  }
+  index.finish();
+  const at = (x: number, y: number) =>
+    index.search(x, y, x, y).find((t) => {
       const turns = [0, 1, 2].map((k) => {
-        const [a, b] = endsOf(triangles, t + k);
+        const [a, b] = endsOf(triangles, 3 * t + k);
         return (points[2 * b]! - points[2 * a]!) * (y - points[2 * a + 1]!) - (points[2 * b + 1]! - points[2 * a + 1]!) * (x - points[2 * a]!);
       });
-      if (turns.every((turn) => turn >= 0) || turns.every((turn) => turn <= 0)) return t / 3;
-    }
-    return -1;
-  };
+      return turns.every((turn) => turn >= 0) || turns.every((turn) => turn <= 0);
+    }) ?? -1;
   return { points, triangles, beyond, home: homewards({ points, triangles, beyond }), at };
 }
 
