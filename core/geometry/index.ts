@@ -12,6 +12,7 @@ export { compose, IDENTITY, inverse, rotation, scaling, stretchOf, translation, 
 export { regionsOf, ringsOf, type Region } from './regions.js';
 export {
   areaOf,
+  backwards,
   boundsOf,
   boxesTouch,
   boxRing,

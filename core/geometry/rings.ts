@@ -235,3 +235,9 @@ export function reversed(ring: Ring): Ring {
   }
   return out;
 }
+
+/** The points of a line x0, y0, x1, y1, … from the last to the first. */
+export function backwards(line: ArrayLike<number>): number[] {
+  const last = line.length - 2;
+  return Array.from({ length: line.length }, (_, i) => line[last - i + 2 * (i % 2)]!);
+}

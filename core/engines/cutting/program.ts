@@ -1,4 +1,4 @@
-import { boundsOf, type Ring } from '../../geometry/index.js';
+import { backwards, boundsOf, type Ring } from '../../geometry/index.js';
 import { pathLength, type CutPath, type CutSettings, type Motion } from './cut-path.js';
 import { FIRST_HEADING, holderPath, turningPath, turningStrip } from './drag-knife.js';
 import { UNITS_PER_MM } from './hpgl.js';
@@ -125,7 +125,7 @@ function orderLines(lines: readonly CutPath[], start: { readonly x: number; read
     const nearest = reach.reduce((best, [from, to], k) => (Math.min(from, to) < Math.min(...reach[best]!) ? k : best), 0);
     const line = left.splice(nearest, 1)[0]!;
     const isTurned = reach[nearest]![1] < reach[nearest]![0];
-    const points = isTurned ? line.points.map((_, o) => line.points[line.points.length - 2 - (o - (o % 2)) + (o % 2)]!) : line.points;
+    const points = isTurned ? Float64Array.from(backwards(line.points)) : line.points;
     ordered.push({ ...line, points });
     [x, y] = [points.at(-2)!, points.at(-1)!];
   }

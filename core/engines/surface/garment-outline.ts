@@ -1,3 +1,4 @@
+import { backwards } from '../../geometry/index.js';
 import { GARMENT_SIZES, SPOTS, type Garments, type Spot } from './garment.js';
 
 /** A garment laid flat, mm: its middle line at x = 0, y down from where prints on it are measured from; the wearer's left is to the right. */
@@ -85,11 +86,6 @@ function trousers(): GarmentOutline {
   const { waistMm, hipMm, hipDownMm, crotchMm, hemMm, outerMm, innerMm } = TROUSERS;
   const right = [waistMm, 0, hipMm, hipDownMm, outerMm, hemMm, innerMm, hemMm, 0, crotchMm];
   return { cloth: [[...right, ...backwards(mirrored(right)).slice(2)]], seams: [[-waistMm, 38, waistMm, 38], [0, 38, 0, crotchMm]] };
-}
-
-/** The same points from the last to the first. */
-function backwards(line: readonly number[]): number[] {
-  return Array.from({ length: line.length / 2 }, (_, i) => line.slice(line.length - 2 - 2 * i, line.length - 2 * i)).flat();
 }
 
 /** A bend from the first point to the last, towards the one between. */

@@ -1,4 +1,4 @@
-import { squareToEdge, type Rings } from '../../geometry/index.js';
+import { backwards, squareToEdge, type Rings } from '../../geometry/index.js';
 import type { ReliefLine } from './relief.js';
 import { edgesOf, type Edges } from './roomy.js';
 import { insideOf, type Waste } from './waste.js';
@@ -51,10 +51,6 @@ function rounded([x, y]: Point, [nextX, nextY]: Point): number[] {
     const a = angle + (1.5 * Math.PI * i) / ROUND_POINTS - 2 * Math.PI;
     return [cx + ROUND_MM * Math.cos(a), cy + ROUND_MM * Math.sin(a)];
   }).flat();
-}
-
-function backwards(line: readonly number[]): number[] {
-  return Array.from({ length: line.length / 2 }, (_, i) => line.slice(line.length - 2 - 2 * i, line.length - 2 * i)).flat();
 }
 
 function isClear(line: ReliefLine, rings: Rings, stays: Edges, clearMm: number): boolean {

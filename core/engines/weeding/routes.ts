@@ -1,7 +1,7 @@
 import earcut from 'earcut';
 import Flatbush from 'flatbush';
 import FlatQueue from 'flatqueue';
-import { squareToEdge, type Region, type Rings } from '../../geometry/index.js';
+import { backwards, squareToEdge, type Region, type Rings } from '../../geometry/index.js';
 
 /** Points of an area nearer to its border than this lie on it, mm. */
 const ON_BORDER_MM = 1e-3;
@@ -156,10 +156,6 @@ function nearestOn(points: Float64Array, [a, b]: readonly [number, number], x: n
   const square = dx * dx + dy * dy;
   const share = square === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / square));
   return [ax + share * dx, ay + share * dy];
-}
-
-function backwards(line: readonly number[]): number[] {
-  return Array.from({ length: line.length / 2 }, (_, i) => line.slice(line.length - 2 - 2 * i, line.length - 2 * i)).flat();
 }
 
 /** A line from a place through doors (left x, y, right x, y in walking direction) to a goal, as short as the doors allow: a funnel that is narrowed door by door. */
