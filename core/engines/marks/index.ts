@@ -2,5 +2,6 @@
  * Registration marks: cut into every layer at the same place, and lifted at the end.
  */
 export { layOutMarks, markGapMm, type Mark, type MarkLayout, type MarkWish } from './marks.js';
-export { MARK_SCHOOLS, placeMarks, type MarkSchool, type MarksWish, type PlacedMarks } from './place-marks.js';
+export { placeMarks, type MarksWish, type PlacedMarks } from './place-marks.js';
 export { MARK_SHAPES, markRing, type MarkShape } from './shapes.js';
+export { MARK_SCHOOLS, type MarkSchool } from './schools.js';

@@ -1,11 +1,8 @@
 import Flatbush from 'flatbush';
 import { areaOf, boundsOf, boxRing, containsPoint, joinBoxes, squareToEdge, translateRings, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { Mark } from './marks.js';
+import type { MarkSchool } from './schools.js';
 import { markRing, type MarkShape } from './shapes.js';
-
-/** How a set of marks is made up: two far apart, two along one edge, one long bar, three, or none. */
-export const MARK_SCHOOLS = ['ends', 'edge', 'bar', 'three', 'none'] as const;
-export type MarkSchool = (typeof MARK_SCHOOLS)[number];
 
 /** What is wanted of the marks. */
 export interface MarksWish {

@@ -1,10 +1,7 @@
 import Flatbush from 'flatbush';
 import { boundsOf, boxesTouch, boxRing, containsPoint, grow, joinBoxes, regionsOf, signedArea, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { Mark } from '../marks/index.js';
-
-/** How the waste is freed: by a box, one line that follows everything, one round each group, or not at all. */
-export const BORDER_KINDS = ['box', 'contour', 'groups', 'none'] as const;
-export type BorderKind = (typeof BORDER_KINDS)[number];
+import type { BorderKind } from './border-kinds.js';
 
 /** Parts nearer to each other than this many gaps of the border are one group, and at least so many mm: borders of two groups must not meet. */
 const TOGETHER = { gaps: 3, least: 12 };

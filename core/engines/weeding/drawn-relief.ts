@@ -1,5 +1,5 @@
 import { backwards, squareToEdge, type Rings } from '../../geometry/index.js';
-import type { ReliefLine } from './relief.js';
+import type { ReliefLine } from './relief-wish.js';
 import { edgesOf, type Edges } from './roomy.js';
 import { insideOf, type Waste } from './waste.js';
 

@@ -1,11 +1,13 @@
 /*
  * What helps to pull the waste off: the weeding border, relief lines and the strips they leave, the map of what comes out, and how long it takes.
  */
-export { BORDER_KINDS, groupsFilmMm2, groupsOf, weedingBorder, weedingBorders, type BorderKind } from './border.js';
+export { groupsFilmMm2, groupsOf, weedingBorder, weedingBorders } from './border.js';
+export { BORDER_KINDS, type BorderKind } from './border-kinds.js';
 export { layerWeeding, type LayerWeeding, type LayerWeedingWish } from './layer-weeding.js';
 export { WEEDING_FIGURES, unitsOf, weedingMinutes, type WeedingFigures, type WeedingWork } from './minutes.js';
 export { pullOrder, type Pull } from './pull.js';
-export { RELIEF, reliefLines, type ReliefLine, type ReliefWish } from './relief.js';
+export { reliefLines } from './relief.js';
+export { RELIEF, type ReliefLine, type ReliefWish } from './relief-wish.js';
 export { NECK_MM, stripsOf, type Strip } from './strips.js';
 export { wasteOf, type Waste } from './waste.js';
 export { loosePartsOf, weedMap, type LoosePart, type WeedMap, type WeedSpot } from './weed-map.js';

@@ -1,9 +1,11 @@
 import Flatbush from 'flatbush';
 import { perimeter, squareToEdge, type Region, type Ring, type Rings } from '../../geometry/index.js';
-import { weedingBorders, type BorderKind } from './border.js';
+import { weedingBorders } from './border.js';
+import type { BorderKind } from './border-kinds.js';
 import { settledLine } from './drawn-relief.js';
 import type { WeedingWork } from './minutes.js';
-import { RELIEF, reliefLines, type ReliefLine } from './relief.js';
+import { reliefLines } from './relief.js';
+import { RELIEF, type ReliefLine } from './relief-wish.js';
 import { edgesOf } from './roomy.js';
 import { stripsOf, type Strip } from './strips.js';
 import { wasteOf } from './waste.js';

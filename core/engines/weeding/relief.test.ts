@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { areaOf, boundsOf, boxRing, intersect, pointCount, squareToEdge, unite, widenBox, type Rings } from '../../geometry/index.js';
 import { openWaste } from '../../testing/open-waste.js';
 import { seeded } from '../../testing/seeded.js';
-import { RELIEF, reliefLines, type ReliefLine } from './relief.js';
+import { reliefLines } from './relief.js';
+import { RELIEF, type ReliefLine } from './relief-wish.js';
 import { stripsOf } from './strips.js';
 import { insideOf, wasteOf } from './waste.js';
 

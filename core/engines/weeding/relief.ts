@@ -2,21 +2,8 @@ import Flatbush from 'flatbush';
 import { boundsOf, grow, lineLength, regionsOf, squareToEdge, subtract, type Rings } from '../../geometry/index.js';
 import { edgesOf, pointsAlong, roomyCircles, settled, type Edges, type Roomy } from './roomy.js';
 import { isNear, routesIn, type Routes } from './routes.js';
+import { RELIEF, type ReliefLine, type ReliefWish } from './relief-wish.js';
 import { insideOf, type Waste } from './waste.js';
-
-/** A cut through the waste only: x, y, x, y, … mm. It begins on the border, and ends on it or just before an outline. */
-export type ReliefLine = readonly number[];
-
-/** How relief lines are wanted. */
-export interface ReliefWish {
-  /** A strip is comfortable while no wider circle fits into it, mm. */
-  readonly bulkMm: number;
-  /** Lines keep so clear of what stays, mm. */
-  readonly clearMm: number;
-}
-
-/** Source: trade practice. A neck of 0.25 mm counts as cut, so a line that ends this far before an outline parts the film. */
-export const RELIEF: ReliefWish = { bulkMm: 80, clearMm: 0.2 };
 
 interface ReliefOptions {
   /** Lines that are there already, the maker's: they count, and stay. */

@@ -1,5 +1,5 @@
 import { areaOf, grow, regionsOf, strokeArea, subtract, type Region, type Rings } from '../../geometry/index.js';
-import type { ReliefLine } from './relief.js';
+import type { ReliefLine } from './relief-wish.js';
 import { edgesOf, pointsAlong, roomyCircles, settled, type Roomy } from './roomy.js';
 import { insideOf, type Waste } from './waste.js';
 

@@ -6,8 +6,8 @@ import type { Finding, Ruling } from '../../words/index.js';
 import { ruledBorderMm, type BuildOut, type JobLayer, type Panel } from '../build/index.js';
 import type { LettersOnDesign } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
-import { sayBorder, sayMarks, sayNoMarks, sayReverse, sayTurnedMarks, type MarksSet } from './say.js';
-import type { PreparedLayer, PreparedPanel } from './stage.js';
+import { sayBorder, sayMarks, sayMinutes, sayNoMarks, sayRefusedLines, sayRelief, sayReverse, sayTurnedMarks, type MarksSet } from './say.js';
+import type { PreparedLayer, PreparedPanel, PrepareOut } from './stage.js';
 
 /* What a panel is prepared with. Fetched with the first panel that is prepared: a page shows the layers before. */
 
@@ -72,7 +72,7 @@ function setMarks(layers: readonly JobLayer[], art: Box, { markPlaces, markSizeM
 const REVERSE_MM = 8;
 
 /** Letters that are better weeded on the tape. */
-export function smallLetters(letters: readonly LettersOnDesign[]): Finding<PreparePatch>[] {
+function smallLetters(letters: readonly LettersOnDesign[]): Finding<PreparePatch>[] {
   const least = letters.reduce<LettersOnDesign | null>((small, one) => (small && small.capHeightMm <= one.capHeightMm ? small : one), null);
   return least && least.capHeightMm < REVERSE_MM ? [sayReverse(least.words, least.capHeightMm, least.box)] : [];
 }
@@ -81,7 +81,7 @@ export function smallLetters(letters: readonly LettersOnDesign[]): Finding<Prepa
 const TOLD_MM = 0.05;
 
 /** Marks that hold the layers less truly than the trap was reckoned with. */
-export function turnedMarks({ pairs }: BuildOut, panels: readonly Omit<PreparedPanel, 'apart'>[], { preparation, trapForm }: { readonly preparation: PrepareDecisions['preparation']; readonly trapForm: TrapForm }): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }>[] {
+function turnedMarks({ pairs }: BuildOut, panels: readonly Omit<PreparedPanel, 'apart'>[], { preparation, trapForm }: { readonly preparation: PrepareDecisions['preparation']; readonly trapForm: TrapForm }): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }>[] {
   if (preparation.markPlaces === 'outside') return [];
   const short = panels.flatMap(({ marks }) => {
     if (!marks) return [];
@@ -95,4 +95,21 @@ export function turnedMarks({ pairs }: BuildOut, panels: readonly Omit<PreparedP
     });
   });
   return short.length === 0 ? [] : [sayTurnedMarks(Math.max(...short))];
+}
+
+interface SaidOf {
+  readonly build: BuildOut;
+  readonly letters: readonly LettersOnDesign[];
+  readonly preparation: PrepareDecisions['preparation'];
+  readonly trapForm: TrapForm;
+  /** Of the first panel: others are prepared alike. */
+  readonly rulings: readonly Ruling<PreparePatch>[];
+}
+
+/** What is said of all panels together. */
+export function saidOfPrepared({ panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>, { build, letters, preparation, trapForm, rulings }: SaidOf): Pick<PrepareOut, 'findings' | 'rulings'> {
+  return {
+    findings: [...smallLetters(letters), ...turnedMarks(build, panels, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])],
+    rulings: [...rulings, ...sayRelief(layers, preparation), ...sayMinutes(layers)],
+  };
 }

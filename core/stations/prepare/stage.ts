@@ -8,7 +8,7 @@ import type { Stage } from '../stage.js';
 import type { LettersOnDesign } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
 import type { Prepared } from './prepared-panel.js';
-import { sayMinutes, sayRefusedLines, sayRelief, type MarksSet } from './say.js';
+import type { MarksSet } from './say.js';
 
 export interface PreparedLayer {
   readonly layer: JobLayer;
@@ -77,7 +77,7 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
   name: 'prepare',
   read: ({ build, panels, letters, recipe }) => ({ build, panels: panels.panels, along: panels.along, letters, preparation: recipe.preparation, trapForm: recipe.build.trapForm }),
   async run({ build, panels, along, letters, preparation, trapForm }, { breathe }) {
-    const { preparedPanel, smallLetters, turnedMarks } = await import('./prepared-panel.js');
+    const { preparedPanel, saidOfPrepared } = await import('./prepared-panel.js');
     const prepared: Prepared[] = [];
     for (const panel of panels) {
       const made = preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), preparation);
@@ -86,8 +86,8 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
     }
     const first = prepared[0];
     if (!first) return null;
-    const { panels: apart, layers } = setApart(prepared, along);
-    return { panels: apart, layers, findings: [...smallLetters(letters), ...turnedMarks(build, apart, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])], rulings: [...first.rulings, ...sayRelief(layers, preparation), ...sayMinutes(layers)] };
+    const set = setApart(prepared, along);
+    return { ...set, ...saidOfPrepared(set, { build, letters, preparation, trapForm, rulings: first.rulings }) };
   },
 };
 
