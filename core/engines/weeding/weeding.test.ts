@@ -3,6 +3,8 @@ import { areaOf, boundsOf, containsPoint, intersect, regionsOf, unite, widenBox,
 import { disc, rectangle } from '../../testing/seeded.js';
 import { layOutMarks } from '../marks/index.js';
 import { weedingBorder } from './border.js';
+import { pullOrder } from './pull.js';
+import type { Strip } from './strips.js';
 import { loosePartsOf, weedMap } from './weed-map.js';
 
 const partsOf = (cut: Parameters<typeof loosePartsOf>[0]) => loosePartsOf(cut, 2.2);
@@ -83,5 +85,24 @@ describe('the weed map', () => {
     const map = weedMap(letterLike, partsOf(letterLike));
     expect(areaOf(intersect(map.stays, letterLike))).toBeCloseTo(areaOf(letterLike), 6);
     expect(regionsOf(map.stays)).toHaveLength(map.pieces);
+  });
+});
+
+describe('the order of pulling', () => {
+  const strip = (x: number, y: number, w: number, h: number, holes: readonly Float64Array[] = []): Strip => ({ region: { outer: rectangle(x, y, w, h), holes }, areaMm2: w * h, bulkMm: Math.min(w, h), xMm: x + w / 2, yMm: y + h / 2 });
+  const hole = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x, y + h, x + w, y + h, x + w, y);
+
+  it('goes along thin strokes, from the outermost corner', () => {
+    const [upright] = pullOrder([strip(0, 0, 100, 60, [hole(20, 10, 3, 40), hole(50, 10, 3, 40)])]);
+    const { fromX, fromY, toX, toY } = upright!.pull;
+    expect([Math.abs(toX - fromX) < 1e-6, toY > fromY, fromY]).toEqual([true, true, 0]);
+    const [level] = pullOrder([strip(0, 0, 100, 60, [hole(20, 10, 60, 3)])]);
+    expect([Math.abs(level!.pull.toY - level!.pull.fromY) < 1e-6, level!.pull.toX > level!.pull.fromX]).toEqual([true, true]);
+  });
+
+  it('begins at the upper left, and goes to the strip beside', () => {
+    const strips = [strip(0, 160, 300, 70), strip(0, 0, 300, 70), strip(0, 80, 300, 70)];
+    expect(pullOrder(strips).map(({ strip: one }) => one.yMm)).toEqual([35, 115, 195]);
+    expect(pullOrder([])).toEqual([]);
   });
 });
