@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { areaOf, boundsOf, containsPoint, squareToEdge, type Rings } from '../geometry/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
-import { drawingPart } from '../stations/artwork/index.js';
+import { AT_ORIGIN, drawingPart, letteringPart, newLettering } from '../stations/artwork/index.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { viewOf } from './page/make-view.js';
 import type { Plan } from './plan.js';
@@ -60,6 +60,17 @@ describe('relief lines of a job', () => {
       expect(lines.some((line) => line[0] === 300 && line.at(-2) === 300 && distance(border, 300, line[1]!) < 1e-6 && distance(border, 300, line.at(-1)!) < 1e-6)).toBe(true);
       for (const line of lines) for (let i = 2; i < line.length; i += 2) expect(squareToEdge(gone.xMm, gone.yMm, line[i - 2]!, line[i - 1]!, line[i]!, line[i + 1]!)).toBeGreaterThan(3.9);
     }
+  });
+
+  it('of a design that is laid in several pieces lie on the one they were drawn on', async () => {
+    const letters = (id: string, yMm: number) => ({ ...letteringPart(id, { ...newLettering('OOO'), capHeightMm: 60, colours: ['#1d4e89'] }), place: { ...AT_ORIGIN, yMm } });
+    const recipe = parseRecipe(patchRecipe(emptyRecipe('Two'), { artworks: [letters('a', 0), letters('b', 200)], surface: { kind: 'flat', flat: { ...emptyRecipe('').surface.flat, widthMm: 700, heightMm: 500 }, size: { mode: 'own' }, several: { others: [{ parts: ['b'], widthMm: null }], copies: 1, betweenMm: null } } }));
+    const of = (from: Recipe) => new Planner(resourcesInNode).plan({ recipe: from, shop: BENCH_SHOP, taken: {}, sources: new Map() });
+    const [first, second] = (await of(recipe)).prepare!.layers;
+    const gap = (first!.panel.box.minX + boundsOf(first!.layer.cut)!.minX) / 2;
+    const drawn = [{ filmId: first!.layer.film.id, line: [gap, first!.panel.box.minY, gap, first!.panel.box.maxY] }];
+    const after = (await of(parseRecipe(patchRecipe(recipe, relief({ drawn }))))).prepare!.layers;
+    expect(after.map(({ relief: lines }) => lines.length)).toEqual([first!.relief.length + 1, second!.relief.length]);
   });
 
   it('that would run into a part are not cut, and the remedy ends it', async () => {

@@ -8,7 +8,7 @@ import { reliefLines } from './relief.js';
 import { RELIEF, type ReliefLine } from './relief-wish.js';
 import { edgesOf } from './roomy.js';
 import { stripsOf, type Strip } from './strips.js';
-import { wasteOf } from './waste.js';
+import { insideOf, wasteOf } from './waste.js';
 import { loosePartsOf, weedMap, type LoosePart, type WeedMap } from './weed-map.js';
 
 /** What is prepared of one layer, and what it takes to weed it. */
@@ -38,6 +38,7 @@ export interface LayerWeedingWish {
 
 /** A part smaller than this takes as long as a counter, nearly, mm². Source: trade practice. */
 const SMALL_MM2 = 30;
+
 /**
  * Prepares a layer's cut (kernel-clean rings) for weeding. `marks` stay in the film like parts, and are enclosed by the border, but are not counted.
  * `thin` are the parts of it that are thinner than twice what the film can weed.
@@ -46,7 +47,10 @@ export function layerWeeding(cut: Rings, marks: Rings, thin: readonly Region[], 
   const stays = [...cut, ...marks];
   const border = 'rings' in wish ? wish.rings : weedingBorders(wish.kind, stays, wish.gapMm);
   const waste = wasteOf(border, stays);
-  const settled = drawn.map((line) => settledLine(line, waste, RELIEF.clearMm));
+  // Of a design in panels each line lies on one of them.
+  const holds = insideOf(border);
+  const here = drawn.filter((line) => edgesOf([], [line]).some(([x0, y0, x1, y1]) => holds((x0 + x1) / 2, (y0 + y1) / 2)));
+  const settled = here.map((line) => settledLine(line, waste, RELIEF.clearMm));
   const taken = settled.filter((line) => line !== null);
   const ruled = wanted ? reliefLines(waste, { ...RELIEF, bulkMm }, { taken }).filter((line) => !gone.some(({ xMm, yMm }) => passes(line, xMm, yMm))) : [];
   const relief = [...taken, ...ruled];
@@ -56,7 +60,7 @@ export function layerWeeding(cut: Rings, marks: Rings, thin: readonly Region[], 
   return {
     border,
     relief,
-    refused: drawn.filter((_, i) => settled[i] === null),
+    refused: here.filter((_, i) => settled[i] === null),
     strips,
     map,
     looseParts,
