@@ -3,6 +3,7 @@
  * Knows nothing of films, jobs or files. y points down, as in the artwork; cutting turns it over at the very end.
  */
 export { clipRingToBox } from './clip-to-box.js';
+export { edgeIndex, edgesOf, type Edge, type Edges } from './edges.js';
 export { fingerprintOf } from './fingerprint.js';
 export { keyOf } from './key.js';
 export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';

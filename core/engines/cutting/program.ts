@@ -99,7 +99,6 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     });
     const { i } = left.splice(best.k, 1)[0]!;
     const { contours, borders } = groups[i]!;
-    const lines = borders.map(lineOf);
     const cut = (ordered: readonly CutPath[]) => {
       paths.push(...ordered);
       const end = ordered.at(-1)?.points;
@@ -107,7 +106,7 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     };
     const closed = (rings: readonly Ring[], numbers: readonly number[]) => orderContours(rings, at).map((path) => ({ ...path, contour: numbers[path.contour!]! }));
     cut(closed(contours, contours.map((_, k) => first[i]! + k)));
-    const numbered = borders.map((ring, k) => ({ ring, line: lines[k] ?? null, contour: first[i]! + contours.length + k }));
+    const numbered = borders.map((ring, k) => ({ ring, line: lineOf(ring), contour: first[i]! + contours.length + k }));
     cut(orderLines(numbered.flatMap(({ line, contour }) => (line ? [{ points: line, closed: false, contour }] : [])), at));
     const frees = numbered.filter(({ line }) => !line);
     cut(closed(frees.map(({ ring }) => ring), frees.map(({ contour }) => contour)));

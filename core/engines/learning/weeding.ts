@@ -49,4 +49,3 @@ export function learnWeeding(log: readonly LoggedWeeding[]): WeedingFigures {
   }
   return Object.fromEntries(KEYS.map((key, i) => [key, figures[i]!])) as unknown as WeedingFigures;
 }
-

@@ -1,5 +1,4 @@
-import Flatbush from 'flatbush';
-import { areaOf, boundsOf, boxRing, containsPoint, joinBoxes, squareToEdge, translateRings, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, boxRing, containsPoint, edgeIndex, edgesOf, joinBoxes, squareToEdge, translateRings, widenBox, type Box, type Edge, type Ring, type Rings } from '../../geometry/index.js';
 import type { Mark } from './marks.js';
 import type { MarkSchool } from './schools.js';
 import { markRing, type MarkShape } from './shapes.js';
@@ -87,9 +86,10 @@ class MarkSearch {
     const { shape, sizeMm } = this.wish;
     const plain = stamp(shape, sizeMm);
     const notched = stamp('notched bar', sizeMm);
+    const isAcross = (a: Place, b: Place) => distanceOf([a, b]) >= APART.ends * this.#long;
     switch (this.wish.school) {
       case 'ends':
-        return this.#pairs([plain, notched], ([ax, ay], [bx, by]) => Math.hypot(bx - ax, by - ay) >= APART.ends * this.#long);
+        return this.#pairs([plain, notched], isAcross);
       case 'edge':
         return this.#pairs([plain, notched], ([ax, ay], [bx, by]) => (Math.abs(ay - by) < 1e-6 || Math.abs(ax - bx) < 1e-6) && Math.hypot(bx - ax, by - ay) >= APART.edge * this.#long, true);
       case 'bar': {
@@ -97,7 +97,7 @@ class MarkSearch {
         return [...this.#singles(longBar(sizeMm, length, false)), ...this.#singles(longBar(sizeMm, length, true))].sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2);
       }
       default: {
-        const alike = this.#pairs([plain, plain], ([ax, ay], [bx, by]) => Math.hypot(bx - ax, by - ay) >= APART.ends * this.#long);
+        const alike = this.#pairs([plain, plain], isAcross);
         return alike.slice(0, 6).flatMap((pair) => this.#third(pair, plain)).sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2);
       }
     }
@@ -182,8 +182,7 @@ class MarkSearch {
     for (let step = this.#step; step >= FINEST_MM / 2; step /= 2) {
       for (let isBetter = true; isBetter; ) {
         isBetter = false;
-        for (const move of movesOf(places, step, isAligned)) {
-          const next = move;
+        for (const next of movesOf(places, step, isAligned)) {
           const nextCost = costOf(next);
           if (nextCost >= cost - 1e-9 || !holds(next) || !next.every(([x, y], i) => places[i]![0] === x && places[i]![1] === y ? true : this.#isClear(stamps[i]!, x, y)) || touch(next, stamps, this.wish.gapMm)) continue;
           [places, cost, isBetter] = [next, nextCost, true];
@@ -252,11 +251,8 @@ function distinct(found: readonly Found[], withinMm: number): Found[] {
 
 /** Tells whether a mark at a place stays so far from all artwork, and does not lie on it. */
 function clearOf(rings: Rings, gapMm: number): (stamp: Stamp, x: number, y: number) => boolean {
-  const edges: (readonly [number, number, number, number])[] = [];
-  for (const ring of rings) for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) edges.push([ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!]);
-  const index = new Flatbush(edges.length);
-  for (const [x0, y0, x1, y1] of edges) index.add(Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1));
-  index.finish();
+  const edges = edgesOf(rings, []);
+  const index = edgeIndex(edges);
   const least = gapMm * gapMm;
   return ({ ring, box }, x, y) => {
     const { minX, minY, maxX, maxY } = widenBox(movedBox(box, [x, y]), gapMm);
@@ -267,7 +263,7 @@ function clearOf(rings: Rings, gapMm: number): (stamp: Stamp, x: number, y: numb
 }
 
 /** The square of the distance from a mark's outline to an edge; 0 where they cross. */
-function squareBetween(ring: Ring, [x0, y0, x1, y1]: readonly [number, number, number, number]): number {
+function squareBetween(ring: Ring, [x0, y0, x1, y1]: Edge): number {
   let square = Infinity;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];

@@ -11,7 +11,7 @@ export { condensed, GARMENT_SIZES, GARMENTS, LEAST_CONDENSED, measuredFrom, SPOT
 export { garmentOutline, printOnGarment, sizeFactor } from './garment-outline.js';
 export { MOST_PANELS, PANEL_LAP_MM, tile, tileBending, type PanelSpan, type Tiling, type TilingWish } from './panels.js';
 export { BELOW_LIMIT, developedOf, facesBothSides, hasSides, limitsOf, midCircumferenceMm, placeOn, sideMiddleMm, widestOn, type Compound, type Cylinder, type Flat, type Garment, type Side, type Surface, type Taper } from './surface.js';
-export { BETWEEN_MM, MOST_DESIGNS, placeSeveral, takesSeveral, type OneOfSeveral, type PlacedSeveral, type SeveralWish } from './several.js';
+export { BETWEEN_MM, MOST_DESIGNS, placeSeveral, sidesInOrder, takesSeveral, type OneOfSeveral, type PlacedSeveral, type SeveralWish } from './several.js';
 export { handleOf, rimOf, seenLine, seenPoint, seenRings, type Outlook, type Solid } from './projection.js';
 export type { PlacedDesign, Placing, Size, SizeWish } from './surface-kind.js';
 export { sectorOf, slantOf, uprightOf, whyNoCone, type Cone, type NoCone, type Sector } from './taper.js';

@@ -84,9 +84,12 @@ function middlesOf(surface: Cylinder, count: number): { readonly atMm: number; r
   if (!hasSides(surface) || count > 3) return Array.from({ length: count }, (_, k) => ({ atMm: gapMm / 2 + ((round - gapMm) * (k + 0.5)) / count, side: null }));
   const { holderMm, roomMm, frontMm } = sidesOf(round, hand);
   const at = { holder: holderMm, room: roomMm, front: frontMm };
-  const first = side === 'both' ? 'holder' : side;
-  const order = ([first, 'holder', 'room', 'front'] as const).filter((one, i, all) => all.indexOf(one) === i);
-  return order.slice(0, count).map((one) => ({ atMm: at[one], side: one }));
+  return sidesInOrder(side).slice(0, count).map((one) => ({ atMm: at[one], side: one }));
+}
+
+/** The sides that designs round a thing with a handle face, in their order, when the first faces a given one. */
+export function sidesInOrder(first: Side): readonly NonNullable<OneOfSeveral['side']>[] {
+  return ([first === 'both' ? 'holder' : first, 'holder', 'room', 'front'] as const).filter((side, i, all) => all.indexOf(side) === i);
 }
 
 function roundIt(surface: Cylinder, own: readonly Size[], wish: SeveralWish, reachMm: number): PlacedSeveral {

@@ -70,7 +70,7 @@ export function groupsFilmMm2(stays: Rings, gapMm: number): number {
 }
 
 /** Parts of an area by how near they lie to each other. */
-export function groupsOf(stays: Rings, reachMm: number): Ring[][] {
+function groupsOf(stays: Rings, reachMm: number): Ring[][] {
   const near = regionsOf(outersOf(grow(stays, reachMm / 2, ARC_MM * 4)));
   const boxes = near.map(({ outer }) => boundsOf([outer])!);
   const index = new Flatbush(near.length);

@@ -1,6 +1,5 @@
-import { backwards, squareToEdge, type Rings } from '../../geometry/index.js';
+import { backwards, edgesOf, squareToEdge, type Edges, type Rings } from '../../geometry/index.js';
 import type { ReliefLine } from './relief-wish.js';
-import { edgesOf, type Edges } from './roomy.js';
 import { insideOf, type Waste } from './waste.js';
 
 /** An end that is drawn so near the border, or beyond it, is meant to lie on it, mm. */

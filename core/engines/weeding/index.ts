@@ -1,7 +1,7 @@
 /*
  * What helps to pull the waste off: the weeding border, relief lines and the strips they leave, the map of what comes out, and how long it takes.
  */
-export { groupsFilmMm2, groupsOf, weedingBorder, weedingBorders } from './border.js';
+export { groupsFilmMm2, weedingBorder, weedingBorders } from './border.js';
 export { BORDER_KINDS, type BorderKind } from './border-kinds.js';
 export { layerWeeding, type LayerWeeding, type LayerWeedingWish } from './layer-weeding.js';
 export { WEEDING_FIGURES, unitsOf, weedingMinutes, type WeedingFigures, type WeedingWork } from './minutes.js';

@@ -1,12 +1,10 @@
-import Flatbush from 'flatbush';
-import { perimeter, squareToEdge, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { edgeIndex, edgesOf, perimeter, squareToEdge, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { weedingBorders } from './border.js';
 import type { BorderKind } from './border-kinds.js';
 import { settledLine } from './drawn-relief.js';
 import type { WeedingWork } from './minutes.js';
 import { reliefLines } from './relief.js';
 import { RELIEF, type ReliefLine } from './relief-wish.js';
-import { edgesOf } from './roomy.js';
 import { stripsOf, type Strip } from './strips.js';
 import { insideOf, wasteOf } from './waste.js';
 import { loosePartsOf, weedMap, type LoosePart, type WeedMap } from './weed-map.js';
@@ -90,9 +88,7 @@ const ON_OUTLINE_MM = 0.02;
 function outlineIn(cut: Rings, parts: readonly Region[]): number {
   if (parts.length === 0) return 0;
   const edges = edgesOf(cut, []);
-  const index = new Flatbush(edges.length);
-  for (const [x0, y0, x1, y1] of edges) index.add(Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1));
-  index.finish();
+  const index = edgeIndex(edges);
   const isOnOutline = (x: number, y: number) => index.search(x - ON_OUTLINE_MM, y - ON_OUTLINE_MM, x + ON_OUTLINE_MM, y + ON_OUTLINE_MM).some((i) => squareToEdge(x, y, ...edges[i]!) < ON_OUTLINE_MM ** 2);
   return edgesOf(parts.flatMap(({ outer, holes }) => [outer, ...holes]), []).reduce((sum, [x0, y0, x1, y1]) => (isOnOutline((x0 + x1) / 2, (y0 + y1) / 2) ? sum + Math.hypot(x1 - x0, y1 - y0) : sum), 0);
 }

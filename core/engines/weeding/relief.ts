@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
-import { boundsOf, grow, lineLength, regionsOf, squareToEdge, subtract, type Rings } from '../../geometry/index.js';
-import { edgesOf, pointsAlong, roomyCircles, settled, type Edges, type Roomy } from './roomy.js';
+import { boundsOf, edgesOf, grow, lineLength, regionsOf, squareToEdge, subtract, type Edges, type Rings } from '../../geometry/index.js';
+import { pointsAlong, roomyCircles, settled, type Roomy } from './roomy.js';
 import { isNear, routesIn, type Routes } from './routes.js';
 import { RELIEF, type ReliefLine, type ReliefWish } from './relief-wish.js';
 import { insideOf, type Waste } from './waste.js';

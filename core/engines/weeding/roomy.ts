@@ -1,5 +1,5 @@
 import Delaunator from 'delaunator';
-import { squareToEdge, type Rings } from '../../geometry/index.js';
+import { squareToEdge, type Edges, type Rings } from '../../geometry/index.js';
 
 /** A circle that fits between outlines: no outline comes nearer to its middle than `radiusMm`. */
 export interface Roomy {
@@ -44,20 +44,6 @@ export function roomyCircles(points: Float64Array, overMm: number): Roomy[] {
     if (radiusMm > overMm && Number.isFinite(radiusMm)) circles.push({ xMm: ax + x, yMm: ay + y, radiusMm });
   }
   return circles;
-}
-
-/** Edges of outlines and lines, each x, y, x, y. */
-export type Edges = readonly (readonly [number, number, number, number])[];
-
-/** All edges of outlines, and of lines that are not closed. */
-export function edgesOf(rings: Rings, lines: readonly (readonly number[])[]): Edges {
-  return [
-    ...rings.flatMap((ring) => Array.from({ length: ring.length / 2 }, (_, i) => {
-      const j = i === 0 ? ring.length / 2 - 1 : i - 1;
-      return [ring[2 * j]!, ring[2 * j + 1]!, ring[2 * i]!, ring[2 * i + 1]!] as const;
-    })),
-    ...lines.flatMap((line) => Array.from({ length: line.length / 2 - 1 }, (_, i) => [line[2 * i]!, line[2 * i + 1]!, line[2 * i + 2]!, line[2 * i + 3]!] as const)),
-  ];
 }
 
 /** Circles stop growing when a step this small, mm, does not let them. */

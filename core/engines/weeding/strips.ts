@@ -1,6 +1,6 @@
-import { areaOf, grow, regionsOf, strokeArea, subtract, type Region, type Rings } from '../../geometry/index.js';
+import { areaOf, edgesOf, grow, regionsOf, strokeArea, subtract, type Region, type Rings } from '../../geometry/index.js';
 import type { ReliefLine } from './relief-wish.js';
-import { edgesOf, pointsAlong, roomyCircles, settled, type Roomy } from './roomy.js';
+import { pointsAlong, roomyCircles, settled, type Roomy } from './roomy.js';
 import { insideOf, type Waste } from './waste.js';
 
 /** A piece of waste that comes off in one pull. */

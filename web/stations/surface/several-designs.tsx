@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { BETWEEN_MM, hasSides, type Side } from '../../../core/engines/surface/index.js';
+import { BETWEEN_MM, hasSides, sidesInOrder, type Side } from '../../../core/engines/surface/index.js';
 import { nameOfPart, type ArtworkPart } from '../../../core/stations/artwork/index.js';
 import { MOST_COPIES_ON_BOARD, partsInDesigns, sayDesignName, type Several } from '../../../core/stations/surface/index.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -37,8 +37,7 @@ export function SeveralDesigns() {
   const designs = partsInDesigns(recipe, recipe.artworks.map(({ id }) => id));
   const isDivided = designs.length > 1;
   const set = (to: Partial<Several>) => change({ several: { ...several, ...to }, at: null });
-  const first: Side = cylinder.side === 'both' ? 'holder' : cylinder.side;
-  const sides = ([first, 'holder', 'room', 'front'] as const).filter((side, i, all) => all.indexOf(side) === i);
+  const sides = sidesInOrder(cylinder.side);
   const hasOwnSides = isRound && hasSides(cylinder) && designs.length <= MOST_ROUND;
   const nameOf = (i: number) => (hasOwnSides ? SIDES[sides[i]!] : `design ${i + 1}`);
   const options = [...designs.map((_, i) => ({ id: String(i), text: nameOf(i) })), ...(designs.length < units.length ? [{ id: 'new', text: isRound && hasSides(cylinder) && designs.length < MOST_ROUND ? SIDES[sides[designs.length]!] : 'a design of its own' }] : [])];
