@@ -36,7 +36,7 @@ import { assembleStage } from '../stations/assemble/index.js';
 import { buildStage, checkStage, panelsStage, separateStage, touchesUp, touchUpStage, type DesignApart } from '../stations/build/index.js';
 import { cutStage } from '../stations/cut/index.js';
 import { filmsStage, patternsStage } from '../stations/films/index.js';
-import { prepareStage } from '../stations/prepare/index.js';
+import { prepareStage, type LearnedWeeding } from '../stations/prepare/index.js';
 import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
 import { partsInDesigns, sayCondensed, surfaceCheckStage, surfaceStage, warpStage, type Instance, type LettersOnDesign, type SurfaceOut } from '../stations/surface/index.js';
@@ -55,6 +55,8 @@ export interface PlanInput {
   readonly sources: ReadonlyMap<string, Uint8Array>;
   /** Copies of layers that need not be cut any more, as the record has them; absent where there is no record. */
   readonly taken?: TakenCopies;
+  /** What the shop's own log of weeding has taught; absent where there is none. */
+  readonly weeding?: LearnedWeeding | undefined;
 }
 
 /** So many times what the remedies made is looked at again: to widen one part may thin its neighbour. */
@@ -185,7 +187,7 @@ export class Planner {
       build: checks.build,
     };
 
-    const prepare = await cache.take(prepareStage, { build, panels, letters, recipe }, hooks);
+    const prepare = await cache.take(prepareStage, { build, panels, letters, weeding: input.weeding, recipe }, hooks);
     if (!prepare) return plan;
     await add({ prepare });
     const sheets = await cache.take(sheetsStage, { prepare, recipe, shop, taken: input.taken ?? {} }, hooks);

@@ -13,7 +13,8 @@ import { planReport } from './report.js';
 const WIDE = '<svg xmlns="http://www.w3.org/2000/svg" width="520mm" height="260mm" viewBox="0 0 520 260"><path fill="#1d4e89" d="M0 0h120v260H0z M430 80h90v100h-90z"/><path fill="#f2b632" d="M20 20h60v60H20z M455 105h40v40h-40z"/></svg>';
 
 async function planOf(patch: RecipePatch = {}, planner = new Planner(resourcesInNode)): Promise<Plan> {
-  const recipe = parseRecipe(patchRecipe(emptyRecipe('Wide'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, ...patch }));
+  const boxed = patchRecipe(emptyRecipe('Wide'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, preparation: { border: 'box', labels: false } });
+  const recipe = parseRecipe(patchRecipe(boxed, patch));
   return planner.plan({ recipe, shop: BENCH_SHOP, taken: {}, sources: new Map([['a', new TextEncoder().encode(WIDE)]]) });
 }
 
@@ -117,9 +118,112 @@ describe('borders and marks of a job', () => {
     const box = boundsOf(panel!.marks!.marks.map(({ ring }) => ring))!;
     expect(panel!.box.minX <= box.minX && panel!.box.maxX >= box.maxX).toBe(true);
     expect(new Set(plan.sheets!.sheets.map(({ groups }) => groups[0]!.marks))).toEqual(new Set([panel!.marks!.marks.length]));
-    expect(said(plan, 'prepare.marks').alternatives!.length).toBe(5);
+    expect(said(plan, 'prepare.marks').alternatives!.length).toBe(6);
     const turned = plan.findings.find(({ code }) => code === 'marks-turn');
     if (turned) for (const { patch } of turned.remedies!) expect((await planOf({ ...(patch as RecipePatch), preparation: { markPlaces, ...(patch as RecipePatch).preparation } })).findings.map(({ code }) => code)).not.toContain('marks-turn');
+  });
+});
+
+/** Two films that meet on a small plate. */
+const PLATE = '<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="60mm" viewBox="0 0 90 60"><path fill="#1d4e89" d="M0 0h90v60H0z"/><path fill="#f2b632" d="M20 15h50v30H20z"/></svg>';
+async function plateOf(patch: RecipePatch = {}): Promise<Plan> {
+  const recipe = parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Plate'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '4'.repeat(64) })], surface: { size: { mode: 'own' } }, build: { school: 'trapped' } }), patch));
+  return new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, taken: {}, sources: new Map([['a', new TextEncoder().encode(PLATE)]]) });
+}
+const codes = (plan: Plan) => plan.findings.map(({ code }) => code);
+
+describe('marks that the app rules', () => {
+  it('stand where they cost least film as long as the trap covers that, else outside the ends; nothing is warned of', async () => {
+    for (const plan of [await plateOf(), await planOf({ preparation: { markPlaces: 'ruled' } }), await plateOf({ build: { trapMm: 0.05 } })]) {
+      expect(codes(plan)).not.toContain('marks-turn');
+      expect(said(plan, 'prepare.marks').overridden).toBe(false);
+    }
+    const [ruled, outside] = [await planOf({ preparation: { markPlaces: 'ruled' } }), await planOf({ preparation: { markPlaces: 'outside' } })];
+    const film = (plan: Plan) => plan.prepare!.layers.reduce((sum, one) => sum + areaOf(one.border), 0);
+    expect(film(ruled)).toBeLessThan(film(outside));
+  });
+
+  it('are as large as the thickest film wants, or as the maker does', async () => {
+    const sizeOf = async (patch: RecipePatch) => {
+      const { marks } = (await plateOf(patch)).prepare!.panels[0]!.marks!;
+      const box = boundsOf([marks[0]!.ring])!;
+      return box.maxX - box.minX;
+    };
+    expect(await sizeOf({})).toBeCloseTo(6, 9);
+    expect(await sizeOf({ films: { byColour: { '#f2b632': 'brass' } } })).toBeCloseTo(10, 9);
+    expect(await sizeOf({ preparation: { markSizeMm: 4, markShape: 'square' } })).toBeCloseTo(4, 9);
+  });
+
+  it('are moved on all layers at once; on the work they stop the job, and the remedy ends it', async () => {
+    const free = await plateOf({ preparation: { marksAt: [{ xMm: -20, yMm: 10 }, { xMm: 110, yMm: 55 }] } });
+    expect(free.prepare!.panels[0]!.marks!.marks.map(({ xMm, yMm }) => [xMm, yMm])).toEqual([[-20, 10], [110, 55]]);
+    expect(new Set(free.sheets!.sheets.map(({ groups }) => groups[0]!.marks))).toEqual(new Set([2]));
+    expect(codes(free).filter((code) => code.startsWith('marks-'))).toEqual([]);
+    const on = await plateOf({ preparation: { marksAt: [{ xMm: 30, yMm: 30 }] } });
+    const finding = on.findings.find(({ code }) => code === 'marks-on-artwork')!;
+    expect(finding.severity).toBe('blocker');
+    expect(codes(await plateOf(finding.remedies![0]!.patch as RecipePatch))).not.toContain('marks-on-artwork');
+    // Near each other they let the layers turn: the trap that is asked for ends it.
+    const near = await plateOf({ preparation: { marksAt: [{ xMm: -8, yMm: 10 }, { xMm: -8, yMm: 40 }] } });
+    const turned = near.findings.find(({ code }) => code === 'marks-turn')!;
+    const wider = await plateOf({ preparation: { marksAt: [{ xMm: -8, yMm: 10 }, { xMm: -8, yMm: 40 }] }, ...(turned.remedies![0]!.patch as RecipePatch) });
+    expect(codes(wider)).not.toContain('marks-turn');
+  });
+});
+
+describe('what else is cut into the waste', () => {
+  it('says job, film and layer on every layer that has room, and comes off with the waste', async () => {
+    const [labelled, plain] = [await planOf({ preparation: { labels: true } }), await planOf()];
+    expect(labelled.prepare!.layers.every(({ labels }) => labels.length > 20)).toBe(true);
+    expect(said(labelled, 'prepare.labels')).toMatchObject({ value: '2 of 2 layers', overridden: false });
+    expect(labelled.cut!.seconds).toBeGreaterThan(plain.cut!.seconds);
+    // What is on the film is what it was: a copy that is cut fits either way, and no part's outline is touched.
+    expect(labelled.sheets!.toCut).toEqual(plain.sheets!.toCut);
+    for (const { layer, labels } of labelled.prepare!.layers) for (const line of labels) for (let i = 0; i < line.length; i += 2) expect(containsPoint(layer.cut, line[i]!, line[i + 1]!)).toBe(false);
+    for (const [i, sheet] of labelled.sheets!.sheets.entries()) {
+      const [group] = sheet.groups;
+      const kinds = labelled.cut!.programs[i]!.paths.map(({ contour }) => (contour! < group!.contours.length ? 'part' : contour === group!.contours.length ? 'border' : 'line'));
+      expect(kinds.join(' ')).toMatch(/^(part )+(line )+border$/);
+    }
+  });
+
+  it('the lowest layer has more film round it, unless it is not wanted', async () => {
+    const widths = async (patch: RecipePatch) => (await plateOf(patch)).prepare!.layers.map(({ border }) => boundsOf(border)!).map(({ minX, maxX }) => maxX - minX);
+    const [low, high] = await widths({ preparation: { border: 'box' } });
+    expect(low! - high!).toBeCloseTo(10, 6);
+    const [a, b] = await widths({ preparation: { border: 'box', lowestMoreMm: 0 } });
+    expect(a).toBeCloseTo(b!, 9);
+  });
+
+  it('a stencil has a wide margin and no relief lines: its cut-outs come out, its islands are told', async () => {
+    const ring = '<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200mm" viewBox="0 0 300 200"><path fill="#7fb7d6" fill-rule="evenodd" d="M10 10h280v180H10z M100 60h100v80H100z"/></svg>';
+    const recipe = parseRecipe(patchRecipe(emptyRecipe('Mask'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '5'.repeat(64) })], surface: { size: { mode: 'own' } }, films: { byColour: { '#7fb7d6': 'grainy-mask' } } }));
+    const plan = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, taken: {}, sources: new Map([['a', new TextEncoder().encode(ring)]]) });
+    const [layer] = plan.prepare!.layers;
+    expect(layer!.weed.spots.map(({ kind }) => kind)).toEqual(['cut-out', 'island']);
+    expect([layer!.relief, layer!.strips, layer!.labels]).toEqual([[], [], []]);
+    expect(boundsOf(layer!.border)!.minX).toBeCloseTo(boundsOf(layer!.layer.cut)!.minX - 40, 6);
+    expect(plan.rulings.some(({ id }) => id === 'prepare.relief' || id === 'prepare.labels')).toBe(false);
+  });
+
+  it('one box goes round all copies of a sheet: it is cut last, and the copies as before', async () => {
+    const [shared, boxed] = await Promise.all((['shared', 'box'] as const).map((border) => plateOf({ preparation: { border }, sheets: { copies: 6 } })));
+    for (const [i, sheet] of shared!.sheets!.sheets.entries()) {
+      const program = shared!.cut!.programs[i]!;
+      const frames = sheet.groups.flatMap(({ borders }) => borders.filter((ring) => areaOf([ring]) > 1));
+      expect(frames).toHaveLength(1);
+      const [frame] = frames.map((ring) => boundsOf([ring])!);
+      for (const ring of sheet.groups.flatMap(({ contours }) => contours)) {
+        const box = boundsOf([ring])!;
+        expect(box.minX > frame!.minX + 2 && box.maxX < frame!.maxX - 2 && box.minY > frame!.minY + 2 && box.maxY < frame!.maxY - 2).toBe(true);
+      }
+      const last = boundsOf([program.paths.at(-1)!.points])!;
+      expect(last.maxX - last.minX).toBeCloseTo(frame!.maxX - frame!.minX, 6);
+      expect(Math.max(...program.wholeAt)).toBe(program.wholeAt[sheet.groups[0]!.contours.length]);
+    }
+    expect(shared!.sheets!.toCut).toEqual(boxed!.sheets!.toCut);
+    expect(shared!.cut!.programs.reduce((sum, { cutMm }) => sum + cutMm, 0)).toBeLessThan(boxed!.cut!.programs.reduce((sum, { cutMm }) => sum + cutMm, 0));
+    viewOf(shared!);
   });
 });
 

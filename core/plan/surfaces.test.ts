@@ -125,7 +125,7 @@ describe('a sign that is bigger than the roll', () => {
     const found = await planOf(FASCIA, { ...long, build: { school: 'trapped' } });
     const { panels, prepare, build, sheets } = found;
     expect([panels!.along, panels!.panels.length]).toEqual(['across', 3]);
-    expect(prepare!.panels.every(({ marks, border }) => marks !== null && border !== null)).toBe(true);
+    expect(prepare!.layers.every(({ panel, border }) => panel.marks !== null && border.length > 0)).toBe(true);
     for (const layer of build!.layers) {
       const parts = prepare!.layers.filter((part) => part.layer.film.id === layer.film.id).map((part) => part.layer.cut);
       expect(parts).toHaveLength(3);

@@ -26,6 +26,8 @@ describe('recipes of older versions', () => {
     expect(recipe.surface).toMatchObject(version < 9 ? { ...placed, kind: placed['kind'] === 'panel' ? 'flat' : placed['kind'], flat: { widthMm, heightMm, marginMm, free: [] }, panels: { split: 'never' } } : surface);
     // Up to version 9 a border was there or not, and nothing parted the waste.
     expect(recipe.preparation).toMatchObject(version < 10 ? { ...preparation, border: (preparation.border as unknown) === true ? 'box' : 'none', relief: { ruled: false }, markPlaces: 'outside' } : preparation);
+    // Up to version 10 nothing was written into the waste, and all layers' borders were alike.
+    if (version < 11) expect(recipe.preparation).toMatchObject({ labels: false, lowestMoreMm: 0, markShape: 'diamond', marksAt: [], markSizeMm: preparation.markSizeMm });
     const { placementErrorMm, trapForm: _form, outlines, ...built } = build;
     expect(recipe).toMatchObject({ ...decided, build: built });
     // Up to version 6 an outline went round films, which it listed.

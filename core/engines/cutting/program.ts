@@ -1,4 +1,4 @@
-import { backwards, boundsOf, type Ring } from '../../geometry/index.js';
+import { backwards, boundsOf, type Box, type Ring } from '../../geometry/index.js';
 import { pathLength, type CutPath, type CutSettings, type Motion } from './cut-path.js';
 import { FIRST_HEADING, holderPath, turningPath, turningStrip } from './drag-knife.js';
 import { UNITS_PER_MM } from './hpgl.js';
@@ -90,7 +90,14 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
   }
   const left = groups.map((group, i) => ({ i, box: boundsOf([...group.contours, ...group.borders]) })).filter((group) => group.box !== null);
   const paths: CutPath[] = [];
+  const around: { readonly ring: Ring; readonly line: Float64Array | null; readonly contour: number }[] = [];
   let at = { x: 0, y: 0 };
+  const cut = (ordered: readonly CutPath[]) => {
+    paths.push(...ordered);
+    const end = ordered.at(-1)?.points;
+    if (end) at = { x: end.at(-2)!, y: end.at(-1)! };
+  };
+  const closed = (rings: readonly Ring[], numbers: readonly number[]) => orderContours(rings, at).map((path) => ({ ...path, contour: numbers[path.contour!]! }));
   while (left.length > 0) {
     let best = { k: 0, distance: Infinity };
     left.forEach(({ box }, k) => {
@@ -99,20 +106,21 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     });
     const { i } = left.splice(best.k, 1)[0]!;
     const { contours, borders } = groups[i]!;
-    const cut = (ordered: readonly CutPath[]) => {
-      paths.push(...ordered);
-      const end = ordered.at(-1)?.points;
-      if (end) at = { x: end.at(-2)!, y: end.at(-1)! };
-    };
-    const closed = (rings: readonly Ring[], numbers: readonly number[]) => orderContours(rings, at).map((path) => ({ ...path, contour: numbers[path.contour!]! }));
     cut(closed(contours, contours.map((_, k) => first[i]! + k)));
     const numbered = borders.map((ring, k) => ({ ring, line: lineOf(ring), contour: first[i]! + contours.length + k }));
     cut(orderLines(numbered.flatMap(({ line, contour }) => (line ? [{ points: line, closed: false, contour }] : [])), at));
     const frees = numbered.filter(({ line }) => !line);
-    cut(closed(frees.map(({ ring }) => ring), frees.map(({ contour }) => contour)));
+    // What goes round other groups, too, would free them before they are cut.
+    const isRoundOthers = ({ ring }: { readonly ring: Ring }) => left.some((other) => holdsBox(boundsOf([ring])!, other.box!));
+    around.push(...frees.filter(isRoundOthers));
+    const own = frees.filter((one) => !around.includes(one));
+    cut(closed(own.map(({ ring }) => ring), own.map(({ contour }) => contour)));
   }
+  cut(closed(around.map(({ ring }) => ring), around.map(({ contour }) => contour)));
   return paths;
 }
+
+const holdsBox = (outer: Box, inner: Box) => outer.minX <= inner.minX && outer.minY <= inner.minY && outer.maxX >= inner.maxX && outer.maxY >= inner.maxY;
 
 /** Lines, the one that begins or ends nearest next, run from there. */
 function orderLines(lines: readonly CutPath[], start: { readonly x: number; readonly y: number }): CutPath[] {

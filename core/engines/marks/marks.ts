@@ -1,5 +1,5 @@
 import type { Box, Ring } from '../../geometry/index.js';
-import { markRing, type MarkShape } from './shapes.js';
+import { markRing, type MarkShape, type PlainShape } from './shapes.js';
 
 /** Clear film between the artwork and a mark, as a multiple of the mark's size. */
 const GAP_SHARE = 0.5;
@@ -22,6 +22,8 @@ export interface MarkWish {
   readonly sizeMm: number;
   /** Between the marks; null puts them as near as they may stand. */
   readonly distanceMm: number | null;
+  /** Of the first of them; the other differs from it. A diamond unless it is said. */
+  readonly shape?: PlainShape;
 }
 
 export interface MarkLayout {
@@ -38,7 +40,7 @@ export interface MarkLayout {
  *
  * @param wish a distance less than clears the artwork puts them as near as they may
  */
-export function layOutMarks(artwork: Box, { sizeMm, distanceMm }: MarkWish): MarkLayout {
+export function layOutMarks(artwork: Box, { sizeMm, distanceMm, shape = 'diamond' }: MarkWish): MarkLayout {
   const gapMm = markGapMm(sizeMm);
   const [width, height] = [artwork.maxX - artwork.minX, artwork.maxY - artwork.minY];
   const [long, short] = [Math.max(width, height), Math.min(width, height)];
@@ -46,6 +48,8 @@ export function layOutMarks(artwork: Box, { sizeMm, distanceMm }: MarkWish): Mar
   const spread = Math.max(short / 3, sizeMm) / 2;
   const leastMm = Math.hypot(long + 2 * gapMm + sizeMm, 2 * spread);
   const out = (Math.sqrt(Math.max(distanceMm ?? 0, leastMm) ** 2 - (2 * spread) ** 2) - long) / 2;
+  // Beside a bar only a bar with a notch differs.
+  const other = shape === 'bar' ? 'notched bar' : 'bar';
   const [midX, midY] = [(artwork.minX + artwork.maxX) / 2, (artwork.minY + artwork.maxY) / 2];
   const [a, b] =
     width >= height
@@ -59,8 +63,8 @@ export function layOutMarks(artwork: Box, { sizeMm, distanceMm }: MarkWish): Mar
         ];
   return {
     marks: [
-      { shape: 'diamond', xMm: a.x, yMm: a.y, ring: markRing('diamond', a.x, a.y, sizeMm) },
-      { shape: 'bar', xMm: b.x, yMm: b.y, ring: markRing('bar', b.x, b.y, sizeMm) },
+      { shape, xMm: a.x, yMm: a.y, ring: markRing(shape, a.x, a.y, sizeMm) },
+      { shape: other, xMm: b.x, yMm: b.y, ring: markRing(other, b.x, b.y, sizeMm) },
     ],
     distanceMm: Math.hypot(b.x - a.x, b.y - a.y),
     leastMm,

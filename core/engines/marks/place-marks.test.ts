@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { boundsOf, containsPoint, joinBoxes, squareToEdge, subtract, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import { openWaste } from '../../testing/open-waste.js';
 import { seeded } from '../../testing/seeded.js';
-import { markRing, MARK_SHAPES, placeMarks, type MarkSchool, type MarksWish } from './index.js';
+import { markRing, PLAIN_SHAPES, placeMarks, type MarkSchool, type MarksWish } from './index.js';
 
 const bar = (x: number, y: number, width: number, height: number) => Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height);
 const wish = (school: MarkSchool, more: Partial<MarksWish> = {}): MarksWish => ({ school, shape: 'diamond', sizeMm: 6, gapMm: 3, placementErrorMm: 0.25, ...more });
@@ -58,7 +58,7 @@ const layersOf = (seed: number) => {
 
 describe('marks', () => {
   it('of one kind have no mirror symmetry, all others have', () => {
-    expect(MARK_SHAPES.filter((shape) => !hasMirror(markRing(shape, 3, 4, 6)))).toEqual(['notched bar']);
+    expect(([...PLAIN_SHAPES, 'notched bar'] as const).filter((shape) => !hasMirror(markRing(shape, 3, 4, 6)))).toEqual(['notched bar']);
   });
 
   it('are none when none are wanted, or nothing is there', () => expect([placeMarks([[bar(0, 0, 9, 9)]], wish('none')), placeMarks([], wish('ends'))]).toEqual([null, null]));

@@ -1,18 +1,20 @@
 import { areaOf, boundsOf, boxRing, containsPoint, edgeIndex, edgesOf, joinBoxes, squareToEdge, translateRings, widenBox, type Box, type Edge, type Ring, type Rings } from '../../geometry/index.js';
 import type { Mark } from './marks.js';
 import type { MarkSchool } from './schools.js';
-import { markRing, type MarkShape } from './shapes.js';
+import { markRing, type MarkShape, type PlainShape } from './shapes.js';
 
 /** What is wanted of the marks. */
 export interface MarksWish {
   readonly school: MarkSchool;
   /** Of all marks but the one without mirror symmetry. */
-  readonly shape: Exclude<MarkShape, 'notched bar'>;
+  readonly shape: PlainShape;
   readonly sizeMm: number;
   /** Clear of all artwork on every layer, and of each other. */
   readonly gapMm: number;
   /** How truly a hand lays one mark on another: three standard deviations. */
   readonly placementErrorMm: number;
+  /** Two far apart, and the farthest two of three, are so far apart at least; as far as the artwork is long unless it is said. */
+  readonly apartMm?: number;
 }
 
 export interface PlacedMarks {
@@ -66,6 +68,7 @@ class MarkSearch {
   readonly #boxes: readonly { readonly box: Box; readonly area: number }[];
   readonly #isClear: (stamp: Stamp, x: number, y: number) => boolean;
   readonly #long: number;
+  readonly #apart: number;
   readonly #step: number;
 
   constructor(
@@ -79,6 +82,7 @@ class MarkSearch {
     });
     this.#isClear = clearOf(layers.flat(), wish.gapMm);
     this.#long = Math.max(art.maxX - art.minX, art.maxY - art.minY);
+    this.#apart = wish.apartMm ?? APART.ends * this.#long;
     this.#step = Math.max(LEAST_STEP_MM, this.#long / STEPS);
   }
 
@@ -86,7 +90,7 @@ class MarkSearch {
     const { shape, sizeMm } = this.wish;
     const plain = stamp(shape, sizeMm);
     const notched = stamp('notched bar', sizeMm);
-    const isAcross = (a: Place, b: Place) => distanceOf([a, b]) >= APART.ends * this.#long;
+    const isAcross = (a: Place, b: Place) => distanceOf([a, b]) >= this.#apart;
     switch (this.wish.school) {
       case 'ends':
         return this.#pairs([plain, notched], isAcross);
@@ -163,7 +167,7 @@ class MarkSearch {
       const [p, q, r] = corners as readonly [Place, Place, Place];
       const sides = [distanceOf([p, q]), distanceOf([q, r]), distanceOf([r, p])].sort((one, other) => one - other);
       const off = Math.abs((q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0])) / sides[2]!;
-      return sides[2]! >= APART.ends * this.#long && off >= SCALENE.off * sides[2]! && sides[1]! >= sides[0]! * (1 + SCALENE.unlike) && sides[2]! >= sides[1]! * (1 + SCALENE.unlike);
+      return sides[2]! >= this.#apart && off >= SCALENE.off * sides[2]! && sides[1]! >= sides[0]! * (1 + SCALENE.unlike) && sides[2]! >= sides[1]! * (1 + SCALENE.unlike);
     };
     const pair = joinBoxes(movedBox(of.box, a), movedBox(of.box, b))!;
     const best = this.#places(of)

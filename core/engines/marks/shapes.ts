@@ -1,8 +1,9 @@
 import { transformRing, translation, type Ring } from '../../geometry/index.js';
 
 /** What marks look like. A notched bar has no mirror symmetry: with it a set can be turned neither round nor over, not even about its own line. */
-export const MARK_SHAPES = ['diamond', 'square', 'bar', 'cross', 'ring', 'notched bar'] as const;
-export type MarkShape = (typeof MARK_SHAPES)[number];
+export const PLAIN_SHAPES = ['diamond', 'square', 'bar', 'cross', 'ring'] as const;
+export type PlainShape = (typeof PLAIN_SHAPES)[number];
+export type MarkShape = PlainShape | 'notched bar';
 
 /** A round mark is drawn by so many corners. */
 const ROUND = 24;

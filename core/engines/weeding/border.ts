@@ -1,6 +1,5 @@
 import Flatbush from 'flatbush';
-import { boundsOf, boxesTouch, boxRing, containsPoint, grow, joinBoxes, regionsOf, signedArea, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
-import type { Mark } from '../marks/index.js';
+import { boundsOf, boxRing, containsPoint, grow, regionsOf, signedArea, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
 import type { BorderKind } from './border-kinds.js';
 
 /** Parts nearer to each other than this many gaps of the border are one group, and at least so many mm: borders of two groups must not meet. */
@@ -13,8 +12,8 @@ const WIDEST_SHARE = 1;
 const ARC_MM = 0.05;
 
 /** The weeding border: a box round the artwork and its marks, `gapMm` clear of both; the waste between comes off in one pull. */
-export function weedingBorder(artwork: Box, marks: readonly Mark[], gapMm: number): Ring {
-  return boxRing(widenBox(joinBoxes(artwork, boundsOf(marks.map((mark) => mark.ring)))!, gapMm));
+export function weedingBorder(artworkAndMarks: Box, gapMm: number): Ring {
+  return boxRing(widenBox(artworkAndMarks, gapMm));
 }
 
 /** The weeding border of a kind round what stays, marks with it (kernel-clean rings), `gapMm` clear of all of it; outer rings, none of them in another. Nothing for none, or round nothing. */
@@ -51,22 +50,6 @@ const outersOf = (rings: Rings) => unite(rings.filter((ring) => signedArea(ring)
 /** Contours of groups that meet after all are one. */
 function merged(contours: readonly (readonly Ring[])[]): Ring[] {
   return outersOf(contours.flat());
-}
-
-/** About how much film borders round each group would take, mm²: by the boxes of parts that lie together, without following them. */
-export function groupsFilmMm2(stays: Rings, gapMm: number): number {
-  const reach = Math.max(TOGETHER.least, TOGETHER.gaps * gapMm);
-  let groups: Box[] = [];
-  for (const ring of stays) {
-    if (signedArea(ring) <= 0) continue;
-    let box = boundsOf([ring])!;
-    for (let near = groups.filter((other) => boxesTouch(other, box, reach)); near.length > 0; near = groups.filter((other) => boxesTouch(other, box, reach))) {
-      for (const other of near) box = joinBoxes(box, other)!;
-      groups = groups.filter((other) => !near.includes(other));
-    }
-    groups.push(box);
-  }
-  return groups.reduce((sum, { minX, minY, maxX, maxY }) => sum + (maxX - minX + 2 * gapMm) * (maxY - minY + 2 * gapMm), 0);
 }
 
 /** Parts of an area by how near they lie to each other. */

@@ -10,9 +10,13 @@ export interface LoosePart {
   readonly easilyLost: boolean;
 }
 
-/** Something to look for while weeding: a counter to take out, or a loose part that is easily lost. */
+/** What is looked for while weeding: a counter or a stencil's cut-out that comes out, a loose part that is easily lost, an island that the tape has to carry. */
+export const SPOT_KINDS = ['counter', 'loose part', 'cut-out', 'island'] as const;
+export type SpotKind = (typeof SPOT_KINDS)[number];
+
+/** Something to look for while weeding. */
 export interface WeedSpot {
-  readonly kind: 'counter' | 'loose part';
+  readonly kind: SpotKind;
   readonly xMm: number;
   readonly yMm: number;
   readonly areaMm2: number;
@@ -42,6 +46,14 @@ export function weedMap(cut: Rings, looseParts: readonly LoosePart[]): WeedMap {
   const loose = looseParts.filter(({ easilyLost }) => easilyLost).map(({ xMm, yMm, areaMm2 }): WeedSpot => ({ kind: 'loose part', xMm, yMm, areaMm2 }));
   const byPlace = (a: WeedSpot, b: WeedSpot) => a.xMm - b.xMm || a.yMm - b.yMm;
   return { pieces: looseParts.length, counters: counters.length, stays: cut, spots: [...counters.sort(byPlace), ...loose.sort(byPlace)] };
+}
+
+/** The weed map of a stencil: what is cut comes out, and the film round it and the islands in it stay. */
+export function stencilMap(cut: Rings, looseParts: readonly LoosePart[]): WeedMap {
+  const outs = looseParts.map(({ xMm, yMm, areaMm2 }): WeedSpot => ({ kind: 'cut-out', xMm, yMm, areaMm2 }));
+  const islands = countersOf(cut).map((region) => spot('island', region));
+  const byPlace = (a: WeedSpot, b: WeedSpot) => a.xMm - b.xMm || a.yMm - b.yMm;
+  return { pieces: looseParts.length, counters: 0, stays: cut, spots: [...outs.sort(byPlace), ...islands.sort(byPlace)] };
 }
 
 /** The closed-in parts of the waste, without the pieces that lie in them: a ring of waste round an island is one counter, and lies round it. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { areaOf, boundsOf, containsPoint, intersect, regionsOf, unite, widenBox, type Box } from '../../geometry/index.js';
+import { areaOf, boundsOf, containsPoint, intersect, joinBoxes, regionsOf, unite, widenBox, type Box } from '../../geometry/index.js';
 import { disc, rectangle } from '../../testing/seeded.js';
 import { layOutMarks } from '../marks/index.js';
 import { weedingBorder } from './border.js';
@@ -50,7 +50,7 @@ describe.each(BOXES)('marks round %o', (box) => {
   });
 
   it('are enclosed with the artwork by the weeding border', () => {
-    const border = boundsOf([weedingBorder(box, marks, 4)])!;
+    const border = boundsOf([weedingBorder(joinBoxes(box, boundsOf(marks.map(({ ring }) => ring)))!, 4)])!;
     const inner = marks.map((mark) => boundsOf([mark.ring])!);
     expect(border.minX).toBe(Math.min(box.minX, ...inner.map((b) => b.minX)) - 4);
     expect(border.maxY).toBe(Math.max(box.maxY, ...inner.map((b) => b.maxY)) + 4);

@@ -1,4 +1,4 @@
-import { compose, flatten, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
+import { compose, flatten, IDENTITY, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
 import { colourName, type LetterChoice, type PaintedRegion } from '../../engines/artwork/index.js';
 import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
@@ -30,7 +30,7 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
       ? {
           prepare: {
             panels: prepare.panels.map(({ number, label, marks, box, clip }) => ({ number, label, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), box })),
-            weed: prepare.layers.map(({ layer, panel, weed, border, relief, strips, minutes }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']), border: path(border), relief, strips: pullOrder(strips).map(({ strip, pull }) => ({ pull, ...pick(strip, ['areaMm2', 'bulkMm', 'xMm', 'yMm']), path: path([strip.region.outer, ...strip.region.holes]) })), minutes })),
+            weed: prepare.layers.map(({ layer, panel, weed, border, relief, asDrawn, labels, strips, minutes }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']), border: path(border), relief, asDrawn, labels, strips: pullOrder(strips).map(({ strip, pull }) => ({ pull, ...pick(strip, ['areaMm2', 'bulkMm', 'xMm', 'yMm']), path: path([strip.region.outer, ...strip.region.holes]) })), minutes })),
           },
         }
       : {}),
@@ -121,11 +121,17 @@ function layerView(layer: JobLayer): LayerView {
 function sheetView(sheet: SheetPlan): SheetView {
   const { usedLengthMm, groups } = sheet;
   const first = groups[0]!;
+  // With one box round all copies the first carries it: the others show what each is.
+  const last = groups.at(-1)!;
+  const shared = first.borders.length > last.borders.length ? first.borders.slice(0, first.borders.length - last.borders.length) : [];
   const down = (rings: Rings) => path(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))));
   return {
     ...pick(sheet, ['id', 'film', 'panel', 'isMirrored', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
     copies: groups.map((group) => group.copy),
-    shapes: [{ contours: down(first.contours), borders: down(first.borders), places: groups.map((group) => placeBeside(first.matrix, group.matrix, usedLengthMm)) }],
+    shapes: [
+      { contours: down(last.contours), borders: down(last.borders), places: groups.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) },
+      ...(shared.length > 0 ? [{ contours: '', borders: down(shared), places: [IDENTITY] }] : []),
+    ],
   };
 }
 

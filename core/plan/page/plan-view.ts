@@ -73,6 +73,10 @@ export interface WeedView {
   readonly spots: readonly WeedSpot[];
   readonly border: string;
   readonly relief: readonly (readonly number[])[];
+  /** Of each relief line the line as the maker drew it; null for the app's. */
+  readonly asDrawn: readonly (readonly number[] | null)[];
+  /** What is written into the waste, in single strokes. */
+  readonly labels: readonly (readonly number[])[];
   /** In the order in which they are pulled, each with its way. */
   readonly strips: readonly { readonly path: string; readonly areaMm2: number; readonly bulkMm: number; readonly xMm: number; readonly yMm: number; readonly pull: Pull }[];
   /** For one copy. */

@@ -91,13 +91,13 @@ const SPARE_MM = 2;
 export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
   name: 'panels',
   read({ separated, apart, recipe, shop: { pieces, cutter } }) {
-    const { marks, markSizeMm, border, borderGapMm } = recipe.preparation;
+    const { marks, markSizeMm, border, borderGapMm, lowestMoreMm } = recipe.preparation;
     return {
       separated,
       apart,
       kind: recipe.surface.kind,
       wish: recipe.surface.panels,
-      preparation: { marks, markSizeMm, border, borderGapMm },
+      preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm },
       pieces: pieces.filter(({ filmId, quantity }) => quantity > 0 && separated.films.has(filmId)),
       cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm },
     };
@@ -110,7 +110,7 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
     if (!box) return whole({ minX: 0, minY: 0, maxX: 1, maxY: 1 });
     const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
     const most = mostOf(read);
-    const reach = 2 * reachOfPreparation(preparation, layers.length, { widthMm: WIDEST_MM, heightMm: Math.min(height, WIDEST_MM) }) + SPARE_MM;
+    const reach = 2 * reachOfPreparation(preparation, layers.map(({ film }) => film), { widthMm: WIDEST_MM, heightMm: Math.min(height, WIDEST_MM) }) + SPARE_MM;
     const widestMm = wish.widestMm ?? WIDEST_MM;
     const fitsWhole = layers.every(({ film }) => fits(film, width + reach, height + reach, most));
     if (wish.split === 'never') return { ...whole(box), rulings: fitsWhole && Math.max(width, height) > widestMm ? [sayWhole(Math.max(width, height), wish)] : [] };

@@ -13,6 +13,7 @@ import { idleDecisions, type Idle } from './idle.js';
 import { stackingOrder } from './order.js';
 import type { PanelsOut } from './panels-stage.js';
 import { pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
+import { markSizeOf } from './reach.js';
 import { sayBuild, sayPair } from './say.js';
 import { sayIdle } from './say-idle.js';
 import type { Separated } from './separate-stage.js';
@@ -43,7 +44,7 @@ export interface BuildOut {
 /** What Build reads of how the layers will be aligned and laid: the trap depends on it. */
 export interface LayingWanted {
   readonly surface: Pick<SurfaceDecisions['surface'], 'kind'>;
-  readonly preparation: { readonly marks: boolean; readonly markSizeMm: number; readonly markDistanceMm: number | null };
+  readonly preparation: { readonly marks: boolean; readonly markSizeMm: number | null; readonly markDistanceMm: number | null };
   readonly assembly: { readonly way: Laying };
 }
 
@@ -74,8 +75,8 @@ export interface BuildRead {
 const REMEDIES: readonly PlaceRemedy[] = ['gaps'];
 
 /** The marks as Build reckons with them; null when layers are laid by eye. */
-export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm } }: LayingWanted): MarkWish | null {
-  return marks ? { sizeMm: markSizeMm, distanceMm: markDistanceMm } : null;
+export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm } }: LayingWanted, films: Iterable<Film>): MarkWish | null {
+  return marks ? { sizeMm: markSizeOf({ markSizeMm }, films), distanceMm: markDistanceMm } : null;
 }
 
 export function laidHow({ assembly, surface }: LayingWanted): LaidHow {
@@ -90,7 +91,7 @@ export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
     return {
       separated,
       build: { school, trapMm, placementErrorMm, trapForm, lives, pairs, filmPairs, base, knockOuts, outlines, blockOut, order },
-      marks: marksWanted(recipe),
+      marks: marksWanted(recipe, separated.films.values()),
       laid: laidHow(recipe),
       repeatabilityMm,
       panel: panels.along === null ? null : panels.panels.map(({ box }) => box).reduce((a, b) => (longestSide(a) >= longestSide(b) ? a : b)),

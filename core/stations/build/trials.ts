@@ -7,6 +7,7 @@ import type { BuildDecisions } from './decisions.js';
 import { layersOnPanel } from './panel-layers.js';
 import type { PanelsOut } from './panels-stage.js';
 import { carefulMm, pairKey, shrinkBetween } from './pairs.js';
+import { markSizeOf } from './reach.js';
 import type { Separated } from './separate-stage.js';
 import { buildJob, buildStage, firstLaid, laidHow, type BuildContext, type BuildOut, type LayingWanted } from './stage.js';
 
@@ -75,7 +76,8 @@ function laid(ground: TrialGround, wish: TrialWish, hasMarks: boolean): TrialAns
 
 function termsOf({ build, recipe, repeatabilityMm }: TrialGround, hasMarks: boolean): GapTrialTerms {
   const art = build.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null)!;
-  const { markSizeMm: sizeMm, markDistanceMm: distanceMm } = recipe.preparation;
+  const sizeMm = markSizeOf(recipe.preparation, build.layers.map(({ film }) => film));
+  const { markDistanceMm: distanceMm } = recipe.preparation;
   const [a, b] = layOutMarks(art, { sizeMm, distanceMm }).marks;
   const laying = recipe.assembly.way;
   const pairs = new Map(build.pairs.map((pair) => [pair.key, pair]));

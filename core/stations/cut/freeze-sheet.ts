@@ -1,5 +1,5 @@
 import { cutProgram, programPairs, safeEdges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
-import { boundsOf, compose, containsPoint, translateRings, translation, type Matrix, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxRing, compose, containsPoint, translateRings, translation, widenBox, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
@@ -37,13 +37,16 @@ export interface ReadyToCut {
   readonly cut?: CutOut;
 }
 
+const ALL_OUT: WeedPlace = { kind: 'all out', xMm: 0, yMm: 0 };
+
 /** A sheet of a plan as it is kept when it is sent. @throws InputError `sheet-changed` when the plan has no such sheet (any more) */
 export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: string): SheetToFreeze {
   const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
   const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
   if (!sheet || !program) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
   const spots = prepare?.layers.find(({ layer, panel }) => layer.film.id === sheet.film.id && panel.number === sheet.panel.number)?.weed.spots ?? [];
-  const weedPlaces = spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
+  // Where nothing is ticked off one by one, that all is out is said of the whole copy.
+  const weedPlaces = spots.length === 0 ? [ALL_OUT] : spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
   const { film, piece, mat, usedLengthMm, keptMm2 } = sheet;
   const { takenMm2, cost } = filmUse(film, { widthMm: piece.widthMm, usedLengthMm, keptMm2 });
   const outlines = sheet.groups.flatMap((group) => [...group.contours, ...group.borders]);
@@ -80,21 +83,23 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
   const contoursOf = contoursOfGroups(sheet.groups);
   const whole = wholeParts({ wholeAt: program.wholeAt, partOf: program.partOf, contoursOf }, pairsDone);
   let first = 0;
-  const groups = sheet.groups.flatMap((group, g) => {
+  const open = sheet.groups.flatMap((group, g) => {
     const numbers = Array.from({ length: contoursOf[g]! }, (_, i) => first + i);
     first += contoursOf[g]!;
     const isOpen = (i: number) => program.partOf[i]! >= 0 && !whole[g]![program.partOf[i]!];
-    const open = numbers.slice(0, group.contours).filter(isOpen);
-    if (open.length === 0) return [];
+    const parts = numbers.slice(0, group.contours).filter(isOpen);
+    if (parts.length === 0) return [];
     const around = numbers.slice(group.contours);
     const rings = (which: readonly number[]) => which.map((i) => program.outlines[i]!);
-    const [layer, others] = [rings(open), rings(around)];
-    const isHere = ({ xMm, yMm }: WeedPlace) => {
+    const [layer, others] = [rings(parts), rings(around)];
+    const isHere = ({ kind, xMm, yMm }: WeedPlace) => {
+      if (kind === 'all out') return true;
       const [x, y] = mapped(group.matrix, xMm, yMm);
       return layer.some((ring) => containsPoint([ring], x, y));
     };
-    return [{ group, open, contours: [...layer, ...others.slice(0, group.marks)], borders: others.slice(group.marks), weedPlaces: group.weedPlaces.filter(isHere) }];
+    return [{ group, open: parts, contours: [...layer, ...others.slice(0, group.marks)], borders: others.slice(group.marks), weedPlaces: group.weedPlaces.filter(isHere) }];
   });
+  const groups = boxedAnew(open, sheet, program.outlines);
   const box = boundsOf(groups.flatMap((group) => [...group.contours, ...group.borders]));
   if (!box) throw new InputError('nothing-open', sayNothingOpen(), { source: 'rest' });
   const edges = safeEdges(sheet.piece?.edgeMm ?? 0, settings.bladeOffsetMm);
@@ -124,6 +129,20 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
       outlines: moved.flatMap((group) => [...group.contours, ...group.borders]),
     },
   };
+}
+
+/** Where one box went round all copies of a sheet, what is left of them gets one as far off. */
+function boxedAnew<G extends { readonly contours: Rings; readonly borders: Rings }>(groups: readonly G[], sheet: FrozenSheet, outlines: Rings): readonly G[] {
+  const [first] = sheet.groups;
+  const shared = first && sheet.groups.length > 1 ? outlines[first.contours + first.marks] : undefined;
+  const all = boundsOf(outlines.filter((ring) => ring !== shared))!;
+  const box = shared && first!.borders > 0 ? boundsOf([shared])! : null;
+  if (!box || box.minX > all.minX || box.minY > all.minY || box.maxX < all.maxX || box.maxY < all.maxY) return groups;
+  const offMm = Math.min(all.minX - box.minX, all.minY - box.minY, box.maxX - all.maxX, box.maxY - all.maxY);
+  return groups.map((group, i) => {
+    const own = group.borders.filter((ring) => ring !== shared);
+    return { ...group, borders: i === 0 ? [boxRing(widenBox(boundsOf(groups.flatMap(({ contours }) => contours))!, offMm)), ...own] : own };
+  });
 }
 
 function mapped([a, b, c, d, e, f]: Matrix, x: number, y: number): [number, number] {

@@ -1,10 +1,11 @@
 import type { Matrix } from '../../geometry/index.js';
 import type { Film, FilmPiece, Mat } from '../../shop/index.js';
+import type { SpotKind } from '../../engines/weeding/index.js';
 import type { Run } from './run.js';
 
-/** A counter or a small part that is ticked off while a copy is weeded: a place on the design, mm, y down. */
+/** What is ticked off while a copy is weeded: a place on the design, mm, y down; or, of a copy without any, that all is out. */
 export interface WeedPlace {
-  readonly kind: 'counter' | 'loose part';
+  readonly kind: SpotKind | 'all out';
   readonly xMm: number;
   readonly yMm: number;
 }

@@ -1,11 +1,15 @@
-import { MARK_SCHOOLS } from '../../engines/marks/index.js';
-import { BORDER_KINDS, RELIEF, type BorderKind } from '../../engines/weeding/index.js';
+import { MARK_SCHOOLS, PLAIN_SHAPES, type PlainShape } from '../../engines/marks/index.js';
+import { BORDER_KINDS, RELIEF } from '../../engines/weeding/index.js';
 import { coordinate, figure, mm, object, oneOf, orNull, size, text, yes } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
-/** Where marks stand: outside the ends of the longer side, or where they cost the least film in one of the ways to set them. */
-export const MARK_PLACES = ['outside', ...MARK_SCHOOLS.filter((school) => school !== 'none')] as const;
+/** Where marks stand: as the app rules, outside the ends of the longer side, or where they cost the least film in one of the ways to set them. */
+export const MARK_PLACES = ['ruled', 'outside', ...MARK_SCHOOLS.filter((school) => school !== 'none')] as const;
 export type MarkPlaces = (typeof MARK_PLACES)[number];
+
+/** How the waste is freed: as the app rules for each layer, in one way for all, or with one box round all copies on a sheet. */
+export const BORDER_WISHES = ['ruled', ...BORDER_KINDS, 'shared'] as const;
+export type BorderWish = (typeof BORDER_WISHES)[number];
 
 /** A relief line of one film that the maker drew, on the design: x, y, x, y, … mm. */
 export interface DrawnRelief {
@@ -22,8 +26,12 @@ export interface NoRelief {
 
 export interface PrepareDecisions {
   readonly preparation: {
-    readonly border: BorderKind;
+    readonly border: BorderWish;
     readonly borderGapMm: number | null;
+    /** How much larger the lowest layer's border is at each side, so that the others have film to lie on; null for as the app rules. */
+    readonly lowestMoreMm: number | null;
+    /** Whether the waste says which layer it is, and where its middle is. */
+    readonly labels: boolean;
     readonly relief: {
       /** Whether the app parts waste that is too bulky. */
       readonly ruled: boolean;
@@ -33,9 +41,14 @@ export interface PrepareDecisions {
     };
     readonly marks: boolean;
     readonly markPlaces: MarkPlaces;
-    readonly markSizeMm: number;
+    /** Of all but the one that has no mirror symmetry. */
+    readonly markShape: PlainShape;
+    /** Null for as the films want it. */
+    readonly markSizeMm: number | null;
     /** Between the marks; null puts them as near as they may stand. For marks outside. */
     readonly markDistanceMm: number | null;
+    /** Where the maker put them on the design, on all layers at once: the first place is the first mark's. Empty where they stand as they were set. */
+    readonly marksAt: readonly { readonly xMm: number; readonly yMm: number }[];
   };
 }
 
@@ -47,8 +60,10 @@ const MOST = { points: 40, lines: 200 };
 export const prepareSlice: Slice<PrepareDecisions> = {
   schema: {
     preparation: object({
-      border: oneOf(BORDER_KINDS),
+      border: oneOf(BORDER_WISHES),
       borderGapMm: orNull({ type: 'number', minimum: 0, maximum: 100 }),
+      lowestMoreMm: orNull({ type: 'number', minimum: 0, maximum: 100 }),
+      labels: yes,
       relief: object({
         ruled: yes,
         bulkMm: figure(20, 2000),
@@ -57,11 +72,27 @@ export const prepareSlice: Slice<PrepareDecisions> = {
       }),
       marks: yes,
       markPlaces: oneOf(MARK_PLACES),
-      markSizeMm: { ...mm, minimum: 2, maximum: 50 },
+      markShape: oneOf(PLAIN_SHAPES),
+      markSizeMm: orNull({ ...mm, minimum: 2, maximum: 50 }),
       markDistanceMm: orNull(size),
+      marksAt: { type: 'array', maxItems: 3, items: object({ xMm: coordinate, yMm: coordinate }) },
     }),
   },
-  beginning: { preparation: { border: 'box', borderGapMm: null, relief: { ruled: true, bulkMm: RELIEF.bulkMm, drawn: [], gone: [] }, marks: true, markPlaces: 'outside', markSizeMm: 6, markDistanceMm: null } },
+  beginning: {
+    preparation: {
+      border: 'ruled',
+      borderGapMm: null,
+      lowestMoreMm: null,
+      labels: true,
+      relief: { ruled: true, bulkMm: RELIEF.bulkMm, drawn: [], gone: [] },
+      marks: true,
+      markPlaces: 'ruled',
+      markShape: 'diamond',
+      markSizeMm: null,
+      markDistanceMm: null,
+      marksAt: [],
+    },
+  },
   upgrades: {
     // Version 2 had no say in where marks stand.
     2: ({ preparation }) => (typeof preparation === 'object' ? { preparation: { markDistanceMm: null, ...preparation } } : {}),
@@ -71,5 +102,7 @@ export const prepareSlice: Slice<PrepareDecisions> = {
       const { border, ...others } = preparation as Readonly<Record<string, unknown>>;
       return { preparation: { relief: { ruled: false, bulkMm: RELIEF.bulkMm, drawn: [], gone: [] }, markPlaces: 'outside', ...others, border: border === false ? 'none' : border === true ? 'box' : border } };
     },
+    // Version 10 wrote nothing into the waste, and gave the lowest layer no more film than the others.
+    10: ({ preparation }) => (typeof preparation === 'object' ? { preparation: { lowestMoreMm: 0, labels: false, markShape: 'diamond', marksAt: [], ...preparation } } : {}),
   },
 };

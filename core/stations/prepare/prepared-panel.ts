@@ -1,13 +1,16 @@
 import { CAREFUL_MM, thinParts, trapWidth, type TrapForm } from '../../engines/layers/index.js';
-import { layOutMarks, markGapMm, placeMarks } from '../../engines/marks/index.js';
-import { groupsFilmMm2, layerWeeding, weedingBorder, weedingMinutes } from '../../engines/weeding/index.js';
-import { areaOf, boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.js';
+import { areTold, layOutMarks, markGapMm, movedMarks, placeMarks, type MarkLayout, type MarkSchool, type MarksWish } from '../../engines/marks/index.js';
+import { layerWeeding, weedingBorder, weedingBorders, weedingMinutes, type BorderKind, type WeedingFigures } from '../../engines/weeding/index.js';
+import { boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.js';
+import { wayOf } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
-import { ruledBorderMm, type BuildOut, type JobLayer, type Panel } from '../build/index.js';
+import { LOWEST_MORE_MM, markSizeOf, ruledGapMm, type BuildOut, type JobLayer, type Panel } from '../build/index.js';
 import type { LettersOnDesign } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
-import { sayBorder, sayMarks, sayMinutes, sayNoMarks, sayRefusedLines, sayRelief, sayReverse, sayTurnedMarks, type MarksSet } from './say.js';
-import type { PreparedLayer, PreparedPanel, PrepareOut } from './stage.js';
+import { ruledBorder, type RuledBorder } from './rule-border.js';
+import { sayMarks, sayMarksAlike, sayMarksNear, sayMarksOnArtwork, sayNoMarks, sayTurnedMarks, type MarksSet } from './say-marks.js';
+import { sayBorder, sayLabels, sayMinutes, sayRefusedLines, sayRelief, sayReverse } from './say.js';
+import type { LearnedWeeding, PreparedLayer, PreparedPanel, PrepareOut } from './stage.js';
 
 /* What a panel is prepared with. Fetched with the first panel that is prepared: a page shows the layers before. */
 
@@ -16,56 +19,123 @@ export interface Prepared {
   readonly panel: Omit<PreparedPanel, 'apart'>;
   readonly layers: readonly Omit<PreparedLayer, 'panel'>[];
   readonly rulings: readonly Ruling<PreparePatch>[];
+  readonly findings: readonly Finding<PreparePatch>[];
+}
+
+/** What all panels are prepared by. */
+interface PrepareHow {
+  readonly preparation: PrepareDecisions['preparation'];
+  readonly pairs: BuildOut['pairs'];
+  readonly trapForm: TrapForm;
+  readonly title: string;
+  readonly isInside: boolean;
+  readonly figures: WeedingFigures;
 }
 
 /** A dot of 2 mm across, mm². */
 const DOT_MM2 = Math.PI;
 
 /** Marks, borders, relief lines and the weed maps of a panel; null where nothing of the design lies on it. */
-export function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, layers: readonly JobLayer[], preparation: PrepareDecisions['preparation']): Prepared | null {
+export function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, layers: readonly JobLayer[], how: PrepareHow): Prepared | null {
   const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
   if (!art) return null;
-  const { border: kind, relief, markSizeMm: sizeMm } = preparation;
-  const marks = preparation.marks && layers.length > 1 ? setMarks(layers, art, preparation) : null;
-  const rings = marks?.marks.map(({ ring }) => ring) ?? [];
-  const ruledGapMm = ruledBorderMm({ widthMm: art.maxX - art.minX, heightMm: art.maxY - art.minY });
-  const gapMm = preparation.borderGapMm ?? ruledGapMm;
-  // A box is the same for all layers, so that they lie alike on their films.
-  const border = kind === 'box' ? weedingBorder(art, marks?.marks ?? [], gapMm) : null;
-  const prepared = layers.map((layer): Omit<PreparedLayer, 'panel'> => {
+  const { preparation, figures } = how;
+  const { relief } = preparation;
+  const set = preparation.marks && layers.length > 1 ? setMarks(layers, art, of, how) : null;
+  const rings = set?.marks.marks.map(({ ring }) => ring) ?? [];
+  const borders = bordersOf(layers, art, rings, preparation);
+  const prepared = layers.map((layer, i): Omit<PreparedLayer, 'panel'> => {
     const { thinnestMm, id } = layer.film;
+    const words = [how.title, ...(label === null ? [] : [label]), layer.film.name, `${i + 1}/${layers.length}`];
     const { map: weed, ...made } = layerWeeding(layer.cut, rings, thinParts(layer.cut, 2 * thinnestMm), {
-      border: border ? { rings: [border] } : { kind, gapMm },
-      relief: relief.ruled,
+      border: { rings: borders.of[i]! },
+      // Between copies in one box the waste is a lattice, which lifts in one.
+      relief: relief.ruled && preparation.border !== 'shared',
       bulkMm: relief.bulkMm,
       drawn: relief.drawn.filter(({ filmId }) => filmId === id).map(({ line }) => line),
       gone: relief.gone.filter(({ filmId }) => filmId === id),
+      label: preparation.labels ? { words, isMirrored: layer.film.mirrored !== how.isInside } : null,
       thinnestMm,
+      isStencil: wayOf(layer.film) === 'stencil',
     });
-    return { layer, weed, refused: made.refused, border: made.border, relief: made.relief, strips: made.strips, dotsMm2: made.looseParts.filter(({ areaMm2 }) => areaMm2 < DOT_MM2).map(({ areaMm2 }) => areaMm2), work: made.work, minutes: weedingMinutes(made.work) };
+    const { border, relief: lines, asDrawn, labels, refused, strips, work } = made;
+    const dotsMm2 = made.looseParts.filter(({ areaMm2 }) => areaMm2 < DOT_MM2).map(({ areaMm2 }) => areaMm2);
+    return { layer, weed, refused, border, relief: lines, asDrawn, labels, strips, dotsMm2, work, minutes: weedingMinutes(work, figures) };
   });
   const box = joinBoxes(joinBoxes(art, boundsOf(rings)), boundsOf(prepared.flatMap((one) => one.border)))!;
-  const groups = layers.reduce((sum, { cut }) => sum + groupsFilmMm2([...cut, ...rings], gapMm), 0);
   return {
-    panel: { number, of, label, copies, corner, marks, border, box, clip },
+    panel: { number, of, label, copies, corner, marks: set?.marks ?? null, sharesBorder: preparation.border === 'shared', box, clip },
     layers: prepared,
-    rulings: [
-      marks ? sayMarks(marks, { clearMm: markGapMm(sizeMm), preparation }) : sayNoMarks(layers.length),
-      sayBorder({ kind, gapMm, ruledGapMm, isChosen: preparation.borderGapMm !== null && preparation.borderGapMm !== ruledGapMm, filmMm2: filmMm2(prepared.map((one) => one.border)), groupsMm2: groups }),
-    ],
+    rulings: [set ? sayMarks(set, { clearMm: markGapMm(set.sizeMm), preparation, isInPanels: of > 1 }) : sayNoMarks(layers.length), sayBorder({ ...borders, preparation, layers: layers.map(({ film }) => film) })],
+    findings: set ? toldOfMarks(set, layers) : [],
   };
 }
 
-/** Film inside borders, over all layers. */
-function filmMm2(borders: readonly Rings[]): number {
-  return borders.reduce((sum, border) => sum + areaOf(border), 0);
+/** The borders of a panel's layers, and what is said of them. */
+interface PanelBorders {
+  /** Layer by layer. */
+  readonly of: readonly Rings[];
+  readonly kinds: readonly BorderKind[];
+  readonly gapMm: number;
+  readonly ruledGapMm: number;
+  readonly lowestMoreMm: number;
+  /** What the borders save against a box round each, over all layers. */
+  readonly savedMm2: number;
+  readonly savedMin: number;
 }
 
-function setMarks(layers: readonly JobLayer[], art: Box, { markPlaces, markSizeMm: sizeMm, markDistanceMm: distanceMm }: PrepareDecisions['preparation']): MarksSet {
-  const outside = layOutMarks(art, { sizeMm, distanceMm });
-  if (markPlaces === 'outside') return { ...outside, cost: null };
-  const { marks, distanceMm: apartMm, ...cost } = placeMarks(layers.map(({ cut }) => cut), { school: markPlaces, shape: 'diamond', sizeMm, gapMm: markGapMm(sizeMm), placementErrorMm: CAREFUL_MM.marked })!;
-  return { marks, distanceMm: apartMm, leastMm: apartMm, cost };
+function bordersOf(layers: readonly JobLayer[], art: Box, marks: Rings, { border: wish, borderGapMm, lowestMoreMm: more }: PrepareDecisions['preparation']): PanelBorders {
+  const ruled = ruledGapMm({ widthMm: art.maxX - art.minX, heightMm: art.maxY - art.minY }, layers.map(({ film }) => film));
+  const gapMm = borderGapMm ?? ruled;
+  const lowestMoreMm = layers.length > 1 ? (more ?? LOWEST_MORE_MM) : 0;
+  const whole = joinBoxes(art, boundsOf(marks))!;
+  const made = layers.map((layer, i): Omit<RuledBorder, 'kind'> & { readonly kind: BorderKind } => {
+    const own = gapMm + (i === 0 ? lowestMoreMm : 0);
+    // A box is the same for all layers, so that they lie alike on their films.
+    const box = [weedingBorder(whole, own)];
+    if (wish === 'box' || wish === 'shared') return { kind: 'box', rings: box, savedMm2: 0, savedMin: 0 };
+    const stays = [...layer.cut, ...marks];
+    if (wish === 'ruled') return ruledBorder(stays, { box, gapMm: own, costPerM2: layer.film.costPerM2 });
+    return { kind: wish, rings: weedingBorders(wish, stays, own), savedMm2: 0, savedMin: 0 };
+  });
+  const total = (of: 'savedMm2' | 'savedMin') => made.reduce((sum, one) => sum + one[of], 0);
+  return { of: made.map(({ rings }) => rings), kinds: made.map(({ kind }) => kind), gapMm, ruledGapMm: ruled, lowestMoreMm, savedMm2: total('savedMm2'), savedMin: total('savedMin') };
+}
+
+/** Marks where they stand, and how they came to be there. */
+function setMarks(layers: readonly JobLayer[], art: Box, panels: number, { preparation, pairs, trapForm }: PrepareHow): MarksSet {
+  const { markPlaces, markDistanceMm: distanceMm, markShape: shape, marksAt } = preparation;
+  const sizeMm = markSizeOf(preparation, layers.map(({ film }) => film));
+  const cheapest = (school: MarkSchool, more: Pick<MarksWish, 'apartMm'> = {}): Pick<MarksSet, 'marks' | 'cost'> | null => {
+    const found = placeMarks(layers.map(({ cut }) => cut), { school, shape, sizeMm, gapMm: markGapMm(sizeMm), placementErrorMm: CAREFUL_MM.marked, ...more });
+    if (!found) return null;
+    const { marks, distanceMm: apartMm, ...cost } = found;
+    return { marks: { marks, distanceMm: apartMm, leastMm: apartMm }, cost };
+  };
+  const outside = { marks: layOutMarks(art, { sizeMm, distanceMm, shape }), cost: null, places: 'outside' } as const;
+  const ruled = (): Pick<MarksSet, 'marks' | 'cost' | 'places'> => {
+    // A distance that the maker gave is one outside the ends.
+    if (distanceMm !== null) return outside;
+    // As near as they may stand, or as far as Build reckoned with.
+    for (const wish of [{}, { apartMm: outside.marks.distanceMm }]) {
+      const ends = cheapest('ends', wish);
+      if (ends && shortTraps(pairs, ends.marks, trapForm).length === 0) return { ...ends, places: 'ends' };
+    }
+    return outside;
+  };
+  const placed = markPlaces === 'ruled' ? ruled() : markPlaces === 'outside' ? outside : { ...cheapest(markPlaces)!, places: markPlaces };
+  // Panels are marked one by one; a design in one piece is where the maker sees it.
+  if (marksAt.length === 0 || panels > 1) return { ...placed, sizeMm, isMoved: false };
+  const marks = movedMarks(placed.marks.marks, marksAt);
+  const apartMm = marks.length > 1 ? Math.max(...marks.flatMap((a) => marks.map((b) => Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm)))) : placed.marks.distanceMm;
+  return { ...placed, marks: { ...placed.marks, marks, distanceMm: apartMm }, cost: null, sizeMm, isMoved: true };
+}
+
+/** What is wrong with marks that a hand has moved. */
+function toldOfMarks({ marks: { marks }, sizeMm, isMoved }: MarksSet, layers: readonly JobLayer[]): Finding<PreparePatch>[] {
+  if (!isMoved) return [];
+  const told = areTold(marks, layers.map(({ cut }) => cut), markGapMm(sizeMm));
+  return [...(told.onArtwork.length > 0 ? [sayMarksOnArtwork(told.onArtwork)] : []), ...(told.near.length > 0 ? [sayMarksNear(told.near, markGapMm(sizeMm))] : []), ...(told.areAlike ? [sayMarksAlike(marks)] : [])];
 }
 
 /** Below this height of capitals letters are weeded on the tape, mm. Source: trade practice. */
@@ -80,20 +150,23 @@ function smallLetters(letters: readonly LettersOnDesign[]): Finding<PreparePatch
 /** Traps that would have to be wider by this much for where the marks stand are told, mm. */
 const TOLD_MM = 0.05;
 
+/** The traps that would be needed for where marks stand, of pairs whose trap is too small for it. */
+function shortTraps(pairs: BuildOut['pairs'], { marks, distanceMm }: MarkLayout, trapForm: TrapForm): number[] {
+  const box = boundsOf(marks.map(({ ring }) => ring))!;
+  const [x, y] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
+  return pairs.flatMap(({ school, trapMm, terms, box: shared }) => {
+    if (school !== 'trapped') return [];
+    const reachMm = Math.max(...[shared.minX, shared.maxX].flatMap((px) => [shared.minY, shared.maxY].map((py) => Math.hypot(px - x, py - y))));
+    const needed = trapWidth({ ...terms, reachMm, markDistanceMm: distanceMm }, trapForm).mm;
+    return needed > trapMm + TOLD_MM ? [needed] : [];
+  });
+}
+
 /** Marks that hold the layers less truly than the trap was reckoned with. */
 function turnedMarks({ pairs }: BuildOut, panels: readonly Omit<PreparedPanel, 'apart'>[], { preparation, trapForm }: { readonly preparation: PrepareDecisions['preparation']; readonly trapForm: TrapForm }): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }>[] {
-  if (preparation.markPlaces === 'outside') return [];
-  const short = panels.flatMap(({ marks }) => {
-    if (!marks) return [];
-    const box = boundsOf(marks.marks.map(({ ring }) => ring))!;
-    const [x, y] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
-    return pairs.flatMap(({ school, trapMm, terms, box: shared }) => {
-      if (school !== 'trapped') return [];
-      const reachMm = Math.max(...[shared.minX, shared.maxX].flatMap((px) => [shared.minY, shared.maxY].map((py) => Math.hypot(px - x, py - y))));
-      const needed = trapWidth({ ...terms, reachMm, markDistanceMm: marks.distanceMm }, trapForm).mm;
-      return needed > trapMm + TOLD_MM ? [needed] : [];
-    });
-  });
+  // Build reckons with marks outside the ends; where the app rules, this was looked at.
+  if ((preparation.markPlaces === 'outside' || preparation.markPlaces === 'ruled') && preparation.marksAt.length === 0) return [];
+  const short = panels.flatMap(({ marks }) => (marks ? shortTraps(pairs, marks, trapForm) : []));
   return short.length === 0 ? [] : [sayTurnedMarks(Math.max(...short))];
 }
 
@@ -102,14 +175,17 @@ interface SaidOf {
   readonly letters: readonly LettersOnDesign[];
   readonly preparation: PrepareDecisions['preparation'];
   readonly trapForm: TrapForm;
-  /** Of the first panel: others are prepared alike. */
-  readonly rulings: readonly Ruling<PreparePatch>[];
+  readonly weeding: LearnedWeeding | null;
+  /** The first panel: others are prepared alike. */
+  readonly first: Pick<Prepared, 'rulings' | 'findings'>;
 }
 
 /** What is said of all panels together. */
-export function saidOfPrepared({ panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>, { build, letters, preparation, trapForm, rulings }: SaidOf): Pick<PrepareOut, 'findings' | 'rulings'> {
+export function saidOfPrepared({ panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>, { build, letters, preparation, trapForm, weeding, first }: SaidOf): Pick<PrepareOut, 'findings' | 'rulings'> {
+  const isStencil = layers.every(({ layer }) => wayOf(layer.film) === 'stencil');
   return {
-    findings: [...smallLetters(letters), ...turnedMarks(build, panels, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])],
-    rulings: [...rulings, ...sayRelief(layers, preparation), ...sayMinutes(layers)],
+    findings: [...first.findings, ...smallLetters(letters), ...turnedMarks(build, panels, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])],
+    // Round a stencil nothing is waste.
+    rulings: [...first.rulings, ...(isStencil ? [] : [...sayRelief(layers, preparation), sayLabels(layers, preparation)]), ...sayMinutes(layers, weeding)],
   };
 }

@@ -1,122 +1,65 @@
-import type { MarkLayout, PlacedMarks } from '../../engines/marks/index.js';
-import { WEEDING_FIGURES, type BorderKind, type ReliefLine, type Strip, type WeedingWork } from '../../engines/weeding/index.js';
+import { WEEDING_FIGURES, type BorderKind, type ReliefLine, type Strip, type WeedingFigures, type WeedingWork } from '../../engines/weeding/index.js';
 import type { Box } from '../../geometry/index.js';
+import { wayOf, type Film } from '../../shop/index.js';
 import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
-import { MARK_PLACES, type MarkPlaces, type PrepareDecisions, type PreparePatch } from './decisions.js';
+import { BORDER_WISHES, type BorderWish, type PrepareDecisions, type PreparePatch } from './decisions.js';
+import { MINUTE_COST } from './rule-border.js';
+import type { LearnedWeeding } from './stage.js';
 
 type Preparation = PrepareDecisions['preparation'];
 
-/** Marks where they stand; with what they cost, where they were set to cost least. */
-export interface MarksSet extends MarkLayout {
-  readonly cost: Omit<PlacedMarks, 'marks' | 'distanceMm'> | null;
-}
-
-const PLACES: Readonly<Record<MarkPlaces, string>> = {
-  outside: 'Outside the ends of the longer side',
-  ends: 'Far apart, where they cost least film',
-  edge: 'Two along one edge',
-  bar: 'One long bar',
-  three: 'Three of them',
-};
-const SET: Readonly<Record<MarkPlaces, string>> = {
-  outside: 'A diamond and a bar stand {value} apart, at the same place on every layer.',
-  ends: 'A diamond and a notched bar stand {value} apart where they cost least film.',
-  edge: 'A diamond and a notched bar stand {value} apart along one edge.',
-  bar: 'One notched bar, {value} long, stands at the same place on every layer.',
-  three: 'Three diamonds stand in a triangle of unlike sides, the farthest {value} apart.',
-};
-
-export function sayMarks({ distanceMm, leastMm, cost }: MarksSet, { clearMm, preparation: { markPlaces, markDistanceMm } }: { readonly clearMm: number; readonly preparation: Preparation }): Ruling<PreparePatch> {
-  const cm2 = (mm2: number) => `${Number((mm2 / 100).toFixed(1))} cm²`;
-  return {
-    id: 'prepare.marks',
-    stage: 'prepare',
-    subject: 'Registration marks',
-    sentence: SET[markPlaces],
-    value: distanceMm,
-    unit: 'mm',
-    because: cost
-      ? [
-          cost.extraFilmMm2 < 1 ? 'They stand in free corners, so they cost no film.' : `They cost ${cm2(cost.extraFilmMm2)} of film over all layers.`,
-          `Laid as truly as a careful hand can, the farthest corner is off by up to ${formatLength(cost.slipMm)} mm.`,
-          markPlaces === 'three' ? 'The triangle has no two sides alike, so a layer cannot be turned over or turned round by mistake.' : 'The notch makes the bar differ from its mirror image, so a layer cannot be turned over or turned round by mistake, not even about its own line.',
-          ...(cost.others.length > 0 ? [`The next best places cost ${cost.others.map(({ extraFilmMm2 }) => cm2(extraFilmMm2)).join(', ')}.`] : []),
-        ]
-      : [
-          'At the ends of the longer side they hold the angle best.',
-          'They differ in shape and height, so a layer cannot be turned over or turned round by mistake.',
-          `The further apart they are, the less a layer turns when it is laid a little off (docs/trap.md). They must only be ${formatLength(clearMm)} mm away from the artwork, which makes ${formatLength(leastMm)} mm.`,
-        ],
-    overridden: markPlaces !== 'outside' || (markDistanceMm !== null && Math.abs(distanceMm - leastMm) > 1e-6),
-    proposed: leastMm,
-    alternatives: [...MARK_PLACES.filter((places) => places !== markPlaces).map((places) => ({ label: PLACES[places], patch: { preparation: { markPlaces: places } } })), { label: 'No marks: lay by eye', patch: { preparation: { marks: false } } }],
-  };
-}
-
-export function sayNoMarks(layers: number): Ruling<PreparePatch> {
-  return {
-    id: 'prepare.marks',
-    stage: 'prepare',
-    subject: 'Registration marks',
-    sentence: 'There are {value} marks.',
-    value: 'no',
-    unit: '',
-    because: [layers > 1 ? 'You lay the layers by eye, so the trap is wider.' : 'One layer needs no alignment.'],
-    ...(layers > 1 ? { overridden: true, alternatives: [{ label: 'Add marks', patch: { preparation: { marks: true } } }] } : {}),
-  };
-}
-
-/** Marks that let a layer turn more than the trap covers. */
-export function sayTurnedMarks(neededMm: number): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }> {
-  return {
-    code: 'marks-turn',
-    severity: 'warning',
-    stage: 'prepare',
-    message: `Where the marks stand now, layers can turn more than was reckoned with. The trap should be ${formatLength(neededMm)} mm.`,
-    remedies: [{ label: `Make the trap ${formatLength(neededMm)} mm`, patch: { build: { trapMm: neededMm } } }, { label: PLACES.outside, patch: { preparation: { markPlaces: 'outside' } } }],
-  };
-}
-
-/** The figures behind the weeding border, mm. */
-export interface BorderFigures {
-  readonly kind: BorderKind;
+/** The figures behind the weeding border. */
+interface BorderFigures {
+  /** Of each layer, the lowest first. */
+  readonly kinds: readonly BorderKind[];
+  readonly layers: readonly { readonly name: string; readonly family: Film['family'] }[];
   readonly gapMm: number;
   readonly ruledGapMm: number;
-  /** The maker gave another gap than the app would. */
-  readonly isChosen: boolean;
-  /** Film inside the borders of all layers, and what it would be with one round each group. */
-  readonly filmMm2: number;
-  readonly groupsMm2: number;
+  readonly lowestMoreMm: number;
+  /** Against a box round each layer. */
+  readonly savedMm2: number;
+  readonly savedMin: number;
+  readonly preparation: Preparation;
 }
 
-const BORDERS: Readonly<Record<BorderKind, string>> = {
+const BORDERS: Readonly<Record<Exclude<BorderWish, 'ruled'>, string>> = {
   box: 'A box {value} away from everything frees the waste.',
   contour: 'A smooth line {value} away goes round everything and frees the waste.',
   groups: 'A smooth line {value} away goes round each group of parts.',
   none: 'There is {value} weeding border.',
+  shared: 'One box goes round all copies on a sheet, {value} away from them.',
 };
-const OTHER_BORDERS: Readonly<Record<BorderKind, string>> = { box: 'A box', contour: 'A line round everything', groups: 'One round each group', none: 'No border' };
+const OTHER_BORDERS: Readonly<Record<BorderWish, string>> = { ruled: 'The one that costs least, layer by layer', box: 'A box', contour: 'A line round everything', groups: 'One round each group', none: 'No border', shared: 'One box for all copies' };
+const KINDS: Readonly<Record<BorderKind, string>> = { box: 'a box', contour: 'one smooth line', groups: 'one round each group', none: 'none' };
 
-export function sayBorder({ kind, gapMm, ruledGapMm, isChosen, filmMm2, groupsMm2 }: BorderFigures): Ruling<PreparePatch> {
-  const saved = 1 - groupsMm2 / filmMm2;
+export function sayBorder({ kinds, layers, gapMm, ruledGapMm, lowestMoreMm, savedMm2, savedMin, preparation }: BorderFigures): Ruling<PreparePatch> {
+  const { border: wish, borderGapMm } = preparation;
+  const first = kinds[0]!;
+  const areAlike = kinds.every((kind) => kind === first);
+  const isNone = wish === 'none';
   return {
     id: 'prepare.border',
     stage: 'prepare',
     subject: 'Weeding border',
-    sentence: BORDERS[kind],
-    value: kind === 'none' ? 'no' : gapMm,
-    unit: kind === 'none' ? '' : 'mm',
-    because:
-      kind === 'none'
-        ? ['You took it out. The waste stays joined to the rest of the sheet.']
-        : [
-            'It is wide enough for a fingernail and narrow enough to save film. Larger work gets a little more.',
-            ...(kind === 'box' ? ['A box is straight to cut and lies tight beside others on a sheet.'] : ['It is cut round each layer by itself, so it needs less film where layers are smaller.']),
-            ...(kind !== 'groups' && saved > 0.1 ? [`One round each group of parts would leave about ${Math.round(20 * saved) * 5} % less waste to weed.`] : []),
-          ],
-    overridden: kind !== 'box' || isChosen,
+    sentence: wish === 'shared' ? BORDERS.shared : areAlike ? BORDERS[first] : 'Each layer has the border that costs least, {value} away from what stays.',
+    value: isNone ? 'no' : gapMm,
+    unit: isNone ? '' : 'mm',
+    because: isNone
+      ? ['You took it out. The waste stays joined to the rest of the sheet.']
+      : [
+          ...(layers.some((film) => wayOf(film) === 'stencil') ? ['A stencil wants a wide margin: paint and grit reach beyond the edge.'] : ['It is wide enough for a fingernail and narrow enough to save film. Larger work gets a little more.']),
+          ...(areAlike ? [] : [`${layers.map(({ name }, i) => `${name}: ${KINDS[kinds[i]!]}`).join('. ')}.`]),
+          ...(wish === 'ruled' && savedMm2 > 0 ? [`Against a box round each that saves ${Math.round(savedMm2 / 100)} cm² of film${Math.abs(savedMin) < 0.05 ? '' : `, and ${savedMin > 0 ? 'saves' : 'takes'} ${sayMinutesRoundly(Math.abs(savedMin))}${savedMin > 0 ? '' : ' more'}`}. A minute at the bench counts as much as film for ${MINUTE_COST.toFixed(2)}.`] : []),
+          ...(wish === 'ruled' && savedMm2 <= 0 ? ['A box is straight to cut and lies tight beside others on a sheet. Another border would save too little film for the minutes it takes.'] : []),
+          ...(wish === 'shared' ? ['The waste between the copies lifts as one lattice, so there are no relief lines in it.'] : []),
+          ...(lowestMoreMm > 0 ? [`The lowest layer has ${formatLength(lowestMoreMm)} mm more at each side: the others are laid on it.`] : []),
+        ],
+    overridden: wish !== 'ruled' || (borderGapMm !== null && borderGapMm !== ruledGapMm),
     proposed: ruledGapMm,
-    alternatives: (Object.keys(OTHER_BORDERS) as BorderKind[]).filter((other) => other !== kind).map((other) => ({ label: OTHER_BORDERS[other], patch: { preparation: { border: other } } })),
+    alternatives: [
+      ...BORDER_WISHES.filter((other) => other !== wish).map((other) => ({ label: OTHER_BORDERS[other], patch: { preparation: { border: other } } })),
+      ...(layers.length > 1 && !isNone ? [lowestMoreMm > 0 ? { label: 'The lowest layer as large as the others', patch: { preparation: { lowestMoreMm: 0 } } } : { label: 'More film round the lowest layer', patch: { preparation: { lowestMoreMm: null } } }] : []),
+    ],
   };
 }
 
@@ -136,6 +79,7 @@ interface Weeded {
   readonly panel: { readonly copies: number };
   readonly border: readonly unknown[];
   readonly relief: readonly ReliefLine[];
+  readonly labels: readonly ReliefLine[];
   readonly strips: readonly Strip[];
   readonly work: WeedingWork;
   readonly dotsMm2: readonly number[];
@@ -172,6 +116,24 @@ export function sayRelief(layers: readonly Weeded[], { relief }: Preparation): R
   ];
 }
 
+/** What is written into the waste. */
+export function sayLabels(layers: readonly Weeded[], { labels: isWanted }: Preparation): Ruling<PreparePatch> {
+  const written = layers.filter(({ labels }) => labels.some((line) => line.length > 4)).length;
+  return {
+    id: 'prepare.labels',
+    stage: 'prepare',
+    subject: 'Labels in the waste',
+    sentence: !isWanted ? 'Nothing is written into the waste: there are {value} labels.' : written === 0 ? 'There is room for {value} label in the waste.' : `The waste of {value} says which it is, and which way is up.`,
+    value: !isWanted || written === 0 ? 'no' : layers.length === 1 ? 'the layer' : `${written} of ${layers.length} layers`,
+    unit: '',
+    because: isWanted
+      ? ['Job, film and layer are cut in single strokes where there is room, with an arrow to the top, so that grey sheets can be told apart. Small ticks stand at the middle of each side of the border. All of it comes off with the waste.', ...(written < layers.length ? ['Where letters of 3 mm do not fit between the parts and the border, there are none.'] : [])]
+      : ['You left them out.'],
+    overridden: !isWanted,
+    alternatives: [isWanted ? { label: 'Write nothing into the waste', patch: { preparation: { labels: false } } } : { label: 'Label the waste', patch: { preparation: { labels: true } } }],
+  };
+}
+
 /** Lines that would run into what stays. */
 export function sayRefusedLines(layers: readonly { readonly layer: { readonly film: { readonly id: string; readonly name: string } }; readonly refused: readonly ReliefLine[] }[], { relief }: Preparation): Finding<PreparePatch> {
   const all = layers.flatMap(({ layer: { film }, refused }) => refused.map((line) => ({ film, line })));
@@ -191,9 +153,10 @@ export function sayRefusedLines(layers: readonly { readonly layer: { readonly fi
 const WORTH_MIN = 0.5;
 
 /** How long weeding takes, and what of it. */
-export function sayMinutes(layers: readonly Weeded[]): Ruling<PreparePatch & { readonly repair?: { readonly speckMm2?: number } }>[] {
+export function sayMinutes(layers: readonly Weeded[], weeding: LearnedWeeding | null): Ruling<PreparePatch & { readonly repair?: { readonly speckMm2?: number } }>[] {
+  const figures = weeding?.figures ?? WEEDING_FIGURES;
   const dots = layers.flatMap(({ dotsMm2, panel }) => dotsMm2.map((areaMm2) => ({ areaMm2, copies: panel.copies })));
-  const savedMin = (dots.reduce((sum, { copies }) => sum + copies, 0) * WEEDING_FIGURES.smallPartS) / 60;
+  const savedMin = (dots.reduce((sum, { copies }) => sum + copies, 0) * figures.smallPartS) / 60;
   const above = Math.ceil(Math.max(0, ...dots.map(({ areaMm2 }) => areaMm2)) * 10 + 1e-6) / 10 + 0.1;
   const minutes = layers.reduce((sum, one) => sum + one.minutes * one.panel.copies, 0);
   const total = (of: (work: WeedingWork) => number) => layers.reduce((sum, one) => sum + of(one.work) * one.panel.copies, 0);
@@ -211,11 +174,16 @@ export function sayMinutes(layers: readonly Weeded[]): Ruling<PreparePatch & { r
         `${count(total((work) => work.counters), 'counter')}, ${count(total((work) => work.smallParts), 'small part')}, ${count(total((work) => work.looseParts - work.smallParts), 'larger part')}, ${formatLength(total((work) => work.outlineMm) / 1000)} m of outline, ${formatLength(total((work) => work.thinMm) / 1000)} m of it thin.`,
         ...(byFilm.size > 1 ? [[...byFilm].filter(([, own]) => own >= WORTH_MIN / 5).map(([film, own]) => `${film}: ${sayMinutesRoundly(own)}`).join(', ') + '.'] : []),
         ...(savedMin >= WORTH_MIN ? [`${count(dots.length, 'dot')} under 2 mm across ${dots.length === 1 ? 'takes' : 'take'} ${sayMinutesRoundly(savedMin)} of it, and may be lost all the same.`] : []),
-        'To begin with 40 s a sheet, 5 s a counter, 4 s a small part, 0.7 s a larger one, 12 s a metre of outline, half as much again where strokes are thin.',
+        `${weeding ? `By ${count(weeding.logs, 'time')} that you timed it:` : 'To begin with'} ${sayFigures(figures)}.${weeding ? '' : ' Time it on the map, and these become your own figures.'}`,
       ],
       ...(savedMin >= WORTH_MIN ? { alternatives: [{ label: `Leave out the ${count(dots.length, 'dot')}: ${sayMinutesRoundly(savedMin)} less`, patch: { repair: { speckMm2: above } } }] } : {}),
     },
   ];
+}
+
+function sayFigures({ sheetS, counterS, smallPartS, partS, stripS, metreS, thinMetreS }: WeedingFigures): string {
+  const s = (seconds: number) => `${Number(seconds.toFixed(seconds < 10 ? 1 : 0))} s`;
+  return `${s(sheetS)} a sheet, ${s(counterS)} a counter, ${s(smallPartS)} a small part, ${s(partS)} a larger one,${stripS >= 0.05 ? ` ${s(stripS)} a strip,` : ''} ${s(metreS)} a metre of outline, ${s(thinMetreS)} more where strokes are thin`;
 }
 
 function sayMinutesRoundly(minutes: number): string {

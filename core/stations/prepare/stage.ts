@@ -1,14 +1,14 @@
 import type { TrapForm } from '../../engines/layers/index.js';
 import { setBeside } from '../../engines/surface/index.js';
-import type { ReliefLine, Strip, WeedingWork, WeedMap } from '../../engines/weeding/index.js';
-import { boxesTouch, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import type { MarkLayout } from '../../engines/marks/index.js';
+import { WEEDING_FIGURES, type ReliefLine, type Strip, type WeedingFigures, type WeedingWork, type WeedMap } from '../../engines/weeding/index.js';
+import { boxesTouch, type Box, type Rings } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { clipOfPanel, layersOnPanel, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
 import type { Stage } from '../stage.js';
-import type { LettersOnDesign } from '../surface/index.js';
+import type { LettersOnDesign, SurfaceKindName } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
 import type { Prepared } from './prepared-panel.js';
-import type { MarksSet } from './say.js';
 
 export interface PreparedLayer {
   readonly layer: JobLayer;
@@ -18,6 +18,10 @@ export interface PreparedLayer {
   /** What frees its waste, and what parts it. */
   readonly border: Rings;
   readonly relief: readonly ReliefLine[];
+  /** Of each of them the line as the maker drew it; null for the app's. */
+  readonly asDrawn: readonly (ReliefLine | null)[];
+  /** What is written into the waste, in single strokes. */
+  readonly labels: readonly ReliefLine[];
   /** Lines that the maker drew and that would run into what stays. */
   readonly refused: readonly ReliefLine[];
   readonly strips: readonly Strip[];
@@ -34,9 +38,9 @@ export interface PreparedPanel {
   readonly of: number;
   readonly label: string | null;
   readonly copies: number;
-  readonly marks: MarksSet | null;
-  /** The box that frees the waste of all its layers; null where each has its own, or none. */
-  readonly border: Ring | null;
+  readonly marks: MarkLayout | null;
+  /** One box goes round all copies on a sheet, and none round a copy alone. */
+  readonly sharesBorder: boolean;
   /** Round everything that is cut. */
   readonly box: Box;
   /** Where one of several designs is measured from; null for panels, and for a design in one piece. */
@@ -55,12 +59,20 @@ export interface PrepareOut {
   readonly rulings: readonly Ruling<PreparePatch>[];
 }
 
+/** The shop's own figures of weeding, and from how many times it was timed they are. */
+export interface LearnedWeeding {
+  readonly figures: WeedingFigures;
+  readonly logs: number;
+}
+
 interface PrepareContext {
   readonly build: BuildOut;
   readonly panels: PanelsOut;
   /** Letters of the design: how high their capitals are. */
   readonly letters: readonly LettersOnDesign[];
-  readonly recipe: PrepareDecisions & { readonly build: { readonly trapForm: TrapForm } };
+  /** Absent while nothing was timed. */
+  readonly weeding?: LearnedWeeding | undefined;
+  readonly recipe: PrepareDecisions & { readonly title: string; readonly build: { readonly trapForm: TrapForm }; readonly surface: { readonly kind: SurfaceKindName } };
 }
 
 interface PrepareRead {
@@ -70,24 +82,29 @@ interface PrepareRead {
   readonly letters: readonly LettersOnDesign[];
   readonly preparation: PrepareDecisions['preparation'];
   readonly trapForm: TrapForm;
+  /** What the waste is labelled with; none of it is looked at where nothing is. */
+  readonly title: string;
+  /** Read through glass: what is cut as it is otherwise is cut mirrored. */
+  readonly isInside: boolean;
+  readonly weeding: LearnedWeeding | null;
 }
 
 /** Marks, border, relief lines and weed maps for the built layers, for each panel its own; null when there is nothing to cut. */
 export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null> = {
   name: 'prepare',
-  read: ({ build, panels, letters, recipe }) => ({ build, panels: panels.panels, along: panels.along, letters, preparation: recipe.preparation, trapForm: recipe.build.trapForm }),
-  async run({ build, panels, along, letters, preparation, trapForm }, { breathe }) {
+  read: ({ build, panels, letters, weeding, recipe }) => ({ build, panels: panels.panels, along: panels.along, letters, preparation: recipe.preparation, trapForm: recipe.build.trapForm, title: recipe.preparation.labels ? recipe.title : '', isInside: recipe.surface.kind === 'glass', weeding: weeding ?? null }),
+  async run({ build, panels, along, letters, preparation, trapForm, title, isInside, weeding }, { breathe }) {
     const { preparedPanel, saidOfPrepared } = await import('./prepared-panel.js');
     const prepared: Prepared[] = [];
     for (const panel of panels) {
-      const made = preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), preparation);
+      const made = preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), { preparation, pairs: build.pairs, trapForm, title, isInside, figures: weeding?.figures ?? WEEDING_FIGURES });
       if (made) prepared.push(made);
       await breathe?.();
     }
     const first = prepared[0];
     if (!first) return null;
     const set = setApart(prepared, along);
-    return { ...set, ...saidOfPrepared(set, { build, letters, preparation, trapForm, rulings: first.rulings }) };
+    return { ...set, ...saidOfPrepared(set, { build, letters, preparation, trapForm, weeding, first }) };
   },
 };
 

@@ -1,5 +1,5 @@
-import { boundsOf, fingerprintOf, keyOf, regionsOf, transformRing, translateRings, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
-import { thereAndBack } from '../../engines/cutting/index.js';
+import { boundsOf, boxRing, fingerprintOf, keyOf, regionsOf, transformRing, translateRings, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { lineOf, thereAndBack } from '../../engines/cutting/index.js';
 import { turned, type Placement } from '../../engines/nesting/index.js';
 import type { Film } from '../../shop/index.js';
 import type { PreparedLayer } from '../prepare/index.js';
@@ -16,14 +16,14 @@ export interface Group {
   readonly flip: Matrix;
 }
 
-export function groupOf({ layer: { film, cut }, panel, border, relief }: PreparedLayer, isMirrored: boolean): Group {
+export function groupOf({ layer: { film, cut }, panel, border, relief, labels }: PreparedLayer, isMirrored: boolean): Group {
   const { box } = panel;
   const flip: Matrix = isMirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
   const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
   const marks = panel.marks?.marks.map((mark) => mark.ring) ?? [];
   // One of several designs is what it is wherever the others leave it room.
   const fingerprint = keyOf(film.id, isMirrored, fingerprintOf(panel.corner ? translateRings([...cut, ...marks], -panel.corner.xMm, -panel.corner.yMm) : [...cut, ...marks]));
-  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map([...border, ...relief.map(thereAndBack)]), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
+  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map([...border, ...[...relief, ...labels].map(thereAndBack)]), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
 }
 
 /** For each ring, the piece it belongs to. */
@@ -39,6 +39,12 @@ function partsOf(cut: Rings): number[] {
 export function outlinesOf(group: Group): Region[] {
   const freed = regionsOf(group.borders);
   return freed.length > 0 ? freed : regionsOf(group.contours);
+}
+
+/** Copies that lie on one sheet with one box round all of them, instead of one round each: the first of them carries it. */
+export function inOneBox(groups: readonly PlacedGroup[]): readonly PlacedGroup[] {
+  const box = boundsOf(groups.flatMap(({ borders }) => borders));
+  return box ? groups.map((group, i) => ({ ...group, borders: [...(i === 0 ? [boxRing(box)] : []), ...group.borders.filter((ring) => lineOf(ring) !== null)] })) : groups;
 }
 
 /** How wide and high a group is, mm. */

@@ -7,7 +7,7 @@ import type { PrepareOut, PreparePatch } from '../prepare/index.js';
 import type { SurfaceDecisions } from '../surface/index.js';
 import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
-import { groupOf, outlinesOf, placed, sizeOf, type Group } from './group.js';
+import { groupOf, inOneBox, outlinesOf, placed, sizeOf, type Group } from './group.js';
 import { sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayMirrored, sayNoRoom, sayPiece } from './say.js';
 import type { LayerToCut, PanelNumber, SheetPlan, TakenCopies } from './sheet-plan.js';
 
@@ -84,7 +84,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       for (const key of new Set(result.placements.map((p) => `${p.sheet}#${p.sheetIndex}`))) {
         const placements = result.placements.filter((p) => `${p.sheet}#${p.sheetIndex}` === key);
         const { piece, mat, edges } = loadable.find((on) => on.piece.id === placements[0]!.sheet)!;
-        const groups = placements.map((placement) => placed(group, { ...placement, copy: done + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }));
+        const alone = placements.map((placement) => placed(group, { ...placement, copy: done + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }));
+        const groups = panel.sharesBorder ? inOneBox(alone) : alone;
         const highest = boundsOf(groups.flatMap((g) => [...g.contours, ...g.borders]))!.maxY;
         const usedLengthMm = Math.min(piece.lengthMm, highest + edges.top);
         takenMm2 += usedLengthMm * piece.widthMm;
