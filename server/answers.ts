@@ -1,3 +1,5 @@
+import { PLAIN_SHAPES } from '../core/engines/marks/index.js';
+import { SPOT_KINDS } from '../core/engines/weeding/index.js';
 import { SURFACE_KINDS } from '../core/stations/surface/index.js';
 import { STATIONS } from '../core/words/index.js';
 import { FILM_SCHEMA, SHOP_SCHEMAS, STOCK_WHYS } from '../core/shop/index.js';
@@ -24,7 +26,8 @@ function fields(properties: Readonly<Record<string, unknown>>) {
 const shape = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 
 const matrix = { type: 'array', items: number, minItems: 6, maxItems: 6 } as const;
-const place = { kind: oneOf('counter', 'loose part'), xMm: number, yMm: number };
+const place = { kind: oneOf(...SPOT_KINDS, 'all out'), xMm: number, yMm: number };
+const weedWork = fields({ sheets: number, counters: number, looseParts: number, smallParts: number, strips: number, outlineMm: number, thinMm: number });
 const box = fields({ minX: number, minY: number, maxX: number, maxY: number });
 const runState = oneOf('cutting', 'paused', 'waiting', 'stuck', 'interrupted', 'cancelling', 'finished', 'cancelled', 'failed');
 const jobSummary = { id: text, title: text, customer: text, due: orNull(text), state: oneOf('new', 'in work', 'cutting', 'cut'), updatedAt: text, design: orNull(text), words: orNull(text) };
@@ -70,10 +73,11 @@ export const ANSWERS = {
   FrozenSheet: fields({
     id: text, createdAt: text, film: { $ref: '#/components/schemas/Film' }, piece: orNull({ $ref: '#/components/schemas/Piece' }), mat: orNull({ $ref: '#/components/schemas/Mat' }),
     usedLengthMm: number, keptMm2: number, filmMm2: number, filmCost: number, cutMm: number, estimateSeconds: number, pairsTotal: count, forceG: number, speedMmS: number,
-    restOf: orNull(text), decided: oneOf('kept', 'thrown-away', null),
+    restOf: orNull(text), decided: oneOf('kept', 'thrown-away', null), weedWork: orNull(weedWork), weedTimes: list(fields({ startedAt: text, stoppedAt: orNull(text) })),
     groups: list(fields({ jobId: text, revision: orNull(count), copy: count, fingerprint: text, matrix, contours: count, marks: count, borders: count, weedPlaces: list(fields(place)), ticked: list(fields(place)) })),
     runs: list({ $ref: '#/components/schemas/Run' }),
   }),
+  LearnedWeeding: fields({ learned: orNull(fields({ figures: fields({ sheetS: number, counterS: number, smallPartS: number, partS: number, stripS: number, metreS: number, thinMetreS: number }), logs: count })) }),
   FrozenSheets: list({ $ref: '#/components/schemas/FrozenSheet' }),
   CutterBusy: fields({ busy: orNull(fields({ runId: text, state: runState, filmName: text, jobId: text, jobTitle: text })) }),
   PlanReport: fields({
@@ -87,7 +91,7 @@ export const ANSWERS = {
     'colours?': list(fields({ colour: text, areaMm2: number, pieces: count, film: text, difference: number })),
     'layers?': list(fields({ film: text, colour: text, order: count, areaMm2: number, pieces: count, holes: count })),
     'trapMm?': number,
-    'marks?': list(fields({ panel: count, shape: oneOf('diamond', 'bar'), xMm: number, yMm: number })),
+    'marks?': list(fields({ panel: count, shape: oneOf(...PLAIN_SHAPES, 'notched bar'), xMm: number, yMm: number })),
     'weeding?': list(fields({ film: text, panel: count, borders: count, reliefLines: count, strips: count, bulkMm: number, looseParts: count, smallParts: count, minutes: number })),
     'counters?': list(fields({ film: text, panel: count, counters: count, pieces: count })),
     'sheets?': list(fields({ id: text, number: count, film: text, panel: count, mirrored: yes, piece: text, mat: orNull(text), widthMm: number, usedLengthMm: number, groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),

@@ -4,6 +4,8 @@ import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../cor
 import type { PlanReport } from '../core/plan/index.js';
 import type { FrozenSheet, Run, SheetDecision } from '../core/stations/cut/index.js';
 import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
+import { seeded } from '../core/testing/seeded.js';
+import { recordedCuts } from '../core/stations/record/index.js';
 import { askCutterControl } from './spooler/cutter-control.js';
 import { changeRecord, cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
@@ -24,7 +26,7 @@ afterAll(() => bench.close());
 beforeEach(async () => {
   await bench.server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: (await bench.server.services.shop.get()).cutters });
   for (const how of [{ do: 'clear' }, { do: 'time-lapse', factor: 400 }]) await bench.api('POST', '/api/cutter/control', how);
-  job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
+  job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }));
 });
 
 afterEach(async () => {
@@ -212,7 +214,8 @@ describe('a cut that failed', () => {
 });
 
 describe('ticks of the weed map', () => {
-  const tick = (sheet: FrozenSheet, place: object, ticked = true) => bench.api<FrozenSheet & { code: string }>('PUT', `/api/sheets/${sheet.id}/copies/0/ticks`, { ...place, ticked });
+  const tick = (sheet: FrozenSheet, place: object, ticked = true) => tickAll(sheet, [place], ticked);
+  const tickAll = (sheet: FrozenSheet, places: readonly object[], ticked = true) => bench.api<FrozenSheet & { code: string }>('PUT', `/api/sheets/${sheet.id}/ticks`, { places: places.map((place) => ({ position: 0, ...place })), ticked });
 
   it('stay with the place and the copy, also when the drawing is turned', async () => {
     await cut('lock-gate');
@@ -234,6 +237,41 @@ describe('ticks of the weed map', () => {
     await cut('lock-gate');
     const [sheet] = await cutsOf(bench, job.id);
     expect((await tick(sheet!, { kind: 'counter', xMm: 1, yMm: 1 })).body.code).toBe('place-unknown');
+    // Of many, one of which is not there, none is ticked.
+    const { weedPlaces } = sheet!.groups[0]!;
+    expect((await tickAll(sheet!, [...weedPlaces, { kind: 'counter', xMm: 1, yMm: 1 }])).body.code).toBe('place-unknown');
+    expect((await tickAll(sheet!, weedPlaces.map((place) => ({ ...place, position: 1 })))).body.code).toBe('place-unknown');
+    expect((await cutsOf(bench, job.id))[0]!.groups[0]!.ticked).toEqual([]);
+  });
+
+  it.each([1, 2, 3])('are what was last said of each place, whoever says it in whatever order and however many at once, seed %i', async (seed) => {
+    await cut('lock-gate');
+    const [sheet] = await cutsOf(bench, job.id);
+    const { weedPlaces } = sheet!.groups[0]!;
+    const random = seeded(seed);
+    const expected = new Set<number>();
+    for (let round = 0; round < 12; round += 1) {
+      const some = weedPlaces.map((_, i) => i).filter(() => random() < 0.3);
+      const ticked = random() < 0.6;
+      if (some.length === 0) continue;
+      for (const i of some) (ticked ? expected.add(i) : expected.delete(i));
+      await tickAll(sheet!, some.map((i) => weedPlaces[i]!), ticked);
+      if (round % 5 === 4) await bench.restartServer();
+    }
+    const { ticked } = (await cutsOf(bench, job.id))[0]!.groups[0]!;
+    const key = ({ kind, xMm, yMm }: { kind: string; xMm: number; yMm: number }) => `${kind} ${xMm} ${yMm}`;
+    expect(ticked.map(key).sort()).toEqual([...expected].map((i) => key(weedPlaces[i]!)).sort());
+  });
+
+  it('of a copy with nothing to look for say that all is out, and until then it is not weeded', async () => {
+    const square = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><path fill="#f7f5ef" d="M0 0h40v40H0z"/></svg>');
+    const run = (await startCut(bench, square.id, 'chalk')).body;
+    await runUntil(bench, run.id, finished);
+    const [sheet] = await cutsOf(bench, square.id);
+    expect(sheet!.groups[0]!.weedPlaces).toEqual([{ kind: 'all out', xMm: 0, yMm: 0 }]);
+    expect(recordedCuts([sheet!], square.id).unweeded).toEqual([{ film: 'Chalk white', left: 1, copies: 1 }]);
+    await tick(sheet!, { kind: 'all out', xMm: 0, yMm: 0 });
+    expect(recordedCuts(await cutsOf(bench, square.id), square.id).unweeded).toEqual([]);
   });
 });
 

@@ -17,6 +17,7 @@ import { SheetStore } from './stores/sheet-store.js';
 import { FilmUse } from './stores/film-use.js';
 import { ShopStore } from './stores/shop-store.js';
 import { StockBook } from './stores/stock-book.js';
+import { WeedingStore } from './stores/weeding-store.js';
 
 /** A small picture, and of which state of the design it is; null of one without parts. */
 export interface DesignPicture {
@@ -34,6 +35,7 @@ export interface Services {
   readonly sheets: SheetStore;
   readonly programs: ProgramStore;
   readonly runs: RunStore;
+  readonly weeding: WeedingStore;
   readonly changes: Changes;
   readonly compute: Compute;
   readonly spooler: Spooler;
@@ -47,6 +49,7 @@ export interface Services {
 export async function makeServices(db: Knex, cutterControlPort: number): Promise<Services> {
   const programs = new ProgramStore(db);
   const sheets = new SheetStore(db, programs);
+  const weeding = new WeedingStore(db);
   const changes = new Changes();
   const jobs = new JobStore(db, sheets, (jobId, revision) => changes.tell({ of: 'job', jobId, revision }));
   const book = new StockBook(db);
@@ -69,7 +72,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       return sources;
     };
     const cuts = await sheets.ofJob(jobId);
-    return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), recorded: recordedCuts(cuts, jobId) };
+    return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), weeding: (await weeding.learned()) ?? undefined, recorded: recordedCuts(cuts, jobId) };
   };
   return {
     jobs,
@@ -80,6 +83,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     sheets,
     programs,
     runs,
+    weeding,
     changes,
     compute,
     spooler,

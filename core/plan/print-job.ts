@@ -4,19 +4,20 @@ import { tilePages, writePrint, writePrintPages, type Paper, type PrintDrawing, 
 import { wrapTemplate } from '../stations/surface/index.js';
 import { formatLength, InputError } from '../words/index.js';
 import type { Plan } from './plan.js';
+import { weedMapDrawing } from './print-weed-map.js';
 import { sayNothingSized, sayNothingToPrint } from './say.js';
 
-/** What can be printed of a job at true scale: the design's outline to be taped to the surface, or what is wrapped round it. */
-export const PRINTS = ['pattern', 'wrap'] as const;
+/** What can be printed of a job at true scale: the design's outline to be taped to the surface, what is wrapped round it, or the map that its layers are weeded by. */
+export const PRINTS = ['pattern', 'wrap', 'weed-map'] as const;
 export type JobPrint = (typeof PRINTS)[number];
 
 /** On one page of its own size in an open format, or on sheets of paper that are glued together. */
 export const PRINT_ON = ['svg', 'dxf', 'pdf', 'a4', 'a3'] as const satisfies readonly (PrintFormat | Paper)[];
 export type PrintOn = (typeof PRINT_ON)[number];
 
-/** @throws InputError `nothing-to-print`, `no-wrap`, `too-long-for-pdf` */
-export async function printJob(plan: Plan, what: JobPrint, on: PrintOn): Promise<Uint8Array> {
-  const drawing = what === 'pattern' ? patternOf(plan) : wrapOf(plan);
+/** `filmId` prints the weed map of one layer. @throws InputError `nothing-to-print`, `no-wrap`, `too-long-for-pdf` */
+export async function printJob(plan: Plan, what: JobPrint, on: PrintOn, filmId: string | null = null): Promise<Uint8Array> {
+  const drawing = what === 'pattern' ? patternOf(plan) : what === 'wrap' ? wrapOf(plan) : weedMapDrawing(plan, filmId);
   return on === 'a4' || on === 'a3' ? writePrintPages(drawing, tilePages(drawing, on)) : writePrint(drawing, on);
 }
 

@@ -105,9 +105,9 @@ export class Compute {
   }
 
   /** Something of a job at true scale, to be printed. @throws Problem 422 when there is nothing of it */
-  async printJob(source: PlanSource, what: JobPrint, on: PrintOn, signal?: AbortSignal): Promise<Uint8Array> {
+  async printJob(source: PlanSource, { what, on, filmId }: { readonly what: JobPrint; readonly on: PrintOn; readonly filmId: string | null }, signal?: AbortSignal): Promise<Uint8Array> {
     const job = await loaded(source);
-    return ((await this.#run({ do: 'print', job, what, on }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+    return ((await this.#run({ do: 'print', job, what, on, filmId }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
   }
 
   /** A sheet of a job's plan, ready to be kept, and what all its layers come to. @throws Problem 422 when it has no such sheet, or a blocker stops the job */
@@ -171,8 +171,8 @@ export interface NewFile {
   readonly bytes: Uint8Array;
 }
 
-async function loaded({ loadSources, recipe, shop, taken, recorded }: PlanSource): Promise<PlanJob> {
-  return { recipe, shop, taken, recorded, sources: await loadSources() };
+async function loaded({ loadSources, recipe, shop, taken, weeding, recorded }: PlanSource): Promise<PlanJob> {
+  return { recipe, shop, taken, weeding, recorded, sources: await loadSources() };
 }
 
 async function withFile(source: PlanSource, { id, bytes }: NewFile): Promise<PlanJob> {
@@ -187,6 +187,6 @@ function laneFor({ sources }: PlanJob): Lane {
 }
 
 /** The same name for the same plan: files never change under their ids, which the recipe names. */
-function nameOf({ recipe, shopRevision, taken, recorded }: PlanSource): string {
-  return createHash('sha256').update(JSON.stringify([recipe, shopRevision, taken, recorded])).digest('hex');
+function nameOf({ recipe, shopRevision, taken, weeding, recorded }: PlanSource): string {
+  return createHash('sha256').update(JSON.stringify([recipe, shopRevision, taken, weeding, recorded])).digest('hex');
 }

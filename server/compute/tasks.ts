@@ -5,6 +5,7 @@ import type { Shop } from '../../core/shop/index.js';
 import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
+import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import type { RecordedCuts } from '../../core/stations/record/index.js';
 import type { TakenCopies } from '../../core/stations/sheets/index.js';
 
@@ -16,7 +17,7 @@ export type Task =
   | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
   | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: PrintFormat }
-  | { readonly do: 'print'; readonly job: PlanJob; readonly what: JobPrint; readonly on: PrintOn }
+  | { readonly do: 'print'; readonly job: PlanJob; readonly what: JobPrint; readonly on: PrintOn; readonly filmId: string | null }
   | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'hpgl'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'rest'; readonly part: CutInPart };
@@ -29,6 +30,7 @@ export interface PlanJob {
   readonly shop: Shop;
   readonly sources: ReadonlyMap<string, Uint8Array>;
   readonly taken: TakenCopies;
+  readonly weeding: LearnedWeeding | undefined;
   readonly recorded: RecordedCuts;
 }
 

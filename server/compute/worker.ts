@@ -37,7 +37,7 @@ async function answer(task: SentTask): Promise<Answer> {
       case 'export':
         return { ok: 'file', bytes: await exportBuild(await planner.plan(task.job, { breathe }), task.filmId, task.format) };
       case 'print':
-        return { ok: 'file', bytes: await printJob(await planner.plan(task.job, { breathe }), task.what, task.on) };
+        return { ok: 'file', bytes: await printJob(await planner.plan(task.job, { breathe }), task.what, task.on, task.filmId) };
       case 'sheet': {
         const plan = await planner.plan(task.job, { breathe });
         const blocked = plan.findings.find((finding) => finding.severity === 'blocker');

@@ -172,15 +172,15 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
     {
       method: 'get',
       path: '/api/jobs/:id/print/:what',
-      summary: 'The pattern of a job, or the wrap template of its surface, at true scale',
-      query: { on: { enum: PRINT_ON } },
+      summary: 'The pattern of a job, the wrap template of its surface, or the weed map of its layers or of one of them, at true scale',
+      query: { on: { enum: PRINT_ON }, film: { type: 'string', maxLength: 200 } },
       answers: 'SVG, DXF or PDF; a4 and a3 are PDF on sheets that are glued together',
       handle: async ({ ctx, params, query, signal }) => {
         const what = PRINTS.find((one) => one === params['what']);
-        if (!what) throw new Problem(404, 'no-such-print', 'There is no such thing to print. There are: pattern, wrap.');
+        if (!what) throw new Problem(404, 'no-such-print', 'There is no such thing to print. There are: pattern, wrap, weed-map.');
         const on = (query['on'] ?? 'pdf') as PrintOn;
         const job = await planJob(params['id']!);
-        const bytes = await compute.printJob(job, what, on, signal);
+        const bytes = await compute.printJob(job, { what, on, filmId: query['film'] ?? null }, signal);
         return sendFile(ctx, `${job.recipe.title} ${what}.${on === 'a4' || on === 'a3' ? 'pdf' : on}`, bytes);
       },
     },

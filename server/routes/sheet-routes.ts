@@ -1,15 +1,17 @@
 import { cutterInUse } from '../../core/shop/index.js';
-import { standings, type FrozenSheet, type WeedPlace } from '../../core/stations/cut/index.js';
+import { SPOT_KINDS } from '../../core/engines/weeding/index.js';
+import { standings, type FrozenSheet } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
+import type { CopyPlace } from '../stores/sheet-store.js';
 import { filesOnly, mustBeLoaded } from './cut-routes.js';
 import { whoOf } from './who.js';
 
 const LOADED = { type: 'object', additionalProperties: false, required: ['loadedFilmId'], properties: { loadedFilmId: { type: 'string', maxLength: 200 } } } as const;
 
 /** Sheets that were sent to the cutter: looking at them, deciding what becomes of one that failed, and ticking off what was weeded. */
-export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: Services): Route[] {
+export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, weeding }: Services): Route[] {
   const undecided = async (id: string): Promise<FrozenSheet> => {
     const sheet = await sheets.get(id);
     const standing = standings(await sheets.ofJob(sheet.groups[0]!.jobId)).get(id);
@@ -107,22 +109,49 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler }: 
     },
     {
       method: 'put',
-      path: '/api/sheets/:id/copies/:position/ticks',
+      path: '/api/sheets/:id/ticks',
       isBench: true,
-      summary: 'Tick off a counter or a small part of a copy while it is weeded, or take the tick back',
+      summary: 'Tick off what is out of copies while they are weeded, or take the ticks back: all that are named, or none',
       body: {
         type: 'object',
         additionalProperties: false,
-        required: ['kind', 'xMm', 'yMm', 'ticked'],
-        properties: { kind: { enum: ['counter', 'loose part'] }, xMm: { type: 'number' }, yMm: { type: 'number' }, ticked: { type: 'boolean' } },
+        required: ['places', 'ticked'],
+        properties: {
+          places: { type: 'array', minItems: 1, maxItems: 5000, items: { type: 'object', additionalProperties: false, required: ['position', 'kind', 'xMm', 'yMm'], properties: { position: { type: 'integer', minimum: 0 }, kind: { enum: [...SPOT_KINDS, 'all out'] }, xMm: { type: 'number' }, yMm: { type: 'number' } } } },
+          ticked: { type: 'boolean' },
+        },
       },
       answer: 'FrozenSheet',
       answers: 'The sheet',
       handle: async ({ params, body }) => {
-        const { ticked, ...place } = body as WeedPlace & { ticked: boolean };
-        await sheets.tick(params['id']!, Number(params['position']), place, ticked);
+        const { places, ticked } = body as { places: readonly CopyPlace[]; ticked: boolean };
+        await sheets.tick(params['id']!, places, ticked);
         return sheets.get(params['id']!);
       },
+    },
+    {
+      method: 'post',
+      path: '/api/sheets/:id/weeding',
+      isBench: true,
+      summary: 'Start or stop the clock of weeding a sheet, or drop its times: a clock that nobody stopped teaches nothing',
+      body: { type: 'object', additionalProperties: false, required: ['clock'], properties: { clock: { enum: ['start', 'stop', 'drop'] } } },
+      answer: 'FrozenSheet',
+      answers: 'The sheet',
+      handle: async ({ ctx, params, body }) => {
+        const { id } = await sheets.get(params['id']!);
+        const { clock } = body as { clock: 'start' | 'stop' | 'drop' };
+        if (clock === 'start') await weeding.start(id, await whoOf(shop, ctx));
+        else await weeding[clock](id);
+        return sheets.get(id);
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/weeding',
+      summary: 'How long this shop takes to weed, learned from its own times',
+      answer: 'LearnedWeeding',
+      answers: 'The figures, and from how many times they are; null while nothing was timed to its end',
+      handle: async () => ({ learned: await weeding.learned() }),
     },
   ];
 }

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
+import type { WeedingWork } from '../../core/engines/weeding/index.js';
 import type { Matrix } from '../../core/geometry/index.js';
 import type { Film, FilmPiece, Mat } from '../../core/shop/index.js';
 import type { FrozenGroup, FrozenSheet, SheetDecision, WeedPlace } from '../../core/stations/cut/index.js';
@@ -22,6 +23,7 @@ interface SheetRow {
   readonly pairs_total: number;
   readonly rest_of: string | null;
   readonly decided: SheetDecision | null;
+  readonly weed_work: string | null;
   readonly force_g: number;
   readonly speed_mm_s: number;
 }
@@ -49,10 +51,23 @@ interface TickRow {
 }
 
 /** A sheet to be kept: all of it but what it is given by being kept. */
-export type NewSheet = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'forceG' | 'speedMmS'> & {
+export type NewSheet = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS'> & {
   readonly groups: readonly Omit<FrozenGroup, 'ticked'>[];
   readonly program: StoredProgram;
 };
+
+/** A place on a copy, which is told by its position on the sheet. */
+export interface CopyPlace extends WeedPlace {
+  readonly position: number;
+}
+
+const keyOfPlace = ({ kind, xMm, yMm }: WeedPlace) => `${kind} ${xMm} ${yMm}`;
+
+interface TimeRow {
+  readonly sheet_id: string;
+  readonly started_at: string;
+  readonly stopped_at: string | null;
+}
 
 /** Sheets as they were sent to the cutter. Rows are added and never changed, but for what a maker decides of a sheet that failed. */
 export class SheetStore {
@@ -79,6 +94,7 @@ export class SheetStore {
         estimate_seconds: sheet.estimateSeconds,
         pairs_total: sheet.pairsTotal,
         rest_of: sheet.restOf,
+        weed_work: sheet.weedWork && JSON.stringify(sheet.weedWork),
       });
       const rows = sheet.groups.map((group, position) => ({
         sheet_id: id,
@@ -125,14 +141,18 @@ export class SheetStore {
     await this.db('sheets').where({ id }).update({ decided, decided_at: decided && new Date().toISOString() });
   }
 
-  /** Ticks a place of a copy off, or takes the tick back. @throws Problem 404 when the copy has no such place */
-  async tick(id: string, position: number, place: WeedPlace, ticked: boolean): Promise<void> {
-    const group = (await this.get(id)).groups[position];
-    const { kind, xMm, yMm } = place;
-    if (!group?.weedPlaces.some((other) => other.kind === kind && other.xMm === xMm && other.yMm === yMm)) throw new Problem(404, 'place-unknown', 'This copy has no such counter or small part.');
-    const row = { sheet_id: id, position, kind, x_mm: xMm, y_mm: yMm };
-    if (ticked) await this.db('weed_ticks').insert({ ...row, ticked_at: new Date().toISOString() }).onConflict().ignore();
-    else await this.db('weed_ticks').where(row).delete();
+  /** Ticks places of copies off, or takes the ticks back: all of them or, when the sheet has not all of them, none. @throws Problem 404 */
+  async tick(id: string, places: readonly CopyPlace[], ticked: boolean): Promise<void> {
+    const { groups } = await this.get(id);
+    const known = groups.map(({ weedPlaces }) => new Set(weedPlaces.map(keyOfPlace)));
+    if (!places.every((place) => known[place.position]?.has(keyOfPlace(place)))) throw new Problem(404, 'place-unknown', 'This copy has no such counter or small part.');
+    const rows = places.map(({ position, kind, xMm, yMm }) => ({ sheet_id: id, position, kind, x_mm: xMm, y_mm: yMm }));
+    const at = new Date().toISOString();
+    await this.db.transaction(async (tx) => {
+      // SQLite takes so many values in one statement.
+      if (ticked) for (let i = 0; i < rows.length; i += 100) await tx('weed_ticks').insert(rows.slice(i, i + 100).map((row) => ({ ...row, ticked_at: at }))).onConflict().ignore();
+      else for (const row of rows) await tx('weed_ticks').where(row).delete();
+    });
   }
 
   async #read(which: (query: Knex.QueryBuilder) => Knex.QueryBuilder): Promise<FrozenSheet[]> {
@@ -148,7 +168,8 @@ export class SheetStore {
       return grouped(found);
     };
     const [groups, runs, ticks] = [await within<GroupRow>('sheet_groups', 'sheet_id', 'position'), await within<RunRow>('runs', 'started_at', 'rowid'), await within<TickRow>('weed_ticks', 'ticked_at')];
-    return rows.map((row) => sheetOf(row, groups.get(row.id) ?? [], runs.get(row.id) ?? [], ticks.get(row.id) ?? []));
+    const times = await within<TimeRow>('weed_times', 'started_at', 'rowid');
+    return rows.map((row) => sheetOf(row, { groups: groups.get(row.id) ?? [], runs: runs.get(row.id) ?? [], ticks: ticks.get(row.id) ?? [], times: times.get(row.id) ?? [] }));
   }
 }
 
@@ -162,7 +183,20 @@ function grouped<T extends { readonly sheet_id: string }>(rows: readonly T[]): M
   return by;
 }
 
-function sheetOf(row: SheetRow, groups: readonly GroupRow[], runs: readonly RunRow[], ticks: readonly TickRow[]): FrozenSheet {
+interface RowsOfSheet {
+  readonly groups: readonly GroupRow[];
+  readonly runs: readonly RunRow[];
+  readonly ticks: readonly TickRow[];
+  readonly times: readonly TimeRow[];
+}
+
+function sheetOf(row: SheetRow, { groups, runs, ticks, times }: RowsOfSheet): FrozenSheet {
+  const ticked = new Map<number, WeedPlace[]>();
+  for (const { position, kind, x_mm: xMm, y_mm: yMm } of ticks) {
+    const list = ticked.get(position);
+    if (list) list.push({ kind, xMm, yMm });
+    else ticked.set(position, [{ kind, xMm, yMm }]);
+  }
   return {
     id: row.id,
     createdAt: row.created_at,
@@ -180,6 +214,8 @@ function sheetOf(row: SheetRow, groups: readonly GroupRow[], runs: readonly RunR
     speedMmS: row.speed_mm_s,
     restOf: row.rest_of,
     decided: row.decided,
+    weedWork: row.weed_work ? (JSON.parse(row.weed_work) as WeedingWork) : null,
+    weedTimes: times.map(({ started_at: startedAt, stopped_at: stoppedAt }) => ({ startedAt, stoppedAt })),
     groups: groups.map((group) => ({
       jobId: group.job_id,
       revision: group.revision,
@@ -190,7 +226,7 @@ function sheetOf(row: SheetRow, groups: readonly GroupRow[], runs: readonly RunR
       marks: group.marks,
       borders: group.borders,
       weedPlaces: JSON.parse(group.weed_places) as WeedPlace[],
-      ticked: ticks.filter((tick) => tick.position === group.position).map((tick) => ({ kind: tick.kind, xMm: tick.x_mm, yMm: tick.y_mm })),
+      ticked: ticked.get(group.position) ?? [],
     })),
     runs: runs.map((run) => runOf({ ...run, pairs_total: row.pairs_total, estimate_seconds: row.estimate_seconds })),
   };

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useState, type ComponentType } from 'r
 import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { takenCopies, type FrozenSheet } from '../../core/stations/cut/index.js';
+import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import { joinBoxes, type Box } from '../../core/geometry/index.js';
 import { STATION_NAMES, STATIONS, type StationName } from '../../core/words/index.js';
 import type { JobFinding } from '../../core/recipe/index.js';
@@ -67,8 +68,9 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const { unit } = useSettings();
   const atCutter = station === 'cut' || station === 'record' || station === 'prepare';
   const cuts = useQuery({ queryKey: ['cuts', jobId], queryFn: () => ask<FrozenSheet[]>(`/api/jobs/${jobId}/cuts`), refetchInterval: atCutter ? 3000 : false }).data;
+  const weeding = useLearnedWeeding();
   const taken = useMemo(() => (cuts ? takenCopies(cuts, jobId) : null), [cuts, jobId]);
-  const { view: planned, working, step, stop, tryAgain, failure } = usePlan(jobId, handle.recipe, taken);
+  const { view: planned, working, step, stop, tryAgain, failure } = usePlan(jobId, handle.recipe, taken, weeding);
   const view = useMemo(() => planInUnit(planned, unit), [planned, unit]);
   const { asked, looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
   const navigate = useNavigate();
@@ -118,6 +120,12 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
       </Part>
     </JobContext>
   );
+}
+
+/** What the shop's own times of weeding have taught; undefined while that is asked for. Without an answer a job is planned by the starting figures. */
+function useLearnedWeeding(): LearnedWeeding | null | undefined {
+  const { data, isError } = useQuery({ queryKey: ['weeding'], queryFn: () => ask<{ learned: LearnedWeeding | null }>('/api/weeding'), staleTime: 60_000 });
+  return data ? data.learned : isError ? null : undefined;
 }
 
 /**

@@ -20,6 +20,8 @@ interface LightTableProps {
   readonly lookAt?: Box | null;
   /** A place on the design was picked, mm. */
   readonly onPick?: (x: number, y: number) => void;
+  /** One finger or pointer strokes over the picture instead of moving it: told wherever it goes, mm, and when it is lifted. */
+  readonly onStroke?: { readonly over: (x: number, y: number) => void; readonly end: () => void };
   readonly children: ReactNode;
   /** What can be taken hold of, laid over the picture: given px per mm and where the picture's origin is, px. */
   readonly handles?: (view: Camera) => ReactNode;
@@ -32,7 +34,7 @@ const REST_MS = 140;
 const BEYOND = 0.3;
 
 /** The one large picture: to scale, with rulers in the user's unit, pan and zoom by mouse, touch and keys, and a scale bar. */
-export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, children, handles, caption }: LightTableProps) {
+export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, onStroke, children, handles, caption }: LightTableProps) {
   const frame = useRef<HTMLDivElement>(null);
   const [{ size, camera, drawn }, setView] = useState<View>({ size: { width: 800, height: 500 }, camera: START, drawn: START, isMoved: false });
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -107,7 +109,8 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, childre
     event.stopPropagation();
     act();
   };
-  const pointers = usePointers(frame, move, (at) => onPick?.((at.x - camera.x) / camera.zoom, (at.y - camera.y) / camera.zoom));
+  const onDesign = (tell: (x: number, y: number) => void) => (at: Point) => tell((at.x - camera.x) / camera.zoom, (at.y - camera.y) / camera.zoom);
+  const pointers = usePointers(frame, move, { onPick: onDesign((x, y) => onPick?.(x, y)), ...(onStroke && { stroke: { over: onDesign(onStroke.over), end: onStroke.end } }) });
 
   return (
     <Frame>
@@ -150,8 +153,13 @@ const START: Camera = { zoom: 1, x: 0, y: 0 };
 /** A pointer that moved less than this picks a place; px. */
 const STILL_PX = 4;
 
-/** One pointer drags the picture, or picks a place when it stays; two fingers drag and zoom it. */
-function usePointers(frame: { readonly current: HTMLElement | null }, move: (to: (camera: Camera) => Camera) => void, onPick: (at: Point) => void) {
+interface PointersTell {
+  readonly onPick: (at: Point) => void;
+  readonly stroke?: { readonly over: (at: Point) => void; readonly end: () => void };
+}
+
+/** One pointer drags the picture or strokes over it, or picks a place when it stays; two fingers drag and zoom it. */
+function usePointers(frame: { readonly current: HTMLElement | null }, move: (to: (camera: Camera) => Camera) => void, { onPick, stroke }: PointersTell) {
   const down = useRef(new Map<number, Point>());
   const isMoved = useRef(false);
   const pointOf = (event: PointerEvent): Point => {
@@ -162,6 +170,7 @@ function usePointers(frame: { readonly current: HTMLElement | null }, move: (to:
     down.current.delete(event.pointerId);
     // Another program, or the system, took the gesture: nothing was picked.
     isMoved.current = true;
+    stroke?.end();
   };
   return {
     onPointerDown: (event: PointerEvent) => {
@@ -178,11 +187,13 @@ function usePointers(frame: { readonly current: HTMLElement | null }, move: (to:
       isMoved.current = true;
       const [other] = [...down.current].flatMap(([id, point]) => (id === event.pointerId ? [] : [point]));
       down.current.set(event.pointerId, now);
+      if (stroke && !other) return stroke.over(now);
       move((camera) => (other ? pinched(camera, [before, other], [now, other]) : shifted(camera, now.x - before.x, now.y - before.y)));
     },
     onPointerUp: (event: PointerEvent) => {
       const wasDown = down.current.delete(event.pointerId);
       if (wasDown && !isMoved.current && down.current.size === 0) onPick(pointOf(event));
+      if (wasDown && isMoved.current && down.current.size === 0) stroke?.end();
     },
     onPointerCancel,
   };

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { sourcesOf } from '../../core/stations/artwork/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import { planShop } from '../../core/shop/index.js';
+import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import type { TakenCopies } from '../../core/stations/sheets/index.js';
 import { artworkQuery } from '../api/artwork-picture.js';
 import type { PlanFailure } from './plan-client.js';
@@ -20,8 +21,8 @@ export interface PlanState {
 
 const NOTHING: PlanState = { view: null, working: true, step: null, failure: null };
 
-/** The plan of a recipe and of what is cut of it already (null while that is not known), computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
-export function usePlan(jobId: string, recipe: Recipe | null, taken: TakenCopies | null): PlanState & { readonly stop: () => void; readonly tryAgain: () => void } {
+/** The plan of a recipe, of what is cut of it already and of what the shop's log of weeding has taught (null for nothing; undefined, or null of what is cut, while that is not known), computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
+export function usePlan(jobId: string, recipe: Recipe | null, taken: TakenCopies | null, weeding: LearnedWeeding | null | undefined): PlanState & { readonly stop: () => void; readonly tryAgain: () => void } {
   const shop = useShop();
   const client = useQueryClient();
   const ids = recipe ? [...new Set(recipe.artworks.flatMap(sourcesOf).map((source) => source.id))] : [];
@@ -33,14 +34,14 @@ export function usePlan(jobId: string, recipe: Recipe | null, taken: TakenCopies
   });
   const [state, setState] = useState(NOTHING);
   const [tries, setTries] = useState(0);
-  const key = recipe && taken ? JSON.stringify([recipe, taken]) : '';
+  const key = recipe && taken && weeding !== undefined ? JSON.stringify([recipe, taken, weeding]) : '';
   useEffect(() => () => planner.leave(jobId), [jobId]);
   useEffect(() => {
-    if (!recipe || !taken || !shop || !sources) return undefined;
+    if (!recipe || !taken || weeding === undefined || !shop || !sources) return undefined;
     let current = true;
     setState((before) => ({ ...before, working: true }));
     planner.plan(
-      { jobId, recipe, shop: planShop(shop), sources, taken },
+      { jobId, recipe, shop: planShop(shop), sources, taken, weeding: weeding ?? undefined },
       {
         show: (view, finished) => current && setState({ view, working: !finished, step: null, failure: null }),
         step: (doing, done) => current && setState((before) => ({ ...before, step: { doing, done } })),

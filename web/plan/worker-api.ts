@@ -6,6 +6,7 @@ import type { Recipe, RecipePatch } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { SchoolFigures, TrialAnswer, TrialWish } from '../../core/stations/build/index.js';
+import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import type { TakenCopies } from '../../core/stations/sheets/index.js';
 
 /** What was asked of a plan; null when the worker looks at another one by now. */
@@ -47,4 +48,5 @@ export interface PlanRequest {
   /** Files of the job that this worker has not been sent before. */
   readonly sources: ReadonlyMap<string, Uint8Array>;
   readonly taken: TakenCopies;
+  readonly weeding?: LearnedWeeding | undefined;
 }

@@ -10,6 +10,7 @@ export { unitsOf, weedingMinutes, type WeedingWork } from './minutes.js';
 export { pullOrder, type Pull } from './pull.js';
 export { reliefLines } from './relief.js';
 export { RELIEF, type ReliefLine, type ReliefWish } from './relief-wish.js';
+export { spotGroups, type SpotGroup } from './spot-groups.js';
 export { NECK_MM, stripsOf, type Strip } from './strips.js';
 export { wasteOf, type Waste } from './waste.js';
 export { loosePartsOf, SPOT_KINDS, weedMap, type LoosePart, type SpotKind, type WeedMap, type WeedSpot } from './weed-map.js';

@@ -29,7 +29,7 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
     ...(prepare
       ? {
           prepare: {
-            panels: prepare.panels.map(({ number, label, marks, box, clip }) => ({ number, label, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), box })),
+            panels: prepare.panels.map(({ number, label, marks, markSizeMm, box, clip }) => ({ number, label, markSizeMm, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), marksAt: marks?.marks.map((mark) => pick(mark, ['shape', 'xMm', 'yMm'])) ?? [], box })),
             weed: prepare.layers.map(({ layer, panel, weed, border, relief, asDrawn, labels, strips, minutes }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']), border: path(border), relief, asDrawn, labels, strips: pullOrder(strips).map(({ strip, pull }) => ({ pull, ...pick(strip, ['areaMm2', 'bulkMm', 'xMm', 'yMm']), path: path([strip.region.outer, ...strip.region.holes]) })), minutes })),
           },
         }

@@ -1,4 +1,5 @@
 import type { PlacedDesign } from '../../engines/surface/index.js';
+import type { MarkShape } from '../../engines/marks/index.js';
 import type { Pull, WeedSpot } from '../../engines/weeding/index.js';
 import type { Box, Matrix } from '../../geometry/index.js';
 import type { JobFinding, JobRuling } from '../../recipe/index.js';
@@ -100,6 +101,9 @@ export interface PanelView {
   readonly number: number;
   readonly label: string | null;
   readonly marks: string;
+  readonly markSizeMm: number;
+  /** Where each of them stands, and what it looks like. */
+  readonly marksAt: readonly { readonly shape: MarkShape; readonly xMm: number; readonly yMm: number }[];
   readonly box: Box;
   /** What of the layers lies on it; null for all. */
   readonly clip: string | null;

@@ -1,4 +1,5 @@
 import { cutProgram, programPairs, safeEdges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import type { WeedingWork } from '../../engines/weeding/index.js';
 import { boundsOf, boxRing, compose, containsPoint, translateRings, translation, widenBox, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
@@ -25,7 +26,7 @@ export interface ProgramToFreeze {
 }
 
 /** A sheet that is about to be sent to the cutter. */
-export type SheetToFreeze = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'forceG' | 'speedMmS' | 'restOf'> & {
+export type SheetToFreeze = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS' | 'restOf'> & {
   readonly groups: readonly GroupToFreeze[];
   readonly program: ProgramToFreeze;
 };
@@ -44,7 +45,8 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
   const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
   const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
   if (!sheet || !program) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
-  const spots = prepare?.layers.find(({ layer, panel }) => layer.film.id === sheet.film.id && panel.number === sheet.panel.number)?.weed.spots ?? [];
+  const prepared = prepare?.layers.find(({ layer, panel }) => layer.film.id === sheet.film.id && panel.number === sheet.panel.number);
+  const spots = prepared?.weed.spots ?? [];
   // Where nothing is ticked off one by one, that all is out is said of the whole copy.
   const weedPlaces = spots.length === 0 ? [ALL_OUT] : spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
   const { film, piece, mat, usedLengthMm, keptMm2 } = sheet;
@@ -61,9 +63,14 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
     cutMm: program.cutMm,
     estimateSeconds: program.seconds,
     pairsTotal: programPairs(program.runs),
+    weedWork: prepared ? workOf(prepared.work, sheet.groups.length) : null,
     groups: sheet.groups.map(({ copy, fingerprint, matrix, contours, borders, marks }) => ({ copy, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces })),
     program: { ...program.settings, runs: program.runs, wholeAt: program.wholeAt, partOf: Int32Array.from(sheet.groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])), outlines },
   };
+}
+
+function workOf(work: WeedingWork, copies: number): WeedingWork {
+  return Object.fromEntries(Object.entries(work).map(([what, much]) => [what, (much as number) * copies])) as unknown as WeedingWork;
 }
 
 /** A sheet that was cut in part, as it is kept. */
@@ -120,6 +127,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     cutMm: made.cutMm,
     estimateSeconds: made.seconds,
     pairsTotal: programPairs(made.runs),
+    weedWork: null,
     groups: moved.map(({ group: { copy, fingerprint, matrix, marks }, open, borders, weedPlaces }) => ({ copy, fingerprint, matrix: compose(translation(dx, dy), matrix), contours: open.length, marks, borders: borders.length, weedPlaces })),
     program: {
       ...settings,

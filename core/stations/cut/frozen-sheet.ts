@@ -1,6 +1,6 @@
 import type { Matrix } from '../../geometry/index.js';
 import type { Film, FilmPiece, Mat } from '../../shop/index.js';
-import type { SpotKind } from '../../engines/weeding/index.js';
+import type { SpotKind, WeedingWork } from '../../engines/weeding/index.js';
 import type { Run } from './run.js';
 
 /** What is ticked off while a copy is weeded: a place on the design, mm, y down; or, of a copy without any, that all is out. */
@@ -55,6 +55,10 @@ export interface FrozenSheet {
   /** What the maker decided of it after its run failed or was cancelled; null while nothing is. */
   readonly decided: SheetDecision | null;
   readonly groups: readonly FrozenGroup[];
+  /** What there was to weed on it; null for what was cut before that was kept, and for rests: they are weeded with their sheet. */
+  readonly weedWork: WeedingWork | null;
+  /** When the clock of weeding ran, the oldest first; it runs while the last has no end. */
+  readonly weedTimes: readonly { readonly startedAt: string; readonly stoppedAt: string | null }[];
   /** The oldest first. */
   readonly runs: readonly Run[];
 }

@@ -64,7 +64,7 @@ export function preparedPanel({ number, of, label, copies, corner, clip }: Omit<
   });
   const box = joinBoxes(joinBoxes(art, boundsOf(rings)), boundsOf(prepared.flatMap((one) => one.border)))!;
   return {
-    panel: { number, of, label, copies, corner, marks: set?.marks ?? null, sharesBorder: preparation.border === 'shared', box, clip },
+    panel: { number, of, label, copies, corner, marks: set?.marks ?? null, markSizeMm: set?.sizeMm ?? 0, sharesBorder: preparation.border === 'shared', box, clip },
     layers: prepared,
     rulings: [set ? sayMarks(set, { clearMm: markGapMm(set.sizeMm), preparation, isInPanels: of > 1 }) : sayNoMarks(layers.length), sayBorder({ ...borders, preparation, layers: layers.map(({ film }) => film) })],
     findings: set ? toldOfMarks(set, layers) : [],

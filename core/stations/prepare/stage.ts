@@ -39,6 +39,8 @@ export interface PreparedPanel {
   readonly label: string | null;
   readonly copies: number;
   readonly marks: MarkLayout | null;
+  /** How large each of them is; 0 without marks. */
+  readonly markSizeMm: number;
   /** One box goes round all copies on a sheet, and none round a copy alone. */
   readonly sharesBorder: boolean;
   /** Round everything that is cut. */

@@ -7,6 +7,7 @@ import { films } from './005-films.js';
 import { designPictures } from './006-design-pictures.js';
 import { shop } from './007-shop.js';
 import { devices } from './008-devices.js';
+import { weeding } from './009-weeding.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -18,4 +19,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '006-design-pictures': designPictures,
   '007-shop': shop,
   '008-devices': devices,
+  '009-weeding': weeding,
 };

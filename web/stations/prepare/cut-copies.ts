@@ -42,19 +42,35 @@ export function useCutPicture(copy: CutCopy | null): { readonly cut: DrawnPath; 
   }, [copy, drawing]);
 }
 
-/** Ticks a place of a copy off, or takes the tick back; shown at once, and taken back with a word when the server does not keep it. */
-export function useTicking(): (copy: CutCopy, place: WeedPlace, ticked: boolean) => void {
+/** Places of one copy. */
+export interface PlacesOfCopy {
+  readonly copy: CutCopy;
+  readonly places: readonly WeedPlace[];
+}
+
+/** Ticks places of copies off, or takes the ticks back; shown at once, and taken back with a word when the server does not keep them. */
+export function useTicking(): (of: readonly PlacesOfCopy[], ticked: boolean) => void {
   const { job } = useJobContext();
   const client = useQueryClient();
   const notify = useNotify();
   const key = ['cuts', job.id];
   const put = (sheet: FrozenSheet) => client.setQueryData<FrozenSheet[]>(key, (all) => all?.map((one) => (one.id === sheet.id ? sheet : one)));
   const tick = useMutation({
-    mutationFn: ({ copy, place, ticked }: { copy: CutCopy; place: WeedPlace; ticked: boolean }) => ask<FrozenSheet>(`/api/sheets/${copy.sheet.id}/copies/${copy.position}/ticks`, { method: 'PUT', json: { kind: place.kind, xMm: place.xMm, yMm: place.yMm, ticked } }),
-    onMutate: ({ copy, place, ticked }) => {
-      const now = client.getQueryData<FrozenSheet[]>(key)?.find((sheet) => sheet.id === copy.sheet.id) ?? copy.sheet;
-      const others = now.groups[copy.position]!.ticked.filter((other) => !isSame(other, place));
-      put({ ...now, groups: now.groups.map((group, i) => (i === copy.position ? { ...group, ticked: ticked ? [...others, place] : others } : group)) });
+    mutationFn: ({ sheetId, of, ticked }: SheetTicks) => ask<FrozenSheet>(`/api/sheets/${sheetId}/ticks`, { method: 'PUT', json: { ticked, places: of.flatMap(({ copy, places }) => places.map(({ kind, xMm, yMm }) => ({ position: copy.position, kind, xMm, yMm }))) } }),
+    onMutate: ({ sheetId, of, ticked }) => {
+      const now = client.getQueryData<FrozenSheet[]>(key)?.find((sheet) => sheet.id === sheetId);
+      if (!now) return;
+      const changed = new Map(of.map(({ copy, places }) => [copy.position, places]));
+      put({
+        ...now,
+        groups: now.groups.map((group, i) => {
+          const places = changed.get(i);
+          if (!places) return group;
+          const named = new Set(places.map(keyOfPlace));
+          const others = group.ticked.filter((other) => !named.has(keyOfPlace(other)));
+          return { ...group, ticked: ticked ? [...others, ...places] : others };
+        }),
+      });
     },
     onSuccess: put,
     onError: (error) => {
@@ -62,9 +78,20 @@ export function useTicking(): (copy: CutCopy, place: WeedPlace, ticked: boolean)
       return client.invalidateQueries({ queryKey: key });
     },
   });
-  return (copy, place, ticked) => tick.mutate({ copy, place, ticked });
+  return (of, ticked) => {
+    const bySheet = new Map<string, PlacesOfCopy[]>();
+    for (const one of of) if (one.places.length > 0) bySheet.set(one.copy.sheet.id, [...(bySheet.get(one.copy.sheet.id) ?? []), one]);
+    for (const [sheetId, some] of bySheet) tick.mutate({ sheetId, of: some, ticked });
+  };
 }
 
-export function isSame(a: WeedPlace, b: WeedPlace): boolean {
-  return a.kind === b.kind && a.xMm === b.xMm && a.yMm === b.yMm;
+interface SheetTicks {
+  readonly sheetId: string;
+  readonly of: readonly PlacesOfCopy[];
+  readonly ticked: boolean;
+}
+
+/** What tells a place of a copy from its others. */
+export function keyOfPlace({ kind, xMm, yMm }: WeedPlace): string {
+  return `${kind} ${xMm} ${yMm}`;
 }

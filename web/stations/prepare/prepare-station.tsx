@@ -1,36 +1,42 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { Film } from '../../../core/shop/index.js';
+import { wayOf } from '../../../core/shop/index.js';
 import type { WeedPlace } from '../../../core/stations/cut/index.js';
+import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
-import { fillOf } from '../../light-table/film-fill.js';
 import { LightTable } from '../../light-table/light-table.js';
-import { Shape } from '../../light-table/shape.js';
-import type { DrawnPath } from '../../../core/plan/page/drawn-path.js';
+import { PointHandles, type HeldPoint } from '../../light-table/point-handles.js';
 import type { Box } from '../../../core/geometry/index.js';
-import { colour, space, type } from '../../tokens.js';
-import { WordButton } from '../../ui/button.js';
+import { space } from '../../tokens.js';
+import { LinkButton, WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Picker } from '../../ui/picker.js';
 import { Small } from '../../ui/plain-fields.js';
-import { useIsPhone } from '../../ui/use-is-phone.js';
 import { sayDateTime } from '../../ui/say.js';
 import { count } from '../../../core/words/index.js';
 import { designBox } from '../../light-table/design-box.js';
 import { MarkDistance } from '../../job/mark-distance.js';
-import { StripList, StripPicture, useReliefByHand } from './strips.js';
-import { isSame, useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
+import { MarksByHand, useMarksByHand } from './marks-by-hand.js';
+import { SpotList } from './spot-list.js';
+import { linesOf, StripList, StripPicture, useReliefByHand } from './strips.js';
+import { keyOfPlace, useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
+import { LabelsPicture, WeedPicture } from './weed-picture.js';
+import { WeedingClock } from './weeding-clock.js';
 
 /** A tap ticks off what lies within this share of the map: a finger is wider than a number. */
 const TARGETS = 14;
+/** A stroke takes in what lies within half of that. */
+const STROKE = 0.4;
+/** Findings about what cannot be weeded well, wherever they were made: nobody should meet them with the hook in hand. */
+const TO_WATCH = ['thin-parts', 'narrow-gaps', 'specks', 'pinholes', 'not-durable'];
 
 /** What every layer gets so that it can be weeded and laid true, and the map for weeding it. */
 export function PrepareStation() {
-  const { plan, recipe, handle, unit } = useJobContext();
+  const { plan, recipe, handle, unit, job, lookAt } = useJobContext();
   const { findings, rulings } = useSaid('prepare');
   const [chosen, setChosen] = useState<string | null>(null);
   const layers = plan?.layers ?? [];
@@ -50,22 +56,55 @@ export function PrepareStation() {
   const cut = copies.filter((copy) => copy.sheet.film.id === film?.id);
   const copy = piece === 'plan' ? null : (cut.find((one) => one.key === piece) ?? cut.find((one) => wanted.has(one.group.fingerprint)) ?? cut[0] ?? null);
   const picture = useCutPicture(copy);
-  const spots: readonly WeedPlace[] = copy ? copy.group.weedPlaces : (weed?.spots ?? []);
-  const isTicked = (spot: WeedPlace) => copy !== null && copy.group.ticked.some((other) => isSame(other, spot));
+  const places: readonly WeedPlace[] = copy ? copy.group.weedPlaces : (weed?.spots ?? []);
+  // Of a copy with nothing to look for it is said as a whole that all is out.
+  const spots = places.filter(({ kind }) => kind !== 'all out');
+  const [stroked, setStroked] = useState<ReadonlySet<string>>(NOTHING);
+  const ticked = new Set([...(copy?.group.ticked.map(keyOfPlace) ?? []), ...stroked]);
   const hand = useReliefByHand(film?.id ?? null);
+  const moveMark = useMarksByHand(panel);
   const [sought, setSought] = useState<Box | null>(null);
-  const left = copy ? spots.filter((spot) => !isTicked(spot)) : [];
+  const [openArea, setOpenArea] = useState<{ readonly index: number; readonly box: Box } | null>(null);
+  const [isStroking, setStroking] = useState(false);
+  const left = copy ? places.filter((place) => !ticked.has(keyOfPlace(place))) : [];
   const area = (copy ? picture?.box : panel?.box) ?? designBox(plan);
   const reach = Math.max(area.maxX - area.minX, area.maxY - area.minY) / TARGETS;
+  const tickPlaces = (some: readonly WeedPlace[], isTicked: boolean) => copy && tick([{ copy, places: some }], isTicked);
   const tickAt = (x: number, y: number) => {
     const nearest = spots.reduce<WeedPlace | null>((best, spot) => (best && Math.hypot(best.xMm - x, best.yMm - y) <= Math.hypot(spot.xMm - x, spot.yMm - y) ? best : spot), null);
-    if (copy && nearest && Math.hypot(nearest.xMm - x, nearest.yMm - y) <= reach) tick(copy, nearest, !isTicked(nearest));
+    if (copy && nearest && Math.hypot(nearest.xMm - x, nearest.yMm - y) <= reach) tickPlaces([nearest], !ticked.has(keyOfPlace(nearest)));
+  };
+  // What a finger goes over is shown as out at once, and kept when it is lifted.
+  const stroke = {
+    over: (x: number, y: number) => {
+      const met = spots.filter((spot) => !ticked.has(keyOfPlace(spot)) && Math.hypot(spot.xMm - x, spot.yMm - y) <= strokeReach(spots, reach));
+      if (met.length > 0) setStroked((before) => new Set([...before, ...met.map(keyOfPlace)]));
+    },
+    end: () => {
+      tickPlaces(spots.filter((spot) => stroked.has(keyOfPlace(spot))), true);
+      setStroked(NOTHING);
+    },
   };
   const showNext = () => {
     const [next] = left;
     if (next) setSought({ minX: next.xMm - reach, minY: next.yMm - reach, maxX: next.xMm + reach, maxY: next.yMm + reach });
   };
+  // All copies of a layer that has nothing to look for are weeded in one go.
+  const allOut = cut.flatMap((one) => {
+    const open = one.group.weedPlaces.filter(({ kind }) => kind === 'all out').filter((place) => !one.group.ticked.some((other) => keyOfPlace(other) === keyOfPlace(place)));
+    return open.length > 0 ? [{ copy: one, places: open }] : [];
+  });
   const valueOf = (id: string) => Number(rulings.find((ruling) => ruling.id === id)?.value ?? 0);
+  const watched = plan?.findings.filter(({ code, stage }) => stage !== 'prepare' && TO_WATCH.includes(code)) ?? [];
+  const isStencil = film !== undefined && wayOf(film) === 'stencil';
+  const { preparation } = recipe;
+  const canMoveMarks = (prepare?.panels.length ?? 0) === 1;
+  const held: readonly HeldPoint[] = copy || hand.isDrawing || !weed || !panel ? [] : [...(canMoveMarks ? panel.marksAt.map(({ xMm, yMm }, i) => ({ id: `mark ${i}`, label: `Mark ${i + 1}`, xMm, yMm })) : []), ...linesOf(weed).flatMap(({ line, asDrawn }, i) => endsOf(asDrawn ?? line, i))];
+  const onMoved = (id: string, x: number, y: number) => {
+    const [what, number, end] = id.split(' ') as [string, string, 'first' | 'last'];
+    if (what === 'mark') moveMark(Number(number), x, y);
+    else if (weed) hand.moveEnd(linesOf(weed)[Number(number)]!, end, x, y);
+  };
   return (
     <StationLayout
       title="Prepare"
@@ -77,26 +116,29 @@ export function PrepareStation() {
           <Rulings
             rulings={rulings}
             editors={{
-              ...(recipe.preparation.border !== 'none' && {
-                'prepare.border': <FigureField label="Gap of the weeding border" mm={recipe.preparation.borderGapMm ?? valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
+              ...(preparation.border !== 'none' && {
+                'prepare.border': <FigureField label="Gap of the weeding border" mm={preparation.borderGapMm ?? valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
               }),
-              ...(recipe.preparation.marks && recipe.preparation.markPlaces === 'outside' && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
+              ...(preparation.marks && preparation.markPlaces === 'outside' && preparation.marksAt.length === 0 && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
             }}
             onReturn={{
-              'prepare.border': () => handle.change({ preparation: { border: 'box', borderGapMm: null } }),
-              'prepare.marks': () => handle.change({ preparation: { marks: true, markPlaces: 'outside', markDistanceMm: null } }),
-              'prepare.relief': () => handle.change({ preparation: { relief: { ...recipe.preparation.relief, ruled: true, drawn: [], gone: [] } } }),
+              'prepare.border': () => handle.change({ preparation: { border: 'ruled', borderGapMm: null } }),
+              'prepare.marks': () => handle.change({ preparation: { marks: true, markPlaces: 'ruled', markDistanceMm: null, marksAt: [] } }),
+              'prepare.relief': () => handle.change({ preparation: { relief: { ...preparation.relief, ruled: true, drawn: [], gone: [] } } }),
+              'prepare.labels': () => handle.change({ preparation: { labels: true } }),
             }}
           />
-          {recipe.preparation.marks && (
-            <Small>
-              Marks are <FigureField label="Size of the marks" mm={recipe.preparation.markSizeMm} unit={unit} min={2} max={50} stepMm={0.5} onChange={(markSizeMm) => handle.change({ preparation: { markSizeMm } })} /> across.
-            </Small>
+          {preparation.marks && panel && panel.marksAt.length > 0 && !copy && <MarksByHand panel={panel} sizeMm={panel.markSizeMm} canMove={canMoveMarks} />}
+          {film && weed && !copy && !isStencil && <StripList film={film} weed={weed} hand={hand} />}
+          {watched.length > 0 && (
+            <section aria-label="Places to watch">
+              <h3>Places to watch</h3>
+              <Findings findings={watched} />
+            </section>
           )}
-          {film && weed && !copy && <StripList film={film} weed={weed} hand={hand} />}
           {film && (
             <section aria-label="Weeding list">
-              <h3>To weed out of {film.name}</h3>
+              <h3>{isStencil ? `To take out of ${film.name}` : `To weed out of ${film.name}`}</h3>
               {cut.length > 0 && (
                 <p>
                   Which piece{' '}
@@ -115,20 +157,17 @@ export function PrepareStation() {
                 <Small>{weed && !copy ? `${count(weed.pieces, 'piece')}, no counters: the waste comes off in one pull.` : 'No counters and no small parts: the waste comes off in one pull.'}</Small>
               ) : (
                 <>
-                  <Small>
-                    {copy
-                      ? `${spots.filter(isTicked).length} of ${spots.length} done.`
-                      : `${weed ? `${count(weed.pieces, 'piece')}, ` : ''}${count(spots.filter((spot) => spot.kind === 'counter').length, 'counter')}. They can be ticked off once this layer is cut: ticks are kept with the piece.`}
-                  </Small>
-                  <Spots>
-                    {spots.map((spot, i) => (
-                      <li key={`${spot.kind}${spot.xMm} ${spot.yMm}`}>
-                        <label>
-                          {copy && <input type="checkbox" checked={isTicked(spot)} onChange={(event) => tick(copy, spot, event.target.checked)} />} {i + 1}. {spot.kind === 'counter' ? 'counter' : 'small part that stays'}
-                        </label>
-                      </li>
-                    ))}
-                  </Spots>
+                  <Small>{copy ? `${spots.filter((spot) => ticked.has(keyOfPlace(spot))).length} of ${spots.length} done.` : saySpots(spots, weed?.pieces ?? 0, isStencil)}</Small>
+                  <SpotList
+                    spots={spots}
+                    ticked={ticked}
+                    onTick={copy ? tickPlaces : null}
+                    open={openArea?.index ?? null}
+                    onOpen={(index, box) => {
+                      setOpenArea(index === null ? null : { index, box: box! });
+                      if (box) setSought({ ...box });
+                    }}
+                  />
                 </>
               )}
             </section>
@@ -137,19 +176,69 @@ export function PrepareStation() {
       }
     >
       {prepare && prepare.panels.length > 1 && !copy && <Choice label="Which part" value={String(panel?.number ?? 1)} options={prepare.panels.map(({ number, label }) => [String(number), label ?? `panel ${number}`] as const)} onChange={(to) => setPanel(Number(to))} />}
-      {copy && spots.length > 0 && (
-        <Tally role="status">
-          <strong>{left.length === 0 ? 'All out.' : `${left.length} left`}</strong> {left.length > 0 && <WordButton onPress={showNext}>Show the next one</WordButton>} {left.length > 0 && <Small>Tap a number on the map when it is out.</Small>}
+      {copy && (
+        <Tally>
+          <span role="status">
+            <strong>{left.length === 0 ? 'All out.' : spots.length === 0 ? 'Not weeded yet.' : `${left.length} left`}</strong>
+          </span>
+          {spots.length > 0 && left.length > 0 && <WordButton onPress={showNext}>Show the next one</WordButton>}
+          {spots.length > 0 && left.length > 0 && (
+            <WordButton aria-pressed={isStroking} onPress={() => setStroking(!isStroking)}>
+              {isStroking ? 'Move the map' : 'Tick by a stroke'}
+            </WordButton>
+          )}
+          {spots.length === 0 && left.length > 0 && <WordButton onPress={() => tickPlaces(left, true)}>All of it is out</WordButton>}
+          {allOut.length > 1 && <WordButton onPress={() => tick(allOut, true)}>All out of all {allOut.length} copies</WordButton>}
+          <WeedingClock sheet={copy.sheet} isAllOut={left.length === 0} />
         </Tally>
       )}
       {film && shown.length > 1 && <Choice label="Layer" value={film.id} options={shown.map((one) => [one.id, one.name] as const)} onChange={setChosen} />}
-      <LightTable label={film ? `Weed map of ${film.name}` : 'Weed map'} box={area} unit={unit} caption={hand.isDrawing ? hand.asks : 'hatched: waste · numbers: counters (round), small parts (square), strips (with arrows)'} {...(hand.isDrawing ? { onPick: hand.pick } : copy ? { onPick: tickAt } : {})} lookAt={sought}>
-        {film && copy && picture && <WeedPicture film={film} cut={picture.cut} clip={null} marks="" border={picture.border} box={picture.box} spots={spots} isTicked={isTicked} />}
-        {layer && panel && !copy && <WeedPicture film={layer.film} cut={layer.cut} clip={panel.clip} marks={panel.marks} border={weed?.border ?? ''} box={panel.box} spots={spots} isTicked={isTicked} />}
+      <LightTable
+        label={film ? `Weed map of ${film.name}` : 'Weed map'}
+        box={area}
+        unit={unit}
+        caption={hand.isDrawing ? hand.asks : copy && spots.length > 0 && left.length > 0 ? (isStroking ? 'stroke over the numbers that are out · two fingers move the map' : 'tap a number when it is out') : `hatched: what comes out · numbers: ${isStencil ? 'cut-outs (round), islands (square)' : 'counters (round), small parts (square), strips (with arrows)'}`}
+        {...(hand.isDrawing ? { onPick: hand.pick } : copy ? { onPick: tickAt } : {})}
+        {...(copy && isStroking ? { onStroke: stroke } : {})}
+        {...(held.length > 0 && { handles: (view) => <PointHandles points={held} view={view} onMove={onMoved} /> })}
+        lookAt={sought ?? lookAt}
+      >
+        {film && copy && picture && <WeedPicture film={film} cut={picture.cut} clip={null} marks="" border={picture.border} box={picture.box} spots={spots} ticked={ticked} area={openArea?.box ?? null} />}
+        {layer && panel && !copy && <WeedPicture film={layer.film} cut={layer.cut} clip={panel.clip} marks={panel.marks} border={weed?.border ?? ''} box={panel.box} spots={spots} ticked={ticked} area={openArea?.box ?? null} />}
+        {weed && panel && !copy && <LabelsPicture labels={weed.labels} />}
         {weed && panel && !copy && <StripPicture weed={weed} box={panel.box} from={hand.from} />}
+        <FindingPlaces />
       </LightTable>
+      {film && layer && panel && !copy && (
+        <p>
+          <LinkButton href={`/api/jobs/${job.id}/print/weed-map?on=a4&film=${encodeURIComponent(film.id)}`} download>
+            The weed map on A4
+          </LinkButton>
+        </p>
+      )}
     </StationLayout>
   );
+}
+
+const NOTHING: ReadonlySet<string> = new Set();
+
+/** Where numbers are crowded a stroke is narrower: it takes in what it goes over, not its neighbours. */
+function strokeReach(spots: readonly WeedPlace[], reach: number): number {
+  return (reach * STROKE) / Math.max(1, Math.sqrt(spots.length / TARGETS));
+}
+
+function endsOf(line: readonly number[], i: number): HeldPoint[] {
+  const name = String.fromCharCode(65 + (i % 26));
+  return [
+    { id: `line ${i} first`, label: `Line ${name}, first end`, xMm: line[0]!, yMm: line[1]! },
+    { id: `line ${i} last`, label: `Line ${name}, last end`, xMm: line.at(-2)!, yMm: line.at(-1)! },
+  ];
+}
+
+function saySpots(spots: readonly WeedPlace[], pieces: number, isStencil: boolean): string {
+  const many = (kind: WeedPlace['kind']) => spots.filter((spot) => spot.kind === kind).length;
+  const what = isStencil ? `${count(many('cut-out'), 'cut-out')} to take out${many('island') > 0 ? `, ${count(many('island'), 'island')} that the tape has to carry` : ''}` : `${count(pieces, 'piece')}, ${count(many('counter'), 'counter')}`;
+  return `${what}. They can be ticked off once this layer is cut: ticks are kept with the piece.`;
 }
 
 /** A piece by when it was cut and which copy it is. */
@@ -158,55 +247,4 @@ function nameOf({ sheet, group, position }: CutCopy): string {
   return `${sheet.restOf ? 'the rest, ' : ''}${sheet.groups.length > 1 ? `copy ${group.copy + 1}, place ${position + 1} on the sheet, ` : ''}cut ${when}`;
 }
 
-interface WeedPictureProps {
-  readonly film: Film;
-  readonly cut: DrawnPath;
-  readonly marks: string;
-  readonly border: string;
-  readonly box: Box;
-  /** What of the layer is on this panel. */
-  readonly clip: string | null;
-  readonly spots: readonly WeedPlace[];
-  readonly isTicked: (spot: WeedPlace) => boolean;
-}
-
-function WeedPicture({ film, cut, clip, marks, border, box, spots, isTicked }: WeedPictureProps) {
-  // On a phone a number is as large as a finger hits.
-  const size = Math.max(box.maxX - box.minX, box.maxY - box.minY) / (useIsPhone() ? 26 : 60);
-  return (
-    <>
-      {border && <path d={border} fill="#ffffff" stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
-      {border && <path d={border} fill="url(#hatch-waste)" />}
-      {clip && (
-        <clipPath id="on-this-panel">
-          <path d={clip} />
-        </clipPath>
-      )}
-      <g {...(clip ? { clipPath: 'url(#on-this-panel)' } : {})}>
-        <Shape path={cut} fill={fillOf(film)} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
-      </g>
-      <path d={marks} fill="#ffffff" stroke="#8a1f4b" strokeWidth="2.5" vectorEffect="non-scaling-stroke" />
-      <path d={marks} fill="url(#hatch-lap)" />
-      {spots.map((spot, i) => (
-        <g key={i} transform={`translate(${spot.xMm} ${spot.yMm})`} fontSize={size * 1.1} fontWeight="700" textAnchor="middle">
-          {spot.kind === 'counter' ? (
-            <circle r={size} fill={isTicked(spot) ? '#1f6145' : '#ffffff'} stroke="#182325" strokeWidth="1.25" vectorEffect="non-scaling-stroke" />
-          ) : (
-            <rect x={-size} y={-size} width={2 * size} height={2 * size} fill={isTicked(spot) ? '#1f6145' : '#ffffff'} stroke="#182325" strokeWidth="1.25" vectorEffect="non-scaling-stroke" />
-          )}
-          <text dy="0.36em" fill={isTicked(spot) ? '#ffffff' : '#182325'}>
-            {isTicked(spot) ? '✓' : i + 1}
-          </text>
-        </g>
-      ))}
-    </>
-  );
-}
-
 const Tally = styled.div`display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.xs} ${space.m}; min-height: 44px; button { min-height: 44px; }`;
-
-const Spots = styled.ul`
-  list-style: none; margin-top: ${space.s}; columns: 2; column-gap: ${space.m}; font-size: ${type.small};
-  li { break-inside: avoid; padding: 3px 0; border-bottom: 1px solid ${colour.faint}; }
-  label { cursor: pointer; }
-`;

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import type { Box } from '../../../core/geometry/index.js';
 import type { WeedView } from '../../../core/plan/page/plan-view.js';
+import type { Recipe } from '../../../core/recipe/index.js';
 import type { Film } from '../../../core/shop/index.js';
 import { count, formatLength } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -20,7 +21,19 @@ export interface ReliefByHand {
   readonly begin: () => void;
   readonly stop: () => void;
   readonly pick: (x: number, y: number) => void;
-  readonly takeAway: (line: readonly number[]) => void;
+  readonly takeAway: (line: ShownLine) => void;
+  /** Puts one end of a line somewhere else; one that the app laid is the maker's from then on. */
+  readonly moveEnd: (line: ShownLine, end: 'first' | 'last', x: number, y: number) => void;
+}
+
+/** A relief line as it is shown, and as the maker drew it; null for one that the app laid. */
+export interface ShownLine {
+  readonly line: readonly number[];
+  readonly asDrawn: readonly number[] | null;
+}
+
+export function linesOf({ relief, asDrawn }: Pick<WeedView, 'relief' | 'asDrawn'>): ShownLine[] {
+  return relief.map((line, i) => ({ line, asDrawn: asDrawn[i]! }));
 }
 
 const INK = '#8a1f4b';
@@ -50,13 +63,24 @@ export function useReliefByHand(filmId: string | null): ReliefByHand {
       if (filmId !== null) set({ drawn: [...relief.drawn, { filmId, line: [...from, x, y].map(round) }] });
       stop();
     },
-    takeAway: (line) => {
+    takeAway: (shown) => filmId !== null && set(without(relief, filmId, shown)),
+    moveEnd: (shown, end, x, y) => {
       if (filmId === null) return;
-      const isDrawn = relief.drawn.some((drawn) => drawn.filmId === filmId && drawn.line.every((v, i) => v === line[i]));
-      if (isDrawn) set({ drawn: relief.drawn.filter((drawn) => drawn.filmId !== filmId || !drawn.line.every((v, i) => v === line[i])) });
-      else set({ gone: [...relief.gone, { filmId, xMm: round((line[0]! + line[2]!) / 2), yMm: round((line[1]! + line[3]!) / 2) }] });
+      const { drawn, gone } = without(relief, filmId, shown);
+      const line = shown.asDrawn ?? shown.line;
+      const moved = end === 'first' ? [x, y, ...line.slice(2)] : [...line.slice(0, -2), x, y];
+      set({ gone, drawn: [...drawn, { filmId, line: moved.map(round) }] });
     },
   };
+}
+
+type Relief = Recipe['preparation']['relief'];
+
+/** What is left when a line is taken away: a drawn one is not drawn any more, and where the app laid one it lays none. */
+function without(relief: Relief, filmId: string, { line, asDrawn }: ShownLine): Pick<Relief, 'drawn' | 'gone'> {
+  const isIt = (drawn: Relief['drawn'][number]) => asDrawn !== null && drawn.filmId === filmId && drawn.line.length === asDrawn.length && drawn.line.every((v, i) => v === asDrawn[i]);
+  if (asDrawn) return { drawn: relief.drawn.filter((drawn) => !isIt(drawn)), gone: relief.gone };
+  return { drawn: relief.drawn, gone: [...relief.gone, { filmId, xMm: round((line[0]! + line[2]!) / 2), yMm: round((line[1]! + line[3]!) / 2) }] };
 }
 
 /** The waste of a layer: its strips in the order in which they are pulled, and the lines that part it. */
@@ -81,10 +105,10 @@ export function StripList({ film, weed, hand }: { readonly film: Film; readonly 
       )}
       {weed.relief.length > 0 && (
         <Strips aria-label="Relief lines">
-          {weed.relief.map((line, i) => (
-            <li key={line.join(' ')}>
-              Line {String.fromCharCode(65 + (i % 26))}{' '}
-              <WordButton aria-label={`Take away line ${String.fromCharCode(65 + (i % 26))}`} onPress={() => hand.takeAway(line)}>
+          {linesOf(weed).map((shown, i) => (
+            <li key={shown.line.join(' ')}>
+              {shown.asDrawn ? 'Your line' : 'Line'} {String.fromCharCode(65 + (i % 26))}{' '}
+              <WordButton aria-label={`Take away line ${String.fromCharCode(65 + (i % 26))}`} onPress={() => hand.takeAway(shown)}>
                 Take away
               </WordButton>
             </li>

@@ -17,7 +17,7 @@ const ON = [
 /** The pattern at full size, to be taped to the surface; for round things also what is wrapped round them. */
 export function ToPrint({ isRound }: { readonly isRound: boolean }) {
   const { job } = useJobContext();
-  const [what, setWhat] = useState<JobPrint>('pattern');
+  const [what, setWhat] = useState<Exclude<JobPrint, 'weed-map'>>('pattern');
   const [on, setOn] = useState<PrintOn>('a4');
   const shown = isRound ? what : 'pattern';
   return (
