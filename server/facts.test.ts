@@ -254,7 +254,10 @@ describe('ticks of the weed map', () => {
       const some = weedPlaces.map((_, i) => i).filter(() => random() < 0.3);
       const ticked = random() < 0.6;
       if (some.length === 0) continue;
-      for (const i of some) (ticked ? expected.add(i) : expected.delete(i));
+      for (const i of some) {
+        if (ticked) expected.add(i);
+        else expected.delete(i);
+      }
       await tickAll(sheet!, some.map((i) => weedPlaces[i]!), ticked);
       if (round % 5 === 4) await bench.restartServer();
     }

@@ -111,7 +111,7 @@ describe('where the work lives', () => {
 
 describe('the marks', () => {
   it('stand where the maker wants them, and further apart they need less trap', async () => {
-    const [near, far] = [await plan(THREE), await plan(THREE, { preparation: { markDistanceMm: 900 } })];
+    const [near, far] = [await plan(THREE, { preparation: { markPlaces: 'outside' } }), await plan(THREE, { preparation: { markDistanceMm: 900 } })];
     expect(far.prepare!.panels[0]!.marks!.distanceMm).toBeCloseTo(900, 6);
     expect(far.build!.trapMm).toBeLessThan(near.build!.trapMm);
     expect(far.rulings.find((ruling) => ruling.id === 'prepare.marks')).toMatchObject({ overridden: true, proposed: near.prepare!.panels[0]!.marks!.distanceMm });

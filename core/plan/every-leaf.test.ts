@@ -33,7 +33,8 @@ const BASE: RecipePatch = {
   films: { byColour: { '#f2b632': 'wick-yellow' }, patterns: { chalk: { xMm: 4, yMm: 7 } } },
   surface: { kind: 'flat', flat: { widthMm: 200, heightMm: 150, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, free: [{ shape: 'circle', what: 'hook', xMm: 100, yMm: 12, diameterMm: 8 }] }, ground: { matter: 'plastic', colour: '#f0f0f0' }, freshPaint: 'wall', readFromMm: 3000, size: { mode: 'width', mm: 110 } },
   build: { pairs: { 'tar > lock-gate': { school: null, trapMm: 0.4 } }, filmPairs: { 'wick-yellow': { school: 'inlay', trapMm: 0.3 } }, outlines: [{ id: 'o', filmId: 'chalk', around: { by: 'films', ids: ['tar', 'lock-gate'] }, each: 'all', widthMm: 2, join: 'round', fillBelowMm: 1 }], knockOuts: [{ shapeFilmId: 'lock-gate', baseFilmId: 'tar', clearanceMm: 0.5, fillBelowMm: 2, dropBelowMm2: 3, joinWords: false }], blockOut: { filmId: 'heron', underFilmId: 'wick-yellow', insetMm: 0.5 }, order: ['tar', 'lock-gate'] },
-  preparation: { borderGapMm: 4, markDistanceMm: 200 },
+  // What is soon prepared: each leaf is changed to what takes longer.
+  preparation: { border: 'box', borderGapMm: 4, labels: false, markPlaces: 'outside', markDistanceMm: 200, marksAt: [{ xMm: -20, yMm: 10 }] },
   sheets: { copies: 2 },
 };
 const base = parseRecipe(patchRecipe(emptyRecipe('Every leaf'), BASE));
@@ -59,7 +60,7 @@ function changed<T>(value: T, [key, ...rest]: Path, to: unknown): T {
   return copy as T;
 }
 
-const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'bleed', 'films', 'parts', 'piece', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'diameter', 'holder', 'foot', 'upright', 'back', 'vehicle', 'boat', 'never', 'wood', 'apron', 'groups', 'edge', 'a', sha('2'), 'Renamed'];
+const WORDS = ['overlay', 'inlay', 'trapped', 'worst', 'chance', 'outdoors', 'dry', 'wet', 'mitred', 'round', 'inside', 'outside', 'bleed', 'films', 'parts', 'piece', 'keep', 'drop', 'fill', 'take', 'cut', 'flat', 'trace', 'around', 'left', 'right', 'up', 'down', 'word', 'letter', 'runs', 'artboard', 'fit', 'own', 'height', 'tape', 'oswald', '2026-12-24', '#1d4e89', 'ss01', 'cast', 'matt', 'roll', 'offcut', 'chalk', 'tar', 'wick-yellow', 'diameter', 'holder', 'foot', 'upright', 'back', 'vehicle', 'boat', 'never', 'wood', 'apron', 'groups', 'edge', 'square', 'a', sha('2'), 'Renamed'];
 
 /** Other values for a leaf, of which the first that is allowed is taken. */
 function others(leaf: unknown): unknown[] {

@@ -1,7 +1,15 @@
-import type { TraceHooks } from '../engines/artwork/index.js';
+import type { TraceStep } from '../engines/artwork/index.js';
+
+/** What is being done that takes its time. */
+export type StageStep = TraceStep | 'weeding';
 
 /** Where a stage may pause, and whom it tells how far along it is. Nothing of what it makes depends on them. */
-export type StageHooks = TraceHooks;
+export interface StageHooks {
+  /** Told what is being done and how far along that is, 0 to 1. */
+  readonly onStep?: (step: StageStep, done: number) => void;
+  /** Awaited between steps; throwing from it cancels. */
+  readonly breathe?: () => Promise<void>;
+}
 
 /**
  * One step of a plan. `read` picks from what there is all that `run` may look at, as plain data; `run` is given that and nothing else, so

@@ -90,7 +90,8 @@ class MarkSearch {
     const { shape, sizeMm } = this.wish;
     const plain = stamp(shape, sizeMm);
     const notched = stamp('notched bar', sizeMm);
-    const isAcross = (a: Place, b: Place) => distanceOf([a, b]) >= this.#apart;
+    const least = this.#apart ** 2;
+    const isAcross = ([ax, ay]: Place, [bx, by]: Place) => (bx - ax) ** 2 + (by - ay) ** 2 >= least;
     switch (this.wish.school) {
       case 'ends':
         return this.#pairs([plain, notched], isAcross);
@@ -109,9 +110,20 @@ class MarkSearch {
 
   /** By how much the layers' boxes grow to hold a box too. */
   #cost({ minX, minY, maxX, maxY }: Box): number {
+    return this.#costOf(minX, minY, maxX, maxY);
+  }
+
+  /** The same without a box being made: it is asked for every pair of places. */
+  #costOf(minX: number, minY: number, maxX: number, maxY: number): number {
     let sum = 0;
-    for (const { box, area } of this.#boxes) sum += (Math.max(box.maxX, maxX) - Math.min(box.minX, minX)) * (Math.max(box.maxY, maxY) - Math.min(box.minY, minY)) - area;
+    for (const { box, area } of this.#boxes) sum += ((box.maxX > maxX ? box.maxX : maxX) - (box.minX < minX ? box.minX : minX)) * ((box.maxY > maxY ? box.maxY : maxY) - (box.minY < minY ? box.minY : minY)) - area;
     return sum;
+  }
+
+  /** Places by what a mark there costs alone; of those alike the outer ones first, since far apart is better. */
+  #cheapestFirst(places: readonly Place[], of: Stamp): { readonly place: Place; readonly cost: number; readonly out: number }[] {
+    const [midX, midY] = [(this.art.minX + this.art.maxX) / 2, (this.art.minY + this.art.maxY) / 2];
+    return places.map((place) => ({ place, cost: this.#cost(movedBox(of.box, place)), out: Math.hypot(place[0] - midX, place[1] - midY) })).sort((a, b) => a.cost - b.cost || b.out - a.out);
   }
 
   /** Places where a mark is clear, on a grid that reaches as far as any mark needs to go. */
@@ -131,8 +143,9 @@ class MarkSearch {
     const [firsts, seconds] = stamps.map((one) => this.#places(one)) as [Place[], Place[]];
     const best: { readonly places: readonly [Place, Place]; readonly cost: number }[] = [];
     let bound = Infinity;
+    const [{ box: p }, { box: q }] = stamps;
     const consider = (a: Place, b: Place) => {
-      const cost = this.#cost(joinBoxes(movedBox(stamps[0].box, a), movedBox(stamps[1].box, b))!);
+      const cost = this.#costOf(Math.min(p.minX + a[0], q.minX + b[0]), Math.min(p.minY + a[1], q.minY + b[1]), Math.max(p.maxX + a[0], q.maxX + b[0]), Math.max(p.maxY + a[1], q.maxY + b[1]));
       if (cost > bound || (cost === bound && best.length >= CLOSER)) return;
       best.push({ places: [a, b], cost });
       if (best.length > 4 * CLOSER) {
@@ -141,15 +154,21 @@ class MarkSearch {
         bound = best.at(-1)!.cost;
       }
     };
-    const lone = seconds.map((b) => this.#cost(movedBox(stamps[1].box, b)));
-    for (const a of firsts) {
-      if (this.#cost(movedBox(stamps[0].box, a)) > bound) continue;
-      seconds.forEach((b, k) => {
-        if (lone[k]! <= bound && holds(a, b)) consider(a, b);
-      });
+    // A pair costs at least what either of it costs alone: the cheapest first, nothing dearer than the best so far needs to be looked at.
+    const [one, other] = [this.#cheapestFirst(firsts, stamps[0]), this.#cheapestFirst(seconds, stamps[1])];
+    // From the middle nothing may be far enough away.
+    const far = boundsOf([Float64Array.from(seconds.flat())]);
+    const least = isAligned || !far ? 0 : this.#apart ** 2;
+    for (const { place: a, cost } of one) {
+      if (cost > bound) break;
+      if (least > 0 && Math.max(a[0] - far!.minX, far!.maxX - a[0]) ** 2 + Math.max(a[1] - far!.minY, far!.maxY - a[1]) ** 2 < least) continue;
+      for (const { place: b, cost: second } of other) {
+        if (second > bound) break;
+        if (holds(a, b)) consider(a, b);
+      }
     }
     best.sort((p, q) => p.cost - q.cost || distanceOf(q.places) - distanceOf(p.places));
-    const moved = best.slice(0, CLOSER).map(({ places }) => this.#closer(places, stamps, ([a, b]) => holds(a!, b!), isAligned));
+    const moved = apart(best.slice(0, CLOSER), this.#step).map(({ places }) => this.#closer(places, stamps, ([a, b]) => holds(a!, b!), isAligned));
     return distinct(moved.map((places) => this.#found(places, stamps)).sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2 || b.distanceMm - a.distanceMm), this.#step);
   }
 
@@ -246,6 +265,18 @@ function touch(places: readonly Place[], stamps: readonly Stamp[], gapMm: number
     const [one, other] = [movedBox(stamps[i]!.box, a), movedBox(stamps[k]!.box, b)];
     return Math.max(other.minX - one.maxX, one.minX - other.maxX, other.minY - one.maxY, one.minY - other.maxY) < gapMm;
   }));
+}
+
+/** Neighbours on the grid are moved to the same places: so many that do not lie side by side are enough. */
+const MOVED = 14;
+
+function apart<T extends { readonly places: readonly Place[] }>(found: readonly T[], stepMm: number): T[] {
+  const chosen: T[] = [];
+  for (const one of found) {
+    if (chosen.length === MOVED) break;
+    if (!chosen.some((other) => other.places.every((place, i) => distanceOf([place, one.places[i]!]) < 1.5 * stepMm))) chosen.push(one);
+  }
+  return chosen;
 }
 
 /** The first of those that lie nearly alike. */

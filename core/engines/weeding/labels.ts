@@ -1,6 +1,6 @@
-import { stringToPaths } from 'hershey';
 import { boundsOf, edgeIndex, edgesOf, type Box, type Edges } from '../../geometry/index.js';
 import type { ReliefLine } from './relief-wish.js';
+import { strokesOf } from './stroke-letters.js';
 import { insideOf, type Waste } from './waste.js';
 
 /** What is written into the waste, so that nobody loses track of which layer it is, and which way is up. */
@@ -81,14 +81,14 @@ function readable(word: string): string {
 
 function labelOf(lines: readonly string[], heightMm: number): Label {
   const scale = heightMm / FONT.capital;
-  const made = lines.map((line) => stringToPaths(line).paths.filter((path) => path.length > 1));
+  const made = lines.map(strokesOf);
   const widths = made.map((paths) => Math.max(...paths.flat().map(([x]) => x)) - Math.min(...paths.flat().map(([x]) => x)));
   const textWidth = Math.max(...widths);
   const width = textWidth + FONT.gap + FONT.capital;
   const set = made.flatMap((paths, row) => {
     const left = Math.min(...paths.flat().map(([x]) => x));
-    // Capitals stand from −9 to 12 in the font.
-    return paths.map((path) => path.map(([x, y]): Point => [x - left - width / 2, row * FONT.line + 12 - y]));
+    // Capitals stand from −12 to 9 in the font.
+    return paths.map((path) => path.map(([x, y]): Point => [x - left - width / 2, row * FONT.line + 12 + y]));
   });
   // Some signs reach above or below capitals.
   const [top, bottom] = [Math.min(...set.flat().map(([, y]) => y)), Math.max(...set.flat().map(([, y]) => y), FONT.capital)];

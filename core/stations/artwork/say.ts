@@ -1,4 +1,4 @@
-import type { TraceStep } from '../../engines/artwork/index.js';
+import type { StageStep } from '../stage.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
 import { nameOfPart, type ArtworkPart, type LetteringPart, type PicturePart } from './artwork-part.js';
 import type { ArtworkPatch } from './decisions.js';
@@ -22,7 +22,7 @@ export function sayOfPart(finding: Finding<ArtworkPatch>, part: ArtworkPart): Fi
   return { ...finding, message: `${nameOfPart(part)}: ${finding.message}` };
 }
 
-const STEPS: Readonly<Record<TraceStep, string>> = {
+const STEPS: Readonly<Record<StageStep, string>> = {
   unpacking: 'Opening the picture',
   'laying-out': 'Preparing the picture',
   colours: 'Looking for its colours',
@@ -31,10 +31,11 @@ const STEPS: Readonly<Record<TraceStep, string>> = {
   specks: 'Dropping specks',
   edges: 'Following the edges',
   outlines: 'Smoothing the outlines',
+  weeding: 'Parting the waste',
 };
 
-/** What is being done while a picture is read. */
-export function sayStep(step: TraceStep): string {
+/** What is being done that takes its time. */
+export function sayStep(step: StageStep): string {
   return STEPS[step];
 }
 

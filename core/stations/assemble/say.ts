@@ -20,6 +20,8 @@ export interface AssemblyFigures {
   readonly panelsLaid: readonly number[];
   readonly longestSideMm: number;
   readonly counters: number;
+  /** Of all layers. */
+  readonly marks: number;
 }
 
 /** Longer work is laid from the middle, mm. */
@@ -56,9 +58,9 @@ export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: Asse
     case 'apply':
       return say('Apply it in one go', `${clean} Make ${hinge}. Peel off the liner, lay the work down from the middle outwards, and rub it. Peel off the tape at a sharp angle.`);
     case 'finish':
-      return say('Take off the tape', `Rub everything once more, from the middle outwards. Peel off the tape (a piece about ${formatLength(figures.longestSideMm + TAPE_MORE_MM)} mm long) at a sharp angle.${figures.hasMarks ? ' Lift the registration marks last.' : ''}`);
+      return say('Take off the tape', `Rub everything once more, from the middle outwards. Peel off the tape (a piece about ${formatLength(figures.longestSideMm + TAPE_MORE_MM)} mm long) at a sharp angle.${figures.hasMarks ? ` Lift the ${figures.marks} registration marks last.` : ''}`);
     case 'lift-marks':
-      return say('Lift the marks', 'Lift the registration marks when everything holds.');
+      return say('Lift the marks', `Lift the registration marks when everything holds: ${figures.marks}, counted over all layers.`);
   }
 }
 

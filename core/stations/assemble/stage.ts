@@ -38,7 +38,7 @@ export const assembleStage: Stage<AssembleContext, AssembleRead, AssembleOut> = 
     for (const { layer, weed } of layers) assembled.set(layer.film.id, { filmId: layer.film.id, filmName: layer.film.name, order: layer.order, counters: weed.counters + (assembled.get(layer.film.id)?.counters ?? 0) });
     const all = [...assembled.values()];
     const hasMarks = panels.some(({ marks }) => marks !== null);
-    const figures = { way, isInside, hasMarks, panelsLaid, longestSideMm, counters: all.reduce((sum, layer) => sum + layer.counters, 0) };
+    const figures = { way, isInside, hasMarks, panelsLaid, longestSideMm, counters: all.reduce((sum, layer) => sum + layer.counters, 0), marks: layers.reduce((sum, { panel }) => sum + (panel.marks?.marks.length ?? 0), 0) };
     return { steps: assemblyOrder(all, { way, isInside, hasMarks, isInPanels: panelsLaid.length > 1 }).map((step) => sayAssemblyStep(step, figures)), findings: [], rulings: [sayWay(way, isInside)] };
   },
 };

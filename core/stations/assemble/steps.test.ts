@@ -5,7 +5,7 @@ import { assemblyOrder, type AssemblyLayer } from './steps.js';
 
 const layers = ['base', 'middle', 'front'].map((filmId, i) => ({ filmId, filmName: filmId, order: i + 1, counters: i }));
 function assemblySteps(of: readonly AssemblyLayer[], { way, marks, longestSideMm, isInside = false, isInPanels = false }: { readonly way: 'dry' | 'wet' | 'tape'; readonly marks: boolean; readonly longestSideMm: number; readonly isInside?: boolean; readonly isInPanels?: boolean }) {
-  return assemblyOrder(of, { way, isInside, hasMarks: marks, isInPanels }).map((step) => sayAssemblyStep(step, { way, isInside, hasMarks: marks, panelsLaid: isInPanels ? [3, 2, 1] : [1], longestSideMm, counters: of.reduce((sum, layer) => sum + layer.counters, 0) }));
+  return assemblyOrder(of, { way, isInside, hasMarks: marks, isInPanels }).map((step) => sayAssemblyStep(step, { way, isInside, hasMarks: marks, marks: marks ? 6 : 0, panelsLaid: isInPanels ? [3, 2, 1] : [1], longestSideMm, counters: of.reduce((sum, layer) => sum + layer.counters, 0) }));
 }
 const laid = (way: 'dry' | 'tape', isInside = false) => assemblySteps(layers, { way, marks: true, longestSideMm: 200, isInside }).flatMap((step) => step.laying ?? []);
 

@@ -5,6 +5,7 @@ import { boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.
 import { wayOf } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { LOWEST_MORE_MM, markSizeOf, ruledGapMm, type BuildOut, type JobLayer, type Panel } from '../build/index.js';
+import type { StageHooks } from '../stage.js';
 import type { LettersOnDesign } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
 import { ruledBorder, type RuledBorder } from './rule-border.js';
@@ -30,21 +31,29 @@ interface PrepareHow {
   readonly title: string;
   readonly isInside: boolean;
   readonly figures: WeedingFigures;
+  readonly hooks: StageHooks;
+  /** How much of all panels is done before this one, and how much it is of them. */
+  readonly begun: number;
+  readonly share: number;
 }
 
 /** A dot of 2 mm across, mm². */
 const DOT_MM2 = Math.PI;
 
 /** Marks, borders, relief lines and the weed maps of a panel; null where nothing of the design lies on it. */
-export function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, layers: readonly JobLayer[], how: PrepareHow): Prepared | null {
+export async function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, layers: readonly JobLayer[], how: PrepareHow): Promise<Prepared | null> {
   const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
   if (!art) return null;
-  const { preparation, figures } = how;
+  const { preparation, figures, hooks } = how;
   const { relief } = preparation;
   const set = preparation.marks && layers.length > 1 ? setMarks(layers, art, of, how) : null;
   const rings = set?.marks.marks.map(({ ring }) => ring) ?? [];
   const borders = bordersOf(layers, art, rings, preparation);
-  const prepared = layers.map((layer, i): Omit<PreparedLayer, 'panel'> => {
+  const prepared: Omit<PreparedLayer, 'panel'>[] = [];
+  for (const [i, layer] of layers.entries()) {
+    const tell = (done: number) => hooks.onStep?.('weeding', how.begun + (how.share * (i + done)) / layers.length);
+    tell(0);
+    await hooks.breathe?.();
     const { thinnestMm, id } = layer.film;
     const words = [how.title, ...(label === null ? [] : [label]), layer.film.name, `${i + 1}/${layers.length}`];
     const { map: weed, ...made } = layerWeeding(layer.cut, rings, thinParts(layer.cut, 2 * thinnestMm), {
@@ -57,11 +66,12 @@ export function preparedPanel({ number, of, label, copies, corner, clip }: Omit<
       label: preparation.labels ? { words, isMirrored: layer.film.mirrored !== how.isInside } : null,
       thinnestMm,
       isStencil: wayOf(layer.film) === 'stencil',
+      onProgress: tell,
     });
     const { border, relief: lines, asDrawn, labels, refused, strips, work } = made;
     const dotsMm2 = made.looseParts.filter(({ areaMm2 }) => areaMm2 < DOT_MM2).map(({ areaMm2 }) => areaMm2);
-    return { layer, weed, refused, border, relief: lines, asDrawn, labels, strips, dotsMm2, work, minutes: weedingMinutes(work, figures) };
-  });
+    prepared.push({ layer, weed, refused, border, relief: lines, asDrawn, labels, strips, dotsMm2, work, minutes: weedingMinutes(work, figures) });
+  }
   const box = joinBoxes(joinBoxes(art, boundsOf(rings)), boundsOf(prepared.flatMap((one) => one.border)))!;
   return {
     panel: { number, of, label, copies, corner, marks: set?.marks ?? null, markSizeMm: set?.sizeMm ?? 0, sharesBorder: preparation.border === 'shared', box, clip },
@@ -116,12 +126,10 @@ function setMarks(layers: readonly JobLayer[], art: Box, panels: number, { prepa
   const ruled = (): Pick<MarksSet, 'marks' | 'cost' | 'places'> => {
     // A distance that the maker gave is one outside the ends.
     if (distanceMm !== null) return outside;
-    // As near as they may stand, or as far as Build reckoned with.
-    for (const wish of [{}, { apartMm: outside.marks.distanceMm }]) {
-      const ends = cheapest('ends', wish);
-      if (ends && shortTraps(pairs, ends.marks, trapForm).length === 0) return { ...ends, places: 'ends' };
-    }
-    return outside;
+    // As near as they may stand; or, where that is plainly too near, as far as Build reckoned with.
+    const nearest = { xMm: (art.minX + art.maxX) / 2, yMm: (art.minY + art.maxY) / 2, distanceMm: Math.max(art.maxX - art.minX, art.maxY - art.minY) };
+    const ends = cheapest('ends', shortTraps(pairs, nearest, trapForm).length === 0 ? {} : { apartMm: outside.marks.distanceMm });
+    return ends && shortTraps(pairs, holdOf(ends.marks), trapForm).length === 0 ? { ...ends, places: 'ends' } : outside;
   };
   const placed = markPlaces === 'ruled' ? ruled() : markPlaces === 'outside' ? outside : { ...cheapest(markPlaces)!, places: markPlaces };
   // Panels are marked one by one; a design in one piece is where the maker sees it.
@@ -150,10 +158,20 @@ function smallLetters(letters: readonly LettersOnDesign[]): Finding<PreparePatch
 /** Traps that would have to be wider by this much for where the marks stand are told, mm. */
 const TOLD_MM = 0.05;
 
-/** The traps that would be needed for where marks stand, of pairs whose trap is too small for it. */
-function shortTraps(pairs: BuildOut['pairs'], { marks, distanceMm }: MarkLayout, trapForm: TrapForm): number[] {
+/** How marks hold a layer: the middle between them, and how far apart they are. */
+interface Hold {
+  readonly xMm: number;
+  readonly yMm: number;
+  readonly distanceMm: number;
+}
+
+function holdOf({ marks, distanceMm }: MarkLayout): Hold {
   const box = boundsOf(marks.map(({ ring }) => ring))!;
-  const [x, y] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
+  return { xMm: (box.minX + box.maxX) / 2, yMm: (box.minY + box.maxY) / 2, distanceMm };
+}
+
+/** The traps that would be needed for where marks stand, of pairs whose trap is too small for it. */
+function shortTraps(pairs: BuildOut['pairs'], { xMm: x, yMm: y, distanceMm }: Hold, trapForm: TrapForm): number[] {
   return pairs.flatMap(({ school, trapMm, terms, box: shared }) => {
     if (school !== 'trapped') return [];
     const reachMm = Math.max(...[shared.minX, shared.maxX].flatMap((px) => [shared.minY, shared.maxY].map((py) => Math.hypot(px - x, py - y))));
@@ -166,7 +184,7 @@ function shortTraps(pairs: BuildOut['pairs'], { marks, distanceMm }: MarkLayout,
 function turnedMarks({ pairs }: BuildOut, panels: readonly Omit<PreparedPanel, 'apart'>[], { preparation, trapForm }: { readonly preparation: PrepareDecisions['preparation']; readonly trapForm: TrapForm }): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }>[] {
   // Build reckons with marks outside the ends; where the app rules, this was looked at.
   if ((preparation.markPlaces === 'outside' || preparation.markPlaces === 'ruled') && preparation.marksAt.length === 0) return [];
-  const short = panels.flatMap(({ marks }) => (marks ? shortTraps(pairs, marks, trapForm) : []));
+  const short = panels.flatMap(({ marks }) => (marks ? shortTraps(pairs, holdOf(marks), trapForm) : []));
   return short.length === 0 ? [] : [sayTurnedMarks(Math.max(...short))];
 }
 

@@ -95,13 +95,12 @@ interface PrepareRead {
 export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null> = {
   name: 'prepare',
   read: ({ build, panels, letters, weeding, recipe }) => ({ build, panels: panels.panels, along: panels.along, letters, preparation: recipe.preparation, trapForm: recipe.build.trapForm, title: recipe.preparation.labels ? recipe.title : '', isInside: recipe.surface.kind === 'glass', weeding: weeding ?? null }),
-  async run({ build, panels, along, letters, preparation, trapForm, title, isInside, weeding }, { breathe }) {
+  async run({ build, panels, along, letters, preparation, trapForm, title, isInside, weeding }, hooks) {
     const { preparedPanel, saidOfPrepared } = await import('./prepared-panel.js');
     const prepared: Prepared[] = [];
-    for (const panel of panels) {
-      const made = preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), { preparation, pairs: build.pairs, trapForm, title, isInside, figures: weeding?.figures ?? WEEDING_FIGURES });
+    for (const [i, panel] of panels.entries()) {
+      const made = await preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), { preparation, pairs: build.pairs, trapForm, title, isInside, figures: weeding?.figures ?? WEEDING_FIGURES, hooks, begun: i / panels.length, share: 1 / panels.length });
       if (made) prepared.push(made);
-      await breathe?.();
     }
     const first = prepared[0];
     if (!first) return null;

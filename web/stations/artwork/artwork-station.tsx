@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { NO_REPAIR, sourcesOf } from '../../../core/stations/artwork/index.js';
+import { StepProgress } from '../../job/step-progress.js';
 import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
@@ -9,8 +10,7 @@ import { useArtworkPicture } from '../../api/artwork-picture.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { Shape } from '../../light-table/shape.js';
 import { useAsked } from '../../job/use-asked.js';
-import { colour, radius, space, type } from '../../tokens.js';
-import { WordButton } from '../../ui/button.js';
+import { colour, radius, space } from '../../tokens.js';
 import { Choice } from '../../ui/choice.js';
 import { Small } from '../../ui/plain-fields.js';
 import { designBox } from '../../light-table/design-box.js';
@@ -79,7 +79,7 @@ export function ArtworkStation() {
             {only?.part.kind === 'drawing' && pages > 1 && <PageChoice key={only.id} arranged={only} pages={pages} arrangement={arrangement} />}
             {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
           </Part>
-          <Progress />
+          <StepProgress />
           <Findings findings={isEmpty ? [] : findings} picture={(finding) => finding.code === 'near-colours' && <MergePicture finding={finding} paints={paints} />} />
           {(chosen.length > 0 || only) && <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />}
           <PutRightList findings={findings} />
@@ -126,30 +126,11 @@ export function ArtworkStation() {
   );
 }
 
-/** What takes its time, how far along it is, and a way to stop it. */
-function Progress() {
-  const { step, stop } = useJobContext();
-  if (!step) return null;
-  return (
-    <Doing role="status">
-      <span>
-        {step.doing} … <WordButton onPress={stop}>Stop</WordButton>
-      </span>
-      <progress aria-label={step.doing} value={step.done} max={1} />
-    </Doing>
-  );
-}
-
 const NO_CHANGES = { added: '', removed: '' };
 
 function useChanges(wanted: boolean): { readonly added: string; readonly removed: string } {
   return useAsked(wanted ? (api, plan) => api.changes(plan) : null, NO_CHANGES, String(wanted));
 }
-
-const Doing = styled.div`
-  display: grid; gap: ${space.xs}; font-size: ${type.small}; padding: ${space.s} ${space.m}; background: ${colour.accentWash}; border-radius: ${radius.m};
-  progress { width: 100%; height: 8px; accent-color: ${colour.accent}; }
-`;
 
 const Nothing = styled.div`flex: 1; display: grid; place-content: center; justify-items: center; gap: ${space.m}; border: 1px dashed ${colour.line}; border-radius: ${radius.l};`;
 

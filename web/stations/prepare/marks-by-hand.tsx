@@ -4,6 +4,7 @@ import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Picker } from '../../ui/picker.js';
+import { ByEye } from './by-eye.js';
 import { PlaceField } from './place-field.js';
 import { Small } from '../../ui/plain-fields.js';
 
@@ -46,6 +47,7 @@ export function MarksByHand({ panel, sizeMm, canMove }: { readonly panel: PanelV
           {marksAt.length > 0 && <WordButton onPress={() => handle.change({ preparation: { marksAt: [] } })}>Put the marks back</WordButton>}
         </Small>
       )}
+      <ByEye />
     </section>
   );
 }

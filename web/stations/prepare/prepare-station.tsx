@@ -6,6 +6,7 @@ import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
+import { StepProgress } from '../../job/step-progress.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { PointHandles, type HeldPoint } from '../../light-table/point-handles.js';
@@ -25,6 +26,7 @@ import { SpotList } from './spot-list.js';
 import { linesOf, StripList, StripPicture, useReliefByHand } from './strips.js';
 import { keyOfPlace, useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
 import { LabelsPicture, WeedPicture } from './weed-picture.js';
+import { WatchedPlaces } from './watched-places.js';
 import { WeedingClock } from './weeding-clock.js';
 
 /** A tap ticks off what lies within this share of the map: a finger is wider than a number. */
@@ -112,6 +114,7 @@ export function PrepareStation() {
       pictureFirst={copy !== null}
       docket={
         <>
+          <StepProgress />
           <Findings findings={findings} />
           <Rulings
             rulings={rulings}
@@ -133,6 +136,7 @@ export function PrepareStation() {
           {watched.length > 0 && (
             <section aria-label="Places to watch">
               <h3>Places to watch</h3>
+              <Small>They stand on the map as yellow triangles.</Small>
               <Findings findings={watched} />
             </section>
           )}
@@ -207,6 +211,7 @@ export function PrepareStation() {
         {layer && panel && !copy && <WeedPicture film={layer.film} cut={layer.cut} clip={panel.clip} marks={panel.marks} border={weed?.border ?? ''} box={panel.box} spots={spots} ticked={ticked} area={openArea?.box ?? null} />}
         {weed && panel && !copy && <LabelsPicture labels={weed.labels} />}
         {weed && panel && !copy && <StripPicture weed={weed} box={panel.box} from={hand.from} />}
+        <WatchedPlaces findings={watched} size={reach / 3} />
         <FindingPlaces />
       </LightTable>
       {film && layer && panel && !copy && (
