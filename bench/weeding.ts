@@ -1,7 +1,8 @@
 import { areaOf, boundsOf, boxRing, joinBoxes, pointCount, squareToEdge, unite, widenBox, type Ring, type Rings } from '../core/geometry/index.js';
 import { learnWeeding } from '../core/engines/learning/index.js';
 import { placeMarks } from '../core/engines/marks/index.js';
-import { reliefLines, stripsOf, wasteOf, WEEDING_FIGURES, weedingMinutes, type WeedingFigures, type WeedingWork } from '../core/engines/weeding/index.js';
+import { centreTicks, labelLines, reliefLines, stripsOf, wasteOf, WEEDING_FIGURES, weedingMinutes, type WeedingFigures, type WeedingWork } from '../core/engines/weeding/index.js';
+import { ruledBorder } from '../core/stations/prepare/rule-border.js';
 import { openWaste } from '../core/testing/open-waste.js';
 import { seeded } from '../core/testing/seeded.js';
 import { fastestMs, ms, print, times } from './measure.js';
@@ -54,6 +55,7 @@ export async function weedingBench(): Promise<void> {
     await Promise.resolve();
   }
   const [small, large] = [stars(10_000), stars(40_000)];
+  const lined = reliefLines(bordered(small));
   const ten = fastestMs(() => reliefLines(bordered(small)), 2);
   print(`Relief lines on ${LAYERS} layers of open artwork`, [
     ['lines', String(lines)],
@@ -62,6 +64,8 @@ export async function weedingBench(): Promise<void> {
     ['lines that could be taken away', String(idle)],
     ['the slowest layer', ms(longestMs)],
     [`${pointCount(small)} points on outlines (1 s)`, ms(ten)],
+    [`labels and ticks in the waste of ${pointCount(small)} points`, ms(fastestMs(() => [labelLines(bordered(small), lined, { words: ['A boat’s name', 'Chalk white', '2/5'], isMirrored: false }), centreTicks(bordered(small), 0.2)], 2))],
+    ['the border of that layer, ruled', ms(fastestMs(() => ruledBorder(small, { box: [boxRing(widenBox(boundsOf(small)!, 4))], gapMm: 4, costPerM2: 9 }), 2))],
     [`${pointCount(large)} points, by those`, times(fastestMs(() => reliefLines(bordered(large)), 1) / ten)],
   ]);
 

@@ -144,7 +144,7 @@ describe('preparation and sheets', () => {
   });
 
   it('say which film is too small, and still place the others', async () => {
-    const large = await plan(drawing('heron'), { surface: { size: { mode: 'width', mm: 1100 }, panels: { ...emptyRecipe('x').surface.panels, split: 'never' } } });
+    const large = await plan(drawing('heron'), { surface: { size: { mode: 'width', mm: 900 }, panels: { ...emptyRecipe('x').surface.panels, split: 'never' } }, preparation: { border: 'box', markPlaces: 'outside' } });
     expect(codes(large).filter((code) => code === 'film-too-small')).toHaveLength(4);
     expect(large.sheets!.sheets).toEqual([]);
   });

@@ -39,10 +39,22 @@ function contourRound(stays: Rings, gapMm: number): Ring[] {
   const widest = Math.max(maxX - minX, maxY - minY) * WIDEST_SHARE;
   for (let close = SMOOTH_MM; ; close *= 2) {
     // Grown and shrunk back, gaps and bays are bridged by arcs.
-    const closed = outersOf(grow(outersOf(grow(filled, gapMm + close, ARC_MM)), -close, ARC_MM));
+    const closed = outersOf(grow(grownFar(filled, gapMm + close), -close, ARC_MM));
     if (closed.length === 1) return closed;
     if (close > widest) return [boxRing(widenBox({ minX, minY, maxX, maxY }, gapMm))];
   }
+}
+
+/** The first step outwards, mm: the next are twice as far each. */
+const FIRST_STEP_MM = 0.4;
+/** Chords of all steps together stay within what a contour may be off. */
+const STEP_ARC_MM = ARC_MM / 5;
+
+/** Grown by much more than what is between its parts, without its holes. Step by step: what has grown together is few points by the time it is grown far, while all at once every arc crosses all that are near. */
+function grownFar(rings: Rings, byMm: number): Ring[] {
+  let grown = outersOf(rings);
+  for (let [done, step] = [0, FIRST_STEP_MM]; done < byMm; done += step, step *= 2) grown = outersOf(grow(grown, Math.min(step, byMm - done), STEP_ARC_MM));
+  return grown;
 }
 
 const outersOf = (rings: Rings) => unite(rings.filter((ring) => signedArea(ring) > 0));
@@ -54,7 +66,7 @@ function merged(contours: readonly (readonly Ring[])[]): Ring[] {
 
 /** Parts of an area by how near they lie to each other. */
 function groupsOf(stays: Rings, reachMm: number): Ring[][] {
-  const near = regionsOf(outersOf(grow(stays, reachMm / 2, ARC_MM * 4)));
+  const near = regionsOf(grownFar(stays, reachMm / 2));
   const boxes = near.map(({ outer }) => boundsOf([outer])!);
   const index = new Flatbush(near.length);
   for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);

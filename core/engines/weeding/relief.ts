@@ -1,7 +1,7 @@
 import Flatbush from 'flatbush';
 import { boundsOf, edgesOf, grow, lineLength, regionsOf, squareToEdge, subtract, type Edges, type Rings } from '../../geometry/index.js';
 import { pointsAlong, roomyCircles, settled, type Roomy } from './roomy.js';
-import { isNear, routesIn, type Routes } from './routes.js';
+import { onBorderOf, routesIn, type OnBorder, type Routes } from './routes.js';
 import { RELIEF, type ReliefLine, type ReliefWish } from './relief-wish.js';
 import { insideOf, type Waste } from './waste.js';
 
@@ -139,14 +139,15 @@ function clustersOf(places: readonly Place[], reachMm: number): Place[][] {
 interface Ways {
   /** Straight ones, through all places that are clear of what stays. */
   readonly directions: readonly Direction[];
-  readonly border: Rings;
+  readonly isOnBorder: OnBorder;
   readonly pieces: readonly { readonly routes: Routes; readonly holds: (x: number, y: number) => boolean }[];
 }
 
 function waysIn({ border, stays }: Waste, clearMm: number): Ways {
   const allowed = subtract(border, grow(stays, clearMm + CHORD_MM, ARC_MM));
   const edges = edgesOf(allowed, []);
-  return { directions: Array.from({ length: DIRECTIONS }, (_, d) => directionOf(edges, (Math.PI * d) / DIRECTIONS)), border, pieces: regionsOf(allowed).map((region) => ({ routes: routesIn(region, border), holds: insideOf([region.outer, ...region.holes]) })) };
+  const isOnBorder = onBorderOf(border);
+  return { directions: Array.from({ length: DIRECTIONS }, (_, d) => directionOf(edges, (Math.PI * d) / DIRECTIONS)), isOnBorder, pieces: regionsOf(allowed).map((region) => ({ routes: routesIn(region, isOnBorder), holds: insideOf([region.outer, ...region.holes]) })) };
 }
 
 /** The lines that reach all of a cluster with the fewest: side by side in the direction that does best. Empty when none reaches any of it. */
@@ -249,9 +250,9 @@ function directionOf(edges: Edges, angle: number): Direction {
 type Point = readonly [number, number];
 
 /** A straight stretch, when it begins or ends on the border; else a way in from the border that goes on along it. */
-function lineThrough(from: Point, to: Point, place: Point, { border, pieces }: Ways): { readonly line: ReliefLine; readonly isBent: boolean } | null {
-  if (isNear(border, ...from)) return { line: [...from, ...to], isBent: false };
-  if (isNear(border, ...to)) return { line: [...to, ...from], isBent: false };
+function lineThrough(from: Point, to: Point, place: Point, { isOnBorder, pieces }: Ways): { readonly line: ReliefLine; readonly isBent: boolean } | null {
+  if (isOnBorder(...from)) return { line: [...from, ...to], isBent: false };
+  if (isOnBorder(...to)) return { line: [...to, ...from], isBent: false };
   const way = pieces.find(({ holds }) => holds(...place))?.routes.fromBorder(...place);
   if (!way || way.length < 4) return null;
   // On in the direction it came from.

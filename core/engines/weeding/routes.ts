@@ -1,7 +1,7 @@
 import earcut from 'earcut';
 import Flatbush from 'flatbush';
 import FlatQueue from 'flatqueue';
-import { backwards, squareToEdge, type Region, type Rings } from '../../geometry/index.js';
+import { backwards, edgeIndex, edgesOf, squareToEdge, type Region, type Rings } from '../../geometry/index.js';
 
 /** Points of an area nearer to its border than this lie on it, mm. */
 const ON_BORDER_MM = 1e-3;
@@ -18,11 +18,11 @@ export interface Routes {
  *
  * @see earcut
  */
-export function routesIn({ outer, holes }: Region, border: Rings): Routes {
+export function routesIn({ outer, holes }: Region, isOnBorderAt: OnBorder): Routes {
   let mesh: Mesh | null = null;
   return {
     fromBorder(x, y) {
-      mesh ??= meshOf([outer, ...holes], border);
+      mesh ??= meshOf([outer, ...holes], isOnBorderAt);
       const start = mesh.at(x, y);
       return start < 0 ? null : pulled(mesh, start, x, y);
     },
@@ -44,7 +44,7 @@ interface Mesh {
 const NOTHING = -1;
 const BORDER = -2;
 
-function meshOf(rings: Rings, border: Rings): Mesh {
+function meshOf(rings: Rings, isOnBorderAt: OnBorder): Mesh {
   const points = new Float64Array(rings.reduce((sum, ring) => sum + ring.length, 0));
   const starts: number[] = [];
   let filled = 0;
@@ -55,7 +55,7 @@ function meshOf(rings: Rings, border: Rings): Mesh {
   }
   const triangles = earcut(points, starts);
   const count = points.length / 2;
-  const isOnBorder = Array.from({ length: count }, (_, i) => isNear(border, points[2 * i]!, points[2 * i + 1]!));
+  const isOnBorder = Array.from({ length: count }, (_, i) => isOnBorderAt(points[2 * i]!, points[2 * i + 1]!));
   const beyond = new Int32Array(triangles.length).fill(NOTHING);
   const open = new Map<number, number>();
   for (let side = 0; side < triangles.length; side += 1) {
@@ -71,7 +71,7 @@ function meshOf(rings: Rings, border: Rings): Mesh {
   }
   for (const side of open.values()) {
     const [a, b] = endsOf(triangles, side);
-    if (isOnBorder[a] && isOnBorder[b] && isNear(border, (points[2 * a]! + points[2 * b]!) / 2, (points[2 * a + 1]! + points[2 * b + 1]!) / 2)) beyond[side] = BORDER;
+    if (isOnBorder[a] && isOnBorder[b] && isOnBorderAt((points[2 * a]! + points[2 * b]!) / 2, (points[2 * a + 1]! + points[2 * b + 1]!) / 2)) beyond[side] = BORDER;
   }
   const index = new Flatbush(triangles.length / 3);
   for (let t = 0; t < triangles.length; t += 3) {
@@ -94,12 +94,14 @@ function endsOf(triangles: readonly number[], side: number): [number, number] {
   return [triangles[side]!, triangles[side % 3 === 2 ? side - 2 : side + 1]!];
 }
 
-/** Whether a point lies on a border. */
-export function isNear(border: Rings, x: number, y: number): boolean {
-  return border.some((ring) => {
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) if (squareToEdge(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!) < ON_BORDER_MM ** 2) return true;
-    return false;
-  });
+/** Tells whether a point lies on a border. */
+export type OnBorder = (x: number, y: number) => boolean;
+
+export function onBorderOf(border: Rings): OnBorder {
+  const edges = edgesOf(border, []);
+  if (edges.length === 0) return () => false;
+  const index = edgeIndex(edges);
+  return (x, y) => index.search(x - ON_BORDER_MM, y - ON_BORDER_MM, x + ON_BORDER_MM, y + ON_BORDER_MM).some((i) => squareToEdge(x, y, ...edges[i]!) < ON_BORDER_MM ** 2);
 }
 
 /** From every triangle the side through which the shortest way to the border goes, by the middles of sides; −1 where there is none. Worked out from the border inwards, once. */
