@@ -95,7 +95,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await sees(/\d+ µm at the thickest place/);
 
   await go('Prepare');
-  await sees('A diamond and a bar stand');
+  await sees(/A diamond and a (notched )?bar stand/);
   await press('Chalk white');
   await sees('To weed out of Chalk white');
 

@@ -165,4 +165,6 @@ it('many counters are ticked by the area and by a stroke; the clock runs on what
   await browser.sees('All is out: stop the clock.');
   await browser.press('Stop the clock');
   await browser.sees('Forget this time');
+  await browser.driver.get(`${bench.server.url}/jobs/${many.id}/record`);
+  await browser.sees('by the starting figures');
 });

@@ -74,6 +74,31 @@ describe('a figure in its sentence', () => {
     expect(screen.getByRole('status').textContent).toContain('“ells” is not a length');
   });
 
+  it('of a place may lie before nothing, however the sign is typed; a length may not', async () => {
+    const kept: number[] = [];
+    render(
+      <NoticesProvider>
+        <FigureField label="Place" mm={-8} unit="mm" min={-100} stepMm={1} onChange={(mm) => kept.push(mm)} />
+        <FigureField label="Length" mm={8} unit="mm" onChange={(mm) => kept.push(mm)} />
+      </NoticesProvider>,
+    );
+    const user = userEvent.setup();
+    const place = screen.getByLabelText<HTMLInputElement>('Place');
+    expect(place.value).toBe('−8');
+    for (const typed of ['-12', '−1.5 cm', '7']) {
+      await user.clear(place);
+      await user.type(place, `${typed}{Enter}`);
+    }
+    await user.clear(place);
+    await user.type(place, '-200{Enter}');
+    expect(screen.getByRole('alert').textContent).toContain('from −100 to');
+    await user.keyboard('{Escape}');
+    const length = screen.getByLabelText('Length');
+    await user.clear(length);
+    await user.type(length, '-3{Enter}');
+    expect(kept).toEqual([-12, -15, 7]);
+  });
+
   it('asks what 1,200 is, and takes neither in silence', async () => {
     const { log, width, user } = open();
     await user.clear(width);

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { formatLength, readLength, sayUnclear, type LengthUnit } from '../../core/words/index.js';
+import { formatLength, readLength, sayUnclear, type LengthRead, type LengthUnit } from '../../core/words/index.js';
 import type { Reading } from './draft.js';
 import { FigureInput, WrongNote } from './figure-style.js';
 import { useDraft } from './use-draft.js';
@@ -8,6 +8,7 @@ interface FigureFieldProps {
   readonly label: string;
   readonly mm: number;
   readonly unit: LengthUnit;
+  /** Less than nothing for a place, which may lie before where it is counted from. */
   readonly min?: number;
   readonly max?: number;
   /** Arrow keys move by this much; what they come to is tried until the field is left. */
@@ -18,18 +19,24 @@ interface FigureFieldProps {
 
 /** A length edited where it stands, in any way people say lengths; arrow keys nudge it. */
 export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, onChange, onTry }: FigureFieldProps) {
+  const parse = (text: string): LengthRead => {
+    const isBefore = min < 0 && /^\s*[-−–]/.test(text);
+    const length = readLength(isBefore ? text.replace(/^\s*[-−–]/, '') : text, unit);
+    return isBefore && 'mm' in length ? { mm: -length.mm } : length;
+  };
+  const say = (length: number) => (length < 0 ? `−${formatLength(-length, unit)}` : formatLength(length, unit));
   const read = (text: string): Reading<number> => {
-    const length = readLength(text, unit);
+    const length = parse(text);
     if ('problem' in length) return { wrong: length.problem === 'unclear' ? sayUnclear(text.trim(), length.either) : `“${text}” is not a length; try 120, 12 cm or 4 3/4".` };
-    if (length.mm < min || length.mm > max) return { wrong: `It must be from ${formatLength(min, unit)} to ${formatLength(max, unit)} ${unit}.` };
+    if (length.mm < min || length.mm > max) return { wrong: `It must be from ${say(min)} to ${formatLength(max, unit)} ${unit}.` };
     return { value: length.mm };
   };
   const nudge = (text: string, way: 1 | -1) => {
-    const length = readLength(text, unit);
+    const length = parse(text);
     const value = Math.min(max, Math.max(min, ('mm' in length ? length.mm : mm) + way * stepMm!));
-    return { value, text: formatLength(value, unit) };
+    return { value, text: say(value) };
   };
-  const { draft, props } = useDraft<number>({ label, shown: formatLength(mm, unit), read, onKeep: onChange, onTry, ...(stepMm ? { nudge } : {}) });
+  const { draft, props } = useDraft<number>({ label, shown: say(mm), read, onKeep: onChange, onTry, ...(stepMm ? { nudge } : {}) });
   return (
     <Wrap>
       <Input {...props} size={Math.max(4, draft.text.length)} />

@@ -104,6 +104,7 @@ export function sayRelief(layers: readonly Weeded[], { relief }: Preparation): R
         ...(relief.ruled ? [`A strip is comfortable to pull while no circle of more than ${formatLength(relief.bulkMm)} mm fits into it. These are the fewest that make every strip so, where a line can reach.`] : ['You part the waste yourself.']),
         ...(bulk > 0 ? [`The bulkiest strip holds a circle of ${formatLength(bulk)} mm.`] : []),
         ...(lines > 0 ? ['They are cut through the waste only, 0.2 mm clear of everything that stays, after the parts and before the border.'] : []),
+        ...(layers.some(({ work }) => work.counters > 0) ? ['Pull the strips first, by their numbers, then take out the counters: so no waste falls back into them.'] : []),
         ...(bulk > relief.bulkMm + 0.01 && relief.ruled && relief.gone.length === 0 ? ['Some of the waste is closed in so tightly that no line reaches it.'] : []),
         ...(relief.gone.length > 0 ? [`You took ${count(relief.gone.length, 'line')} away.`] : []),
       ],

@@ -5,7 +5,6 @@ import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Picker } from '../../ui/picker.js';
 import { ByEye } from './by-eye.js';
-import { PlaceField } from './place-field.js';
 import { Small } from '../../ui/plain-fields.js';
 
 /** The change that puts one mark somewhere, on all layers at once; the others stay where they are. */
@@ -14,6 +13,8 @@ export function useMarksByHand(panel: PanelView | undefined): (index: number, xM
   return (index, xMm, yMm) => handle.change({ preparation: { marksAt: (panel?.marksAt ?? []).map((mark, i) => (i === index ? { xMm, yMm } : { xMm: rounded(mark.xMm), yMm: rounded(mark.yMm) })) } });
 }
 
+/** Farther off no mark stands, mm. */
+const FARTHEST = 100_000;
 const rounded = (mm: number) => Math.round(mm * 100) / 100;
 
 /** What marks look like, how large they are, and where each of them stands. */
@@ -38,7 +39,7 @@ export function MarksByHand({ panel, sizeMm, canMove }: { readonly panel: PanelV
       {canMove &&
         panel.marksAt.map(({ shape, xMm, yMm }, i) => (
           <Small as="div" key={i}>
-            {i + 1}. {shape}: <PlaceField label={`Mark ${i + 1}, from the left`} mm={xMm} unit={unit} onChange={(x) => move(i, x, yMm)} /> across, <PlaceField label={`Mark ${i + 1}, from the top`} mm={yMm} unit={unit} onChange={(y) => move(i, xMm, y)} /> down
+            {i + 1}. {shape}: <FigureField label={`Mark ${i + 1}, from the left`} mm={xMm} unit={unit} min={-FARTHEST} max={FARTHEST} stepMm={1} onChange={(x) => move(i, x, yMm)} /> across, <FigureField label={`Mark ${i + 1}, from the top`} mm={yMm} unit={unit} min={-FARTHEST} max={FARTHEST} stepMm={1} onChange={(y) => move(i, xMm, y)} /> down
           </Small>
         ))}
       {canMove && (

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import type { FrozenSheet } from '../../../core/stations/cut/index.js';
+import { weededSeconds, type FrozenSheet } from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space } from '../../tokens.js';
@@ -9,12 +9,7 @@ import { WordButton } from '../../ui/button.js';
 import { useNotify } from '../../ui/notices.js';
 import { Small } from '../../ui/plain-fields.js';
 
-/** How long a sheet has been weeded for, seconds, up to now where the clock runs. */
-export function weededSeconds({ weedTimes }: Pick<FrozenSheet, 'weedTimes'>, now: number): number {
-  return weedTimes.reduce((sum, { startedAt, stoppedAt }) => sum + Math.max(0, ((stoppedAt === null ? now : Date.parse(stoppedAt)) - Date.parse(startedAt)) / 1000), 0);
-}
-
-export function sayClock(seconds: number): string {
+function sayClock(seconds: number): string {
   const whole = Math.floor(seconds);
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
 }

@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
+import { standings, weededSeconds, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
+import { weedingMinutes } from '../../../core/engines/weeding/minutes.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
 import { StationLayout } from '../../job/station-layout.js';
@@ -27,6 +28,8 @@ export function RecordStation() {
   const [chosen, setChosen] = useState<string | null>(null);
   const entry = entries.find(({ run }) => run.id === chosen) ?? entries[0];
   const times = useMemo(() => finished.map(({ sheet, run }) => ({ name: nameOf(sheet), estimate: Math.round(run.estimateSeconds), actual: Math.round(run.actualSeconds ?? 0) })).reverse(), [finished]);
+  // A sheet is weeded once, however often the cutter ran for it. Times that still run are told where they are stopped.
+  const timed = cuts.filter((sheet) => sheet.weedTimes.length > 0 && sheet.weedTimes.every(({ stoppedAt }) => stoppedAt !== null));
   const sum = (figure: (entry: Entry) => number) => finished.reduce((total, one) => total + figure(one), 0);
   return (
     <StationLayout
@@ -48,6 +51,14 @@ export function RecordStation() {
               <dd>
                 {sayDuration(sum(({ run }) => run.actualSeconds ?? 0))}, estimated {sayDuration(sum(({ run }) => run.estimateSeconds))}
               </dd>
+              {timed.length > 0 && (
+                <>
+                  <dt>Weeding</dt>
+                  <dd>
+                    {sayDuration(timed.reduce((total, sheet) => total + weededSeconds(sheet, 0), 0))}, by the starting figures {sayDuration(timed.reduce((total, { weedWork }) => total + (weedWork ? weedingMinutes(weedWork) * 60 : 0), 0))}
+                  </dd>
+                </>
+              )}
             </Facts>
           )}
           {entry && <Judge key={entry.run.id} entry={entry} standing={how.get(entry.sheet.id)!} />}
