@@ -43,7 +43,9 @@ function itemsOf({ layer, panel, border, relief, labels, strips, weed }: Prepare
   return [
     { kind: 'text', name: 'titles', text: `${layer.film.name}${part}: ${weed.spots.length} to look for`, xMm: (box.minX + box.maxX) / 2 + dx, yMm: box.minY + dy - TITLE_MM, heightMm: TITLE_MM, turnDeg: 0 },
     { kind: 'area', name: 'stays', colour: LIGHT, rings: rings(layer.cut) },
-    { kind: 'lines', name: 'outlines', colour: INK, widthMm: 0.25, dashed: false, lines: rings([...layer.cut, ...border, ...marks]).map((points) => ({ points, closed: true })) },
+    { kind: 'lines', name: 'outlines', colour: INK, widthMm: 0.25, dashed: false, lines: rings([...layer.cut, ...border]).map((points) => ({ points, closed: true })) },
+    // Marks have a look of their own: they stay until the end, and are no part of the work.
+    ...(marks.length > 0 ? [{ kind: 'lines', name: 'marks', colour: INK, widthMm: 0.6, dashed: true, lines: rings(marks).map((points) => ({ points, closed: true })) } as const] : []),
     ...(relief.length > 0 ? [{ kind: 'lines', name: 'relief', colour: INK, widthMm: 0.35, dashed: true, lines: lines(relief) } as const] : []),
     ...(labels.length > 0 ? [{ kind: 'lines', name: 'labels', colour: GREY, widthMm: 0.15, dashed: false, lines: lines(labels) } as const] : []),
     ...(weed.spots.length > 0 ? [{ kind: 'lines', name: 'places', colour: INK, widthMm: 0.2, dashed: false, lines: weed.spots.map(({ kind, xMm, yMm }) => ({ points: signRound(xMm + dx, yMm + dy, kind === 'counter' || kind === 'cut-out'), closed: true })) } as const] : []),

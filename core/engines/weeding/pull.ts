@@ -9,8 +9,8 @@ export interface Pull {
   readonly toY: number;
 }
 
-/** An arrow is so long by how far the strip reaches in its direction. */
-const ARROW = 0.3;
+/** An arrow is so long by how far the strip reaches in its direction, and by how bulky it is at most: it has to stay near its strip. */
+const ARROW = { share: 0.3, bulks: 1.2 };
 
 /**
  * The strips in the order in which they are pulled, each with its way: the one nearest to the upper left corner first, then always the one beside it. A strip is lifted
@@ -29,7 +29,7 @@ export function pullOrder(strips: readonly Strip[]): { readonly strip: Strip; re
   return ordered;
 }
 
-function pullOf({ region: { outer, holes } }: Strip): Pull {
+function pullOf({ region: { outer, holes }, bulkMm }: Strip): Pull {
   // Doubled angles: an edge counts the same whichever way it runs.
   let [c, s] = [0, 0];
   const inner = holes.length > 0 ? holes : [outer];
@@ -51,6 +51,7 @@ function pullOf({ region: { outer, holes } }: Strip): Pull {
     if (along(outer[i]!, outer[i + 1]!) < along(outer[low]!, outer[low + 1]!) - 1e-6) low = i;
     if (along(outer[i]!, outer[i + 1]!) > along(outer[high]!, outer[high + 1]!) + 1e-6) high = i;
   }
-  const reach = (along(outer[high]!, outer[high + 1]!) - along(outer[low]!, outer[low + 1]!)) * ARROW;
-  return { fromX: outer[low]!, fromY: outer[low + 1]!, toX: outer[low]! + ux * reach, toY: outer[low + 1]! + uy * reach };
+  const reach = (along(outer[high]!, outer[high + 1]!) - along(outer[low]!, outer[low + 1]!)) * ARROW.share;
+  const length = Math.min(reach, Math.max(bulkMm * ARROW.bulks, 1));
+  return { fromX: outer[low]!, fromY: outer[low + 1]!, toX: outer[low]! + ux * length, toY: outer[low + 1]! + uy * length };
 }
