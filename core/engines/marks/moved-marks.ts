@@ -10,7 +10,7 @@ export function movedMarks(marks: readonly Mark[], places: readonly { readonly x
 }
 
 /** How marks that a hand has put somewhere stand. */
-export interface MarksTold {
+export interface MarkFaults {
   /** Those that lie on what is cut. */
   readonly onArtwork: readonly Mark[];
   /** Those that come nearer to it than they should. */
@@ -25,7 +25,7 @@ const UNLIKE = 0.1;
 const LEVEL = 0.5;
 
 /** What is wrong with where marks stand, over the artwork of all layers (kernel-clean rings). */
-export function areTold(marks: readonly Mark[], artwork: readonly Rings[], gapMm: number): MarksTold {
+export function faultsOfMarks(marks: readonly Mark[], artwork: readonly Rings[], gapMm: number): MarkFaults {
   const onArtwork: Mark[] = [];
   const near: Mark[] = [];
   const layers = artwork.map((rings) => ({ rings, edges: edgesOf(rings, []) }));

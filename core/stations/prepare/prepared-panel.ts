@@ -1,5 +1,5 @@
 import { CAREFUL_MM, thinParts, trapWidth, type TrapForm } from '../../engines/layers/index.js';
-import { areTold, layOutMarks, markGapMm, movedMarks, placeMarks, type MarkLayout, type MarkSchool, type MarksWish } from '../../engines/marks/index.js';
+import { faultsOfMarks, layOutMarks, markGapMm, movedMarks, placeMarks, type MarkLayout, type MarkSchool, type MarksWish } from '../../engines/marks/index.js';
 import { layerWeeding, weedingBorder, weedingBorders, weedingMinutes, type BorderKind, type WeedingFigures } from '../../engines/weeding/index.js';
 import { boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.js';
 import { wayOf } from '../../shop/index.js';
@@ -77,7 +77,7 @@ export async function preparedPanel({ number, of, label, copies, corner, clip }:
     panel: { number, of, label, copies, corner, marks: set?.marks ?? null, markSizeMm: set?.sizeMm ?? 0, sharesBorder: preparation.border === 'shared', box, clip },
     layers: prepared,
     rulings: [set ? sayMarks(set, { clearMm: markGapMm(set.sizeMm), preparation, isInPanels: of > 1 }) : sayNoMarks(layers.length), sayBorder({ ...borders, preparation, layers: layers.map(({ film }) => film) })],
-    findings: set ? toldOfMarks(set, layers) : [],
+    findings: set ? sayMarkFaults(set, layers) : [],
   };
 }
 
@@ -140,10 +140,10 @@ function setMarks(layers: readonly JobLayer[], art: Box, panels: number, { prepa
 }
 
 /** What is wrong with marks that a hand has moved. */
-function toldOfMarks({ marks: { marks }, sizeMm, isMoved }: MarksSet, layers: readonly JobLayer[]): Finding<PreparePatch>[] {
+function sayMarkFaults({ marks: { marks }, sizeMm, isMoved }: MarksSet, layers: readonly JobLayer[]): Finding<PreparePatch>[] {
   if (!isMoved) return [];
-  const told = areTold(marks, layers.map(({ cut }) => cut), markGapMm(sizeMm));
-  return [...(told.onArtwork.length > 0 ? [sayMarksOnArtwork(told.onArtwork)] : []), ...(told.near.length > 0 ? [sayMarksNear(told.near, markGapMm(sizeMm))] : []), ...(told.areAlike ? [sayMarksAlike(marks)] : [])];
+  const faults = faultsOfMarks(marks, layers.map(({ cut }) => cut), markGapMm(sizeMm));
+  return [...(faults.onArtwork.length > 0 ? [sayMarksOnArtwork(faults.onArtwork)] : []), ...(faults.near.length > 0 ? [sayMarksNear(faults.near, markGapMm(sizeMm))] : []), ...(faults.areAlike ? [sayMarksAlike(marks)] : [])];
 }
 
 /** Below this height of capitals letters are weeded on the tape, mm. Source: trade practice. */

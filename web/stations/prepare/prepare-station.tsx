@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { wayOf } from '../../../core/shop/index.js';
 import type { WeedPlace } from '../../../core/stations/cut/index.js';
@@ -66,6 +66,10 @@ export function PrepareStation() {
   const hand = useReliefByHand(film?.id ?? null);
   const moveMark = useMarksByHand(panel);
   const [sought, setSought] = useState<Box | null>(null);
+  // What is looked at last is in view: a finding, or what was asked for here.
+  useEffect(() => {
+    if (lookAt) setSought(null);
+  }, [lookAt]);
   const [openArea, setOpenArea] = useState<{ readonly index: number; readonly box: Box } | null>(null);
   const [isStroking, setStroking] = useState(false);
   const left = copy ? places.filter((place) => !ticked.has(keyOfPlace(place))) : [];
