@@ -1,5 +1,6 @@
 import { loadKernelInNode } from '../platform/load-kernel.js';
 import { artworkBench } from './artwork.js';
+import { batchBench } from './batch.js';
 import { buildBench } from './build.js';
 import { chaosBench } from './chaos.js';
 import { clientsBench } from './clients.js';
@@ -29,6 +30,7 @@ await listBench();
 await shopBench();
 await surfaceBench();
 await weedingBench();
+await batchBench();
 await uploadBench();
 await clientsBench();
 await chaosBench();

@@ -427,3 +427,53 @@ describe('lantern learn', () => {
     expect([status, stderr.includes('/weeds/0/minutes')]).toEqual([2, true]);
   });
 });
+
+describe('lantern batch', () => {
+  interface Batch {
+    readonly sheets: readonly { readonly pieceIds: readonly string[]; readonly mat?: string; readonly film?: string; readonly zones?: readonly { readonly film: string; readonly x: number; readonly y: number; readonly width: number; readonly length: number }[]; readonly groups: readonly { readonly job: number; readonly layer: string; readonly copy: number; readonly x: number; readonly y: number; readonly rotation: number; readonly mirrored: boolean }[]; readonly usedMm2: number }[];
+    readonly passes: number;
+    readonly keptMm2: number;
+    readonly takenMm2: number;
+    readonly unplaced: readonly unknown[];
+  }
+
+  it('lays two jobs together: each layer, mirrored, turned and moved as it says, lies where its program cuts', () => {
+    const recipeFile = inFolder('name.json');
+    writeFileSync(inFolder('name.svg'), '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="50mm" viewBox="0 0 80 50"><path fill="#16181a" d="M0 0h80v50H0z"/><path fill="#f2b632" d="M20 10h30v25H20z"/></svg>');
+    expect(lantern('recipe', inFolder('name.svg'), '--out', recipeFile).status).toBe(0);
+    const batch = inFolder('batch.json', JSON.stringify({ jobs: [{ recipe: 'name.json', copies: 3 }, { recipe: 'name.json', copies: 1 }], spacing: 4 }));
+    expect(lantern('batch', batch, '--out', inFolder('batched'), '--seconds', '0.2').stderr).toBe('');
+    expect(lantern('plan', recipeFile, '--out', inFolder('alone')).status).toBe(0);
+    const made = json<Batch>(join(folder, 'batched', 'batch.json'));
+    expect(made.unplaced).toEqual([]);
+    expect(made.sheets.flatMap(({ groups }) => groups.map(({ job, layer, copy }) => `${job} ${layer} ${copy}`)).sort()).toEqual(['tar', 'wick-yellow'].flatMap((layer) => [`0 ${layer} 0`, `0 ${layer} 1`, `0 ${layer} 2`, `1 ${layer} 0`]).sort());
+    expect(made.passes).toBe(made.sheets.length);
+    expect(made.takenMm2).toBeGreaterThan(made.keptMm2);
+    made.sheets.forEach(({ groups }, i) => {
+      const pairs = [...readFileSync(join(folder, 'batched', `sheet-${i + 1}.plt`), 'utf8').matchAll(/(-?\d+),(-?\d+)/g)].map(([, x, y]) => [Number(x) / 40, Number(y) / 40] as const);
+      expect(pairs.length).toBeGreaterThan(8);
+      for (const { layer, x, y, rotation, mirrored } of groups) {
+        const svg = readFileSync(join(folder, 'alone', layer === 'tar' ? 'layer-1-tar.svg' : 'layer-2-wick-yellow.svg'), 'utf8');
+        const height = Number(/viewBox="0 0 [\d.]+ ([\d.]+)"/.exec(svg)![1]);
+        const [, px, py] = /d="M(-?[\d.]+) (-?[\d.]+)/.exec(svg)!;
+        const [mx, my] = [(mirrored ? -1 : 1) * Number(px), height - Number(py)];
+        const r = (rotation * Math.PI) / 180;
+        const [cx, cy] = [mx * Math.cos(r) - my * Math.sin(r) + x, mx * Math.sin(r) + my * Math.cos(r) + y];
+        // The knife trails its holder: a corner is passed within the blade's offset and overcut.
+        expect(Math.min(...pairs.map(([hx, hy]) => Math.hypot(hx - cx, hy - cy)))).toBeLessThan(1.2);
+      }
+    });
+  });
+
+  it.each([
+    ['{"jobs":[]}', 'not-a-batch'],
+    ['{"jobs":[{"recipe":"nowhere.json"}]}', 'nowhere.json'],
+    ['{"jobs":[{"recipe":"name.json","copies":0}]}', 'copies'],
+    ['{"jobs":[{"recipe":"name.json"}],"order":"backwards"}', 'order'],
+  ])('refuses %s in one line', (text, said) => {
+    const { status, stderr } = lantern('batch', inFolder('bad-batch.json', text), '--out', inFolder('never'));
+    expect(status).toBe(2);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    if (said !== 'not-a-batch') expect(stderr).toContain(said);
+  });
+});

@@ -18,6 +18,7 @@ const out = mkdtempSync(join(tmpdir(), 'lantern-docs-'));
 const recipe = JSON.parse(blocks('docs/recipe.md', 'json')[0]!) as object;
 writeFileSync(join(out, 'recipe.json'), JSON.stringify(recipe));
 writeFileSync(join(out, 'items.json'), blocks('docs/command-line.md', 'json')[0]!);
+writeFileSync(join(out, 'batch.json'), JSON.stringify({ jobs: [{ recipe: 'recipe.json', copies: 2 }, { recipe: 'recipe.json' }] }));
 copyFileSync('demo/artwork/heron-window.svg', join(out, 'heron-window.svg'));
 
 const COMMAND = 'npm run -s lantern -- ';
@@ -27,7 +28,7 @@ describe('examples of the documentation', () => {
   it('are there', () => expect(commands.length).toBeGreaterThanOrEqual(6));
 
   it.each(commands)('%s: lantern %s', (_, command) => {
-    const args = command.split(/\s+/).map((word) => word.replace(/^OUT\b/, out).replace('RECIPE.json', join(out, 'recipe.json')).replace('ITEMS.json', join(out, 'items.json')));
+    const args = command.split(/\s+/).map((word) => word.replace(/^OUT\b/, out).replace('RECIPE.json', join(out, 'recipe.json')).replace('ITEMS.json', join(out, 'items.json')).replace('BATCH.json', join(out, 'batch.json')));
     const { status, stderr } = spawnSync(process.execPath, ['scripts/run.mjs', 'cli/lantern', ...args], { encoding: 'utf8' });
     expect([status, stderr]).toEqual([0, '']);
   });

@@ -10,6 +10,7 @@ const COMMANDS: ReadonlyMap<string, () => Promise<(args: string[]) => Promise<vo
   ['learn', async () => (await import('./learn.js')).learnCommand],
   ['wrap-template', async () => (await import('./wrap-template.js')).wrapTemplateCommand],
   ['nest', async () => (await import('./nest.js')).nestCommand],
+  ['batch', async () => (await import('./batch.js')).batchCommand],
   ['cut', async () => (await import('./cut.js')).cutCommand],
   ['simulate', async () => (await import('./simulate.js')).simulateCommand],
   ['plan', async () => (await import('./plan.js')).planCommand],
@@ -26,6 +27,7 @@ const USAGE = `Commands:
   prepare LAYER.svg... --out DIR [--family F] [--border box|contour|groups|none] [--relief] [--marks ends|edge|bar|three|none]
   learn HISTORY.json
   nest ITEMS.json --out DIR [--seconds N]
+  batch BATCH.json --out DIR [--shop SHOP.json] [--seconds N]
   cut PATHS.svg --out FILE.plt [--cutter NAME] [--material NAME]
   simulate FILE.plt --out TRACE.svg
   recipe ART... [--title T] [--width MM] --out RECIPE.json

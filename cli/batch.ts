@@ -1,0 +1,111 @@
+import { writeFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { Ajv } from 'ajv';
+import { BATCH_ORDERS, planBatch, type BatchGroup, type BatchJob, type BatchOrder, type BatchSheet } from '../core/batch/index.js';
+import { cutProgram, writeHpgl } from '../core/engines/cutting/index.js';
+import { ringsToPathData } from '../core/geometry/index.js';
+import { Planner } from '../core/plan/index.js';
+import { describeSchemaError } from '../core/recipe/index.js';
+import { settingsFor, type Shop } from '../core/shop/index.js';
+import { figure, whole, yes } from '../core/words/schema.js';
+import { InputError } from '../core/words/index.js';
+import { resourcesInNode } from '../platform/artwork-resources.js';
+import { makeFolder, numberOption, onlyFile, readJson, required } from './input.js';
+import { readRecipe, readShop } from './read-recipe.js';
+
+interface BatchFile {
+  readonly jobs: readonly { readonly recipe: string; readonly copies?: number }[];
+  readonly spacing?: number;
+  readonly zones?: boolean;
+  readonly order?: BatchOrder;
+}
+
+const BATCH_SCHEMA = {
+  type: 'object',
+  required: ['jobs'],
+  additionalProperties: false,
+  properties: {
+    jobs: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'object', required: ['recipe'], additionalProperties: false, properties: { recipe: { type: 'string', minLength: 1, maxLength: 500 }, copies: whole(1, 500) } } },
+    spacing: figure(0, 100),
+    zones: yes,
+    order: { enum: BATCH_ORDERS },
+  },
+};
+
+const SPACING_MM = 5;
+
+/** Lays the layers of several jobs on the shop's film together, and writes `batch.json` with a drawing and a program of each sheet. */
+export async function batchCommand(args: string[]): Promise<void> {
+  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { out: { type: 'string' }, shop: { type: 'string' }, seconds: { type: 'string' } } });
+  const file = onlyFile(positionals, 'batch', 'the batch');
+  const out = required(values.out, 'batch', 'out');
+  const seconds = numberOption(values.seconds, 'seconds', 0, 'batch');
+  const given = await readJson(file);
+  const validate = new Ajv({ allErrors: false }).compile<BatchFile>(BATCH_SCHEMA);
+  if (!validate(given)) {
+    const { path, reason } = describeSchemaError(validate.errors ?? []);
+    throw new InputError('not-a-batch', `${path || 'It'} ${reason}. See docs/command-line.md for what a batch holds.`, { source: basename(file) });
+  }
+  const shop = await readShop(values.shop);
+  const jobs: (BatchJob & { readonly heightMm: number })[] = [];
+  const planner = new Planner(resourcesInNode);
+  for (const { recipe: name, copies } of given.jobs) {
+    const { recipe, sources } = await readRecipe(join(dirname(file), name));
+    const { prepare, surface, findings } = await planner.plan({ recipe, shop, sources });
+    const blocked = findings.find(({ severity, stage }) => severity === 'blocker' && stage !== 'sheets');
+    if (blocked || !prepare || !surface) throw new InputError('job-blocked', `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`, { source: basename(name) });
+    jobs.push({ prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, due: recipe.due, heightMm: surface.frame.heightMm });
+  }
+  const { sheets, unplaced } = await planBatch(jobs, shop, { spacingMm: given.spacing ?? SPACING_MM, zones: given.zones ?? true, order: given.order ?? 'changes' }, seconds === null ? {} : { budget: withinSeconds(seconds) });
+  await makeFolder(out);
+  for (const [i, sheet] of sheets.entries()) {
+    await writeFile(join(out, `sheet-${i + 1}.svg`), svgOf(sheet));
+    await writeFile(join(out, `sheet-${i + 1}.plt`), writeHpgl(programOf(sheet, shop)));
+  }
+  const report = {
+    sheets: sheets.map((sheet) => ({
+      id: sheet.id,
+      pieceIds: sheet.pieces.map(({ id }) => id),
+      ...(sheet.mat ? { mat: sheet.mat.id } : {}),
+      ...(sheet.zones ? { zones: sheet.zones.map(({ film, piece, xMm, yMm, widthMm, lengthMm }) => ({ film: film.id, x: xMm, y: yMm, width: widthMm, length: lengthMm, piece: piece.id })) } : {}),
+      settings: { forceG: sheet.forceG, speedMmS: sheet.speedMmS },
+      ...(sheet.zones ? {} : { film: sheet.films[0]!.id }),
+      groups: sheet.groups.map((group) => ({ job: group.job, layer: group.filmId, copy: group.copy, ...placeOf(group, jobs[group.job]!.heightMm) })),
+      usedMm2: sheet.usedMm2,
+      leftover: sheet.leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ piece: piece.id, x: xMm, y: yMm, width: widthMm, length: lengthMm, keep })),
+    })),
+    passes: sheets.length,
+    filmValue: sheets.reduce((sum, { value }) => sum + value, 0),
+    keptMm2: sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0),
+    takenMm2: sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0),
+    unplaced: unplaced.map(({ job, film, quantity, reason }) => ({ job, layer: film.id, quantity, reason })),
+  };
+  await writeFile(join(out, 'batch.json'), JSON.stringify(report, null, 2) + '\n');
+}
+
+/** Each part of the work has its share of the time. */
+function withinSeconds(seconds: number): (part: number, of: number) => () => boolean {
+  const begun = performance.now();
+  return (part, of) => () => performance.now() < begun + (seconds * 1000 * (part + 1)) / of;
+}
+
+/** How a layer in the frame of its file (lower left corner at 0, 0, y up) comes to where it lies: mirrored first, then turned, then moved. */
+function placeOf({ matrix: [a, b, c, d, e, f], isMirrored }: BatchGroup, heightMm: number): { x: number; y: number; rotation: number; mirrored: boolean } {
+  const sign = isMirrored ? -1 : 1;
+  const rotation = Math.round(((Math.atan2(sign * b, sign * a) * 180) / Math.PI + 360) % 360);
+  return { x: e + c * heightMm, y: f + d * heightMm, rotation, mirrored: isMirrored };
+}
+
+function programOf({ groups, films }: BatchSheet, { cutter }: Shop) {
+  return cutProgram({ groups, settings: settingsFor(films[0]!, cutter), motion: cutter });
+}
+
+function svgOf({ groups, films, pieces, mat, zones, usedLengthMm }: BatchSheet): string {
+  const [w, h] = [zones ? mat!.widthMm : pieces[0]!.widthMm, zones ? mat!.lengthMm : Math.ceil(usedLengthMm + 1)];
+  const down = (rings: readonly Float64Array[]) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? h - v : v))));
+  const colourOf = (id: string) => films.find((film) => film.id === id)!.colour;
+  const blanks = (zones ?? []).map(({ xMm, yMm, widthMm, lengthMm }) => `<rect x="${xMm}" y="${h - yMm - lengthMm}" width="${widthMm}" height="${lengthMm}" fill="none" stroke="#999" stroke-width="0.3"/>`);
+  const drawn = groups.map((group) => `<path fill="${colourOf(group.filmId)}" fill-rule="evenodd" d="${down(group.contours)}"/><path fill="none" stroke="#555" stroke-width="0.3" d="${down(group.borders)}"/>`);
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${blanks.join('')}${drawn.join('')}</svg>\n`;
+}

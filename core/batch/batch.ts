@@ -1,0 +1,71 @@
+import type { Edges } from '../engines/cutting/index.js';
+import type { Film, FilmPiece, Mat } from '../shop/index.js';
+import type { PlacedGroup } from '../stations/sheets/index.js';
+import type { LaidRectangle } from './leftovers.js';
+
+/** A copy of a layer of one of the jobs, as it lies on a sheet. */
+export interface BatchGroup extends PlacedGroup {
+  /** The index of its job in the batch. */
+  readonly job: number;
+  readonly isMirrored: boolean;
+  readonly keptMm2: number;
+}
+
+/** A blank on a mat: what it is cut from, and how large. */
+export interface BatchZone extends LaidRectangle {
+  readonly film: Film;
+  readonly piece: FilmPiece;
+}
+
+/** What is left of a piece that was used, from its own corner. */
+export interface Leftover extends LaidRectangle {
+  readonly piece: FilmPiece;
+  readonly keep: boolean;
+}
+
+/** One pass through the cutter: one piece, or a mat with blanks of films that are cut with the same settings. y up, from the lower left corner of the piece or of the mat. */
+export interface BatchSheet {
+  readonly id: string;
+  readonly films: readonly Film[];
+  readonly pieces: readonly FilmPiece[];
+  readonly mat: Mat | null;
+  /** Where blanks lie on the mat; null where one piece goes in as it is. */
+  readonly zones: readonly BatchZone[] | null;
+  readonly edges: Edges;
+  readonly forceG: number;
+  readonly speedMmS: number;
+  readonly groups: readonly BatchGroup[];
+  /** Film that is taken for it, without what is kept of its pieces, mm². */
+  readonly usedMm2: number;
+  readonly leftovers: readonly Leftover[];
+  /** What is spent of its film, in the shop's money. */
+  readonly value: number;
+  /** How far along the feed it reaches, mm. */
+  readonly usedLengthMm: number;
+}
+
+/** Copies of a layer that found no place. */
+export interface Unplaced {
+  readonly job: number;
+  readonly film: Film;
+  readonly quantity: number;
+  readonly reason: string;
+}
+
+export interface BatchOut {
+  /** In the order of cutting. */
+  readonly sheets: readonly BatchSheet[];
+  readonly unplaced: readonly Unplaced[];
+}
+
+/** In which order sheets are cut: with the fewest changes of settings and film, the smallest first, or those of the most urgent job first. */
+export const BATCH_ORDERS = ['changes', 'smallest', 'urgent'] as const;
+export type BatchOrder = (typeof BATCH_ORDERS)[number];
+
+/** What is decided of a batch. */
+export interface BatchWish {
+  readonly spacingMm: number;
+  /** Whether films of the same settings share a mat. */
+  readonly zones: boolean;
+  readonly order: BatchOrder;
+}

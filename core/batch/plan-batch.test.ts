@@ -1,0 +1,99 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { resourcesInNode } from '../../platform/artwork-resources.js';
+import { areaOf, boundsOf, containsPoint, squareToEdge, type Rings } from '../geometry/index.js';
+import { Planner } from '../plan/planner.js';
+import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
+import { drawingPart } from '../stations/artwork/index.js';
+import { BENCH_SHOP } from '../testing/bench-shop.js';
+import { planBatch, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
+
+const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
+const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
+const NAME = svg(180, 40, '<path fill="#16181a" d="M0 0h60v40H0z M80 0h100v12H80z"/>');
+const LONG = svg(700, 120, '<path fill="#16181a" d="M0 0h700v120H0z"/><path fill="#f2b632" d="M40 30h600v50H40z"/>');
+
+async function jobOf(drawing: string, copies: number, due: string | null = null, patch: RecipePatch = {}): Promise<BatchJob> {
+  const recipe = parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Job'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } } }), patch));
+  const { prepare } = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', new TextEncoder().encode(drawing)]]) });
+  return { prepare: prepare!, isInside: false, copies, due };
+}
+
+let jobs: readonly BatchJob[];
+beforeAll(async () => {
+  jobs = [await jobOf(BADGE, 4, '2026-12-20'), await jobOf(NAME, 2, '2026-12-02'), await jobOf(BADGE, 1)];
+});
+const plan = (wish: Partial<BatchWish> = {}, of = jobs) => planBatch(of, BENCH_SHOP, { spacingMm: 4, zones: true, order: 'changes', ...wish });
+
+/** By its own means: how near two sets of outlines come to each other; 0 where they cross or one lies in the other. */
+function gapBetween(a: Rings, b: Rings): number {
+  const edges = (rings: Rings) => rings.flatMap((ring) => Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i]!, ring[2 * i + 1]!, ring[(2 * i + 2) % ring.length]!, ring[(2 * i + 3) % ring.length]!] as const));
+  const [p, q] = [edges(a), edges(b)];
+  if (containsPoint(b, p[0]![0], p[0]![1]) || containsPoint(a, q[0]![0], q[0]![1])) return 0;
+  let square = Infinity;
+  for (const e of p) for (const f of q) square = Math.min(square, squareToEdge(e[0], e[1], ...f), squareToEdge(f[0], f[1], ...e));
+  return Math.sqrt(square);
+}
+
+function checkSheet({ groups, zones, pieces, mat, edges }: BatchSheet): void {
+  groups.forEach((one, i) => {
+    const box = boundsOf([...one.contours, ...one.borders])!;
+    const home = zones ? zones.find(({ film, xMm, yMm, widthMm, lengthMm }) => film.id === one.filmId && box.minX >= xMm - 1e-6 && box.minY >= yMm - 1e-6 && box.maxX <= xMm + widthMm + 1e-6 && box.maxY <= yMm + lengthMm + 1e-6) : null;
+    if (zones) expect(home).toBeDefined();
+    else expect(box.minX >= edges.sides - 1e-6 && box.maxX <= pieces[0]!.widthMm - edges.sides + 1e-6 && box.minY >= edges.bottom - 1e-6 && box.maxY <= pieces[0]!.lengthMm - edges.top + 1e-6).toBe(true);
+    for (const other of groups.slice(i + 1)) expect(gapBetween(one.borders.filter((ring) => areaOf([ring]) > 1), other.borders.filter((ring) => areaOf([ring]) > 1))).toBeGreaterThan(3.98);
+  });
+  for (const { xMm, yMm, widthMm, lengthMm } of zones ?? []) expect(xMm >= mat!.edgeMm && yMm >= mat!.edgeMm && xMm + widthMm <= mat!.widthMm - mat!.edgeMm + 1e-6 && yMm + lengthMm <= mat!.lengthMm - mat!.edgeMm + 1e-6).toBe(true);
+}
+
+const copiesOf = ({ sheets }: BatchOut) => sheets.flatMap(({ groups }) => groups.map(({ job, filmId, copy }) => `${job} ${filmId} ${copy}`)).sort();
+
+describe('several jobs together', () => {
+  it('every copy of every layer lies somewhere once, apart from all others, on its film, in settings that all on the sheet share', async () => {
+    for (const zones of [true, false]) {
+      const out = await plan({ zones });
+      expect(out.unplaced).toEqual([]);
+      const expected = jobs.flatMap(({ prepare, copies }, j) => prepare.layers.flatMap(({ layer }) => Array.from({ length: copies }, (_, copy) => `${j} ${layer.film.id} ${copy}`))).sort();
+      expect(copiesOf(out)).toEqual(expected);
+      for (const sheet of out.sheets) {
+        checkSheet(sheet);
+        expect(new Set(sheet.films.map(({ forceG, speedMmS }) => `${forceG} ${speedMmS}`)).size).toBe(1);
+        expect(sheet.usedMm2).toBeGreaterThan(sheet.groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0));
+      }
+    }
+  });
+
+  it('one film of all jobs is cut together, from less film than job by job; with zones in no more passes than without', async () => {
+    const [together, apart] = [await plan(), await Promise.all(jobs.map((job) => plan({}, [job])))];
+    const value = (out: BatchOut) => out.sheets.reduce((sum, sheet) => sum + sheet.value, 0);
+    expect(value(together)).toBeLessThanOrEqual(apart.reduce((sum, out) => sum + value(out), 0) + 1e-9);
+    expect(together.sheets.length).toBeLessThanOrEqual((await plan({ zones: false })).sheets.length);
+    expect(together.sheets.length).toBeLessThan(apart.reduce((sum, out) => sum + out.sheets.length, 0));
+  });
+
+  it('all layers of one design lie in one direction, a quarter round together where they fit no other way', async () => {
+    const out = await plan({}, [await jobOf(LONG, 1), ...jobs]);
+    expect(out.unplaced).toEqual([]);
+    const quarters = new Map<number, Set<number>>();
+    for (const { job, matrix: [a] } of out.sheets.flatMap(({ groups }) => groups)) quarters.set(job, (quarters.get(job) ?? new Set()).add(Math.abs(Math.round(a))));
+    expect(quarters.get(0)).toEqual(new Set([0]));
+    expect(quarters.get(1)).toEqual(new Set([1]));
+  });
+
+  it('a film with a direction is not turned, and what finds no place is told', async () => {
+    const brass = await jobOf(svg(120, 40, '<path fill="#b08d3f" d="M0 0h120v40H0z"/>'), 3, null, { films: { byColour: { '#b08d3f': 'brass' } } });
+    for (const { matrix: [a, b] } of (await plan({}, [brass])).sheets.flatMap(({ groups }) => groups)) expect([Math.round(a), Math.round(b)]).toEqual([1, 0]);
+    const huge = await jobOf(svg(3000, 1500, '<path fill="#16181a" d="M0 0h3000v1500H0z"/>'), 2, null, { surface: { panels: { ...emptyRecipe('').surface.panels, split: 'never' } } });
+    expect((await plan({}, [huge])).unplaced).toMatchObject([{ job: 0, quantity: 2, film: { id: 'tar' } }]);
+  });
+
+  it('sheets come in the order that is wished', async () => {
+    const small = (await plan({ order: 'smallest' })).sheets.map(({ usedMm2 }) => usedMm2);
+    expect(small).toEqual([...small].sort((a, b) => a - b));
+    const urgent = (await plan({ order: 'urgent' })).sheets;
+    expect(urgent[0]!.groups.some(({ job }) => job === 1)).toBe(true);
+    const changes = (await plan({ order: 'changes' })).sheets.map(({ forceG, speedMmS }) => `${forceG} ${speedMmS}`);
+    expect(changes.filter((one, i) => i > 0 && one !== changes[i - 1]).length).toBe(new Set(changes).size - 1);
+  });
+
+  it('is the same for the same jobs', async () => expect(await plan()).toEqual(await plan()));
+});
