@@ -59,7 +59,7 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
   });
 
   it('a cut that failed, a weed map to be ticked off and a refused edit have nothing axe objects to', async () => {
-    const cut = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } } }));
+    const cut = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } }, preparation: { labels: false } }));
     await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 10 });
     const { body: run } = await startCut(bench, cut.id, 'chalk');
     await runUntil(bench, run.id, (r) => r.pairsDone > r.pairsTotal * 0.8);

@@ -23,7 +23,8 @@ afterAll(async () => {
   await bench.close();
 });
 beforeEach(async () => {
-  job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
+  // Labels are cut after the parts: without them half of the way is half of the parts.
+  job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }));
 });
 
 const open = (station: string) => browser.driver.get(`${bench.server.url}/jobs/${job.id}/${station}`);
