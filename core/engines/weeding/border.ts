@@ -51,9 +51,9 @@ const FIRST_STEP_MM = 0.4;
 const STEP_ARC_MM = ARC_MM / 5;
 
 /** Grown by much more than what is between its parts, without its holes. Step by step: what has grown together is few points by the time it is grown far, while all at once every arc crosses all that are near. */
-function grownFar(rings: Rings, byMm: number): Ring[] {
+function grownFar(rings: Rings, byMm: number, arcMm = STEP_ARC_MM): Ring[] {
   let grown = outersOf(rings);
-  for (let [done, step] = [0, FIRST_STEP_MM]; done < byMm; done += step, step *= 2) grown = outersOf(grow(grown, Math.min(step, byMm - done), STEP_ARC_MM));
+  for (let [done, step] = [0, FIRST_STEP_MM]; done < byMm; done += step, step *= 2) grown = outersOf(grow(grown, Math.min(step, byMm - done), arcMm));
   return grown;
 }
 
@@ -66,7 +66,7 @@ function merged(contours: readonly (readonly Ring[])[]): Ring[] {
 
 /** Parts of an area by how near they lie to each other. */
 function groupsOf(stays: Rings, reachMm: number): Ring[][] {
-  const near = regionsOf(grownFar(stays, reachMm / 2));
+  const near = regionsOf(grownFar(stays, reachMm / 2, ARC_MM * 4));
   const boxes = near.map(({ outer }) => boundsOf([outer])!);
   const index = new Flatbush(near.length);
   for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);

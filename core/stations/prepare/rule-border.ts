@@ -25,7 +25,7 @@ interface BorderWish {
   readonly costPerM2: number;
 }
 
-/** The border of a layer that costs least, film and minutes together: the box that all layers share, one smooth line round what stays (kernel-clean rings), or one round each group of it. */
+/** The border of a layer that costs least, film and minutes together: the box that all layers share, or smooth lines round what stays (kernel-clean rings): one round all of it, or where that lies far apart one round each group. */
 export function ruledBorder(stays: Rings, { box, gapMm, costPerM2 }: BorderWish): RuledBorder {
   const boxMm2 = areaOf(box);
   const boxMin = minutesOf(box);
@@ -33,11 +33,10 @@ export function ruledBorder(stays: Rings, { box, gapMm, costPerM2 }: BorderWish)
   const worth = ({ savedMm2, savedMin }: RuledBorder) => ((savedMm2 / 1e6) * costPerM2 * USED) / MINUTE_COST + savedMin;
   // Not even a border as tight as what it goes round would be worth it.
   if ((((boxMm2 - areaOf(stays)) / 1e6) * costPerM2 * USED) / MINUTE_COST + boxMin < LEAST_MIN) return asBox;
-  const others = (['contour', 'groups'] as const).map((kind): RuledBorder => {
-    const rings = weedingBorders(kind, stays, gapMm);
-    return { kind, rings, savedMm2: boxMm2 - areaOf(rings), savedMin: boxMin - minutesOf(rings) };
-  });
-  return others.reduce((best, one) => (worth(one) > Math.max(LEAST_MIN, worth(best) + 1e-9) ? one : best), asBox);
+  // Round parts that lie far apart one line would go a long way to save little: there each group has its own.
+  const rings = weedingBorders('groups', stays, gapMm);
+  const other: RuledBorder = { kind: rings.length === 1 ? 'contour' : 'groups', rings, savedMm2: boxMm2 - areaOf(rings), savedMin: boxMin - minutesOf(rings) };
+  return worth(other) > LEAST_MIN ? other : asBox;
 }
 
 function minutesOf(border: Rings): number {
