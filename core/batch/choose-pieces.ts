@@ -1,3 +1,4 @@
+import { smallestFirst } from '../stations/sheets/index.js';
 import { leftoversOf, LEFTOVER_RULE, worthOf, type LeftoverRule, type Rectangle } from './leftovers.js';
 
 /** A piece in the rack that the cutter can take. */
@@ -95,10 +96,4 @@ function isBetter<T>(one: Tried<T>, other: Tried<T>): boolean {
   if (one.pieces.length !== other.pieces.length) return one.pieces.length < other.pieces.length;
   const offcuts = ({ pieces }: Tried<T>) => pieces.filter(({ kind }) => kind === 'offcut').length;
   return offcuts(one) > offcuts(other);
-}
-
-/** Offcuts before sheets before rolls, each the smallest first. */
-function smallestFirst(a: RackPiece, b: RackPiece): number {
-  const kinds = ['offcut', 'sheet', 'roll'];
-  return kinds.indexOf(a.kind) - kinds.indexOf(b.kind) || a.widthMm * a.lengthMm - b.widthMm * b.lengthMm;
 }

@@ -1,9 +1,8 @@
-import { safeEdges, type Edges } from '../engines/cutting/index.js';
 import { nest, type NestHooks, type NestItem, type NestResult } from '../engines/nesting/index.js';
 import { areaOf, boundsOf, keyOf, translateRings } from '../geometry/index.js';
-import type { Film, FilmPiece, Mat, Shop } from '../shop/index.js';
+import type { Film, Mat, Shop } from '../shop/index.js';
 import type { PrepareOut } from '../stations/prepare/index.js';
-import { groupOf, outlinesOf, placed, sizeOf, type Group } from '../stations/sheets/index.js';
+import { fitsOn, groupOf, loadableOf, outlinesOf, placed, roomOn, type Group, type Loadable } from '../stations/sheets/index.js';
 import type { BatchGroup, BatchOut, BatchSheet, BatchWish, Leftover, Unplaced } from './batch.js';
 import { choosePieces, spentOf, type LaidOut, type RackPiece } from './choose-pieces.js';
 import { isKept, leftoversOf, type Rectangle } from './leftovers.js';
@@ -43,17 +42,14 @@ interface BatchItem {
   readonly rotations: readonly number[];
 }
 
-/** A piece with how it goes into the cutter; like sheets of a stack are one each. */
-interface Loadable {
+/** A piece as it goes into the cutter; like sheets of a stack are one each, told apart by their key. */
+interface Loaded extends Loadable {
   readonly key: string;
-  readonly piece: FilmPiece;
-  readonly mat: Mat | null;
-  readonly edges: Edges;
 }
 
 /** What lies on a piece before it is known in which pass it is cut. */
 interface Laid {
-  readonly on: Loadable;
+  readonly on: Loaded;
   readonly film: Film;
   readonly groups: readonly BatchGroup[];
   /** From the piece's corner to the farthest that is taken. */
@@ -72,7 +68,7 @@ export async function planBatch(jobs: readonly BatchJob[], shop: Shop, wish: Bat
   for (const [part, film] of films.entries()) {
     await breathe?.();
     const own = items.filter((item) => item.film === film);
-    const rack = loadableOf(film, shop);
+    const rack = rackOf(film, shop);
     const mayTryMore = budget?.(part, films.length);
     const chosen = await layFilm(own, rack, wish.spacingMm, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
     laid.push(...(chosen?.laid ?? []));
@@ -95,41 +91,30 @@ function itemsOf({ prepare, isInside, copies }: BatchJob, job: number, shop: Sho
   });
   const turned = (item: BatchItem, turns: readonly number[]) => ({ ...item, rotations: item.film.directional ? [0] : turns });
   if (!isLayered) return items.map((item) => turned(item, [0, 90, 180, 270]));
-  const rackOf = (item: BatchItem) => loadableOf(item.film, shop);
-  const fits = (turn: number) => items.every((item) => rackOf(item).length === 0 || rackOf(item).some((on) => fitsOn(item, on, turn)));
+  const racks = new Map(items.map(({ film }) => [film, rackOf(film, shop)]));
+  const fits = (turn: number) => items.every(({ film, group }) => racks.get(film)!.length === 0 || racks.get(film)!.some((on) => fitsOn(group, on, [turn])));
   // All layers together a quarter round, where one of them fits no other way.
   const together = !isDirected && !fits(0) && fits(90) ? [90, 270] : [0, 180];
   return items.map((item) => turned(item, together));
 }
 
-function fitsOn({ group }: BatchItem, { piece, edges }: Loadable, turn: number): boolean {
-  const { widthMm, lengthMm } = sizeOf(group);
-  const [w, l] = turn % 180 === 0 ? [widthMm, lengthMm] : [lengthMm, widthMm];
-  return w <= piece.widthMm - 2 * edges.sides + 1e-6 && l <= piece.lengthMm - edges.bottom - edges.top + 1e-6;
-}
-
-/** How pieces go into the cutter: rolls by themselves, others on the smallest mat that holds them. */
-function loadableOf(film: Film, { pieces, mats, cutter }: Shop): Loadable[] {
-  return pieces
+/** The pieces of a film that the cutter can take. */
+function rackOf(film: Film, shop: Shop): Loaded[] {
+  return shop.pieces
     .filter((piece) => piece.filmId === film.id && piece.quantity > 0)
-    .flatMap((piece): Loadable[] => {
-      const edges = safeEdges(piece.edgeMm, cutter.bladeOffsetMm);
-      if (piece.kind === 'roll') return piece.widthMm <= cutter.widthMm ? [{ key: piece.id, piece, mat: null, edges }] : [];
-      const mat = mats.filter((one) => one.widthMm <= cutter.widthMm && one.widthMm - 2 * one.edgeMm >= piece.widthMm && one.lengthMm - 2 * one.edgeMm >= piece.lengthMm).sort((a, b) => a.widthMm * a.lengthMm - b.widthMm * b.lengthMm)[0];
-      return mat ? Array.from({ length: Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({ key: `${piece.id}#${i}`, piece, mat, edges })) : [];
+    .flatMap((piece): Loaded[] => {
+      const on = loadableOf(piece, shop);
+      return on ? Array.from({ length: piece.kind === 'roll' ? 1 : Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({ ...on, key: piece.kind === 'roll' ? piece.id : `${piece.id}#${i}` })) : [];
     });
 }
 
-async function layFilm(items: readonly BatchItem[], rack: readonly Loadable[], spacingMm: number, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult } | null> {
+async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], spacingMm: number, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult } | null> {
   const film = items[0]!.film;
   const asked: readonly NestItem[] = items.map(({ id, quantity, rotations, group }) => ({ id, quantity, rotations, group: outlinesOf(group) }));
   const byKey = new Map(rack.map((on) => [on.key, on]));
   const areas = new Map(items.map(({ id, group }) => [id, outlinesOf(group).reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
   const layOut = async (given: readonly RackPiece[], more: NestHooks = {}): Promise<LaidOut<NestResult>> => {
-    const sheets = given.map(({ id }) => {
-      const { piece, edges } = byKey.get(id)!;
-      return { id, widthMm: piece.widthMm - 2 * edges.sides, lengthMm: piece.lengthMm - edges.bottom - edges.top, quantity: 1 };
-    });
+    const sheets = given.map(({ id }) => ({ ...roomOn(byKey.get(id)!), id, quantity: 1 }));
     const result = await nest({ sheets: sheets.filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), spacingMm, items: asked }, { ...hooks, ...more });
     const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, groupsOn(id, result, items, byKey.get(id)!)) }));
     return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
@@ -168,7 +153,7 @@ function alone({ on, film, groups, used }: Laid, zones: BatchSheet['zones'] = nu
   return { id: keyOf(film.id, on.key, groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix])), films: [film], pieces: [piece], mat, zones, edges, forceG: film.forceG, speedMmS: film.speedMmS, groups, ...takenOf(on, film, used), usedLengthMm: used.lengthMm };
 }
 
-function takenOf({ piece, key }: Loadable, film: Film, used: Rectangle): Pick<BatchSheet, 'usedMm2' | 'leftovers' | 'value'> {
+function takenOf({ piece, key }: Loaded, film: Film, used: Rectangle): Pick<BatchSheet, 'usedMm2' | 'leftovers' | 'value'> {
   const { costPerM2 } = film;
   const taken = piece.kind === 'roll' ? { widthMm: piece.widthMm, lengthMm: used.lengthMm } : { widthMm: piece.widthMm, lengthMm: piece.lengthMm };
   const leftovers = leftoversOf(taken, used, costPerM2).map((left): Leftover => ({ ...left, piece, keep: isKept(left) }));

@@ -21,6 +21,7 @@ export {
   containsPoint,
   countPieces,
   crossingsAt,
+  holdsBox,
   joinBoxes,
   lineLength,
   longestSide,

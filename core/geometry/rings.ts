@@ -88,6 +88,11 @@ export function commonBox(a: Box, b: Box): Box {
   return { minX: Math.max(a.minX, b.minX), minY: Math.max(a.minY, b.minY), maxX: Math.min(a.maxX, b.maxX), maxY: Math.min(a.maxY, b.maxY) };
 }
 
+/** True when one box lies in another; edges may touch. */
+export function holdsBox(outer: Box, inner: Box): boolean {
+  return outer.minX <= inner.minX && outer.minY <= inner.minY && outer.maxX >= inner.maxX && outer.maxY >= inner.maxY;
+}
+
 /** True when the boxes share at least a point, each widened by `reachMm`. */
 export function boxesTouch(a: Box, b: Box, reachMm = 0): boolean {
   return (

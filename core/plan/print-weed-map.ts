@@ -1,4 +1,4 @@
-import { pullOrder } from '../engines/weeding/index.js';
+import { comesOut, pullOrder } from '../engines/weeding/index.js';
 import { boundsOf, joinBoxes, translateRings, widenBox, type Box } from '../geometry/index.js';
 import type { PrintDrawing, Printed } from '../print/index.js';
 import type { PreparedLayer } from '../stations/prepare/index.js';
@@ -48,14 +48,13 @@ function itemsOf({ layer, panel, border, relief, labels, strips, weed }: Prepare
     ...(marks.length > 0 ? [{ kind: 'lines', name: 'marks', colour: INK, widthMm: 0.6, dashed: true, lines: rings(marks).map((points) => ({ points, closed: true })) } as const] : []),
     ...(relief.length > 0 ? [{ kind: 'lines', name: 'relief', colour: INK, widthMm: 0.35, dashed: true, lines: lines(relief) } as const] : []),
     ...(labels.length > 0 ? [{ kind: 'lines', name: 'labels', colour: GREY, widthMm: 0.15, dashed: false, lines: lines(labels) } as const] : []),
-    ...(weed.spots.length > 0 ? [{ kind: 'lines', name: 'places', colour: INK, widthMm: 0.2, dashed: false, lines: weed.spots.map(({ kind, xMm, yMm }) => ({ points: signRound(xMm + dx, yMm + dy, kind === 'counter' || kind === 'cut-out'), closed: true })) } as const] : []),
+    ...(weed.spots.length > 0 ? [{ kind: 'lines', name: 'places', colour: INK, widthMm: 0.2, dashed: false, lines: weed.spots.map(({ kind, xMm, yMm }) => ({ points: signAt(xMm + dx, yMm + dy, comesOut(kind)), closed: true })) } as const] : []),
     ...weed.spots.map(({ xMm, yMm }, i) => number(String(i + 1), xMm, yMm)),
     ...(pulled.length > 1 ? [{ kind: 'lines', name: 'pulls', colour: INK, widthMm: 0.35, dashed: false, lines: lines(pulled.flatMap(({ pull: { fromX, fromY, toX, toY } }) => arrow(fromX, fromY, toX, toY))) } as const, ...pulled.map(({ strip }, i) => number(`strip ${i + 1}`, strip.xMm, strip.yMm))] : []),
   ];
 }
 
-/** Round comes out, square stays. */
-function signRound(x: number, y: number, isRound: boolean): number[] {
+function signAt(x: number, y: number, isRound: boolean): number[] {
   const r = SPOT_MM / 2;
   return isRound ? Array.from({ length: 24 }, (_, i) => [x + r * Math.cos((Math.PI * i) / 12), y + r * Math.sin((Math.PI * i) / 12)]).flat() : [x - r, y - r, x + r, y - r, x + r, y + r, x - r, y + r];
 }

@@ -1,4 +1,4 @@
-import { backwards, boundsOf, type Box, type Ring } from '../../geometry/index.js';
+import { backwards, boundsOf, holdsBox, type Ring } from '../../geometry/index.js';
 import { pathLength, type CutPath, type CutSettings, type Motion } from './cut-path.js';
 import { FIRST_HEADING, holderPath, turningPath, turningStrip } from './drag-knife.js';
 import { UNITS_PER_MM } from './hpgl.js';
@@ -119,8 +119,6 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
   cut(closed(around.map(({ ring }) => ring), around.map(({ contour }) => contour)));
   return paths;
 }
-
-const holdsBox = (outer: Box, inner: Box) => outer.minX <= inner.minX && outer.minY <= inner.minY && outer.maxX >= inner.maxX && outer.maxY >= inner.maxY;
 
 /** Lines, the one that begins or ends nearest next, run from there. */
 function orderLines(lines: readonly CutPath[], start: { readonly x: number; readonly y: number }): CutPath[] {

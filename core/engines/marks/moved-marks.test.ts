@@ -21,6 +21,8 @@ describe('marks that a hand has moved', () => {
     expect(told()).toMatchObject({ onArtwork: [], near: [], areAlike: false });
     expect(told({ xMm: 50, yMm: 10 }).onArtwork).toHaveLength(1);
     expect(told({ xMm: 50, yMm: 41 }).onArtwork).toHaveLength(1);
+    // A stroke so thin that no corner of either lies in the other crosses it all the same.
+    expect(faultsOfMarks(movedMarks(marks, [{ xMm: 50, yMm: 30 }]), [[bar(0, 29.9, 100, 0.2)]], 3).onArtwork).toHaveLength(1);
     // 20 to 40 is free: a mark of 6 stands 3 clear from 26 to 34.
     expect(told({ xMm: 50, yMm: 30 })).toMatchObject({ onArtwork: [], near: [] });
     expect(told({ xMm: 50, yMm: 24.5 }).near).toHaveLength(1);

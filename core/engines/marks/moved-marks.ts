@@ -1,5 +1,6 @@
-import { containsPoint, edgesOf, squareToEdge, translateRings, type Rings } from '../../geometry/index.js';
+import { containsPoint, edgesOf, translateRings, type Rings } from '../../geometry/index.js';
 import type { Mark } from './marks.js';
+import { squareBetween } from './place-marks.js';
 
 /** Marks with the first of them where the first place says, and so on; those without a place stay. */
 export function movedMarks(marks: readonly Mark[], places: readonly { readonly xMm: number; readonly yMm: number }[]): Mark[] {
@@ -30,10 +31,11 @@ export function faultsOfMarks(marks: readonly Mark[], artwork: readonly Rings[],
   const near: Mark[] = [];
   const layers = artwork.map((rings) => ({ rings, edges: edgesOf(rings, []) }));
   for (const mark of marks) {
-    const own = edgesOf([mark.ring], []);
-    const reach = layers.map(({ rings, edges }) =>
-      own.some(([x, y]) => containsPoint(rings, x, y)) ? 0 : edges.reduce((least, [x0, y0, x1, y1]) => own.reduce((so, [ax, ay, bx, by]) => Math.min(so, squareToEdge(ax, ay, x0, y0, x1, y1), squareToEdge(x0, y0, ax, ay, bx, by)), containsPoint([mark.ring], x0, y0) ? 0 : least), Infinity),
-    );
+    const { ring } = mark;
+    const reach = layers.map(({ rings, edges }) => {
+      const isOn = containsPoint(rings, ring[0]!, ring[1]!) || edges.some(([x, y]) => containsPoint([ring], x, y));
+      return isOn ? 0 : edges.reduce((least, edge) => Math.min(least, squareBetween(ring, edge)), Infinity);
+    });
     const square = Math.min(...reach);
     if (square === 0) onArtwork.push(mark);
     else if (square < (gapMm * 0.99) ** 2) near.push(mark);

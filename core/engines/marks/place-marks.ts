@@ -298,7 +298,7 @@ function clearOf(rings: Rings, gapMm: number): (stamp: Stamp, x: number, y: numb
 }
 
 /** The square of the distance from a mark's outline to an edge; 0 where they cross. */
-function squareBetween(ring: Ring, [x0, y0, x1, y1]: Edge): number {
+export function squareBetween(ring: Ring, [x0, y0, x1, y1]: Edge): number {
   let square = Infinity;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];

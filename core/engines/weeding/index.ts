@@ -13,4 +13,5 @@ export { RELIEF, type ReliefLine, type ReliefWish } from './relief-wish.js';
 export { spotGroups, type SpotGroup } from './spot-groups.js';
 export { NECK_MM, stripsOf, type Strip } from './strips.js';
 export { wasteOf, type Waste } from './waste.js';
-export { loosePartsOf, SPOT_KINDS, weedMap, type LoosePart, type SpotKind, type WeedMap, type WeedSpot } from './weed-map.js';
+export { comesOut, SPOT_KINDS, type SpotKind } from './spot-kinds.js';
+export { loosePartsOf, weedMap, type LoosePart, type WeedMap, type WeedSpot } from './weed-map.js';

@@ -1,5 +1,6 @@
 import polylabel from 'polylabel';
 import { areaOf, boundsOf, boxRing, regionsOf, subtract, tolerances, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import type { SpotKind } from './spot-kinds.js';
 
 /** A separate part of a layer, by the place with most room in it. */
 export interface LoosePart {
@@ -9,10 +10,6 @@ export interface LoosePart {
   /** Gone with the waste before anybody sees it. */
   readonly easilyLost: boolean;
 }
-
-/** What is looked for while weeding: a counter or a stencil's cut-out that comes out, a loose part that is easily lost, an island that the tape has to carry. */
-export const SPOT_KINDS = ['counter', 'loose part', 'cut-out', 'island'] as const;
-export type SpotKind = (typeof SPOT_KINDS)[number];
 
 /** Something to look for while weeding. */
 export interface WeedSpot {

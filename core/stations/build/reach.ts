@@ -42,9 +42,8 @@ export function markSizeOf({ markSizeMm }: { readonly markSizeMm: number | null 
 export const LOWEST_MORE_MM = 5;
 
 /** How far marks and border reach beyond what is cut at each side, mm, where marks stand as near as they may. */
-export function reachOfPreparation({ marks, border, borderGapMm, lowestMoreMm, ...own }: PreparationWanted, films: Iterable<Film>, size: { readonly widthMm: number; readonly heightMm: number }): number {
-  const all = [...films];
-  const layers = all.length;
-  const sizeMm = markSizeOf(own, all);
-  return (marks && layers > 1 ? markGapMm(sizeMm) + sizeMm : 0) + (border !== 'none' ? (borderGapMm ?? ruledGapMm(size, all)) + (layers > 1 ? (lowestMoreMm ?? LOWEST_MORE_MM) : 0) : 0);
+export function reachOfPreparation({ marks, border, borderGapMm, lowestMoreMm, ...own }: PreparationWanted, films: readonly Film[], size: { readonly widthMm: number; readonly heightMm: number }): number {
+  const layers = films.length;
+  const sizeMm = markSizeOf(own, films);
+  return (marks && layers > 1 ? markGapMm(sizeMm) + sizeMm : 0) + (border !== 'none' ? (borderGapMm ?? ruledGapMm(size, films)) + (layers > 1 ? (lowestMoreMm ?? LOWEST_MORE_MM) : 0) : 0);
 }

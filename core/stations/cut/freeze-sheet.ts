@@ -1,6 +1,6 @@
 import { cutProgram, programPairs, safeEdges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
 import type { WeedingWork } from '../../engines/weeding/index.js';
-import { boundsOf, boxRing, compose, containsPoint, translateRings, translation, widenBox, type Matrix, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxRing, compose, containsPoint, holdsBox, translateRings, translation, widenBox, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
@@ -145,7 +145,7 @@ function boxedAnew<G extends { readonly contours: Rings; readonly borders: Rings
   const shared = first && sheet.groups.length > 1 ? outlines[first.contours + first.marks] : undefined;
   const all = boundsOf(outlines.filter((ring) => ring !== shared))!;
   const box = shared && first!.borders > 0 ? boundsOf([shared])! : null;
-  if (!box || box.minX > all.minX || box.minY > all.minY || box.maxX < all.maxX || box.maxY < all.maxY) return groups;
+  if (!box || !holdsBox(box, all)) return groups;
   const offMm = Math.min(all.minX - box.minX, all.minY - box.minY, box.maxX - all.maxX, box.maxY - all.maxY);
   return groups.map((group, i) => {
     const own = group.borders.filter((ring) => ring !== shared);

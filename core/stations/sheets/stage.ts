@@ -1,4 +1,3 @@
-import { safeEdges, type Edges } from '../../engines/cutting/index.js';
 import { nest, type NestItem } from '../../engines/nesting/index.js';
 import { areaOf, boundsOf, keyOf } from '../../geometry/index.js';
 import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../shop/index.js';
@@ -7,7 +6,8 @@ import type { PrepareOut, PreparePatch } from '../prepare/index.js';
 import type { SurfaceDecisions } from '../surface/index.js';
 import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
-import { groupOf, inOneBox, outlinesOf, placed, sizeOf, type Group } from './group.js';
+import { groupOf, inOneBox, outlinesOf, placed, type Group } from './group.js';
+import { fitsOn, loadableOf, roomOn, smallestFirst, type Loadable } from './loadable.js';
 import { sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayMirrored, sayNoRoom, sayPiece } from './say.js';
 import type { LayerToCut, PanelNumber, SheetPlan, TakenCopies } from './sheet-plan.js';
 
@@ -36,13 +36,6 @@ interface SheetsRead {
   readonly mats: readonly Mat[];
   readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
   readonly taken: TakenCopies;
-}
-
-/** A piece in stock that the cutter can take, with what must stay free on it. */
-interface Loadable {
-  readonly piece: FilmPiece;
-  readonly mat: Mat | null;
-  readonly edges: Edges;
 }
 
 /** Places every layer, as many times as copies of it are still to be cut, on the pieces of its film that are in stock. */
@@ -104,21 +97,6 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   },
 };
 
-/** Offcuts before sheets before rolls, each the smallest first: what is used up leaves no new remainder. */
-function smallestFirst(a: FilmPiece, b: FilmPiece): number {
-  const kinds = ['offcut', 'sheet', 'roll'];
-  return kinds.indexOf(a.kind) - kinds.indexOf(b.kind) || a.widthMm * a.lengthMm - b.widthMm * b.lengthMm;
-}
-
-/** How a piece goes into the cutter; null when it cannot. */
-function loadableOf(piece: FilmPiece, { mats, cutter }: Pick<SheetsRead, 'mats' | 'cutter'>): Loadable | null {
-  const edges = safeEdges(piece.edgeMm, cutter.bladeOffsetMm);
-  if (piece.kind === 'roll') return piece.widthMm <= cutter.widthMm ? { piece, mat: null, edges } : null;
-  const holds = mats.filter((mat) => mat.widthMm <= cutter.widthMm && mat.widthMm - 2 * mat.edgeMm >= piece.widthMm && mat.lengthMm - 2 * mat.edgeMm >= piece.lengthMm);
-  const mat = holds.sort((a, b) => a.widthMm * a.lengthMm - b.widthMm * b.lengthMm)[0];
-  return mat ? { piece, mat, edges } : null;
-}
-
 /** What of the pieces the panels before have taken. */
 class UsedUp {
   readonly #lengths = new Map<string, number>();
@@ -145,14 +123,4 @@ function numberOf({ number, of, label }: PanelNumber): PanelNumber {
 /** What is said of a film is said once, whatever it is cut in. */
 function isFirst({ number }: { readonly number: number }): boolean {
   return number === 1;
-}
-
-function roomOn({ piece, edges }: Loadable) {
-  return { id: piece.id, widthMm: piece.widthMm - 2 * edges.sides, lengthMm: piece.lengthMm - edges.bottom - edges.top, quantity: piece.quantity };
-}
-
-function fitsOn(group: Pick<Group, 'contours' | 'borders'>, on: Loadable, rotations: readonly number[]): boolean {
-  const { widthMm, lengthMm } = sizeOf(group);
-  const room = roomOn(on);
-  return rotations.some((turn) => (turn % 180 === 0 ? widthMm : lengthMm) <= room.widthMm + 1e-6 && (turn % 180 === 0 ? lengthMm : widthMm) <= room.lengthMm + 1e-6);
 }

@@ -42,6 +42,13 @@ export function useCutPicture(copy: CutCopy | null): { readonly cut: DrawnPath; 
   }, [copy, drawing]);
 }
 
+/** Puts a sheet among the job's in the place of what was known of it. */
+export function usePutSheet(): (sheet: FrozenSheet) => void {
+  const { job } = useJobContext();
+  const client = useQueryClient();
+  return (sheet) => client.setQueryData<FrozenSheet[]>(['cuts', job.id], (all) => all?.map((one) => (one.id === sheet.id ? sheet : one)));
+}
+
 /** Places of one copy. */
 export interface PlacesOfCopy {
   readonly copy: CutCopy;
@@ -54,7 +61,7 @@ export function useTicking(): (of: readonly PlacesOfCopy[], ticked: boolean) => 
   const client = useQueryClient();
   const notify = useNotify();
   const key = ['cuts', job.id];
-  const put = (sheet: FrozenSheet) => client.setQueryData<FrozenSheet[]>(key, (all) => all?.map((one) => (one.id === sheet.id ? sheet : one)));
+  const put = usePutSheet();
   const tick = useMutation({
     mutationFn: ({ sheetId, of, ticked }: SheetTicks) => ask<FrozenSheet>(`/api/sheets/${sheetId}/ticks`, { method: 'PUT', json: { ticked, places: of.flatMap(({ copy, places }) => places.map(({ kind, xMm, yMm }) => ({ position: copy.position, kind, xMm, yMm }))) } }),
     onMutate: ({ sheetId, of, ticked }) => {

@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import { comesOut } from '../../../core/engines/weeding/spot-kinds.js';
 import type { Box } from '../../../core/geometry/index.js';
 import type { DrawnPath } from '../../../core/plan/page/drawn-path.js';
 import { wayOf, type Film } from '../../../core/shop/index.js';
@@ -69,7 +70,7 @@ const Spot = memo(function Spot({ kind, xMm, yMm, number, size, isTicked, isAsid
   const look = { fill: isTicked ? '#1f6145' : '#ffffff', stroke: '#182325', strokeWidth: 1.25, vectorEffect: 'non-scaling-stroke' } as const;
   return (
     <g transform={`translate(${xMm} ${yMm})`} fontSize={size * (number > 99 ? 0.85 : 1.1)} fontWeight="700" textAnchor="middle" opacity={isAside ? 0.35 : 1}>
-      {kind === 'counter' || kind === 'cut-out' ? <circle r={size} {...look} /> : <rect x={-size} y={-size} width={2 * size} height={2 * size} {...look} />}
+      {kind !== 'all out' && comesOut(kind) ? <circle r={size} {...look} /> : <rect x={-size} y={-size} width={2 * size} height={2 * size} {...look} />}
       <text dy="0.36em" fill={isTicked ? '#ffffff' : '#182325'}>
         {isTicked ? '✓' : number}
       </text>

@@ -3,11 +3,11 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { weededSeconds, type FrozenSheet } from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
-import { useJobContext } from '../../job/job-context.js';
 import { space } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { useNotify } from '../../ui/notices.js';
 import { Small } from '../../ui/plain-fields.js';
+import { usePutSheet } from './cut-copies.js';
 
 function sayClock(seconds: number): string {
   const whole = Math.floor(seconds);
@@ -16,7 +16,7 @@ function sayClock(seconds: number): string {
 
 /** The clock of weeding a sheet: started and stopped on the map. The server holds it, so it runs on whatever happens to this page. */
 export function WeedingClock({ sheet, isAllOut }: { readonly sheet: FrozenSheet; readonly isAllOut: boolean }) {
-  const { job } = useJobContext();
+  const put = usePutSheet();
   const client = useQueryClient();
   const notify = useNotify();
   const isRunning = sheet.weedTimes.at(-1)?.stoppedAt === null;
@@ -24,7 +24,7 @@ export function WeedingClock({ sheet, isAllOut }: { readonly sheet: FrozenSheet;
   const turn = useMutation({
     mutationFn: (clock: 'start' | 'stop' | 'drop') => ask<FrozenSheet>(`/api/sheets/${sheet.id}/weeding`, { method: 'POST', json: { clock } }),
     onSuccess: (told) => {
-      client.setQueryData<FrozenSheet[]>(['cuts', job.id], (all) => all?.map((one) => (one.id === told.id ? told : one)));
+      put(told);
       // What was timed to its end teaches the shop's own figures.
       void client.invalidateQueries({ queryKey: ['weeding'] });
     },

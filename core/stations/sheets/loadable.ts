@@ -1,0 +1,43 @@
+import { safeEdges, type Edges } from '../../engines/cutting/index.js';
+import type { CutterProfile, FilmPiece, Mat } from '../../shop/index.js';
+import { sizeOf, type Group } from './group.js';
+
+/** A piece in stock that the cutter can take, with what must stay free on it. */
+export interface Loadable {
+  readonly piece: FilmPiece;
+  readonly mat: Mat | null;
+  readonly edges: Edges;
+}
+
+/** What a piece is loaded with. */
+export interface LoadedWith {
+  readonly mats: readonly Mat[];
+  readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
+}
+
+/** How a piece goes into the cutter: a roll by itself, another on the smallest mat that holds it; null when it cannot. */
+export function loadableOf(piece: FilmPiece, { mats, cutter }: LoadedWith): Loadable | null {
+  const edges = safeEdges(piece.edgeMm, cutter.bladeOffsetMm);
+  if (piece.kind === 'roll') return piece.widthMm <= cutter.widthMm ? { piece, mat: null, edges } : null;
+  const holds = mats.filter((mat) => mat.widthMm <= cutter.widthMm && mat.widthMm - 2 * mat.edgeMm >= piece.widthMm && mat.lengthMm - 2 * mat.edgeMm >= piece.lengthMm);
+  const mat = holds.sort((a, b) => a.widthMm * a.lengthMm - b.widthMm * b.lengthMm)[0];
+  return mat ? { piece, mat, edges } : null;
+}
+
+/** Offcuts before sheets before rolls, each the smallest first: what is used up leaves no new remainder. */
+export function smallestFirst(a: Pick<FilmPiece, 'kind' | 'widthMm' | 'lengthMm'>, b: Pick<FilmPiece, 'kind' | 'widthMm' | 'lengthMm'>): number {
+  const kinds = ['offcut', 'sheet', 'roll'];
+  return kinds.indexOf(a.kind) - kinds.indexOf(b.kind) || a.widthMm * a.lengthMm - b.widthMm * b.lengthMm;
+}
+
+/** Where something may lie on a piece. */
+export function roomOn({ piece, edges }: Loadable) {
+  return { id: piece.id, widthMm: piece.widthMm - 2 * edges.sides, lengthMm: piece.lengthMm - edges.bottom - edges.top, quantity: piece.quantity };
+}
+
+/** Whether a group fits on a piece in one of some quarter turns. */
+export function fitsOn(group: Pick<Group, 'contours' | 'borders'>, on: Loadable, rotations: readonly number[]): boolean {
+  const { widthMm, lengthMm } = sizeOf(group);
+  const room = roomOn(on);
+  return rotations.some((turn) => (turn % 180 === 0 ? widthMm : lengthMm) <= room.widthMm + 1e-6 && (turn % 180 === 0 ? lengthMm : widthMm) <= room.lengthMm + 1e-6);
+}
