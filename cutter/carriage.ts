@@ -123,10 +123,10 @@ export class Carriage {
   }
 
   /** Moves for `seconds`; `readOn` is called whenever a step could be added. Gives the part that was not needed. */
-  advance(seconds: number, readOn: () => void): number {
+  advance(seconds: number, readOn: () => boolean): number {
     let left = seconds;
     for (;;) {
-      readOn();
+      if (!readOn()) return left;
       if (this.#lifting > 0) {
         const spent = Math.min(left, this.#lifting);
         this.#lifting -= spent;

@@ -55,6 +55,8 @@ export class CutterDevice {
   #speed = 100;
   #force = 0;
   #fault: 'out-of-film' | 'jammed' | null = null;
+  /** A fault that is still to come, and at which count of points. */
+  #coming: { readonly fault: 'out-of-film' | 'jammed'; readonly atPairs: number } | null = null;
   #held = false;
   #boot: number;
   #unknown = 0;
@@ -94,13 +96,16 @@ export class CutterDevice {
     this.#held = false;
   }
 
-  fail(fault: 'out-of-film' | 'jammed'): void {
-    this.#fault = fault;
+  /** Stops with a fault, now or once so many more points are done. */
+  fail(fault: 'out-of-film' | 'jammed', afterPairs = 0): void {
+    this.#coming = { fault, atPairs: this.#carriage.counts.pairsDone + afterPairs };
+    this.#strike();
   }
 
   /** Whatever stopped it is mended, by a hand at the machine. */
   clearFault(): void {
     this.#fault = null;
+    this.#coming = null;
   }
 
   /** Everything in flight is lost and the head is back at its corner, as after a power cut. What was cut stays cut. */
@@ -110,6 +115,7 @@ export class CutterDevice {
     this.#carriage.reset();
     this.#penUpWanted = true;
     this.#fault = null;
+    this.#coming = null;
     this.#held = false;
     this.#boot = this.#drawBoot();
   }
@@ -155,7 +161,17 @@ export class CutterDevice {
   advance(seconds: number): number {
     if (this.#fault || this.#held) return seconds;
     this.#credit = Math.min(this.#credit + seconds * this.bytesPerSecond, this.#options.bufferBytes);
-    return this.#carriage.advance(seconds, () => this.#readOn());
+    return this.#carriage.advance(seconds, () => {
+      this.#strike();
+      if (!this.#fault) this.#readOn();
+      return !this.#fault;
+    });
+  }
+
+  #strike(): void {
+    if (!this.#coming || this.#carriage.counts.pairsDone < this.#coming.atPairs) return;
+    this.#fault = this.#coming.fault;
+    this.#coming = null;
   }
 
   #drawBoot(): number {

@@ -13,16 +13,16 @@ export interface CutterServiceOptions extends Partial<DeviceOptions> {
 /** What can be asked of the control port, a JSON object to a line. */
 export type ControlRequest =
   | { readonly do: 'status' | 'trace' | 'picture' | 'clear' | 'power-cut' | 'new-sheet' }
-  | { readonly do: 'fail'; readonly how: 'out-of-film' | 'jammed' | 'slow-buffer' }
+  | { readonly do: 'fail'; readonly how: 'out-of-film' | 'jammed' | 'slow-buffer'; /** Film runs out or jams once so many more points are done. */ readonly afterPairs?: number }
   | { readonly do: 'pull-cable'; readonly seconds: number }
   | { readonly do: 'time-lapse'; readonly factor: number };
 
-const request = (what: object, more: Readonly<Record<string, object>> = {}) => ({ type: 'object', additionalProperties: false, required: ['do', ...Object.keys(more)], properties: { do: what, ...more } });
+const request = (what: object, more: Readonly<Record<string, object>> = {}, optional: Readonly<Record<string, object>> = {}) => ({ type: 'object', additionalProperties: false, required: ['do', ...Object.keys(more)], properties: { do: what, ...more, ...optional } });
 
 const isRequest = new Ajv().compile<ControlRequest>({
   oneOf: [
     request({ enum: ['status', 'trace', 'picture', 'clear', 'power-cut', 'new-sheet'] }),
-    request({ const: 'fail' }, { how: { enum: ['out-of-film', 'jammed', 'slow-buffer'] } }),
+    request({ const: 'fail' }, { how: { enum: ['out-of-film', 'jammed', 'slow-buffer'] } }, { afterPairs: { type: 'integer', minimum: 0 } }),
     request({ const: 'pull-cable' }, { seconds: { type: 'number', minimum: 0, maximum: 3600 } }),
     request({ const: 'time-lapse' }, { factor: { type: 'number', minimum: 0.1, maximum: 10_000 } }),
   ],
@@ -158,7 +158,7 @@ export class CutterService {
         break;
       case 'fail':
         if (asked.how === 'slow-buffer') this.device.bytesPerSecond = 40;
-        else this.device.fail(asked.how);
+        else this.device.fail(asked.how, asked.afterPairs);
         break;
       case 'pull-cable':
         this.pullCable(asked.seconds);

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AT_ORIGIN, newLettering } from '../core/stations/artwork/index.js';
 import { patchRecipe, type Job } from '../core/recipe/index.js';
 import { STATIONS } from '../core/words/index.js';
-import { jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
+import { cutUntil, jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 import { violations } from './violations.js';
 
@@ -60,9 +60,7 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
 
   it('a cut that failed, a weed map to be ticked off and a refused edit have nothing axe objects to', async () => {
     const cut = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } }, preparation: { labels: false } }));
-    await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 10 });
-    const { body: run } = await startCut(bench, cut.id, 'chalk');
-    await runUntil(bench, run.id, (r) => r.pairsDone > r.pairsTotal * 0.8);
+    const run = await cutUntil(bench, cut.id, 'chalk', 0.8);
     await bench.api('POST', '/api/cutter/control', { do: 'power-cut' });
     await runUntil(bench, run.id, (r) => r.state === 'failed');
     await show(`/jobs/${cut.id}/cut`, 'the cut failed');

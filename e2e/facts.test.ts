@@ -1,7 +1,7 @@
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { patchRecipe, type Job } from '../core/recipe/index.js';
-import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
+import { cutsOf, cutUntil, jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
 /* What a maker is told when a cut fails, when film must be cut again, when two pages change one job, and when the server goes away. */
@@ -38,19 +38,15 @@ const load = async (film: string, action: string) => {
 
 describe('a cut that fails', () => {
   it('stays told, with what is whole and what can be done, and its rest is cut on a new piece', async () => {
-    await hurry(1);
-    const { body: run } = await startCut(bench, job.id, 'chalk');
+    await cutUntil(bench, job.id, 'chalk', 0.5);
     await open('cut');
-    await browser.sees('Chalk white: Cutting');
-    await hurry(20);
-    await runUntil(bench, run.id, (r) => r.pairsDone > r.pairsTotal * 0.5);
+    await browser.sees('Chalk white: The cutter needs you');
     await bench.api('POST', '/api/cutter/control', { do: 'power-cut' });
     await browser.sees('Chalk white: the cut failed');
     await browser.sees(/On the piece \d+ parts of 12 are whole/);
     // It is told on another day too.
     await open('cut');
     await browser.sees('Chalk white: the cut failed');
-    await hurry(400);
     const { whole } = (await cutsOf(bench, job.id))[0]!.runs[0]!;
     await browser.press(`Cut the rest: ${whole!.ofParts - whole!.parts} parts`);
     await load('Chalk white', 'Cut the rest');

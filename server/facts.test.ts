@@ -7,7 +7,7 @@ import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { seeded } from '../core/testing/seeded.js';
 import { recordedCuts } from '../core/stations/record/index.js';
 import { askCutterControl } from './spooler/cutter-control.js';
-import { changeRecord, cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
+import { changeRecord, cutsOf, cutUntil, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
 /* What has touched film is a fact: it does not change when the job does, and what is to be cut is what is left. */
 
@@ -48,13 +48,11 @@ const decide = (sheet: FrozenSheet, decided: SheetDecision | null) => bench.api<
 
 /** Cuts a sheet until so much of it is done, then ends its run. */
 async function cutInPart(film: string, share: number, how: 'cancel' | 'power-cut'): Promise<FrozenSheet> {
-  await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 30 });
-  const { body: run } = await startCut(bench, job.id, film);
-  await runUntil(bench, run.id, (r) => r.pairsDone > r.pairsTotal * share);
+  const run = await cutUntil(bench, job.id, film, share);
   if (how === 'cancel') await bench.api('POST', `/api/runs/${run.id}/cancel`);
   else await bench.api('POST', '/api/cutter/control', { do: 'power-cut' });
   await runUntil(bench, run.id, (r) => r.state === (how === 'cancel' ? 'cancelled' : 'failed'));
-  await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 400 });
+  if (how === 'cancel') await bench.api('POST', '/api/cutter/control', { do: 'clear' });
   return (await cutsOf(bench, job.id)).find((sheet) => sheet.id === run.sheetId)!;
 }
 

@@ -125,6 +125,19 @@ export async function runUntil(bench: Bench, id: string, wanted: (run: Run) => b
   });
 }
 
+/**
+ * Cuts a sheet until this share of its points is done, where the cutter jams: at that very point, however busy the machine is. The time lapse
+ * is 400 after it.
+ */
+export async function cutUntil(bench: Bench, jobId: string, film: string, share: number): Promise<Run> {
+  const ask = (what: object) => bench.api('POST', '/api/cutter/control', what);
+  await ask({ do: 'time-lapse', factor: 0.1 });
+  const { body: run } = await startCut(bench, jobId, film);
+  await ask({ do: 'fail', how: 'jammed', afterPairs: Math.ceil(run.pairsTotal * share) });
+  await ask({ do: 'time-lapse', factor: 400 });
+  return runUntil(bench, run.id, (now) => now.state === 'stuck');
+}
+
 /** Lays other figures over a record of the shop, as a page does that looked at it just now, or at `seen`. */
 export async function changeRecord(bench: Bench, kind: 'films' | 'cutters', id: string, change: object, seen?: number): Promise<{ status: number; body: { code: string; title: string; revision: number } }> {
   const { body: shop } = await bench.api<ShopFile & { revision: number }>('GET', '/api/shop');
