@@ -115,6 +115,29 @@ describe('lantern nest', () => {
     const { placements, unplaced } = json<{ placements: unknown[]; unplaced: { item: string }[] }>(join(out, 'nest.json'));
     expect([placements.length, unplaced.map((u) => u.item)]).toEqual([3, ['large']]);
   });
+
+  it('goes round what is pinned on an irregular piece, and makes a layout again from its number of steps', () => {
+    const sheets = [{ id: 'rest', quantity: 1, rings: [[[0, 0], [200, 0], [200, 80], [80, 80], [80, 200], [0, 200]]] }];
+    const file = inFolder('pinned.json', JSON.stringify({ unit: 'mm', sheets, spacing: 2, items: [{ ...square, quantity: 4, rotations: 'free' }], pinned: [{ item: 'square', copy: 2, sheet: 'rest', x: 10, y: 120 }] }));
+    const [first, again] = [['--seconds', '1', '--steps', '40'], ['--steps', '40']].map((args) => {
+      const out = inFolder('nest-pinned');
+      expect(lantern('nest', file, '--out', out, ...args).status).toBe(0);
+      return json<{ placements: { item: string; copy: number; x: number; y: number }[]; steps: number }>(join(out, 'nest.json'));
+    });
+    expect(first!.placements.find(({ copy }) => copy === 2)).toMatchObject({ x: 10, y: 120 });
+    expect([first!.placements.length, first!.steps <= 40, again!.steps]).toEqual([4, true, 40]);
+  });
+
+  it.each([
+    ['outside', [{ item: 'square', sheet: 'm', x: 60, y: 0 }], /What is pinned cannot lie so: square 0 reaches over the edge of m/],
+    ['over each other', [{ item: 'square', sheet: 'm', x: 0, y: 0 }, { item: 'square', sheet: 'm', x: 40, y: 0 }], /square 0 and square 1 are nearer than the spacing/],
+    ['too often', [{ item: 'square', copy: 3, sheet: 'm', x: 0, y: 0 }], /Copy 3 of “square” is pinned, counted from 0; 3 of it are wanted/],
+    ['nowhere', [{ item: 'square', sheet: 'n', x: 0, y: 0 }], /on the sheet “n”, which there is not/],
+  ])('says what is wrong with what is pinned %s', (_name, pinned, said) => {
+    const file = inFolder('pinned.json', JSON.stringify({ unit: 'mm', sheets: [{ id: 'm', width: 100, length: 100, quantity: 1 }], spacing: 0, items: [square], pinned }));
+    const { status, stderr } = lantern('nest', file, '--out', inFolder('out'));
+    expect([status, stderr]).toEqual([2, expect.stringMatching(said)]);
+  });
 });
 
 describe('lantern cut and simulate', () => {

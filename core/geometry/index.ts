@@ -3,13 +3,16 @@
  * Knows nothing of films, jobs or files. y points down, as in the artwork; cutting turns it over at the very end.
  */
 export { clipRingToBox } from './clip-to-box.js';
+export { convexParts, convexSum } from './convex-parts.js';
 export { edgeIndex, edgesOf, type Edge, type Edges } from './edges.js';
 export { fingerprintOf } from './fingerprint.js';
 export { keyOf } from './key.js';
 export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';
-export { grow, growBevelled, growMitred, intersect, isKernelFailure, KernelError, loadKernel, noFitOutline, subtract, unite, type FillRule } from './kernel.js';
+export { grow, growBevelled, growMitred, intersect, isKernelFailure, KernelError, loadKernel, roomInside, subtract, unite, type FillRule } from './kernel.js';
 export { growTracingLost, type GrownOutline } from './lost-stretches.js';
 export { compose, IDENTITY, inverse, rotation, scaling, stretchOf, translation, type Matrix } from './matrix.js';
+export { outerBoundary } from './outer-boundary.js';
+export { mirrored, noFitOfParts, noFitOutline, type Parts } from './no-fit-outline.js';
 export { regionsOf, ringsOf, type Region } from './regions.js';
 export {
   areaOf,

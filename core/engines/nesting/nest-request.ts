@@ -6,6 +6,8 @@ export interface NestSheet {
   readonly widthMm: number;
   readonly lengthMm: number | null;
   readonly quantity: number | null;
+  /** The outline of a piece that is no rectangle, inside of its width and length. */
+  readonly outline?: Region;
 }
 
 /** A rigid group: its regions never move against each other. x right, y up, mm. */
@@ -22,6 +24,8 @@ export interface NestRequest {
   /** Least distance between groups on a sheet. */
   readonly spacingMm: number;
   readonly items: readonly NestItem[];
+  /** What lies where it lies, and is gone round: copies of the items, of which so many fewer are placed. */
+  readonly pinned?: readonly Placement[];
 }
 
 /** Turn the group about the origin by `rotation` degrees counter-clockwise, then move it by x, y; a sheet spans 0..width in x, 0..length in y. */
@@ -42,12 +46,16 @@ export interface NestResult {
   /** Area of the groups over width × used length of the sheets in use, 0 to 1. */
   readonly density: number;
   readonly unplaced: readonly { readonly item: string; readonly quantity: number; readonly reason: string }[];
+  /** How many steps of the search were made: with as many the same request gives the same layout. */
+  readonly steps: number;
 }
 
 /** What the caller lends a long computation: a moment to breathe, which may throw to cancel, and a budget. */
 export interface NestHooks {
-  /** Awaited between placements; throwing from it cancels. */
+  /** Awaited between placements and between steps; throwing from it cancels. */
   readonly breathe?: () => Promise<void>;
-  /** False once no further arrangement should be tried. The first one is always finished. */
-  readonly mayTryMore?: () => boolean;
+  /** Asked before each step of the search: false once no further one should be made. Without it none is made. The first arrangements are always finished. */
+  readonly mayTryMore?: (steps: number) => boolean;
+  /** Told when a better layout is found. */
+  readonly onBetter?: (found: Pick<NestResult, 'usedLengthMm' | 'density' | 'steps'>) => void;
 }

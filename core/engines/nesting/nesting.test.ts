@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { regionsOf, unite, type Region } from '../../geometry/index.js';
+import { regionsOf, subtract, unite, type Region } from '../../geometry/index.js';
+import { CUT_APART, cutApart, type CutInto } from '../../testing/cut-apart.js';
 import { blob, disc, rectangle, seeded } from '../../testing/seeded.js';
 import { nest, nestingFaults, type NestItem, type NestRequest } from './index.js';
 
@@ -77,6 +78,89 @@ describe('nesting', () => {
   });
 });
 
+/** So many steps and no more. */
+const steps = (most: number) => ({ mayTryMore: (made: number) => made < most });
+
+function cutUp(into: CutInto, pieces: number, seed: number, spacingMm = 0): NestRequest {
+  const items = cutApart(into, pieces, seeded(seed)).map((ring, i) => item(`piece-${i}`, ring));
+  return { sheets: [{ id: 'strip', widthMm: CUT_APART.widthMm, lengthMm: null, quantity: 1 }], spacingMm, items };
+}
+
+describe('the search for less film', () => {
+  it.each((['rectangles', 'convex', 'jigsaw'] as const).flatMap((into) => [1, 2].map((seed) => [into, seed] as const)))('never overlaps, loses nothing and is no longer than what it began with: %s, seed %i', async (into, seed) => {
+    const request = cutUp(into, 10, seed, seed === 1 ? 0 : 3);
+    const [first, searched] = [await nest(request), await nest(request, steps(120))];
+    expect(nestingFaults(request, searched.placements)).toEqual([]);
+    expect(searched.placements.map((one) => one.item).sort()).toEqual(first.placements.map((one) => one.item).sort());
+    expect(searched.usedLengthMm).toBeLessThanOrEqual(first.usedLengthMm);
+    expect(searched.steps).toBeLessThanOrEqual(120);
+  });
+
+  it('is the same for the same number of steps, however often it is asked whether to go on', async () => {
+    const request = cutUp('convex', 8, 3);
+    const once = await nest(request, steps(60));
+    let asked = 0;
+    const again = await nest(request, { mayTryMore: () => (asked += 1) <= 60 });
+    expect([once.steps, again]).toEqual([60, once]);
+  });
+
+  it('finds the way in which ten rectangles fill a larger one', async () => {
+    const { usedLengthMm } = await nest(cutUp('rectangles', 10, 1), steps(2000));
+    expect(usedLengthMm).toBeCloseTo(CUT_APART.lengthMm, 3);
+  });
+
+  it.each([1, 2, 3])('goes on over several sheets, and what it draws together makes room for what lay on the last, seed %i', async (seed) => {
+    const random = seeded(seed);
+    const items = Array.from({ length: 9 }, (_, i) => item(`item-${i}`, seed === 1 ? rectangle(0, 0, 25 + 40 * random(), 20 + 40 * random()) : blob(random, 0, 0, 20 + 20 * random()), 2));
+    const request: NestRequest = { sheets: [{ id: 'mat', widthMm: 140, lengthMm: 150, quantity: 4 }, roll], spacingMm: 2, items };
+    const [first, searched] = [await nest(request), await nest(request, steps(300))];
+    expect(nestingFaults(request, searched.placements)).toEqual([]);
+    expect([searched.placements.length, searched.unplaced]).toEqual([18, []]);
+    expect(new Set(searched.placements.map(({ item: id, copy }) => `${id} ${copy}`)).size).toBe(18);
+    expect(searched.usedLengthMm).toBeLessThanOrEqual(first.usedLengthMm);
+  });
+
+  it('stops when it is asked to', async () => {
+    let asked = 0;
+    const breathe = () => ((asked += 1) > 200 ? Promise.reject(new Error('stopped')) : Promise.resolve());
+    await expect(nest(cutUp('convex', 12, 1), { breathe, mayTryMore: () => true })).rejects.toThrow('stopped');
+  });
+});
+
+describe('what lies in the way', () => {
+  it('is gone round where it is pinned, and its copies are not placed again', async () => {
+    const pinned = [{ item: 'a', copy: 1, sheet: 'roll', sheetIndex: 0, x: 120, y: 40, rotation: 30 }, { item: 'b', copy: 0, sheet: 'roll', sheetIndex: 0, x: 10, y: 90, rotation: 0 }];
+    const request: NestRequest = { sheets: [roll], spacingMm: 4, items: [item('a', rectangle(0, 0, 60, 30), 6), item('b', disc(20, 20, 20), 5)], pinned };
+    for (const hooks of [{}, steps(100)]) {
+      const { placements } = await nest(request, hooks);
+      expect(nestingFaults(request, placements)).toEqual([]);
+      for (const pin of pinned) expect(placements.find(({ item: id, copy }) => id === pin.item && copy === pin.copy)).toEqual({ ...pin, x: expect.closeTo(pin.x, 9), y: expect.closeTo(pin.y, 9) });
+      expect(placements.map(({ item: id, copy }) => `${id}${copy}`).sort()).toEqual(['a0', 'a1', 'a2', 'a3', 'a4', 'a5', 'b0', 'b1', 'b2', 'b3', 'b4']);
+    }
+  });
+
+  it.each([1, 2, 3])('is what an irregular piece lacks: its outline and what is cut out of it, seed %i', async (seed) => {
+    const random = seeded(seed);
+    const [outline] = regionsOf(subtract([rectangle(0, 0, 200, 220)], [rectangle(120, 0, 80, 70), disc(60, 110, 25)]));
+    const items = Array.from({ length: 6 }, (_, i) => item(`item-${i}`, blob(random, 0, 0, 12 + 14 * random()), 2));
+    const request: NestRequest = { sheets: [{ id: 'rest', widthMm: 200, lengthMm: 220, quantity: 1, outline: outline! }], spacingMm: 2, items };
+    for (const hooks of [{}, steps(80)]) {
+      const { placements } = await nest(request, hooks);
+      expect(placements.length).toBeGreaterThan(8);
+      expect(nestingFaults(request, placements)).toEqual([]);
+    }
+  });
+
+  it('leaves counters free: small parts lie in large ones, at the spacing', async () => {
+    const ring = regionsOf(unite([disc(0, 0, 60), disc(0, 0, 40)], 'evenodd'));
+    const request: NestRequest = { sheets: [{ ...roll, widthMm: 122 }], spacingMm: 3, items: [{ id: 'ring', quantity: 2, rotations: [0], group: ring }, item('dot', disc(0, 0, 15), 4)] };
+    const { placements, usedLengthMm } = await nest(request);
+    expect(nestingFaults(request, placements)).toEqual([]);
+    // The two rings by themselves are as long.
+    expect(usedLengthMm).toBeLessThan(2 * 120 + 3 + 0.5);
+  });
+});
+
 describe('the check of an arrangement', () => {
   const request: NestRequest = { sheets: [{ id: 'mat', widthMm: 100, lengthMm: 100, quantity: 1 }], spacingMm: 5, items: [item('a', rectangle(0, 0, 20, 20), 2)] };
   const at = (copy: number, x: number, y: number) => ({ item: 'a', copy, sheet: 'mat', sheetIndex: 0, x, y, rotation: 0 });
@@ -85,5 +169,8 @@ describe('the check of an arrangement', () => {
     expect(nestingFaults(request, [at(0, 0, 0), at(1, 25, 0)])).toEqual([]);
     expect(nestingFaults(request, [at(0, 0, 0), at(1, 24, 0)])).toHaveLength(1);
     expect(nestingFaults(request, [at(0, 85, 0)])).toHaveLength(1);
+    const [outline] = regionsOf(unite([Float64Array.of(0, 0, 100, 0, 0, 100)]));
+    const irregular = { ...request, sheets: [{ ...request.sheets[0]!, outline: outline! }] };
+    expect([nestingFaults(irregular, [at(0, 30, 30)]), nestingFaults(irregular, [at(0, 31, 31)])]).toEqual([[], [expect.stringContaining('outline')]]);
   });
 });

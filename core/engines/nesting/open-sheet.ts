@@ -1,24 +1,7 @@
-import { boundsOf, containsPoint, noFitOutline, translateRings, unite, type Ring, type Rings } from '../../geometry/index.js';
+import { containsPoint, translateRings, unite, type Ring, type Rings } from '../../geometry/index.js';
 import type { NestSheet } from './nest-request.js';
+import type { NoFits } from './no-fit.js';
 import type { Orientation } from './shape.js';
-
-/** The no-fit outlines of two orientations, kept so that copies cost nothing. */
-export class NoFitCache {
-  readonly #known = new Map<Orientation, Map<Orientation, Rings>>();
-
-  /** Positions of `moving`'s box corner, with `fixed` at 0, 0, at which the two would come too near. */
-  between(fixed: Orientation, moving: Orientation): Rings {
-    let row = this.#known.get(fixed);
-    if (!row) this.#known.set(fixed, (row = new Map()));
-    let rings = row.get(moving);
-    if (!rings) {
-      const parts = fixed.keepOut.flatMap((a) => moving.shells.flatMap((b) => noFitOutline(a, b).filter((ring) => isOuter(ring))));
-      rings = parts.length > 1 ? unite(parts) : parts;
-      row.set(moving, rings);
-    }
-    return rings;
-  }
-}
 
 export interface Spot {
   readonly x: number;
@@ -49,7 +32,7 @@ export class OpenSheet {
   constructor(
     readonly sheet: NestSheet,
     readonly index: number,
-    private readonly cache: NoFitCache,
+    private readonly noFits: NoFits,
     private readonly fill: FillOptions,
   ) {}
 
@@ -96,18 +79,13 @@ export class OpenSheet {
   }
 
   #forbiddenFor(orientation: Orientation): Rings {
-    const known = this.#forbidden.get(orientation) ?? { rings: [], upTo: 0 };
-    if (known.upTo === this.#placed.length) return known.rings;
+    const known = this.#forbidden.get(orientation) ?? { rings: this.sheet.outline ? this.noFits.outsideOf(this.sheet.outline, orientation) : [], upTo: 0 };
+    if (known.upTo === this.#placed.length && this.#forbidden.has(orientation)) return known.rings;
     const fresh: Ring[] = this.#placed
       .slice(known.upTo)
-      .flatMap((p) => translateRings(this.cache.between(p.orientation, orientation), p.x, p.y));
+      .flatMap((p) => translateRings(this.noFits.between(p.orientation, orientation), p.x, p.y));
     const rings = unite([...known.rings, ...fresh]);
     this.#forbidden.set(orientation, { rings, upTo: this.#placed.length });
     return rings;
   }
-}
-
-function isOuter(ring: Ring): boolean {
-  const box = boundsOf([ring])!;
-  return box.maxX > box.minX && box.maxY > box.minY;
 }

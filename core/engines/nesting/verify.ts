@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, grow, intersect, translateRings, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, grow, intersect, subtract, translateRings, type Rings } from '../../geometry/index.js';
 import type { NestRequest, Placement } from './nest-request.js';
 import { turned } from './shape.js';
 
@@ -11,7 +11,7 @@ export function placedRings(request: NestRequest, placement: Placement): Rings {
 
 /**
  * What is wrong with an arrangement, as sentences; empty when it is right. Checked on the true outlines, not on the shells that
- * the placing used: no group over the sheet's edge, none nearer to another than the spacing.
+ * the placing used: no group over the sheet's edge or outline, none nearer to another than the spacing.
  */
 export function nestingFaults(request: NestRequest, placements: readonly Placement[]): string[] {
   const faults: string[] = [];
@@ -24,6 +24,7 @@ export function nestingFaults(request: NestRequest, placements: readonly Placeme
     if (box.minX < -1e-4 || box.minY < -1e-4 || box.maxX > sheet.widthMm + 1e-4 || box.maxY > (sheet.lengthMm ?? Infinity) + 1e-4) {
       faults.push(`${name} reaches over the edge of ${p.sheet}.`);
     }
+    if (sheet.outline && areaOf(subtract(rings, [sheet.outline.outer, ...sheet.outline.holes])) > 0.01) faults.push(`${name} reaches over the outline of ${p.sheet}.`);
     const key = `${p.sheet}#${p.sheetIndex}`;
     bySheet.set(key, [...(bySheet.get(key) ?? []), { name, rings }]);
   }

@@ -1,0 +1,99 @@
+import { lay, bestOn, scoreOf, type Arrangement, type Laid, type LaidSheet } from './arrange.js';
+import { compress } from './compress.js';
+import type { NoFits } from './no-fit.js';
+import { OpenSheet } from './open-sheet.js';
+import { layRectangles } from './rectangles.js';
+import { isBox } from './shape.js';
+
+/** Sheets with more on them are left as they were first filled: the search would hardly begin. */
+const MOST_ON_A_SHEET = 150;
+/** So many steps for a sheet before it is the next one's turn. */
+const STEPS_A_TURN = 400;
+
+export interface Search {
+  readonly spacingMm: number;
+  readonly noFits: NoFits;
+  readonly random: () => number;
+  /** Counts a step; false when no further one may be made. */
+  readonly step: () => Promise<boolean>;
+  readonly onBetter: (found: Arrangement) => void;
+}
+
+/**
+ * An arrangement on less film: sheet by sheet, what lies on it is drawn together, and what then finds room on it is taken over from the last sheets; in turns, for as long as steps are left. A sheet is
+ * only changed for the better.
+ */
+export async function improve(from: Arrangement, search: Search): Promise<Arrangement> {
+  let best = from;
+  const isWorth = ({ laid, open }: LaidSheet) => laid.length <= MOST_ON_A_SHEET && laid.some(({ isPinned }) => !isPinned) && open.usedLength > 0;
+  const turn = best.sheets.filter(isWorth).length > 1 ? STEPS_A_TURN : Infinity;
+  // Ends when there was nothing to do on any of the sheets.
+  for (let k = 0, idle = 0; idle < best.sheets.length; k = (k + 1) % best.sheets.length, idle += 1) {
+    const sheet = best.sheets[k]!;
+    if (!isWorth(sheet)) continue;
+    let steps = 0;
+    let isOver = false;
+    const shorter = await drawnTogether(sheet, search, async () => {
+      if (steps >= turn) return false;
+      isOver = !(await search.step());
+      if (!isOver) steps += 1;
+      return !isOver;
+    });
+    if (shorter) {
+      const sheets = takenOver([...best.sheets.slice(0, k), shorter, ...best.sheets.slice(k + 1)], k, search);
+      best = { ...best, sheets, score: scoreOf(sheets, best.missing) };
+      search.onBetter(best);
+    }
+    if (isOver) return best;
+    if (steps > 0) idle = -1;
+  }
+  return best;
+}
+
+/** The same on less of the sheet; null when none was found. */
+async function drawnTogether({ open, laid }: LaidSheet, { spacingMm, noFits, random }: Search, mayGoOn: () => Promise<boolean>): Promise<LaidSheet | null> {
+  const free = laid.filter(({ isPinned }) => !isPinned);
+  const fixed = laid.filter(({ isPinned }) => isPinned);
+  const { widthMm, outline } = open.sheet;
+  const areBoxes = !outline && fixed.length === 0 && free.every(({ candidate: { shape, orientations } }) => isBox(shape) && orientations.every(({ rotation }) => rotation % 90 === 0));
+  let places: readonly Pick<Laid, 'orientation' | 'x' | 'y'>[];
+  let lengthMm: number;
+  if (areBoxes) {
+    const areaMm2 = free.reduce((sum, { orientation: { width, height } }) => sum + (width + spacingMm) * (height + spacingMm), 0);
+    if (areaMm2 >= (widthMm + spacingMm) * (open.usedLength + spacingMm) * 0.999999) return null;
+    // Each is larger by the spacing, and so is the strip.
+    const ways = free.map(({ candidate: { orientations } }) => orientations.filter((one, i) => orientations.findIndex((other) => other.rotation % 180 === one.rotation % 180) === i));
+    const found = await layRectangles(ways.map((own) => ({ ways: own.map(({ width, height }) => ({ widthMm: width + spacingMm, lengthMm: height + spacingMm })) })), widthMm + spacingMm, random, mayGoOn);
+    if (!found) return null;
+    lengthMm = found.lengthMm - spacingMm;
+    places = found.places.map(({ way, xMm, yMm }, i) => ({ orientation: ways[i]![way]!, x: xMm, y: yMm }));
+  } else {
+    const pinnedTo = Math.max(0, ...fixed.map(({ orientation, y }) => y + orientation.height));
+    const found = await compress(free.map(({ candidate }) => candidate.orientations), { widthMm, spacingMm, fixed, ...(outline && { outline }) }, { layout: free, lengthMm: open.usedLength }, noFits, random, mayGoOn);
+    lengthMm = Math.max(pinnedTo, found.lengthMm);
+    places = found.layout;
+  }
+  if (lengthMm > open.usedLength - 1e-6) return null;
+  return laidAnew(open, [...fixed, ...free.map((one, i) => ({ ...one, ...places[i]! }))], noFits, spacingMm);
+}
+
+function laidAnew({ sheet, index }: OpenSheet, laid: readonly Laid[], noFits: NoFits, spacingMm: number): LaidSheet {
+  const made: LaidSheet = { open: new OpenSheet(sheet, index, noFits, { spacingMm, closedAfter: Infinity }), laid: [] };
+  for (const one of laid) lay(made, one);
+  return made;
+}
+
+/** What lies on the last sheets and finds room on the k-th without making it longer is laid there; sheets that are emptied by it are given back. */
+function takenOver(sheets: readonly LaidSheet[], k: number, { noFits, spacingMm }: Search): LaidSheet[] {
+  const home = sheets[k]!;
+  const rest = sheets.slice(k + 1).map((sheet) => {
+    const stays: Laid[] = [];
+    for (const one of sheet.laid) {
+      const found = one.isPinned ? null : bestOn(home, one.candidate.orientations);
+      if (found && home.laid.length < MOST_ON_A_SHEET) lay(home, { ...one, orientation: found.orientation, ...found.spot });
+      else stays.push(one);
+    }
+    return stays.length < sheet.laid.length ? laidAnew(sheet.open, stays, noFits, spacingMm) : sheet;
+  });
+  return [...sheets.slice(0, k + 1), ...rest];
+}
