@@ -19,6 +19,8 @@ interface BatchFile {
   readonly spacing?: number;
   readonly zones?: boolean;
   readonly order?: BatchOrder;
+  /** As an earlier `batch.json` has it: so many steps of the search for each film. */
+  readonly steps?: readonly { readonly film: string; readonly steps: number }[];
 }
 
 const BATCH_SCHEMA = {
@@ -30,6 +32,7 @@ const BATCH_SCHEMA = {
     spacing: figure(0, 100),
     zones: yes,
     order: { enum: BATCH_ORDERS },
+    steps: { type: 'array', maxItems: 1000, items: { type: 'object', required: ['film', 'steps'], additionalProperties: false, properties: { film: { type: 'string' }, steps: whole(0, 1e9) } } },
   },
 };
 
@@ -37,10 +40,11 @@ const SPACING_MM = 5;
 
 /** Lays the layers of several jobs on the shop's film together, and writes `batch.json` with a drawing and a program of each sheet. */
 export async function batchCommand(args: string[]): Promise<void> {
-  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { out: { type: 'string' }, shop: { type: 'string' }, seconds: { type: 'string' } } });
+  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { out: { type: 'string' }, shop: { type: 'string' }, seconds: { type: 'string' }, steps: { type: 'string' } } });
   const file = onlyFile(positionals, 'batch', 'the batch');
   const out = required(values.out, 'batch', 'out');
   const seconds = numberOption(values.seconds, 'seconds', 0, 'batch');
+  const most = numberOption(values.steps, 'steps', 0, 'batch');
   const given = await readJson(file);
   const validate = new Ajv({ allErrors: false }).compile<BatchFile>(BATCH_SCHEMA);
   if (!validate(given)) {
@@ -57,7 +61,7 @@ export async function batchCommand(args: string[]): Promise<void> {
     if (blocked || !prepare || !surface) throw new InputError('job-blocked', `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`, { source: basename(name) });
     jobs.push({ prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, due: recipe.due, heightMm: surface.frame.heightMm });
   }
-  const { sheets, unplaced } = await planBatch(jobs, shop, { spacingMm: given.spacing ?? SPACING_MM, zones: given.zones ?? true, order: given.order ?? 'changes' }, seconds === null ? {} : { budget: withinSeconds(seconds) });
+  const { sheets, unplaced, steps } = await planBatch(jobs, shop, { spacingMm: given.spacing ?? SPACING_MM, zones: given.zones ?? true, order: given.order ?? 'changes' }, budgetOf(seconds, most, given.steps));
   await makeFolder(out);
   for (const [i, sheet] of sheets.entries()) {
     await writeFile(join(out, `sheet-${i + 1}.svg`), svgOf(sheet));
@@ -80,14 +84,21 @@ export async function batchCommand(args: string[]): Promise<void> {
     keptMm2: sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0),
     takenMm2: sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0),
     unplaced: unplaced.map(({ job, film, quantity, reason }) => ({ job, layer: film.id, quantity, reason })),
+    steps: steps.map(({ film, steps: made }) => ({ film: film.id, steps: made })),
   };
   await writeFile(join(out, 'batch.json'), JSON.stringify(report, null, 2) + '\n');
 }
 
-/** Each part of the work has its share of the time. */
-function withinSeconds(seconds: number): (part: number, of: number) => () => boolean {
+/** So many steps for each film, those that are written of it first; of the time each film has its share. */
+function budgetOf(seconds: number | null, most: number | null, written: BatchFile['steps']): Parameters<typeof planBatch>[3] {
+  if (seconds === null && most === null && !written) return {};
   const begun = performance.now();
-  return (part, of) => () => performance.now() < begun + (seconds * 1000 * (part + 1)) / of;
+  return {
+    budget: (film, part, of) => {
+      const mayMake = written?.find((one) => one.film === film.id)?.steps ?? most ?? (seconds === null ? 0 : Infinity);
+      return (steps) => steps < mayMake && (seconds === null || performance.now() < begun + (seconds * 1000 * (part + 1)) / of);
+    },
+  };
 }
 
 /** How a layer in the frame of its file (lower left corner at 0, 0, y up) comes to where it lies: mirrored first, then turned, then moved. */

@@ -56,6 +56,8 @@ export interface BatchOut {
   /** In the order of cutting. */
   readonly sheets: readonly BatchSheet[];
   readonly unplaced: readonly Unplaced[];
+  /** How many steps the search for less film made on the layout of each film: with as many it comes out the same again. Empty when there was none. */
+  readonly steps: readonly { readonly film: Film; readonly steps: number }[];
 }
 
 /** In which order sheets are cut: with the fewest changes of settings and film, the smallest first, or those of the most urgent job first. */

@@ -1,5 +1,5 @@
-import { nest, type NestHooks, type NestItem, type NestResult } from '../engines/nesting/index.js';
-import { areaOf, boundsOf, keyOf, translateRings } from '../geometry/index.js';
+import { nesterOf, turned, type NestHooks, type NestItem, type NestResult } from '../engines/nesting/index.js';
+import { areaOf, boundsOf, keyOf, translateRings, type Box } from '../geometry/index.js';
 import type { Film, Mat, Shop } from '../shop/index.js';
 import type { PrepareOut } from '../stations/prepare/index.js';
 import { fitsOn, groupOf, loadableOf, outlinesOf, placed, roomOn, type Group, type Loadable } from '../stations/sheets/index.js';
@@ -26,8 +26,8 @@ const MOST_ALIKE = 12;
 
 interface Hooks {
   readonly breathe?: () => Promise<void>;
-  /** For one part of the work of so many: whether another arrangement may be tried. The first is always made. */
-  readonly budget?: (part: number, of: number) => () => boolean;
+  /** For the layout of one film, the so-manieth of so many: whether a further step of the search may be made, after so many. The first arrangements are always made. */
+  readonly budget?: (film: Film, part: number, of: number) => (steps: number) => boolean;
 }
 
 /** A layer of a job that is laid, and how often. */
@@ -64,20 +64,22 @@ export async function planBatch(jobs: readonly BatchJob[], shop: Shop, wish: Bat
   const items = jobs.flatMap((job, j) => itemsOf(job, j, shop));
   const unplaced: Unplaced[] = [];
   const laid: Laid[] = [];
+  const steps: { film: Film; steps: number }[] = [];
   const films = [...new Set(items.map((item) => item.film))];
   for (const [part, film] of films.entries()) {
     await breathe?.();
     const own = items.filter((item) => item.film === film);
     const rack = rackOf(film, shop);
-    const mayTryMore = budget?.(part, films.length);
+    const mayTryMore = budget?.(film, part, films.length);
     const chosen = await layFilm(own, rack, wish.spacingMm, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
     laid.push(...(chosen?.laid ?? []));
+    if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps });
     for (const item of own) {
       const missing = chosen ? chosen.result.unplaced.find((one) => one.item === item.id) : { quantity: item.quantity, reason: 'there is no film of it that the cutter can take' };
       if (missing) unplaced.push({ job: item.job, film, quantity: missing.quantity, reason: missing.reason });
     }
   }
-  return { sheets: inOrder(wish.zones ? zoned(laid, shop) : laid.map((one) => alone(one)), wish.order, jobs.map(({ due }) => due)), unplaced };
+  return { sheets: inOrder(wish.zones ? zoned(laid, shop) : laid.map((one) => alone(one)), wish.order, jobs.map(({ due }) => due)), unplaced, steps };
 }
 
 function itemsOf({ prepare, isInside, copies }: BatchJob, job: number, shop: Shop): BatchItem[] {
@@ -108,15 +110,17 @@ function rackOf(film: Film, shop: Shop): Loaded[] {
     });
 }
 
-async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], spacingMm: number, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult } | null> {
+async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], spacingMm: number, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number } | null> {
   const film = items[0]!.film;
   const asked: readonly NestItem[] = items.map(({ id, quantity, rotations, group }) => ({ id, quantity, rotations, group: outlinesOf(group) }));
   const byKey = new Map(rack.map((on) => [on.key, on]));
   const areas = new Map(items.map(({ id, group }) => [id, outlinesOf(group).reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
+  const layAll = nesterOf({ items: asked, spacingMm });
+  const boxes = new BoxesOf(items);
   const layOut = async (given: readonly RackPiece[], more: NestHooks = {}): Promise<LaidOut<NestResult>> => {
     const sheets = given.map(({ id }) => ({ ...roomOn(byKey.get(id)!), id, quantity: 1 }));
-    const result = await nest({ sheets: sheets.filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), spacingMm, items: asked }, { ...hooks, ...more });
-    const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, groupsOn(id, result, items, byKey.get(id)!)) }));
+    const result = await layAll({ sheets: sheets.filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0) }, { ...hooks, ...more });
+    const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, id, result, boxes) }));
     return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
   };
   const first = await choosePieces(rack.map(({ key, piece }): RackPiece => ({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2: film.costPerM2 })), (given) => layOut(given));
@@ -126,10 +130,9 @@ async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], spa
   const chosen = again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;
   const laid = chosen.pieces.map(({ id }): Laid => {
     const on = byKey.get(id)!;
-    const groups = groupsOn(id, chosen.layout, items, on);
-    return { on, film, groups, used: usedOn(on, groups) };
+    return { on, film, groups: groupsOn(id, chosen.layout, items, on), used: usedOn(on, id, chosen.layout, boxes) };
   });
-  return { laid, result: chosen.layout };
+  return { laid, result: chosen.layout, steps: again?.layout.steps ?? 0 };
 }
 
 /** What was laid on one piece, from its own corner. */
@@ -142,9 +145,36 @@ function groupsOn(key: string, { placements }: NestResult, items: readonly Batch
     });
 }
 
-function usedOn({ edges, piece }: Loadable, groups: readonly BatchGroup[]): Rectangle {
-  const box = boundsOf(groups.flatMap(({ contours, borders }) => [...contours, ...borders]));
-  return box ? { widthMm: Math.min(piece.widthMm, box.maxX + edges.sides), lengthMm: Math.min(piece.lengthMm, box.maxY + edges.top) } : { widthMm: 0, lengthMm: 0 };
+/** The boxes of items at their turns, from where they are placed. */
+class BoxesOf {
+  readonly #known = new Map<string, Box>();
+  readonly #items: ReadonlyMap<string, BatchItem>;
+
+  constructor(items: readonly BatchItem[]) {
+    this.#items = new Map(items.map((item) => [item.id, item]));
+  }
+
+  at(id: string, rotation: number): Box {
+    const key = `${id} ${rotation}`;
+    let box = this.#known.get(key);
+    if (!box) {
+      const { contours, borders } = this.#items.get(id)!.group;
+      this.#known.set(key, (box = boundsOf([...contours, ...borders].map((ring) => turned(ring, rotation)))!));
+    }
+    return box;
+  }
+}
+
+/** From a piece's corner to the farthest that is taken of it; nothing where nothing was laid. */
+function usedOn({ edges, piece }: Loadable, key: string, { placements }: NestResult, boxes: BoxesOf): Rectangle {
+  let [widthMm, lengthMm] = [0, 0];
+  for (const { sheet, item, x, y, rotation } of placements) {
+    if (sheet !== key) continue;
+    const { maxX, maxY } = boxes.at(item, rotation);
+    widthMm = Math.max(widthMm, maxX + x + 2 * edges.sides);
+    lengthMm = Math.max(lengthMm, maxY + y + edges.bottom + edges.top);
+  }
+  return { widthMm: Math.min(piece.widthMm, widthMm), lengthMm: Math.min(piece.lengthMm, lengthMm) };
 }
 
 /** One piece in one pass. */

@@ -9,36 +9,44 @@ import { groupArea, orientationsOf, shapeOf } from './shape.js';
  * three senses) and the best kept: fewest left over, then least film. Then, while `mayTryMore` allows it, what lies on each sheet is drawn together step by step. The same for the same request and number
  * of steps.
  */
-export async function nest(request: NestRequest, hooks: NestHooks = {}): Promise<NestResult> {
-  const pinned = new Map<string, Set<number>>();
-  for (const { item, copy } of request.pinned ?? []) pinned.set(item, (pinned.get(item) ?? new Set()).add(copy));
-  const candidates = request.items
-    .filter((item) => item.quantity > 0 && item.group.length > 0)
-    .map((item, number): Candidate => {
-      const shape = shapeOf(item.group, number, request.spacingMm);
-      const copies = Array.from({ length: item.quantity }, (_, copy) => copy).filter((copy) => !pinned.get(item.id)?.has(copy));
-      return { item, area: groupArea(item.group), shape, orientations: orientationsOf(item.group, item.rotations, shape), copies };
-    });
+export function nest({ sheets, pinned, ...what }: NestRequest, hooks: NestHooks = {}): Promise<NestResult> {
+  return nesterOf(what)({ sheets, ...(pinned && { pinned }) }, hooks);
+}
+
+/** The same for one set of items that is laid on one set of sheets after the other: what is known of how they fit beside each other is kept. */
+export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spacingMm'>): (on: Pick<NestRequest, 'sheets' | 'pinned'>, hooks?: NestHooks) => Promise<NestResult> {
   const noFits = new NoFits();
-  let best: Arrangement | null = null;
-  for (const order of candidates.length > 1 ? ORDERS : ORDERS.slice(0, 1)) {
-    const arrangement = await arrange([...candidates].sort(order), request, noFits, hooks);
-    if (!best || arrangement.score < best.score) best = arrangement;
-  }
-  let steps = 0;
-  const step = async () => {
-    await hooks.breathe?.();
-    if (!hooks.mayTryMore?.(steps)) return false;
-    steps += 1;
-    return true;
-  };
-  if (hooks.mayTryMore) best = await improve(best!, { spacingMm: request.spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.({ ...figuresOf(found, candidates), steps }) });
-  const { sheets, missing } = best!;
-  return {
-    placements: sheets.flatMap((sheet) => sheet.laid.map((laid) => placementOf(sheet, laid))),
-    ...figuresOf(best!, candidates),
-    unplaced: missing.map(({ candidate, quantity }) => ({ item: candidate.item.id, quantity, reason: whyNot(candidate, request) })),
-    steps,
+  const known = items
+    .filter((item) => item.quantity > 0 && item.group.length > 0)
+    .map((item, number) => {
+      const shape = shapeOf(item.group, number, spacingMm);
+      return { item, area: groupArea(item.group), shape, orientations: orientationsOf(item.group, item.rotations, shape) };
+    });
+  return async (on, hooks = {}) => {
+    const request: NestRequest = { ...on, items, spacingMm };
+    const pinned = new Map<string, Set<number>>();
+    for (const { item, copy } of request.pinned ?? []) pinned.set(item, (pinned.get(item) ?? new Set()).add(copy));
+    const candidates = known.map((one): Candidate => ({ ...one, copies: Array.from({ length: one.item.quantity }, (_, copy) => copy).filter((copy) => !pinned.get(one.item.id)?.has(copy)) }));
+    let best: Arrangement | null = null;
+    for (const order of candidates.length > 1 ? ORDERS : ORDERS.slice(0, 1)) {
+      const arrangement = await arrange([...candidates].sort(order), request, noFits, hooks);
+      if (!best || arrangement.score < best.score) best = arrangement;
+    }
+    let steps = 0;
+    const step = async () => {
+      await hooks.breathe?.();
+      if (!hooks.mayTryMore?.(steps)) return false;
+      steps += 1;
+      return true;
+    };
+    if (hooks.mayTryMore) best = await improve(best!, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.({ ...figuresOf(found, candidates), steps }) });
+    const { sheets, missing } = best!;
+    return {
+      placements: sheets.flatMap((sheet) => sheet.laid.map((laid) => placementOf(sheet, laid))),
+      ...figuresOf(best!, candidates),
+      unplaced: missing.map(({ candidate, quantity }) => ({ item: candidate.item.id, quantity, reason: whyNot(candidate, request) })),
+      steps,
+    };
   };
 }
 
