@@ -83,7 +83,7 @@ export async function arrange(order: readonly Candidate[], request: NestRequest,
   return { sheets, missing, score: scoreOf(sheets, missing) };
 }
 
-/** Fewest left over, then least film, then film at the beginning of the sheets rather than at their end. */
+/** The film that is used, by area, with what is left over counted a million times: smaller is better. */
 export function scoreOf(sheets: readonly LaidSheet[], missing: Arrangement['missing']): number {
   const film = sheets.reduce((sum, { open }) => sum + open.usedLength * open.sheet.widthMm, 0);
   const lost = missing.reduce((sum, m) => sum + m.quantity * m.candidate.area, 0);

@@ -1,5 +1,4 @@
 import { arrange, placementOf, type Arrangement, type Candidate } from './arrange.js';
-import { improve } from './improve.js';
 import type { NestHooks, NestRequest, NestResult } from './nest-request.js';
 import { NoFits } from './no-fit.js';
 import { groupArea, orientationsOf, shapeOf } from './shape.js';
@@ -39,7 +38,11 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
       steps += 1;
       return true;
     };
-    if (hooks.mayTryMore) best = await improve(best!, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.({ ...figuresOf(found, candidates), steps }) });
+    if (hooks.mayTryMore) {
+      // Only who asks for the search loads it.
+      const { improve } = await import('./improve.js');
+      best = await improve(best!, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.({ ...figuresOf(found, candidates), steps }) });
+    }
     const { sheets, missing } = best!;
     return {
       placements: sheets.flatMap((sheet) => sheet.laid.map((laid) => placementOf(sheet, laid))),
