@@ -40,7 +40,9 @@ export async function improve(from: Arrangement, search: Search): Promise<Arrang
       return !isOver;
     });
     if (shorter) {
-      const sheets = takenOver([...best.sheets.slice(0, k), shorter, ...best.sheets.slice(k + 1)], k, search);
+      const alone = [...best.sheets.slice(0, k), shorter, ...best.sheets.slice(k + 1)];
+      const more = takenOver(alone, k, search);
+      const sheets = scoreOf(more, best.missing) < scoreOf(alone, best.missing) ? more : alone;
       best = { ...best, sheets, score: scoreOf(sheets, best.missing) };
       search.onBetter(best);
     }
@@ -83,9 +85,9 @@ function laidAnew({ sheet, index }: OpenSheet, laid: readonly Laid[], noFits: No
   return made;
 }
 
-/** What lies on the last sheets and finds room on the k-th without making it longer is laid there; sheets that are emptied by it are given back. */
+/** The same with what lies on the sheets behind the k-th and finds room on that one laid there. */
 function takenOver(sheets: readonly LaidSheet[], k: number, { noFits, spacingMm }: Search): LaidSheet[] {
-  const home = sheets[k]!;
+  const home = laidAnew(sheets[k]!.open, sheets[k]!.laid, noFits, spacingMm);
   const rest = sheets.slice(k + 1).map((sheet) => {
     const stays: Laid[] = [];
     for (const one of sheet.laid) {
@@ -95,5 +97,5 @@ function takenOver(sheets: readonly LaidSheet[], k: number, { noFits, spacingMm 
     }
     return stays.length < sheet.laid.length ? laidAnew(sheet.open, stays, noFits, spacingMm) : sheet;
   });
-  return [...sheets.slice(0, k + 1), ...rest];
+  return [...sheets.slice(0, k), home, ...rest];
 }
