@@ -13,6 +13,7 @@ import { InputError } from '../core/words/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { makeFolder, numberOption, onlyFile, readJson, required } from './input.js';
 import { readRecipe, readShop } from './read-recipe.js';
+import { stepBudget } from './step-budget.js';
 
 interface BatchFile {
   readonly jobs: readonly { readonly recipe: string; readonly copies?: number }[];
@@ -96,7 +97,7 @@ function budgetOf(seconds: number | null, most: number | null, written: BatchFil
   return {
     budget: (film, part, of) => {
       const mayMake = written?.find((one) => one.film === film.id)?.steps ?? most ?? (seconds === null ? 0 : Infinity);
-      return (steps) => steps < mayMake && (seconds === null || performance.now() < begun + (seconds * 1000 * (part + 1)) / of);
+      return stepBudget(mayMake, seconds === null ? null : begun + (seconds * 1000 * (part + 1)) / of);
     },
   };
 }

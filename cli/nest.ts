@@ -7,6 +7,7 @@ import { describeSchemaError } from '../core/recipe/index.js';
 import { InputError } from '../core/words/index.js';
 import { nest, nestingFaults, type NestRequest, type NestSheet, type Placement } from '../core/engines/nesting/index.js';
 import { makeFolder, numberOption, onlyFile, readJson, required } from './input.js';
+import { stepBudget } from './step-budget.js';
 
 type Points = readonly (readonly [number, number])[];
 
@@ -88,8 +89,8 @@ export async function nestCommand(args: string[]): Promise<void> {
   const seconds = numberOption(values.seconds, 'seconds', 0, 'nest');
   const most = numberOption(values.steps, 'steps', 0, 'nest');
   const request = requestOf(await readJson(file), basename(file));
-  const deadline = performance.now() + (seconds ?? 0) * 1000;
-  const result = await nest(request, seconds === null && most === null ? {} : { mayTryMore: (steps) => steps < (most ?? Infinity) && (seconds === null || performance.now() < deadline) });
+  const endsAt = seconds === null ? null : performance.now() + seconds * 1000;
+  const result = await nest(request, seconds === null && most === null ? {} : { mayTryMore: stepBudget(most ?? Infinity, endsAt) });
   await makeFolder(out);
   await writeFile(join(out, 'nest.json'), JSON.stringify(result, null, 2) + '\n');
 }

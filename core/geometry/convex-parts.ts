@@ -11,7 +11,7 @@ const STRAIGHT = 1e-9;
 export function convexParts(ring: Ring): Ring[] {
   if (Math.abs(signedArea(ring)) < 1e-12) return [];
   const own = signedArea(ring) > 0 ? ring : reversed(ring);
-  const all = Array.from({ length: own.length / 2 }, (_, i) => i);
+  const all = cornersOf(own);
   if (isConvex(own, all)) return [own];
   const flat = earcut(own);
   const parts: (number[] | null)[] = [];
@@ -39,6 +39,15 @@ export function convexParts(ring: Ring): Ring[] {
     joined.forEach((corner, i) => owner.set(key(corner, joined[(i + 1) % joined.length]!), one));
   }
   return parts.filter((part) => part !== null).map((part) => Float64Array.from(part.flatMap((corner) => [own[2 * corner]!, own[2 * corner + 1]!])));
+}
+
+/** Whether an outline of positive area is convex; straight corners are. */
+export function isConvexRing(ring: Ring): boolean {
+  return isConvex(ring, cornersOf(ring));
+}
+
+function cornersOf(ring: Ring): number[] {
+  return Array.from({ length: ring.length / 2 }, (_, i) => i);
 }
 
 /** Two parts that share the edge from a to b, as one: `one` has it in this direction, `two` the other way round. */

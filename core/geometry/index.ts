@@ -3,7 +3,7 @@
  * Knows nothing of films, jobs or files. y points down, as in the artwork; cutting turns it over at the very end.
  */
 export { clipRingToBox } from './clip-to-box.js';
-export { convexParts, convexSum } from './convex-parts.js';
+export { convexParts, convexSum, isConvexRing } from './convex-parts.js';
 export { edgeIndex, edgesOf, type Edge, type Edges } from './edges.js';
 export { fingerprintOf } from './fingerprint.js';
 export { keyOf } from './key.js';
@@ -12,7 +12,7 @@ export { grow, growBevelled, growMitred, intersect, isKernelFailure, KernelError
 export { growTracingLost, type GrownOutline } from './lost-stretches.js';
 export { compose, IDENTITY, inverse, rotation, scaling, stretchOf, translation, type Matrix } from './matrix.js';
 export { outerBoundary } from './outer-boundary.js';
-export { mirrored, noFitOfParts, noFitOutline, type Parts } from './no-fit-outline.js';
+export { noFitOfParts, noFitOutline } from './no-fit-outline.js';
 export { regionsOf, ringsOf, type Region } from './regions.js';
 export {
   areaOf,
@@ -28,6 +28,7 @@ export {
   joinBoxes,
   lineLength,
   longestSide,
+  mirrored,
   perimeter,
   pointCell,
   pointCount,

@@ -1,7 +1,7 @@
 import type { MainModule, PathD, PathsD } from 'clipper2-wasm/dist/clipper2z.js';
 import { withMemoryBound } from './kernel-memory.js';
 import { offsetOutline } from './offset.js';
-import { boundsOf, containsPoint, reversed, signedArea, type Ring, type Rings } from './rings.js';
+import { boundsOf, containsPoint, holdsBox, mirrored, reversed, signedArea, widenBox, type Ring, type Rings } from './rings.js';
 import { ARC_MM, KERNEL_DECIMALS } from './tolerances.js';
 
 /*
@@ -99,23 +99,20 @@ export function growBevelled(rings: Rings, d: number): Ring[] {
 
 /** All positions of the origin of `b` at which it lies inside of the outline `room`, as rings of positive area: what a simple outline leaves free for another. None where it does not fit. */
 export function roomInside(room: Ring, b: Ring): Ring[] {
-  const own = boundsOf([room])!;
+  const own = widenBox(boundsOf([room])!, 1e-6);
+  const { minX, minY, maxX, maxY } = boundsOf([b])!;
   // Where the outlines do not touch, `b` is inside, or beside, or round the room: only inside is its box within that of the room.
   return touching(room, b)
     .filter((ring) => signedArea(ring) < 0)
-    .filter(([x, y]) => {
-      const { minX, minY, maxX, maxY } = boundsOf([b])!;
-      return minX + x! > own.minX - 1e-6 && minY + y! > own.minY - 1e-6 && maxX + x! < own.maxX + 1e-6 && maxY + y! < own.maxY + 1e-6;
-    })
+    .filter(([x, y]) => holdsBox(own, { minX: minX + x!, minY: minY + y!, maxX: maxX + x!, maxY: maxY + y! }))
     .filter(([x, y]) => b.some((v, i) => i % 2 === 0 && containsPoint([room], v + x!, b[i + 1]! + y!)))
     .map(reversed);
 }
 
 /** All positions of the origin of `b` at which the outlines touch or cross. */
 function touching(a: Ring, b: Ring): Ring[] {
-  const mirrored = b.map((v) => -v);
   return run((k, keep) => {
-    const pattern = keep(toPath(k, mirrored));
+    const pattern = keep(toPath(k, mirrored(b)));
     const path = keep(toPath(k, a));
     return k.MinkowskiSumD(pattern, path, true, KERNEL_DECIMALS);
   });

@@ -1,4 +1,4 @@
-import { type Ring } from './rings.js';
+import { boundsOf, type Ring } from './rings.js';
 
 /** Each outline is made larger by an amount of its own of this size, mm, so that no edge lies on another: far below what the kernel rounds to. */
 const APART_MM = 1e-5;
@@ -17,13 +17,9 @@ export function outerBoundary(outlines: readonly Ring[]): Ring | null {
   const boxes = new Float64Array(4 * count);
   let [start, first, edges] = [0, 0, 0];
   rings.forEach((ring, k) => {
-    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+    const { minX, minY, maxX, maxY } = boundsOf([ring])!;
     for (let i = 0; i < ring.length; i += 2) {
       const [x, y] = [ring[i]!, ring[i + 1]!];
-      if (x < minX) minX = x;
-      if (x > maxX) maxX = x;
-      if (y < minY) minY = y;
-      if (y > maxY) maxY = y;
       if (y < rings[start]![first + 1]! || (y === rings[start]![first + 1] && x < rings[start]![first]!)) [start, first] = [k, i];
     }
     boxes.set([minX, minY, maxX, maxY], 4 * k);

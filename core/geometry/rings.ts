@@ -231,6 +231,11 @@ export function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
   return out;
 }
 
+/** The ring turned by a half about the origin. */
+export function mirrored(ring: Ring): Ring {
+  return ring.map((v) => -v);
+}
+
 /** The ring run round the other way: an outer becomes a hole. */
 export function reversed(ring: Ring): Ring {
   const out = new Float64Array(ring.length);

@@ -45,7 +45,10 @@ export async function compress(turns: readonly (readonly Orientation[])[], room:
         if (depth < least * 0.98) [least, since] = [depth, 0];
       }
     }
-    if (found) best = { layout: separation.layout, lengthMm: Math.max(...separation.layout.map(({ orientation, y }) => y + orientation.height)) };
+    if (found) {
+      const { layout } = separation;
+      best = { layout, lengthMm: Math.max(...layout.map(({ orientation, y }) => y + orientation.height)) };
+    }
     shorter = found ? Math.min(SHORTER, shorter * 1.2) : Math.max(LEAST_SHORTER, shorter * 0.6);
   }
   return best;

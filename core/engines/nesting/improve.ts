@@ -16,7 +16,6 @@ export interface Search {
   readonly random: () => number;
   /** Counts a step; false when no further one may be made. */
   readonly step: () => Promise<boolean>;
-  readonly onBetter: (found: Arrangement) => void;
 }
 
 /**
@@ -44,7 +43,6 @@ export async function improve(from: Arrangement, search: Search): Promise<Arrang
       const more = takenOver(alone, k, search);
       const sheets = scoreOf(more, best.missing) < scoreOf(alone, best.missing) ? more : alone;
       best = { ...best, sheets, score: scoreOf(sheets, best.missing) };
-      search.onBetter(best);
     }
     if (isOver) return best;
     if (steps > 0) idle = -1;

@@ -56,6 +56,4 @@ export interface NestHooks {
   readonly breathe?: () => Promise<void>;
   /** Asked before each step of the search: false once no further one should be made. Without it none is made. The first arrangements are always finished. */
   readonly mayTryMore?: (steps: number) => boolean;
-  /** Told when a better layout is found. */
-  readonly onBetter?: (found: Pick<NestResult, 'usedLengthMm' | 'density' | 'steps'>) => void;
 }

@@ -41,23 +41,22 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
     if (hooks.mayTryMore) {
       // Only who asks for the search loads it.
       const { improve } = await import('./improve.js');
-      best = await improve(best!, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.({ ...figuresOf(found, candidates), steps }) });
+      best = await improve(best!, { spacingMm, noFits, random: seededRandom(1), step });
     }
     const { sheets, missing } = best!;
     return {
       placements: sheets.flatMap((sheet) => sheet.laid.map((laid) => placementOf(sheet, laid))),
-      ...figuresOf(best!, candidates),
+      ...figuresOf(best!),
       unplaced: missing.map(({ candidate, quantity }) => ({ item: candidate.item.id, quantity, reason: whyNot(candidate, request) })),
       steps,
     };
   };
 }
 
-function figuresOf({ sheets }: Arrangement, candidates: readonly Candidate[]): Pick<NestResult, 'usedLengthMm' | 'density'> {
+function figuresOf({ sheets }: Arrangement): Pick<NestResult, 'usedLengthMm' | 'density'> {
   const used = sheets.filter(({ open }) => open.usedLength > 0);
   const filmArea = used.reduce((sum, { open }) => sum + open.usedLength * open.sheet.widthMm, 0);
-  const areas = new Map(candidates.map(({ item, area }) => [item.id, area]));
-  const placedArea = sheets.reduce((sum, { laid }) => sum + laid.reduce((own, { candidate }) => own + areas.get(candidate.item.id)!, 0), 0);
+  const placedArea = sheets.reduce((sum, { laid }) => sum + laid.reduce((own, { candidate }) => own + candidate.area, 0), 0);
   return { usedLengthMm: used.reduce((sum, { open }) => sum + open.usedLength, 0), density: filmArea > 0 ? placedArea / filmArea : 0 };
 }
 

@@ -1,4 +1,4 @@
-import { boundsOf, boxRing, convexParts, intersect, longestSide, mirrored, noFitOfParts, noFitOutline, reversed, roomInside, unite, widenBox, type Parts, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxRing, convexParts, intersect, longestSide, mirrored, noFitOfParts, noFitOutline, reversed, roomInside, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { turned, type Orientation, type Shape } from './shape.js';
 
 /**
@@ -7,8 +7,8 @@ import { turned, type Orientation, type Shape } from './shape.js';
  */
 export class NoFits {
   readonly #known = new Map<string, Rings>();
-  readonly #parts = new Map<string, readonly Parts[]>();
-  readonly #keepOuts = new Map<Shape, readonly Parts[]>();
+  readonly #parts = new Map<string, readonly Rings[]>();
+  readonly #keepOuts = new Map<Shape, readonly Rings[]>();
   readonly #outside = new Map<Orientation, Rings>();
   readonly #between = new Map<Orientation, Map<Orientation, Rings>>();
 
@@ -55,14 +55,14 @@ export class NoFits {
     return [...outside, ...[...inA, ...inB].map(reversed)];
   }
 
-  #partsOf(shape: Shape, turn: number): readonly Parts[] {
+  #partsOf(shape: Shape, turn: number): readonly Rings[] {
     const key = `${shape.number} ${turn}`;
     let parts = this.#parts.get(key);
     if (!parts) this.#parts.set(key, (parts = shape.shells.map((ring) => convexParts(mirrored(turned(ring, turn))))));
     return parts;
   }
 
-  #keepOutOf(shape: Shape): readonly Parts[] {
+  #keepOutOf(shape: Shape): readonly Rings[] {
     let parts = this.#keepOuts.get(shape);
     if (!parts) this.#keepOuts.set(shape, (parts = shape.keepOut.map(convexParts)));
     return parts;

@@ -80,7 +80,7 @@ export class OpenSheet {
 
   #forbiddenFor(orientation: Orientation): Rings {
     const known = this.#forbidden.get(orientation) ?? { rings: this.sheet.outline ? this.noFits.outsideOf(this.sheet.outline, orientation) : [], upTo: 0 };
-    if (known.upTo === this.#placed.length && this.#forbidden.has(orientation)) return known.rings;
+    if (known.upTo === this.#placed.length) return known.rings;
     const fresh: Ring[] = this.#placed
       .slice(known.upTo)
       .flatMap((p) => translateRings(this.noFits.between(p.orientation, orientation), p.x, p.y));

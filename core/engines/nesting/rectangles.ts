@@ -17,11 +17,11 @@ export interface StripLayout {
 /** Sides that differ by less are equal. */
 const SAME_MM = 1e-6;
 /** A change is kept when it is no worse than what was kept so many tries ago. */
-const LOOK_BACK = Number(process.env['LB'] ?? 80);
+const LOOK_BACK = 80;
 /** Orders that are tried between two questions whether to go on. */
 const TRIES = 50;
 /** How much film that is lost below the edge counts beside the length itself. */
-const LOST_SHARE = Number(process.env['LO'] ?? 0.02);
+const LOST_SHARE = 0.02;
 
 /**
  * A short layout of rectangles in a strip of this width, beginning with the largest first; goes on as long as `mayGoOn`, and gives the shortest. Null when one of them is wider than the strip. The same

@@ -1,4 +1,4 @@
-import { boundsOf, convexParts, type Region, type Rings } from '../../geometry/index.js';
+import { isConvexRing, type Region, type Rings } from '../../geometry/index.js';
 import type { NoFits } from './no-fit.js';
 import type { Orientation } from './shape.js';
 
@@ -37,15 +37,9 @@ const MOST_TURNS = 4;
 
 /** A no-fit outline that is asked a million times. For each edge: of a convex one its normal and distance; else its corner, the way to the next, and 1 / its length². */
 interface Outline {
-  readonly minX: number;
-  readonly minY: number;
-  readonly maxX: number;
-  readonly maxY: number;
   readonly isConvex: boolean;
   readonly edges: Float64Array;
 }
-
-const NOWHERE: Outline = { minX: 0, minY: 0, maxX: 0, maxY: 0, isConvex: false, edges: new Float64Array(0) };
 
 export class Separation {
   readonly #noFits: NoFits;
@@ -262,8 +256,9 @@ export class Separation {
   }
 
   #depth(turn: number, x: number, y: number, j: number): number {
+    if (!this.#boxesMeet(turn, x, y, j)) return 0;
     const other = this.#turn[j]!;
-    const outline = this.#outlines[other * this.#widths.length + turn] ?? (this.#boxesMeet(turn, x, y, j) ? this.#outlineOf(other, turn) : NOWHERE);
+    const outline = this.#outlines[other * this.#widths.length + turn] ?? this.#outlineOf(other, turn);
     return outline.isConvex ? depthInConvex(outline, x - this.#x[j]!, y - this.#y[j]!) : depthIn(outline, x - this.#x[j]!, y - this.#y[j]!);
   }
 
@@ -293,9 +288,7 @@ interface Trial {
 }
 
 function outlineOf(rings: Rings, mayBeConvex = true): Outline {
-  const box = boundsOf(rings);
-  if (!box) return NOWHERE;
-  const isConvex = mayBeConvex && rings.length === 1 && convexParts(rings[0]!).length === 1;
+  const isConvex = mayBeConvex && rings.length === 1 && isConvexRing(rings[0]!);
   const edges: number[] = [];
   for (const ring of rings) {
     for (let i = 0; i < ring.length; i += 2) {
@@ -307,7 +300,7 @@ function outlineOf(rings: Rings, mayBeConvex = true): Outline {
       else edges.push(ring[i]!, ring[i + 1]!, dx, dy, 1 / (length * length));
     }
   }
-  return { ...box, isConvex, edges: Float64Array.from(edges) };
+  return { isConvex, edges: Float64Array.from(edges) };
 }
 
 /** How far a point inside of a convex outline is from its edge; 0 outside. */
