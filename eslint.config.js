@@ -23,7 +23,7 @@ const ROOMS = [
   ['core/print', ['core/geometry', 'core/words']],
   ['core/recipe', ['core/geometry', 'core/words', 'core/stations']],
   ['core/plan', ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/print', 'core/stations', 'core/recipe']],
-  ['core/batch', ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/stations']],
+  ['core/batch', ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/stations', 'core/plan']],
   ['platform', ['core']],
   ['cutter', ['core/engines/cutting', 'core/geometry']],
   ['server', ['core', 'platform']],

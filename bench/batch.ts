@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { planBatch, type BatchJob } from '../core/batch/index.js';
+import { NEW_BATCH_WISH, planBatch, type BatchJob } from '../core/batch/index.js';
 import { Planner } from '../core/plan/index.js';
 import type { Shop } from '../core/shop/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
@@ -29,12 +29,12 @@ export async function batchBench(): Promise<void> {
       // What of it is cut already is laid out, too: the list as it was before anything was cut.
       const { prepare, sheets } = await planner.plan({ recipe: source.recipe, shop, sources: await source.loadSources() });
       if (!prepare || !sheets) continue;
-      jobs.push({ prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, due: source.recipe.due });
+      jobs.push({ prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, due: source.recipe.due });
       aloneMm2 += sheets.sheets.reduce((sum, { piece, usedLengthMm }) => sum + piece.widthMm * (piece.kind === 'roll' ? usedLengthMm : piece.lengthMm), 0);
       loadings += sheets.sheets.length;
     }
     const begun = performance.now();
-    const together = await planBatch(jobs, shop!, { spacingMm: 5, zones: true, order: 'changes' });
+    const together = await planBatch(jobs, shop!, NEW_BATCH_WISH);
     const took = performance.now() - begun;
     const taken = together.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const kept = together.sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0);

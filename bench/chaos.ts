@@ -61,7 +61,7 @@ async function makeJob(shop: RealShop): Promise<Job> {
 async function startSheet(shop: RealShop): Promise<{ run: Run; sheet: FrozenSheet }> {
   const job = await makeJob(shop);
   const { body: plan } = await shop.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`);
-  const started = await shop.api<Run & { title: string }>('POST', `/api/jobs/${job.id}/sheets/${plan.sheets![0]!.id}/cut`, { loadedFilmId: plan.sheets![0]!.film, revision: job.revision });
+  const started = await shop.api<Run & { title: string }>('POST', `/api/jobs/${job.id}/sheets/${plan.sheets![0]!.id}/cut`, { loadedFilmIds: [plan.sheets![0]!.film], revision: job.revision });
   if (started.status !== 200) throw new Error(`A sheet did not start: ${started.body.title}`);
   return { run: started.body, sheet: (await shop.api<FrozenSheet>('GET', `/api/sheets/${started.body.sheetId}`)).body };
 }
@@ -137,7 +137,7 @@ async function killCutter(shop: RealShop): Promise<Wrongs> {
     if (2 * parts > wholeLines) wrongs.missed += 1;
     if (failed.state === 'failed' && parts < ofParts) {
       const how = parts > 0 ? 'rest' : 'again';
-      const { body: next } = await shop.api<Run>('POST', `/api/sheets/${sheet.id}/${how}`, { loadedFilmId: sheet.film.id });
+      const { body: next } = await shop.api<Run>('POST', `/api/sheets/${sheet.id}/${how}`, { loadedFilmIds: [sheet.film.id] });
       await until(shop, next.id, (r) => r.state === 'finished');
       const rest = (await shop.api<FrozenSheet>('GET', `/api/sheets/${next.sheetId}`)).body;
       compare(await traced(shop), await meantOf(shop, rest), wrongs);

@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Ajv } from 'ajv';
-import { BATCH_ORDERS, planBatch, type BatchGroup, type BatchJob, type BatchOrder, type BatchSheet } from '../core/batch/index.js';
+import { BATCH_ORDERS, NEW_BATCH_WISH, planBatch, type BatchGroup, type BatchJob, type BatchOrder, type BatchSheet } from '../core/batch/index.js';
 import { cutProgram, writeHpgl } from '../core/engines/cutting/index.js';
 import { ringsToPathData } from '../core/geometry/index.js';
 import { Planner } from '../core/plan/index.js';
@@ -37,8 +37,6 @@ const BATCH_SCHEMA = {
   },
 };
 
-const SPACING_MM = 5;
-
 /** Lays the layers of several jobs on the shop's film together, and writes `batch.json` with a drawing and a program of each sheet. */
 export async function batchCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { out: { type: 'string' }, shop: { type: 'string' }, seconds: { type: 'string' }, steps: { type: 'string' } } });
@@ -60,9 +58,9 @@ export async function batchCommand(args: string[]): Promise<void> {
     const { prepare, surface, findings } = await planner.plan({ recipe, shop, sources });
     const blocked = findings.find(({ severity, stage }) => severity === 'blocker' && stage !== 'sheets');
     if (blocked || !prepare || !surface) throw new InputError('job-blocked', `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`, { source: basename(name) });
-    jobs.push({ prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, due: recipe.due, heightMm: surface.frame.heightMm });
+    jobs.push({ prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, taken: {}, due: recipe.due, heightMm: surface.frame.heightMm });
   }
-  const { sheets, unplaced, steps } = await planBatch(jobs, shop, { spacingMm: given.spacing ?? SPACING_MM, zones: given.zones ?? true, order: given.order ?? 'changes' }, budgetOf(seconds, most, given.steps));
+  const { sheets, unplaced, steps } = await planBatch(jobs, shop, { ...NEW_BATCH_WISH, ...(given.spacing === undefined ? {} : { spacingMm: given.spacing }), ...(given.zones === undefined ? {} : { zones: given.zones }), ...(given.order ? { order: given.order } : {}) }, budgetOf(seconds, most, given.steps));
   await makeFolder(out);
   for (const [i, sheet] of sheets.entries()) {
     await writeFile(join(out, `sheet-${i + 1}.svg`), svgOf(sheet));

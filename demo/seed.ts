@@ -202,7 +202,7 @@ async function cutInThePast(to: Services, jobId: string, filmId: string, how: { 
   const job = await to.planJob(jobId);
   const { sheets } = await to.compute.plan(job);
   const { sheet, toCut } = await to.compute.sheet(job, sheets!.find((one) => one.film === filmId)!.id);
-  const sheetId = await to.sheets.freeze({ ...sheet, restOf: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision })) });
+  const sheetId = await to.sheets.freeze({ ...sheet, restOf: null, batchId: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision })) });
   const { id } = await to.runs.create({ sheetId, who: 'Ilse' });
   const { wholeAt, partOf } = sheet.program;
   const whole = wholeOnPiece({ wholeAt, partOf, contoursOf: contoursOfGroups(sheet.groups) }, sheet.pairsTotal);

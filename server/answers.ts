@@ -1,3 +1,4 @@
+import { BATCH_WISH_SCHEMA } from '../core/batch/index.js';
 import { PLAIN_SHAPES } from '../core/engines/marks/index.js';
 import { SPOT_KINDS } from '../core/engines/weeding/index.js';
 import { SURFACE_KINDS } from '../core/stations/surface/index.js';
@@ -36,6 +37,9 @@ const source = fields({ id: text, fileName: text, sha256: text });
 const finding = fields({ code: text, severity: oneOf('blocker', 'warning', 'note'), stage: oneOf(...STATIONS), message: text, 'count?': count });
 const ruling = fields({ id: text, stage: oneOf(...STATIONS), sentence: text, value: { anyOf: [number, text] }, unit: oneOf('mm', '', 'g', 'mm/s'), because: list(text), overridden: yes });
 
+const laid = { xMm: number, yMm: number, widthMm: number, lengthMm: number };
+const batch = { id: text, number: count, revision: count, createdAt: text, wish: BATCH_WISH_SCHEMA, jobs: list(fields({ id: text, title: text, customer: text, due: orNull(text) })) };
+
 export const ANSWERS = {
   JobSummary: fields(jobSummary),
   JobSummaries: list({ $ref: '#/components/schemas/JobSummary' }),
@@ -73,10 +77,23 @@ export const ANSWERS = {
   FrozenSheet: fields({
     id: text, createdAt: text, film: { $ref: '#/components/schemas/Film' }, piece: orNull({ $ref: '#/components/schemas/Piece' }), mat: orNull({ $ref: '#/components/schemas/Mat' }),
     usedLengthMm: number, keptMm2: number, filmMm2: number, filmCost: number, cutMm: number, estimateSeconds: number, pairsTotal: count, forceG: number, speedMmS: number,
+    zones: orNull(list(fields({ ...laid, film: { $ref: '#/components/schemas/Film' }, piece: { $ref: '#/components/schemas/Piece' } }))), leftovers: list(fields({ ...laid, pieceId: text, filmId: text, edgeMm: number, keep: yes })), leftoversBookedAt: orNull(text), batchId: orNull(text),
     restOf: orNull(text), decided: oneOf('kept', 'thrown-away', null), weedWork: orNull(weedWork), weedTimes: list(fields({ startedAt: text, stoppedAt: orNull(text) })),
-    groups: list(fields({ jobId: text, revision: orNull(count), copy: count, fingerprint: text, matrix, contours: count, marks: count, borders: count, weedPlaces: list(fields(place)), ticked: list(fields(place)) })),
+    groups: list(fields({ jobId: text, revision: orNull(count), copy: count, filmId: text, keptMm2: number, fingerprint: text, matrix, contours: count, marks: count, borders: count, weedPlaces: list(fields(place)), ticked: list(fields(place)) })),
     runs: list({ $ref: '#/components/schemas/Run' }),
   }),
+  Batch: fields(batch),
+  Batches: list({ $ref: '#/components/schemas/Batch' }),
+  BatchPlan: fields({
+    sheets: list(fields({
+      id: text, film: shape('Film'), films: list(shape('Film')), piece: orNull(shape('Piece')), pieces: list(shape('Piece')), mat: orNull(shape('Mat')), zones: orNull(list(fields({ ...laid, film: shape('Film'), piece: shape('Piece') }))),
+      edges: orNull(fields({ sides: number, bottom: number, top: number })), usedLengthMm: number, shapes: list(fields({ film: shape('Film'), contours: text, borders: text, places: list(matrix) })),
+      carries: list(fields({ jobId: text, filmId: text, copies: count, isMirrored: yes })), leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),
+      seconds: number, cutMm: number, forceG: number, speedMmS: number, keptMm2: number, takenMm2: number, value: number,
+    })),
+    short: list(fields({ filmId: text, message: text, spacingMm: orNull(number) })), stopped: list(fields({ jobId: text, why: text })), keptMm2: number, takenMm2: number, value: number, seconds: number,
+  }),
+  LeftoversBooked: fields({ numbers: list(count), revision: count }),
   LearnedWeeding: fields({ learned: orNull(fields({ figures: fields({ sheetS: number, counterS: number, smallPartS: number, partS: number, stripS: number, metreS: number, thinMetreS: number }), logs: count })) }),
   FrozenSheets: list({ $ref: '#/components/schemas/FrozenSheet' }),
   CutterBusy: fields({ busy: orNull(fields({ runId: text, state: runState, filmName: text, jobId: text, jobTitle: text })) }),

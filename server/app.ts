@@ -3,6 +3,7 @@ import Koa, { type Middleware } from 'koa';
 import { openApiOf } from './openapi.js';
 import { problems } from './problem.js';
 import { register, type Route } from './route.js';
+import { batchRoutes } from './routes/batch-routes.js';
 import { changeRoutes } from './routes/change-routes.js';
 import { cutRoutes } from './routes/cut-routes.js';
 import { askerRoute, deviceRoutes, enterRoutes } from './routes/device-routes.js';
@@ -28,6 +29,7 @@ export function apiRoutes(services: Services, door: SharedDoor): Route[] {
     ...pictureRoutes(services),
     ...cutRoutes(services),
     ...sheetRoutes(services),
+    ...batchRoutes(services),
     ...changeRoutes(services),
     ...deviceRoutes(door),
     askerRoute(),

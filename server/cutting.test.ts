@@ -61,7 +61,7 @@ describe('cutting a sheet', () => {
   });
 
   it('does nothing when another film is loaded than the sheet is for', async () => {
-    const wrong = await start('tar', { loadedFilmId: 'chalk' });
+    const wrong = await start('tar', { loadedFilmIds: ['chalk'] });
     expect([wrong.status, wrong.body.code]).toEqual([409, 'wrong-film']);
     expect(await cutsOf(bench, job.id)).toEqual([]);
     expect(bench.cutter.device.status().paths).toBe(0);
@@ -141,7 +141,7 @@ describe('when something comes between', () => {
     const failed = await runUntil(bench, run.id, (r) => r.state === 'failed');
     expect(failed.message).toMatch(/does not know any more where the piece lies/);
     expect((await start()).body.code).toBe('sheet-changed');
-    expect((await bench.api('POST', `/api/sheets/${failed.sheetId}/again`, { loadedFilmId: 'tar' })).status).toBe(200);
+    expect((await bench.api('POST', `/api/sheets/${failed.sheetId}/again`, { loadedFilmIds: ['tar'] })).status).toBe(200);
   });
 
   it('waits for its maker after the server was restarted, then goes on where it was', async () => {

@@ -122,7 +122,7 @@ describe('sending a sheet', () => {
     const { sheets } = await plan();
     await cut('lock-gate');
     const { revision } = (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body;
-    const again = await bench.api<{ code: string }>('POST', `/api/jobs/${job.id}/sheets/${sheets!.find((sheet) => sheet.film === 'lock-gate')!.id}/cut`, { loadedFilmId: 'lock-gate', revision });
+    const again = await bench.api<{ code: string }>('POST', `/api/jobs/${job.id}/sheets/${sheets!.find((sheet) => sheet.film === 'lock-gate')!.id}/cut`, { loadedFilmIds: ['lock-gate'], revision });
     expect([again.status, again.body.code]).toEqual([422, 'sheet-changed']);
     expect(await cutsOf(bench, job.id)).toHaveLength(1);
   });
@@ -162,7 +162,7 @@ describe('a cut that failed', () => {
     expect(whole!.parts).toBeGreaterThan(2);
     // Nothing of it is planned anew before that is decided.
     expect((await toCut())['chalk']).toEqual([1, 1]);
-    const { body: run } = await bench.api<Run>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmId: 'chalk' });
+    const { body: run } = await bench.api<Run>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] });
     await runUntil(bench, run.id, finished);
     const rest = (await cutsOf(bench, job.id)).find((one) => one.restOf === sheet.id)!;
     const [group] = rest.groups;
@@ -171,7 +171,7 @@ describe('a cut that failed', () => {
     expect([group!.contours, group!.marks, group!.borders]).toEqual([13 - whole!.parts, sheet.groups[0]!.marks, 1]);
     await cut('lock-gate');
     expect((await summary()).state).toBe('cut');
-    expect((await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmId: 'chalk' })).body.code).toBe('sheet-decided');
+    expect((await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] })).body.code).toBe('sheet-decided');
   });
 
   it('can be thrown away, and that taken back', async () => {
@@ -186,7 +186,7 @@ describe('a cut that failed', () => {
   it('can be kept when only its border is missing', async () => {
     const sheet = await cutInPart('chalk', 0.985, 'cancel');
     expect(sheet.runs[0]!.whole).toMatchObject({ parts: 13, ofParts: 13 });
-    expect((await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmId: 'chalk' })).body.code).toBe('nothing-open');
+    expect((await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] })).body.code).toBe('nothing-open');
     expect((await decide(sheet, 'kept')).status).toBe(200);
     await cut('lock-gate');
     expect((await summary()).state).toBe('cut');
@@ -194,9 +194,9 @@ describe('a cut that failed', () => {
 
   it('is cut again as it was, on a new piece', async () => {
     const sheet = await cutInPart('chalk', 0.3, 'power-cut');
-    const wrong = await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/again`, { loadedFilmId: 'tar' });
+    const wrong = await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/again`, { loadedFilmIds: ['tar'] });
     expect(wrong.body.code).toBe('wrong-film');
-    const { body: run } = await bench.api<Run>('POST', `/api/sheets/${sheet.id}/again`, { loadedFilmId: 'chalk' });
+    const { body: run } = await bench.api<Run>('POST', `/api/sheets/${sheet.id}/again`, { loadedFilmIds: ['chalk'] });
     await runUntil(bench, run.id, finished);
     const [after] = await cutsOf(bench, job.id);
     expect([after!.id, after!.runs.map((one) => one.state)]).toEqual([sheet.id, ['failed', 'finished']]);

@@ -5,9 +5,10 @@ import { takenCopies } from '../core/stations/cut/index.js';
 import { recordedCuts } from '../core/stations/record/index.js';
 import { cutterInUse, type Shop } from '../core/shop/index.js';
 import { Changes } from './changes.js';
-import { Compute, type PlanSource } from './compute/compute.js';
+import { Compute, type BatchSource, type PlanSource } from './compute/compute.js';
 import { CutterLink, CutterUnreachable } from './spooler/cutter-link.js';
 import { Spooler } from './spooler/spooler.js';
+import { BatchStore } from './stores/batch-store.js';
 import { ArtworkStore } from './stores/artwork-store.js';
 import { FontStore } from './stores/font-store.js';
 import { JobStore } from './stores/job-store.js';
@@ -32,6 +33,7 @@ export interface Services {
   readonly fonts: FontStore;
   readonly shop: ShopStore;
   readonly book: StockBook;
+  readonly batches: BatchStore;
   readonly sheets: SheetStore;
   readonly programs: ProgramStore;
   readonly runs: RunStore;
@@ -42,6 +44,8 @@ export interface Services {
   readonly cutterControlPort: number;
   /** The small picture of a job's whole design as it is now, made when it is first asked for; empty when none can be made. @throws Problem 404; the signal’s reason when whoever asked has left */
   readonly designPicture: (jobId: string, signal?: AbortSignal) => Promise<DesignPicture>;
+  /** What a batch is planned from, with its jobs' revisions. @throws Problem 404 */
+  readonly planBatch: (id: string) => Promise<BatchSource & { readonly revisions: ReadonlyMap<string, number> }>;
   /** A job's recipe with the shop and what is cut of it already: what a worker plans from. */
   readonly planJob: (jobId: string) => Promise<PlanSource & { readonly revision: number; readonly design: string | null; readonly shop: Shop & { readonly revision: number } }>;
 }
@@ -54,6 +58,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const jobs = new JobStore(db, sheets, (jobId, revision) => changes.tell({ of: 'job', jobId, revision }));
   const book = new StockBook(db);
   const shop = new ShopStore(db, book, (revision) => changes.tell({ of: 'shop', revision }));
+  const batches = new BatchStore(db, () => changes.tell({ of: 'batches' }));
   const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs, new FilmUse(shop, book))];
   const connect = async () => {
     const { host, port } = cutterInUse(await shop.get());
@@ -74,12 +79,19 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     const cuts = await sheets.ofJob(jobId);
     return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), weeding: (await weeding.learned()) ?? undefined, recorded: recordedCuts(cuts, jobId) };
   };
+  const planBatch: Services['planBatch'] = async (id) => {
+    const { jobs: inBatch, wish } = await batches.get(id);
+    const planned = [];
+    for (const { id: jobId } of inBatch) planned.push({ jobId, source: await planJob(jobId) });
+    return { wish, jobs: planned, shop: await shop.forPlans(), revisions: new Map(planned.map(({ jobId, source }) => [jobId, source.revision])) };
+  };
   return {
     jobs,
     artworks,
     fonts: new FontStore(db),
     shop,
     book,
+    batches,
     sheets,
     programs,
     runs,
@@ -105,5 +117,6 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       return { design, png };
     },
     planJob,
+    planBatch,
   };
 }

@@ -221,7 +221,7 @@ describe('tools', () => {
     const job = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#b3262b"/></svg>');
     const plan = (await bench.api<{ sheets: { id: string; mat: string | null; cutMm: number }[] }>('GET', `/api/jobs/${job.id}/plan`)).body;
     const sheet = plan.sheets[0]!;
-    const answer = await fetch(`${bench.server.url}/api/jobs/${job.id}/sheets/${sheet.id}/cut`, { method: 'POST', headers: { 'Content-Type': 'application/json', 'Lantern-Maker': 'ilse' }, body: JSON.stringify({ loadedFilmId: 'lock-gate', revision: job.revision }) });
+    const answer = await fetch(`${bench.server.url}/api/jobs/${job.id}/sheets/${sheet.id}/cut`, { method: 'POST', headers: { 'Content-Type': 'application/json', 'Lantern-Maker': 'ilse' }, body: JSON.stringify({ loadedFilmIds: ['lock-gate'], revision: job.revision }) });
     const { id } = (await answer.json()) as { id: string };
     await runUntil(bench, id, (run) => run.state === 'finished');
     const wear = (await bench.api<{ mats: Record<string, number>; blades: Record<string, number> }>('GET', '/api/shop/wear')).body;

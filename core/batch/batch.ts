@@ -1,12 +1,14 @@
 import type { Edges } from '../engines/cutting/index.js';
-import type { Film, FilmPiece, Mat } from '../shop/index.js';
+import type { Film, FilmPiece, LaidRectangle, Mat } from '../shop/index.js';
+import { figure, id, object, oneOf, yes } from '../words/schema.js';
 import type { PlacedGroup } from '../stations/sheets/index.js';
-import type { LaidRectangle } from './leftovers.js';
 
 /** A copy of a layer of one of the jobs, as it lies on a sheet. */
 export interface BatchGroup extends PlacedGroup {
   /** The index of its job in the batch. */
   readonly job: number;
+  /** The index of its layer among those that are prepared of the job. */
+  readonly layer: number;
   readonly isMirrored: boolean;
   readonly keptMm2: number;
 }
@@ -52,10 +54,21 @@ export interface Unplaced {
   readonly reason: string;
 }
 
+/** Film of which there is not enough, and what would help. */
+export interface Shortage {
+  readonly film: Film;
+  readonly missing: readonly { readonly job: number; readonly quantity: number }[];
+  /** So much between groups, and all of it has room; null where that does not help. */
+  readonly spacingMm: number | null;
+  /** A roll of this width that holds what is missing; null where none can. */
+  readonly roll: { readonly widthMm: number; readonly lengthMm: number } | null;
+}
+
 export interface BatchOut {
   /** In the order of cutting. */
   readonly sheets: readonly BatchSheet[];
   readonly unplaced: readonly Unplaced[];
+  readonly short: readonly Shortage[];
   /** How many steps the search for less film made on the layout of each film: with as many it comes out the same again. Empty when there was none. */
   readonly steps: readonly { readonly film: Film; readonly steps: number }[];
 }
@@ -70,4 +83,11 @@ export interface BatchWish {
   /** Whether films of the same settings share a mat. */
   readonly zones: boolean;
   readonly order: BatchOrder;
+  /** Pieces that are not to be used. */
+  readonly avoid: readonly string[];
 }
+
+/** What a new batch is left to. */
+export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', avoid: [] };
+
+export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), avoid: { type: 'array', maxItems: 1000, items: id } });

@@ -1,5 +1,5 @@
 import { smallestFirst } from '../stations/sheets/index.js';
-import { leftoversOf, LEFTOVER_RULE, worthOf, type LeftoverRule, type Rectangle } from './leftovers.js';
+import { leftoversOf, LEFTOVER_RULE, worthOf, type LeftoverRule, type Rectangle } from '../shop/index.js';
 
 /** A piece in the rack that the cutter can take. */
 export interface RackPiece extends Rectangle {

@@ -1,5 +1,7 @@
 /*
  * Several jobs' prepared layers on the sheets of the shop: which pieces, what lies where, in how many passes.
  */
-export { BATCH_ORDERS, type BatchGroup, type BatchOrder, type BatchOut, type BatchSheet, type BatchWish, type BatchZone, type Leftover, type Unplaced } from './batch.js';
-export { planBatch, type BatchJob } from './plan-batch.js';
+export { BATCH_ORDERS, BATCH_WISH_SCHEMA, NEW_BATCH_WISH, type BatchGroup, type BatchOrder, type BatchOut, type BatchSheet, type BatchWish, type BatchZone, type Leftover, type Shortage, type Unplaced } from './batch.js';
+export { batchView, type BatchSheetView, type BatchView, type CopiesOnSheet, type LeftoverView, type NamedBatchJob, type ShortageView, type StoppedJob } from './batch-view.js';
+export { batchProgram, batchSheetToFreeze, type BatchSheetToFreeze } from './freeze-batch-sheet.js';
+export { planBatch, toCutOf, type BatchJob } from './plan-batch.js';

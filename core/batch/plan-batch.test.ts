@@ -5,7 +5,7 @@ import { Planner } from '../plan/planner.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
-import { planBatch, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
+import { NEW_BATCH_WISH, planBatch, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
 
 const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
 const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
@@ -15,14 +15,14 @@ const LONG = svg(700, 120, '<path fill="#16181a" d="M0 0h700v120H0z"/><path fill
 async function jobOf(drawing: string, copies: number, due: string | null = null, patch: RecipePatch = {}): Promise<BatchJob> {
   const recipe = parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Job'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } } }), patch));
   const { prepare } = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', new TextEncoder().encode(drawing)]]) });
-  return { prepare: prepare!, isInside: false, copies, due };
+  return { prepare: prepare!, isInside: false, copies, taken: {}, due };
 }
 
 let jobs: readonly BatchJob[];
 beforeAll(async () => {
   jobs = [await jobOf(BADGE, 4, '2026-12-20'), await jobOf(NAME, 2, '2026-12-02'), await jobOf(BADGE, 1)];
 });
-const plan = (wish: Partial<BatchWish> = {}, of = jobs) => planBatch(of, BENCH_SHOP, { spacingMm: 4, zones: true, order: 'changes', ...wish });
+const plan = (wish: Partial<BatchWish> = {}, of = jobs) => planBatch(of, BENCH_SHOP, { ...NEW_BATCH_WISH, spacingMm: 4, ...wish });
 
 /** By its own means: how near two sets of outlines come to each other; 0 where they cross or one lies in the other. */
 function gapBetween(a: Rings, b: Rings): number {

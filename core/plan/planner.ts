@@ -129,7 +129,12 @@ export class Planner {
     return this.#compared(await this.#planned(input, hooks), input, hooks);
   }
 
-  async #planned(input: PlanInput, hooks: PlanHooks): Promise<Plan> {
+  /** The same as far as its layers are prepared: what is laid out together with other jobs. */
+  async prepared(input: PlanInput, hooks: PlanHooks = {}): Promise<Plan> {
+    return this.#planned(input, hooks, 'prepare');
+  }
+
+  async #planned(input: PlanInput, hooks: PlanHooks, upTo: 'prepare' | 'assemble' = 'assemble'): Promise<Plan> {
     const { recipe, shop } = input;
     const cache = this.#cache;
     let plan: Plan = { findings: [], letBe: [], rulings: [] };
@@ -190,6 +195,7 @@ export class Planner {
     const prepare = await cache.take(prepareStage, { build, panels, letters, weeding: input.weeding, recipe }, hooks);
     if (!prepare) return plan;
     await add({ prepare });
+    if (upTo === 'prepare') return plan;
     const sheets = await cache.take(sheetsStage, { prepare, recipe, shop, taken: input.taken ?? {} }, hooks);
     await add({ sheets });
     await add({ cut: await cache.take(cutStage, { sheets, cutter: shop.cutter }) });

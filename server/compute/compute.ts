@@ -1,19 +1,22 @@
 import { createHash } from 'node:crypto';
 import { availableParallelism } from 'node:os';
-import { MessageChannel } from 'node:worker_threads';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
+import type { BatchView, BatchWish } from '../../core/batch/index.js';
+import type { CutInPart, RestToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
 import { Problem } from '../problem.js';
 import { FLAG } from './kernel-guard.js';
 import { SharedWork } from './shared-work.js';
-import type { Answer, PlanJob, Task } from './tasks.js';
+import type { Answer, BatchSheetMade, BatchTask, PlanJob, Task } from './tasks.js';
 import { TooLong, WorkQueue, type Lane } from './work-queue.js';
 
 /** No task may hold a worker longer than this. */
 const LONGEST_MS = 60_000;
+/** Many jobs together take longer. */
+const LONGEST_BATCH_MS = 600_000;
 /** Nor may reading one file. */
 const READING_MS = 20_000;
 /** A worker that is told to stop and has not stopped by itself is ended after this. */
@@ -24,6 +27,8 @@ const OVERDUE_MS = 400;
 const LARGE_BYTES = 200_000;
 /** Reports of plans that are answered without planning. */
 const KNOWN_PLANS = 100;
+/** The same of batches. */
+const KNOWN_BATCHES = 20;
 
 /** Plans at once: one processor is left to answering pages. */
 const LONG_AT_ONCE = Math.max(1, availableParallelism() - 1);
@@ -40,11 +45,19 @@ export interface PlanSource extends Omit<PlanJob, 'sources'> {
   readonly loadSources: () => Promise<ReadonlyMap<string, Uint8Array>>;
 }
 
+/** What a batch is planned from. */
+export interface BatchSource {
+  readonly wish: BatchWish;
+  readonly jobs: readonly { readonly jobId: string; readonly source: PlanSource }[];
+  readonly shop: PlanJob['shop'];
+}
+
 /** Core's computations, off the event loop: a small pool of worker threads, each with its own planner and caches. */
 export class Compute {
   readonly #pool: Piscina;
   readonly #queue = new WorkQueue({ longAtOnce: LONG_AT_ONCE, atOnce: AT_ONCE, overdueMs: OVERDUE_MS });
   readonly #plans = new SharedWork<PlanReport, number>(KNOWN_PLANS);
+  readonly #batches = new SharedWork<BatchView, number>(KNOWN_BATCHES);
 
   constructor(startWorker = START_WORKER) {
     this.#pool = new Piscina({
@@ -85,17 +98,34 @@ export class Compute {
       nameOf(source),
       async (stop, tell) => {
         const job = await loaded(source);
-        const { port1, port2 } = new MessageChannel();
-        port1.on('message', tell);
-        try {
-          const answer = await this.#run({ do: 'plan', job, progress: port2 }, 'long', LONGEST_MS, stop, [port2]);
-          return (answer as Extract<Answer, { ok: 'plan' }>).report;
-        } finally {
-          port1.close();
-        }
+        const answer = await telling(tell, (progress) => this.#run({ do: 'plan', job, progress }, 'long', LONGEST_MS, stop, [progress]));
+        return (answer as Extract<Answer, { ok: 'plan' }>).report;
       },
       { onProgress, signal },
     );
+  }
+
+  /** A batch as the page shows it: planned once, however many ask, and given up when all who asked have left. */
+  async batch(source: BatchSource, { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {}): Promise<BatchView> {
+    return this.#batches.get(
+      nameOfBatch(source),
+      async (stop, tell) => {
+        const batch = await loadedBatch(source);
+        const answer = await telling(tell, (progress) => this.#run({ do: 'batch', batch, progress }, 'long', LONGEST_BATCH_MS, stop, [progress]));
+        return (answer as Extract<Answer, { ok: 'batch' }>).view;
+      },
+      { onProgress, signal },
+    );
+  }
+
+  /** A sheet of a batch, ready to be kept. @throws Problem 422 when it has no such sheet (any more) */
+  async batchSheet(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<BatchSheetMade> {
+    return (await this.#run({ do: 'batch-sheet', batch: await loadedBatch(source), sheet }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'batch-sheet' }>;
+  }
+
+  /** The same as an HP-GL file. @throws Problem 422 as batchSheet() does */
+  async batchHpgl(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
+    return ((await this.#run({ do: 'batch-hpgl', batch: await loadedBatch(source), sheet }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
   }
 
   /** One layer, or the whole build, as a file. @throws Problem 422 when there is no such layer */
@@ -123,8 +153,8 @@ export class Compute {
   }
 
   /** A sheet of what is not whole on another. @throws Problem 422 when all is */
-  async rest(part: CutInPart, signal?: AbortSignal): Promise<SheetToFreeze> {
-    return ((await this.#run({ do: 'rest', part }, 'short', LONGEST_MS, signal)) as Extract<Answer, { ok: 'sheet' }>).sheet;
+  async rest(part: CutInPart, signal?: AbortSignal): Promise<RestToFreeze> {
+    return ((await this.#run({ do: 'rest', part }, 'short', LONGEST_MS, signal)) as Extract<Answer, { ok: 'rest' }>).sheet;
   }
 
   async close(): Promise<void> {
@@ -173,6 +203,31 @@ export interface NewFile {
 
 async function loaded({ loadSources, recipe, shop, taken, weeding, recorded }: PlanSource): Promise<PlanJob> {
   return { recipe, shop, taken, weeding, recorded, sources: await loadSources() };
+}
+
+async function loadedBatch(source: BatchSource): Promise<BatchTask> {
+  const jobs: BatchTask['jobs'][number][] = [];
+  for (const { jobId, source: one } of source.jobs) {
+    const { shop: _, ...job } = await loaded(one);
+    jobs.push({ jobId, job });
+  }
+  return { name: nameOfBatch(source), jobs, shop: source.shop, wish: source.wish };
+}
+
+/** Work in a thread that tells how far it is. */
+async function telling<T>(tell: (done: number) => void, work: (progress: MessagePort) => Promise<T>): Promise<T> {
+  const { port1, port2 } = new MessageChannel();
+  port1.on('message', tell);
+  try {
+    return await work(port2);
+  } finally {
+    port1.close();
+  }
+}
+
+/** The same name for the same batch: all that it is planned from. */
+export function nameOfBatch({ jobs, wish }: BatchSource): string {
+  return createHash('sha256').update(JSON.stringify([wish, jobs.map(({ jobId, source }) => [jobId, nameOf(source)])])).digest('hex');
 }
 
 async function withFile(source: PlanSource, { id, bytes }: NewFile): Promise<PlanJob> {

@@ -1,8 +1,9 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
+import type { BatchView, BatchWish } from '../../core/batch/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
-import type { CutInPart, SheetToFreeze } from '../../core/stations/cut/index.js';
+import type { CutInPart, GroupToFreeze, RestToFreeze, SheetToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
@@ -20,10 +21,27 @@ export type Task =
   | { readonly do: 'print'; readonly job: PlanJob; readonly what: JobPrint; readonly on: PrintOn; readonly filmId: string | null }
   | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'hpgl'; readonly job: PlanJob; readonly sheet: string }
-  | { readonly do: 'rest'; readonly part: CutInPart };
+  | { readonly do: 'rest'; readonly part: CutInPart }
+  | { readonly do: 'batch'; readonly batch: BatchTask; readonly progress?: MessagePort }
+  | { readonly do: 'batch-sheet'; readonly batch: BatchTask; readonly sheet: string }
+  | { readonly do: 'batch-hpgl'; readonly batch: BatchTask; readonly sheet: string };
 
 /** A task on its way to a worker, with a flag that is set once it should stop. */
 export type SentTask = Task & { readonly stopFlag: Int32Array };
+
+/** Jobs that are laid out together; `name` is the same for the same batch. */
+export interface BatchTask {
+  readonly name: string;
+  readonly jobs: readonly { readonly jobId: string; readonly job: Omit<PlanJob, 'shop'> }[];
+  readonly shop: Shop;
+  readonly wish: BatchWish;
+}
+
+/** A sheet of a batch that is about to be sent, each copy with the job it is of, and what all layers of those jobs come to. */
+export interface BatchSheetMade {
+  readonly sheet: Omit<SheetToFreeze, 'groups'> & { readonly groups: readonly (GroupToFreeze & { readonly jobId: string })[] };
+  readonly toCut: readonly { readonly jobId: string; readonly layers: readonly { readonly fingerprint: string; readonly copies: number }[] }[];
+}
 
 export interface PlanJob {
   readonly recipe: Recipe;
@@ -41,4 +59,7 @@ export type Answer =
   | { readonly ok: 'font'; readonly name: string }
   | { readonly ok: 'plan'; readonly report: PlanReport }
   | { readonly ok: 'sheet'; readonly sheet: SheetToFreeze; readonly toCut: readonly { readonly fingerprint: string; readonly copies: number }[] }
+  | { readonly ok: 'rest'; readonly sheet: RestToFreeze }
+  | { readonly ok: 'batch'; readonly view: BatchView }
+  | ({ readonly ok: 'batch-sheet' } & BatchSheetMade)
   | { readonly ok: false; readonly code: string; readonly message: string; readonly path?: string };

@@ -1,15 +1,18 @@
 import { writeHpgl } from '../../core/engines/cutting/index.js';
+import { batchSheetToFreeze, batchView, toCutOf } from '../../core/batch/index.js';
 import { InputError } from '../../core/words/index.js';
 import { exportBuild, Planner, planReport, printJob } from '../../core/plan/index.js';
 import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
 import { designPicture } from '../../platform/design-picture.js';
+import { BatchPlanner } from './planned-batch.js';
 import { endingWithKernel, FLAG } from './kernel-guard.js';
 import type { Answer, SentTask } from './tasks.js';
 
 const ready = loadKernelInNode();
 const planner = new Planner(resourcesInNode);
+const batches = new BatchPlanner(planner);
 
 /** Runs one task in this worker thread, which ends when the polygon kernel fails. */
 export const work = endingWithKernel(answer, () => process.exit(1));
@@ -49,7 +52,26 @@ async function answer(task: SentTask): Promise<Answer> {
         return { ok: 'file', bytes: new TextEncoder().encode(writeHpgl({ settings: program, runs: program.runs })) };
       }
       case 'rest':
-        return { ok: 'sheet', sheet: restToFreeze(task.part), toCut: [] };
+        return { ok: 'rest', sheet: restToFreeze(task.part) };
+      case 'batch': {
+        const { out, jobs, stopped } = await batches.plan(task.batch, { breathe, onProgress: (done) => task.progress?.postMessage(done) });
+        return { ok: 'batch', view: batchView(out, { jobs, stopped, cutter: task.batch.shop.cutter }) };
+      }
+      case 'batch-sheet': {
+        const { out, jobs } = await batches.plan(task.batch, { breathe });
+        const sheet = batchSheetToFreeze(out, jobs, task.sheet, task.batch.shop.cutter);
+        const carried = new Set(sheet.groups.map(({ job }) => job));
+        return {
+          ok: 'batch-sheet',
+          sheet: { ...sheet, groups: sheet.groups.map(({ job, ...group }) => ({ ...group, jobId: jobs[job]!.jobId })) },
+          toCut: [...carried].map((job) => ({ jobId: jobs[job]!.jobId, layers: toCutOf(jobs[job]!) })),
+        };
+      }
+      case 'batch-hpgl': {
+        const { out, jobs } = await batches.plan(task.batch, { breathe });
+        const { program } = batchSheetToFreeze(out, jobs, task.sheet, task.batch.shop.cutter);
+        return { ok: 'file', bytes: new TextEncoder().encode(writeHpgl({ settings: program, runs: program.runs })) };
+      }
     }
   } catch (error) {
     if (error instanceof InputError) return { ok: false, code: error.code, message: error.message, ...(error.path ? { path: error.path } : {}) };

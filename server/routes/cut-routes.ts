@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { cutterInUse } from '../../core/shop/index.js';
-import { ENDED, takenCopies, type Run } from '../../core/stations/cut/index.js';
+import { ENDED, filmsOfSheet, takenCopies, type FrozenSheet, type Run } from '../../core/stations/cut/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
@@ -8,10 +8,11 @@ import type { Services } from '../services.js';
 import { askCutterControl } from '../spooler/cutter-control.js';
 import { whoOf } from './who.js';
 
-const LOADED = { loadedFilmId: { type: 'string', maxLength: 200 } } as const;
+/** What was looked at in the cutter: of a mat with several blanks each film, in the order of the blanks. */
+export const LOADED = { loadedFilmIds: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'string', maxLength: 200 } } } as const;
 
 /** Sending a job's sheets to the cutter, and the runs that come of it. */
-export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler, cutterControlPort }: Services): Route[] {
+export function cutRoutes({ jobs, sheets, batches, runs, shop, compute, planJob, spooler, cutterControlPort }: Services): Route[] {
   return [
     {
       method: 'get',
@@ -32,23 +33,25 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       path: '/api/jobs/:id/sheets/:sheet/cut',
       isBench: true,
       summary: 'Cut a sheet of the plan. It is frozen as it is at the revision that was looked at; refused when the job is another by now, when something stops it, or when another film is loaded',
-      body: { type: 'object', additionalProperties: false, required: ['loadedFilmId', 'revision'], properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } } },
+      body: { type: 'object', additionalProperties: false, required: ['loadedFilmIds', 'revision'], properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } } },
       answer: 'Run',
       answers: 'The run',
       handle: async ({ ctx, params, body, signal }) => {
-        const { loadedFilmId, revision } = body as { loadedFilmId: string; revision: number };
+        const { loadedFilmIds, revision } = body as { loadedFilmIds: readonly string[]; revision: number };
         const jobId = params['id']!;
+        const together = await batches.ofJob(jobId);
+        if (together) throw new Problem(409, 'job-in-batch', `This job is cut together with others, in batch ${together.number}. Cut it from the cutting list, or take it out of the batch there.`);
         const planned = await planJob(jobId);
         mustBeLookedAt(planned.revision, revision);
         if (planned.shop.cutter.host === null) throw filesOnly();
         const { sheet, toCut } = await compute.sheet(planned, params['sheet']!, signal);
-        mustBeLoaded(sheet.film, loadedFilmId);
+        mustBeLoaded(sheet, loadedFilmIds);
         return spooler.start(async () => {
           // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more can come between.
           mustBeLookedAt((await jobs.get(jobId)).revision, revision);
           const { shop: plannedShop, taken } = planned;
           if (!isDeepStrictEqual(takenCopies(await sheets.ofJob(jobId), jobId), taken) || (await shop.get()).revision !== plannedShop.revision) throw changed();
-          const id = await sheets.freeze({ ...sheet, restOf: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision })) });
+          const id = await sheets.freeze({ ...sheet, restOf: null, batchId: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision })) });
           await jobs.setToCut(jobId, { layers: toCut });
           return id;
         }, await whoOf(shop, ctx));
@@ -116,9 +119,10 @@ export function cutRoutes({ jobs, sheets, runs, shop, compute, planJob, spooler,
       handle: async () => {
         const run: Run | undefined = (await runs.open())[0];
         if (!run) return { busy: null };
-        const { groups, film } = await sheets.get(run.sheetId);
+        const sheet = await sheets.get(run.sheetId);
+        const { groups } = sheet;
         const { id, title } = await jobs.get(groups[0]!.jobId);
-        return { busy: { runId: run.id, state: spooler.progressOf(run.id)?.state ?? run.state, filmName: film.name, jobId: id, jobTitle: title } };
+        return { busy: { runId: run.id, state: spooler.progressOf(run.id)?.state ?? run.state, filmName: filmsOfSheet(sheet).map(({ name }) => name).join(', '), jobId: id, jobTitle: title } };
       },
     },
     {
@@ -142,16 +146,18 @@ export function filesOnly(): Problem {
   return new Problem(409, 'cutter-takes-files', 'The shop’s cutter takes files only, so nothing was sent. Save the sheet as a file, or give the cutter an address under Tools.');
 }
 
-function changed(): Problem {
+export function changed(): Problem {
   return new Problem(409, 'sheet-changed', 'The job, its films, or what is cut of it have changed since you looked. Nothing was cut. The newest state is shown now. Look at it, then cut.');
 }
 
 /** @throws Problem 409 when another revision was looked at than there is */
-function mustBeLookedAt(now: number, looked: number): void {
+export function mustBeLookedAt(now: number, looked: number): void {
   if (now !== looked) throw changed();
 }
 
 /** @throws Problem 409 when another film lies in the cutter */
-export function mustBeLoaded(film: { readonly id: string; readonly name: string }, loadedFilmId: string): void {
-  if (loadedFilmId !== film.id) throw new Problem(409, 'wrong-film', `This sheet is for ${film.name}. Nothing was cut. Load that film first.`);
+export function mustBeLoaded({ film, zones }: Pick<FrozenSheet, 'film' | 'zones'>, loadedFilmIds: readonly string[]): void {
+  const films = zones ? zones.map((zone) => zone.film) : [film];
+  if (films.length === loadedFilmIds.length && films.every(({ id }, i) => id === loadedFilmIds[i])) return;
+  throw new Problem(409, 'wrong-film', `This sheet is for ${films.map(({ name }) => name).join(', then ')}. Nothing was cut. Load ${films.length === 1 ? 'that film' : 'those films, in that order,'} first.`);
 }

@@ -1,14 +1,21 @@
+import { randomUUID } from 'node:crypto';
 import { cutterInUse } from '../../core/shop/index.js';
 import { SPOT_KINDS } from '../../core/engines/weeding/index.js';
-import { standings, type FrozenSheet } from '../../core/stations/cut/index.js';
+import { ENDED, standings, type FrozenSheet } from '../../core/stations/cut/index.js';
+import { object, size, text, whole } from '../../core/words/schema.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import type { CopyPlace } from '../stores/sheet-store.js';
-import { filesOnly, mustBeLoaded } from './cut-routes.js';
-import { whoOf } from './who.js';
+import { EDIT_PROPERTIES } from './edit-schema.js';
+import { filesOnly, LOADED, mustBeLoaded } from './cut-routes.js';
+import { shopEditOf, whoOf } from './who.js';
 
-const LOADED = { type: 'object', additionalProperties: false, required: ['loadedFilmId'], properties: { loadedFilmId: { type: 'string', maxLength: 200 } } } as const;
+const LOADED_ONLY = { type: 'object', additionalProperties: false, required: ['loadedFilmIds'], properties: LOADED } as const;
+
+/** What of a sheet goes back to the rack: of each that is kept its size as it was measured, and where it lies. */
+const BACK = object({ leftover: whole(0, 1000), widthMm: size, lengthMm: size, place: text });
+type Back = { readonly leftover: number; readonly widthMm: number; readonly lengthMm: number; readonly place: string };
 
 /** Sheets that were sent to the cutter: looking at them, deciding what becomes of one that failed, and ticking off what was weeded. */
 export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, weeding }: Services): Route[] {
@@ -52,12 +59,11 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       path: '/api/sheets/:id/again',
       isBench: true,
       summary: 'Cut a sheet that failed or was cancelled once more, as it is, on a new piece',
-      body: LOADED,
+      body: LOADED_ONLY,
       answer: 'Run',
       answers: 'The run',
       handle: async ({ ctx, params, body }) => {
-        const { film } = await undecided(params['id']!);
-        mustBeLoaded(film, (body as { loadedFilmId: string }).loadedFilmId);
+        mustBeLoaded(await undecided(params['id']!), (body as { loadedFilmIds: string[] }).loadedFilmIds);
         if (cutterInUse(await shop.get()).host === null) throw filesOnly();
         return spooler.start(async () => (await undecided(params['id']!)).id, await whoOf(shop, ctx));
       },
@@ -67,22 +73,21 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       path: '/api/sheets/:id/rest',
       isBench: true,
       summary: 'Cut what is not whole on a sheet that failed or was cancelled, on a new piece',
-      body: LOADED,
+      body: LOADED_ONLY,
       answer: 'Run',
       answers: 'The run, of a sheet of its own',
       handle: async ({ ctx, params, body }) => {
         const sheet = await undecided(params['id']!);
-        mustBeLoaded(sheet.film, (body as { loadedFilmId: string }).loadedFilmId);
         const [program, cutter] = [await programs.get(sheet.id), cutterInUse(await shop.get())];
         if (cutter.host === null) throw filesOnly();
         const { pairsDone } = sheet.runs.at(-1)!;
         const settings = { ...program, bladeOffsetMm: program.bladeOffsetMm ?? cutter.bladeOffsetMm, overcutMm: program.overcutMm ?? cutter.overcutMm };
         const { forceG, speedMmS, bladeOffsetMm, overcutMm } = settings;
         const rest = await compute.rest({ sheet, program, pairsDone, settings: { forceG, speedMmS, bladeOffsetMm, overcutMm }, motion: cutter });
+        mustBeLoaded(rest, (body as { loadedFilmIds: string[] }).loadedFilmIds);
         return spooler.start(async () => {
           const { groups } = await undecided(sheet.id);
-          const of = (copy: number, fingerprint: string) => groups.find((group) => group.copy === copy && group.fingerprint === fingerprint)!;
-          return sheets.freeze({ ...rest, restOf: sheet.id, groups: rest.groups.map((group) => ({ ...group, jobId: of(group.copy, group.fingerprint).jobId, revision: of(group.copy, group.fingerprint).revision })) });
+          return sheets.freeze({ ...rest, restOf: sheet.id, batchId: sheet.batchId, groups: rest.groups.map(({ of, ...group }) => ({ ...group, jobId: groups[of]!.jobId, revision: groups[of]!.revision })) });
         }, await whoOf(shop, ctx));
       },
     },
@@ -105,6 +110,28 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
         }
         await sheets.decide(id, decided);
         return sheets.get(id);
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/sheets/:id/leftovers',
+      isBench: true,
+      summary: 'Say what becomes of what is left of a sheet’s pieces: those that are named go back to the rack as offcuts, with a number each, and the others are thrown away. All of it is booked, or nothing. Said once',
+      body: { type: 'object', additionalProperties: false, required: ['revision', 'back'], properties: { back: { type: 'array', maxItems: 1000, items: BACK }, ...EDIT_PROPERTIES } },
+      answer: 'LeftoversBooked',
+      answers: 'The numbers to write on the offcuts, in the order in which they were named',
+      handle: async ({ ctx, params, body }) => {
+        const { back } = body as { back: readonly Back[] };
+        const sheet = await sheets.get(params['id']!);
+        if (!sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0)) throw new Problem(409, 'sheet-not-cut', 'Nothing of this sheet is cut yet, so nothing is left of it.');
+        const pieces = back.map(({ leftover, widthMm, lengthMm, place }) => {
+          const left = sheet.leftovers[leftover];
+          if (!left) throw new Problem(422, 'leftover-unknown', 'Nothing like that is left of this sheet. Look at it again.', 'back');
+          return { id: randomUUID(), filmId: left.filmId, kind: 'offcut' as const, widthMm, lengthMm, edgeMm: left.edgeMm, place, note: '', retired: false };
+        });
+        if (new Set(back.map(({ leftover }) => leftover)).size < back.length) throw new Problem(422, 'leftover-twice', 'The same piece is named twice. Name each once.', 'back');
+        const numbers = await shop.putBack(pieces, sheet.id, await shopEditOf(shop, { ctx, body }));
+        return { numbers, revision: (await shop.get()).revision };
       },
     },
     {

@@ -43,12 +43,12 @@ export class RunStore implements RunBook {
     const now = new Date().toISOString();
     // There is one connection: what is asked of the shop is asked before it is taken.
     const bladeId = await this.film.bladeInCutter();
-    const pieceId = await this.db.transaction(async (tx) => {
+    const pieceIds = await this.db.transaction(async (tx) => {
       if (await tx('runs').whereNull('finished_at').first()) throw new Problem(409, 'cutter-busy', SAID.busy);
       await tx('runs').insert({ id, sheet_id: sheetId, state: 'cutting', message: '', pairs_done: 0, share: 0, note: '', started_at: now, blade_id: bladeId, who });
       return this.film.used(tx, { runId: id, sheetId, who });
     });
-    await this.film.told(pieceId);
+    await this.film.told(pieceIds);
     return this.get(id);
   }
 
@@ -89,11 +89,11 @@ export class RunStore implements RunBook {
       return;
     }
     // The knife never came down: the film is as it was.
-    const pieceId = await this.db.transaction(async (tx) => {
+    const pieceIds = await this.db.transaction(async (tx) => {
       await tx('runs').where({ id }).update(row);
       return this.film.returned(tx, id);
     });
-    await this.film.told(pieceId);
+    await this.film.told(pieceIds);
   }
 
   /** How often each mat went through the cutter, and how far each blade has cut, m. */

@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import type { WeedingWork } from '../../core/engines/weeding/index.js';
 import type { Matrix } from '../../core/geometry/index.js';
 import type { Film, FilmPiece, Mat } from '../../core/shop/index.js';
-import type { FrozenGroup, FrozenSheet, SheetDecision, WeedPlace } from '../../core/stations/cut/index.js';
+import type { FrozenGroup, FrozenLeftover, FrozenSheet, FrozenZone, SheetDecision, WeedPlace } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { ProgramStore, StoredProgram } from './program-store.js';
 import { runOf, type RunRow } from './run-store.js';
@@ -22,6 +22,10 @@ interface SheetRow {
   readonly estimate_seconds: number;
   readonly pairs_total: number;
   readonly rest_of: string | null;
+  readonly batch_id: string | null;
+  readonly zones: string | null;
+  readonly leftovers: string;
+  readonly leftovers_booked_at: string | null;
   readonly decided: SheetDecision | null;
   readonly weed_work: string | null;
   readonly force_g: number;
@@ -34,6 +38,8 @@ interface GroupRow {
   readonly job_id: string;
   readonly revision: number | null;
   readonly copy: number;
+  readonly film_id: string;
+  readonly kept_mm2: number;
   readonly fingerprint: string;
   readonly matrix: string;
   readonly contours: number;
@@ -51,7 +57,7 @@ interface TickRow {
 }
 
 /** A sheet to be kept: all of it but what it is given by being kept. */
-export type NewSheet = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS'> & {
+export type NewSheet = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS' | 'leftoversBookedAt'> & {
   readonly groups: readonly Omit<FrozenGroup, 'ticked'>[];
   readonly program: StoredProgram;
 };
@@ -94,6 +100,9 @@ export class SheetStore {
         estimate_seconds: sheet.estimateSeconds,
         pairs_total: sheet.pairsTotal,
         rest_of: sheet.restOf,
+        batch_id: sheet.batchId,
+        zones: sheet.zones && JSON.stringify(sheet.zones),
+        leftovers: JSON.stringify(sheet.leftovers),
         weed_work: sheet.weedWork && JSON.stringify(sheet.weedWork),
       });
       const rows = sheet.groups.map((group, position) => ({
@@ -102,6 +111,8 @@ export class SheetStore {
         job_id: group.jobId,
         revision: group.revision,
         copy: group.copy,
+        film_id: group.filmId,
+        kept_mm2: group.keptMm2,
         fingerprint: group.fingerprint,
         matrix: JSON.stringify(group.matrix),
         contours: group.contours,
@@ -123,17 +134,29 @@ export class SheetStore {
     return sheet;
   }
 
-  /** Sheets that carry anything of a job, the oldest first. Rests of a sheet carry the same jobs as it does, so they are among them. */
+  /** Sheets that carry anything of a job, the oldest first, with all their rests: how a sheet stands hangs on them, also where what they carry is of other jobs. */
   async ofJob(jobId: string): Promise<FrozenSheet[]> {
-    return this.#read((query) => query.whereIn('sheets.id', this.db('sheet_groups').select('sheet_id').where({ job_id: jobId })));
+    return this.#withRests(((await this.db('sheet_groups').distinct('sheet_id').where({ job_id: jobId })) as { sheet_id: string }[]).map((row) => row.sheet_id));
   }
 
-  /** Every sheet that carries anything of one of the jobs, the oldest first. */
+  /** Sheets that were laid out in a batch, the oldest first, with all their rests. */
+  async ofBatch(batchId: string): Promise<FrozenSheet[]> {
+    return this.#read((query) => query.where('sheets.batch_id', batchId));
+  }
+
+  async #withRests(ids: readonly string[]): Promise<FrozenSheet[]> {
+    const [all, parents] = [new Set(ids), (await this.db('sheets').whereNotNull('rest_of').select('id', 'rest_of').orderBy('created_at').orderBy('rowid')) as { id: string; rest_of: string }[]];
+    // A rest is younger than what it is of.
+    for (const { id, rest_of: of } of parents) if (all.has(of)) all.add(id);
+    return all.size === 0 ? [] : this.#read((query) => query.whereIn('sheets.id', [...all]));
+  }
+
+  /** Every sheet that carries anything of one of the jobs, the oldest first, with all their rests. */
   async ofJobs(jobIds: readonly string[]): Promise<FrozenSheet[]> {
     const wanted = new Set(jobIds);
     // Most jobs of a list have none: their names are looked for once.
     const ids = new Set(((await this.db('sheet_groups').distinct('sheet_id', 'job_id')) as { sheet_id: string; job_id: string }[]).flatMap((row) => (wanted.has(row.job_id) ? [row.sheet_id] : [])));
-    return ids.size === 0 ? [] : this.#read((query) => query.whereIn('sheets.id', [...ids]));
+    return this.#withRests([...ids]);
   }
 
   /** What becomes of a sheet whose run failed or was cancelled; null opens the question again. */
@@ -213,6 +236,10 @@ function sheetOf(row: SheetRow, { groups, runs, ticks, times }: RowsOfSheet): Fr
     forceG: row.force_g,
     speedMmS: row.speed_mm_s,
     restOf: row.rest_of,
+    batchId: row.batch_id,
+    zones: row.zones ? (JSON.parse(row.zones) as FrozenZone[]) : null,
+    leftovers: JSON.parse(row.leftovers) as FrozenLeftover[],
+    leftoversBookedAt: row.leftovers_booked_at,
     decided: row.decided,
     weedWork: row.weed_work ? (JSON.parse(row.weed_work) as WeedingWork) : null,
     weedTimes: times.map(({ started_at: startedAt, stopped_at: stoppedAt }) => ({ startedAt, stoppedAt })),
@@ -220,6 +247,8 @@ function sheetOf(row: SheetRow, { groups, runs, ticks, times }: RowsOfSheet): Fr
       jobId: group.job_id,
       revision: group.revision,
       copy: group.copy,
+      filmId: group.film_id,
+      keptMm2: group.kept_mm2,
       fingerprint: group.fingerprint,
       matrix: JSON.parse(group.matrix) as Matrix,
       contours: group.contours,

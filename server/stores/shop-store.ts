@@ -126,14 +126,37 @@ export class ShopStore {
   async receive(piece: Omit<ShopRecords['pieces'], 'number'>, line: { readonly amount: number; readonly why: 'received' | 'returned'; readonly note: string; readonly sheetId: string | null }, edit: ShopEdit): Promise<number | null> {
     let number: number | null = null;
     await this.write(edit, async (tx, { position, revision }) => {
-      const rows = (await tx('shop_records').where({ kind: 'pieces' }).select(tx.raw(`max(json_extract(data, '$.number')) as most`))) as { most: number | null }[];
-      number = piece.kind === 'offcut' ? (rows[0]!.most ?? 0) + 1 : null;
+      number = piece.kind === 'offcut' ? (await mostNumber(tx)) + 1 : null;
       await this.#lay(tx, [{ kind: 'pieces', id: piece.id, value: { ...piece, number } }], revision);
       const { edit: name, who } = edit;
       await this.book.add({ pieceId: piece.id, who, why: line.why, amount: line.amount, note: line.note, sheetId: line.sheetId, ...(name ? { edit: name } : {}) }, revision + 1, tx);
       return position;
     });
     return number;
+  }
+
+  /**
+   * What is left of a sheet goes back as offcuts: their cards, their lines in the book and that it was said are one write, so that all of it is there or nothing. Gives their numbers.
+   * @throws Problem 409 when it was said before
+   */
+  async putBack(pieces: readonly Omit<ShopRecords['pieces'], 'number'>[], sheetId: string, edit: ShopEdit): Promise<readonly number[]> {
+    let numbers: number[] = [];
+    await this.write(edit, async (tx, { position, revision }) => {
+      const said = await tx('sheets').where({ id: sheetId }).whereNull('leftovers_booked_at').update({ leftovers_booked_at: new Date().toISOString() });
+      if (said === 0) throw new Problem(409, 'leftovers-booked', 'It was said before what becomes of what is left of this sheet. Look at the stock.');
+      const first = (await mostNumber(tx)) + 1;
+      numbers = pieces.map((_, i) => first + i);
+      await this.#lay(tx, pieces.map((piece, i) => ({ kind: 'pieces', id: piece.id, value: { ...piece, number: numbers[i]! } })), revision);
+      for (const [i, { id }] of pieces.entries()) await this.book.add({ pieceId: id, who: edit.who, why: 'returned', amount: 1, note: '', sheetId, ...(edit.edit && i === 0 ? { edit: edit.edit } : {}) }, revision + 1, tx);
+      return position;
+    });
+    // One that was sent before was not written again: it is answered by what was written then.
+    return numbers.length === pieces.length ? numbers : this.#numbersBack(sheetId);
+  }
+
+  async #numbersBack(sheetId: string): Promise<readonly number[]> {
+    const rows = (await this.db('stock_lines').join('shop_records', 'shop_records.id', 'stock_lines.piece_id').where({ kind: 'pieces', sheet_id: sheetId, why: 'returned' }).whereNull('run_id').select(this.db.raw(`json_extract(data, '$.number') as number`)).orderBy('number')) as { number: number }[];
+    return rows.map(({ number }) => number);
   }
 
   /** Tells everyone that what is left of pieces has changed; called by whoever wrote into the book, within the same transaction. */
@@ -188,7 +211,7 @@ export class ShopStore {
       .select('jobs.id', 'jobs.title')
       .orderBy('jobs.updated_at', 'desc')
       .limit(50)) as { id: string; title: string }[];
-    const [{ n }] = (await this.db('sheets').whereRaw(`json_extract(film, '$.id') = ?`, [filmId]).count({ n: '*' })) as [{ n: number }];
+    const [{ n }] = (await this.db('sheets').whereRaw(`id in (select sheet_id from sheet_groups where film_id = ?)`, [filmId]).count({ n: '*' })) as [{ n: number }];
     return { jobs, sheets: n };
   }
 
@@ -223,7 +246,7 @@ export class ShopStore {
     const said = likeId(id);
     const isUsed =
       kind === 'films'
-        ? (await tx('shop_records').where({ kind: 'pieces' }).andWhere('data', 'like', said).first()) || (await tx('recipes').where('recipe', 'like', said).first()) || (await tx('sheets').where('film', 'like', said).first())
+        ? (await tx('shop_records').where({ kind: 'pieces' }).andWhere('data', 'like', said).first()) || (await tx('recipes').where('recipe', 'like', said).first()) || (await tx('sheet_groups').where({ film_id: id }).first())
         : kind === 'pieces';
     if (isUsed) throw new Problem(409, 'in-use', kind === 'films' ? 'Pieces or jobs use this film, so it cannot go. Retire it instead: it is then no longer offered.' : 'A piece that stands in the stock book cannot go. Put it away instead.');
   }
@@ -256,6 +279,12 @@ export class ShopStore {
       canRedo: last !== null && last > position,
     };
   }
+}
+
+/** The highest number that an offcut has. */
+async function mostNumber(tx: Knex): Promise<number> {
+  const [row] = (await tx('shop_records').where({ kind: 'pieces' }).select(tx.raw(`max(json_extract(data, '$.number')) as most`))) as { most: number | null }[];
+  return row!.most ?? 0;
 }
 
 /** A recipe or a record that names an id somewhere. */

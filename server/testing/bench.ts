@@ -96,10 +96,10 @@ export async function jobWith(bench: Bench, svg: Uint8Array | string, change: (r
 }
 
 /** Asks for the sheet of a film to be cut, as a page that has just looked at the plan does. */
-export async function startCut(bench: Bench, jobId: string, filmId: string, more: { loadedFilmId?: string; revision?: number } = {}): Promise<{ status: number; body: Run & { code: string; title: string } }> {
+export async function startCut(bench: Bench, jobId: string, filmId: string, more: { loadedFilmIds?: readonly string[]; revision?: number } = {}): Promise<{ status: number; body: Run & { code: string; title: string } }> {
   const [{ body: job }, { body: plan }] = [await bench.api<Job>('GET', `/api/jobs/${jobId}`), await bench.api<PlanReport>('GET', `/api/jobs/${jobId}/plan`)];
   const sheet = plan.sheets!.find((one) => one.film === filmId);
-  return bench.api('POST', `/api/jobs/${jobId}/sheets/${sheet?.id ?? 'none'}/cut`, { loadedFilmId: filmId, revision: job.revision, ...more });
+  return bench.api('POST', `/api/jobs/${jobId}/sheets/${sheet?.id ?? 'none'}/cut`, { loadedFilmIds: [filmId], revision: job.revision, ...more });
 }
 
 export async function cutsOf(bench: Bench, jobId: string): Promise<FrozenSheet[]> {

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { IDENTITY, ringsToPathData, type Rings } from '../../core/geometry/index.js';
-import { unpackLists, type FrozenSheet } from '../../core/stations/cut/index.js';
+import { filmOfGroup, unpackLists, type FrozenSheet } from '../../core/stations/cut/index.js';
 import { askBytes } from '../api/client.js';
 import type { DrawnSheet } from '../../core/plan/page/plan-view.js';
 
@@ -27,14 +27,15 @@ export function useFrozenDrawing(sheet: FrozenSheet | null): FrozenDrawing | und
 export function useDrawnSheet(sheet: FrozenSheet | null, drawing: FrozenDrawing | undefined): DrawnSheet | null {
   return useMemo(() => {
     if (!sheet) return null;
-    const { film, piece, mat, usedLengthMm } = sheet;
+    const { film, piece, mat, zones, usedLengthMm } = sheet;
     const down = (rings: FrozenDrawing['outlines']) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))), 2);
     let first = 0;
-    const shapes = (drawing ? sheet.groups : []).map(({ contours, marks, borders }) => {
+    const shapes = (drawing ? sheet.groups : []).map((group) => {
+      const { contours, marks, borders } = group;
       const [from, to] = [first, first + contours + marks + borders];
       first = to;
-      return { contours: down(drawing!.outlines.slice(from, to - borders)), borders: down(drawing!.outlines.slice(to - borders, to)), places: [IDENTITY] };
+      return { film: filmOfGroup(sheet, group), contours: down(drawing!.outlines.slice(from, to - borders)), borders: down(drawing!.outlines.slice(to - borders, to)), places: [IDENTITY] };
     });
-    return { film, piece, mat, usedLengthMm, edges: null, shapes };
+    return { film, piece, mat, zones, usedLengthMm, edges: null, shapes };
   }, [sheet, drawing]);
 }

@@ -127,10 +127,11 @@ function sheetView(sheet: SheetPlan): SheetView {
   const down = (rings: Rings) => path(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))));
   return {
     ...pick(sheet, ['id', 'film', 'panel', 'isMirrored', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
+    zones: null,
     copies: groups.map((group) => group.copy),
     shapes: [
-      { contours: down(last.contours), borders: down(last.borders), places: groups.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) },
-      ...(shared.length > 0 ? [{ contours: '', borders: down(shared), places: [IDENTITY] }] : []),
+      { film: sheet.film, contours: down(last.contours), borders: down(last.borders), places: groups.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) },
+      ...(shared.length > 0 ? [{ film: sheet.film, contours: '', borders: down(shared), places: [IDENTITY] }] : []),
     ],
   };
 }

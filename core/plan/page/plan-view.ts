@@ -3,7 +3,7 @@ import type { MarkShape } from '../../engines/marks/index.js';
 import type { Pull, WeedSpot } from '../../engines/weeding/index.js';
 import type { Box, Matrix } from '../../geometry/index.js';
 import type { JobFinding, JobRuling } from '../../recipe/index.js';
-import type { Film, FilmPiece, Mat } from '../../shop/index.js';
+import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
 import type { PartExtent } from '../../stations/artwork/index.js';
 import type { AssemblyStep } from '../../stations/assemble/index.js';
 import type { PairPlan, Panel } from '../../stations/build/index.js';
@@ -123,10 +123,12 @@ export interface DrawnSheet {
   readonly film: Film;
   readonly piece: FilmPiece | null;
   readonly mat: Mat | null;
+  /** Blanks side by side on the mat, from its lower left corner, y up; null for one piece as it is. */
+  readonly zones: readonly (LaidRectangle & { readonly film: Film; readonly piece: FilmPiece })[] | null;
   readonly usedLengthMm: number;
   readonly edges: Edges | null;
   /** Shapes that lie on it, each as often as it has places. */
-  readonly shapes: readonly { readonly contours: string; readonly borders: string; readonly places: readonly Matrix[] }[];
+  readonly shapes: readonly { readonly film: Film; readonly contours: string; readonly borders: string; readonly places: readonly Matrix[] }[];
 }
 
 export interface SheetView extends DrawnSheet {

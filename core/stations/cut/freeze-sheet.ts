@@ -5,6 +5,7 @@ import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
 import { InputError } from '../../words/index.js';
+import { isKept, leftoversOf } from '../../shop/index.js';
 import type { PrepareOut } from '../prepare/index.js';
 import type { SheetsOut } from '../sheets/index.js';
 import { sayNothingOpen, saySheetChanged } from './say.js';
@@ -26,7 +27,7 @@ export interface ProgramToFreeze {
 }
 
 /** A sheet that is about to be sent to the cutter. */
-export type SheetToFreeze = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS' | 'restOf'> & {
+export type SheetToFreeze = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS' | 'restOf' | 'batchId' | 'leftoversBookedAt'> & {
   readonly groups: readonly GroupToFreeze[];
   readonly program: ProgramToFreeze;
 };
@@ -40,22 +41,30 @@ export interface ReadyToCut {
 
 const ALL_OUT: WeedPlace = { kind: 'all out', xMm: 0, yMm: 0 };
 
+/** What is ticked off of a copy. Where nothing is ticked off one by one, that all is out is said of the whole copy. */
+export function weedPlacesOf(spots: readonly WeedPlace[]): readonly WeedPlace[] {
+  return spots.length === 0 ? [ALL_OUT] : spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
+}
+
+/** A sheet of what is not whole on another: each copy with its position there. */
+export type RestToFreeze = Omit<SheetToFreeze, 'groups'> & { readonly groups: readonly (GroupToFreeze & { readonly of: number })[] };
+
 /** A sheet of a plan as it is kept when it is sent. @throws InputError `sheet-changed` when the plan has no such sheet (any more) */
 export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: string): SheetToFreeze {
   const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
   const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
   if (!sheet || !program) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
   const prepared = prepare?.layers.find(({ layer, panel }) => layer.film.id === sheet.film.id && panel.number === sheet.panel.number);
-  const spots = prepared?.weed.spots ?? [];
-  // Where nothing is ticked off one by one, that all is out is said of the whole copy.
-  const weedPlaces = spots.length === 0 ? [ALL_OUT] : spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
-  const { film, piece, mat, usedLengthMm, keptMm2 } = sheet;
+  const weedPlaces = weedPlacesOf(prepared?.weed.spots ?? []);
+  const { film, piece, mat, edges, usedLengthMm, keptMm2 } = sheet;
   const { takenMm2, cost } = filmUse(film, { widthMm: piece.widthMm, usedLengthMm, keptMm2 });
   const outlines = sheet.groups.flatMap((group) => [...group.contours, ...group.borders]);
   return {
     film,
     piece,
     mat,
+    zones: null,
+    leftovers: leftoversOf({ widthMm: piece.widthMm, lengthMm: piece.kind === 'roll' ? usedLengthMm : piece.lengthMm }, { widthMm: boundsOf(outlines)!.maxX + edges.sides, lengthMm: usedLengthMm }, film.costPerM2).map((left) => ({ ...left, pieceId: piece.id, filmId: film.id, edgeMm: piece.edgeMm, keep: isKept(left) })),
     usedLengthMm,
     keptMm2,
     filmMm2: takenMm2,
@@ -64,7 +73,7 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
     estimateSeconds: program.seconds,
     pairsTotal: programPairs(program.runs),
     weedWork: prepared ? workOf(prepared.work, sheet.groups.length) : null,
-    groups: sheet.groups.map(({ copy, fingerprint, matrix, contours, borders, marks }) => ({ copy, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces })),
+    groups: sheet.groups.map(({ copy, fingerprint, matrix, contours, borders, marks }) => ({ copy, filmId: film.id, keptMm2: keptMm2 / sheet.groups.length, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces })),
     program: { ...program.settings, runs: program.runs, wholeAt: program.wholeAt, partOf: Int32Array.from(sheet.groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])), outlines },
   };
 }
@@ -86,7 +95,7 @@ export interface CutInPart {
  * A sheet of what is not whole on another: its open parts, each whole with its counters, with the marks and the border of the copies they belong
  * to, moved down to where a new piece begins. @throws InputError `nothing-open` when all parts are whole
  */
-export function restToFreeze({ sheet, program, pairsDone, settings, motion }: CutInPart): SheetToFreeze {
+export function restToFreeze({ sheet, program, pairsDone, settings, motion }: CutInPart): RestToFreeze {
   const contoursOf = contoursOfGroups(sheet.groups);
   const whole = wholeParts({ wholeAt: program.wholeAt, partOf: program.partOf, contoursOf }, pairsDone);
   let first = 0;
@@ -104,22 +113,28 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
       const [x, y] = mapped(group.matrix, xMm, yMm);
       return layer.some((ring) => containsPoint([ring], x, y));
     };
-    return [{ group, open: parts, contours: [...layer, ...others.slice(0, group.marks)], borders: others.slice(group.marks), weedPlaces: group.weedPlaces.filter(isHere) }];
+    return [{ g, group, open: parts, contours: [...layer, ...others.slice(0, group.marks)], borders: others.slice(group.marks), weedPlaces: group.weedPlaces.filter(isHere) }];
   });
   const groups = boxedAnew(open, sheet, program.outlines);
   const box = boundsOf(groups.flatMap((group) => [...group.contours, ...group.borders]));
   if (!box) throw new InputError('nothing-open', sayNothingOpen(), { source: 'rest' });
   const edges = safeEdges(sheet.piece?.edgeMm ?? 0, settings.bladeOffsetMm);
-  const [dx, dy] = [edges.sides - box.minX, edges.bottom - box.minY];
+  // On a mat with several blanks, new ones are laid where the first lay.
+  const [dx, dy] = sheet.zones ? [0, 0] : [edges.sides - box.minX, edges.bottom - box.minY];
+  const zones = sheet.zones?.filter(({ film }) => groups.some(({ group }) => group.filmId === film.id)) ?? null;
   const moved = groups.map((group) => ({ ...group, contours: translateRings(group.contours, dx, dy), borders: translateRings(group.borders, dx, dy) }));
   const made = cutProgram({ groups: moved, settings, motion });
-  const usedLengthMm = box.maxY + dy + edges.top;
+  const usedLengthMm = zones ? sheet.usedLengthMm : box.maxY + dy + edges.top;
   const keptMm2 = sheet.keptMm2 * (groups.reduce((sum, group) => sum + group.open.length, 0) / Math.max(1, sheet.groups.reduce((sum, group) => sum + group.contours, 0)));
-  const { takenMm2, cost } = filmUse(sheet.film, { widthMm: sheet.piece?.widthMm ?? box.maxX + dx, usedLengthMm, keptMm2 });
+  const { takenMm2, cost } = zones
+    ? { takenMm2: zones.reduce((sum, { widthMm, lengthMm }) => sum + widthMm * lengthMm, 0), cost: zones.reduce((sum, { film, widthMm, lengthMm }) => sum + ((widthMm * lengthMm) / 1e6) * film.costPerM2, 0) }
+    : filmUse(sheet.film, { widthMm: sheet.piece?.widthMm ?? box.maxX + dx, usedLengthMm, keptMm2 });
   return {
-    film: sheet.film,
+    film: zones?.[0]?.film ?? sheet.film,
     piece: sheet.piece,
     mat: sheet.mat,
+    zones,
+    leftovers: [],
     usedLengthMm,
     keptMm2,
     filmMm2: takenMm2,
@@ -128,7 +143,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     estimateSeconds: made.seconds,
     pairsTotal: programPairs(made.runs),
     weedWork: null,
-    groups: moved.map(({ group: { copy, fingerprint, matrix, marks }, open, borders, weedPlaces }) => ({ copy, fingerprint, matrix: compose(translation(dx, dy), matrix), contours: open.length, marks, borders: borders.length, weedPlaces })),
+    groups: moved.map(({ g, group: { copy, filmId, keptMm2: kept, contours, fingerprint, matrix, marks }, open, borders, weedPlaces }) => ({ of: g, copy, filmId, keptMm2: kept * (open.length / Math.max(1, contours)), fingerprint, matrix: compose(translation(dx, dy), matrix), contours: open.length, marks, borders: borders.length, weedPlaces })),
     program: {
       ...settings,
       runs: made.runs,

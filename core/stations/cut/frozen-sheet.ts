@@ -1,5 +1,5 @@
 import type { Matrix } from '../../geometry/index.js';
-import type { Film, FilmPiece, Mat } from '../../shop/index.js';
+import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
 import type { SpotKind, WeedingWork } from '../../engines/weeding/index.js';
 import type { Run } from './run.js';
 
@@ -17,6 +17,9 @@ export interface FrozenGroup {
   readonly revision: number | null;
   /** Which copy, from 0. */
   readonly copy: number;
+  readonly filmId: string;
+  /** What of it stays on the job. */
+  readonly keptMm2: number;
   /** Of what was cut, as LayerToCut has it: a copy fits today's plan when the plan wants the same. */
   readonly fingerprint: string;
   /** From the design (mm, y down) to the sheet (mm, y up). */
@@ -30,6 +33,20 @@ export interface FrozenGroup {
   readonly ticked: readonly WeedPlace[];
 }
 
+/** A blank that lay on the mat, what it was cut from, and where: mm from the mat's lower left corner, y up. */
+export interface FrozenZone extends LaidRectangle {
+  readonly film: Film;
+  readonly piece: FilmPiece;
+}
+
+/** What is left of a piece once its sheet is cut off it, from the piece's own corner, and whether it is worth keeping. */
+export interface FrozenLeftover extends LaidRectangle {
+  readonly pieceId: string;
+  readonly filmId: string;
+  readonly edgeMm: number;
+  readonly keep: boolean;
+}
+
 /** kept: all that counts is whole on it; thrown-away: nothing of it is used. */
 export type SheetDecision = 'kept' | 'thrown-away';
 
@@ -37,10 +54,17 @@ export type SheetDecision = 'kept' | 'thrown-away';
 export interface FrozenSheet {
   readonly id: string;
   readonly createdAt: string;
-  /** The film, the piece and the mat as they were then. The piece is null for what was cut before that was kept. */
+  /** The batch that it was laid out in; null for a job's own sheet. */
+  readonly batchId: string | null;
+  /** The film, the piece and the mat as they were then. With zones they tell of films and pieces, and the film is that of the first. The piece is null for zones, and for what was cut before that was kept. */
   readonly film: Film;
   readonly piece: FilmPiece | null;
   readonly mat: Mat | null;
+  /** The blanks that lay side by side on the mat; null for one piece as it is. */
+  readonly zones: readonly FrozenZone[] | null;
+  readonly leftovers: readonly FrozenLeftover[];
+  /** When it was said what becomes of what is left; null while it was not. */
+  readonly leftoversBookedAt: string | null;
   readonly usedLengthMm: number;
   readonly keptMm2: number;
   readonly filmMm2: number;
@@ -61,4 +85,21 @@ export interface FrozenSheet {
   readonly weedTimes: readonly { readonly startedAt: string; readonly stoppedAt: string | null }[];
   /** The oldest first. */
   readonly runs: readonly Run[];
+}
+
+/** The films of a sheet, each once. */
+export function filmsOfSheet({ film, zones }: Pick<FrozenSheet, 'film' | 'zones'>): readonly Film[] {
+  return zones ? [...new Map(zones.map((zone) => [zone.film.id, zone.film])).values()] : [film];
+}
+
+/** The film that a copy was cut of. */
+export function filmOfGroup(sheet: Pick<FrozenSheet, 'film' | 'zones'>, { filmId }: Pick<FrozenGroup, 'filmId'>): Film {
+  return filmsOfSheet(sheet).find(({ id }) => id === filmId) ?? sheet.film;
+}
+
+/** How much of a sheet is a job's, 0 to 1: by what stays on it of each job. */
+export function shareOfJob({ groups }: Pick<FrozenSheet, 'groups'>, jobId: string): number {
+  const of = (some: FrozenSheet['groups']) => some.reduce((sum, { keptMm2 }) => sum + keptMm2, 0);
+  const [own, all] = [groups.filter((group) => group.jobId === jobId), groups];
+  return of(all) > 0 ? of(own) / of(all) : own.length / Math.max(1, all.length);
 }

@@ -1,4 +1,4 @@
-import { standings, takenCopies, type FrozenSheet } from '../cut/index.js';
+import { filmOfGroup, standings, takenCopies, type FrozenSheet } from '../cut/index.js';
 
 /** What the record has of a job's cuts, whatever its plan wants today. */
 export interface RecordedCuts {
@@ -37,12 +37,14 @@ export function recordedCuts(sheets: readonly FrozenSheet[], jobId: string): Rec
 function unweededIn(sheets: readonly FrozenSheet[], jobId: string): Unweeded[] {
   const how = standings(sheets);
   const byFilm = new Map<string, Unweeded>();
-  for (const { id, restOf, film, groups } of sheets) {
+  for (const sheet of sheets) {
+    const { id, restOf, groups } = sheet;
     // A rest makes copies of its sheet whole, and is ticked with them.
     if (restOf !== null || how.get(id) !== 'good') continue;
     for (const group of groups) {
       const left = group.jobId === jobId ? group.weedPlaces.length - group.ticked.length : 0;
       if (left <= 0) continue;
+      const film = filmOfGroup(sheet, group);
       const before = byFilm.get(film.id);
       byFilm.set(film.id, { film: film.name, left: left + (before?.left ?? 0), copies: 1 + (before?.copies ?? 0) });
     }

@@ -8,6 +8,7 @@ import { designPictures } from './006-design-pictures.js';
 import { shop } from './007-shop.js';
 import { devices } from './008-devices.js';
 import { weeding } from './009-weeding.js';
+import { batches } from './010-batches.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -20,4 +21,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '007-shop': shop,
   '008-devices': devices,
   '009-weeding': weeding,
+  '010-batches': batches,
 };

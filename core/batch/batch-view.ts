@@ -1,0 +1,113 @@
+import { keyOf, ringsToPathData, IDENTITY, type Rings } from '../geometry/index.js';
+import type { DrawnSheet } from '../plan/index.js';
+import type { CutterProfile, Film, FilmPiece, LaidRectangle } from '../shop/index.js';
+import type { BatchOut, BatchSheet } from './batch.js';
+import { batchProgram } from './freeze-batch-sheet.js';
+import type { BatchJob } from './plan-batch.js';
+import { sayShortage } from './say.js';
+
+/** How many copies of which job's layer lie on a sheet. */
+export interface CopiesOnSheet {
+  readonly jobId: string;
+  readonly filmId: string;
+  readonly copies: number;
+  readonly isMirrored: boolean;
+}
+
+/** What is left of a piece, as it is shown. */
+export interface LeftoverView extends LaidRectangle {
+  readonly pieceId: string;
+  readonly keep: boolean;
+}
+
+/** A sheet of a batch as the page shows it. */
+export interface BatchSheetView extends DrawnSheet {
+  readonly id: string;
+  readonly films: readonly Film[];
+  readonly pieces: readonly FilmPiece[];
+  readonly carries: readonly CopiesOnSheet[];
+  readonly leftovers: readonly LeftoverView[];
+  readonly seconds: number;
+  readonly cutMm: number;
+  readonly forceG: number;
+  readonly speedMmS: number;
+  readonly keptMm2: number;
+  readonly takenMm2: number;
+  readonly value: number;
+}
+
+/** Of what there is not enough, in a sentence, and the spacing that would help. */
+export interface ShortageView {
+  readonly filmId: string;
+  readonly message: string;
+  readonly spacingMm: number | null;
+}
+
+/** A job that lies in a batch and cannot be cut. */
+export interface StoppedJob {
+  readonly jobId: string;
+  readonly why: string;
+}
+
+/** A batch as the page shows it: figures and ready path data, no geometry to compute. */
+export interface BatchView {
+  /** In the order of cutting. */
+  readonly sheets: readonly BatchSheetView[];
+  readonly short: readonly ShortageView[];
+  readonly stopped: readonly StoppedJob[];
+  readonly keptMm2: number;
+  readonly takenMm2: number;
+  readonly value: number;
+  readonly seconds: number;
+}
+
+/** A job as it is planned in a batch. */
+export type NamedBatchJob = BatchJob & { readonly jobId: string; readonly title: string };
+
+/** A planned batch as the page draws it. */
+export function batchView({ sheets, short }: BatchOut, { jobs, stopped, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly stopped: readonly StoppedJob[]; readonly cutter: CutterProfile }): BatchView {
+  const views = sheets.map((sheet) => sheetView(sheet, jobs, cutter));
+  const sum = (of: (sheet: BatchSheetView) => number) => views.reduce((total, sheet) => total + of(sheet), 0);
+  return {
+    sheets: views,
+    short: short.map((one) => ({ filmId: one.film.id, message: sayShortage(one, jobs.map(({ title }) => title)), spacingMm: one.spacingMm })),
+    stopped,
+    keptMm2: sum(({ keptMm2 }) => keptMm2),
+    takenMm2: sum(({ takenMm2 }) => takenMm2),
+    value: sum(({ value }) => value),
+    seconds: sum(({ seconds }) => seconds),
+  };
+}
+
+function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: CutterProfile): BatchSheetView {
+  const { films, pieces, mat, zones, edges, usedLengthMm, groups, leftovers } = sheet;
+  const program = batchProgram(sheet, cutter);
+  const down = (rings: Rings) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))), 2);
+  const filmOf = new Map(films.map((film) => [film.id, film]));
+  const carried = new Map<string, CopiesOnSheet>();
+  for (const { job, filmId, isMirrored } of groups) {
+    const key = keyOf(job, filmId, isMirrored);
+    carried.set(key, { jobId: jobs[job]!.jobId, filmId, isMirrored, copies: (carried.get(key)?.copies ?? 0) + 1 });
+  }
+  return {
+    id: sheet.id,
+    film: films[0]!,
+    films,
+    pieces,
+    piece: zones ? null : pieces[0]!,
+    mat,
+    zones,
+    edges: zones ? null : edges,
+    usedLengthMm,
+    shapes: groups.map(({ filmId, contours, borders }) => ({ film: filmOf.get(filmId)!, contours: down(contours), borders: down(borders), places: [IDENTITY] })),
+    carries: [...carried.values()],
+    leftovers: leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ pieceId: piece.id, xMm, yMm, widthMm, lengthMm, keep })),
+    seconds: program.seconds,
+    cutMm: program.cutMm,
+    forceG: sheet.forceG,
+    speedMmS: sheet.speedMmS,
+    keptMm2: groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
+    takenMm2: sheet.usedMm2,
+    value: sheet.value,
+  };
+}

@@ -1,0 +1,51 @@
+import { cutProgram, programPairs, type CutProgram } from '../engines/cutting/index.js';
+import type { WeedingWork } from '../engines/weeding/index.js';
+import { settingsFor, type CutterProfile } from '../shop/index.js';
+import { weedPlacesOf, type GroupToFreeze, type SheetToFreeze } from '../stations/cut/index.js';
+import { InputError } from '../words/index.js';
+import type { BatchOut, BatchSheet } from './batch.js';
+import type { BatchJob } from './plan-batch.js';
+import { sayBatchSheetChanged } from './say.js';
+
+/** A sheet of a batch that is about to be sent to the cutter: each copy by the index of its job. */
+export type BatchSheetToFreeze = Omit<SheetToFreeze, 'groups'> & { readonly groups: readonly (GroupToFreeze & { readonly job: number })[] };
+
+/** What the cutter is told of a sheet: films that share a mat are cut with the same settings. */
+export function batchProgram({ groups, films }: BatchSheet, cutter: CutterProfile): CutProgram {
+  return cutProgram({ groups, settings: settingsFor(films[0]!, cutter), motion: cutter });
+}
+
+/** A sheet of a batch as it is kept when it is sent. @throws InputError `sheet-changed` when the plan has no such sheet (any more) */
+export function batchSheetToFreeze({ sheets }: BatchOut, jobs: readonly BatchJob[], sheetId: string, cutter: CutterProfile): BatchSheetToFreeze {
+  const sheet = sheets.find(({ id }) => id === sheetId);
+  if (!sheet) throw new InputError('sheet-changed', sayBatchSheetChanged(), { source: 'cut' });
+  const program = batchProgram(sheet, cutter);
+  const layers = sheet.groups.map(({ job, layer }) => jobs[job]!.prepare.layers[layer]!);
+  return {
+    film: sheet.films[0]!,
+    piece: sheet.zones ? null : sheet.pieces[0]!,
+    mat: sheet.mat,
+    zones: sheet.zones,
+    leftovers: sheet.leftovers.map(({ piece, ...left }) => ({ ...left, pieceId: piece.id, filmId: piece.filmId, edgeMm: piece.edgeMm })),
+    usedLengthMm: sheet.usedLengthMm,
+    keptMm2: sheet.groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
+    filmMm2: sheet.usedMm2,
+    filmCost: sheet.value,
+    cutMm: program.cutMm,
+    estimateSeconds: program.seconds,
+    pairsTotal: programPairs(program.runs),
+    weedWork: layers.map(({ work }) => work).reduce(together),
+    groups: sheet.groups.map(({ job, copy, filmId, keptMm2, fingerprint, matrix, contours, marks, borders }, i) => ({ job, copy, filmId, keptMm2, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces: weedPlacesOf(layers[i]!.weed.spots) })),
+    program: {
+      ...program.settings,
+      runs: program.runs,
+      wholeAt: program.wholeAt,
+      partOf: Int32Array.from(sheet.groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])),
+      outlines: sheet.groups.flatMap((group) => [...group.contours, ...group.borders]),
+    },
+  };
+}
+
+function together(a: WeedingWork, b: WeedingWork): WeedingWork {
+  return Object.fromEntries(Object.entries(a).map(([what, much]) => [what, (much as number) + b[what as keyof WeedingWork]])) as unknown as WeedingWork;
+}

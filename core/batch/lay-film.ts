@@ -1,0 +1,116 @@
+import { nesterOf, turned, type NestHooks, type NestItem, type NestResult } from '../engines/nesting/index.js';
+import { areaOf, boundsOf, type Box } from '../geometry/index.js';
+import type { Film, Rectangle, Shop } from '../shop/index.js';
+import { loadableOf, outlinesOf, placed, roomOn, type Group, type Loadable } from '../stations/sheets/index.js';
+import type { BatchGroup } from './batch.js';
+import { choosePieces, type LaidOut, type RackPiece } from './choose-pieces.js';
+
+/** No more like sheets of one stack are looked at. */
+const MOST_ALIKE = 12;
+
+/** A layer of a job that is laid, and how often. */
+export interface BatchItem {
+  readonly id: string;
+  readonly job: number;
+  readonly layer: number;
+  /** The first copy that is still to be cut. */
+  readonly firstCopy: number;
+  readonly film: Film;
+  readonly group: Group;
+  readonly isMirrored: boolean;
+  readonly quantity: number;
+  readonly keptMm2: number;
+  readonly rotations: readonly number[];
+}
+
+/** A piece as it goes into the cutter; like sheets of a stack are one each, told apart by their key. */
+export interface Loaded extends Loadable {
+  readonly key: string;
+}
+
+/** What lies on a piece before it is known in which pass it is cut. */
+export interface Laid {
+  readonly on: Loaded;
+  readonly film: Film;
+  readonly groups: readonly BatchGroup[];
+  /** From the piece's corner to the farthest that is taken. */
+  readonly used: Rectangle;
+}
+
+/** The pieces of a film that the cutter can take. */
+export function rackOf(film: Film, shop: Shop): Loaded[] {
+  return shop.pieces
+    .filter((piece) => piece.filmId === film.id && piece.quantity > 0)
+    .flatMap((piece): Loaded[] => {
+      const on = loadableOf(piece, shop);
+      return on ? Array.from({ length: piece.kind === 'roll' ? 1 : Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({ ...on, key: piece.kind === 'roll' ? piece.id : `${piece.id}#${i}` })) : [];
+    });
+}
+
+/** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
+export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], spacingMm: number, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number } | null> {
+  const film = items[0]!.film;
+  const asked: readonly NestItem[] = items.map(({ id, quantity, rotations, group }) => ({ id, quantity, rotations, group: outlinesOf(group) }));
+  const byKey = new Map(rack.map((on) => [on.key, on]));
+  const areas = new Map(items.map(({ id, group }) => [id, outlinesOf(group).reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
+  const layAll = nesterOf({ items: asked, spacingMm });
+  const boxes = new BoxesOf(items);
+  const layOut = async (given: readonly RackPiece[], more: NestHooks = {}): Promise<LaidOut<NestResult>> => {
+    const sheets = given.map(({ id }) => ({ ...roomOn(byKey.get(id)!), id, quantity: 1 }));
+    const result = await layAll({ sheets: sheets.filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0) }, { ...hooks, ...more });
+    const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, id, result, boxes) }));
+    return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
+  };
+  const first = await choosePieces(rack.map(({ key, piece }): RackPiece => ({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2: film.costPerM2 })), (given) => layOut(given));
+  if (!first) return null;
+  // The pieces that were chosen are laid out once more, for as long as there is time; what spends less is kept.
+  const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore } : {})) : null;
+  const chosen = again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;
+  const laid = chosen.pieces.map(({ id }): Laid => {
+    const on = byKey.get(id)!;
+    return { on, film, groups: groupsOn(id, chosen.layout, items, on), used: usedOn(on, id, chosen.layout, boxes) };
+  });
+  return { laid, result: chosen.layout, steps: again?.layout.steps ?? 0 };
+}
+
+/** What was laid on one piece, from its own corner. */
+function groupsOn(key: string, { placements }: NestResult, items: readonly BatchItem[], { edges }: Loadable): BatchGroup[] {
+  return placements
+    .filter((placement) => placement.sheet === key)
+    .map((placement) => {
+      const { group, job, layer, firstCopy, isMirrored, keptMm2 } = items.find(({ id }) => id === placement.item)!;
+      return { ...placed(group, { ...placement, copy: firstCopy + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }), job, layer, isMirrored, keptMm2 };
+    });
+}
+
+/** The boxes of items at their turns, from where they are placed. */
+class BoxesOf {
+  readonly #known = new Map<string, Box>();
+  readonly #items: ReadonlyMap<string, BatchItem>;
+
+  constructor(items: readonly BatchItem[]) {
+    this.#items = new Map(items.map((item) => [item.id, item]));
+  }
+
+  at(id: string, rotation: number): Box {
+    const key = `${id} ${rotation}`;
+    let box = this.#known.get(key);
+    if (!box) {
+      const { contours, borders } = this.#items.get(id)!.group;
+      this.#known.set(key, (box = boundsOf([...contours, ...borders].map((ring) => turned(ring, rotation)))!));
+    }
+    return box;
+  }
+}
+
+/** From a piece's corner to the farthest that is taken of it; nothing where nothing was laid. */
+function usedOn({ edges, piece }: Loadable, key: string, { placements }: NestResult, boxes: BoxesOf): Rectangle {
+  let [widthMm, lengthMm] = [0, 0];
+  for (const { sheet, item, x, y, rotation } of placements) {
+    if (sheet !== key) continue;
+    const { maxX, maxY } = boxes.at(item, rotation);
+    widthMm = Math.max(widthMm, maxX + x + 2 * edges.sides);
+    lengthMm = Math.max(lengthMm, maxY + y + edges.bottom + edges.top);
+  }
+  return { widthMm: Math.min(piece.widthMm, widthMm), lengthMm: Math.min(piece.lengthMm, lengthMm) };
+}

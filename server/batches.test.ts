@@ -1,0 +1,224 @@
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { BatchView } from '../core/batch/index.js';
+import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
+import type { ShopFile } from '../core/shop/index.js';
+import { standings, type FrozenSheet, type Run } from '../core/stations/cut/index.js';
+import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
+import { seeded } from '../core/testing/seeded.js';
+import type { Batch } from './stores/batch-store.js';
+import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
+
+/* Jobs that are cut together: what is cut of one is cut once, whichever batch it lies in, and the stock balances. */
+
+const BADGE = `<svg xmlns="http://www.w3.org/2000/svg" width="70mm" height="50mm" viewBox="0 0 70 50">
+  <rect x="2" y="2" width="66" height="46" fill="#b3262b"/><circle cx="20" cy="25" r="9" fill="#f7f5ef"/><path d="M36 22h26v6h-26z" fill="#f7f5ef"/>
+</svg>`;
+const NAME = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="30mm" viewBox="0 0 120 30"><path d="M4 4h50v22h-50z M66 4h50v22h-50z" fill="#b3262b"/></svg>`;
+
+let bench: Bench;
+let jobs: readonly Job[];
+beforeAll(async () => {
+  bench = await openBench({ timeLapse: 400 });
+});
+afterAll(() => bench.close());
+beforeEach(async () => {
+  await bench.server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: (await bench.server.services.shop.get()).cutters });
+  for (const how of [{ do: 'clear' }, { do: 'time-lapse', factor: 400 }]) await bench.api('POST', '/api/cutter/control', how);
+  const own: RecipePatch = { surface: { size: { mode: 'own' } }, preparation: { labels: false } };
+  jobs = [await jobWith(bench, BADGE, (recipe) => patchRecipe(recipe, own)), await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { ...own, sheets: { copies: 2 } }))];
+});
+afterEach(async () => {
+  const { busy } = (await bench.api<{ busy: { runId: string } | null }>('GET', '/api/cutter')).body;
+  if (busy) await bench.api('POST', `/api/runs/${busy.runId}/cancel`);
+  for (const batch of (await bench.api<Batch[]>('GET', '/api/batches')).body) await bench.api('POST', `/api/batches/${batch.id}/end`, { revision: batch.revision });
+});
+
+type Refused = { code: string; title: string };
+const put = async (some: readonly Job[]) => (await bench.api<Batch>('POST', '/api/batches', { jobIds: some.map(({ id }) => id) })).body;
+const now = async (batch: Batch) => (await bench.api<Batch>('GET', `/api/batches/${batch.id}`)).body;
+const planOf = async (batch: Batch) => (await bench.api<BatchView>('GET', `/api/batches/${batch.id}/plan`)).body;
+const filmsOf = (sheet: BatchView['sheets'][number]) => (sheet.zones ? sheet.zones.map(({ film }) => film.id) : [sheet.film.id]);
+const send = async (batch: Batch, sheet: BatchView['sheets'][number], more: object = {}) => bench.api<Run & Refused>('POST', `/api/batches/${batch.id}/sheets/${sheet.id}/cut`, { revision: (await now(batch)).revision, loadedFilmIds: filmsOf(sheet), ...more });
+const finished = (run: Run) => run.state === 'finished';
+const cut = async (batch: Batch, sheet: BatchView['sheets'][number]) => runUntil(bench, (await send(batch, sheet)).body.id, finished);
+const change = async (job: Job, patch: RecipePatch) => {
+  const { body } = await bench.api<Job>('GET', `/api/jobs/${job.id}`);
+  return (await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(body.recipe, patch), revision: body.revision })).body;
+};
+const stateOf = async (job: Job) => (await bench.api<JobSummary[]>('GET', '/api/jobs')).body.find(({ id }) => id === job.id)!.state;
+const shop = async () => (await bench.api<ShopFile & { revision: number }>('GET', '/api/shop')).body;
+const sheetOf = async (id: string) => (await bench.api<FrozenSheet>('GET', `/api/sheets/${id}`)).body;
+
+describe('jobs that are put together', () => {
+  it('lie on the same sheets, which carry copies of both, and are cut there and nowhere else', async () => {
+    const batch = await put(jobs);
+    const plan = await planOf(batch);
+    expect(plan).toMatchObject({ short: [], stopped: [] });
+    const carried = plan.sheets.flatMap((sheet) => sheet.carries.map(({ jobId, filmId, copies }) => [jobs.findIndex(({ id }) => id === jobId), filmId, copies]));
+    expect(carried.sort()).toEqual([[0, 'chalk', 1], [0, 'lock-gate', 1], [1, 'lock-gate', 2]]);
+    const red = plan.sheets.find((sheet) => filmsOf(sheet).includes('lock-gate'))!;
+    expect(new Set(red.carries.map(({ jobId }) => jobId)).size).toBe(2);
+    expect((await startCut(bench, jobs[0]!.id, 'lock-gate')).body).toMatchObject({ code: 'job-in-batch' });
+    for (const sheet of plan.sheets) await cut(batch, sheet);
+    expect((await planOf(batch)).sheets).toEqual([]);
+    expect([await stateOf(jobs[0]!), await stateOf(jobs[1]!)]).toEqual(['cut', 'cut']);
+    // Apart again, nothing of them is left to be cut.
+    await bench.api('POST', `/api/batches/${batch.id}/end`, { revision: (await now(batch)).revision });
+    for (const { id } of jobs) expect((await bench.api<{ sheets: unknown[] }>('GET', `/api/jobs/${id}/plan`)).body.sheets).toEqual([]);
+  });
+
+  it('a sheet is refused when anything that it hangs on is another by now, and other films are', async () => {
+    const batch = await put(jobs);
+    const plan = await planOf(batch);
+    const sheet = plan.sheets[0]!;
+    expect((await send(batch, sheet, { loadedFilmIds: ['tar'] })).body.code).toBe('wrong-film');
+    expect((await send(batch, sheet, { revision: 0 })).body.code).toBe('sheet-changed');
+    await change(jobs[1]!, { sheets: { copies: 3 } });
+    const red = plan.sheets.find((one) => filmsOf(one).includes('lock-gate'))!;
+    expect((await send(batch, red)).body.code).toBe('sheet-changed');
+    expect(await bench.server.services.runs.open()).toEqual([]);
+    const wish = (await now(batch)).wish;
+    const kept = await bench.api<Batch & Refused>('PATCH', `/api/batches/${batch.id}`, { revision: batch.revision, wish: { ...wish, spacingMm: 9 } });
+    expect(kept.body.wish.spacingMm).toBe(9);
+    expect((await bench.api<Refused>('PATCH', `/api/batches/${batch.id}`, { revision: batch.revision, wish })).body.code).toBe('batch-changed');
+  });
+
+  it('a job lies in one batch: put into another it leaves the first, which ends when it was its last', async () => {
+    const first = await put(jobs);
+    const second = await put([jobs[0]!]);
+    expect((await now(first)).jobs.map(({ id }) => id)).toEqual([jobs[1]!.id]);
+    await put([jobs[1]!]);
+    expect((await bench.api<Refused>('GET', `/api/batches/${first.id}`)).body.code).toBe('batch-unknown');
+    expect((await bench.api<Batch[]>('GET', '/api/batches')).body.map(({ id }) => id)).toContain(second.id);
+    expect((await bench.api<Refused>('POST', '/api/batches', { jobIds: ['nobody'] })).body.code).toBe('job-unknown');
+  });
+
+  it('one that is stopped is named, and the others are cut', async () => {
+    await bench.api('PUT', `/api/jobs/${jobs[0]!.id}/recipe`, { recipe: { ...jobs[0]!.recipe, artworks: [] }, revision: (await bench.api<Job>('GET', `/api/jobs/${jobs[0]!.id}`)).body.revision });
+    const { stopped, sheets } = await planOf(await put(jobs));
+    expect(stopped).toMatchObject([{ jobId: jobs[0]!.id }]);
+    expect(sheets.flatMap(({ carries }) => carries.map(({ jobId }) => jobId))).toEqual([jobs[1]!.id]);
+  });
+
+  it('pieces that are to be left alone are', async () => {
+    const batch = await put(jobs);
+    const used = (await planOf(batch)).sheets.flatMap(({ pieces }) => pieces.map(({ id }) => id));
+    await bench.api('PATCH', `/api/batches/${batch.id}`, { revision: batch.revision, wish: { ...batch.wish, avoid: used } });
+    const other = (await planOf(batch)).sheets.flatMap(({ pieces }) => pieces.map(({ id }) => id));
+    expect(other.filter((id) => used.includes(id))).toEqual([]);
+  });
+
+  it('what is short is told with what helps, and it helps', async () => {
+    const file = { ...BENCH_SHOP_FILE, cutters: (await shop()).cutters, stock: BENCH_SHOP_FILE.stock.filter(({ filmId }) => filmId !== 'lock-gate') };
+    await bench.server.services.shop.fill({ ...file, stock: [...file.stock, { ...BENCH_SHOP_FILE.stock.find(({ id }) => id === 'lock-gate-sheets')!, id: 'last', left: 1 }] });
+    await change(jobs[1]!, { sheets: { copies: 40 } });
+    const batch = await put(jobs);
+    const plan = await planOf(batch);
+    expect(plan.short).toHaveLength(1);
+    const [, widthMm, metres] = /A roll that is ([\d.,]+) mm wide must be at least ([\d.]+) m long/.exec(plan.short[0]!.message)!;
+    const before = await shop();
+    await bench.api('POST', '/api/shop/pieces', { revision: before.revision, amount: Number(metres) * 1000, why: 'received', note: '', sheetId: null, piece: { id: 'new-roll', filmId: 'lock-gate', kind: 'roll', widthMm: Number(widthMm!.replace(',', '')), lengthMm: Number(metres) * 1000, edgeMm: 5, place: '', note: '', retired: false } });
+    expect((await planOf(batch)).short).toEqual([]);
+  });
+});
+
+describe('a mat with several blanks', () => {
+  it('is one pass, takes of each piece, and what is left of all goes back in one write', async () => {
+    await change(jobs[0]!, { films: { byColour: { '#b3262b': 'chalk', '#f7f5ef': 'tar' } } });
+    const batch = await put([jobs[0]!]);
+    const [sheet] = (await planOf(batch)).sheets;
+    expect(sheet!.zones!.map(({ film }) => film.id).sort()).toEqual(['chalk', 'tar']);
+    const before = await shop();
+    expect((await send(batch, sheet!, { loadedFilmIds: [...filmsOf(sheet!)].reverse() })).body.code).toBe('wrong-film');
+    const run = await cut(batch, sheet!);
+    const after = await shop();
+    const left = (of: ShopFile, id: string) => of.stock.find((piece) => piece.id === id)!.left;
+    for (const { piece, lengthMm } of sheet!.zones!) expect(left(before, piece.id) - left(after, piece.id)).toBeCloseTo(piece.kind === 'roll' ? lengthMm : 1, 3);
+
+    const frozen = await sheetOf(run.sheetId);
+    const kept = frozen.leftovers.flatMap(({ keep, widthMm, lengthMm }, leftover) => (keep ? [{ leftover, widthMm, lengthMm, place: 'rack' }] : []));
+    expect(kept.length).toBeGreaterThan(0);
+    const book = (edit: string, back: object) => bench.api<{ numbers: number[] } & Refused>('POST', `/api/sheets/${frozen.id}/leftovers`, { revision: after.revision, edit, back });
+    expect((await book('x', [{ ...kept[0]!, leftover: 99 }])).body.code).toBe('leftover-unknown');
+    const { body } = await book('e1', kept);
+    expect(body.numbers).toHaveLength(kept.length);
+    // The same write again is answered and not done twice; another is refused.
+    expect((await book('e1', kept)).body.numbers).toEqual(body.numbers);
+    expect((await book('e2', kept)).body.code).toBe('leftovers-booked');
+    const offcuts = (await shop()).stock.filter(({ number }) => body.numbers.includes(number!));
+    expect(offcuts.map(({ kind, left: there }) => [kind, there])).toEqual(kept.map(() => ['offcut', 1]));
+  });
+
+  it('one that failed is cut on where its blanks lay, of the films that are open', async () => {
+    await change(jobs[0]!, { films: { byColour: { '#b3262b': 'chalk', '#f7f5ef': 'tar' } } });
+    const batch = await put([jobs[0]!]);
+    const [sheet] = (await planOf(batch)).sheets;
+    const ask = (what: object) => bench.api('POST', '/api/cutter/control', what);
+    await ask({ do: 'time-lapse', factor: 0.1 });
+    const { body: run } = await send(batch, sheet!);
+    await ask({ do: 'fail', how: 'jammed', afterPairs: Math.ceil(run.pairsTotal * 0.5) });
+    await ask({ do: 'time-lapse', factor: 400 });
+    await runUntil(bench, run.id, ({ state }) => state === 'stuck');
+    await bench.api('POST', `/api/runs/${run.id}/cancel`);
+    await runUntil(bench, run.id, ({ state }) => state === 'cancelled');
+    await ask({ do: 'clear' });
+    const failed = await sheetOf(run.sheetId);
+    const open = failed.zones!.map(({ film }) => film.id);
+    const answers = [];
+    for (const films of [open, ...open.map((film) => [film])]) answers.push(await bench.api<Run & Refused>('POST', `/api/sheets/${failed.id}/rest`, { loadedFilmIds: films }));
+    const begun = answers.filter(({ status }) => status === 200);
+    expect(begun).toHaveLength(1);
+    const rest = await sheetOf(begun[0]!.body.sheetId);
+    for (const group of rest.groups) {
+      const of = failed.groups.find(({ fingerprint }) => fingerprint === group.fingerprint)!;
+      expect(group.matrix).toEqual(of.matrix);
+    }
+    await runUntil(bench, begun[0]!.body.id, finished);
+    expect(await stateOf(jobs[0]!)).toBe('cut');
+  });
+});
+
+describe('whatever is put together, taken apart, changed and cut', () => {
+  it.each([1, 2, 3])('seed %i: every copy is cut as often as it is wanted, and the stock is what the book says', async (seed) => {
+    const random = seeded(seed);
+    const pick = <T>(some: readonly T[]) => some[Math.floor(random() * some.length)]!;
+    const third = await jobWith(bench, BADGE, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }));
+    const all = [...jobs, third];
+    const linesNow = async () => (await bench.api<{ id: number; pieceId: string; amount: number; sheetId: string | null }[]>('GET', '/api/shop/lines')).body;
+    const [began, [newest]] = [await shop(), await linesNow()];
+    let batch: Batch | null = null;
+    for (let turn = 0; turn < 14; turn += 1) {
+      const act = pick(['together', 'apart', 'cut', 'cut', 'cut', 'more', 'restart'] as const);
+      if (act === 'together') batch = await put(all.filter(() => random() < 0.7).concat(pick(all)).filter((one, i, list) => list.indexOf(one) === i));
+      else if (act === 'apart' && batch) {
+        await bench.api('POST', `/api/batches/${batch.id}/end`, { revision: (await now(batch)).revision });
+        batch = null;
+      } else if (act === 'cut' && batch) {
+        const { sheets } = await planOf(batch);
+        if (sheets.length > 0) await cut(batch, pick(sheets));
+      } else if (act === 'more') await change(pick(all), { sheets: { copies: 1 + Math.floor(random() * 3) } });
+      else if (act === 'restart') await bench.restartServer();
+    }
+    batch = await put(all);
+    for (let { sheets } = await planOf(batch); sheets.length > 0; { sheets } = await planOf(batch)) await cut(batch, sheets[0]!);
+    // An oracle of its own: copies are counted on the frozen sheets, by job and film.
+    for (const job of all) {
+      const { body } = await bench.api<Job>('GET', `/api/jobs/${job.id}`);
+      const cuts = await cutsOf(bench, job.id);
+      const how = standings(cuts);
+      const byFilm = new Map<string, number>();
+      for (const sheet of cuts) if (how.get(sheet.id) === 'good') for (const group of sheet.groups) if (group.jobId === job.id) byFilm.set(group.filmId, (byFilm.get(group.filmId) ?? 0) + 1);
+      for (const copies of byFilm.values()) expect(copies).toBeGreaterThanOrEqual(body.recipe.sheets.copies);
+      expect([...byFilm.keys()].sort()).toEqual(job === jobs[1] ? ['lock-gate'] : ['chalk', 'lock-gate']);
+      // Never more of a copy than one of each number.
+      const numbered = cuts.flatMap((sheet) => sheet.groups.filter(({ jobId }) => jobId === job.id).map(({ filmId, copy }) => `${filmId} ${copy}`));
+      expect(new Set(numbered).size).toBe(numbered.length);
+    }
+    const [ended, lines] = [await shop(), (await linesNow()).filter(({ id }) => id > (newest?.id ?? 0))];
+    for (const piece of began.stock) {
+      const used = lines.filter((line) => line.pieceId === piece.id && line.sheetId !== null).reduce((sum, { amount }) => sum + amount, 0);
+      const since = ended.stock.find(({ id }) => id === piece.id)!.left - piece.left;
+      expect(since).toBeCloseTo(used, 3);
+    }
+  });
+});

@@ -1,0 +1,132 @@
+import { BATCH_WISH_SCHEMA } from '../../core/batch/index.js';
+import { id, object } from '../../core/words/schema.js';
+import { nameOfBatch } from '../compute/compute.js';
+import { openEventStream } from '../event-stream.js';
+import { Problem } from '../problem.js';
+import type { Route } from '../route.js';
+import type { Services } from '../services.js';
+import type { BatchChange } from '../stores/batch-store.js';
+import { changed, filesOnly, LOADED, mustBeLoaded, mustBeLookedAt } from './cut-routes.js';
+import { whoOf } from './who.js';
+
+const REVISION = { revision: { type: 'integer', minimum: 0 } } as const;
+const JOB_IDS = { type: 'array', minItems: 1, maxItems: 200, items: id } as const;
+
+/** Jobs that are cut together: which, how, what comes of it, and sending it to the cutter. */
+export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, spooler }: Services): Route[] {
+  return [
+    { method: 'get', path: '/api/batches', summary: 'The batches: jobs that are cut together, and what is decided of that', answer: 'Batches', answers: 'Those that have not ended', handle: () => batches.list() },
+    { method: 'get', path: '/api/batches/:id', summary: 'A batch', answer: 'Batch', answers: 'The batch', handle: ({ params }) => batches.get(params['id']!) },
+    {
+      method: 'post',
+      path: '/api/batches',
+      isBench: true,
+      summary: 'Put jobs together, so that they are cut on the same sheets. A job that lies in another batch leaves it',
+      body: object({ jobIds: JOB_IDS }),
+      answer: 'Batch',
+      answers: 'The new batch',
+      handle: ({ body }) => batches.create((body as { jobIds: readonly string[] }).jobIds),
+    },
+    {
+      method: 'patch',
+      path: '/api/batches/:id',
+      isBench: true,
+      summary: 'Change which jobs a batch has, or what is decided of it',
+      body: { type: 'object', additionalProperties: false, required: ['revision'], properties: { ...REVISION, wish: BATCH_WISH_SCHEMA, jobIds: JOB_IDS } },
+      answer: 'Batch',
+      answers: 'The batch as it then is',
+      handle: ({ params, body }) => {
+        const { revision, ...change } = body as BatchChange & { revision: number };
+        return batches.change(params['id']!, revision, change);
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/batches/:id/end',
+      isBench: true,
+      summary: 'Take a batch apart: its jobs are cut alone again. What was cut stays cut',
+      body: object(REVISION),
+      answer: 'Batches',
+      answers: 'The batches that are left',
+      handle: async ({ params, body }) => {
+        await batches.end(params['id']!, (body as { revision: number }).revision);
+        return batches.list();
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/batches/:id/plan',
+      summary: 'What a batch comes to: its sheets in the order of cutting, what is left of pieces, what is short',
+      answer: 'BatchPlan',
+      answers: 'Figures, and path data to draw the sheets with',
+      handle: async ({ params, signal }) => compute.batch(await planBatch(params['id']!), { signal }),
+    },
+    {
+      method: 'get',
+      path: '/api/batches/:id/plan/events',
+      summary: 'The same while it is computed: “progress” events from 0 to 1, then “plan” or “failed”',
+      answers: 'Server-sent events',
+      handle: async ({ ctx, params }) => {
+        const source = await planBatch(params['id']!);
+        const stop = new AbortController();
+        const stream = openEventStream(ctx, () => stop.abort());
+        compute
+          .batch(source, { onProgress: (done) => stream.send('progress', { done }, { whole: true }), signal: stop.signal })
+          .then((plan) => stream.send('plan', plan))
+          .catch((error: unknown) => {
+            if (!stop.signal.aborted) stream.send('failed', { title: error instanceof Problem ? error.message : 'This batch could not be laid out.' });
+          })
+          .finally(() => stream.end());
+        return undefined;
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/batches/:id/cuts',
+      summary: 'Every sheet of a batch that was sent to the cutter, the oldest first',
+      answer: 'FrozenSheets',
+      answers: 'A list of frozen sheets',
+      handle: ({ params }) => sheets.ofBatch(params['id']!),
+    },
+    {
+      method: 'get',
+      path: '/api/batches/:id/sheets/:sheet/hpgl',
+      summary: 'A sheet of a batch as an HP-GL file',
+      answers: 'HP-GL, 40 units per mm',
+      handle: async ({ ctx, params, signal }) => {
+        const bytes = await compute.batchHpgl(await planBatch(params['id']!), params['sheet']!, signal);
+        ctx.set('Content-Disposition', `attachment; filename="sheet-${params['sheet']}.plt"`);
+        ctx.set('Cache-Control', 'no-store');
+        ctx.type = 'application/vnd.hp-hpgl';
+        ctx.body = Buffer.from(bytes);
+        return undefined;
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/batches/:id/sheets/:sheet/cut',
+      isBench: true,
+      summary: 'Cut a sheet of a batch. It is frozen as it is; refused when the batch, one of its jobs or the shop is another by now, or when other films are loaded',
+      body: object({ ...REVISION, ...LOADED }),
+      answer: 'Run',
+      answers: 'The run',
+      handle: async ({ ctx, params, body, signal }) => {
+        const { loadedFilmIds, revision } = body as { loadedFilmIds: readonly string[]; revision: number };
+        const batchId = params['id']!;
+        mustBeLookedAt((await batches.get(batchId)).revision, revision);
+        const planned = await planBatch(batchId);
+        if (planned.shop.cutter.host === null) throw filesOnly();
+        const { sheet, toCut } = await compute.batchSheet(planned, params['sheet']!, signal);
+        mustBeLoaded(sheet, loadedFilmIds);
+        return spooler.start(async () => {
+          // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more is cut in between.
+          const now = await planBatch(batchId);
+          if (nameOfBatch(now) !== nameOfBatch(planned)) throw changed();
+          const sheetId = await sheets.freeze({ ...sheet, restOf: null, batchId, groups: sheet.groups.map((group) => ({ ...group, revision: now.revisions.get(group.jobId)! })) });
+          for (const { jobId, layers } of toCut) await jobs.setToCut(jobId, { layers });
+          return sheetId;
+        }, await whoOf(shop, ctx));
+      },
+    },
+  ];
+}
