@@ -1,11 +1,10 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { BatchView } from '../core/batch/index.js';
+import type { Batch, BatchView } from '../core/batch/index.js';
 import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
 import type { ShopFile } from '../core/shop/index.js';
 import { standings, type FrozenSheet, type Run } from '../core/stations/cut/index.js';
 import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { seeded } from '../core/testing/seeded.js';
-import type { Batch } from './stores/batch-store.js';
 import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
 /* Jobs that are cut together: what is cut of one is cut once, whichever batch it lies in, and the stock balances. */

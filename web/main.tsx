@@ -28,6 +28,9 @@ followChanges(client);
 
 // Either is shown sooner without the other.
 const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js').then((m) => m.JobsPage));
+const CuttingListPage = fetchedLate(() => import('./cutting-list/cutting-list-page.js').then((m) => m.CuttingListPage));
+const StraightThroughPage = fetchedLate(() => import('./cutting-list/straight-through-page.js').then((m) => m.StraightThroughPage));
+const BatchPage = fetchedLate(() => import('./cutting-list/batch-page.js').then((m) => m.BatchPage));
 const DocsPage = fetchedLate(() => import('./app/docs-page.js').then((m) => m.DocsPage));
 const ShopPlace = fetchedLate(() => import('./shop/shop-place.js').then((m) => m.ShopPlace));
 const LetIn = fetchedLate(() => import('./app/let-in.js').then((m) => m.LetIn));
@@ -50,6 +53,9 @@ function Screens() {
         <Route path="/" element={screen('The list of jobs', 'Fetching the jobs …', <JobsPage />)} />
         <Route path="/jobs/:id" element={<Navigate to="artwork" replace />} />
         <Route path="/jobs/:id/:station" element={screen('The job', 'Fetching the job …', <JobPage />)} />
+        <Route path="/cutting-list" element={screen('The cutting list', 'Fetching the cutting list …', <CuttingListPage />)} />
+        <Route path="/cutting-list/job/:id" element={screen('The job', 'Fetching the job …', <StraightThroughPage />)} />
+        <Route path="/cutting-list/:id" element={screen('The batch', 'Fetching the batch …', <BatchPage />)} />
         <Route path="/shop" element={<Navigate to="films" replace />} />
         <Route path="/shop/:screen" element={screen('The shop', 'Fetching the shop …', <ShopPlace />)} />
         <Route path="/shop/:screen/:id" element={screen('The shop', 'Fetching the shop …', <ShopPlace />)} />

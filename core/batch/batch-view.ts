@@ -26,6 +26,8 @@ export interface BatchSheetView extends DrawnSheet {
   readonly films: readonly Film[];
   readonly pieces: readonly FilmPiece[];
   readonly carries: readonly CopiesOnSheet[];
+  /** Of each shape, the job that it is of. */
+  readonly shapeJobs: readonly string[];
   readonly leftovers: readonly LeftoverView[];
   readonly seconds: number;
   readonly cutMm: number;
@@ -101,6 +103,7 @@ function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: Cu
     usedLengthMm,
     shapes: groups.map(({ filmId, contours, borders }) => ({ film: filmOf.get(filmId)!, contours: down(contours), borders: down(borders), places: [IDENTITY] })),
     carries: [...carried.values()],
+    shapeJobs: groups.map(({ job }) => jobs[job]!.jobId),
     leftovers: leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ pieceId: piece.id, xMm, yMm, widthMm, lengthMm, keep })),
     seconds: program.seconds,
     cutMm: program.cutMm,

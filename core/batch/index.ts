@@ -3,5 +3,6 @@
  */
 export { BATCH_ORDERS, BATCH_WISH_SCHEMA, NEW_BATCH_WISH, type BatchGroup, type BatchOrder, type BatchOut, type BatchSheet, type BatchWish, type BatchZone, type Leftover, type Shortage, type Unplaced } from './batch.js';
 export { batchView, type BatchSheetView, type BatchView, type CopiesOnSheet, type LeftoverView, type NamedBatchJob, type ShortageView, type StoppedJob } from './batch-view.js';
+export type { Batch } from './kept-batch.js';
 export { batchProgram, batchSheetToFreeze, type BatchSheetToFreeze } from './freeze-batch-sheet.js';
 export { planBatch, toCutOf, type BatchJob } from './plan-batch.js';

@@ -114,10 +114,18 @@ function zoned(laid: readonly Laid[], { mats, cutter }: Shop): BatchSheet[] {
   const mat = [...mats].filter(({ widthMm }) => widthMm <= cutter.widthMm).sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm)[0];
   if (!mat) return laid.map((one) => alone(one));
   const room = { widthMm: mat.widthMm - 2 * mat.edgeMm, lengthMm: mat.lengthMm - 2 * mat.edgeMm };
-  const fits = ({ used }: Laid) => used.widthMm <= room.widthMm + 1e-6 && used.lengthMm <= room.lengthMm + 1e-6;
-  const small = laid.filter(fits);
+  const fits = (one: Laid) => {
+    const used = wholeMm(one);
+    return used.widthMm <= room.widthMm + 1e-6 && used.lengthMm <= room.lengthMm + 1e-6;
+  };
+  // A hand cuts a blank to whole millimetres.
+  const small = laid.filter(fits).map((one) => ({ ...one, used: wholeMm(one) }));
   const passes = zonesOf(small.map(({ used, film }, i) => ({ id: String(i), ...used, settings: keyOf(film.forceG, film.speedMmS), mayTurn: false })), { room }, BLANK_MARGIN_MM) ?? [];
   return [...laid.filter((one) => !fits(one)).map((one) => alone(one)), ...passes.map((pass) => onMat(pass, small, mat))];
+}
+
+function wholeMm({ on: { piece }, used: { widthMm, lengthMm } }: Laid): Rectangle {
+  return { widthMm: Math.min(piece.widthMm, Math.ceil(widthMm - 1e-6)), lengthMm: Math.min(piece.lengthMm, Math.ceil(lengthMm - 1e-6)) };
 }
 
 function onMat(pass: readonly Zone[], small: readonly Laid[], mat: Mat): BatchSheet {

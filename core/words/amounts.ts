@@ -9,9 +9,10 @@ export function sayDuration(seconds: number): string {
   return minutes < 90 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
 }
 
-/** Areas in cm², the size a hand knows. */
+/** Areas in cm², the size a hand knows; from a square metre on in m². */
 export function sayArea(mm2: number): string {
   const cm2 = mm2 / 100;
+  if (cm2 >= 10_000) return `${(cm2 / 10_000).toFixed(2)} m²`;
   return `${cm2 < 10 ? cm2.toFixed(1) : Math.round(cm2)} cm²`;
 }
 

@@ -1,18 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { NEW_BATCH_WISH, type BatchWish } from '../../core/batch/index.js';
+import { NEW_BATCH_WISH, type Batch, type BatchWish } from '../../core/batch/index.js';
 import { Problem } from '../problem.js';
-
-/** Jobs that are cut together, and what is decided of that. */
-export interface Batch {
-  readonly id: string;
-  readonly number: number;
-  readonly revision: number;
-  readonly createdAt: string;
-  readonly wish: BatchWish;
-  /** In the order in which they were put together. */
-  readonly jobs: readonly { readonly id: string; readonly title: string; readonly customer: string; readonly due: string | null }[];
-}
 
 /** A change of a batch: other decisions, other jobs, or both. */
 export interface BatchChange {

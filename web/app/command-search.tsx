@@ -13,6 +13,7 @@ export function CommandSearch({ onClose, onShortcuts, onWords }: { readonly onCl
   const { contains } = useFilter({ sensitivity: 'base' });
   const everywhere: readonly Command[] = [
     { name: 'Go to the jobs', run: () => void navigate('/') },
+    { name: 'Go to the cutting list', run: () => void navigate('/cutting-list') },
     ...['films', 'stock', 'tools', 'makers', 'blanks', 'devices'].map((place) => ({ name: `Go to the shop: ${place}`, run: () => void navigate(`/shop/${place}`) })),
     { name: 'Words of the trade, explained', keys: 'Alt+W', run: onWords },
     { name: 'Show all keys', keys: 'Alt+/', run: onShortcuts },

@@ -42,6 +42,7 @@ export function Shell() {
             <NavLink to="/" end>
               Jobs
             </NavLink>
+            <NavLink to="/cutting-list">Cutting list</NavLink>
             <NavLink to="/shop">Shop</NavLink>
           </Places>
           <Right>

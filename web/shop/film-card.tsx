@@ -10,10 +10,11 @@ import { colour, space, type } from '../tokens.js';
 import { Button } from '../ui/button.js';
 import { useSettings } from '../ui/settings.js';
 import { Swatch } from '../ui/swatch.js';
+import { sayPiece, saySize } from '../ui/say-piece.js';
 import { Card } from './list-and-card.js';
 import { PatternField } from './pattern-field.js';
 import { RecordForm } from './record-form.js';
-import { sayAmount, sayLeft, sayPiece, saySize } from './say.js';
+import { sayAmount, sayLeft } from './say.js';
 import { useKnownShop, useShopActs } from './shop-context.js';
 import { newId } from '../api/new-id.js';
 

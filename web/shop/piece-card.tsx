@@ -11,10 +11,11 @@ import { Labelled, TextInput } from '../ui/plain-fields.js';
 import { sayDateTime } from '../ui/say.js';
 import { useSettings } from '../ui/settings.js';
 import { Swatch } from '../ui/swatch.js';
+import { sayPiece, saySize } from '../ui/say-piece.js';
 import { readFigure } from './figure-of-piece.js';
 import { Card } from './list-and-card.js';
 import { RecordForm } from './record-form.js';
-import { sayAmount, sayPiece, saySize } from './say.js';
+import { sayAmount } from './say.js';
 import { useKnownShop, useShopActs } from './shop-context.js';
 
 const ACTS: Readonly<Record<StockAct, readonly [said: string, figure: string]>> = {

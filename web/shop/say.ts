@@ -1,20 +1,9 @@
 import type { StockPiece } from '../../core/shop/index.js';
-import { formatLength, type LengthUnit } from '../../core/words/index.js';
 
 /** What is left of a film, m²; with a sign when that is less than the shop wants to have. */
 export function sayLeft(leftM2: number, reorderM2: number): string {
   const said = leftM2 === 0 ? 'none' : `${leftM2.toFixed(leftM2 < 1 ? 2 : 1)} m²`;
   return reorderM2 > 0 && leftM2 < reorderM2 ? `▾ ${said}` : said;
-}
-
-/** "roll", "4 sheets", "offcut 12". */
-export function sayPiece({ kind, number }: Pick<StockPiece, 'kind' | 'number'>): string {
-  return kind === 'offcut' ? `offcut ${number ?? ''}`.trim() : kind === 'sheet' ? 'sheets' : 'roll';
-}
-
-/** How large a piece is: of a roll its width. */
-export function saySize({ kind, widthMm, lengthMm }: Pick<StockPiece, 'kind' | 'widthMm' | 'lengthMm'>, unit: LengthUnit): string {
-  return kind === 'roll' ? `${formatLength(widthMm, unit)} ${unit} wide` : `${formatLength(widthMm, unit)} × ${formatLength(lengthMm, unit)} ${unit}`;
 }
 
 /** An amount of a piece, as what is left or a line of the book: metres of a roll, else how many. */

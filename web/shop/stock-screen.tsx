@@ -5,11 +5,12 @@ import { MainButton } from '../ui/button.js';
 import { Picker } from '../ui/picker.js';
 import { useSettings } from '../ui/settings.js';
 import { Swatch } from '../ui/swatch.js';
+import { sayPiece, saySize } from '../ui/say-piece.js';
 import { ListAndCard } from './list-and-card.js';
 import { PieceCard } from './piece-card.js';
 import { ReceiveCard } from './receive-card.js';
 import { RetiredToo } from './retired-too.js';
-import { sayAmount, sayPiece, saySize } from './say.js';
+import { sayAmount } from './say.js';
 import { useKnownShop } from './shop-context.js';
 import { ShopTable, type ShopColumn } from './shop-table.js';
 

@@ -22,6 +22,7 @@ import { PartHandles, type Shift } from './part-handles.js';
 import { PartList } from './part-list.js';
 import { Placing } from './placing.js';
 import { PutRightList } from './put-right-list.js';
+import { StraightThrough } from './straight-through.js';
 import { useArrangement } from './use-arrangement.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 
@@ -73,6 +74,7 @@ export function ArtworkStation() {
       lead={isEmpty ? 'Start with a drawing, a picture, or some words.' : 'Your files are kept as they are.'}
       docket={
         <>
+          <StraightThrough />
           {parts.length > 0 && <PartList arrangement={arrangement} />}
           <Part name="This editor" of={only?.id ?? ''} fallback={<Small role="status">Fetching …</Small>}>
             {only?.part.kind === 'lettering' && <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />}

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { ENDED, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
+import { ENDED, filmsOfSheet, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
@@ -12,9 +12,11 @@ import type { SheetView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Small } from '../../ui/plain-fields.js';
 import { sayDateTime } from '../../ui/say.js';
-import { count, sayDuration } from '../../../core/words/index.js';
+import { count, listed, sayDuration } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
 import { SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
+import { BatchNote } from '../../batch/batch-note.js';
+import { useBatchOf } from '../../batch/use-batches.js';
 import { CutterBusy, useCutterBusy } from './cutter-busy.js';
 import { CutterSwitches } from './cutter-switches.js';
 import { FailedSheet } from './failed-sheet.js';
@@ -31,10 +33,12 @@ export function CutStation() {
   const how = useMemo(() => standings(cuts), [cuts]);
   const inCutter = cuts.find((sheet) => sheet.runs.some((run) => !ENDED.includes(run.state))) ?? null;
   const active = inCutter?.runs.at(-1) ?? null;
-  const progress = useRunProgress(job.id, active);
+  const progress = useRunProgress(['cuts', job.id], active);
   const busy = useCutterBusy();
   const [chosen, setChosen] = useState<string | null>(null);
-  const sheets = plan?.sheets ?? [];
+  const batch = useBatchOf(job.id);
+  // What is cut together with others is sent from the cutting list.
+  const sheets = batch ? [] : (plan?.sheets ?? []);
   const undecided = cuts.filter((sheet) => how.get(sheet.id) === 'undecided');
   const done = cuts.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
   const id = inCutter?.id ?? [...undecided, ...sheets, ...cuts].find((sheet) => sheet.id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
@@ -58,14 +62,15 @@ export function CutStation() {
       docket={
         <>
           <Findings findings={findings} />
+          {batch && <BatchNote batch={batch} />}
           {elsewhere && <CutterBusy busy={elsewhere} />}
-          {inCutter && active && <RunPanel filmName={inCutter.film.name} run={active} progress={progress} onAct={(name) => act.mutate({ path: `/api/runs/${active.id}/${name}` })} />}
+          {inCutter && active && <RunPanel filmName={nameOfSheet(inCutter)} run={active} progress={progress} onAct={(name) => act.mutate({ path: `/api/runs/${active.id}/${name}` })} />}
           {undecided.map((sheet) => (
             <FailedSheet
               key={sheet.id}
               sheet={sheet}
               busy={act.isPending || inCutter !== null || elsewhere !== null}
-              onCut={(which, loadedFilmId) => act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmId } })}
+              onCut={(which, loadedFilmIds) => act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmIds } })}
               onDecide={(decided) => act.mutate({ path: `/api/sheets/${sheet.id}/decide`, json: { decided } })}
             />
           ))}
@@ -95,13 +100,13 @@ export function CutStation() {
               action="Cut this sheet"
               hpglUrl={`/api/jobs/${job.id}/sheets/${planned.id}/hpgl`}
               busy={act.isPending || handle.saving !== 'saved' || elsewhere !== null}
-              onCut={(loadedFilmId) => act.mutate({ path: `/api/jobs/${job.id}/sheets/${planned.id}/cut`, json: { loadedFilmId, revision: job.revision } })}
+              onCut={(loadedFilmIds) => act.mutate({ path: `/api/jobs/${job.id}/sheets/${planned.id}/cut`, json: { loadedFilmIds, revision: job.revision } })}
             />
           )}
           {stopped && sheets.length > 0 && <Refused>Nothing is cut before this is put right: {stopped.message}</Refused>}
           {act.error && <Refused role="alert">{act.error.message}</Refused>}
-          {plan?.toCut && sheets.length === 0 && undecided.length === 0 && !inCutter && done.length > 0 && <Small>Everything of this job is cut.</Small>}
-          {sheets.length === 0 && cuts.length === 0 && <Small>There is nothing to cut yet. Sheets are made at the Sheets station.</Small>}
+          {plan?.toCut && sheets.length === 0 && !batch && undecided.length === 0 && !inCutter && done.length > 0 && <Small>Everything of this job is cut.</Small>}
+          {sheets.length === 0 && cuts.length === 0 && !batch && <Small>There is nothing to cut yet. Sheets are made at the Sheets station.</Small>}
           {done.length > 0 && (
             <section aria-label="What is cut">
               <h3>Already cut</h3>
@@ -109,9 +114,11 @@ export function CutStation() {
                 {done.map((sheet) => (
                   <li key={sheet.id}>
                     <Entry type="button" aria-pressed={sheet.id === id} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
-                      <Swatch film={sheet.film} size={18} />
+                      {filmsOfSheet(sheet).map((film) => (
+                        <Swatch key={film.id} film={film} size={18} />
+                      ))}
                       <span>
-                        {sheet.film.name}
+                        {nameOfSheet(sheet)}
                         {sheet.restOf ? ', the rest' : sheet.groups.length > 1 && `, ${sheet.groups.length} copies`}
                         <Small as="span">{fate(sheet, how, wanted)}</Small>
                       </span>
@@ -128,7 +135,7 @@ export function CutStation() {
       }
     >
       <LightTable
-        label={drawn ? `${drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}` : 'No sheet'}
+        label={drawn ? `${frozen ? nameOfSheet(frozen) : drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}` : 'No sheet'}
         box={drawn ? sheetBox(drawn) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
         unit={unit}
         {...(drawn ? { feedFrom: drawn.usedLengthMm } : {})}
@@ -142,6 +149,11 @@ export function CutStation() {
       </LightTable>
     </StationLayout>
   );
+}
+
+/** A sheet by its films. */
+function nameOfSheet(sheet: FrozenSheet): string {
+  return listed(filmsOfSheet(sheet).map(({ name }) => name));
 }
 
 /** What became of a sheet, and whether it still fits the job. */

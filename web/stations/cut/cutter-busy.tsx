@@ -20,7 +20,7 @@ export function useCutterBusy(): Busy | null {
 export function CutterBusy({ busy }: { readonly busy: Busy }) {
   return (
     <Card>
-      The cutter is busy with {busy.filmName} of <Link to={`/jobs/${busy.jobId}/cut`}>{busy.jobTitle}</Link>. Sheets of this job can be cut when that is finished or cancelled.
+      The cutter is busy with {busy.filmName} of <Link to={`/jobs/${busy.jobId}/cut`}>{busy.jobTitle}</Link>. Other sheets can be cut when that is finished or cancelled.
     </Card>
   );
 }

@@ -1,15 +1,15 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { FrozenSheet } from '../../../core/stations/cut/index.js';
+import { filmsOfSheet, type FrozenSheet } from '../../../core/stations/cut/index.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, MainButton } from '../../ui/button.js';
-import { count } from '../../../core/words/index.js';
+import { count, listed } from '../../../core/words/index.js';
 import { LoadedQuestion } from './loaded-question.js';
 
 interface FailedSheetProps {
   readonly sheet: FrozenSheet;
   readonly busy: boolean;
-  readonly onCut: (how: 'rest' | 'again', loadedFilmId: string) => void;
+  readonly onCut: (how: 'rest' | 'again', loadedFilmIds: readonly string[]) => void;
   readonly onDecide: (decided: 'kept' | 'thrown-away') => void;
 }
 
@@ -18,12 +18,13 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
   const [how, setHow] = useState<'rest' | 'again' | null>(null);
   const run = sheet.runs.at(-1)!;
   const { whole } = run;
+  const name = listed(filmsOfSheet(sheet).map((film) => film.name));
   const allWhole = whole !== null && whole.parts === whole.ofParts;
   const open = whole ? whole.ofParts - whole.parts : 0;
   return (
-    <Card aria-label={`${sheet.film.name}: what to do with it`}>
+    <Card aria-label={`${name}: what to do with it`}>
       <h3>
-        {sheet.film.name}: {run.state === 'failed' ? 'the cut failed' : 'the cut was cancelled'}
+        {name}: {run.state === 'failed' ? 'the cut failed' : 'the cut was cancelled'}
       </h3>
       <p>
         {run.state === 'failed' && `${run.message} `}
@@ -48,7 +49,7 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
         <Button onPress={() => onDecide('thrown-away')}>Throw it away</Button>
       </Row>
       {how === null && <p>If you throw it away, its layer is laid out again with what is left to cut.</p>}
-      {how === 'rest' && <p>Load a new piece. The parts that are missing are cut whole, with marks and border, where the piece begins.</p>}
+      {how === 'rest' && <p>{sheet.zones ? 'Lay new blanks where the first lay, of the films that are not whole.' : 'Load a new piece.'} The parts that are missing are cut whole, with marks and border{sheet.zones ? '' : ', where the piece begins'}.</p>}
       {how && <LoadedQuestion key={how} sheet={sheet} action={how === 'rest' ? 'Cut the rest' : 'Cut it again'} busy={busy} onCut={(loaded) => onCut(how, loaded)} />}
     </Card>
   );

@@ -2,29 +2,38 @@ import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { leftOfFilms } from '../../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../../core/words/index.js';
-import { useJobContext } from '../../job/job-context.js';
+import { useShop } from '../../plan/use-shop.js';
+import { useSettings } from '../../ui/settings.js';
 import type { DrawnSheet, SheetView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { LinkButton, MainButton } from '../../ui/button.js';
 import { FilmPicker } from '../../ui/film-picker.js';
 import { Small } from '../../ui/plain-fields.js';
+import { Swatch } from '../../ui/swatch.js';
 import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
-  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panel'>>;
+  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panel'>>;
   /** What the button says. */
   readonly action: string;
   readonly hpglUrl?: string;
   readonly busy: boolean;
-  readonly onCut: (loadedFilmId: string) => void;
+  readonly onCut: (loadedFilmIds: readonly string[]) => void;
 }
 
 /** Asked before every sheet, and answered by looking: nothing is filled in beforehand. */
 export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQuestionProps) {
-  const { shop, unit } = useJobContext();
+  return sheet.zones ? <BlanksQuestion zones={sheet.zones} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} mat={sheet.mat!} /> : <PieceQuestion sheet={sheet} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} />;
+}
+
+type AskedOf<T> = Omit<LoadedQuestionProps, 'sheet' | 'hpglUrl'> & { readonly hpglUrl: string | undefined } & T;
+
+function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<LoadedQuestionProps, 'sheet'>>) {
+  const shop = useShop();
+  const { unit } = useSettings();
   const [loaded, setLoaded] = useState('');
   const [turned, setTurned] = useState(false);
-  const left = useMemo(() => leftOfFilms(shop.stock), [shop.stock]);
+  const left = useMemo(() => leftOfFilms(shop?.stock ?? []), [shop?.stock]);
   const { film } = sheet;
   const wrong = loaded !== '' && loaded !== film.id;
   const sideUp = film.mirrored ? 'carrier down, the coloured side on the mat: it is cut mirrored, from the back' : 'film side up, liner down';
@@ -33,14 +42,57 @@ export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQu
       <h3>What is loaded?</h3>
       <Small>{wanted(sheet, unit)}</Small>
       <p>
-        Film in the cutter <FilmPicker label="Film in the cutter" films={shop.films} left={left} value={loaded} placeholder="look, then choose …" onChange={setLoaded} />
+        Film in the cutter <FilmPicker label="Film in the cutter" films={shop?.films ?? []} left={left} value={loaded} placeholder="look, then choose …" onChange={setLoaded} />
       </p>
       <Check>
         <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> It lies {sideUp}.
       </Check>
       {wrong && <Wrong role="alert">That is not the film of this sheet. Load {film.name}, or choose the film elsewhere in the job.</Wrong>}
       <Row>
-        <MainButton isDisabled={loaded !== film.id || !turned || busy} onPress={() => onCut(loaded)}>
+        <MainButton isDisabled={loaded !== film.id || !turned || busy} onPress={() => onCut([loaded])}>
+          {action}
+        </MainButton>
+        {hpglUrl && (
+          <LinkButton href={hpglUrl} download>
+            Download HP-GL
+          </LinkButton>
+        )}
+      </Row>
+    </Card>
+  );
+}
+
+/** A mat with several blanks: each is ticked when it lies where the card says. */
+function BlanksQuestion({ zones, mat, action, hpglUrl, busy, onCut }: AskedOf<{ readonly zones: NonNullable<DrawnSheet['zones']>; readonly mat: NonNullable<DrawnSheet['mat']> }>) {
+  const { unit } = useSettings();
+  const [laid, setLaid] = useState<ReadonlySet<number>>(new Set());
+  const mm = (value: number) => formatLength(value, unit);
+  const turn = (i: number) => setLaid((before) => new Set(before.has(i) ? [...before].filter((one) => one !== i) : [...before, i]));
+  return (
+    <Card>
+      <h3>Does each blank lie in its place?</h3>
+      <Small>
+        Cut each blank to its size, then lay it on the {mat.name}. Places are measured from the mat’s lower left corner (0 in the picture), in {unit}.
+      </Small>
+      <Blanks>
+        {zones.map(({ film, xMm, yMm, widthMm, lengthMm }, i) => (
+          <li key={i}>
+            <Check>
+              <input type="checkbox" checked={laid.has(i)} onChange={() => turn(i)} />
+              <b>{i + 1}</b>
+              <Swatch film={film} size={16} />
+              <span>
+                {film.name}, {mm(widthMm)} × {mm(lengthMm)}
+                <Small as="span">
+                  {mm(xMm)} from the left, {mm(yMm)} from below{film.mirrored ? '; the coloured side on the mat: it is cut mirrored, from the back' : ''}
+                </Small>
+              </span>
+            </Check>
+          </li>
+        ))}
+      </Blanks>
+      <Row>
+        <MainButton isDisabled={laid.size < zones.length || busy} onPress={() => onCut(zones.map(({ film }) => film.id))}>
           {action}
         </MainButton>
         {hpglUrl && (
@@ -73,5 +125,6 @@ const Card = styled.section`
   h3 { font-size: ${type.body}; margin: 0; }
 `;
 const Check = styled.label`font-size: ${type.small}; cursor: pointer;`;
+const Blanks = styled.ol`list-style: none; display: grid; gap: ${space.s}; ${Check} { display: flex; gap: ${space.s}; align-items: flex-start; } ${Small} { display: block; }`;
 const Wrong = styled.p`color: ${colour.bad}; font-size: ${type.small};`;
 const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;

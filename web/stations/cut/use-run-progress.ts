@@ -2,8 +2,8 @@ import { ENDED, type Run, type RunProgress } from '../../../core/stations/cut/in
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 
-/** A run as it goes, told by the server; null while nothing is told. The browser itself reconnects when the line breaks. */
-export function useRunProgress(jobId: string, run: Run | null): RunProgress | null {
+/** A run as it goes, told by the server; null while nothing is told. Once it has ended, the sheets of `cutsKey` are asked for anew. The browser itself reconnects when the line breaks. */
+export function useRunProgress(cutsKey: readonly string[], run: Run | null): RunProgress | null {
   const client = useQueryClient();
   const [progress, setProgress] = useState<RunProgress | null>(null);
   const id = run?.id;
@@ -15,9 +15,11 @@ export function useRunProgress(jobId: string, run: Run | null): RunProgress | nu
     events.addEventListener('progress', (event) => setProgress(JSON.parse((event as MessageEvent<string>).data) as RunProgress));
     events.addEventListener('ended', () => {
       events.close();
-      void client.invalidateQueries({ queryKey: ['cuts', jobId] });
+      void client.invalidateQueries({ queryKey: cutsKey.slice() });
     });
     return () => events.close();
-  }, [client, jobId, id, follow]);
+    // The key is compared by what it says.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [client, cutsKey.join(' '), id, follow]);
   return progress;
 }

@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../../../core/geometry/index.js';
-import { contoursOfGroups, standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/stations/cut/index.js';
+import type { Film } from '../../../core/shop/index.js';
+import { contoursOfGroups, filmOfGroup, standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
 import { NOTHING_DRAWN, type DrawnPath } from '../../../core/plan/page/drawn-path.js';
@@ -14,6 +15,7 @@ export interface CutCopy {
   readonly sheet: FrozenSheet;
   readonly position: number;
   readonly group: FrozenGroup;
+  readonly film: Film;
 }
 
 /** Copies of this job that are on film and were not given up, the newest first. */
@@ -23,7 +25,7 @@ export function useCutCopies(): readonly CutCopy[] {
     const how = standings(cuts);
     return cuts
       .filter((sheet) => !['to-remake', 'thrown-away', 'untouched'].includes(how.get(sheet.id)!))
-      .flatMap((sheet) => sheet.groups.flatMap((group, position) => (group.jobId === job.id && group.revision !== null ? [{ key: `${sheet.id}.${position}`, sheet, position, group }] : [])))
+      .flatMap((sheet) => sheet.groups.flatMap((group, position) => (group.jobId === job.id && group.revision !== null ? [{ key: `${sheet.id}.${position}`, sheet, position, group, film: filmOfGroup(sheet, group) }] : [])))
       .reverse();
   }, [cuts, job.id]);
 }

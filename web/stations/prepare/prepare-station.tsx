@@ -48,14 +48,14 @@ export function PrepareStation() {
   const [piece, setPiece] = useState<string | null>(null);
   const [panelChosen, setPanel] = useState(1);
   // Films of today's layers, then those of pieces that were cut and are not wanted any more.
-  const films = [...new Map([...layers.map((l) => l.film), ...copies.map((copy) => copy.sheet.film)].map((film) => [film.id, film])).values()];
+  const films = [...new Map([...layers.map((l) => l.film), ...copies.map((copy) => copy.film)].map((film) => [film.id, film])).values()];
   const panel = prepare?.panels.find((one) => one.number === panelChosen) ?? prepare?.panels[0];
-  const shown = films.filter((one) => copies.some((copy) => copy.sheet.film.id === one.id) || (prepare?.weed.some((w) => w.filmId === one.id && w.panel === panel?.number) ?? true));
+  const shown = films.filter((one) => copies.some((copy) => copy.film.id === one.id) || (prepare?.weed.some((w) => w.filmId === one.id && w.panel === panel?.number) ?? true));
   const film = shown.find((one) => one.id === chosen) ?? shown[0];
   const layer = layers.find((l) => l.film.id === film?.id);
   const weed = prepare?.weed.find((w) => w.filmId === film?.id && w.panel === panel?.number);
   const wanted = new Set(plan?.toCut?.map((one) => one.fingerprint));
-  const cut = copies.filter((copy) => copy.sheet.film.id === film?.id);
+  const cut = copies.filter((copy) => copy.film.id === film?.id);
   const copy = piece === 'plan' ? null : (cut.find((one) => one.key === piece) ?? cut.find((one) => wanted.has(one.group.fingerprint)) ?? cut[0] ?? null);
   const picture = useCutPicture(copy);
   const places: readonly WeedPlace[] = copy ? copy.group.weedPlaces : (weed?.spots ?? []);

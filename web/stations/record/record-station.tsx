@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { standings, weededSeconds, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
+import { filmsOfSheet, shareOfJob, standings, weededSeconds, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
 import { weedingMinutes } from '../../../core/engines/weeding/minutes.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -11,7 +11,7 @@ import { Choice } from '../../ui/choice.js';
 import { useNotify } from '../../ui/notices.js';
 import { Labelled, Small, Table, TextArea } from '../../ui/plain-fields.js';
 import { sayDateTime } from '../../ui/say.js';
-import { sayArea, sayDuration } from '../../../core/words/index.js';
+import { count, listed, sayArea, sayDuration } from '../../../core/words/index.js';
 import { useDraft } from '../../ui/use-draft.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 
@@ -21,7 +21,7 @@ const OUTCOMES = [['none', 'Not judged'], ['good', 'Good'], ['remake', 'Make aga
 
 /** What was cut, what it took and how it turned out. */
 export function RecordStation() {
-  const { cuts } = useJobContext();
+  const { cuts, job } = useJobContext();
   const entries = useMemo(() => cuts.flatMap((sheet) => sheet.runs.map((run): Entry => ({ sheet, run }))).sort((a, b) => b.run.startedAt.localeCompare(a.run.startedAt)), [cuts]);
   const how = useMemo(() => standings(cuts), [cuts]);
   const finished = useMemo(() => entries.filter(({ run }) => run.state === 'finished'), [entries]);
@@ -30,7 +30,8 @@ export function RecordStation() {
   const times = useMemo(() => finished.map(({ sheet, run }) => ({ name: nameOf(sheet), estimate: Math.round(run.estimateSeconds), actual: Math.round(run.actualSeconds ?? 0) })).reverse(), [finished]);
   // A sheet is weeded once, however often the cutter ran for it. Times that still run are told where they are stopped.
   const timed = cuts.filter((sheet) => sheet.weedTimes.length > 0 && sheet.weedTimes.every(({ stoppedAt }) => stoppedAt !== null));
-  const sum = (figure: (entry: Entry) => number) => finished.reduce((total, one) => total + figure(one), 0);
+  // Of a sheet that carries other jobs, too, the part by what stays of each.
+  const sum = (figure: (entry: Entry) => number) => finished.reduce((total, one) => total + figure(one) * shareOfJob(one.sheet, job.id), 0);
   return (
     <StationLayout
       title="Record"
@@ -99,7 +100,7 @@ export function RecordStation() {
                   </td>
                   <td>{nameOf(sheet)}</td>
                   <td>{run.state}</td>
-                  <td className="figure">{sayArea(sheet.filmMm2)}</td>
+                  <td className="figure">{sayArea(sheet.filmMm2 * shareOfJob(sheet, job.id))}</td>
                   <td className="figure">{sayDuration(run.estimateSeconds)}</td>
                   <td className="figure">{run.actualSeconds === null ? '–' : sayDuration(run.actualSeconds)}</td>
                   <td>
@@ -128,7 +129,8 @@ interface Entry {
 }
 
 function nameOf(sheet: FrozenSheet): string {
-  return `${sheet.film.name}${sheet.restOf ? ', the rest' : sheet.groups.length > 1 ? `, ${sheet.groups.length} copies` : ''}`;
+  const jobs = new Set(sheet.groups.map(({ jobId }) => jobId)).size;
+  return `${listed(filmsOfSheet(sheet).map(({ name }) => name))}${sheet.restOf ? ', the rest' : jobs > 1 ? `, with ${count(jobs - 1, 'other job')}` : sheet.groups.length > 1 ? `, ${sheet.groups.length} copies` : ''}`;
 }
 
 function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; readonly standing: SheetStanding }) {

@@ -12,10 +12,18 @@ import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Small, Table } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
+import { useBatchOf } from '../../batch/use-batches.js';
+import { SheetsInBatch } from './in-batch.js';
 import { PIECE_WORDS, SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
 
-/** Which pieces of film carry which layers, and the list to fetch them by. */
+/** Which pieces of film carry which layers, and the list to fetch them by: of the job alone, or of the batch that it is cut in. */
 export function SheetsStation() {
+  const { job } = useJobContext();
+  const batch = useBatchOf(job.id);
+  return batch ? <SheetsInBatch batch={batch} /> : <SheetsAlone />;
+}
+
+function SheetsAlone() {
   const { plan, recipe, handle, unit } = useJobContext();
   const { findings, rulings } = useSaid('sheets');
   const [chosen, setChosen] = useState('0');

@@ -1,0 +1,13 @@
+import type { BatchWish } from './batch.js';
+
+/** Jobs that are cut together, and what is decided of that. */
+export interface Batch {
+  readonly id: string;
+  /** What it is called. */
+  readonly number: number;
+  readonly revision: number;
+  readonly createdAt: string;
+  readonly wish: BatchWish;
+  /** In the order in which they were put together. */
+  readonly jobs: readonly { readonly id: string; readonly title: string; readonly customer: string; readonly due: string | null }[];
+}

@@ -1,0 +1,26 @@
+import type { BatchSheetView } from '../../core/batch/index.js';
+import { count, formatLength, listed, type LengthUnit } from '../../core/words/index.js';
+import type { FilmPiece } from '../../core/shop/index.js';
+
+/** What a piece is, as one looks for it in the rack: "offcut 12, 280 × 210 mm", "the roll, 590 mm wide". */
+export function sayPieceToFetch({ kind, number, widthMm, lengthMm }: FilmPiece, unit: LengthUnit): string {
+  const mm = (value: number) => formatLength(value, unit);
+  if (kind === 'roll') return `the roll, ${mm(widthMm)} ${unit} wide`;
+  return `${kind === 'offcut' ? `offcut${number === null ? '' : ` ${number}`}` : 'a sheet'}, ${mm(widthMm)} × ${mm(lengthMm)} ${unit}`;
+}
+
+/** The films of a sheet by name. */
+export function sayFilms({ films }: Pick<BatchSheetView, 'films'>): string {
+  return listed([...new Set(films.map(({ name }) => name))]);
+}
+
+/** How many jobs lie on a sheet, and how many copies. */
+export function sayCarried({ carries }: Pick<BatchSheetView, 'carries'>): string {
+  const jobs = new Set(carries.map(({ jobId }) => jobId)).size;
+  return `${count(carries.reduce((sum, { copies }) => sum + copies, 0), 'layer')} of ${count(jobs, 'job')}`;
+}
+
+/** What is left over of a piece, and what becomes of it. */
+export function sayLeftover({ widthMm, lengthMm }: { readonly widthMm: number; readonly lengthMm: number }, unit: LengthUnit): string {
+  return `${formatLength(widthMm, unit)} × ${formatLength(lengthMm, unit)} ${unit}`;
+}

@@ -1,0 +1,92 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import type { Batch, BatchView, BatchWish } from '../../core/batch/index.js';
+import { ask } from '../api/client.js';
+import { useNotify } from '../ui/notices.js';
+
+/** The batches of the shop; undefined while they are not known. */
+export function useBatches(): readonly Batch[] | undefined {
+  return useQuery({ queryKey: ['batches'], queryFn: () => ask<Batch[]>('/api/batches') }).data;
+}
+
+/** The batch that a job is cut in; null for one that is cut alone, undefined while that is not known. */
+export function useBatchOf(jobId: string): Batch | null | undefined {
+  const batches = useBatches();
+  return batches && (batches.find(({ jobs }) => jobs.some(({ id }) => id === jobId)) ?? null);
+}
+
+export interface BatchPlanState {
+  readonly plan: BatchView | undefined;
+  /** How far it is, 0 to 1; null when nothing is under way. */
+  readonly done: number | null;
+  readonly error: Error | null;
+  readonly stop: () => void;
+  readonly again: () => void;
+}
+
+/** What a batch comes to, told by the server as it is worked out; the last plan stays until there is a newer one. It is worked out anew when the batch, one of its jobs or the shop is another. */
+export function useBatchPlan(id: string | null): BatchPlanState {
+  const client = useQueryClient();
+  const [done, setDone] = useState(0);
+  const query = useQuery({
+    queryKey: ['batch-plan', id],
+    enabled: id !== null,
+    queryFn: ({ signal }) => {
+      setDone(0);
+      return planned(id!, signal, setDone);
+    },
+    staleTime: Infinity,
+    retry: false,
+    structuralSharing: false,
+  });
+  // Left for good, it is given up on the server, too.
+  useEffect(() => () => void client.cancelQueries({ queryKey: ['batch-plan', id] }), [client, id]);
+  return {
+    plan: query.data,
+    done: query.isFetching ? done : null,
+    error: query.error,
+    stop: () => void client.cancelQueries({ queryKey: ['batch-plan', id] }),
+    again: () => void query.refetch(),
+  };
+}
+
+function planned(id: string, signal: AbortSignal, tell: (done: number) => void): Promise<BatchView> {
+  return new Promise((resolve, reject) => {
+    const events = new EventSource(`/api/batches/${id}/plan/events`);
+    const end = (act: () => void) => {
+      events.close();
+      act();
+    };
+    signal.addEventListener('abort', () => end(() => reject(signal.reason as Error)));
+    events.addEventListener('progress', (event) => tell((JSON.parse((event as MessageEvent<string>).data) as { done: number }).done));
+    events.addEventListener('plan', (event) => end(() => resolve(JSON.parse((event as MessageEvent<string>).data) as BatchView)));
+    events.addEventListener('failed', (event) => end(() => reject(new Error((JSON.parse((event as MessageEvent<string>).data) as { title: string }).title))));
+    // A line that breaks is not mended by itself: the browser would ask for the whole plan again and again.
+    events.onerror = () => end(() => reject(new Error('The bench computer does not answer, so this batch is not laid out.')));
+  });
+}
+
+export interface BatchActs {
+  readonly create: (jobIds: readonly string[], then: (batch: Batch) => void) => void;
+  readonly change: (batch: Batch, change: { readonly wish?: BatchWish; readonly jobIds?: readonly string[] }) => void;
+  readonly end: (batch: Batch, then: () => void) => void;
+  readonly isBusy: boolean;
+}
+
+/** What can be done with batches. What goes wrong is said. */
+export function useBatchActs(): BatchActs {
+  const client = useQueryClient();
+  const notify = useNotify();
+  const act = useMutation({
+    mutationFn: ({ path, method, json }: { path: string; method: string; json: object; then?: (answer: never) => void }) => ask<unknown>(path, { method, json }),
+    onError: (error) => notify(error.message),
+    onSettled: () => Promise.all([['batches'], ['batch-plan']].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    onSuccess: (answer, { then }) => then?.(answer as never),
+  });
+  return {
+    create: (jobIds, then) => act.mutate({ path: '/api/batches', method: 'POST', json: { jobIds }, then }),
+    change: ({ id, revision }, change) => act.mutate({ path: `/api/batches/${id}`, method: 'PATCH', json: { revision, ...change } }),
+    end: ({ id, revision }, then) => act.mutate({ path: `/api/batches/${id}/end`, method: 'POST', json: { revision }, then }),
+    isBusy: act.isPending,
+  };
+}

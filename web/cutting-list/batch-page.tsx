@@ -1,0 +1,253 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import type { Batch, BatchSheetView } from '../../core/batch/index.js';
+import { ENDED, filmsOfSheet, standings, type FrozenSheet, type Run } from '../../core/stations/cut/index.js';
+import { count, listed, sayArea, sayDuration } from '../../core/words/index.js';
+import { ask } from '../api/client.js';
+import { BatchProgress } from '../batch/batch-progress.js';
+import { BatchSheetPicture } from '../batch/batch-sheet-picture.js';
+import { sayCarried, sayFilms } from '../batch/say-sheet.js';
+import { useBatchActs, useBatchPlan } from '../batch/use-batches.js';
+import { StationLayout } from '../job/station-layout.js';
+import { useDrawnSheet, useFrozenDrawing } from '../job/use-frozen-drawing.js';
+import { FilmPatterns } from '../light-table/film-fill.js';
+import { LightTable } from '../light-table/light-table.js';
+import { SheetPicture, sheetBox } from '../light-table/sheet-picture.js';
+import { useShop } from '../plan/use-shop.js';
+import { CutterBusy, useCutterBusy } from '../stations/cut/cutter-busy.js';
+import { FailedSheet } from '../stations/cut/failed-sheet.js';
+import { LiveCut } from '../stations/cut/live-cut.js';
+import { LoadedQuestion } from '../stations/cut/loaded-question.js';
+import { RunPanel } from '../stations/cut/run-panel.js';
+import { useRunProgress } from '../stations/cut/use-run-progress.js';
+import { colour, radius, space, type } from '../tokens.js';
+import { Button, WordButton } from '../ui/button.js';
+import { Small } from '../ui/plain-fields.js';
+import { sayDateTime } from '../ui/say.js';
+import { useSettings } from '../ui/settings.js';
+import { Swatch } from '../ui/swatch.js';
+import { BatchWishes } from './batch-wishes.js';
+import { JobsInBatch } from './jobs-in-batch.js';
+import { LeftoversQuestion } from './leftovers-question.js';
+import { PickList } from './pick-list.js';
+import { PrintedLists } from './printed-lists.js';
+
+/** A batch: what is cut together, on which sheets, and sending them to the cutter. */
+export function BatchPage() {
+  const { id } = useParams();
+  const { data: batch, error } = useQuery({ queryKey: ['batches', id], queryFn: () => ask<Batch>(`/api/batches/${id}`), retry: false });
+  const navigate = useNavigate();
+  if (error && !batch) {
+    return (
+      <Middle role="alert">
+        <h1>This batch is not there any more</h1>
+        <p>{error.message}</p>
+        <Button onPress={() => void navigate('/cutting-list')}>The cutting list</Button>
+      </Middle>
+    );
+  }
+  return batch ? <BatchAtWork key={batch.id} batch={batch} /> : <Middle role="status">Fetching the batch …</Middle>;
+}
+
+function BatchAtWork({ batch }: { readonly batch: Batch }) {
+  const { unit } = useSettings();
+  const shop = useShop();
+  const acts = useBatchActs();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const state = useBatchPlan(batch.id);
+  const cutsKey = ['batch-cuts', batch.id];
+  const cuts = useQuery({ queryKey: cutsKey, queryFn: () => ask<FrozenSheet[]>(`/api/batches/${batch.id}/cuts`), refetchInterval: 3000 }).data ?? NOTHING;
+  const how = useMemo(() => standings(cuts), [cuts]);
+  const busy = useCutterBusy();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [lookedJob, setLookedJob] = useState<string | null>(null);
+  const inCutter = cuts.find((sheet) => sheet.runs.some((run) => !ENDED.includes(run.state))) ?? null;
+  const active = inCutter?.runs.at(-1) ?? null;
+  const progress = useRunProgress(cutsKey, active);
+  const elsewhere = busy && !cuts.some((sheet) => sheet.runs.some((run) => run.id === busy.runId)) ? busy : null;
+  const undecided = cuts.filter((sheet) => how.get(sheet.id) === 'undecided');
+  const leftOver = cuts.filter((sheet) => sheet.leftoversBookedAt === null && sheet.leftovers.some(({ keep }) => keep) && sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0));
+  const done = cuts.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
+  const sheets = state.plan?.sheets ?? [];
+  const shownId = inCutter?.id ?? [...undecided, ...sheets, ...cuts].find((one) => one.id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
+  const planned = sheets.find(({ id }) => id === shownId) ?? null;
+  const frozen = planned ? null : (cuts.find(({ id }) => id === shownId) ?? null);
+  const act = useMutation({
+    mutationFn: ({ path, json }: { path: string; json?: unknown }) => ask<Run | FrozenSheet>(path, { method: 'POST', ...(json ? { json } : {}) }),
+    onSettled: () => Promise.all([cutsKey, ['cutter'], ['shop'], ['jobs'], ['batch-plan'], ['batches'], ['waiting']].map((queryKey) => client.invalidateQueries({ queryKey }))),
+  });
+  const isBusy = act.isPending || inCutter !== null || elsewhere !== null || state.done !== null;
+  return (
+    <>
+      <FilmPatterns films={shop?.films ?? []} places={{}} />
+      <OnScreen className="screen-only">
+        <StationLayout
+          title={`Batch ${batch.number}`}
+          lead={leadOf(batch, state.plan)}
+          docket={
+            <>
+              <BatchProgress state={state} />
+              {state.plan && (state.plan.stopped.length > 0 || state.plan.short.length > 0) && (
+                <Noticed aria-label="Findings">
+                  {state.plan.stopped.map(({ jobId, why }) => (
+                    <li key={jobId} data-severity="warning">
+                      <Link to={`/jobs/${jobId}/artwork`}>{batch.jobs.find(({ id }) => id === jobId)?.title}</Link> is left out. Something stops it: {why}
+                    </li>
+                  ))}
+                  {state.plan.short.map(({ filmId, message, spacingMm }) => (
+                    <li key={filmId} data-severity="blocker">
+                      {message} {spacingMm !== null && <WordButton onPress={() => acts.change(batch, { wish: { ...batch.wish, spacingMm } })}>Keep {spacingMm} mm between pieces</WordButton>}
+                    </li>
+                  ))}
+                </Noticed>
+              )}
+              {elsewhere && <CutterBusy busy={elsewhere} />}
+              {inCutter && active && <RunPanel filmName={nameOf(inCutter)} run={active} progress={progress} onAct={(name) => act.mutate({ path: `/api/runs/${active.id}/${name}` })} />}
+              {undecided.map((sheet) => (
+                <FailedSheet
+                  key={sheet.id}
+                  sheet={sheet}
+                  busy={isBusy}
+                  onCut={(which, loadedFilmIds) => act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmIds } })}
+                  onDecide={(decided) => act.mutate({ path: `/api/sheets/${sheet.id}/decide`, json: { decided } })}
+                />
+              ))}
+              {leftOver.map((sheet) => (
+                <LeftoversQuestion key={sheet.id} sheet={sheet} cutsKey={cutsKey} />
+              ))}
+              {sheets.length > 0 && (
+                <section aria-label="What is left to cut">
+                  <h3>To cut, in this order</h3>
+                  <Queue aria-label="Sheets to cut">
+                    {sheets.map((sheet, i) => (
+                      <li key={sheet.id}>
+                        <Entry type="button" aria-pressed={sheet.id === shownId} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
+                          <Number>{i + 1}</Number>
+                          <Films films={sheet.films} />
+                          <span>
+                            {sayFilms(sheet)}
+                            <Small as="span">
+                              {sayCarried(sheet)}
+                              {sheet.zones ? `, ${count(sheet.zones.length, 'blank')} on the mat` : ''}, {sheet.forceG} g
+                            </Small>
+                          </span>
+                          <Figure>{sayDuration(sheet.seconds)}</Figure>
+                        </Entry>
+                        {!inCutter && sheet === planned && (
+                          <LoadedQuestion
+                            sheet={sheet}
+                            action="Cut this sheet"
+                            hpglUrl={`/api/batches/${batch.id}/sheets/${sheet.id}/hpgl`}
+                            busy={isBusy}
+                            onCut={(loadedFilmIds) => act.mutate({ path: `/api/batches/${batch.id}/sheets/${sheet.id}/cut`, json: { revision: batch.revision, loadedFilmIds } })}
+                          />
+                        )}
+                      </li>
+                    ))}
+                  </Queue>
+                </section>
+              )}
+              {act.error && <Refused role="alert">{act.error.message}</Refused>}
+              {state.plan && sheets.length === 0 && undecided.length === 0 && !inCutter && state.plan.short.length === 0 && state.plan.stopped.length === 0 && <Small>Everything of this batch is cut.</Small>}
+              {sheets.length > 0 && <PickList batch={batch} sheets={sheets} unit={unit} onAvoid={(pieceId) => acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })} />}
+              <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} onChange={(wish) => acts.change(batch, { wish })} />
+              <JobsInBatch
+                batch={batch}
+                looked={lookedJob}
+                onLook={setLookedJob}
+                onTakeOut={(jobId) => acts.change(batch, { jobIds: batch.jobs.map(({ id }) => id).filter((id) => id !== jobId) })}
+                onEnd={() => acts.end(batch, () => void navigate('/cutting-list'))}
+              />
+              {done.length > 0 && (
+                <section aria-label="What is cut">
+                  <h3>Already cut</h3>
+                  <Queue aria-label="Sheets that were cut">
+                    {done.map((sheet) => (
+                      <li key={sheet.id}>
+                        <Entry type="button" aria-pressed={sheet.id === shownId} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
+                          <Films films={filmsOfSheet(sheet)} />
+                          <span>
+                            {nameOf(sheet)}
+                            <Small as="span">{WORDS[how.get(sheet.id)!]}</Small>
+                          </span>
+                          <Figure>{sayDateTime(sheet.runs.at(-1)!.startedAt)}</Figure>
+                        </Entry>
+                      </li>
+                    ))}
+                  </Queue>
+                </section>
+              )}
+            </>
+          }
+        >
+          {frozen ? <FrozenPicture sheet={frozen} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={planned} unit={unit} jobId={lookedJob} />}
+        </StationLayout>
+      </OnScreen>
+      <PrintedLists batch={batch} sheets={sheets} unit={unit} />
+    </>
+  );
+}
+
+const NOTHING: readonly FrozenSheet[] = [];
+
+const WORDS = { 'in-cutter': 'in the cutter', good: '✓ cut', undecided: 'not decided', 'rest-undecided': 'cut in part; its rest failed', 'to-remake': 'make again', 'thrown-away': 'thrown away', untouched: 'not cut' } as const;
+
+function leadOf({ jobs }: Batch, plan: { readonly sheets: readonly BatchSheetView[]; readonly seconds: number; readonly takenMm2: number; readonly keptMm2: number } | undefined): string {
+  const together = count(jobs.length, 'job');
+  if (!plan || plan.sheets.length === 0) return together;
+  return `${together}, ${count(plan.sheets.length, 'pass', 'passes')} of the cutter, ${sayDuration(plan.seconds)}. ${sayArea(plan.takenMm2)} of film are taken, ${sayArea(plan.keptMm2)} stay on the work.`;
+}
+
+function nameOf(sheet: FrozenSheet): string {
+  return `${listed(filmsOfSheet(sheet).map(({ name }) => name))}${sheet.restOf ? ', the rest' : ''}`;
+}
+
+function Films({ films }: { readonly films: readonly Parameters<typeof Swatch>[0]['film'][] }) {
+  return (
+    <Swatches>
+      {films.map((film, i) => (
+        <Swatch key={i} film={film} size={18} />
+      ))}
+    </Swatches>
+  );
+}
+
+function FrozenPicture({ sheet, progress, unit }: { readonly sheet: FrozenSheet; readonly progress: ReturnType<typeof useRunProgress>; readonly unit: Parameters<typeof LightTable>[0]['unit'] }) {
+  const drawing = useFrozenDrawing(sheet);
+  const drawn = useDrawnSheet(sheet, drawing);
+  return (
+    <LightTable label={`${nameOf(sheet)}, as it was sent to the cutter`} box={drawn ? sheetBox(drawn) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(drawn ? { feedFrom: drawn.usedLengthMm } : {})} caption={`${(sheet.cutMm / 1000).toFixed(1)} m of cuts · ${sheet.forceG} g at ${sheet.speedMmS} mm/s`}>
+      {drawn && <SheetPicture sheet={drawn}>{drawing && <LiveCut runs={drawing.runs} pairsDone={progress?.pairsDone ?? sheet.runs.at(-1)?.pairsDone ?? 0} head={progress} usedLengthMm={sheet.usedLengthMm} />}</SheetPicture>}
+    </LightTable>
+  );
+}
+
+const OnScreen = styled.div`flex: 1; min-height: 0; display: flex; flex-direction: column;`;
+
+const Queue = styled.ol`list-style: none; display: grid; gap: 2px;`;
+
+const Entry = styled.button`
+  display: flex; gap: ${space.s}; align-items: center; width: 100%; padding: 7px ${space.s}; border: 0; border-left: 3px solid transparent; background: none; text-align: left; font-size: ${type.small}; cursor: pointer;
+  border-radius: 0 ${radius.m} ${radius.m} 0; color: ${colour.ink};
+  &:hover { background: ${colour.faint}; }
+  &[aria-pressed='true'] { border-left-color: ${colour.accent}; background: ${colour.accentWash}; font-weight: 600; }
+  &:disabled { cursor: default; color: ${colour.quiet}; }
+  span span { display: block; font-weight: 400; }
+`;
+
+const Number = styled.b`min-width: 1.2em; font-variant-numeric: tabular-nums;`;
+const Swatches = styled.i`display: flex; flex-wrap: wrap; gap: 2px; max-width: 62px; flex: none;`;
+const Figure = styled.span`margin-left: auto; font-variant-numeric: tabular-nums; font-weight: 400; white-space: nowrap;`;
+
+const Noticed = styled.ul`
+  list-style: none; display: grid; gap: ${space.s}; font-size: ${type.small};
+  li { padding: ${space.s} ${space.m}; border-radius: ${radius.m}; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; overflow-wrap: anywhere; }
+  li[data-severity='blocker'] { background: ${colour.badWash}; border-left-color: ${colour.bad}; }
+`;
+
+const Refused = styled.p`background: ${colour.badWash}; color: ${colour.bad}; padding: ${space.s} ${space.m}; border-radius: ${radius.m}; font-size: ${type.small};`;
+
+const Middle = styled.div`max-width: 30rem; margin: 14vh auto; display: grid; gap: ${space.m}; justify-items: start;`;

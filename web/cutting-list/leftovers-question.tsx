@@ -1,0 +1,82 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import styled from 'styled-components';
+import type { FrozenSheet } from '../../core/stations/cut/index.js';
+import { listed } from '../../core/words/index.js';
+import { sayLeftover } from '../batch/say-sheet.js';
+import { useShopWrites } from '../plan/shop-writes.js';
+import { useShop } from '../plan/use-shop.js';
+import { colour, radius, space, type } from '../tokens.js';
+import { Button, MainButton } from '../ui/button.js';
+import { FigureField } from '../ui/figure-field.js';
+import { useNotify } from '../ui/notices.js';
+import { Small } from '../ui/plain-fields.js';
+import { useSettings } from '../ui/settings.js';
+import { Swatch } from '../ui/swatch.js';
+
+/** What is left of a sheet that was cut: put back on the rack with a number each, at its size as measured, or thrown away. */
+export function LeftoversQuestion({ sheet, cutsKey }: { readonly sheet: FrozenSheet; readonly cutsKey: readonly string[] }) {
+  const shop = useShop();
+  const { unit } = useSettings();
+  const { putBack } = useShopWrites();
+  const notify = useNotify();
+  const client = useQueryClient();
+  const [sizes, setSizes] = useState<ReadonlyMap<number, { readonly widthMm: number; readonly lengthMm: number }>>(new Map());
+  const [dropped, setDropped] = useState<ReadonlySet<number>>(new Set());
+  const [isBusy, setBusy] = useState(false);
+  const kept = sheet.leftovers.flatMap((left, number) => (left.keep ? [{ ...left, ...sizes.get(number), number }] : []));
+  const away = sheet.leftovers.length - kept.length;
+  const filmOf = (filmId: string) => shop?.films.find(({ id }) => id === filmId);
+  const book = async (which: typeof kept) => {
+    setBusy(true);
+    try {
+      const numbers = await putBack(sheet.id, which.map(({ number, widthMm, lengthMm }) => ({ leftover: number, widthMm, lengthMm, place: '' })), shop!.revision);
+      notify(numbers.length === 0 ? 'Nothing of it was put back.' : `Write ${numbers.length === 1 ? `the number ${numbers[0]} on the offcut` : `these numbers on the offcuts, in this order: ${numbers.join(', ')}`}.`);
+    } catch (error) {
+      notify((error as Error).message);
+    } finally {
+      setBusy(false);
+      await client.invalidateQueries({ queryKey: cutsKey.slice() });
+    }
+  };
+  const back = kept.filter(({ number }) => !dropped.has(number));
+  return (
+    <Card aria-label="What is left over">
+      <h3>Left over from {listed([...new Set(kept.map(({ filmId }) => filmOf(filmId)?.name ?? filmId))])}</h3>
+      <p>Cut it square, measure it, and put it back on the rack.</p>
+      <ul>
+        {kept.map(({ number, filmId, widthMm, lengthMm }) => {
+          const film = filmOf(filmId);
+          const name = `${film?.name ?? filmId}, ${sayLeftover({ widthMm, lengthMm }, unit)}`;
+          return (
+            <li key={number}>
+              <input type="checkbox" aria-label={`Put back ${name}`} checked={!dropped.has(number)} onChange={(event) => setDropped((before) => new Set(event.target.checked ? [...before].filter((one) => one !== number) : [...before, number]))} />
+              {film && <Swatch film={film} size={16} />}
+              <span>
+                <FigureField label={`Width of ${name}`} mm={widthMm} unit={unit} min={1} onChange={(width) => setSizes((before) => new Map(before).set(number, { widthMm: width, lengthMm }))} /> ×{' '}
+                <FigureField label={`Length of ${name}`} mm={lengthMm} unit={unit} min={1} onChange={(length) => setSizes((before) => new Map(before).set(number, { widthMm, lengthMm: length }))} />
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {away > 0 && <Small>{away === 1 ? 'Another strip is' : `${away} other strips are`} too small to keep. Throw {away === 1 ? 'it' : 'them'} away.</Small>}
+      <Row>
+        <MainButton isDisabled={isBusy || !shop || back.length === 0} onPress={() => void book(back)}>
+          Put back {back.length === 1 ? 'this piece' : `${back.length} pieces`}
+        </MainButton>
+        <Button isDisabled={isBusy || !shop} onPress={() => void book([])}>
+          Throw it away
+        </Button>
+      </Row>
+    </Card>
+  );
+}
+
+const Card = styled.section`
+  display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.raised}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.good}; border-radius: ${radius.m}; font-size: ${type.small};
+  h3 { font-size: ${type.body}; margin: 0; }
+  ul { list-style: none; display: grid; gap: ${space.xs}; }
+  li { display: flex; align-items: center; gap: ${space.s}; }
+`;
+const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;
