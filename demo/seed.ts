@@ -62,6 +62,7 @@ async function seedJobs(to: Services): Promise<void> {
   await addSurfaces(to);
   await cutInThePast(to, window, 'narrow-blue', { shareOfEstimate: 1.012, note: 'Weeded cleanly.' });
   await cutInThePast(to, window, 'towpath', { shareOfEstimate: 0.991, note: '' });
+  await putTogether(to, ['Kingfisher', 'Quay Blend', 'Lockside', 'Rowing club']);
 }
 
 async function addJob(to: Services, fileName: string, title: string, decisions: RecipePatch): Promise<string> {
@@ -209,6 +210,12 @@ async function cutInThePast(to: Services, jobId: string, filmId: string, how: { 
   await to.runs.save(id, { state: 'finished', message: '', pairsDone: sheet.pairsTotal, bearings: null, share: 1, actualSeconds: sheet.estimateSeconds * how.shareOfEstimate, whole });
   await to.runs.setRecord(id, { outcome: 'good', note: how.note });
   await to.jobs.setToCut(jobId, { layers: toCut });
+}
+
+/** Jobs that are cut together, by how their titles begin. */
+async function putTogether({ jobs, batches }: Services, titles: readonly string[]): Promise<void> {
+  const { jobs: all } = await jobs.list({ search: '', state: null, from: 0, most: 100 });
+  await batches.create(titles.map((title) => all.find((job) => job.title.startsWith(title))!.id));
 }
 
 function inDays(days: number): string {

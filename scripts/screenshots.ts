@@ -7,23 +7,24 @@ const FOLDER = 'docs/screenshots';
 
 const jobs = (await (await fetch(`${URL_OF_DEMO}/api/jobs`)).json()) as { id: string; title: string }[];
 const idOf = (title: string) => jobs.find((job) => job.title.startsWith(title))!.id;
-const [heron, wren, anglers, bakery, jug, tin, fascia] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Weir Anglers'), idOf('Lockside'), idOf('Kingfisher'), idOf('Quay Blend'), idOf('Wick Lock')];
+const [heron, wren, bakery, jug, tin, club] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Lockside'), idOf('Kingfisher'), idOf('Quay Blend'), idOf('Rowing club')];
+const [{ id: batch }] = (await (await fetch(`${URL_OF_DEMO}/api/batches`)).json()) as [{ id: string }];
 
 /** Name, path, what must be seen first, what is done before the picture is taken, what is pressed after it, and how large the window is. */
 const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, script?: string, after?: string, size?: readonly [number, number]])[] = [
   ['jobs', '/', /Marsh Wren/, `while (document.images.length < 4 || [...document.images].some((image) => !image.complete)) await new Promise((done) => setTimeout(done, 50))`],
   ['artwork', `/jobs/${heron}/artwork`, /2 sheets/],
-  ['artwork-findings', `/jobs/${anglers}/artwork`, /Film has one colour/, `[...document.querySelectorAll('ul[aria-label="Findings"] button')].find((button) => button.getAttribute('aria-label')?.startsWith('Show where: Parts are too thin')).click(); await new Promise((done) => setTimeout(done, 300)); document.querySelector('button[aria-label="The next place"]').click(); await new Promise((done) => setTimeout(done, 500)); document.querySelector('[aria-label="Place by place"]').scrollIntoView({ block: 'end' }); await new Promise((done) => setTimeout(done, 300))`],
   ['lettering', `/jobs/${bakery}/artwork`, /3 sheets|2 sheets|4 sheets/, `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Lockside')).click(); await new Promise((done) => setTimeout(done, 1500))`],
   ['films', `/jobs/${heron}/films`, /2 sheets/],
   ['surface', `/jobs/${jug}/surface`, /as the room sees it/],
   ['surface-tin', `/jobs/${tin}/surface`, /3 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'rolled out flat').click(); document.querySelector('ul[aria-label="What was decided"]').scrollIntoView({ block: 'start' }); await new Promise((done) => setTimeout(done, 500))`],
-  ['surface-fascia', `/jobs/${fascia}/surface`, /made in \d panels/, `[...document.querySelectorAll('li')].find((ruling) => ruling.textContent.startsWith('It is made in')).scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`],
   ['build', `/jobs/${heron}/build`, /2 sheets/],
   ['gap-trial', `/jobs/${heron}/build`, /2 sheets/, `[...document.querySelectorAll('label')].find((label) => label.textContent === 'Gap trial').click(); [...document.querySelectorAll('button')].find((button) => button.textContent === 'Inlay').click(); await new Promise((done) => setTimeout(done, 4000))`, 'Undo'],
   ['prepare', `/jobs/${wren}/prepare`, /2 sheets/],
   ['weed-map', `/jobs/${heron}/prepare`, /10 left/, `await new Promise((done) => setTimeout(done, 600))`, undefined, [390, 844]],
-  ['sheets', `/jobs/${wren}/sheets`, /2 sheets/],
+  ['sheets', `/jobs/${club}/sheets`, /Sheets that carry this job/],
+  ['cutting-list', '/cutting-list', /\d+ jobs wait, in/],
+  ['mat', `/cutting-list/${batch}`, /To cut, in this order/, `[...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button')].find((entry) => entry.textContent.includes('blanks on the mat')).click(); await new Promise((done) => setTimeout(done, 500)); [...document.querySelectorAll('h3')].find((head) => head.textContent.startsWith('Does each blank')).scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`],
   ['cut', `/jobs/${heron}/cut`, /2 sheets/],
   ['assemble', `/jobs/${heron}/assemble`, /2 sheets/, `document.querySelectorAll('ol li button')[3].click()`],
   ['record', `/jobs/${heron}/record`, /of 4 cut/],

@@ -5,7 +5,7 @@ import { Planner } from '../plan/planner.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
-import { NEW_BATCH_WISH, planBatch, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
+import { batchSheetToFreeze, NEW_BATCH_WISH, planBatch, toCutOf, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
 
 const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
 const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
@@ -96,4 +96,66 @@ describe('several jobs together', () => {
   });
 
   it('is the same for the same jobs', async () => expect(await plan()).toEqual(await plan()));
+
+  it('what is cut already is not laid again, and the copies that are left have the numbers that are left', async () => {
+    const whole = await plan();
+    const cut = whole.sheets.flatMap(({ groups }) => groups).filter(({ job, copy }) => job === 0 && copy < 3);
+    const taken: Record<string, number> = {};
+    for (const { fingerprint } of cut) taken[fingerprint] = (taken[fingerprint] ?? 0) + 1;
+    const rest = await plan({}, [{ ...jobs[0]!, taken }, ...jobs.slice(1)]);
+    expect([...copiesOf(rest), ...cut.map(({ job, filmId, copy }) => `${job} ${filmId} ${copy}`)].sort()).toEqual(copiesOf(whole));
+    const all = Object.fromEntries(toCutOf(jobs[0]!).map(({ fingerprint, copies }) => [fingerprint, copies]));
+    expect((await plan({}, [{ ...jobs[0]!, taken: all }])).sheets).toEqual([]);
+  });
+
+  it('pieces that are to be left alone are not used', async () => {
+    const avoid = (await plan()).sheets.flatMap(({ pieces }) => pieces.map(({ id }) => id));
+    for (const { pieces } of (await plan({ avoid })).sheets) expect(pieces.filter(({ id }) => avoid.includes(id))).toEqual([]);
+  });
+
+  it('blanks are whole millimetres, which a hand can cut', async () => {
+    const tag = await jobOf(svg(70, 50, '<path fill="#f7f5ef" d="M2 2h66v46h-66z"/><path fill="#16181a" d="M12.3 20h46v10.6h-46z"/>'), 1);
+    const zones = (await plan({}, [tag])).sheets.flatMap((sheet) => sheet.zones ?? []);
+    expect(zones.length).toBeGreaterThan(1);
+    for (const { widthMm, lengthMm, piece } of zones) expect([widthMm, lengthMm].every((side, i) => Math.abs(side - Math.round(side)) < 1e-9 || side === (i === 0 ? piece.widthMm : piece.lengthMm))).toBe(true);
+  });
+
+  it('a remedy for what is short remedies: the closer spacing, or the roll that is said', async () => {
+    const tar = BENCH_SHOP.pieces.find(({ filmId, kind }) => filmId === 'tar' && kind === 'roll')!;
+    const plate = await jobOf(svg(80, 60, '<path fill="#16181a" d="M0 0h80v60H0z"/>'), 1, null, { preparation: { border: 'none' } });
+    let closer = 0;
+    for (const [copies, lengthMm] of [[5, 140], [6, 136], [6, 140], [6, 144], [20, 140], [15, 300]] as const) {
+      const shop = { ...BENCH_SHOP, pieces: [...BENCH_SHOP.pieces.filter(({ filmId }) => filmId !== 'tar'), { ...tar, widthMm: 300, lengthMm }] };
+      const many = [{ ...plate, copies }];
+      const made = await planBatch(many, shop, { ...NEW_BATCH_WISH, spacingMm: 12 });
+      const [short] = made.short;
+      if (!short) continue;
+      expect(short.missing.reduce((sum, { quantity }) => sum + quantity, 0)).toBe(made.unplaced.reduce((sum, { quantity }) => sum + quantity, 0));
+      if (short.spacingMm !== null) {
+        closer += 1;
+        expect((await planBatch(many, shop, { ...NEW_BATCH_WISH, spacingMm: short.spacingMm })).unplaced).toEqual([]);
+      }
+      const another = { ...shop, pieces: [...shop.pieces, { ...tar, id: 'another', widthMm: short.roll!.widthMm, lengthMm: short.roll!.lengthMm + 1e-6 }] };
+      expect((await planBatch(many, another, { ...NEW_BATCH_WISH, spacingMm: 12 })).unplaced).toEqual([]);
+    }
+    expect(closer).toBeGreaterThan(0);
+  });
+
+  it('a sheet is kept with all that lies on it: contours, parts and places to be ticked off by job', async () => {
+    const out = await plan();
+    for (const { id, groups, zones, pieces } of out.sheets) {
+      const frozen = batchSheetToFreeze(out, jobs, id, BENCH_SHOP.cutter);
+      expect(frozen.groups.map(({ job, filmId, copy, fingerprint, matrix }) => ({ job, filmId, copy, fingerprint, matrix }))).toEqual(groups.map(({ job, filmId, copy, fingerprint, matrix }) => ({ job, filmId, copy, fingerprint, matrix })));
+      const rings = frozen.groups.reduce((sum, { contours, marks, borders }) => sum + contours + marks + borders, 0);
+      expect([frozen.program.outlines.length, frozen.program.partOf.length, frozen.program.wholeAt.length]).toEqual([rings, rings, rings]);
+      expect(frozen.piece === null).toBe(zones !== null);
+      // Of each piece no more is left than it had, and nothing of it twice.
+      for (const piece of pieces) expect(frozen.leftovers.filter(({ pieceId }) => pieceId === piece.id).every(({ widthMm, xMm }) => xMm + widthMm <= piece.widthMm + 1e-6)).toBe(true);
+      frozen.groups.forEach(({ job, filmId, weedPlaces }) => {
+        const spots = jobs[job]!.prepare.layers.find(({ layer }) => layer.film.id === filmId)!.weed.spots;
+        expect(weedPlaces).toHaveLength(Math.max(1, spots.length));
+      });
+    }
+    expect(() => batchSheetToFreeze(out, jobs, 'another', BENCH_SHOP.cutter)).toThrow(/changed/);
+  });
 });

@@ -84,6 +84,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
     <>
       <FilmPatterns films={shop?.films ?? []} places={{}} />
       <OnScreen className="screen-only">
+        <h1 className="unseen">Cutting list</h1>
         <StationLayout
           title={`Batch ${batch.number}`}
           lead={leadOf(batch, state.plan)}

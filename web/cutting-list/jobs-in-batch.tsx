@@ -27,7 +27,7 @@ export function JobsInBatch({ batch, looked, onLook, onTakeOut, onEnd }: JobsInB
               <Small as="span"> {due ? `due ${sayDay(due)}` : ''}</Small>
             </span>
             <span>
-              <WordButton aria-pressed={looked === id} aria-label={`Show only ${title}`} onPress={() => onLook(looked === id ? null : id)}>
+              <WordButton aria-pressed={looked === id} aria-label={`${looked === id ? 'Show all, not only' : 'Show only'} ${title}`} onPress={() => onLook(looked === id ? null : id)}>
                 {looked === id ? 'Show all' : 'Show only'}
               </WordButton>{' '}
               {batch.jobs.length > 1 && (

@@ -31,7 +31,7 @@ export function PickList({ sheets, unit, onAvoid }: PickListProps) {
               <Small as="span">
                 {cutOff ? `cut a blank of ${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)} ${unit}. ` : ''}
                 {leftovers.length > 0 ? `Back to the rack: ${leftovers.map((left) => sayLeftover(left, unit)).join(' and ')}. ` : ''}
-                <WordButton aria-label={`Do not use ${film.name}, ${sayPieceToFetch(piece, unit)}`} onPress={() => onAvoid(piece.id)}>
+                <WordButton aria-label={`Do not use it: ${film.name}, ${sayPieceToFetch(piece, unit)}`} onPress={() => onAvoid(piece.id)}>
                   Do not use it
                 </WordButton>
               </Small>

@@ -1,0 +1,127 @@
+import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
+import type { Batch } from '../core/batch/index.js';
+import { patchRecipe, type Job, type RecipePatch } from '../core/recipe/index.js';
+import type { ShopFile } from '../core/shop/index.js';
+import type { FrozenSheet } from '../core/stations/cut/index.js';
+import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
+import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
+import { openBrowser, type Browser } from './browser.js';
+import { violations } from './violations.js';
+
+/* The cutting list: jobs that wait are put together, cut on shared sheets, and what is left over is used again. */
+
+const TAG = `<svg xmlns="http://www.w3.org/2000/svg" width="70mm" height="50mm" viewBox="0 0 70 50"><rect x="2" y="2" width="66" height="46" fill="#f7f5ef"/><path d="M12 20h46v10h-46z" fill="#16181a"/></svg>`;
+const NAME = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="30mm" viewBox="0 0 120 30"><path d="M4 4h50v22h-50z M66 4h50v22h-50z" fill="#f7f5ef"/></svg>`;
+
+let bench: Bench;
+let browser: Browser;
+let jobs: readonly Job[];
+beforeAll(async () => {
+  bench = await openBench({ timeLapse: 400, pagesFolder: 'dist/web/' });
+  browser = await openBrowser();
+});
+afterAll(async () => {
+  await browser.close();
+  await bench.close();
+});
+beforeEach(async () => {
+  await bench.server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: (await bench.server.services.shop.get()).cutters });
+  for (const { id, revision } of await batches()) await bench.api('POST', `/api/batches/${id}/end`, { revision });
+  for (const { id } of (await bench.api<Job[]>('GET', '/api/jobs')).body) await bench.api('DELETE', `/api/jobs/${id}`);
+  const own: RecipePatch = { surface: { size: { mode: 'own' } } };
+  jobs = [await jobWith(bench, TAG, (recipe) => patchRecipe(recipe, { ...own, title: 'Tag for a gate' })), await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { ...own, title: 'Name for a punt' }))];
+});
+
+const batches = async () => (await bench.api<Batch[]>('GET', '/api/batches')).body;
+const shop = async () => (await bench.api<ShopFile>('GET', '/api/shop')).body;
+const open = (path: string) => browser.driver.get(bench.server.url + path);
+/** Presses a tick box by its name. */
+const tick = async (css: string) => {
+  const box = await browser.find(css);
+  await browser.driver.executeScript('arguments[0].click()', box);
+};
+
+it('two jobs are put together, cut on one mat of blanks, and what is left goes back to the rack with a number', async () => {
+  await open('/cutting-list');
+  await browser.sees('2 jobs wait');
+  expect(await violations(browser)).toEqual([]);
+  await browser.press('Tick all that are apart');
+  await browser.press('Cut 2 jobs together');
+  await browser.sees(/To cut, in this order/);
+  const [batch] = await batches();
+  expect(batch!.jobs.map(({ title }) => title).sort()).toEqual(['Name for a punt', 'Tag for a gate']);
+  // Both films are cut with the same settings: one pass with a blank of each.
+  await browser.sees('Does each blank lie in its place?');
+  expect(await violations(browser)).toEqual([]);
+  const mat = await browser.find('[role="group"][aria-label^="Mat with 2 blanks"]');
+  expect(await mat.isDisplayed()).toBe(true);
+  const cut = await browser.find('section[aria-label="What is left to cut"] li button + section button');
+  expect(await cut.isEnabled()).toBe(false);
+  for (const i of [1, 2]) await tick(`section[aria-label="What is left to cut"] ol ol li:nth-child(${i}) input`);
+  await browser.press('Cut this sheet');
+  await browser.sees('Put back');
+  await browser.sees('✓ cut');
+  const [sheet] = (await bench.api<FrozenSheet[]>('GET', `/api/batches/${batch!.id}/cuts`)).body;
+  expect(new Set(sheet!.groups.map(({ jobId }) => jobId)).size).toBe(2);
+  const before = (await shop()).stock.length;
+  expect(await violations(browser)).toEqual([]);
+  const kept = sheet!.leftovers.filter(({ keep }) => keep).length;
+  await browser.press(kept === 1 ? 'Put back this piece' : `Put back ${kept} pieces`);
+  await browser.sees(/Write (the number|these numbers)/);
+  const { stock } = await shop();
+  expect(stock.length).toBe(before + kept);
+  const offcut = stock.filter(({ number }) => number !== null).sort((a, b) => b.number! - a.number!)[0]!;
+  expect(offcut.left).toBe(1);
+  await browser.sees('Everything of this batch is cut.');
+
+  // The offcut is used: the same once more finds it before any roll.
+  const again = await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, title: 'Name for a skiff' }));
+  await open(`/cutting-list/job/${again.id}`);
+  await browser.sees('It stands on the cutting list with 1 layer');
+  await browser.press('Lay it out by itself');
+  await browser.sees('To fetch from the rack');
+  const own = (await batches()).find((one) => one.jobs.some(({ id }) => id === again.id))!;
+  const plan = (await bench.api<{ sheets: { pieces: { kind: string }[] }[] }>('GET', `/api/batches/${own.id}/plan`)).body;
+  expect(plan.sheets[0]!.pieces.map(({ kind }) => kind)).toEqual(['offcut']);
+});
+
+it('from the artwork straight to the cutting list, and its stations show the batch', async () => {
+  await open(`/jobs/${jobs[0]!.id}/artwork`);
+  await browser.press('Straight to the cutting list');
+  await browser.sees('It stands on the cutting list with 2 layers');
+  await browser.sees('What it will be');
+  expect(await violations(browser)).toEqual([]);
+  await browser.press('Cut it together with others');
+  await browser.sees('2 jobs wait');
+  await browser.press('Lay out this job');
+  await browser.sees('To fetch from the rack');
+  for (const station of ['sheets', 'cut']) {
+    await open(`/jobs/${jobs[0]!.id}/${station}`);
+    await browser.sees('from the cutting list, in');
+    expect(await violations(browser)).toEqual([]);
+  }
+  await browser.press(`batch ${(await batches())[0]!.number}`);
+  await browser.press('Take the batch apart');
+  await browser.sees('2 jobs wait');
+  expect(await batches()).toEqual([]);
+});
+
+it('is told by another page, works on a phone, and keeps what is decided', async () => {
+  await open('/cutting-list');
+  await browser.sees('2 jobs wait');
+  const { body: batch } = await bench.api<Batch>('POST', '/api/batches', { jobIds: jobs.map(({ id }) => id) });
+  await browser.sees(`Batch ${batch.number}`);
+  await browser.resize(390, 844);
+  await open(`/cutting-list/${batch.id}`);
+  await browser.sees('To cut, in this order');
+  expect(await browser.driver.executeScript('return document.documentElement.scrollWidth <= innerWidth')).toBe(true);
+  expect(await violations(browser)).toEqual([]);
+  await browser.resize(1280, 800);
+  await browser.write('Spacing on the sheets', '9');
+  await browser.driver.wait(async () => (await batches())[0]!.wish.spacingMm === 9, 60_000);
+  await browser.press('one by one');
+  await browser.driver.wait(async () => !(await batches())[0]!.wish.zones, 60_000);
+  await browser.sees('What is loaded?');
+  await browser.press(`Take out ${jobs[1]!.recipe.title}`);
+  await browser.driver.wait(async () => (await batches())[0]!.jobs.length === 1, 60_000);
+});
