@@ -88,10 +88,10 @@ export const ANSWERS = {
     sheets: list(fields({
       id: text, film: shape('Film'), films: list(shape('Film')), piece: orNull(shape('Piece')), pieces: list(shape('Piece')), mat: orNull(shape('Mat')), zones: orNull(list(fields({ ...laid, film: shape('Film'), piece: shape('Piece') }))),
       edges: orNull(fields({ sides: number, bottom: number, top: number })), usedLengthMm: number, shapes: list(fields({ film: shape('Film'), contours: text, borders: text, places: list(matrix) })),
-      carries: list(fields({ jobId: text, filmId: text, copies: count, isMirrored: yes })), shapeJobs: list(text), leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),
+      carries: list(fields({ jobId: text, filmId: text, copies: count, isMirrored: yes })), laid: list(fields({ jobId: text, filmId: text, fingerprint: text, copy: count, isPinned: yes, xMm: number, yMm: number })), leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),
       seconds: number, cutMm: number, forceG: number, speedMmS: number, keptMm2: number, takenMm2: number, value: number,
     })),
-    short: list(fields({ filmId: text, message: text, spacingMm: orNull(number) })), stopped: list(fields({ jobId: text, why: text })), keptMm2: number, takenMm2: number, value: number, seconds: number,
+    short: list(fields({ filmId: text, message: text, spacingMm: orNull(number) })), loose: count, stopped: list(fields({ jobId: text, why: text })), keptMm2: number, takenMm2: number, value: number, seconds: number,
   }),
   LeftoversBooked: fields({ numbers: list(count), revision: count }),
   LearnedWeeding: fields({ learned: orNull(fields({ figures: fields({ sheetS: number, counterS: number, smallPartS: number, partS: number, stripS: number, metreS: number, thinMetreS: number }), logs: count })) }),

@@ -1,9 +1,9 @@
-import { keyOf, ringsToPathData, IDENTITY, type Rings } from '../geometry/index.js';
+import { boundsOf, keyOf, ringsToPathData, IDENTITY, type Rings } from '../geometry/index.js';
 import type { DrawnSheet } from '../plan/index.js';
 import type { CutterProfile, Film, FilmPiece, LaidRectangle } from '../shop/index.js';
 import type { BatchOut, BatchSheet } from './batch.js';
 import { batchProgram } from './freeze-batch-sheet.js';
-import type { BatchJob } from './plan-batch.js';
+import type { BatchJob } from './batch-items.js';
 import { sayShortage } from './say.js';
 
 /** How many copies of which job's layer lie on a sheet. */
@@ -12,6 +12,17 @@ export interface CopiesOnSheet {
   readonly filmId: string;
   readonly copies: number;
   readonly isMirrored: boolean;
+}
+
+/** A copy as it lies on a sheet: its middle as the page draws it, mm, y down. */
+export interface LaidCopy {
+  readonly jobId: string;
+  readonly filmId: string;
+  readonly fingerprint: string;
+  readonly copy: number;
+  readonly isPinned: boolean;
+  readonly xMm: number;
+  readonly yMm: number;
 }
 
 /** What is left of a piece, as it is shown. */
@@ -26,8 +37,8 @@ export interface BatchSheetView extends DrawnSheet {
   readonly films: readonly Film[];
   readonly pieces: readonly FilmPiece[];
   readonly carries: readonly CopiesOnSheet[];
-  /** Of each shape, the job that it is of. */
-  readonly shapeJobs: readonly string[];
+  /** Of each shape, what it is. */
+  readonly laid: readonly LaidCopy[];
   readonly leftovers: readonly LeftoverView[];
   readonly seconds: number;
   readonly cutMm: number;
@@ -56,6 +67,8 @@ export interface BatchView {
   /** In the order of cutting. */
   readonly sheets: readonly BatchSheetView[];
   readonly short: readonly ShortageView[];
+  /** How much of what was laid by hand can no longer lie so. */
+  readonly loose: number;
   readonly stopped: readonly StoppedJob[];
   readonly keptMm2: number;
   readonly takenMm2: number;
@@ -64,15 +77,16 @@ export interface BatchView {
 }
 
 /** A job as it is planned in a batch. */
-export type NamedBatchJob = BatchJob & { readonly jobId: string; readonly title: string };
+export type NamedBatchJob = BatchJob & { readonly title: string };
 
 /** A planned batch as the page draws it. */
-export function batchView({ sheets, short }: BatchOut, { jobs, stopped, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly stopped: readonly StoppedJob[]; readonly cutter: CutterProfile }): BatchView {
+export function batchView({ sheets, short, loose }: BatchOut, { jobs, stopped, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly stopped: readonly StoppedJob[]; readonly cutter: CutterProfile }): BatchView {
   const views = sheets.map((sheet) => sheetView(sheet, jobs, cutter));
   const sum = (of: (sheet: BatchSheetView) => number) => views.reduce((total, sheet) => total + of(sheet), 0);
   return {
     sheets: views,
     short: short.map((one) => ({ filmId: one.film.id, message: sayShortage(one, jobs.map(({ title }) => title)), spacingMm: one.spacingMm })),
+    loose: loose.length,
     stopped,
     keptMm2: sum(({ keptMm2 }) => keptMm2),
     takenMm2: sum(({ takenMm2 }) => takenMm2),
@@ -89,7 +103,7 @@ function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: Cu
   const carried = new Map<string, CopiesOnSheet>();
   for (const { job, filmId, isMirrored } of groups) {
     const key = keyOf(job, filmId, isMirrored);
-    carried.set(key, { jobId: jobs[job]!.jobId, filmId, isMirrored, copies: (carried.get(key)?.copies ?? 0) + 1 });
+    carried.set(key, { jobId: jobs[job]!.id, filmId, isMirrored, copies: (carried.get(key)?.copies ?? 0) + 1 });
   }
   return {
     id: sheet.id,
@@ -103,7 +117,10 @@ function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: Cu
     usedLengthMm,
     shapes: groups.map(({ filmId, contours, borders }) => ({ film: filmOf.get(filmId)!, contours: down(contours), borders: down(borders), places: [IDENTITY] })),
     carries: [...carried.values()],
-    shapeJobs: groups.map(({ job }) => jobs[job]!.jobId),
+    laid: groups.map(({ job, filmId, fingerprint, copy, isPinned, contours, borders }) => {
+      const { minX, minY, maxX, maxY } = boundsOf([...contours, ...borders])!;
+      return { jobId: jobs[job]!.id, filmId, fingerprint, copy, isPinned, xMm: (minX + maxX) / 2, yMm: usedLengthMm - (minY + maxY) / 2 };
+    }),
     leftovers: leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ pieceId: piece.id, xMm, yMm, widthMm, lengthMm, keep })),
     seconds: program.seconds,
     cutMm: program.cutMm,

@@ -1,7 +1,22 @@
 import type { Edges } from '../engines/cutting/index.js';
 import type { Film, FilmPiece, LaidRectangle, Mat } from '../shop/index.js';
-import { figure, id, object, oneOf, yes } from '../words/schema.js';
+import { figure, id, object, oneOf, text, whole, yes } from '../words/schema.js';
 import type { PlacedGroup } from '../stations/sheets/index.js';
+
+/** Where a copy lies on its piece: the piece by its key (of a stack of like sheets each has one), its turn, and its place from where the piece's safe edges begin. */
+export interface BatchPlace {
+  readonly pieceKey: string;
+  readonly xMm: number;
+  readonly yMm: number;
+  readonly rotation: number;
+}
+
+/** A copy that was laid by hand, and stays where it is. It holds as long as its layer is the same, by fingerprint. */
+export interface BatchPin extends BatchPlace {
+  readonly jobId: string;
+  readonly fingerprint: string;
+  readonly copy: number;
+}
 
 /** A copy of a layer of one of the jobs, as it lies on a sheet. */
 export interface BatchGroup extends PlacedGroup {
@@ -9,6 +24,8 @@ export interface BatchGroup extends PlacedGroup {
   readonly job: number;
   /** The index of its layer among those that are prepared of the job. */
   readonly layer: number;
+  readonly place: BatchPlace;
+  readonly isPinned: boolean;
   readonly isMirrored: boolean;
   readonly keptMm2: number;
 }
@@ -69,6 +86,8 @@ export interface BatchOut {
   readonly sheets: readonly BatchSheet[];
   readonly unplaced: readonly Unplaced[];
   readonly short: readonly Shortage[];
+  /** What was laid by hand and can no longer lie so: the layer, the piece or what lies beside it is another. */
+  readonly loose: readonly BatchPin[];
   /** How many steps the search for less film made on the layout of each film: with as many it comes out the same again. Empty when there was none. */
   readonly steps: readonly { readonly film: Film; readonly steps: number }[];
 }
@@ -85,9 +104,11 @@ export interface BatchWish {
   readonly order: BatchOrder;
   /** Pieces that are not to be used. */
   readonly avoid: readonly string[];
+  /** What was laid by hand. */
+  readonly pins: readonly BatchPin[];
 }
 
 /** What a new batch is left to. */
-export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', avoid: [] };
+export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', avoid: [], pins: [] };
 
-export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), avoid: { type: 'array', maxItems: 1000, items: id } });
+export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), avoid: { type: 'array', maxItems: 1000, items: id }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });

@@ -4,7 +4,7 @@ import { settingsFor, type CutterProfile } from '../shop/index.js';
 import { weedPlacesOf, type GroupToFreeze, type SheetToFreeze } from '../stations/cut/index.js';
 import { InputError } from '../words/index.js';
 import type { BatchOut, BatchSheet } from './batch.js';
-import type { BatchJob } from './plan-batch.js';
+import type { BatchJob } from './batch-items.js';
 import { sayBatchSheetChanged } from './say.js';
 
 /** A sheet of a batch that is about to be sent to the cutter: each copy by the index of its job. */

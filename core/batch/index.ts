@@ -1,8 +1,10 @@
 /*
  * Several jobs' prepared layers on the sheets of the shop: which pieces, what lies where, in how many passes.
  */
-export { BATCH_ORDERS, BATCH_WISH_SCHEMA, NEW_BATCH_WISH, type BatchGroup, type BatchOrder, type BatchOut, type BatchSheet, type BatchWish, type BatchZone, type Leftover, type Shortage, type Unplaced } from './batch.js';
-export { batchView, type BatchSheetView, type BatchView, type CopiesOnSheet, type LeftoverView, type NamedBatchJob, type ShortageView, type StoppedJob } from './batch-view.js';
+export { BATCH_ORDERS, BATCH_WISH_SCHEMA, NEW_BATCH_WISH, type BatchGroup, type BatchOrder, type BatchPin, type BatchOut, type BatchSheet, type BatchWish, type BatchZone, type Leftover, type Shortage, type Unplaced } from './batch.js';
+export { batchView, type BatchSheetView, type BatchView, type CopiesOnSheet, type LaidCopy, type LeftoverView, type NamedBatchJob, type ShortageView, type StoppedJob } from './batch-view.js';
+export { placeByHand, withPin, type HandMove } from './place-by-hand.js';
 export type { Batch } from './kept-batch.js';
 export { batchProgram, batchSheetToFreeze, type BatchSheetToFreeze } from './freeze-batch-sheet.js';
-export { planBatch, toCutOf, type BatchJob } from './plan-batch.js';
+export { toCutOf, type BatchJob } from './batch-items.js';
+export { planBatch } from './plan-batch.js';

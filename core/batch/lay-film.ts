@@ -1,4 +1,4 @@
-import { nesterOf, turned, type NestHooks, type NestItem, type NestResult } from '../engines/nesting/index.js';
+import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../engines/nesting/index.js';
 import { areaOf, boundsOf, type Box } from '../geometry/index.js';
 import type { Film, Rectangle, Shop } from '../shop/index.js';
 import { loadableOf, outlinesOf, placed, roomOn, type Group, type Loadable } from '../stations/sheets/index.js';
@@ -48,7 +48,7 @@ export function rackOf(film: Film, shop: Shop): Loaded[] {
 }
 
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
-export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], spacingMm: number, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number } | null> {
+export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned }: { readonly spacingMm: number; readonly pinned: readonly Placement[] }, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number } | null> {
   const film = items[0]!.film;
   const asked: readonly NestItem[] = items.map(({ id, quantity, rotations, group }) => ({ id, quantity, rotations, group: outlinesOf(group) }));
   const byKey = new Map(rack.map((on) => [on.key, on]));
@@ -56,8 +56,10 @@ export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded
   const layAll = nesterOf({ items: asked, spacingMm });
   const boxes = new BoxesOf(items);
   const layOut = async (given: readonly RackPiece[], more: NestHooks = {}): Promise<LaidOut<NestResult>> => {
+    // A piece that something is pinned on is used.
+    if (!pinned.every(({ sheet }) => given.some(({ id }) => id === sheet))) return NOT_SO;
     const sheets = given.map(({ id }) => ({ ...roomOn(byKey.get(id)!), id, quantity: 1 }));
-    const result = await layAll({ sheets: sheets.filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0) }, { ...hooks, ...more });
+    const result = await layAll({ sheets: sheets.filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned }, { ...hooks, ...more });
     const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, id, result, boxes) }));
     return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
   };
@@ -68,23 +70,26 @@ export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded
   const chosen = again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;
   const laid = chosen.pieces.map(({ id }): Laid => {
     const on = byKey.get(id)!;
-    return { on, film, groups: groupsOn(id, chosen.layout, items, on), used: usedOn(on, id, chosen.layout, boxes) };
+    return { on, film, groups: groupsOn(id, chosen.layout, { items, on, pinned }), used: usedOn(on, id, chosen.layout, boxes) };
   });
   return { laid, result: chosen.layout, steps: again?.layout.steps ?? 0 };
 }
 
+/** Pieces that cannot be laid on alone: as if nothing had found a place. */
+const NOT_SO: LaidOut<NestResult> = { used: [], leftOverMm2: Number.MAX_VALUE, layout: { placements: [], usedLengthMm: 0, density: 0, unplaced: [], steps: 0 } };
+
 /** What was laid on one piece, from its own corner. */
-function groupsOn(key: string, { placements }: NestResult, items: readonly BatchItem[], { edges }: Loadable): BatchGroup[] {
+function groupsOn(key: string, { placements }: NestResult, { items, on: { edges }, pinned }: { readonly items: readonly BatchItem[]; readonly on: Loadable; readonly pinned: readonly Placement[] }): BatchGroup[] {
   return placements
     .filter((placement) => placement.sheet === key)
     .map((placement) => {
       const { group, job, layer, firstCopy, isMirrored, keptMm2 } = items.find(({ id }) => id === placement.item)!;
-      return { ...placed(group, { ...placement, copy: firstCopy + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }), job, layer, isMirrored, keptMm2 };
+      return { ...placed(group, { ...placement, copy: firstCopy + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }), job, layer, isMirrored, keptMm2, place: { pieceKey: key, xMm: placement.x, yMm: placement.y, rotation: placement.rotation }, isPinned: pinned.some(({ item, copy }) => item === placement.item && copy === placement.copy) };
     });
 }
 
 /** The boxes of items at their turns, from where they are placed. */
-class BoxesOf {
+export class BoxesOf {
   readonly #known = new Map<string, Box>();
   readonly #items: ReadonlyMap<string, BatchItem>;
 

@@ -4,18 +4,20 @@ import { areaOf, boundsOf, containsPoint, squareToEdge, type Rings } from '../ge
 import { Planner } from '../plan/planner.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
+import { seeded } from '../testing/seeded.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
-import { batchSheetToFreeze, NEW_BATCH_WISH, planBatch, toCutOf, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
+import { batchSheetToFreeze, NEW_BATCH_WISH, placeByHand, planBatch, toCutOf, withPin, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
 
 const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
 const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
 const NAME = svg(180, 40, '<path fill="#16181a" d="M0 0h60v40H0z M80 0h100v12H80z"/>');
 const LONG = svg(700, 120, '<path fill="#16181a" d="M0 0h700v120H0z"/><path fill="#f2b632" d="M40 30h600v50H40z"/>');
 
+let made = 0;
 async function jobOf(drawing: string, copies: number, due: string | null = null, patch: RecipePatch = {}): Promise<BatchJob> {
   const recipe = parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Job'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } } }), patch));
   const { prepare } = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', new TextEncoder().encode(drawing)]]) });
-  return { prepare: prepare!, isInside: false, copies, taken: {}, due };
+  return { id: `job-${(made += 1)}`, prepare: prepare!, isInside: false, copies, taken: {}, due };
 }
 
 let jobs: readonly BatchJob[];
@@ -157,5 +159,59 @@ describe('several jobs together', () => {
       });
     }
     expect(() => batchSheetToFreeze(out, jobs, 'another', BENCH_SHOP.cutter)).toThrow(/changed/);
+  });
+});
+
+describe('what is laid by hand', () => {
+  const shopOf = BENCH_SHOP;
+  const move = async (wish: BatchWish, random: () => number, of = jobs) => {
+    const out = await planBatch(of, shopOf, wish);
+    const sheet = out.sheets[Math.floor(random() * out.sheets.length)]!;
+    const group = Math.floor(random() * sheet.groups.length);
+    return { out, sheet, group, pin: placeByHand(of, shopOf, { wish, out }, { sheetId: sheet.id, group, dxMm: random() * 160 - 80, dyMm: random() * 120 - 60, turn: random() < 0.3 ? 180 : 0 }) };
+  };
+
+  it.each([1, 2, 3, 4])('stays where it came to lie, and the rest goes round it with the spacing, seed %i', async (seed) => {
+    const random = seeded(seed);
+    let wish: BatchWish = { ...NEW_BATCH_WISH, spacingMm: 4, zones: seed % 2 === 0 };
+    for (let i = 0; i < 6; i += 1) {
+      const { pin } = await move(wish, random);
+      wish = { ...wish, pins: withPin(wish.pins, pin) };
+      const out = await planBatch(jobs, shopOf, wish);
+      expect(out.loose).toEqual([]);
+      expect(out.unplaced).toEqual([]);
+      for (const sheet of out.sheets) checkSheet(sheet);
+      const groups = out.sheets.flatMap((sheet) => sheet.groups);
+      for (const { jobId, fingerprint, copy, ...place } of wish.pins) {
+        const own = groups.find((one) => jobs[one.job]!.id === jobId && one.fingerprint === fingerprint && one.copy === copy)!;
+        expect(own).toMatchObject({ isPinned: true, place: { ...place, xMm: expect.closeTo(place.xMm, 6), yMm: expect.closeTo(place.yMm, 6) } });
+      }
+      expect(groups.filter(({ isPinned }) => isPinned)).toHaveLength(wish.pins.length);
+      expect(copiesOf(out)).toEqual(copiesOf(await plan()));
+    }
+  });
+
+  it('does not hold any more when its layer is another, its piece is gone or the spacing is wider: it is told, and laid anew', async () => {
+    const { pin } = await move({ ...NEW_BATCH_WISH }, seeded(5));
+    const wish = { ...NEW_BATCH_WISH, pins: [pin] };
+    expect((await planBatch(jobs, shopOf, wish)).loose).toEqual([]);
+    for (const wrong of [{ ...pin, fingerprint: 'another' }, { ...pin, jobId: 'gone' }, { ...pin, pieceKey: 'nowhere' }, { ...pin, xMm: 5000 }, { ...pin, copy: 77 }]) {
+      const out = await planBatch(jobs, shopOf, { ...wish, pins: [wrong] });
+      expect(out.loose).toEqual([wrong]);
+      expect(copiesOf(out)).toEqual(copiesOf(await plan()));
+    }
+    // Two that lie on each other: the first stays.
+    const like = (await planBatch(jobs, shopOf, wish)).sheets.flatMap(({ groups }) => groups).find((one) => one.fingerprint === pin.fingerprint && one.copy !== pin.copy);
+    if (like) expect((await planBatch(jobs, shopOf, { ...wish, pins: [pin, { ...pin, copy: like.copy }] })).loose).toEqual([{ ...pin, copy: like.copy }]);
+  });
+
+  it('a layer is not turned against the others of its design, and nothing that is not there is moved', async () => {
+    const out = await planBatch(jobs, shopOf, NEW_BATCH_WISH);
+    const [sheet] = out.sheets;
+    const at = (group: number, turn: number, sheetId = sheet!.id) => () => placeByHand(jobs, shopOf, { wish: NEW_BATCH_WISH, out }, { sheetId, group, dxMm: 0, dyMm: 0, turn });
+    const layered = sheet!.groups.findIndex(({ job }) => jobs[job]!.prepare.layers.length > 1);
+    expect(at(layered, 90)).toThrow(/by half only/);
+    expect(at(999, 0)).toThrow(/changed/);
+    expect(at(0, 0, 'none')).toThrow(/changed/);
   });
 });

@@ -1,25 +1,13 @@
-import { areaOf, keyOf, translateRings } from '../geometry/index.js';
+import { keyOf, translateRings } from '../geometry/index.js';
 import { isKept, leftoversOf, type Film, type Mat, type Rectangle, type Shop } from '../shop/index.js';
-import type { PrepareOut } from '../stations/prepare/index.js';
-import { fitsOn, groupOf, type TakenCopies } from '../stations/sheets/index.js';
-import type { BatchGroup, BatchOut, BatchSheet, BatchWish, Leftover, Shortage, Unplaced } from './batch.js';
+import { itemsOf, type BatchJob } from './batch-items.js';
+import type { BatchGroup, BatchOut, BatchPin, BatchSheet, BatchWish, Leftover, Shortage, Unplaced } from './batch.js';
 import { spentOf } from './choose-pieces.js';
-import { layFilm, rackOf, type BatchItem, type Laid, type Loaded } from './lay-film.js';
+import { layFilm, rackOf, type Laid, type Loaded } from './lay-film.js';
 import { inOrder } from './order.js';
+import { isGone, pinsThatHold } from './pins.js';
 import { shortageOf } from './shortage.js';
 import { zonesOf, type Zone } from './zones.js';
-
-/** What of a job is cut: its prepared layers, and how often. */
-export interface BatchJob {
-  readonly prepare: PrepareOut;
-  /** Read through glass: what is cut as it is otherwise is cut mirrored. */
-  readonly isInside: boolean;
-  readonly copies: number;
-  /** Copies of its layers that need not be cut any more, by fingerprint. */
-  readonly taken: TakenCopies;
-  /** The day it is due; null for none. */
-  readonly due: string | null;
-}
 
 /** Between blanks on a mat, and round them, mm. */
 export const BLANK_MARGIN_MM = 3;
@@ -41,6 +29,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
   const laid: Laid[] = [];
   const steps: { film: Film; steps: number }[] = [];
   const short: Shortage[] = [];
+  const loose: BatchPin[] = wish.pins.filter((pin) => isGone(pin, jobs));
   // By their names: jobs that were planned at different times have films of their own, which are alike.
   const films = [...new Map(items.map(({ film }) => [film.id, film])).values()];
   for (const [part, film] of films.entries()) {
@@ -48,7 +37,9 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     const own = items.filter((item) => item.film.id === film.id);
     const rack = rackOf(film, shop);
     const mayTryMore = budget?.(film, part, films.length);
-    const chosen = await layFilm(own, rack, wish.spacingMm, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
+    const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm: wish.spacingMm, jobIds: jobs.map(({ id }) => id) });
+    loose.push(...pins.loose);
+    const chosen = await layFilm(own, rack, { spacingMm: wish.spacingMm, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
     laid.push(...(chosen?.laid ?? []));
     if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps });
     const missing = own.flatMap((item) => {
@@ -58,41 +49,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     unplaced.push(...missing.map(({ item, reason }) => ({ job: item.job, film, quantity: item.quantity, reason })));
     if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, spacingMm: wish.spacingMm }, breathe ? { breathe } : {}));
   }
-  return { sheets: inOrder(wish.zones ? zoned(laid, shop) : laid.map((one) => alone(one)), wish.order, jobs.map(({ due }) => due)), unplaced, short, steps };
-}
-
-/** What the layers of a job come to: how many copies of each, by fingerprint. */
-export function toCutOf({ prepare, isInside, copies }: BatchJob): { readonly fingerprint: string; readonly copies: number }[] {
-  return prepare.layers.map((prepared) => ({ fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint, copies: copies * prepared.panel.copies }));
-}
-
-/** The layers of a job of which copies are still to be cut. All of them say in which direction they lie, also those that are cut already. */
-function itemsOf(batchJob: BatchJob, job: number, shop: Shop): BatchItem[] {
-  return allItemsOf(batchJob, job, shop).filter(({ quantity }) => quantity > 0);
-}
-
-function allItemsOf({ prepare, isInside, copies, taken }: BatchJob, job: number, shop: Shop): BatchItem[] {
-  // Two designs that are alike share what is cut of them.
-  const untaken = new Map(Object.entries(taken));
-  // One film with a direction keeps the whole design as it is drawn.
-  const isDirected = prepare.layers.some(({ layer }) => layer.film.directional);
-  const isLayered = new Set(prepare.layers.map(({ layer }) => layer.film.id)).size > 1;
-  const items = prepare.layers.map((prepared, i): BatchItem => {
-    const { layer: { film, cut }, panel } = prepared;
-    const isMirrored = film.mirrored !== isInside;
-    const group = groupOf(prepared, isMirrored);
-    const wanted = copies * panel.copies;
-    const done = Math.min(wanted, untaken.get(group.fingerprint) ?? 0);
-    untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
-    return { id: `${job}/${i}`, job, layer: i, firstCopy: done, film, group, isMirrored, quantity: wanted - done, keptMm2: areaOf(cut), rotations: [0] };
-  });
-  const turned = (item: BatchItem, turns: readonly number[]) => ({ ...item, rotations: item.film.directional ? [0] : turns });
-  if (!isLayered) return items.map((item) => turned(item, [0, 90, 180, 270]));
-  const racks = new Map(items.map(({ film }) => [film.id, rackOf(film, shop)]));
-  const fits = (turn: number) => items.every(({ film, group }) => racks.get(film.id)!.length === 0 || racks.get(film.id)!.some((on) => fitsOn(group, on, [turn])));
-  // All layers together a quarter round, where one of them fits no other way.
-  const together = !isDirected && !fits(0) && fits(90) ? [90, 270] : [0, 180];
-  return items.map((item) => turned(item, together));
+  return { sheets: inOrder(wish.zones ? zoned(laid, shop) : laid.map((one) => alone(one)), wish.order, jobs.map(({ due }) => due)), unplaced, short, loose, steps };
 }
 
 /** One piece in one pass. */

@@ -1,3 +1,4 @@
+import type { Film } from '../shop/index.js';
 import { formatLength } from '../words/index.js';
 import type { Shortage } from './batch.js';
 
@@ -15,4 +16,12 @@ export function sayShortage({ film, missing, spacingMm, roll }: Shortage, titles
     ...(roll ? [`A roll that is ${mm(roll.widthMm)} mm wide must be at least ${(Math.ceil(roll.lengthMm / 100) / 10).toFixed(1)} m long for it.`] : []),
   ];
   return `There is not enough ${film.name} for ${what.join(', ')}. ${help.join(' ')}`.trim();
+}
+
+export function sayNotTurnedSo({ name }: Film, isDirected: boolean): string {
+  return isDirected ? `${name} has a direction, or belongs to a design that has one. It cannot be turned.` : 'All layers of one design lie in one direction, so this one can be turned by half only.';
+}
+
+export function sayNoRoomThere(): string {
+  return 'There is no room for it on this piece beside what was laid by hand before. Let some of that go first.';
 }

@@ -3,7 +3,7 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { BatchView, BatchWish } from '../../core/batch/index.js';
+import type { BatchPin, BatchView, BatchWish, HandMove } from '../../core/batch/index.js';
 import type { CutInPart, RestToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
@@ -123,7 +123,12 @@ export class Compute {
     return (await this.#run({ do: 'batch-sheet', batch: await loadedBatch(source), sheet }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'batch-sheet' }>;
   }
 
-  /** The same as an HP-GL file. @throws Problem 422 as batchSheet() does */
+  /** Where a copy comes to lie that a hand has moved. @throws Problem 422 when it cannot lie there */
+  async batchMove(source: BatchSource, move: HandMove, signal?: AbortSignal): Promise<BatchPin> {
+    return ((await this.#run({ do: 'batch-move', batch: await loadedBatch(source), move }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'pin' }>).pin;
+  }
+
+  /** A sheet of a batch as an HP-GL file. @throws Problem 422 as batchSheet() does */
   async batchHpgl(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
     return ((await this.#run({ do: 'batch-hpgl', batch: await loadedBatch(source), sheet }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
   }

@@ -31,7 +31,7 @@ export class BatchPlanner {
       const { prepare, findings } = await this.planner.prepared({ ...job, shop }, { breathe });
       const blocked = findings.find(({ severity }) => severity === 'blocker');
       if (blocked || !prepare) stopped.push({ jobId, why: blocked?.message ?? 'Nothing of it can be cut.' });
-      else ready.push({ jobId, title: recipe.title, prepare, isInside: recipe.surface.kind === 'glass', copies: recipe.sheets.copies, taken, due: recipe.due });
+      else ready.push({ id: jobId, title: recipe.title, prepare, isInside: recipe.surface.kind === 'glass', copies: recipe.sheets.copies, taken, due: recipe.due });
       onProgress?.((PREPARING * (i + 1)) / jobs.length);
     }
     const planned = { out: await planBatch(ready, shop, wish, { breathe }), jobs: ready, stopped };

@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { BatchView, BatchWish } from '../../core/batch/index.js';
+import type { BatchPin, BatchView, BatchWish, HandMove } from '../../core/batch/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { CutInPart, GroupToFreeze, RestToFreeze, SheetToFreeze } from '../../core/stations/cut/index.js';
@@ -24,6 +24,7 @@ export type Task =
   | { readonly do: 'rest'; readonly part: CutInPart }
   | { readonly do: 'batch'; readonly batch: BatchTask; readonly progress?: MessagePort }
   | { readonly do: 'batch-sheet'; readonly batch: BatchTask; readonly sheet: string }
+  | { readonly do: 'batch-move'; readonly batch: BatchTask; readonly move: HandMove }
   | { readonly do: 'batch-hpgl'; readonly batch: BatchTask; readonly sheet: string };
 
 /** A task on its way to a worker, with a flag that is set once it should stop. */
@@ -61,5 +62,6 @@ export type Answer =
   | { readonly ok: 'sheet'; readonly sheet: SheetToFreeze; readonly toCut: readonly { readonly fingerprint: string; readonly copies: number }[] }
   | { readonly ok: 'rest'; readonly sheet: RestToFreeze }
   | { readonly ok: 'batch'; readonly view: BatchView }
+  | { readonly ok: 'pin'; readonly pin: BatchPin }
   | ({ readonly ok: 'batch-sheet' } & BatchSheetMade)
   | { readonly ok: false; readonly code: string; readonly message: string; readonly path?: string };

@@ -1,5 +1,5 @@
 import { writeHpgl } from '../../core/engines/cutting/index.js';
-import { batchSheetToFreeze, batchView, toCutOf } from '../../core/batch/index.js';
+import { batchSheetToFreeze, batchView, placeByHand, toCutOf } from '../../core/batch/index.js';
 import { InputError } from '../../core/words/index.js';
 import { exportBuild, Planner, planReport, printJob } from '../../core/plan/index.js';
 import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
@@ -63,9 +63,14 @@ async function answer(task: SentTask): Promise<Answer> {
         const carried = new Set(sheet.groups.map(({ job }) => job));
         return {
           ok: 'batch-sheet',
-          sheet: { ...sheet, groups: sheet.groups.map(({ job, ...group }) => ({ ...group, jobId: jobs[job]!.jobId })) },
-          toCut: [...carried].map((job) => ({ jobId: jobs[job]!.jobId, layers: toCutOf(jobs[job]!) })),
+          sheet: { ...sheet, groups: sheet.groups.map(({ job, ...group }) => ({ ...group, jobId: jobs[job]!.id })) },
+          toCut: [...carried].map((job) => ({ jobId: jobs[job]!.id, layers: toCutOf(jobs[job]!) })),
         };
+      }
+      case 'batch-move': {
+        const { out, jobs } = await batches.plan(task.batch, { breathe });
+        const { shop, wish } = task.batch;
+        return { ok: 'pin', pin: placeByHand(jobs, shop, { wish, out }, task.move) };
       }
       case 'batch-hpgl': {
         const { out, jobs } = await batches.plan(task.batch, { breathe });

@@ -1,5 +1,5 @@
-import { BATCH_WISH_SCHEMA } from '../../core/batch/index.js';
-import { id, object } from '../../core/words/schema.js';
+import { BATCH_WISH_SCHEMA, withPin, type HandMove } from '../../core/batch/index.js';
+import { figure, id, object, text, whole } from '../../core/words/schema.js';
 import { nameOfBatch } from '../compute/compute.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
@@ -78,6 +78,22 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
           })
           .finally(() => stream.end());
         return undefined;
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/batches/:id/pins',
+      isBench: true,
+      summary: 'Lay a copy by hand: moved by so much (mm, y up) and turned about its middle. It comes to lie as near to that as it can, and stays there; the rest is nested round it. To let it go, change the batch’s “pins”',
+      body: object({ ...REVISION, sheetId: text, group: whole(0, 100_000), dxMm: figure(-100_000, 100_000), dyMm: figure(-100_000, 100_000), turn: { enum: [0, 90, 180, 270] } }),
+      answer: 'Batch',
+      answers: 'The batch as it then is',
+      handle: async ({ params, body, signal }) => {
+        const { revision, ...move } = body as HandMove & { revision: number };
+        const batch = await batches.get(params['id']!);
+        mustBeLookedAt(batch.revision, revision);
+        const pin = await compute.batchMove(await planBatch(batch.id), move, signal);
+        return batches.change(batch.id, revision, { wish: { ...batch.wish, pins: withPin(batch.wish.pins, pin) } });
       },
     },
     {

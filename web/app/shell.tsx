@@ -34,7 +34,7 @@ export function Shell() {
     <OfferContext value={setOffered}>
       <Frame>
         <Skip href="#main">Skip to the content</Skip>
-        <Top>
+        <Top className="screen-only">
           <Brand to="/">
             <img src="/lantern.svg" alt="" width="26" height="26" /> <Long>Wry Lantern</Long>
           </Brand>
@@ -82,7 +82,7 @@ export function Shell() {
   );
 }
 
-const Frame = styled.div`height: 100dvh; display: flex; flex-direction: column;`;
+const Frame = styled.div`height: 100dvh; display: flex; flex-direction: column; @media print { height: auto; display: block; }`;
 
 const Skip = styled.a`
   position: absolute; left: -999px; top: 0; z-index: 5; padding: ${space.s} ${space.m}; background: ${colour.raised};
@@ -118,4 +118,4 @@ const Long = styled.span`white-space: pre; @media (max-width: ${width.phone}) { 
 /** A phone has no keyboard. */
 const ForKeyboards = styled.span`@media (max-width: ${width.phone}) { display: none; }`;
 
-const Main = styled.main`flex: 1; min-height: 0; display: flex; flex-direction: column; &:focus { outline: none; }`;
+const Main = styled.main`flex: 1; min-height: 0; display: flex; flex-direction: column; &:focus { outline: none; } @media print { display: block; }`;

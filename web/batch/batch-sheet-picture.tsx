@@ -13,7 +13,7 @@ interface BatchSheetPictureProps {
 
 /** A sheet of a batch on the light table. */
 export function BatchSheetPicture({ sheet, unit, jobId }: BatchSheetPictureProps) {
-  const isBack = (shape: number) => jobId !== null && sheet!.shapeJobs[shape] !== jobId;
+  const isBack = (shape: number) => jobId !== null && sheet!.laid[shape]!.jobId !== jobId;
   return (
     <LightTable
       label={sheet ? `${sheet.zones ? `Mat with ${sheet.zones.length} blanks` : 'Sheet'}: ${sayFilms(sheet)}` : 'No sheet yet'}

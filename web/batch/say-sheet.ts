@@ -20,7 +20,7 @@ export function sayCarried({ carries }: Pick<BatchSheetView, 'carries'>): string
   return `${count(carries.reduce((sum, { copies }) => sum + copies, 0), 'layer')} of ${count(jobs, 'job')}`;
 }
 
-/** What is left over of a piece, and what becomes of it. */
+/** How large what is left over is: in whole millimetres, as much as there is for sure. */
 export function sayLeftover({ widthMm, lengthMm }: { readonly widthMm: number; readonly lengthMm: number }, unit: LengthUnit): string {
-  return `${formatLength(widthMm, unit)} × ${formatLength(lengthMm, unit)} ${unit}`;
+  return `${formatLength(Math.floor(widthMm + 1e-6), unit)} × ${formatLength(Math.floor(lengthMm + 1e-6), unit)} ${unit}`;
 }

@@ -24,7 +24,7 @@ export function LeftoversQuestion({ sheet, cutsKey }: { readonly sheet: FrozenSh
   const [sizes, setSizes] = useState<ReadonlyMap<number, { readonly widthMm: number; readonly lengthMm: number }>>(new Map());
   const [dropped, setDropped] = useState<ReadonlySet<number>>(new Set());
   const [isBusy, setBusy] = useState(false);
-  const kept = sheet.leftovers.flatMap((left, number) => (left.keep ? [{ ...left, ...sizes.get(number), number }] : []));
+  const kept = sheet.leftovers.flatMap((left, number) => (left.keep ? [{ ...left, widthMm: Math.floor(left.widthMm + 1e-6), lengthMm: Math.floor(left.lengthMm + 1e-6), ...sizes.get(number), number }] : []));
   const away = sheet.leftovers.length - kept.length;
   const filmOf = (filmId: string) => shop?.films.find(({ id }) => id === filmId);
   const book = async (which: typeof kept) => {

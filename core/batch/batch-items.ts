@@ -1,0 +1,53 @@
+import { areaOf } from '../geometry/index.js';
+import type { Shop } from '../shop/index.js';
+import type { PrepareOut } from '../stations/prepare/index.js';
+import { fitsOn, groupOf, type TakenCopies } from '../stations/sheets/index.js';
+import { rackOf, type BatchItem } from './lay-film.js';
+
+/** What of a job is cut: its prepared layers, and how often. */
+export interface BatchJob {
+  /** What it is known by where pieces are laid by hand. */
+  readonly id: string;
+  readonly prepare: PrepareOut;
+  /** Read through glass: what is cut as it is otherwise is cut mirrored. */
+  readonly isInside: boolean;
+  readonly copies: number;
+  /** Copies of its layers that need not be cut any more, by fingerprint. */
+  readonly taken: TakenCopies;
+  /** The day it is due; null for none. */
+  readonly due: string | null;
+}
+
+/** What the layers of a job come to: how many copies of each, by fingerprint. */
+export function toCutOf({ prepare, isInside, copies }: BatchJob): { readonly fingerprint: string; readonly copies: number }[] {
+  return prepare.layers.map((prepared) => ({ fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint, copies: copies * prepared.panel.copies }));
+}
+
+/** The layers of a job of which copies are still to be cut. All of them say in which direction they lie, also those that are cut already. */
+export function itemsOf(batchJob: BatchJob, job: number, shop: Shop): BatchItem[] {
+  return allItemsOf(batchJob, job, shop).filter(({ quantity }) => quantity > 0);
+}
+
+function allItemsOf({ prepare, isInside, copies, taken }: BatchJob, job: number, shop: Shop): BatchItem[] {
+  // Two designs that are alike share what is cut of them.
+  const untaken = new Map(Object.entries(taken));
+  // One film with a direction keeps the whole design as it is drawn.
+  const isDirected = prepare.layers.some(({ layer }) => layer.film.directional);
+  const isLayered = new Set(prepare.layers.map(({ layer }) => layer.film.id)).size > 1;
+  const items = prepare.layers.map((prepared, i): BatchItem => {
+    const { layer: { film, cut }, panel } = prepared;
+    const isMirrored = film.mirrored !== isInside;
+    const group = groupOf(prepared, isMirrored);
+    const wanted = copies * panel.copies;
+    const done = Math.min(wanted, untaken.get(group.fingerprint) ?? 0);
+    untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
+    return { id: `${job}/${i}`, job, layer: i, firstCopy: done, film, group, isMirrored, quantity: wanted - done, keptMm2: areaOf(cut), rotations: [0] };
+  });
+  const turned = (item: BatchItem, turns: readonly number[]) => ({ ...item, rotations: item.film.directional ? [0] : turns });
+  if (!isLayered) return items.map((item) => turned(item, [0, 90, 180, 270]));
+  const racks = new Map(items.map(({ film }) => [film.id, rackOf(film, shop)]));
+  const fits = (turn: number) => items.every(({ film, group }) => racks.get(film.id)!.length === 0 || racks.get(film.id)!.some((on) => fitsOn(group, on, [turn])));
+  // All layers together a quarter round, where one of them fits no other way.
+  const together = !isDirected && !fits(0) && fits(90) ? [90, 270] : [0, 180];
+  return items.map((item) => turned(item, together));
+}

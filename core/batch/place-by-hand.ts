@@ -1,0 +1,53 @@
+import { nearestFree, type Placement } from '../engines/nesting/index.js';
+import type { Shop } from '../shop/index.js';
+import { outlinesOf, roomOn } from '../stations/sheets/index.js';
+import { InputError } from '../words/index.js';
+import type { BatchGroup, BatchOut, BatchPin, BatchWish } from './batch.js';
+import { BoxesOf, rackOf } from './lay-film.js';
+import { itemsOf, type BatchJob } from './batch-items.js';
+import { sayBatchSheetChanged, sayNoRoomThere, sayNotTurnedSo } from './say.js';
+
+/** A copy on a sheet that a hand moves, mm, y up, and turns about its middle, degrees counter-clockwise. */
+export interface HandMove {
+  readonly sheetId: string;
+  /** Its number on the sheet, from 0. */
+  readonly group: number;
+  readonly dxMm: number;
+  readonly dyMm: number;
+  readonly turn: number;
+}
+
+/** No farther than this it is drawn to where it touches what lies there; let go in the midst of others, these make room. */
+const SNAP_MM = 15;
+
+/**
+ * Where a copy comes to lie that a hand has moved: as near as it can, at the spacing from its neighbours and on its piece. What was laid by hand before is never moved for it; the rest is nested round it.
+ * @throws InputError `sheet-changed` when there is no such copy (any more), `turn-not-allowed`, `no-room-there`
+ */
+export function placeByHand(jobs: readonly BatchJob[], shop: Shop, { wish, out }: { readonly wish: BatchWish; readonly out: BatchOut }, { sheetId, group: number, dxMm, dyMm, turn }: HandMove): BatchPin {
+  const group = out.sheets.find(({ id }) => id === sheetId)?.groups[number];
+  const jobId = group && jobs[group.job]?.id;
+  if (!group || jobId === undefined) throw new InputError('sheet-changed', sayBatchSheetChanged(), { source: 'batch' });
+  const items = jobs.flatMap((job, j) => itemsOf(job, j, shop)).filter(({ film }) => film.id === group.filmId);
+  const itemOf = (one: BatchGroup) => items.find(({ job, layer }) => job === one.job && layer === one.layer)!;
+  const item = itemOf(group);
+  const on = rackOf(item.film, shop).find(({ key }) => key === group.place.pieceKey)!;
+  const rotation = (group.place.rotation + turn + 360) % 360;
+  if (!item.rotations.includes(rotation)) throw new InputError('turn-not-allowed', sayNotTurnedSo(item.film, item.rotations.length === 1), { source: 'batch' });
+  const beside = out.sheets.flatMap(({ groups }) => groups).filter((one) => one !== group && one.filmId === group.filmId && one.place.pieceKey === group.place.pieceKey);
+  const placementOf = (one: BatchGroup): Placement => ({ item: itemOf(one).id, copy: one.copy, sheet: one.place.pieceKey, sheetIndex: 0, x: one.place.xMm, y: one.place.yMm, rotation: one.place.rotation });
+  const boxes = new BoxesOf(items);
+  const [was, is] = [boxes.at(item.id, group.place.rotation), boxes.at(item.id, rotation)];
+  const at = { x: group.place.xMm + (was.minX + was.maxX - is.minX - is.maxX) / 2 + dxMm, y: group.place.yMm + (was.minY + was.maxY - is.minY - is.maxY) / 2 + dyMm };
+  const among = (others: readonly BatchGroup[]) =>
+    nearestFree({ sheet: { ...roomOn(on), id: on.key, quantity: 1 }, spacingMm: wish.spacingMm, items: items.map((one) => ({ id: one.id, quantity: one.quantity, rotations: one.rotations, group: outlinesOf(one.group) })), others: others.map(placementOf), item: item.id, rotation, wish: at });
+  const near = among(beside);
+  const place = near && Math.hypot(near.x - at.x, near.y - at.y) <= SNAP_MM ? near : among(beside.filter(({ isPinned }) => isPinned));
+  if (!place) throw new InputError('no-room-there', sayNoRoomThere(), { source: 'batch' });
+  return { jobId, fingerprint: group.fingerprint, copy: group.copy, pieceKey: on.key, xMm: place.x, yMm: place.y, rotation };
+}
+
+/** What is laid by hand with one more in its place: a copy is laid once. */
+export function withPin(pins: readonly BatchPin[], pin: BatchPin): BatchPin[] {
+  return [...pins.filter((one) => one.jobId !== pin.jobId || one.fingerprint !== pin.fingerprint || one.copy !== pin.copy), pin];
+}
