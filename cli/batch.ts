@@ -32,7 +32,7 @@ const BATCH_SCHEMA = {
     jobs: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'object', required: ['recipe'], additionalProperties: false, properties: { recipe: { type: 'string', minLength: 1, maxLength: 500 }, copies: whole(1, 500) } } },
     spacing: figure(0, 100),
     zones: yes,
-    order: { enum: BATCH_ORDERS },
+    order: { enum: BATCH_ORDERS.filter((order) => order !== 'by hand') },
     steps: { type: 'array', maxItems: 1000, items: { type: 'object', required: ['film', 'steps'], additionalProperties: false, properties: { film: { type: 'string' }, steps: whole(0, 1e9) } } },
   },
 };

@@ -1,3 +1,4 @@
+import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
 import type { Batch } from '../core/batch/index.js';
 import { patchRecipe, type Job, type RecipePatch } from '../core/recipe/index.js';
@@ -122,6 +123,44 @@ it('is told by another page, works on a phone, and keeps what is decided', async
   await browser.press('one by one');
   await browser.driver.wait(async () => !(await batches())[0]!.wish.zones, 60_000);
   await browser.sees('What is loaded?');
+  const order = () => browser.driver.executeScript<string[]>(`return [...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button > span:not(:last-child)')].map((one) => one.textContent)`);
+  const before = await order();
+  await browser.press('Cut later: sheet 1');
+  await browser.driver.wait(async () => JSON.stringify(await order()) === JSON.stringify([...before].reverse()), 60_000);
+  expect((await batches())[0]!.wish.order).toBe('by hand');
+  await browser.press('each as it fits');
+  await browser.driver.wait(async () => !(await batches())[0]!.wish.oneDirection, 60_000);
   await browser.press(`Take out ${jobs[1]!.recipe.title}`);
   await browser.driver.wait(async () => (await batches())[0]!.jobs.length === 1, 60_000);
+});
+
+it('a copy is dragged, comes to lie at the spacing, stays there when the rest is laid anew, and is let go', async () => {
+  const { body: batch } = await bench.api<Batch>('POST', '/api/batches', { jobIds: jobs.map(({ id }) => id) });
+  await bench.api('PATCH', `/api/batches/${batch.id}`, { revision: batch.revision, wish: { ...batch.wish, zones: false } });
+  await open(`/cutting-list/${batch.id}`);
+  await browser.sees('To cut, in this order');
+  const chalk = await browser.driver.executeScript<number>(`const entries = [...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button')]; const at = entries.findIndex((one) => one.textContent.includes('Chalk white')); entries[at].click(); return at;`);
+  expect(chalk).toBeGreaterThanOrEqual(0);
+  await browser.press('Lay by hand');
+  const grip = await browser.find('button[aria-label^="Chalk white of Tag for a gate, copy 1."]');
+  expect(await violations(browser)).toEqual([]);
+  await browser.driver.actions().move({ origin: grip }).press().move({ origin: grip, x: 40, y: -60 }).release().perform();
+  await browser.driver.wait(async () => (await batches())[0]!.wish.pins.length === 1, 60_000);
+  await browser.sees('pin: laid by hand');
+  const [first] = (await batches())[0]!.wish.pins;
+  // By keys: so far over the other copy that it comes to touch it at the spacing, or goes where there is room.
+  const again = await browser.find('button[aria-label^="Chalk white of Tag for a gate, copy 1."]');
+  await browser.driver.executeScript('arguments[0].focus()', again);
+  for (let i = 0; i < 3; i += 1) await again.sendKeys(Key.ARROW_RIGHT);
+  await again.sendKeys(Key.ENTER);
+  await browser.driver.wait(async () => (await batches())[0]!.wish.pins[0]!.xMm !== first!.xMm, 60_000);
+  const [second] = (await batches())[0]!.wish.pins;
+  await browser.write('Spacing on the sheets', '6');
+  await browser.driver.wait(async () => (await batches())[0]!.wish.spacingMm === 6, 60_000);
+  const plan = (await bench.api<{ sheets: { laid: { isPinned: boolean; jobId: string }[] }[]; loose: number }>('GET', `/api/batches/${batch.id}/plan`)).body;
+  expect(plan.loose).toBe(0);
+  expect(plan.sheets.flatMap(({ laid }) => laid).filter(({ isPinned }) => isPinned).map(({ jobId }) => jobId)).toEqual([jobs[0]!.id]);
+  expect((await batches())[0]!.wish.pins).toEqual([second]);
+  await browser.press('Let all go that was laid by hand');
+  await browser.driver.wait(async () => (await batches())[0]!.wish.pins.length === 0, 60_000);
 });

@@ -84,7 +84,11 @@ describe('jobs that are put together', () => {
 
   it('a job lies in one batch: put into another it leaves the first, which ends when it was its last', async () => {
     const first = await put(jobs);
+    const decided = { ...first.wish, spacingMm: 7, oneDirection: false, avoid: ['chalk-offcut'] };
+    await bench.api('PATCH', `/api/batches/${first.id}`, { revision: first.revision, wish: decided });
     const second = await put([jobs[0]!]);
+    // Decided as the last, but for what hung on its own pieces.
+    expect(second.wish).toEqual({ ...decided, avoid: [] });
     expect((await now(first)).jobs.map(({ id }) => id)).toEqual([jobs[1]!.id]);
     await put([jobs[1]!]);
     expect((await bench.api<Refused>('GET', `/api/batches/${first.id}`)).body.code).toBe('batch-unknown');

@@ -2,6 +2,7 @@ import { areaOf } from '../geometry/index.js';
 import type { Shop } from '../shop/index.js';
 import type { PrepareOut } from '../stations/prepare/index.js';
 import { fitsOn, groupOf, type TakenCopies } from '../stations/sheets/index.js';
+import type { BatchWish } from './batch.js';
 import { rackOf, type BatchItem } from './lay-film.js';
 
 /** What of a job is cut: its prepared layers, and how often. */
@@ -24,11 +25,11 @@ export function toCutOf({ prepare, isInside, copies }: BatchJob): { readonly fin
 }
 
 /** The layers of a job of which copies are still to be cut. All of them say in which direction they lie, also those that are cut already. */
-export function itemsOf(batchJob: BatchJob, job: number, shop: Shop): BatchItem[] {
-  return allItemsOf(batchJob, job, shop).filter(({ quantity }) => quantity > 0);
+export function itemsOf(batchJob: BatchJob, job: number, shop: Shop, wish: Pick<BatchWish, 'oneDirection'>): BatchItem[] {
+  return allItemsOf(batchJob, job, shop, wish).filter(({ quantity }) => quantity > 0);
 }
 
-function allItemsOf({ prepare, isInside, copies, taken }: BatchJob, job: number, shop: Shop): BatchItem[] {
+function allItemsOf({ prepare, isInside, copies, taken }: BatchJob, job: number, shop: Shop, { oneDirection }: Pick<BatchWish, 'oneDirection'>): BatchItem[] {
   // Two designs that are alike share what is cut of them.
   const untaken = new Map(Object.entries(taken));
   // One film with a direction keeps the whole design as it is drawn.
@@ -44,7 +45,7 @@ function allItemsOf({ prepare, isInside, copies, taken }: BatchJob, job: number,
     return { id: `${job}/${i}`, job, layer: i, firstCopy: done, film, group, isMirrored, quantity: wanted - done, keptMm2: areaOf(cut), rotations: [0] };
   });
   const turned = (item: BatchItem, turns: readonly number[]) => ({ ...item, rotations: item.film.directional ? [0] : turns });
-  if (!isLayered) return items.map((item) => turned(item, [0, 90, 180, 270]));
+  if (!isLayered || !oneDirection) return items.map((item) => turned(item, [0, 90, 180, 270]));
   const racks = new Map(items.map(({ film }) => [film.id, rackOf(film, shop)]));
   const fits = (turn: number) => items.every(({ film, group }) => racks.get(film.id)!.length === 0 || racks.get(film.id)!.some((on) => fitsOn(group, on, [turn])));
   // All layers together a quarter round, where one of them fits no other way.

@@ -14,7 +14,7 @@ export interface CopiesOnSheet {
   readonly isMirrored: boolean;
 }
 
-/** A copy as it lies on a sheet: its middle as the page draws it, mm, y down. */
+/** A copy as it lies on a sheet: the middle of its artwork as the page draws it, mm, y down. */
 export interface LaidCopy {
   readonly jobId: string;
   readonly filmId: string;
@@ -34,6 +34,7 @@ export interface LeftoverView extends LaidRectangle {
 /** A sheet of a batch as the page shows it. */
 export interface BatchSheetView extends DrawnSheet {
   readonly id: string;
+  readonly key: string;
   readonly films: readonly Film[];
   readonly pieces: readonly FilmPiece[];
   readonly carries: readonly CopiesOnSheet[];
@@ -107,6 +108,7 @@ function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: Cu
   }
   return {
     id: sheet.id,
+    key: sheet.key,
     film: films[0]!,
     films,
     pieces,
@@ -117,8 +119,9 @@ function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: Cu
     usedLengthMm,
     shapes: groups.map(({ filmId, contours, borders }) => ({ film: filmOf.get(filmId)!, contours: down(contours), borders: down(borders), places: [IDENTITY] })),
     carries: [...carried.values()],
-    laid: groups.map(({ job, filmId, fingerprint, copy, isPinned, contours, borders }) => {
-      const { minX, minY, maxX, maxY } = boundsOf([...contours, ...borders])!;
+    laid: groups.map(({ job, filmId, fingerprint, copy, isPinned, contours, marks }) => {
+      // Marks may stand far off: it is taken hold of where it is seen.
+      const { minX, minY, maxX, maxY } = boundsOf(contours.length > marks ? contours.slice(0, contours.length - marks) : contours)!;
       return { jobId: jobs[job]!.id, filmId, fingerprint, copy, isPinned, xMm: (minX + maxX) / 2, yMm: usedLengthMm - (minY + maxY) / 2 };
     }),
     leftovers: leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ pieceId: piece.id, xMm, yMm, widthMm, lengthMm, keep })),

@@ -1,5 +1,5 @@
 import type { Edges } from '../engines/cutting/index.js';
-import type { Film, FilmPiece, LaidRectangle, Mat } from '../shop/index.js';
+import { LEFTOVER_RULE, type Film, type FilmPiece, type LaidRectangle, type LeftoverRule, type Mat } from '../shop/index.js';
 import { figure, id, object, oneOf, text, whole, yes } from '../words/schema.js';
 import type { PlacedGroup } from '../stations/sheets/index.js';
 
@@ -45,6 +45,8 @@ export interface Leftover extends LaidRectangle {
 /** One pass through the cutter: one piece, or a mat with blanks of films that are cut with the same settings. y up, from the lower left corner of the piece or of the mat. */
 export interface BatchSheet {
   readonly id: string;
+  /** Which pieces it is of: the same while what lies on them changes. */
+  readonly key: string;
   readonly films: readonly Film[];
   readonly pieces: readonly FilmPiece[];
   readonly mat: Mat | null;
@@ -92,8 +94,8 @@ export interface BatchOut {
   readonly steps: readonly { readonly film: Film; readonly steps: number }[];
 }
 
-/** In which order sheets are cut: with the fewest changes of settings and film, the smallest first, or those of the most urgent job first. */
-export const BATCH_ORDERS = ['changes', 'smallest', 'urgent'] as const;
+/** In which order sheets are cut: with the fewest changes of settings and film, the smallest first, those of the most urgent job first, or as a hand has put them. */
+export const BATCH_ORDERS = ['changes', 'smallest', 'urgent', 'by hand'] as const;
 export type BatchOrder = (typeof BATCH_ORDERS)[number];
 
 /** What is decided of a batch. */
@@ -102,6 +104,12 @@ export interface BatchWish {
   /** Whether films of the same settings share a mat. */
   readonly zones: boolean;
   readonly order: BatchOrder;
+  /** By hand: the keys of sheets, the first to be cut first; those that are not named come after them. */
+  readonly sequence: readonly string[];
+  /** All layers of one design lie in one direction, or turned by half; otherwise each as it fits best, for a cutter that feeds true both ways. */
+  readonly oneDirection: boolean;
+  /** What of a piece is worth keeping, and how much. */
+  readonly leftovers: LeftoverRule;
   /** Pieces that are not to be used. */
   readonly avoid: readonly string[];
   /** What was laid by hand. */
@@ -109,6 +117,6 @@ export interface BatchWish {
 }
 
 /** What a new batch is left to. */
-export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', avoid: [], pins: [] };
+export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', sequence: [], oneDirection: true, leftovers: LEFTOVER_RULE, avoid: [], pins: [] };
 
-export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), avoid: { type: 'array', maxItems: 1000, items: id }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });
+export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), sequence: { type: 'array', maxItems: 2000, items: { type: 'string', maxLength: 20_000 } }, oneDirection: yes, leftovers: object({ leastSideMm: figure(1, 10_000), leastMm2: figure(0, 10_000_000), share: figure(0, 1), narrowMm: figure(0, 10_000), narrowShare: figure(0, 1) }), avoid: { type: 'array', maxItems: 1000, items: id }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });

@@ -1,6 +1,6 @@
 import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../engines/nesting/index.js';
 import { areaOf, boundsOf, type Box } from '../geometry/index.js';
-import type { Film, Rectangle, Shop } from '../shop/index.js';
+import type { Film, LeftoverRule, Rectangle, Shop } from '../shop/index.js';
 import { loadableOf, outlinesOf, placed, roomOn, type Group, type Loadable } from '../stations/sheets/index.js';
 import type { BatchGroup } from './batch.js';
 import { choosePieces, type LaidOut, type RackPiece } from './choose-pieces.js';
@@ -47,8 +47,15 @@ export function rackOf(film: Film, shop: Shop): Loaded[] {
     });
 }
 
+/** How the layers of a film are laid. */
+interface LayWish {
+  readonly spacingMm: number;
+  readonly leftovers: LeftoverRule;
+  readonly pinned: readonly Placement[];
+}
+
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
-export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned }: { readonly spacingMm: number; readonly pinned: readonly Placement[] }, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number } | null> {
+export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: LayWish, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number } | null> {
   const film = items[0]!.film;
   const asked: readonly NestItem[] = items.map(({ id, quantity, rotations, group }) => ({ id, quantity, rotations, group: outlinesOf(group) }));
   const byKey = new Map(rack.map((on) => [on.key, on]));
@@ -63,10 +70,10 @@ export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded
     const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, id, result, boxes) }));
     return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
   };
-  const first = await choosePieces(rack.map(({ key, piece }): RackPiece => ({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2: film.costPerM2 })), (given) => layOut(given));
+  const first = await choosePieces(rack.map(({ key, piece }): RackPiece => ({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2: film.costPerM2 })), (given) => layOut(given), leftovers);
   if (!first) return null;
   // The pieces that were chosen are laid out once more, for as long as there is time; what spends less is kept.
-  const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore } : {})) : null;
+  const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore } : {}), leftovers) : null;
   const chosen = again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;
   const laid = chosen.pieces.map(({ id }): Laid => {
     const on = byKey.get(id)!;

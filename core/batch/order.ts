@@ -1,10 +1,10 @@
-import type { BatchOrder, BatchSheet } from './batch.js';
+import type { BatchSheet, BatchWish } from './batch.js';
 
 /**
  * Sheets in the order of cutting. With the fewest changes: those of the same settings follow each other, and in them those of the same films. `due` tells the day of each job; those without one
  * come last.
  */
-export function inOrder(sheets: readonly BatchSheet[], order: BatchOrder, due: readonly (string | null)[]): BatchSheet[] {
+export function inOrder(sheets: readonly BatchSheet[], { order, sequence }: Pick<BatchWish, 'order' | 'sequence'>, due: readonly (string | null)[]): BatchSheet[] {
   const byChanges = (a: BatchSheet, b: BatchSheet) => a.forceG - b.forceG || a.speedMmS - b.speedMmS || filmsOf(a).localeCompare(filmsOf(b));
   // A day as text sorts by itself; this one is after all of them.
   const dayOf = ({ groups }: BatchSheet) => groups.map(({ job }) => due[job] ?? '9').sort()[0] ?? '9';
@@ -13,6 +13,10 @@ export function inOrder(sheets: readonly BatchSheet[], order: BatchOrder, due: r
       return [...sheets].sort((a, b) => a.usedMm2 - b.usedMm2);
     case 'urgent':
       return [...sheets].sort((a, b) => dayOf(a).localeCompare(dayOf(b)) || byChanges(a, b));
+    case 'by hand': {
+      const placeOf = ({ key }: BatchSheet) => (sequence.includes(key) ? sequence.indexOf(key) : sequence.length);
+      return [...sheets].sort((a, b) => placeOf(a) - placeOf(b) || byChanges(a, b));
+    }
     case 'changes':
       return [...sheets].sort(byChanges);
   }

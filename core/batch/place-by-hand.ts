@@ -28,7 +28,7 @@ export function placeByHand(jobs: readonly BatchJob[], shop: Shop, { wish, out }
   const group = out.sheets.find(({ id }) => id === sheetId)?.groups[number];
   const jobId = group && jobs[group.job]?.id;
   if (!group || jobId === undefined) throw new InputError('sheet-changed', sayBatchSheetChanged(), { source: 'batch' });
-  const items = jobs.flatMap((job, j) => itemsOf(job, j, shop)).filter(({ film }) => film.id === group.filmId);
+  const items = jobs.flatMap((job, j) => itemsOf(job, j, shop, wish)).filter(({ film }) => film.id === group.filmId);
   const itemOf = (one: BatchGroup) => items.find(({ job, layer }) => job === one.job && layer === one.layer)!;
   const item = itemOf(group);
   const on = rackOf(item.film, shop).find(({ key }) => key === group.place.pieceKey)!;

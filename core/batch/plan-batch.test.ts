@@ -97,6 +97,30 @@ describe('several jobs together', () => {
     expect(changes.filter((one, i) => i > 0 && one !== changes[i - 1]).length).toBe(new Set(changes).size - 1);
   });
 
+  it('a hand puts sheets in order, which holds while what lies on them changes', async () => {
+    const keys = (await plan({ zones: false })).sheets.map(({ key }) => key).reverse();
+    expect((await plan({ zones: false, order: 'by hand', sequence: keys })).sheets.map(({ key }) => key)).toEqual(keys);
+    const [last] = keys.slice(-1);
+    const changed = await plan({ zones: false, order: 'by hand', sequence: [last!, 'gone'] }, [{ ...jobs[0]!, copies: 5 }, ...jobs.slice(1)]);
+    expect(changed.sheets[0]!.key).toBe(last);
+    expect(copiesOf(changed)).toHaveLength(copiesOf(await plan()).length + 2);
+  });
+
+  it('layers lie each as they fit where that is wished, in no more film', async () => {
+    const value = (out: BatchOut) => out.sheets.reduce((sum, sheet) => sum + sheet.value, 0);
+    const each = await plan({ oneDirection: false });
+    for (const sheet of each.sheets) checkSheet(sheet);
+    expect(copiesOf(each)).toEqual(copiesOf(await plan()));
+    expect(value(each)).toBeLessThanOrEqual(value(await plan()) * 1.02);
+  });
+
+  it('what of a piece is worth keeping is as it is decided', async () => {
+    const kept = (out: BatchOut) => out.sheets.flatMap(({ leftovers }) => leftovers.filter(({ keep }) => keep));
+    expect(kept(await plan()).length).toBeGreaterThan(0);
+    expect(kept(await plan({ leftovers: { ...NEW_BATCH_WISH.leftovers, leastSideMm: 5000 } }))).toEqual([]);
+    for (const { widthMm, lengthMm } of kept(await plan({ leftovers: { ...NEW_BATCH_WISH.leftovers, leastSideMm: 20, leastMm2: 100 } }))) expect(Math.min(widthMm, lengthMm)).toBeGreaterThanOrEqual(20);
+  });
+
   it('is the same for the same jobs', async () => expect(await plan()).toEqual(await plan()));
 
   it('what is cut already is not laid again, and the copies that are left have the numbers that are left', async () => {

@@ -1,9 +1,9 @@
 import { keyOf, translateRings } from '../geometry/index.js';
-import { isKept, leftoversOf, type Film, type Mat, type Rectangle, type Shop } from '../shop/index.js';
+import { isKept, leftoversOf, type Film, type LeftoverRule, type Mat, type Rectangle, type Shop } from '../shop/index.js';
 import { itemsOf, type BatchJob } from './batch-items.js';
 import type { BatchGroup, BatchOut, BatchPin, BatchSheet, BatchWish, Leftover, Shortage, Unplaced } from './batch.js';
 import { spentOf } from './choose-pieces.js';
-import { layFilm, rackOf, type Laid, type Loaded } from './lay-film.js';
+import { layFilm, rackOf, type Laid } from './lay-film.js';
 import { inOrder } from './order.js';
 import { isGone, pinsThatHold } from './pins.js';
 import { shortageOf } from './shortage.js';
@@ -24,7 +24,7 @@ interface Hooks {
  */
 export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: BatchWish, { breathe, budget }: Hooks = {}): Promise<BatchOut> {
   const shop: Shop = { ...whole, pieces: whole.pieces.filter(({ id }) => !wish.avoid.includes(id)) };
-  const items = jobs.flatMap((job, j) => itemsOf(job, j, shop));
+  const items = jobs.flatMap((job, j) => itemsOf(job, j, shop, wish));
   const unplaced: Unplaced[] = [];
   const laid: Laid[] = [];
   const steps: { film: Film; steps: number }[] = [];
@@ -39,7 +39,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     const mayTryMore = budget?.(film, part, films.length);
     const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm: wish.spacingMm, jobIds: jobs.map(({ id }) => id) });
     loose.push(...pins.loose);
-    const chosen = await layFilm(own, rack, { spacingMm: wish.spacingMm, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
+    const chosen = await layFilm(own, rack, { ...wish, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
     laid.push(...(chosen?.laid ?? []));
     if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps });
     const missing = own.flatMap((item) => {
@@ -47,29 +47,29 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
       return left ? [{ item: { ...item, quantity: left.quantity }, reason: left.reason }] : [];
     });
     unplaced.push(...missing.map(({ item, reason }) => ({ job: item.job, film, quantity: item.quantity, reason })));
-    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, spacingMm: wish.spacingMm }, breathe ? { breathe } : {}));
+    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish }, breathe ? { breathe } : {}));
   }
-  return { sheets: inOrder(wish.zones ? zoned(laid, shop) : laid.map((one) => alone(one)), wish.order, jobs.map(({ due }) => due)), unplaced, short, loose, steps };
+  return { sheets: inOrder(wish.zones ? zoned(laid, shop, wish.leftovers) : laid.map((one) => alone(one, wish.leftovers)), wish, jobs.map(({ due }) => due)), unplaced, short, loose, steps };
 }
 
 /** One piece in one pass. */
-function alone({ on, film, groups, used }: Laid, zones: BatchSheet['zones'] = null): BatchSheet {
+function alone({ on, film, groups, used }: Laid, rule: LeftoverRule): BatchSheet {
   const { piece, mat, edges } = on;
-  return { id: keyOf(film.id, on.key, groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix])), films: [film], pieces: [piece], mat, zones, edges, forceG: film.forceG, speedMmS: film.speedMmS, groups, ...takenOf(on, film, used), usedLengthMm: used.lengthMm };
+  return { key: on.key, id: keyOf(film.id, on.key, groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix])), films: [film], pieces: [piece], mat, zones: null, edges, forceG: film.forceG, speedMmS: film.speedMmS, groups, ...takenOf({ on, film, used }, rule), usedLengthMm: used.lengthMm };
 }
 
-function takenOf({ piece, key }: Loaded, film: Film, used: Rectangle): Pick<BatchSheet, 'usedMm2' | 'leftovers' | 'value'> {
+function takenOf({ on: { piece, key }, film, used }: Pick<Laid, 'on' | 'film' | 'used'>, rule: LeftoverRule): Pick<BatchSheet, 'usedMm2' | 'leftovers' | 'value'> {
   const { costPerM2 } = film;
   const taken = piece.kind === 'roll' ? { widthMm: piece.widthMm, lengthMm: used.lengthMm } : { widthMm: piece.widthMm, lengthMm: piece.lengthMm };
-  const leftovers = leftoversOf(taken, used, costPerM2).map((left): Leftover => ({ ...left, piece, keep: isKept(left) }));
+  const leftovers = leftoversOf(taken, used, costPerM2, rule).map((left): Leftover => ({ ...left, piece, keep: isKept(left, rule) }));
   const kept = leftovers.reduce((sum, { keep, widthMm, lengthMm }) => sum + (keep ? widthMm * lengthMm : 0), 0);
-  return { usedMm2: taken.widthMm * taken.lengthMm - kept, leftovers, value: spentOf({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2 }, used) };
+  return { usedMm2: taken.widthMm * taken.lengthMm - kept, leftovers, value: spentOf({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2 }, used, rule) };
 }
 
 /** What fits on a mat side by side goes in together: each piece is cut to a blank of what it carries. */
-function zoned(laid: readonly Laid[], { mats, cutter }: Shop): BatchSheet[] {
+function zoned(laid: readonly Laid[], { mats, cutter }: Shop, rule: LeftoverRule): BatchSheet[] {
   const mat = [...mats].filter(({ widthMm }) => widthMm <= cutter.widthMm).sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm)[0];
-  if (!mat) return laid.map((one) => alone(one));
+  if (!mat) return laid.map((one) => alone(one, rule));
   const room = { widthMm: mat.widthMm - 2 * mat.edgeMm, lengthMm: mat.lengthMm - 2 * mat.edgeMm };
   const fits = (one: Laid) => {
     const used = wholeMm(one);
@@ -78,22 +78,23 @@ function zoned(laid: readonly Laid[], { mats, cutter }: Shop): BatchSheet[] {
   // A hand cuts a blank to whole millimetres.
   const small = laid.filter(fits).map((one) => ({ ...one, used: wholeMm(one) }));
   const passes = zonesOf(small.map(({ used, film }, i) => ({ id: String(i), ...used, settings: keyOf(film.forceG, film.speedMmS), mayTurn: false })), { room }, BLANK_MARGIN_MM) ?? [];
-  return [...laid.filter((one) => !fits(one)).map((one) => alone(one)), ...passes.map((pass) => onMat(pass, small, mat))];
+  return [...laid.filter((one) => !fits(one)).map((one) => alone(one, rule)), ...passes.map((pass) => onMat(pass, small, { mat, rule }))];
 }
 
 function wholeMm({ on: { piece }, used: { widthMm, lengthMm } }: Laid): Rectangle {
   return { widthMm: Math.min(piece.widthMm, Math.ceil(widthMm - 1e-6)), lengthMm: Math.min(piece.lengthMm, Math.ceil(lengthMm - 1e-6)) };
 }
 
-function onMat(pass: readonly Zone[], small: readonly Laid[], mat: Mat): BatchSheet {
+function onMat(pass: readonly Zone[], small: readonly Laid[], { mat, rule }: { readonly mat: Mat; readonly rule: LeftoverRule }): BatchSheet {
   const parts = pass.map((zone) => ({ zone, laid: small[Number(zone.id)]! }));
   const only = parts[0]!;
   // A piece that goes in alone, and on a mat by itself anyhow, is laid as it is.
-  if (parts.length === 1 && only.laid.on.piece.kind !== 'roll') return alone(only.laid);
-  const taken = parts.map(({ laid: { on, film, used } }) => takenOf(on, film, used));
+  if (parts.length === 1 && only.laid.on.piece.kind !== 'roll') return alone(only.laid, rule);
+  const taken = parts.map(({ laid: one }) => takenOf(one, rule));
   const groups = parts.flatMap(({ zone, laid }) => laid.groups.map((group): BatchGroup => moved(group, zone.xMm + mat.edgeMm, zone.yMm + mat.edgeMm)));
   const { film } = only.laid;
   return {
+    key: parts.map(({ laid }) => laid.on.key).join(' '),
     id: keyOf(mat.id, groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix])),
     films: parts.map(({ laid }) => laid.film),
     pieces: parts.map(({ laid }) => laid.on.piece),

@@ -1,6 +1,6 @@
 import type { Film, Shop } from '../shop/index.js';
 import { loadableOf } from '../stations/sheets/index.js';
-import type { Shortage } from './batch.js';
+import type { BatchWish, Shortage } from './batch.js';
 import { layFilm, type BatchItem, type Loaded } from './lay-film.js';
 
 /** So little is tried between groups, mm: less, and waste between them no longer holds together while it is weeded. */
@@ -16,16 +16,16 @@ interface Short {
   readonly missing: readonly BatchItem[];
   readonly rack: readonly Loaded[];
   readonly shop: Shop;
-  readonly spacingMm: number;
+  readonly wish: Pick<BatchWish, 'spacingMm' | 'leftovers'>;
 }
 
 /** What would help where there is not enough of a film: each is tried, so that it helps when it is done. */
-export async function shortageOf({ film, all, missing, rack, shop, spacingMm }: Short, hooks: { readonly breathe?: () => Promise<void> }): Promise<Shortage> {
-  const closer = spacingMm > CLOSE_MM && rack.length > 0 ? await layFilm(all, rack, { spacingMm: CLOSE_MM, pinned: [] }, hooks) : null;
+export async function shortageOf({ film, all, missing, rack, shop, wish }: Short, hooks: { readonly breathe?: () => Promise<void> }): Promise<Shortage> {
+  const closer = wish.spacingMm > CLOSE_MM && rack.length > 0 ? await layFilm(all, rack, { ...wish, spacingMm: CLOSE_MM, pinned: [] }, hooks) : null;
   const widths = shop.pieces.filter((piece) => piece.filmId === film.id && piece.kind === 'roll' && piece.widthMm <= shop.cutter.widthMm).map(({ widthMm }) => widthMm);
   const widthMm = widths.length > 0 ? Math.max(...widths) : shop.cutter.widthMm;
   const on = loadableOf({ id: 'another roll', filmId: film.id, kind: 'roll', number: null, widthMm, lengthMm: LONGEST_MM, edgeMm: EDGE_MM, quantity: 1 }, shop);
-  const another = on ? await layFilm(missing, [{ ...on, key: on.piece.id }], { spacingMm, pinned: [] }, hooks) : null;
+  const another = on ? await layFilm(missing, [{ ...on, key: on.piece.id }], { ...wish, pinned: [] }, hooks) : null;
   const holdsAll = another !== null && another.result.unplaced.length === 0;
   return {
     film,

@@ -45,7 +45,11 @@ export class BatchStore {
     const id = randomUUID();
     await this.db.transaction(async (tx) => {
       const [{ most }] = (await tx('batches').max('number as most')) as [{ most: number | null }];
-      await tx('batches').insert({ id, number: (most ?? 0) + 1, revision: 1, wish: JSON.stringify(NEW_BATCH_WISH), created_at: new Date().toISOString() });
+      // It begins as the last was decided, but for what hung on its pieces and copies.
+      const last = (await tx('batches').orderBy('number', 'desc').first('wish')) as Pick<BatchRow, 'wish'> | undefined;
+      const { avoid, pins, sequence } = NEW_BATCH_WISH;
+      const wish: BatchWish = { ...wishOf(last), avoid, pins, sequence, order: wishOf(last).order === 'by hand' ? 'changes' : wishOf(last).order };
+      await tx('batches').insert({ id, number: (most ?? 0) + 1, revision: 1, wish: JSON.stringify(wish), created_at: new Date().toISOString() });
       await lay(tx, id, jobIds);
     });
     this.onChanged();
@@ -78,8 +82,13 @@ export class BatchStore {
 
   async #whole(row: BatchRow): Promise<Batch> {
     const jobs = (await this.db('batch_jobs').join('jobs', 'jobs.id', 'batch_jobs.job_id').where({ batch_id: row.id }).whereNull('jobs.deleted_at').orderBy('batch_jobs.position').select('jobs.id', 'jobs.title', 'jobs.customer', 'jobs.due')) as Batch['jobs'];
-    return { id: row.id, number: row.number, revision: row.revision, createdAt: row.created_at, wish: { ...NEW_BATCH_WISH, ...(JSON.parse(row.wish) as Partial<BatchWish>) }, jobs };
+    return { id: row.id, number: row.number, revision: row.revision, createdAt: row.created_at, wish: wishOf(row), jobs };
   }
+}
+
+/** What was decided of a batch; what was not yet to be decided when it was kept is as in a new one. */
+function wishOf(row: Pick<BatchRow, 'wish'> | undefined): BatchWish {
+  return { ...NEW_BATCH_WISH, ...(row ? (JSON.parse(row.wish) as Partial<BatchWish>) : {}) };
 }
 
 async function rowOf(db: Knex, id: string): Promise<BatchRow> {

@@ -29,6 +29,7 @@ import { sayDateTime } from '../ui/say.js';
 import { useSettings } from '../ui/settings.js';
 import { Swatch } from '../ui/swatch.js';
 import { BatchWishes } from './batch-wishes.js';
+import { LayingBar, useLayingByHand } from './laid-by-hand.js';
 import { JobsInBatch } from './jobs-in-batch.js';
 import { LeftoversQuestion } from './leftovers-question.js';
 import { PickList } from './pick-list.js';
@@ -79,6 +80,13 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
     mutationFn: ({ path, json }: { path: string; json?: unknown }) => ask<Run | FrozenSheet>(path, { method: 'POST', ...(json ? { json } : {}) }),
     onSettled: () => Promise.all([cutsKey, ['cutter'], ['shop'], ['jobs'], ['batch-plan'], ['batches'], ['waiting']].map((queryKey) => client.invalidateQueries({ queryKey }))),
   });
+  const laying = useLayingByHand(batch, planned, shop?.films ?? [], (pins) => acts.change(batch, { wish: { ...batch.wish, pins } }));
+  /** Puts a sheet into another's place in the order; it is then an order by hand. */
+  const put = (from: number, to: number) => {
+    const keys = sheets.map(({ key }) => key);
+    keys.splice(to, 0, ...keys.splice(from, 1));
+    acts.change(batch, { wish: { ...batch.wish, order: 'by hand', sequence: keys } });
+  };
   const isBusy = act.isPending || inCutter !== null || elsewhere !== null || state.done !== null;
   return (
     <>
@@ -91,7 +99,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
           docket={
             <>
               <BatchProgress state={state} />
-              {state.plan && (state.plan.stopped.length > 0 || state.plan.short.length > 0) && (
+              {state.plan && (state.plan.stopped.length > 0 || state.plan.short.length > 0 || state.plan.loose > 0) && (
                 <Noticed aria-label="Findings">
                   {state.plan.stopped.map(({ jobId, why }) => (
                     <li key={jobId} data-severity="warning">
@@ -103,6 +111,11 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                       {message} {spacingMm !== null && <WordButton onPress={() => acts.change(batch, { wish: { ...batch.wish, spacingMm } })}>Keep {spacingMm} mm between pieces</WordButton>}
                     </li>
                   ))}
+                  {state.plan.loose > 0 && (
+                    <li data-severity="warning">
+                      {count(state.plan.loose, 'copy', 'copies')} that you laid by hand cannot lie so any more: the layer, the piece or what lies beside it is another. {state.plan.loose === 1 ? 'It is' : 'They are'} laid by the app.
+                    </li>
+                  )}
                 </Noticed>
               )}
               {elsewhere && <CutterBusy busy={elsewhere} />}
@@ -125,8 +138,8 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                   <Queue aria-label="Sheets to cut">
                     {sheets.map((sheet, i) => (
                       <li key={sheet.id}>
-                        <Entry type="button" aria-pressed={sheet.id === shownId} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
-                          <Number>{i + 1}</Number>
+                        <Entry type="button" aria-pressed={sheet.id === shownId} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)} draggable onDragStart={(event) => event.dataTransfer.setData(DRAGGED, String(i))} onDragOver={(event) => event.dataTransfer.types.includes(DRAGGED) && event.preventDefault()} onDrop={(event) => put(Number(event.dataTransfer.getData(DRAGGED)), i)}>
+                          <Rank>{i + 1}</Rank>
                           <Films films={sheet.films} />
                           <span>
                             {sayFilms(sheet)}
@@ -137,6 +150,16 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                           </span>
                           <Figure>{sayDuration(sheet.seconds)}</Figure>
                         </Entry>
+                        {!inCutter && sheet === planned && sheets.length > 1 && (
+                          <Moves>
+                            <WordButton isDisabled={i === 0 || acts.isBusy} aria-label={`Cut earlier: sheet ${i + 1}`} onPress={() => put(i, i - 1)}>
+                              Cut earlier
+                            </WordButton>
+                            <WordButton isDisabled={i === sheets.length - 1 || acts.isBusy} aria-label={`Cut later: sheet ${i + 1}`} onPress={() => put(i, i + 1)}>
+                              Cut later
+                            </WordButton>
+                          </Moves>
+                        )}
                         {!inCutter && sheet === planned && (
                           <LoadedQuestion
                             sheet={sheet}
@@ -184,7 +207,8 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
             </>
           }
         >
-          {frozen ? <FrozenPicture sheet={frozen} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={planned} unit={unit} jobId={lookedJob} />}
+          {planned && !inCutter && <LayingBar laying={laying} sheet={planned} />}
+          {frozen ? <FrozenPicture sheet={frozen} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={planned} unit={unit} jobId={lookedJob} byHand={inCutter ? null : laying.byHand} />}
         </StationLayout>
       </OnScreen>
       <PrintedLists batch={batch} sheets={sheets} unit={unit} />
@@ -193,6 +217,8 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
 }
 
 const NOTHING: readonly FrozenSheet[] = [];
+/** What is dragged is a sheet of this list, by its number. */
+const DRAGGED = 'application/x-lantern-sheet';
 
 const WORDS = { 'in-cutter': 'in the cutter', good: '✓ cut', undecided: 'not decided', 'rest-undecided': 'cut in part; its rest failed', 'to-remake': 'make again', 'thrown-away': 'thrown away', untouched: 'not cut' } as const;
 
@@ -239,7 +265,8 @@ const Entry = styled.button`
   span span { display: block; font-weight: 400; }
 `;
 
-const Number = styled.b`min-width: 1.2em; font-variant-numeric: tabular-nums;`;
+const Moves = styled.div`display: flex; gap: ${space.m}; padding: 0 ${space.s} ${space.xs};`;
+const Rank = styled.b`min-width: 1.2em; font-variant-numeric: tabular-nums;`;
 const Swatches = styled.i`display: flex; flex-wrap: wrap; gap: 2px; max-width: 62px; flex: none;`;
 const Figure = styled.span`margin-left: auto; font-variant-numeric: tabular-nums; font-weight: 400; white-space: nowrap;`;
 

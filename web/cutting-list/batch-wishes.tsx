@@ -6,6 +6,8 @@ import { colour, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { Choice } from '../ui/choice.js';
 import { FigureField } from '../ui/figure-field.js';
+import { NumberField } from '../ui/number-field.js';
+import { PercentField } from '../ui/percent-field.js';
 import { Small } from '../ui/plain-fields.js';
 import { sayPiece } from '../ui/say-piece.js';
 
@@ -17,11 +19,16 @@ interface BatchWishesProps {
   readonly onChange: (wish: BatchWish) => void;
 }
 
+const inPercent = (share: number) => Math.round(share * 1000) / 10;
+
 const ZONES = [['yes', 'side by side'], ['no', 'one by one']] as const;
-const ORDERS: readonly (readonly [BatchOrder, string])[] = [['changes', 'fewest changes'], ['smallest', 'smallest first'], ['urgent', 'soonest due first']];
+const ORDERS: readonly (readonly [BatchOrder, string])[] = [['changes', 'fewest changes'], ['smallest', 'smallest first'], ['urgent', 'soonest due first'], ['by hand', 'as you put them']];
+const DIRECTIONS = [['one', 'in one direction'], ['each', 'each as it fits']] as const;
 
 /** What is decided of a batch, in sentences with the reason. */
 export function BatchWishes({ batch: { wish }, unit, films, stock, onChange }: BatchWishesProps) {
+  const { leftovers } = wish;
+  const keep = (rule: Partial<typeof leftovers>) => onChange({ ...wish, leftovers: { ...leftovers, ...rule } });
   return (
     <section aria-label="How it is laid out">
       <h3>How it is laid out</h3>
@@ -36,7 +43,19 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, onChange }: B
         <div>
           Sheets are cut with the <Choice label="Order of sheets" value={wish.order} options={ORDERS} onChange={(order) => onChange({ ...wish, order })} />
         </div>
-        <Small>All layers of one design lie in the same direction on their films, or turned by half. A cutter feeds a little too far or too short, and films draw back more along the roll. In one direction, all layers are off by the same and still fit.</Small>
+        <div>
+          All layers of one design lie{' '}
+          <Choice label="Direction of the layers" value={wish.oneDirection ? 'one' : 'each'} options={DIRECTIONS} onChange={(direction) => onChange({ ...wish, oneDirection: direction === 'one' })} />
+          <Small>{wish.oneDirection ? 'Or turned by half. A cutter feeds a little too far or too short, and films draw back more along the roll. In one direction, all layers are off by the same and still fit.' : 'Your decision. It saves film, but a layer that is turned by a quarter fits the others only if the cutter feeds as true along the roll as across it.'}</Small>
+        </div>
+        <div>
+          What is left of a piece goes back to the rack if it is at least <FigureField label="Least side of what is kept" mm={leftovers.leastSideMm} unit={unit} min={1} max={10_000} stepMm={5} onChange={(leastSideMm) => keep({ leastSideMm })} /> wide and long, and{' '}
+          <NumberField label="Least area of what is kept, cm²" value={Math.round(leftovers.leastMm2 / 100)} min={0} max={100_000} onChange={(cm2) => keep({ leastMm2: cm2 * 100 })} /> cm² large.
+          <Small as="div">
+            It then counts for <PercentField label="What is kept is worth, percent" value={inPercent(leftovers.share)} max={100} onChange={(percent) => keep({ share: percent / 100 })} /> % of what its film cost; narrower than{' '}
+            <FigureField label="A strip is narrower than" mm={leftovers.narrowMm} unit={unit} max={10_000} stepMm={5} onChange={(narrowMm) => keep({ narrowMm })} />, for <PercentField label="A strip is worth, percent" value={inPercent(leftovers.narrowShare)} max={100} onChange={(percent) => keep({ narrowShare: percent / 100 })} /> %. The pieces on which the least value is spent are chosen.
+          </Small>
+        </div>
         {wish.avoid.length > 0 && (
           <div>
             Left alone:

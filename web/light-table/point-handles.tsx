@@ -14,6 +14,8 @@ export interface HeldPoint {
 interface PointHandlesProps {
   readonly points: readonly HeldPoint[];
   readonly view: Camera;
+  /** A point is held so far from where it was, mm; null once it is let go. */
+  readonly onHold?: (held: { readonly id: string; readonly x: number; readonly y: number } | null) => void;
   /** A point was let go somewhere else. */
   readonly onMove: (id: string, xMm: number, yMm: number) => void;
 }
@@ -21,8 +23,13 @@ interface PointHandlesProps {
 const NUDGES: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 /** Points that are dragged, or nudged by arrow keys (a millimetre; ten with Shift, a tenth with Alt): kept when they are let go, or on Enter. */
-export function PointHandles({ points, view, onMove }: PointHandlesProps) {
+export function PointHandles({ points, view, onHold, onMove }: PointHandlesProps) {
   const [held, setHeld] = useState<{ readonly id: string; readonly x: number; readonly y: number } | null>(null);
+  const tellHold = useRef(onHold);
+  useEffect(() => {
+    tellHold.current = onHold;
+  });
+  useEffect(() => tellHold.current?.(held), [held]);
   const start = useRef<{ readonly id: string; readonly x: number; readonly y: number } | null>(null);
   const latest = useRef({ held, onMove });
   useEffect(() => {

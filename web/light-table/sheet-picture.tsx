@@ -6,7 +6,7 @@ import { fillOf } from './film-fill.js';
  * One sheet as it lies before the cutter: the piece of film, on its mat if it needs one, with what is cut of it. The corner that the program
  * counts from is marked.
  */
-export function SheetPicture({ sheet, isBack, children }: { readonly sheet: DrawnSheet; /** Whether a shape steps back, by its number. */ readonly isBack?: (shape: number) => boolean; readonly children?: ReactNode }) {
+export function SheetPicture({ sheet, isBack, heldBy, children }: { readonly sheet: DrawnSheet; /** Whether a shape steps back, by its number. */ readonly isBack?: (shape: number) => boolean; /** How far a shape is held from where it lies, mm. */ readonly heldBy?: (shape: number) => { readonly x: number; readonly y: number } | null; readonly children?: ReactNode }) {
   const { piece, mat, zones, usedLengthMm, edges, shapes } = sheet;
   const id = useId();
   const length = shownLength(sheet);
@@ -22,7 +22,7 @@ export function SheetPicture({ sheet, isBack, children }: { readonly sheet: Draw
       {piece && <rect x="0" y={top} width={width} height={length} fill="url(#hatch-waste)" stroke="#182325" strokeWidth="1.25" vectorEffect="non-scaling-stroke" />}
       {piece && edges && <rect x={edges.sides} y={top + edges.top} width={width - 2 * edges.sides} height={length - edges.top - edges.bottom} fill="none" stroke="#4c5a5c" strokeWidth="1" strokeDasharray="1 4" vectorEffect="non-scaling-stroke" />}
       {shapes.map((shape, s) => (
-        <g key={s} opacity={isBack?.(s) ? 0.25 : undefined}>
+        <g key={s} opacity={isBack?.(s) ? 0.25 : undefined} transform={shiftOf(heldBy?.(s))}>
           <defs>
             <g id={`${id}-${s}`}>
               <path d={shape.borders} fill="#ffffff" fillOpacity="0.7" stroke="#182325" strokeWidth="1" strokeDasharray="6 3" vectorEffect="non-scaling-stroke" />
@@ -44,6 +44,10 @@ export function SheetPicture({ sheet, isBack, children }: { readonly sheet: Draw
       </g>
     </>
   );
+}
+
+function shiftOf(held: { readonly x: number; readonly y: number } | null | undefined): string | undefined {
+  return held ? `translate(${held.x} ${held.y})` : undefined;
 }
 
 type Zone = NonNullable<DrawnSheet['zones']>[number];
