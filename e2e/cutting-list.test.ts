@@ -128,6 +128,9 @@ it('is told by another page, works on a phone, and keeps what is decided', async
   await browser.press('Cut later: sheet 1');
   await browser.driver.wait(async () => JSON.stringify(await order()) === JSON.stringify([...before].reverse()), 60_000);
   expect((await batches())[0]!.wish.order).toBe('by hand');
+  await browser.write('Seconds to look', '1');
+  await browser.press('Look for less film');
+  await browser.sees(/less film is taken|Nothing better was found/);
   await browser.press('each as it fits');
   await browser.driver.wait(async () => !(await batches())[0]!.wish.oneDirection, 60_000);
   await browser.press(`Take out ${jobs[1]!.recipe.title}`);

@@ -125,6 +125,30 @@ describe('jobs that are put together', () => {
   });
 });
 
+describe('a search for less film', () => {
+  it('takes no more than before, comes out the same again, ends when it is enough, and is refused for another revision', async () => {
+    const batch = await put(jobs);
+    const before = await planOf(batch);
+    const ask = (seconds: number, revision: number) => bench.api<{ batch: Batch; takenMm2: number; beforeMm2: number } & Refused>('POST', `/api/batches/${batch.id}/search`, { revision, seconds });
+    expect((await ask(1, 77)).body.code).toBe('sheet-changed');
+    const first = (await ask(1, batch.revision)).body;
+    expect(first.takenMm2).toBeLessThanOrEqual(first.beforeMm2);
+    expect(first.beforeMm2).toBeCloseTo(before.takenMm2, 6);
+    const after = await planOf(batch);
+    expect(after.takenMm2).toBeCloseTo(first.takenMm2, 6);
+    await bench.restartServer();
+    expect(await planOf(batch)).toEqual(after);
+    // It would go on for minutes.
+    const long = ask(300, first.batch.revision);
+    let isOver = false;
+    void long.then(() => (isOver = true));
+    while (!isOver) await bench.api('POST', `/api/batches/${batch.id}/search/enough`);
+    const { takenMm2 } = (await long).body;
+    expect(takenMm2).toBeLessThanOrEqual(first.takenMm2 + 1e-6);
+    expect((await planOf(batch)).takenMm2).toBeCloseTo(takenMm2, 6);
+  });
+});
+
 describe('a mat with several blanks', () => {
   it('is one pass, takes of each piece, and what is left of all goes back in one write', async () => {
     await change(jobs[0]!, { films: { byColour: { '#b3262b': 'chalk', '#f7f5ef': 'tar' } } });

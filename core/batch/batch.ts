@@ -91,7 +91,7 @@ export interface BatchOut {
   /** What was laid by hand and can no longer lie so: the layer, the piece or what lies beside it is another. */
   readonly loose: readonly BatchPin[];
   /** How many steps the search for less film made on the layout of each film: with as many it comes out the same again. Empty when there was none. */
-  readonly steps: readonly { readonly film: Film; readonly steps: number }[];
+  readonly steps: readonly { readonly film: Film; readonly steps: number; /** Less of it is spent than without. */ readonly helped: boolean }[];
 }
 
 /** In which order sheets are cut: with the fewest changes of settings and film, the smallest first, those of the most urgent job first, or as a hand has put them. */
@@ -108,15 +108,19 @@ export interface BatchWish {
   readonly sequence: readonly string[];
   /** All layers of one design lie in one direction, or turned by half; otherwise each as it fits best, for a cutter that feeds true both ways. */
   readonly oneDirection: boolean;
+  /** A roll that is fed farther than this in one pass may drift: the maker is told. */
+  readonly longFeedMm: number;
   /** What of a piece is worth keeping, and how much. */
   readonly leftovers: LeftoverRule;
   /** Pieces that are not to be used. */
   readonly avoid: readonly string[];
+  /** So many steps of the search for less film are made in a film: with as many it comes out the same again. */
+  readonly steps: readonly { readonly filmId: string; readonly steps: number }[];
   /** What was laid by hand. */
   readonly pins: readonly BatchPin[];
 }
 
 /** What a new batch is left to. */
-export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', sequence: [], oneDirection: true, leftovers: LEFTOVER_RULE, avoid: [], pins: [] };
+export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', sequence: [], oneDirection: true, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
 
-export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), sequence: { type: 'array', maxItems: 2000, items: { type: 'string', maxLength: 20_000 } }, oneDirection: yes, leftovers: object({ leastSideMm: figure(1, 10_000), leastMm2: figure(0, 10_000_000), share: figure(0, 1), narrowMm: figure(0, 10_000), narrowShare: figure(0, 1) }), avoid: { type: 'array', maxItems: 1000, items: id }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });
+export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), sequence: { type: 'array', maxItems: 2000, items: { type: 'string', maxLength: 20_000 } }, oneDirection: yes, longFeedMm: figure(100, 100_000), leftovers: object({ leastSideMm: figure(1, 10_000), leastMm2: figure(0, 10_000_000), share: figure(0, 1), narrowMm: figure(0, 10_000), narrowShare: figure(0, 1) }), avoid: { type: 'array', maxItems: 1000, items: id }, steps: { type: 'array', maxItems: 1000, items: object({ filmId: id, steps: whole(0, 1e9) }) }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });

@@ -55,7 +55,7 @@ interface LayWish {
 }
 
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
-export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: LayWish, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number } | null> {
+export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: LayWish, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
   const film = items[0]!.film;
   const asked: readonly NestItem[] = items.map(({ id, quantity, rotations, group }) => ({ id, quantity, rotations, group: outlinesOf(group) }));
   const byKey = new Map(rack.map((on) => [on.key, on]));
@@ -79,7 +79,7 @@ export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded
     const on = byKey.get(id)!;
     return { on, film, groups: groupsOn(id, chosen.layout, { items, on, pinned }), used: usedOn(on, id, chosen.layout, boxes) };
   });
-  return { laid, result: chosen.layout, steps: again?.layout.steps ?? 0 };
+  return { laid, result: chosen.layout, steps: again?.layout.steps ?? 0, helped: chosen === again };
 }
 
 /** Pieces that cannot be laid on alone: as if nothing had found a place. */

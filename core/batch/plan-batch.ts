@@ -14,7 +14,7 @@ export const BLANK_MARGIN_MM = 3;
 
 interface Hooks {
   readonly breathe?: () => Promise<void>;
-  /** For the layout of one film, the so-manieth of so many: whether a further step of the search may be made, after so many. The first arrangements are always made. */
+  /** For the layout of one film, the so-manieth of so many: whether a further step of the search may be made, after so many; without it, the steps that are decided are made. The first arrangements are always made. */
   readonly budget?: (film: Film, part: number, of: number) => (steps: number) => boolean;
 }
 
@@ -27,7 +27,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
   const items = jobs.flatMap((job, j) => itemsOf(job, j, shop, wish));
   const unplaced: Unplaced[] = [];
   const laid: Laid[] = [];
-  const steps: { film: Film; steps: number }[] = [];
+  const steps: BatchOut['steps'][number][] = [];
   const short: Shortage[] = [];
   const loose: BatchPin[] = wish.pins.filter((pin) => isGone(pin, jobs));
   // By their names: jobs that were planned at different times have films of their own, which are alike.
@@ -36,12 +36,12 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     await breathe?.();
     const own = items.filter((item) => item.film.id === film.id);
     const rack = rackOf(film, shop);
-    const mayTryMore = budget?.(film, part, films.length);
+    const mayTryMore = budget ? budget(film, part, films.length) : decidedSteps(wish, film);
     const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm: wish.spacingMm, jobIds: jobs.map(({ id }) => id) });
     loose.push(...pins.loose);
     const chosen = await layFilm(own, rack, { ...wish, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
     laid.push(...(chosen?.laid ?? []));
-    if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps });
+    if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps, helped: chosen.helped });
     const missing = own.flatMap((item) => {
       const left = chosen ? chosen.result.unplaced.find((one) => one.item === item.id) : { quantity: item.quantity, reason: 'there is no film of it that the cutter can take' };
       return left ? [{ item: { ...item, quantity: left.quantity }, reason: left.reason }] : [];
@@ -50,6 +50,11 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish }, breathe ? { breathe } : {}));
   }
   return { sheets: inOrder(wish.zones ? zoned(laid, shop, wish.leftovers) : laid.map((one) => alone(one, wish.leftovers)), wish, jobs.map(({ due }) => due)), unplaced, short, loose, steps };
+}
+
+function decidedSteps({ steps }: BatchWish, film: Film): ((made: number) => boolean) | undefined {
+  const most = steps.find(({ filmId }) => filmId === film.id)?.steps ?? 0;
+  return most > 0 ? (made) => made < most : undefined;
 }
 
 /** One piece in one pass. */

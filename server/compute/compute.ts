@@ -10,6 +10,7 @@ import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan
 import { Problem } from '../problem.js';
 import { FLAG } from './kernel-guard.js';
 import { SharedWork } from './shared-work.js';
+import type { BatchSearch } from './planned-batch.js';
 import type { Answer, BatchSheetMade, BatchTask, PlanJob, Task } from './tasks.js';
 import { TooLong, WorkQueue, type Lane } from './work-queue.js';
 
@@ -126,6 +127,11 @@ export class Compute {
   /** Where a copy comes to lie that a hand has moved. @throws Problem 422 when it cannot lie there */
   async batchMove(source: BatchSource, move: HandMove, signal?: AbortSignal): Promise<BatchPin> {
     return ((await this.#run({ do: 'batch-move', batch: await loadedBatch(source), move }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'pin' }>).pin;
+  }
+
+  /** Looks for less film for a batch, for so long or until `enough` is set; what was found by then is kept. */
+  async batchSearch(source: BatchSource, { seconds, enough }: { readonly seconds: number; readonly enough: Int32Array }, signal?: AbortSignal): Promise<BatchSearch> {
+    return (await this.#run({ do: 'batch-search', batch: await loadedBatch(source), seconds, enough }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'searched' }>;
   }
 
   /** A sheet of a batch as an HP-GL file. @throws Problem 422 as batchSheet() does */

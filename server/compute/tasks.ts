@@ -3,6 +3,7 @@ import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { BatchPin, BatchView, BatchWish, HandMove } from '../../core/batch/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
+import type { BatchSearch } from './planned-batch.js';
 import type { CutInPart, GroupToFreeze, RestToFreeze, SheetToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
@@ -25,6 +26,7 @@ export type Task =
   | { readonly do: 'batch'; readonly batch: BatchTask; readonly progress?: MessagePort }
   | { readonly do: 'batch-sheet'; readonly batch: BatchTask; readonly sheet: string }
   | { readonly do: 'batch-move'; readonly batch: BatchTask; readonly move: HandMove }
+  | { readonly do: 'batch-search'; readonly batch: BatchTask; readonly seconds: number; /** Not 0 once what was found is enough. */ readonly enough: Int32Array }
   | { readonly do: 'batch-hpgl'; readonly batch: BatchTask; readonly sheet: string };
 
 /** A task on its way to a worker, with a flag that is set once it should stop. */
@@ -63,5 +65,6 @@ export type Answer =
   | { readonly ok: 'rest'; readonly sheet: RestToFreeze }
   | { readonly ok: 'batch'; readonly view: BatchView }
   | { readonly ok: 'pin'; readonly pin: BatchPin }
+  | ({ readonly ok: 'searched' } & BatchSearch)
   | ({ readonly ok: 'batch-sheet' } & BatchSheetMade)
   | { readonly ok: false; readonly code: string; readonly message: string; readonly path?: string };

@@ -72,6 +72,8 @@ async function answer(task: SentTask): Promise<Answer> {
         const { shop, wish } = task.batch;
         return { ok: 'pin', pin: placeByHand(jobs, shop, { wish, out }, task.move) };
       }
+      case 'batch-search':
+        return { ok: 'searched', ...(await batches.search(task.batch, { seconds: task.seconds, isEnough: () => Atomics.load(task.enough, 0) !== 0 }, { breathe })) };
       case 'batch-hpgl': {
         const { out, jobs } = await batches.plan(task.batch, { breathe });
         const { program } = batchSheetToFreeze(out, jobs, task.sheet, task.batch.shop.cutter);

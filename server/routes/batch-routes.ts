@@ -14,6 +14,8 @@ const JOB_IDS = { type: 'array', minItems: 1, maxItems: 200, items: id } as cons
 
 /** Jobs that are cut together: which, how, what comes of it, and sending it to the cutter. */
 export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, spooler }: Services): Route[] {
+  /** Searches for less film that are under way, by batch: what ends them. */
+  const searches = new Map<string, Int32Array>();
   return [
     { method: 'get', path: '/api/batches', summary: 'The batches: jobs that are cut together, and what is decided of that', answer: 'Batches', answers: 'Those that have not ended', handle: () => batches.list() },
     { method: 'get', path: '/api/batches/:id', summary: 'A batch', answer: 'Batch', answers: 'The batch', handle: ({ params }) => batches.get(params['id']!) },
@@ -94,6 +96,43 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         mustBeLookedAt(batch.revision, revision);
         const pin = await compute.batchMove(await planBatch(batch.id), move, signal);
         return batches.change(batch.id, revision, { wish: { ...batch.wish, pins: withPin(batch.wish.pins, pin) } });
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/batches/:id/search',
+      isBench: true,
+      summary: 'Look for less film for so many seconds, or until it is said to be enough. What is found is decided by its number of steps, so that it comes out the same again',
+      body: object({ ...REVISION, seconds: whole(1, 300) }),
+      answer: 'BatchSearched',
+      answers: 'The batch as it then is, and how much film is taken, with what was found and before',
+      handle: async ({ params, body, signal }) => {
+        const { revision, seconds } = body as { revision: number; seconds: number };
+        const batch = await batches.get(params['id']!);
+        mustBeLookedAt(batch.revision, revision);
+        const enough = new Int32Array(new SharedArrayBuffer(4));
+        const before = searches.get(batch.id);
+        if (before) Atomics.store(before, 0, 1);
+        searches.set(batch.id, enough);
+        try {
+          const { steps, takenMm2, beforeMm2 } = await compute.batchSearch(await planBatch(batch.id), { seconds, enough }, signal);
+          return { batch: takenMm2 < beforeMm2 ? await batches.change(batch.id, revision, { wish: { ...batch.wish, steps } }) : batch, takenMm2, beforeMm2 };
+        } finally {
+          if (searches.get(batch.id) === enough) searches.delete(batch.id);
+        }
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/batches/:id/search/enough',
+      isBench: true,
+      summary: 'End a search that is under way, and keep what it found',
+      answer: 'Batch',
+      answers: 'The batch; the search answers for itself',
+      handle: async ({ params }) => {
+        const enough = searches.get(params['id']!);
+        if (enough) Atomics.store(enough, 0, 1);
+        return batches.get(params['id']!);
       },
     },
     {

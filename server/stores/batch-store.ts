@@ -47,8 +47,8 @@ export class BatchStore {
       const [{ most }] = (await tx('batches').max('number as most')) as [{ most: number | null }];
       // It begins as the last was decided, but for what hung on its pieces and copies.
       const last = (await tx('batches').orderBy('number', 'desc').first('wish')) as Pick<BatchRow, 'wish'> | undefined;
-      const { avoid, pins, sequence } = NEW_BATCH_WISH;
-      const wish: BatchWish = { ...wishOf(last), avoid, pins, sequence, order: wishOf(last).order === 'by hand' ? 'changes' : wishOf(last).order };
+      const { avoid, pins, sequence, steps } = NEW_BATCH_WISH;
+      const wish: BatchWish = { ...wishOf(last), avoid, pins, sequence, steps, order: wishOf(last).order === 'by hand' ? 'changes' : wishOf(last).order };
       await tx('batches').insert({ id, number: (most ?? 0) + 1, revision: 1, wish: JSON.stringify(wish), created_at: new Date().toISOString() });
       await lay(tx, id, jobIds);
     });

@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Batch, BatchSheetView } from '../../core/batch/index.js';
 import { ENDED, filmsOfSheet, standings, type FrozenSheet, type Run } from '../../core/stations/cut/index.js';
-import { count, listed, sayArea, sayDuration } from '../../core/words/index.js';
+import { count, formatLength, listed, sayArea, sayDuration } from '../../core/words/index.js';
 import { ask } from '../api/client.js';
 import { BatchProgress } from '../batch/batch-progress.js';
 import { BatchSheetPicture } from '../batch/batch-sheet-picture.js';
@@ -34,6 +34,7 @@ import { JobsInBatch } from './jobs-in-batch.js';
 import { LeftoversQuestion } from './leftovers-question.js';
 import { PickList } from './pick-list.js';
 import { PrintedLists } from './printed-lists.js';
+import { SearchForLess } from './search-for-less.js';
 
 /** A batch: what is cut together, on which sheets, and sending them to the cutter. */
 export function BatchPage() {
@@ -146,6 +147,11 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                             <Small as="span">
                               {sayCarried(sheet)}
                               {sheet.zones ? `, ${count(sheet.zones.length, 'blank')} on the mat` : ''}, {sheet.forceG} g
+                              {sheet.carries.some(({ isMirrored }) => isMirrored) && (
+                                <>
+                                  , <Loud>{sheet.carries.every(({ isMirrored }) => isMirrored) ? 'cut mirrored' : 'partly cut mirrored'}</Loud>
+                                </>
+                              )}
                             </Small>
                           </span>
                           <Figure>{sayDuration(sheet.seconds)}</Figure>
@@ -160,9 +166,14 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                             </WordButton>
                           </Moves>
                         )}
+                        {!inCutter && sheet === planned && feedsFar(sheet, batch.wish) && (
+                          <LongFeed>
+                            This sheet feeds {formatLength(sheet.usedLengthMm, unit)} {unit} of the roll. So far it may drift. Pull the slack off the roll, then feed the whole length out and back once before you cut.
+                          </LongFeed>
+                        )}
                         {!inCutter && sheet === planned && (
                           <LoadedQuestion
-                            sheet={sheet}
+                            sheet={{ ...sheet, isMirrored: sheet.carries.every(({ isMirrored }) => isMirrored) }}
                             action="Cut this sheet"
                             hpglUrl={`/api/batches/${batch.id}/sheets/${sheet.id}/hpgl`}
                             busy={isBusy}
@@ -177,6 +188,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
               {act.error && <Refused role="alert">{act.error.message}</Refused>}
               {state.plan && sheets.length === 0 && undecided.length === 0 && !inCutter && state.plan.short.length === 0 && state.plan.stopped.length === 0 && <Small>Everything of this batch is cut.</Small>}
               {sheets.length > 0 && <PickList batch={batch} sheets={sheets} unit={unit} onAvoid={(pieceId) => acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })} />}
+              {sheets.length > 0 && <SearchForLess batch={batch} steps={state.plan!.steps} isBusy={isBusy} onForget={() => acts.change(batch, { wish: { ...batch.wish, steps: [] } })} />}
               <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} onChange={(wish) => acts.change(batch, { wish })} />
               <JobsInBatch
                 batch={batch}
@@ -214,6 +226,11 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
       <PrintedLists batch={batch} sheets={sheets} unit={unit} />
     </>
   );
+}
+
+/** A roll that is fed so far in one pass may drift. */
+function feedsFar({ piece, usedLengthMm }: BatchSheetView, { longFeedMm }: Batch['wish']): boolean {
+  return piece?.kind === 'roll' && usedLengthMm > longFeedMm;
 }
 
 const NOTHING: readonly FrozenSheet[] = [];
@@ -266,6 +283,8 @@ const Entry = styled.button`
 `;
 
 const Moves = styled.div`display: flex; gap: ${space.m}; padding: 0 ${space.s} ${space.xs};`;
+const Loud = styled.b`color: ${colour.bad};`;
+const LongFeed = styled.p`font-size: ${type.small}; padding: ${space.s} ${space.m}; margin: ${space.xs} 0; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.m};`;
 const Rank = styled.b`min-width: 1.2em; font-variant-numeric: tabular-nums;`;
 const Swatches = styled.i`display: flex; flex-wrap: wrap; gap: 2px; max-width: 62px; flex: none;`;
 const Figure = styled.span`margin-left: auto; font-variant-numeric: tabular-nums; font-weight: 400; white-space: nowrap;`;

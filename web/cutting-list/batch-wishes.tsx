@@ -56,6 +56,9 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, onChange }: B
             <FigureField label="A strip is narrower than" mm={leftovers.narrowMm} unit={unit} max={10_000} stepMm={5} onChange={(narrowMm) => keep({ narrowMm })} />, for <PercentField label="A strip is worth, percent" value={inPercent(leftovers.narrowShare)} max={100} onChange={(percent) => keep({ narrowShare: percent / 100 })} /> %. The pieces on which the least value is spent are chosen.
           </Small>
         </div>
+        <p>
+          A roll that is fed more than <FigureField label="A long feed" mm={wish.longFeedMm} unit={unit} min={100} max={100_000} stepMm={100} onChange={(longFeedMm) => onChange({ ...wish, longFeedMm })} /> in one pass may drift. You are told before you cut.
+        </p>
         {wish.avoid.length > 0 && (
           <div>
             Left alone:

@@ -1,0 +1,77 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import type { Batch } from '../../core/batch/index.js';
+import { count } from '../../core/words/index.js';
+import { ask } from '../api/client.js';
+import { colour, radius, space, type } from '../tokens.js';
+import { Button, WordButton } from '../ui/button.js';
+import { useNotify } from '../ui/notices.js';
+import { NumberField } from '../ui/number-field.js';
+import { Small } from '../ui/plain-fields.js';
+
+interface SearchForLessProps {
+  readonly batch: Batch;
+  /** Steps that were made for what is shown. */
+  readonly steps: number;
+  readonly isBusy: boolean;
+  readonly onForget: () => void;
+}
+
+/** Drawing the sheets tighter takes time: as long as the maker gives it. What was found is kept, and can be made again. */
+export function SearchForLess({ batch, steps, isBusy, onForget }: SearchForLessProps) {
+  const client = useQueryClient();
+  const notify = useNotify();
+  const [seconds, setSeconds] = useState(20);
+  const search = useMutation({
+    mutationFn: () => ask<{ takenMm2: number; beforeMm2: number }>(`/api/batches/${batch.id}/search`, { method: 'POST', json: { revision: batch.revision, seconds } }),
+    onSuccess: ({ takenMm2, beforeMm2 }) => notify(takenMm2 < beforeMm2 ? `${((1 - takenMm2 / beforeMm2) * 100).toFixed(1)} % less film is taken.` : 'Nothing better was found. The sheets stay as they are.'),
+    onError: (error) => notify(error.message),
+    onSettled: () => Promise.all([['batches'], ['batch-plan']].map((queryKey) => client.invalidateQueries({ queryKey }))),
+  });
+  return (
+    <section aria-label="Search for less film">
+      <h3>Less film</h3>
+      {search.isPending ? (
+        <Doing role="status">
+          <Clock seconds={seconds} />
+          <WordButton onPress={() => void ask(`/api/batches/${batch.id}/search/enough`, { method: 'POST' })}>Enough: keep what is found</WordButton>
+        </Doing>
+      ) : (
+        <Said>
+          <Button isDisabled={isBusy} onPress={() => search.mutate()}>
+            Look for less film
+          </Button>{' '}
+          for <NumberField label="Seconds to look" value={seconds} min={1} max={300} onChange={setSeconds} /> s
+        </Said>
+      )}
+      {steps > 0 ? (
+        <Small>
+          {count(steps, 'step')} of a search made these sheets tighter. <WordButton onPress={onForget}>Lay out without it</WordButton>
+        </Small>
+      ) : (
+        <Small>The sheets are drawn tighter, step by step. Large pieces of odd shapes gain most.</Small>
+      )}
+    </section>
+  );
+}
+
+function Clock({ seconds }: { readonly seconds: number }) {
+  const [gone, setGone] = useState(0);
+  useEffect(() => {
+    const tick = setInterval(() => setGone((before) => Math.min(seconds, before + 1)), 1000);
+    return () => clearInterval(tick);
+  }, [seconds]);
+  return (
+    <>
+      <span>Looking for less film, {Math.max(0, seconds - gone)} s left …</span>
+      <progress aria-label="Time of the search" value={gone} max={seconds} />
+    </>
+  );
+}
+
+const Said = styled.p`font-size: ${type.body}; padding-bottom: ${space.xs};`;
+const Doing = styled.div`
+  display: grid; gap: ${space.xs}; justify-items: start; font-size: ${type.small}; padding: ${space.s} ${space.m}; background: ${colour.accentWash}; border-radius: ${radius.m};
+  progress { width: 100%; height: 8px; accent-color: ${colour.accent}; }
+`;
