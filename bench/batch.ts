@@ -34,7 +34,7 @@ export async function batchBench(): Promise<void> {
       loadings += sheets.sheets.length;
     }
     const begun = performance.now();
-    const together = await planBatch(jobs, shop!, NEW_BATCH_WISH);
+    const together = await planBatch(jobs, shop!, { ...NEW_BATCH_WISH, spares: { single: 0, layered: 0 } });
     const took = performance.now() - begun;
     const taken = together.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const kept = together.sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0);

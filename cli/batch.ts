@@ -60,7 +60,7 @@ export async function batchCommand(args: string[]): Promise<void> {
     if (blocked || !prepare || !surface) throw new InputError('job-blocked', `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`, { source: basename(name) });
     jobs.push({ id: String(jobs.length), prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, taken: {}, due: recipe.due, heightMm: surface.frame.heightMm });
   }
-  const { sheets, unplaced, steps } = await planBatch(jobs, shop, { ...NEW_BATCH_WISH, ...(given.spacing === undefined ? {} : { spacingMm: given.spacing }), ...(given.zones === undefined ? {} : { zones: given.zones }), ...(given.order ? { order: given.order } : {}) }, budgetOf(seconds, most, given.steps));
+  const { sheets, unplaced, steps } = await planBatch(jobs, shop, { ...NEW_BATCH_WISH, spares: { single: 0, layered: 0 }, ...(given.spacing === undefined ? {} : { spacingMm: given.spacing }), ...(given.zones === undefined ? {} : { zones: given.zones }), ...(given.order ? { order: given.order } : {}) }, budgetOf(seconds, most, given.steps));
   await makeFolder(out);
   for (const [i, sheet] of sheets.entries()) {
     await writeFile(join(out, `sheet-${i + 1}.svg`), svgOf(sheet));

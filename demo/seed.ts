@@ -210,6 +210,7 @@ async function cutInThePast(to: Services, jobId: string, filmId: string, how: { 
   await to.runs.save(id, { state: 'finished', message: '', pairsDone: sheet.pairsTotal, bearings: null, share: 1, actualSeconds: sheet.estimateSeconds * how.shareOfEstimate, whole });
   await to.runs.setRecord(id, { outcome: 'good', note: how.note });
   await to.jobs.setToCut(jobId, { layers: toCut });
+  await to.shop.putBack([], sheetId, { revision: (await to.shop.get()).revision, who: 'Ilse' });
 }
 
 /** Jobs that are cut together, by how their titles begin. */

@@ -125,6 +125,36 @@ describe('jobs that are put together', () => {
   });
 });
 
+describe('a sheet of two jobs that fails half-way', () => {
+  it('is made whole by a rest of one of them, and stands so for both', async () => {
+    const like = await Promise.all([0, 1].map(() => jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }))));
+    const batch = await put(like);
+    const [sheet] = (await planOf(batch)).sheets;
+    expect(new Set(sheet!.carries.map(({ jobId }) => jobId)).size).toBe(2);
+    const ask = (what: object) => bench.api('POST', '/api/cutter/control', what);
+    await ask({ do: 'time-lapse', factor: 0.1 });
+    const { body: run } = await send(batch, sheet!);
+    await ask({ do: 'fail', how: 'jammed', afterPairs: Math.ceil(run.pairsTotal * 0.7) });
+    await ask({ do: 'time-lapse', factor: 400 });
+    await runUntil(bench, run.id, ({ state }) => state === 'stuck');
+    await bench.api('POST', `/api/runs/${run.id}/cancel`);
+    await runUntil(bench, run.id, ({ state }) => state === 'cancelled');
+    await ask({ do: 'clear' });
+    const { body: rest } = await bench.api<Run>('POST', `/api/sheets/${run.sheetId}/rest`, { loadedFilmIds: ['lock-gate'] });
+    const carried = new Set((await sheetOf(rest.sheetId)).groups.map(({ jobId }) => jobId));
+    expect(carried.size).toBe(1);
+    await runUntil(bench, rest.id, finished);
+    for (const job of like) {
+      expect((await cutsOf(bench, job.id)).map(({ id }) => id)).toEqual([run.sheetId, rest.sheetId]);
+      expect(await stateOf(job)).toBe('cut');
+    }
+    // The record of the job that the rest does not carry knows one run only.
+    const other = like.find(({ id }) => !carried.has(id))!;
+    expect((await bench.api<{ stations: { station: string; figure: string }[] }>('GET', `/api/jobs/${other.id}/plan`)).body.stations.find(({ station }) => station === 'cut')).toMatchObject({ state: 'settled' });
+    expect((await planOf(batch)).sheets).toEqual([]);
+  });
+});
+
 describe('a search for less film', () => {
   it('takes no more than before, comes out the same again, ends when it is enough, and is refused for another revision', async () => {
     const batch = await put(jobs);

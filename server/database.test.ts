@@ -96,6 +96,10 @@ describe('a database of an older version', () => {
     const shop = new ShopStore(db, book);
     const [runs, jobs] = [new RunStore(db, programs, new FilmUse(shop, book)), new JobStore(db, sheets)];
     const kept = await sheets.ofJobs(['cut', 'half', 'open']);
+    for (const { film, groups, keptMm2, leftovers, zones } of kept) {
+      expect([groups.every(({ filmId }) => filmId === film.id), leftovers, zones]).toEqual([true, [], null]);
+      expect(groups.reduce((sum, group) => sum + group.keptMm2, 0)).toBeCloseTo(keptMm2, 6);
+    }
     expect(kept.map((sheet) => [sheet.groups[0]!.jobId, sheet.film.name, sheet.cutMm, sheet.filmMm2, sheet.runs[0]!.id, sheet.runs[0]!.state, sheet.runs[0]!.note, sheet.runs[0]!.actualSeconds, sheet.runs[0]!.outcome]).sort()).toEqual([
       ['cut', 'Tar black', 19, 5000, 'r1', 'finished', 'a note', 11, 'good'],
       ['half', 'Tar black', 19, 5000, 'r2', 'finished', 'a note', 11, null],

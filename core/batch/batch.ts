@@ -108,6 +108,8 @@ export interface BatchWish {
   readonly sequence: readonly string[];
   /** All layers of one design lie in one direction, or turned by half; otherwise each as it fits best, for a cutter that feeds true both ways. */
   readonly oneDirection: boolean;
+  /** Of a run so many more are cut, as a share: some are spoiled, of layered ones more. */
+  readonly spares: { readonly single: number; readonly layered: number };
   /** A roll that is fed farther than this in one pass may drift: the maker is told. */
   readonly longFeedMm: number;
   /** What of a piece is worth keeping, and how much. */
@@ -121,6 +123,6 @@ export interface BatchWish {
 }
 
 /** What a new batch is left to. */
-export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', sequence: [], oneDirection: true, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
+export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', sequence: [], oneDirection: true, spares: { single: 0.05, layered: 0.1 }, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
 
-export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), sequence: { type: 'array', maxItems: 2000, items: { type: 'string', maxLength: 20_000 } }, oneDirection: yes, longFeedMm: figure(100, 100_000), leftovers: object({ leastSideMm: figure(1, 10_000), leastMm2: figure(0, 10_000_000), share: figure(0, 1), narrowMm: figure(0, 10_000), narrowShare: figure(0, 1) }), avoid: { type: 'array', maxItems: 1000, items: id }, steps: { type: 'array', maxItems: 1000, items: object({ filmId: id, steps: whole(0, 1e9) }) }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });
+export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), sequence: { type: 'array', maxItems: 2000, items: { type: 'string', maxLength: 20_000 } }, oneDirection: yes, spares: object({ single: figure(0, 1), layered: figure(0, 1) }), longFeedMm: figure(100, 100_000), leftovers: object({ leastSideMm: figure(1, 10_000), leastMm2: figure(0, 10_000_000), share: figure(0, 1), narrowMm: figure(0, 10_000), narrowShare: figure(0, 1) }), avoid: { type: 'array', maxItems: 1000, items: id }, steps: { type: 'array', maxItems: 1000, items: object({ filmId: id, steps: whole(0, 1e9) }) }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });

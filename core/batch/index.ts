@@ -6,5 +6,5 @@ export { batchView, type BatchSheetView, type BatchView, type CopiesOnSheet, typ
 export { placeByHand, withPin, type HandMove } from './place-by-hand.js';
 export type { Batch } from './kept-batch.js';
 export { batchProgram, batchSheetToFreeze, type BatchSheetToFreeze } from './freeze-batch-sheet.js';
-export { toCutOf, type BatchJob } from './batch-items.js';
+export { sparesOf, toCutOf, type BatchJob } from './batch-items.js';
 export { planBatch } from './plan-batch.js';

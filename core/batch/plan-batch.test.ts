@@ -114,6 +114,17 @@ describe('several jobs together', () => {
     expect(value(each)).toBeLessThanOrEqual(value(await plan()) * 1.02);
   });
 
+  it('of a run spares are cut, more of layered work, and none once enough are good', async () => {
+    const tag = await jobOf(svg(30, 20, '<path fill="#16181a" d="M0 0h30v20H0z"/>'), 1);
+    const count = async (job: BatchJob) => (await plan({}, [job])).sheets.flatMap(({ groups }) => groups).length;
+    for (const copies of [1, 9, 10, 21, 40]) expect(await count({ ...tag, copies })).toBe(copies < 10 ? copies : Math.ceil(copies * 1.05));
+    const layers = jobs[0]!.prepare.layers.length;
+    expect(await count({ ...jobs[0]!, copies: 20 })).toBe(layers * 22);
+    const { fingerprint } = toCutOf(tag)[0]!;
+    // Cut, of 21 with two spares: as many as are good.
+    for (const [good, left] of [[0, 23], [10, 13], [20, 3], [21, 0], [22, 0]]) expect(await count({ ...tag, copies: 21, taken: { [fingerprint]: good! } })).toBe(left);
+  });
+
   it('what of a piece is worth keeping is as it is decided', async () => {
     const kept = (out: BatchOut) => out.sheets.flatMap(({ leftovers }) => leftovers.filter(({ keep }) => keep));
     expect(kept(await plan()).length).toBeGreaterThan(0);

@@ -90,8 +90,12 @@ export class JobStore {
 
   async #summaries(rows: readonly JobRow[]): Promise<JobSummary[]> {
     const byJob = new Map<string, FrozenSheet[]>();
+    const jobsOf = new Map<string, ReadonlySet<string>>();
     for (const sheet of await this.sheets.ofJobs(rows.map((row) => row.id))) {
-      for (const jobId of new Set(sheet.groups.map((group) => group.jobId))) byJob.set(jobId, [...(byJob.get(jobId) ?? []), sheet]);
+      // A rest says how its sheet stands to all whose copies lie on that, also where it carries others alone.
+      const jobIds = new Set([...sheet.groups.map((group) => group.jobId), ...(sheet.restOf ? (jobsOf.get(sheet.restOf) ?? []) : [])]);
+      jobsOf.set(sheet.id, jobIds);
+      for (const jobId of jobIds) byJob.set(jobId, [...(byJob.get(jobId) ?? []), sheet]);
     }
     return rows.map((row) => summaryOf(row, byJob.get(row.id) ?? []));
   }

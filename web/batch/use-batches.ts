@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Batch, BatchView, BatchWish } from '../../core/batch/index.js';
 import { ask } from '../api/client.js';
 import { useNotify } from '../ui/notices.js';
@@ -31,6 +31,7 @@ export function useBatchPlan(id: string | null): BatchPlanState {
   const query = useQuery({
     queryKey: ['batch-plan', id],
     enabled: id !== null,
+    // Left for good, it is given up on the server, too.
     queryFn: ({ signal }) => {
       setDone(0);
       return planned(id!, signal, setDone);
@@ -39,8 +40,6 @@ export function useBatchPlan(id: string | null): BatchPlanState {
     retry: false,
     structuralSharing: false,
   });
-  // Left for good, it is given up on the server, too.
-  useEffect(() => () => void client.cancelQueries({ queryKey: ['batch-plan', id] }), [client, id]);
   return {
     plan: query.data,
     done: query.isFetching ? done : null,

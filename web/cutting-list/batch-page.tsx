@@ -5,9 +5,10 @@ import styled from 'styled-components';
 import type { Batch, BatchSheetView } from '../../core/batch/index.js';
 import { ENDED, filmsOfSheet, standings, type FrozenSheet, type Run } from '../../core/stations/cut/index.js';
 import { count, formatLength, listed, sayArea, sayDuration } from '../../core/words/index.js';
-import { ask } from '../api/client.js';
+import { ApiProblem, ask } from '../api/client.js';
 import { BatchProgress } from '../batch/batch-progress.js';
 import { BatchSheetPicture } from '../batch/batch-sheet-picture.js';
+import { LeftoversQuestion, withLeftovers } from '../batch/leftovers-question.js';
 import { sayCarried, sayFilms } from '../batch/say-sheet.js';
 import { useBatchActs, useBatchPlan } from '../batch/use-batches.js';
 import { StationLayout } from '../job/station-layout.js';
@@ -31,7 +32,6 @@ import { Swatch } from '../ui/swatch.js';
 import { BatchWishes } from './batch-wishes.js';
 import { LayingBar, useLayingByHand } from './laid-by-hand.js';
 import { JobsInBatch } from './jobs-in-batch.js';
-import { LeftoversQuestion } from './leftovers-question.js';
 import { PickList } from './pick-list.js';
 import { PrintedLists } from './printed-lists.js';
 import { SearchForLess } from './search-for-less.js';
@@ -41,7 +41,7 @@ export function BatchPage() {
   const { id } = useParams();
   const { data: batch, error } = useQuery({ queryKey: ['batches', id], queryFn: () => ask<Batch>(`/api/batches/${id}`), retry: false });
   const navigate = useNavigate();
-  if (error && !batch) {
+  if (error && (!batch || (error instanceof ApiProblem && error.status === 404))) {
     return (
       <Middle role="alert">
         <h1>This batch is not there any more</h1>
@@ -71,7 +71,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
   const progress = useRunProgress(cutsKey, active);
   const elsewhere = busy && !cuts.some((sheet) => sheet.runs.some((run) => run.id === busy.runId)) ? busy : null;
   const undecided = cuts.filter((sheet) => how.get(sheet.id) === 'undecided');
-  const leftOver = cuts.filter((sheet) => sheet.leftoversBookedAt === null && sheet.leftovers.some(({ keep }) => keep) && sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0));
+  const leftOver = withLeftovers(cuts, how);
   const done = cuts.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
   const sheets = state.plan?.sheets ?? [];
   const shownId = inCutter?.id ?? [...undecided, ...sheets, ...cuts].find((one) => one.id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;

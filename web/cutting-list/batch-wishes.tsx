@@ -56,6 +56,11 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, onChange }: B
             <FigureField label="A strip is narrower than" mm={leftovers.narrowMm} unit={unit} max={10_000} stepMm={5} onChange={(narrowMm) => keep({ narrowMm })} />, for <PercentField label="A strip is worth, percent" value={inPercent(leftovers.narrowShare)} max={100} onChange={(percent) => keep({ narrowShare: percent / 100 })} /> %. The pieces on which the least value is spent are chosen.
           </Small>
         </div>
+        <div>
+          Of ten copies or more, <PercentField label="Spares of single films, percent" value={inPercent(wish.spares.single)} max={100} onChange={(percent) => onChange({ ...wish, spares: { ...wish.spares, single: percent / 100 } })} /> % more are cut, of layered work{' '}
+          <PercentField label="Spares of layered work, percent" value={inPercent(wish.spares.layered)} max={100} onChange={(percent) => onChange({ ...wish, spares: { ...wish.spares, layered: percent / 100 } })} /> %.
+          <Small>Spares make up for what is spoiled while it is weeded and laid. As soon as enough copies are good, no more are cut.</Small>
+        </div>
         <p>
           A roll that is fed more than <FigureField label="A long feed" mm={wish.longFeedMm} unit={unit} min={100} max={100_000} stepMm={100} onChange={(longFeedMm) => onChange({ ...wish, longFeedMm })} /> in one pass may drift. You are told before you cut.
         </p>

@@ -103,3 +103,8 @@ export function shareOfJob({ groups }: Pick<FrozenSheet, 'groups'>, jobId: strin
   const [own, all] = [groups.filter((group) => group.jobId === jobId), groups];
   return of(all) > 0 ? of(own) / of(all) : own.length / Math.max(1, all.length);
 }
+
+/** Whether anything of a job lies on a sheet. */
+export function carriesJob({ groups }: Pick<FrozenSheet, 'groups'>, jobId: string): boolean {
+  return groups.some((group) => group.jobId === jobId);
+}

@@ -3,7 +3,7 @@
  */
 export { filmUse, type FilmUse } from './film-use.js';
 export { restToFreeze, sheetToFreeze, weedPlacesOf, type CutInPart, type GroupToFreeze, type ReadyToCut, type RestToFreeze, type SheetToFreeze } from './freeze-sheet.js';
-export { filmOfGroup, filmsOfSheet, shareOfJob, type FrozenGroup, type FrozenLeftover, type FrozenSheet, type FrozenZone, type SheetDecision, type WeedPlace } from './frozen-sheet.js';
+export { carriesJob, filmOfGroup, filmsOfSheet, shareOfJob, type FrozenGroup, type FrozenLeftover, type FrozenSheet, type FrozenZone, type SheetDecision, type WeedPlace } from './frozen-sheet.js';
 export { packLists, unpackLists } from './packed-lists.js';
 export { ENDED, type Run, type RunProgress, type RunState, type WholeOnPiece } from './run.js';
 export { cutStage, type CutOut } from './stage.js';

@@ -1,4 +1,4 @@
-import { filmOfGroup, standings, takenCopies, type FrozenSheet } from '../cut/index.js';
+import { carriesJob, filmOfGroup, standings, takenCopies, type FrozenSheet } from '../cut/index.js';
 
 /** What the record has of a job's cuts, whatever its plan wants today. */
 export interface RecordedCuts {
@@ -24,10 +24,13 @@ export const NOTHING_CUT: RecordedCuts = { good: {}, undecided: 0, finished: 0, 
 
 /** What the sheets of a job come to. */
 export function recordedCuts(sheets: readonly FrozenSheet[], jobId: string): RecordedCuts {
-  const finished = sheets.flatMap((sheet) => sheet.runs).filter((run) => run.state === 'finished');
+  // Rests may carry other jobs alone; they say how their sheet stands.
+  const own = sheets.filter((sheet) => carriesJob(sheet, jobId));
+  const how = standings(sheets);
+  const finished = own.flatMap((sheet) => sheet.runs).filter((run) => run.state === 'finished');
   return {
     good: takenCopies(sheets, jobId, ['good']),
-    undecided: [...standings(sheets).values()].filter((standing) => standing === 'undecided').length,
+    undecided: own.filter(({ id }) => how.get(id) === 'undecided').length,
     finished: finished.length,
     judged: finished.filter((run) => run.outcome !== null).length,
     unweeded: unweededIn(sheets, jobId),

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { ENDED, filmsOfSheet, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
+import { carriesJob, ENDED, filmsOfSheet, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
@@ -16,6 +16,7 @@ import { count, listed, sayDuration } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
 import { SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
 import { BatchNote } from '../../batch/batch-note.js';
+import { LeftoversQuestion, withLeftovers } from '../../batch/leftovers-question.js';
 import { useBatchOf } from '../../batch/use-batches.js';
 import { CutterBusy, useCutterBusy } from './cutter-busy.js';
 import { CutterSwitches } from './cutter-switches.js';
@@ -31,7 +32,9 @@ export function CutStation() {
   const { plan, job, handle, cuts, unit } = useJobContext();
   const { findings, rulings } = useSaid('cut');
   const how = useMemo(() => standings(cuts), [cuts]);
-  const inCutter = cuts.find((sheet) => sheet.runs.some((run) => !ENDED.includes(run.state))) ?? null;
+  // Rests of a sheet may carry other jobs alone; they say how it stands, and are shown with those jobs.
+  const own = useMemo(() => cuts.filter((sheet) => carriesJob(sheet, job.id)), [cuts, job.id]);
+  const inCutter = own.find((sheet) => sheet.runs.some((run) => !ENDED.includes(run.state))) ?? null;
   const active = inCutter?.runs.at(-1) ?? null;
   const progress = useRunProgress(['cuts', job.id], active);
   const busy = useCutterBusy();
@@ -39,8 +42,8 @@ export function CutStation() {
   const batch = useBatchOf(job.id);
   // What is cut together with others is sent from the cutting list.
   const sheets = batch ? [] : (plan?.sheets ?? []);
-  const undecided = cuts.filter((sheet) => how.get(sheet.id) === 'undecided');
-  const done = cuts.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
+  const undecided = own.filter((sheet) => how.get(sheet.id) === 'undecided');
+  const done = own.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
   const id = inCutter?.id ?? [...undecided, ...sheets, ...cuts].find((sheet) => sheet.id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
   const planned = sheets.find((sheet) => sheet.id === id) ?? null;
   const frozen = cuts.find((sheet) => sheet.id === id) ?? null;
@@ -73,6 +76,9 @@ export function CutStation() {
               onCut={(which, loadedFilmIds) => act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmIds } })}
               onDecide={(decided) => act.mutate({ path: `/api/sheets/${sheet.id}/decide`, json: { decided } })}
             />
+          ))}
+          {withLeftovers(own, how).map((sheet) => (
+            <LeftoversQuestion key={sheet.id} sheet={sheet} cutsKey={['cuts', job.id]} />
           ))}
           {sheets.length > 0 && (
             <section aria-label="What is left to cut">

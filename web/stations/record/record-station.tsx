@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { filmsOfSheet, shareOfJob, standings, weededSeconds, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
+import { carriesJob, filmsOfSheet, shareOfJob, standings, weededSeconds, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
 import { weedingMinutes } from '../../../core/engines/weeding/minutes.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -22,7 +22,7 @@ const OUTCOMES = [['none', 'Not judged'], ['good', 'Good'], ['remake', 'Make aga
 /** What was cut, what it took and how it turned out. */
 export function RecordStation() {
   const { cuts, job } = useJobContext();
-  const entries = useMemo(() => cuts.flatMap((sheet) => sheet.runs.map((run): Entry => ({ sheet, run }))).sort((a, b) => b.run.startedAt.localeCompare(a.run.startedAt)), [cuts]);
+  const entries = useMemo(() => cuts.filter((sheet) => carriesJob(sheet, job.id)).flatMap((sheet) => sheet.runs.map((run): Entry => ({ sheet, run }))).sort((a, b) => b.run.startedAt.localeCompare(a.run.startedAt)), [cuts, job.id]);
   const how = useMemo(() => standings(cuts), [cuts]);
   const finished = useMemo(() => entries.filter(({ run }) => run.state === 'finished'), [entries]);
   const [chosen, setChosen] = useState<string | null>(null);

@@ -1,9 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { FrozenSheet } from '../../core/stations/cut/index.js';
+import { ENDED, type FrozenSheet, type SheetStanding } from '../../core/stations/cut/index.js';
 import { listed } from '../../core/words/index.js';
-import { sayLeftover } from '../batch/say-sheet.js';
+import { sayLeftover } from './say-sheet.js';
 import { useShopWrites } from '../plan/shop-writes.js';
 import { useShop } from '../plan/use-shop.js';
 import { colour, radius, space, type } from '../tokens.js';
@@ -66,7 +66,7 @@ export function LeftoversQuestion({ sheet, cutsKey }: { readonly sheet: FrozenSh
           Put back {back.length === 1 ? 'this piece' : `${back.length} pieces`}
         </MainButton>
         <Button isDisabled={isBusy || !shop} onPress={() => void book([])}>
-          Throw it away
+          Keep nothing of it
         </Button>
       </Row>
     </Card>
@@ -80,3 +80,8 @@ const Card = styled.section`
   li { display: flex; align-items: center; gap: ${space.s}; }
 `;
 const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;
+
+/** Sheets of which it was not said yet what becomes of what is left: something of them is cut, and it is known what becomes of them. */
+export function withLeftovers(sheets: readonly FrozenSheet[], how: ReadonlyMap<string, SheetStanding>): readonly FrozenSheet[] {
+  return sheets.filter((sheet) => sheet.leftoversBookedAt === null && how.get(sheet.id) !== 'undecided' && sheet.leftovers.some(({ keep }) => keep) && sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0));
+}
