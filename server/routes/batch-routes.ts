@@ -6,7 +6,7 @@ import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import type { BatchChange } from '../stores/batch-store.js';
-import { changed, filesOnly, LOADED, mustBeLoaded, mustBeLookedAt } from './cut-routes.js';
+import { changed, filesOnly, LOADED, mustBeLoaded, mustBeLookedAt, sendHpgl } from './cut-routes.js';
 import { whoOf } from './who.js';
 
 const REVISION = { revision: { type: 'integer', minimum: 0 } } as const;
@@ -150,11 +150,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       answers: 'HP-GL, 40 units per mm',
       handle: async ({ ctx, params, signal }) => {
         const bytes = await compute.batchHpgl(await planBatch(params['id']!), params['sheet']!, signal);
-        ctx.set('Content-Disposition', `attachment; filename="sheet-${params['sheet']}.plt"`);
-        ctx.set('Cache-Control', 'no-store');
-        ctx.type = 'application/vnd.hp-hpgl';
-        ctx.body = Buffer.from(bytes);
-        return undefined;
+        return sendHpgl(ctx, params['sheet']!, bytes);
       },
     },
     {

@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
+import type { Context } from 'koa';
 import { cutterInUse } from '../../core/shop/index.js';
 import { ENDED, filmsOfSheet, takenCopies, type FrozenSheet, type Run } from '../../core/stations/cut/index.js';
 import { openEventStream } from '../event-stream.js';
@@ -21,11 +22,7 @@ export function cutRoutes({ jobs, sheets, batches, runs, shop, compute, planJob,
       answers: 'HP-GL, 40 units per mm',
       handle: async ({ ctx, params, signal }) => {
         const bytes = await compute.hpgl(await planJob(params['id']!), params['sheet']!, signal);
-        ctx.set('Content-Disposition', `attachment; filename="sheet-${params['sheet']}.plt"`);
-        ctx.set('Cache-Control', 'no-store');
-        ctx.type = 'application/vnd.hp-hpgl';
-        ctx.body = Buffer.from(bytes);
-        return undefined;
+        return sendHpgl(ctx, params['sheet']!, bytes);
       },
     },
     {
@@ -139,6 +136,15 @@ export function cutRoutes({ jobs, sheets, batches, runs, shop, compute, planJob,
       },
     },
   ];
+}
+
+/** A sheet as a file to be saved. */
+export function sendHpgl(ctx: Context, sheet: string, bytes: Uint8Array): undefined {
+  ctx.set('Content-Disposition', `attachment; filename="sheet-${sheet}.plt"`);
+  ctx.set('Cache-Control', 'no-store');
+  ctx.type = 'application/vnd.hp-hpgl';
+  ctx.body = Buffer.from(bytes);
+  return undefined;
 }
 
 /** A cutter that is given files cannot be sent anything. */

@@ -12,24 +12,22 @@ import { LeftoversQuestion, withLeftovers } from '../batch/leftovers-question.js
 import { sayCarried, sayFilms } from '../batch/say-sheet.js';
 import { useBatchActs, useBatchPlan } from '../batch/use-batches.js';
 import { StationLayout } from '../job/station-layout.js';
-import { useDrawnSheet, useFrozenDrawing } from '../job/use-frozen-drawing.js';
 import { FilmPatterns } from '../light-table/film-fill.js';
-import { LightTable } from '../light-table/light-table.js';
-import { SheetPicture, sheetBox } from '../light-table/sheet-picture.js';
 import { useShop } from '../plan/use-shop.js';
 import { CutterBusy, useCutterBusy } from '../stations/cut/cutter-busy.js';
 import { FailedSheet } from '../stations/cut/failed-sheet.js';
-import { LiveCut } from '../stations/cut/live-cut.js';
 import { LoadedQuestion } from '../stations/cut/loaded-question.js';
 import { RunPanel } from '../stations/cut/run-panel.js';
 import { useRunProgress } from '../stations/cut/use-run-progress.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
+import { Entry, Figure, Queue, Refused } from '../ui/queue.js';
 import { Small } from '../ui/plain-fields.js';
 import { sayDateTime } from '../ui/say.js';
 import { useSettings } from '../ui/settings.js';
 import { Swatch } from '../ui/swatch.js';
 import { BatchWishes } from './batch-wishes.js';
+import { FrozenPicture } from './frozen-picture.js';
 import { LayingBar, useLayingByHand } from './laid-by-hand.js';
 import { JobsInBatch } from './jobs-in-batch.js';
 import { PickList } from './pick-list.js';
@@ -220,7 +218,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
           }
         >
           {planned && !inCutter && <LayingBar laying={laying} sheet={planned} />}
-          {frozen ? <FrozenPicture sheet={frozen} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={planned} unit={unit} jobId={lookedJob} byHand={inCutter ? null : laying.byHand} />}
+          {frozen ? <FrozenPicture sheet={frozen} name={nameOf(frozen)} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={planned} unit={unit} jobId={lookedJob} byHand={inCutter ? null : laying.byHand} />}
         </StationLayout>
       </OnScreen>
       <PrintedLists batch={batch} sheets={sheets} unit={unit} />
@@ -259,42 +257,17 @@ function Films({ films }: { readonly films: readonly Parameters<typeof Swatch>[0
   );
 }
 
-function FrozenPicture({ sheet, progress, unit }: { readonly sheet: FrozenSheet; readonly progress: ReturnType<typeof useRunProgress>; readonly unit: Parameters<typeof LightTable>[0]['unit'] }) {
-  const drawing = useFrozenDrawing(sheet);
-  const drawn = useDrawnSheet(sheet, drawing);
-  return (
-    <LightTable label={`${nameOf(sheet)}, as it was sent to the cutter`} box={drawn ? sheetBox(drawn) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(drawn ? { feedFrom: drawn.usedLengthMm } : {})} caption={`${(sheet.cutMm / 1000).toFixed(1)} m of cuts · ${sheet.forceG} g at ${sheet.speedMmS} mm/s`}>
-      {drawn && <SheetPicture sheet={drawn}>{drawing && <LiveCut runs={drawing.runs} pairsDone={progress?.pairsDone ?? sheet.runs.at(-1)?.pairsDone ?? 0} head={progress} usedLengthMm={sheet.usedLengthMm} />}</SheetPicture>}
-    </LightTable>
-  );
-}
-
 const OnScreen = styled.div`flex: 1; min-height: 0; display: flex; flex-direction: column;`;
-
-const Queue = styled.ol`list-style: none; display: grid; gap: 2px;`;
-
-const Entry = styled.button`
-  display: flex; gap: ${space.s}; align-items: center; width: 100%; padding: 7px ${space.s}; border: 0; border-left: 3px solid transparent; background: none; text-align: left; font-size: ${type.small}; cursor: pointer;
-  border-radius: 0 ${radius.m} ${radius.m} 0; color: ${colour.ink};
-  &:hover { background: ${colour.faint}; }
-  &[aria-pressed='true'] { border-left-color: ${colour.accent}; background: ${colour.accentWash}; font-weight: 600; }
-  &:disabled { cursor: default; color: ${colour.quiet}; }
-  span span { display: block; font-weight: 400; }
-`;
 
 const Moves = styled.div`display: flex; gap: ${space.m}; padding: 0 ${space.s} ${space.xs};`;
 const Loud = styled.b`color: ${colour.bad};`;
 const LongFeed = styled.p`font-size: ${type.small}; padding: ${space.s} ${space.m}; margin: ${space.xs} 0; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.m};`;
 const Rank = styled.b`min-width: 1.2em; font-variant-numeric: tabular-nums;`;
 const Swatches = styled.i`display: flex; flex-wrap: wrap; gap: 2px; max-width: 62px; flex: none;`;
-const Figure = styled.span`margin-left: auto; font-variant-numeric: tabular-nums; font-weight: 400; white-space: nowrap;`;
-
 const Noticed = styled.ul`
   list-style: none; display: grid; gap: ${space.s}; font-size: ${type.small};
   li { padding: ${space.s} ${space.m}; border-radius: ${radius.m}; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; overflow-wrap: anywhere; }
   li[data-severity='blocker'] { background: ${colour.badWash}; border-left-color: ${colour.bad}; }
 `;
-
-const Refused = styled.p`background: ${colour.badWash}; color: ${colour.bad}; padding: ${space.s} ${space.m}; border-radius: ${radius.m}; font-size: ${type.small};`;
 
 const Middle = styled.div`max-width: 30rem; margin: 14vh auto; display: grid; gap: ${space.m}; justify-items: start;`;

@@ -1,6 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import styled from 'styled-components';
 import { carriesJob, ENDED, filmsOfSheet, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { Findings } from '../../job/findings.js';
@@ -9,7 +8,7 @@ import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
 import type { SheetView } from '../../../core/plan/page/plan-view.js';
-import { colour, radius, space, type } from '../../tokens.js';
+import { Entry, Figure, Queue, Refused } from '../../ui/queue.js';
 import { Small } from '../../ui/plain-fields.js';
 import { sayDateTime } from '../../ui/say.js';
 import { count, listed, sayDuration } from '../../../core/words/index.js';
@@ -182,17 +181,3 @@ function captionOfFrozen({ cutMm, forceG, speedMmS, groups, runs }: FrozenSheet)
   return `${(cutMm / 1000).toFixed(1)} m of cuts · ${forceG} g at ${speedMmS} mm/s${revision ? ` · as the job was at its change ${revision}` : ''}${runs.length > 1 ? ` · ${count(runs.length, 'time')} in the cutter` : ''}`;
 }
 
-const Queue = styled.ol`list-style: none; display: grid; gap: 2px;`;
-
-const Entry = styled.button`
-  display: flex; gap: ${space.s}; align-items: center; width: 100%; padding: 7px ${space.s}; border: 0; border-left: 3px solid transparent; background: none; text-align: left; font-size: ${type.small}; cursor: pointer;
-  border-radius: 0 ${radius.m} ${radius.m} 0; color: ${colour.ink};
-  &:hover { background: ${colour.faint}; }
-  &[aria-pressed='true'] { border-left-color: ${colour.accent}; background: ${colour.accentWash}; font-weight: 600; }
-  &:disabled { cursor: default; color: ${colour.quiet}; }
-  span span { display: block; font-weight: 400; }
-`;
-
-const Figure = styled.span`margin-left: auto; font-variant-numeric: tabular-nums; font-weight: 400; white-space: nowrap;`;
-
-const Refused = styled.p`background: ${colour.badWash}; color: ${colour.bad}; padding: ${space.s} ${space.m}; border-radius: ${radius.m}; font-size: ${type.small};`;

@@ -48,17 +48,23 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
         <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> It lies {sideUp}.
       </Check>
       {wrong && <Wrong role="alert">That is not the film of this sheet. Load {film.name}, or choose the film elsewhere in the job.</Wrong>}
-      <Row>
-        <MainButton isDisabled={loaded !== film.id || !turned || busy} onPress={() => onCut([loaded])}>
-          {action}
-        </MainButton>
-        {hpglUrl && (
-          <LinkButton href={hpglUrl} download>
-            Download HP-GL
-          </LinkButton>
-        )}
-      </Row>
+      <Acts action={action} hpglUrl={hpglUrl} isReady={loaded === film.id && turned && !busy} onCut={() => onCut([loaded])} />
     </Card>
+  );
+}
+
+function Acts({ action, hpglUrl, isReady, onCut }: { readonly action: string; readonly hpglUrl: string | undefined; readonly isReady: boolean; readonly onCut: () => void }) {
+  return (
+    <Row>
+      <MainButton isDisabled={!isReady} onPress={onCut}>
+        {action}
+      </MainButton>
+      {hpglUrl && (
+        <LinkButton href={hpglUrl} download>
+          Download HP-GL
+        </LinkButton>
+      )}
+    </Row>
   );
 }
 
@@ -91,16 +97,7 @@ function BlanksQuestion({ zones, mat, action, hpglUrl, busy, onCut }: AskedOf<{ 
           </li>
         ))}
       </Blanks>
-      <Row>
-        <MainButton isDisabled={laid.size < zones.length || busy} onPress={() => onCut(zones.map(({ film }) => film.id))}>
-          {action}
-        </MainButton>
-        {hpglUrl && (
-          <LinkButton href={hpglUrl} download>
-            Download HP-GL
-          </LinkButton>
-        )}
-      </Row>
+      <Acts action={action} hpglUrl={hpglUrl} isReady={laid.size === zones.length && !busy} onCut={() => onCut(zones.map(({ film }) => film.id))} />
     </Card>
   );
 }
