@@ -2,19 +2,20 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useJobContext } from '../../job/job-context.js';
 import { space } from '../../tokens.js';
-import { MainButton } from '../../ui/button.js';
+import { Button } from '../../ui/button.js';
 import { Small } from '../../ui/plain-fields.js';
 
 /** From the artwork to the cutting list in one press, where nothing stops the job. */
 export function StraightThrough() {
   const { job, plan, working, handle } = useJobContext();
   const navigate = useNavigate();
-  if (!plan?.sheets || plan.findings.some(({ severity, stage }) => severity === 'blocker' && stage !== 'sheets')) return null;
+  const isLeft = plan?.toCut?.some(({ copies, taken }) => taken < copies) ?? false;
+  if (!plan || !isLeft || plan.findings.some(({ severity, stage }) => severity === 'blocker' && stage !== 'sheets')) return null;
   return (
     <Box>
-      <MainButton isDisabled={working || handle.saving !== 'saved'} onPress={() => void navigate(`/cutting-list/job/${job.id}`)}>
+      <Button isDisabled={working || handle.saving !== 'saved'} onPress={() => void navigate(`/cutting-list/job/${job.id}`)}>
         Straight to the cutting list
-      </MainButton>
+      </Button>
       <Small>Nothing stops this job. What is decided for it is then shown on one page.</Small>
     </Box>
   );
