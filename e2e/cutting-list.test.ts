@@ -150,6 +150,10 @@ it('a copy is dragged, comes to lie at the spacing, stays there when the rest is
   await browser.driver.actions().move({ origin: grip }).press().move({ origin: grip, x: 40, y: -60 }).release().perform();
   await browser.driver.wait(async () => (await batches())[0]!.wish.pins.length === 1, 60_000);
   await browser.sees('pin: laid by hand');
+  // It is still the same sheet that is looked at, and the copy that was moved is the one that can be turned.
+  expect(await (await browser.find('ol[aria-label="Sheets to cut"] > li > button[aria-pressed="true"]')).getText()).toContain('Chalk white');
+  await browser.press('Turn by half');
+  await browser.driver.wait(async () => (await batches())[0]!.wish.pins[0]?.rotation === 180, 60_000);
   const [first] = (await batches())[0]!.wish.pins;
   // By keys: so far over the other copy that it comes to touch it at the spacing, or goes where there is room.
   const again = await browser.find('button[aria-label^="Chalk white of Tag for a gate, copy 1."]');

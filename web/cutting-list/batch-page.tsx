@@ -72,7 +72,8 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
   const leftOver = withLeftovers(cuts, how);
   const done = cuts.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
   const sheets = state.plan?.sheets ?? [];
-  const shownId = inCutter?.id ?? [...undecided, ...sheets, ...cuts].find((one) => one.id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
+  // A sheet that is yet to be cut is known by its pieces: what lies on it changes while it is looked at.
+  const shownId = inCutter?.id ?? sheets.find(({ key }) => key === chosen)?.id ?? [...undecided, ...cuts].find(({ id }) => id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
   const planned = sheets.find(({ id }) => id === shownId) ?? null;
   const frozen = planned ? null : (cuts.find(({ id }) => id === shownId) ?? null);
   const act = useMutation({
@@ -137,7 +138,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                   <Queue aria-label="Sheets to cut">
                     {sheets.map((sheet, i) => (
                       <li key={sheet.id}>
-                        <Entry type="button" aria-pressed={sheet.id === shownId} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)} draggable onDragStart={(event) => event.dataTransfer.setData(DRAGGED, String(i))} onDragOver={(event) => event.dataTransfer.types.includes(DRAGGED) && event.preventDefault()} onDrop={(event) => put(Number(event.dataTransfer.getData(DRAGGED)), i)}>
+                        <Entry type="button" aria-pressed={sheet.id === shownId} disabled={inCutter !== null} onClick={() => setChosen(sheet.key)} draggable onDragStart={(event) => event.dataTransfer.setData(DRAGGED, String(i))} onDragOver={(event) => event.dataTransfer.types.includes(DRAGGED) && event.preventDefault()} onDrop={(event) => put(Number(event.dataTransfer.getData(DRAGGED)), i)}>
                           <Rank>{i + 1}</Rank>
                           <Films films={sheet.films} />
                           <span>

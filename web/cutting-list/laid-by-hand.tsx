@@ -21,10 +21,18 @@ interface Laying {
   readonly isBusy: boolean;
 }
 
+/** Which copy it is, wherever it lies. */
+function idOf({ jobId, fingerprint, copy }: Pick<LaidCopy, 'jobId' | 'fingerprint' | 'copy'>): string {
+  return `${jobId} ${fingerprint} ${copy}`;
+}
+
 /** Laying copies of a sheet by hand: the server says where each comes to lie, and lays the rest round it. */
 export function useLayingByHand(batch: Batch, sheet: BatchSheetView | null, films: readonly Film[], onChange: (pins: Batch['wish']['pins']) => void): Laying {
   const [isOn, setOn] = useState(false);
-  const [chosen, choose] = useState<number | null>(null);
+  const [chosenCopy, setChosenCopy] = useState<string | null>(null);
+  const choose = (shape: number | null) => setChosenCopy(shape === null ? null : idOf(sheet!.laid[shape]!));
+  // Its number on the sheet is another once the rest is laid anew.
+  const chosen = sheet && chosenCopy !== null ? sheet.laid.findIndex((copy) => idOf(copy) === chosenCopy) : -1;
   const client = useQueryClient();
   const notify = useNotify();
   const move = useMutation({
@@ -34,15 +42,14 @@ export function useLayingByHand(batch: Batch, sheet: BatchSheetView | null, film
   });
   const nameOf = ({ jobId, filmId, copy }: LaidCopy) => `${films.find(({ id }) => id === filmId)?.name ?? filmId} of ${batch.jobs.find(({ id }) => id === jobId)?.title ?? 'a job'}, copy ${copy + 1}`;
   const byHand: ByHand | null = isOn && sheet ? { nameOf, onMove: (group, dx, dy) => (choose(group), move.mutate({ group, dxMm: dx, dyMm: -dy, turn: 0 })) } : null;
-  const isSame = (one: LaidCopy, { jobId, fingerprint, copy }: Batch['wish']['pins'][number]) => one.jobId === jobId && one.fingerprint === fingerprint && one.copy === copy;
   return {
     isOn,
     setOn,
     byHand,
-    chosen: chosen !== null && sheet && chosen < sheet.laid.length ? chosen : null,
+    chosen: chosen < 0 ? null : chosen,
     choose,
     turn: (group, turn) => move.mutate({ group, dxMm: 0, dyMm: 0, turn }),
-    letGo: (copies) => onChange(batch.wish.pins.filter((pin) => !copies.some((copy) => isSame(copy, pin)))),
+    letGo: (copies) => onChange(batch.wish.pins.filter((pin) => !copies.some((copy) => idOf(copy) === idOf(pin)))),
     isBusy: move.isPending,
   };
 }
