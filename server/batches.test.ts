@@ -5,6 +5,7 @@ import type { ShopFile } from '../core/shop/index.js';
 import { standings, type FrozenSheet, type Run } from '../core/stations/cut/index.js';
 import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { seeded } from '../core/testing/seeded.js';
+import { nameOfBatch } from './compute/compute.js';
 import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
 /* Jobs that are cut together: what is cut of one is cut once, whichever batch it lies in, and the stock balances. */
@@ -58,7 +59,14 @@ describe('jobs that are put together', () => {
     const red = plan.sheets.find((sheet) => filmsOf(sheet).includes('lock-gate'))!;
     expect(new Set(red.carries.map(({ jobId }) => jobId)).size).toBe(2);
     expect((await startCut(bench, jobs[0]!.id, 'lock-gate')).body).toMatchObject({ code: 'job-in-batch' });
-    for (const sheet of plan.sheets) await cut(batch, sheet);
+    for (const sheet of plan.sheets) {
+      const run = await cut(batch, sheet);
+      // What is weeded meanwhile makes it no other batch: nothing that is looked at is refused for it.
+      const before = nameOfBatch(await bench.server.services.planBatch(batch.id));
+      const [{ weedPlaces }] = (await sheetOf(run.sheetId)).groups as [FrozenSheet['groups'][number]];
+      await bench.api('PUT', `/api/sheets/${run.sheetId}/ticks`, { ticked: true, places: weedPlaces.map((place) => ({ position: 0, ...place })) });
+      expect(nameOfBatch(await bench.server.services.planBatch(batch.id))).toBe(before);
+    }
     expect((await planOf(batch)).sheets).toEqual([]);
     expect([await stateOf(jobs[0]!), await stateOf(jobs[1]!)]).toEqual(['cut', 'cut']);
     // Apart again, nothing of them is left to be cut.

@@ -236,9 +236,9 @@ async function telling<T>(tell: (done: number) => void, work: (progress: Message
   }
 }
 
-/** The same name for the same batch: all that it is planned from. */
+/** The same name for the same batch: all that it is planned from. What is weeded or judged meanwhile makes it no other. */
 export function nameOfBatch({ jobs, wish }: BatchSource): string {
-  return createHash('sha256').update(JSON.stringify([wish, jobs.map(({ jobId, source }) => [jobId, nameOf(source)])])).digest('hex');
+  return createHash('sha256').update(JSON.stringify([wish, jobs.map(({ jobId, source: { recipe, shopRevision, taken, weeding } }) => [jobId, recipe, shopRevision, taken, weeding])])).digest('hex');
 }
 
 async function withFile(source: PlanSource, { id, bytes }: NewFile): Promise<PlanJob> {
