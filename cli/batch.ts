@@ -2,9 +2,9 @@ import { writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Ajv } from 'ajv';
-import { BATCH_ORDERS, NEW_BATCH_WISH, planBatch, type BatchGroup, type BatchJob, type BatchOrder, type BatchSheet } from '../core/batch/index.js';
+import { BATCH_ORDERS, NEW_BATCH_WISH, planBatch, stopsBatch, type BatchGroup, type BatchHooks, type BatchJob, type BatchOrder, type BatchSheet } from '../core/batch/index.js';
 import { cutProgram, writeHpgl } from '../core/engines/cutting/index.js';
-import { ringsToPathData } from '../core/geometry/index.js';
+import { ringsToPathData, turnedOver } from '../core/geometry/index.js';
 import { Planner } from '../core/plan/index.js';
 import { describeSchemaError } from '../core/recipe/index.js';
 import { settingsFor, type Shop } from '../core/shop/index.js';
@@ -56,7 +56,7 @@ export async function batchCommand(args: string[]): Promise<void> {
   for (const { recipe: name, copies } of given.jobs) {
     const { recipe, sources } = await readRecipe(join(dirname(file), name));
     const { prepare, surface, findings } = await planner.plan({ recipe, shop, sources });
-    const blocked = findings.find(({ severity, stage }) => severity === 'blocker' && stage !== 'sheets');
+    const blocked = findings.find(stopsBatch);
     if (blocked || !prepare || !surface) throw new InputError('job-blocked', `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`, { source: basename(name) });
     jobs.push({ id: String(jobs.length), prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, taken: {}, due: recipe.due, heightMm: surface.frame.heightMm });
   }
@@ -89,7 +89,7 @@ export async function batchCommand(args: string[]): Promise<void> {
 }
 
 /** So many steps for each film, those that are written of it first; of the time each film has its share. */
-function budgetOf(seconds: number | null, most: number | null, written: BatchFile['steps']): Parameters<typeof planBatch>[3] {
+function budgetOf(seconds: number | null, most: number | null, written: BatchFile['steps']): BatchHooks {
   if (seconds === null && most === null && !written) return {};
   const begun = performance.now();
   return {
@@ -113,7 +113,7 @@ function programOf({ groups, films }: BatchSheet, { cutter }: Shop) {
 
 function svgOf({ groups, films, pieces, mat, zones, usedLengthMm }: BatchSheet): string {
   const [w, h] = [zones ? mat!.widthMm : pieces[0]!.widthMm, zones ? mat!.lengthMm : Math.ceil(usedLengthMm + 1)];
-  const down = (rings: readonly Float64Array[]) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? h - v : v))));
+  const down = (rings: readonly Float64Array[]) => ringsToPathData(turnedOver(rings, h));
   const colourOf = (id: string) => films.find((film) => film.id === id)!.colour;
   const blanks = (zones ?? []).map(({ xMm, yMm, widthMm, lengthMm }) => `<rect x="${xMm}" y="${h - yMm - lengthMm}" width="${widthMm}" height="${lengthMm}" fill="none" stroke="#999" stroke-width="0.3"/>`);
   const drawn = groups.map((group) => `<path fill="${colourOf(group.filmId)}" fill-rule="evenodd" d="${down(group.contours)}"/><path fill="none" stroke="#555" stroke-width="0.3" d="${down(group.borders)}"/>`);

@@ -6,7 +6,7 @@ import { standings, type FrozenSheet, type Run } from '../core/stations/cut/inde
 import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { seeded } from '../core/testing/seeded.js';
 import { nameOfBatch } from './compute/compute.js';
-import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
+import { asAtFirst, cutsOf, emptyCutter, jamAt, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
 /* Jobs that are cut together: what is cut of one is cut once, whichever batch it lies in, and the stock balances. */
 
@@ -22,14 +22,12 @@ beforeAll(async () => {
 });
 afterAll(() => bench.close());
 beforeEach(async () => {
-  await bench.server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: (await bench.server.services.shop.get()).cutters });
-  for (const how of [{ do: 'clear' }, { do: 'time-lapse', factor: 400 }]) await bench.api('POST', '/api/cutter/control', how);
+  await asAtFirst(bench);
   const own: RecipePatch = { surface: { size: { mode: 'own' } }, preparation: { labels: false } };
   jobs = [await jobWith(bench, BADGE, (recipe) => patchRecipe(recipe, own)), await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { ...own, sheets: { copies: 2 } }))];
 });
 afterEach(async () => {
-  const { busy } = (await bench.api<{ busy: { runId: string } | null }>('GET', '/api/cutter')).body;
-  if (busy) await bench.api('POST', `/api/runs/${busy.runId}/cancel`);
+  await emptyCutter(bench);
   for (const batch of (await bench.api<Batch[]>('GET', '/api/batches')).body) await bench.api('POST', `/api/batches/${batch.id}/end`, { revision: batch.revision });
 });
 
@@ -41,6 +39,14 @@ const filmsOf = (sheet: BatchView['sheets'][number]) => (sheet.zones ? sheet.zon
 const send = async (batch: Batch, sheet: BatchView['sheets'][number], more: object = {}) => bench.api<Run & Refused>('POST', `/api/batches/${batch.id}/sheets/${sheet.id}/cut`, { revision: (await now(batch)).revision, loadedFilmIds: filmsOf(sheet), ...more });
 const finished = (run: Run) => run.state === 'finished';
 const cut = async (batch: Batch, sheet: BatchView['sheets'][number]) => runUntil(bench, (await send(batch, sheet)).body.id, finished);
+/** Cuts a sheet until so much of it is done, then cancels it. */
+const cutInPart = async (batch: Batch, sheet: BatchView['sheets'][number], share: number) => {
+  const run = await jamAt(bench, share, async () => (await send(batch, sheet)).body);
+  await bench.api('POST', `/api/runs/${run.id}/cancel`);
+  const ended = await runUntil(bench, run.id, ({ state }) => state === 'cancelled');
+  await bench.api('POST', '/api/cutter/control', { do: 'clear' });
+  return ended;
+};
 const change = async (job: Job, patch: RecipePatch) => {
   const { body } = await bench.api<Job>('GET', `/api/jobs/${job.id}`);
   return (await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(body.recipe, patch), revision: body.revision })).body;
@@ -139,15 +145,7 @@ describe('a sheet of two jobs that fails half-way', () => {
     const batch = await put(like);
     const [sheet] = (await planOf(batch)).sheets;
     expect(new Set(sheet!.carries.map(({ jobId }) => jobId)).size).toBe(2);
-    const ask = (what: object) => bench.api('POST', '/api/cutter/control', what);
-    await ask({ do: 'time-lapse', factor: 0.1 });
-    const { body: run } = await send(batch, sheet!);
-    await ask({ do: 'fail', how: 'jammed', afterPairs: Math.ceil(run.pairsTotal * 0.7) });
-    await ask({ do: 'time-lapse', factor: 400 });
-    await runUntil(bench, run.id, ({ state }) => state === 'stuck');
-    await bench.api('POST', `/api/runs/${run.id}/cancel`);
-    await runUntil(bench, run.id, ({ state }) => state === 'cancelled');
-    await ask({ do: 'clear' });
+    const run = await cutInPart(batch, sheet!, 0.7);
     const { body: rest } = await bench.api<Run>('POST', `/api/sheets/${run.sheetId}/rest`, { loadedFilmIds: ['lock-gate'] });
     const carried = new Set((await sheetOf(rest.sheetId)).groups.map(({ jobId }) => jobId));
     expect(carried.size).toBe(1);
@@ -218,15 +216,7 @@ describe('a mat with several blanks', () => {
     await change(jobs[0]!, { films: { byColour: { '#b3262b': 'chalk', '#f7f5ef': 'tar' } } });
     const batch = await put([jobs[0]!]);
     const [sheet] = (await planOf(batch)).sheets;
-    const ask = (what: object) => bench.api('POST', '/api/cutter/control', what);
-    await ask({ do: 'time-lapse', factor: 0.1 });
-    const { body: run } = await send(batch, sheet!);
-    await ask({ do: 'fail', how: 'jammed', afterPairs: Math.ceil(run.pairsTotal * 0.5) });
-    await ask({ do: 'time-lapse', factor: 400 });
-    await runUntil(bench, run.id, ({ state }) => state === 'stuck');
-    await bench.api('POST', `/api/runs/${run.id}/cancel`);
-    await runUntil(bench, run.id, ({ state }) => state === 'cancelled');
-    await ask({ do: 'clear' });
+    const run = await cutInPart(batch, sheet!, 0.5);
     const failed = await sheetOf(run.sheetId);
     const open = failed.zones!.map(({ film }) => film.id);
     const answers = [];

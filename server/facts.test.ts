@@ -3,11 +3,10 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
 import type { PlanReport } from '../core/plan/index.js';
 import type { FrozenSheet, Run, SheetDecision } from '../core/stations/cut/index.js';
-import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { seeded } from '../core/testing/seeded.js';
 import { recordedCuts } from '../core/stations/record/index.js';
 import { askCutterControl } from './spooler/cutter-control.js';
-import { changeRecord, cutsOf, cutUntil, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
+import { asAtFirst, changeRecord, cutsOf, cutUntil, emptyCutter, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
 /* What has touched film is a fact: it does not change when the job does, and what is to be cut is what is left. */
 
@@ -24,15 +23,11 @@ beforeAll(async () => {
 });
 afterAll(() => bench.close());
 beforeEach(async () => {
-  await bench.server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: (await bench.server.services.shop.get()).cutters });
-  for (const how of [{ do: 'clear' }, { do: 'time-lapse', factor: 400 }]) await bench.api('POST', '/api/cutter/control', how);
+  await asAtFirst(bench);
   job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }));
 });
 
-afterEach(async () => {
-  const { busy } = (await bench.api<{ busy: { runId: string } | null }>('GET', '/api/cutter')).body;
-  if (busy) await bench.api('POST', `/api/runs/${busy.runId}/cancel`);
-});
+afterEach(() => emptyCutter(bench));
 
 const plan = async () => (await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body;
 const toCut = async () => Object.fromEntries((await plan()).toCut!.map((layer) => [layer.film, [layer.taken, layer.copies]]));

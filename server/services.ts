@@ -68,22 +68,25 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const spooler = new Spooler({ runs, connect, sleep: (ms) => sleep(ms) });
   await spooler.recover();
   const compute = new Compute();
-  const planJob: Services['planJob'] = async (jobId) => {
+  /** What is the same for all jobs that are planned at one time. */
+  const forAll = async () => ({ stored: await shop.forPlans(), learned: (await weeding.learned()) ?? undefined });
+  const sourceOf = async (jobId: string, { stored, learned }: Awaited<ReturnType<typeof forAll>>): ReturnType<Services['planJob']> => {
     const { recipe, revision, design } = await jobs.get(jobId);
-    const stored = await shop.forPlans();
     const loadSources = async () => {
       const sources = new Map<string, Uint8Array>();
       for (const { id } of recipe.artworks.flatMap(sourcesOf)) sources.set(id, (await artworks.get(id)).bytes);
       return sources;
     };
     const cuts = await sheets.ofJob(jobId);
-    return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), weeding: (await weeding.learned()) ?? undefined, recorded: recordedCuts(cuts, jobId) };
+    return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), weeding: learned, recorded: recordedCuts(cuts, jobId) };
   };
+  const planJob: Services['planJob'] = async (jobId) => sourceOf(jobId, await forAll());
   const planBatch: Services['planBatch'] = async (id) => {
     const { jobs: inBatch, wish } = await batches.get(id);
+    const all = await forAll();
     const planned = [];
-    for (const { id: jobId } of inBatch) planned.push({ jobId, source: await planJob(jobId) });
-    return { wish, jobs: planned, shop: await shop.forPlans(), revisions: new Map(planned.map(({ jobId, source }) => [jobId, source.revision])) };
+    for (const { id: jobId } of inBatch) planned.push({ jobId, source: await sourceOf(jobId, all) });
+    return { wish, jobs: planned, shop: all.stored, revisions: new Map(planned.map(({ jobId, source }) => [jobId, source.revision])) };
   };
   return {
     jobs,

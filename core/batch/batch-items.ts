@@ -30,16 +30,12 @@ type ItemWish = Pick<BatchWish, 'oneDirection' | 'spares'>;
 const LEAST_RUN = 10;
 
 /** How many more than wanted are cut of a run. Source of the shares to begin with: trade practice, 5 % of single films and 10 % of layered runs. */
-export function sparesOf(copies: number, share: number): number {
+function sparesOf(copies: number, share: number): number {
   return copies < LEAST_RUN ? 0 : Math.ceil(copies * share - 1e-9);
 }
 
-/** The layers of a job of which copies are still to be cut. All of them say in which direction they lie, also those that are cut already. */
-export function itemsOf(batchJob: BatchJob, job: number, shop: Shop, wish: ItemWish): BatchItem[] {
-  return allItemsOf(batchJob, job, shop, wish).filter(({ quantity }) => quantity > 0);
-}
-
-function allItemsOf({ prepare, isInside, copies, taken }: BatchJob, job: number, shop: Shop, { oneDirection, spares }: ItemWish): BatchItem[] {
+/** The layers of a job, also those of which nothing is left to be cut: all of them say in which direction they lie. */
+export function itemsOf({ id: jobId, prepare, isInside, copies, taken }: BatchJob, job: number, shop: Shop, { oneDirection, spares }: ItemWish): BatchItem[] {
   // Two designs that are alike share what is cut of them.
   const untaken = new Map(Object.entries(taken));
   // One film with a direction keeps the whole design as it is drawn.
@@ -54,7 +50,7 @@ function allItemsOf({ prepare, isInside, copies, taken }: BatchJob, job: number,
     const done = Math.min(withSpares, untaken.get(group.fingerprint) ?? 0);
     untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
     // Spares make up for what is spoiled: once enough are good, none is missing.
-    return { id: `${job}/${i}`, job, layer: i, firstCopy: done, film, group, isMirrored, quantity: done >= wanted ? 0 : withSpares - done, keptMm2: areaOf(cut), rotations: [0] };
+    return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, isMirrored, quantity: done >= wanted ? 0 : withSpares - done, keptMm2: areaOf(cut), rotations: [0] };
   });
   const turned = (item: BatchItem, turns: readonly number[]) => ({ ...item, rotations: item.film.directional ? [0] : turns });
   if (!isLayered || !oneDirection) return items.map((item) => turned(item, [0, 90, 180, 270]));

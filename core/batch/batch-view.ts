@@ -1,4 +1,4 @@
-import { boundsOf, keyOf, ringsToPathData, IDENTITY, type Rings } from '../geometry/index.js';
+import { boundsOf, keyOf, ringsToPathData, turnedOver, IDENTITY, type Rings } from '../geometry/index.js';
 import type { DrawnSheet } from '../plan/index.js';
 import type { CutterProfile, Film, FilmPiece, LaidRectangle } from '../shop/index.js';
 import type { BatchOut, BatchSheet } from './batch.js';
@@ -102,7 +102,7 @@ export function batchView({ sheets, short, loose, steps }: BatchOut, { jobs, sto
 function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: CutterProfile): BatchSheetView {
   const { films, pieces, mat, zones, edges, usedLengthMm, groups, leftovers } = sheet;
   const program = batchProgram(sheet, cutter);
-  const down = (rings: Rings) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))), 2);
+  const down = (rings: Rings) => ringsToPathData(turnedOver(rings, usedLengthMm), 2);
   const filmOf = new Map(films.map((film) => [film.id, film]));
   const carried = new Map<string, CopiesOnSheet>();
   for (const { job, filmId, isMirrored } of groups) {

@@ -1,7 +1,7 @@
 import { cutProgram, programPairs, type CutProgram } from '../engines/cutting/index.js';
 import type { WeedingWork } from '../engines/weeding/index.js';
 import { settingsFor, type CutterProfile } from '../shop/index.js';
-import { weedPlacesOf, type GroupToFreeze, type SheetToFreeze } from '../stations/cut/index.js';
+import { groupToFreeze, programToFreeze, weedPlacesOf, type GroupToFreeze, type SheetToFreeze } from '../stations/cut/index.js';
 import { InputError } from '../words/index.js';
 import type { BatchOut, BatchSheet } from './batch.js';
 import type { BatchJob } from './batch-items.js';
@@ -35,14 +35,8 @@ export function batchSheetToFreeze({ sheets }: BatchOut, jobs: readonly BatchJob
     estimateSeconds: program.seconds,
     pairsTotal: programPairs(program.runs),
     weedWork: layers.map(({ work }) => work).reduce(together),
-    groups: sheet.groups.map(({ job, copy, filmId, keptMm2, fingerprint, matrix, contours, marks, borders }, i) => ({ job, copy, filmId, keptMm2, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces: weedPlacesOf(layers[i]!.weed.spots) })),
-    program: {
-      ...program.settings,
-      runs: program.runs,
-      wholeAt: program.wholeAt,
-      partOf: Int32Array.from(sheet.groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])),
-      outlines: sheet.groups.flatMap((group) => [...group.contours, ...group.borders]),
-    },
+    groups: sheet.groups.map((group, i) => ({ job: group.job, ...groupToFreeze(group, { keptMm2: group.keptMm2, weedPlaces: weedPlacesOf(layers[i]!.weed.spots) }) })),
+    program: programToFreeze(program, sheet.groups),
   };
 }
 

@@ -6,5 +6,6 @@ export { batchView, type BatchSheetView, type BatchView, type CopiesOnSheet, typ
 export { placeByHand, withPin, type HandMove } from './place-by-hand.js';
 export type { Batch } from './kept-batch.js';
 export { batchProgram, batchSheetToFreeze, type BatchSheetToFreeze } from './freeze-batch-sheet.js';
-export { sparesOf, toCutOf, type BatchJob } from './batch-items.js';
-export { planBatch } from './plan-batch.js';
+export { PREPARING_SHARE, stopsBatch } from './before-laying.js';
+export { toCutOf, type BatchJob } from './batch-items.js';
+export { planBatch, type BatchHooks } from './plan-batch.js';

@@ -12,6 +12,8 @@ const MOST_ALIKE = 12;
 export interface BatchItem {
   readonly id: string;
   readonly job: number;
+  /** What its job is known by. */
+  readonly jobId: string;
   readonly layer: number;
   /** The first copy that is still to be cut. */
   readonly firstCopy: number;
@@ -47,6 +49,16 @@ export function rackOf(film: Film, shop: Shop): Loaded[] {
     });
 }
 
+/** An item as it is nested. */
+export function nestItemOf({ id, quantity, rotations, group }: BatchItem): NestItem {
+  return { id, quantity, rotations, group: outlinesOf(group) };
+}
+
+/** What of a piece is nested on, by the piece's key. */
+export function nestSheetOf(on: Loaded) {
+  return { ...roomOn(on), id: on.key, quantity: 1 };
+}
+
 /** How the layers of a film are laid. */
 interface LayWish {
   readonly spacingMm: number;
@@ -57,15 +69,15 @@ interface LayWish {
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
 export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: LayWish, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
   const film = items[0]!.film;
-  const asked: readonly NestItem[] = items.map(({ id, quantity, rotations, group }) => ({ id, quantity, rotations, group: outlinesOf(group) }));
+  const asked = items.map(nestItemOf);
   const byKey = new Map(rack.map((on) => [on.key, on]));
-  const areas = new Map(items.map(({ id, group }) => [id, outlinesOf(group).reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
+  const areas = new Map(asked.map(({ id, group }) => [id, group.reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
   const layAll = nesterOf({ items: asked, spacingMm });
   const boxes = new BoxesOf(items);
   const layOut = async (given: readonly RackPiece[], more: NestHooks = {}): Promise<LaidOut<NestResult>> => {
     // A piece that something is pinned on is used.
     if (!pinned.every(({ sheet }) => given.some(({ id }) => id === sheet))) return NOT_SO;
-    const sheets = given.map(({ id }) => ({ ...roomOn(byKey.get(id)!), id, quantity: 1 }));
+    const sheets = given.map(({ id }) => nestSheetOf(byKey.get(id)!));
     const result = await layAll({ sheets: sheets.filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned }, { ...hooks, ...more });
     const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, id, result, boxes) }));
     return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };

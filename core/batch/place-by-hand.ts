@@ -1,9 +1,8 @@
 import { nearestFree, type Placement } from '../engines/nesting/index.js';
 import type { Shop } from '../shop/index.js';
-import { outlinesOf, roomOn } from '../stations/sheets/index.js';
 import { InputError } from '../words/index.js';
 import type { BatchGroup, BatchOut, BatchPin, BatchWish } from './batch.js';
-import { BoxesOf, rackOf } from './lay-film.js';
+import { BoxesOf, nestItemOf, nestSheetOf, rackOf } from './lay-film.js';
 import { itemsOf, type BatchJob } from './batch-items.js';
 import { sayBatchSheetChanged, sayNoRoomThere, sayNotTurnedSo } from './say.js';
 
@@ -39,10 +38,9 @@ export function placeByHand(jobs: readonly BatchJob[], shop: Shop, { wish, out }
   const boxes = new BoxesOf(items);
   const [was, is] = [boxes.at(item.id, group.place.rotation), boxes.at(item.id, rotation)];
   const at = { x: group.place.xMm + (was.minX + was.maxX - is.minX - is.maxX) / 2 + dxMm, y: group.place.yMm + (was.minY + was.maxY - is.minY - is.maxY) / 2 + dyMm };
-  const among = (others: readonly BatchGroup[]) =>
-    nearestFree({ sheet: { ...roomOn(on), id: on.key, quantity: 1 }, spacingMm: wish.spacingMm, items: items.map((one) => ({ id: one.id, quantity: one.quantity, rotations: one.rotations, group: outlinesOf(one.group) })), others: others.map(placementOf), item: item.id, rotation, wish: at });
-  const near = among(beside);
-  const place = near && Math.hypot(near.x - at.x, near.y - at.y) <= SNAP_MM ? near : among(beside.filter(({ isPinned }) => isPinned));
+  const among = nearestFree({ sheet: nestSheetOf(on), spacingMm: wish.spacingMm, items: items.map(nestItemOf), item: item.id, rotation, wish: at });
+  const near = among(beside.map(placementOf));
+  const place = near && Math.hypot(near.x - at.x, near.y - at.y) <= SNAP_MM ? near : among(beside.filter(({ isPinned }) => isPinned).map(placementOf));
   if (!place) throw new InputError('no-room-there', sayNoRoomThere(), { source: 'batch' });
   return { jobId, fingerprint: group.fingerprint, copy: group.copy, pieceKey: on.key, xMm: place.x, yMm: place.y, rotation };
 }

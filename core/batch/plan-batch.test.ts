@@ -178,6 +178,27 @@ describe('several jobs together', () => {
     expect(closer).toBeGreaterThan(0);
   });
 
+  it('and it remedies with what was laid by hand where it lies', async () => {
+    const tar = BENCH_SHOP.pieces.find(({ filmId, kind }) => filmId === 'tar' && kind === 'roll')!;
+    const plates = [{ ...(await jobOf(svg(80, 60, '<path fill="#16181a" d="M0 0h80v60H0z"/>'), 1, null, { preparation: { border: 'none' } })), copies: 6 }];
+    const shop = { ...BENCH_SHOP, pieces: [...BENCH_SHOP.pieces.filter(({ filmId }) => filmId !== 'tar'), { ...tar, widthMm: 300, lengthMm: 140 }] };
+    let [offered, silent] = [0, 0];
+    for (const xMm of [0, 20, 60, 105, 150, 210]) {
+      // In the middle of the piece it is in the way of what would have had room.
+      const pin = { jobId: plates[0]!.id, fingerprint: toCutOf(plates[0]!)[0]!.fingerprint, copy: 0, pieceKey: tar.id, xMm, yMm: 30, rotation: 0 };
+      const wish = { ...NEW_BATCH_WISH, spacingMm: 12, pins: [pin] };
+      const { short, loose } = await planBatch(plates, shop, wish);
+      expect(loose).toEqual([]);
+      if (short[0]!.spacingMm === null) silent += 1;
+      else {
+        offered += 1;
+        expect((await planBatch(plates, shop, { ...wish, spacingMm: short[0]!.spacingMm })).unplaced).toEqual([]);
+      }
+    }
+    expect(offered + silent).toBe(6);
+    expect(silent).toBeGreaterThan(0);
+  });
+
   it('a sheet is kept with all that lies on it: contours, parts and places to be ticked off by job', async () => {
     const out = await plan();
     for (const { id, groups, zones, pieces } of out.sheets) {

@@ -5,14 +5,15 @@ import type { BatchGroup, BatchOut, BatchPin, BatchSheet, BatchWish, Leftover, S
 import { spentOf } from './choose-pieces.js';
 import { layFilm, rackOf, type Laid } from './lay-film.js';
 import { inOrder } from './order.js';
-import { isGone, pinsThatHold } from './pins.js';
+import { isOf, pinsThatHold } from './pins.js';
 import { shortageOf } from './shortage.js';
 import { zonesOf, type Zone } from './zones.js';
 
 /** Between blanks on a mat, and round them, mm. */
 export const BLANK_MARGIN_MM = 3;
 
-interface Hooks {
+/** What a caller lends a batch that is laid out. */
+export interface BatchHooks {
   readonly breathe?: () => Promise<void>;
   /** For the layout of one film, the so-manieth of so many: whether a further step of the search may be made, after so many; without it, the steps that are decided are made. The first arrangements are always made. */
   readonly budget?: (film: Film, part: number, of: number) => (steps: number) => boolean;
@@ -22,14 +23,15 @@ interface Hooks {
  * The layers of several jobs on the pieces of the shop on which they spend the least film, everything of one film together; then in as few passes as can be, films of the same settings side by
  * side on a mat. All layers of one design lie in one direction, turned by a half at most against each other: feeds err, and films draw back more along the roll (trade).
  */
-export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: BatchWish, { breathe, budget }: Hooks = {}): Promise<BatchOut> {
+export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: BatchWish, { breathe, budget }: BatchHooks = {}): Promise<BatchOut> {
   const shop: Shop = { ...whole, pieces: whole.pieces.filter(({ id }) => !wish.avoid.includes(id)) };
-  const items = jobs.flatMap((job, j) => itemsOf(job, j, shop, wish));
+  const all = jobs.flatMap((job, j) => itemsOf(job, j, shop, wish));
+  const items = all.filter(({ quantity }) => quantity > 0);
   const unplaced: Unplaced[] = [];
   const laid: Laid[] = [];
   const steps: BatchOut['steps'][number][] = [];
   const short: Shortage[] = [];
-  const loose: BatchPin[] = wish.pins.filter((pin) => isGone(pin, jobs));
+  const loose: BatchPin[] = wish.pins.filter((pin) => !all.some((item) => isOf(pin, item)));
   // By their names: jobs that were planned at different times have films of their own, which are alike.
   const films = [...new Map(items.map(({ film }) => [film.id, film])).values()];
   for (const [part, film] of films.entries()) {
@@ -37,7 +39,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     const own = items.filter((item) => item.film.id === film.id);
     const rack = rackOf(film, shop);
     const mayTryMore = budget ? budget(film, part, films.length) : decidedSteps(wish, film);
-    const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm: wish.spacingMm, jobIds: jobs.map(({ id }) => id) });
+    const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm: wish.spacingMm });
     loose.push(...pins.loose);
     const chosen = await layFilm(own, rack, { ...wish, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
     laid.push(...(chosen?.laid ?? []));
@@ -47,7 +49,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
       return left ? [{ item: { ...item, quantity: left.quantity }, reason: left.reason }] : [];
     });
     unplaced.push(...missing.map(({ item, reason }) => ({ job: item.job, film, quantity: item.quantity, reason })));
-    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish }, breathe ? { breathe } : {}));
+    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish, pinned: pins.held }, breathe ? { breathe } : {}));
   }
   return { sheets: inOrder(wish.zones ? zoned(laid, shop, wish.leftovers) : laid.map((one) => alone(one, wish.leftovers)), wish, jobs.map(({ due }) => due)), unplaced, short, loose, steps };
 }

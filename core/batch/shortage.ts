@@ -1,3 +1,4 @@
+import type { Placement } from '../engines/nesting/index.js';
 import type { Film, Shop } from '../shop/index.js';
 import { loadableOf } from '../stations/sheets/index.js';
 import type { BatchWish, Shortage } from './batch.js';
@@ -17,11 +18,13 @@ interface Short {
   readonly rack: readonly Loaded[];
   readonly shop: Shop;
   readonly wish: Pick<BatchWish, 'spacingMm' | 'leftovers'>;
+  /** What was laid by hand: it stays where it is. */
+  readonly pinned: readonly Placement[];
 }
 
 /** What would help where there is not enough of a film: each is tried, so that it helps when it is done. */
-export async function shortageOf({ film, all, missing, rack, shop, wish }: Short, hooks: { readonly breathe?: () => Promise<void> }): Promise<Shortage> {
-  const closer = wish.spacingMm > CLOSE_MM && rack.length > 0 ? await layFilm(all, rack, { ...wish, spacingMm: CLOSE_MM, pinned: [] }, hooks) : null;
+export async function shortageOf({ film, all, missing, rack, shop, wish, pinned }: Short, hooks: { readonly breathe?: () => Promise<void> }): Promise<Shortage> {
+  const closer = wish.spacingMm > CLOSE_MM && rack.length > 0 ? await layFilm(all, rack, { ...wish, spacingMm: CLOSE_MM, pinned }, hooks) : null;
   const widths = shop.pieces.filter((piece) => piece.filmId === film.id && piece.kind === 'roll' && piece.widthMm <= shop.cutter.widthMm).map(({ widthMm }) => widthMm);
   const widthMm = widths.length > 0 ? Math.max(...widths) : shop.cutter.widthMm;
   const on = loadableOf({ id: 'another roll', filmId: film.id, kind: 'roll', number: null, widthMm, lengthMm: LONGEST_MM, edgeMm: EDGE_MM, quantity: 1 }, shop);

@@ -39,6 +39,7 @@ export {
   transformBox,
   transformRing,
   translateRings,
+  turnedOver,
   widenBox,
   type Box,
   type Ring,

@@ -231,6 +231,11 @@ export function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
   return out;
 }
 
+/** Rings with y counted from the other edge of something so high: from up to down, or back. The given ones stay as they are. */
+export function turnedOver(rings: Rings, heightMm: number): Ring[] {
+  return rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? heightMm - v : v)));
+}
+
 /** The ring turned by a half about the origin. */
 export function mirrored(ring: Ring): Ring {
   return ring.map((v) => -v);

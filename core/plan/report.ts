@@ -1,5 +1,5 @@
 import type { TaperMap } from '../engines/surface/index.js';
-import { ringsToPathData } from '../geometry/index.js';
+import { ringsToPathData, turnedOver } from '../geometry/index.js';
 import { formatLength } from '../words/index.js';
 import type { SheetPlan } from '../stations/sheets/index.js';
 import { countCuts, NOTHING_CUT, type RecordedCuts } from '../stations/record/index.js';
@@ -82,7 +82,7 @@ export type PlanReport = ReturnType<typeof planReport>;
 /** A sheet as the cutter will see it, drawn y down: outlines in mm at true size. */
 export function sheetSvg(sheet: SheetPlan): string {
   const [w, h] = [sheet.piece.widthMm, Math.ceil(sheet.usedLengthMm + 1)];
-  const down = (rings: readonly Float64Array[]) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? h - v : v))));
+  const down = (rings: readonly Float64Array[]) => ringsToPathData(turnedOver(rings, h));
   const groups = sheet.groups.map((g) => `<path fill="${sheet.film.colour}" fill-rule="evenodd" d="${down(g.contours)}"/><path fill="none" stroke="#555" stroke-width="0.3" d="${down(g.borders)}"/>`);
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${groups.join('')}</svg>\n`;
 }

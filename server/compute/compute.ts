@@ -59,6 +59,8 @@ export class Compute {
   readonly #queue = new WorkQueue({ longAtOnce: LONG_AT_ONCE, atOnce: AT_ONCE, overdueMs: OVERDUE_MS });
   readonly #plans = new SharedWork<PlanReport, number>(KNOWN_PLANS);
   readonly #batches = new SharedWork<BatchView, number>(KNOWN_BATCHES);
+  /** Searches for less film that are under way, by batch: what ends them. */
+  readonly #searches = new Map<string, Int32Array>();
 
   constructor(startWorker = START_WORKER) {
     this.#pool = new Piscina({
@@ -129,9 +131,22 @@ export class Compute {
     return ((await this.#run({ do: 'batch-move', batch: await loadedBatch(source), move }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'pin' }>).pin;
   }
 
-  /** Looks for less film for a batch, for so long or until `enough` is set; what was found by then is kept. */
-  async batchSearch(source: BatchSource, { seconds, enough }: { readonly seconds: number; readonly enough: Int32Array }, signal?: AbortSignal): Promise<BatchSearch> {
-    return (await this.#run({ do: 'batch-search', batch: await loadedBatch(source), seconds, enough }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'searched' }>;
+  /** Looks for less film for a batch, for so long or until it is enough; what was found by then is kept. A search of it that is under way ends. */
+  async batchSearch(id: string, source: BatchSource, seconds: number, signal?: AbortSignal): Promise<BatchSearch> {
+    this.searchedEnough(id);
+    const enough = new Int32Array(new SharedArrayBuffer(4));
+    this.#searches.set(id, enough);
+    try {
+      return (await this.#run({ do: 'batch-search', batch: await loadedBatch(source), seconds, enough }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'searched' }>;
+    } finally {
+      if (this.#searches.get(id) === enough) this.#searches.delete(id);
+    }
+  }
+
+  /** What a search for a batch has found is enough. */
+  searchedEnough(id: string): void {
+    const enough = this.#searches.get(id);
+    if (enough) Atomics.store(enough, 0, 1);
   }
 
   /** A sheet of a batch as an HP-GL file. @throws Problem 422 as batchSheet() does */

@@ -1,10 +1,9 @@
 import { BATCH_WISH_SCHEMA, withPin, type HandMove } from '../../core/batch/index.js';
 import { figure, id, object, text, whole } from '../../core/words/schema.js';
 import { nameOfBatch } from '../compute/compute.js';
-import { openEventStream } from '../event-stream.js';
-import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
+import { streamWork } from '../stream-work.js';
 import type { BatchChange } from '../stores/batch-store.js';
 import { changed, filesOnly, LOADED, mustBeLoaded, mustBeLookedAt, sendHpgl } from './cut-routes.js';
 import { whoOf } from './who.js';
@@ -14,8 +13,6 @@ const JOB_IDS = { type: 'array', minItems: 1, maxItems: 200, items: id } as cons
 
 /** Jobs that are cut together: which, how, what comes of it, and sending it to the cutter. */
 export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, spooler }: Services): Route[] {
-  /** Searches for less film that are under way, by batch: what ends them. */
-  const searches = new Map<string, Int32Array>();
   return [
     { method: 'get', path: '/api/batches', summary: 'The batches: jobs that are cut together, and what is decided of that', answer: 'Batches', answers: 'Those that have not ended', handle: () => batches.list() },
     { method: 'get', path: '/api/batches/:id', summary: 'A batch', answer: 'Batch', answers: 'The batch', handle: ({ params }) => batches.get(params['id']!) },
@@ -70,16 +67,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       answers: 'Server-sent events',
       handle: async ({ ctx, params }) => {
         const source = await planBatch(params['id']!);
-        const stop = new AbortController();
-        const stream = openEventStream(ctx, () => stop.abort());
-        compute
-          .batch(source, { onProgress: (done) => stream.send('progress', { done }, { whole: true }), signal: stop.signal })
-          .then((plan) => stream.send('plan', plan))
-          .catch((error: unknown) => {
-            if (!stop.signal.aborted) stream.send('failed', { title: error instanceof Problem ? error.message : 'This batch could not be laid out.' });
-          })
-          .finally(() => stream.end());
-        return undefined;
+        return streamWork(ctx, { event: 'plan', failed: 'This batch could not be laid out.' }, (how) => compute.batch(source, how));
       },
     },
     {
@@ -110,16 +98,8 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         const { revision, seconds } = body as { revision: number; seconds: number };
         const batch = await batches.get(params['id']!);
         mustBeLookedAt(batch.revision, revision);
-        const enough = new Int32Array(new SharedArrayBuffer(4));
-        const before = searches.get(batch.id);
-        if (before) Atomics.store(before, 0, 1);
-        searches.set(batch.id, enough);
-        try {
-          const { steps, takenMm2, beforeMm2 } = await compute.batchSearch(await planBatch(batch.id), { seconds, enough }, signal);
-          return { batch: takenMm2 < beforeMm2 ? await batches.change(batch.id, revision, { wish: { ...batch.wish, steps } }) : batch, takenMm2, beforeMm2 };
-        } finally {
-          if (searches.get(batch.id) === enough) searches.delete(batch.id);
-        }
+        const { steps, takenMm2, beforeMm2 } = await compute.batchSearch(batch.id, await planBatch(batch.id), seconds, signal);
+        return { batch: steps ? await batches.change(batch.id, revision, { wish: { ...batch.wish, steps } }) : batch, takenMm2, beforeMm2 };
       },
     },
     {
@@ -129,9 +109,8 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       summary: 'End a search that is under way, and keep what it found',
       answer: 'Batch',
       answers: 'The batch; the search answers for itself',
-      handle: async ({ params }) => {
-        const enough = searches.get(params['id']!);
-        if (enough) Atomics.store(enough, 0, 1);
+      handle: ({ params }) => {
+        compute.searchedEnough(params['id']!);
         return batches.get(params['id']!);
       },
     },

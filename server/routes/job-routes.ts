@@ -5,7 +5,7 @@ import { drawingPart, picturePart } from '../../core/stations/artwork/index.js';
 import { PRINT_ON, PRINTS, type PrintOn } from '../../core/plan/index.js';
 import { PRINT_FORMATS, type PrintFormat } from '../../core/print/index.js';
 import type { Context } from 'koa';
-import { openEventStream } from '../event-stream.js';
+import { streamWork } from '../stream-work.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
@@ -191,16 +191,7 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
       answers: 'Server-sent events',
       handle: async ({ ctx, params }) => {
         const job = await planJob(params['id']!);
-        const stop = new AbortController();
-        const stream = openEventStream(ctx, () => stop.abort());
-        compute
-          .plan(job, { onProgress: (done) => stream.send('progress', { done }, { whole: true }), signal: stop.signal })
-          .then((report) => stream.send('report', report))
-          .catch((error: unknown) => {
-            if (!stop.signal.aborted) stream.send('failed', { title: error instanceof Problem ? error.message : 'The plan could not be computed.' });
-          })
-          .finally(() => stream.end());
-        return undefined;
+        return streamWork(ctx, { event: 'report', failed: 'The plan could not be computed.' }, (how) => compute.plan(job, how));
       },
     },
   ];

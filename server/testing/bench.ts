@@ -125,17 +125,32 @@ export async function runUntil(bench: Bench, id: string, wanted: (run: Run) => b
   });
 }
 
-/**
- * Cuts a sheet until this share of its points is done, where the cutter jams: at that very point, however busy the machine is. The time lapse
- * is 400 after it.
- */
+/** Cuts a job's sheet of a film until this share of its points is done, as `jamAt` does. */
 export async function cutUntil(bench: Bench, jobId: string, film: string, share: number): Promise<Run> {
+  return jamAt(bench, share, async () => (await startCut(bench, jobId, film)).body);
+}
+
+/** Begins a cut and lets the cutter jam when this share of its points is done: at that very point, however busy the machine is. The time lapse is 400 after it. */
+export async function jamAt(bench: Bench, share: number, begin: () => Promise<Run>): Promise<Run> {
   const ask = (what: object) => bench.api('POST', '/api/cutter/control', what);
   await ask({ do: 'time-lapse', factor: 0.1 });
-  const { body: run } = await startCut(bench, jobId, film);
+  const run = await begin();
   await ask({ do: 'fail', how: 'jammed', afterPairs: Math.ceil(run.pairsTotal * share) });
   await ask({ do: 'time-lapse', factor: 400 });
   return runUntil(bench, run.id, (now) => now.state === 'stuck');
+}
+
+/** The bench's own shop as it was at first, and a cutter that nothing ails. */
+export async function asAtFirst(bench: Bench): Promise<void> {
+  const { shop } = bench.server.services;
+  await shop.fill({ ...BENCH_SHOP_FILE, cutters: (await shop.get()).cutters });
+  for (const how of [{ do: 'clear' }, { do: 'time-lapse', factor: 400 }]) await bench.api('POST', '/api/cutter/control', how);
+}
+
+/** Ends whatever is in the cutter. */
+export async function emptyCutter(bench: Bench): Promise<void> {
+  const { busy } = (await bench.api<{ busy: { runId: string } | null }>('GET', '/api/cutter')).body;
+  if (busy) await bench.api('POST', `/api/runs/${busy.runId}/cancel`);
 }
 
 /** Lays other figures over a record of the shop, as a page does that looked at it just now, or at `seen`. */

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
+import { stopsBatch } from '../../core/batch/before-laying.js';
 import type { PlanReport } from '../../core/plan/index.js';
 import type { Job } from '../../core/recipe/index.js';
 import { count, formatLength, listed, sayDuration, STATION_NAMES, STATIONS, type LengthUnit, type StationName } from '../../core/words/index.js';
@@ -33,8 +34,7 @@ export function StraightThroughPage() {
   const blockers = report?.findings.filter(({ severity }) => severity === 'blocker') ?? [];
   const warnings = report?.findings.filter(({ severity }) => severity === 'warning') ?? [];
   const own = report?.rulings.filter(({ overridden }) => overridden) ?? [];
-  // That a job alone finds no room says nothing of a batch; film may be on its way.
-  const stops = blockers.filter(({ stage }) => stage !== 'sheets');
+  const stops = blockers.filter(stopsBatch);
   const left = report?.toCut?.reduce((sum, { copies, taken }) => sum + copies - taken, 0) ?? 0;
   return (
     <Page>

@@ -1,5 +1,6 @@
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { stopsBatch } from '../../core/batch/before-laying.js';
 import type { PlanReport } from '../../core/plan/index.js';
 import type { JobSummary } from '../../core/recipe/index.js';
 import { ask } from '../api/client.js';
@@ -68,7 +69,6 @@ function waitingOf(job: JobSummary, { report, error }: { readonly report: PlanRe
     const panels = report!.toCut!.filter((one) => one.film === film).length;
     byFilm.set(film, { filmId: film, copies: before.copies + left, areaMm2: before.areaMm2 + (left * (areas.get(film) ?? 0)) / panels });
   }
-  // That a job alone finds no room says nothing of the batch that it may lie in.
-  const blocked = report?.findings.find(({ severity, stage }) => severity === 'blocker' && stage !== 'sheets');
+  const blocked = report?.findings.find(stopsBatch);
   return { job, report, error, layers: [...byFilm.values()], stopped: blocked ? { stage: blocked.stage, message: blocked.message } : null, warnings: report?.findings.filter(({ severity }) => severity === 'warning').length ?? 0 };
 }

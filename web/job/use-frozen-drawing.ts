@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { IDENTITY, ringsToPathData, type Rings } from '../../core/geometry/index.js';
+import { IDENTITY, ringsToPathData, turnedOver, type Rings } from '../../core/geometry/index.js';
 import { filmOfGroup, unpackLists, type FrozenSheet } from '../../core/stations/cut/index.js';
 import { askBytes } from '../api/client.js';
 import type { DrawnSheet } from '../../core/plan/page/plan-view.js';
@@ -28,7 +28,7 @@ export function useDrawnSheet(sheet: FrozenSheet | null, drawing: FrozenDrawing 
   return useMemo(() => {
     if (!sheet) return null;
     const { film, piece, mat, zones, usedLengthMm } = sheet;
-    const down = (rings: FrozenDrawing['outlines']) => ringsToPathData(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))), 2);
+    const down = (rings: FrozenDrawing['outlines']) => ringsToPathData(turnedOver(rings, usedLengthMm), 2);
     let first = 0;
     const shapes = (drawing ? sheet.groups : []).map((group) => {
       const { contours, marks, borders } = group;

@@ -1,4 +1,4 @@
-import { compose, flatten, IDENTITY, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
+import { compose, flatten, IDENTITY, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, turnedOver, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
 import { colourName, type LetterChoice, type PaintedRegion } from '../../engines/artwork/index.js';
 import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
@@ -124,7 +124,7 @@ function sheetView(sheet: SheetPlan): SheetView {
   // With one box round all copies the first carries it: the others show what each is.
   const last = groups.at(-1)!;
   const shared = first.borders.length > last.borders.length ? first.borders.slice(0, first.borders.length - last.borders.length) : [];
-  const down = (rings: Rings) => path(rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? usedLengthMm - v : v))));
+  const down = (rings: Rings) => path(turnedOver(rings, usedLengthMm));
   return {
     ...pick(sheet, ['id', 'film', 'panel', 'isMirrored', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
     zones: null,

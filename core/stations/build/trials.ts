@@ -1,7 +1,7 @@
 import { cutProgram } from '../../engines/cutting/index.js';
 import { crossSection, gapTrial, placementErrorMm, type GapTrial, type GapTrialTerms, type School } from '../../engines/layers/index.js';
 import { layOutMarks } from '../../engines/marks/index.js';
-import { areaOf, boundsOf, commonBox, countPieces, grow, joinBoxes, longestSide, perimeter, type Box } from '../../geometry/index.js';
+import { areaOf, boundsOf, commonBox, countPieces, grow, joinBoxes, longestSide, perimeter, turnedOver, type Box } from '../../geometry/index.js';
 import { settingsFor, type Shop } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
 import { layersOnPanel } from './panel-layers.js';
@@ -140,8 +140,7 @@ export function schoolsSideBySide({ separated, recipe, shop, panels, heightMm }:
 
 /** The cutter counts upwards. */
 function upright(rings: BuildOut['layers'][number]['cut']) {
-  const bottom = boundsOf(rings)?.maxY ?? 0;
-  return rings.map((ring) => ring.map((v, i) => (i % 2 === 1 ? bottom - v : v)));
+  return turnedOver(rings, boundsOf(rings)?.maxY ?? 0);
 }
 
 /** So many cuts through the build are looked at for its thickest place. */

@@ -1,4 +1,4 @@
-import { cutProgram, programPairs, safeEdges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import { cutProgram, programPairs, safeEdges, type CutProgram, type CutSettings, type Motion } from '../../engines/cutting/index.js';
 import type { WeedingWork } from '../../engines/weeding/index.js';
 import { boundsOf, boxRing, compose, containsPoint, holdsBox, translateRings, translation, widenBox, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
@@ -7,7 +7,7 @@ import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
 import { InputError } from '../../words/index.js';
 import { isKept, leftoversOf } from '../../shop/index.js';
 import type { PrepareOut } from '../prepare/index.js';
-import type { SheetsOut } from '../sheets/index.js';
+import type { PlacedGroup, SheetsOut } from '../sheets/index.js';
 import { sayNothingOpen, saySheetChanged } from './say.js';
 import type { CutOut } from './stage.js';
 
@@ -41,6 +41,16 @@ export interface ReadyToCut {
 
 const ALL_OUT: WeedPlace = { kind: 'all out', xMm: 0, yMm: 0 };
 
+/** A copy as it lies on a sheet, as it is kept. */
+export function groupToFreeze({ copy, filmId, fingerprint, matrix, contours, borders, marks }: PlacedGroup, { keptMm2, weedPlaces }: Pick<GroupToFreeze, 'keptMm2' | 'weedPlaces'>): GroupToFreeze {
+  return { copy, filmId, keptMm2, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces };
+}
+
+/** A program as it is kept, with the outlines of the copies that it cuts. */
+export function programToFreeze({ settings, runs, wholeAt }: CutProgram, groups: readonly PlacedGroup[]): ProgramToFreeze {
+  return { ...settings, runs, wholeAt, partOf: Int32Array.from(groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])), outlines: groups.flatMap((group) => [...group.contours, ...group.borders]) };
+}
+
 /** What is ticked off of a copy. Where nothing is ticked off one by one, that all is out is said of the whole copy. */
 export function weedPlacesOf(spots: readonly WeedPlace[]): readonly WeedPlace[] {
   return spots.length === 0 ? [ALL_OUT] : spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
@@ -73,8 +83,8 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
     estimateSeconds: program.seconds,
     pairsTotal: programPairs(program.runs),
     weedWork: prepared ? workOf(prepared.work, sheet.groups.length) : null,
-    groups: sheet.groups.map(({ copy, fingerprint, matrix, contours, borders, marks }) => ({ copy, filmId: film.id, keptMm2: keptMm2 / sheet.groups.length, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces })),
-    program: { ...program.settings, runs: program.runs, wholeAt: program.wholeAt, partOf: Int32Array.from(sheet.groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])), outlines },
+    groups: sheet.groups.map((group) => groupToFreeze(group, { keptMm2: keptMm2 / sheet.groups.length, weedPlaces })),
+    program: programToFreeze(program, sheet.groups),
   };
 }
 

@@ -1,5 +1,6 @@
 import type { Film } from '../../shop/index.js';
-import type { Ruling } from '../../words/index.js';
+import { listed, type Ruling } from '../../words/index.js';
+import { filmsOfSheet, type FrozenSheet } from './frozen-sheet.js';
 
 export function saySettings(film: Film): Ruling<never> {
   return {
@@ -19,4 +20,9 @@ export function saySheetChanged(): string {
 
 export function sayNothingOpen(): string {
   return 'Every part of this sheet is whole. There is nothing left to cut.';
+}
+
+/** The films of a sheet by name. */
+export function sayFilmsOfSheet(sheet: Pick<FrozenSheet, 'film' | 'zones'>): string {
+  return listed(filmsOfSheet(sheet).map(({ name }) => name));
 }

@@ -1,5 +1,6 @@
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { stopsBatch } from '../../../core/batch/before-laying.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space } from '../../tokens.js';
 import { Button } from '../../ui/button.js';
@@ -10,7 +11,7 @@ export function StraightThrough() {
   const { job, plan, working, handle } = useJobContext();
   const navigate = useNavigate();
   const isLeft = plan?.toCut?.some(({ copies, taken }) => taken < copies) ?? false;
-  if (!plan || !isLeft || plan.findings.some(({ severity, stage }) => severity === 'blocker' && stage !== 'sheets')) return null;
+  if (!plan || !isLeft || plan.findings.some(stopsBatch)) return null;
   return (
     <Box>
       <Button isDisabled={working || handle.saving !== 'saved'} onPress={() => void navigate(`/cutting-list/job/${job.id}`)}>
