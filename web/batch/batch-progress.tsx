@@ -1,18 +1,20 @@
-import styled, { keyframes } from 'styled-components';
+import styled from 'styled-components';
+import { PREPARING_SHARE } from '../../core/batch/before-laying.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
+import { LateDoingBox } from '../ui/doing.js';
 import type { BatchPlanState } from './use-batches.js';
 
 /** A batch that is being laid out: how far, and a way to stop it; why it is not. */
 export function BatchProgress({ state: { done, error, plan, stop, again } }: { readonly state: BatchPlanState }) {
   if (done !== null) {
     return (
-      <Doing role="status">
+      <LateDoingBox role="status">
         <span>
-          {done < 0.7 ? 'Preparing the layers' : 'Laying them out'} … <WordButton onPress={stop}>Stop</WordButton>
+          {done < PREPARING_SHARE ? 'Preparing the layers' : 'Laying them out'} … <WordButton onPress={stop}>Stop</WordButton>
         </span>
         <progress aria-label="Laying out the batch" value={done} max={1} />
-      </Doing>
+      </LateDoingBox>
     );
   }
   if (error) {
@@ -29,11 +31,4 @@ export function BatchProgress({ state: { done, error, plan, stop, again } }: { r
   );
 }
 
-const appear = keyframes`to { visibility: visible; }`;
-
-const Doing = styled.div`
-  display: grid; gap: ${space.xs}; font-size: ${type.small}; padding: ${space.s} ${space.m}; background: ${colour.accentWash}; border-radius: ${radius.m};
-  visibility: hidden; animation: ${appear} 0s 400ms forwards;
-  progress { width: 100%; height: 8px; accent-color: ${colour.accent}; }
-`;
 const Failed = styled.p`font-size: ${type.small}; padding: ${space.s} ${space.m}; background: ${colour.warnWash}; border-radius: ${radius.m};`;

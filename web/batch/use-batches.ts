@@ -25,16 +25,15 @@ export interface BatchPlanState {
 }
 
 /** What a batch comes to, told by the server as it is worked out; the last plan stays until there is a newer one. It is worked out anew when the batch, one of its jobs or the shop is another. */
-export function useBatchPlan(id: string | null): BatchPlanState {
+export function useBatchPlan(id: string): BatchPlanState {
   const client = useQueryClient();
   const [done, setDone] = useState(0);
   const query = useQuery({
     queryKey: ['batch-plan', id],
-    enabled: id !== null,
     // Left for good, it is given up on the server, too.
     queryFn: ({ signal }) => {
       setDone(0);
-      return planned(id!, signal, setDone);
+      return planned(id, signal, setDone);
     },
     staleTime: Infinity,
     retry: false,
@@ -65,6 +64,12 @@ function planned(id: string, signal: AbortSignal, tell: (done: number) => void):
   });
 }
 
+/** Batches and what they come to are asked for anew. */
+export function useBatchesAnew(): () => Promise<unknown> {
+  const client = useQueryClient();
+  return () => Promise.all([['batches'], ['batch-plan']].map((queryKey) => client.invalidateQueries({ queryKey })));
+}
+
 export interface BatchActs {
   readonly create: (jobIds: readonly string[], then: (batch: Batch) => void) => void;
   readonly change: (batch: Batch, change: { readonly wish?: BatchWish; readonly jobIds?: readonly string[] }) => void;
@@ -74,12 +79,11 @@ export interface BatchActs {
 
 /** What can be done with batches. What goes wrong is said. */
 export function useBatchActs(): BatchActs {
-  const client = useQueryClient();
   const notify = useNotify();
   const act = useMutation({
     mutationFn: ({ path, method, json }: { path: string; method: string; json: object; then?: (answer: never) => void }) => ask<unknown>(path, { method, json }),
     onError: (error) => notify(error.message),
-    onSettled: () => Promise.all([['batches'], ['batch-plan']].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    onSettled: useBatchesAnew(),
     onSuccess: (answer, { then }) => then?.(answer as never),
   });
   return {

@@ -1,24 +1,22 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Batch, BatchSheetView } from '../../core/batch/index.js';
-import { ENDED, filmsOfSheet, standings, type FrozenSheet, type Run } from '../../core/stations/cut/index.js';
-import { count, formatLength, listed, sayArea, sayDuration } from '../../core/words/index.js';
+import type { Film } from '../../core/shop/index.js';
+import { filmsOfSheet, sayFilmsOfSheet, type FrozenSheet } from '../../core/stations/cut/index.js';
+import { count, formatLength, sayArea, sayDuration } from '../../core/words/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { BatchProgress } from '../batch/batch-progress.js';
 import { BatchSheetPicture } from '../batch/batch-sheet-picture.js';
-import { LeftoversQuestion, withLeftovers } from '../batch/leftovers-question.js';
 import { sayCarried, sayFilms } from '../batch/say-sheet.js';
 import { useBatchActs, useBatchPlan } from '../batch/use-batches.js';
 import { StationLayout } from '../job/station-layout.js';
 import { FilmPatterns } from '../light-table/film-fill.js';
 import { useShop } from '../plan/use-shop.js';
-import { CutterBusy, useCutterBusy } from '../stations/cut/cutter-busy.js';
-import { FailedSheet } from '../stations/cut/failed-sheet.js';
+import { AtCutter } from '../stations/cut/at-cutter.js';
 import { LoadedQuestion } from '../stations/cut/loaded-question.js';
-import { RunPanel } from '../stations/cut/run-panel.js';
-import { useRunProgress } from '../stations/cut/use-run-progress.js';
+import { useCuts } from '../stations/cut/use-cuts.js';
 import { colour, radius, space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { Entry, Figure, Queue, Refused } from '../ui/queue.js';
@@ -56,30 +54,18 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
   const shop = useShop();
   const acts = useBatchActs();
   const navigate = useNavigate();
-  const client = useQueryClient();
   const state = useBatchPlan(batch.id);
   const cutsKey = ['batch-cuts', batch.id];
   const cuts = useQuery({ queryKey: cutsKey, queryFn: () => ask<FrozenSheet[]>(`/api/batches/${batch.id}/cuts`), refetchInterval: 3000 }).data ?? NOTHING;
-  const how = useMemo(() => standings(cuts), [cuts]);
-  const busy = useCutterBusy();
+  const atCutter = useCuts({ cuts, own: cuts, cutsKey, changes: [['batch-plan'], ['batches'], ['waiting']] });
+  const { how, inCutter, progress, elsewhere, undecided, done, act } = atCutter;
   const [chosen, setChosen] = useState<string | null>(null);
   const [lookedJob, setLookedJob] = useState<string | null>(null);
-  const inCutter = cuts.find((sheet) => sheet.runs.some((run) => !ENDED.includes(run.state))) ?? null;
-  const active = inCutter?.runs.at(-1) ?? null;
-  const progress = useRunProgress(cutsKey, active);
-  const elsewhere = busy && !cuts.some((sheet) => sheet.runs.some((run) => run.id === busy.runId)) ? busy : null;
-  const undecided = cuts.filter((sheet) => how.get(sheet.id) === 'undecided');
-  const leftOver = withLeftovers(cuts, how);
-  const done = cuts.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
   const sheets = state.plan?.sheets ?? [];
   // A sheet that is yet to be cut is known by its pieces: what lies on it changes while it is looked at.
   const shownId = inCutter?.id ?? sheets.find(({ key }) => key === chosen)?.id ?? [...undecided, ...cuts].find(({ id }) => id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
   const planned = sheets.find(({ id }) => id === shownId) ?? null;
   const frozen = planned ? null : (cuts.find(({ id }) => id === shownId) ?? null);
-  const act = useMutation({
-    mutationFn: ({ path, json }: { path: string; json?: unknown }) => ask<Run | FrozenSheet>(path, { method: 'POST', ...(json ? { json } : {}) }),
-    onSettled: () => Promise.all([cutsKey, ['cutter'], ['shop'], ['jobs'], ['batch-plan'], ['batches'], ['waiting']].map((queryKey) => client.invalidateQueries({ queryKey }))),
-  });
   const laying = useLayingByHand(batch, planned, shop?.films ?? [], (pins) => acts.change(batch, { wish: { ...batch.wish, pins } }));
   /** Puts a sheet into another's place in the order; it is then an order by hand. */
   const put = (from: number, to: number) => {
@@ -118,20 +104,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                   )}
                 </Noticed>
               )}
-              {elsewhere && <CutterBusy busy={elsewhere} />}
-              {inCutter && active && <RunPanel filmName={nameOf(inCutter)} run={active} progress={progress} onAct={(name) => act.mutate({ path: `/api/runs/${active.id}/${name}` })} />}
-              {undecided.map((sheet) => (
-                <FailedSheet
-                  key={sheet.id}
-                  sheet={sheet}
-                  busy={isBusy}
-                  onCut={(which, loadedFilmIds) => act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmIds } })}
-                  onDecide={(decided) => act.mutate({ path: `/api/sheets/${sheet.id}/decide`, json: { decided } })}
-                />
-              ))}
-              {leftOver.map((sheet) => (
-                <LeftoversQuestion key={sheet.id} sheet={sheet} cutsKey={cutsKey} />
-              ))}
+              <AtCutter cuts={atCutter} own={cuts} cutsKey={cutsKey} isBusy={isBusy} />
               {sheets.length > 0 && (
                 <section aria-label="What is left to cut">
                   <h3>To cut, in this order</h3>
@@ -186,7 +159,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
               )}
               {act.error && <Refused role="alert">{act.error.message}</Refused>}
               {state.plan && sheets.length === 0 && undecided.length === 0 && !inCutter && state.plan.short.length === 0 && state.plan.stopped.length === 0 && <Small>Everything of this batch is cut.</Small>}
-              {sheets.length > 0 && <PickList batch={batch} sheets={sheets} unit={unit} onAvoid={(pieceId) => acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })} />}
+              {sheets.length > 0 && <PickList sheets={sheets} unit={unit} onAvoid={(pieceId) => acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })} />}
               {sheets.length > 0 && <SearchForLess batch={batch} steps={state.plan!.steps} isBusy={isBusy} onForget={() => acts.change(batch, { wish: { ...batch.wish, steps: [] } })} />}
               <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} onChange={(wish) => acts.change(batch, { wish })} />
               <JobsInBatch
@@ -245,10 +218,10 @@ function leadOf({ jobs }: Batch, plan: { readonly sheets: readonly BatchSheetVie
 }
 
 function nameOf(sheet: FrozenSheet): string {
-  return `${listed(filmsOfSheet(sheet).map(({ name }) => name))}${sheet.restOf ? ', the rest' : ''}`;
+  return `${sayFilmsOfSheet(sheet)}${sheet.restOf ? ', the rest' : ''}`;
 }
 
-function Films({ films }: { readonly films: readonly Parameters<typeof Swatch>[0]['film'][] }) {
+function Films({ films }: { readonly films: readonly Film[] }) {
   return (
     <Swatches>
       {films.map((film, i) => (

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { leftOfFilms } from '../../core/shop/index.js';
+import { leftOfFilms, type Film } from '../../core/shop/index.js';
 import { count, sayArea } from '../../core/words/index.js';
 import { useBatchActs, useBatches } from '../batch/use-batches.js';
 import { useShop } from '../plan/use-shop.js';
@@ -36,7 +36,7 @@ export function CuttingListPage() {
     <Page>
       <Head>
         <h1>Cutting list</h1>
-        <Small role="status">{jobs === undefined ? ' ' : known < (jobs.length || known) && jobs.some(({ report, error: failed }) => !report && !failed) ? `Looking through the jobs: ${known} …` : `${count(jobs.length, 'job')} ${jobs.length === 1 ? 'waits' : 'wait'}, in ${count(byFilm.length, 'film')}`}</Small>
+        <Small role="status">{jobs === undefined ? ' ' : jobs.some(({ report, error: failed }) => !report && !failed) ? `Looking through the jobs: ${known} …` : `${count(jobs.length, 'job')} ${jobs.length === 1 ? 'waits' : 'wait'}, in ${count(byFilm.length, 'film')}`}</Small>
         <Tools>
           {apart.length > 1 && chosen.length === 0 && <WordButton onPress={() => turn(apart.map(({ job }) => job.id), true)}>Tick all that are apart</WordButton>}
           {chosen.length > 0 && <WordButton onPress={() => setTicked(new Set())}>Untick all</WordButton>}
@@ -116,7 +116,7 @@ export function CuttingListPage() {
 
 interface JobRowProps {
   readonly waiting: WaitingJob;
-  readonly films: ReadonlyMap<string, Parameters<typeof Swatch>[0]['film'] & { readonly name: string }>;
+  readonly films: ReadonlyMap<string, Film>;
   readonly batch: { readonly id: string; readonly number: number } | null;
   readonly isTicked: boolean;
   readonly onTick: (on: boolean) => void;

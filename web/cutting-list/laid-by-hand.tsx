@@ -1,8 +1,9 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import styled from 'styled-components';
 import type { Batch, BatchSheetView, LaidCopy } from '../../core/batch/index.js';
 import { ask } from '../api/client.js';
+import { useBatchesAnew } from '../batch/use-batches.js';
 import type { ByHand } from '../batch/batch-sheet-picture.js';
 import type { Film } from '../../core/shop/index.js';
 import { colour, space, type } from '../tokens.js';
@@ -33,12 +34,11 @@ export function useLayingByHand(batch: Batch, sheet: BatchSheetView | null, film
   const choose = (shape: number | null) => setChosenCopy(shape === null ? null : idOf(sheet!.laid[shape]!));
   // Its number on the sheet is another once the rest is laid anew.
   const chosen = sheet && chosenCopy !== null ? sheet.laid.findIndex((copy) => idOf(copy) === chosenCopy) : -1;
-  const client = useQueryClient();
   const notify = useNotify();
   const move = useMutation({
     mutationFn: (json: { group: number; dxMm: number; dyMm: number; turn: number }) => ask<Batch>(`/api/batches/${batch.id}/pins`, { method: 'POST', json: { revision: batch.revision, sheetId: sheet!.id, ...json } }),
     onError: (error) => notify(error.message),
-    onSettled: () => Promise.all([['batches'], ['batch-plan']].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    onSettled: useBatchesAnew(),
   });
   const nameOf = ({ jobId, filmId, copy }: LaidCopy) => `${films.find(({ id }) => id === filmId)?.name ?? filmId} of ${batch.jobs.find(({ id }) => id === jobId)?.title ?? 'a job'}, copy ${copy + 1}`;
   const byHand: ByHand | null = isOn && sheet ? { nameOf, onMove: (group, dx, dy) => (choose(group), move.mutate({ group, dxMm: dx, dyMm: -dy, turn: 0 })) } : null;

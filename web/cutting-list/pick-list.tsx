@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import type { Batch, BatchSheetView } from '../../core/batch/index.js';
+import type { BatchSheetView } from '../../core/batch/index.js';
 import { formatLength, type LengthUnit } from '../../core/words/index.js';
 import { sayLeftover, sayPieceToFetch } from '../batch/say-sheet.js';
 import { space, type } from '../tokens.js';
@@ -9,7 +9,6 @@ import { Swatch } from '../ui/swatch.js';
 import { piecesOf } from './pieces-of.js';
 
 interface PickListProps {
-  readonly batch: Batch;
   readonly sheets: readonly BatchSheetView[];
   readonly unit: LengthUnit;
   readonly onAvoid: (pieceId: string) => void;

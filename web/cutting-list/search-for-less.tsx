@@ -1,11 +1,13 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { Batch } from '../../core/batch/index.js';
 import { count } from '../../core/words/index.js';
 import { ask } from '../api/client.js';
-import { colour, radius, space, type } from '../tokens.js';
+import { useBatchesAnew } from '../batch/use-batches.js';
+import { space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
+import { DoingBox } from '../ui/doing.js';
 import { useNotify } from '../ui/notices.js';
 import { NumberField } from '../ui/number-field.js';
 import { Small } from '../ui/plain-fields.js';
@@ -20,23 +22,22 @@ interface SearchForLessProps {
 
 /** Drawing the sheets tighter takes time: as long as the maker gives it. What was found is kept, and can be made again. */
 export function SearchForLess({ batch, steps, isBusy, onForget }: SearchForLessProps) {
-  const client = useQueryClient();
   const notify = useNotify();
   const [seconds, setSeconds] = useState(20);
   const search = useMutation({
     mutationFn: () => ask<{ takenMm2: number; beforeMm2: number }>(`/api/batches/${batch.id}/search`, { method: 'POST', json: { revision: batch.revision, seconds } }),
     onSuccess: ({ takenMm2, beforeMm2 }) => notify(takenMm2 < beforeMm2 ? `${((1 - takenMm2 / beforeMm2) * 100).toFixed(1)} % less film is taken.` : 'Nothing better was found. The sheets stay as they are.'),
     onError: (error) => notify(error.message),
-    onSettled: () => Promise.all([['batches'], ['batch-plan']].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    onSettled: useBatchesAnew(),
   });
   return (
     <section aria-label="Search for less film">
       <h3>Less film</h3>
       {search.isPending ? (
-        <Doing role="status">
+        <DoingBox role="status">
           <Clock seconds={seconds} />
           <WordButton onPress={() => void ask(`/api/batches/${batch.id}/search/enough`, { method: 'POST' })}>Enough: keep what is found</WordButton>
-        </Doing>
+        </DoingBox>
       ) : (
         <Said>
           <Button isDisabled={isBusy} onPress={() => search.mutate()}>
@@ -71,7 +72,3 @@ function Clock({ seconds }: { readonly seconds: number }) {
 }
 
 const Said = styled.p`font-size: ${type.body}; padding-bottom: ${space.xs};`;
-const Doing = styled.div`
-  display: grid; gap: ${space.xs}; justify-items: start; font-size: ${type.small}; padding: ${space.s} ${space.m}; background: ${colour.accentWash}; border-radius: ${radius.m};
-  progress { width: 100%; height: 8px; accent-color: ${colour.accent}; }
-`;

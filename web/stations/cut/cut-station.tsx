@@ -1,7 +1,5 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { carriesJob, ENDED, filmsOfSheet, standings, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
-import { ask } from '../../api/client.js';
+import { carriesJob, filmsOfSheet, sayFilmsOfSheet, type FrozenSheet, type SheetStanding } from '../../../core/stations/cut/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -11,38 +9,31 @@ import type { SheetView } from '../../../core/plan/page/plan-view.js';
 import { Entry, Figure, Queue, Refused } from '../../ui/queue.js';
 import { Small } from '../../ui/plain-fields.js';
 import { sayDateTime } from '../../ui/say.js';
-import { count, listed, sayDuration } from '../../../core/words/index.js';
+import { count, sayDuration } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
 import { SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
 import { BatchNote } from '../../batch/batch-note.js';
-import { LeftoversQuestion, withLeftovers } from '../../batch/leftovers-question.js';
 import { useBatchOf } from '../../batch/use-batches.js';
-import { CutterBusy, useCutterBusy } from './cutter-busy.js';
+import { AtCutter } from './at-cutter.js';
 import { CutterSwitches } from './cutter-switches.js';
-import { FailedSheet } from './failed-sheet.js';
 import { LiveCut } from './live-cut.js';
 import { LoadedQuestion } from './loaded-question.js';
-import { RunPanel } from './run-panel.js';
+import { useCuts } from './use-cuts.js';
 import { useDrawnSheet, useFrozenDrawing } from '../../job/use-frozen-drawing.js';
-import { useRunProgress } from './use-run-progress.js';
 
 /** What is in the cutter, what failed and waits for a word, what is left to be cut, and what is cut. */
 export function CutStation() {
   const { plan, job, handle, cuts, unit } = useJobContext();
   const { findings, rulings } = useSaid('cut');
-  const how = useMemo(() => standings(cuts), [cuts]);
   // Rests of a sheet may carry other jobs alone; they say how it stands, and are shown with those jobs.
   const own = useMemo(() => cuts.filter((sheet) => carriesJob(sheet, job.id)), [cuts, job.id]);
-  const inCutter = own.find((sheet) => sheet.runs.some((run) => !ENDED.includes(run.state))) ?? null;
-  const active = inCutter?.runs.at(-1) ?? null;
-  const progress = useRunProgress(['cuts', job.id], active);
-  const busy = useCutterBusy();
+  const cutsKey = ['cuts', job.id];
+  const atCutter = useCuts({ cuts, own, cutsKey, changes: [['job', job.id]], isOwn: (busy) => busy.jobId === job.id });
+  const { how, inCutter, progress, elsewhere, undecided, done, act } = atCutter;
   const [chosen, setChosen] = useState<string | null>(null);
   const batch = useBatchOf(job.id);
   // What is cut together with others is sent from the cutting list.
   const sheets = batch ? [] : (plan?.sheets ?? []);
-  const undecided = own.filter((sheet) => how.get(sheet.id) === 'undecided');
-  const done = own.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
   const id = inCutter?.id ?? [...undecided, ...sheets, ...cuts].find((sheet) => sheet.id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
   const planned = sheets.find((sheet) => sheet.id === id) ?? null;
   const frozen = cuts.find((sheet) => sheet.id === id) ?? null;
@@ -50,13 +41,7 @@ export function CutStation() {
   const drawnFrozen = useDrawnSheet(frozen, drawing);
   const drawn = planned ?? drawnFrozen;
   const program = planned && plan?.programs?.[sheets.indexOf(planned)];
-  const elsewhere = busy && busy.jobId !== job.id ? busy : null;
   const stopped = plan?.findings.find((finding) => finding.severity === 'blocker');
-  const client = useQueryClient();
-  const act = useMutation({
-    mutationFn: ({ path, json }: { path: string; json?: unknown }) => ask<Run | FrozenSheet>(path, { method: 'POST', ...(json ? { json } : {}) }),
-    onSettled: () => Promise.all([['cuts', job.id], ['cutter'], ['job', job.id], ['shop'], ['jobs']].map((queryKey) => client.invalidateQueries({ queryKey }))),
-  });
   const wanted = new Set(plan?.toCut?.map((layer) => layer.fingerprint));
   return (
     <StationLayout
@@ -65,20 +50,7 @@ export function CutStation() {
         <>
           <Findings findings={findings} />
           {batch && <BatchNote batch={batch} />}
-          {elsewhere && <CutterBusy busy={elsewhere} />}
-          {inCutter && active && <RunPanel filmName={nameOfSheet(inCutter)} run={active} progress={progress} onAct={(name) => act.mutate({ path: `/api/runs/${active.id}/${name}` })} />}
-          {undecided.map((sheet) => (
-            <FailedSheet
-              key={sheet.id}
-              sheet={sheet}
-              busy={act.isPending || inCutter !== null || elsewhere !== null}
-              onCut={(which, loadedFilmIds) => act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmIds } })}
-              onDecide={(decided) => act.mutate({ path: `/api/sheets/${sheet.id}/decide`, json: { decided } })}
-            />
-          ))}
-          {withLeftovers(own, how).map((sheet) => (
-            <LeftoversQuestion key={sheet.id} sheet={sheet} cutsKey={['cuts', job.id]} />
-          ))}
+          <AtCutter cuts={atCutter} own={own} cutsKey={cutsKey} isBusy={act.isPending || inCutter !== null || elsewhere !== null} />
           {sheets.length > 0 && (
             <section aria-label="What is left to cut">
               <h3>To cut</h3>
@@ -123,7 +95,7 @@ export function CutStation() {
                         <Swatch key={film.id} film={film} size={18} />
                       ))}
                       <span>
-                        {nameOfSheet(sheet)}
+                        {sayFilmsOfSheet(sheet)}
                         {sheet.restOf ? ', the rest' : sheet.groups.length > 1 && `, ${sheet.groups.length} copies`}
                         <Small as="span">{fate(sheet, how, wanted)}</Small>
                       </span>
@@ -140,7 +112,7 @@ export function CutStation() {
       }
     >
       <LightTable
-        label={drawn ? `${frozen ? nameOfSheet(frozen) : drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}` : 'No sheet'}
+        label={drawn ? `${frozen ? sayFilmsOfSheet(frozen) : drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}` : 'No sheet'}
         box={drawn ? sheetBox(drawn) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
         unit={unit}
         {...(drawn ? { feedFrom: drawn.usedLengthMm } : {})}
@@ -154,11 +126,6 @@ export function CutStation() {
       </LightTable>
     </StationLayout>
   );
-}
-
-/** A sheet by its films. */
-function nameOfSheet(sheet: FrozenSheet): string {
-  return listed(filmsOfSheet(sheet).map(({ name }) => name));
 }
 
 /** What became of a sheet, and whether it still fits the job. */

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { ask } from '../../api/client.js';
 import { colour, radius, space, type } from '../../tokens.js';
 
-interface Busy {
+export interface Busy {
   readonly runId: string;
   readonly jobId: string;
   readonly jobTitle: string;

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { filmsOfSheet, type FrozenSheet } from '../../../core/stations/cut/index.js';
+import { sayFilmsOfSheet, type FrozenSheet } from '../../../core/stations/cut/index.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, MainButton } from '../../ui/button.js';
-import { count, listed } from '../../../core/words/index.js';
+import { count } from '../../../core/words/index.js';
 import { LoadedQuestion } from './loaded-question.js';
 
 interface FailedSheetProps {
@@ -18,7 +18,7 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
   const [how, setHow] = useState<'rest' | 'again' | null>(null);
   const run = sheet.runs.at(-1)!;
   const { whole } = run;
-  const name = listed(filmsOfSheet(sheet).map((film) => film.name));
+  const name = sayFilmsOfSheet(sheet);
   const allWhole = whole !== null && whole.parts === whole.ofParts;
   const open = whole ? whole.ofParts - whole.parts : 0;
   return (

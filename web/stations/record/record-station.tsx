@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { carriesJob, filmsOfSheet, shareOfJob, standings, weededSeconds, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
+import { carriesJob, sayFilmsOfSheet, shareOfJob, standings, weededSeconds, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
 import { weedingMinutes } from '../../../core/engines/weeding/minutes.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -11,7 +11,7 @@ import { Choice } from '../../ui/choice.js';
 import { useNotify } from '../../ui/notices.js';
 import { Labelled, Small, Table, TextArea } from '../../ui/plain-fields.js';
 import { sayDateTime } from '../../ui/say.js';
-import { count, listed, sayArea, sayDuration } from '../../../core/words/index.js';
+import { count, sayArea, sayDuration } from '../../../core/words/index.js';
 import { useDraft } from '../../ui/use-draft.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 
@@ -130,7 +130,7 @@ interface Entry {
 
 function nameOf(sheet: FrozenSheet): string {
   const jobs = new Set(sheet.groups.map(({ jobId }) => jobId)).size;
-  return `${listed(filmsOfSheet(sheet).map(({ name }) => name))}${sheet.restOf ? ', the rest' : jobs > 1 ? `, with ${count(jobs - 1, 'other job')}` : sheet.groups.length > 1 ? `, ${sheet.groups.length} copies` : ''}`;
+  return `${sayFilmsOfSheet(sheet)}${sheet.restOf ? ', the rest' : jobs > 1 ? `, with ${count(jobs - 1, 'other job')}` : sheet.groups.length > 1 ? `, ${sheet.groups.length} copies` : ''}`;
 }
 
 function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; readonly standing: SheetStanding }) {
