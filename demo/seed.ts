@@ -58,6 +58,15 @@ async function seedJobs(to: Services): Promise<void> {
     build: { lives: 'washed' },
     assembly: { way: 'tape' },
   });
+  // A run that is aligned strip by strip.
+  await addJob(to, 'quay-lantern.svg', 'Quay Lantern, stickers for the market', {
+    customer: 'The lantern walk',
+    due: inDays(8),
+    surface: { kind: 'flat', flat: { widthMm: 70, heightMm: 70, marginMm: { top: 2, right: 2, bottom: 2, left: 2 }, free: [] }, size: { mode: 'width', mm: 56 } },
+    preparation: { gang: { across: 4, down: 2, rows: 'straight', gapMm: 4 } },
+    sheets: { copies: 40, spacingMm: 5 },
+    assembly: { way: 'dry' },
+  });
   await addBakery(to);
   await addSurfaces(to);
   await cutInThePast(to, window, 'narrow-blue', { shareOfEstimate: 1.012, note: 'Weeded cleanly.' });

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import Database from 'better-sqlite3';
-import createKnex from 'knex';
+import createKnex, { type Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { MIGRATIONS } from './db/migrations/index.js';
 import { backupName, copyDatabase } from './db/copy-database.js';
@@ -19,7 +19,7 @@ import { RunStore } from './stores/run-store.js';
 import { FilmUse } from './stores/film-use.js';
 import { ShopStore } from './stores/shop-store.js';
 import { StockBook } from './stores/stock-book.js';
-import { newFilm, parseShop } from '../core/shop/index.js';
+import { newFilm, newMaker, parseShop, type Film, type Maker } from '../core/shop/index.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'lantern-db-'));
 let db: Awaited<ReturnType<typeof openDatabase>>;
@@ -60,12 +60,47 @@ describe('the database', () => {
 /** A film as versions before drawing back, hiding and glue kept it. */
 const OLD_TAR = { id: 'tar', name: 'Tar black', family: 'calendered', colour: '#16181a', finish: 'gloss', directional: false, thicknessUm: 75, thinnestMm: 1, shrinkPct: 0.3, takesOnTop: true, mirrored: false, costPerM2: 6, forceG: 95, speedMmS: 200 };
 
+const bare = (folder: string) => createKnex({ client: 'better-sqlite3', connection: { filename: databaseFile(folder) }, useNullAsDefault: true });
+
+/** A database as it was when a version was the newest. */
+async function migrateTo(db: Knex, newest: string): Promise<void> {
+  const names = Object.keys(MIGRATIONS).slice(0, Object.keys(MIGRATIONS).indexOf(newest) + 1);
+  await db.migrate.latest({ migrationSource: { getMigrations: () => Promise.resolve(names), getMigrationName: (name: string) => name, getMigration: (name: string) => Promise.resolve(MIGRATIONS[name]!) } });
+}
+
+describe('a database from before films said how bulky waste may be', () => {
+  it('has that of every film, of makers, of what can be undone, and of sheets with blanks side by side', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'lantern-010-'));
+    const old = bare(folder);
+    await migrateTo(old, '010-batches');
+    const without = ({ stripBulkMm: _, ...record }: Film | Maker) => record;
+    const [tar, cast, ilse] = [without(newFilm('tar', 'polymeric')), without(newFilm('cast', 'cast')), without(newMaker('ilse'))];
+    for (const [kind, record] of [['films', tar], ['films', cast], ['makers', ilse]] as const) await old('shop_records').insert({ kind, id: record.id, rank: 0, data: JSON.stringify(record), revision: 1 });
+    await old('shop_history').insert({ position: 1, changes: JSON.stringify([{ kind: 'films', id: 'tar', before: { ...tar, name: 'Before' }, after: tar }, { kind: 'makers', id: 'ilse', before: null, after: ilse }]), at: '2026-01-01', who: '' });
+    const sheet = { created_at: '2026-01-01', film: JSON.stringify(tar), piece: null, mat: null, used_length_mm: 90, kept_mm2: 400, film_mm2: 900, film_cost: 1, cut_mm: 80, estimate_seconds: 9, pairs_total: 0, leftovers: '[]' };
+    const zone = (film: object) => ({ xMm: 0, yMm: 0, widthMm: 90, lengthMm: 90, film, piece: { id: 'p' } });
+    await old('sheets').insert([{ ...sheet, id: 'alone', zones: null }, { ...sheet, id: 'zoned', zones: JSON.stringify([zone(tar), zone({ ...cast, stripBulkMm: 60 })]) }]);
+    await old('jobs').insert({ id: 'job', title: 'job', customer: '', position: 0, created_at: '', updated_at: '' });
+    for (const id of ['alone', 'zoned']) await old('sheet_groups').insert({ sheet_id: id, position: 0, job_id: 'job', copy: 0, film_id: 'tar', kept_mm2: 1, fingerprint: 'f', matrix: '[1,0,0,1,0,0]', contours: 1, marks: 0, borders: 0, weed_places: '[]' });
+    await old.destroy();
+
+    const db = await openDatabase(folder);
+    const read = async (table: string, column: string) => (await db<Record<string, string>>(table).select(column).whereNotNull(column)).map((row) => JSON.parse(row[column]!) as Record<string, never>);
+    expect((await read('shop_records', 'data')).map(({ id, stripBulkMm }) => [id, stripBulkMm]).sort()).toEqual([['cast', 80], ['ilse', null], ['tar', 80]]);
+    expect(await read('shop_history', 'changes')).toMatchObject([[{ before: { name: 'Before', stripBulkMm: 80 }, after: { stripBulkMm: 80 } }, { before: null, after: { stripBulkMm: null } }]]);
+    expect((await read('sheets', 'film')).map(({ stripBulkMm }) => stripBulkMm)).toEqual([80, 80]);
+    // What one of them says itself stays.
+    expect(await read('sheets', 'zones')).toMatchObject([[{ film: { stripBulkMm: 80 } }, { film: { stripBulkMm: 60 } }]]);
+    expect(await db('sheet_groups').select('per_strip')).toEqual([{ per_strip: 1 }, { per_strip: 1 }]);
+    await db.destroy();
+  });
+});
+
 describe('a database of an older version', () => {
   /** As it was before sheets were kept: a job that was cut, one half cut, and one in the middle of it. */
   async function older(folder: string): Promise<void> {
-    const db = createKnex({ client: 'better-sqlite3', connection: { filename: databaseFile(folder) }, useNullAsDefault: true });
-    const names = Object.keys(MIGRATIONS).slice(0, 2);
-    await db.migrate.latest({ migrationSource: { getMigrations: () => Promise.resolve(names), getMigrationName: (name: string) => name, getMigration: (name: string) => Promise.resolve(MIGRATIONS[name]!) } });
+    const db = bare(folder);
+    await migrateTo(db, '002-fonts');
     const lettering = letteringPart('l', newLettering('Quay'));
     const recipe = (title: string) => JSON.stringify({ ...emptyRecipe(title), artworks: title.startsWith('open') ? [lettering] : [] });
     for (const [id, sheets] of [['cut', 1], ['half', 2], ['open', 1]] as const) {
@@ -121,6 +156,9 @@ describe('a database of an older version', () => {
     expect(films[1]).toMatchObject({ shrinkPct: 0.6, drawBackSunMm: 0, adhesive: null, adhesiveColour: null, thinnestMm: 0.8 });
     expect([films[2]!.drawBackIndoorsMm, films[2]!.thinnestMm]).toEqual([0.04, 1]);
     expect(kept.every((sheet) => sheet.film.drawBackIndoorsMm === 0.12)).toBe(true);
+    // How bulky waste may be was not known then; every copy was by itself.
+    expect([...films, ...kept.map((sheet) => sheet.film)].every(({ stripBulkMm }) => stripBulkMm === 80)).toBe(true);
+    expect(kept.flatMap(({ groups }) => groups).every(({ perStrip }) => perStrip === 1)).toBe(true);
     // Revisions go on above every number that was given.
     expect((await jobs.get('cut')).revision).toBe(4);
     expect([(await shop.get()).stock[0]!.edgeMm, await db.raw('pragma foreign_key_check')]).toEqual([5, []]);

@@ -1,7 +1,7 @@
 import { areaOf } from '../geometry/index.js';
 import type { Shop } from '../shop/index.js';
 import type { PrepareOut } from '../stations/prepare/index.js';
-import { fitsOn, groupOf, type TakenCopies } from '../stations/sheets/index.js';
+import { fitsOn, groupOf, groupsFor, type TakenCopies } from '../stations/sheets/index.js';
 import type { BatchWish } from './batch.js';
 import { rackOf, type BatchItem } from './lay-film.js';
 
@@ -21,7 +21,7 @@ export interface BatchJob {
 
 /** What the layers of a job come to: how many copies of each, by fingerprint. */
 export function toCutOf({ prepare, isInside, copies }: BatchJob): { readonly fingerprint: string; readonly copies: number }[] {
-  return prepare.layers.map((prepared) => ({ fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint, copies: copies * prepared.panel.copies }));
+  return prepare.layers.map((prepared) => ({ fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint, copies: groupsFor(prepared.panel, copies) }));
 }
 
 type ItemWish = Pick<BatchWish, 'oneDirection' | 'spares'>;
@@ -45,8 +45,9 @@ export function itemsOf({ id: jobId, prepare, isInside, copies, taken }: BatchJo
     const { layer: { film, cut }, panel } = prepared;
     const isMirrored = film.mirrored !== isInside;
     const group = groupOf(prepared, isMirrored);
-    const wanted = copies * panel.copies;
-    const withSpares = wanted + sparesOf(wanted, isLayered ? spares.layered : spares.single);
+    const wanted = groupsFor(panel, copies);
+    // What a strip holds more than is wanted counts as spares.
+    const withSpares = groupsFor(panel, copies + sparesOf(copies * panel.copies, isLayered ? spares.layered : spares.single) / panel.copies);
     const done = Math.min(withSpares, untaken.get(group.fingerprint) ?? 0);
     untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
     // Spares make up for what is spoiled: once enough are good, none is missing.

@@ -20,6 +20,8 @@ export interface LaidCopy {
   readonly filmId: string;
   readonly fingerprint: string;
   readonly copy: number;
+  /** How many copies of the design it holds: several in a strip of a gang. */
+  readonly perStrip: number;
   readonly isPinned: boolean;
   readonly xMm: number;
   readonly yMm: number;
@@ -122,10 +124,10 @@ function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: Cu
     usedLengthMm,
     shapes: groups.map(({ filmId, contours, borders }) => ({ film: filmOf.get(filmId)!, contours: down(contours), borders: down(borders), places: [IDENTITY] })),
     carries: [...carried.values()],
-    laid: groups.map(({ job, filmId, fingerprint, copy, isPinned, contours, marks }) => {
+    laid: groups.map(({ job, filmId, fingerprint, copy, perStrip, isPinned, contours, marks }) => {
       // Marks may stand far off: it is taken hold of where it is seen.
       const { minX, minY, maxX, maxY } = boundsOf(contours.length > marks ? contours.slice(0, contours.length - marks) : contours)!;
-      return { jobId: jobs[job]!.id, filmId, fingerprint, copy, isPinned, xMm: (minX + maxX) / 2, yMm: usedLengthMm - (minY + maxY) / 2 };
+      return { jobId: jobs[job]!.id, filmId, fingerprint, copy, perStrip, isPinned, xMm: (minX + maxX) / 2, yMm: usedLengthMm - (minY + maxY) / 2 };
     }),
     leftovers: leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ pieceId: piece.id, xMm, yMm, widthMm, lengthMm, keep })),
     seconds: program.seconds,

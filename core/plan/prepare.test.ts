@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { areaOf, boundsOf, containsPoint, squareToEdge, type Rings } from '../geometry/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
+import type { Shop } from '../shop/index.js';
 import { AT_ORIGIN, drawingPart, letteringPart, newLettering } from '../stations/artwork/index.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { viewOf } from './page/make-view.js';
@@ -12,10 +13,10 @@ import { planReport } from './report.js';
 /** Two far-apart shapes on a wide sheet of waste, one colour over another. */
 const WIDE = '<svg xmlns="http://www.w3.org/2000/svg" width="520mm" height="260mm" viewBox="0 0 520 260"><path fill="#1d4e89" d="M0 0h120v260H0z M430 80h90v100h-90z"/><path fill="#f2b632" d="M20 20h60v60H20z M455 105h40v40h-40z"/></svg>';
 
-async function planOf(patch: RecipePatch = {}, planner = new Planner(resourcesInNode)): Promise<Plan> {
+async function planOf(patch: RecipePatch = {}, planner = new Planner(resourcesInNode), shop: Shop = BENCH_SHOP): Promise<Plan> {
   const boxed = patchRecipe(emptyRecipe('Wide'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } }, preparation: { border: 'box', labels: false } });
   const recipe = parseRecipe(patchRecipe(boxed, patch));
-  return planner.plan({ recipe, shop: BENCH_SHOP, taken: {}, sources: new Map([['a', new TextEncoder().encode(WIDE)]]) });
+  return planner.plan({ recipe, shop, taken: {}, sources: new Map([['a', new TextEncoder().encode(WIDE)]]) });
 }
 
 const begun = emptyRecipe('').preparation;
@@ -32,6 +33,22 @@ describe('relief lines of a job', () => {
     }
     expect(said(plan, 'prepare.relief').value).toMatch(/^\d+ relief lines$/);
     expect(planReport(plan).weeding!.every(({ reliefLines, bulkMm, minutes }) => reliefLines > 0 && bulkMm <= 80.01 && minutes > 0.6)).toBe(true);
+  });
+
+  it('part each film by what it bears, unless the job says how', async () => {
+    const usual = await planOf();
+    const [film, other] = usual.prepare!.layers.map(({ layer }) => layer.film.id);
+    const shop = { ...BENCH_SHOP, films: BENCH_SHOP.films.map((one) => (one.id === film ? { ...one, stripBulkMm: 50 } : one)) };
+    const bulkest = (plan: Plan, id: string) => Math.max(...plan.prepare!.layers.find(({ layer }) => layer.film.id === id)!.strips.map(({ bulkMm }) => bulkMm));
+    const finer = await planOf({}, new Planner(resourcesInNode), shop);
+    expect([bulkest(finer, film!) <= 50.01, bulkest(usual, film!) > 50.01, bulkest(finer, other!)]).toEqual([true, true, bulkest(usual, other!)]);
+    expect(said(finer, 'prepare.relief')).toMatchObject({ overridden: false, because: expect.arrayContaining([expect.stringContaining('more than 50 or 80 mm fits into it, as each film says')]) as string[] });
+    const own = await planOf(relief({ bulkMm: 120 }), new Planner(resourcesInNode), shop);
+    expect(Math.max(bulkest(own, film!), bulkest(own, other!))).toBeGreaterThan(80.01);
+    expect(said(own, 'prepare.relief')).toMatchObject({ overridden: true, because: expect.arrayContaining([expect.stringContaining('120 mm fits into it, as you set it for this job')]) as string[] });
+    // And what the app would do is one press away.
+    const back = said(own, 'prepare.relief').alternatives!.find(({ label }) => label === 'As the app would part it')!.patch as RecipePatch;
+    expect(bulkest(await planOf(back, new Planner(resourcesInNode), shop), film!)).toBeLessThanOrEqual(50.01);
   });
 
   it('are cut once, after the parts, and the border last; the time holds them', async () => {

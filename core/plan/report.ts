@@ -41,7 +41,7 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
       travelMm: cut?.programs[i]?.travelMm,
       seconds: cut?.programs[i]?.seconds,
     })),
-    toCut: sheets?.toCut.map(({ film, panel, copies, taken }) => ({ film: film.id, panel: panel.number, copies, taken })),
+    toCut: sheets?.toCut.map(({ film, panel, perStrip, copies, taken }) => ({ film: film.id, panel: panel.number, perStrip, copies, taken })),
     density: sheets?.density,
     seconds: cut?.seconds,
     steps: assemble?.steps.map(({ title, text }) => ({ title, text })),

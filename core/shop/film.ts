@@ -13,24 +13,27 @@ export const FINISHES = ['gloss', 'matt', 'textured', 'translucent'] as const;
 export const PRESSURES = ['light', 'medium', 'firm'] as const;
 export const PEELS = ['hot', 'warm', 'cold'] as const;
 
+/** No larger circle fits into a strip of waste that is comfortable to pull, mm. Source: trade practice, to begin with, for all families. */
+export const STRIP_BULK_MM = 80;
+
 /**
  * Families of film and what each takes: typical figures, each a default that the shop can change (docs/films.md).
  * A film that is stuck down draws back at its edges, by so much indoors and in the sun whatever its size; one that is pressed shrinks as a whole.
  */
 export const FILM_FAMILIES = {
-  calendered: { name: 'calendered adhesive, monomeric', way: 'adhesive', thicknessUm: 80, thinnestMm: 1.0, drawBackIndoorsMm: 0.12, drawBackSunMm: 0.3, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 95, forceG: 95, speedMmS: 200, layingMinC: 10, press: null, lightfastYears: 2 },
-  polymeric: { name: 'calendered adhesive, polymeric', way: 'adhesive', thicknessUm: 75, thinnestMm: 1.0, drawBackIndoorsMm: 0.08, drawBackSunMm: 0.15, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 95, forceG: 95, speedMmS: 200, layingMinC: 10, press: null, lightfastYears: 5 },
-  cast: { name: 'cast adhesive', way: 'adhesive', thicknessUm: 55, thinnestMm: 1.0, drawBackIndoorsMm: 0.04, drawBackSunMm: 0.07, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 92, forceG: 80, speedMmS: 180, layingMinC: 10, press: null, lightfastYears: 8 },
-  translucent: { name: 'translucent or frosted', way: 'adhesive', thicknessUm: 75, thinnestMm: 1.2, drawBackIndoorsMm: 0.12, drawBackSunMm: 0.25, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 40, forceG: 90, speedMmS: 180, layingMinC: 10, press: null, lightfastYears: 3 },
-  reflective: { name: 'reflective', way: 'adhesive', thicknessUm: 130, thinnestMm: 2.0, drawBackIndoorsMm: 0.1, drawBackSunMm: 0.15, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 100, forceG: 150, speedMmS: 120, layingMinC: 10, press: null, lightfastYears: 5 },
-  textured: { name: 'textured or glitter, adhesive', way: 'adhesive', thicknessUm: 200, thinnestMm: 2.5, drawBackIndoorsMm: 0.1, drawBackSunMm: 0.15, shrinkPct: 0, takesOnTop: false, mirrored: false, opacityPct: 100, forceG: 170, speedMmS: 100, layingMinC: 10, press: null, lightfastYears: 3 },
-  heatTransfer: { name: 'heat-transfer', way: 'press', thicknessUm: 90, thinnestMm: 0.8, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.5, takesOnTop: true, mirrored: true, opacityPct: 95, forceG: 85, speedMmS: 160, layingMinC: null, press: { tempC: 150, seconds: 12, pressure: 'medium', peel: 'warm', tackSeconds: 2, bearsSeconds: 60, leastC: 140 }, lightfastYears: null },
-  heatGlitter: { name: 'heat-transfer glitter', way: 'press', thicknessUm: 250, thinnestMm: 2.0, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.3, takesOnTop: false, mirrored: true, opacityPct: 100, forceG: 180, speedMmS: 90, layingMinC: null, press: { tempC: 160, seconds: 15, pressure: 'medium', peel: 'warm', tackSeconds: 2, bearsSeconds: 60, leastC: 150 }, lightfastYears: null },
-  flock: { name: 'flock', way: 'press', thicknessUm: 420, thinnestMm: 2.0, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.5, takesOnTop: false, mirrored: true, opacityPct: 100, forceG: 160, speedMmS: 90, layingMinC: null, press: { tempC: 160, seconds: 16, pressure: 'medium', peel: 'cold', tackSeconds: 2, bearsSeconds: 60, leastC: 150 }, lightfastYears: null },
-  puff: { name: 'puff', way: 'press', thicknessUm: 350, thinnestMm: 2.0, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.5, takesOnTop: false, mirrored: true, opacityPct: 100, forceG: 160, speedMmS: 90, layingMinC: null, press: { tempC: 155, seconds: 9, pressure: 'light', peel: 'hot', tackSeconds: 2, bearsSeconds: 60, leastC: 150 }, lightfastYears: null },
-  foil: { name: 'heat adhesive and foil', way: 'press', thicknessUm: 60, thinnestMm: 1.0, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.5, takesOnTop: true, mirrored: true, opacityPct: 100, forceG: 80, speedMmS: 160, layingMinC: null, press: { tempC: 150, seconds: 6, pressure: 'medium', peel: 'cold', tackSeconds: 2, bearsSeconds: 40, leastC: 140 }, lightfastYears: null },
-  dyeTransfer: { name: 'dye-transfer sheet', way: 'press', thicknessUm: 100, thinnestMm: 1.0, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0, takesOnTop: false, mirrored: true, opacityPct: 0, forceG: 70, speedMmS: 180, layingMinC: null, press: { tempC: 185, seconds: 240, pressure: 'medium', peel: 'hot', tackSeconds: null, bearsSeconds: null, leastC: 180 }, lightfastYears: null },
-  stencil: { name: 'stencil mask', way: 'stencil', thicknessUm: 80, thinnestMm: 1.5, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 95, forceG: 70, speedMmS: 200, layingMinC: 10, press: null, lightfastYears: null },
+  calendered: { name: 'calendered adhesive, monomeric', way: 'adhesive', thicknessUm: 80, thinnestMm: 1.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0.12, drawBackSunMm: 0.3, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 95, forceG: 95, speedMmS: 200, layingMinC: 10, press: null, lightfastYears: 2 },
+  polymeric: { name: 'calendered adhesive, polymeric', way: 'adhesive', thicknessUm: 75, thinnestMm: 1.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0.08, drawBackSunMm: 0.15, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 95, forceG: 95, speedMmS: 200, layingMinC: 10, press: null, lightfastYears: 5 },
+  cast: { name: 'cast adhesive', way: 'adhesive', thicknessUm: 55, thinnestMm: 1.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0.04, drawBackSunMm: 0.07, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 92, forceG: 80, speedMmS: 180, layingMinC: 10, press: null, lightfastYears: 8 },
+  translucent: { name: 'translucent or frosted', way: 'adhesive', thicknessUm: 75, thinnestMm: 1.2, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0.12, drawBackSunMm: 0.25, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 40, forceG: 90, speedMmS: 180, layingMinC: 10, press: null, lightfastYears: 3 },
+  reflective: { name: 'reflective', way: 'adhesive', thicknessUm: 130, thinnestMm: 2.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0.1, drawBackSunMm: 0.15, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 100, forceG: 150, speedMmS: 120, layingMinC: 10, press: null, lightfastYears: 5 },
+  textured: { name: 'textured or glitter, adhesive', way: 'adhesive', thicknessUm: 200, thinnestMm: 2.5, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0.1, drawBackSunMm: 0.15, shrinkPct: 0, takesOnTop: false, mirrored: false, opacityPct: 100, forceG: 170, speedMmS: 100, layingMinC: 10, press: null, lightfastYears: 3 },
+  heatTransfer: { name: 'heat-transfer', way: 'press', thicknessUm: 90, thinnestMm: 0.8, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.5, takesOnTop: true, mirrored: true, opacityPct: 95, forceG: 85, speedMmS: 160, layingMinC: null, press: { tempC: 150, seconds: 12, pressure: 'medium', peel: 'warm', tackSeconds: 2, bearsSeconds: 60, leastC: 140 }, lightfastYears: null },
+  heatGlitter: { name: 'heat-transfer glitter', way: 'press', thicknessUm: 250, thinnestMm: 2.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.3, takesOnTop: false, mirrored: true, opacityPct: 100, forceG: 180, speedMmS: 90, layingMinC: null, press: { tempC: 160, seconds: 15, pressure: 'medium', peel: 'warm', tackSeconds: 2, bearsSeconds: 60, leastC: 150 }, lightfastYears: null },
+  flock: { name: 'flock', way: 'press', thicknessUm: 420, thinnestMm: 2.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.5, takesOnTop: false, mirrored: true, opacityPct: 100, forceG: 160, speedMmS: 90, layingMinC: null, press: { tempC: 160, seconds: 16, pressure: 'medium', peel: 'cold', tackSeconds: 2, bearsSeconds: 60, leastC: 150 }, lightfastYears: null },
+  puff: { name: 'puff', way: 'press', thicknessUm: 350, thinnestMm: 2.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.5, takesOnTop: false, mirrored: true, opacityPct: 100, forceG: 160, speedMmS: 90, layingMinC: null, press: { tempC: 155, seconds: 9, pressure: 'light', peel: 'hot', tackSeconds: 2, bearsSeconds: 60, leastC: 150 }, lightfastYears: null },
+  foil: { name: 'heat adhesive and foil', way: 'press', thicknessUm: 60, thinnestMm: 1.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0.5, takesOnTop: true, mirrored: true, opacityPct: 100, forceG: 80, speedMmS: 160, layingMinC: null, press: { tempC: 150, seconds: 6, pressure: 'medium', peel: 'cold', tackSeconds: 2, bearsSeconds: 40, leastC: 140 }, lightfastYears: null },
+  dyeTransfer: { name: 'dye-transfer sheet', way: 'press', thicknessUm: 100, thinnestMm: 1.0, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0, takesOnTop: false, mirrored: true, opacityPct: 0, forceG: 70, speedMmS: 180, layingMinC: null, press: { tempC: 185, seconds: 240, pressure: 'medium', peel: 'hot', tackSeconds: null, bearsSeconds: null, leastC: 180 }, lightfastYears: null },
+  stencil: { name: 'stencil mask', way: 'stencil', thicknessUm: 80, thinnestMm: 1.5, stripBulkMm: STRIP_BULK_MM, drawBackIndoorsMm: 0, drawBackSunMm: 0, shrinkPct: 0, takesOnTop: true, mirrored: false, opacityPct: 95, forceG: 70, speedMmS: 200, layingMinC: 10, press: null, lightfastYears: null },
 } as const satisfies Readonly<Record<string, { readonly name: string; readonly way: FilmWay } & Omit<FilmFigures, 'costPerM2'>>>;
 
 export type FilmFamily = keyof typeof FILM_FAMILIES;
@@ -40,6 +43,8 @@ interface FilmFigures {
   readonly thicknessUm: number;
   /** The thinnest stroke that can be weeded. */
   readonly thinnestMm: number;
+  /** Waste is comfortable to pull while no larger circle fits into a strip of it. */
+  readonly stripBulkMm: number;
   /** e: how far each edge draws back once the film is stuck down, whatever its size. */
   readonly drawBackIndoorsMm: number;
   readonly drawBackSunMm: number;
@@ -114,6 +119,8 @@ export function wayOf({ family }: Pick<Film, 'family'>): FilmWay {
 }
 
 const celsius = figure(-40, 260);
+/** How bulky waste may be: a strip narrower than a hand is no help, and none is larger than this. */
+export const STRIP_BULK = figure(20, 2000);
 
 export const FILM_SCHEMA = object({
   id,
@@ -124,6 +131,7 @@ export const FILM_SCHEMA = object({
   directional: yes,
   thicknessUm: figure(10, 2000),
   thinnestMm: figure(0.1, 50),
+  stripBulkMm: STRIP_BULK,
   drawBackIndoorsMm: figure(0, 2),
   drawBackSunMm: figure(0, 2),
   shrinkPct: figure(0, 5),

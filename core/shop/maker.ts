@@ -1,4 +1,5 @@
-import { figure, id, name, object, oneOf, yes } from '../words/schema.js';
+import { figure, id, name, object, oneOf, orNull, yes } from '../words/schema.js';
+import { STRIP_BULK } from './film.js';
 
 export const HANDS = ['right', 'left'] as const;
 
@@ -10,12 +11,14 @@ export interface Maker {
   /** a₀: what this hand stays within when pieces of 100 to 300 mm are laid, with marks and by eye. */
   readonly placementWithMarksMm: number;
   readonly placementByEyeMm: number;
+  /** Strips of waste that this hand likes to pull: no larger circle fits into them. Null for as each film says. */
+  readonly stripBulkMm: number | null;
   readonly retired: boolean;
 }
 
-export const MAKER_SCHEMA = object({ id, name, hand: oneOf(HANDS), placementWithMarksMm: figure(0.02, 5), placementByEyeMm: figure(0.02, 5), retired: yes });
+export const MAKER_SCHEMA = object({ id, name, hand: oneOf(HANDS), placementWithMarksMm: figure(0.02, 5), placementByEyeMm: figure(0.02, 5), stripBulkMm: orNull(STRIP_BULK), retired: yes });
 
 /** A careful hand (docs/trap.md). */
 export function newMaker(id: string): Maker {
-  return { id, name: 'New maker', hand: 'right', placementWithMarksMm: 0.25, placementByEyeMm: 0.5, retired: false };
+  return { id, name: 'New maker', hand: 'right', placementWithMarksMm: 0.25, placementByEyeMm: 0.5, stripBulkMm: null, retired: false };
 }

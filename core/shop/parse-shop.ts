@@ -1,6 +1,7 @@
 import { Ajv, type ValidateFunction } from 'ajv';
 import { InputError } from '../words/index.js';
 import { object } from '../words/schema.js';
+import { STRIP_BULK_MM } from './film.js';
 import { sayFault, worst, type Fault } from './fields/say-fault.js';
 import { SHOP_SCHEMAS, type ShopFile } from './shop.js';
 
@@ -26,8 +27,17 @@ export const SHOP_FILE_SCHEMA = {
 
 let compiled: ValidateFunction<ShopFile> | null = null;
 
+/** A shop's file as today's are: files from before films and makers said how bulky waste may be are completed with what is typical. What is no shop comes back as it is, for the schema to refuse. */
+function completed(json: unknown): unknown {
+  if (typeof json !== 'object' || json === null) return json;
+  const shop = json as Readonly<Record<string, unknown>>;
+  const each = (list: unknown, more: object) => (Array.isArray(list) ? list.map((one: unknown) => (typeof one === 'object' && one !== null && !Array.isArray(one) ? { ...more, ...one } : one)) : list);
+  return { ...shop, ...('films' in shop && { films: each(shop['films'], { stripBulkMm: STRIP_BULK_MM }) }), ...('makers' in shop && { makers: each(shop['makers'], { stripBulkMm: null }) }) };
+}
+
 /** Reads a shop from parsed JSON. @throws InputError (code `shop-invalid`) with the place of the first thing that is wrong, or that names what is not there */
-export function parseShop(json: unknown, source = 'shop'): ShopFile {
+export function parseShop(from: unknown, source = 'shop'): ShopFile {
+  const json = completed(from);
   // Compiled when first needed: compiling writes code, which a page's security policy refuses.
   const validate = (compiled ??= new Ajv({ allErrors: true, strict: false, verbose: true }).compile<ShopFile>(SHOP_FILE_SCHEMA));
   if (!validate(json)) {

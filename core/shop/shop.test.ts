@@ -4,7 +4,7 @@ import { BENCH_SHOP_FILE } from '../testing/bench-shop.js';
 import { seeded } from '../testing/seeded.js';
 import { InputError } from '../words/index.js';
 import { SHOP_FIELDS, sayFault, valueAt } from './fields/index.js';
-import { amountOf, areaLeft, asFilmPiece, FILM_FAMILIES, measureOf, newBlank, newFilm, parseShop, SHOP_KINDS, SHOP_SCHEMAS, shortFilms, startingSet, STOCK_ACTS, toThousandth, wholeShop, type FilmFamily, type StockPiece } from './index.js';
+import { amountOf, areaLeft, asFilmPiece, FILM_FAMILIES, measureOf, newBlank, newFilm, newMaker, parseShop, SHOP_KINDS, SHOP_SCHEMAS, shortFilms, startingSet, STOCK_ACTS, toThousandth, wholeShop, type FilmFamily, type StockPiece } from './index.js';
 
 const families = Object.keys(FILM_FAMILIES) as FilmFamily[];
 
@@ -13,6 +13,13 @@ type Loose = Readonly<Record<'films' | 'stock' | 'mats', Record<string, unknown>
 
 describe('the shops that are shipped', () => {
   it.each([['demo', DEMO_SHOP_FILE], ['bench', BENCH_SHOP_FILE]] as const)('%s is one by the schema', (_, file) => expect(parseShop(structuredClone(file))).toEqual(file));
+
+  it('read files from before films and makers said how bulky waste may be, and what they say themselves wins', () => {
+    const without = (records: readonly object[]) => records.map(({ stripBulkMm: _, ...record }: { stripBulkMm?: unknown }) => record);
+    const old = { ...BENCH_SHOP_FILE, films: without(BENCH_SHOP_FILE.films), makers: without([newMaker('ilse')]) };
+    expect(parseShop(old)).toEqual({ ...BENCH_SHOP_FILE, films: BENCH_SHOP_FILE.films.map((film) => ({ ...film, stripBulkMm: 80 })), makers: [newMaker('ilse')] });
+    expect(parseShop({ ...old, films: BENCH_SHOP_FILE.films.map((film) => ({ ...film, stripBulkMm: 55 })) }).films.every(({ stripBulkMm }) => stripBulkMm === 55)).toBe(true);
+  });
 
   it('the demo has what a real one has', () => {
     const { films, stock, mats, blades, cutters, blanks, makers } = DEMO_SHOP_FILE;

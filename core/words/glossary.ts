@@ -19,6 +19,7 @@ export const GLOSSARY: readonly TradeWord[] = [
   { word: 'draw-back', means: 'How far the edge of a film that is stuck down moves back after some time.' },
   { word: 'film', means: 'Coloured plastic on a roll or sheet, with glue on its back or made to be pressed on with heat. Each colour of a design is cut from a film.' },
   { word: 'finding', means: 'Something the app noticed about a job: a note, a warning, or a blocker.' },
+  { word: 'gang', means: 'Copies of a layered design that lie in strips. All films share the places, and each strip has one set of marks.' },
   { word: 'gap trial', means: 'The app puts the layers together many times with small random errors and counts how often bare surface shows.' },
   { word: 'inlay', means: 'A way of building: upper shapes are cut out of the lower films exactly, so the edges only touch and the work is flat.' },
   { word: 'island', means: 'A piece of a stencil that lies inside a cut-out, like the inside of an o. Nothing but the tape holds it in its place.' },

@@ -38,6 +38,7 @@ interface GroupRow {
   readonly job_id: string;
   readonly revision: number | null;
   readonly copy: number;
+  readonly per_strip: number;
   readonly film_id: string;
   readonly kept_mm2: number;
   readonly fingerprint: string;
@@ -111,6 +112,7 @@ export class SheetStore {
         job_id: group.jobId,
         revision: group.revision,
         copy: group.copy,
+        per_strip: group.perStrip,
         film_id: group.filmId,
         kept_mm2: group.keptMm2,
         fingerprint: group.fingerprint,
@@ -247,6 +249,7 @@ function sheetOf(row: SheetRow, { groups, runs, ticks, times }: RowsOfSheet): Fr
       jobId: group.job_id,
       revision: group.revision,
       copy: group.copy,
+      perStrip: group.per_strip,
       filmId: group.film_id,
       keptMm2: group.kept_mm2,
       fingerprint: group.fingerprint,

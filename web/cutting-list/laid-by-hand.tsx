@@ -40,7 +40,7 @@ export function useLayingByHand(batch: Batch, sheet: BatchSheetView | null, film
     onError: (error) => notify(error.message),
     onSettled: useBatchesAnew(),
   });
-  const nameOf = ({ jobId, filmId, copy }: LaidCopy) => `${films.find(({ id }) => id === filmId)?.name ?? filmId} of ${batch.jobs.find(({ id }) => id === jobId)?.title ?? 'a job'}, copy ${copy + 1}`;
+  const nameOf = ({ jobId, filmId, copy, perStrip }: LaidCopy) => `${films.find(({ id }) => id === filmId)?.name ?? filmId} of ${batch.jobs.find(({ id }) => id === jobId)?.title ?? 'a job'}, ${perStrip > 1 ? 'strip' : 'copy'} ${copy + 1}`;
   const byHand: ByHand | null = isOn && sheet ? { nameOf, onMove: (group, dx, dy) => (choose(group), move.mutate({ group, dxMm: dx, dyMm: -dy, turn: 0 })) } : null;
   return {
     isOn,

@@ -29,15 +29,15 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
     ...(prepare
       ? {
           prepare: {
-            panels: prepare.panels.map(({ number, label, marks, markSizeMm, box, clip }) => ({ number, label, markSizeMm, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), marksAt: marks?.marks.map((mark) => pick(mark, ['shape', 'xMm', 'yMm'])) ?? [], box })),
-            weed: prepare.layers.map(({ layer, panel, weed, border, relief, asDrawn, labels, strips, minutes }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']), border: path(border), relief, asDrawn, labels, strips: pullOrder(strips).map(({ strip, pull }) => ({ pull, ...pick(strip, ['areaMm2', 'bulkMm', 'xMm', 'yMm']), path: path([strip.region.outer, ...strip.region.holes]) })), minutes })),
+            panels: prepare.panels.map(({ number, label, perStrip, marks, markSizeMm, box, clip }) => ({ number, label, perStrip, markSizeMm, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), marksAt: marks?.marks.map((mark) => pick(mark, ['shape', 'xMm', 'yMm'])) ?? [], box })),
+            weed: prepare.layers.map(({ layer, panel, weed, border, relief, asDrawn, labels, strips, minutes }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']), cut: panel.perStrip > 1 ? drawnPath(layer.cut) : null, border: path(border), relief, asDrawn, labels, strips: pullOrder(strips).map(({ strip, pull }) => ({ pull, ...pick(strip, ['areaMm2', 'bulkMm', 'xMm', 'yMm']), path: path([strip.region.outer, ...strip.region.holes]) })), minutes })),
           },
         }
       : {}),
     ...(sheets
       ? {
           sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, sheetView)),
-          toCut: sheets.toCut.map(({ film, panel, fingerprint, copies, taken }) => ({ filmId: film.id, panel, fingerprint, copies, taken })),
+          toCut: sheets.toCut.map(({ film, panel, perStrip, fingerprint, copies, taken }) => ({ filmId: film.id, panel, perStrip, fingerprint, copies, taken })),
           density: sheets.density,
         }
       : {}),
@@ -129,6 +129,7 @@ function sheetView(sheet: SheetPlan): SheetView {
     ...pick(sheet, ['id', 'film', 'panel', 'isMirrored', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
     zones: null,
     copies: groups.map((group) => group.copy),
+    perStrip: first.perStrip,
     shapes: [
       { film: sheet.film, contours: down(last.contours), borders: down(last.borders), places: groups.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) },
       ...(shared.length > 0 ? [{ film: sheet.film, contours: '', borders: down(shared), places: [IDENTITY] }] : []),

@@ -72,6 +72,8 @@ export interface WeedView {
   readonly pieces: number;
   readonly counters: number;
   readonly spots: readonly WeedSpot[];
+  /** A strip of a gang, all copies of it; null for a layer as it was built. */
+  readonly cut: DrawnPath | null;
   readonly border: string;
   readonly relief: readonly (readonly number[])[];
   /** Of each relief line the line as the maker drew it; null for the app's. */
@@ -100,6 +102,8 @@ export interface PanelsView {
 export interface PanelView {
   readonly number: number;
   readonly label: string | null;
+  /** How many copies of the design it holds: several in a strip of a gang. */
+  readonly perStrip: number;
   readonly marks: string;
   readonly markSizeMm: number;
   /** Where each of them stands, and what it looks like. */
@@ -113,6 +117,8 @@ export interface PanelView {
 export interface LayerToCutView {
   readonly filmId: string;
   readonly panel: PanelNumber;
+  /** How many copies of the design each of them holds. */
+  readonly perStrip: number;
   readonly fingerprint: string;
   readonly copies: number;
   readonly taken: number;
@@ -139,6 +145,8 @@ export interface SheetView extends DrawnSheet {
   readonly keptMm2: number;
   /** Which copies of the layer lie on it, from 0. */
   readonly copies: readonly number[];
+  /** How many copies of the design each of them holds: several in a strip of a gang. */
+  readonly perStrip: number;
 }
 
 export interface ProgramView {

@@ -24,6 +24,7 @@ export const FILM_FIELDS: readonly FieldGroup[] = [
     fields: [
       { path: 'thicknessUm', label: 'Thickness', kind: 'figure', unit: 'µm' },
       { path: 'thinnestMm', label: 'Thinnest stroke', kind: 'length', help: 'The thinnest that can be weeded.' },
+      { path: 'stripBulkMm', label: 'Waste pulled in strips of', kind: 'length', help: 'No larger circle fits into a strip of waste, where a relief line can reach.' },
       { path: 'drawBackIndoorsMm', label: 'Draws back indoors', kind: 'length', help: 'How far a laid edge draws back, whatever the size.' },
       { path: 'drawBackSunMm', label: 'Draws back in sun', kind: 'length' },
       { path: 'shrinkPct', label: 'Shrinks under the press', kind: 'figure', unit: '%' },

@@ -94,6 +94,7 @@ export const MAKER_FIELDS: readonly FieldGroup[] = [
       { path: 'hand', label: 'Hand', kind: 'choice', options: words(HANDS) },
       { path: 'placementWithMarksMm', label: 'Places within, with marks', kind: 'length', help: 'Three times in a thousand it is more. The trap reckons with it.' },
       { path: 'placementByEyeMm', label: 'Places within, by eye', kind: 'length' },
+      { path: 'stripBulkMm', label: 'Likes strips of waste of', kind: 'length', orNull: true, help: 'No larger circle fits into them. Empty for as each film says.' },
     ],
   },
 ];

@@ -19,6 +19,10 @@ export interface AssemblyFigures {
   /** The panels in the order in which they are laid. */
   readonly panelsLaid: readonly number[];
   readonly longestSideMm: number;
+  /** How many copies are laid together; 1 where each is by itself. */
+  readonly perStrip: number;
+  /** A knife can follow the gutters between them. */
+  readonly isStraight: boolean;
   readonly counters: number;
   /** Of all layers. */
   readonly marks: number;
@@ -33,9 +37,8 @@ const TAPE_MORE_MM = 40;
 export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: AssemblyFigures): AssemblyStep {
   const name = layer?.filmName ?? '';
   const hinge = figures.longestSideMm > LONG_MM ? 'a centre hinge: tape across the middle, then lay one half at a time' : 'a top hinge: tape along the upper edge';
-  const align = figures.hasMarks
-    ? 'Cover everything except the marks with a strip of liner. Put mark on mark. Then pull out the strip and let the layer down, from the middle outwards.'
-    : 'Lay it by eye, from the middle outwards.';
+  const together = figures.perStrip > 1 ? ` That lays all ${figures.perStrip} of a strip at once.` : '';
+  const align = `${figures.hasMarks ? 'Cover everything except the marks with a strip of liner. Put mark on mark. Then pull out the liner and let the layer down, from the middle outwards.' : 'Lay it by eye, from the middle outwards.'}${together}`;
   const clean = 'Clean the surface and dry it. It should be between 10 and 25 °C.';
   const say = (title: string, text: string): AssemblyStep => ({ title, text, done, laying: layer?.filmId ?? null });
   switch (act) {
@@ -59,6 +62,8 @@ export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: Asse
       return say('Apply it in one go', `${clean} Make ${hinge}. Peel off the liner, lay the work down from the middle outwards, and rub it. Peel off the tape at a sharp angle.`);
     case 'finish':
       return say('Take off the tape', `Rub everything once more, from the middle outwards. Peel off the tape (a piece about ${formatLength(figures.longestSideMm + TAPE_MORE_MM)} mm long) at a sharp angle.${figures.hasMarks ? ` Lift the ${figures.marks} registration marks last.` : ''}`);
+    case 'part':
+      return say('Part the strips', figures.isStraight ? `Cut along the gutters with a knife and a ruler: ${figures.perStrip} a strip. Look over each before it is packed.` : `Cut them apart one by one: ${figures.perStrip} a strip. Look over each before it is packed.`);
     case 'lift-marks':
       return say('Lift the marks', `Lift the registration marks when everything holds: ${figures.marks}, counted over all layers.`);
   }

@@ -4,8 +4,8 @@ import { sayAssemblyStep } from './say.js';
 import { assemblyOrder, type AssemblyLayer } from './steps.js';
 
 const layers = ['base', 'middle', 'front'].map((filmId, i) => ({ filmId, filmName: filmId, order: i + 1, counters: i }));
-function assemblySteps(of: readonly AssemblyLayer[], { way, marks, longestSideMm, isInside = false, isInPanels = false }: { readonly way: 'dry' | 'wet' | 'tape'; readonly marks: boolean; readonly longestSideMm: number; readonly isInside?: boolean; readonly isInPanels?: boolean }) {
-  return assemblyOrder(of, { way, isInside, hasMarks: marks, isInPanels }).map((step) => sayAssemblyStep(step, { way, isInside, hasMarks: marks, marks: marks ? 6 : 0, panelsLaid: isInPanels ? [3, 2, 1] : [1], longestSideMm, counters: of.reduce((sum, layer) => sum + layer.counters, 0) }));
+function assemblySteps(of: readonly AssemblyLayer[], { way, marks, longestSideMm, isInside = false, isInPanels = false, perStrip = 1 }: { readonly way: 'dry' | 'wet' | 'tape'; readonly marks: boolean; readonly longestSideMm: number; readonly isInside?: boolean; readonly isInPanels?: boolean; readonly perStrip?: number }) {
+  return assemblyOrder(of, { way, isInside, hasMarks: marks, isInPanels, isInStrips: perStrip > 1 }).map((step) => sayAssemblyStep(step, { way, isInside, hasMarks: marks, marks: marks ? 6 : 0, perStrip, isStraight: true, panelsLaid: isInPanels ? [3, 2, 1] : [1], longestSideMm, counters: of.reduce((sum, layer) => sum + layer.counters, 0) }));
 }
 const laid = (way: 'dry' | 'tape', isInside = false) => assemblySteps(layers, { way, marks: true, longestSideMm: 200, isInside }).flatMap((step) => step.laying ?? []);
 
@@ -17,6 +17,15 @@ describe('assembly', () => {
   it('turns both over behind glass, and ends with the same order seen from in front', () => {
     expect([laid('dry', true), laid('tape', true)]).toEqual([['front', 'middle', 'base'], ['base', 'middle', 'front']]);
     for (const way of ['dry', 'tape'] as const) expect(assemblySteps(layers, { way, marks: true, longestSideMm: 200, isInside: true }).at(-1)!.done).toEqual(['base', 'middle', 'front']);
+  });
+
+  it('lays strips as one and parts them at the very end, on tape once the marks are off', () => {
+    for (const way of ['dry', 'tape'] as const) {
+      const steps = assemblySteps(layers, { way, marks: true, longestSideMm: 280, perStrip: 10 });
+      expect(steps.at(-1)).toMatchObject({ title: 'Part the strips', text: expect.stringMatching(/knife and a ruler: 10 a strip/) as string, done: ['base', 'middle', 'front'] });
+      expect(steps.filter(({ text }) => text.includes('all 10 of a strip at once'))).toHaveLength(2);
+    }
+    expect(assemblySteps(layers, { way: 'dry', marks: true, longestSideMm: 280 }).some(({ title }) => title === 'Part the strips')).toBe(false);
   });
 
   it('tells the order of panels once, before anything is laid', () => {

@@ -7,7 +7,7 @@ export { ALL_HOLES_MM, buildSlice, CONTOUR_SIDES, newKnockOut, newOutline, OUTLI
 export { clipOfPanel, layersOnPanel } from './panel-layers.js';
 export { panelsStage, type DesignApart, type Panel, type PanelsOut } from './panels-stage.js';
 export { carefulMm, type RuledPair } from './pairs.js';
-export { LOWEST_MORE_MM, markSizeOf, ruledBorderMm, ruledGapMm } from './reach.js';
+export { LOWEST_MORE_MM, markSizeOf, reachOfPreparation, ruledBorderMm, ruledGapMm, type PreparationWanted } from './reach.js';
 export { separateStage, type Separated } from './separate-stage.js';
 export { buildStage, type BuildOut, type JobLayer, type PairPlan } from './stage.js';
 export { touchesUp, touchUpStage } from './touch-up-stage.js';

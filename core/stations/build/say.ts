@@ -40,17 +40,19 @@ interface TrapCase {
   readonly hasMarks: boolean;
   /** The longest side of what is laid in one piece. */
   readonly sizeMm: number;
+  /** What is laid in one piece is a strip of a gang. */
+  readonly isGang: boolean;
   readonly lives: Lives;
 }
 
 /** The formula's terms, read aloud. */
-export function sayTerms({ lower, upper, terms, width }: RuledPair, { form, hasMarks, sizeMm, lives }: TrapCase): string[] {
+export function sayTerms({ lower, upper, terms, width }: RuledPair, { form, hasMarks, sizeMm, isGang, lives }: TrapCase): string[] {
   const { parts, exactMm } = width;
   const byChance = form === 'chance';
   return [
     ...(parts.drawBack > 0 ? [`${mm(parts.drawBack)} mm because the edges of ${lower.name} and ${upper.name} draw back once they are laid, ${lives === 'indoors' ? 'indoors' : 'in the sun'}.`] : []),
     ...(parts.shrink > 0 ? [`${mm(parts.shrink)} mm because they shrink by ${Number((100 * terms.shrinkDifference).toFixed(2))} % more or less than each other under the press, and meet up to ${mm(terms.reachMm)} mm from the middle.`] : []),
-    `${mm(parts.slip)} mm for slip: work of ${mm(sizeMm)} mm is laid within ${mm(terms.placementErrorMm)} mm of its place${hasMarks ? '' : ' by eye'}.${terms.bothLaid ? ' Both films are laid to a third one, so both may be off.' : ''}`,
+    `${mm(parts.slip)} mm for slip: ${isGang ? 'a strip' : 'work'} of ${mm(sizeMm)} mm is laid within ${mm(terms.placementErrorMm)} mm of its place${hasMarks ? '' : ' by eye'}.${terms.bothLaid ? ' Both films are laid to a third one, so both may be off.' : ''}`,
     hasMarks
       ? `${mm(parts.turn)} mm for turning: they meet up to ${mm(terms.reachMm)} mm from the middle of the marks, which are ${mm(terms.markDistanceMm)} mm apart.`
       : `${mm(parts.turn)} mm for turning: without marks, the shared edge of ${mm(terms.markDistanceMm)} mm is all there is to align by.`,
@@ -75,6 +77,7 @@ export interface BuildFigures {
   readonly trapMm: number;
   readonly hasMarks: boolean;
   readonly sizeMm: number;
+  readonly isGang: boolean;
   readonly framed: Framed | null;
   readonly filmOf: (key: string) => Film;
 }
@@ -153,7 +156,7 @@ function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf:
 
 const TWO_TEXTURED: Finding<BuildPatch> = { code: 'two-textured', severity: 'warning', stage: 'build', message: 'Nothing sticks on two of these films. Where they meet, their edges only touch, without a trap.' };
 
-function sayTrap(widest: RuledPair, { build: { trapMm, trapForm, lives }, hasMarks, sizeMm }: BuildFigures): Ruling<BuildPatch> {
+function sayTrap(widest: RuledPair, { build: { trapMm, trapForm, lives }, hasMarks, sizeMm, isGang }: BuildFigures): Ruling<BuildPatch> {
   const { ruledTrapMm } = widest;
   return {
     id: 'build.trap',
@@ -162,7 +165,7 @@ function sayTrap(widest: RuledPair, { build: { trapMm, trapForm, lives }, hasMar
     sentence: 'Lower layers run {value} under the upper ones.',
     value: trapMm ?? ruledTrapMm,
     unit: 'mm',
-    because: sayTerms(widest, { form: trapForm, hasMarks, sizeMm, lives }),
+    because: sayTerms(widest, { form: trapForm, hasMarks, sizeMm, isGang, lives }),
     overridden: trapMm !== null && trapMm !== ruledTrapMm,
     proposed: ruledTrapMm,
     alternatives: [trapForm === 'worst' ? { label: 'Allow for chance', patch: { build: { trapForm: 'chance' } } } : { label: 'Plan for the worst case', patch: { build: { trapForm: 'worst' } } }],

@@ -1,5 +1,6 @@
 import { buildLayers, withoutCrumbs, type BuiltLayer, type Laying, type TrapWidth } from '../../engines/layers/index.js';
 import type { MarkWish } from '../../engines/marks/index.js';
+import type { GangWish } from '../../engines/nesting/index.js';
 import type { TaperMap } from '../../engines/surface/index.js';
 import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
@@ -17,6 +18,7 @@ import { markSizeOf } from './reach.js';
 import { sayBuild, sayPair } from './say.js';
 import { sayIdle } from './say-idle.js';
 import type { Separated } from './separate-stage.js';
+import { stripBox } from './strip-box.js';
 
 /** A layer of a job: what is cut from one film. */
 export interface JobLayer extends BuiltLayer {
@@ -44,7 +46,7 @@ export interface BuildOut {
 /** What Build reads of how the layers will be aligned and laid: the trap depends on it. */
 export interface LayingWanted {
   readonly surface: Pick<SurfaceDecisions['surface'], 'kind'>;
-  readonly preparation: { readonly marks: boolean; readonly markSizeMm: number | null; readonly markDistanceMm: number | null };
+  readonly preparation: { readonly marks: boolean; readonly markSizeMm: number | null; readonly markDistanceMm: number | null; readonly gang: GangWish | null };
   readonly assembly: { readonly way: Laying };
 }
 
@@ -66,6 +68,8 @@ export interface BuildRead {
   readonly marks: MarkWish | null;
   readonly laid: LaidHow;
   readonly repeatabilityMm: number;
+  /** Copies that are laid together; null where each is laid by itself, and of designs in panels or apart. */
+  readonly gang: GangWish | null;
   /** The largest panel of a design that is laid in panels. */
   readonly panel: Box | null;
   readonly closeGapsMm: number;
@@ -94,6 +98,7 @@ export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
       marks: marksWanted(recipe, separated.films.values()),
       laid: laidHow(recipe),
       repeatabilityMm,
+      gang: panels.along === null ? recipe.preparation.gang : null,
       panel: panels.along === null ? null : panels.panels.map(({ box }) => box).reduce((a, b) => (longestSide(a) >= longestSide(b) ? a : b)),
       closeGapsMm: recipe.repair.closeGapsMm,
       spots: spotsOf(recipe.repair, REMEDIES, (part) => matrices.get(part), map),
@@ -103,7 +108,7 @@ export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
 };
 
 /** The same at once, of what was read. */
-export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, laid, repeatabilityMm, panel, closeGapsMm, spots }: BuildRead): BuildOut {
+export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, laid, repeatabilityMm, gang, panel, closeGapsMm, spots }: BuildRead): BuildOut {
   const filmOf = (key: string) => films.get(key)!;
   const baseId = framed?.base?.film.id ?? null;
   const behind = new Set((framed?.outlines ?? []).filter(({ outline }) => outline.around === null).map(({ film }) => film.id));
@@ -111,7 +116,10 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
   const art = separation.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
   const isBaseHidden = baseId !== null && !order.keys.includes(baseId) && behind.size === 0;
   const first = isBaseHidden && (laid.laying === 'tape') === laid.isInside ? baseId : firstLaid(order.keys, build.blockOut, laid);
-  const pairs = art ? rulePairs({ order: order.keys, first, contacts: neighbours.contacts, art: panel ?? art, build, baseId, marks, laying: laid.laying, repeatabilityMm }, filmOf) : [];
+  const inOnePiece = art && (panel ?? stripBox(art, gang));
+  // The copy that lies farthest from the middle of a strip reaches into its corners.
+  const contacts = gang ? neighbours.contacts.map((contact) => ({ ...contact, farthestMm: Infinity })) : neighbours.contacts;
+  const pairs = inOnePiece ? rulePairs({ order: order.keys, first, contacts, art: inOnePiece, build, baseId, marks, laying: laid.laying, repeatabilityMm }, filmOf) : [];
   const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
   const widest = widestPair(pairs);
   const trapMm = build.trapMm ?? widest?.ruledTrapMm ?? 0;
@@ -131,7 +139,7 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
     pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
     trapMm: isTrapped ? trapMm : 0,
     trap: widest?.width ?? null,
-    ...saidOf(idleDecisions({ build, films, framed, pairs, layers }), sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: art ? longestSide(panel ?? art) : 0, framed, filmOf }), build, films),
+    ...saidOf(idleDecisions({ build, films, framed, pairs, layers }), sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: inOnePiece ? longestSide(inOnePiece) : 0, isGang: gang !== null, framed, filmOf }), build, films),
   };
 }
 

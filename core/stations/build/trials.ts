@@ -8,6 +8,7 @@ import { layersOnPanel } from './panel-layers.js';
 import type { PanelsOut } from './panels-stage.js';
 import { carefulMm, pairKey, shrinkBetween } from './pairs.js';
 import { markSizeOf } from './reach.js';
+import { stripBox } from './strip-box.js';
 import type { Separated } from './separate-stage.js';
 import { buildJob, buildStage, firstLaid, laidHow, type BuildContext, type BuildOut, type LayingWanted } from './stage.js';
 
@@ -74,8 +75,10 @@ function laid(ground: TrialGround, wish: TrialWish, hasMarks: boolean): TrialAns
   return { ...trial, trapMm: trapFor(wish.risk), visibleMm };
 }
 
-function termsOf({ build, recipe, repeatabilityMm }: TrialGround, hasMarks: boolean): GapTrialTerms {
-  const art = build.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null)!;
+function termsOf({ build, panels, recipe, repeatabilityMm }: TrialGround, hasMarks: boolean): GapTrialTerms {
+  const own = build.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null)!;
+  // Of a gang the copy at the corner of a strip is tried, which slips most.
+  const art = stripBox(own, panels.along === null ? recipe.preparation.gang : null);
   const sizeMm = markSizeOf(recipe.preparation, build.layers.map(({ film }) => film));
   const { markDistanceMm: distanceMm } = recipe.preparation;
   const [a, b] = layOutMarks(art, { sizeMm, distanceMm }).marks;
@@ -89,7 +92,7 @@ function termsOf({ build, recipe, repeatabilityMm }: TrialGround, hasMarks: bool
     first: firstLaid(build.layers.map((layer) => layer.key), null, laidHow(recipe)),
     pair(lower, upper) {
       const pair = pairs.get(pairKey(lower, upper));
-      return { shrink: pair ? shrinkBetween(pair.lower, pair.upper) : 0, drawBackMm: pair?.terms.drawBackMm ?? 0, box: pair?.box ?? art };
+      return { shrink: pair ? shrinkBetween(pair.lower, pair.upper) : 0, drawBackMm: pair?.terms.drawBackMm ?? 0, box: pair?.box ?? own };
     },
   };
 }

@@ -42,8 +42,8 @@ export interface ReadyToCut {
 const ALL_OUT: WeedPlace = { kind: 'all out', xMm: 0, yMm: 0 };
 
 /** A copy as it lies on a sheet, as it is kept. */
-export function groupToFreeze({ copy, filmId, fingerprint, matrix, contours, borders, marks }: PlacedGroup, { keptMm2, weedPlaces }: Pick<GroupToFreeze, 'keptMm2' | 'weedPlaces'>): GroupToFreeze {
-  return { copy, filmId, keptMm2, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces };
+export function groupToFreeze({ copy, perStrip, filmId, fingerprint, matrix, contours, borders, marks }: PlacedGroup, { keptMm2, weedPlaces }: Pick<GroupToFreeze, 'keptMm2' | 'weedPlaces'>): GroupToFreeze {
+  return { copy, perStrip, filmId, keptMm2, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces };
 }
 
 /** A program as it is kept, with the outlines of the copies that it cuts. */
@@ -153,7 +153,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     estimateSeconds: made.seconds,
     pairsTotal: programPairs(made.runs),
     weedWork: null,
-    groups: moved.map(({ g, group: { copy, filmId, keptMm2: kept, contours, fingerprint, matrix, marks }, open, borders, weedPlaces }) => ({ of: g, copy, filmId, keptMm2: kept * (open.length / Math.max(1, contours)), fingerprint, matrix: compose(translation(dx, dy), matrix), contours: open.length, marks, borders: borders.length, weedPlaces })),
+    groups: moved.map(({ g, group: { copy, perStrip, filmId, keptMm2: kept, contours, fingerprint, matrix, marks }, open, borders, weedPlaces }) => ({ of: g, copy, perStrip, filmId, keptMm2: kept * (open.length / Math.max(1, contours)), fingerprint, matrix: compose(translation(dx, dy), matrix), contours: open.length, marks, borders: borders.length, weedPlaces })),
     program: {
       ...settings,
       runs: made.runs,

@@ -15,8 +15,10 @@ export interface FrozenGroup {
   readonly jobId: string;
   /** The job's revision when it was sent; null for what was cut before that was kept. */
   readonly revision: number | null;
-  /** Which copy, from 0. */
+  /** Which copy, or which strip of a gang, from 0. */
   readonly copy: number;
+  /** How many copies of the design it holds; 1 but for strips of a gang. */
+  readonly perStrip: number;
   readonly filmId: string;
   /** What of it stays on the job. */
   readonly keptMm2: number;

@@ -1,6 +1,8 @@
 import { MARK_SCHOOLS, PLAIN_SHAPES, type PlainShape } from '../../engines/marks/index.js';
-import { BORDER_KINDS, RELIEF } from '../../engines/weeding/index.js';
-import { coordinate, figure, mm, object, oneOf, orNull, size, text, yes } from '../../words/schema.js';
+import type { GangWish } from '../../engines/nesting/index.js';
+import { BORDER_KINDS } from '../../engines/weeding/index.js';
+import { STRIP_BULK, STRIP_BULK_MM } from '../../shop/index.js';
+import { coordinate, mm, object, oneOf, orNull, size, text, whole, yes } from '../../words/schema.js';
 import type { Patch, Slice } from '../slice.js';
 
 /** Where marks stand: as the app rules, outside the ends of the longer side, or where they cost the least film in one of the ways to set them. */
@@ -24,8 +26,13 @@ export interface NoRelief {
   readonly yMm: number;
 }
 
+/** How the copies of a gang lie beside each other. */
+export const GANG_ROWS = ['straight', 'tight'] as const satisfies readonly GangWish['rows'][];
+
 export interface PrepareDecisions {
   readonly preparation: {
+    /** A run of copies that shares one layout over all its films, with one set of marks for a strip of them; null for copies that are aligned one by one. */
+    readonly gang: GangWish | null;
     readonly border: BorderWish;
     readonly borderGapMm: number | null;
     /** How much larger the lowest layer's border is at each side, so that the others have film to lie on; null for as the app rules. */
@@ -35,7 +42,8 @@ export interface PrepareDecisions {
     readonly relief: {
       /** Whether the app parts waste that is too bulky. */
       readonly ruled: boolean;
-      readonly bulkMm: number;
+      /** No larger circle fits into a strip; null for as each film says. */
+      readonly bulkMm: number | null;
       readonly drawn: readonly DrawnRelief[];
       readonly gone: readonly NoRelief[];
     };
@@ -54,19 +62,20 @@ export interface PrepareDecisions {
 
 export type PreparePatch = Patch<PrepareDecisions>;
 
-/** So many points a drawn line has at most, and so many lines a job. */
-const MOST = { points: 40, lines: 200 };
+/** So many points a drawn line has at most, so many lines a job, and so many stickers a row. */
+const MOST = { points: 40, lines: 200, inRow: 40 };
 
 export const prepareSlice: Slice<PrepareDecisions> = {
   schema: {
     preparation: object({
+      gang: orNull(object({ across: whole(1, MOST.inRow), down: whole(1, MOST.inRow), rows: oneOf(GANG_ROWS), gapMm: { type: 'number', minimum: 0, maximum: 100 } })),
       border: oneOf(BORDER_WISHES),
       borderGapMm: orNull({ type: 'number', minimum: 0, maximum: 100 }),
       lowestMoreMm: orNull({ type: 'number', minimum: 0, maximum: 100 }),
       labels: yes,
       relief: object({
         ruled: yes,
-        bulkMm: figure(20, 2000),
+        bulkMm: orNull(STRIP_BULK),
         drawn: { type: 'array', maxItems: MOST.lines, items: object({ filmId: text, line: { type: 'array', minItems: 4, maxItems: 2 * MOST.points, items: coordinate } }) },
         gone: { type: 'array', maxItems: MOST.lines, items: object({ filmId: text, xMm: coordinate, yMm: coordinate }) },
       }),
@@ -80,11 +89,12 @@ export const prepareSlice: Slice<PrepareDecisions> = {
   },
   beginning: {
     preparation: {
+      gang: null,
       border: 'ruled',
       borderGapMm: null,
       lowestMoreMm: null,
       labels: true,
-      relief: { ruled: true, bulkMm: RELIEF.bulkMm, drawn: [], gone: [] },
+      relief: { ruled: true, bulkMm: null, drawn: [], gone: [] },
       marks: true,
       markPlaces: 'ruled',
       markShape: 'diamond',
@@ -100,9 +110,16 @@ export const prepareSlice: Slice<PrepareDecisions> = {
     9: ({ preparation }) => {
       if (typeof preparation !== 'object' || preparation === null) return {};
       const { border, ...others } = preparation as Readonly<Record<string, unknown>>;
-      return { preparation: { relief: { ruled: false, bulkMm: RELIEF.bulkMm, drawn: [], gone: [] }, markPlaces: 'outside', ...others, border: border === false ? 'none' : border === true ? 'box' : border } };
+      return { preparation: { relief: { ruled: false, bulkMm: STRIP_BULK_MM, drawn: [], gone: [] }, markPlaces: 'outside', ...others, border: border === false ? 'none' : border === true ? 'box' : border } };
     },
     // Version 10 wrote nothing into the waste, and gave the lowest layer no more film than the others.
     10: ({ preparation }) => (typeof preparation === 'object' ? { preparation: { lowestMoreMm: 0, labels: false, markShape: 'diamond', marksAt: [], ...preparation } } : {}),
+    // Version 11 had one bulk for all films, which was 80 mm where nobody said another, and aligned every copy by itself.
+    11: ({ preparation }) => {
+      if (typeof preparation !== 'object' || preparation === null) return {};
+      const { relief } = preparation as Readonly<Record<string, unknown>>;
+      const isUsual = typeof relief === 'object' && relief !== null && (relief as { readonly bulkMm?: unknown }).bulkMm === STRIP_BULK_MM;
+      return { preparation: { gang: null, ...preparation, ...(isUsual && { relief: { ...relief, bulkMm: null } }) } };
+    },
   },
 };

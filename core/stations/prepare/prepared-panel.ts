@@ -1,6 +1,7 @@
 import { CAREFUL_MM, thinParts, trapWidth, type TrapForm } from '../../engines/layers/index.js';
 import { faultsOfMarks, layOutMarks, markGapMm, movedMarks, placeMarks, type MarkLayout, type MarkSchool, type MarksWish } from '../../engines/marks/index.js';
-import { layerWeeding, weedingBorder, weedingBorders, weedingMinutes, type BorderKind, type WeedingFigures } from '../../engines/weeding/index.js';
+import type { GangWish } from '../../engines/nesting/index.js';
+import { layerWeeding, weedingBorder, weedingBorders, weedingMinutes, type BorderKind, type WeedingFigures, type WeedingWork } from '../../engines/weeding/index.js';
 import { boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.js';
 import { wayOf } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
@@ -8,9 +9,12 @@ import { LOWEST_MORE_MM, markSizeOf, ruledGapMm, type BuildOut, type JobLayer, t
 import type { StageHooks } from '../stage.js';
 import type { LettersOnDesign } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
+import { bulkOf } from './bulk-of.js';
 import { ruledBorder, type RuledBorder } from './rule-border.js';
+import { sayGang, sayGangIdle } from './say-gang.js';
 import { sayMarks, sayMarksAlike, sayMarksNear, sayMarksOnArtwork, sayNoMarks, sayTurnedMarks, type MarksSet } from './say-marks.js';
 import { sayBorder, sayLabels, sayMinutes, sayRefusedLines, sayRelief, sayReverse } from './say.js';
+import { boxInStrip, stripOf } from './strip-of.js';
 import type { LearnedWeeding, PreparedLayer, PreparedPanel, PrepareOut } from './stage.js';
 
 /* What a panel is prepared with. Fetched with the first panel that is prepared: a page shows the layers before. */
@@ -26,6 +30,8 @@ export interface Prepared {
 /** What all panels are prepared by. */
 interface PrepareHow {
   readonly preparation: PrepareDecisions['preparation'];
+  /** The copies that are laid together; null where each is laid by itself. */
+  readonly gang: GangWish | null;
   readonly pairs: BuildOut['pairs'];
   readonly trapForm: TrapForm;
   readonly title: string;
@@ -37,11 +43,24 @@ interface PrepareHow {
   readonly share: number;
 }
 
+/** A copy in one part without counters: of a strip of such all waste lifts in one pull. */
+function isPlain({ pieces, holes }: JobLayer): boolean {
+  return pieces === 1 && holes === 0;
+}
+
+/** A lattice lifts in one: the outline of one copy counts, once a strip. Source: trade practice. */
+function asLattice(work: WeedingWork, perStrip: number): WeedingWork {
+  return { ...work, outlineMm: work.outlineMm / perStrip, thinMm: work.thinMm / perStrip };
+}
+
 /** A dot of 2 mm across, mm². */
 const DOT_MM2 = Math.PI;
 
 /** Marks, borders, relief lines and the weed maps of a panel; null where nothing of the design lies on it. */
-export async function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, layers: readonly JobLayer[], how: PrepareHow): Promise<Prepared | null> {
+export async function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, single: readonly JobLayer[], given: PrepareHow): Promise<Prepared | null> {
+  const { layers, places } = given.gang ? stripOf(single, given.gang) : { layers: single, places: [] };
+  const perStrip = Math.max(1, places.length);
+  const how = given.gang ? { ...given, pairs: given.pairs.map((pair) => ({ ...pair, box: boxInStrip(pair.box, places) })) } : given;
   const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
   if (!art) return null;
   const { preparation, figures, hooks } = how;
@@ -58,9 +77,9 @@ export async function preparedPanel({ number, of, label, copies, corner, clip }:
     const words = [how.title, ...(label === null ? [] : [label]), layer.film.name, `${i + 1}/${layers.length}`];
     const { map: weed, ...made } = layerWeeding(layer.cut, rings, thinParts(layer.cut, 2 * thinnestMm), {
       border: { rings: borders.of[i]! },
-      // Between copies in one box the waste is a lattice, which lifts in one.
-      relief: relief.ruled && preparation.border !== 'shared',
-      bulkMm: relief.bulkMm,
+      // Between copies in one box, and plain ones in a strip, the waste is a lattice, which lifts in one.
+      relief: relief.ruled && preparation.border !== 'shared' && !(perStrip > 1 && isPlain(single[i]!)),
+      bulkMm: bulkOf(layer.film, relief),
       drawn: relief.drawn.filter(({ filmId }) => filmId === id).map(({ line }) => line),
       gone: relief.gone.filter(({ filmId }) => filmId === id),
       label: preparation.labels ? { words, isMirrored: layer.film.mirrored !== how.isInside } : null,
@@ -68,13 +87,14 @@ export async function preparedPanel({ number, of, label, copies, corner, clip }:
       isStencil: wayOf(layer.film) === 'stencil',
       onProgress: tell,
     });
-    const { border, relief: lines, asDrawn, labels, refused, strips, work } = made;
+    const { border, relief: lines, asDrawn, labels, refused, strips } = made;
+    const work = perStrip > 1 && isPlain(single[i]!) ? asLattice(made.work, perStrip) : made.work;
     const dotsMm2 = made.looseParts.filter(({ areaMm2 }) => areaMm2 < DOT_MM2).map(({ areaMm2 }) => areaMm2);
     prepared.push({ layer, weed, refused, border, relief: lines, asDrawn, labels, strips, dotsMm2, work, minutes: weedingMinutes(work, figures) });
   }
   const box = joinBoxes(joinBoxes(art, boundsOf(rings)), boundsOf(prepared.flatMap((one) => one.border)))!;
   return {
-    panel: { number, of, label, copies, corner, marks: set?.marks ?? null, markSizeMm: set?.sizeMm ?? 0, sharesBorder: preparation.border === 'shared', box, clip },
+    panel: { number, of, label, copies, perStrip, corner, marks: set?.marks ?? null, markSizeMm: set?.sizeMm ?? 0, sharesBorder: preparation.border === 'shared', box, clip },
     layers: prepared,
     rulings: [set ? sayMarks(set, { clearMm: markGapMm(set.sizeMm), preparation, isInPanels: of > 1 }) : sayNoMarks(layers.length), sayBorder({ ...borders, preparation, layers: layers.map(({ film }) => film) })],
     findings: set ? sayMarkFaults(set, layers) : [],
@@ -192,6 +212,8 @@ interface SaidOf {
   readonly build: BuildOut;
   readonly letters: readonly LettersOnDesign[];
   readonly preparation: PrepareDecisions['preparation'];
+  /** That is made use of. */
+  readonly gang: GangWish | null;
   readonly trapForm: TrapForm;
   readonly weeding: LearnedWeeding | null;
   /** The first panel: others are prepared alike. */
@@ -199,11 +221,11 @@ interface SaidOf {
 }
 
 /** What is said of all panels together. */
-export function saidOfPrepared({ panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>, { build, letters, preparation, trapForm, weeding, first }: SaidOf): Pick<PrepareOut, 'findings' | 'rulings'> {
+export function saidOfPrepared({ panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>, { build, letters, preparation, gang, trapForm, weeding, first }: SaidOf): Pick<PrepareOut, 'findings' | 'rulings'> {
   const isStencil = layers.every(({ layer }) => wayOf(layer.film) === 'stencil');
   return {
-    findings: [...first.findings, ...smallLetters(letters), ...turnedMarks(build, panels, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])],
+    findings: [...(preparation.gang && !gang ? [sayGangIdle()] : []), ...first.findings, ...smallLetters(letters), ...turnedMarks(build, panels, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])],
     // Round a stencil nothing is waste.
-    rulings: [...first.rulings, ...(isStencil ? [] : [...sayRelief(layers, preparation), sayLabels(layers, preparation)]), ...sayMinutes(layers, weeding)],
+    rulings: [...(gang ? [sayGang(gang, panels[0]!, layers.length)] : []), ...first.rulings, ...(isStencil ? [] : [...sayRelief(layers, preparation), sayLabels(layers, preparation)]), ...sayMinutes(layers, weeding)],
   };
 }

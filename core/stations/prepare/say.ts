@@ -3,6 +3,7 @@ import type { Box } from '../../geometry/index.js';
 import { wayOf, type Film } from '../../shop/index.js';
 import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
 import { BORDER_WISHES, type BorderWish, type PrepareDecisions, type PreparePatch } from './decisions.js';
+import { bulkOf } from './bulk-of.js';
 import { MINUTE_COST } from './rule-border.js';
 import type { LearnedWeeding } from './stage.js';
 
@@ -75,8 +76,8 @@ export function sayReverse(words: string, capHeightMm: number, where: Box): Find
 }
 
 interface Weeded {
-  readonly layer: { readonly film: { readonly name: string } };
-  readonly panel: { readonly copies: number };
+  readonly layer: { readonly film: { readonly name: string; readonly stripBulkMm: number } };
+  readonly panel: { readonly copies: number; readonly perStrip: number };
   readonly border: readonly unknown[];
   readonly relief: readonly ReliefLine[];
   readonly labels: readonly ReliefLine[];
@@ -91,6 +92,9 @@ export function sayRelief(layers: readonly Weeded[], { relief }: Preparation): R
   if (layers.every(({ border }) => border.length === 0)) return [];
   const lines = layers.reduce((sum, one) => sum + one.relief.length, 0);
   const bulk = Math.max(0, ...layers.flatMap(({ strips }) => strips.map(({ bulkMm }) => bulkMm)));
+  // Where films differ, the strips of each are as bulky as it bears.
+  const bulks = [...new Set(layers.map(({ layer }) => bulkOf(layer.film, relief)))].sort((a, b) => a - b);
+  const isTooBulky = layers.some(({ layer, strips }) => strips.some(({ bulkMm }) => bulkMm > bulkOf(layer.film, relief) + 0.01));
   const set = (to: Partial<Preparation['relief']>) => ({ preparation: { relief: { ...relief, ...to } } });
   return [
     {
@@ -101,17 +105,17 @@ export function sayRelief(layers: readonly Weeded[], { relief }: Preparation): R
       value: lines === 0 ? 'one pull' : count(lines, 'relief line'),
       unit: '',
       because: [
-        ...(relief.ruled ? [`A strip is comfortable to pull while no circle of more than ${formatLength(relief.bulkMm)} mm fits into it. These are the fewest that make every strip so, where a line can reach.`] : ['You part the waste yourself.']),
+        ...(relief.ruled ? [`A strip is comfortable to pull while no circle of more than ${bulks.map((mm) => formatLength(mm)).join(' or ')} mm fits into it${relief.bulkMm !== null ? ', as you set it for this job' : bulks.length > 1 ? ', as each film says' : ''}. These are the fewest that make every strip so, where a line can reach.`] : ['You part the waste yourself.']),
         ...(bulk > 0 ? [`The bulkiest strip holds a circle of ${formatLength(bulk)} mm.`] : []),
         ...(lines > 0 ? ['They are cut through the waste only, 0.2 mm clear of everything that stays, after the parts and before the border.'] : []),
         ...(layers.some(({ work }) => work.counters > 0) ? ['Pull the strips first, by their numbers, then take out the counters: so no waste falls back into them.'] : []),
-        ...(bulk > relief.bulkMm + 0.01 && relief.ruled && relief.gone.length === 0 ? ['Some of the waste is closed in so tightly that no line reaches it.'] : []),
+        ...(isTooBulky && relief.ruled && relief.gone.length === 0 ? ['Some of the waste is closed in so tightly that no line reaches it.'] : []),
         ...(relief.gone.length > 0 ? [`You took ${count(relief.gone.length, 'line')} away.`] : []),
       ],
-      overridden: !relief.ruled || relief.drawn.length > 0 || relief.gone.length > 0,
+      overridden: !relief.ruled || relief.bulkMm !== null || relief.drawn.length > 0 || relief.gone.length > 0,
       alternatives: [
         relief.ruled ? { label: 'No relief lines of the app', patch: set({ ruled: false }) } : { label: 'Part the waste for me', patch: set({ ruled: true }) },
-        ...(relief.drawn.length > 0 || relief.gone.length > 0 ? [{ label: 'As the app would part it', patch: set({ ruled: true, drawn: [], gone: [] }) }] : []),
+        ...(relief.bulkMm !== null || relief.drawn.length > 0 || relief.gone.length > 0 ? [{ label: 'As the app would part it', patch: set({ ruled: true, bulkMm: null, drawn: [], gone: [] }) }] : []),
       ],
     },
   ];
@@ -161,6 +165,7 @@ export function sayMinutes(layers: readonly Weeded[], weeding: LearnedWeeding | 
   const above = Math.ceil(Math.max(0, ...dots.map(({ areaMm2 }) => areaMm2)) * 10 + 1e-6) / 10 + 0.1;
   const minutes = layers.reduce((sum, one) => sum + one.minutes * one.panel.copies, 0);
   const total = (of: (work: WeedingWork) => number) => layers.reduce((sum, one) => sum + of(one.work) * one.panel.copies, 0);
+  const perStrip = layers[0]?.panel.perStrip ?? 1;
   const byFilm = new Map<string, number>();
   for (const one of layers) byFilm.set(one.layer.film.name, (byFilm.get(one.layer.film.name) ?? 0) + one.minutes * one.panel.copies);
   return [
@@ -168,7 +173,7 @@ export function sayMinutes(layers: readonly Weeded[], weeding: LearnedWeeding | 
       id: 'prepare.minutes',
       stage: 'prepare',
       subject: 'Time to weed',
-      sentence: 'Weeding one copy takes about {value}.',
+      sentence: perStrip > 1 ? `Weeding one strip of ${perStrip} takes about {value}.` : 'Weeding one copy takes about {value}.',
       value: sayMinutesRoundly(minutes),
       unit: '',
       because: [

@@ -38,6 +38,8 @@ export interface PreparedPanel {
   readonly of: number;
   readonly label: string | null;
   readonly copies: number;
+  /** How many copies of the design it holds: a strip of a gang has several, and what is prepared is prepared for all of them together. */
+  readonly perStrip: number;
   readonly marks: MarkLayout | null;
   /** How large each of them is; 0 without marks. */
   readonly markSizeMm: number;
@@ -97,15 +99,17 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
   read: ({ build, panels, letters, weeding, recipe }) => ({ build, panels: panels.panels, along: panels.along, letters, preparation: recipe.preparation, trapForm: recipe.build.trapForm, title: recipe.preparation.labels ? recipe.title : '', isInside: recipe.surface.kind === 'glass', weeding: weeding ?? null }),
   async run({ build, panels, along, letters, preparation, trapForm, title, isInside, weeding }, hooks) {
     const { preparedPanel, saidOfPrepared } = await import('./prepared-panel.js');
+    // Panels and several designs are laid one by one.
+    const gang = along === null ? preparation.gang : null;
     const prepared: Prepared[] = [];
     for (const [i, panel] of panels.entries()) {
-      const made = await preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), { preparation, pairs: build.pairs, trapForm, title, isInside, figures: weeding?.figures ?? WEEDING_FIGURES, hooks, begun: i / panels.length, share: 1 / panels.length });
+      const made = await preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), { preparation, gang, pairs: build.pairs, trapForm, title, isInside, figures: weeding?.figures ?? WEEDING_FIGURES, hooks, begun: i / panels.length, share: 1 / panels.length });
       if (made) prepared.push(made);
     }
     const first = prepared[0];
     if (!first) return null;
     const set = setApart(prepared, along);
-    return { ...set, ...saidOfPrepared(set, { build, letters, preparation, trapForm, weeding, first }) };
+    return { ...set, ...saidOfPrepared(set, { build, letters, preparation, gang, trapForm, weeding, first }) };
   },
 };
 

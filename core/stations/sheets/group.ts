@@ -2,7 +2,7 @@ import { boundsOf, boxRing, fingerprintOf, keyOf, regionsOf, transformRing, tran
 import { lineOf, thereAndBack } from '../../engines/cutting/index.js';
 import { turned, type Placement } from '../../engines/nesting/index.js';
 import type { Film } from '../../shop/index.js';
-import type { PreparedLayer } from '../prepare/index.js';
+import type { PreparedLayer, PreparedPanel } from '../prepare/index.js';
 import type { PlacedGroup } from './sheet-plan.js';
 
 /** A layer's group as it lies before it is placed: y up, mirrored if its film or the surface asks for it. */
@@ -14,6 +14,13 @@ export interface Group {
   readonly marks: number;
   readonly partOf: readonly number[];
   readonly flip: Matrix;
+  /** How many copies of the design it holds. */
+  readonly perStrip: number;
+}
+
+/** How often a panel's layers are cut for so many copies of a job: a strip of a gang holds several of them. */
+export function groupsFor({ copies, perStrip }: Pick<PreparedPanel, 'copies' | 'perStrip'>, wanted: number): number {
+  return Math.ceil((wanted * copies) / perStrip);
 }
 
 export function groupOf({ layer: { film, cut }, panel, border, relief, labels }: PreparedLayer, isMirrored: boolean): Group {
@@ -23,7 +30,7 @@ export function groupOf({ layer: { film, cut }, panel, border, relief, labels }:
   const marks = panel.marks?.marks.map((mark) => mark.ring) ?? [];
   // One of several designs is what it is wherever the others leave it room.
   const fingerprint = keyOf(film.id, isMirrored, fingerprintOf(panel.corner ? translateRings([...cut, ...marks], -panel.corner.xMm, -panel.corner.yMm) : [...cut, ...marks]));
-  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map([...border, ...[...relief, ...labels].map(thereAndBack)]), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip };
+  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map([...border, ...[...relief, ...labels].map(thereAndBack)]), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip, perStrip: panel.perStrip };
 }
 
 /** For each ring, the piece it belongs to. */
@@ -66,6 +73,7 @@ export function placed(group: Group, placement: Placement): PlacedGroup {
     contours: group.contours.map(move),
     borders: group.borders.map(move),
     marks: group.marks,
+    perStrip: group.perStrip,
     partOf: group.partOf,
   };
 }

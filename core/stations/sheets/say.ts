@@ -1,8 +1,9 @@
 import type { Box } from '../../geometry/index.js';
 import type { Film, FilmPiece } from '../../shop/index.js';
-import { formatLength, type Finding, type Ruling } from '../../words/index.js';
+import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { PreparePatch } from '../prepare/index.js';
 import type { SheetsPatch } from './decisions.js';
+import type { GangProposal } from './propose-gang.js';
 import type { SheetPlan } from './sheet-plan.js';
 
 const mm = (value: number) => formatLength(value);
@@ -72,5 +73,31 @@ export function sayFilmUsedUp({ film, have, copies, together }: { readonly film:
     stage: 'sheets',
     message: `There is enough ${film.name} for ${have} of ${copies} copies.`,
     remedies: together > 0 ? [{ label: `Make ${together === 1 ? 'one copy' : `${together} copies`}`, patch: { sheets: { copies: together } } }] : [],
+  };
+}
+
+/** A run that would be laid strip by strip in less time. */
+export function sayGangSaves({ gang, strips, aloneMin, inStripsMin }: GangProposal, { copies, films }: { readonly copies: number; readonly films: number }): Finding<SheetsPatch & PreparePatch> {
+  const { across, down } = gang;
+  return {
+    code: 'gang-saves',
+    severity: 'note',
+    stage: 'sheets',
+    message: `${copies} copies in ${count(films, 'film')} are aligned one by one, which takes about ${Math.round(aloneMin)} minutes. In ${count(strips, 'strip')} of ${across * down} with one set of marks each it is about ${Math.round(inStripsMin)}.`,
+    remedies: [{ label: `Make strips of ${across} × ${down}`, patch: { preparation: { gang } } }],
+  };
+}
+
+/** Copies that are cut in strips. */
+export function sayStrips({ copies, strips, perStrip }: { readonly copies: number; readonly strips: number; readonly perStrip: number }): Ruling<SheetsPatch> {
+  const more = strips * perStrip - copies;
+  return {
+    id: 'sheets.gang',
+    stage: 'sheets',
+    subject: 'Strips',
+    sentence: `${count(copies, 'copy', 'copies')} ${copies === 1 ? 'is' : 'are'} cut as {value}.`,
+    value: `${count(strips, 'strip')} of ${perStrip}`,
+    unit: '',
+    because: [more > 0 ? `That makes ${more} more than asked for, which make up for what is spoiled.` : 'They come out even: none is left over for what is spoiled.', 'A strip is laid, cut and aligned as one: nothing of it is moved against the rest.'],
   };
 }

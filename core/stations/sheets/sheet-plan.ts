@@ -5,7 +5,10 @@ import type { Film, FilmPiece, Mat } from '../../shop/index.js';
 /** One layer's rigid group as it lies on a sheet. */
 export interface PlacedGroup {
   readonly filmId: string;
+  /** Of a gang: which strip. */
   readonly copy: number;
+  /** How many copies of the design it holds; 1 but for strips of a gang. */
+  readonly perStrip: number;
   /** Of what is cut of the layer: see LayerToCut. */
   readonly fingerprint: string;
   /** From the design (mm, y down) to the sheet (mm, y up), mirroring included. */
@@ -44,6 +47,8 @@ export interface SheetPlan {
 export interface LayerToCut {
   readonly film: Film;
   readonly panel: PanelNumber;
+  /** How many copies of the design each of them holds; 1 but for strips of a gang. */
+  readonly perStrip: number;
   /** Of the film, its side, the layer's outlines and its marks: what must be the same for a copy that is cut already to fit. */
   readonly fingerprint: string;
   readonly copies: number;

@@ -1,14 +1,16 @@
 import { nest, type NestItem } from '../../engines/nesting/index.js';
-import { areaOf, boundsOf, keyOf } from '../../geometry/index.js';
+import { areaOf, boundsOf, boxRing, keyOf } from '../../geometry/index.js';
 import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
+import { reachOfPreparation, type PreparationWanted } from '../build/index.js';
 import type { PrepareOut, PreparePatch } from '../prepare/index.js';
 import type { SurfaceDecisions } from '../surface/index.js';
 import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
-import { groupOf, inOneBox, outlinesOf, placed, type Group } from './group.js';
+import { groupOf, groupsFor, inOneBox, outlinesOf, placed, type Group } from './group.js';
 import { fitsOn, loadableOf, roomOn, smallestFirst, type Loadable } from './loadable.js';
-import { sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayMirrored, sayNoRoom, sayPiece } from './say.js';
+import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
+import { sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayGangSaves, sayMirrored, sayNoRoom, sayPiece, sayStrips } from './say.js';
 import type { LayerToCut, PanelNumber, SheetPlan, TakenCopies } from './sheet-plan.js';
 
 export interface SheetsOut {
@@ -22,7 +24,7 @@ export interface SheetsOut {
 
 interface SheetsContext {
   readonly prepare: PrepareOut;
-  readonly recipe: SheetsDecisions & SurfaceDecisions;
+  readonly recipe: SheetsDecisions & SurfaceDecisions & { readonly preparation: PreparationWanted };
   readonly shop: Shop;
   readonly taken: TakenCopies;
 }
@@ -32,6 +34,8 @@ interface SheetsRead {
   /** Read through glass: what is cut as it is otherwise is cut mirrored, and the other way round. */
   readonly isInside: boolean;
   readonly sheets: SheetsDecisions['sheets'];
+  /** What a strip of a gang would have round it. */
+  readonly preparation: PreparationWanted;
   readonly pieces: readonly FilmPiece[];
   readonly mats: readonly Mat[];
   readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
@@ -41,7 +45,7 @@ interface SheetsRead {
 /** Places every layer, as many times as copies of it are still to be cut, on the pieces of its film that are in stock. */
 export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   name: 'sheets',
-  read: ({ prepare, recipe, shop: { pieces, mats, cutter }, taken }) => ({ prepare, isInside: recipe.surface.kind === 'glass', sheets: recipe.sheets, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm }, taken }),
+  read: ({ prepare, recipe: { surface, sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm } }, shop: { pieces, mats, cutter }, taken }) => ({ prepare, isInside: surface.kind === 'glass', sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm }, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm }, taken }),
   async run(read, { breathe }) {
     const { prepare, sheets: decisions, pieces, cutter, taken, isInside } = read;
     const used = new UsedUp();
@@ -57,10 +61,10 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       const { layer: { film }, panel } = prepared;
       const isMirrored = film.mirrored !== isInside;
       const group = groupOf(prepared, isMirrored);
-      const copies = decisions.copies * panel.copies;
+      const copies = groupsFor(panel, decisions.copies);
       const done = Math.min(copies, untaken.get(group.fingerprint) ?? 0);
       untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
-      toCut.push({ film, panel: numberOf(panel), fingerprint: group.fingerprint, copies, taken: done });
+      toCut.push({ film, panel: numberOf(panel), perStrip: panel.perStrip, fingerprint: group.fingerprint, copies, taken: done });
       if (isMirrored && isFirst(panel)) rulings.push(sayMirrored(film, isInside));
       if (done === copies) continue;
       const inStock = pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).sort(smallestFirst);
@@ -71,7 +75,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       const result = await nest({ sheets: loadable.flatMap((on) => used.leftOf(on)), spacingMm: decisions.spacingMm, items: [item] }, breathe ? { breathe } : {});
       const left = result.unplaced[0]?.quantity ?? 0;
       const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations));
-      if (left > 0 && fits(group)) short.push({ film, have: Math.floor((copies - left) / panel.copies) });
+      if (left > 0 && fits(group)) short.push({ film, have: Math.min(decisions.copies, Math.floor(((copies - left) * panel.perStrip) / panel.copies)) });
       else if (left > 0 && inStock.length === 0) findings.push(sayFilmMissing(film));
       else if (left > 0) findings.push(sayNoRoom({ film, box: panel.box, hasBorder: prepared.border.length > 0, hasMarks: panel.marks !== null, fitsWithoutBorder: prepared.border.length > 0 && fits({ contours: group.contours, borders: [] }) }));
       for (const key of new Set(result.placements.map((p) => `${p.sheet}#${p.sheetIndex}`))) {
@@ -88,6 +92,9 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       }
     }
     for (const film of new Set(prepare.layers.map(({ layer }) => layer.film))) if (toCut.some((layer) => layer.film === film && layer.taken < layer.copies)) rulings.push(sayPiece(film, sheets.filter((sheet) => sheet.film === film)));
+    const [panel] = prepare.panels;
+    if (panel && panel.perStrip > 1) rulings.push(sayStrips({ copies: decisions.copies, strips: groupsFor(panel, decisions.copies), perStrip: panel.perStrip }));
+    if (toCut.every((layer) => layer.taken === 0)) findings.push(...gangFindings(read));
     const together = Math.min(...short.map(({ have }) => have));
     // Of the panels of a film the one that is shortest says how many there can be.
     const shortest = [...new Map([...short].sort((a, b) => b.have - a.have).map((one) => [one.film, one])).values()];
@@ -96,6 +103,24 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     return { sheets, toCut, density: takenMm2 > 0 ? keptMm2 / takenMm2 : 0, findings, rulings };
   },
 };
+
+/** Strips, where they would spare a run of copies its alignments. */
+function gangFindings(read: SheetsRead): Finding<SheetsPatch & PreparePatch>[] {
+  const { prepare, preparation, pieces, sheets: { copies, spacingMm } } = read;
+  const films = prepare.layers.map(({ layer }) => layer.film);
+  const proposal = proposeGang(prepare, {
+    copies,
+    gapMm: spacingMm,
+    reachMm: reachOfPreparation(preparation, films, { widthMm: LONGEST_STRIP_MM, heightMm: LONGEST_STRIP_MM }),
+    fits(film, widthMm, lengthMm) {
+      const inStock = pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).flatMap((piece) => loadableOf(piece, read) ?? []);
+      const strip = { contours: [boxRing({ minX: 0, minY: 0, maxX: widthMm, maxY: lengthMm })], borders: [] };
+      // What is not in stock is bought as it is wanted.
+      return inStock.length === 0 || inStock.some((on) => fitsOn(strip, on, film.directional ? [0] : [0, 90]));
+    },
+  });
+  return proposal ? [sayGangSaves(proposal, { copies, films: films.length })] : [];
+}
 
 /** What of the pieces the panels before have taken. */
 class UsedUp {

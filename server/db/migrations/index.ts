@@ -9,6 +9,7 @@ import { shop } from './007-shop.js';
 import { devices } from './008-devices.js';
 import { weeding } from './009-weeding.js';
 import { batches } from './010-batches.js';
+import { gangs } from './011-gangs.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -22,4 +23,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '008-devices': devices,
   '009-weeding': weeding,
   '010-batches': batches,
+  '011-gangs': gangs,
 };

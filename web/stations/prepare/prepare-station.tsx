@@ -21,6 +21,7 @@ import { sayDateTime } from '../../ui/say.js';
 import { count } from '../../../core/words/index.js';
 import { designBox } from '../../light-table/design-box.js';
 import { MarkDistance } from '../../job/mark-distance.js';
+import { GangFields } from './gang-fields.js';
 import { MarksByHand, useMarksByHand } from './marks-by-hand.js';
 import { SpotList } from './spot-list.js';
 import { linesOf, StripList, StripPicture, useReliefByHand } from './strips.js';
@@ -126,12 +127,13 @@ export function PrepareStation() {
               ...(preparation.border !== 'none' && {
                 'prepare.border': <FigureField label="Gap of the weeding border" mm={preparation.borderGapMm ?? valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
               }),
+              ...(preparation.gang && { 'prepare.gang': <GangFields gang={preparation.gang} /> }),
               ...(preparation.marks && preparation.markPlaces === 'outside' && preparation.marksAt.length === 0 && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
             }}
             onReturn={{
               'prepare.border': () => handle.change({ preparation: { border: 'ruled', borderGapMm: null } }),
               'prepare.marks': () => handle.change({ preparation: { marks: true, markPlaces: 'ruled', markDistanceMm: null, marksAt: [] } }),
-              'prepare.relief': () => handle.change({ preparation: { relief: { ...preparation.relief, ruled: true, drawn: [], gone: [] } } }),
+              'prepare.relief': () => handle.change({ preparation: { relief: { ...preparation.relief, ruled: true, bulkMm: null, drawn: [], gone: [] } } }),
               'prepare.labels': () => handle.change({ preparation: { labels: true } }),
             }}
           />
@@ -212,7 +214,7 @@ export function PrepareStation() {
         lookAt={sought ?? lookAt}
       >
         {film && copy && picture && <WeedPicture film={film} cut={picture.cut} clip={null} marks="" border={picture.border} box={picture.box} spots={spots} ticked={ticked} area={openArea?.box ?? null} />}
-        {layer && panel && !copy && <WeedPicture film={layer.film} cut={layer.cut} clip={panel.clip} marks={panel.marks} border={weed?.border ?? ''} box={panel.box} spots={spots} ticked={ticked} area={openArea?.box ?? null} />}
+        {layer && panel && !copy && <WeedPicture film={layer.film} cut={weed?.cut ?? layer.cut} clip={panel.clip} marks={panel.marks} border={weed?.border ?? ''} box={panel.box} spots={spots} ticked={ticked} area={openArea?.box ?? null} />}
         {weed && panel && !copy && <LabelsPicture labels={weed.labels} />}
         {weed && panel && !copy && <StripPicture weed={weed} box={panel.box} from={hand.from} />}
         <WatchedPlaces findings={watched} size={reach / 3} />
@@ -253,7 +255,7 @@ function saySpots(spots: readonly WeedPlace[], pieces: number, isStencil: boolea
 /** A piece by when it was cut and which copy it is. */
 function nameOf({ sheet, group, position }: CutCopy): string {
   const when = sayDateTime(sheet.runs.at(-1)!.startedAt);
-  return `${sheet.restOf ? 'the rest, ' : ''}${sheet.groups.length > 1 ? `copy ${group.copy + 1}, place ${position + 1} on the sheet, ` : ''}cut ${when}`;
+  return `${sheet.restOf ? 'the rest, ' : ''}${sheet.groups.length > 1 ? `${group.perStrip > 1 ? 'strip' : 'copy'} ${group.copy + 1}, place ${position + 1} on the sheet, ` : ''}cut ${when}`;
 }
 
 const Tally = styled.div`display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.xs} ${space.m}; min-height: 44px; button { min-height: 44px; }`;

@@ -5,6 +5,7 @@ import type { WeedView } from '../../../core/plan/page/plan-view.js';
 import type { Recipe } from '../../../core/recipe/index.js';
 import type { Film } from '../../../core/shop/index.js';
 import { count, formatLength } from '../../../core/words/index.js';
+import { useMakerAtWork } from '../../api/maker.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
@@ -85,14 +86,22 @@ function without(relief: Relief, filmId: string, { line, asDrawn }: ShownLine): 
 
 /** The waste of a layer: its strips in the order in which they are pulled, and the lines that part it. */
 export function StripList({ film, weed, hand }: { readonly film: Film; readonly weed: WeedView; readonly hand: ReliefByHand }) {
-  const { recipe, handle, unit } = useJobContext();
+  const { recipe, shop, handle, unit } = useJobContext();
   const { relief } = recipe.preparation;
+  const atWork = useMakerAtWork();
+  const maker = shop.makers.find(({ id }) => id === atWork);
+  const setBulk = (bulkMm: number) => handle.change({ preparation: { relief: { ...relief, bulkMm } } });
   if (weed.border === '') return null;
   return (
     <section aria-label="Strips of waste">
       <h3>Waste of {film.name}</h3>
       <Small>
-        {count(weed.strips.length, 'strip')}; strips may hold a circle of up to <FigureField label="Bulk of a strip" mm={relief.bulkMm} unit={unit} min={20} max={2000} stepMm={5} onChange={(bulkMm) => handle.change({ preparation: { relief: { ...relief, bulkMm } } })} />.
+        {count(weed.strips.length, 'strip')}; strips may hold a circle of up to <FigureField label="Bulk of a strip" mm={relief.bulkMm ?? film.stripBulkMm} unit={unit} min={20} max={2000} stepMm={5} onChange={setBulk} />.{' '}
+        {maker?.stripBulkMm && maker.stripBulkMm !== (relief.bulkMm ?? film.stripBulkMm) ? (
+          <WordButton onPress={() => setBulk(maker.stripBulkMm!)}>
+            Take {maker.name}’s {formatLength(maker.stripBulkMm, unit)}
+          </WordButton>
+        ) : null}
       </Small>
       {weed.strips.length > 1 && (
         <Strips>

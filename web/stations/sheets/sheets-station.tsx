@@ -7,6 +7,7 @@ import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { LightTable } from '../../light-table/light-table.js';
 import { space, type } from '../../tokens.js';
+import { WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
@@ -15,6 +16,9 @@ import { Swatch } from '../../ui/swatch.js';
 import { useBatchOf } from '../../batch/use-batches.js';
 import { SheetsInBatch } from './in-batch.js';
 import { PIECE_WORDS, SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
+
+/** A strip begins with so many copies side by side, where a run is too short for the app to propose one. */
+const FIRST_STRIP = 4;
 
 /** Which pieces of film carry which layers, and the list to fetch them by: of the job alone, or of the batch that it is cut in. */
 export function SheetsStation() {
@@ -29,6 +33,9 @@ function SheetsAlone() {
   const [chosen, setChosen] = useState('0');
   const sheets = plan?.sheets ?? [];
   const [taken, wanted] = [plan?.toCut?.reduce((sum, layer) => sum + layer.taken, 0) ?? 0, plan?.toCut?.reduce((sum, layer) => sum + layer.copies, 0) ?? 0];
+  const { copies, spacingMm } = recipe.sheets;
+  // Where a run is long enough the app proposes strips itself.
+  const canGang = copies > 1 && !recipe.preparation.gang && plan?.prepare?.panels.length === 1 && !findings.some(({ code }) => code === 'gang-saves');
   const sheet = sheets[Number(chosen)] ?? sheets[0];
   return (
     <StationLayout
@@ -38,7 +45,10 @@ function SheetsAlone() {
           <Findings findings={findings} />
           <Said>
             Make <NumberField label="Copies" value={recipe.sheets.copies} min={1} max={500} onChange={(copies) => handle.change({ sheets: { copies } })} /> of it,{' '}
-            <FigureField label="Spacing on the sheet" mm={recipe.sheets.spacingMm} unit={unit} max={100} stepMm={1} onChange={(spacingMm) => handle.change({ sheets: { spacingMm } })} /> apart on the film.
+            <FigureField label="Spacing on the sheet" mm={recipe.sheets.spacingMm} unit={unit} max={100} stepMm={1} onChange={(spacingMm) => handle.change({ sheets: { spacingMm } })} /> apart on the film.{' '}
+            {canGang && (
+              <WordButton onPress={() => handle.change({ preparation: { gang: { across: Math.min(copies, FIRST_STRIP), down: 1, rows: 'straight', gapMm: spacingMm } } })}>Align them in strips</WordButton>
+            )}
           </Said>
           {taken > 0 && (
             <Small>
