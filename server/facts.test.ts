@@ -66,7 +66,7 @@ describe('a sheet that was cut', () => {
     await cut('lock-gate');
     await change({ sheets: { copies: 5 } });
     const { sheets, toCut } = await plan();
-    expect(toCut!.find((layer) => layer.film === 'lock-gate')).toEqual({ film: 'lock-gate', panel: 1, copies: 5, taken: 1 });
+    expect(toCut!.find((layer) => layer.film === 'lock-gate')).toEqual({ film: 'lock-gate', panel: 1, perStrip: 1, copies: 5, taken: 1 });
     expect(sheets!.filter((sheet) => sheet.film === 'lock-gate').reduce((sum, sheet) => sum + sheet.groups, 0)).toBe(4);
   });
 

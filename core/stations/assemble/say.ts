@@ -9,6 +9,8 @@ export interface AssemblyStep {
   readonly text: string;
   readonly done: readonly string[];
   readonly laying: string | null;
+  /** The registration marks still lie there. */
+  readonly hasMarks: boolean;
 }
 
 /** What all steps look at. */
@@ -40,7 +42,7 @@ export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: Asse
   const together = figures.perStrip > 1 ? ` That lays all ${figures.perStrip} of a strip at once.` : '';
   const align = `${figures.hasMarks ? 'Cover everything except the marks with a strip of liner. Put mark on mark. Then pull out the liner and let the layer down, from the middle outwards.' : 'Lay it by eye, from the middle outwards.'}${together}`;
   const clean = 'Clean the surface and dry it. It should be between 10 and 25 °C.';
-  const say = (title: string, text: string): AssemblyStep => ({ title, text, done, laying: layer?.filmId ?? null });
+  const say = (title: string, text: string): AssemblyStep => ({ title, text, done, laying: layer?.filmId ?? null, hasMarks: figures.hasMarks && act !== 'lift-marks' && act !== 'finish' && act !== 'part' });
   switch (act) {
     case 'weed':
       return say('Weed every layer', `Pull off the waste from the border inwards. Then take out the counters (${figures.counters} in all), and check the weed map for loose parts. Leave the marks.`);

@@ -28,6 +28,13 @@ describe('assembly', () => {
     expect(assemblySteps(layers, { way: 'dry', marks: true, longestSideMm: 280 }).some(({ title }) => title === 'Part the strips')).toBe(false);
   });
 
+  it('shows marks until the step in which they are lifted', () => {
+    const lies = (way: 'dry' | 'tape', marks = true) => assemblySteps(layers, { way, marks, longestSideMm: 280, perStrip: 10 }).map(({ hasMarks }) => hasMarks);
+    expect(lies('dry')).toEqual([true, true, true, true, false, false]);
+    expect(lies('tape')).toEqual([true, true, true, true, true, false, false]);
+    expect(lies('dry', false)).toEqual(Array(6).fill(false));
+  });
+
   it('tells the order of panels once, before anything is laid', () => {
     const steps = assemblySteps(layers, { way: 'dry', marks: true, longestSideMm: 4000, isInPanels: true });
     expect(steps.map(({ title }) => title).findIndex((title) => title.includes('3, 2, 1'))).toBe(1);

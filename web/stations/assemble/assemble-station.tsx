@@ -24,7 +24,8 @@ export function AssembleStation() {
   const steps = plan?.steps ?? [];
   const at = Math.min(chosen, Math.max(0, steps.length - 1));
   const step = steps[at];
-  const layers = plan?.layers ?? [];
+  // A strip of a gang is laid as one, with all its copies.
+  const layers = (plan?.layers ?? []).map((layer): LayerView => ({ ...layer, cut: plan?.prepare?.weed.find(({ filmId }) => filmId === layer.film.id)?.cut ?? layer.cut }));
   const lying = (step?.done ?? []).map((id) => layers.find((layer) => layer.film.id === id)).filter((layer) => layer !== undefined);
   const panels = plan?.prepare?.panels ?? [];
   // Panels are shown as they come to lie, their marks taken off.
@@ -34,7 +35,6 @@ export function AssembleStation() {
   const inLayers = step && (step.laying !== null || step.done.length > 0);
   // On tape the work is built face down: what is seen while building is its back, turned over.
   const turnedOver = onTape !== (plan?.surface?.surface.kind === 'glass') && step?.laying !== null && inLayers;
-  const marksLeft = step !== undefined && step.title !== 'Take off the marks';
   return (
     <StationLayout
       title="Assemble"
@@ -68,7 +68,7 @@ export function AssembleStation() {
             (turnedOver ? [...lying].reverse() : lying).map((layer) => (
               <g key={layer.film.id}>
                 <Shape path={layer.cut} fill={fillOf(layer.film)} fillOpacity={step.laying === null || layer.film.id === step.laying ? 1 : 0.55} stroke="#182325" strokeWidth={layer.film.id === step.laying ? 2 : 0.6} strokeOpacity={layer.film.id === step.laying ? 1 : 0.4} vectorEffect="non-scaling-stroke" />
-                {marksLeft && only && <path d={only.marks} fill={layer.film.colour} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
+                {step.hasMarks && only && <path d={only.marks} fill={layer.film.colour} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
               </g>
             ))
           ) : (
