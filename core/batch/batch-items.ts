@@ -1,7 +1,7 @@
 import { areaOf } from '../geometry/index.js';
 import type { Shop } from '../shop/index.js';
 import type { PrepareOut } from '../stations/prepare/index.js';
-import { fitsOn, groupOf, groupsFor, type TakenCopies } from '../stations/sheets/index.js';
+import { groupOf, groupsFor, isLayered, turnsOf, type TakenCopies } from '../stations/sheets/index.js';
 import type { BatchWish } from './batch.js';
 import { rackOf, type BatchItem } from './lay-film.js';
 
@@ -38,26 +38,20 @@ function sparesOf(copies: number, share: number): number {
 export function itemsOf({ id: jobId, prepare, isInside, copies, taken }: BatchJob, job: number, shop: Shop, { oneDirection, spares }: ItemWish): BatchItem[] {
   // Two designs that are alike share what is cut of them.
   const untaken = new Map(Object.entries(taken));
-  // One film with a direction keeps the whole design as it is drawn.
-  const isDirected = prepare.layers.some(({ layer }) => layer.film.directional);
-  const isLayered = new Set(prepare.layers.map(({ layer }) => layer.film.id)).size > 1;
+  const isRun = isLayered(prepare.layers.map(({ layer }) => layer));
   const items = prepare.layers.map((prepared, i): BatchItem => {
     const { layer: { film, cut }, panel } = prepared;
     const isMirrored = film.mirrored !== isInside;
     const group = groupOf(prepared, isMirrored);
     const wanted = groupsFor(panel, copies);
     // What a strip holds more than is wanted counts as spares.
-    const withSpares = groupsFor(panel, copies + sparesOf(copies * panel.copies, isLayered ? spares.layered : spares.single) / panel.copies);
+    const withSpares = groupsFor(panel, copies + sparesOf(copies * panel.copies, isRun ? spares.layered : spares.single) / panel.copies);
     const done = Math.min(withSpares, untaken.get(group.fingerprint) ?? 0);
     untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
     // Spares make up for what is spoiled: once enough are good, none is missing.
     return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, isMirrored, quantity: done >= wanted ? 0 : withSpares - done, keptMm2: areaOf(cut), rotations: [0] };
   });
-  const turned = (item: BatchItem, turns: readonly number[]) => ({ ...item, rotations: item.film.directional ? [0] : turns });
-  if (!isLayered || !oneDirection) return items.map((item) => turned(item, [0, 90, 180, 270]));
   const racks = new Map(items.map(({ film }) => [film.id, rackOf(film, shop)]));
-  const fits = (turn: number) => items.every(({ film, group }) => racks.get(film.id)!.length === 0 || racks.get(film.id)!.some((on) => fitsOn(group, on, [turn])));
-  // All layers together a quarter round, where one of them fits no other way.
-  const together = !isDirected && !fits(0) && fits(90) ? [90, 270] : [0, 180];
-  return items.map((item) => turned(item, together));
+  const turns = turnsOf(items, (film) => racks.get(film.id)!, oneDirection);
+  return items.map((item) => ({ ...item, rotations: turns(item.film) }));
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../testing/seeded.js';
-import { choosePieces, spentOf, type LaidOut, type RackPiece } from './choose-pieces.js';
+import { choosePieces, spentOf, usedAtCorner, type LaidOut, type RackPiece } from './choose-pieces.js';
 
 const piece = (id: string, kind: RackPiece['kind'], widthMm: number, lengthMm: number, costPerM2 = 10): RackPiece => ({ id, kind, widthMm, lengthMm, costPerM2 });
 
@@ -21,19 +21,19 @@ const rowsOf = (sides: readonly number[]) => (pieces: readonly RackPiece[]): Pro
       right = Math.max(right, x);
       left.splice(i, 1);
     }
-    return { pieceId: id, widthMm: right, lengthMm: right === 0 ? 0 : y + row };
+    return { pieceId: id, ...usedAtCorner({ widthMm: right, lengthMm: right === 0 ? 0 : y + row }) };
   });
   return Promise.resolve({ used, leftOverMm2: left.reduce((sum, side) => sum + side * side, 0), layout: pieces.map(({ id }) => id).join(' ') });
 };
 
 describe('what is spent of a piece', () => {
   it('is what it was worth less what goes back: all of a sheet, an offcut’s own worth, of a roll only the length', () => {
-    expect(spentOf(piece('s', 'sheet', 300, 300), { widthMm: 300, lengthMm: 250 })).toBeCloseTo(0.9, 9);
-    expect(spentOf(piece('s', 'sheet', 300, 300), { widthMm: 300, lengthMm: 100 })).toBeCloseTo(0.9 - 0.6 * 0.7, 9);
-    expect(spentOf(piece('o', 'offcut', 200, 200), { widthMm: 190, lengthMm: 190 })).toBeCloseTo(0.4 * 0.7, 9);
-    expect(spentOf(piece('r', 'roll', 600, 9000), { widthMm: 590, lengthMm: 500 })).toBeCloseTo(3, 9);
-    expect(spentOf(piece('r', 'roll', 600, 9000), { widthMm: 200, lengthMm: 500 })).toBeCloseTo(3 - 2 * 0.7, 9);
-    expect(spentOf(piece('r', 'roll', 600, 9000), { widthMm: 0, lengthMm: 0 })).toBe(0);
+    expect(spentOf(piece('s', 'sheet', 300, 300), usedAtCorner({ widthMm: 300, lengthMm: 250 }))).toBeCloseTo(0.9, 9);
+    expect(spentOf(piece('s', 'sheet', 300, 300), usedAtCorner({ widthMm: 300, lengthMm: 100 }))).toBeCloseTo(0.9 - 0.6 * 0.7, 9);
+    expect(spentOf(piece('o', 'offcut', 200, 200), usedAtCorner({ widthMm: 190, lengthMm: 190 }))).toBeCloseTo(0.4 * 0.7, 9);
+    expect(spentOf(piece('r', 'roll', 600, 9000), usedAtCorner({ widthMm: 590, lengthMm: 500 }))).toBeCloseTo(3, 9);
+    expect(spentOf(piece('r', 'roll', 600, 9000), usedAtCorner({ widthMm: 200, lengthMm: 500 }))).toBeCloseTo(3 - 2 * 0.7, 9);
+    expect(spentOf(piece('r', 'roll', 600, 9000), usedAtCorner({ widthMm: 0, lengthMm: 0 }))).toBe(0);
   });
 });
 

@@ -1,5 +1,5 @@
 import { smallestFirst } from '../stations/sheets/index.js';
-import { leftoversOf, LEFTOVER_RULE, worthOf, type LeftoverRule, type Rectangle } from '../shop/index.js';
+import { leftoversAround, LEFTOVER_RULE, worthOf, type LaidRectangle, type LeftoverRule, type Rectangle } from '../shop/index.js';
 
 /** A piece in the rack that the cutter can take. */
 export interface RackPiece extends Rectangle {
@@ -9,8 +9,19 @@ export interface RackPiece extends Rectangle {
 }
 
 /** How much of a piece some work takes, from the corner that the cutter counts from: nothing of it where it has a width of 0. */
-export interface UsedOf extends Rectangle {
+export interface Used extends Rectangle {
+  /** What of that each group takes, its margin with it. */
+  readonly groups: readonly LaidRectangle[];
+}
+
+/** The same of one of several pieces. */
+export interface UsedOf extends Used {
   readonly pieceId: string;
+}
+
+/** All of a rectangle at a piece's corner. */
+export function usedAtCorner(rectangle: Rectangle): Used {
+  return { ...rectangle, groups: [{ xMm: 0, yMm: 0, widthMm: rectangle.widthMm, lengthMm: rectangle.lengthMm }] };
 }
 
 /** Work laid on some pieces, in the order in which they were given. */
@@ -30,13 +41,13 @@ export interface Choice<T> {
 }
 
 /** What is spent of a piece by using so much of it: what it was worth, less what goes back to the rack. The rest of a roll is worth what it was. */
-export function spentOf(piece: RackPiece, used: Rectangle, rule: LeftoverRule = LEFTOVER_RULE): number {
+export function spentOf(piece: RackPiece, used: Used, rule: LeftoverRule = LEFTOVER_RULE): number {
   if (used.widthMm <= 0 || used.lengthMm <= 0) return 0;
   const { costPerM2, widthMm } = piece;
   const taken: Rectangle = piece.kind === 'roll' ? { widthMm, lengthMm: Math.min(used.lengthMm, piece.lengthMm) } : piece;
   const whole = ((taken.widthMm * taken.lengthMm) / 1e6) * costPerM2;
   const was = piece.kind === 'offcut' ? worthOf(piece, costPerM2, rule) : whole;
-  return was - leftoversOf(taken, used, costPerM2, rule).reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
+  return was - leftoversAround(taken, used.groups, costPerM2, rule).reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
 }
 
 /** With so many pieces all sets of them are tried. */

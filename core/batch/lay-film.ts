@@ -1,9 +1,9 @@
 import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../engines/nesting/index.js';
 import { areaOf, boundsOf, type Box } from '../geometry/index.js';
-import type { Film, LeftoverRule, Rectangle, Shop } from '../shop/index.js';
+import type { Film, LaidRectangle, LeftoverRule, Shop } from '../shop/index.js';
 import { loadableOf, outlinesOf, placed, roomOn, type Group, type Loadable } from '../stations/sheets/index.js';
 import type { BatchGroup } from './batch.js';
-import { choosePieces, type LaidOut, type RackPiece } from './choose-pieces.js';
+import { choosePieces, type LaidOut, type RackPiece, type Used } from './choose-pieces.js';
 
 /** No more like sheets of one stack are looked at. */
 const MOST_ALIKE = 12;
@@ -36,7 +36,7 @@ export interface Laid {
   readonly film: Film;
   readonly groups: readonly BatchGroup[];
   /** From the piece's corner to the farthest that is taken. */
-  readonly used: Rectangle;
+  readonly used: Used;
 }
 
 /** The pieces of a film that the cutter can take. */
@@ -128,13 +128,14 @@ export class BoxesOf {
 }
 
 /** From a piece's corner to the farthest that is taken of it; nothing where nothing was laid. */
-function usedOn({ edges, piece }: Loadable, key: string, { placements }: NestResult, boxes: BoxesOf): Rectangle {
-  let [widthMm, lengthMm] = [0, 0];
-  for (const { sheet, item, x, y, rotation } of placements) {
-    if (sheet !== key) continue;
-    const { maxX, maxY } = boxes.at(item, rotation);
-    widthMm = Math.max(widthMm, maxX + x + 2 * edges.sides);
-    lengthMm = Math.max(lengthMm, maxY + y + edges.bottom + edges.top);
-  }
-  return { widthMm: Math.min(piece.widthMm, widthMm), lengthMm: Math.min(piece.lengthMm, lengthMm) };
+function usedOn({ edges, piece }: Loadable, key: string, { placements }: NestResult, boxes: BoxesOf): Used {
+  const groups = placements
+    .filter(({ sheet }) => sheet === key)
+    .map(({ item, x, y, rotation }): LaidRectangle => {
+      const { minX, minY, maxX, maxY } = boxes.at(item, rotation);
+      // What must stay free at the piece's edge stays free round it, too.
+      const [left, below] = [Math.max(0, minX + x), Math.max(0, minY + y)];
+      return { xMm: left, yMm: below, widthMm: Math.min(piece.widthMm, maxX + x + 2 * edges.sides) - left, lengthMm: Math.min(piece.lengthMm, maxY + y + edges.bottom + edges.top) - below };
+    });
+  return { widthMm: Math.max(0, ...groups.map(({ xMm, widthMm }) => xMm + widthMm)), lengthMm: Math.max(0, ...groups.map(({ yMm, lengthMm }) => yMm + lengthMm)), groups };
 }

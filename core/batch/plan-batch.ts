@@ -1,8 +1,8 @@
 import { keyOf, translateRings } from '../geometry/index.js';
-import { isKept, leftoversOf, type Film, type LeftoverRule, type Mat, type Rectangle, type Shop } from '../shop/index.js';
+import { isKept, leftoversAround, type Film, type LeftoverRule, type Mat, type Rectangle, type Shop } from '../shop/index.js';
 import { itemsOf, type BatchJob } from './batch-items.js';
 import type { BatchGroup, BatchOut, BatchPin, BatchSheet, BatchWish, Leftover, Shortage, Unplaced } from './batch.js';
-import { spentOf } from './choose-pieces.js';
+import { spentOf, usedAtCorner } from './choose-pieces.js';
 import { layFilm, rackOf, type Laid } from './lay-film.js';
 import { inOrder } from './order.js';
 import { isOf, pinsThatHold } from './pins.js';
@@ -68,7 +68,7 @@ function alone({ on, film, groups, used }: Laid, rule: LeftoverRule): BatchSheet
 function takenOf({ on: { piece, key }, film, used }: Pick<Laid, 'on' | 'film' | 'used'>, rule: LeftoverRule): Pick<BatchSheet, 'usedMm2' | 'leftovers' | 'value'> {
   const { costPerM2 } = film;
   const taken = piece.kind === 'roll' ? { widthMm: piece.widthMm, lengthMm: used.lengthMm } : { widthMm: piece.widthMm, lengthMm: piece.lengthMm };
-  const leftovers = leftoversOf(taken, used, costPerM2, rule).map((left): Leftover => ({ ...left, piece, keep: isKept(left, rule) }));
+  const leftovers = leftoversAround(taken, used.groups, costPerM2, rule).map((left): Leftover => ({ ...left, piece, keep: isKept(left, rule) }));
   const kept = leftovers.reduce((sum, { keep, widthMm, lengthMm }) => sum + (keep ? widthMm * lengthMm : 0), 0);
   return { usedMm2: taken.widthMm * taken.lengthMm - kept, leftovers, value: spentOf({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2 }, used, rule) };
 }
@@ -83,7 +83,7 @@ function zoned(laid: readonly Laid[], { mats, cutter }: Shop, rule: LeftoverRule
     return used.widthMm <= room.widthMm + 1e-6 && used.lengthMm <= room.lengthMm + 1e-6;
   };
   // A hand cuts a blank to whole millimetres.
-  const small = laid.filter(fits).map((one) => ({ ...one, used: wholeMm(one) }));
+  const small = laid.filter(fits).map((one) => ({ ...one, used: usedAtCorner(wholeMm(one)) }));
   const passes = zonesOf(small.map(({ used, film }, i) => ({ id: String(i), ...used, settings: keyOf(film.forceG, film.speedMmS), mayTurn: false })), { room }, BLANK_MARGIN_MM) ?? [];
   return [...laid.filter((one) => !fits(one)).map((one) => alone(one, rule)), ...passes.map((pass) => onMat(pass, small, { mat, rule }))];
 }

@@ -57,6 +57,41 @@ describe('what is cut on a piece', () => {
   });
 });
 
+describe('the layers of one design', () => {
+  /** By how much a sheet's copies are turned, modulo a half turn: their matrices tell. */
+  const turnsIn = ({ sheets }: Plan) => new Set(sheets!.sheets.flatMap(({ groups }) => groups.map(({ matrix: [a] }) => (Math.abs(a) > 0.5 ? 0 : 90))));
+
+  it.each(Array.from({ length: 12 }, (_, seed) => seed))('lie in one direction on all films, whatever is in stock, seed %i', async (seed) => {
+    const random = seeded(seed);
+    const [w, h] = [30 + random() * 110, 20 + random() * 60];
+    const pieces = Array.from({ length: 1 + Math.floor(random() * 3) }, (_, i) => piece('offcut', 90 + random() * 190, 90 + random() * 190, { id: `p${i}` }));
+    const made = await plan(SVG(w, h), { sheets: { copies: 1 + Math.floor(random() * 5) } }, shopWith(pieces));
+    expect(turnsIn(made).size).toBeLessThanOrEqual(1);
+  });
+
+  it('are all turned a quarter where one fits no other way; where films force them apart, each is turned as it fits at one press', async () => {
+    const whole = { surface: { size: { mode: 'own' }, panels: { ...emptyRecipe('').surface.panels, split: 'never' } } } satisfies RecipePatch;
+    const upright = [piece('offcut', 110, 260)];
+    const turned = await plan(SVG(180, 60), whole, shopWith(upright));
+    expect([said(turned), turnsIn(turned)]).toEqual([[], new Set([90])]);
+    // The other film is there only across.
+    const across: Shop = { ...shopWith(upright), pieces: [...BENCH_SHOP.pieces.filter(({ filmId }) => filmId !== 'tar' && filmId !== 'chalk'), ...upright, piece('offcut', 260, 110, { filmId: 'chalk', id: 'other' })] };
+    const stuck = await plan(SVG(180, 60), whole, across);
+    expect(said(stuck)).toEqual(['film-too-small: blocker']);
+    const finding = stuck.findings.find(({ code }) => code === 'film-too-small')!;
+    expect(finding.message).toContain('while all layers lie in one direction');
+    const freed = await plan(SVG(180, 60), { ...whole, ...(finding.remedies![0]!.patch as RecipePatch) }, across);
+    expect([said(freed), turnsIn(freed).size]).toEqual([[], 2]);
+    expect(freed.rulings.find(({ id }) => id === 'sheets.direction')).toMatchObject({ overridden: true, sentence: 'Each layer is turned {value}.' });
+  });
+
+  it('of one film, and films with a direction, are no matter of it', async () => {
+    const one = await plan('<svg xmlns="http://www.w3.org/2000/svg" width="180mm" height="60mm" viewBox="0 0 180 60"><path fill="#16181a" d="M0 0h180v60H0z"/></svg>', {}, shopWith([piece('offcut', 110, 260)]));
+    expect(one.rulings.some(({ id }) => id === 'sheets.direction')).toBe(false);
+    expect(turnsIn(one)).toEqual(new Set([90]));
+  });
+});
+
 describe('film that does not suffice', () => {
   it('is used up, not too small, when it holds some of the copies; the remedy makes as many as it holds', async () => {
     const shop = shopWith([piece('offcut', 200, 200)]);

@@ -6,7 +6,7 @@ export { BLADE_ANGLES, type Blade } from './blade.js';
 export { BLANK_KINDS, HELD, MATTERS, MEASURED_WITH, MEASURES, measureOf, newBlank, type Blank, type BlankReading, type BlankTrial, type Measure } from './blank.js';
 export { newCutter, type CutterCard, type CutterProfile } from './cutter.js';
 export { ADHESIVE_COLOURS, ADHESIVES, FILM_FAMILIES, FILM_SCHEMA, FINISHES, newFilm, PEELS, PRESSURES, STRIP_BULK, STRIP_BULK_MM, wayOf, type Adhesive, type Film, type FilmFamily, type FilmWay, type Pattern, type PressFigures } from './film.js';
-export { isKept, leftoversOf, LEFTOVER_RULE, worthOf, type LaidRectangle, type LeftoverRule, type Rectangle } from './leftovers.js';
+export { isKept, leftoversAround, leftoversOf, LEFTOVER_RULE, worthOf, type LaidRectangle, type LeftoverRule, type Rectangle } from './leftovers.js';
 export { drawBackMm, durableMm, LIVES, type Lives } from './lives.js';
 export { HANDS, newMaker, type Maker } from './maker.js';
 export type { Mat, MatCard } from './mat.js';

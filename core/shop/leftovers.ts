@@ -50,3 +50,45 @@ export function leftoversOf(piece: Rectangle, used: Rectangle, costPerM2: number
   const worth = (some: readonly LaidRectangle[]) => some.reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
   return (worth(along) > worth(across) ? along : across).filter(({ widthMm, lengthMm }) => widthMm > 1e-6 && lengthMm > 1e-6);
 }
+
+/** No more pieces than these are cut out beside what was used: each has to be measured, numbered and put away. */
+const MOST_KEPT = 4;
+/** Beside more rectangles than these nothing is looked for: what is left between so many is small. */
+const MOST_AROUND = 300;
+
+/**
+ * What is left of a piece round some rectangles that were used of it, which may overlap: either as `leftoversOf` has it, beyond all of them, or the free rectangles at its far side and its far end that are worth
+ * keeping, the most valuable first, whichever is worth more. A knife reaches them from the edge. They overlap neither each other nor what was used.
+ */
+export function leftoversAround(piece: Rectangle, used: readonly LaidRectangle[], costPerM2: number, rule: LeftoverRule = LEFTOVER_RULE): LaidRectangle[] {
+  const farthest = { widthMm: Math.max(0, ...used.map(({ xMm, widthMm }) => xMm + widthMm)), lengthMm: Math.max(0, ...used.map(({ yMm, lengthMm }) => yMm + lengthMm)) };
+  const beyond = leftoversOf(piece, farthest, costPerM2, rule);
+  if (used.length > MOST_AROUND) return beyond;
+  const worth = (some: readonly Rectangle[]) => some.reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
+  const around: LaidRectangle[] = [];
+  while (around.length < MOST_KEPT) {
+    const taken = [...used, ...around];
+    const free = [...atFarSide(piece, taken), ...atFarSide(turned(piece), taken.map(turnedRectangle)).map(turnedRectangle)];
+    const best = free.reduce<LaidRectangle | null>((most, one) => (worth([one]) > (most ? worth([most]) : 0) ? one : most), null);
+    if (!best) break;
+    around.push(best);
+  }
+  return worth(around) > worth(beyond) + 1e-9 ? around : beyond;
+}
+
+/** The widest free rectangles at the far side of a piece, one for every stretch along it between two edges of what is taken. */
+function atFarSide(piece: Rectangle, taken: readonly LaidRectangle[]): LaidRectangle[] {
+  const edges = [...new Set([0, piece.lengthMm, ...taken.flatMap(({ yMm, lengthMm }) => [yMm, yMm + lengthMm])])].filter((y) => y >= 0 && y <= piece.lengthMm).sort((a, b) => a - b);
+  // How far each stretch from one edge to the next is taken.
+  const to = edges.slice(1).map((end, i) => taken.reduce((far, { xMm, yMm, widthMm, lengthMm }) => (yMm < end - 1e-6 && yMm + lengthMm > edges[i]! + 1e-6 ? Math.max(far, xMm + widthMm) : far), 0));
+  return to.flatMap((_, i) => {
+    let far = 0;
+    return to.slice(i).flatMap((own, k) => {
+      far = Math.max(far, own);
+      return far < piece.widthMm ? [{ xMm: far, yMm: edges[i]!, widthMm: piece.widthMm - far, lengthMm: edges[i + k + 1]! - edges[i]! }] : [];
+    });
+  });
+}
+
+const turned = ({ widthMm, lengthMm }: Rectangle): Rectangle => ({ widthMm: lengthMm, lengthMm: widthMm });
+const turnedRectangle = ({ xMm, yMm, ...one }: LaidRectangle): LaidRectangle => ({ xMm: yMm, yMm: xMm, ...turned(one) });

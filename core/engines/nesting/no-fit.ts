@@ -1,4 +1,4 @@
-import { boundsOf, boxRing, convexParts, intersect, longestSide, mirrored, noFitOfParts, noFitOutline, reversed, roomInside, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxRing, convexParts, growMitred, intersect, longestSide, mirrored, noFitOfParts, noFitOutline, reversed, roomInside, signedArea, simplifyRing, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { turned, type Orientation, type Shape } from './shape.js';
 
 /**
@@ -49,7 +49,7 @@ export class NoFits {
     const parts = this.#partsOf(b, turn);
     const keepOut = this.#keepOutOf(a);
     const outlines = keepOut.flatMap((own) => parts.flatMap((other) => noFitOfParts(own, other)));
-    const outside = outlines.length > 1 ? unite(outlines) : outlines;
+    const outside = (outlines.length > 1 ? unite(outlines) : outlines).flatMap(withFewerPoints);
     const inA = a.rooms.length > 0 ? a.rooms.flatMap((room) => insideOf(room, b.shells.map((ring) => turned(ring, turn)))) : [];
     const inB = b.rooms.flatMap((room) => insideOf(turned(room, turn), a.shells)).map(mirrored);
     return [...outside, ...[...inA, ...inB].map(reversed)];
@@ -67,6 +67,17 @@ export class NoFits {
     if (!parts) this.#keepOuts.set(shape, (parts = shape.keepOut.map(convexParts)));
     return parts;
   }
+}
+
+/** Outlines of more points cost more than the film they save: they get fewer, and grow by this at most, mm. */
+const MANY_POINTS = 300;
+const GROWS_MM = 0.05;
+
+/** A no-fit outline with fewer points, if it has many; nothing that was forbidden becomes free. */
+function withFewerPoints(ring: Ring): Ring[] {
+  // A place inside of another stays as it is.
+  if (ring.length / 2 <= MANY_POINTS || signedArea(ring) < 0) return [ring];
+  return growMitred([ring], GROWS_MM).map((grown) => simplifyRing(grown, GROWS_MM));
 }
 
 /** Positions at which all of some outlines lie inside of a room; none unless there is a single one, which is what is laid into counters. */

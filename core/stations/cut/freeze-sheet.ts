@@ -1,11 +1,11 @@
-import { cutProgram, programPairs, safeEdges, type CutProgram, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import { cutProgram, programPairs, safeEdges, type CutProgram, type Edges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
 import type { WeedingWork } from '../../engines/weeding/index.js';
-import { boundsOf, boxRing, compose, containsPoint, holdsBox, translateRings, translation, widenBox, type Matrix, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxRing, compose, containsPoint, holdsBox, translateRings, translation, widenBox, type Box, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
 import { InputError } from '../../words/index.js';
-import { isKept, leftoversOf } from '../../shop/index.js';
+import { isKept, leftoversAround, type LaidRectangle } from '../../shop/index.js';
 import type { PrepareOut } from '../prepare/index.js';
 import type { PlacedGroup, SheetsOut } from '../sheets/index.js';
 import { sayNothingOpen, saySheetChanged } from './say.js';
@@ -68,13 +68,12 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
   const weedPlaces = weedPlacesOf(prepared?.weed.spots ?? []);
   const { film, piece, mat, edges, usedLengthMm, keptMm2 } = sheet;
   const { takenMm2, cost } = filmUse(film, { widthMm: piece.widthMm, usedLengthMm, keptMm2 });
-  const outlines = sheet.groups.flatMap((group) => [...group.contours, ...group.borders]);
   return {
     film,
     piece,
     mat,
     zones: null,
-    leftovers: leftoversOf({ widthMm: piece.widthMm, lengthMm: piece.kind === 'roll' ? usedLengthMm : piece.lengthMm }, { widthMm: boundsOf(outlines)!.maxX + edges.sides, lengthMm: usedLengthMm }, film.costPerM2).map((left) => ({ ...left, pieceId: piece.id, filmId: film.id, edgeMm: piece.edgeMm, keep: isKept(left) })),
+    leftovers: leftoversAround({ widthMm: piece.widthMm, lengthMm: piece.kind === 'roll' ? usedLengthMm : piece.lengthMm }, sheet.groups.map((group) => withMargin(boundsOf([...group.contours, ...group.borders])!, edges)), film.costPerM2).map((left) => ({ ...left, pieceId: piece.id, filmId: film.id, edgeMm: piece.edgeMm, keep: isKept(left) })),
     usedLengthMm,
     keptMm2,
     filmMm2: takenMm2,
@@ -86,6 +85,11 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
     groups: sheet.groups.map((group) => groupToFreeze(group, { keptMm2: keptMm2 / sheet.groups.length, weedPlaces })),
     program: programToFreeze(program, sheet.groups),
   };
+}
+
+/** What a group takes of its piece, with what must stay free at the piece's edges round it. */
+function withMargin({ minX, minY, maxX, maxY }: Box, { sides, bottom, top }: Edges): LaidRectangle {
+  return { xMm: minX - sides, yMm: minY - bottom, widthMm: maxX - minX + 2 * sides, lengthMm: maxY - minY + bottom + top };
 }
 
 function workOf(work: WeedingWork, copies: number): WeedingWork {

@@ -1,6 +1,7 @@
 /*
  * What lies on which piece of film: every layer as often as copies of it are still to be cut.
  */
+export { isLayered, turnsOf } from './direction.js';
 export { groupOf, groupsFor, outlinesOf, placed, type Group } from './group.js';
 export { fitsOn, loadableOf, roomOn, smallestFirst, type Loadable } from './loadable.js';
 export { sheetsSlice, type SheetsDecisions, type SheetsPatch } from './decisions.js';

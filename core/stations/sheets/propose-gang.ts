@@ -1,6 +1,6 @@
 import type { GangWish } from '../../engines/nesting/index.js';
 import { boundsOf, joinBoxes, type Box } from '../../geometry/index.js';
-import { wayOf, type Film } from '../../shop/index.js';
+import { wayOf } from '../../shop/index.js';
 import type { PrepareOut } from '../prepare/index.js';
 
 /** Strips in which a run of layered stickers would be laid, and what that saves. */
@@ -26,8 +26,8 @@ interface Run {
   readonly gapMm: number;
   /** How far marks and border reach beyond a strip at each side, mm. */
   readonly reachMm: number;
-  /** Whether something so large fits on a piece of a film. */
-  readonly fits: (film: Film, widthMm: number, lengthMm: number) => boolean;
+  /** Whether something so large fits on a piece of each of the films, turned alike on all of them. */
+  readonly fits: (widthMm: number, lengthMm: number) => boolean;
 }
 
 /**
@@ -46,7 +46,7 @@ export function proposeGang({ panels, layers }: Pick<PrepareOut, 'panels' | 'lay
   for (let down = 1; along(height, down) <= LONGEST_STRIP_MM; down += 1) {
     for (let across = 1; along(width, across) <= LONGEST_STRIP_MM && across * down <= wanted; across += 1) {
       const [w, h] = [along(width, across), along(height, down)];
-      if (across * down < 2 || !films.every((film) => fits(film, w + 2 * reachMm, h + 2 * reachMm))) continue;
+      if (across * down < 2 || !fits(w + 2 * reachMm, h + 2 * reachMm)) continue;
       const strips = Math.ceil(wanted / (across * down));
       found.push({ across, down, strips, made: strips * across * down, longestMm: Math.max(w, h) });
     }

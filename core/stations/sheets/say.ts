@@ -21,6 +21,23 @@ export function sayMirrored(film: Film, isInside: boolean): Ruling<SheetsPatch> 
   };
 }
 
+const EACH_AS_IT_FITS = { label: 'Turn each layer as it fits best', patch: { sheets: { oneDirection: false } } } as const;
+
+/** How the layers of a design lie on their films against each other. */
+export function sayDirection(inOne: boolean): Ruling<SheetsPatch> {
+  return {
+    id: 'sheets.direction',
+    stage: 'sheets',
+    subject: 'Direction of the layers',
+    sentence: inOne ? 'All layers lie in {value} on their films.' : 'Each layer is turned {value}.',
+    value: inOne ? 'one direction' : 'as it fits best',
+    unit: '',
+    because: [inOne ? 'Or turned by half. A cutter feeds a little too far or too short, and films draw back more along the roll. In one direction, all layers are off by the same and still fit.' : 'It saves film, but a layer that is turned by a quarter fits the others only if the cutter feeds as true along the roll as across it.'],
+    overridden: !inOne,
+    alternatives: [inOne ? EACH_AS_IT_FITS : { label: 'All in one direction', patch: { sheets: { oneDirection: true } } }],
+  };
+}
+
 const FROM = { roll: 'the roll', sheet: 'a sheet on a mat', offcut: 'an offcut on a mat' } as const;
 
 /** The piece that a film is cut from. */
@@ -54,14 +71,14 @@ export function sayFilmMissing(film: Film): Finding<SheetsPatch> {
   return { code: 'film-missing', severity: 'blocker', stage: 'sheets', message: `There is no ${film.name} in stock.` };
 }
 
-/** No piece could hold even one copy. Leaving out the border is offered only where it then fits. */
-export function sayNoRoom({ film, box, hasBorder, hasMarks, fitsWithoutBorder }: { readonly film: Film; readonly box: Box; readonly hasBorder: boolean; readonly hasMarks: boolean; readonly fitsWithoutBorder: boolean }): Finding<SheetsPatch & PreparePatch> {
+/** No piece could hold even one copy. Leaving out the border, or turning it by itself, is offered only where it then fits. */
+export function sayNoRoom({ film, box, hasBorder, hasMarks, fitsWithoutBorder, fitsTurned }: { readonly film: Film; readonly box: Box; readonly hasBorder: boolean; readonly hasMarks: boolean; readonly fitsWithoutBorder: boolean; readonly fitsTurned: boolean }): Finding<SheetsPatch & PreparePatch> {
   return {
     code: 'film-too-small',
     severity: 'blocker',
     stage: 'sheets',
-    message: `The layer of ${film.name} is ${mm(box.maxX - box.minX)} × ${mm(box.maxY - box.minY)} mm${hasBorder ? ' with its border' : hasMarks ? ' with its marks' : ''}. No piece of that film is large enough.`,
-    remedies: fitsWithoutBorder ? [{ label: 'Leave out the weeding border', patch: { preparation: { border: 'none' } } }] : [],
+    message: `The layer of ${film.name} is ${mm(box.maxX - box.minX)} × ${mm(box.maxY - box.minY)} mm${hasBorder ? ' with its border' : hasMarks ? ' with its marks' : ''}. No piece of that film is large enough${fitsTurned ? ' while all layers lie in one direction' : ''}.`,
+    remedies: [...(fitsTurned ? [EACH_AS_IT_FITS] : []), ...(fitsWithoutBorder ? [{ label: 'Leave out the weeding border', patch: { preparation: { border: 'none' } } } as const] : [])],
   };
 }
 

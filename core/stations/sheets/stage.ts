@@ -7,10 +7,11 @@ import type { PrepareOut, PreparePatch } from '../prepare/index.js';
 import type { SurfaceDecisions } from '../surface/index.js';
 import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
+import { isLayered, turnsOf } from './direction.js';
 import { groupOf, groupsFor, inOneBox, outlinesOf, placed, type Group } from './group.js';
 import { fitsOn, loadableOf, roomOn, smallestFirst, type Loadable } from './loadable.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
-import { sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayGangSaves, sayMirrored, sayNoRoom, sayPiece, sayStrips } from './say.js';
+import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayGangSaves, sayMirrored, sayNoRoom, sayPiece, sayStrips } from './say.js';
 import type { LayerToCut, PanelNumber, SheetPlan, TakenCopies } from './sheet-plan.js';
 
 export interface SheetsOut {
@@ -57,27 +58,33 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const rulings: Ruling<SheetsPatch>[] = [];
     const short: { readonly film: Film; readonly have: number }[] = [];
     let takenMm2 = 0;
-    for (const prepared of prepare.layers) {
-      const { layer: { film }, panel } = prepared;
+    const laid = prepare.layers.map((prepared) => {
+      const { film } = prepared.layer;
       const isMirrored = film.mirrored !== isInside;
-      const group = groupOf(prepared, isMirrored);
+      return { prepared, film, isMirrored, group: groupOf(prepared, isMirrored) };
+    });
+    const loadableOfFilm = new Map(laid.map(({ film }) => [film.id, inStockOf(film, pieces).flatMap((piece) => loadableOf(piece, read) ?? [])]));
+    const turns = turnsOf(laid, (film) => loadableOfFilm.get(film.id)!, decisions.oneDirection);
+    if (isLayered(laid)) rulings.push(sayDirection(decisions.oneDirection));
+    for (const { prepared, film, isMirrored, group } of laid) {
+      const { panel } = prepared;
       const copies = groupsFor(panel, decisions.copies);
       const done = Math.min(copies, untaken.get(group.fingerprint) ?? 0);
       untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
       toCut.push({ film, panel: numberOf(panel), perStrip: panel.perStrip, fingerprint: group.fingerprint, copies, taken: done });
       if (isMirrored && isFirst(panel)) rulings.push(sayMirrored(film, isInside));
       if (done === copies) continue;
-      const inStock = pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).sort(smallestFirst);
-      const loadable = inStock.flatMap((piece) => loadableOf(piece, read) ?? []);
+      const inStock = inStockOf(film, pieces);
+      const loadable = loadableOfFilm.get(film.id)!;
       if (isFirst(panel)) findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
-      const rotations = film.directional ? [0] : [0, 90, 180, 270];
+      const rotations = turns(film);
       const item: NestItem = { id: prepared.layer.key, quantity: copies - done, rotations, group: outlinesOf(group) };
       const result = await nest({ sheets: loadable.flatMap((on) => used.leftOf(on)), spacingMm: decisions.spacingMm, items: [item] }, breathe ? { breathe } : {});
       const left = result.unplaced[0]?.quantity ?? 0;
       const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations));
       if (left > 0 && fits(group)) short.push({ film, have: Math.min(decisions.copies, Math.floor(((copies - left) * panel.perStrip) / panel.copies)) });
       else if (left > 0 && inStock.length === 0) findings.push(sayFilmMissing(film));
-      else if (left > 0) findings.push(sayNoRoom({ film, box: panel.box, hasBorder: prepared.border.length > 0, hasMarks: panel.marks !== null, fitsWithoutBorder: prepared.border.length > 0 && fits({ contours: group.contours, borders: [] }) }));
+      else if (left > 0) findings.push(sayNoRoom({ film, box: panel.box, hasBorder: prepared.border.length > 0, hasMarks: panel.marks !== null, fitsWithoutBorder: prepared.border.length > 0 && fits({ contours: group.contours, borders: [] }), fitsTurned: !film.directional && loadable.some((on) => fitsOn(group, on, [0, 90])) }));
       for (const key of new Set(result.placements.map((p) => `${p.sheet}#${p.sheetIndex}`))) {
         const placements = result.placements.filter((p) => `${p.sheet}#${p.sheetIndex}` === key);
         const { piece, mat, edges } = loadable.find((on) => on.piece.id === placements[0]!.sheet)!;
@@ -104,19 +111,25 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   },
 };
 
+/** The pieces of a film that are there, the first to be used first. */
+function inStockOf({ id }: Film, pieces: readonly FilmPiece[]): FilmPiece[] {
+  return pieces.filter((piece) => piece.filmId === id && piece.quantity > 0).sort(smallestFirst);
+}
+
 /** Strips, where they would spare a run of copies its alignments. */
 function gangFindings(read: SheetsRead): Finding<SheetsPatch & PreparePatch>[] {
   const { prepare, preparation, pieces, sheets: { copies, spacingMm } } = read;
   const films = prepare.layers.map(({ layer }) => layer.film);
+  const racks = films.map((film) => ({ film, rack: inStockOf(film, pieces).flatMap((piece) => loadableOf(piece, read) ?? []) }));
   const proposal = proposeGang(prepare, {
     copies,
     gapMm: spacingMm,
     reachMm: reachOfPreparation(preparation, films, { widthMm: LONGEST_STRIP_MM, heightMm: LONGEST_STRIP_MM }),
-    fits(film, widthMm, lengthMm) {
-      const inStock = pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).flatMap((piece) => loadableOf(piece, read) ?? []);
+    fits(widthMm, lengthMm) {
       const strip = { contours: [boxRing({ minX: 0, minY: 0, maxX: widthMm, maxY: lengthMm })], borders: [] };
       // What is not in stock is bought as it is wanted.
-      return inStock.length === 0 || inStock.some((on) => fitsOn(strip, on, film.directional ? [0] : [0, 90]));
+      const fitsOnAll = (turn: number) => racks.every(({ film, rack }) => (turn === 0 || !film.directional) && (rack.length === 0 || rack.some((on) => fitsOn(strip, on, [turn]))));
+      return [0, 90].some(fitsOnAll);
     },
   });
   return proposal ? [sayGangSaves(proposal, { copies, films: films.length })] : [];
