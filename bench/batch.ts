@@ -29,7 +29,7 @@ export async function batchBench(): Promise<void> {
       // What of it is cut already is laid out, too: the list as it was before anything was cut.
       const { prepare, sheets } = await planner.plan({ recipe: source.recipe, shop, sources: await source.loadSources() });
       if (!prepare || !sheets) continue;
-      jobs.push({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, due: source.recipe.due });
+      jobs.push({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {}, due: source.recipe.due });
       aloneMm2 += sheets.sheets.reduce((sum, { piece, usedLengthMm }) => sum + piece.widthMm * (piece.kind === 'roll' ? usedLengthMm : piece.lengthMm), 0);
       loadings += sheets.sheets.length;
     }

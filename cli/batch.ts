@@ -58,7 +58,7 @@ export async function batchCommand(args: string[]): Promise<void> {
     const { prepare, surface, findings } = await planner.plan({ recipe, shop, sources });
     const blocked = findings.find(stopsBatch);
     if (blocked || !prepare || !surface) throw new InputError('job-blocked', `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`, { source: basename(name) });
-    jobs.push({ id: String(jobs.length), prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, taken: {}, due: recipe.due, heightMm: surface.frame.heightMm });
+    jobs.push({ id: String(jobs.length), prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, taken: {}, lies: {}, due: recipe.due, heightMm: surface.frame.heightMm });
   }
   const { sheets, unplaced, steps } = await planBatch(jobs, shop, { ...NEW_BATCH_WISH, spares: { single: 0, layered: 0 }, ...(given.spacing === undefined ? {} : { spacingMm: given.spacing }), ...(given.zones === undefined ? {} : { zones: given.zones }), ...(given.order ? { order: given.order } : {}) }, budgetOf(seconds, most, given.steps));
   await makeFolder(out);

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { sourcesOf } from '../core/stations/artwork/index.js';
-import { takenCopies } from '../core/stations/cut/index.js';
+import { cutSoFar } from '../core/stations/cut/index.js';
 import { recordedCuts } from '../core/stations/record/index.js';
 import { cutterInUse, type Shop } from '../core/shop/index.js';
 import { Changes } from './changes.js';
@@ -78,7 +78,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       return sources;
     };
     const cuts = await sheets.ofJob(jobId);
-    return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, taken: takenCopies(cuts, jobId), weeding: learned, recorded: recordedCuts(cuts, jobId) };
+    return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, ...cutSoFar(cuts, jobId), weeding: learned, recorded: recordedCuts(cuts, jobId) };
   };
   const planJob: Services['planJob'] = async (jobId) => sourceOf(jobId, await forAll());
   const planBatch: Services['planBatch'] = async (id) => {

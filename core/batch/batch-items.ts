@@ -1,20 +1,18 @@
 import { areaOf } from '../geometry/index.js';
 import type { Shop } from '../shop/index.js';
 import type { PrepareOut } from '../stations/prepare/index.js';
-import { groupOf, groupsFor, isLayered, turnsOf, type TakenCopies } from '../stations/sheets/index.js';
+import { groupOf, groupsFor, isLayered, turnsOf, type CutSoFar } from '../stations/sheets/index.js';
 import type { BatchWish } from './batch.js';
 import { rackOf, type BatchItem } from './lay-film.js';
 
 /** What of a job is cut: its prepared layers, and how often. */
-export interface BatchJob {
+export interface BatchJob extends CutSoFar {
   /** What it is known by where pieces are laid by hand. */
   readonly id: string;
   readonly prepare: PrepareOut;
   /** Read through glass: what is cut as it is otherwise is cut mirrored. */
   readonly isInside: boolean;
   readonly copies: number;
-  /** Copies of its layers that need not be cut any more, by fingerprint. */
-  readonly taken: TakenCopies;
   /** The day it is due; null for none. */
   readonly due: string | null;
 }
@@ -35,7 +33,7 @@ function sparesOf(copies: number, share: number): number {
 }
 
 /** The layers of a job, also those of which nothing is left to be cut: all of them say in which direction they lie. */
-export function itemsOf({ id: jobId, prepare, isInside, copies, taken }: BatchJob, job: number, shop: Shop, { oneDirection, spares }: ItemWish): BatchItem[] {
+export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: BatchJob, job: number, shop: Shop, { oneDirection, spares }: ItemWish): BatchItem[] {
   // Two designs that are alike share what is cut of them.
   const untaken = new Map(Object.entries(taken));
   const isRun = isLayered(prepare.layers.map(({ layer }) => layer));
@@ -52,6 +50,6 @@ export function itemsOf({ id: jobId, prepare, isInside, copies, taken }: BatchJo
     return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, isMirrored, quantity: done >= wanted ? 0 : withSpares - done, keptMm2: areaOf(cut), rotations: [0] };
   });
   const racks = new Map(items.map(({ film }) => [film.id, rackOf(film, shop)]));
-  const turns = turnsOf(items, (film) => racks.get(film.id)!, oneDirection);
+  const turns = turnsOf(items, (film) => racks.get(film.id)!, { inOneDirection: oneDirection, lies });
   return items.map((item) => ({ ...item, rotations: turns(item.film) }));
 }

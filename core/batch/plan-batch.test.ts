@@ -17,7 +17,7 @@ let made = 0;
 async function jobOf(drawing: string, copies: number, due: string | null = null, patch: RecipePatch = {}): Promise<BatchJob> {
   const recipe = parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Job'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } } }), patch));
   const { prepare } = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', new TextEncoder().encode(drawing)]]) });
-  return { id: `job-${(made += 1)}`, prepare: prepare!, isInside: false, copies, taken: {}, due };
+  return { id: `job-${(made += 1)}`, prepare: prepare!, isInside: false, copies, taken: {}, lies: {}, due };
 }
 
 let jobs: readonly BatchJob[];

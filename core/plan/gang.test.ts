@@ -59,7 +59,7 @@ describe('a strip of a gang', () => {
   it('of a batch makes up its spares with what a strip holds more than is wanted', async () => {
     const strips = async (copies: number) => {
       const made = await plan({ ...gang(6, 1), sheets: { copies } });
-      const out = await planBatch([{ id: 'a', prepare: made.prepare!, isInside: false, copies, taken: {}, due: null }], BENCH_SHOP, NEW_BATCH_WISH);
+      const out = await planBatch([{ id: 'a', prepare: made.prepare!, isInside: false, copies, taken: {}, lies: {}, due: null }], BENCH_SHOP, NEW_BATCH_WISH);
       return out.sheets.flatMap(({ groups }) => groups).filter(({ filmId }) => filmId === made.prepare!.layers[0]!.layer.film.id).length;
     };
     // 20 and 10 % are 22, which four strips of six hold; 22 and 10 % are 25, which want a fifth.

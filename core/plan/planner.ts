@@ -37,7 +37,7 @@ import { buildStage, checkStage, panelsStage, separateStage, touchesUp, touchUpS
 import { cutStage } from '../stations/cut/index.js';
 import { filmsStage, patternsStage } from '../stations/films/index.js';
 import { prepareStage, type LearnedWeeding } from '../stations/prepare/index.js';
-import { sheetsStage, type TakenCopies } from '../stations/sheets/index.js';
+import { sheetsStage, type CutSoFar } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
 import { partsInDesigns, sayCondensed, surfaceCheckStage, surfaceStage, warpStage, type Instance, type LettersOnDesign, type SurfaceOut } from '../stations/surface/index.js';
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
@@ -48,13 +48,12 @@ import { eachOf } from './several.js';
 import { StageCache } from './stage-cache.js';
 import { condensedMatrix, namesCondensed } from './teams.js';
 
-export interface PlanInput {
+/** What is cut already is absent where there is no record. */
+export interface PlanInput extends Partial<CutSoFar> {
   readonly recipe: Recipe;
   readonly shop: Shop;
   /** The untouched bytes of each artwork, by its id. */
   readonly sources: ReadonlyMap<string, Uint8Array>;
-  /** Copies of layers that need not be cut any more, as the record has them; absent where there is no record. */
-  readonly taken?: TakenCopies;
   /** What the shop's own log of weeding has taught; absent where there is none. */
   readonly weeding?: LearnedWeeding | undefined;
 }
@@ -196,7 +195,7 @@ export class Planner {
     if (!prepare) return plan;
     await add({ prepare });
     if (upTo === 'prepare') return plan;
-    const sheets = await cache.take(sheetsStage, { prepare, recipe, shop, taken: input.taken ?? {} }, hooks);
+    const sheets = await cache.take(sheetsStage, { prepare, recipe, shop, taken: input.taken ?? {}, lies: input.lies ?? {} }, hooks);
     await add({ sheets });
     await add({ cut: await cache.take(cutStage, { sheets, cutter: shop.cutter }) });
     await add({ assemble: await cache.take(assembleStage, { prepare, panels, surface: sized, recipe }) });

@@ -8,14 +8,14 @@ import { drawingPart } from '../stations/artwork/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import type { FilmPiece, Shop } from '../shop/index.js';
 import { Planner } from './planner.js';
-import { sheetToFreeze } from '../stations/cut/index.js';
+import { cutSoFar, sheetToFreeze, type FrozenSheet } from '../stations/cut/index.js';
 import type { Plan } from './plan.js';
-import type { TakenCopies } from '../stations/sheets/index.js';
+import type { TakenCopies, TakenDirections } from '../stations/sheets/index.js';
 
 const SVG = (w: number, h: number) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}"><rect width="${w}" height="${h}" fill="#16181a"/><circle cx="${w / 2}" cy="${h / 2}" r="${Math.min(w, h) / 3}" fill="#f7f5ef"/></svg>`;
 const planner = new Planner(resourcesInNode);
-const plan = (svg: string, patch: RecipePatch, shop: Shop, taken: TakenCopies = {}): Promise<Plan> =>
-  planner.plan({ recipe: patchRecipe(patchRecipe(emptyRecipe('Test'), { artworks: [drawingPart({ id: svg, fileName: 'a.svg', sha256: fingerprintOf([Float64Array.from(svg, (c) => c.charCodeAt(0))]).repeat(2) })], surface: { size: { mode: 'own' } } }), patch), shop, sources: new Map([[svg, new TextEncoder().encode(svg)]]), taken });
+const plan = (svg: string, patch: RecipePatch, shop: Shop, taken: TakenCopies = {}, lies: TakenDirections = {}): Promise<Plan> =>
+  planner.plan({ recipe: patchRecipe(patchRecipe(emptyRecipe('Test'), { artworks: [drawingPart({ id: svg, fileName: 'a.svg', sha256: fingerprintOf([Float64Array.from(svg, (c) => c.charCodeAt(0))]).repeat(2) })], surface: { size: { mode: 'own' } } }), patch), shop, sources: new Map([[svg, new TextEncoder().encode(svg)]]), taken, lies });
 const piece = (kind: FilmPiece['kind'], widthMm: number, lengthMm: number, more: Partial<FilmPiece> = {}): FilmPiece => ({ id: `${kind}-${widthMm}-${lengthMm}`, filmId: 'tar', kind, number: null, widthMm, lengthMm, quantity: 1, edgeMm: 5, ...more });
 /** The demo shop with these pieces of black and no others. */
 const shopWith = (pieces: readonly FilmPiece[], more: Partial<Shop> = {}): Shop => ({ ...BENCH_SHOP, pieces: [...BENCH_SHOP.pieces.filter((one) => one.filmId !== 'tar'), ...pieces], ...more });
@@ -83,6 +83,28 @@ describe('the layers of one design', () => {
     const freed = await plan(SVG(180, 60), { ...whole, ...(finding.remedies![0]!.patch as RecipePatch) }, across);
     expect([said(freed), turnsIn(freed).size]).toEqual([[], 2]);
     expect(freed.rulings.find(({ id }) => id === 'sheets.direction')).toMatchObject({ overridden: true, sentence: 'Each layer is turned {value}.' });
+  });
+
+  it.each(Array.from({ length: 12 }, (_, seed) => seed))('lie as those that are cut already, whatever has become of the stock since, seed %i', async (seed) => {
+    const random = seeded(seed + 50);
+    const [w, h] = [60 + random() * 60, 30 + random() * 30];
+    const rack = () => [...Array.from({ length: 2 }, (_, i) => piece('offcut', 100 + random() * 150, 100 + random() * 150, { id: `t${i}` })), ...Array.from({ length: 2 }, (_, i) => piece('offcut', 100 + random() * 150, 100 + random() * 150, { id: `c${i}`, filmId: 'chalk' }))];
+    const only = (pieces: readonly FilmPiece[]): Shop => ({ ...BENCH_SHOP, pieces });
+    const whole = { surface: { size: { mode: 'own' }, panels: { ...emptyRecipe('').surface.panels, split: 'never' } } } satisfies RecipePatch;
+    const made = await plan(SVG(w, h), whole, only(rack()));
+    const [first] = made.sheets!.sheets;
+    if (!first) return;
+    const cut = [{ ...sheetToFreeze(made, first.id), id: 's', restOf: null, decided: null, runs: [{ state: 'finished', outcome: 'good', pairsDone: 9 }] }].map((sheet) => ({ ...sheet, groups: sheet.groups.map((group) => ({ ...group, jobId: 'j' })) })) as unknown as FrozenSheet[];
+    const { taken, lies } = cutSoFar(cut, 'j');
+    expect(Object.keys(lies)).toEqual(Object.keys(taken));
+    const before = [...turnsIn({ ...made, sheets: { ...made.sheets!, sheets: [first] } })][0]!;
+    for (let again = 0; again < 3; again += 1) {
+      const later = await plan(SVG(w, h), whole, only(rack()), taken, lies);
+      for (const turn of turnsIn(later)) expect(turn).toBe(before);
+    }
+    // Unless each is turned as it fits.
+    const free = await plan(SVG(w, h), { ...whole, sheets: { oneDirection: false } }, only(rack()), taken, lies);
+    expect(free.sheets!.toCut.some((layer) => layer.taken === 1)).toBe(true);
   });
 
   it('of one film, and films with a direction, are no matter of it', async () => {

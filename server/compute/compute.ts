@@ -227,8 +227,8 @@ export interface NewFile {
   readonly bytes: Uint8Array;
 }
 
-async function loaded({ loadSources, recipe, shop, taken, weeding, recorded }: PlanSource): Promise<PlanJob> {
-  return { recipe, shop, taken, weeding, recorded, sources: await loadSources() };
+async function loaded({ loadSources, recipe, shop, taken, lies, weeding, recorded }: PlanSource): Promise<PlanJob> {
+  return { recipe, shop, taken, lies, weeding, recorded, sources: await loadSources() };
 }
 
 async function loadedBatch(source: BatchSource): Promise<BatchTask> {
@@ -253,7 +253,7 @@ async function telling<T>(tell: (done: number) => void, work: (progress: Message
 
 /** The same name for the same batch: all that it is planned from. What is weeded or judged meanwhile makes it no other. */
 export function nameOfBatch({ jobs, wish }: BatchSource): string {
-  return createHash('sha256').update(JSON.stringify([wish, jobs.map(({ jobId, source: { recipe, shopRevision, taken, weeding } }) => [jobId, recipe, shopRevision, taken, weeding])])).digest('hex');
+  return createHash('sha256').update(JSON.stringify([wish, jobs.map(({ jobId, source: { recipe, shopRevision, taken, lies, weeding } }) => [jobId, recipe, shopRevision, taken, lies, weeding])])).digest('hex');
 }
 
 async function withFile(source: PlanSource, { id, bytes }: NewFile): Promise<PlanJob> {
@@ -268,6 +268,6 @@ function laneFor({ sources }: PlanJob): Lane {
 }
 
 /** The same name for the same plan: files never change under their ids, which the recipe names. */
-function nameOf({ recipe, shopRevision, taken, weeding, recorded }: PlanSource): string {
-  return createHash('sha256').update(JSON.stringify([recipe, shopRevision, taken, weeding, recorded])).digest('hex');
+function nameOf({ recipe, shopRevision, taken, lies, weeding, recorded }: PlanSource): string {
+  return createHash('sha256').update(JSON.stringify([recipe, shopRevision, taken, lies, weeding, recorded])).digest('hex');
 }

@@ -44,11 +44,11 @@ export class BatchPlanner {
     if (this.#last?.name === name) return this.#last.planned;
     const [ready, stopped]: [NamedBatchJob[], StoppedJob[]] = [[], []];
     for (const [i, { jobId, job }] of jobs.entries()) {
-      const { recipe, taken } = job;
+      const { recipe, taken, lies } = job;
       const { prepare, findings } = await this.planner.prepared({ ...job, shop }, { breathe });
       const blocked = findings.find(stopsBatch);
       if (blocked || !prepare) stopped.push({ jobId, why: blocked?.message ?? 'Nothing of it can be cut.' });
-      else ready.push({ id: jobId, title: recipe.title, prepare, isInside: recipe.surface.kind === 'glass', copies: recipe.sheets.copies, taken, due: recipe.due });
+      else ready.push({ id: jobId, title: recipe.title, prepare, isInside: recipe.surface.kind === 'glass', copies: recipe.sheets.copies, taken, lies, due: recipe.due });
       onProgress?.((PREPARING_SHARE * (i + 1)) / jobs.length);
     }
     const planned = { out: await planBatch(ready, shop, wish, { breathe }), jobs: ready, stopped };

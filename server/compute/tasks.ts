@@ -9,7 +9,7 @@ import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import type { RecordedCuts } from '../../core/stations/record/index.js';
-import type { TakenCopies } from '../../core/stations/sheets/index.js';
+import type { CutSoFar } from '../../core/stations/sheets/index.js';
 
 /** What the server asks of its workers: plain data both ways. */
 export type Task =
@@ -46,11 +46,10 @@ export interface BatchSheetMade {
   readonly toCut: readonly { readonly jobId: string; readonly layers: readonly { readonly fingerprint: string; readonly copies: number }[] }[];
 }
 
-export interface PlanJob {
+export interface PlanJob extends CutSoFar {
   readonly recipe: Recipe;
   readonly shop: Shop;
   readonly sources: ReadonlyMap<string, Uint8Array>;
-  readonly taken: TakenCopies;
   readonly weeding: LearnedWeeding | undefined;
   readonly recorded: RecordedCuts;
 }

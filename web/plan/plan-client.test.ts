@@ -53,7 +53,7 @@ function bench(make: (n: number) => FakeWorker = () => new FakeWorker()) {
   const failures: PlanFailure[] = [];
   const plan = (name: string, input: Partial<PlanInput> = {}) =>
     client.plan(
-      { jobId: 'a', recipe: emptyRecipe(name), shop: BENCH_SHOP, sources: new Map(), taken: {}, ...input },
+      { jobId: 'a', recipe: emptyRecipe(name), shop: BENCH_SHOP, sources: new Map(), taken: {}, lies: {}, ...input },
       {
         show: (view, finished) => log.push(`${name} ${view.id}${finished ? '' : ' …'}`),
         step: (doing) => log.push(`${name} ${doing}`),

@@ -3,17 +3,16 @@ import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { Recipe, RecipePatch } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
-import type { TakenCopies } from '../../core/stations/sheets/index.js';
+import type { CutSoFar } from '../../core/stations/sheets/index.js';
 import type { PlanView } from '../../core/plan/page/plan-view.js';
 import type { PlanRequest, PlanWorkerApi } from './worker-api.js';
 
 /** What a job is planned from. */
-export interface PlanInput {
+export interface PlanInput extends CutSoFar {
   readonly jobId: string;
   readonly recipe: Recipe;
   readonly shop: Shop;
   readonly sources: ReadonlyMap<string, Uint8Array>;
-  readonly taken: TakenCopies;
   readonly weeding?: LearnedWeeding | undefined;
 }
 
@@ -208,12 +207,12 @@ export class PlanClient {
     }
   }
 
-  #requestFor(worker: Worker, { jobId, recipe, shop, taken, weeding, sources }: PlanInput, id: number): PlanRequest {
+  #requestFor(worker: Worker, { jobId, recipe, shop, taken, lies, weeding, sources }: PlanInput, id: number): PlanRequest {
     if (worker.jobId !== jobId) worker.known.clear();
     worker.jobId = jobId;
     const fresh = new Map([...sources].filter(([source]) => !worker.known.has(source)));
     for (const source of fresh.keys()) worker.known.add(source);
-    return { id, jobId, recipe, shop, taken, weeding, sources: fresh };
+    return { id, jobId, recipe, shop, taken, lies, weeding, sources: fresh };
   }
 
   /** The worker, once it has said hello. @throws Failure */

@@ -14,7 +14,7 @@ const FILES = { red: svg(['#b3262b']), two: svg(['#16181a', '#f7f5ef']) };
 
 function desk() {
   const made = planDesk({ planner: new Planner(resourcesInNode), ready: Promise.resolve(), breath: () => Promise.resolve() });
-  const request = (id: number, jobId: keyof typeof FILES, more: Partial<PlanRequest> = {}): PlanRequest => ({ id, jobId, recipe: recipeOf(jobId), shop: BENCH_SHOP, taken: {}, sources: new Map([[jobId, FILES[jobId]]]), ...more });
+  const request = (id: number, jobId: keyof typeof FILES, more: Partial<PlanRequest> = {}): PlanRequest => ({ id, jobId, recipe: recipeOf(jobId), shop: BENCH_SHOP, taken: {}, lies: {}, sources: new Map([[jobId, FILES[jobId]]]), ...more });
   const plan = async (asked: PlanRequest) => {
     const views: PlanView[] = [];
     await made.plan(asked, (view) => void views.push(view), () => {});

@@ -4,7 +4,7 @@ import { sourcesOf } from '../../core/stations/artwork/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import { planShop } from '../../core/shop/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
-import type { TakenCopies } from '../../core/stations/sheets/index.js';
+import type { CutSoFar } from '../../core/stations/sheets/index.js';
 import { artworkQuery } from '../api/artwork-picture.js';
 import type { PlanFailure } from './plan-client.js';
 import { planner } from './planner.js';
@@ -22,7 +22,7 @@ export interface PlanState {
 const NOTHING: PlanState = { view: null, working: true, step: null, failure: null };
 
 /** The plan of a recipe, of what is cut of it already and of what the shop's log of weeding has taught (null for nothing; undefined, or null of what is cut, while that is not known), computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
-export function usePlan(jobId: string, recipe: Recipe | null, taken: TakenCopies | null, weeding: LearnedWeeding | null | undefined): PlanState & { readonly stop: () => void; readonly tryAgain: () => void } {
+export function usePlan(jobId: string, recipe: Recipe | null, cut: CutSoFar | null, weeding: LearnedWeeding | null | undefined): PlanState & { readonly stop: () => void; readonly tryAgain: () => void } {
   const shop = useShop();
   const client = useQueryClient();
   const ids = recipe ? [...new Set(recipe.artworks.flatMap(sourcesOf).map((source) => source.id))] : [];
@@ -34,14 +34,14 @@ export function usePlan(jobId: string, recipe: Recipe | null, taken: TakenCopies
   });
   const [state, setState] = useState(NOTHING);
   const [tries, setTries] = useState(0);
-  const key = recipe && taken && weeding !== undefined ? JSON.stringify([recipe, taken, weeding]) : '';
+  const key = recipe && cut && weeding !== undefined ? JSON.stringify([recipe, cut, weeding]) : '';
   useEffect(() => () => planner.leave(jobId), [jobId]);
   useEffect(() => {
-    if (!recipe || !taken || weeding === undefined || !shop || !sources) return undefined;
+    if (!recipe || !cut || weeding === undefined || !shop || !sources) return undefined;
     let current = true;
     setState((before) => ({ ...before, working: true }));
     planner.plan(
-      { jobId, recipe, shop: planShop(shop), sources, taken, weeding: weeding ?? undefined },
+      { jobId, recipe, shop: planShop(shop), sources, ...cut, weeding: weeding ?? undefined },
       {
         show: (view, finished) => current && setState({ view, working: !finished, step: null, failure: null }),
         step: (doing, done) => current && setState((before) => ({ ...before, step: { doing, done } })),

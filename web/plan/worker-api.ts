@@ -7,7 +7,7 @@ import type { Shop } from '../../core/shop/index.js';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { SchoolFigures, TrialAnswer, TrialWish } from '../../core/stations/build/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
-import type { TakenCopies } from '../../core/stations/sheets/index.js';
+import type { CutSoFar } from '../../core/stations/sheets/index.js';
 
 /** What was asked of a plan; null when the worker looks at another one by now. */
 export type Answer<T> = { readonly value: T } | null;
@@ -40,13 +40,12 @@ export interface PlanWorkerApi {
   letterForms(lettering: Lettering, ownFont: Uint8Array | null): Promise<readonly LetterForms[]>;
 }
 
-export interface PlanRequest {
+export interface PlanRequest extends CutSoFar {
   readonly id: number;
   readonly jobId: string;
   readonly recipe: Recipe;
   readonly shop: Shop;
   /** Files of the job that this worker has not been sent before. */
   readonly sources: ReadonlyMap<string, Uint8Array>;
-  readonly taken: TakenCopies;
   readonly weeding?: LearnedWeeding | undefined;
 }

@@ -1,4 +1,5 @@
 import { ENDED } from './run.js';
+import type { CutSoFar } from '../sheets/index.js';
 import type { FrozenSheet } from './frozen-sheet.js';
 
 /**
@@ -54,4 +55,11 @@ export function takenCopies(sheets: readonly FrozenSheet[], jobId: string, only:
     for (const group of sheet.groups) if (group.jobId === jobId) taken[group.fingerprint] = (taken[group.fingerprint] ?? 0) + 1;
   }
   return taken;
+}
+
+/** The same, and how those copies lie on their films: as the design is drawn, or turned a quarter. */
+export function cutSoFar(sheets: readonly FrozenSheet[], jobId: string): CutSoFar {
+  const how = standings(sheets);
+  const laid = sheets.filter(({ id, restOf }) => restOf === null && TAKES.includes(how.get(id)!)).flatMap(({ groups }) => groups.filter((group) => group.jobId === jobId));
+  return { taken: takenCopies(sheets, jobId), lies: Object.fromEntries(laid.map(({ fingerprint, matrix: [a, b] }) => [fingerprint, Math.abs(a) >= Math.abs(b) ? 'as drawn' : 'across'] as const)) };
 }

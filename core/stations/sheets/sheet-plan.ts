@@ -64,3 +64,15 @@ export interface PanelNumber {
 
 /** How many copies of what is cut already, in the cutter, or waiting for a decision, by fingerprint. */
 export type TakenCopies = Readonly<Record<string, number>>;
+
+/** How copies that are cut already, in the cutter, or waiting for a decision lie on their films, by fingerprint: what is still to be cut must lie alike. */
+export type TakenDirections = Readonly<Record<string, Direction>>;
+
+/** A design as it is drawn, or turned a quarter; turned by a half it counts as the same. */
+export type Direction = 'as drawn' | 'across';
+
+/** What of a job need not be cut any more, and how it lies. */
+export interface CutSoFar {
+  readonly taken: TakenCopies;
+  readonly lies: TakenDirections;
+}

@@ -12,7 +12,7 @@ import { groupOf, groupsFor, inOneBox, outlinesOf, placed, type Group } from './
 import { fitsOn, loadableOf, roomOn, smallestFirst, type Loadable } from './loadable.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
 import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayGangSaves, sayMirrored, sayNoRoom, sayPiece, sayStrips } from './say.js';
-import type { LayerToCut, PanelNumber, SheetPlan, TakenCopies } from './sheet-plan.js';
+import type { CutSoFar, LayerToCut, PanelNumber, SheetPlan } from './sheet-plan.js';
 
 export interface SheetsOut {
   /** What is left to be cut. */
@@ -23,14 +23,13 @@ export interface SheetsOut {
   readonly rulings: readonly Ruling<SheetsPatch>[];
 }
 
-interface SheetsContext {
+interface SheetsContext extends CutSoFar {
   readonly prepare: PrepareOut;
   readonly recipe: SheetsDecisions & SurfaceDecisions & { readonly preparation: PreparationWanted };
   readonly shop: Shop;
-  readonly taken: TakenCopies;
 }
 
-interface SheetsRead {
+interface SheetsRead extends CutSoFar {
   readonly prepare: PrepareOut;
   /** Read through glass: what is cut as it is otherwise is cut mirrored, and the other way round. */
   readonly isInside: boolean;
@@ -40,13 +39,12 @@ interface SheetsRead {
   readonly pieces: readonly FilmPiece[];
   readonly mats: readonly Mat[];
   readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
-  readonly taken: TakenCopies;
 }
 
 /** Places every layer, as many times as copies of it are still to be cut, on the pieces of its film that are in stock. */
 export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   name: 'sheets',
-  read: ({ prepare, recipe: { surface, sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm } }, shop: { pieces, mats, cutter }, taken }) => ({ prepare, isInside: surface.kind === 'glass', sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm }, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm }, taken }),
+  read: ({ prepare, recipe: { surface, sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm } }, shop: { pieces, mats, cutter }, taken, lies }) => ({ prepare, isInside: surface.kind === 'glass', sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm }, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm }, taken, lies }),
   async run(read, { breathe }) {
     const { prepare, sheets: decisions, pieces, cutter, taken, isInside } = read;
     const used = new UsedUp();
@@ -64,7 +62,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       return { prepared, film, isMirrored, group: groupOf(prepared, isMirrored) };
     });
     const loadableOfFilm = new Map(laid.map(({ film }) => [film.id, inStockOf(film, pieces).flatMap((piece) => loadableOf(piece, read) ?? [])]));
-    const turns = turnsOf(laid, (film) => loadableOfFilm.get(film.id)!, decisions.oneDirection);
+    const turns = turnsOf(laid, (film) => loadableOfFilm.get(film.id)!, { inOneDirection: decisions.oneDirection, lies: read.lies });
     if (isLayered(laid)) rulings.push(sayDirection(decisions.oneDirection));
     for (const { prepared, film, isMirrored, group } of laid) {
       const { panel } = prepared;

@@ -10,6 +10,6 @@ export function usePlanInput() {
   return async () => {
     const sources = new Map<string, Uint8Array>();
     for (const source of recipe.artworks.flatMap(sourcesOf)) sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));
-    return { jobId: job.id, recipe, shop, sources, taken: {} };
+    return { jobId: job.id, recipe, shop, sources, taken: {}, lies: {} };
   };
 }
