@@ -1,5 +1,5 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Batch, BatchView } from '../core/batch/index.js';
+import type { Batch, BatchView, BetterView } from '../core/batch/index.js';
 import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
 import type { ShopFile } from '../core/shop/index.js';
 import { standings, type FrozenSheet, type Run } from '../core/stations/cut/index.js';
@@ -182,6 +182,46 @@ describe('a search for less film', () => {
     const { takenMm2 } = (await long).body;
     expect(takenMm2).toBeLessThanOrEqual(first.takenMm2 + 1e-6);
     expect((await planOf(batch)).takenMm2).toBeCloseTo(takenMm2, 6);
+  });
+});
+
+describe('what a search finds', () => {
+  it('is told to all who watch, as it is found, ready to be drawn; whoever leaves hears no more', async () => {
+    const wedge = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="70mm" viewBox="0 0 90 70"><path fill="#1d4e89" d="M0 0h90L40 70z"/></svg>', (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, sheets: { copies: 14 }, preparation: { border: 'contour', labels: false } }));
+    const batch = await put([wedge]);
+    const before = await planOf(batch);
+    const watch = async () => {
+      const leave = new AbortController();
+      const answer = await fetch(`${bench.server.url}/api/batches/${batch.id}/search/events`, { signal: leave.signal });
+      const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
+      let text = '';
+      return {
+        leave: () => leave.abort(),
+        next: async () => {
+          for (;;) {
+            const found = /event: better\ndata: (.*)\n\n/.exec(text);
+            if (found) {
+              text = text.slice(found.index + found[0].length);
+              return JSON.parse(found[1]!) as BetterView;
+            }
+            text += (await reader.read()).value ?? '';
+          }
+        },
+      };
+    };
+    const [one, other] = [await watch(), await watch()];
+    const search = bench.api<{ takenMm2: number; beforeMm2: number }>('POST', `/api/batches/${batch.id}/search`, { revision: batch.revision, seconds: 60 });
+    const found = await one.next();
+    expect(await other.next()).toEqual(found);
+    other.leave();
+    expect(found.filmId).toBe('narrow-blue');
+    expect(found.beforeMm2).toBeGreaterThan(0);
+    expect(found.sheets.reduce((sum, sheet) => sum + sheet.laid.length, 0)).toBe(before.sheets.reduce((sum, sheet) => sum + sheet.laid.length, 0));
+    expect(found.sheets.every(({ shapes, usedLengthMm }) => shapes.length > 0 && usedLengthMm > 0)).toBe(true);
+    const isOver = search.then(() => true);
+    while (!(await Promise.race([isOver, bench.api('POST', `/api/batches/${batch.id}/search/enough`).then(() => false)])));
+    expect((await search).body.takenMm2).toBeLessThanOrEqual((await search).body.beforeMm2);
+    one.leave();
   });
 });
 

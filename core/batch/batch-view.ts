@@ -2,8 +2,9 @@ import { boundsOf, keyOf, ringsToPathData, turnedOver, IDENTITY, type Rings } fr
 import type { DrawnSheet } from '../plan/index.js';
 import type { CutterProfile, Film, FilmPiece, LaidRectangle } from '../shop/index.js';
 import type { BatchOut, BatchSheet } from './batch.js';
-import { batchProgram } from './freeze-batch-sheet.js';
 import type { BatchJob } from './batch-items.js';
+import { batchProgram } from './freeze-batch-sheet.js';
+import type { BetterSoFar } from './plan-batch.js';
 import { sayShortage } from './say.js';
 
 /** How many copies of which job's layer lie on a sheet. */
@@ -99,6 +100,19 @@ export function batchView({ sheets, short, loose, steps }: BatchOut, { jobs, sto
     value: sum(({ value }) => value),
     seconds: sum(({ seconds }) => seconds),
   };
+}
+
+/** What a search has found for one film so far, as the page draws it. */
+export interface BetterView {
+  readonly filmId: string;
+  readonly sheets: readonly BatchSheetView[];
+  readonly takenMm2: number;
+  readonly beforeMm2: number;
+}
+
+/** The same of what was found. */
+export function betterView(filmId: string, { sheets, beforeMm2 }: BetterSoFar, { jobs, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly cutter: CutterProfile }): BetterView {
+  return { filmId, sheets: sheets.map((sheet) => sheetView(sheet, jobs, cutter)), takenMm2: sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0), beforeMm2 };
 }
 
 function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: CutterProfile): BatchSheetView {

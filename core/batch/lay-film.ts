@@ -66,8 +66,14 @@ interface LayWish {
   readonly pinned: readonly Placement[];
 }
 
+/** What a caller lends the layout of a film. */
+export interface LayHooks extends Omit<NestHooks, 'onBetter'> {
+  /** Told of what the search finds on the way, and of what there was before; both are made when they are asked for. */
+  readonly onBetter?: (found: () => readonly Laid[], before: () => readonly Laid[]) => void;
+}
+
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
-export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: LayWish, { mayTryMore, ...hooks }: NestHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
+export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: LayWish, { mayTryMore, onBetter, ...hooks }: LayHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
   const film = items[0]!.film;
   const asked = items.map(nestItemOf);
   const byKey = new Map(rack.map((on) => [on.key, on]));
@@ -84,14 +90,12 @@ export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded
   };
   const first = await choosePieces(rack.map(({ key, piece }): RackPiece => ({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2: film.costPerM2 })), (given) => layOut(given), leftovers);
   if (!first) return null;
+  const laidOn = ({ pieces, layout }: { readonly pieces: readonly RackPiece[]; readonly layout: NestResult }) => pieces.map(({ id }): Laid => ({ on: byKey.get(id)!, film, groups: groupsOn(id, layout, { items, on: byKey.get(id)!, pinned }), used: usedOn(byKey.get(id)!, id, layout, boxes) }));
+  const better = onBetter && ((found: () => NestResult) => onBetter(() => laidOn({ pieces: first.pieces, layout: found() }).filter(({ groups }) => groups.length > 0), () => laidOn(first)));
   // The pieces that were chosen are laid out once more, for as long as there is time; what spends less is kept.
-  const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore } : {}), leftovers) : null;
+  const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore, ...(better && { onBetter: better }) } : {}), leftovers) : null;
   const chosen = again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;
-  const laid = chosen.pieces.map(({ id }): Laid => {
-    const on = byKey.get(id)!;
-    return { on, film, groups: groupsOn(id, chosen.layout, { items, on, pinned }), used: usedOn(on, id, chosen.layout, boxes) };
-  });
-  return { laid, result: chosen.layout, steps: again?.layout.steps ?? 0, helped: chosen === again };
+  return { laid: laidOn(chosen), result: chosen.layout, steps: again?.layout.steps ?? 0, helped: chosen === again };
 }
 
 /** Pieces that cannot be laid on alone: as if nothing had found a place. */

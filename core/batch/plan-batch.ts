@@ -12,21 +12,30 @@ import { zonesOf, type Zone } from './zones.js';
 /** Between blanks on a mat, and round them, mm. */
 export const BLANK_MARGIN_MM = 3;
 
+/** The pieces of a film as they would be cut, one by one, and how much of it was taken before the search, mm². */
+export interface BetterSoFar {
+  readonly sheets: readonly BatchSheet[];
+  readonly beforeMm2: number;
+}
+
 /** What a caller lends a batch that is laid out. */
 export interface BatchHooks {
   readonly breathe?: () => Promise<void>;
   /** For the layout of one film, the so-manieth of so many: whether a further step of the search may be made, after so many; without it, the steps that are decided are made. The first arrangements are always made. */
   readonly budget?: (film: Film, part: number, of: number) => (steps: number) => boolean;
+  /** Told of what the search finds for a film on the way: made when it is asked for. */
+  readonly onBetter?: (film: Film, found: () => BetterSoFar) => void;
 }
 
 /**
  * The layers of several jobs on the pieces of the shop on which they spend the least film, everything of one film together; then in as few passes as can be, films of the same settings side by
  * side on a mat. All layers of one design lie in one direction, turned by a half at most against each other: feeds err, and films draw back more along the roll (trade).
  */
-export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: BatchWish, { breathe, budget }: BatchHooks = {}): Promise<BatchOut> {
+export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: BatchWish, { breathe, budget, onBetter }: BatchHooks = {}): Promise<BatchOut> {
   const shop: Shop = { ...whole, pieces: whole.pieces.filter(({ id }) => !wish.avoid.includes(id)) };
   const all = jobs.flatMap((job, j) => itemsOf(job, j, shop, wish));
   const items = all.filter(({ quantity }) => quantity > 0);
+  const asSheet = (one: Laid) => alone(one, wish.leftovers);
   const unplaced: Unplaced[] = [];
   const laid: Laid[] = [];
   const steps: BatchOut['steps'][number][] = [];
@@ -41,7 +50,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     const mayTryMore = budget ? budget(film, part, films.length) : decidedSteps(wish, film);
     const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm: wish.spacingMm });
     loose.push(...pins.loose);
-    const chosen = await layFilm(own, rack, { ...wish, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }) });
+    const chosen = await layFilm(own, rack, { ...wish, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }), ...(onBetter && { onBetter: (found, before) => onBetter(film, () => ({ sheets: found().map(asSheet), beforeMm2: before().reduce((sum, one) => sum + asSheet(one).usedMm2, 0) })) }) });
     laid.push(...(chosen?.laid ?? []));
     if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps, helped: chosen.helped });
     const missing = own.flatMap((item) => {
@@ -51,7 +60,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     unplaced.push(...missing.map(({ item, reason }) => ({ job: item.job, film, quantity: item.quantity, reason })));
     if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish, pinned: pins.held }, breathe ? { breathe } : {}));
   }
-  return { sheets: inOrder(wish.zones ? zoned(laid, shop, wish.leftovers) : laid.map((one) => alone(one, wish.leftovers)), wish, jobs.map(({ due }) => due)), unplaced, short, loose, steps };
+  return { sheets: inOrder(wish.zones ? zoned(laid, shop, wish.leftovers) : laid.map(asSheet), wish, jobs.map(({ due }) => due)), unplaced, short, loose, steps };
 }
 
 function decidedSteps({ steps }: BatchWish, film: Film): ((made: number) => boolean) | undefined {

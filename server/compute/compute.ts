@@ -3,7 +3,7 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { BatchPin, BatchView, BatchWish, HandMove } from '../../core/batch/index.js';
+import type { BatchPin, BatchView, BatchWish, BetterView, HandMove } from '../../core/batch/index.js';
 import type { CutInPart, RestToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
@@ -61,6 +61,8 @@ export class Compute {
   readonly #batches = new SharedWork<BatchView, number>(KNOWN_BATCHES);
   /** Searches for less film that are under way, by batch: what ends them. */
   readonly #searches = new Map<string, Int32Array>();
+  /** Who wants to see what they find on the way, by batch. */
+  readonly #watching = new Map<string, Set<(found: BetterView) => void>>();
 
   constructor(startWorker = START_WORKER) {
     this.#pool = new Piscina({
@@ -137,10 +139,22 @@ export class Compute {
     const enough = new Int32Array(new SharedArrayBuffer(4));
     this.#searches.set(id, enough);
     try {
-      return (await this.#run({ do: 'batch-search', batch: await loadedBatch(source), seconds, enough }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'searched' }>;
+      const batch = await loadedBatch(source);
+      const tell = (found: BetterView) => this.#watching.get(id)?.forEach((watcher) => watcher(found));
+      return (await telling(tell, (better) => this.#run({ do: 'batch-search', batch, seconds, enough, better }, 'long', LONGEST_BATCH_MS, signal, [better]))) as Extract<Answer, { ok: 'searched' }>;
     } finally {
       if (this.#searches.get(id) === enough) this.#searches.delete(id);
     }
+  }
+
+  /** Tells what searches for a batch find on the way, until the function that it gives is called. */
+  watchSearch(id: string, watcher: (found: BetterView) => void): () => void {
+    const watchers = this.#watching.get(id) ?? new Set();
+    this.#watching.set(id, watchers.add(watcher));
+    return () => {
+      watchers.delete(watcher);
+      if (watchers.size === 0 && this.#watching.get(id) === watchers) this.#watching.delete(id);
+    };
   }
 
   /** What a search for a batch has found is enough. */
@@ -240,8 +254,8 @@ async function loadedBatch(source: BatchSource): Promise<BatchTask> {
   return { name: nameOfBatch(source), jobs, shop: source.shop, wish: source.wish };
 }
 
-/** Work in a thread that tells how far it is. */
-async function telling<T>(tell: (done: number) => void, work: (progress: MessagePort) => Promise<T>): Promise<T> {
+/** Work in a thread that tells how far it is, or what it has found. */
+async function telling<T, Told = number>(tell: (told: Told) => void, work: (progress: MessagePort) => Promise<T>): Promise<T> {
   const { port1, port2 } = new MessageChannel();
   port1.on('message', tell);
   try {

@@ -1,4 +1,4 @@
-import { planBatch, PREPARING_SHARE, stopsBatch, type BatchHooks, type BatchOut, type BatchWish, type NamedBatchJob, type StoppedJob } from '../../core/batch/index.js';
+import { betterView, planBatch, PREPARING_SHARE, stopsBatch, type BatchHooks, type BatchOut, type BatchWish, type BetterView, type NamedBatchJob, type StoppedJob } from '../../core/batch/index.js';
 import type { Planner } from '../../core/plan/index.js';
 import type { BatchTask } from './tasks.js';
 
@@ -22,6 +22,9 @@ interface Hooks {
   readonly onProgress?: (done: number) => void;
 }
 
+/** What is found on the way is told this often at most, ms: drawing it takes time, and nobody sees more. */
+const TELL_MS = 400;
+
 /** Plans batches, and knows the last one: what is looked at is asked for again when it is cut. */
 export class BatchPlanner {
   #last: { readonly name: string; readonly planned: PlannedBatch } | null = null;
@@ -29,10 +32,19 @@ export class BatchPlanner {
   constructor(private readonly planner: Planner) {}
 
   /** Looks for less film for so long, or until it is enough: how many steps in which films made less of it do, and how much is taken with them and without. */
-  async search(task: BatchTask, { seconds, isEnough }: { readonly seconds: number; readonly isEnough: () => boolean }, hooks: Hooks): Promise<BatchSearch> {
+  async search(task: BatchTask, { seconds, isEnough, onBetter }: { readonly seconds: number; readonly isEnough: () => boolean; readonly onBetter: (found: BetterView) => void }, hooks: Hooks): Promise<BatchSearch> {
     const { out: before, jobs } = await this.plan(task, hooks);
     const begun = performance.now();
-    const budget: BatchHooks = { ...hooks, budget: (_, part, of) => () => !isEnough() && performance.now() < begun + (seconds * 1000 * (part + 1)) / of };
+    let told = -Infinity;
+    const budget: BatchHooks = {
+      ...hooks,
+      onBetter(film, found) {
+        if (performance.now() < told + TELL_MS) return;
+        told = performance.now();
+        onBetter(betterView(film.id, found(), { jobs, cutter: task.shop.cutter }));
+      },
+      budget: (_, part, of) => () => !isEnough() && performance.now() < begun + (seconds * 1000 * (part + 1)) / of,
+    };
     const out = await planBatch(jobs, task.shop, task.wish, budget);
     const taken = ({ sheets }: BatchOut) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const spent = ({ sheets }: BatchOut) => sheets.reduce((sum, { value }) => sum + value, 0);

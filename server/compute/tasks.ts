@@ -26,7 +26,7 @@ export type Task =
   | { readonly do: 'batch'; readonly batch: BatchTask; readonly progress?: MessagePort }
   | { readonly do: 'batch-sheet'; readonly batch: BatchTask; readonly sheet: string }
   | { readonly do: 'batch-move'; readonly batch: BatchTask; readonly move: HandMove }
-  | { readonly do: 'batch-search'; readonly batch: BatchTask; readonly seconds: number; /** Not 0 once what was found is enough. */ readonly enough: Int32Array }
+  | { readonly do: 'batch-search'; readonly batch: BatchTask; readonly seconds: number; /** Not 0 once what was found is enough. */ readonly enough: Int32Array; /** Told of what is found on the way. */ readonly better: MessagePort }
   | { readonly do: 'batch-hpgl'; readonly batch: BatchTask; readonly sheet: string };
 
 /** A task on its way to a worker, with a flag that is set once it should stop. */

@@ -73,7 +73,7 @@ async function answer(task: SentTask): Promise<Answer> {
         return { ok: 'pin', pin: placeByHand(jobs, shop, { wish, out }, task.move) };
       }
       case 'batch-search':
-        return { ok: 'searched', ...(await batches.search(task.batch, { seconds: task.seconds, isEnough: () => Atomics.load(task.enough, 0) !== 0 }, { breathe })) };
+        return { ok: 'searched', ...(await batches.search(task.batch, { seconds: task.seconds, isEnough: () => Atomics.load(task.enough, 0) !== 0, onBetter: (found) => task.better.postMessage(found) }, { breathe })) };
       case 'batch-hpgl': {
         const { out, jobs } = await batches.plan(task.batch, { breathe });
         const { program } = batchSheetToFreeze(out, jobs, task.sheet, task.batch.shop.cutter);

@@ -1,6 +1,7 @@
 import { BATCH_WISH_SCHEMA, withPin, type HandMove } from '../../core/batch/index.js';
 import { figure, id, object, text, whole } from '../../core/words/schema.js';
 import { nameOfBatch } from '../compute/compute.js';
+import { openEventStream } from '../event-stream.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { streamWork } from '../stream-work.js';
@@ -100,6 +101,17 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         mustBeLookedAt(batch.revision, revision);
         const { steps, takenMm2, beforeMm2 } = await compute.batchSearch(batch.id, await planBatch(batch.id), seconds, signal);
         return { batch: steps ? await batches.change(batch.id, revision, { wish: { ...batch.wish, steps } }) : batch, takenMm2, beforeMm2 };
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/batches/:id/search/events',
+      summary: 'What searches for less film find on the way: “better” events, each the best so far for one film',
+      answers: 'Server-sent events',
+      handle: ({ ctx, params }) => {
+        const stream = openEventStream(ctx, () => leave());
+        const leave = compute.watchSearch(params['id']!, (found) => stream.send('better', found, { whole: true }));
+        return Promise.resolve(undefined);
       },
     },
     {

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import type { Batch, BatchView, BatchWish } from '../../core/batch/index.js';
+import { useEffect, useState } from 'react';
+import type { Batch, BatchView, BatchWish, BetterView } from '../../core/batch/index.js';
 import { ask } from '../api/client.js';
 import { useNotify } from '../ui/notices.js';
 
@@ -62,6 +62,21 @@ function planned(id: string, signal: AbortSignal, tell: (done: number) => void):
     // A line that breaks is not mended by itself: the browser would ask for the whole plan again and again.
     events.onerror = () => end(() => reject(new Error('The bench computer does not answer, so this batch is not laid out.')));
   });
+}
+
+/** What a search for less film has found so far, while one is under way; null before anything is better. */
+export function useBetterSoFar(batchId: string, isSearching: boolean): BetterView | null {
+  const [found, setFound] = useState<BetterView | null>(null);
+  useEffect(() => {
+    if (!isSearching) return undefined;
+    const events = new EventSource(`/api/batches/${batchId}/search/events`);
+    events.addEventListener('better', (event) => setFound(JSON.parse((event as MessageEvent<string>).data) as BetterView));
+    return () => {
+      events.close();
+      setFound(null);
+    };
+  }, [batchId, isSearching]);
+  return found;
 }
 
 /** Batches and what they come to are asked for anew. */

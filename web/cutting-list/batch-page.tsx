@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import type { Batch, BatchSheetView } from '../../core/batch/index.js';
+import type { Batch, BatchSheetView, BetterView } from '../../core/batch/index.js';
 import type { Film } from '../../core/shop/index.js';
 import { filmsOfSheet, sayFilmsOfSheet, type FrozenSheet } from '../../core/stations/cut/index.js';
 import { count, formatLength, sayArea, sayDuration } from '../../core/words/index.js';
@@ -61,6 +61,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
   const { how, inCutter, progress, elsewhere, undecided, done, act } = atCutter;
   const [chosen, setChosen] = useState<string | null>(null);
   const [lookedJob, setLookedJob] = useState<string | null>(null);
+  const [better, setBetter] = useState<BetterView | null>(null);
   const sheets = state.plan?.sheets ?? [];
   // A sheet that is yet to be cut is known by its pieces: what lies on it changes while it is looked at.
   const shownId = inCutter?.id ?? sheets.find(({ key }) => key === chosen)?.id ?? [...undecided, ...cuts].find(({ id }) => id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
@@ -73,6 +74,8 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
     keys.splice(to, 0, ...keys.splice(from, 1));
     acts.change(batch, { wish: { ...batch.wish, order: 'by hand', sequence: keys } });
   };
+  // What is found is drawn as it is found, the sheet that is looked at if it is among them.
+  const foundSheet = better ? (better.sheets.find(({ key }) => key === planned?.key) ?? better.sheets[0] ?? null) : null;
   const isBusy = act.isPending || inCutter !== null || elsewhere !== null || state.done !== null;
   return (
     <>
@@ -160,7 +163,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
               {act.error && <Refused role="alert">{act.error.message}</Refused>}
               {state.plan && sheets.length === 0 && undecided.length === 0 && !inCutter && state.plan.short.length === 0 && state.plan.stopped.length === 0 && <Small>Everything of this batch is cut.</Small>}
               {sheets.length > 0 && <PickList sheets={sheets} unit={unit} onAvoid={(pieceId) => acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })} />}
-              {sheets.length > 0 && <SearchForLess batch={batch} steps={state.plan!.steps} isBusy={isBusy} onForget={() => acts.change(batch, { wish: { ...batch.wish, steps: [] } })} />}
+              {sheets.length > 0 && <SearchForLess batch={batch} steps={state.plan!.steps} isBusy={isBusy} onForget={() => acts.change(batch, { wish: { ...batch.wish, steps: [] } })} onBetter={setBetter} films={shop?.films ?? []} />}
               <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} onChange={(wish) => acts.change(batch, { wish })} />
               <JobsInBatch
                 batch={batch}
@@ -192,7 +195,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
           }
         >
           {planned && !inCutter && <LayingBar laying={laying} sheet={planned} />}
-          {frozen ? <FrozenPicture sheet={frozen} name={nameOf(frozen)} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={planned} unit={unit} jobId={lookedJob} byHand={inCutter ? null : laying.byHand} />}
+          {frozen ? <FrozenPicture sheet={frozen} name={nameOf(frozen)} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={foundSheet ?? planned} unit={unit} jobId={lookedJob} byHand={inCutter || foundSheet ? null : laying.byHand} isSoFar={foundSheet !== null} />}
         </StationLayout>
       </OnScreen>
       <PrintedLists batch={batch} sheets={sheets} unit={unit} />

@@ -1,10 +1,11 @@
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import type { Batch } from '../../core/batch/index.js';
+import type { Batch, BetterView } from '../../core/batch/index.js';
+import type { Film } from '../../core/shop/index.js';
 import { count } from '../../core/words/index.js';
 import { ask } from '../api/client.js';
-import { useBatchesAnew } from '../batch/use-batches.js';
+import { useBatchesAnew, useBetterSoFar } from '../batch/use-batches.js';
 import { space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { DoingBox } from '../ui/doing.js';
@@ -18,10 +19,13 @@ interface SearchForLessProps {
   readonly steps: number;
   readonly isBusy: boolean;
   readonly onForget: () => void;
+  /** What is found on the way, to be drawn; null once nothing is looked for any more. */
+  readonly onBetter: (found: BetterView | null) => void;
+  readonly films: readonly Pick<Film, 'id' | 'name'>[];
 }
 
 /** Drawing the sheets tighter takes time: as long as the maker gives it. What was found is kept, and can be made again. */
-export function SearchForLess({ batch, steps, isBusy, onForget }: SearchForLessProps) {
+export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films }: SearchForLessProps) {
   const notify = useNotify();
   const [seconds, setSeconds] = useState(20);
   const search = useMutation({
@@ -30,12 +34,15 @@ export function SearchForLess({ batch, steps, isBusy, onForget }: SearchForLessP
     onError: (error) => notify(error.message),
     onSettled: useBatchesAnew(),
   });
+  const found = useBetterSoFar(batch.id, search.isPending);
+  useEffect(() => onBetter(found), [found, onBetter]);
   return (
     <section aria-label="Search for less film">
       <h3>Less film</h3>
       {search.isPending ? (
         <DoingBox role="status">
           <Clock seconds={seconds} />
+          <span>{found ? sayBetter(found, films) : 'Nothing better yet.'}</span>
           <WordButton onPress={() => void ask(`/api/batches/${batch.id}/search/enough`, { method: 'POST' })}>Enough: keep what is found</WordButton>
         </DoingBox>
       ) : (
@@ -55,6 +62,12 @@ export function SearchForLess({ batch, steps, isBusy, onForget }: SearchForLessP
       )}
     </section>
   );
+}
+
+/** How much less is taken of the film that is laid anew. */
+function sayBetter({ filmId, takenMm2, beforeMm2 }: BetterView, films: SearchForLessProps['films']): string {
+  const less = beforeMm2 > 0 ? Math.max(0, 1 - takenMm2 / beforeMm2) : 0;
+  return `${films.find(({ id }) => id === filmId)?.name ?? filmId}: ${(less * 100).toFixed(1)} % less so far.`;
 }
 
 function Clock({ seconds }: { readonly seconds: number }) {

@@ -9,6 +9,12 @@ const LEAST_SHORTER = 0.001;
 const ROUNDS = 60;
 const SHAKES = 3;
 
+/** What the caller of a search lends it: whether it may go on, asked again and again, and an ear for what is better than all before. */
+export interface SearchHooks<Found> {
+  readonly mayGoOn: () => Promise<boolean>;
+  readonly onBetter: (found: Found) => void;
+}
+
 export interface Compressed {
   readonly layout: readonly Lying[];
   readonly lengthMm: number;
@@ -18,7 +24,7 @@ export interface Compressed {
  * A layout in less length: the room is made shorter, what sticks out pushed in, and the groups drawn apart until nothing overlaps; then it is made shorter again. Goes on as long as `mayGoOn`, which is
  * asked once a round; what it gives is always a layout in which nothing overlaps. The same for the same layout, random numbers and count of rounds.
  */
-export async function compress(turns: readonly (readonly Orientation[])[], room: Omit<Room, 'lengthMm'>, from: Compressed, noFits: NoFits, random: () => number, mayGoOn: () => Promise<boolean>): Promise<Compressed> {
+export async function compress(turns: readonly (readonly Orientation[])[], room: Omit<Room, 'lengthMm'>, from: Compressed, noFits: NoFits, random: () => number, { mayGoOn, onBetter }: SearchHooks<Compressed>): Promise<Compressed> {
   const separation = new Separation(turns, { ...room, lengthMm: from.lengthMm }, noFits, random);
   let best = from;
   let shorter = SHORTER;
@@ -48,6 +54,7 @@ export async function compress(turns: readonly (readonly Orientation[])[], room:
     if (found) {
       const { layout } = separation;
       best = { layout, lengthMm: Math.max(...layout.map(({ orientation, y }) => y + orientation.height)) };
+      onBetter(best);
     }
     shorter = found ? Math.min(SHORTER, shorter * 1.2) : Math.max(LEAST_SHORTER, shorter * 0.6);
   }

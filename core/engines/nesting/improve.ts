@@ -1,8 +1,8 @@
 import { lay, bestOn, scoreOf, type Arrangement, type Laid, type LaidSheet } from './arrange.js';
-import { compress } from './compress.js';
+import { compress, type SearchHooks } from './compress.js';
 import type { NoFits } from './no-fit.js';
 import { OpenSheet } from './open-sheet.js';
-import { layRectangles } from './rectangles.js';
+import { layRectangles, type StripLayout } from './rectangles.js';
 import { isBox } from './shape.js';
 
 /** Sheets with more on them are left as they were first filled: the search would hardly begin. */
@@ -16,6 +16,8 @@ export interface Search {
   readonly random: () => number;
   /** Counts a step; false when no further one may be made. */
   readonly step: () => Promise<boolean>;
+  /** Told of every arrangement that is better than all before. */
+  readonly onBetter: (found: () => Arrangement) => void;
 }
 
 /**
@@ -32,11 +34,19 @@ export async function improve(from: Arrangement, search: Search): Promise<Arrang
     if (!isWorth(sheet)) continue;
     let steps = 0;
     let isOver = false;
-    const shorter = await drawnTogether(sheet, search, async () => {
-      if (steps >= turn) return false;
-      isOver = !(await search.step());
-      if (!isOver) steps += 1;
-      return !isOver;
+    const from = best;
+    const shorter = await drawnTogether(sheet, search, {
+      mayGoOn: async () => {
+        if (steps >= turn) return false;
+        isOver = !(await search.step());
+        if (!isOver) steps += 1;
+        return !isOver;
+      },
+      onBetter: (found) =>
+        search.onBetter(() => {
+          const sheets = from.sheets.map((one, i) => (i === k ? found() : one));
+          return { ...from, sheets, score: scoreOf(sheets, from.missing) };
+        }),
     });
     if (shorter) {
       const alone = [...best.sheets.slice(0, k), shorter, ...best.sheets.slice(k + 1)];
@@ -51,30 +61,25 @@ export async function improve(from: Arrangement, search: Search): Promise<Arrang
 }
 
 /** The same on less of the sheet; null when none was found. */
-async function drawnTogether({ open, laid }: LaidSheet, { spacingMm, noFits, random }: Search, mayGoOn: () => Promise<boolean>): Promise<LaidSheet | null> {
+async function drawnTogether({ open, laid }: LaidSheet, { spacingMm, noFits, random }: Search, { mayGoOn, onBetter }: SearchHooks<() => LaidSheet>): Promise<LaidSheet | null> {
   const free = laid.filter(({ isPinned }) => !isPinned);
   const fixed = laid.filter(({ isPinned }) => isPinned);
   const { widthMm, outline } = open.sheet;
   const areBoxes = !outline && fixed.length === 0 && free.every(({ candidate: { shape, orientations } }) => isBox(shape) && orientations.every(({ rotation }) => rotation % 90 === 0));
-  let places: readonly Pick<Laid, 'orientation' | 'x' | 'y'>[];
-  let lengthMm: number;
+  const anew = (places: readonly Pick<Laid, 'orientation' | 'x' | 'y'>[]) => laidAnew(open, [...fixed, ...free.map((one, i) => ({ ...one, ...places[i]! }))], noFits, spacingMm);
+  const isShorter = (lengthMm: number) => lengthMm <= open.usedLength - 1e-6;
   if (areBoxes) {
     const areaMm2 = free.reduce((sum, { orientation: { width, height } }) => sum + (width + spacingMm) * (height + spacingMm), 0);
     if (areaMm2 >= (widthMm + spacingMm) * (open.usedLength + spacingMm) * 0.999999) return null;
     // Each is larger by the spacing, and so is the strip.
     const ways = free.map(({ candidate: { orientations } }) => orientations.filter((one, i) => orientations.findIndex((other) => other.rotation % 180 === one.rotation % 180) === i));
-    const found = await layRectangles(ways.map((own) => ({ ways: own.map(({ width, height }) => ({ widthMm: width + spacingMm, lengthMm: height + spacingMm })) })), widthMm + spacingMm, random, mayGoOn);
-    if (!found) return null;
-    lengthMm = found.lengthMm - spacingMm;
-    places = found.places.map(({ way, xMm, yMm }, i) => ({ orientation: ways[i]![way]!, x: xMm, y: yMm }));
-  } else {
-    const pinnedTo = Math.max(0, ...fixed.map(({ orientation, y }) => y + orientation.height));
-    const found = await compress(free.map(({ candidate }) => candidate.orientations), { widthMm, spacingMm, fixed, ...(outline && { outline }) }, { layout: free, lengthMm: open.usedLength }, noFits, random, mayGoOn);
-    lengthMm = Math.max(pinnedTo, found.lengthMm);
-    places = found.layout;
+    const placesOf = ({ places }: StripLayout) => places.map(({ way, xMm, yMm }, i) => ({ orientation: ways[i]![way]!, x: xMm, y: yMm }));
+    const found = await layRectangles(ways.map((own) => ({ ways: own.map(({ width, height }) => ({ widthMm: width + spacingMm, lengthMm: height + spacingMm })) })), widthMm + spacingMm, random, { mayGoOn, onBetter: (better) => isShorter(better.lengthMm - spacingMm) && onBetter(() => anew(placesOf(better))) });
+    return found && isShorter(found.lengthMm - spacingMm) ? anew(placesOf(found)) : null;
   }
-  if (lengthMm > open.usedLength - 1e-6) return null;
-  return laidAnew(open, [...fixed, ...free.map((one, i) => ({ ...one, ...places[i]! }))], noFits, spacingMm);
+  const pinnedTo = Math.max(0, ...fixed.map(({ orientation, y }) => y + orientation.height));
+  const found = await compress(free.map(({ candidate }) => candidate.orientations), { widthMm, spacingMm, fixed, ...(outline && { outline }) }, { layout: free, lengthMm: open.usedLength }, noFits, random, { mayGoOn, onBetter: (better) => isShorter(Math.max(pinnedTo, better.lengthMm)) && onBetter(() => anew(better.layout)) });
+  return isShorter(Math.max(pinnedTo, found.lengthMm)) ? anew(found.layout) : null;
 }
 
 function laidAnew({ sheet, index }: OpenSheet, laid: readonly Laid[], noFits: NoFits, spacingMm: number): LaidSheet {

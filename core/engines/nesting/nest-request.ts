@@ -56,4 +56,6 @@ export interface NestHooks {
   readonly breathe?: () => Promise<void>;
   /** Asked before each step of the search: false once no further one should be made. Without it none is made. The first arrangements are always finished. */
   readonly mayTryMore?: (steps: number) => boolean;
+  /** Told of every layout on less film that the search finds on the way, which is made when it is asked for. */
+  readonly onBetter?: (found: () => NestResult) => void;
 }

@@ -32,6 +32,12 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
       if (!best || arrangement.score < best.score) best = arrangement;
     }
     let steps = 0;
+    const resultOf = (arrangement: Arrangement): NestResult => ({
+      placements: arrangement.sheets.flatMap((sheet) => sheet.laid.map((laid) => placementOf(sheet, laid))),
+      ...figuresOf(arrangement),
+      unplaced: arrangement.missing.map(({ candidate, quantity }) => ({ item: candidate.item.id, quantity, reason: whyNot(candidate, request) })),
+      steps,
+    });
     const step = async () => {
       await hooks.breathe?.();
       if (!hooks.mayTryMore?.(steps)) return false;
@@ -41,15 +47,9 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
     if (hooks.mayTryMore) {
       // Only who asks for the search loads it.
       const { improve } = await import('./improve.js');
-      best = await improve(best!, { spacingMm, noFits, random: seededRandom(1), step });
+      best = await improve(best!, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.(() => resultOf(found())) });
     }
-    const { sheets, missing } = best!;
-    return {
-      placements: sheets.flatMap((sheet) => sheet.laid.map((laid) => placementOf(sheet, laid))),
-      ...figuresOf(best!),
-      unplaced: missing.map(({ candidate, quantity }) => ({ item: candidate.item.id, quantity, reason: whyNot(candidate, request) })),
-      steps,
-    };
+    return resultOf(best!);
   };
 }
 

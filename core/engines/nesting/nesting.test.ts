@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { regionsOf, subtract, unite, type Region } from '../../geometry/index.js';
 import { CUT_APART, cutApart, type CutInto } from '../../testing/cut-apart.js';
 import { blob, disc, rectangle, seeded } from '../../testing/seeded.js';
-import { nest, nestingFaults, type NestItem, type NestRequest } from './index.js';
+import { nest, nestingFaults, type NestItem, type NestRequest, type NestResult } from './index.js';
 
 const one = (ring: Float64Array): Region[] => regionsOf(unite([ring]));
 const item = (id: string, ring: Float64Array, quantity = 1, rotations: NestItem['rotations'] = [0, 90, 180, 270]): NestItem => ({ id, quantity, rotations, group: one(ring) });
@@ -102,6 +102,23 @@ describe('the search for less film', () => {
     let asked = 0;
     const again = await nest(request, { mayTryMore: () => (asked += 1) <= 60 });
     expect([once.steps, again]).toEqual([60, once]);
+  });
+
+  it.each([['rectangles', 12, 400], ['convex', 10, 200]] as const)('tells what it finds on the way: %s, each whole and right, each on less film than all before, the last what it ends with', async (into, pieces, most) => {
+    const request = cutUp(into, pieces, 2, 2);
+    const first = await nest(request);
+    const told: NestResult[] = [];
+    const last = await nest(request, { ...steps(most), onBetter: (found) => told.push(found()) });
+    expect(told.length).toBeGreaterThan(0);
+    let before = first.usedLengthMm;
+    for (const { placements, usedLengthMm, unplaced } of told) {
+      expect([nestingFaults(request, placements), placements.length, unplaced]).toEqual([[], pieces, []]);
+      expect(usedLengthMm).toBeLessThan(before);
+      before = usedLengthMm;
+    }
+    expect(told.at(-1)!.placements).toEqual(last.placements);
+    // Being told changes nothing.
+    expect(await nest(request, steps(most))).toEqual(last);
   });
 
   it('finds the way in which ten rectangles fill a larger one', async () => {

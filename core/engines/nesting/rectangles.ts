@@ -3,6 +3,8 @@
  * the orders are searched.
  */
 
+import type { SearchHooks } from './compress.js';
+
 /** A rectangle that may lie in one of some ways, upright or turned by a quarter, mm. */
 export interface StripRectangle {
   readonly ways: readonly { readonly widthMm: number; readonly lengthMm: number }[];
@@ -27,7 +29,7 @@ const LOST_SHARE = 0.02;
  * A short layout of rectangles in a strip of this width, beginning with the largest first; goes on as long as `mayGoOn`, and gives the shortest. Null when one of them is wider than the strip. The same
  * for the same random numbers and number of questions.
  */
-export async function layRectangles(rectangles: readonly StripRectangle[], widthMm: number, random: () => number, mayGoOn: () => Promise<boolean>): Promise<StripLayout | null> {
+export async function layRectangles(rectangles: readonly StripRectangle[], widthMm: number, random: () => number, { mayGoOn, onBetter }: SearchHooks<StripLayout>): Promise<StripLayout | null> {
   const n = rectangles.length;
   const fitting = rectangles.map(({ ways }) => ways.flatMap((way, number) => (way.widthMm <= widthMm + SAME_MM ? [{ ...way, number }] : [])));
   if (fitting.some((ways) => ways.length === 0)) return null;
@@ -55,7 +57,13 @@ export async function layRectangles(rectangles: readonly StripRectangle[], width
     const own = strip.lay(next, Math.max(cost, before[tries % LOOK_BACK]!));
     if (own <= before[tries % LOOK_BACK]! || own <= cost) [order, cost] = [next, own];
     if (cost < before[tries % LOOK_BACK]!) before[tries % LOOK_BACK] = cost;
-    if (own < bestCost - SAME_MM) [best, bestCost] = [strip.layoutOf(next), own];
+    if (own >= bestCost - SAME_MM) continue;
+    bestCost = own;
+    const found = strip.layoutOf(next);
+    // Less lost below the edge is a better place to go on from, but only what is shorter is taken.
+    if (found.lengthMm >= best.lengthMm - SAME_MM) continue;
+    best = found;
+    onBetter(best);
   }
   return best;
 }
