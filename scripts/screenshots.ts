@@ -7,7 +7,7 @@ const FOLDER = 'docs/screenshots';
 
 const jobs = (await (await fetch(`${URL_OF_DEMO}/api/jobs`)).json()) as { id: string; title: string }[];
 const idOf = (title: string) => jobs.find((job) => job.title.startsWith(title))!.id;
-const [heron, wren, bakery, jug, tin, club] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Lockside'), idOf('Kingfisher'), idOf('Quay Blend'), idOf('Rowing club')];
+const [heron, wren, bakery, jug, tin, club, lantern] = [idOf('Heron'), idOf('Marsh Wren'), idOf('Lockside'), idOf('Kingfisher'), idOf('Quay Blend'), idOf('Rowing club'), idOf('Quay Lantern')];
 const [{ id: batch }] = (await (await fetch(`${URL_OF_DEMO}/api/batches`)).json()) as [{ id: string }];
 
 /** Name, path, what must be seen first, what is done before the picture is taken, what is pressed after it, and how large the window is. */
@@ -26,7 +26,7 @@ const VIEWS: readonly (readonly [name: string, path: string, seen: RegExp, scrip
   ['cutting-list', '/cutting-list', /\d+ jobs wait, in/],
   ['mat', `/cutting-list/${batch}`, /To cut, in this order/, `[...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button')].find((entry) => entry.textContent.includes('blanks on the mat')).click(); await new Promise((done) => setTimeout(done, 500)); [...document.querySelectorAll('h3')].find((head) => head.textContent.startsWith('Does each blank')).scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`],
   ['cut', `/jobs/${heron}/cut`, /2 sheets/],
-  ['assemble', `/jobs/${heron}/assemble`, /2 sheets/, `document.querySelectorAll('ol li button')[3].click()`],
+  ['assemble', `/jobs/${lantern}/assemble`, /Part the strips/, `document.querySelectorAll('ol li button')[3].click()`],
   ['record', `/jobs/${heron}/record`, /of 4 cut/],
   ['shop-films', '/shop/films/quay-tiles', /It begins anew every/, `document.querySelector('[aria-label="Pattern"]').scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`],
   ['stock', '/shop/stock/narrow-blue-sheets', /Why so much is left/],

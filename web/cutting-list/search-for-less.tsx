@@ -67,7 +67,8 @@ export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films 
 /** How much less is taken of the film that is laid anew. */
 function sayBetter({ filmId, takenMm2, beforeMm2 }: BetterView, films: SearchForLessProps['films']): string {
   const less = beforeMm2 > 0 ? Math.max(0, 1 - takenMm2 / beforeMm2) : 0;
-  return `${films.find(({ id }) => id === filmId)?.name ?? filmId}: ${(less * 100).toFixed(1)} % less so far.`;
+  const name = films.find(({ id }) => id === filmId)?.name ?? filmId;
+  return less < 0.0005 ? `${name} lies tighter, but no film is saved yet.` : `${name}: ${(less * 100).toFixed(1)} % less so far.`;
 }
 
 function Clock({ seconds }: { readonly seconds: number }) {
