@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util';
 import { paintRegions } from '../core/engines/artwork/index.js';
 import { CAREFUL_MM, thinParts, withoutCrumbs } from '../core/engines/layers/index.js';
 import { MARK_SCHOOLS, markGapMm, placeMarks } from '../core/engines/marks/index.js';
-import { BORDER_KINDS, layerWeeding, RELIEF, weedingMinutes } from '../core/engines/weeding/index.js';
+import { BORDER_KINDS, layerWeeding, weedingMinutes } from '../core/engines/weeding/index.js';
 import { boundsOf, joinBoxes, unite, type Box, type Ring } from '../core/geometry/index.js';
 import { FILM_FAMILIES, type FilmFamily } from '../core/shop/index.js';
 import { ruledBorderMm } from '../core/stations/build/index.js';
@@ -28,7 +28,7 @@ export async function prepareCommand(args: string[]): Promise<void> {
   const border = oneOf(BORDER_KINDS, values.border ?? 'box', 'border');
   // One layer needs no alignment, unless it is asked for.
   const school = oneOf(MARK_SCHOOLS, values.marks ?? (positionals.length > 1 ? 'ends' : 'none'), 'marks');
-  const { thinnestMm } = FILM_FAMILIES[family];
+  const { thinnestMm, stripBulkMm } = FILM_FAMILIES[family];
   const layers = [];
   for (const file of positionals) layers.push({ svg: basename(file), cut: await readLayer(file) });
   const gapMm = markGapMm(MARK_MM);
@@ -43,7 +43,7 @@ export async function prepareCommand(args: string[]): Promise<void> {
     borderGapMm,
     slipMm: placed?.slipMm ?? null,
     layers: layers.map(({ svg, cut }) => {
-      const weeding = layerWeeding(cut, marks.map(({ ring }) => ring), thinParts(cut, 2 * thinnestMm), { border: { kind: border, gapMm: borderGapMm }, relief: values.relief ?? false, bulkMm: RELIEF.bulkMm, drawn: [], gone: [], thinnestMm });
+      const weeding = layerWeeding(cut, marks.map(({ ring }) => ring), thinParts(cut, 2 * thinnestMm), { border: { kind: border, gapMm: borderGapMm }, relief: values.relief ?? false, bulkMm: stripBulkMm, drawn: [], gone: [], thinnestMm });
       return {
         svg,
         border: weeding.border.map(pairs),

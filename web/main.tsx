@@ -27,14 +27,14 @@ const client = new QueryClient({
 followChanges(client);
 
 // Either is shown sooner without the other.
-const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js').then((m) => m.JobsPage));
-const CuttingListPage = fetchedLate(() => import('./cutting-list/cutting-list-page.js').then((m) => m.CuttingListPage));
-const StraightThroughPage = fetchedLate(() => import('./cutting-list/straight-through-page.js').then((m) => m.StraightThroughPage));
-const BatchPage = fetchedLate(() => import('./cutting-list/batch-page.js').then((m) => m.BatchPage));
-const DocsPage = fetchedLate(() => import('./app/docs-page.js').then((m) => m.DocsPage));
-const ShopPlace = fetchedLate(() => import('./shop/shop-place.js').then((m) => m.ShopPlace));
-const LetIn = fetchedLate(() => import('./app/let-in.js').then((m) => m.LetIn));
-const JobPage = fetchedLate(() => import('./app/job-page.js').then((m) => m.JobPage));
+const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js'), (m) => m.JobsPage);
+const CuttingListPage = fetchedLate(() => import('./cutting-list/cutting-list-page.js'), (m) => m.CuttingListPage);
+const StraightThroughPage = fetchedLate(() => import('./cutting-list/straight-through-page.js'), (m) => m.StraightThroughPage);
+const BatchPage = fetchedLate(() => import('./cutting-list/batch-page.js'), (m) => m.BatchPage);
+const DocsPage = fetchedLate(() => import('./app/docs-page.js'), (m) => m.DocsPage);
+const ShopPlace = fetchedLate(() => import('./shop/shop-place.js'), (m) => m.ShopPlace);
+const LetIn = fetchedLate(() => import('./app/let-in.js'), (m) => m.LetIn);
+const JobPage = fetchedLate(() => import('./app/job-page.js'), (m) => m.JobPage);
 
 /** A screen that is fetched when its address is first visited. */
 function screen(name: string, fetching: string, page: ReactNode): ReactNode {

@@ -43,7 +43,8 @@ export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: B
     const group = groupOf(prepared, isMirrored);
     const wanted = groupsFor(panel, copies);
     // What a strip holds more than is wanted counts as spares.
-    const withSpares = groupsFor(panel, copies + sparesOf(copies * panel.copies, isRun ? spares.layered : spares.single) / panel.copies);
+    const inAll = copies * panel.copies;
+    const withSpares = Math.ceil((inAll + sparesOf(inAll, isRun ? spares.layered : spares.single)) / panel.perStrip);
     const done = Math.min(withSpares, untaken.get(group.fingerprint) ?? 0);
     untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
     // Spares make up for what is spoiled: once enough are good, none is missing.

@@ -28,15 +28,15 @@ import { useJob } from '../job/use-job.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
 // Each is fetched when it is first gone to: a job is shown sooner without the others.
-const BuildStation = fetchedLate(() => import('../stations/build/build-station.js').then((m) => m.BuildStation));
-const FilmsStation = fetchedLate(() => import('../stations/films/films-station.js').then((m) => m.FilmsStation));
-const PrepareStation = fetchedLate(() => import('../stations/prepare/prepare-station.js').then((m) => m.PrepareStation));
-const SurfaceStation = fetchedLate(() => import('../stations/surface/surface-station.js').then((m) => m.SurfaceStation));
-const ArtworkStation = fetchedLate(() => import('../stations/artwork/artwork-station.js').then((m) => m.ArtworkStation));
-const SheetsStation = fetchedLate(() => import('../stations/sheets/sheets-station.js').then((m) => m.SheetsStation));
-const CutStation = fetchedLate(() => import('../stations/cut/cut-station.js').then((m) => m.CutStation));
-const AssembleStation = fetchedLate(() => import('../stations/assemble/assemble-station.js').then((m) => m.AssembleStation));
-const RecordStation = fetchedLate(() => import('../stations/record/record-station.js').then((m) => m.RecordStation));
+const BuildStation = fetchedLate(() => import('../stations/build/build-station.js'), (m) => m.BuildStation);
+const FilmsStation = fetchedLate(() => import('../stations/films/films-station.js'), (m) => m.FilmsStation);
+const PrepareStation = fetchedLate(() => import('../stations/prepare/prepare-station.js'), (m) => m.PrepareStation);
+const SurfaceStation = fetchedLate(() => import('../stations/surface/surface-station.js'), (m) => m.SurfaceStation);
+const ArtworkStation = fetchedLate(() => import('../stations/artwork/artwork-station.js'), (m) => m.ArtworkStation);
+const SheetsStation = fetchedLate(() => import('../stations/sheets/sheets-station.js'), (m) => m.SheetsStation);
+const CutStation = fetchedLate(() => import('../stations/cut/cut-station.js'), (m) => m.CutStation);
+const AssembleStation = fetchedLate(() => import('../stations/assemble/assemble-station.js'), (m) => m.AssembleStation);
+const RecordStation = fetchedLate(() => import('../stations/record/record-station.js'), (m) => m.RecordStation);
 
 const SCREENS: Readonly<Record<StationName, ComponentType>> = {
   artwork: ArtworkStation,

@@ -11,10 +11,10 @@ import { OfferContext, OfferedContext, type Command } from '../ui/commands.js';
 import { useShortcuts } from './use-shortcuts.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
-const CommandSearch = fetchedLate(() => import('./command-search.js').then((m) => m.CommandSearch));
-const AtWork = fetchedLate(() => import('./at-work.js').then((m) => m.AtWork));
-const GlossarySheet = fetchedLate(() => import('./glossary-sheet.js').then((m) => m.GlossarySheet));
-const ShortcutSheet = fetchedLate(() => import('./shortcut-sheet.js').then((m) => m.ShortcutSheet));
+const CommandSearch = fetchedLate(() => import('./command-search.js'), (m) => m.CommandSearch);
+const AtWork = fetchedLate(() => import('./at-work.js'), (m) => m.AtWork);
+const GlossarySheet = fetchedLate(() => import('./glossary-sheet.js'), (m) => m.GlossarySheet);
+const ShortcutSheet = fetchedLate(() => import('./shortcut-sheet.js'), (m) => m.ShortcutSheet);
 
 const UNITS = [['mm', 'mm'], ['cm', 'cm'], ['in', 'inch']] as const;
 

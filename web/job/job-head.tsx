@@ -11,7 +11,7 @@ import { useJobContext } from './job-context.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
 // A calendar is large, and most visits set no date.
-const DueDate = fetchedLate(() => import('./due-date.js').then((m) => m.DueDate));
+const DueDate = fetchedLate(() => import('./due-date.js'), (m) => m.DueDate);
 
 const SAVING_WORDS: Readonly<Record<SavingState, string>> = { saved: 'saved', saving: 'saving …', away: 'not saved yet: the server is away', refused: 'not saved' };
 

@@ -9,13 +9,13 @@ import { fetchedLate, Part } from '../ui/part.js';
 import { TextInput } from '../ui/plain-fields.js';
 import { ShopContext, useKnownShop, useShopActs } from './shop-context.js';
 
-const FilmsScreen = fetchedLate(() => import('./films-screen.js').then((m) => m.FilmsScreen));
-const StockScreen = fetchedLate(() => import('./stock-screen.js').then((m) => m.StockScreen));
-const ToolsScreen = fetchedLate(() => import('./tools-screen.js').then((m) => m.ToolsScreen));
-const MakersScreen = fetchedLate(() => import('./makers-screen.js').then((m) => m.MakersScreen));
-const BlanksScreen = fetchedLate(() => import('./blanks-screen.js').then((m) => m.BlanksScreen));
-const DevicesScreen = fetchedLate(() => import('./devices-screen.js').then((m) => m.DevicesScreen));
-const FirstDay = fetchedLate(() => import('./first-day.js').then((m) => m.FirstDay));
+const FilmsScreen = fetchedLate(() => import('./films-screen.js'), (m) => m.FilmsScreen);
+const StockScreen = fetchedLate(() => import('./stock-screen.js'), (m) => m.StockScreen);
+const ToolsScreen = fetchedLate(() => import('./tools-screen.js'), (m) => m.ToolsScreen);
+const MakersScreen = fetchedLate(() => import('./makers-screen.js'), (m) => m.MakersScreen);
+const BlanksScreen = fetchedLate(() => import('./blanks-screen.js'), (m) => m.BlanksScreen);
+const DevicesScreen = fetchedLate(() => import('./devices-screen.js'), (m) => m.DevicesScreen);
+const FirstDay = fetchedLate(() => import('./first-day.js'), (m) => m.FirstDay);
 
 /** The screens of the shop, by their address. */
 const SCREENS: Readonly<Record<string, readonly [name: string, screen: ComponentType]>> = {

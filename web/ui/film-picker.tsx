@@ -16,7 +16,7 @@ export interface FilmPickerProps {
   readonly onChange: (filmId: string) => void;
 }
 
-const FilmPickerList = fetchedLate(() => import('./film-picker-list.js').then((m) => m.FilmPickerList));
+const FilmPickerList = fetchedLate(() => import('./film-picker-list.js'), (m) => m.FilmPickerList);
 
 /** A film picked out of the shop's: by swatch, family, how far its colour is off, and what is left of it. */
 export function FilmPicker({ label, films, value, left, colour, placeholder = 'choose a film …', onChange }: FilmPickerProps) {

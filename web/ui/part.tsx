@@ -9,14 +9,18 @@ class NotFetched extends Error {}
 
 /**
  * A component that is fetched when it is first shown. One whose fetching failed is fetched again when it is shown again (a component that React
- * itself loads late would fail for good).
+ * itself loads late would fail for good). A browser remembers an address that it could not import from, so it is asked for under another then.
  */
-export function fetchedLate<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
+export function fetchedLate<Module, P extends object>(load: () => Promise<Module>, pick: (module: Module) => ComponentType<P>): ComponentType<P> {
+  let lost: string | null = null;
+  let tries = 0;
+  const fetched = () => (lost === null ? load() : (import(/* @vite-ignore */ `${lost}?again=${(tries += 1)}`) as Promise<Module>));
   const make = () =>
     lazy(() =>
-      load().then(
-        (component) => ({ default: component }),
+      fetched().then(
+        (module) => ({ default: pick(module) }),
         (error: unknown) => {
+          lost = addressIn(error);
           now = make();
           throw new NotFetched(String(error), { cause: error });
         },
@@ -27,6 +31,11 @@ export function fetchedLate<P extends object>(load: () => Promise<ComponentType<
     const Component = now;
     return <Component {...props} />;
   };
+}
+
+/** The address of a file that could not be imported, which browsers name in their sentence; null where they do not. */
+function addressIn(error: unknown): string | null {
+  return /https?:\/\/[^\s?]+\.js/.exec(String(error))?.[0] ?? null;
 }
 
 interface PartProps {

@@ -25,8 +25,8 @@ interface PickerProps {
 }
 
 // Most are never opened: the list is fetched with the first that is looked at.
-const loadList = () => import('./picker-list.js').then((m) => m.PickerList);
-const PickerList = fetchedLate(loadList);
+const loadList = () => import('./picker-list.js');
+const PickerList = fetchedLate(loadList, (m) => m.PickerList);
 
 /** One of several, of which only the one picked is seen; the others come in a list that can be searched when it is long. */
 export function Picker({ label, value, options, placeholder = 'choose …', isDisabled = false, onChange }: PickerProps) {

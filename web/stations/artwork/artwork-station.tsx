@@ -27,9 +27,9 @@ import { useArrangement } from './use-arrangement.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 
 // What only some parts need is fetched with the first of them.
-const LetteringEditor = fetchedLate(() => import('./lettering-editor.js').then((m) => m.LetteringEditor));
-const PageChoice = fetchedLate(() => import('./page-choice.js').then((m) => m.PageChoice));
-const TracingEditor = fetchedLate(() => import('./tracing-editor.js').then((m) => m.TracingEditor));
+const LetteringEditor = fetchedLate(() => import('./lettering-editor.js'), (m) => m.LetteringEditor);
+const PageChoice = fetchedLate(() => import('./page-choice.js'), (m) => m.PageChoice);
+const TracingEditor = fetchedLate(() => import('./tracing-editor.js'), (m) => m.TracingEditor);
 
 const LOOKS = [['after', 'As it will be cut'], ['before', 'Before the fixes'], ['changes', 'What changed'], ['drawn', 'The file itself']] as const;
 type Look = (typeof LOOKS)[number][0];

@@ -28,10 +28,10 @@ const BELOW = [['section', 'Cross-section'], ['trial', 'Gap trial'], ['schools',
 type Below = (typeof BELOW)[number][0];
 
 // With its chart it is large, and not every build is tried.
-const GapTrialPanel = fetchedLate(() => import('./gap-trial.js').then((m) => m.GapTrialPanel));
-const SchoolsTable = fetchedLate(() => import('./schools-table.js').then((m) => m.SchoolsTable));
-const OrderList = fetchedLate(() => import('./order-list.js').then((m) => m.OrderList));
-const FramesEditor = fetchedLate(() => import('./frames-editor.js').then((m) => m.FramesEditor));
+const GapTrialPanel = fetchedLate(() => import('./gap-trial.js'), (m) => m.GapTrialPanel);
+const SchoolsTable = fetchedLate(() => import('./schools-table.js'), (m) => m.SchoolsTable);
+const OrderList = fetchedLate(() => import('./order-list.js'), (m) => m.OrderList);
+const FramesEditor = fetchedLate(() => import('./frames-editor.js'), (m) => m.FramesEditor);
 
 /** How the layers are made of the colours, and how far they run under each other. */
 export function BuildStation() {

@@ -10,9 +10,9 @@ import { fetchedLate, Part } from '../../ui/part.js';
 import { newId } from '../../api/new-id.js';
 
 // Most jobs have none of them: each is fetched with the first.
-const KnockOutEditor = fetchedLate(() => import('./knock-out-editor.js').then((m) => m.KnockOutEditor));
-const OutlineEditor = fetchedLate(() => import('./outline-editor.js').then((m) => m.OutlineEditor));
-const PrintEditor = fetchedLate(() => import('./print-editor.js').then((m) => m.PrintEditor));
+const KnockOutEditor = fetchedLate(() => import('./knock-out-editor.js'), (m) => m.KnockOutEditor);
+const OutlineEditor = fetchedLate(() => import('./outline-editor.js'), (m) => m.OutlineEditor);
+const PrintEditor = fetchedLate(() => import('./print-editor.js'), (m) => m.PrintEditor);
 
 /** What is made of the artwork besides itself: outlines round it, shapes knocked out, a film laid beneath. */
 export function FramesEditor() {

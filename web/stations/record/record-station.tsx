@@ -15,7 +15,7 @@ import { count, sayArea, sayDuration } from '../../../core/words/index.js';
 import { useDraft } from '../../ui/use-draft.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 
-const TimesChart = fetchedLate(() => import('./times-chart.js').then((m) => m.TimesChart));
+const TimesChart = fetchedLate(() => import('./times-chart.js'), (m) => m.TimesChart);
 
 const OUTCOMES = [['none', 'Not judged'], ['good', 'Good'], ['remake', 'Make again']] as const;
 
