@@ -129,12 +129,13 @@ function factsOf({ design, layers, trapMm, marks, sheets, seconds, weeding, toCu
   const filmName = (id: string) => shop.films.find((film) => film.id === id)?.name ?? id;
   const films = [...new Set(layers?.map(({ film }) => film))];
   const copies = Math.max(0, ...(toCut ?? []).map((layer) => layer.copies));
+  const perStrip = Math.max(1, ...(toCut ?? []).map((layer) => layer.perStrip));
   const weed = weeding?.reduce((sum, { minutes }) => sum + minutes, 0) ?? 0;
   const pieces = [...new Set(sheets?.map(({ piece }) => shop.pieces.find(({ id }) => id === piece)?.kind ?? 'piece'))];
   return [
     ['Films', films.length > 0 ? listed(films.map(filmName)) : 'none yet'],
     ...(design ? [['Size', `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)} ${unit}`] as const] : []),
-    ...(copies > 1 ? [['Copies', String(copies)] as const] : []),
+    ...(copies * perStrip > 1 ? [['Copies', perStrip > 1 ? `${copies * perStrip}, in ${count(copies, 'strip')} of ${perStrip}` : String(copies)] as const] : []),
     ...(trapMm ? [['Trap', mm(trapMm)] as const] : []),
     ['Marks', marks && marks.length > 0 ? `${count(marks.length, 'mark')}, ${listed([...new Set(marks.map(({ shape }) => shape))])}` : 'none'],
     ...(sheets ? [['By itself', `${count(sheets.length, 'sheet')}, from ${pieces.length > 0 ? listed(pieces.map((kind) => ({ roll: 'rolls', sheet: 'sheets', offcut: 'offcuts', piece: 'pieces' })[kind])) : 'nothing in stock'}`] as const] : []),
