@@ -47,7 +47,7 @@ export function leftoversOf(piece: Rectangle, used: Rectangle, costPerM2: number
     { xMm: w, yMm: 0, widthMm: piece.widthMm - w, lengthMm: piece.lengthMm },
     { xMm: 0, yMm: l, widthMm: w, lengthMm: piece.lengthMm - l },
   ];
-  const worth = (some: readonly LaidRectangle[]) => some.reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
+  const worth = worthOfAll(costPerM2, rule);
   return (worth(along) > worth(across) ? along : across).filter(({ widthMm, lengthMm }) => widthMm > 1e-6 && lengthMm > 1e-6);
 }
 
@@ -64,30 +64,42 @@ export function leftoversAround(piece: Rectangle, used: readonly LaidRectangle[]
   const farthest = { widthMm: Math.max(0, ...used.map(({ xMm, widthMm }) => xMm + widthMm)), lengthMm: Math.max(0, ...used.map(({ yMm, lengthMm }) => yMm + lengthMm)) };
   const beyond = leftoversOf(piece, farthest, costPerM2, rule);
   if (used.length > MOST_AROUND) return beyond;
-  const worth = (some: readonly Rectangle[]) => some.reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
+  const worth = worthOfAll(costPerM2, rule);
   const around: LaidRectangle[] = [];
   while (around.length < MOST_KEPT) {
     const taken = [...used, ...around];
-    const free = [...atFarSide(piece, taken), ...atFarSide(turned(piece), taken.map(turnedRectangle)).map(turnedRectangle)];
-    const best = free.reduce<LaidRectangle | null>((most, one) => (worth([one]) > (most ? worth([most]) : 0) ? one : most), null);
+    const atSide = bestAtFarSide(piece, taken, worth);
+    const atEnd = bestAtFarSide(turned(piece), taken.map(turnedRectangle), worth);
+    const best = atEnd && (!atSide || worth([atEnd]) > worth([atSide])) ? turnedRectangle(atEnd) : atSide;
     if (!best) break;
     around.push(best);
   }
   return worth(around) > worth(beyond) + 1e-9 ? around : beyond;
 }
 
-/** The widest free rectangles at the far side of a piece, one for every stretch along it between two edges of what is taken. */
-function atFarSide(piece: Rectangle, taken: readonly LaidRectangle[]): LaidRectangle[] {
+type Worth = (some: readonly Rectangle[]) => number;
+
+function worthOfAll(costPerM2: number, rule: LeftoverRule): Worth {
+  return (some) => some.reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
+}
+
+/** The free rectangle at the far side of a piece that is worth most, of the widest for every stretch along it between two edges of what is taken; null where none is worth keeping. */
+function bestAtFarSide(piece: Rectangle, taken: readonly LaidRectangle[], worth: Worth): LaidRectangle | null {
   const edges = [...new Set([0, piece.lengthMm, ...taken.flatMap(({ yMm, lengthMm }) => [yMm, yMm + lengthMm])])].filter((y) => y >= 0 && y <= piece.lengthMm).sort((a, b) => a - b);
   // How far each stretch from one edge to the next is taken.
   const to = edges.slice(1).map((end, i) => taken.reduce((far, { xMm, yMm, widthMm, lengthMm }) => (yMm < end - 1e-6 && yMm + lengthMm > edges[i]! + 1e-6 ? Math.max(far, xMm + widthMm) : far), 0));
-  return to.flatMap((_, i) => {
-    let far = 0;
-    return to.slice(i).flatMap((own, k) => {
-      far = Math.max(far, own);
-      return far < piece.widthMm ? [{ xMm: far, yMm: edges[i]!, widthMm: piece.widthMm - far, lengthMm: edges[i + k + 1]! - edges[i]! }] : [];
-    });
-  });
+  let [best, most] = [null as LaidRectangle | null, 0];
+  for (let i = 0; i < to.length; i += 1) {
+    for (let k = i, far = to[i]!; k < to.length; k += 1) {
+      far = Math.max(far, to[k]!);
+      // A longer stretch leaves nothing either.
+      if (far >= piece.widthMm) break;
+      const one = { xMm: far, yMm: edges[i]!, widthMm: piece.widthMm - far, lengthMm: edges[k + 1]! - edges[i]! };
+      const own = worth([one]);
+      if (own > most) [best, most] = [one, own];
+    }
+  }
+  return best;
 }
 
 const turned = ({ widthMm, lengthMm }: Rectangle): Rectangle => ({ widthMm: lengthMm, lengthMm: widthMm });

@@ -1,6 +1,6 @@
 import { ENDED } from './run.js';
 import type { CutSoFar } from '../sheets/index.js';
-import type { FrozenSheet } from './frozen-sheet.js';
+import type { FrozenGroup, FrozenSheet } from './frozen-sheet.js';
 
 /**
  * in-cutter: under the knife, or its rest is; good: cut, and not to be remade; undecided: it failed or was cancelled, and the maker has yet to
@@ -48,18 +48,22 @@ const TAKES: readonly SheetStanding[] = ['in-cutter', 'good', 'undecided', 'rest
  * With `only` those of one standing. A rest carries no copies of its own: it makes those of its sheet whole.
  */
 export function takenCopies(sheets: readonly FrozenSheet[], jobId: string, only: readonly SheetStanding[] = TAKES): Record<string, number> {
-  const how = standings(sheets);
-  const taken: Record<string, number> = {};
-  for (const sheet of sheets) {
-    if (sheet.restOf !== null || !only.includes(how.get(sheet.id)!)) continue;
-    for (const group of sheet.groups) if (group.jobId === jobId) taken[group.fingerprint] = (taken[group.fingerprint] ?? 0) + 1;
-  }
-  return taken;
+  return countsOf(groupsThatStand(sheets, jobId, only));
 }
 
 /** The same, and how those copies lie on their films: as the design is drawn, or turned a quarter. */
 export function cutSoFar(sheets: readonly FrozenSheet[], jobId: string): CutSoFar {
+  const groups = groupsThatStand(sheets, jobId, TAKES);
+  return { taken: countsOf(groups), lies: Object.fromEntries(groups.map(({ fingerprint, matrix: [a, b] }) => [fingerprint, Math.abs(a) >= Math.abs(b) ? 'as drawn' : 'across'] as const)) };
+}
+
+function groupsThatStand(sheets: readonly FrozenSheet[], jobId: string, only: readonly SheetStanding[]): FrozenGroup[] {
   const how = standings(sheets);
-  const laid = sheets.filter(({ id, restOf }) => restOf === null && TAKES.includes(how.get(id)!)).flatMap(({ groups }) => groups.filter((group) => group.jobId === jobId));
-  return { taken: takenCopies(sheets, jobId), lies: Object.fromEntries(laid.map(({ fingerprint, matrix: [a, b] }) => [fingerprint, Math.abs(a) >= Math.abs(b) ? 'as drawn' : 'across'] as const)) };
+  return sheets.filter(({ id, restOf }) => restOf === null && only.includes(how.get(id)!)).flatMap(({ groups }) => groups.filter((group) => group.jobId === jobId));
+}
+
+function countsOf(groups: readonly FrozenGroup[]): Record<string, number> {
+  const counts: Record<string, number> = {};
+  for (const { fingerprint } of groups) counts[fingerprint] = (counts[fingerprint] ?? 0) + 1;
+  return counts;
 }

@@ -75,10 +75,11 @@ export async function preparedPanel({ number, of, label, copies, corner, clip }:
     await hooks.breathe?.();
     const { thinnestMm, id } = layer.film;
     const words = [how.title, ...(label === null ? [] : [label]), layer.film.name, `${i + 1}/${layers.length}`];
+    const isLattice = perStrip > 1 && isPlain(single[i]!);
     const { map: weed, ...made } = layerWeeding(layer.cut, rings, thinParts(layer.cut, 2 * thinnestMm), {
       border: { rings: borders.of[i]! },
       // Between copies in one box, and plain ones in a strip, the waste is a lattice, which lifts in one.
-      relief: relief.ruled && preparation.border !== 'shared' && !(perStrip > 1 && isPlain(single[i]!)),
+      relief: relief.ruled && preparation.border !== 'shared' && !isLattice,
       bulkMm: bulkOf(layer.film, relief),
       drawn: relief.drawn.filter(({ filmId }) => filmId === id).map(({ line }) => line),
       gone: relief.gone.filter(({ filmId }) => filmId === id),
@@ -88,7 +89,7 @@ export async function preparedPanel({ number, of, label, copies, corner, clip }:
       onProgress: tell,
     });
     const { border, relief: lines, asDrawn, labels, refused, strips } = made;
-    const work = perStrip > 1 && isPlain(single[i]!) ? asLattice(made.work, perStrip) : made.work;
+    const work = isLattice ? asLattice(made.work, perStrip) : made.work;
     const dotsMm2 = made.looseParts.filter(({ areaMm2 }) => areaMm2 < DOT_MM2).map(({ areaMm2 }) => areaMm2);
     prepared.push({ layer, weed, refused, border, relief: lines, asDrawn, labels, strips, dotsMm2, work, minutes: weedingMinutes(work, figures) });
   }

@@ -1,5 +1,5 @@
 import { gangPitch, gangPlaces, type GangWish } from '../../engines/nesting/index.js';
-import { joinBoxes, translateRings, unite, type Box } from '../../geometry/index.js';
+import { joinBoxes, translateRings, type Box } from '../../geometry/index.js';
 import type { JobLayer } from '../build/index.js';
 
 /** Where the copies of a strip lie, from the first of them. */
@@ -7,8 +7,7 @@ export type PlacesInStrip = readonly { readonly xMm: number; readonly yMm: numbe
 
 /** A strip of a gang: on every film the same copies at the same places, the first of them where the design itself is. */
 export function stripOf(layers: readonly JobLayer[], gang: GangWish): { readonly layers: readonly JobLayer[]; readonly places: PlacesInStrip } {
-  const cut = layers.flatMap((layer) => layer.cut);
-  const places = gangPlaces(gang, gangPitch(gang.rows === 'tight' ? unite(cut) : cut, gang));
+  const places = gangPlaces(gang, gangPitch(layers.flatMap((layer) => layer.cut), gang));
   const copied = (rings: JobLayer['cut']) => places.flatMap(({ xMm, yMm }) => translateRings(rings, xMm, yMm));
   return {
     places,

@@ -99,7 +99,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     for (const film of new Set(prepare.layers.map(({ layer }) => layer.film))) if (toCut.some((layer) => layer.film === film && layer.taken < layer.copies)) rulings.push(sayPiece(film, sheets.filter((sheet) => sheet.film === film)));
     const [panel] = prepare.panels;
     if (panel && panel.perStrip > 1) rulings.push(sayStrips({ copies: decisions.copies, strips: groupsFor(panel, decisions.copies), perStrip: panel.perStrip }));
-    if (toCut.every((layer) => layer.taken === 0)) findings.push(...gangFindings(read));
+    if (toCut.every((layer) => layer.taken === 0)) findings.push(...gangFindings(read, loadableOfFilm));
     const together = Math.min(...short.map(({ have }) => have));
     // Of the panels of a film the one that is shortest says how many there can be.
     const shortest = [...new Map([...short].sort((a, b) => b.have - a.have).map((one) => [one.film, one])).values()];
@@ -115,10 +115,9 @@ function inStockOf({ id }: Film, pieces: readonly FilmPiece[]): FilmPiece[] {
 }
 
 /** Strips, where they would spare a run of copies its alignments. */
-function gangFindings(read: SheetsRead): Finding<SheetsPatch & PreparePatch>[] {
-  const { prepare, preparation, pieces, sheets: { copies, spacingMm } } = read;
+function gangFindings({ prepare, preparation, sheets: { copies, spacingMm } }: SheetsRead, loadableOfFilm: ReadonlyMap<string, readonly Loadable[]>): Finding<SheetsPatch & PreparePatch>[] {
   const films = prepare.layers.map(({ layer }) => layer.film);
-  const racks = films.map((film) => ({ film, rack: inStockOf(film, pieces).flatMap((piece) => loadableOf(piece, read) ?? []) }));
+  const racks = films.map((film) => ({ film, rack: loadableOfFilm.get(film.id)! }));
   const proposal = proposeGang(prepare, {
     copies,
     gapMm: spacingMm,
