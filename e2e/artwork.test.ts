@@ -54,13 +54,13 @@ const png = (svg: string, width = 900) => new Uint8Array(new Resvg(svg, { fitTo:
 
 describe('words', () => {
   it('are set, changed, bent and coloured, and stay words', { timeout: 300_000 }, async () => {
-    const { press, sees, write, driver } = browser;
+    const { press, sees, write } = browser;
     await setWords('Lockside Bakery');
     await sees('1 sheet');
     await write('Cap height', '60');
     await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.capHeightMm === 60);
     await press('Another font');
-    await (await driver.findElement(By.css('input[aria-label="Great Vibes, script"]'))).click();
+    await browser.tap('input[aria-label="Great Vibes, script"]');
     await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.font === 'great-vibes');
     await press('Close the fonts');
     await press('Curved up');
@@ -118,7 +118,7 @@ describe('words', () => {
     await sees('Only fonts that have these letters are shown.');
     expect((await offered()).filter((label) => !label.startsWith('Zilla Slab'))).toEqual(['Frank Ruhl Libre, roman', 'Varela Round, rounded', 'Fredoka, rounded', 'Rubik, rounded']);
     await driver.wait(async () => (await waiting()) === 0, 60_000);
-    await (await driver.findElement(By.css('input[aria-label="Rubik, rounded"]'))).click();
+    await browser.tap('input[aria-label="Rubik, rounded"]');
     await until(({ artworks }) => (artworks[0] as LetteringPart).lettering.font === 'rubik');
     await driver.wait(async () => !(await browser.text()).includes('This font has no'), 60_000);
     expect(await browser.complaints()).toEqual([]);

@@ -13,6 +13,8 @@ export interface Browser {
   readonly find: (css: string) => Promise<WebElement>;
   /** A button, link or summary by what it is called. */
   readonly press: (name: string) => Promise<void>;
+  /** What stands behind a selector, also while the page still moves. */
+  readonly tap: (css: string) => Promise<void>;
   /** Waits until the page's text holds this. */
   readonly sees: (text: string | RegExp) => Promise<void>;
   /** Replaces what stands in a field and leaves it. */
@@ -83,6 +85,12 @@ export async function openBrowser(): Promise<Browser> {
       steadily(async () => {
         const element = await within(By.xpath(`//*[self::button or self::a or self::summary or self::label][${named(name)}]`));
         await driver.wait(until.elementIsEnabled(element), PATIENCE_MS);
+        await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+        await element.click();
+      }).then(() => undefined),
+    tap: (css) =>
+      steadily(async () => {
+        const element = await within(By.css(css));
         await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
         await element.click();
       }).then(() => undefined),

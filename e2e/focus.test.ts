@@ -49,7 +49,7 @@ async function focusIsIn(place: RegExp): Promise<void> {
 describe('the focus', () => {
   it('goes along to a station, by a press and by a key', async () => {
     await at('artwork', 'Your files are kept');
-    await browser.driver.findElement(By.css('a[href$="/build"]')).click();
+    await browser.tap('a[href$="/build"]');
     await focusIsIn(/^Build: decisions/);
     await browser.driver.actions().keyDown('\uE00A').sendKeys('3').keyUp('\uE00A').perform();
     await focusIsIn(/^Surface: decisions/);

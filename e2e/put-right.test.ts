@@ -102,7 +102,7 @@ it('puts right one place and lets another be, place by place', async () => {
   await sees('are dropped and filled.');
 
   // What was looked at before does not call its maker back from another station.
-  await (await browser.find('a[href$="/build"]')).click();
+  await browser.tap('a[href$="/build"]');
   await press('Undo');
   await driver.wait(async () => (await (await browser.find('a[href$="/artwork"]')).getText()).includes('!'), 60_000);
   expect(await driver.getCurrentUrl()).toMatch(/\/build$/);

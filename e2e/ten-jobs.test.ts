@@ -154,7 +154,7 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     await newJob();
     await words('Wick');
     await press('Another font');
-    await act(browser.find('input[aria-label^="Lobster"]').then((radio) => radio.click()));
+    await act(browser.tap('input[aria-label^="Lobster"]'));
     await toBuild();
     await press('Add an outline');
     await choose('Holes of the outline in Chalk white', 'all holes filled');

@@ -249,7 +249,7 @@ describe('looking', () => {
     await browser.sees('3 sheets');
     const over = await browser.driver.executeScript<number>('return document.documentElement.scrollWidth - document.documentElement.clientWidth');
     expect(over).toBeLessThanOrEqual(0);
-    await (await browser.find('input[aria-label="Trap width"]')).click();
+    await browser.tap('input[aria-label="Trap width"]');
     await browser.resize(1280, 800);
   });
 });

@@ -95,6 +95,13 @@ export function lay(on: LaidSheet, laid: Laid): void {
   on.laid.push(laid);
 }
 
+/** Those on a sheet of its own, as it was. */
+export function laidAnew({ sheet, index }: OpenSheet, laid: readonly Laid[], noFits: NoFits, spacingMm: number): LaidSheet {
+  const made: LaidSheet = { open: new OpenSheet(sheet, index, noFits, { spacingMm, closedAfter: Infinity }), laid: [] };
+  for (const one of laid) lay(made, one);
+  return made;
+}
+
 export function placementOf({ open: { sheet, index } }: LaidSheet, { candidate, copy, orientation, x, y }: Laid): Placement {
   return { item: candidate.item.id, copy, sheet: sheet.id, sheetIndex: index, x: x - orientation.originX, y: y - orientation.originY, rotation: orientation.rotation };
 }

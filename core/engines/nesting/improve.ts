@@ -1,7 +1,6 @@
-import { lay, bestOn, scoreOf, type Arrangement, type Laid, type LaidSheet } from './arrange.js';
+import { lay, laidAnew, bestOn, scoreOf, type Arrangement, type Laid, type LaidSheet } from './arrange.js';
+import { asOneWhole, isFull, type WholeSearch } from './as-one-whole.js';
 import { compress, type SearchHooks } from './compress.js';
-import type { NoFits } from './no-fit.js';
-import { OpenSheet } from './open-sheet.js';
 import { layRectangles, type StripLayout } from './rectangles.js';
 import { isBox } from './shape.js';
 
@@ -10,23 +9,20 @@ const MOST_ON_A_SHEET = 150;
 /** So many steps for a sheet before it is the next one's turn. */
 const STEPS_A_TURN = 400;
 
-export interface Search {
-  readonly spacingMm: number;
-  readonly noFits: NoFits;
-  readonly random: () => number;
-  /** Counts a step; false when no further one may be made. */
-  readonly step: () => Promise<boolean>;
+export interface Search extends WholeSearch {
   /** Told of every arrangement that is better than all before. */
   readonly onBetter: (found: () => Arrangement) => void;
 }
 
 /**
- * An arrangement on less film: sheet by sheet, what lies on it is drawn together, and what then finds room on it is taken over from the last sheets; in turns, for as long as steps are left. A sheet is
+ * An arrangement on less film. Pieces of one whole are put together; otherwise, sheet by sheet, what lies on it is drawn together, and what then finds room on it is taken over from the last sheets; in turns, for as long as steps are left. A sheet is
  * only changed for the better.
  */
 export async function improve(from: Arrangement, search: Search): Promise<Arrangement> {
-  let best = from;
-  const isWorth = ({ laid, open }: LaidSheet) => laid.length <= MOST_ON_A_SHEET && laid.some(({ isPinned }) => !isPinned) && open.usedLength > 0;
+  const isWorth = ({ laid, open }: LaidSheet) => laid.length <= MOST_ON_A_SHEET && laid.some(({ isPinned }) => !isPinned) && open.usedLength > 0 && !isFull({ laid, open });
+  const whole = from.sheets[0] && isWorth(from.sheets[0]) ? await asOneWhole(from, search) : null;
+  if (whole) search.onBetter(() => whole);
+  let best = whole ?? from;
   const turn = best.sheets.filter(isWorth).length > 1 ? STEPS_A_TURN : Infinity;
   // Ends when there was nothing to do on any of the sheets.
   for (let k = 0, idle = 0; idle < best.sheets.length; k = (k + 1) % best.sheets.length, idle += 1) {
@@ -80,12 +76,6 @@ async function drawnTogether({ open, laid }: LaidSheet, { spacingMm, noFits, ran
   const pinnedTo = Math.max(0, ...fixed.map(({ orientation, y }) => y + orientation.height));
   const found = await compress(free.map(({ candidate }) => candidate.orientations), { widthMm, spacingMm, fixed, ...(outline && { outline }) }, { layout: free, lengthMm: open.usedLength }, noFits, random, { mayGoOn, onBetter: (better) => isShorter(Math.max(pinnedTo, better.lengthMm)) && onBetter(() => anew(better.layout)) });
   return isShorter(Math.max(pinnedTo, found.lengthMm)) ? anew(found.layout) : null;
-}
-
-function laidAnew({ sheet, index }: OpenSheet, laid: readonly Laid[], noFits: NoFits, spacingMm: number): LaidSheet {
-  const made: LaidSheet = { open: new OpenSheet(sheet, index, noFits, { spacingMm, closedAfter: Infinity }), laid: [] };
-  for (const one of laid) lay(made, one);
-  return made;
 }
 
 /** The same with what lies on the sheets behind the k-th and finds room on that one laid there. */
