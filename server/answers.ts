@@ -91,7 +91,7 @@ export const ANSWERS = {
       carries: list(fields({ jobId: text, filmId: text, copies: count, isMirrored: yes })), laid: list(fields({ jobId: text, filmId: text, fingerprint: text, copy: count, perStrip: count, isPinned: yes, xMm: number, yMm: number })), leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),
       seconds: number, cutMm: number, forceG: number, speedMmS: number, keptMm2: number, takenMm2: number, value: number,
     })),
-    short: list(fields({ filmId: text, message: text, spacingMm: orNull(number) })), loose: count, steps: count, stopped: list(fields({ jobId: text, why: text })), keptMm2: number, takenMm2: number, value: number, seconds: number,
+    short: list(fields({ filmId: text, message: text, spacingMm: orNull(number) })), loose: count, unshared: list(text), steps: count, stopped: list(fields({ jobId: text, why: text })), keptMm2: number, takenMm2: number, value: number, seconds: number,
   }),
   BatchSearched: fields({ batch: shape('Batch'), takenMm2: number, beforeMm2: number }),
   LeftoversBooked: fields({ numbers: list(count), revision: count }),

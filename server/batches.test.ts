@@ -98,7 +98,7 @@ describe('jobs that are put together', () => {
 
   it('a job lies in one batch: put into another it leaves the first, which ends when it was its last', async () => {
     const first = await put(jobs);
-    const decided = { ...first.wish, spacingMm: 7, oneDirection: false, avoid: ['chalk-offcut'] };
+    const decided = { ...first.wish, spacingMm: 7, sharesBorders: true, oneDirection: false, avoid: ['chalk-offcut'] };
     await bench.api('PATCH', `/api/batches/${first.id}`, { revision: first.revision, wish: decided });
     const second = await put([jobs[0]!]);
     // Decided as the last, but for what hung on its own pieces.

@@ -74,6 +74,8 @@ export interface BatchView {
   /** How much of what was laid by hand can no longer lie so. */
   readonly loose: number;
   readonly stopped: readonly StoppedJob[];
+  /** Films in which borders were to be shared and cannot be. */
+  readonly unshared: readonly string[];
   /** Steps of the search for less film that were made in all. */
   readonly steps: number;
   readonly keptMm2: number;
@@ -86,13 +88,14 @@ export interface BatchView {
 export type NamedBatchJob = BatchJob & { readonly title: string };
 
 /** A planned batch as the page draws it. */
-export function batchView({ sheets, short, loose, steps }: BatchOut, { jobs, stopped, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly stopped: readonly StoppedJob[]; readonly cutter: CutterProfile }): BatchView {
+export function batchView({ sheets, short, loose, unshared, steps }: BatchOut, { jobs, stopped, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly stopped: readonly StoppedJob[]; readonly cutter: CutterProfile }): BatchView {
   const views = sheets.map((sheet) => sheetView(sheet, jobs, cutter));
   const sum = (of: (sheet: BatchSheetView) => number) => views.reduce((total, sheet) => total + of(sheet), 0);
   return {
     sheets: views,
     short: short.map((one) => ({ filmId: one.film.id, message: sayShortage(one, jobs.map(({ title }) => title)), spacingMm: one.spacingMm })),
     loose: loose.length,
+    unshared: unshared.map(({ name }) => name),
     steps: steps.reduce((total, one) => total + one.steps, 0),
     stopped,
     keptMm2: sum(({ keptMm2 }) => keptMm2),

@@ -90,6 +90,8 @@ export interface BatchOut {
   readonly short: readonly Shortage[];
   /** What was laid by hand and can no longer lie so: the layer, the piece or what lies beside it is another. */
   readonly loose: readonly BatchPin[];
+  /** Films in which borders were to be shared and cannot be: not all that lies in them has a box round it. */
+  readonly unshared: readonly Film[];
   /** How many steps the search for less film made on the layout of each film: with as many it comes out the same again. Empty when there was none. */
   readonly steps: readonly { readonly film: Film; readonly steps: number; /** Less of it is spent than without. */ readonly helped: boolean }[];
 }
@@ -101,6 +103,8 @@ export type BatchOrder = (typeof BATCH_ORDERS)[number];
 /** What is decided of a batch. */
 export interface BatchWish {
   readonly spacingMm: number;
+  /** Neighbours whose borders are boxes touch, and the line between them is cut once. */
+  readonly sharesBorders: boolean;
   /** Whether films of the same settings share a mat. */
   readonly zones: boolean;
   readonly order: BatchOrder;
@@ -123,6 +127,6 @@ export interface BatchWish {
 }
 
 /** What a new batch is left to. */
-export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, zones: true, order: 'changes', sequence: [], oneDirection: true, spares: { single: 0.05, layered: 0.1 }, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
+export const NEW_BATCH_WISH: BatchWish = { spacingMm: 5, sharesBorders: false, zones: true, order: 'changes', sequence: [], oneDirection: true, spares: { single: 0.05, layered: 0.1 }, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
 
-export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), zones: yes, order: oneOf(BATCH_ORDERS), sequence: { type: 'array', maxItems: 2000, items: { type: 'string', maxLength: 20_000 } }, oneDirection: yes, spares: object({ single: figure(0, 1), layered: figure(0, 1) }), longFeedMm: figure(100, 100_000), leftovers: object({ leastSideMm: figure(1, 10_000), leastMm2: figure(0, 10_000_000), share: figure(0, 1), narrowMm: figure(0, 10_000), narrowShare: figure(0, 1) }), avoid: { type: 'array', maxItems: 1000, items: id }, steps: { type: 'array', maxItems: 1000, items: object({ filmId: id, steps: whole(0, 1e9) }) }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });
+export const BATCH_WISH_SCHEMA = object({ spacingMm: figure(0, 100), sharesBorders: yes, zones: yes, order: oneOf(BATCH_ORDERS), sequence: { type: 'array', maxItems: 2000, items: { type: 'string', maxLength: 20_000 } }, oneDirection: yes, spares: object({ single: figure(0, 1), layered: figure(0, 1) }), longFeedMm: figure(100, 100_000), leftovers: object({ leastSideMm: figure(1, 10_000), leastMm2: figure(0, 10_000_000), share: figure(0, 1), narrowMm: figure(0, 10_000), narrowShare: figure(0, 1) }), avoid: { type: 'array', maxItems: 1000, items: id }, steps: { type: 'array', maxItems: 1000, items: object({ filmId: id, steps: whole(0, 1e9) }) }, pins: { type: 'array', maxItems: 2000, items: object({ jobId: id, fingerprint: text, copy: whole(0, 1_000_000), pieceKey: text, xMm: figure(-1, 100_000), yMm: figure(-1, 100_000), rotation: figure(0, 360) }) } });

@@ -111,23 +111,26 @@ function groupsOn(key: string, { placements }: NestResult, { items, on: { edges 
     });
 }
 
-/** The boxes of items at their turns, from where they are placed. */
+/** Of a group in more parts than this, the box round all of them is reckoned with. */
+const MOST_PARTS = 8;
+
+/** The boxes of items at their turns, from where they are placed: of what lies far apart each part has its own, as what is between them may be left over. */
 export class BoxesOf {
-  readonly #known = new Map<string, Box>();
+  readonly #known = new Map<string, readonly Box[]>();
   readonly #items: ReadonlyMap<string, BatchItem>;
 
   constructor(items: readonly BatchItem[]) {
     this.#items = new Map(items.map((item) => [item.id, item]));
   }
 
-  at(id: string, rotation: number): Box {
+  at(id: string, rotation: number): readonly Box[] {
     const key = `${id} ${rotation}`;
-    let box = this.#known.get(key);
-    if (!box) {
-      const { contours, borders } = this.#items.get(id)!.group;
-      this.#known.set(key, (box = boundsOf([...contours, ...borders].map((ring) => turned(ring, rotation)))!));
+    let boxes = this.#known.get(key);
+    if (!boxes) {
+      const outlines = outlinesOf(this.#items.get(id)!.group).map(({ outer }) => turned(outer, rotation));
+      this.#known.set(key, (boxes = outlines.length > MOST_PARTS ? [boundsOf(outlines)!] : outlines.map((outline) => boundsOf([outline])!)));
     }
-    return box;
+    return boxes;
   }
 }
 
@@ -135,11 +138,12 @@ export class BoxesOf {
 function usedOn({ edges, piece }: Loadable, key: string, { placements }: NestResult, boxes: BoxesOf): Used {
   const groups = placements
     .filter(({ sheet }) => sheet === key)
-    .map(({ item, x, y, rotation }): LaidRectangle => {
-      const { minX, minY, maxX, maxY } = boxes.at(item, rotation);
-      // What must stay free at the piece's edge stays free round it, too.
-      const [left, below] = [Math.max(0, minX + x), Math.max(0, minY + y)];
-      return { xMm: left, yMm: below, widthMm: Math.min(piece.widthMm, maxX + x + 2 * edges.sides) - left, lengthMm: Math.min(piece.lengthMm, maxY + y + edges.bottom + edges.top) - below };
-    });
+    .flatMap(({ item, x, y, rotation }) =>
+      boxes.at(item, rotation).map(({ minX, minY, maxX, maxY }): LaidRectangle => {
+        // What must stay free at the piece's edge stays free round it, too.
+        const [left, below] = [Math.max(0, minX + x), Math.max(0, minY + y)];
+        return { xMm: left, yMm: below, widthMm: Math.min(piece.widthMm, maxX + x + 2 * edges.sides) - left, lengthMm: Math.min(piece.lengthMm, maxY + y + edges.bottom + edges.top) - below };
+      }),
+    );
   return { widthMm: Math.max(0, ...groups.map(({ xMm, widthMm }) => xMm + widthMm)), lengthMm: Math.max(0, ...groups.map(({ yMm, lengthMm }) => yMm + lengthMm)), groups };
 }

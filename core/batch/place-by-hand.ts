@@ -1,9 +1,11 @@
+import { joinBoxes, type Box } from '../geometry/index.js';
 import { nearestFree, type Placement } from '../engines/nesting/index.js';
 import type { Shop } from '../shop/index.js';
 import { InputError } from '../words/index.js';
 import type { BatchGroup, BatchOut, BatchPin, BatchWish } from './batch.js';
 import { BoxesOf, nestItemOf, nestSheetOf, rackOf } from './lay-film.js';
 import { itemsOf, type BatchJob } from './batch-items.js';
+import { spacingOf } from './shared-borders.js';
 import { sayBatchSheetChanged, sayNoRoomThere, sayNotTurnedSo } from './say.js';
 
 /** A copy on a sheet that a hand moves, mm, y up, and turns about its middle, degrees counter-clockwise. */
@@ -36,9 +38,9 @@ export function placeByHand(jobs: readonly BatchJob[], shop: Shop, { wish, out }
   const beside = out.sheets.flatMap(({ groups }) => groups).filter((one) => one !== group && one.filmId === group.filmId && one.place.pieceKey === group.place.pieceKey);
   const placementOf = (one: BatchGroup): Placement => ({ item: itemOf(one).id, copy: one.copy, sheet: one.place.pieceKey, sheetIndex: 0, x: one.place.xMm, y: one.place.yMm, rotation: one.place.rotation });
   const boxes = new BoxesOf(items);
-  const [was, is] = [boxes.at(item.id, group.place.rotation), boxes.at(item.id, rotation)];
+  const [was, is] = [group.place.rotation, rotation].map((turned) => boxes.at(item.id, turned).reduce((all, own) => joinBoxes(all, own)!)) as [Box, Box];
   const at = { x: group.place.xMm + (was.minX + was.maxX - is.minX - is.maxX) / 2 + dxMm, y: group.place.yMm + (was.minY + was.maxY - is.minY - is.maxY) / 2 + dyMm };
-  const among = nearestFree({ sheet: nestSheetOf(on), spacingMm: wish.spacingMm, items: items.map(nestItemOf), item: item.id, rotation, wish: at });
+  const among = nearestFree({ sheet: nestSheetOf(on), spacingMm: spacingOf(items, wish), items: items.map(nestItemOf), item: item.id, rotation, wish: at });
   const near = among(beside.map(placementOf));
   const place = near && Math.hypot(near.x - at.x, near.y - at.y) <= SNAP_MM ? near : among(beside.filter(({ isPinned }) => isPinned).map(placementOf));
   if (!place) throw new InputError('no-room-there', sayNoRoomThere(), { source: 'batch' });

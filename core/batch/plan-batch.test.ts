@@ -7,6 +7,7 @@ import { drawingPart } from '../stations/artwork/index.js';
 import { seeded } from '../testing/seeded.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { batchSheetToFreeze, NEW_BATCH_WISH, placeByHand, planBatch, toCutOf, withPin, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
+import { batchProgram } from './freeze-batch-sheet.js';
 
 const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
 const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
@@ -215,6 +216,52 @@ describe('several jobs together', () => {
       });
     }
     expect(() => batchSheetToFreeze(out, jobs, 'another', BENCH_SHOP.cutter)).toThrow(/changed/);
+  });
+});
+
+describe('borders that neighbours share', () => {
+  const boxed = { preparation: { border: 'box', labels: false } } as const;
+  const boxesOf = ({ groups }: BatchSheet) => groups.map(({ borders }) => boundsOf(borders.filter((ring) => areaOf([ring]) > 1))!);
+
+  it.each([1, 2, 3])('lie edge to edge: no line is cut twice, none is left out, and no more film is taken, seed %i', async (seed) => {
+    const random = seeded(seed);
+    const drawings = Array.from({ length: 2 + seed }, () => [20 + Math.round(60 * random()), 15 + Math.round(40 * random()), 2 + Math.floor(4 * random())] as const);
+    const all = await Promise.all(drawings.map(([w, h, copies]) => jobOf(svg(w, h, `<path fill="#16181a" d="M0 0h${w}v${h}H0z"/>`), copies, null, boxed)));
+    const [own, shared] = [await plan({ spares: { single: 0, layered: 0 } }, all), await plan({ spares: { single: 0, layered: 0 }, sharesBorders: true }, all)];
+    const sum = (out: BatchOut, of: (sheet: BatchSheet) => number) => out.sheets.reduce((total, sheet) => total + of(sheet), 0);
+    expect([copiesOf(shared), shared.unshared]).toEqual([copiesOf(own), []]);
+    expect(sum(shared, ({ value }) => value)).toBeLessThanOrEqual(sum(own, ({ value }) => value) + 1e-9);
+    let touching = 0;
+    for (const sheet of shared.sheets) {
+      const boxes = boxesOf(sheet);
+      boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
+        const [across, along] = [Math.min(a.maxX, b.maxX) - Math.max(a.minX, b.minX), Math.min(a.maxY, b.maxY) - Math.max(a.minY, b.minY)];
+        expect(across <= 1e-4 || along <= 1e-4).toBe(true);
+        if (Math.min(Math.abs(across), Math.abs(along)) < 1e-4 && Math.max(across, along) > 1) touching += 1;
+      }));
+      const { paths } = batchProgram(sheet, BENCH_SHOP.cutter);
+      const stretches = paths.flatMap(({ points, closed }) => Array.from({ length: points.length / 2 - (closed ? 0 : 1) }, (_, i) => [points[2 * i]!, points[2 * i + 1]!, points[(2 * i + 2) % points.length]!, points[(2 * i + 3) % points.length]!] as const));
+      for (const [x0, y0, x1, y1] of stretches) {
+        // A place on it, not its middle, where another may end: it is cut by nothing else.
+        expect(stretches.filter((one) => Math.hypot(x1 - x0, y1 - y0) > 0.2 && Math.sqrt(squareToEdge(x0 + 0.4137 * (x1 - x0), y0 + 0.4137 * (y1 - y0), ...one)) < 0.01)).toHaveLength(Math.hypot(x1 - x0, y1 - y0) > 0.2 ? 1 : 0);
+      }
+      for (const { minX, minY, maxX, maxY } of boxes) {
+        for (let t = 0.02; t < 1; t += 0.04) {
+          for (const [x, y] of [[minX + t * (maxX - minX), minY], [minX + t * (maxX - minX), maxY], [minX, minY + t * (maxY - minY)], [maxX, minY + t * (maxY - minY)]] as const) {
+            expect(stretches.some((one) => squareToEdge(x, y, ...one) < 0.03 ** 2)).toBe(true);
+          }
+        }
+      }
+    }
+    expect(touching).toBeGreaterThan(0);
+  });
+
+  it('need boxes: where a layer has another border its film is laid as ever, and that is told', async () => {
+    const all = [await jobOf(BADGE, 3, null, boxed), await jobOf(NAME, 2, null, { preparation: { border: 'contour' } })];
+    const [own, shared] = [await plan({}, all), await plan({ sharesBorders: true }, all)];
+    expect(shared.unshared.map(({ id }) => id)).toEqual(['tar']);
+    const tarOf = (out: BatchOut) => out.sheets.flatMap(({ groups }) => groups.filter(({ filmId }) => filmId === 'tar').map(({ place }) => place));
+    expect(tarOf(shared)).toEqual(tarOf(own));
   });
 });
 

@@ -6,6 +6,7 @@ import { spentOf, usedAtCorner } from './choose-pieces.js';
 import { layFilm, rackOf, type Laid } from './lay-film.js';
 import { inOrder } from './order.js';
 import { isOf, pinsThatHold } from './pins.js';
+import { canShareBorders, spacingOf } from './shared-borders.js';
 import { shortageOf } from './shortage.js';
 import { zonesOf, type Zone } from './zones.js';
 
@@ -40,6 +41,7 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
   const laid: Laid[] = [];
   const steps: BatchOut['steps'][number][] = [];
   const short: Shortage[] = [];
+  const unshared: Film[] = [];
   const loose: BatchPin[] = wish.pins.filter((pin) => !all.some((item) => isOf(pin, item)));
   // By their names: jobs that were planned at different times have films of their own, which are alike.
   const films = [...new Map(items.map(({ film }) => [film.id, film])).values()];
@@ -48,9 +50,11 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
     const own = items.filter((item) => item.film.id === film.id);
     const rack = rackOf(film, shop);
     const mayTryMore = budget ? budget(film, part, films.length) : decidedSteps(wish, film);
-    const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm: wish.spacingMm });
+    const spacingMm = spacingOf(own, wish);
+    if (wish.sharesBorders && !canShareBorders(own)) unshared.push(film);
+    const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm });
     loose.push(...pins.loose);
-    const chosen = await layFilm(own, rack, { ...wish, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }), ...(onBetter && { onBetter: (found, before) => onBetter(film, () => ({ sheets: found().map(asSheet), beforeMm2: before().reduce((sum, one) => sum + asSheet(one).usedMm2, 0) })) }) });
+    const chosen = await layFilm(own, rack, { ...wish, spacingMm, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }), ...(onBetter && { onBetter: (found, before) => onBetter(film, () => ({ sheets: found().map(asSheet), beforeMm2: before().reduce((sum, one) => sum + asSheet(one).usedMm2, 0) })) }) });
     laid.push(...(chosen?.laid ?? []));
     if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps, helped: chosen.helped });
     const missing = own.flatMap((item) => {
@@ -58,9 +62,9 @@ export async function planBatch(jobs: readonly BatchJob[], whole: Shop, wish: Ba
       return left ? [{ item: { ...item, quantity: left.quantity }, reason: left.reason }] : [];
     });
     unplaced.push(...missing.map(({ item, reason }) => ({ job: item.job, film, quantity: item.quantity, reason })));
-    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish, pinned: pins.held }, breathe ? { breathe } : {}));
+    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish: { ...wish, spacingMm }, pinned: pins.held }, breathe ? { breathe } : {}));
   }
-  return { sheets: inOrder(wish.zones ? zoned(laid, shop, wish.leftovers) : laid.map(asSheet), wish, jobs.map(({ due }) => due)), unplaced, short, loose, steps };
+  return { sheets: inOrder(wish.zones ? zoned(laid, shop, wish.leftovers) : laid.map(asSheet), wish, jobs.map(({ due }) => due)), unplaced, short, loose, unshared, steps };
 }
 
 function decidedSteps({ steps }: BatchWish, film: Film): ((made: number) => boolean) | undefined {

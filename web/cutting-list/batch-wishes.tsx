@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import type { Batch, BatchOrder, BatchWish } from '../../core/batch/index.js';
 import type { Film, StockPiece } from '../../core/shop/index.js';
-import type { LengthUnit } from '../../core/words/index.js';
+import { listed, type LengthUnit } from '../../core/words/index.js';
 import { colour, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { Choice } from '../ui/choice.js';
@@ -16,17 +16,20 @@ interface BatchWishesProps {
   readonly unit: LengthUnit;
   readonly films: readonly Film[];
   readonly stock: readonly StockPiece[];
+  /** Films in which borders cannot be shared. */
+  readonly unshared: readonly string[];
   readonly onChange: (wish: BatchWish) => void;
 }
 
 const inPercent = (share: number) => Math.round(share * 1000) / 10;
 
+const BORDERS = [['own', 'one round each'], ['shared', 'one between neighbours']] as const;
 const ZONES = [['yes', 'side by side'], ['no', 'one by one']] as const;
 const ORDERS: readonly (readonly [BatchOrder, string])[] = [['changes', 'fewest changes'], ['smallest', 'smallest first'], ['urgent', 'soonest due first'], ['by hand', 'as you put them']];
 const DIRECTIONS = [['one', 'in one direction'], ['each', 'each as it fits']] as const;
 
 /** What is decided of a batch, in sentences with the reason. */
-export function BatchWishes({ batch: { wish }, unit, films, stock, onChange }: BatchWishesProps) {
+export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, onChange }: BatchWishesProps) {
   const { leftovers } = wish;
   const keep = (rule: Partial<typeof leftovers>) => onChange({ ...wish, leftovers: { ...leftovers, ...rule } });
   return (
@@ -36,6 +39,11 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, onChange }: B
         <p>
           Pieces lie <FigureField label="Spacing on the sheets" mm={wish.spacingMm} unit={unit} max={100} stepMm={1} onChange={(spacingMm) => onChange({ ...wish, spacingMm })} /> apart.
         </p>
+        <div>
+          Borders: <Choice label="Borders" value={wish.sharesBorders ? 'shared' : 'own'} options={BORDERS} onChange={(borders) => onChange({ ...wish, sharesBorders: borders === 'shared' })} />
+          <Small>{wish.sharesBorders ? 'Boxes touch, with no film between them, and the line between two is cut once. Take care where each begins when you lift them.' : 'Each layer lies by itself, with waste round it. It takes a little more film, and is easier to lift.'}</Small>
+          {unshared.length > 0 && <Small>No effect in {listed(unshared)}: not all that lies there has a box as its border.</Small>}
+        </div>
         <div>
           Small blanks of films with the same settings go onto a mat <Choice label="Blanks on a mat" value={wish.zones ? 'yes' : 'no'} options={ZONES} onChange={(zones) => onChange({ ...wish, zones: zones === 'yes' })} />
           <Small>{wish.zones ? 'So several colours are cut in one pass. Each blank is cut to its size first.' : 'Each film is loaded by itself. No blanks are cut first, but there are more passes.'}</Small>
