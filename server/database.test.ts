@@ -19,7 +19,7 @@ import { RunStore } from './stores/run-store.js';
 import { FilmUse } from './stores/film-use.js';
 import { ShopStore } from './stores/shop-store.js';
 import { StockBook } from './stores/stock-book.js';
-import { newFilm, newMaker, parseShop, type Film, type Maker } from '../core/shop/index.js';
+import { newCutter, newFilm, newMaker, parseShop, type Film, type Maker } from '../core/shop/index.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'lantern-db-'));
 let db: Awaited<ReturnType<typeof openDatabase>>;
@@ -92,6 +92,26 @@ describe('a database from before films said how bulky waste may be', () => {
     // What one of them says itself stays.
     expect(await read('sheets', 'zones')).toMatchObject([[{ film: { stripBulkMm: 80 } }, { film: { stripBulkMm: 60 } }]]);
     expect(await db('sheet_groups').select('per_strip')).toEqual([{ per_strip: 1 }, { per_strip: 1 }]);
+    await db.destroy();
+  });
+});
+
+describe('a database from before cutters said how they hold a roll', () => {
+  it('has that of every cutter, and of what can be undone; what was said otherwise stays', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'lantern-011-'));
+    const old = bare(folder);
+    await migrateTo(old, '011-gangs');
+    const { leaderMm: _, tailMm: __, ...cutter } = newCutter('bench');
+    await old('shop_records').insert({ kind: 'cutters', id: 'bench', rank: 0, data: JSON.stringify(cutter), revision: 1 });
+    await old('shop_records').insert({ kind: 'makers', id: 'ilse', rank: 0, data: JSON.stringify(newMaker('ilse')), revision: 1 });
+    await old('shop_history').insert({ position: 1, changes: JSON.stringify([{ kind: 'cutters', id: 'bench', before: null, after: cutter }, { kind: 'makers', id: 'ilse', before: null, after: newMaker('ilse') }]), at: '2026-01-01', who: '' });
+    await old.destroy();
+
+    const db = await openDatabase(folder);
+    const records = await db<{ id: string; data: string }>('shop_records').orderBy('id');
+    expect(records.map(({ data }) => JSON.parse(data) as unknown)).toEqual([newCutter('bench'), newMaker('ilse')]);
+    const [{ changes }] = await db<{ changes: string }>('shop_history').select('changes') as [{ changes: string }];
+    expect(JSON.parse(changes)).toEqual([{ kind: 'cutters', id: 'bench', before: null, after: newCutter('bench') }, { kind: 'makers', id: 'ilse', before: null, after: newMaker('ilse') }]);
     await db.destroy();
   });
 });

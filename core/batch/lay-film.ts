@@ -140,8 +140,8 @@ function usedOn({ edges, piece }: Loadable, key: string, { placements }: NestRes
     .filter(({ sheet }) => sheet === key)
     .flatMap(({ item, x, y, rotation }) =>
       boxes.at(item, rotation).map(({ minX, minY, maxX, maxY }): LaidRectangle => {
-        // What must stay free at the piece's edge stays free round it, too.
-        const [left, below] = [Math.max(0, minX + x), Math.max(0, minY + y)];
+        // What must stay free at the piece's edge stays free round it, too; the leader of a roll only before all of it.
+        const [left, below] = [Math.max(0, minX + x), Math.max(0, minY + y + edges.bottom - Math.min(edges.bottom, Math.max(edges.sides, edges.top)))];
         return { xMm: left, yMm: below, widthMm: Math.min(piece.widthMm, maxX + x + 2 * edges.sides) - left, lengthMm: Math.min(piece.lengthMm, maxY + y + edges.bottom + edges.top) - below };
       }),
     );

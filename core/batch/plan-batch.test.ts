@@ -219,6 +219,22 @@ describe('several jobs together', () => {
   });
 });
 
+describe('a roll', () => {
+  it.each([[0, 0], [35, 0], [0, 120], [60, 200]])('begins behind its leader of %i mm, and ends before its tail of %i mm', async (leaderMm, tailMm) => {
+    // A roll that holds four copies and no more, whatever else is out of reach.
+    const [copy] = [await jobOf(svg(200, 80, '<path fill="#16181a" d="M0 0h200v80H0z"/>'), 9, null, { preparation: { border: 'box', labels: false } })];
+    const roll = { ...BENCH_SHOP.pieces.find(({ kind, filmId }) => kind === 'roll' && filmId === 'tar')!, widthMm: 240, lengthMm: 4 * 88 + 3 * 4 + Math.max(5, leaderMm) + Math.max(5, tailMm) };
+    const shop = { ...BENCH_SHOP, cutter: { ...BENCH_SHOP.cutter, leaderMm, tailMm }, pieces: [roll] };
+    const { sheets, unplaced } = await planBatch([copy!], shop, { ...NEW_BATCH_WISH, spacingMm: 4, zones: false });
+    const boxes = sheets.flatMap(({ groups }) => groups.map(({ contours, borders }) => boundsOf([...contours, ...borders])!));
+    expect([boxes.length, unplaced[0]!.quantity]).toEqual([4, 5]);
+    expect(Math.min(...boxes.map(({ minY }) => minY))).toBeCloseTo(Math.max(5, leaderMm), 6);
+    expect(Math.max(...boxes.map(({ maxY }) => maxY))).toBeLessThanOrEqual(roll.lengthMm - tailMm + 1e-6);
+    // What is cut off is as long as what is laid, with the leader, and no longer: the tail stays with the roll.
+    expect(sheets[0]!.usedLengthMm).toBeCloseTo(Math.max(5, leaderMm) + 4 * 88 + 3 * 4 + 5, 6);
+  });
+});
+
 describe('borders that neighbours share', () => {
   const boxed = { preparation: { border: 'box', labels: false } } as const;
   const boxesOf = ({ groups }: BatchSheet) => groups.map(({ borders }) => boundsOf(borders.filter((ring) => areaOf([ring]) > 1))!);

@@ -16,6 +16,10 @@ export interface CutterProfile {
   /** How far the knife's tip trails its holder. */
   readonly bladeOffsetMm: number;
   readonly overcutMm: number;
+  /** So much of a roll stands out in front before anything is cut: what the rollers need to draw it straight. */
+  readonly leaderMm: number;
+  /** So much at a roll's end stays in the rollers and is not cut. */
+  readonly tailMm: number;
   /** How truly it comes back to a point; part of the trap formula. */
   readonly repeatabilityMm: number;
 }
@@ -38,6 +42,8 @@ export const CUTTER_SCHEMA = object({
   liftSeconds: figure(0, 10),
   bladeOffsetMm: figure(0, 2),
   overcutMm: figure(0, 10),
+  leaderMm: figure(0, 500),
+  tailMm: figure(0, 1000),
   repeatabilityMm: figure(0, 1),
   bladeId: orNull(id),
   retired: yes,
@@ -45,5 +51,5 @@ export const CUTTER_SCHEMA = object({
 
 /** A cutter of which nothing is known but how wide it is: it is given files. */
 export function newCutter(id: string): CutterCard {
-  return { id, name: 'Cutter', host: null, port: 9100, widthMm: 610, accelerationMmS2: 2500, travelSpeedMmS: 500, liftSeconds: 0.06, bladeOffsetMm: 0.25, overcutMm: 0.5, repeatabilityMm: 0.05, bladeId: null, retired: false };
+  return { id, name: 'Cutter', host: null, port: 9100, widthMm: 610, accelerationMmS2: 2500, travelSpeedMmS: 500, liftSeconds: 0.06, bladeOffsetMm: 0.25, overcutMm: 0.5, leaderMm: 0, tailMm: 0, repeatabilityMm: 0.05, bladeId: null, retired: false };
 }

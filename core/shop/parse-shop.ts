@@ -27,12 +27,12 @@ export const SHOP_FILE_SCHEMA = {
 
 let compiled: ValidateFunction<ShopFile> | null = null;
 
-/** A shop's file as today's are: files from before films and makers said how bulky waste may be are completed with what is typical. What is no shop comes back as it is, for the schema to refuse. */
+/** A shop's file as today's are: files from before films and makers said how bulky waste may be, and cutters how they hold a roll, are completed with what is typical. What is no shop comes back as it is, for the schema to refuse. */
 function completed(json: unknown): unknown {
   if (typeof json !== 'object' || json === null) return json;
   const shop = json as Readonly<Record<string, unknown>>;
   const each = (list: unknown, more: object) => (Array.isArray(list) ? list.map((one: unknown) => (typeof one === 'object' && one !== null && !Array.isArray(one) ? { ...more, ...one } : one)) : list);
-  return { ...shop, ...('films' in shop && { films: each(shop['films'], { stripBulkMm: STRIP_BULK_MM }) }), ...('makers' in shop && { makers: each(shop['makers'], { stripBulkMm: null }) }) };
+  return { ...shop, ...('films' in shop && { films: each(shop['films'], { stripBulkMm: STRIP_BULK_MM }) }), ...('cutters' in shop && { cutters: each(shop['cutters'], { leaderMm: 0, tailMm: 0 }) }), ...('makers' in shop && { makers: each(shop['makers'], { stripBulkMm: null }) }) };
 }
 
 /** Reads a shop from parsed JSON. @throws InputError (code `shop-invalid`) with the place of the first thing that is wrong, or that names what is not there */

@@ -18,6 +18,8 @@ describe('the shops that are shipped', () => {
     const without = (records: readonly object[]) => records.map(({ stripBulkMm: _, ...record }: { stripBulkMm?: unknown }) => record);
     const old = { ...BENCH_SHOP_FILE, films: without(BENCH_SHOP_FILE.films), makers: without([newMaker('ilse')]) };
     expect(parseShop(old)).toEqual({ ...BENCH_SHOP_FILE, films: BENCH_SHOP_FILE.films.map((film) => ({ ...film, stripBulkMm: 80 })), makers: [newMaker('ilse')] });
+    const before = (cutters: readonly object[]) => cutters.map(({ leaderMm: _, tailMm: __, ...cutter }: { leaderMm?: unknown; tailMm?: unknown }) => cutter);
+    expect(parseShop({ ...BENCH_SHOP_FILE, cutters: before(BENCH_SHOP_FILE.cutters) })).toEqual(BENCH_SHOP_FILE);
     expect(parseShop({ ...old, films: BENCH_SHOP_FILE.films.map((film) => ({ ...film, stripBulkMm: 55 })) }).films.every(({ stripBulkMm }) => stripBulkMm === 55)).toBe(true);
   });
 

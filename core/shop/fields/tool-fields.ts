@@ -54,6 +54,13 @@ export const CUTTER_FIELDS: readonly FieldGroup[] = [
       { path: 'repeatabilityMm', label: 'Comes back to a point within', kind: 'length', help: 'Part of the trap.' },
     ],
   },
+  {
+    title: 'How it holds a roll',
+    fields: [
+      { path: 'leaderMm', label: 'Leader', kind: 'length', help: 'So much film stands out in front before the first cut.' },
+      { path: 'tailMm', label: 'Tail', kind: 'length', help: 'So much at the end of a roll stays in the rollers. It cannot be cut.' },
+    ],
+  },
 ];
 
 export const TAPE_FIELDS: readonly FieldGroup[] = [

@@ -1,13 +1,13 @@
-import { cutProgram, programPairs, safeEdges, type CutProgram, type Edges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import { cutProgram, programPairs, type CutProgram, type Edges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
 import type { WeedingWork } from '../../engines/weeding/index.js';
 import { boundsOf, boxRing, compose, containsPoint, holdsBox, translateRings, translation, widenBox, type Box, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
 import { InputError } from '../../words/index.js';
-import { isKept, leftoversAround, type LaidRectangle } from '../../shop/index.js';
+import { isKept, leftoversAround, type CutterProfile, type LaidRectangle } from '../../shop/index.js';
 import type { PrepareOut } from '../prepare/index.js';
-import type { PlacedGroup, SheetsOut } from '../sheets/index.js';
+import { edgesOf, type PlacedGroup, type SheetsOut } from '../sheets/index.js';
 import { sayNothingOpen, saySheetChanged } from './say.js';
 import type { CutOut } from './stage.js';
 
@@ -102,7 +102,7 @@ export interface CutInPart {
   readonly program: Omit<ProgramToFreeze, 'bladeOffsetMm' | 'overcutMm'>;
   readonly pairsDone: number;
   readonly settings: CutSettings;
-  readonly motion: Motion;
+  readonly motion: Motion & Pick<CutterProfile, 'leaderMm'>;
 }
 
 /**
@@ -132,7 +132,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
   const groups = boxedAnew(open, sheet, program.outlines);
   const box = boundsOf(groups.flatMap((group) => [...group.contours, ...group.borders]));
   if (!box) throw new InputError('nothing-open', sayNothingOpen(), { source: 'rest' });
-  const edges = safeEdges(sheet.piece?.edgeMm ?? 0, settings.bladeOffsetMm);
+  const edges = edgesOf(sheet.piece ?? { kind: 'sheet', edgeMm: 0 }, { bladeOffsetMm: settings.bladeOffsetMm, leaderMm: motion.leaderMm });
   // On a mat with several blanks, new ones are laid where the first lay.
   const [dx, dy] = sheet.zones ? [0, 0] : [edges.sides - box.minX, edges.bottom - box.minY];
   const zones = sheet.zones?.filter(({ film }) => groups.some(({ group }) => group.filmId === film.id)) ?? null;

@@ -7,21 +7,32 @@ export interface Loadable {
   readonly piece: FilmPiece;
   readonly mat: Mat | null;
   readonly edges: Edges;
+  /** So much of a roll's end is out of reach. */
+  readonly tailMm: number;
 }
+
+/** What of a cutter matters to where something may lie. */
+export type RollHolder = Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm' | 'leaderMm' | 'tailMm'>;
 
 /** What a piece is loaded with. */
 export interface LoadedWith {
   readonly mats: readonly Mat[];
-  readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
+  readonly cutter: RollHolder;
+}
+
+/** What must stay free on a piece: before a roll is cut, its leader stands out in front. */
+export function edgesOf({ kind, edgeMm }: Pick<FilmPiece, 'kind' | 'edgeMm'>, { bladeOffsetMm, leaderMm }: Pick<CutterProfile, 'bladeOffsetMm' | 'leaderMm'>): Edges {
+  const edges = safeEdges(edgeMm, bladeOffsetMm);
+  return kind === 'roll' ? { ...edges, bottom: Math.max(edges.bottom, leaderMm) } : edges;
 }
 
 /** How a piece goes into the cutter: a roll by itself, another on the smallest mat that holds it; null when it cannot. */
 export function loadableOf(piece: FilmPiece, { mats, cutter }: LoadedWith): Loadable | null {
-  const edges = safeEdges(piece.edgeMm, cutter.bladeOffsetMm);
-  if (piece.kind === 'roll') return piece.widthMm <= cutter.widthMm ? { piece, mat: null, edges } : null;
+  const edges = edgesOf(piece, cutter);
+  if (piece.kind === 'roll') return piece.widthMm <= cutter.widthMm ? { piece, mat: null, edges, tailMm: cutter.tailMm } : null;
   const holds = mats.filter((mat) => mat.widthMm <= cutter.widthMm && mat.widthMm - 2 * mat.edgeMm >= piece.widthMm && mat.lengthMm - 2 * mat.edgeMm >= piece.lengthMm);
   const mat = holds.sort((a, b) => a.widthMm * a.lengthMm - b.widthMm * b.lengthMm)[0];
-  return mat ? { piece, mat, edges } : null;
+  return mat ? { piece, mat, edges, tailMm: 0 } : null;
 }
 
 /** Offcuts before sheets before rolls, each the smallest first: what is used up leaves no new remainder. */
@@ -31,8 +42,8 @@ export function smallestFirst(a: Pick<FilmPiece, 'kind' | 'widthMm' | 'lengthMm'
 }
 
 /** Where something may lie on a piece. */
-export function roomOn({ piece, edges }: Loadable) {
-  return { id: piece.id, widthMm: piece.widthMm - 2 * edges.sides, lengthMm: piece.lengthMm - edges.bottom - edges.top, quantity: piece.quantity };
+export function roomOn({ piece, edges, tailMm }: Loadable) {
+  return { id: piece.id, widthMm: piece.widthMm - 2 * edges.sides, lengthMm: piece.lengthMm - edges.bottom - Math.max(edges.top, tailMm), quantity: piece.quantity };
 }
 
 /** Whether a group fits on a piece in one of some quarter turns. */

@@ -1,6 +1,6 @@
 import { nest, type NestItem } from '../../engines/nesting/index.js';
 import { areaOf, boundsOf, boxRing, keyOf } from '../../geometry/index.js';
-import type { CutterProfile, Film, FilmPiece, Mat, Shop } from '../../shop/index.js';
+import type { Film, FilmPiece, Mat, Shop } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { reachOfPreparation, type PreparationWanted } from '../build/index.js';
 import type { PrepareOut, PreparePatch } from '../prepare/index.js';
@@ -9,7 +9,7 @@ import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
 import { isLayered, turnsOf } from './direction.js';
 import { groupOf, groupsFor, inOneBox, outlinesOf, placed, type Group } from './group.js';
-import { fitsOn, loadableOf, roomOn, smallestFirst, type Loadable } from './loadable.js';
+import { fitsOn, loadableOf, roomOn, smallestFirst, type Loadable, type RollHolder } from './loadable.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
 import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayGangSaves, sayMirrored, sayNoRoom, sayPiece, sayStrips } from './say.js';
 import type { CutSoFar, LayerToCut, PanelNumber, SheetPlan } from './sheet-plan.js';
@@ -38,13 +38,13 @@ interface SheetsRead extends CutSoFar {
   readonly preparation: PreparationWanted;
   readonly pieces: readonly FilmPiece[];
   readonly mats: readonly Mat[];
-  readonly cutter: Pick<CutterProfile, 'widthMm' | 'bladeOffsetMm'>;
+  readonly cutter: RollHolder;
 }
 
 /** Places every layer, as many times as copies of it are still to be cut, on the pieces of its film that are in stock. */
 export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   name: 'sheets',
-  read: ({ prepare, recipe: { surface, sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm } }, shop: { pieces, mats, cutter }, taken, lies }) => ({ prepare, isInside: surface.kind === 'glass', sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm }, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm }, taken, lies }),
+  read: ({ prepare, recipe: { surface, sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm } }, shop: { pieces, mats, cutter }, taken, lies }) => ({ prepare, isInside: surface.kind === 'glass', sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm }, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm, leaderMm: cutter.leaderMm, tailMm: cutter.tailMm }, taken, lies }),
   async run(read, { breathe }) {
     const { prepare, sheets: decisions, pieces, cutter, taken, isInside } = read;
     const used = new UsedUp();

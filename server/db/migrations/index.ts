@@ -10,6 +10,7 @@ import { devices } from './008-devices.js';
 import { weeding } from './009-weeding.js';
 import { batches } from './010-batches.js';
 import { gangs } from './011-gangs.js';
+import { rolls } from './012-rolls.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -24,4 +25,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '009-weeding': weeding,
   '010-batches': batches,
   '011-gangs': gangs,
+  '012-rolls': rolls,
 };
