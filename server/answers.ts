@@ -112,7 +112,7 @@ export const ANSWERS = {
     'marks?': list(fields({ panel: count, shape: oneOf(...PLAIN_SHAPES, 'notched bar'), xMm: number, yMm: number })),
     'weeding?': list(fields({ film: text, panel: count, borders: count, reliefLines: count, strips: count, bulkMm: number, looseParts: count, smallParts: count, minutes: number })),
     'counters?': list(fields({ film: text, panel: count, counters: count, pieces: count })),
-    'sheets?': list(fields({ id: text, number: count, film: text, panel: count, mirrored: yes, piece: text, mat: orNull(text), widthMm: number, usedLengthMm: number, groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),
+    'sheets?': list(fields({ id: text, number: count, film: text, panel: count, panels: list(count), mirrored: yes, piece: text, mat: orNull(text), widthMm: number, usedLengthMm: number, groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),
     'toCut?': list(fields({ film: text, panel: count, perStrip: count, copies: count, taken: count })),
     'density?': number,
     'seconds?': number,

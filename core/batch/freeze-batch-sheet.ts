@@ -1,7 +1,6 @@
 import { cutProgram, programPairs, type CutProgram } from '../engines/cutting/index.js';
-import type { WeedingWork } from '../engines/weeding/index.js';
 import { settingsFor, type CutterProfile } from '../shop/index.js';
-import { groupToFreeze, programToFreeze, weedPlacesOf, type GroupToFreeze, type SheetToFreeze } from '../stations/cut/index.js';
+import { groupToFreeze, programToFreeze, weedPlacesOf, workTogether, type GroupToFreeze, type SheetToFreeze } from '../stations/cut/index.js';
 import { InputError } from '../words/index.js';
 import type { BatchOut, BatchSheet } from './batch.js';
 import type { BatchJob } from './batch-items.js';
@@ -34,12 +33,8 @@ export function batchSheetToFreeze({ sheets }: BatchOut, jobs: readonly BatchJob
     cutMm: program.cutMm,
     estimateSeconds: program.seconds,
     pairsTotal: programPairs(program.runs),
-    weedWork: layers.map(({ work }) => work).reduce(together),
+    weedWork: layers.map(({ work }) => work).reduce(workTogether),
     groups: sheet.groups.map((group, i) => ({ job: group.job, ...groupToFreeze(group, { keptMm2: group.keptMm2, weedPlaces: weedPlacesOf(layers[i]!.weed.spots) }) })),
     program: programToFreeze(program, sheet.groups),
   };
-}
-
-function together(a: WeedingWork, b: WeedingWork): WeedingWork {
-  return Object.fromEntries(Object.entries(a).map(([what, much]) => [what, (much as number) + b[what as keyof WeedingWork]])) as unknown as WeedingWork;
 }

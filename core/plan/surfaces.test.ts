@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
+import { seeded } from '../testing/seeded.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { unwarpPoint } from '../engines/surface/index.js';
-import { areaOf, boundsOf, joinBoxes, subtract, unite, type Box, type Rings } from '../geometry/index.js';
+import { areaOf, boundsOf, grow, intersect, joinBoxes, signedArea, subtract, unite, type Box, type Rings } from '../geometry/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import { newBlank, type Shop } from '../shop/index.js';
 import { AT_ORIGIN, drawingPart, letteringPart, newLettering, type ArtworkPart } from '../stations/artwork/index.js';
+import { sheetToFreeze } from '../stations/cut/index.js';
 import { fromBlank, measureTroubles, newReadings, partsInDesigns, readingsOf, readTeam, sayFieldTroubles, surfaceSlice, wrapTemplate } from '../stations/surface/index.js';
 import { viewOf } from './page/make-view.js';
 import type { Plan } from './plan.js';
@@ -235,6 +237,34 @@ describe('an order of garments', () => {
     expect(widths).toEqual([265, 280, 333]);
     expect(found.sheets!.toCut.map(({ copies, panel }) => [panel.label, copies])).toEqual([['S', 4], ['M', 8], ['XL', 2]]);
     expect(found.sheets!.sheets.reduce((sum, { groups }) => sum + groups.length, 0)).toBe(14);
+  });
+
+  it.each([1, 2, 3, 4])('lays all sizes of a film together: each copy once, apart from the others, in few passes that are not fed far, seed %i', async (seed) => {
+    const random = seeded(seed);
+    const sizes = ['S', 'M', 'L', 'XL'].map((name, i) => size(name, Math.floor(random() * 4) + (i === 0 ? 1 : 0), 120 + Math.round(200 * random()))).filter(({ copies }) => copies > 0);
+    const { prepare, sheets, cut } = await planned(order(sizes));
+    const { film } = prepare!.layers[0]!.layer;
+    const laid = sheets!.sheets.flatMap((sheet) => sheet.groups.map(({ panel, copy }) => `${panel} ${copy}`));
+    expect(laid.sort()).toEqual(sizes.flatMap(({ copies }, i) => Array.from({ length: copies }, (_, copy) => `${i + 1} ${copy}`)).sort());
+    expect(sheets!.sheets.length).toBeLessThan(Math.max(2, sizes.length));
+    for (const sheet of sheets!.sheets) {
+      expect(sheet.film.id).toBe(film.id);
+      expect(sheet.panels.map(({ number }) => number)).toEqual([...new Set(sheet.groups.map(({ panel }) => panel))]);
+      if (sheet.panels.length > 1) expect(sheet.usedLengthMm).toBeLessThanOrEqual(1500);
+      const closed = sheet.groups.map(({ borders }) => borders.filter((ring) => Math.abs(signedArea(ring)) > 1));
+      closed.forEach((one, i) => closed.slice(i + 1).forEach((other) => expect(areaOf(intersect(grow(one, 4.98), other))).toBeLessThan(0.01)));
+      // What is kept of it when it is sent is each copy’s own, not a share of the whole.
+      const frozen = sheetToFreeze({ sheets: sheets!, cut: cut!, prepare: prepare! }, sheet.id);
+      const layerOf = (panel: number) => prepare!.layers.find((one) => one.panel.number === panel)!;
+      expect(frozen.groups.map(({ keptMm2, weedPlaces }) => [keptMm2, weedPlaces.length])).toEqual(sheet.groups.map(({ panel }) => [expect.closeTo(areaOf(layerOf(panel).layer.cut), 6), Math.max(1, layerOf(panel).weed.spots.length)]));
+      expect(frozen.weedWork!.outlineMm).toBeCloseTo(sheet.groups.reduce((sum, { panel }) => sum + layerOf(panel).work.outlineMm, 0), 6);
+    }
+  });
+
+  it('lays each size by itself where all together would be fed too far', async () => {
+    const { sheets } = await planned(order([size('S', 8, 320), size('M', 8, 330), size('L', 8, 340), size('XL', 30, 300)]));
+    expect(sheets!.sheets.every(({ panels, usedLengthMm }) => panels.length === 1 || usedLengthMm <= 1500)).toBe(true);
+    expect(sheets!.sheets.reduce((sum, { groups }) => sum + groups.length, 0)).toBe(54);
   });
 
   it('knows what is cut of a size when others come and go', async () => {

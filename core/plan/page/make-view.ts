@@ -117,21 +117,23 @@ function layerView(layer: JobLayer): LayerView {
   };
 }
 
-/** All groups of a sheet are copies of one layer, so its path data is made once. */
+/** The path data of a layer is made once for all its copies. */
 function sheetView(sheet: SheetPlan): SheetView {
-  const { usedLengthMm, groups } = sheet;
+  const { usedLengthMm, groups, hasOneBorder } = sheet;
   const first = groups[0]!;
-  // With one box round all copies the first carries it: the others show what each is.
-  const last = groups.at(-1)!;
-  const shared = first.borders.length > last.borders.length ? first.borders.slice(0, first.borders.length - last.borders.length) : [];
+  const shared = hasOneBorder ? first.borders.slice(0, 1) : [];
+  const ofPanels = [...new Set(groups.map(({ panel }) => panel))].map((panel) => groups.filter((group) => group.panel === panel));
   const down = (rings: Rings) => path(turnedOver(rings, usedLengthMm));
   return {
-    ...pick(sheet, ['id', 'film', 'panel', 'isMirrored', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
+    ...pick(sheet, ['id', 'film', 'panels', 'isMirrored', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
     zones: null,
     copies: groups.map((group) => group.copy),
     perStrip: first.perStrip,
     shapes: [
-      { film: sheet.film, contours: down(last.contours), borders: down(last.borders), places: groups.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) },
+      ...ofPanels.map((own) => {
+        const last = own.at(-1)!;
+        return { film: sheet.film, contours: down(last.contours), borders: down(last === first ? last.borders.slice(shared.length) : last.borders), places: own.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) };
+      }),
       ...(shared.length > 0 ? [{ film: sheet.film, contours: '', borders: down(shared), places: [IDENTITY] }] : []),
     ],
   };

@@ -139,7 +139,7 @@ export interface DrawnSheet {
 
 export interface SheetView extends DrawnSheet {
   readonly id: string;
-  readonly panel: PanelNumber;
+  readonly panels: readonly PanelNumber[];
   readonly isMirrored: boolean;
   readonly piece: FilmPiece;
   readonly keptMm2: number;

@@ -64,8 +64,8 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
   const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
   const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
   if (!sheet || !program) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
-  const prepared = prepare?.layers.find(({ layer, panel }) => layer.film.id === sheet.film.id && panel.number === sheet.panel.number);
-  const weedPlaces = weedPlacesOf(prepared?.weed.spots ?? []);
+  const preparedOf = (number: number) => prepare?.layers.find(({ layer, panel }) => layer.film.id === sheet.film.id && panel.number === number);
+  const works = sheet.groups.flatMap(({ panel }) => preparedOf(panel)?.work ?? []);
   const { film, piece, mat, edges, usedLengthMm, keptMm2 } = sheet;
   const { takenMm2, cost } = filmUse(film, { widthMm: piece.widthMm, usedLengthMm, keptMm2 });
   return {
@@ -81,8 +81,8 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
     cutMm: program.cutMm,
     estimateSeconds: program.seconds,
     pairsTotal: programPairs(program.runs),
-    weedWork: prepared ? workOf(prepared.work, sheet.groups.length) : null,
-    groups: sheet.groups.map((group) => groupToFreeze(group, { keptMm2: keptMm2 / sheet.groups.length, weedPlaces })),
+    weedWork: works.length > 0 ? works.reduce(workTogether) : null,
+    groups: sheet.groups.map((group) => groupToFreeze(group, { keptMm2: group.keptMm2, weedPlaces: weedPlacesOf(preparedOf(group.panel)?.weed.spots ?? []) })),
     program: programToFreeze(program, sheet.groups),
   };
 }
@@ -92,8 +92,9 @@ function withMargin({ minX, minY, maxX, maxY }: Box, { sides, bottom, top }: Edg
   return { xMm: minX - sides, yMm: minY - bottom, widthMm: maxX - minX + 2 * sides, lengthMm: maxY - minY + bottom + top };
 }
 
-function workOf(work: WeedingWork, copies: number): WeedingWork {
-  return Object.fromEntries(Object.entries(work).map(([what, much]) => [what, (much as number) * copies])) as unknown as WeedingWork;
+/** What is to be weeded of two layers. */
+export function workTogether(a: WeedingWork, b: WeedingWork): WeedingWork {
+  return Object.fromEntries(Object.entries(a).map(([what, much]) => [what, (much as number) + b[what as keyof WeedingWork]])) as unknown as WeedingWork;
 }
 
 /** A sheet that was cut in part, as it is kept. */

@@ -49,7 +49,7 @@ export function outlinesOf(group: Group): Region[] {
 }
 
 /** Copies that lie on one sheet with one box round all of them, instead of one round each: the first of them carries it. */
-export function inOneBox(groups: readonly PlacedGroup[]): readonly PlacedGroup[] {
+export function inOneBox<G extends PlacedGroup>(groups: readonly G[]): readonly G[] {
   const box = boundsOf(groups.flatMap(({ borders }) => borders));
   return box ? groups.map((group, i) => ({ ...group, borders: [...(i === 0 ? [boxRing(box)] : []), ...group.borders.filter((ring) => lineOf(ring) !== null)] })) : groups;
 }

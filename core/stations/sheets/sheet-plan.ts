@@ -21,6 +21,13 @@ export interface PlacedGroup {
   readonly partOf: readonly number[];
 }
 
+/** A copy of a panel's layer on a sheet of a job. */
+export interface SheetGroup extends PlacedGroup {
+  /** The panel's number, from 1. */
+  readonly panel: number;
+  readonly keptMm2: number;
+}
+
 /**
  * One pass through the cutter: a piece of one film, fed by itself when it is a roll, else on a mat. Its origin is the piece's lower left corner;
  * x runs along the carriage, y with the feed.
@@ -29,8 +36,8 @@ export interface SheetPlan {
   /** Made of the film, the piece, and what lies on it: another one when any of them is. */
   readonly id: string;
   readonly film: Film;
-  /** Which panel of the design, of how many; 1 of 1 for a design in one piece. */
-  readonly panel: PanelNumber;
+  /** Which panels of the design lie on it, of how many; 1 of 1 for a design in one piece. */
+  readonly panels: readonly PanelNumber[];
   /** Cut as a mirror image: of a film that is cut from its back, or for glass that is read from outside. */
   readonly isMirrored: boolean;
   readonly piece: FilmPiece;
@@ -40,7 +47,9 @@ export interface SheetPlan {
   /** From the piece's beginning to the end of what is taken of it. */
   readonly usedLengthMm: number;
   readonly keptMm2: number;
-  readonly groups: readonly PlacedGroup[];
+  readonly groups: readonly SheetGroup[];
+  /** One border goes round all groups: the first of them carries it before its own. */
+  readonly hasOneBorder: boolean;
 }
 
 /** What of a layer is to be cut: how many copies in all, and how many of exactly this outline and film are cut, in the cutter, or waiting for a decision. */

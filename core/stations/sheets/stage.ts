@@ -1,5 +1,4 @@
-import { nest, type NestItem } from '../../engines/nesting/index.js';
-import { areaOf, boundsOf, boxRing, keyOf } from '../../geometry/index.js';
+import { boxRing } from '../../geometry/index.js';
 import type { Film, FilmPiece, Mat, Shop } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { reachOfPreparation, type PreparationWanted } from '../build/index.js';
@@ -8,11 +7,12 @@ import type { SurfaceDecisions } from '../surface/index.js';
 import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
 import { isLayered, turnsOf } from './direction.js';
-import { groupOf, groupsFor, inOneBox, outlinesOf, placed, type Group } from './group.js';
-import { fitsOn, loadableOf, roomOn, smallestFirst, type Loadable, type RollHolder } from './loadable.js';
+import { groupOf, groupsFor, outlinesOf, type Group } from './group.js';
+import { layInPasses, numberOf, type LaidLayer } from './lay-in-passes.js';
+import { fitsOn, loadableOf, smallestFirst, type Loadable, type RollHolder } from './loadable.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
 import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayLeftOut, sayGangSaves, sayMirrored, sayNoRoom, sayPiece, sayStrips } from './say.js';
-import type { CutSoFar, LayerToCut, PanelNumber, SheetPlan } from './sheet-plan.js';
+import type { CutSoFar, LayerToCut, SheetPlan } from './sheet-plan.js';
 
 export interface SheetsOut {
   /** What is left to be cut. */
@@ -47,7 +47,6 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   read: ({ prepare, recipe: { surface, sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm } }, shop: { pieces, mats, cutter }, taken, lies }) => ({ prepare, isInside: surface.kind === 'glass', sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm }, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm, leaderMm: cutter.leaderMm, tailMm: cutter.tailMm }, taken, lies }),
   async run(read, { breathe }) {
     const { prepare, sheets: decisions, pieces, cutter, taken, isInside } = read;
-    const used = new UsedUp();
     // Two designs that are alike share what is cut of them.
     const untaken = new Map(Object.entries(taken));
     const sheets: SheetPlan[] = [];
@@ -64,37 +63,32 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const loadableOfFilm = new Map(laid.map(({ film }) => [film.id, inStockOf(film, pieces).flatMap((piece) => loadableOf(piece, read) ?? [])]));
     const turns = turnsOf(laid, (film) => loadableOfFilm.get(film.id)!, { inOneDirection: decisions.oneDirection, lies: read.lies });
     if (isLayered(laid)) rulings.push(sayDirection(decisions.oneDirection));
-    for (const { prepared, film, isMirrored, group } of laid) {
-      const { panel } = prepared;
+    const films = new Map(laid.map(({ film }) => [film.id, film]));
+    const wanted = laid.map((one): LaidLayer => {
+      const { film, group, prepared: { layer, panel } } = one;
       const copies = groupsFor(panel, decisions.copies);
       const done = Math.min(copies, untaken.get(group.fingerprint) ?? 0);
       untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
       toCut.push({ film, panel: numberOf(panel), perStrip: panel.perStrip, fingerprint: group.fingerprint, copies, taken: done });
-      if (isMirrored && isFirst(panel)) rulings.push(sayMirrored(film, isInside));
-      if (done === copies) continue;
+      if (one.isMirrored && isFirst(panel)) rulings.push(sayMirrored(film, isInside));
+      return { ...one, copies, done, item: { id: `${layer.key} ${panel.number}`, quantity: copies - done, rotations: turns(film), group: outlinesOf(group) } };
+    });
+    for (const film of films.values()) {
+      const layers = wanted.filter((one) => one.film.id === film.id && one.done < one.copies);
+      if (layers.length === 0) continue;
       const inStock = inStockOf(film, pieces);
       const loadable = loadableOfFilm.get(film.id)!;
-      if (isFirst(panel)) findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
-      const rotations = turns(film);
-      const item: NestItem = { id: prepared.layer.key, quantity: copies - done, rotations, group: outlinesOf(group) };
-      const result = await nest({ sheets: loadable.flatMap((on) => used.leftOf(on)), spacingMm: decisions.spacingMm, items: [item] }, breathe ? { breathe } : {});
-      const left = result.unplaced[0]?.quantity ?? 0;
-      const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations));
-      if (left > 0 && fits(group)) short.push({ film, have: Math.min(decisions.copies, Math.floor(((copies - left) * panel.perStrip) / panel.copies)) });
-      else if (left > 0 && inStock.length === 0) findings.push(sayFilmMissing(film));
-      else if (left > 0) findings.push(sayNoRoom({ film, box: panel.box, hasBorder: prepared.border.length > 0, hasMarks: panel.marks !== null, fitsWithoutBorder: prepared.border.length > 0 && fits({ contours: group.contours, borders: [] }), fitsTurned: !film.directional && loadable.some((on) => fitsOn(group, on, [0, 90])) }));
-      for (const key of new Set(result.placements.map((p) => `${p.sheet}#${p.sheetIndex}`))) {
-        const placements = result.placements.filter((p) => `${p.sheet}#${p.sheetIndex}` === key);
-        const { piece, mat, edges } = loadable.find((on) => on.piece.id === placements[0]!.sheet)!;
-        const alone = placements.map((placement) => placed(group, { ...placement, copy: done + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }));
-        const groups = panel.sharesBorder ? inOneBox(alone) : alone;
-        const highest = boundsOf(groups.flatMap((g) => [...g.contours, ...g.borders]))!.maxY;
-        const usedLengthMm = Math.min(piece.lengthMm, highest + edges.top);
-        takenMm2 += usedLengthMm * piece.widthMm;
-        const id = keyOf(film.id, key, group.fingerprint, groups.map((g) => g.copy));
-        used.take(piece, usedLengthMm);
-        sheets.push({ id, film, panel: numberOf(panel), isMirrored, piece, mat, edges, usedLengthMm, keptMm2: areaOf(prepared.layer.cut) * groups.length, groups });
+      if (layers.some(({ prepared }) => isFirst(prepared.panel))) findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
+      const found = await layInPasses(layers, loadable, { spacingMm: decisions.spacingMm, sharesBorder: layers[0]!.prepared.panel.sharesBorder }, breathe);
+      for (const { left, layer } of found.left) {
+        const { group, prepared: { panel, border }, copies, item: { rotations } } = layer;
+        const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations as readonly number[]));
+        if (fits(group)) short.push({ film, have: Math.min(decisions.copies, Math.floor(((copies - left) * panel.perStrip) / panel.copies)) });
+        else if (inStock.length === 0) findings.push(sayFilmMissing(film));
+        else findings.push(sayNoRoom({ film, box: panel.box, hasBorder: border.length > 0, hasMarks: panel.marks !== null, fitsWithoutBorder: border.length > 0 && fits({ contours: group.contours, borders: [] }), fitsTurned: !film.directional && loadable.some((on) => fitsOn(group, on, [0, 90])) }));
       }
+      takenMm2 += found.sheets.reduce((sum, { usedLengthMm, piece }) => sum + usedLengthMm * piece.widthMm, 0);
+      sheets.push(...found.sheets);
     }
     for (const film of new Set(prepare.layers.map(({ layer }) => layer.film))) if (toCut.some((layer) => layer.film === film && layer.taken < layer.copies)) rulings.push(sayPiece(film, sheets.filter((sheet) => sheet.film === film)));
     const [panel] = prepare.panels;
@@ -130,29 +124,6 @@ function gangFindings({ prepare, preparation, sheets: { copies, spacingMm } }: S
     },
   });
   return proposal ? [sayGangSaves(proposal, { copies, films: films.length })] : [];
-}
-
-/** What of the pieces the panels before have taken. */
-class UsedUp {
-  readonly #lengths = new Map<string, number>();
-  readonly #counts = new Map<string, number>();
-
-  /** What is left of a piece to be nested on; nothing of one that is used up. */
-  leftOf(on: Loadable) {
-    const room = roomOn(on);
-    const { id, kind } = on.piece;
-    const left = kind === 'roll' ? { ...room, lengthMm: room.lengthMm - (this.#lengths.get(id) ?? 0) } : { ...room, quantity: room.quantity - (this.#counts.get(id) ?? 0) };
-    return left.lengthMm > 0 && left.quantity > 0 ? [left] : [];
-  }
-
-  take({ id }: FilmPiece, lengthMm: number): void {
-    this.#lengths.set(id, (this.#lengths.get(id) ?? 0) + lengthMm);
-    this.#counts.set(id, (this.#counts.get(id) ?? 0) + 1);
-  }
-}
-
-function numberOf({ number, of, label }: PanelNumber): PanelNumber {
-  return { number, of, label };
 }
 
 /** What is said of a film is said once, whatever it is cut in. */

@@ -61,7 +61,7 @@ export function CutStation() {
                       <Swatch film={sheet.film} size={18} />
                       <span>
                         {sheet.film.name}
-                        {sheet.copies.length > 1 && `, ${sheet.copies.length} ${sheet.perStrip > 1 ? 'strips' : 'copies'}`}
+                        {sheet.copies.length > 1 && `, ${sheet.copies.length} ${sheet.panels.length > 1 ? 'pieces' : sheet.perStrip > 1 ? 'strips' : 'copies'}`}
                       </span>
                       <Figure>{sayDuration(plan?.programs?.[sheets.indexOf(sheet)]?.seconds ?? 0)}</Figure>
                     </Entry>

@@ -9,11 +9,12 @@ import { colour, radius, space, type } from '../../tokens.js';
 import { LinkButton, MainButton } from '../../ui/button.js';
 import { FilmPicker } from '../../ui/film-picker.js';
 import { Small } from '../../ui/plain-fields.js';
+import { sayPanels } from '../../ui/say-panels.js';
 import { Swatch } from '../../ui/swatch.js';
 import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
-  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panel'>>;
+  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panels'>>;
   /** What the button says. */
   readonly action: string;
   readonly hpglUrl?: string;
@@ -103,8 +104,9 @@ function BlanksQuestion({ zones, mat, action, hpglUrl, busy, onCut }: AskedOf<{ 
 }
 
 /** What to load, and where: the program counts from one corner, which is the same in the picture. */
-function wanted({ isMirrored, panel, ...sheet }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
-  const which = panel && panel.of > 1 ? ` It is ${panel.label ?? `panel ${panel.number} of ${panel.of}`}.` : '';
+function wanted({ isMirrored, panels, ...sheet }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
+  const said = sayPanels(panels ?? []);
+  const which = said && ` It is ${said}.`;
   return `${pieceWanted(sheet, unit)}${which}${isMirrored && !sheet.film.mirrored ? ' It is cut mirrored: it goes inside the glass.' : ''}`;
 }
 

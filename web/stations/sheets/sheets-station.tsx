@@ -12,6 +12,7 @@ import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Small, Table } from '../../ui/plain-fields.js';
+import { sayPanels } from '../../ui/say-panels.js';
 import { Swatch } from '../../ui/swatch.js';
 import { useBatchOf } from '../../batch/use-batches.js';
 import { SheetsInBatch } from './in-batch.js';
@@ -75,7 +76,7 @@ function SheetsAlone() {
                       <Swatch film={s.film} size={16} /> {s.film.name}
                       <Small>
                         {PIECE_WORDS[s.piece.kind]}, {formatLength(s.piece.widthMm, unit)} {unit} wide{s.mat ? `, on the ${s.mat.name}` : ''}
-                        {s.panel.of > 1 ? `; ${s.panel.label ?? `panel ${s.panel.number} of ${s.panel.of}`}` : ''}
+                        {s.panels[0]!.of > 1 ? `; ${sayPanels(s.panels)}` : ''}
                         {s.isMirrored ? '; cut mirrored' : ''}
                       </Small>
                     </td>
@@ -90,7 +91,7 @@ function SheetsAlone() {
         </>
       }
     >
-      {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${s.film.name}${s.panel.of > 1 ? `, ${s.panel.label ?? `panel ${s.panel.number}`}` : ''}`] as const)} onChange={setChosen} />}
+      {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${s.film.name}${s.panels[0]!.of > 1 ? `, ${sayPanels(s.panels)}` : ''}`] as const)} onChange={setChosen} />}
       <LightTable label={sheet ? `Sheet of ${sheet.film.name}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · dotted: stays free · dashed: border · hatched: left over` : ''}>
         {sheet && <SheetPicture sheet={sheet} />}
       </LightTable>

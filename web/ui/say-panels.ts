@@ -1,0 +1,11 @@
+import type { PanelNumber } from '../../core/stations/sheets/index.js';
+import { listed } from '../../core/words/index.js';
+
+/** Which panels or designs lie on a sheet: “panel 1 of 3”, “panels 1 and 2 of 3”, or what they are called; nothing for a design in one piece. */
+export function sayPanels(panels: readonly PanelNumber[]): string {
+  const of = panels[0]?.of ?? 1;
+  if (of < 2) return '';
+  const numbers = panels.filter(({ label }) => label === null).map(({ number }) => String(number));
+  const called = panels.flatMap(({ label }) => label ?? []);
+  return listed([...called, ...(numbers.length > 0 ? [`${numbers.length > 1 ? 'panels' : 'panel'} ${listed(numbers)} of ${of}`] : [])]);
+}
