@@ -6,6 +6,8 @@ export interface RackPiece extends Rectangle {
   readonly id: string;
   readonly kind: 'roll' | 'sheet' | 'offcut';
   readonly costPerM2: number;
+  /** Pieces of one stack are alike: any of them is as good as another. */
+  readonly stack: string;
 }
 
 /** How much of a piece some work takes, from the corner that the cutter counts from: nothing of it where it has a width of 0. */
@@ -41,7 +43,7 @@ export interface Choice<T> {
 }
 
 /** What is spent of a piece by using so much of it: what it was worth, less what goes back to the rack. The rest of a roll is worth what it was. */
-export function spentOf(piece: RackPiece, used: Used, rule: LeftoverRule = LEFTOVER_RULE): number {
+export function spentOf(piece: Omit<RackPiece, 'id' | 'stack'>, used: Used, rule: LeftoverRule = LEFTOVER_RULE): number {
   if (used.widthMm <= 0 || used.lengthMm <= 0) return 0;
   const { costPerM2, widthMm } = piece;
   const taken: Rectangle = piece.kind === 'roll' ? { widthMm, lengthMm: Math.min(used.lengthMm, piece.lengthMm) } : piece;
@@ -50,46 +52,54 @@ export function spentOf(piece: RackPiece, used: Used, rule: LeftoverRule = LEFTO
   return was - leftoversAround(taken, used.groups, costPerM2, rule).reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
 }
 
-/** With so many pieces all sets of them are tried. */
-const MOST_SETS = 7;
+/** So many sets of pieces are tried one by one; where there are more, one is made better step by step. */
+const MOST_SETS = 128;
 /** Of alike choices the one with fewer pieces is taken, then the one with more offcuts; money that nobody counts. */
 const ALIKE = 0.005;
 
 /**
- * The pieces on which some work spends the least film. Sets of them are laid out one after the other (`layOut` is given them in order, offcuts first, each kind from the smallest), all
- * sets of up to seven pieces; of more, single pieces are added, taken out and exchanged while that helps. What finds no place counts above all else.
+ * The pieces on which some work spends the least film. Sets of them are laid out one after the other (`layOut` is given them in order, offcuts first, each kind from the smallest; of a stack the first ones): all of them
+ * where there are few; of more, single pieces are added, taken out and exchanged while that helps. What finds no place counts above all else.
  */
 export async function choosePieces<T>(pieces: readonly RackPiece[], layOut: (pieces: readonly RackPiece[]) => Promise<LaidOut<T>>, rule: LeftoverRule = LEFTOVER_RULE): Promise<Choice<T> | null> {
   const sorted = [...pieces].sort(smallestFirst);
+  const stacks = [...new Set(sorted.map(({ stack }) => stack))].map((stack) => sorted.filter((one) => one.stack === stack));
   const known = new Map<string, Tried<T>>();
-  const attempt = async (set: readonly boolean[]): Promise<Tried<T>> => {
-    const key = set.map(Number).join('');
+  /** Lays out up to so many pieces of each stack. */
+  const attempt = async (counts: readonly number[]): Promise<Tried<T>> => {
+    const key = counts.join(' ');
     const before = known.get(key);
     if (before) return before;
-    const given = sorted.filter((_, i) => set[i]);
+    const chosen = new Set(stacks.flatMap((stack, i) => stack.slice(0, counts[i])));
+    const given = sorted.filter((one) => chosen.has(one));
     const laid = await layOut(given);
     const spent = laid.used.map((used) => ({ piece: given.find(({ id }) => id === used.pieceId)!, used })).filter(({ used }) => used.widthMm > 0 && used.lengthMm > 0);
-    const made: Tried<T> = { set, pieces: [...new Set(spent.map(({ piece }) => piece))], leftOverMm2: laid.leftOverMm2, value: spent.reduce((sum, { piece, used }) => sum + spentOf(piece, used, rule), 0), layout: laid.layout };
+    const used = new Set(spent.map(({ piece }) => piece));
+    const made: Tried<T> = { limits: counts, counts: stacks.map((stack) => stack.filter((one) => used.has(one)).length), pieces: [...used], leftOverMm2: laid.leftOverMm2, value: spent.reduce((sum, one) => sum + spentOf(one.piece, one.used, rule), 0), layout: laid.layout };
     known.set(key, made);
     return made;
   };
   if (sorted.length === 0) return null;
-  let best = await attempt(sorted.map(() => true));
-  const consider = (made: Tried<T>) => {
+  let best = await attempt(stacks.map((stack) => stack.length));
+  const consider = async (counts: readonly number[]) => {
+    if (counts.every((count) => count === 0)) return;
+    const made = await attempt(counts);
     if (isBetter(made, best)) best = made;
   };
-  if (sorted.length <= MOST_SETS) {
-    for (let bits = 1; bits < 1 << sorted.length; bits += 1) consider(await attempt(sorted.map((_, i) => (bits & (1 << i)) !== 0)));
+  if (stacks.reduce((sets, stack) => sets * (stack.length + 1), 1) <= MOST_SETS) {
+    const every = stacks.reduce<readonly (readonly number[])[]>((some, stack) => some.flatMap((counts) => Array.from({ length: stack.length + 1 }, (_, count) => [...counts, count])), [[]]);
+    for (const counts of every) await consider(counts);
     return best;
   }
-  // Each piece by itself, then what a change of one piece makes better.
-  for (let i = 0; i < sorted.length; i += 1) consider(await attempt(sorted.map((_, k) => k === i)));
+  // A piece of each by itself, then what a change of one stack makes better: fewer or more of it, while the others fill up; or one piece that is used against one that is not.
+  for (let i = 0; i < stacks.length; i += 1) await consider(stacks.map((_, k) => (k === i ? 1 : 0)));
   for (let isChanged = true; isChanged; ) {
     const from = best;
-    for (let i = 0; i < sorted.length; i += 1) {
-      consider(await attempt(from.set.map((has, k) => (k === i ? !has : has))));
-      // One that is used against one that is not.
-      if (from.set[i] && from.pieces.includes(sorted[i]!)) for (let k = 0; k < sorted.length; k += 1) if (!from.set[k]) consider(await attempt(from.set.map((has, m) => (m === i ? false : m === k ? true : has))));
+    const { limits, counts } = from;
+    for (let i = 0; i < stacks.length; i += 1) {
+      const [most, count] = [stacks[i]!.length, counts[i]!];
+      for (const limit of [0, Math.floor(count / 2), count - 1, count + 1, count + 2, most]) if (limit >= 0 && limit <= most) await consider(limits.with(i, limit));
+      if (count > 0) for (let k = 0; k < stacks.length; k += 1) if (k !== i && counts[k]! < stacks[k]!.length) await consider(counts.with(i, count - 1).with(k, counts[k]! + 1));
     }
     isChanged = best !== from;
   }
@@ -97,7 +107,9 @@ export async function choosePieces<T>(pieces: readonly RackPiece[], layOut: (pie
 }
 
 interface Tried<T> extends Choice<T> {
-  readonly set: readonly boolean[];
+  /** How many of each stack might be used, and are. */
+  readonly limits: readonly number[];
+  readonly counts: readonly number[];
   readonly leftOverMm2: number;
 }
 

@@ -5,8 +5,8 @@ import { loadableOf, outlinesOf, placed, roomOn, type Group, type Loadable } fro
 import type { BatchGroup } from './batch.js';
 import { choosePieces, type LaidOut, type RackPiece, type Used } from './choose-pieces.js';
 
-/** No more like sheets of one stack are looked at. */
-const MOST_ALIKE = 12;
+/** No more like sheets of one stack are looked at: nobody cuts as many in a day. */
+const MOST_ALIKE = 200;
 
 /** A layer of a job that is laid, and how often. */
 export interface BatchItem {
@@ -88,7 +88,7 @@ export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded
     const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, id, result, boxes) }));
     return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
   };
-  const first = await choosePieces(rack.map(({ key, piece }): RackPiece => ({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2: film.costPerM2 })), (given) => layOut(given), leftovers);
+  const first = await choosePieces(rack.map(({ key, piece }): RackPiece => ({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2: film.costPerM2, stack: pinned.some(({ sheet }) => sheet === key) ? key : piece.id })), (given) => layOut(given), leftovers);
   if (!first) return null;
   const laidOn = ({ pieces, layout }: { readonly pieces: readonly RackPiece[]; readonly layout: NestResult }) => pieces.map(({ id }): Laid => ({ on: byKey.get(id)!, film, groups: groupsOn(id, layout, { items, on: byKey.get(id)!, pinned }), used: usedOn(byKey.get(id)!, id, layout, boxes) }));
   const better = onBetter && ((found: () => NestResult) => onBetter(() => laidOn({ pieces: first.pieces, layout: found() }).filter(({ groups }) => groups.length > 0), () => laidOn(first)));

@@ -219,6 +219,16 @@ describe('several jobs together', () => {
   });
 });
 
+describe('a stack of sheets', () => {
+  it('is used as far as it is needed, and what more there is stays on the rack', async () => {
+    const [copy] = [await jobOf(svg(150, 100, '<path fill="#16181a" d="M0 0h150v100H0z"/>'), 25, null, { preparation: { border: 'box', labels: false } })];
+    const stack = { id: 'stack', filmId: 'tar', kind: 'sheet', number: null, widthMm: 200, lengthMm: 140, quantity: 60, edgeMm: 5 } as const;
+    const { sheets, unplaced, short } = await planBatch([copy!], { ...BENCH_SHOP, pieces: [stack] }, { ...NEW_BATCH_WISH, zones: false, spares: { single: 0, layered: 0 } });
+    expect([sheets.length, unplaced, short]).toEqual([25, [], []]);
+    expect(sheets.every(({ pieces: [only], groups }) => only!.id === 'stack' && groups.length === 1)).toBe(true);
+  });
+});
+
 describe('a roll', () => {
   it.each([[0, 0], [35, 0], [0, 120], [60, 200]])('begins behind its leader of %i mm, and ends before its tail of %i mm', async (leaderMm, tailMm) => {
     // A roll that holds four copies and no more, whatever else is out of reach.

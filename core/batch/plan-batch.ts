@@ -78,12 +78,12 @@ function alone({ on, film, groups, used }: Laid, rule: LeftoverRule): BatchSheet
   return { key: on.key, id: keyOf(film.id, on.key, groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix])), films: [film], pieces: [piece], mat, zones: null, edges, forceG: film.forceG, speedMmS: film.speedMmS, groups, ...takenOf({ on, film, used }, rule), usedLengthMm: used.lengthMm };
 }
 
-function takenOf({ on: { piece, key }, film, used }: Pick<Laid, 'on' | 'film' | 'used'>, rule: LeftoverRule): Pick<BatchSheet, 'usedMm2' | 'leftovers' | 'value'> {
+function takenOf({ on: { piece }, film, used }: Pick<Laid, 'on' | 'film' | 'used'>, rule: LeftoverRule): Pick<BatchSheet, 'usedMm2' | 'leftovers' | 'value'> {
   const { costPerM2 } = film;
   const taken = piece.kind === 'roll' ? { widthMm: piece.widthMm, lengthMm: used.lengthMm } : { widthMm: piece.widthMm, lengthMm: piece.lengthMm };
   const leftovers = leftoversAround(taken, used.groups, costPerM2, rule).map((left): Leftover => ({ ...left, piece, keep: isKept(left, rule) }));
   const kept = leftovers.reduce((sum, { keep, widthMm, lengthMm }) => sum + (keep ? widthMm * lengthMm : 0), 0);
-  return { usedMm2: taken.widthMm * taken.lengthMm - kept, leftovers, value: spentOf({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2 }, used, rule) };
+  return { usedMm2: taken.widthMm * taken.lengthMm - kept, leftovers, value: spentOf({ kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2 }, used, rule) };
 }
 
 /** What fits on a mat side by side goes in together: each piece is cut to a blank of what it carries. */
