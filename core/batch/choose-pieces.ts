@@ -80,14 +80,17 @@ export async function choosePieces<T>(pieces: readonly RackPiece[], layOut: (pie
     return made;
   };
   if (sorted.length === 0) return null;
-  let best = await attempt(stacks.map((stack) => stack.length));
+  // Of a stack no more are looked at than hold all of the work by themselves, or as much of it as can be; all of one on which nothing can lie without others.
+  const most: number[] = [];
+  for (const [i, { length }] of stacks.entries()) most.push(length === 1 ? 1 : (await attempt(stacks.map((_, k) => (k === i ? length : 0)))).counts[i]! || length);
+  let best = await attempt(most);
   const consider = async (counts: readonly number[]) => {
     if (counts.every((count) => count === 0)) return;
     const made = await attempt(counts);
     if (isBetter(made, best)) best = made;
   };
-  if (stacks.reduce((sets, stack) => sets * (stack.length + 1), 1) <= MOST_SETS) {
-    const every = stacks.reduce<readonly (readonly number[])[]>((some, stack) => some.flatMap((counts) => Array.from({ length: stack.length + 1 }, (_, count) => [...counts, count])), [[]]);
+  if (most.reduce((sets, count) => sets * (count + 1), 1) <= MOST_SETS) {
+    const every = most.reduce<readonly (readonly number[])[]>((some, many) => some.flatMap((counts) => Array.from({ length: many + 1 }, (_, count) => [...counts, count])), [[]]);
     for (const counts of every) await consider(counts);
     return best;
   }
@@ -97,9 +100,9 @@ export async function choosePieces<T>(pieces: readonly RackPiece[], layOut: (pie
     const from = best;
     const { limits, counts } = from;
     for (let i = 0; i < stacks.length; i += 1) {
-      const [most, count] = [stacks[i]!.length, counts[i]!];
-      for (const limit of [0, Math.floor(count / 2), count - 1, count + 1, count + 2, most]) if (limit >= 0 && limit <= most) await consider(limits.with(i, limit));
-      if (count > 0) for (let k = 0; k < stacks.length; k += 1) if (k !== i && counts[k]! < stacks[k]!.length) await consider(counts.with(i, count - 1).with(k, counts[k]! + 1));
+      const count = counts[i]!;
+      for (const limit of [0, Math.floor(count / 2), count - 1, count + 1, count + 2, most[i]!]) if (limit >= 0 && limit <= most[i]!) await consider(limits.with(i, limit));
+      if (count > 0) for (let k = 0; k < stacks.length; k += 1) if (k !== i && counts[k]! < most[k]!) await consider(counts.with(i, count - 1).with(k, counts[k]! + 1));
     }
     isChanged = best !== from;
   }
