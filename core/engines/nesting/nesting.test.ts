@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { regionsOf, subtract, unite, type Region } from '../../geometry/index.js';
+import { boundsOf, regionsOf, subtract, unite, type Region } from '../../geometry/index.js';
 import { CUT_APART, cutApart, type CutInto } from '../../testing/cut-apart.js';
 import { blob, disc, rectangle, seeded } from '../../testing/seeded.js';
 import { nest, nestingFaults, type NestItem, type NestRequest, type NestResult } from './index.js';
@@ -166,6 +166,18 @@ describe('pieces of one whole', () => {
   it.each(([['convex', 3], ['jigsaw', 5]] as const).flatMap(([into, decimals]) => [1, 2, 3].map((seed) => [into, decimals, seed] as const)))('are drawn apart where rounding has made them overlap: %s of %i decimals, seed %i', async (into, decimals, seed) => {
     const { usedLengthMm } = await lay(rounded(cutApart(into, 12, seeded(seed)), decimals), [0, 90, 180, 270], 1500);
     expect(usedLengthMm).toBeLessThan(CUT_APART.lengthMm * 1.005);
+  });
+
+  it.each([10, 25, 60].flatMap((pieces) => [21, 22, 23].flatMap((seed) => [0, 3].map((spacingMm) => [pieces, seed, spacingMm] as const))))('are joined again where they are rectangles, at a spacing and rounded, too: %i, seed %i, %i mm apart', async (pieces, seed, spacingMm) => {
+    for (const decimals of [3, 12]) {
+      // Each less the spacing to its neighbours; rounded, none is too large.
+      const side = (mm: number) => (decimals === 3 ? Math.floor((mm - spacingMm) * 1000) / 1000 : mm - spacingMm);
+      const cut = cutApart('rectangles', pieces, seeded(seed)).map((ring) => boundsOf([ring])!).map(({ maxX, maxY }) => rectangle(0, 0, side(maxX), side(maxY)));
+      const request = { sheets: [{ id: 'strip', widthMm: CUT_APART.widthMm - spacingMm, lengthMm: null, quantity: 1 }], spacingMm, items: cut.map((ring, i) => item(`piece-${i}`, ring)) };
+      const { placements, usedLengthMm } = await nest(request, steps(10));
+      expect([nestingFaults(request, placements), placements.length]).toEqual([[], pieces]);
+      expect(Math.abs(usedLengthMm + spacingMm - CUT_APART.lengthMm)).toBeLessThan(0.03);
+    }
   });
 
   it.each([1, 2, 3])('are found in any turn where they may be turned freely, seed %i', async (seed) => {

@@ -4,6 +4,7 @@
  */
 
 import type { SearchHooks } from './compress.js';
+import { joinedWhole } from './join-rectangles.js';
 
 /** A rectangle that may lie in one of some ways, upright or turned by a quarter, mm. */
 export interface StripRectangle {
@@ -26,13 +27,18 @@ const TRIES = 50;
 const LOST_SHARE = 0.02;
 
 /**
- * A short layout of rectangles in a strip of this width, beginning with the largest first; goes on as long as `mayGoOn`, and gives the shortest. Null when one of them is wider than the strip. The same
+ * A short layout of rectangles in a strip of this width. Those of one whole are joined again; else it begins with the largest first, goes on as long as `mayGoOn`, and gives the shortest. Null when one of them is wider than the strip. The same
  * for the same random numbers and number of questions.
  */
 export async function layRectangles(rectangles: readonly StripRectangle[], widthMm: number, random: () => number, { mayGoOn, onBetter }: SearchHooks<StripLayout>): Promise<StripLayout | null> {
   const n = rectangles.length;
   const fitting = rectangles.map(({ ways }) => ways.flatMap((way, number) => (way.widthMm <= widthMm + SAME_MM ? [{ ...way, number }] : [])));
   if (fitting.some((ways) => ways.length === 0)) return null;
+  const whole = joinedWhole(rectangles, widthMm);
+  if (whole) {
+    onBetter(whole);
+    return whole;
+  }
   const strip = new Strip(fitting, widthMm);
   const areaOf = (i: number) => fitting[i]![0]!.widthMm * fitting[i]![0]!.lengthMm;
   const longest = (i: number) => Math.max(fitting[i]![0]!.widthMm, fitting[i]![0]!.lengthMm);
