@@ -208,7 +208,7 @@ describe('garments', () => {
     await browser.choose('What garment it is', 'a shirt');
     await browser.press('all prints');
     await browser.find('svg[aria-label="The surface with the design on it"]');
-    await cutOne((words) => words.includes('It is S.'));
+    await cutOne((words) => words.includes('It carries S, M, L, XL and XXL.'));
   });
 
   it('for a team: a list is taken whole or not at all', async () => {
@@ -229,7 +229,7 @@ describe('garments', () => {
     await browser.sees('It is made for 2 members');
     await until(({ surface }) => surface.team?.namePart === 'name' && surface.team.numberPart === 'number');
     await browser.sees('Names wider than 300 mm are condensed: 1 name');
-    await cutOne((text) => text.includes('It is 7 ADA (S).'));
+    await cutOne((text) => text.includes('It carries 7 ADA (S) and 12 EVERDINGEN-LOUISE (XL).'));
   });
 });
 

@@ -104,9 +104,9 @@ function BlanksQuestion({ zones, mat, action, hpglUrl, busy, onCut }: AskedOf<{ 
 }
 
 /** What to load, and where: the program counts from one corner, which is the same in the picture. */
-function wanted({ isMirrored, panels, ...sheet }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
-  const said = sayPanels(panels ?? []);
-  const which = said && ` It is ${said}.`;
+function wanted({ isMirrored, panels = [], ...sheet }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
+  const said = sayPanels(panels);
+  const which = said && ` It ${panels.length > 1 ? 'carries' : 'is'} ${said}.`;
   return `${pieceWanted(sheet, unit)}${which}${isMirrored && !sheet.film.mirrored ? ' It is cut mirrored: it goes inside the glass.' : ''}`;
 }
 
