@@ -1,4 +1,4 @@
-import { areaOf, boundsOf, containsPoint, perimeter, signedArea, subtract, translateRings, type Ring, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, containsPoint, perimeter, signedArea, squareToEdge, subtract, translateRings, type Ring, type Rings } from '../../geometry/index.js';
 import { turned } from './shape.js';
 
 /*
@@ -181,11 +181,7 @@ function isFree({ ring, perimeterMm }: Turned, { x, y }: Corner, free: Rings): b
 
 function isFar(x: number, y: number, rings: Rings): boolean {
   for (const ring of rings) {
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [dx, dy, px, py] = [ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!, x - ring[j]!, y - ring[j + 1]!];
-      const t = Math.max(0, Math.min(1, (px * dx + py * dy) / (dx * dx + dy * dy)));
-      if (Math.hypot(px - t * dx, py - t * dy) < NEAR_MM) return false;
-    }
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) if (squareToEdge(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!) < NEAR_MM ** 2) return false;
   }
   return true;
 }
