@@ -2,7 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { NEW_BATCH_WISH, planBatch, type BatchJob } from '../core/batch/index.js';
+import { planBatch, type BatchJob } from '../core/batch/index.js';
+import { NEW_LAY_WISH } from '../core/stations/sheets/index.js';
 import { Planner } from '../core/plan/index.js';
 import type { Shop } from '../core/shop/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
@@ -30,11 +31,11 @@ export async function batchBench(): Promise<void> {
       const { prepare, sheets } = await planner.plan({ recipe: source.recipe, shop, sources: await source.loadSources() });
       if (!prepare || !sheets) continue;
       jobs.push({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {}, due: source.recipe.due });
-      aloneMm2 += sheets.sheets.reduce((sum, { piece, usedLengthMm }) => sum + piece.widthMm * (piece.kind === 'roll' ? usedLengthMm : piece.lengthMm), 0);
+      aloneMm2 += sheets.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
       loadings += sheets.sheets.length;
     }
     const begun = performance.now();
-    const together = await planBatch(jobs, shop!, { ...NEW_BATCH_WISH, spares: { single: 0, layered: 0 } });
+    const together = await planBatch(jobs, shop!, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } });
     const took = performance.now() - begun;
     const taken = together.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const kept = together.sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0);

@@ -2,12 +2,12 @@ import { writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Ajv } from 'ajv';
-import { BATCH_ORDERS, NEW_BATCH_WISH, planBatch, stopsBatch, type BatchGroup, type BatchHooks, type BatchJob, type BatchOrder, type BatchSheet } from '../core/batch/index.js';
-import { cutProgram, writeHpgl } from '../core/engines/cutting/index.js';
-import { ringsToPathData, turnedOver } from '../core/geometry/index.js';
-import { Planner } from '../core/plan/index.js';
+import { planBatch, stopsBatch, type BatchJob } from '../core/batch/index.js';
+import { SHEET_ORDERS, NEW_LAY_WISH, type SheetGroup, type LaySheetsHooks, type SheetOrder } from '../core/stations/sheets/index.js';
+import { writeHpgl } from '../core/engines/cutting/index.js';
+import { Planner, sheetSvg } from '../core/plan/index.js';
 import { describeSchemaError } from '../core/recipe/index.js';
-import { settingsFor, type Shop } from '../core/shop/index.js';
+import { programOf } from '../core/stations/cut/index.js';
 import { figure, whole, yes } from '../core/words/schema.js';
 import { InputError } from '../core/words/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
@@ -19,7 +19,7 @@ interface BatchFile {
   readonly jobs: readonly { readonly recipe: string; readonly copies?: number }[];
   readonly spacing?: number;
   readonly zones?: boolean;
-  readonly order?: BatchOrder;
+  readonly order?: SheetOrder;
   /** As an earlier `batch.json` has it: so many steps of the search for each film. */
   readonly steps?: readonly { readonly film: string; readonly steps: number }[];
 }
@@ -32,7 +32,7 @@ const BATCH_SCHEMA = {
     jobs: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'object', required: ['recipe'], additionalProperties: false, properties: { recipe: { type: 'string', minLength: 1, maxLength: 500 }, copies: whole(1, 500) } } },
     spacing: figure(0, 100),
     zones: yes,
-    order: { enum: BATCH_ORDERS.filter((order) => order !== 'by hand') },
+    order: { enum: SHEET_ORDERS.filter((order) => order !== 'by hand') },
     steps: { type: 'array', maxItems: 1000, items: { type: 'object', required: ['film', 'steps'], additionalProperties: false, properties: { film: { type: 'string' }, steps: whole(0, 1e9) } } },
   },
 };
@@ -60,11 +60,11 @@ export async function batchCommand(args: string[]): Promise<void> {
     if (blocked || !prepare || !surface) throw new InputError('job-blocked', `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`, { source: basename(name) });
     jobs.push({ id: String(jobs.length), prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, taken: {}, lies: {}, due: recipe.due, heightMm: surface.frame.heightMm });
   }
-  const { sheets, unplaced, steps } = await planBatch(jobs, shop, { ...NEW_BATCH_WISH, spares: { single: 0, layered: 0 }, ...(given.spacing === undefined ? {} : { spacingMm: given.spacing }), ...(given.zones === undefined ? {} : { zones: given.zones }), ...(given.order ? { order: given.order } : {}) }, budgetOf(seconds, most, given.steps));
+  const { sheets, unplaced, steps } = await planBatch(jobs, shop, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 }, ...(given.spacing === undefined ? {} : { spacingMm: given.spacing }), ...(given.zones === undefined ? {} : { zones: given.zones }), ...(given.order ? { order: given.order } : {}) }, budgetOf(seconds, most, given.steps));
   await makeFolder(out);
   for (const [i, sheet] of sheets.entries()) {
-    await writeFile(join(out, `sheet-${i + 1}.svg`), svgOf(sheet));
-    await writeFile(join(out, `sheet-${i + 1}.plt`), writeHpgl(programOf(sheet, shop)));
+    await writeFile(join(out, `sheet-${i + 1}.svg`), sheetSvg(sheet));
+    await writeFile(join(out, `sheet-${i + 1}.plt`), writeHpgl(programOf(sheet, shop.cutter)));
   }
   const report = {
     sheets: sheets.map((sheet) => ({
@@ -72,6 +72,7 @@ export async function batchCommand(args: string[]): Promise<void> {
       pieceIds: sheet.pieces.map(({ id }) => id),
       ...(sheet.mat ? { mat: sheet.mat.id } : {}),
       ...(sheet.zones ? { zones: sheet.zones.map(({ film, piece, xMm, yMm, widthMm, lengthMm }) => ({ film: film.id, x: xMm, y: yMm, width: widthMm, length: lengthMm, piece: piece.id })) } : {}),
+      ...(sheet.section ? { section: sheet.section } : {}),
       settings: { forceG: sheet.forceG, speedMmS: sheet.speedMmS },
       ...(sheet.zones ? {} : { film: sheet.films[0]!.id }),
       groups: sheet.groups.map((group) => ({ job: group.job, layer: group.filmId, copy: group.copy, ...placeOf(group, jobs[group.job]!.heightMm) })),
@@ -89,7 +90,7 @@ export async function batchCommand(args: string[]): Promise<void> {
 }
 
 /** So many steps for each film, those that are written of it first; of the time each film has its share. */
-function budgetOf(seconds: number | null, most: number | null, written: BatchFile['steps']): BatchHooks {
+function budgetOf(seconds: number | null, most: number | null, written: BatchFile['steps']): LaySheetsHooks {
   if (seconds === null && most === null && !written) return {};
   const begun = performance.now();
   return {
@@ -101,21 +102,8 @@ function budgetOf(seconds: number | null, most: number | null, written: BatchFil
 }
 
 /** How a layer in the frame of its file (lower left corner at 0, 0, y up) comes to where it lies: mirrored first, then turned, then moved. */
-function placeOf({ matrix: [a, b, c, d, e, f], isMirrored }: BatchGroup, heightMm: number): { x: number; y: number; rotation: number; mirrored: boolean } {
+function placeOf({ matrix: [a, b, c, d, e, f], isMirrored }: SheetGroup, heightMm: number): { x: number; y: number; rotation: number; mirrored: boolean } {
   const sign = isMirrored ? -1 : 1;
   const rotation = Math.round(((Math.atan2(sign * b, sign * a) * 180) / Math.PI + 360) % 360);
   return { x: e + c * heightMm, y: f + d * heightMm, rotation, mirrored: isMirrored };
-}
-
-function programOf({ groups, films }: BatchSheet, { cutter }: Shop) {
-  return cutProgram({ groups, settings: settingsFor(films[0]!, cutter), motion: cutter });
-}
-
-function svgOf({ groups, films, pieces, mat, zones, usedLengthMm }: BatchSheet): string {
-  const [w, h] = [zones ? mat!.widthMm : pieces[0]!.widthMm, zones ? mat!.lengthMm : Math.ceil(usedLengthMm + 1)];
-  const down = (rings: readonly Float64Array[]) => ringsToPathData(turnedOver(rings, h));
-  const colourOf = (id: string) => films.find((film) => film.id === id)!.colour;
-  const blanks = (zones ?? []).map(({ xMm, yMm, widthMm, lengthMm }) => `<rect x="${xMm}" y="${h - yMm - lengthMm}" width="${widthMm}" height="${lengthMm}" fill="none" stroke="#999" stroke-width="0.3"/>`);
-  const drawn = groups.map((group) => `<path fill="${colourOf(group.filmId)}" fill-rule="evenodd" d="${down(group.contours)}"/><path fill="none" stroke="#555" stroke-width="0.3" d="${down(group.borders)}"/>`);
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${blanks.join('')}${drawn.join('')}</svg>\n`;
 }

@@ -22,9 +22,10 @@ export async function planCommand(args: string[]): Promise<void> {
     for (const layer of build.layers) await writeFile(join(out, `layer-${layer.order}-${layer.film.id}.svg`), layerSvg(layer.cut, layer.film.colour, frame));
   }
   for (const [i, sheet] of (sheets?.sheets ?? []).entries()) {
-    await writeFile(join(out, `sheet-${i + 1}-${sheet.film.id}.svg`), sheetSvg(sheet));
+    const name = `sheet-${i + 1}-${sheet.films[0]!.id}`;
+    await writeFile(join(out, `${name}.svg`), sheetSvg(sheet));
     const program = cut?.programs[i];
-    if (program) await writeFile(join(out, `sheet-${i + 1}-${sheet.film.id}.plt`), writeHpgl(program));
+    if (program) await writeFile(join(out, `${name}.plt`), writeHpgl(program));
   }
   await writeFile(join(out, 'report.json'), JSON.stringify(planReport(plan), null, 2) + '\n');
 }

@@ -38,6 +38,8 @@ const finding = fields({ code: text, severity: oneOf('blocker', 'warning', 'note
 const ruling = fields({ id: text, stage: oneOf(...STATIONS), sentence: text, value: { anyOf: [number, text] }, unit: oneOf('mm', '', 'g', 'mm/s'), because: list(text), overridden: yes });
 
 const laid = { xMm: number, yMm: number, widthMm: number, lengthMm: number };
+/** Which section of a roll a sheet is, of how many. */
+const section = orNull(fields({ number: count, of: count }));
 const batch = { id: text, number: count, revision: count, createdAt: text, wish: BATCH_WISH_SCHEMA, jobs: list(fields({ id: text, title: text, customer: text, due: orNull(text) })) };
 
 export const ANSWERS = {
@@ -86,7 +88,7 @@ export const ANSWERS = {
   Batches: list({ $ref: '#/components/schemas/Batch' }),
   BatchPlan: fields({
     sheets: list(fields({
-      id: text, key: text, film: shape('Film'), films: list(shape('Film')), piece: orNull(shape('Piece')), pieces: list(shape('Piece')), mat: orNull(shape('Mat')), zones: orNull(list(fields({ ...laid, film: shape('Film'), piece: shape('Piece') }))),
+      id: text, key: text, film: shape('Film'), films: list(shape('Film')), piece: orNull(shape('Piece')), pieces: list(shape('Piece')), mat: orNull(shape('Mat')), zones: orNull(list(fields({ ...laid, film: shape('Film'), piece: shape('Piece') }))), section,
       edges: orNull(fields({ sides: number, bottom: number, top: number })), usedLengthMm: number, shapes: list(fields({ film: shape('Film'), contours: text, borders: text, places: list(matrix) })),
       carries: list(fields({ jobId: text, filmId: text, copies: count, isMirrored: yes })), laid: list(fields({ jobId: text, filmId: text, fingerprint: text, copy: count, perStrip: count, isPinned: yes, xMm: number, yMm: number })), leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),
       seconds: number, cutMm: number, forceG: number, speedMmS: number, keptMm2: number, takenMm2: number, value: number,
@@ -112,7 +114,7 @@ export const ANSWERS = {
     'marks?': list(fields({ panel: count, shape: oneOf(...PLAIN_SHAPES, 'notched bar'), xMm: number, yMm: number })),
     'weeding?': list(fields({ film: text, panel: count, borders: count, reliefLines: count, strips: count, bulkMm: number, looseParts: count, smallParts: count, minutes: number })),
     'counters?': list(fields({ film: text, panel: count, counters: count, pieces: count })),
-    'sheets?': list(fields({ id: text, number: count, film: text, panel: count, panels: list(count), mirrored: yes, piece: text, mat: orNull(text), widthMm: number, usedLengthMm: number, groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),
+    'sheets?': list(fields({ id: text, number: count, film: text, films: list(text), panel: count, panels: list(count), mirrored: yes, piece: text, pieces: list(text), mat: orNull(text), zones: orNull(list(fields({ film: text, piece: text, x: number, y: number, width: number, length: number }))), section, widthMm: number, usedLengthMm: number, takenMm2: number, leftover: list(fields({ piece: text, x: number, y: number, width: number, length: number, keep: yes })), groups: count, 'paths?': count, 'cutMm?': number, 'travelMm?': number, 'seconds?': number })),
     'toCut?': list(fields({ film: text, panel: count, perStrip: count, copies: count, taken: count })),
     'density?': number,
     'seconds?': number,

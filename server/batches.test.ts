@@ -1,5 +1,6 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Batch, BatchView, BetterView } from '../core/batch/index.js';
+import type { PlanReport } from '../core/plan/index.js';
 import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
 import type { ShopFile } from '../core/shop/index.js';
 import { standings, type FrozenSheet, type Run } from '../core/stations/cut/index.js';
@@ -250,6 +251,27 @@ describe('a mat with several blanks', () => {
     expect((await book('e2', kept)).body.code).toBe('leftovers-booked');
     const offcuts = (await shop()).stock.filter(({ number }) => body.numbers.includes(number!));
     expect(offcuts.map(({ kind, left: there }) => [kind, there])).toEqual(kept.map(() => ['offcut', 1]));
+  });
+
+  it('of a job by itself is one pass, too: it wants every blank in its place, takes of each piece, and what fails of it is made whole', async () => {
+    const job = await change(jobs[0]!, { films: { byColour: { '#b3262b': 'chalk', '#f7f5ef': 'tar' } }, sheets: { zones: true } });
+    const { sheets } = (await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body;
+    expect(sheets).toHaveLength(1);
+    const [{ id, films, zones }] = sheets as [NonNullable<typeof sheets>[number]];
+    const ask = (loadedFilmIds: readonly string[]) => bench.api<Run & Refused>('POST', `/api/jobs/${job.id}/sheets/${id}/cut`, { revision: job.revision, loadedFilmIds });
+    const left = async () => new Map((await shop()).stock.map((piece) => [piece.id, piece.left]));
+    const before = await left();
+    for (const loaded of [[films[0]!], [...films].reverse()]) expect((await ask(loaded)).body.code).toBe('wrong-film');
+    expect(await left()).toEqual(before);
+    const run = await jamAt(bench, 0.5, async () => (await ask(films)).body);
+    const after = await left();
+    for (const { piece, length } of zones!) expect(before.get(piece)! - after.get(piece)!).toBeCloseTo(piece.endsWith('roll') ? length : 1, 3);
+    await bench.api('POST', `/api/runs/${run.id}/cancel`);
+    await runUntil(bench, run.id, ({ state }) => state === 'cancelled');
+    await bench.api('POST', '/api/cutter/control', { do: 'clear' });
+    const again = await bench.api<Run & Refused>('POST', `/api/sheets/${run.sheetId}/again`, { loadedFilmIds: films });
+    await runUntil(bench, again.body.id, finished);
+    expect(await stateOf(job)).toBe('cut');
   });
 
   it('one that failed is cut on where its blanks lay, of the films that are open', async () => {

@@ -21,5 +21,5 @@ export const GlobalStyle = createGlobalStyle`
   :focus-visible, [data-focus-visible] { outline: 2.5px solid ${colour.accent}; outline-offset: 2px; border-radius: ${radius.s}; }
   .unseen { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
-  @media print { body { background: white; color: black; } .screen-only { display: none !important; } }
+  @media print { body { background: white; color: black; } .screen-only { display: none !important; } body:has(> .paper-only) > :not(.paper-only) { display: none !important; } }
 `;

@@ -1,10 +1,9 @@
 import { boundsOf, keyOf, ringsToPathData, turnedOver, IDENTITY, type Rings } from '../geometry/index.js';
-import type { DrawnSheet } from '../plan/index.js';
-import type { CutterProfile, Film, FilmPiece, LaidRectangle } from '../shop/index.js';
-import type { BatchOut, BatchSheet } from './batch.js';
-import type { BatchJob } from './batch-items.js';
-import { batchProgram } from './freeze-batch-sheet.js';
-import type { BetterSoFar } from './plan-batch.js';
+import type { LaidSheetView } from '../plan/index.js';
+import type { CutterProfile } from '../shop/index.js';
+import { programOf } from '../stations/cut/index.js';
+import { leftoverViews, type BetterSoFar, type LaidSheets, type SheetPlan } from '../stations/sheets/index.js';
+import type { BatchJob } from './plan-batch.js';
 import { sayShortage } from './say.js';
 
 /** How many copies of which job's layer lie on a sheet. */
@@ -28,28 +27,16 @@ export interface LaidCopy {
   readonly yMm: number;
 }
 
-/** What is left of a piece, as it is shown. */
-export interface LeftoverView extends LaidRectangle {
-  readonly pieceId: string;
-  readonly keep: boolean;
-}
-
 /** A sheet of a batch as the page shows it. */
-export interface BatchSheetView extends DrawnSheet {
-  readonly id: string;
+export interface BatchSheetView extends LaidSheetView {
   readonly key: string;
-  readonly films: readonly Film[];
-  readonly pieces: readonly FilmPiece[];
   readonly carries: readonly CopiesOnSheet[];
   /** Of each shape, what it is. */
   readonly laid: readonly LaidCopy[];
-  readonly leftovers: readonly LeftoverView[];
   readonly seconds: number;
   readonly cutMm: number;
   readonly forceG: number;
   readonly speedMmS: number;
-  readonly keptMm2: number;
-  readonly takenMm2: number;
   readonly value: number;
 }
 
@@ -88,7 +75,7 @@ export interface BatchView {
 export type NamedBatchJob = BatchJob & { readonly title: string };
 
 /** A planned batch as the page draws it. */
-export function batchView({ sheets, short, loose, unshared, steps }: BatchOut, { jobs, stopped, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly stopped: readonly StoppedJob[]; readonly cutter: CutterProfile }): BatchView {
+export function batchView({ sheets, short, loose, unshared, steps }: LaidSheets, { jobs, stopped, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly stopped: readonly StoppedJob[]; readonly cutter: CutterProfile }): BatchView {
   const views = sheets.map((sheet) => sheetView(sheet, jobs, cutter));
   const sum = (of: (sheet: BatchSheetView) => number) => views.reduce((total, sheet) => total + of(sheet), 0);
   return {
@@ -118,9 +105,9 @@ export function betterView(filmId: string, { sheets, beforeMm2 }: BetterSoFar, {
   return { filmId, sheets: sheets.map((sheet) => sheetView(sheet, jobs, cutter)), takenMm2: sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0), beforeMm2 };
 }
 
-function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: CutterProfile): BatchSheetView {
-  const { films, pieces, mat, zones, edges, usedLengthMm, groups, leftovers } = sheet;
-  const program = batchProgram(sheet, cutter);
+function sheetView(sheet: SheetPlan, jobs: readonly NamedBatchJob[], cutter: CutterProfile): BatchSheetView {
+  const { films, pieces, mat, zones, edges, usedLengthMm, groups } = sheet;
+  const program = programOf(sheet, cutter);
   const down = (rings: Rings) => ringsToPathData(turnedOver(rings, usedLengthMm), 2);
   const filmOf = new Map(films.map((film) => [film.id, film]));
   const carried = new Map<string, CopiesOnSheet>();
@@ -139,14 +126,16 @@ function sheetView(sheet: BatchSheet, jobs: readonly NamedBatchJob[], cutter: Cu
     zones,
     edges: zones ? null : edges,
     usedLengthMm,
-    shapes: groups.map(({ filmId, contours, borders }) => ({ film: filmOf.get(filmId)!, contours: down(contours), borders: down(borders), places: [IDENTITY] })),
+    // What is at the end of a section comes last: it is of no copy.
+    shapes: [...groups.map(({ filmId, contours, borders }) => ({ film: filmOf.get(filmId)!, contours: down(contours), borders: down(borders), places: [IDENTITY] })), ...(sheet.endMarks.length > 0 ? [{ film: films[0]!, contours: '', borders: down(sheet.endMarks), places: [IDENTITY] }] : [])],
     carries: [...carried.values()],
     laid: groups.map(({ job, filmId, fingerprint, copy, perStrip, isPinned, contours, marks }) => {
       // Marks may stand far off: it is taken hold of where it is seen.
       const { minX, minY, maxX, maxY } = boundsOf(contours.length > marks ? contours.slice(0, contours.length - marks) : contours)!;
       return { jobId: jobs[job]!.id, filmId, fingerprint, copy, perStrip, isPinned, xMm: (minX + maxX) / 2, yMm: usedLengthMm - (minY + maxY) / 2 };
     }),
-    leftovers: leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ pieceId: piece.id, xMm, yMm, widthMm, lengthMm, keep })),
+    section: sheet.section,
+    leftovers: leftoverViews(sheet),
     seconds: program.seconds,
     cutMm: program.cutMm,
     forceG: sheet.forceG,

@@ -1,4 +1,4 @@
-import type { BatchWish } from './batch.js';
+import type { LayWish } from '../stations/sheets/index.js';
 
 /** Jobs that are cut together, and what is decided of that. */
 export interface Batch {
@@ -7,7 +7,7 @@ export interface Batch {
   readonly number: number;
   readonly revision: number;
   readonly createdAt: string;
-  readonly wish: BatchWish;
+  readonly wish: LayWish;
   /** In the order in which they were put together. */
   readonly jobs: readonly { readonly id: string; readonly title: string; readonly customer: string; readonly due: string | null }[];
 }

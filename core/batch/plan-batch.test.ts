@@ -6,8 +6,9 @@ import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../reci
 import { drawingPart } from '../stations/artwork/index.js';
 import { seeded } from '../testing/seeded.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
-import { batchSheetToFreeze, NEW_BATCH_WISH, placeByHand, planBatch, toCutOf, withPin, type BatchJob, type BatchOut, type BatchSheet, type BatchWish } from './index.js';
-import { batchProgram } from './freeze-batch-sheet.js';
+import { NEW_LAY_WISH, toCutOf, type LaidSheets, type LayWish, type SheetPlan } from '../stations/sheets/index.js';
+import { batchSheetToFreeze, placeByHand, planBatch, withPin, type BatchJob } from './index.js';
+import { programOf } from '../stations/cut/index.js';
 
 const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
 const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
@@ -25,7 +26,7 @@ let jobs: readonly BatchJob[];
 beforeAll(async () => {
   jobs = [await jobOf(BADGE, 4, '2026-12-20'), await jobOf(NAME, 2, '2026-12-02'), await jobOf(BADGE, 1)];
 });
-const plan = (wish: Partial<BatchWish> = {}, of = jobs) => planBatch(of, BENCH_SHOP, { ...NEW_BATCH_WISH, spacingMm: 4, ...wish });
+const plan = (wish: Partial<LayWish> = {}, of = jobs) => planBatch(of, BENCH_SHOP, { ...NEW_LAY_WISH, spacingMm: 4, ...wish });
 
 /** By its own means: how near two sets of outlines come to each other; 0 where they cross or one lies in the other. */
 function gapBetween(a: Rings, b: Rings): number {
@@ -37,7 +38,7 @@ function gapBetween(a: Rings, b: Rings): number {
   return Math.sqrt(square);
 }
 
-function checkSheet({ groups, zones, pieces, mat, edges }: BatchSheet): void {
+function checkSheet({ groups, zones, pieces, mat, edges }: SheetPlan): void {
   groups.forEach((one, i) => {
     const box = boundsOf([...one.contours, ...one.borders])!;
     const home = zones ? zones.find(({ film, xMm, yMm, widthMm, lengthMm }) => film.id === one.filmId && box.minX >= xMm - 1e-6 && box.minY >= yMm - 1e-6 && box.maxX <= xMm + widthMm + 1e-6 && box.maxY <= yMm + lengthMm + 1e-6) : null;
@@ -48,7 +49,7 @@ function checkSheet({ groups, zones, pieces, mat, edges }: BatchSheet): void {
   for (const { xMm, yMm, widthMm, lengthMm } of zones ?? []) expect(xMm >= mat!.edgeMm && yMm >= mat!.edgeMm && xMm + widthMm <= mat!.widthMm - mat!.edgeMm + 1e-6 && yMm + lengthMm <= mat!.lengthMm - mat!.edgeMm + 1e-6).toBe(true);
 }
 
-const copiesOf = ({ sheets }: BatchOut) => sheets.flatMap(({ groups }) => groups.map(({ job, filmId, copy }) => `${job} ${filmId} ${copy}`)).sort();
+const copiesOf = ({ sheets }: LaidSheets) => sheets.flatMap(({ groups }) => groups.map(({ job, filmId, copy }) => `${job} ${filmId} ${copy}`)).sort();
 
 describe('several jobs together', () => {
   it('every copy of every layer lies somewhere once, apart from all others, on its film, in settings that all on the sheet share', async () => {
@@ -67,7 +68,7 @@ describe('several jobs together', () => {
 
   it('one film of all jobs is cut together, from less film than job by job; with zones in no more passes than without', async () => {
     const [together, apart] = [await plan(), await Promise.all(jobs.map((job) => plan({}, [job])))];
-    const value = (out: BatchOut) => out.sheets.reduce((sum, sheet) => sum + sheet.value, 0);
+    const value = (out: LaidSheets) => out.sheets.reduce((sum, sheet) => sum + sheet.value, 0);
     expect(value(together)).toBeLessThanOrEqual(apart.reduce((sum, out) => sum + value(out), 0) + 1e-9);
     expect(together.sheets.length).toBeLessThanOrEqual((await plan({ zones: false })).sheets.length);
     expect(together.sheets.length).toBeLessThan(apart.reduce((sum, out) => sum + out.sheets.length, 0));
@@ -108,7 +109,7 @@ describe('several jobs together', () => {
   });
 
   it('layers lie each as they fit where that is wished, in no more film', async () => {
-    const value = (out: BatchOut) => out.sheets.reduce((sum, sheet) => sum + sheet.value, 0);
+    const value = (out: LaidSheets) => out.sheets.reduce((sum, sheet) => sum + sheet.value, 0);
     const each = await plan({ oneDirection: false });
     for (const sheet of each.sheets) checkSheet(sheet);
     expect(copiesOf(each)).toEqual(copiesOf(await plan()));
@@ -127,10 +128,10 @@ describe('several jobs together', () => {
   });
 
   it('what of a piece is worth keeping is as it is decided', async () => {
-    const kept = (out: BatchOut) => out.sheets.flatMap(({ leftovers }) => leftovers.filter(({ keep }) => keep));
+    const kept = (out: LaidSheets) => out.sheets.flatMap(({ leftovers }) => leftovers.filter(({ keep }) => keep));
     expect(kept(await plan()).length).toBeGreaterThan(0);
-    expect(kept(await plan({ leftovers: { ...NEW_BATCH_WISH.leftovers, leastSideMm: 5000 } }))).toEqual([]);
-    for (const { widthMm, lengthMm } of kept(await plan({ leftovers: { ...NEW_BATCH_WISH.leftovers, leastSideMm: 20, leastMm2: 100 } }))) expect(Math.min(widthMm, lengthMm)).toBeGreaterThanOrEqual(20);
+    expect(kept(await plan({ leftovers: { ...NEW_LAY_WISH.leftovers, leastSideMm: 5000 } }))).toEqual([]);
+    for (const { widthMm, lengthMm } of kept(await plan({ leftovers: { ...NEW_LAY_WISH.leftovers, leastSideMm: 20, leastMm2: 100 } }))) expect(Math.min(widthMm, lengthMm)).toBeGreaterThanOrEqual(20);
   });
 
   it('is the same for the same jobs', async () => expect(await plan()).toEqual(await plan()));
@@ -165,16 +166,16 @@ describe('several jobs together', () => {
     for (const [copies, lengthMm] of [[5, 140], [6, 136], [6, 140], [6, 144], [20, 140], [15, 300]] as const) {
       const shop = { ...BENCH_SHOP, pieces: [...BENCH_SHOP.pieces.filter(({ filmId }) => filmId !== 'tar'), { ...tar, widthMm: 300, lengthMm }] };
       const many = [{ ...plate, copies }];
-      const made = await planBatch(many, shop, { ...NEW_BATCH_WISH, spacingMm: 12 });
+      const made = await planBatch(many, shop, { ...NEW_LAY_WISH, spacingMm: 12 });
       const [short] = made.short;
       if (!short) continue;
       expect(short.missing.reduce((sum, { quantity }) => sum + quantity, 0)).toBe(made.unplaced.reduce((sum, { quantity }) => sum + quantity, 0));
       if (short.spacingMm !== null) {
         closer += 1;
-        expect((await planBatch(many, shop, { ...NEW_BATCH_WISH, spacingMm: short.spacingMm })).unplaced).toEqual([]);
+        expect((await planBatch(many, shop, { ...NEW_LAY_WISH, spacingMm: short.spacingMm })).unplaced).toEqual([]);
       }
       const another = { ...shop, pieces: [...shop.pieces, { ...tar, id: 'another', widthMm: short.roll!.widthMm, lengthMm: short.roll!.lengthMm + 1e-6 }] };
-      expect((await planBatch(many, another, { ...NEW_BATCH_WISH, spacingMm: 12 })).unplaced).toEqual([]);
+      expect((await planBatch(many, another, { ...NEW_LAY_WISH, spacingMm: 12 })).unplaced).toEqual([]);
     }
     expect(closer).toBeGreaterThan(0);
   });
@@ -187,7 +188,7 @@ describe('several jobs together', () => {
     for (const xMm of [0, 20, 60, 105, 150, 210]) {
       // In the middle of the piece it is in the way of what would have had room.
       const pin = { jobId: plates[0]!.id, fingerprint: toCutOf(plates[0]!)[0]!.fingerprint, copy: 0, pieceKey: tar.id, xMm, yMm: 30, rotation: 0 };
-      const wish = { ...NEW_BATCH_WISH, spacingMm: 12, pins: [pin] };
+      const wish = { ...NEW_LAY_WISH, spacingMm: 12, pins: [pin] };
       const { short, loose } = await planBatch(plates, shop, wish);
       expect(loose).toEqual([]);
       if (short[0]!.spacingMm === null) silent += 1;
@@ -223,7 +224,7 @@ describe('a stack of sheets', () => {
   it('is used as far as it is needed, and what more there is stays on the rack', async () => {
     const [copy] = [await jobOf(svg(150, 100, '<path fill="#16181a" d="M0 0h150v100H0z"/>'), 25, null, { preparation: { border: 'box', labels: false } })];
     const stack = { id: 'stack', filmId: 'tar', kind: 'sheet', number: null, widthMm: 200, lengthMm: 140, quantity: 60, edgeMm: 5 } as const;
-    const { sheets, unplaced, short } = await planBatch([copy!], { ...BENCH_SHOP, pieces: [stack] }, { ...NEW_BATCH_WISH, zones: false, spares: { single: 0, layered: 0 } });
+    const { sheets, unplaced, short } = await planBatch([copy!], { ...BENCH_SHOP, pieces: [stack] }, { ...NEW_LAY_WISH, zones: false, spares: { single: 0, layered: 0 } });
     expect([sheets.length, unplaced, short]).toEqual([25, [], []]);
     expect(sheets.every(({ pieces: [only], groups }) => only!.id === 'stack' && groups.length === 1)).toBe(true);
   });
@@ -235,7 +236,7 @@ describe('a roll', () => {
     const [copy] = [await jobOf(svg(200, 80, '<path fill="#16181a" d="M0 0h200v80H0z"/>'), 9, null, { preparation: { border: 'box', labels: false } })];
     const roll = { ...BENCH_SHOP.pieces.find(({ kind, filmId }) => kind === 'roll' && filmId === 'tar')!, widthMm: 240, lengthMm: 4 * 88 + 3 * 4 + Math.max(5, leaderMm) + Math.max(5, tailMm) };
     const shop = { ...BENCH_SHOP, cutter: { ...BENCH_SHOP.cutter, leaderMm, tailMm }, pieces: [roll] };
-    const { sheets, unplaced } = await planBatch([copy!], shop, { ...NEW_BATCH_WISH, spacingMm: 4, zones: false });
+    const { sheets, unplaced } = await planBatch([copy!], shop, { ...NEW_LAY_WISH, spacingMm: 4, zones: false });
     const boxes = sheets.flatMap(({ groups }) => groups.map(({ contours, borders }) => boundsOf([...contours, ...borders])!));
     expect([boxes.length, unplaced[0]!.quantity]).toEqual([4, 5]);
     expect(Math.min(...boxes.map(({ minY }) => minY))).toBeCloseTo(Math.max(5, leaderMm), 6);
@@ -247,14 +248,14 @@ describe('a roll', () => {
 
 describe('borders that neighbours share', () => {
   const boxed = { preparation: { border: 'box', labels: false } } as const;
-  const boxesOf = ({ groups }: BatchSheet) => groups.map(({ borders }) => boundsOf(borders.filter((ring) => areaOf([ring]) > 1))!);
+  const boxesOf = ({ groups }: SheetPlan) => groups.map(({ borders }) => boundsOf(borders.filter((ring) => areaOf([ring]) > 1))!);
 
   it.each([1, 2, 3])('lie edge to edge: no line is cut twice, none is left out, and no more film is taken, seed %i', async (seed) => {
     const random = seeded(seed);
     const drawings = Array.from({ length: 2 + seed }, () => [20 + Math.round(60 * random()), 15 + Math.round(40 * random()), 2 + Math.floor(4 * random())] as const);
     const all = await Promise.all(drawings.map(([w, h, copies]) => jobOf(svg(w, h, `<path fill="#16181a" d="M0 0h${w}v${h}H0z"/>`), copies, null, boxed)));
     const [own, shared] = [await plan({ spares: { single: 0, layered: 0 } }, all), await plan({ spares: { single: 0, layered: 0 }, sharesBorders: true }, all)];
-    const sum = (out: BatchOut, of: (sheet: BatchSheet) => number) => out.sheets.reduce((total, sheet) => total + of(sheet), 0);
+    const sum = (out: LaidSheets, of: (sheet: SheetPlan) => number) => out.sheets.reduce((total, sheet) => total + of(sheet), 0);
     expect([copiesOf(shared), shared.unshared]).toEqual([copiesOf(own), []]);
     expect(sum(shared, ({ value }) => value)).toBeLessThanOrEqual(sum(own, ({ value }) => value) + 1e-9);
     let touching = 0;
@@ -265,7 +266,7 @@ describe('borders that neighbours share', () => {
         expect(across <= 1e-4 || along <= 1e-4).toBe(true);
         if (Math.min(Math.abs(across), Math.abs(along)) < 1e-4 && Math.max(across, along) > 1) touching += 1;
       }));
-      const { paths } = batchProgram(sheet, BENCH_SHOP.cutter);
+      const { paths } = programOf(sheet, BENCH_SHOP.cutter);
       const stretches = paths.flatMap(({ points, closed }) => Array.from({ length: points.length / 2 - (closed ? 0 : 1) }, (_, i) => [points[2 * i]!, points[2 * i + 1]!, points[(2 * i + 2) % points.length]!, points[(2 * i + 3) % points.length]!] as const));
       for (const [x0, y0, x1, y1] of stretches) {
         // A place on it, not its middle, where another may end: it is cut by nothing else.
@@ -286,14 +287,14 @@ describe('borders that neighbours share', () => {
     const all = [await jobOf(BADGE, 3, null, boxed), await jobOf(NAME, 2, null, { preparation: { border: 'contour' } })];
     const [own, shared] = [await plan({}, all), await plan({ sharesBorders: true }, all)];
     expect(shared.unshared.map(({ id }) => id)).toEqual(['tar']);
-    const tarOf = (out: BatchOut) => out.sheets.flatMap(({ groups }) => groups.filter(({ filmId }) => filmId === 'tar').map(({ place }) => place));
+    const tarOf = (out: LaidSheets) => out.sheets.flatMap(({ groups }) => groups.filter(({ filmId }) => filmId === 'tar').map(({ place }) => place));
     expect(tarOf(shared)).toEqual(tarOf(own));
   });
 });
 
 describe('what is laid by hand', () => {
   const shopOf = BENCH_SHOP;
-  const move = async (wish: BatchWish, random: () => number, of = jobs) => {
+  const move = async (wish: LayWish, random: () => number, of = jobs) => {
     const out = await planBatch(of, shopOf, wish);
     const sheet = out.sheets[Math.floor(random() * out.sheets.length)]!;
     const group = Math.floor(random() * sheet.groups.length);
@@ -302,7 +303,7 @@ describe('what is laid by hand', () => {
 
   it.each([1, 2, 3, 4])('stays where it came to lie, and the rest goes round it with the spacing, seed %i', async (seed) => {
     const random = seeded(seed);
-    let wish: BatchWish = { ...NEW_BATCH_WISH, spacingMm: 4, zones: seed % 2 === 0 };
+    let wish: LayWish = { ...NEW_LAY_WISH, spacingMm: 4, zones: seed % 2 === 0 };
     for (let i = 0; i < 6; i += 1) {
       const { pin } = await move(wish, random);
       wish = { ...wish, pins: withPin(wish.pins, pin) };
@@ -321,8 +322,8 @@ describe('what is laid by hand', () => {
   });
 
   it('does not hold any more when its layer is another, its piece is gone or the spacing is wider: it is told, and laid anew', async () => {
-    const { pin } = await move({ ...NEW_BATCH_WISH }, seeded(5));
-    const wish = { ...NEW_BATCH_WISH, pins: [pin] };
+    const { pin } = await move({ ...NEW_LAY_WISH }, seeded(5));
+    const wish = { ...NEW_LAY_WISH, pins: [pin] };
     expect((await planBatch(jobs, shopOf, wish)).loose).toEqual([]);
     for (const wrong of [{ ...pin, fingerprint: 'another' }, { ...pin, jobId: 'gone' }, { ...pin, pieceKey: 'nowhere' }, { ...pin, xMm: 5000 }, { ...pin, copy: 77 }]) {
       const out = await planBatch(jobs, shopOf, { ...wish, pins: [wrong] });
@@ -335,9 +336,9 @@ describe('what is laid by hand', () => {
   });
 
   it('a layer is not turned against the others of its design, and nothing that is not there is moved', async () => {
-    const out = await planBatch(jobs, shopOf, NEW_BATCH_WISH);
+    const out = await planBatch(jobs, shopOf, NEW_LAY_WISH);
     const [sheet] = out.sheets;
-    const at = (group: number, turn: number, sheetId = sheet!.id) => () => placeByHand(jobs, shopOf, { wish: NEW_BATCH_WISH, out }, { sheetId, group, dxMm: 0, dyMm: 0, turn });
+    const at = (group: number, turn: number, sheetId = sheet!.id) => () => placeByHand(jobs, shopOf, { wish: NEW_LAY_WISH, out }, { sheetId, group, dxMm: 0, dyMm: 0, turn });
     const layered = sheet!.groups.findIndex(({ job }) => jobs[job]!.prepare.layers.length > 1);
     expect(at(layered, 90)).toThrow(/by half only/);
     expect(at(999, 0)).toThrow(/changed/);

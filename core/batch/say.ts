@@ -1,21 +1,14 @@
 import type { Film } from '../shop/index.js';
-import { formatLength } from '../words/index.js';
-import type { Shortage } from './batch.js';
-
-const mm = (value: number) => formatLength(value);
+import { sayHelp, type Shortage } from '../stations/sheets/index.js';
 
 export function sayBatchSheetChanged(): string {
   return 'This sheet has changed: one of its jobs, the films, or what is cut of them are not the same any more. Nothing was cut. Look at the sheet again, then cut it.';
 }
 
 /** What is short, by how much, and what would help. `titles` are those of the jobs. */
-export function sayShortage({ film, missing, spacingMm, roll }: Shortage, titles: readonly string[]): string {
+export function sayShortage({ film, missing, ...help }: Shortage, titles: readonly string[]): string {
   const what = missing.map(({ job, quantity }) => `${quantity === 1 ? 'a layer' : `${quantity} layers`} of “${titles[job]}”`);
-  const help = [
-    ...(spacingMm !== null ? [`With ${mm(spacingMm)} mm between pieces there is room for all.`] : []),
-    ...(roll ? [`A roll that is ${mm(roll.widthMm)} mm wide must be at least ${(Math.ceil(roll.lengthMm / 100) / 10).toFixed(1)} m long for it.`] : []),
-  ];
-  return `There is not enough ${film.name} for ${what.join(', ')}. ${help.join(' ')}`.trim();
+  return `There is not enough ${film.name} for ${what.join(', ')}. ${sayHelp(help)}`.trim();
 }
 
 export function sayNotTurnedSo({ name }: Film, isDirected: boolean): string {

@@ -212,7 +212,7 @@ describe('outlines, knock-outs and a block-out', () => {
     const [lowest] = found.build!.layers;
     expect([lowest!.film.id, lowest!.order]).toEqual(['chalk', 1]);
     expect(areaOf(lowest!.cut)).toBeCloseTo(Math.PI * 11.5 ** 2, 0);
-    expect(found.sheets!.sheets.map((sheet) => sheet.film.id)).toContain('chalk');
+    expect(found.sheets!.sheets.flatMap(({ films }) => films.map(({ id }) => id))).toContain('chalk');
   });
 });
 

@@ -149,7 +149,7 @@ describe('a base', () => {
     const hidden = await built(WHOLE, { base: { filmId: 'tar' } });
     expect(hidden.build!.layers[0]).toMatchObject({ key: 'tar', order: 1, pieces: 1, holes: 0, areaMm2: expect.closeTo(6000, 0), visible: [] });
     expect(hidden.build!.layers.map(({ order }) => order)).toEqual([1, 2, 3, 4]);
-    expect(hidden.sheets!.sheets.map((sheet) => sheet.film.id)).toContain('tar');
+    expect(hidden.sheets!.sheets.flatMap(({ films }) => films.map(({ id }) => id))).toContain('tar');
     const framed = await built(WHOLE, { base: { filmId: 'tar' }, outlines: [{ ...outline, filmId: 'tar', widthMm: 2 }] });
     expect(framed.build!.layers[0]).toMatchObject({ key: 'tar', pieces: 1, holes: 0, areaMm2: expect.closeTo(104 * 64 - (4 - Math.PI) * 4, 0) });
   });

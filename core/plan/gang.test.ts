@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { trapWidth, placementErrorMm } from '../engines/layers/index.js';
 import { areaOf, boundsOf, grow, intersect, longestSide, regionsOf, subtract, translateRings, unite, type Rings } from '../geometry/index.js';
-import { planBatch, NEW_BATCH_WISH } from '../batch/index.js';
+import { planBatch } from '../batch/index.js';
+import { NEW_LAY_WISH } from '../stations/sheets/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
 import { restToFreeze, sheetToFreeze, type FrozenSheet } from '../stations/cut/index.js';
@@ -51,7 +52,7 @@ describe('a strip of a gang', () => {
   it('is what is counted, laid and cut: twelve wanted in strips of five are three strips', async () => {
     const made = await plan({ ...gang(5, 1), sheets: { copies: 12 } });
     expect(made.sheets!.toCut.map(({ copies, perStrip }) => [copies, perStrip])).toEqual([[3, 5], [3, 5], [3, 5]]);
-    for (const id of new Set(made.sheets!.toCut.map(({ film }) => film.id))) expect(made.sheets!.sheets.filter(({ film }) => film.id === id).flatMap(({ groups }) => groups.map(({ copy }) => copy)).sort()).toEqual([0, 1, 2]);
+    for (const id of new Set(made.sheets!.toCut.map(({ film }) => film.id))) expect(made.sheets!.sheets.flatMap(({ groups }) => groups).filter(({ filmId }) => filmId === id).map(({ copy }) => copy).sort()).toEqual([0, 1, 2]);
     expect(made.rulings.find(({ id }) => id === 'sheets.gang')).toMatchObject({ value: '3 strips of 5', because: expect.arrayContaining(['That makes 3 more than asked for, which make up for what is spoiled.']) as string[] });
     expect(made.assemble!.steps.at(-1)!.title).toBe('Part the strips');
   });
@@ -59,7 +60,7 @@ describe('a strip of a gang', () => {
   it('of a batch makes up its spares with what a strip holds more than is wanted', async () => {
     const strips = async (copies: number) => {
       const made = await plan({ ...gang(6, 1), sheets: { copies } });
-      const out = await planBatch([{ id: 'a', prepare: made.prepare!, isInside: false, copies, taken: {}, lies: {}, due: null }], BENCH_SHOP, NEW_BATCH_WISH);
+      const out = await planBatch([{ id: 'a', prepare: made.prepare!, isInside: false, copies, taken: {}, lies: {}, due: null }], BENCH_SHOP, NEW_LAY_WISH);
       return out.sheets.flatMap(({ groups }) => groups).filter(({ filmId }) => filmId === made.prepare!.layers[0]!.layer.film.id).length;
     };
     // 20 and 10 % are 22, which four strips of six hold; 22 and 10 % are 25, which want a fifth.
@@ -91,8 +92,8 @@ describe('a strip of a gang', () => {
   });
 
   it('that failed half way is cut again with its marks: what is open of it, where it was', async () => {
-    const made = await plan({ ...gang(4, 1), sheets: { copies: 4 } });
-    const { id, groups: [group] } = made.sheets!.sheets.find(({ film }) => film.id === made.prepare!.layers[0]!.layer.film.id)!;
+    const made = await plan({ ...gang(4, 1), sheets: { copies: 4, zones: false } });
+    const { id, groups: [group] } = made.sheets!.sheets.find(({ films: [film] }) => film!.id === made.prepare!.layers[0]!.layer.film.id)!;
     const frozen = sheetToFreeze(made, id);
     expect(frozen.groups).toMatchObject([{ perStrip: 4, contours: group!.contours.length - group!.marks, marks: group!.marks }]);
     // Of four grounds, each with a hole for the band, two are whole.

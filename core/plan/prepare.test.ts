@@ -55,7 +55,7 @@ describe('relief lines of a job', () => {
     const [with_, without] = await Promise.all([planOf(), planOf(relief({ ruled: false }))]);
     for (const [i, sheet] of with_.sheets!.sheets.entries()) {
       const [group] = sheet.groups;
-      const lines = with_.prepare!.layers.find(({ layer }) => layer.film.id === sheet.film.id)!.relief;
+      const lines = with_.prepare!.layers.find(({ layer }) => layer.film.id === sheet.films[0]!.id)!.relief;
       const { paths } = with_.cut!.programs[i]!;
       const kinds = paths.map(({ contour }) => (contour! < group!.contours.length ? 'part' : contour === group!.contours.length ? 'border' : 'line'));
       expect(kinds.filter((kind) => kind === 'line').length).toBeGreaterThanOrEqual(lines.length);
@@ -224,7 +224,7 @@ describe('what else is cut into the waste', () => {
   });
 
   it('one box goes round all copies of a sheet: it is cut last, and the copies as before', async () => {
-    const [shared, boxed] = await Promise.all((['shared', 'box'] as const).map((border) => plateOf({ preparation: { border }, sheets: { copies: 6 } })));
+    const [shared, boxed] = await Promise.all((['shared', 'box'] as const).map((border) => plateOf({ preparation: { border }, sheets: { copies: 6, zones: false } })));
     for (const [i, sheet] of shared!.sheets!.sheets.entries()) {
       const program = shared!.cut!.programs[i]!;
       const frames = sheet.groups.flatMap(({ borders }) => borders.filter((ring) => areaOf([ring]) > 1));

@@ -1,7 +1,7 @@
 import type { TaperMap } from '../engines/surface/index.js';
 import { ringsToPathData, turnedOver } from '../geometry/index.js';
 import { formatLength } from '../words/index.js';
-import type { SheetPlan } from '../stations/sheets/index.js';
+import { panelsOn, type SheetPlan } from '../stations/sheets/index.js';
 import { countCuts, NOTHING_CUT, type RecordedCuts } from '../stations/record/index.js';
 import { jobCard, jobFigures } from './job-card.js';
 import type { Plan } from './plan.js';
@@ -28,14 +28,20 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
     sheets: sheets?.sheets.map((sheet, i) => ({
       id: sheet.id,
       number: i + 1,
-      film: sheet.film.id,
-      panel: sheet.panels[0]!.number,
-      panels: sheet.panels.map(({ number }) => number),
-      mirrored: sheet.isMirrored,
-      piece: sheet.piece.id,
+      film: sheet.films[0]!.id,
+      films: sheet.films.map(({ id }) => id),
+      panel: panelsOn(sheet, prepare!)[0]!.number,
+      panels: panelsOn(sheet, prepare!).map(({ number }) => number),
+      mirrored: sheet.groups.every(({ isMirrored }) => isMirrored),
+      piece: sheet.pieces[0]!.id,
+      pieces: sheet.pieces.map(({ id }) => id),
       mat: sheet.mat?.id ?? null,
-      widthMm: sheet.piece.widthMm,
+      zones: sheet.zones?.map(({ film, piece, xMm, yMm, widthMm, lengthMm }) => ({ film: film.id, piece: piece.id, x: xMm, y: yMm, width: widthMm, length: lengthMm })) ?? null,
+      section: sheet.section,
+      widthMm: widthOf(sheet),
       usedLengthMm: sheet.usedLengthMm,
+      takenMm2: sheet.usedMm2,
+      leftover: sheet.leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ piece: piece.id, x: xMm, y: yMm, width: widthMm, length: lengthMm, keep })),
       groups: sheet.groups.length,
       paths: cut?.programs[i]?.paths.length,
       cutMm: cut?.programs[i]?.cutMm,
@@ -80,10 +86,18 @@ function readAloud(sentence: string, value: number | string, unit: string): stri
 
 export type PlanReport = ReturnType<typeof planReport>;
 
-/** A sheet as the cutter will see it, drawn y down: outlines in mm at true size. */
+/** What goes into the cutter: the piece, or the mat with its blanks. */
+function widthOf({ zones, mat, pieces }: SheetPlan): number {
+  return zones ? mat!.widthMm : pieces[0]!.widthMm;
+}
+
+/** A sheet as the cutter will see it, drawn y down: outlines and blanks in mm at true size. */
 export function sheetSvg(sheet: SheetPlan): string {
-  const [w, h] = [sheet.piece.widthMm, Math.ceil(sheet.usedLengthMm + 1)];
+  const { zones, mat, films } = sheet;
+  const [w, h] = [widthOf(sheet), zones ? mat!.lengthMm : Math.ceil(sheet.usedLengthMm + 1)];
   const down = (rings: readonly Float64Array[]) => ringsToPathData(turnedOver(rings, h));
-  const groups = sheet.groups.map((g) => `<path fill="${sheet.film.colour}" fill-rule="evenodd" d="${down(g.contours)}"/><path fill="none" stroke="#555" stroke-width="0.3" d="${down(g.borders)}"/>`);
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${groups.join('')}</svg>\n`;
+  const colourOf = new Map(films.map(({ id, colour }) => [id, colour]));
+  const blanks = (zones ?? []).map(({ xMm, yMm, widthMm, lengthMm }) => `<rect x="${xMm}" y="${h - yMm - lengthMm}" width="${widthMm}" height="${lengthMm}" fill="none" stroke="#999" stroke-width="0.3"/>`);
+  const groups = sheet.groups.map((g) => `<path fill="${colourOf.get(g.filmId)!}" fill-rule="evenodd" d="${down(g.contours)}"/><path fill="none" stroke="#555" stroke-width="0.3" d="${down(g.borders)}"/>`);
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${blanks.join('')}${groups.join('')}</svg>\n`;
 }

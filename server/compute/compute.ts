@@ -3,7 +3,8 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { BatchPin, BatchView, BatchWish, BetterView, HandMove } from '../../core/batch/index.js';
+import type { BatchView, BetterView, HandMove } from '../../core/batch/index.js';
+import type { Pin, LayWish } from '../../core/stations/sheets/index.js';
 import type { CutInPart, RestToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
@@ -48,7 +49,7 @@ export interface PlanSource extends Omit<PlanJob, 'sources'> {
 
 /** What a batch is planned from. */
 export interface BatchSource {
-  readonly wish: BatchWish;
+  readonly wish: LayWish;
   readonly jobs: readonly { readonly jobId: string; readonly source: PlanSource }[];
   readonly shop: PlanJob['shop'];
 }
@@ -129,7 +130,7 @@ export class Compute {
   }
 
   /** Where a copy comes to lie that a hand has moved. @throws Problem 422 when it cannot lie there */
-  async batchMove(source: BatchSource, move: HandMove, signal?: AbortSignal): Promise<BatchPin> {
+  async batchMove(source: BatchSource, move: HandMove, signal?: AbortSignal): Promise<Pin> {
     return ((await this.#run({ do: 'batch-move', batch: await loadedBatch(source), move }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'pin' }>).pin;
   }
 

@@ -1,10 +1,11 @@
-import { betterView, planBatch, PREPARING_SHARE, stopsBatch, type BatchHooks, type BatchOut, type BatchWish, type BetterView, type NamedBatchJob, type StoppedJob } from '../../core/batch/index.js';
+import { betterView, planBatch, PREPARING_SHARE, stopsBatch, type BetterView, type NamedBatchJob, type StoppedJob } from '../../core/batch/index.js';
+import type { LaySheetsHooks, LaidSheets, LayWish } from '../../core/stations/sheets/index.js';
 import type { Planner } from '../../core/plan/index.js';
 import type { BatchTask } from './tasks.js';
 
 /** A batch with the jobs of it that can be cut, and why the others cannot. */
 export interface PlannedBatch {
-  readonly out: BatchOut;
+  readonly out: LaidSheets;
   readonly jobs: readonly NamedBatchJob[];
   readonly stopped: readonly StoppedJob[];
 }
@@ -12,7 +13,7 @@ export interface PlannedBatch {
 /** What a search for less film came to. */
 export interface BatchSearch {
   /** Of the films in which it spends less; null where nothing better was found, and what was found before stays. */
-  readonly steps: BatchWish['steps'] | null;
+  readonly steps: LayWish['steps'] | null;
   readonly takenMm2: number;
   readonly beforeMm2: number;
 }
@@ -36,7 +37,7 @@ export class BatchPlanner {
     const { out: before, jobs } = await this.plan(task, hooks);
     const begun = performance.now();
     let told = -Infinity;
-    const budget: BatchHooks = {
+    const budget: LaySheetsHooks = {
       ...hooks,
       onBetter(film, found) {
         if (performance.now() < told + TELL_MS) return;
@@ -46,8 +47,8 @@ export class BatchPlanner {
       budget: (_, part, of) => () => !isEnough() && performance.now() < begun + (seconds * 1000 * (part + 1)) / of,
     };
     const out = await planBatch(jobs, task.shop, task.wish, budget);
-    const taken = ({ sheets }: BatchOut) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
-    const spent = ({ sheets }: BatchOut) => sheets.reduce((sum, { value }) => sum + value, 0);
+    const taken = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
+    const spent = ({ sheets }: LaidSheets) => sheets.reduce((sum, { value }) => sum + value, 0);
     const isLess = spent(out) < spent(before) - 1e-9 && taken(out) < taken(before);
     return { steps: isLess ? out.steps.filter(({ helped }) => helped).map(({ film, steps }) => ({ filmId: film.id, steps })) : null, takenMm2: taken(isLess ? out : before), beforeMm2: taken(before) };
   }

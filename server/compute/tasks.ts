@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { BatchPin, BatchView, BatchWish, HandMove } from '../../core/batch/index.js';
+import type { BatchView, HandMove } from '../../core/batch/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { BatchSearch } from './planned-batch.js';
@@ -9,7 +9,7 @@ import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import type { RecordedCuts } from '../../core/stations/record/index.js';
-import type { CutSoFar } from '../../core/stations/sheets/index.js';
+import type { CutSoFar, LayWish, Pin } from '../../core/stations/sheets/index.js';
 
 /** What the server asks of its workers: plain data both ways. */
 export type Task =
@@ -37,7 +37,7 @@ export interface BatchTask {
   readonly name: string;
   readonly jobs: readonly { readonly jobId: string; readonly job: Omit<PlanJob, 'shop'> }[];
   readonly shop: Shop;
-  readonly wish: BatchWish;
+  readonly wish: LayWish;
 }
 
 /** A sheet of a batch that is about to be sent, each copy with the job it is of, and what all layers of those jobs come to. */
@@ -63,7 +63,7 @@ export type Answer =
   | { readonly ok: 'sheet'; readonly sheet: SheetToFreeze; readonly toCut: readonly { readonly fingerprint: string; readonly copies: number }[] }
   | { readonly ok: 'rest'; readonly sheet: RestToFreeze }
   | { readonly ok: 'batch'; readonly view: BatchView }
-  | { readonly ok: 'pin'; readonly pin: BatchPin }
+  | { readonly ok: 'pin'; readonly pin: Pin }
   | ({ readonly ok: 'searched' } & BatchSearch)
   | ({ readonly ok: 'batch-sheet' } & BatchSheetMade)
   | { readonly ok: false; readonly code: string; readonly message: string; readonly path?: string };

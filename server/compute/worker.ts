@@ -1,7 +1,8 @@
 import { writeHpgl } from '../../core/engines/cutting/index.js';
-import { batchSheetToFreeze, batchView, placeByHand, toCutOf } from '../../core/batch/index.js';
+import { batchSheetToFreeze, batchView, placeByHand } from '../../core/batch/index.js';
 import { InputError } from '../../core/words/index.js';
 import { exportBuild, Planner, planReport, printJob } from '../../core/plan/index.js';
+import { toCutOf } from '../../core/stations/sheets/index.js';
 import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { NEW_BATCH_WISH, type Batch, type BatchWish } from '../../core/batch/index.js';
+import { type Batch } from '../../core/batch/index.js';
+import { NEW_LAY_WISH, type LayWish } from '../../core/stations/sheets/index.js';
 import { Problem } from '../problem.js';
 
 /** A change of a batch: other decisions, other jobs, or both. */
 export interface BatchChange {
-  readonly wish?: BatchWish;
+  readonly wish?: LayWish;
   readonly jobIds?: readonly string[];
 }
 
@@ -47,8 +48,8 @@ export class BatchStore {
       const [{ most }] = (await tx('batches').max('number as most')) as [{ most: number | null }];
       // It begins as the last was decided, but for what hung on its pieces and copies.
       const last = (await tx('batches').orderBy('number', 'desc').first('wish')) as Pick<BatchRow, 'wish'> | undefined;
-      const { avoid, pins, sequence, steps } = NEW_BATCH_WISH;
-      const wish: BatchWish = { ...wishOf(last), avoid, pins, sequence, steps, order: wishOf(last).order === 'by hand' ? 'changes' : wishOf(last).order };
+      const { avoid, pins, sequence, steps } = NEW_LAY_WISH;
+      const wish: LayWish = { ...wishOf(last), avoid, pins, sequence, steps, order: wishOf(last).order === 'by hand' ? 'changes' : wishOf(last).order };
       await tx('batches').insert({ id, number: (most ?? 0) + 1, revision: 1, wish: JSON.stringify(wish), created_at: new Date().toISOString() });
       await lay(tx, id, jobIds);
     });
@@ -87,8 +88,8 @@ export class BatchStore {
 }
 
 /** What was decided of a batch; what was not yet to be decided when it was kept is as in a new one. */
-function wishOf(row: Pick<BatchRow, 'wish'> | undefined): BatchWish {
-  return { ...NEW_BATCH_WISH, ...(row ? (JSON.parse(row.wish) as Partial<BatchWish>) : {}) };
+function wishOf(row: Pick<BatchRow, 'wish'> | undefined): LayWish {
+  return { ...NEW_LAY_WISH, ...(row ? (JSON.parse(row.wish) as Partial<LayWish>) : {}) };
 }
 
 async function rowOf(db: Knex, id: string): Promise<BatchRow> {

@@ -86,12 +86,12 @@ interface ApiDocument {
 let documented: ApiDocument | null = null;
 let ajv: Ajv | null = null;
 
-/** A job with a drawing, ready to be cut. */
+/** A job with a drawing, ready to be cut, each film on a sheet of its own. */
 export async function jobWith(bench: Bench, svg: Uint8Array | string, change: (recipe: Recipe) => Recipe = (recipe) => recipe): Promise<Job> {
   const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Test' });
   const bytes = typeof svg === 'string' ? new TextEncoder().encode(svg) : svg;
   const { body: drawn } = await bench.api<Job>('POST', `/api/jobs/${job.id}/artwork?fileName=test.svg`, bytes);
-  const { body } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: change(drawn.recipe), revision: drawn.revision });
+  const { body } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: change({ ...drawn.recipe, sheets: { ...drawn.recipe.sheets, zones: false } }), revision: drawn.revision });
   return body;
 }
 

@@ -26,7 +26,7 @@ interface BatchSheetPictureProps {
 /** A sheet of a batch on the light table. */
 export function BatchSheetPicture({ sheet, unit, jobId, byHand, isSoFar = false }: BatchSheetPictureProps) {
   const [held, setHeld] = useState<{ readonly id: string; readonly x: number; readonly y: number } | null>(null);
-  const isBack = (shape: number) => jobId !== null && sheet!.laid[shape]!.jobId !== jobId;
+  const isBack = (shape: number) => jobId !== null && sheet!.laid[shape]?.jobId !== jobId;
   const points = sheet && byHand ? sheet.laid.map((copy, shape) => ({ id: String(shape), label: byHand.nameOf(copy), xMm: copy.xMm, yMm: copy.yMm })) : [];
   return (
     <LightTable

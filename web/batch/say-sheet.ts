@@ -1,4 +1,5 @@
 import type { BatchSheetView } from '../../core/batch/index.js';
+import type { LaidSheetView } from '../../core/plan/index.js';
 import { count, formatLength, listed, type LengthUnit } from '../../core/words/index.js';
 import type { FilmPiece } from '../../core/shop/index.js';
 
@@ -9,8 +10,13 @@ export function sayPieceToFetch({ kind, number, widthMm, lengthMm }: FilmPiece, 
   return `${kind === 'offcut' ? `offcut${number === null ? '' : ` ${number}`}` : 'a sheet'}, ${mm(widthMm)} × ${mm(lengthMm)} ${unit}`;
 }
 
+/** Which section of a roll it is: ", section 1 of 2"; nothing where the roll is cut in one. */
+export function saySection({ section }: Pick<LaidSheetView, 'section'>): string {
+  return section ? `, section ${section.number} of ${section.of}` : '';
+}
+
 /** The films of a sheet by name. */
-export function sayFilms({ films }: Pick<BatchSheetView, 'films'>): string {
+export function sayFilms({ films }: Pick<LaidSheetView, 'films'>): string {
   return listed([...new Set(films.map(({ name }) => name))]);
 }
 

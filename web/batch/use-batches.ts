@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import type { Batch, BatchView, BatchWish, BetterView } from '../../core/batch/index.js';
+import type { Batch, BatchView, BetterView } from '../../core/batch/index.js';
+import type { LayWish } from '../../core/stations/sheets/index.js';
 import { ask } from '../api/client.js';
 import { useNotify } from '../ui/notices.js';
 
@@ -87,7 +88,7 @@ export function useBatchesAnew(): () => Promise<unknown> {
 
 export interface BatchActs {
   readonly create: (jobIds: readonly string[], then: (batch: Batch) => void) => void;
-  readonly change: (batch: Batch, change: { readonly wish?: BatchWish; readonly jobIds?: readonly string[] }) => void;
+  readonly change: (batch: Batch, change: { readonly wish?: LayWish; readonly jobIds?: readonly string[] }) => void;
   readonly end: (batch: Batch, then: () => void) => void;
   readonly isBusy: boolean;
 }

@@ -9,7 +9,9 @@ import { count, formatLength, sayArea, sayDuration } from '../../core/words/inde
 import { ApiProblem, ask } from '../api/client.js';
 import { BatchProgress } from '../batch/batch-progress.js';
 import { BatchSheetPicture } from '../batch/batch-sheet-picture.js';
-import { sayCarried, sayFilms } from '../batch/say-sheet.js';
+import { PickList } from '../batch/pick-list.js';
+import { PrintedLists } from '../batch/printed-lists.js';
+import { sayCarried, sayFilms, saySection } from '../batch/say-sheet.js';
 import { useBatchActs, useBatchPlan } from '../batch/use-batches.js';
 import { StationLayout } from '../job/station-layout.js';
 import { FilmPatterns } from '../light-table/film-fill.js';
@@ -28,8 +30,6 @@ import { BatchWishes } from './batch-wishes.js';
 import { FrozenPicture } from './frozen-picture.js';
 import { LayingBar, useLayingByHand } from './laid-by-hand.js';
 import { JobsInBatch } from './jobs-in-batch.js';
-import { PickList } from './pick-list.js';
-import { PrintedLists } from './printed-lists.js';
 import { SearchForLess } from './search-for-less.js';
 
 /** A batch: what is cut together, on which sheets, and sending them to the cutter. */
@@ -119,6 +119,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                           <Films films={sheet.films} />
                           <span>
                             {sayFilms(sheet)}
+                            {saySection(sheet)}
                             <Small as="span">
                               {sayCarried(sheet)}
                               {sheet.zones ? `, ${count(sheet.zones.length, 'blank')} on the mat` : ''}, {sheet.forceG} g
@@ -143,7 +144,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                         )}
                         {!inCutter && sheet === planned && feedsFar(sheet, batch.wish) && (
                           <LongFeed>
-                            This sheet feeds {formatLength(sheet.usedLengthMm, unit)} {unit} of the roll. So far it may drift. Pull the slack off the roll, then feed the whole length out and back once before you cut.
+                            This sheet feeds {formatLength(sheet.usedLengthMm, unit)} {unit} of the roll. So far it may drift, and it cannot be cut in shorter sections. Pull the slack off the roll, then feed the whole length out and back once before you cut.
                           </LongFeed>
                         )}
                         {!inCutter && sheet === planned && (
@@ -198,7 +199,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
           {frozen ? <FrozenPicture sheet={frozen} name={nameOf(frozen)} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={foundSheet ?? planned} unit={unit} jobId={lookedJob} byHand={inCutter || foundSheet ? null : laying.byHand} isSoFar={foundSheet !== null} />}
         </StationLayout>
       </OnScreen>
-      <PrintedLists batch={batch} sheets={sheets} unit={unit} />
+      <PrintedLists title={`Batch ${batch.number}`} lead={batch.jobs.map(({ title }) => title).join(' · ')} sheets={sheets} unit={unit} settingsOf={(i) => sheets[i]} />
     </>
   );
 }

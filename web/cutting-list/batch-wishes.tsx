@@ -1,5 +1,6 @@
 import styled from 'styled-components';
-import type { Batch, BatchOrder, BatchWish } from '../../core/batch/index.js';
+import type { Batch } from '../../core/batch/index.js';
+import type { SheetOrder, LayWish } from '../../core/stations/sheets/index.js';
 import type { Film, StockPiece } from '../../core/shop/index.js';
 import { listed, type LengthUnit } from '../../core/words/index.js';
 import { colour, space, type } from '../tokens.js';
@@ -18,14 +19,14 @@ interface BatchWishesProps {
   readonly stock: readonly StockPiece[];
   /** Films in which borders cannot be shared. */
   readonly unshared: readonly string[];
-  readonly onChange: (wish: BatchWish) => void;
+  readonly onChange: (wish: LayWish) => void;
 }
 
 const inPercent = (share: number) => Math.round(share * 1000) / 10;
 
 const BORDERS = [['own', 'one round each'], ['shared', 'one between neighbours']] as const;
 const ZONES = [['yes', 'side by side'], ['no', 'one by one']] as const;
-const ORDERS: readonly (readonly [BatchOrder, string])[] = [['changes', 'fewest changes'], ['smallest', 'smallest first'], ['urgent', 'soonest due first'], ['by hand', 'as you put them']];
+const ORDERS: readonly (readonly [SheetOrder, string])[] = [['changes', 'fewest changes'], ['smallest', 'smallest first'], ['urgent', 'soonest due first'], ['by hand', 'as you put them']];
 const DIRECTIONS = [['one', 'in one direction'], ['each', 'each as it fits']] as const;
 
 /** What is decided of a batch, in sentences with the reason. */
@@ -70,7 +71,7 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, onC
           <Small>Spares make up for what is spoiled while it is weeded and laid. As soon as enough copies are good, no more are cut.</Small>
         </div>
         <p>
-          A roll that is fed more than <FigureField label="A long feed" mm={wish.longFeedMm} unit={unit} min={100} max={100_000} stepMm={100} onChange={(longFeedMm) => onChange({ ...wish, longFeedMm })} /> in one pass may drift. You are told before you cut.
+          A roll that is fed more than <FigureField label="A long feed" mm={wish.longFeedMm} unit={unit} min={100} max={100_000} stepMm={100} onChange={(longFeedMm) => onChange({ ...wish, longFeedMm })} /> in one pass may drift. It is cut in sections then, with a short line at either side where one ends: with both on the cutter’s zero line, the roll is square again.
         </p>
         {wish.avoid.length > 0 && (
           <div>

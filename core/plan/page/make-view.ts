@@ -2,7 +2,8 @@ import { compose, flatten, IDENTITY, inverse, joinBoxes, ringsToPathData, scalin
 import { colourName, type LetterChoice, type PaintedRegion } from '../../engines/artwork/index.js';
 import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
-import type { SheetPlan } from '../../stations/sheets/index.js';
+import type { PrepareOut } from '../../stations/prepare/index.js';
+import { leftoverViews, panelsOn, type SheetPlan } from '../../stations/sheets/index.js';
 import { jobFigures } from '../job-card.js';
 import type { ArtworkOut, Plan } from '../plan.js';
 import { pullOrder } from '../../engines/weeding/index.js';
@@ -36,7 +37,7 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
       : {}),
     ...(sheets
       ? {
-          sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, sheetView)),
+          sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, (one) => sheetView(one, prepare!))),
           toCut: sheets.toCut.map(({ film, panel, perStrip, fingerprint, copies, taken }) => ({ filmId: film.id, panel, perStrip, fingerprint, copies, taken })),
           density: sheets.density,
         }
@@ -118,24 +119,30 @@ function layerView(layer: JobLayer): LayerView {
 }
 
 /** The path data of a layer is made once for all its copies. */
-function sheetView(sheet: SheetPlan): SheetView {
-  const { usedLengthMm, groups, hasOneBorder } = sheet;
-  const first = groups[0]!;
-  const shared = hasOneBorder ? first.borders.slice(0, 1) : [];
-  const ofPanels = [...new Set(groups.map(({ panel }) => panel))].map((panel) => groups.filter((group) => group.panel === panel));
+function sheetView(sheet: SheetPlan, prepare: PrepareOut): SheetView {
+  const { usedLengthMm, groups, films, pieces, zones } = sheet;
+  const filmOf = new Map(films.map((film) => [film.id, film]));
+  const ofLayers = [...new Set(groups.map(({ layer }) => layer))].map((layer) => groups.filter((group) => group.layer === layer));
   const down = (rings: Rings) => path(turnedOver(rings, usedLengthMm));
   return {
-    ...pick(sheet, ['id', 'film', 'panels', 'isMirrored', 'piece', 'mat', 'edges', 'usedLengthMm', 'keptMm2']),
-    zones: null,
+    ...pick(sheet, ['id', 'films', 'pieces', 'mat', 'zones', 'section', 'usedLengthMm']),
+    film: films[0]!,
+    piece: zones ? null : pieces[0]!,
+    edges: zones ? null : sheet.edges,
+    panels: panelsOn(sheet, prepare),
+    isMirrored: groups.every(({ isMirrored }) => isMirrored),
     copies: groups.map((group) => group.copy),
-    perStrip: first.perStrip,
-    shapes: [
-      ...ofPanels.map((own) => {
-        const last = own.at(-1)!;
-        return { film: sheet.film, contours: down(last.contours), borders: down(last === first ? last.borders.slice(shared.length) : last.borders), places: own.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) };
-      }),
-      ...(shared.length > 0 ? [{ film: sheet.film, contours: '', borders: down(shared), places: [IDENTITY] }] : []),
-    ],
+    perStrip: groups[0]!.perStrip,
+    keptMm2: groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
+    takenMm2: sheet.usedMm2,
+    leftovers: leftoverViews(sheet),
+    shapes: [...ofLayers.flatMap((own) => {
+      const [first, last] = [own[0]!, own.at(-1)!];
+      const film = filmOf.get(last.filmId)!;
+      // One border round all lies before the first one's own.
+      const shared = first.borders.slice(0, first.borders.length - last.borders.length);
+      return [{ film, contours: down(last.contours), borders: down(last.borders), places: own.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) }, ...(shared.length > 0 ? [{ film, contours: '', borders: down(shared), places: [IDENTITY] }] : [])];
+    }), ...(sheet.endMarks.length > 0 ? [{ film: films[0]!, contours: '', borders: down(sheet.endMarks), places: [IDENTITY] }] : [])],
   };
 }
 

@@ -9,7 +9,7 @@ import type { AssemblyStep } from '../../stations/assemble/index.js';
 import type { PairPlan, Panel } from '../../stations/build/index.js';
 import type { ColourUse } from '../../stations/films/index.js';
 import type { Edges } from '../../engines/cutting/index.js';
-import type { PanelNumber } from '../../stations/sheets/index.js';
+import type { LeftoverView, PanelNumber, Section } from '../../stations/sheets/index.js';
 import type { SurfaceOut } from '../../stations/surface/index.js';
 import type { JobFigures } from '../job-card.js';
 import type { DrawnPath } from './drawn-path.js';
@@ -137,13 +137,22 @@ export interface DrawnSheet {
   readonly shapes: readonly { readonly film: Film; readonly contours: string; readonly borders: string; readonly places: readonly Matrix[] }[];
 }
 
-export interface SheetView extends DrawnSheet {
+/** A sheet that is laid out and not cut yet, of a job or of a batch. */
+export interface LaidSheetView extends DrawnSheet {
   readonly id: string;
+  readonly films: readonly Film[];
+  readonly pieces: readonly FilmPiece[];
+  readonly section: Section | null;
+  readonly leftovers: readonly LeftoverView[];
+  readonly keptMm2: number;
+  readonly takenMm2: number;
+}
+
+/** A sheet of a job by itself. */
+export interface SheetView extends LaidSheetView {
   readonly panels: readonly PanelNumber[];
   readonly isMirrored: boolean;
-  readonly piece: FilmPiece;
-  readonly keptMm2: number;
-  /** Which copies of the layer lie on it, from 0. */
+  /** Which copies of layers lie on it, from 0. */
   readonly copies: readonly number[];
   /** How many copies of the design each of them holds: several in a strip of a gang. */
   readonly perStrip: number;

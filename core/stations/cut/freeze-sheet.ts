@@ -1,13 +1,13 @@
-import { cutProgram, programPairs, type CutProgram, type Edges, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import { cutProgram, programPairs, type CutProgram, type CutSettings, type Motion } from '../../engines/cutting/index.js';
 import type { WeedingWork } from '../../engines/weeding/index.js';
-import { boundsOf, boxRing, compose, containsPoint, holdsBox, translateRings, translation, widenBox, type Box, type Matrix, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxRing, compose, containsPoint, holdsBox, translateRings, translation, widenBox, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
-import type { FrozenGroup, FrozenSheet, WeedPlace } from './frozen-sheet.js';
+import { filmsOfSheet, type FrozenGroup, type FrozenSheet, type WeedPlace } from './frozen-sheet.js';
 import { InputError } from '../../words/index.js';
-import { isKept, leftoversAround, type CutterProfile, type LaidRectangle } from '../../shop/index.js';
-import type { PrepareOut } from '../prepare/index.js';
-import { edgesOf, type PlacedGroup, type SheetsOut } from '../sheets/index.js';
+import type { CutterProfile } from '../../shop/index.js';
+import type { PreparedLayer, PrepareOut } from '../prepare/index.js';
+import { edgesOf, type PlacedGroup, type SheetPlan, type SheetsOut } from '../sheets/index.js';
 import { sayNothingOpen, saySheetChanged } from './say.js';
 import type { CutOut } from './stage.js';
 
@@ -59,37 +59,34 @@ export function weedPlacesOf(spots: readonly WeedPlace[]): readonly WeedPlace[] 
 /** A sheet of what is not whole on another: each copy with its position there. */
 export type RestToFreeze = Omit<SheetToFreeze, 'groups'> & { readonly groups: readonly (GroupToFreeze & { readonly of: number })[] };
 
-/** A sheet of a plan as it is kept when it is sent. @throws InputError `sheet-changed` when the plan has no such sheet (any more) */
-export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: string): SheetToFreeze {
-  const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
-  const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
-  if (!sheet || !program) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
-  const preparedOf = (number: number) => prepare?.layers.find(({ layer, panel }) => layer.film.id === sheet.film.id && panel.number === number);
-  const works = sheet.groups.flatMap(({ panel }) => preparedOf(panel)?.work ?? []);
-  const { film, piece, mat, edges, usedLengthMm, keptMm2 } = sheet;
-  const { takenMm2, cost } = filmUse(film, { widthMm: piece.widthMm, usedLengthMm, keptMm2 });
+/** A sheet as it is kept when it is sent; `layers` are those that its copies are of, one for each. */
+export function planToFreeze(sheet: SheetPlan, layers: readonly PreparedLayer[], program: CutProgram): SheetToFreeze {
+  const works = layers.map(({ work }) => work);
   return {
-    film,
-    piece,
-    mat,
-    zones: null,
-    leftovers: leftoversAround({ widthMm: piece.widthMm, lengthMm: piece.kind === 'roll' ? usedLengthMm : piece.lengthMm }, sheet.groups.map((group) => withMargin(boundsOf([...group.contours, ...group.borders])!, edges)), film.costPerM2).map((left) => ({ ...left, pieceId: piece.id, filmId: film.id, edgeMm: piece.edgeMm, keep: isKept(left) })),
-    usedLengthMm,
-    keptMm2,
-    filmMm2: takenMm2,
-    filmCost: cost,
+    film: sheet.films[0]!,
+    piece: sheet.zones ? null : sheet.pieces[0]!,
+    mat: sheet.mat,
+    zones: sheet.zones,
+    leftovers: sheet.leftovers.map(({ piece, ...left }) => ({ ...left, pieceId: piece.id, filmId: piece.filmId, edgeMm: piece.edgeMm })),
+    usedLengthMm: sheet.usedLengthMm,
+    keptMm2: sheet.groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
+    filmMm2: sheet.usedMm2,
+    filmCost: sheet.value,
     cutMm: program.cutMm,
     estimateSeconds: program.seconds,
     pairsTotal: programPairs(program.runs),
     weedWork: works.length > 0 ? works.reduce(workTogether) : null,
-    groups: sheet.groups.map((group) => groupToFreeze(group, { keptMm2: group.keptMm2, weedPlaces: weedPlacesOf(preparedOf(group.panel)?.weed.spots ?? []) })),
+    groups: sheet.groups.map((group, i) => groupToFreeze(group, { keptMm2: group.keptMm2, weedPlaces: weedPlacesOf(layers[i]!.weed.spots) })),
     program: programToFreeze(program, sheet.groups),
   };
 }
 
-/** What a group takes of its piece, with what must stay free at the piece's edges round it. */
-function withMargin({ minX, minY, maxX, maxY }: Box, { sides, bottom, top }: Edges): LaidRectangle {
-  return { xMm: minX - sides, yMm: minY - bottom, widthMm: maxX - minX + 2 * sides, lengthMm: maxY - minY + bottom + top };
+/** A sheet of a job's plan as it is kept when it is sent. @throws InputError `sheet-changed` when the plan has no such sheet (any more) */
+export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: string): SheetToFreeze {
+  const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
+  const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
+  if (!sheet || !program || !prepare) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
+  return planToFreeze(sheet, sheet.groups.map(({ layer }) => prepare.layers[layer]!), program);
 }
 
 /** What is to be weeded of two layers. */
@@ -169,17 +166,23 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
   };
 }
 
-/** Where one box went round all copies of a sheet, what is left of them gets one as far off. */
-function boxedAnew<G extends { readonly contours: Rings; readonly borders: Rings }>(groups: readonly G[], sheet: FrozenSheet, outlines: Rings): readonly G[] {
-  const [first] = sheet.groups;
-  const shared = first && sheet.groups.length > 1 ? outlines[first.contours + first.marks] : undefined;
-  const all = boundsOf(outlines.filter((ring) => ring !== shared))!;
-  const box = shared && first!.borders > 0 ? boundsOf([shared])! : null;
-  if (!box || !holdsBox(box, all)) return groups;
-  const offMm = Math.min(all.minX - box.minX, all.minY - box.minY, box.maxX - all.maxX, box.maxY - all.maxY);
-  return groups.map((group, i) => {
-    const own = group.borders.filter((ring) => ring !== shared);
-    return { ...group, borders: i === 0 ? [boxRing(widenBox(boundsOf(groups.flatMap(({ contours }) => contours))!, offMm)), ...own] : own };
+/** Where one box went round all copies of a sheet, or of each film on a mat, what is left of them gets one as far off. */
+function boxedAnew<G extends { readonly group: FrozenGroup; readonly contours: Rings; readonly borders: Rings }>(groups: readonly G[], sheet: FrozenSheet, outlines: Rings): readonly G[] {
+  const contoursOf = contoursOfGroups(sheet.groups);
+  const from = contoursOf.map((_, g) => contoursOf.slice(0, g).reduce((sum, count) => sum + count, 0));
+  return filmsOfSheet(sheet).flatMap(({ id }) => {
+    const isOf = ({ filmId }: FrozenGroup) => !sheet.zones || filmId === id;
+    const [own, were] = [groups.filter(({ group }) => isOf(group)), sheet.groups.flatMap((group, g) => (isOf(group) ? [g] : []))];
+    const first = sheet.groups[were[0]!];
+    const shared = first && first.borders > 0 && were.length > 1 ? outlines[from[were[0]!]! + first.contours + first.marks] : undefined;
+    const box = shared ? boundsOf([shared]) : null;
+    const all = boundsOf(were.flatMap((g) => outlines.slice(from[g], from[g]! + contoursOf[g]!)).filter((ring) => ring !== shared));
+    if (!box || !all || !holdsBox(box, all)) return own;
+    const offMm = Math.min(all.minX - box.minX, all.minY - box.minY, box.maxX - all.maxX, box.maxY - all.maxY);
+    return own.map((group, i) => {
+      const rings = group.borders.filter((ring) => ring !== shared);
+      return { ...group, borders: i === 0 ? [boxRing(widenBox(boundsOf(own.flatMap(({ contours }) => contours))!, offMm)), ...rings] : rings };
+    });
   });
 }
 

@@ -1,7 +1,7 @@
 import { cutProgram, type CutProgram, type Motion } from '../../engines/cutting/index.js';
 import { settingsFor, type CutterProfile } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
-import type { SheetsOut } from '../sheets/index.js';
+import type { SheetPlan, SheetsOut } from '../sheets/index.js';
 import type { Stage } from '../stage.js';
 import { saySettings } from './say.js';
 
@@ -12,9 +12,16 @@ export interface CutOut {
   readonly rulings: readonly Ruling<never>[];
 }
 
+type CutterMotion = Motion & Pick<CutterProfile, 'bladeOffsetMm' | 'overcutMm'>;
+
 interface CutRead {
   readonly sheets: SheetsOut;
-  readonly cutter: Motion & Pick<CutterProfile, 'bladeOffsetMm' | 'overcutMm'>;
+  readonly cutter: CutterMotion;
+}
+
+/** What the cutter is told of a sheet: films that share a mat are cut with the same settings. Where a section ends is marked, too. */
+export function programOf({ groups, films, endMarks }: SheetPlan, cutter: CutterMotion): CutProgram {
+  return cutProgram({ groups: endMarks.length > 0 ? [...groups, { contours: [], borders: endMarks }] : groups, settings: settingsFor(films[0]!, cutter), motion: cutter });
 }
 
 /** The program of each sheet: what the cutter is told. */
@@ -24,12 +31,12 @@ export const cutStage: Stage<{ readonly sheets: SheetsOut; readonly cutter: Cutt
     return { sheets, cutter: { accelerationMmS2, travelSpeedMmS, liftSeconds, bladeOffsetMm, overcutMm } };
   },
   run({ sheets: { sheets }, cutter }) {
-    const programs = sheets.map((sheet) => cutProgram({ groups: sheet.groups, settings: settingsFor(sheet.film, cutter), motion: cutter }));
+    const programs = sheets.map((sheet) => programOf(sheet, cutter));
     return {
       programs,
       seconds: programs.reduce((sum, program) => sum + program.seconds, 0),
       findings: [],
-      rulings: [...new Set(sheets.map((sheet) => sheet.film))].map(saySettings),
+      rulings: [...new Map(sheets.flatMap(({ films }) => films.map((film) => [film.id, film]))).values()].map(saySettings),
     };
   },
 };

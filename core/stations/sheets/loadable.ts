@@ -7,6 +7,8 @@ export interface Loadable {
   readonly piece: FilmPiece;
   readonly mat: Mat | null;
   readonly edges: Edges;
+  /** What must stay free before the first cut when a roll's beginning stands out in front already, behind what was cut of it, mm. */
+  readonly bottomAgainMm: number;
   /** So much of a roll's end is out of reach. */
   readonly tailMm: number;
 }
@@ -29,10 +31,11 @@ export function edgesOf({ kind, edgeMm }: Pick<FilmPiece, 'kind' | 'edgeMm'>, { 
 /** How a piece goes into the cutter: a roll by itself, another on the smallest mat that holds it; null when it cannot. */
 export function loadableOf(piece: FilmPiece, { mats, cutter }: LoadedWith): Loadable | null {
   const edges = edgesOf(piece, cutter);
-  if (piece.kind === 'roll') return piece.widthMm <= cutter.widthMm ? { piece, mat: null, edges, tailMm: cutter.tailMm } : null;
+  const bottomAgainMm = safeEdges(piece.edgeMm, cutter.bladeOffsetMm).bottom;
+  if (piece.kind === 'roll') return piece.widthMm <= cutter.widthMm ? { piece, mat: null, edges, bottomAgainMm, tailMm: cutter.tailMm } : null;
   const holds = mats.filter((mat) => mat.widthMm <= cutter.widthMm && mat.widthMm - 2 * mat.edgeMm >= piece.widthMm && mat.lengthMm - 2 * mat.edgeMm >= piece.lengthMm);
   const mat = holds.sort((a, b) => a.widthMm * a.lengthMm - b.widthMm * b.lengthMm)[0];
-  return mat ? { piece, mat, edges, tailMm: 0 } : null;
+  return mat ? { piece, mat, edges, bottomAgainMm, tailMm: 0 } : null;
 }
 
 /** Offcuts before sheets before rolls, each the smallest first: what is used up leaves no new remainder. */

@@ -4,7 +4,7 @@ import { count, formatLength, type Finding, type Ruling } from '../../words/inde
 import type { PreparePatch } from '../prepare/index.js';
 import type { SheetsPatch } from './decisions.js';
 import type { GangProposal } from './propose-gang.js';
-import type { SheetPlan } from './sheet-plan.js';
+import type { SheetPlan, Shortage } from './sheet-plan.js';
 
 const mm = (value: number) => formatLength(value);
 
@@ -38,25 +38,61 @@ export function sayDirection(inOne: boolean): Ruling<SheetsPatch> {
   };
 }
 
-const FROM = { roll: 'the roll', sheet: 'a sheet on a mat', offcut: 'an offcut on a mat' } as const;
+const FROM = { roll: 'the roll', sheet: 'a sheet', offcut: 'an offcut' } as const;
 
-/** The piece that a film is cut from. */
-export function sayPiece(film: Film, sheets: readonly SheetPlan[]): Ruling<SheetsPatch> {
-  const first = sheets[0];
+/** The pieces that a film is cut from, of so many that the cutter can take. */
+export function sayPiece(film: Film, sheets: readonly SheetPlan[], ofPieces: number): Ruling<SheetsPatch> {
+  const used = [...new Map(sheets.flatMap((sheet) => sheet.pieces.filter(({ filmId }) => filmId === film.id).map((piece) => [`${piece.id} ${sheet.key}`, { piece, sheet }] as const))).values()];
+  const [first] = used;
+  const all = { id: `sheets.${film.id}`, stage: 'sheets', subject: `Piece of ${film.name}`, unit: '' } as const;
+  if (!first) return { ...all, sentence: `${film.name} has {value} to be cut from.`, value: 'no piece', because: ['No piece of this film holds it.'] };
+  const { piece, sheet: { edges } } = first;
+  const fromRoll = used.filter((one) => one.piece.kind === 'roll').reduce((sum, { sheet, piece: { id } }) => sum + (sheet.zones ? Math.max(...sheet.zones.filter((zone) => zone.piece.id === id).map(({ lengthMm }) => lengthMm)) : sheet.usedLengthMm), 0);
+  const isOne = used.every((one) => one.piece.id === piece.id);
   return {
-    id: `sheets.${film.id}`,
+    ...all,
+    sentence: `${film.name} is cut from {value}.`,
+    value: isOne ? FROM[piece.kind] : `${used.length} pieces`,
+    because: [
+      ofPieces === 1 ? 'It is the only piece in stock that the cutter can take.' : `Of all pieces in stock, least film is spent ${isOne ? 'on this one' : 'on these'}: what is left over and worth keeping goes back to the rack.`,
+      ...(fromRoll > 0 ? [`${mm(fromRoll)} mm are taken from the roll.`] : []),
+      `Its edges stay free: ${mm(edges.sides)} mm at the sides, and ${mm(edges.bottom)} mm at the start, where the knife is turned.`,
+      ...(film.directional ? ['This film has a direction, so it is not turned.'] : []),
+    ],
+  };
+}
+
+/** A roll that is cut in several sections. */
+export function saySections(film: Film, sections: number, longFeedMm: number): Ruling<SheetsPatch> {
+  return {
+    id: `sheets.sections.${film.id}`,
     stage: 'sheets',
-    subject: `Piece of ${film.name}`,
-    sentence: first ? `${film.name} is cut from {value}${sheets.length > 1 ? `, ${sheets.length} pieces in all` : ''}.` : `${film.name} has {value} to be cut from.`,
-    value: first ? FROM[first.piece.kind] : 'no piece',
+    subject: `Sections of ${film.name}`,
+    sentence: `The roll of ${film.name} is cut in {value}.`,
+    value: count(sections, 'section'),
     unit: '',
-    because: first
-      ? [
-          first.piece.kind === 'roll' ? `No smaller piece in stock holds it. ${mm(first.usedLengthMm)} mm are taken from the roll.` : 'It is the smallest piece in stock that holds the layer, so no new offcut is made.',
-          `Its edges stay free: ${mm(first.edges.sides)} mm at the sides, and ${mm(first.edges.bottom)} mm at the start, where the knife is turned.`,
-          ...(film.directional ? ['This film has a direction, so it is not turned.'] : []),
-        ]
-      : ['No piece of this film holds it.'],
+    because: [`A roll that is fed more than ${mm(longFeedMm)} mm in one pass may drift. Nothing reaches from one section into the next.`, 'Two short lines are cut where a section ends, one at either side. With both on the cutter’s zero line the roll is square again, and the next section begins there.'],
+  };
+}
+
+/** A roll that is fed far in one pass, since what lies on it is longer in one piece. */
+export function sayLongFeed(film: Film, lengthMm: number, longFeedMm: number): Finding<SheetsPatch> {
+  return { code: 'long-feed', severity: 'warning', stage: 'sheets', message: `The roll of ${film.name} is fed ${mm(lengthMm)} mm in one pass, more than ${mm(longFeedMm)} mm, so it may drift. It cannot be cut in sections, because what lies on it is longer in one piece. Pull slack off the roll, and feed the full length out and back once before you cut.` };
+}
+
+/** Films that share a mat, or do not. */
+export function sayZones(isShared: boolean, zoned: readonly SheetPlan[]): Ruling<SheetsPatch> {
+  const films = new Set(zoned.flatMap((sheet) => sheet.films.map(({ id }) => id))).size;
+  return {
+    id: 'sheets.zones',
+    stage: 'sheets',
+    subject: 'Blanks on a mat',
+    sentence: isShared ? `${count(films, 'film')} ${films === 1 ? 'is' : 'are'} cut as {value}.` : 'Each film is cut {value}.',
+    value: isShared ? `blanks on ${count(zoned.length, 'mat')}` : 'by itself',
+    unit: '',
+    because: [isShared ? 'They are cut with the same settings, so they go through the cutter side by side, in fewer passes. The card says which blank lies where.' : 'Films that are cut with the same settings could share a mat, which takes fewer passes.'],
+    overridden: !isShared,
+    alternatives: [isShared ? { label: 'Cut each film by itself', patch: { sheets: { zones: false } } } : { label: 'Let films share a mat', patch: { sheets: { zones: true } } }],
   };
 }
 
@@ -82,15 +118,35 @@ export function sayNoRoom({ film, box, hasBorder, hasMarks, fitsWithoutBorder, f
   };
 }
 
-/** There is film for some of the copies. `together` is how many all films suffice for. */
-export function sayFilmUsedUp({ film, have, copies, together }: { readonly film: Film; readonly have: number; readonly copies: number; readonly together: number }): Finding<SheetsPatch> {
+interface UsedUp {
+  readonly film: Film;
+  /** There is enough for so many copies. */
+  readonly have: number;
+  readonly copies: number;
+  /** For how many all films suffice. */
+  readonly together: number;
+}
+
+/** There is film for some of the copies: how many, and what would help. */
+export function sayFilmUsedUp({ film, have, copies, together, ...help }: UsedUp & Pick<Shortage, 'spacingMm' | 'roll'>): Finding<SheetsPatch> {
   return {
     code: 'film-used-up',
     severity: 'blocker',
     stage: 'sheets',
-    message: `There is enough ${film.name} for ${have} of ${copies} copies.`,
-    remedies: together > 0 ? [{ label: `Make ${together === 1 ? 'one copy' : `${together} copies`}`, patch: { sheets: { copies: together } } }] : [],
+    message: `There is enough ${film.name} for ${have} of ${copies} copies. ${sayHelp(help)}`.trim(),
+    remedies: [
+      ...(help.spacingMm !== null ? [{ label: `Lay them ${mm(help.spacingMm)} mm apart`, patch: { sheets: { spacingMm: help.spacingMm } } }] : []),
+      ...(together > 0 ? [{ label: `Make ${together === 1 ? 'one copy' : `${together} copies`}`, patch: { sheets: { copies: together } } }] : []),
+    ],
   };
+}
+
+/** What would help where film is short. */
+export function sayHelp({ spacingMm, roll }: Pick<Shortage, 'spacingMm' | 'roll'>): string {
+  return [
+    ...(spacingMm !== null ? [`With ${mm(spacingMm)} mm between pieces there is room for all.`] : []),
+    ...(roll ? [`A roll that is ${mm(roll.widthMm)} mm wide must be at least ${(Math.ceil(roll.lengthMm / 100) / 10).toFixed(1)} m long for it.`] : []),
+  ].join(' ');
 }
 
 /** A run that would be laid strip by strip in less time. */

@@ -1,6 +1,6 @@
 import type { Edges } from '../../engines/cutting/index.js';
 import type { Matrix, Rings } from '../../geometry/index.js';
-import type { Film, FilmPiece, Mat } from '../../shop/index.js';
+import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
 
 /** One layer's rigid group as it lies on a sheet. */
 export interface PlacedGroup {
@@ -21,35 +21,111 @@ export interface PlacedGroup {
   readonly partOf: readonly number[];
 }
 
-/** A copy of a panel's layer on a sheet of a job. */
+/** Where a copy lies on its piece: the piece by its key (of a stack of like sheets each has one), its turn, and its place from where the piece's safe edges begin. */
+export interface LaidPlace {
+  readonly pieceKey: string;
+  readonly xMm: number;
+  readonly yMm: number;
+  readonly rotation: number;
+}
+
+/** A copy that was laid by hand, and stays where it is. It holds as long as its layer is the same, by fingerprint. */
+export interface Pin extends LaidPlace {
+  readonly jobId: string;
+  readonly fingerprint: string;
+  readonly copy: number;
+}
+
+/** A copy of a layer of one of the jobs that are laid together, as it lies on a sheet. */
 export interface SheetGroup extends PlacedGroup {
-  /** The panel's number, from 1. */
-  readonly panel: number;
+  /** The index of its job among them; 0 for a job alone. */
+  readonly job: number;
+  /** The index of its layer among those that are prepared of the job. */
+  readonly layer: number;
+  readonly place: LaidPlace;
+  readonly isPinned: boolean;
+  readonly isMirrored: boolean;
   readonly keptMm2: number;
 }
 
-/**
- * One pass through the cutter: a piece of one film, fed by itself when it is a roll, else on a mat. Its origin is the piece's lower left corner;
- * x runs along the carriage, y with the feed.
- */
-export interface SheetPlan {
-  /** Made of the film, the piece, and what lies on it: another one when any of them is. */
-  readonly id: string;
+/** A blank on a mat: what it is cut from, and how large. */
+export interface SheetZone extends LaidRectangle {
   readonly film: Film;
-  /** Which panels of the design lie on it, of how many; 1 of 1 for a design in one piece. */
-  readonly panels: readonly PanelNumber[];
-  /** Cut as a mirror image: of a film that is cut from its back, or for glass that is read from outside. */
-  readonly isMirrored: boolean;
   readonly piece: FilmPiece;
+}
+
+/** What is left of a piece that was used, from its own corner. */
+export interface Leftover extends LaidRectangle {
+  readonly piece: FilmPiece;
+  readonly keep: boolean;
+}
+
+/** A roll that would be fed too far in one pass is cut in sections: which of how many, from 1. */
+export interface Section {
+  readonly number: number;
+  readonly of: number;
+}
+
+/** One pass through the cutter: one piece, or a mat with blanks of films that are cut with the same settings. y up, from the lower left corner of the piece or of the mat; of a section, from where it begins. */
+export interface SheetPlan {
+  /** Made of the films, the pieces, and what lies on them: another one when any of them is. */
+  readonly id: string;
+  /** Which pieces it is of: the same while what lies on them changes. */
+  readonly key: string;
+  readonly films: readonly Film[];
+  readonly pieces: readonly FilmPiece[];
   /** Null for a roll, which needs none. */
   readonly mat: Mat | null;
+  /** Where blanks lie on the mat; null where one piece goes in as it is. */
+  readonly zones: readonly SheetZone[] | null;
+  /** Null where the roll is cut in one. */
+  readonly section: Section | null;
+  /** Short lines at its end, at which the roll is laid square again for the next section. */
+  readonly endMarks: Rings;
   readonly edges: Edges;
-  /** From the piece's beginning to the end of what is taken of it. */
-  readonly usedLengthMm: number;
-  readonly keptMm2: number;
+  readonly forceG: number;
+  readonly speedMmS: number;
   readonly groups: readonly SheetGroup[];
-  /** One border goes round all groups: the first of them carries it before its own. */
-  readonly hasOneBorder: boolean;
+  /** Film that is taken for it, without what is kept of its pieces, mm². */
+  readonly usedMm2: number;
+  readonly leftovers: readonly Leftover[];
+  /** What is spent of its film, in the shop's money. */
+  readonly value: number;
+  /** How far along the feed it reaches, mm. */
+  readonly usedLengthMm: number;
+}
+
+/** Copies of a layer that found no place. */
+export interface Unplaced {
+  readonly job: number;
+  readonly layer: number;
+  readonly film: Film;
+  readonly quantity: number;
+  readonly reason: string;
+}
+
+/** Film of which there is not enough, and what would help. */
+export interface Shortage {
+  readonly film: Film;
+  readonly missing: readonly { readonly job: number; readonly quantity: number }[];
+  /** So much between groups, and all of it has room; null where that does not help. */
+  readonly spacingMm: number | null;
+  /** A roll of this width that holds what is missing; null where none can. */
+  readonly roll: { readonly widthMm: number; readonly lengthMm: number } | null;
+}
+
+/** Layers on the pieces of the shop. */
+export interface LaidSheets {
+  /** In the order of cutting. */
+  readonly sheets: readonly SheetPlan[];
+  readonly unplaced: readonly Unplaced[];
+  readonly short: readonly Shortage[];
+  /** What was laid by hand and can no longer lie so: the layer, the piece or what lies beside it is another. */
+  readonly loose: readonly Pin[];
+  /** Films in which borders were to be shared and cannot be: not all that lies in them has a box round it. */
+  readonly unshared: readonly Film[];
+  /** How many steps the search for less film made on the layout of each film: with as many it comes out the same again. Empty when there was none. */
+  readonly steps: readonly { readonly film: Film; readonly steps: number; /** Less of it is spent than without. */ readonly helped: boolean }[];
 }
 
 /** What of a layer is to be cut: how many copies in all, and how many of exactly this outline and film are cut, in the cutter, or waiting for a decision. */

@@ -13,6 +13,7 @@ import { count, sayDuration } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
 import { SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
 import { BatchNote } from '../../batch/batch-note.js';
+import { sayFilms, saySection } from '../../batch/say-sheet.js';
 import { useBatchOf } from '../../batch/use-batches.js';
 import { AtCutter } from './at-cutter.js';
 import { CutterSwitches } from './cutter-switches.js';
@@ -58,10 +59,13 @@ export function CutStation() {
                 {sheets.map((sheet) => (
                   <li key={sheet.id}>
                     <Entry type="button" aria-pressed={sheet.id === id} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
-                      <Swatch film={sheet.film} size={18} />
+                      {sheet.films.map((film, i) => (
+                        <Swatch key={i} film={film} size={18} />
+                      ))}
                       <span>
-                        {sheet.film.name}
-                        {sheet.copies.length > 1 && `, ${sheet.copies.length} ${sheet.panels.length > 1 ? 'pieces' : sheet.perStrip > 1 ? 'strips' : 'copies'}`}
+                        {sayFilms(sheet)}
+                        {saySection(sheet)}
+                        {sheet.copies.length > 1 && `, ${sheet.copies.length} ${sheet.panels.length > 1 || sheet.films.length > 1 ? 'pieces' : sheet.perStrip > 1 ? 'strips' : 'copies'}`}
                       </span>
                       <Figure>{sayDuration(plan?.programs?.[sheets.indexOf(sheet)]?.seconds ?? 0)}</Figure>
                     </Entry>
@@ -106,13 +110,13 @@ export function CutStation() {
               </Queue>
             </section>
           )}
-          <Rulings rulings={rulings.filter((ruling) => !planned || ruling.id === `cut.${planned.film.id}`)} />
+          <Rulings rulings={rulings.filter((ruling) => !planned || planned.films.some(({ id }) => ruling.id === `cut.${id}`))} />
           <CutterSwitches />
         </>
       }
     >
       <LightTable
-        label={drawn ? `${frozen ? sayFilmsOfSheet(frozen) : drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}` : 'No sheet'}
+        label={drawn ? `${frozen ? sayFilmsOfSheet(frozen) : planned ? sayFilms(planned) : drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}` : 'No sheet'}
         box={drawn ? sheetBox(drawn) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
         unit={unit}
         {...(drawn ? { feedFrom: drawn.usedLengthMm } : {})}
@@ -140,7 +144,7 @@ function fate(sheet: FrozenSheet, how: ReadonlyMap<string, SheetStanding>, wante
 }
 
 function captionOf({ edges }: SheetView, program: { readonly paths: number; readonly cutMm: number; readonly travelMm: number; readonly forceG: number; readonly speedMmS: number }): string {
-  return `${program.paths} cuts, ${(program.cutMm / 1000).toFixed(1)} m with the knife down, ${(program.travelMm / 1000).toFixed(1)} m lifted · ${program.forceG} g at ${program.speedMmS} mm/s · dotted: ${edges?.sides ?? 0} mm stay free`;
+  return `${program.paths} cuts, ${(program.cutMm / 1000).toFixed(1)} m with the knife down, ${(program.travelMm / 1000).toFixed(1)} m lifted · ${program.forceG} g at ${program.speedMmS} mm/s${edges ? ` · dotted: ${edges.sides} mm stay free` : ''}`;
 }
 
 function captionOfFrozen({ cutMm, forceG, speedMmS, groups, runs }: FrozenSheet): string {

@@ -14,7 +14,7 @@ import { Swatch } from '../../ui/swatch.js';
 import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
-  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panels'>>;
+  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panels' | 'section'>>;
   /** What the button says. */
   readonly action: string;
   readonly hpglUrl?: string;
@@ -24,7 +24,7 @@ interface LoadedQuestionProps {
 
 /** Asked before every sheet, and answered by looking: nothing is filled in beforehand. */
 export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQuestionProps) {
-  return sheet.zones ? <BlanksQuestion zones={sheet.zones} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} mat={sheet.mat!} /> : <PieceQuestion sheet={sheet} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} />;
+  return sheet.zones ? <BlanksQuestion zones={sheet.zones} isMirrored={sheet.isMirrored ?? false} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} mat={sheet.mat!} /> : <PieceQuestion sheet={sheet} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} />;
 }
 
 type AskedOf<T> = Omit<LoadedQuestionProps, 'sheet' | 'hpglUrl'> & { readonly hpglUrl: string | undefined } & T;
@@ -42,6 +42,7 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
     <Card>
       <h3>What is loaded?</h3>
       <Small>{wanted(sheet, unit)}</Small>
+      {sheet.section && sheet.section.number < sheet.section.of && <Small>Leave the roll in the cutter when this section is cut. For the next one, bring the two short lines at its end onto the cutter’s zero line: then the roll is square again.</Small>}
       <p>
         Film in the cutter <FilmPicker label="Film in the cutter" films={shop?.films ?? []} left={left} value={loaded} placeholder="look, then choose …" onChange={setLoaded} />
       </p>
@@ -70,7 +71,7 @@ function Acts({ action, hpglUrl, isReady, onCut }: { readonly action: string; re
 }
 
 /** A mat with several blanks: each is ticked when it lies where the card says. */
-function BlanksQuestion({ zones, mat, action, hpglUrl, busy, onCut }: AskedOf<{ readonly zones: NonNullable<DrawnSheet['zones']>; readonly mat: NonNullable<DrawnSheet['mat']> }>) {
+function BlanksQuestion({ zones, mat, isMirrored, action, hpglUrl, busy, onCut }: AskedOf<{ readonly zones: NonNullable<DrawnSheet['zones']>; readonly mat: NonNullable<DrawnSheet['mat']>; readonly isMirrored: boolean }>) {
   const { unit } = useSettings();
   const [laid, setLaid] = useState<ReadonlySet<number>>(new Set());
   const mm = (value: number) => formatLength(value, unit);
@@ -80,6 +81,7 @@ function BlanksQuestion({ zones, mat, action, hpglUrl, busy, onCut }: AskedOf<{ 
       <h3>Does each blank lie in its place?</h3>
       <Small>
         Cut each blank to its size, then lay it on the {mat.name}. Places are measured from the mat’s lower left corner (0 in the picture), in {unit}.
+        {isMirrored && zones.some(({ film }) => !film.mirrored) && ' It is cut mirrored: it goes inside the glass.'}
       </Small>
       <Blanks>
         {zones.map(({ film, xMm, yMm, widthMm, lengthMm }, i) => (

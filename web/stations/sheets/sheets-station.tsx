@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { formatLength, count } from '../../../core/words/index.js';
+import type { SheetView } from '../../../core/plan/index.js';
+import { count } from '../../../core/words/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -11,12 +12,14 @@ import { WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
-import { Small, Table } from '../../ui/plain-fields.js';
+import { Small } from '../../ui/plain-fields.js';
 import { sayPanels } from '../../ui/say-panels.js';
-import { Swatch } from '../../ui/swatch.js';
+import { PickList } from '../../batch/pick-list.js';
+import { PrintedLists } from '../../batch/printed-lists.js';
+import { sayFilms, saySection } from '../../batch/say-sheet.js';
 import { useBatchOf } from '../../batch/use-batches.js';
 import { SheetsInBatch } from './in-batch.js';
-import { PIECE_WORDS, SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
+import { SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
 
 /** A strip begins with so many copies side by side, where a run is too short for the app to propose one. */
 const FIRST_STRIP = 4;
@@ -56,47 +59,24 @@ function SheetsAlone() {
               {taken === wanted ? 'All copies are cut or in the cutter; nothing is left to be laid out.' : `${taken} of ${count(wanted, 'copy', 'copies')} of the layers are cut or in the cutter. What is laid out here is what is left.`}
             </Small>
           )}
-          <section aria-label="Pick list">
-            <h3>To fetch from the rack</h3>
-            <Table>
-              <thead>
-                <tr>
-                  <th scope="col">Sheet</th>
-                  <th scope="col">Film and piece</th>
-                  <th scope="col" className="figure">
-                    Length
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {sheets.map((s, i) => (
-                  <tr key={`${s.film.id}${s.id}`}>
-                    <td>{i + 1}</td>
-                    <td>
-                      <Swatch film={s.film} size={16} /> {s.film.name}
-                      <Small>
-                        {PIECE_WORDS[s.piece.kind]}, {formatLength(s.piece.widthMm, unit)} {unit} wide{s.mat ? `, on the ${s.mat.name}` : ''}
-                        {s.panels[0]!.of > 1 ? `; ${sayPanels(s.panels)}` : ''}
-                        {s.isMirrored ? '; cut mirrored' : ''}
-                      </Small>
-                    </td>
-                    <td className="figure">{formatLength(s.usedLengthMm, unit)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
-            {plan?.density !== undefined && sheets.length > 0 && <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>}
-          </section>
+          {sheets.length > 0 && <PickList sheets={sheets} unit={unit} noteOf={noteOf} />}
+          {plan?.density !== undefined && sheets.length > 0 && <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>}
           <Rulings rulings={rulings} />
         </>
       }
     >
-      {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${s.film.name}${s.panels[0]!.of > 1 ? `, ${sayPanels(s.panels)}` : ''}`] as const)} onChange={setChosen} />}
-      <LightTable label={sheet ? `Sheet of ${sheet.film.name}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · dotted: stays free · dashed: border · hatched: left over` : ''}>
+      {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${sayFilms(s)}${saySection(s)}${sayPanels(s.panels) && `, ${sayPanels(s.panels)}`}`] as const)} onChange={setChosen} />}
+      <LightTable label={sheet ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'blank')}` : 'Sheet'}: ${sayFilms(sheet)}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · dotted: stays free · dashed: border · hatched: left over` : ''}>
         {sheet && <SheetPicture sheet={sheet} />}
       </LightTable>
+      <PrintedLists title={recipe.title} lead="Sheets" sheets={sheets} unit={unit} settingsOf={(i) => plan?.programs?.[i]} />
     </StationLayout>
   );
+}
+
+/** What else there is to know of a sheet before it is fetched. */
+function noteOf({ panels, isMirrored, zones }: SheetView): string {
+  return [sayPanels(panels), ...(isMirrored && !zones ? ['cut mirrored'] : [])].filter((part) => part !== '').join('; ');
 }
 
 const Said = styled.p`font-size: ${type.body}; line-height: 2; padding-bottom: ${space.hair};`;

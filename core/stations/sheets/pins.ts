@@ -1,17 +1,17 @@
-import { nestingFaults, type Placement } from '../engines/nesting/index.js';
-import type { BatchPin } from './batch.js';
-import { nestItemOf, nestSheetOf, type BatchItem, type Loaded } from './lay-film.js';
+import { nestingFaults, type Placement } from '../../engines/nesting/index.js';
+import { nestItemOf, nestSheetOf, type LayItem, type Loaded } from './lay-film.js';
+import type { Pin } from './sheet-plan.js';
 
 interface PinsOn {
   /** Of one film, those that are still to be cut. */
-  readonly items: readonly BatchItem[];
+  readonly items: readonly LayItem[];
   readonly rack: readonly Loaded[];
   readonly spacingMm: number;
 }
 
 /** Of what was laid by hand in one film, what can still lie so beside the others, and what cannot. What is of another film, or cut by now, is neither. */
-export function pinsThatHold(pins: readonly BatchPin[], { items, rack, spacingMm }: PinsOn): { readonly held: readonly Placement[]; readonly loose: readonly BatchPin[] } {
-  const [held, loose]: [Placement[], BatchPin[]] = [[], []];
+export function pinsThatHold(pins: readonly Pin[], { items, rack, spacingMm }: PinsOn): { readonly held: readonly Placement[]; readonly loose: readonly Pin[] } {
+  const [held, loose]: [Placement[], Pin[]] = [[], []];
   const known = pins.flatMap((pin) => {
     const item = items.find((one) => isOf(pin, one));
     return item && pin.copy >= item.firstCopy ? [{ pin, item }] : [];
@@ -28,6 +28,6 @@ export function pinsThatHold(pins: readonly BatchPin[], { items, rack, spacingMm
 }
 
 /** Whether what was laid by hand is a copy of a layer. */
-export function isOf({ jobId, fingerprint }: BatchPin, item: BatchItem): boolean {
+export function isOf({ jobId, fingerprint }: Pin, item: LayItem): boolean {
   return item.jobId === jobId && item.group.fingerprint === fingerprint;
 }

@@ -1,8 +1,9 @@
-import type { Placement } from '../engines/nesting/index.js';
-import type { Film, Shop } from '../shop/index.js';
-import { loadableOf } from '../stations/sheets/index.js';
-import type { BatchWish, Shortage } from './batch.js';
-import { layFilm, type BatchItem, type Loaded } from './lay-film.js';
+import type { Placement } from '../../engines/nesting/index.js';
+import type { Film } from '../../shop/index.js';
+import { layFilm, type LayItem, type Loaded, type ShopToLay } from './lay-film.js';
+import type { LayWish } from './lay-wish.js';
+import { loadableOf, roomOn } from './loadable.js';
+import type { Shortage } from './sheet-plan.js';
 
 /** So little is tried between groups, mm: less, and waste between them no longer holds together while it is weeded. */
 const CLOSE_MM = 2;
@@ -13,11 +14,11 @@ const EDGE_MM = 5;
 
 interface Short {
   readonly film: Film;
-  readonly all: readonly BatchItem[];
-  readonly missing: readonly BatchItem[];
+  readonly all: readonly LayItem[];
+  readonly missing: readonly LayItem[];
   readonly rack: readonly Loaded[];
-  readonly shop: Shop;
-  readonly wish: Pick<BatchWish, 'spacingMm' | 'leftovers'>;
+  readonly shop: ShopToLay;
+  readonly wish: Pick<LayWish, 'spacingMm' | 'leftovers'>;
   /** What was laid by hand: it stays where it is. */
   readonly pinned: readonly Placement[];
 }
@@ -28,7 +29,7 @@ export async function shortageOf({ film, all, missing, rack, shop, wish, pinned 
   const widths = shop.pieces.filter((piece) => piece.filmId === film.id && piece.kind === 'roll' && piece.widthMm <= shop.cutter.widthMm).map(({ widthMm }) => widthMm);
   const widthMm = widths.length > 0 ? Math.max(...widths) : shop.cutter.widthMm;
   const on = loadableOf({ id: 'another roll', filmId: film.id, kind: 'roll', number: null, widthMm, lengthMm: LONGEST_MM, edgeMm: EDGE_MM, quantity: 1 }, shop);
-  const another = on ? await layFilm(missing, [{ ...on, key: on.piece.id }], { ...wish, pinned: [] }, hooks) : null;
+  const another = on ? await layFilm(missing, [{ ...on, key: on.piece.id, room: roomOn(on) }], { ...wish, pinned: [] }, hooks) : null;
   const holdsAll = another !== null && another.result.unplaced.length === 0;
   return {
     film,

@@ -1,5 +1,5 @@
-import { smallestFirst } from '../stations/sheets/index.js';
-import { leftoversAround, LEFTOVER_RULE, worthOf, type LaidRectangle, type LeftoverRule, type Rectangle } from '../shop/index.js';
+import { leftoversAround, LEFTOVER_RULE, worthOf, type LaidRectangle, type LeftoverRule, type Rectangle } from '../../shop/index.js';
+import { smallestFirst } from './loadable.js';
 
 /** A piece in the rack that the cutter can take. */
 export interface RackPiece extends Rectangle {
@@ -52,16 +52,22 @@ export function spentOf(piece: Omit<RackPiece, 'id' | 'stack'>, used: Used, rule
   return was - leftoversAround(taken, used.groups, costPerM2, rule).reduce((sum, one) => sum + worthOf(one, costPerM2, rule), 0);
 }
 
-/** So many sets of pieces are tried one by one; where there are more, one is made better step by step. */
-const MOST_SETS = 128;
 /** Of alike choices the one with fewer pieces is taken, then the one with more offcuts; money that nobody counts. */
 const ALIKE = 0.005;
+
+/** What is known of the work before it is laid out. */
+interface Work {
+  /** How large all of it is, mm². */
+  readonly areaMm2: number;
+  /** So many sets of pieces are laid out at most; where there are more, one is made better step by step. */
+  readonly mostSets: number;
+}
 
 /**
  * The pieces on which some work spends the least film. Sets of them are laid out one after the other (`layOut` is given them in order, offcuts first, each kind from the smallest; of a stack the first ones): all of them
  * where there are few; of more, single pieces are added, taken out and exchanged while that helps. What finds no place counts above all else.
  */
-export async function choosePieces<T>(pieces: readonly RackPiece[], layOut: (pieces: readonly RackPiece[]) => Promise<LaidOut<T>>, rule: LeftoverRule = LEFTOVER_RULE): Promise<Choice<T> | null> {
+export async function choosePieces<T>(pieces: readonly RackPiece[], layOut: (pieces: readonly RackPiece[]) => Promise<LaidOut<T>>, { areaMm2, mostSets }: Work, rule: LeftoverRule = LEFTOVER_RULE): Promise<Choice<T> | null> {
   const sorted = [...pieces].sort(smallestFirst);
   const stacks = [...new Set(sorted.map(({ stack }) => stack))].map((stack) => sorted.filter((one) => one.stack === stack));
   const known = new Map<string, Tried<T>>();
@@ -85,11 +91,13 @@ export async function choosePieces<T>(pieces: readonly RackPiece[], layOut: (pie
   for (const [i, { length }] of stacks.entries()) most.push(length === 1 ? 1 : (await attempt(stacks.map((_, k) => (k === i ? length : 0)))).counts[i]! || length);
   let best = await attempt(most);
   const consider = async (counts: readonly number[]) => {
-    if (counts.every((count) => count === 0)) return;
+    if (counts.every((count) => count === 0) || (known.size >= mostSets && !known.has(counts.join(' ')))) return;
+    // What is smaller than the work leaves some of it over.
+    if (best.leftOverMm2 <= 1e-6 && counts.reduce((sum, count, i) => sum + stacks[i]!.slice(0, count).reduce((own, piece) => own + piece.widthMm * piece.lengthMm, 0), 0) < areaMm2) return;
     const made = await attempt(counts);
     if (isBetter(made, best)) best = made;
   };
-  if (most.reduce((sets, count) => sets * (count + 1), 1) <= MOST_SETS) {
+  if (most.reduce((sets, count) => sets * (count + 1), 1) <= mostSets) {
     const every = most.reduce<readonly (readonly number[])[]>((some, many) => some.flatMap((counts) => Array.from({ length: many + 1 }, (_, count) => [...counts, count])), [[]]);
     for (const counts of every) await consider(counts);
     return best;

@@ -1,17 +1,27 @@
+import { createPortal } from 'react-dom';
 import styled from 'styled-components';
-import type { Batch, BatchSheetView } from '../../core/batch/index.js';
+import type { LaidSheetView } from '../../core/plan/index.js';
 import { formatLength, type LengthUnit } from '../../core/words/index.js';
-import { sayCarried, sayFilms, sayLeftover, sayPieceToFetch } from '../batch/say-sheet.js';
+import { sayFilms, sayLeftover, sayPieceToFetch, saySection } from './say-sheet.js';
 import { type } from '../tokens.js';
 import { piecesOf } from './pieces-of.js';
 
-/** On paper alone: what to fetch and to cut off, and a card for each mat that says which blank lies where. */
-export function PrintedLists({ batch, sheets, unit }: { readonly batch: Batch; readonly sheets: readonly BatchSheetView[]; readonly unit: LengthUnit }) {
+interface PrintedListsProps {
+  readonly title: string;
+  readonly lead: string;
+  readonly sheets: readonly LaidSheetView[];
+  readonly unit: LengthUnit;
+  /** With how much force and how fast a sheet is cut. */
+  readonly settingsOf: (sheet: number) => { readonly forceG: number; readonly speedMmS: number } | undefined;
+}
+
+/** On paper alone, in place of the page: what to fetch and to cut off, and a card for each mat that says which blank lies where. */
+export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedListsProps) {
   const mm = (value: number) => formatLength(value, unit);
-  return (
-    <Paper aria-hidden>
-      <h1>Batch {batch.number}</h1>
-      <p>{batch.jobs.map(({ title }) => title).join(' · ')}</p>
+  return createPortal(
+    <Paper aria-hidden className="paper-only">
+      <h1>{title}</h1>
+      <p>{lead}</p>
       <table>
         <thead>
           <tr>
@@ -28,6 +38,7 @@ export function PrintedLists({ batch, sheets, unit }: { readonly batch: Batch; r
               <td>{zone === null ? sheet : `${sheet}.${zone}`}</td>
               <td>
                 {film.name}, {sayPieceToFetch(piece, unit)}
+                {saySection(sheets[sheet - 1]!)}
               </td>
               <td>{cutOff ? `${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)}` : '–'}</td>
               <td>{leftovers.map((left) => sayLeftover(left, unit)).join(', ') || '–'}</td>
@@ -36,13 +47,14 @@ export function PrintedLists({ batch, sheets, unit }: { readonly batch: Batch; r
           ))}
         </tbody>
       </table>
-      {sheets.map((sheet, i) => (sheet.zones ? <ZoneCard key={sheet.id} number={i + 1} sheet={sheet} unit={unit} /> : null))}
-    </Paper>
+      {sheets.map((sheet, i) => (sheet.zones ? <ZoneCard key={sheet.id} number={i + 1} sheet={sheet} unit={unit} settings={settingsOf(i)} /> : null))}
+    </Paper>,
+    document.body,
   );
 }
 
 /** Which blank lies where on a mat, to the millimetre from its lower left corner. */
-function ZoneCard({ number, sheet, unit }: { readonly number: number; readonly sheet: BatchSheetView; readonly unit: LengthUnit }) {
+function ZoneCard({ number, sheet, unit, settings }: { readonly number: number; readonly sheet: LaidSheetView; readonly unit: LengthUnit; readonly settings: ReturnType<PrintedListsProps['settingsOf']> }) {
   const mm = (value: number) => formatLength(value, unit);
   const mat = sheet.mat!;
   return (
@@ -51,7 +63,8 @@ function ZoneCard({ number, sheet, unit }: { readonly number: number; readonly s
         Sheet {number}: {sayFilms(sheet)}
       </h2>
       <p>
-        On the {mat.name}, {mm(mat.widthMm)} × {mm(mat.lengthMm)} {unit}; {sheet.forceG} g at {sheet.speedMmS} mm/s; {sayCarried(sheet)}.
+        On the {mat.name}, {mm(mat.widthMm)} × {mm(mat.lengthMm)} {unit}
+        {settings && `; ${settings.forceG} g at ${settings.speedMmS} mm/s`}.
       </p>
       <svg viewBox={`-2 -2 ${mat.widthMm + 4} ${mat.lengthMm + 4}`} width="90mm">
         <rect width={mat.widthMm} height={mat.lengthMm} fill="none" stroke="#000" />

@@ -1,15 +1,19 @@
-import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../engines/nesting/index.js';
-import { areaOf, boundsOf, type Box } from '../geometry/index.js';
-import type { Film, LaidRectangle, LeftoverRule, Shop } from '../shop/index.js';
-import { loadableOf, outlinesOf, placed, roomOn, type Group, type Loadable } from '../stations/sheets/index.js';
-import type { BatchGroup } from './batch.js';
+import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../../engines/nesting/index.js';
+import { areaOf, boundsOf, type Box } from '../../geometry/index.js';
+import type { Film, FilmPiece, LaidRectangle, LeftoverRule, Rectangle } from '../../shop/index.js';
 import { choosePieces, type LaidOut, type RackPiece, type Used } from './choose-pieces.js';
+import { outlinesOf, placed, type Group } from './group.js';
+import { loadableOf, roomOn, type Loadable, type LoadedWith } from './loadable.js';
+import { rollSections, type SectionWish } from './sections.js';
+import type { Section, SheetGroup } from './sheet-plan.js';
 
+/** So many sets of pieces are tried: of few copies many, of many copies few, as each takes longer and a piece more or less matters less. */
+const [MOST_SETS, LEAST_SETS, COPIES_TRIED] = [128, 6, 4000];
 /** No more like sheets of one stack are looked at: nobody cuts as many in a day. */
 const MOST_ALIKE = 200;
 
 /** A layer of a job that is laid, and how often. */
-export interface BatchItem {
+export interface LayItem {
   readonly id: string;
   readonly job: number;
   /** What its job is known by. */
@@ -23,44 +27,55 @@ export interface BatchItem {
   readonly quantity: number;
   readonly keptMm2: number;
   readonly rotations: readonly number[];
+  /** One border goes round all that lies on a piece, where all of it is so. */
+  readonly sharesBorder: boolean;
 }
 
-/** A piece as it goes into the cutter; like sheets of a stack are one each, told apart by their key. */
+/** What of the shop matters to what is laid where. */
+export interface ShopToLay extends LoadedWith {
+  readonly pieces: readonly FilmPiece[];
+}
+
+/** A piece as it goes into the cutter; like sheets of a stack are one each, and sections of a roll, told apart by their key. */
 export interface Loaded extends Loadable {
   readonly key: string;
+  /** Where something may lie on it, from its safe edges on. */
+  readonly room: Rectangle;
 }
 
 /** What lies on a piece before it is known in which pass it is cut. */
 export interface Laid {
   readonly on: Loaded;
   readonly film: Film;
-  readonly groups: readonly BatchGroup[];
+  readonly groups: readonly SheetGroup[];
   /** From the piece's corner to the farthest that is taken. */
   readonly used: Used;
+  /** Where it is one of several sections of a roll. */
+  readonly section: Section | null;
 }
 
-/** The pieces of a film that the cutter can take. */
-export function rackOf(film: Film, shop: Shop): Loaded[] {
+/** The pieces of a film that the cutter can take, a roll in sections that are fed no farther than asked. */
+export function rackOf(film: Film, shop: ShopToLay, sections: SectionWish): Loaded[] {
   return shop.pieces
     .filter((piece) => piece.filmId === film.id && piece.quantity > 0)
     .flatMap((piece): Loaded[] => {
       const on = loadableOf(piece, shop);
-      return on ? Array.from({ length: piece.kind === 'roll' ? 1 : Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({ ...on, key: piece.kind === 'roll' ? piece.id : `${piece.id}#${i}` })) : [];
+      if (!on) return [];
+      return piece.kind === 'roll' ? rollSections(on, sections) : Array.from({ length: Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({ ...on, key: `${piece.id}#${i}`, room: roomOn(on) }));
     });
 }
 
 /** An item as it is nested. */
-export function nestItemOf({ id, quantity, rotations, group }: BatchItem): NestItem {
+export function nestItemOf({ id, quantity, rotations, group }: LayItem): NestItem {
   return { id, quantity, rotations, group: outlinesOf(group) };
 }
 
 /** What of a piece is nested on, by the piece's key. */
 export function nestSheetOf(on: Loaded) {
-  return { ...roomOn(on), id: on.key, quantity: 1 };
+  return { ...on.room, id: on.key, quantity: 1 };
 }
 
-/** How the layers of a film are laid. */
-interface LayWish {
+interface FilmWish {
   readonly spacingMm: number;
   readonly leftovers: LeftoverRule;
   readonly pinned: readonly Placement[];
@@ -73,27 +88,35 @@ export interface LayHooks extends Omit<NestHooks, 'onBetter'> {
 }
 
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
-export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: LayWish, { mayTryMore, onBetter, ...hooks }: LayHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
+export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: FilmWish, { mayTryMore, onBetter, ...hooks }: LayHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
   const film = items[0]!.film;
   const asked = items.map(nestItemOf);
-  const byKey = new Map(rack.map((on) => [on.key, on]));
   const areas = new Map(asked.map(({ id, group }) => [id, group.reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
   const layAll = nesterOf({ items: asked, spacingMm });
   const boxes = new BoxesOf(items);
+  const copies = items.reduce((sum, { quantity }) => sum + quantity, 0);
+  const work = { areaMm2: items.reduce((sum, { id, quantity }) => sum + quantity * areas.get(id)!, 0), mostSets: Math.max(LEAST_SETS, Math.min(MOST_SETS, Math.floor(COPIES_TRIED / copies))) };
+  // The sections of a roll are one piece to choose.
+  const idOf = ({ key, piece }: Loaded) => (piece.kind === 'roll' ? piece.id : key);
+  const ofPiece = (id: string) => rack.filter((on) => idOf(on) === id);
   const layOut = async (given: readonly RackPiece[], more: NestHooks = {}): Promise<LaidOut<NestResult>> => {
+    const loaded = given.flatMap(({ id }) => ofPiece(id));
     // A piece that something is pinned on is used.
-    if (!pinned.every(({ sheet }) => given.some(({ id }) => id === sheet))) return NOT_SO;
-    const sheets = given.map(({ id }) => nestSheetOf(byKey.get(id)!));
-    const result = await layAll({ sheets: sheets.filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned }, { ...hooks, ...more });
-    const used = given.map(({ id }) => ({ pieceId: id, ...usedOn(byKey.get(id)!, id, result, boxes) }));
+    if (!pinned.every(({ sheet }) => loaded.some(({ key }) => key === sheet))) return NOT_SO;
+    const result = await layAll({ sheets: loaded.map(nestSheetOf).filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned }, { ...hooks, ...more });
+    const used = loaded.map((on) => ({ pieceId: idOf(on), ...usedOn(on, result, boxes) }));
     return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
   };
-  const first = await choosePieces(rack.map(({ key, piece }): RackPiece => ({ id: key, kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2: film.costPerM2, stack: pinned.some(({ sheet }) => sheet === key) ? key : piece.id })), (given) => layOut(given), leftovers);
+  const first = await choosePieces(piecesOf(rack, idOf, film, pinned), (given) => layOut(given), work, leftovers);
   if (!first) return null;
-  const laidOn = ({ pieces, layout }: { readonly pieces: readonly RackPiece[]; readonly layout: NestResult }) => pieces.map(({ id }): Laid => ({ on: byKey.get(id)!, film, groups: groupsOn(id, layout, { items, on: byKey.get(id)!, pinned }), used: usedOn(byKey.get(id)!, id, layout, boxes) }));
-  const better = onBetter && ((found: () => NestResult) => onBetter(() => laidOn({ pieces: first.pieces, layout: found() }).filter(({ groups }) => groups.length > 0), () => laidOn(first)));
+  const laidOn = ({ pieces, layout }: { readonly pieces: readonly RackPiece[]; readonly layout: NestResult }) =>
+    pieces.flatMap(({ id }) => {
+      const sections = ofPiece(id).map((on) => ({ on, film, groups: groupsOn(on, layout, { items, pinned }), used: usedOn(on, layout, boxes) })).filter(({ groups }) => groups.length > 0);
+      return sections.map((one, i): Laid => ({ ...one, section: sections.length > 1 ? { number: i + 1, of: sections.length } : null }));
+    });
+  const better = onBetter && ((found: () => NestResult) => onBetter(() => laidOn({ pieces: first.pieces, layout: found() }), () => laidOn(first)));
   // The pieces that were chosen are laid out once more, for as long as there is time; what spends less is kept.
-  const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore, ...(better && { onBetter: better }) } : {}), leftovers) : null;
+  const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore, ...(better && { onBetter: better }) } : {}), work, leftovers) : null;
   const chosen = again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;
   return { laid: laidOn(chosen), result: chosen.layout, steps: again?.layout.steps ?? 0, helped: chosen === again };
 }
@@ -101,8 +124,17 @@ export async function layFilm(items: readonly BatchItem[], rack: readonly Loaded
 /** Pieces that cannot be laid on alone: as if nothing had found a place. */
 const NOT_SO: LaidOut<NestResult> = { used: [], leftOverMm2: Number.MAX_VALUE, layout: { placements: [], usedLengthMm: 0, density: 0, unplaced: [], steps: 0 } };
 
+/** The pieces of a rack as they are chosen from, each roll once. */
+function piecesOf(rack: readonly Loaded[], idOf: (on: Loaded) => string, film: Film, pinned: readonly Placement[]): RackPiece[] {
+  const pieces = rack.map((on): RackPiece => {
+    const { key, piece: { id, kind, widthMm, lengthMm } } = on;
+    return { id: idOf(on), kind, widthMm, lengthMm, costPerM2: film.costPerM2, stack: kind !== 'roll' && pinned.some(({ sheet }) => sheet === key) ? key : id };
+  });
+  return [...new Map(pieces.map((piece) => [piece.id, piece])).values()];
+}
+
 /** What was laid on one piece, from its own corner. */
-function groupsOn(key: string, { placements }: NestResult, { items, on: { edges }, pinned }: { readonly items: readonly BatchItem[]; readonly on: Loadable; readonly pinned: readonly Placement[] }): BatchGroup[] {
+function groupsOn({ key, edges }: Loaded, { placements }: NestResult, { items, pinned }: { readonly items: readonly LayItem[]; readonly pinned: readonly Placement[] }): SheetGroup[] {
   return placements
     .filter((placement) => placement.sheet === key)
     .map((placement) => {
@@ -117,9 +149,9 @@ const MOST_PARTS = 8;
 /** The boxes of items at their turns, from where they are placed: of what lies far apart each part has its own, as what is between them may be left over. */
 export class BoxesOf {
   readonly #known = new Map<string, readonly Box[]>();
-  readonly #items: ReadonlyMap<string, BatchItem>;
+  readonly #items: ReadonlyMap<string, LayItem>;
 
-  constructor(items: readonly BatchItem[]) {
+  constructor(items: readonly LayItem[]) {
     this.#items = new Map(items.map((item) => [item.id, item]));
   }
 
@@ -135,7 +167,7 @@ export class BoxesOf {
 }
 
 /** From a piece's corner to the farthest that is taken of it; nothing where nothing was laid. */
-function usedOn({ edges, piece }: Loadable, key: string, { placements }: NestResult, boxes: BoxesOf): Used {
+function usedOn({ key, edges, piece }: Loaded, { placements }: NestResult, boxes: BoxesOf): Used {
   const groups = placements
     .filter(({ sheet }) => sheet === key)
     .flatMap(({ item, x, y, rotation }) =>

@@ -1,38 +1,46 @@
 import styled from 'styled-components';
-import type { BatchSheetView } from '../../core/batch/index.js';
+import type { LaidSheetView } from '../../core/plan/index.js';
 import { formatLength, type LengthUnit } from '../../core/words/index.js';
-import { sayLeftover, sayPieceToFetch } from '../batch/say-sheet.js';
+import { sayLeftover, sayPieceToFetch, saySection } from './say-sheet.js';
 import { space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { Small } from '../ui/plain-fields.js';
 import { Swatch } from '../ui/swatch.js';
 import { piecesOf } from './pieces-of.js';
 
-interface PickListProps {
-  readonly sheets: readonly BatchSheetView[];
+interface PickListProps<S extends LaidSheetView> {
+  readonly sheets: readonly S[];
   readonly unit: LengthUnit;
-  readonly onAvoid: (pieceId: string) => void;
+  /** What else there is to know of a sheet; empty for nothing. */
+  readonly noteOf?: (sheet: S) => string;
+  /** Where a piece can be left alone. */
+  readonly onAvoid?: (pieceId: string) => void;
 }
 
 /** What to fetch from the rack, what to cut off it, and what will be left of it. */
-export function PickList({ sheets, unit, onAvoid }: PickListProps) {
+export function PickList<S extends LaidSheetView>({ sheets, unit, noteOf, onAvoid }: PickListProps<S>) {
   const mm = (value: number) => formatLength(value, unit);
   return (
     <section aria-label="Pick list">
       <h3>To fetch from the rack</h3>
       <List>
-        {piecesOf(sheets).map(({ sheet, zone, film, piece, cutOff, leftovers }, i) => (
+        {piecesOf(sheets).map(({ sheet, zone, film, piece, cutOff, fedMm, leftovers }, i) => (
           <li key={i}>
             <b>{zone === null ? sheet : `${sheet}.${zone}`}</b>
             <Swatch film={film} size={16} />
             <span>
               {film.name}, {sayPieceToFetch(piece, unit)}
+              {saySection(sheets[sheet - 1]!)}
               <Small as="span">
-                {cutOff ? `cut a blank of ${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)} ${unit}. ` : ''}
+                {noteOf && sentence(noteOf(sheets[sheet - 1]!))}
+                {fedMm !== null ? `${mm(fedMm)} ${unit} of it are fed. ` : ''}
+                {cutOff ? `Cut a blank of ${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)} ${unit}. ` : ''}
                 {leftovers.length > 0 ? `Back to the rack: ${leftovers.map((left) => sayLeftover(left, unit)).join(' and ')}. ` : ''}
-                <WordButton aria-label={`Do not use it: ${film.name}, ${sayPieceToFetch(piece, unit)}`} onPress={() => onAvoid(piece.id)}>
-                  Do not use it
-                </WordButton>
+                {onAvoid && (
+                  <WordButton aria-label={`Do not use it: ${film.name}, ${sayPieceToFetch(piece, unit)}`} onPress={() => onAvoid(piece.id)}>
+                    Do not use it
+                  </WordButton>
+                )}
               </Small>
             </span>
           </li>
@@ -41,6 +49,10 @@ export function PickList({ sheets, unit, onAvoid }: PickListProps) {
       <Button onPress={() => window.print()}>Print the lists and cards</Button>
     </section>
   );
+}
+
+function sentence(note: string): string {
+  return note && `${note.charAt(0).toUpperCase()}${note.slice(1)}. `;
 }
 
 const List = styled.ol`

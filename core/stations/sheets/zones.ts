@@ -1,4 +1,4 @@
-import type { LaidRectangle, Rectangle } from '../shop/index.js';
+import type { LaidRectangle, Rectangle } from '../../shop/index.js';
 
 /** A blank that is laid on a mat: what it is of, and what it is cut with. */
 export interface Blank extends Rectangle {

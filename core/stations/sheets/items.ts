@@ -1,43 +1,43 @@
-import { areaOf } from '../geometry/index.js';
-import type { Shop } from '../shop/index.js';
-import type { PrepareOut } from '../stations/prepare/index.js';
-import { groupOf, groupsFor, isLayered, turnsOf, type CutSoFar } from '../stations/sheets/index.js';
-import type { BatchWish } from './batch.js';
-import { rackOf, type BatchItem } from './lay-film.js';
+import { areaOf } from '../../geometry/index.js';
+import type { PrepareOut } from '../prepare/index.js';
+import { isLayered, turnsOf } from './direction.js';
+import { groupOf, groupsFor } from './group.js';
+import type { LayItem, ShopToLay } from './lay-film.js';
+import { loadableOf } from './loadable.js';
+import type { LayWish } from './lay-wish.js';
+import type { CutSoFar } from './sheet-plan.js';
 
 /** What of a job is cut: its prepared layers, and how often. */
-export interface BatchJob extends CutSoFar {
-  /** What it is known by where pieces are laid by hand. */
+export interface JobToLay extends CutSoFar {
+  /** What it is known by where pieces are laid by hand; of no use to a job alone. */
   readonly id: string;
   readonly prepare: PrepareOut;
   /** Read through glass: what is cut as it is otherwise is cut mirrored. */
   readonly isInside: boolean;
   readonly copies: number;
-  /** The day it is due; null for none. */
-  readonly due: string | null;
-}
+  }
 
 /** What the layers of a job come to: how many copies of each, by fingerprint. */
-export function toCutOf({ prepare, isInside, copies }: BatchJob): { readonly fingerprint: string; readonly copies: number }[] {
+export function toCutOf({ prepare, isInside, copies }: JobToLay): { readonly fingerprint: string; readonly copies: number }[] {
   return prepare.layers.map((prepared) => ({ fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint, copies: groupsFor(prepared.panel, copies) }));
 }
 
-type ItemWish = Pick<BatchWish, 'oneDirection' | 'spares'>;
+type ItemWish = Pick<LayWish, 'oneDirection' | 'spares'>;
 
 /** Fewer copies than this are no run: each is looked after. */
 const LEAST_RUN = 10;
 
-/** How many more than wanted are cut of a run. Source of the shares to begin with: trade practice, 5 % of single films and 10 % of layered runs. */
+/** How many more than wanted are cut of a run. */
 function sparesOf(copies: number, share: number): number {
   return copies < LEAST_RUN ? 0 : Math.ceil(copies * share - 1e-9);
 }
 
 /** The layers of a job, also those of which nothing is left to be cut: all of them say in which direction they lie. */
-export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: BatchJob, job: number, shop: Shop, { oneDirection, spares }: ItemWish): BatchItem[] {
+export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: JobToLay, job: number, shop: ShopToLay, { oneDirection, spares }: ItemWish): LayItem[] {
   // Two designs that are alike share what is cut of them.
   const untaken = new Map(Object.entries(taken));
   const isRun = isLayered(prepare.layers.map(({ layer }) => layer));
-  const items = prepare.layers.map((prepared, i): BatchItem => {
+  const items = prepare.layers.map((prepared, i): LayItem => {
     const { layer: { film, cut }, panel } = prepared;
     const isMirrored = film.mirrored !== isInside;
     const group = groupOf(prepared, isMirrored);
@@ -48,9 +48,9 @@ export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: B
     const done = Math.min(withSpares, untaken.get(group.fingerprint) ?? 0);
     untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
     // Spares make up for what is spoiled: once enough are good, none is missing.
-    return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, isMirrored, quantity: done >= wanted ? 0 : withSpares - done, keptMm2: areaOf(cut), rotations: [0] };
+    return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, isMirrored, quantity: done >= wanted ? 0 : withSpares - done, keptMm2: areaOf(cut), rotations: [0], sharesBorder: panel.sharesBorder };
   });
-  const racks = new Map(items.map(({ film }) => [film.id, rackOf(film, shop)]));
+  const racks = new Map(items.map(({ film }) => [film.id, shop.pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).flatMap((piece) => loadableOf(piece, shop) ?? [])]));
   const turns = turnsOf(items, (film) => racks.get(film.id)!, { inOneDirection: oneDirection, lies });
   return items.map((item) => ({ ...item, rotations: turns(item.film) }));
 }

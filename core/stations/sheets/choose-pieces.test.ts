@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { seeded } from '../testing/seeded.js';
+import { seeded } from '../../testing/seeded.js';
 import { choosePieces, spentOf, usedAtCorner, type LaidOut, type RackPiece } from './choose-pieces.js';
+
+/** Nothing is known of the work, and there is time. */
+const WORK = { areaMm2: 0, mostSets: 128 };
 
 const piece = (id: string, kind: RackPiece['kind'], widthMm: number, lengthMm: number, costPerM2 = 10): RackPiece => ({ id, kind, widthMm, lengthMm, costPerM2, stack: id });
 
@@ -40,9 +43,9 @@ describe('what is spent of a piece', () => {
 describe('the pieces that are chosen', () => {
   it('are an offcut that holds it rather than the roll, and the roll where offcuts would be wasted', async () => {
     const rack = [piece('roll', 'roll', 600, 9000), piece('small', 'offcut', 120, 150), piece('large', 'offcut', 500, 400)];
-    expect((await choosePieces(rack, rowsOf([110])))!.pieces.map(({ id }) => id)).toEqual(['small']);
-    expect((await choosePieces(rack, rowsOf([590])))!.pieces.map(({ id }) => id)).toEqual(['roll']);
-    expect(await choosePieces([], rowsOf([10]))).toBeNull();
+    expect((await choosePieces(rack, rowsOf([110]), WORK))!.pieces.map(({ id }) => id)).toEqual(['small']);
+    expect((await choosePieces(rack, rowsOf([590]), WORK))!.pieces.map(({ id }) => id)).toEqual(['roll']);
+    expect(await choosePieces([], rowsOf([10]), WORK)).toBeNull();
   });
 
   it.each(Array.from({ length: 60 }, (_, seed) => seed))('spend no more than any other set of them, and what must be laid comes first, seed %i', async (seed) => {
@@ -52,7 +55,7 @@ describe('the pieces that are chosen', () => {
       return piece(String(i), kind, kind === 'roll' ? 600 : 80 + random() * 400, kind === 'roll' ? 2000 : 80 + random() * 400);
     });
     const layOut = rowsOf(Array.from({ length: 1 + Math.floor(random() * 8) }, () => 30 + random() * 180));
-    const chosen = (await choosePieces(rack, layOut))!;
+    const chosen = (await choosePieces(rack, layOut, WORK))!;
     const sorted = [...rack].sort((a, b) => ['offcut', 'sheet', 'roll'].indexOf(a.kind) - ['offcut', 'sheet', 'roll'].indexOf(b.kind) || a.widthMm * a.lengthMm - b.widthMm * b.lengthMm);
     let least = { left: Infinity, value: Infinity };
     for (let bits = 1; bits < 1 << rack.length; bits += 1) {
@@ -72,7 +75,7 @@ describe('the pieces that are chosen', () => {
     const sides = Array.from({ length: 25 }, () => 60 + random() * 35);
     let tries = 0;
     const layOut = (pieces: readonly RackPiece[]) => ((tries += 1), rowsOf(sides)(pieces));
-    const chosen = (await choosePieces(rack, layOut))!;
+    const chosen = (await choosePieces(rack, layOut, WORK))!;
     expect([(await rowsOf(sides)(chosen.pieces)).leftOverMm2, tries < 200]).toEqual([0, true]);
     // By brute force over all numbers of each.
     let least = Infinity;
@@ -89,13 +92,13 @@ describe('the pieces that are chosen', () => {
   it('of a stack that is larger than the work are no more looked at than hold it', async () => {
     const rack = Array.from({ length: 90 }, (_, i): RackPiece => ({ ...piece(`s#${i}`, 'sheet', 150, 150), stack: 's' }));
     let tries = 0;
-    const chosen = await choosePieces(rack, (pieces) => ((tries += 1), rowsOf([100, 100, 100])(pieces)));
+    const chosen = await choosePieces(rack, (pieces) => ((tries += 1), rowsOf([100, 100, 100])(pieces)), WORK);
     expect([chosen!.pieces.length, tries]).toEqual([3, 4]);
   });
 
   it('of a stack are as many as are needed, also where another piece must be among them', async () => {
     const rack = [piece('must', 'roll', 600, 150), ...Array.from({ length: 9 }, (_, i): RackPiece => ({ ...piece(`s#${i}`, 'sheet', 150, 150), stack: 's' }))];
-    const chosen = await choosePieces(rack, (pieces) => (pieces.some(({ id }) => id === 'must') ? rowsOf(Array.from({ length: 9 }, () => 140))(pieces) : Promise.resolve({ used: [], leftOverMm2: Number.MAX_VALUE, layout: '' })));
+    const chosen = await choosePieces(rack, (pieces) => (pieces.some(({ id }) => id === 'must') ? rowsOf(Array.from({ length: 9 }, () => 140))(pieces) : Promise.resolve({ used: [], leftOverMm2: Number.MAX_VALUE, layout: '' })), WORK);
     expect(chosen!.pieces.map(({ id }) => id).sort()).toEqual(['must', ...Array.from({ length: 8 }, (_, i) => `s#${i}`)].slice(0, chosen!.pieces.length).sort());
     expect((await rowsOf(Array.from({ length: 9 }, () => 140))(chosen!.pieces)).leftOverMm2).toBe(0);
   });
@@ -104,7 +107,7 @@ describe('the pieces that are chosen', () => {
     const random = seeded(seed + 100);
     const rack = [piece('roll', 'roll', 600, 3000), ...Array.from({ length: 9 }, (_, i) => piece(String(i), 'offcut', 80 + random() * 300, 80 + random() * 300))];
     const layOut = rowsOf(Array.from({ length: 7 }, () => 40 + random() * 140));
-    const chosen = (await choosePieces(rack, layOut))!;
+    const chosen = (await choosePieces(rack, layOut, WORK))!;
     const sorted = [...rack].sort((a, b) => ['offcut', 'sheet', 'roll'].indexOf(a.kind) - ['offcut', 'sheet', 'roll'].indexOf(b.kind) || a.widthMm * a.lengthMm - b.widthMm * b.lengthMm);
     let least = Infinity;
     for (let bits = 1; bits < 1 << rack.length; bits += 1) {

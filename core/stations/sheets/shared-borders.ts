@@ -1,10 +1,10 @@
-import { areaOf, boundsOf } from '../geometry/index.js';
-import { outlinesOf } from '../stations/sheets/index.js';
-import type { BatchWish } from './batch.js';
-import type { BatchItem } from './lay-film.js';
+import { areaOf, boundsOf } from '../../geometry/index.js';
+import { outlinesOf } from './group.js';
+import type { LayItem } from './lay-film.js';
+import type { LayWish } from './lay-wish.js';
 
-type Laying = Pick<BatchItem, 'group' | 'quantity'>;
-type SpacingWish = Pick<BatchWish, 'spacingMm' | 'sharesBorders'>;
+type Laying = Pick<LayItem, 'group' | 'quantity'>;
+type SpacingWish = Pick<LayWish, 'spacingMm' | 'sharesBorders'>;
 
 /** Whether neighbours in a film can share a line of their borders: all that is laid has a straight box round it. Contours would meet in points, with slivers of waste between them. */
 export function canShareBorders(items: readonly Laying[]): boolean {

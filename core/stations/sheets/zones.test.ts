@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seeded } from '../testing/seeded.js';
+import { seeded } from '../../testing/seeded.js';
 import { zonesOf, type Blank, type Zone } from './zones.js';
 
 const room = { widthMm: 290, lengthMm: 290 };
