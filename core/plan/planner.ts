@@ -341,7 +341,7 @@ export class Planner {
     const films = await cache.take(filmsStage, { regions, recipe, stock: shop.films });
     if (films.colours.length === 0) return { films };
     const separated = await cache.take(separateStage, { regions, films, recipe, stock: shop.films });
-    const panels = await cache.take(panelsStage, { separated, apart, recipe, shop });
+    const panels = await cache.take(panelsStage, { separated, apart, reachMm: reachOf(recipe), recipe, shop });
     return { films, separated, panels, build: await cache.take(buildStage, { separated, recipe, repeatabilityMm: shop.cutter.repeatabilityMm, panels, ...placed }) };
   }
 

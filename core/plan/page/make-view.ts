@@ -23,7 +23,7 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
     letBe: plan.letBe,
     rulings: plan.rulings,
     ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork, plan.matrices) } } : {}),
-    ...(surface ? { surface: { ...pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']), ...pick(surface, ['surface', 'figures', 'map', 'frame', 'ruled']), isAmong: surface.instances?.some(({ among }) => among !== null) ?? false, panels: plan.panels && plan.panels.along !== null ? { along: plan.panels.along, spans: plan.panels.panels.map((panel) => pick(panel, ['number', 'label', 'copies', 'box', 'own', 'bends'])) } : null } } : {}),
+    ...(surface ? { surface: { ...pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']), ...pick(surface, ['surface', 'figures', 'map', 'frame', 'ruled']), isAmong: surface.instances ? surface.instances.some(({ among }) => among !== null) : plan.panels?.along === 'apart', panels: plan.panels && plan.panels.along !== null ? { along: plan.panels.along, spans: plan.panels.panels.map((panel) => pick(panel, ['number', 'label', 'copies', 'box', 'own', 'bends'])) } : null } } : {}),
     ...(regions ? { colourNames: remembered(colourNames, regions, ({ asDrawn }) => namesOf(asDrawn)) } : {}),
     ...(films ? { colours: films.colours } : {}),
     ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), pairs: build.pairs, trapMm: build.trapMm } : {}),

@@ -6,7 +6,8 @@ import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import type { SurfaceDecisions, SurfacePatch } from '../surface/index.js';
 import { reachOfPreparation, type PreparationWanted } from './reach.js';
-import { sayNoPanels, sayPanelLap, sayPanels, sayWhole } from './say-panels.js';
+import { partsApart } from './parts-apart.js';
+import { sayNoPanels, sayPanelLap, sayPanels, sayParts, sayWhole } from './say-panels.js';
 import type { Separated } from './separate-stage.js';
 
 /** A design that is laid by itself, beside others. */
@@ -62,6 +63,8 @@ export interface PanelsOut {
 interface PanelsContext {
   readonly separated: Separated;
   readonly apart: readonly DesignApart[] | null;
+  /** How far what is built reaches beyond what shows, mm. */
+  readonly reachMm: number;
   readonly recipe: SurfaceDecisions & { readonly preparation: PreparationWanted };
   readonly shop: { readonly pieces: readonly FilmPiece[]; readonly cutter: CutterProfile };
 }
@@ -69,6 +72,7 @@ interface PanelsContext {
 interface PanelsRead {
   readonly separated: Separated;
   readonly apart: readonly DesignApart[] | null;
+  readonly reachMm: number;
   readonly kind: SurfaceDecisions['surface']['kind'];
   readonly wish: SurfaceDecisions['surface']['panels'];
   readonly preparation: PreparationWanted;
@@ -84,17 +88,20 @@ interface ShownLayer {
 
 /** Nobody lays a longer piece true by hand, mm. Source: trade practice. */
 const WIDEST_MM = 1500;
+/** Of more parts it is not proposed to lay each by itself. */
+const MOST_PARTS = 60;
 /** Left free of a piece besides what is reckoned with, mm: the border of a panel grows with the panel. */
 const SPARE_MM = 2;
 
 /** A design that is bigger than the roll in panels, over all its layers at once. */
 export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
   name: 'panels',
-  read({ separated, apart, recipe, shop: { pieces, cutter } }) {
+  read({ separated, apart, reachMm, recipe, shop: { pieces, cutter } }) {
     const { marks, markSizeMm, border, borderGapMm, lowestMoreMm } = recipe.preparation;
     return {
       separated,
       apart,
+      reachMm,
       kind: recipe.surface.kind,
       wish: recipe.surface.panels,
       preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm },
@@ -105,41 +112,54 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
   run(read) {
     const { apart, wish, preparation, separated: { separation, films } } = read;
     if (apart) return oneByOne(apart);
-    const layers = separation.layers.flatMap(({ key, visible }): ShownLayer[] => (visible.length > 0 ? [{ film: films.get(key)!, visible }] : []));
-    const box = layers.reduce<Box | null>((sum, { visible }) => joinBoxes(sum, boundsOf(visible)), null);
-    if (!box) return whole({ minX: 0, minY: 0, maxX: 1, maxY: 1 });
-    const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
-    const most = mostOf(read);
-    const reach = 2 * reachOfPreparation(preparation, layers.map(({ film }) => film), { widthMm: WIDEST_MM, heightMm: Math.min(height, WIDEST_MM) }) + SPARE_MM;
-    const widestMm = wish.widestMm ?? WIDEST_MM;
-    const fitsWhole = layers.every(({ film }) => fits(film, width + reach, height + reach, most));
-    if (wish.split === 'never') return { ...whole(box), rulings: fitsWhole && Math.max(width, height) > widestMm ? [sayWhole(Math.max(width, height), wish)] : [] };
-    // What goes round or bends is laid in one piece; so is what fits in one that two hands can hold.
-    if ((read.kind !== 'flat' && read.kind !== 'glass' && read.kind !== 'unmeasured') || (fitsWhole && Math.max(width, height) <= widestMm)) return whole(box);
-    const inStock = layers.every(({ film }) => read.pieces.some(({ filmId }) => filmId === film.id));
-    // Without film in stock nobody knows how wide a panel may be.
-    if (!inStock) return whole(box);
-    const lapMm = wish.lapMm ?? PANEL_LAP_MM;
-    const sideways = tiled(layers, box, 'across', { most, reach, widestMm, lapMm });
-    const downwards = tiled(layers, box, 'down', { most, reach, widestMm, lapMm });
-    // Strips that are too long to be laid true are the last resort.
-    const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => Number(a.breadthMm > widestMm) - Number(b.breadthMm > widestMm) || a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
-    if (!best) return { ...whole(box), findings: [sayNoPanels(width, height)] };
-    const { along, spans, crossedMm } = best;
-    const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, bends: { before: bendOf(spans[i - 1], along, box), after: bendOf(span, along, box) }, label: null, copies: 1, cell: null, corner: null }));
-    const laying = orderOf(panels.length, along, wish);
-    const butts = layers.filter(({ film }) => film.family === 'translucent').map(({ film }) => film.name);
-    return {
-      along,
-      panels,
-      crossedMm,
-      longestMm: Math.max(...panels.map((panel) => longestSide(panel.box))),
-      laying,
-      findings: [],
-      rulings: [sayPanels({ count: panels.length, along, crossedMm, bent: spans.filter(({ bend }) => bend).length, fitsWhole, longestMm: Math.max(width, height), widestMm: best.panelMm, wish }), sayPanelLap({ lapMm, along, laying, wish, butts })],
-    };
+    const isFlat = read.kind === 'flat' || read.kind === 'glass' || read.kind === 'unmeasured';
+    const parts = isFlat ? partsApart(separation.layers.filter(({ visible }) => visible.length > 0), read.reachMm) : [];
+    const inParts = parts.reduce((sum, { copies }) => sum + copies, 0);
+    if (wish.split === 'parts' && inParts > 1) return { ...oneByOne(parts), rulings: [sayParts(inParts, true, wish)] };
+    const found = inOneOrPanels(read);
+    // What marks register keeps its place. A design in one film has none.
+    const isFree = found.along === null && wish.split === 'auto' && inParts > 1 && inParts <= MOST_PARTS && (!preparation.marks || films.size === 1);
+    return isFree || wish.split === 'parts' ? { ...found, rulings: [...found.rulings, sayParts(inParts, false, wish)] } : found;
   },
 };
+
+/** A design that keeps together: in one piece, or in panels. */
+function inOneOrPanels(read: PanelsRead): PanelsOut {
+  const { wish, preparation, separated: { separation, films } } = read;
+  const layers = separation.layers.flatMap(({ key, visible }): ShownLayer[] => (visible.length > 0 ? [{ film: films.get(key)!, visible }] : []));
+  const box = layers.reduce<Box | null>((sum, { visible }) => joinBoxes(sum, boundsOf(visible)), null);
+  if (!box) return whole({ minX: 0, minY: 0, maxX: 1, maxY: 1 });
+  const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
+  const most = mostOf(read);
+  const reach = 2 * reachOfPreparation(preparation, layers.map(({ film }) => film), { widthMm: WIDEST_MM, heightMm: Math.min(height, WIDEST_MM) }) + SPARE_MM;
+  const widestMm = wish.widestMm ?? WIDEST_MM;
+  const fitsWhole = layers.every(({ film }) => fits(film, width + reach, height + reach, most));
+  if (wish.split === 'never') return { ...whole(box), rulings: fitsWhole && Math.max(width, height) > widestMm ? [sayWhole(Math.max(width, height), wish)] : [] };
+  // What goes round or bends is laid in one piece; so is what fits in one that two hands can hold.
+  if ((read.kind !== 'flat' && read.kind !== 'glass' && read.kind !== 'unmeasured') || (fitsWhole && Math.max(width, height) <= widestMm)) return whole(box);
+  const inStock = layers.every(({ film }) => read.pieces.some(({ filmId }) => filmId === film.id));
+  // Without film in stock nobody knows how wide a panel may be.
+  if (!inStock) return whole(box);
+  const lapMm = wish.lapMm ?? PANEL_LAP_MM;
+  const sideways = tiled(layers, box, 'across', { most, reach, widestMm, lapMm });
+  const downwards = tiled(layers, box, 'down', { most, reach, widestMm, lapMm });
+  // Strips that are too long to be laid true are the last resort.
+  const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => Number(a.breadthMm > widestMm) - Number(b.breadthMm > widestMm) || a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
+  if (!best) return { ...whole(box), findings: [sayNoPanels(width, height)] };
+  const { along, spans, crossedMm } = best;
+  const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, bends: { before: bendOf(spans[i - 1], along, box), after: bendOf(span, along, box) }, label: null, copies: 1, cell: null, corner: null }));
+  const laying = orderOf(panels.length, along, wish);
+  const butts = layers.filter(({ film }) => film.family === 'translucent').map(({ film }) => film.name);
+  return {
+    along,
+    panels,
+    crossedMm,
+    longestMm: Math.max(...panels.map((panel) => longestSide(panel.box))),
+    laying,
+    findings: [],
+    rulings: [sayPanels({ count: panels.length, along, crossedMm, bent: spans.filter(({ bend }) => bend).length, fitsWhole, longestMm: Math.max(width, height), widestMm: best.panelMm, wish }), sayPanelLap({ lapMm, along, laying, wish, butts })],
+  };
+}
 
 /** Several designs beside each other, each laid by itself. */
 function oneByOne(apart: readonly DesignApart[]): PanelsOut {

@@ -22,6 +22,24 @@ export function sayPanels({ count, along, crossedMm, bent, fitsWhole, longestMm,
   };
 }
 
+/** A design of several parts that stand apart. `areApart`: each is laid by itself. */
+export function sayParts(parts: number, areApart: boolean, wish: Wish): Ruling<SurfacePatch> {
+  const none = parts < 2;
+  return {
+    id: 'surface.parts',
+    stage: 'surface',
+    subject: 'Parts that stand apart',
+    sentence: areApart ? 'Its parts are {value}.' : 'Its parts are laid {value}.',
+    value: areApart ? `${parts} decals` : 'in one go',
+    unit: '',
+    because: [
+      areApart ? 'Each lies on the film where it takes least, with a border of its own, and those that are alike count as copies.' : none ? 'You chose to lay each part by itself, but no two parts stand 10 mm apart, so it changes nothing.' : `${parts} parts stand apart. Laid on tape in one go they keep their places. If they are decals of their own, each can lie where it takes least film.`,
+    ],
+    overridden: areApart || none,
+    alternatives: [areApart || none ? { label: 'Lay them in one go', patch: { surface: { panels: { ...wish, split: 'auto' } } } } : { label: 'They are decals of their own', patch: { surface: { panels: { ...wish, split: 'parts' } } } }],
+  };
+}
+
 /** How panels lap, and in which order they are laid. */
 export function sayPanelLap({ lapMm, along, laying, wish, butts }: { readonly lapMm: number; readonly along: 'across' | 'down'; readonly laying: readonly number[]; readonly wish: Wish; readonly butts: readonly string[] }): Ruling<SurfacePatch> {
   const over = along === 'down' ? 'The upper lies over the lower, so that water runs off.' : wish.hangs === 'wall' ? `The one nearer to the weather, on the ${wish.weather}, lies over the other, so that wind and rain do not get under its edge.` : `The one nearer to the ${wish.hangs === 'boat' ? 'bow' : 'front'}, on the ${wish.weather}, lies over the one behind it.`;

@@ -115,7 +115,8 @@ export interface SurfaceDecisions {
     /** How far away it is to be read; null when nobody said. */
     readonly readFromMm: number | null;
     readonly panels: {
-      readonly split: 'auto' | 'never';
+      /** By parts: each part that stands apart is a decal of its own, and laid by itself. */
+      readonly split: 'auto' | 'never' | 'parts';
       /** How much panels lap; null leaves it to the app. */
       readonly lapMm: number | null;
       /** No panel is wider; null leaves it to the films. */
@@ -200,7 +201,7 @@ export const surfaceSlice: Slice<SurfaceDecisions> = {
       ground: orNull(object({ matter: oneOf(MATTERS), colour })),
       freshPaint: { enum: ['wall', 'vehicle', null] },
       readFromMm: orNull(figure(1, 1_000_000)),
-      panels: object({ split: oneOf(['auto', 'never']), lapMm: orNull(figure(0, 50)), widestMm: orNull(figure(100, 100_000)), hangs: oneOf(HANGS), weather: oneOf(['left', 'right']) }),
+      panels: object({ split: oneOf(['auto', 'never', 'parts']), lapMm: orNull(figure(0, 50)), widestMm: orNull(figure(100, 100_000)), hangs: oneOf(HANGS), weather: oneOf(['left', 'right']) }),
       blankId: orNull(text),
       at: orNull(object({ xMm: coordinate, yMm: coordinate })),
       sizeOf: { enum: ['cut', 'artboard'] },
