@@ -3,7 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { planBatch, type BatchJob } from '../core/batch/index.js';
-import { NEW_LAY_WISH } from '../core/stations/sheets/index.js';
+import { itemsOf, loadableOf, NEW_LAY_WISH, nestItemOf, placed, roomOn, smallestFirst, type LayItem } from '../core/stations/sheets/index.js';
+import { nest } from '../core/engines/nesting/index.js';
+import { boundsOf } from '../core/geometry/index.js';
 import { Planner } from '../core/plan/index.js';
 import type { Shop } from '../core/shop/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
@@ -13,7 +15,22 @@ import { ms, percent, print } from './measure.js';
 
 const MM2_PER_CM2 = 100;
 
-/** All jobs of the demo shop, laid job by job as the Sheets station does, and together. */
+/** What one layer takes when it is laid alone, the smallest piece first, and what is left over counts as spent: so a shop without a plan works. */
+async function takenAlone(item: LayItem, shop: Shop): Promise<number> {
+  const rack = shop.pieces.filter(({ filmId, quantity }) => filmId === item.film.id && quantity > 0).sort(smallestFirst).flatMap((piece) => loadableOf(piece, shop) ?? []);
+  const { placements } = await nest({ sheets: rack.map(roomOn), spacingMm: NEW_LAY_WISH.spacingMm, items: [nestItemOf(item)] });
+  const passes = new Map<string, number>();
+  for (const { sheet, sheetIndex, x, y, rotation } of placements) {
+    const { piece, edges } = rack.find((on) => on.piece.id === sheet)!;
+    const { contours, borders } = placed(item.group, { item: item.id, copy: 0, sheet, sheetIndex, x: x + edges.sides, y: y + edges.bottom, rotation });
+    const highest = boundsOf([...contours, ...borders])!.maxY + edges.top;
+    const key = `${sheet}#${sheetIndex}`;
+    passes.set(key, Math.max(passes.get(key) ?? 0, piece.widthMm * (piece.kind === 'roll' ? highest : piece.lengthMm)));
+  }
+  return [...passes.values()].reduce((sum, area) => sum + area, 0);
+}
+
+/** All jobs of the demo shop, laid layer by layer, job by job as the Sheets station does, and together. */
 export async function batchBench(): Promise<void> {
   const data = mkdtempSync(join(tmpdir(), 'lantern-bench-'));
   try {
@@ -23,7 +40,7 @@ export async function batchBench(): Promise<void> {
     const planner = new Planner(resourcesInNode);
     const { jobs: listed } = await services.jobs.list({ search: '', state: null, from: 0, most: 100 });
     const jobs: BatchJob[] = [];
-    let [shop, aloneMm2, loadings] = [null as Shop | null, 0, 0];
+    let [shop, layersMm2, aloneMm2, loadings] = [null as Shop | null, 0, 0, 0];
     for (const { id } of listed) {
       const source = await services.planJob(id);
       shop = source.shop;
@@ -33,6 +50,7 @@ export async function batchBench(): Promise<void> {
       jobs.push({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {}, due: source.recipe.due });
       aloneMm2 += sheets.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
       loadings += sheets.sheets.length;
+      for (const item of itemsOf({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {} }, 0, shop, { oneDirection: true, spares: { single: 0, layered: 0 } })) layersMm2 += await takenAlone(item, shop);
     }
     const begun = performance.now();
     const together = await planBatch(jobs, shop!, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } });
@@ -40,8 +58,9 @@ export async function batchBench(): Promise<void> {
     const taken = together.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const kept = together.sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0);
     print(`The ${jobs.length} jobs of the demo shop, job by job and together`, [
-      ['film taken job by job, what is left over spent', `${Math.round(aloneMm2 / MM2_PER_CM2)} cm²`],
-      ['film taken together, leftovers back on the rack (a third)', `${Math.round(taken / MM2_PER_CM2)} cm², ${percent(taken / aloneMm2)}`],
+      ['film taken layer by layer, what is left over spent', `${Math.round(layersMm2 / MM2_PER_CM2)} cm²`],
+      ['film taken job by job, leftovers back on the rack', `${Math.round(aloneMm2 / MM2_PER_CM2)} cm², ${percent(aloneMm2 / layersMm2)}`],
+      ['film taken together, leftovers back on the rack (a third)', `${Math.round(taken / MM2_PER_CM2)} cm², ${percent(taken / layersMm2)}`],
       ['of which stays on the work', percent(kept / taken)],
       ['loadings job by job, and together', `${loadings}, ${together.sheets.length}`],
       ['copies that find no place', String(together.unplaced.reduce((sum, { quantity }) => sum + quantity, 0))],
