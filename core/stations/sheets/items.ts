@@ -15,7 +15,7 @@ export interface JobToLay extends CutSoFar {
   /** Read through glass: what is cut as it is otherwise is cut mirrored. */
   readonly isInside: boolean;
   readonly copies: number;
-  }
+}
 
 /** What the layers of a job come to: how many copies of each, by fingerprint. */
 export function toCutOf({ prepare, isInside, copies }: JobToLay): { readonly fingerprint: string; readonly copies: number }[] {
