@@ -131,7 +131,7 @@ function factsOf({ design, layers, trapMm, marks, sheets, seconds, weeding, toCu
   const copies = Math.max(0, ...(toCut ?? []).map((layer) => layer.copies));
   const perStrip = Math.max(1, ...(toCut ?? []).map((layer) => layer.perStrip));
   const weed = weeding?.reduce((sum, { minutes }) => sum + minutes, 0) ?? 0;
-  const pieces = [...new Set(sheets?.map(({ piece }) => shop.pieces.find(({ id }) => id === piece)?.kind ?? 'piece'))];
+  const pieces = [...new Set(sheets?.flatMap((sheet) => sheet.pieces.map((piece) => shop.pieces.find(({ id }) => id === piece)?.kind ?? 'piece')))];
   return [
     ['Films', films.length > 0 ? listed(films.map(filmName)) : 'none yet'],
     ...(design ? [['Size', `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)} ${unit}`] as const] : []),
