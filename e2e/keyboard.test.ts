@@ -85,7 +85,7 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
   // Two films of one maker lie on a mat side by side.
   await sees('Does each blank lie in its place?');
   for (const film of ['Narrow blue', 'Wick yellow']) {
-    await tabTo(new RegExp(`${film}, 1\\d\\d`));
+    await tabTo(new RegExp(`${film}, \\d`));
     await keys(Key.SPACE);
   }
   await tabTo(/^Cut this sheet$/);

@@ -166,14 +166,14 @@ it('glass from inside: everything mirrored, said on every station, and cut so', 
   await open('assemble');
   await browser.sees('on the inner face of the glass');
   await open('sheets');
-  await browser.sees('cut mirrored');
+  await browser.sees('Cut mirrored.');
   const { groups } = await cutOne((words) => words.includes('It is cut mirrored: it goes inside the glass.'));
   const [a, b, c, d] = groups[0]!.matrix;
   // From y down to y up without turning over: a mirror image.
   expect(a * d - b * c).toBeGreaterThan(0);
 });
 
-it('a sign of 3 m: in panels that are numbered, weeded and cut one by one', async () => {
+it('a sign of 3 m: in panels that are numbered, weeded one by one, and said when they are cut', async () => {
   await open('surface');
   await browser.write('Width of the design', '3 m');
   await browser.sees(/It is made in \d panels/);
@@ -186,8 +186,8 @@ it('a sign of 3 m: in panels that are numbered, weeded and cut one by one', asyn
   await browser.press('panel 2');
   await open('assemble');
   await browser.sees('Lay the panels in this order: 1, 2');
-  const { groups } = await cutOne((words) => words.includes('panel 1 of'));
-  expect(groups).toHaveLength(1);
+  const { groups } = await cutOne((words) => /It (is|carries) panels? \d/.test(words));
+  expect(groups.length).toBeGreaterThan(0);
 });
 
 describe('garments', () => {

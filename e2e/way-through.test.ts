@@ -142,7 +142,7 @@ it('takes a new drawing through every station, with its maker’s mistakes on th
   await sees('Lay Chalk white on the surface');
 
   await go('Record');
-  await sees('2 of 2 cut');
+  await sees('3 of 3 cut');
   await press('Good');
   await write('Title', 'Sailing club, boat trailer');
   await driver.findElement(By.css('textarea')).sendKeys('Weeded in one pull.', '\uE004');
