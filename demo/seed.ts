@@ -50,6 +50,8 @@ async function seedJobs(to: Services): Promise<void> {
     customer: 'The tea room at Wick Lock',
     due: inDays(5),
     surface: { kind: 'flat', flat: { widthMm: 420, heightMm: 360, marginMm: { top: 40, right: 40, bottom: 60, left: 40 }, free: [] }, size: { mode: 'width', mm: 230 } },
+    // Two of its films were cut by themselves.
+    sheets: { zones: false },
   });
   await addJob(to, 'weir-anglers.svg', 'Weir Anglers, badge for a landing net', {
     customer: 'The Weir Anglers',
