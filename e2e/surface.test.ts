@@ -159,6 +159,18 @@ it('a dome: strain is shaded, and a safe size is one key away', async () => {
   await cutOne();
 });
 
+it('decals that stand apart on one drawing are laid each by itself, those alike as copies', async () => {
+  job = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="100mm" viewBox="0 0 120 100"><g fill="#1d4e89"><path d="M0 0h40v40h-40z"/><path d="M60 0h40v40h-40z"/><circle cx="30" cy="80" r="18"/></g></svg>', (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
+  await open('surface');
+  await browser.sees('Its parts are laid in one go.');
+  await browser.press('They are decals of their own');
+  await browser.sees('Its parts are 3 decals.');
+  await open('sheets');
+  await browser.sees('Part 1 and Part 2.');
+  const { groups } = await cutOne((words) => words.includes('It carries Part 1 and Part 2.'));
+  expect(groups).toHaveLength(3);
+});
+
 it('glass from inside: everything mirrored, said on every station, and cut so', async () => {
   await open('surface');
   await browser.choose('What it goes on', 'glass, from inside');

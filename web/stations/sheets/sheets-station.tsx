@@ -66,7 +66,7 @@ function SheetsAlone() {
       }
     >
       {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${sayFilms(s)}${saySection(s)}${sayPanels(s.panels) && `, ${sayPanels(s.panels)}`}`] as const)} onChange={setChosen} />}
-      <LightTable label={sheet ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'blank')}` : 'Sheet'}: ${sayFilms(sheet)}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · dotted: stays free · dashed: border · hatched: left over` : ''}>
+      <LightTable label={sheet ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'blank')}` : 'Sheet'}: ${sayFilms(sheet)}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · ${sheet.edges ? 'dotted: stays free · ' : ''}dashed: border · hatched: left over` : ''}>
         {sheet && <SheetPicture sheet={sheet} />}
       </LightTable>
       <PrintedLists title={recipe.title} lead="Sheets" sheets={sheets} unit={unit} settingsOf={(i) => plan?.programs?.[i]} />
