@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { planBatch, type BatchJob } from '../core/batch/index.js';
-import { itemsOf, loadableOf, NEW_LAY_WISH, nestItemOf, placed, roomOn, smallestFirst, type LayItem } from '../core/stations/sheets/index.js';
+import { itemsOf, loadablesOf, NEW_LAY_WISH, nestItemOf, placed, roomOn, smallestFirst, type LayItem } from '../core/stations/sheets/index.js';
 import { nest } from '../core/engines/nesting/index.js';
 import { boundsOf } from '../core/geometry/index.js';
 import { Planner } from '../core/plan/index.js';
@@ -17,7 +17,7 @@ const MM2_PER_CM2 = 100;
 
 /** What one layer takes when it is laid alone, the smallest piece first, and what is left over counts as spent: so a shop without a plan works. */
 async function takenAlone(item: LayItem, shop: Shop): Promise<number> {
-  const rack = shop.pieces.filter(({ filmId, quantity }) => filmId === item.film.id && quantity > 0).sort(smallestFirst).flatMap((piece) => loadableOf(piece, shop) ?? []);
+  const rack = loadablesOf(item.film, shop).sort((a, b) => smallestFirst(a.piece, b.piece));
   const { placements } = await nest({ sheets: rack.map(roomOn), spacingMm: NEW_LAY_WISH.spacingMm, items: [nestItemOf(item)] });
   const passes = new Map<string, number>();
   for (const { sheet, sheetIndex, x, y, rotation } of placements) {

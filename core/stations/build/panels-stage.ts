@@ -113,13 +113,13 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
     const { apart, wish, preparation, separated: { separation, films } } = read;
     if (apart) return oneByOne(apart);
     const isFlat = read.kind === 'flat' || read.kind === 'glass' || read.kind === 'unmeasured';
-    const parts = isFlat ? partsApart(separation.layers.filter(({ visible }) => visible.length > 0), read.reachMm) : [];
+    // What marks register keeps its place. A design in one film has none.
+    const isFree = wish.split === 'auto' && (!preparation.marks || films.size === 1);
+    const parts = isFlat && (isFree || wish.split === 'parts') ? partsApart(separation.layers.filter(({ visible }) => visible.length > 0), read.reachMm) : [];
     const inParts = parts.reduce((sum, { copies }) => sum + copies, 0);
     if (wish.split === 'parts' && inParts > 1) return { ...oneByOne(parts), rulings: [sayParts(inParts, true, wish)] };
     const found = inOneOrPanels(read);
-    // What marks register keeps its place. A design in one film has none.
-    const isFree = found.along === null && wish.split === 'auto' && inParts > 1 && inParts <= MOST_PARTS && (!preparation.marks || films.size === 1);
-    return isFree || wish.split === 'parts' ? { ...found, rulings: [...found.rulings, sayParts(inParts, false, wish)] } : found;
+    return (isFree && found.along === null && inParts > 1 && inParts <= MOST_PARTS) || wish.split === 'parts' ? { ...found, rulings: [...found.rulings, sayParts(inParts, false, wish)] } : found;
   },
 };
 

@@ -4,7 +4,7 @@
 export { isLayered, turnsOf } from './direction.js';
 export { groupOf, groupsFor, outlinesOf, placed, type Group } from './group.js';
 export { itemsOf, toCutOf, type JobToLay } from './items.js';
-export { BoxesOf, nestItemOf, nestSheetOf, rackOf, type LayItem, type ShopToLay } from './lay-film.js';
+export { BoxesOf, loadablesOf, nestItemOf, nestSheetOf, rackOf, type LayItem, type ShopToLay } from './lay-film.js';
 export { laySheets, shopFor, type BetterSoFar, type LaySheetsHooks } from './lay-sheets.js';
 export { leftoverViews, type LeftoverView } from './leftover-view.js';
 export { NEW_LAY_WISH, SHEET_ORDERS, type LayWish, type SheetOrder } from './lay-wish.js';

@@ -2,8 +2,7 @@ import { areaOf } from '../../geometry/index.js';
 import type { PrepareOut } from '../prepare/index.js';
 import { isLayered, turnsOf } from './direction.js';
 import { groupOf, groupsFor } from './group.js';
-import type { LayItem, ShopToLay } from './lay-film.js';
-import { loadableOf } from './loadable.js';
+import { loadablesOf, type LayItem, type ShopToLay } from './lay-film.js';
 import type { LayWish } from './lay-wish.js';
 import type { CutSoFar } from './sheet-plan.js';
 
@@ -50,7 +49,7 @@ export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: J
     // Spares make up for what is spoiled: once enough are good, none is missing.
     return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, isMirrored, quantity: done >= wanted ? 0 : withSpares - done, keptMm2: areaOf(cut), rotations: [0], sharesBorder: panel.sharesBorder };
   });
-  const racks = new Map(items.map(({ film }) => [film.id, shop.pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).flatMap((piece) => loadableOf(piece, shop) ?? [])]));
+  const racks = new Map(items.map(({ film }) => [film.id, loadablesOf(film, shop)]));
   const turns = turnsOf(items, (film) => racks.get(film.id)!, { inOneDirection: oneDirection, lies });
   return items.map((item) => ({ ...item, rotations: turns(item.film) }));
 }

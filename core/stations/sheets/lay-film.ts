@@ -54,15 +54,17 @@ export interface Laid {
   readonly section: Section | null;
 }
 
-/** The pieces of a film that the cutter can take, a roll in sections that are fed no farther than asked. */
+/** The pieces of a film that are there and that the cutter can take. */
+export function loadablesOf(film: Film, shop: ShopToLay): Loadable[] {
+  return shop.pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).flatMap((piece) => loadableOf(piece, shop) ?? []);
+}
+
+/** The same, a roll in sections that are fed no farther than asked. */
 export function rackOf(film: Film, shop: ShopToLay, sections: SectionWish): Loaded[] {
-  return shop.pieces
-    .filter((piece) => piece.filmId === film.id && piece.quantity > 0)
-    .flatMap((piece): Loaded[] => {
-      const on = loadableOf(piece, shop);
-      if (!on) return [];
-      return piece.kind === 'roll' ? rollSections(on, sections) : Array.from({ length: Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({ ...on, key: `${piece.id}#${i}`, room: roomOn(on) }));
-    });
+  return loadablesOf(film, shop).flatMap((on): Loaded[] => {
+    const { piece } = on;
+    return piece.kind === 'roll' ? rollSections(on, sections) : Array.from({ length: Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({ ...on, key: `${piece.id}#${i}`, room: roomOn(on) }));
+  });
 }
 
 /** An item as it is nested. */

@@ -9,10 +9,10 @@ import type { SheetsDecisions, SheetsPatch } from './decisions.js';
 import { isLayered } from './direction.js';
 import { groupsFor, type Group } from './group.js';
 import { itemsOf } from './items.js';
-import type { LayItem, ShopToLay } from './lay-film.js';
+import { loadablesOf, type LayItem, type ShopToLay } from './lay-film.js';
 import { laySheets } from './lay-sheets.js';
 import { NEW_LAY_WISH, type LayWish } from './lay-wish.js';
-import { fitsOn, loadableOf, smallestFirst, type Loadable } from './loadable.js';
+import { fitsOn, smallestFirst } from './loadable.js';
 import { numberOf } from './panels-on.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
 import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayGangSaves, sayLeftOut, sayLongFeed, sayMirrored, sayNoRoom, sayPiece, saySections, sayStrips, sayZones } from './say.js';
@@ -70,7 +70,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       if (own.some(({ isMirrored }) => isMirrored)) rulings.push(sayMirrored(film, isInside));
       if (own.every(isCut)) continue;
       const inStock = inStockOf(film, pieces);
-      const loadable = rackFrom(inStock, read);
+      const loadable = loadablesOf(film, read);
       findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
       for (const { layer, quantity } of laid.unplaced.filter((one) => one.film.id === film.id)) {
         const { group, rotations } = items[layer]!;
@@ -108,14 +108,10 @@ function inStockOf({ id }: Film, pieces: readonly FilmPiece[]): FilmPiece[] {
   return pieces.filter((piece) => piece.filmId === id && piece.quantity > 0).sort(smallestFirst);
 }
 
-function rackFrom(pieces: readonly FilmPiece[], shop: ShopToLay): Loadable[] {
-  return pieces.flatMap((piece) => loadableOf(piece, shop) ?? []);
-}
-
 /** Strips, where they would spare a run of copies its alignments. */
 function gangFindings({ prepare, preparation, sheets: { copies, spacingMm }, ...shop }: SheetsRead): Finding<SheetsPatch & PreparePatch>[] {
   const films = prepare.layers.map(({ layer }) => layer.film);
-  const racks = films.map((film) => ({ film, rack: rackFrom(inStockOf(film, shop.pieces), shop) }));
+  const racks = films.map((film) => ({ film, rack: loadablesOf(film, shop) }));
   const proposal = proposeGang(prepare, {
     copies,
     gapMm: spacingMm,
