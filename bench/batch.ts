@@ -3,7 +3,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { planBatch, type BatchJob } from '../core/batch/index.js';
-import { itemsOf, loadablesOf, NEW_LAY_WISH, nestItemOf, placed, roomOn, smallestFirst, type LayItem } from '../core/stations/sheets/index.js';
+import { patchRecipe } from '../core/recipe/index.js';
+import { itemsOf, loadablesOf, NEW_LAY_WISH, nestItemOf, placed, roomOn, smallestFirst, type LaidSheets, type LayItem } from '../core/stations/sheets/index.js';
 import { nest } from '../core/engines/nesting/index.js';
 import { boundsOf } from '../core/geometry/index.js';
 import { Planner } from '../core/plan/index.js';
@@ -18,7 +19,7 @@ const MM2_PER_CM2 = 100;
 /** What one layer takes when it is laid alone, the smallest piece first, and what is left over counts as spent: so a shop without a plan works. */
 async function takenAlone(item: LayItem, shop: Shop): Promise<number> {
   const rack = loadablesOf(item.film, shop).sort((a, b) => smallestFirst(a.piece, b.piece));
-  const { placements } = await nest({ sheets: rack.map(roomOn), spacingMm: NEW_LAY_WISH.spacingMm, items: [nestItemOf(item)] });
+  const { placements } = await nest({ sheets: rack.map(roomOn), spacingMm: NEW_LAY_WISH.spacingMm, items: [nestItemOf(item, 0)] });
   const passes = new Map<string, number>();
   for (const { sheet, sheetIndex, x, y, rotation } of placements) {
     const { piece, edges } = rack.find((on) => on.piece.id === sheet)!;
@@ -40,6 +41,7 @@ export async function batchBench(): Promise<void> {
     const planner = new Planner(resourcesInNode);
     const { jobs: listed } = await services.jobs.list({ search: '', state: null, from: 0, most: 100 });
     const jobs: BatchJob[] = [];
+    const close: BatchJob[] = [];
     let [shop, layersMm2, aloneMm2, loadings] = [null as Shop | null, 0, 0, 0];
     for (const { id } of listed) {
       const source = await services.planJob(id);
@@ -47,20 +49,28 @@ export async function batchBench(): Promise<void> {
       // What of it is cut already is laid out, too: the list as it was before anything was cut.
       const { prepare, sheets } = await planner.plan({ recipe: source.recipe, shop, sources: await source.loadSources() });
       if (!prepare || !sheets) continue;
+      const { prepare: followed } = await planner.plan({ recipe: patchRecipe(source.recipe, { preparation: { border: 'groups' } }), shop, sources: await source.loadSources() });
       jobs.push({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {}, due: source.recipe.due });
+      close.push({ ...jobs.at(-1)!, prepare: followed! });
       aloneMm2 += sheets.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
       loadings += sheets.sheets.length;
       for (const item of itemsOf({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {} }, 0, shop, { oneDirection: true, spares: { single: 0, layered: 0 } })) layersMm2 += await takenAlone(item, shop);
     }
+    const wish = { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } };
+    const takenBy = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const begun = performance.now();
-    const together = await planBatch(jobs, shop!, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } });
+    const together = await planBatch(jobs, shop!, wish);
     const took = performance.now() - begun;
-    const taken = together.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
+    const taken = takenBy(together);
+    const [shared, closely] = [takenBy(await planBatch(jobs, shop!, { ...wish, sharesBorders: true })), takenBy(await planBatch(close, shop!, { ...wish, sharesBorders: true }))];
+    const ofLayers = (mm2: number) => `${Math.round(mm2 / MM2_PER_CM2)} cm², ${percent(mm2 / layersMm2)}`;
     const kept = together.sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0);
     print(`The ${jobs.length} jobs of the demo shop, job by job and together`, [
       ['film taken layer by layer, what is left over spent', `${Math.round(layersMm2 / MM2_PER_CM2)} cm²`],
-      ['film taken job by job, leftovers back on the rack', `${Math.round(aloneMm2 / MM2_PER_CM2)} cm², ${percent(aloneMm2 / layersMm2)}`],
-      ['film taken together, leftovers back on the rack (a third)', `${Math.round(taken / MM2_PER_CM2)} cm², ${percent(taken / layersMm2)}`],
+      ['film taken job by job, leftovers back on the rack', ofLayers(aloneMm2)],
+      ['film taken together, leftovers back on the rack (a third)', ofLayers(taken)],
+      ['the same with borders shared by neighbours', ofLayers(shared)],
+      ['the same with borders that follow what stays, in all jobs', ofLayers(closely)],
       ['of which stays on the work', percent(kept / taken)],
       ['loadings job by job, and together', `${loadings}, ${together.sheets.length}`],
       ['copies that find no place', String(together.unplaced.reduce((sum, { quantity }) => sum + quantity, 0))],

@@ -120,7 +120,7 @@ it('is told by another page, works on a phone, and keeps what is decided', async
   await browser.resize(1280, 800);
   await browser.write('Spacing on the sheets', '9');
   await browser.driver.wait(async () => (await batches())[0]!.wish.spacingMm === 9, 60_000);
-  await browser.press('one between neighbours');
+  await browser.press('shared by neighbours');
   await browser.driver.wait(async () => (await batches())[0]!.wish.sharesBorders, 60_000);
   await browser.sees('the line between two is cut once');
   await browser.press('one by one');

@@ -2,7 +2,7 @@ import { joinBoxes, type Box } from '../geometry/index.js';
 import { nearestFree, type Placement } from '../engines/nesting/index.js';
 import type { Shop } from '../shop/index.js';
 import { InputError } from '../words/index.js';
-import { BoxesOf, itemsOf, longestOf, nestItemOf, nestSheetOf, rackOf, spacingOf, type LaidSheets, type LayWish, type Pin, type SheetGroup } from '../stations/sheets/index.js';
+import { BoxesOf, drawnIn, itemsOf, longestOf, neighboursOf, nestItemOf, nestSheetOf, rackOf, type LaidSheets, type LayWish, type Pin, type SheetGroup } from '../stations/sheets/index.js';
 import type { BatchJob } from './plan-batch.js';
 import { sayBatchSheetChanged, sayNoRoomThere, sayNotTurnedSo } from './say.js';
 
@@ -38,9 +38,14 @@ export function placeByHand(jobs: readonly BatchJob[], shop: Shop, { wish, out }
   const boxes = new BoxesOf(items);
   const [was, is] = [group.place.rotation, rotation].map((turned) => boxes.at(item.id, turned).reduce((all, own) => joinBoxes(all, own)!)) as [Box, Box];
   const at = { x: group.place.xMm + (was.minX + was.maxX - is.minX - is.maxX) / 2 + dxMm, y: group.place.yMm + (was.minY + was.maxY - is.minY - is.maxY) / 2 + dyMm };
-  const among = nearestFree({ sheet: nestSheetOf(on), spacingMm: spacingOf(items, wish), items: items.map(nestItemOf), item: item.id, rotation, wish: at });
-  const near = among(beside.map(placementOf));
-  const place = near && Math.hypot(near.x - at.x, near.y - at.y) <= SNAP_MM ? near : among(beside.filter(({ isPinned }) => isPinned).map(placementOf));
+  const { spacingMm, insetMm } = neighboursOf(items, wish);
+  const free = nearestFree({ sheet: nestSheetOf(on, insetMm), spacingMm, items: items.map((one) => nestItemOf(one, insetMm)), item: item.id, rotation, wish: drawnIn(at, insetMm) });
+  const among = (others: readonly SheetGroup[]) => {
+    const found = free(others.map((one) => drawnIn(placementOf(one), insetMm)));
+    return found && drawnIn(found, -insetMm);
+  };
+  const near = among(beside);
+  const place = near && Math.hypot(near.x - at.x, near.y - at.y) <= SNAP_MM ? near : among(beside.filter(({ isPinned }) => isPinned));
   if (!place) throw new InputError('no-room-there', sayNoRoomThere(), { source: 'batch' });
   return { jobId, fingerprint: group.fingerprint, copy: group.copy, pieceKey: on.key, xMm: place.x, yMm: place.y, rotation };
 }

@@ -8,7 +8,7 @@ import { seeded } from '../testing/seeded.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { NEW_LAY_WISH, toCutOf, type LaidSheets, type LayWish, type SheetPlan } from '../stations/sheets/index.js';
 import { batchSheetToFreeze, placeByHand, planBatch, withPin, type BatchJob } from './index.js';
-import { programOf } from '../stations/cut/index.js';
+import { programOf, restToFreeze, type FrozenSheet } from '../stations/cut/index.js';
 
 const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
 const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
@@ -30,9 +30,14 @@ const plan = (wish: Partial<LayWish> = {}, of = jobs) => planBatch(of, BENCH_SHO
 
 /** By its own means: how near two sets of outlines come to each other; 0 where they cross or one lies in the other. */
 function gapBetween(a: Rings, b: Rings): number {
-  const edges = (rings: Rings) => rings.flatMap((ring) => Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i]!, ring[2 * i + 1]!, ring[(2 * i + 2) % ring.length]!, ring[(2 * i + 3) % ring.length]!] as const));
+  if (containsPoint(b, a[0]![0]!, a[0]![1]!) || containsPoint(a, b[0]![0]!, b[0]![1]!)) return 0;
+  return Math.min(...a.flatMap((ring) => b.map((other) => gapToEdges(ring, other))));
+}
+
+/** The least distance between the edges of two outlines or lines, wherever they lie to each other. */
+function gapToEdges(a: Rings[number], b: Rings[number]): number {
+  const edges = (ring: Rings[number]) => Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i]!, ring[2 * i + 1]!, ring[(2 * i + 2) % ring.length]!, ring[(2 * i + 3) % ring.length]!] as const);
   const [p, q] = [edges(a), edges(b)];
-  if (containsPoint(b, p[0]![0], p[0]![1]) || containsPoint(a, q[0]![0], q[0]![1])) return 0;
   let square = Infinity;
   for (const e of p) for (const f of q) square = Math.min(square, squareToEdge(e[0], e[1], ...f), squareToEdge(f[0], f[1], ...e));
   return Math.sqrt(square);
@@ -283,12 +288,92 @@ describe('borders that neighbours share', () => {
     expect(touching).toBeGreaterThan(0);
   });
 
-  it('need boxes: where a layer has another border its film is laid as ever, and that is told', async () => {
-    const all = [await jobOf(BADGE, 3, null, boxed), await jobOf(NAME, 2, null, { preparation: { border: 'contour' } })];
-    const [own, shared] = [await plan({}, all), await plan({ sharesBorders: true }, all)];
-    expect(shared.unshared.map(({ id }) => id)).toEqual(['tar']);
-    const tarOf = (out: LaidSheets) => out.sheets.flatMap(({ groups }) => groups.filter(({ filmId }) => filmId === 'tar').map(({ place }) => place));
-    expect(tarOf(shared)).toEqual(tarOf(own));
+  const bay = (w: number, h: number, t: number) => `<path fill="#16181a" d="M0 0h${w}v${t}H${t}v${h - t}h-${t}z"/><circle fill="#16181a" cx="${w * 0.7}" cy="${h * 0.7}" r="${t * 0.6}"/>`;
+  const isLine = (ring: Rings[number]) => areaOf([ring]) < 1;
+  /** By its own means: whether a border goes round something, with so much between them. */
+  const goesRound = (border: Rings[number], ring: Rings[number], clearMm: number) => containsPoint([border], ring[0]!, ring[1]!) && gapToEdges(ring, border) > clearMm;
+
+  it.each([1, 2, 3, 4])('run into one another where they are no boxes: what stays keeps as clear as ever, one line goes round what runs together and is cut last, and no more film is taken, seed %i', async (seed) => {
+    const random = seeded(seed + 40);
+    const all = await Promise.all(Array.from({ length: 3 }, () => {
+      const [w, h] = [50 + Math.round(90 * random()), 40 + Math.round(60 * random())];
+      return jobOf(svg(w, h, bay(w, h, 8 + Math.round(8 * random()))), 1 + Math.floor(4 * random()), null, { preparation: { border: random() < 0.5 ? 'contour' : 'groups', relief: { ...emptyRecipe('').preparation.relief, bulkMm: 40 } } });
+    }));
+    const spared = { spares: { single: 0, layered: 0 } };
+    const [own, shared] = [await plan(spared, all), await plan({ ...spared, sharesBorders: true }, all)];
+    const value = ({ sheets }: LaidSheets) => sheets.reduce((sum, one) => sum + one.value, 0);
+    expect([copiesOf(shared), shared.unshared]).toEqual([copiesOf(own), []]);
+    expect(value(shared)).toBeLessThanOrEqual(value(own) + 1e-9);
+    expect(JSON.stringify(await plan({ ...spared, sharesBorders: true }, all))).toBe(JSON.stringify(shared));
+    let merged = 0;
+    for (const sheet of shared.sheets) {
+      const { groups, edges, pieces } = sheet;
+      const clearMm = Math.min(...groups.map(({ job, layer }) => all[job]!.prepare.layers[layer]!.borderGapMm)) - 0.02;
+      const frees = groups.flatMap(({ borders }) => borders.filter((ring) => !isLine(ring)));
+      merged += groups.filter(({ borders }) => borders.every(isLine)).length;
+      for (const { minX, minY, maxX, maxY } of frees.map((ring) => boundsOf([ring])!)) expect(minX > edges.sides - 1e-4 && minY > edges.bottom - 1e-4 && maxX < pieces[0]!.widthMm - edges.sides + 1e-4 && maxY < pieces[0]!.lengthMm - edges.top + 1e-4).toBe(true);
+      groups.forEach((one, g) => {
+        for (const other of groups.slice(g + 1)) expect(gapBetween(one.contours, other.contours)).toBeGreaterThan(clearMm);
+        // Lines of one stay off what stays of another.
+        for (const line of one.borders.filter(isLine)) for (const other of groups.filter((_, k) => k !== g)) for (const ring of other.contours) expect(gapToEdges(line, ring)).toBeGreaterThan(0.7);
+        for (const ring of one.contours) {
+          expect(frees.filter((border) => goesRound(border, ring, clearMm - 0.05))).toHaveLength(1);
+          for (const border of frees) expect(gapToEdges(ring, border)).toBeGreaterThan(clearMm - 0.05);
+        }
+      });
+      frees.forEach((a, i) => frees.slice(i + 1).forEach((b) => expect(gapToEdges(a, b)).toBeGreaterThan(0)));
+      // Nothing is freed before it is cut.
+      const { wholeAt } = programOf(sheet, BENCH_SHOP.cutter);
+      const numbered = groups.flatMap(({ contours, borders }) => [...contours.map((ring) => ({ ring, isCut: true })), ...borders.map((ring) => ({ ring, isCut: false }))]);
+      numbered.forEach((border, b) => !border.isCut && !isLine(border.ring) && numbered.forEach(({ ring, isCut }, c) => isCut && containsPoint([border.ring], ring[0]!, ring[1]!) && expect(wholeAt[c]!).toBeLessThan(wholeAt[b]!)));
+    }
+    expect(merged).toBeGreaterThan(0);
+  });
+
+  it.each([0.02, 0.15, 0.3, 0.5])('have one round what is left when the cut broke off at %f, as clear of it as before', async (share) => {
+    const all = [await jobOf(svg(90, 70, bay(90, 70, 12)), 5, null, { preparation: { border: 'contour' } }), await jobOf(svg(60, 50, bay(60, 50, 10)), 3, null, { preparation: { border: 'groups' } })];
+    const out = await plan({ sharesBorders: true, zones: false }, all);
+    const sheet = out.sheets.find(({ groups }) => groups.some(({ borders }) => borders.every(isLine)))!;
+    const clearMm = Math.min(...all.flatMap(({ prepare }) => prepare.layers.map(({ borderGapMm }) => borderGapMm))) - 0.1;
+    const frozen = batchSheetToFreeze(out, all, sheet.id, BENCH_SHOP.cutter);
+    const rest = restToFreeze({ sheet: frozen as unknown as FrozenSheet, program: frozen.program, pairsDone: Math.floor(frozen.pairsTotal * share), settings: frozen.program, motion: BENCH_SHOP.cutter });
+    let first = 0;
+    const rings = rest.groups.flatMap(({ contours, marks, borders }) => rest.program.outlines.slice(first, (first += contours + marks + borders)).map((ring, i) => ({ ring, isPart: i < contours + marks })));
+    const frees = rings.filter(({ ring, isPart }) => !isPart && !isLine(ring));
+    const parts = rings.filter(({ isPart }) => isPart);
+    expect(parts.length).toBeGreaterThan(0);
+    for (const { ring } of parts) {
+      expect(frees.filter((border) => goesRound(border.ring, ring, clearMm))).toHaveLength(1);
+      for (const border of frees) expect(gapToEdges(ring, border.ring)).toBeGreaterThan(clearMm);
+    }
+  });
+
+  it('hold what was laid by hand, before and after they are shared', async () => {
+    const all = [await jobOf(svg(90, 70, bay(90, 70, 12)), 3, null, { preparation: { border: 'contour' } })];
+    let wish: LayWish = { ...NEW_LAY_WISH, spacingMm: 4, sharesBorders: true };
+    const random = seeded(9);
+    for (let i = 0; i < 4; i += 1) {
+      const out = await planBatch(all, BENCH_SHOP, wish);
+      const pin = placeByHand(all, BENCH_SHOP, { wish, out }, { sheetId: out.sheets[0]!.id, group: Math.floor(random() * out.sheets[0]!.groups.length), dxMm: 60 * random(), dyMm: 60 * random(), turn: 0 });
+      wish = { ...wish, pins: withPin(wish.pins, pin) };
+      const after = await planBatch(all, BENCH_SHOP, wish);
+      expect([after.loose, after.unplaced]).toEqual([[], []]);
+      expect(after.sheets.flatMap(({ groups }) => groups).find(({ fingerprint, copy }) => fingerprint === pin.fingerprint && copy === pin.copy)).toMatchObject({ isPinned: true, place: { xMm: expect.closeTo(pin.xMm, 6), yMm: expect.closeTo(pin.yMm, 6) } });
+      for (const { groups } of after.sheets) groups.forEach((one, g) => groups.slice(g + 1).forEach((other) => expect(gapBetween(one.contours, other.contours)).toBeGreaterThan(all[0]!.prepare.layers[0]!.borderGapMm - 0.02)));
+    }
+    // Apart again, all that kept far enough from the others stays.
+    const [far] = wish.pins;
+    expect((await planBatch(all, BENCH_SHOP, { ...wish, sharesBorders: false, pins: [far!] })).loose).toEqual([]);
+  });
+
+  it('need borders: where a layer has none, or one that is too tight, its film is laid as ever, and that is told', async () => {
+    for (const preparation of [{ border: 'none' }, { border: 'contour', borderGapMm: 1 }] as const) {
+      const all = [await jobOf(BADGE, 3, null, boxed), await jobOf(NAME, 2, null, { preparation })];
+      const [own, shared] = [await plan({}, all), await plan({ sharesBorders: true }, all)];
+      expect(shared.unshared.map(({ id }) => id)).toEqual(['tar']);
+      const tarOf = (out: LaidSheets) => out.sheets.flatMap(({ groups }) => groups.filter(({ filmId }) => filmId === 'tar').map(({ place }) => place));
+      expect(tarOf(shared)).toEqual(tarOf(own));
+    }
   });
 });
 

@@ -24,7 +24,7 @@ interface BatchWishesProps {
 
 const inPercent = (share: number) => Math.round(share * 1000) / 10;
 
-const BORDERS = [['own', 'one round each'], ['shared', 'one between neighbours']] as const;
+const BORDERS = [['own', 'one round each'], ['shared', 'shared by neighbours']] as const;
 const ZONES = [['yes', 'side by side'], ['no', 'one by one']] as const;
 const ORDERS: readonly (readonly [SheetOrder, string])[] = [['changes', 'fewest changes'], ['smallest', 'smallest first'], ['urgent', 'soonest due first'], ['by hand', 'as you put them']];
 const DIRECTIONS = [['one', 'in one direction'], ['each', 'each as it fits']] as const;
@@ -42,8 +42,8 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, onC
         </p>
         <div>
           Borders: <Choice label="Borders" value={wish.sharesBorders ? 'shared' : 'own'} options={BORDERS} onChange={(borders) => onChange({ ...wish, sharesBorders: borders === 'shared' })} />
-          <Small>{wish.sharesBorders ? 'Boxes touch, with no film between them, and the line between two is cut once. Take care where each begins when you lift them.' : 'Each layer lies by itself, with waste round it. It takes a little more film, and is easier to lift.'}</Small>
-          {unshared.length > 0 && <Small>No effect in {listed(unshared)}: not all that lies there has a box as its border.</Small>}
+          <Small>{wish.sharesBorders ? 'Where all borders in a film are boxes, they touch, and the line between two is cut once. Other borders run into one another, and one line goes round them all: weed that together, then cut it apart. The spacing has no effect there.' : 'Each layer lies by itself, with waste round it. It takes a little more film, and is easier to lift.'}</Small>
+          {unshared.length > 0 && <Small>No effect in {listed(unshared)}: something that lies there has no border, or a very close one.</Small>}
         </div>
         <div>
           Small blanks of films with the same settings go onto a mat <Choice label="Blanks on a mat" value={wish.zones ? 'yes' : 'no'} options={ZONES} onChange={(zones) => onChange({ ...wish, zones: zones === 'yes' })} />

@@ -1,4 +1,4 @@
-import { backwards, boundsOf, holdsBox, type Ring } from '../../geometry/index.js';
+import { backwards, boundsOf, boxesTouch, holdsBox, type Ring } from '../../geometry/index.js';
 import { pathLength, type CutPath, type CutSettings, type Motion } from './cut-path.js';
 import { FIRST_HEADING, holderPath, turningPath, turningStrip } from './drag-knife.js';
 import { UNITS_PER_MM } from './hpgl.js';
@@ -111,7 +111,10 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     cut(orderLines(numbered.flatMap(({ line, contour }) => (line ? [{ points: line, closed: false, contour }] : [])), at));
     const frees = numbered.filter(({ line }) => !line);
     // What goes round other groups, too, would free them before they are cut.
-    const isRoundOthers = ({ ring }: { readonly ring: Ring }) => left.some((other) => holdsBox(boundsOf([ring])!, other.box!));
+    const isRoundOthers = ({ ring }: { readonly ring: Ring }) => {
+      const round = boundsOf([ring])!;
+      return left.some(({ i: other, box }) => boxesTouch(round, box!) && groups[other]!.contours.some((contour) => holdsBox(round, boundsOf([contour])!)));
+    };
     around.push(...frees.filter(isRoundOthers));
     const own = frees.filter((one) => !around.includes(one));
     cut(closed(own.map(({ ring }) => ring), own.map(({ contour }) => contour)));

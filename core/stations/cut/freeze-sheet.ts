@@ -1,6 +1,6 @@
-import { cutProgram, programPairs, type CutProgram, type CutSettings, type Motion } from '../../engines/cutting/index.js';
-import type { WeedingWork } from '../../engines/weeding/index.js';
-import { boundsOf, boxRing, compose, containsPoint, holdsBox, translateRings, translation, widenBox, type Matrix, type Rings } from '../../geometry/index.js';
+import { cutProgram, lineOf, programPairs, type CutProgram, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import { weedingBorders, type WeedingWork } from '../../engines/weeding/index.js';
+import { areaOf, boundsOf, compose, containsPoint, reversed, signedArea, translateRings, translation, unite, type Matrix, type Ring, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import { filmsOfSheet, type FrozenGroup, type FrozenSheet, type WeedPlace } from './frozen-sheet.js';
@@ -127,7 +127,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     };
     return [{ g, group, open: parts, contours: [...layer, ...others.slice(0, group.marks)], borders: others.slice(group.marks), weedPlaces: group.weedPlaces.filter(isHere) }];
   });
-  const groups = boxedAnew(open, sheet, program.outlines);
+  const groups = borderedAnew(open, sheet, program.outlines);
   const box = boundsOf(groups.flatMap((group) => [...group.contours, ...group.borders]));
   if (!box) throw new InputError('nothing-open', sayNothingOpen(), { source: 'rest' });
   const edges = edgesOf(sheet.piece ?? { kind: 'sheet', edgeMm: 0 }, { bladeOffsetMm: settings.bladeOffsetMm, leaderMm: motion.leaderMm });
@@ -166,24 +166,33 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
   };
 }
 
-/** Where one box went round all copies of a sheet, or of each film on a mat, what is left of them gets one as far off. */
-function boxedAnew<G extends { readonly group: FrozenGroup; readonly contours: Rings; readonly borders: Rings }>(groups: readonly G[], sheet: FrozenSheet, outlines: Rings): readonly G[] {
+/** Where one border went round several copies of a film, what is left of that film gets one anew, as far off: a box if it was one, else round what lies near each other. */
+function borderedAnew<G extends { readonly group: FrozenGroup; readonly contours: Rings; readonly borders: Rings }>(groups: readonly G[], sheet: FrozenSheet, outlines: Rings): readonly G[] {
   const contoursOf = contoursOfGroups(sheet.groups);
   const from = contoursOf.map((_, g) => contoursOf.slice(0, g).reduce((sum, count) => sum + count, 0));
+  const around = (g: number) => outlines.slice(from[g]! + sheet.groups[g]!.contours + sheet.groups[g]!.marks, from[g]! + contoursOf[g]!).filter(isBorder);
+  const cut = (g: number) => outlines.slice(from[g], from[g]! + sheet.groups[g]!.contours + sheet.groups[g]!.marks);
   return filmsOfSheet(sheet).flatMap(({ id }) => {
     const isOf = ({ filmId }: FrozenGroup) => !sheet.zones || filmId === id;
     const [own, were] = [groups.filter(({ group }) => isOf(group)), sheet.groups.flatMap((group, g) => (isOf(group) ? [g] : []))];
-    const first = sheet.groups[were[0]!];
-    const shared = first && first.borders > 0 && were.length > 1 ? outlines[from[were[0]!]! + first.contours + first.marks] : undefined;
-    const box = shared ? boundsOf([shared]) : null;
-    const all = boundsOf(were.flatMap((g) => outlines.slice(from[g], from[g]! + contoursOf[g]!)).filter((ring) => ring !== shared));
-    if (!box || !all || !holdsBox(box, all)) return own;
+    const shared = were.flatMap((g) => around(g).filter((border) => were.some((other) => other !== g && cut(other).some((ring) => containsPoint([border], ring[0]!, ring[1]!)))));
+    if (shared.length === 0) return own;
+    const [box, all] = [boundsOf(were.flatMap(around))!, boundsOf(were.flatMap(cut))!];
     const offMm = Math.min(all.minX - box.minX, all.minY - box.minY, box.maxX - all.maxX, box.maxY - all.maxY);
-    return own.map((group, i) => {
-      const rings = group.borders.filter((ring) => ring !== shared);
-      return { ...group, borders: i === 0 ? [boxRing(widenBox(boundsOf(own.flatMap(({ contours }) => contours))!, offMm)), ...rings] : rings };
-    });
+    const kind = shared.length === 1 && isBoxRing(shared[0]!) ? 'box' : 'groups';
+    const anew = weedingBorders(kind, unite(own.flatMap(({ contours }) => contours.map((ring) => (signedArea(ring) < 0 ? reversed(ring) : ring)))), offMm);
+    return own.map((group, i) => ({ ...group, borders: [...group.borders.filter((ring) => !isBorder(ring)), ...(i === 0 ? anew : [])] }));
   });
+}
+
+/** What frees waste, and not a line in it. */
+function isBorder(ring: Ring): boolean {
+  return lineOf(ring) === null;
+}
+
+function isBoxRing(ring: Ring): boolean {
+  const { minX, minY, maxX, maxY } = boundsOf([ring])!;
+  return areaOf([ring]) > (maxX - minX) * (maxY - minY) - 1e-3;
 }
 
 function mapped([a, b, c, d, e, f]: Matrix, x: number, y: number): [number, number] {

@@ -91,7 +91,7 @@ export async function preparedPanel({ number, of, label, copies, corner, clip }:
     const { border, relief: lines, asDrawn, labels, refused, strips } = made;
     const work = isLattice ? asLattice(made.work, perStrip) : made.work;
     const dotsMm2 = made.looseParts.filter(({ areaMm2 }) => areaMm2 < DOT_MM2).map(({ areaMm2 }) => areaMm2);
-    prepared.push({ layer, weed, refused, border, relief: lines, asDrawn, labels, strips, dotsMm2, work, minutes: weedingMinutes(work, figures) });
+    prepared.push({ layer, weed, refused, border, borderGapMm: borders.gaps[i]!, relief: lines, asDrawn, labels, strips, dotsMm2, work, minutes: weedingMinutes(work, figures) });
   }
   const box = joinBoxes(joinBoxes(art, boundsOf(rings)), boundsOf(prepared.flatMap((one) => one.border)))!;
   return {
@@ -106,6 +106,8 @@ export async function preparedPanel({ number, of, label, copies, corner, clip }:
 interface PanelBorders {
   /** Layer by layer. */
   readonly of: readonly Rings[];
+  /** How far each keeps clear of what it goes round, mm. */
+  readonly gaps: readonly number[];
   readonly kinds: readonly BorderKind[];
   readonly gapMm: number;
   readonly ruledGapMm: number;
@@ -120,8 +122,9 @@ function bordersOf(layers: readonly JobLayer[], art: Box, marks: Rings, { border
   const gapMm = borderGapMm ?? ruled;
   const lowestMoreMm = layers.length > 1 ? (more ?? LOWEST_MORE_MM) : 0;
   const whole = joinBoxes(art, boundsOf(marks))!;
+  const gaps = layers.map((_, i) => gapMm + (i === 0 ? lowestMoreMm : 0));
   const made = layers.map((layer, i): Omit<RuledBorder, 'kind'> & { readonly kind: BorderKind } => {
-    const own = gapMm + (i === 0 ? lowestMoreMm : 0);
+    const own = gaps[i]!;
     // A box is the same for all layers, so that they lie alike on their films.
     const box = [weedingBorder(whole, own)];
     if (wish === 'box' || wish === 'shared') return { kind: 'box', rings: box, savedMm2: 0, savedMin: 0 };
@@ -130,7 +133,7 @@ function bordersOf(layers: readonly JobLayer[], art: Box, marks: Rings, { border
     return { kind: wish, rings: weedingBorders(wish, stays, own), savedMm2: 0, savedMin: 0 };
   });
   const total = (of: 'savedMm2' | 'savedMin') => made.reduce((sum, one) => sum + one[of], 0);
-  return { of: made.map(({ rings }) => rings), kinds: made.map(({ kind }) => kind), gapMm, ruledGapMm: ruled, lowestMoreMm, savedMm2: total('savedMm2'), savedMin: total('savedMin') };
+  return { of: made.map(({ rings }) => rings), gaps, kinds: made.map(({ kind }) => kind), gapMm, ruledGapMm: ruled, lowestMoreMm, savedMm2: total('savedMm2'), savedMin: total('savedMin') };
 }
 
 /** Marks where they stand, and how they came to be there. */

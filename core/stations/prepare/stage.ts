@@ -17,6 +17,8 @@ export interface PreparedLayer {
   readonly weed: WeedMap;
   /** What frees its waste, and what parts it. */
   readonly border: Rings;
+  /** How far the border keeps clear of what stays, mm. */
+  readonly borderGapMm: number;
   readonly relief: readonly ReliefLine[];
   /** Of each of them the line as the maker drew it; null for the app's. */
   readonly asDrawn: readonly (ReliefLine | null)[];

@@ -11,6 +11,8 @@ export interface Group {
   readonly fingerprint: string;
   readonly contours: Rings;
   readonly borders: Rings;
+  /** How far its border keeps clear of its contours, mm. */
+  readonly borderGapMm: number;
   readonly marks: number;
   readonly partOf: readonly number[];
   readonly flip: Matrix;
@@ -23,14 +25,14 @@ export function groupsFor({ copies, perStrip }: Pick<PreparedPanel, 'copies' | '
   return Math.ceil((wanted * copies) / perStrip);
 }
 
-export function groupOf({ layer: { film, cut }, panel, border, relief, labels }: PreparedLayer, isMirrored: boolean): Group {
+export function groupOf({ layer: { film, cut }, panel, border, borderGapMm, relief, labels }: PreparedLayer, isMirrored: boolean): Group {
   const { box } = panel;
   const flip: Matrix = isMirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
   const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
   const marks = panel.marks?.marks.map((mark) => mark.ring) ?? [];
   // One of several designs is what it is wherever the others leave it room.
   const fingerprint = keyOf(film.id, isMirrored, fingerprintOf(panel.corner ? translateRings([...cut, ...marks], -panel.corner.xMm, -panel.corner.yMm) : [...cut, ...marks]));
-  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map([...border, ...[...relief, ...labels].map(thereAndBack)]), marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip, perStrip: panel.perStrip };
+  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map([...border, ...[...relief, ...labels].map(thereAndBack)]), borderGapMm, marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip, perStrip: panel.perStrip };
 }
 
 /** For each ring, the piece it belongs to. */

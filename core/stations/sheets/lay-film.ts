@@ -1,10 +1,11 @@
 import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../../engines/nesting/index.js';
-import { areaOf, boundsOf, type Box } from '../../geometry/index.js';
+import { areaOf, boundsOf, grow, regionsOf, ringsOf, type Box } from '../../geometry/index.js';
 import type { Film, FilmPiece, LaidRectangle, LeftoverRule, Rectangle } from '../../shop/index.js';
 import { choosePieces, type LaidOut, type RackPiece, type Used } from './choose-pieces.js';
 import { outlinesOf, placed, type Group } from './group.js';
 import { loadableOf, roomOn, type Loadable, type LoadedWith } from './loadable.js';
 import { rollSections, type SectionWish } from './sections.js';
+import type { Neighbours } from './shared-borders.js';
 import type { Section, SheetGroup } from './sheet-plan.js';
 
 /** So many sets of pieces are tried: of few copies many, of many copies few, as each takes longer and a piece more or less matters less. */
@@ -67,18 +68,23 @@ export function rackOf(film: Film, shop: ShopToLay, sections: SectionWish): Load
   });
 }
 
-/** An item as it is nested. */
-export function nestItemOf({ id, quantity, rotations, group }: LayItem): NestItem {
-  return { id, quantity, rotations, group: outlinesOf(group) };
+/** An item as it is nested: where borders run into each other, drawn in by as much. */
+export function nestItemOf({ id, quantity, rotations, group }: LayItem, insetMm: number): NestItem {
+  const outlines = outlinesOf(group);
+  return { id, quantity, rotations, group: insetMm > 0 ? regionsOf(grow(ringsOf(outlines), -insetMm)) : outlines };
 }
 
-/** What of a piece is nested on, by the piece's key. */
-export function nestSheetOf(on: Loaded) {
-  return { ...on.room, id: on.key, quantity: 1 };
+/** What of a piece is nested on, by the piece's key: what is drawn in has a room that is. */
+export function nestSheetOf({ room: { widthMm, lengthMm }, key }: Loaded, insetMm: number) {
+  return { widthMm: widthMm - 2 * insetMm, lengthMm: lengthMm - 2 * insetMm, id: key, quantity: 1 };
 }
 
-interface FilmWish {
-  readonly spacingMm: number;
+/** A place in a room as one in the room that is drawn in by so much; with less than 0 the other way. */
+export function drawnIn<P extends Pick<Placement, 'x' | 'y'>>(place: P, insetMm: number): P {
+  return { ...place, x: place.x - insetMm, y: place.y - insetMm };
+}
+
+interface FilmWish extends Pick<Neighbours, 'spacingMm' | 'insetMm'> {
   readonly leftovers: LeftoverRule;
   readonly pinned: readonly Placement[];
 }
@@ -90,11 +96,12 @@ export interface LayHooks extends Omit<NestHooks, 'onBetter'> {
 }
 
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
-export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[], { spacingMm, pinned, leftovers }: FilmWish, { mayTryMore, onBetter, ...hooks }: LayHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
+export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[], { spacingMm, insetMm, pinned, leftovers }: FilmWish, { mayTryMore, onBetter, ...hooks }: LayHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
   const film = items[0]!.film;
-  const asked = items.map(nestItemOf);
+  const asked = items.map((item) => nestItemOf(item, insetMm));
   const areas = new Map(asked.map(({ id, group }) => [id, group.reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
   const layAll = nesterOf({ items: asked, spacingMm });
+  const inRoom = (result: NestResult): NestResult => (insetMm > 0 ? { ...result, placements: result.placements.map((place) => drawnIn(place, -insetMm)) } : result);
   const boxes = new BoxesOf(items);
   const copies = items.reduce((sum, { quantity }) => sum + quantity, 0);
   const work = { areaMm2: items.reduce((sum, { id, quantity }) => sum + quantity * areas.get(id)!, 0), mostSets: Math.max(LEAST_SETS, Math.min(MOST_SETS, Math.floor(COPIES_TRIED / copies))) };
@@ -105,7 +112,7 @@ export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[]
     const loaded = given.flatMap(({ id }) => ofPiece(id));
     // A piece that something is pinned on is used.
     if (!pinned.every(({ sheet }) => loaded.some(({ key }) => key === sheet))) return NOT_SO;
-    const result = await layAll({ sheets: loaded.map(nestSheetOf).filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned }, { ...hooks, ...more });
+    const result = inRoom(await layAll({ sheets: loaded.map((on) => nestSheetOf(on, insetMm)).filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned: pinned.map((place) => drawnIn(place, insetMm)) }, { ...hooks, ...more }));
     const used = loaded.map((on) => ({ pieceId: idOf(on), ...usedOn(on, result, boxes) }));
     return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
   };
@@ -116,7 +123,7 @@ export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[]
       const sections = ofPiece(id).map((on) => ({ on, film, groups: groupsOn(on, layout, { items, pinned }), used: usedOn(on, layout, boxes) })).filter(({ groups }) => groups.length > 0);
       return sections.map((one, i): Laid => ({ ...one, section: sections.length > 1 ? { number: i + 1, of: sections.length } : null }));
     });
-  const better = onBetter && ((found: () => NestResult) => onBetter(() => laidOn({ pieces: first.pieces, layout: found() }), () => laidOn(first)));
+  const better = onBetter && ((found: () => NestResult) => onBetter(() => laidOn({ pieces: first.pieces, layout: inRoom(found()) }), () => laidOn(first)));
   // The pieces that were chosen are laid out once more, for as long as there is time; what spends less is kept.
   const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore, ...(better && { onBetter: better }) } : {}), work, leftovers) : null;
   const chosen = again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;

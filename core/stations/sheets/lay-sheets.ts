@@ -4,10 +4,11 @@ import { spentOf, usedAtCorner } from './choose-pieces.js';
 import { inOneBox } from './group.js';
 import { layFilm, rackOf, type Laid, type LayItem, type ShopToLay } from './lay-film.js';
 import type { LayWish } from './lay-wish.js';
+import { mergedBorders } from './merged-borders.js';
 import { inOrder } from './order.js';
 import { isOf, pinsThatHold } from './pins.js';
 import { endMarks, longestOf } from './sections.js';
-import { canShareBorders, spacingOf } from './shared-borders.js';
+import { neighboursOf } from './shared-borders.js';
 import type { LaidSheets, Leftover, Pin, SheetGroup, SheetPlan, Shortage, Unplaced } from './sheet-plan.js';
 import { shortageOf } from './shortage.js';
 import { zonesOf, type Zone } from './zones.js';
@@ -42,7 +43,11 @@ export function shopFor<S extends ShopToLay>(shop: S, { avoid }: Pick<LayWish, '
 export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: LayWish, due: readonly (string | null)[], { breathe, budget, onBetter }: LaySheetsHooks = {}): Promise<LaidSheets> {
   const items = all.filter(({ quantity }) => quantity > 0);
   const sharing = new Set(all.filter(({ sharesBorder }) => sharesBorder).map(({ job, layer }) => `${job}/${layer}`));
-  const bordered = (one: Laid): Laid => (one.groups.every(({ job, layer }) => sharing.has(`${job}/${layer}`)) ? { ...one, groups: inOneBox(one.groups) } : one);
+  const merging = new Set<string>();
+  const bordered = (one: Laid): Laid => {
+    if (one.groups.every(({ job, layer }) => sharing.has(`${job}/${layer}`))) return { ...one, groups: inOneBox(one.groups) };
+    return merging.has(one.film.id) ? { ...one, groups: mergedBorders(one.groups) } : one;
+  };
   const asSheet = (one: Laid) => alone(one, wish.leftovers);
   const unplaced: Unplaced[] = [];
   const laid: Laid[] = [];
@@ -57,11 +62,12 @@ export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: 
     const own = items.filter((item) => item.film.id === film.id);
     const rack = rackOf(film, shop, { longFeedMm: wish.longFeedMm, longestMm: longestOf(own) });
     const mayTryMore = budget ? budget(film, part, films.length) : decidedSteps(wish, film);
-    const spacingMm = spacingOf(own, wish);
-    if (wish.sharesBorders && !canShareBorders(own)) unshared.push(film);
-    const pins = pinsThatHold(wish.pins, { items: own, rack, spacingMm });
+    const { borders, ...between } = neighboursOf(own, wish);
+    if (wish.sharesBorders && borders === 'apart') unshared.push(film);
+    if (borders === 'merge') merging.add(film.id);
+    const pins = pinsThatHold(wish.pins, { items: own, rack, ...between });
     loose.push(...pins.loose);
-    const chosen = await layFilm(own, rack, { ...wish, spacingMm, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }), ...(onBetter && { onBetter: (found, before) => onBetter(film, () => ({ sheets: found().map(bordered).map(asSheet), beforeMm2: before().reduce((sum, one) => sum + asSheet(one).usedMm2, 0) })) }) });
+    const chosen = await layFilm(own, rack, { ...wish, ...between, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }), ...(onBetter && { onBetter: (found, before) => onBetter(film, () => ({ sheets: found().map(bordered).map(asSheet), beforeMm2: before().reduce((sum, one) => sum + asSheet(one).usedMm2, 0) })) }) });
     laid.push(...(chosen?.laid ?? []));
     if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps, helped: chosen.helped });
     const missing = own.flatMap((item) => {
@@ -69,7 +75,7 @@ export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: 
       return left ? [{ item: { ...item, quantity: left.quantity }, reason: left.reason }] : [];
     });
     unplaced.push(...missing.map(({ item, reason }) => ({ job: item.job, layer: item.layer, film, quantity: item.quantity, reason })));
-    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish: { ...wish, spacingMm }, pinned: pins.held }, breathe ? { breathe } : {}));
+    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish: { ...wish, ...between }, pinned: pins.held }, breathe ? { breathe } : {}));
   }
   const passes = laid.map(bordered);
   return { sheets: inOrder(wish.zones ? zoned(passes, shop, wish.leftovers) : passes.map(asSheet), wish, due), unplaced, short, loose, unshared, steps };

@@ -8,7 +8,7 @@ export type SheetOrder = (typeof SHEET_ORDERS)[number];
 /** How layers are laid on the pieces of the shop. */
 export interface LayWish {
   readonly spacingMm: number;
-  /** Neighbours whose borders are boxes touch, and the line between them is cut once. */
+  /** Borders are shared by neighbours: boxes touch, and the line between them is cut once; others run into one another. */
   readonly sharesBorders: boolean;
   /** Whether films of the same settings share a mat. */
   readonly zones: boolean;

@@ -1,21 +1,41 @@
 import { areaOf, boundsOf } from '../../geometry/index.js';
+import { lineOf } from '../../engines/cutting/index.js';
 import { outlinesOf } from './group.js';
 import type { LayItem } from './lay-film.js';
 import type { LayWish } from './lay-wish.js';
 
 type Laying = Pick<LayItem, 'group' | 'quantity'>;
-type SpacingWish = Pick<LayWish, 'spacingMm' | 'sharesBorders'>;
+type BordersWish = Pick<LayWish, 'spacingMm' | 'sharesBorders'>;
 
-/** Whether neighbours in a film can share a line of their borders: all that is laid has a straight box round it. Contours would meet in points, with slivers of waste between them. */
-export function canShareBorders(items: readonly Laying[]): boolean {
-  return items.filter(({ quantity }) => quantity > 0).every(({ group }) => {
-    const outlines = outlinesOf(group);
-    const box = boundsOf(outlines.map(({ outer }) => outer))!;
-    return group.borders.length > 0 && outlines.length === 1 && areaOf([outlines[0]!.outer]) > (box.maxX - box.minX) * (box.maxY - box.minY) - 1e-3;
-  });
+/** What stays keeps at least so clear of what stays beside it, mm: less waste between two parts tears while it is weeded. */
+const LEAST_CLEAR_MM = 2;
+
+/** How the layers of a film lie beside each other. */
+export interface Neighbours {
+  /** Each has its border to itself; boxes touch, and the line between two is cut once; or borders run into those of neighbours, and one line goes round them all. */
+  readonly borders: 'apart' | 'touch' | 'merge';
+  /** Between what is nested. */
+  readonly spacingMm: number;
+  /** So much of a border, all round, may be a neighbour's, too. */
+  readonly insetMm: number;
 }
 
-/** How far the layers of a film lie apart: where borders are shared, a box touches the next, and the line between them is cut once. */
-export function spacingOf(items: readonly Laying[], { spacingMm, sharesBorders }: SpacingWish): number {
-  return sharesBorders && canShareBorders(items) ? 0 : spacingMm;
+/**
+ * How the layers of a film lie beside each other. Where borders are shared, boxes touch. Other borders would meet in points, with slivers of waste between them: there each runs into its
+ * neighbours' by half of what the tightest of them keeps clear all round, so that what stays of one keeps as clear of what stays of another as of a border of its own. What has no border, or one
+ * too tight for that, lies apart as ever.
+ */
+export function neighboursOf(items: readonly Laying[], { spacingMm, sharesBorders }: BordersWish): Neighbours {
+  const apart: Neighbours = { borders: 'apart', spacingMm, insetMm: 0 };
+  const groups = items.filter(({ quantity }) => quantity > 0).map(({ group }) => group);
+  if (!sharesBorders || groups.some(({ borders }) => !borders.some((ring) => lineOf(ring) === null))) return apart;
+  if (groups.every(isBoxed)) return { borders: 'touch', spacingMm: 0, insetMm: 0 };
+  const clearMm = Math.min(...groups.map(({ borderGapMm }) => borderGapMm));
+  return clearMm >= LEAST_CLEAR_MM ? { borders: 'merge', spacingMm: 0, insetMm: clearMm / 2 } : apart;
+}
+
+function isBoxed(group: Laying['group']): boolean {
+  const outlines = outlinesOf(group);
+  const box = boundsOf(outlines.map(({ outer }) => outer))!;
+  return outlines.length === 1 && areaOf([outlines[0]!.outer]) > (box.maxX - box.minX) * (box.maxY - box.minY) - 1e-3;
 }

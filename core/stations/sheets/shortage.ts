@@ -3,6 +3,7 @@ import type { Film } from '../../shop/index.js';
 import { layFilm, type LayItem, type Loaded, type ShopToLay } from './lay-film.js';
 import type { LayWish } from './lay-wish.js';
 import { loadableOf, roomOn } from './loadable.js';
+import type { Neighbours } from './shared-borders.js';
 import type { Shortage } from './sheet-plan.js';
 
 /** So little is tried between groups, mm: less, and waste between them no longer holds together while it is weeded. */
@@ -18,7 +19,7 @@ interface Short {
   readonly missing: readonly LayItem[];
   readonly rack: readonly Loaded[];
   readonly shop: ShopToLay;
-  readonly wish: Pick<LayWish, 'spacingMm' | 'leftovers'>;
+  readonly wish: Pick<LayWish, 'leftovers'> & Pick<Neighbours, 'spacingMm' | 'insetMm'>;
   /** What was laid by hand: it stays where it is. */
   readonly pinned: readonly Placement[];
 }
