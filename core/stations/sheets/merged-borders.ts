@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import { boundsOf, boxesTouch, containsPoint, edgeIndex, edgesOf, grow, regionsOf, reversed, squareToEdge, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { lineOf, thereAndBack } from '../../engines/cutting/index.js';
 import type { PlacedGroup } from './sheet-plan.js';
@@ -25,9 +26,18 @@ export function mergedBorders<G extends PlacedGroup>(groups: readonly G[]): read
     carried[own[0]!.i]!.push(...(own.length === 1 ? [own[0]!.ring] : ringsRound(areas[k]!)));
     if (own.length > 1) for (const { i } of own) merged.add(i);
   });
+  const index = new Flatbush(groups.length);
+  for (const { contours } of groups) {
+    const { minX, minY, maxX, maxY } = boundsOf(contours)!;
+    index.add(minX, minY, maxX, maxY);
+  }
+  index.finish();
   return groups.map((group, i) => {
     const lines = group.borders.filter((ring) => lineOf(ring) !== null);
-    return { ...group, borders: [...(merged.has(i) ? clearOf(lines, groups.filter((_, j) => j !== i)) : lines), ...carried[i]!] };
+    const box = merged.has(i) ? boundsOf(lines) : null;
+    const room = box && widenBox(box, CLEAR_MM);
+    const near = room ? index.search(room.minX, room.minY, room.maxX, room.maxY).filter((j) => j !== i).flatMap((j) => groups[j]!.contours.filter((ring) => boxesTouch(boundsOf([ring])!, room))) : [];
+    return { ...group, borders: [...(near.length > 0 ? clearOf(lines, near) : lines), ...carried[i]!] };
   });
 }
 
@@ -41,13 +51,9 @@ function ringsRound({ outer, holes }: Region): Ring[] {
   return [outer, ...holes.filter((hole) => grow([reversed(hole)], -VOID_MM).length > 0)];
 }
 
-/** Of lines that go there and back, what keeps clear of the outlines of others. */
-function clearOf(lines: Rings, others: readonly PlacedGroup[]): Ring[] {
-  const box = boundsOf(lines);
-  if (!box) return [];
-  const room = widenBox(box, CLEAR_MM);
-  const edges = edgesOf(others.flatMap(({ contours }) => contours).filter((ring) => boxesTouch(boundsOf([ring])!, room)), []);
-  if (edges.length === 0) return [...lines];
+/** Of lines that go there and back, what keeps clear of outlines of others. */
+function clearOf(lines: Rings, outlines: Rings): Ring[] {
+  const edges = edgesOf(outlines, []);
   const index = edgeIndex(edges);
   const isClear = (x: number, y: number) => index.search(x - CLEAR_MM, y - CLEAR_MM, x + CLEAR_MM, y + CLEAR_MM).every((i) => squareToEdge(x, y, ...edges[i]!) >= CLEAR_MM ** 2);
   return lines.flatMap((ring) => {
