@@ -15,6 +15,7 @@ import { makeServices } from '../server/services.js';
 import { ms, percent, print } from './measure.js';
 
 const MM2_PER_CM2 = 100;
+const SEARCH_STEPS = 400;
 
 /** What one layer takes when it is laid alone, the smallest piece first, and what is left over counts as spent: so a shop without a plan works. */
 async function takenAlone(item: LayItem, shop: Shop): Promise<number> {
@@ -62,7 +63,11 @@ export async function batchBench(): Promise<void> {
     const together = await planBatch(jobs, shop!, wish);
     const took = performance.now() - begun;
     const taken = takenBy(together);
-    const [shared, closely] = [takenBy(await planBatch(jobs, shop!, { ...wish, sharesBorders: true })), takenBy(await planBatch(close, shop!, { ...wish, sharesBorders: true }))];
+    const films = [...new Set(jobs.flatMap(({ prepare }) => prepare.layers.map(({ layer }) => layer.film.id)))];
+    const searched = { steps: films.map((filmId) => ({ filmId, steps: SEARCH_STEPS })) };
+    const shared = takenBy(await planBatch(jobs, shop!, { ...wish, sharesBorders: true }));
+    const closely = takenBy(await planBatch(close, shop!, { ...wish, sharesBorders: true }));
+    const least = takenBy(await planBatch(close, shop!, { ...wish, ...searched, sharesBorders: true }));
     const ofLayers = (mm2: number) => `${Math.round(mm2 / MM2_PER_CM2)} cm², ${percent(mm2 / layersMm2)}`;
     const kept = together.sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0);
     print(`The ${jobs.length} jobs of the demo shop, job by job and together`, [
@@ -71,6 +76,7 @@ export async function batchBench(): Promise<void> {
       ['film taken together, leftovers back on the rack (a third)', ofLayers(taken)],
       ['the same with borders shared by neighbours', ofLayers(shared)],
       ['the same with borders that follow what stays, in all jobs', ofLayers(closely)],
+      [`and searched for less, ${SEARCH_STEPS} steps a film`, ofLayers(least)],
       ['of which stays on the work', percent(kept / taken)],
       ['loadings job by job, and together', `${loadings}, ${together.sheets.length}`],
       ['copies that find no place', String(together.unplaced.reduce((sum, { quantity }) => sum + quantity, 0))],

@@ -1,6 +1,6 @@
 import { lay, laidAnew, bestOn, scoreOf, type Arrangement, type Laid, type LaidSheet } from './arrange.js';
 import { asOneWhole, isFull, type WholeSearch } from './as-one-whole.js';
-import { compress, type SearchHooks } from './compress.js';
+import { compress, type Compressed, type SearchHooks } from './compress.js';
 import { layRectangles, type StripLayout } from './rectangles.js';
 import { isBox } from './shape.js';
 
@@ -56,26 +56,47 @@ export async function improve(from: Arrangement, search: Search): Promise<Arrang
   return best;
 }
 
-/** The same on less of the sheet; null when none was found. */
-async function drawnTogether({ open, laid }: LaidSheet, { spacingMm, noFits, random }: Search, { mayGoOn, onBetter }: SearchHooks<() => LaidSheet>): Promise<LaidSheet | null> {
+/** What is nearly as long as all that is used of a sheet, as a share of it: no shorter sheet is looked for, as it would save next to nothing. */
+const ALL_ALONG = 0.98;
+/** Then what is so long stays where it is. */
+const LONG = 0.9;
+
+/** The same on less of the sheet; null when none was found. Where one group is as long as what is used, the others are drawn together beside it, so that more is left in one piece. */
+async function drawnTogether({ open, laid }: LaidSheet, search: Search, hooks: SearchHooks<() => LaidSheet>): Promise<LaidSheet | null> {
   const free = laid.filter(({ isPinned }) => !isPinned);
-  const fixed = laid.filter(({ isPinned }) => isPinned);
+  const least = Math.max(...free.map(({ candidate: { orientations } }) => Math.min(...orientations.map(({ height }) => height))));
+  const isLong = ({ orientation: { height }, isPinned }: Laid) => !isPinned && height >= LONG * open.usedLength;
+  if (least >= ALL_ALONG * open.usedLength) return compressed({ open, laid }, laid.filter((one) => one.isPinned || isLong(one)), search, hooks, 0);
+  return free.length === laid.length && !open.sheet.outline && free.every(({ candidate: { shape, orientations } }) => isBox(shape) && orientations.every(({ rotation }) => rotation % 90 === 0))
+    ? boxesTogether({ open, laid }, search, hooks)
+    : compressed({ open, laid }, laid.filter(({ isPinned }) => isPinned), search, hooks, Math.max(0, ...laid.filter(({ isPinned }) => isPinned).map(topOf)));
+}
+
+const topOf = ({ orientation, y }: Laid) => y + orientation.height;
+
+/** Boxes alone, by a search over their orders. */
+async function boxesTogether({ open, laid }: LaidSheet, { spacingMm, noFits, random }: Search, { mayGoOn, onBetter }: SearchHooks<() => LaidSheet>): Promise<LaidSheet | null> {
+  const { widthMm } = open.sheet;
+  const areaMm2 = laid.reduce((sum, { orientation: { width, height } }) => sum + (width + spacingMm) * (height + spacingMm), 0);
+  if (areaMm2 >= (widthMm + spacingMm) * (open.usedLength + spacingMm) * 0.999999) return null;
+  // Each is larger by the spacing, and so is the strip.
+  const ways = laid.map(({ candidate: { orientations } }) => orientations.filter((one, i) => orientations.findIndex((other) => other.rotation % 180 === one.rotation % 180) === i));
+  const isShorter = ({ lengthMm }: StripLayout) => lengthMm - spacingMm <= open.usedLength - 1e-6;
+  const anew = ({ places }: StripLayout) => laidAnew(open, laid.map((one, i) => ({ ...one, orientation: ways[i]![places[i]!.way]!, x: places[i]!.xMm, y: places[i]!.yMm })), noFits, spacingMm);
+  const found = await layRectangles(ways.map((own) => ({ ways: own.map(({ width, height }) => ({ widthMm: width + spacingMm, lengthMm: height + spacingMm })) })), widthMm + spacingMm, random, { mayGoOn, onBetter: (better) => isShorter(better) && onBetter(() => anew(better)) });
+  return found && isShorter(found) ? anew(found) : null;
+}
+
+/** All but what is fixed, drawn together round that. What reaches no farther than `sameMm` in all is as good. */
+async function compressed({ open, laid }: LaidSheet, fixed: readonly Laid[], { spacingMm, noFits, random }: Search, { mayGoOn, onBetter }: SearchHooks<() => LaidSheet>, sameMm: number): Promise<LaidSheet | null> {
+  const moved = laid.filter((one) => !fixed.includes(one));
+  if (moved.length === 0) return null;
   const { widthMm, outline } = open.sheet;
-  const areBoxes = !outline && fixed.length === 0 && free.every(({ candidate: { shape, orientations } }) => isBox(shape) && orientations.every(({ rotation }) => rotation % 90 === 0));
-  const anew = (places: readonly Pick<Laid, 'orientation' | 'x' | 'y'>[]) => laidAnew(open, [...fixed, ...free.map((one, i) => ({ ...one, ...places[i]! }))], noFits, spacingMm);
-  const isShorter = (lengthMm: number) => lengthMm <= open.usedLength - 1e-6;
-  if (areBoxes) {
-    const areaMm2 = free.reduce((sum, { orientation: { width, height } }) => sum + (width + spacingMm) * (height + spacingMm), 0);
-    if (areaMm2 >= (widthMm + spacingMm) * (open.usedLength + spacingMm) * 0.999999) return null;
-    // Each is larger by the spacing, and so is the strip.
-    const ways = free.map(({ candidate: { orientations } }) => orientations.filter((one, i) => orientations.findIndex((other) => other.rotation % 180 === one.rotation % 180) === i));
-    const placesOf = ({ places }: StripLayout) => places.map(({ way, xMm, yMm }, i) => ({ orientation: ways[i]![way]!, x: xMm, y: yMm }));
-    const found = await layRectangles(ways.map((own) => ({ ways: own.map(({ width, height }) => ({ widthMm: width + spacingMm, lengthMm: height + spacingMm })) })), widthMm + spacingMm, random, { mayGoOn, onBetter: (better) => isShorter(better.lengthMm - spacingMm) && onBetter(() => anew(placesOf(better))) });
-    return found && isShorter(found.lengthMm - spacingMm) ? anew(placesOf(found)) : null;
-  }
-  const pinnedTo = Math.max(0, ...fixed.map(({ orientation, y }) => y + orientation.height));
-  const found = await compress(free.map(({ candidate }) => candidate.orientations), { widthMm, spacingMm, fixed, ...(outline && { outline }) }, { layout: free, lengthMm: open.usedLength }, noFits, random, { mayGoOn, onBetter: (better) => isShorter(Math.max(pinnedTo, better.lengthMm)) && onBetter(() => anew(better.layout)) });
-  return isShorter(Math.max(pinnedTo, found.lengthMm)) ? anew(found.layout) : null;
+  const reach = Math.max(sameMm, ...moved.map(topOf));
+  const isShorter = ({ lengthMm }: Compressed) => Math.max(sameMm, lengthMm) <= reach - 1e-6;
+  const anew = ({ layout }: Compressed) => laidAnew(open, [...fixed, ...moved.map((one, i) => ({ ...one, ...layout[i]! }))], noFits, spacingMm);
+  const found = await compress(moved.map(({ candidate }) => candidate.orientations), { widthMm, spacingMm, fixed, ...(outline && { outline }) }, { layout: moved, lengthMm: Math.max(...moved.map(topOf)) }, noFits, random, { mayGoOn, onBetter: (better) => isShorter(better) && onBetter(() => anew(better)) });
+  return isShorter(found) ? anew(found) : null;
 }
 
 /** The same with what lies on the sheets behind the k-th and finds room on that one laid there. */

@@ -56,6 +56,8 @@ export interface NestHooks {
   readonly breathe?: () => Promise<void>;
   /** Asked before each step of the search: false once no further one should be made. Without it none is made. The first arrangements are always finished. */
   readonly mayTryMore?: (steps: number) => boolean;
+  /** What a layout costs its caller, where that is not the length of film alone: of first arrangements that leave as little over, the cheapest is kept. */
+  readonly costOf?: (found: NestResult) => number;
   /** Told of every layout on less film that the search finds on the way, which is made when it is asked for. */
   readonly onBetter?: (found: () => NestResult) => void;
 }

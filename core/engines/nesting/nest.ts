@@ -5,7 +5,7 @@ import { groupArea, orientationsOf, shapeOf } from './shape.js';
 
 /**
  * Places rigid groups on sheets: nothing overlaps, all keep the spacing, and sheets are filled in the order given; what is pinned stays. Three orders of the items are tried first (the largest first in
- * three senses) and the best kept: fewest left over, then least film. Then, while `mayTryMore` allows it, what lies on each sheet is drawn together step by step. The same for the same request and number
+ * three senses), of few copies more, and the best kept: fewest left over, then least film, or least cost where the caller reckons it. Then, while `mayTryMore` allows it, what lies on each sheet is drawn together step by step. The same for the same request and number
  * of steps.
  */
 export function nest({ sheets, pinned, ...what }: NestRequest, hooks: NestHooks = {}): Promise<NestResult> {
@@ -26,11 +26,6 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
     const pinned = new Map<string, Set<number>>();
     for (const { item, copy } of request.pinned ?? []) pinned.set(item, (pinned.get(item) ?? new Set()).add(copy));
     const candidates = known.map((one): Candidate => ({ ...one, copies: Array.from({ length: one.item.quantity }, (_, copy) => copy).filter((copy) => !pinned.get(one.item.id)?.has(copy)) }));
-    let best: Arrangement | null = null;
-    for (const order of candidates.length > 1 ? ORDERS : ORDERS.slice(0, 1)) {
-      const arrangement = await arrange([...candidates].sort(order), request, noFits, hooks);
-      if (!best || arrangement.score < best.score) best = arrangement;
-    }
     let steps = 0;
     const resultOf = (arrangement: Arrangement): NestResult => ({
       placements: arrangement.sheets.flatMap((sheet) => sheet.laid.map((laid) => placementOf(sheet, laid))),
@@ -38,6 +33,16 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
       unplaced: arrangement.missing.map(({ candidate, quantity }) => ({ item: candidate.item.id, quantity, reason: whyNot(candidate, request) })),
       steps,
     });
+    const costOf = (arrangement: Arrangement) => hooks.costOf?.(resultOf(arrangement)) ?? arrangement.score;
+    let best: { readonly arrangement: Arrangement; readonly lostMm2: number; readonly cost: number } | null = null;
+    for (const order of ordersOf(candidates)) {
+      const arrangement = await arrange(order, request, noFits, hooks);
+      const lostMm2 = arrangement.missing.reduce((sum, { quantity, candidate }) => sum + quantity * candidate.area, 0);
+      if (best && lostMm2 > best.lostMm2 + 1e-6) continue;
+      const cost = costOf(arrangement);
+      if (!best || lostMm2 < best.lostMm2 - 1e-6 || cost < best.cost - 1e-9) best = { arrangement, lostMm2, cost };
+    }
+    const first = best!.arrangement;
     const step = async () => {
       await hooks.breathe?.();
       if (!hooks.mayTryMore?.(steps)) return false;
@@ -47,9 +52,9 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
     if (hooks.mayTryMore) {
       // Only who asks for the search loads it.
       const { improve } = await import('./improve.js');
-      best = await improve(best!, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.(() => resultOf(found())) });
+      return resultOf(await improve(first, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.(() => resultOf(found())) }));
     }
-    return resultOf(best!);
+    return resultOf(first);
   };
 }
 
@@ -72,6 +77,25 @@ const ORDERS: readonly ((a: Candidate, b: Candidate) => number)[] = [
   (a, b) => longest(b) - longest(a),
   (a, b) => b.orientations[0]!.height - a.orientations[0]!.height,
 ];
+
+/** Up to so many copies, so many more orders are tried: each takes little time, and where they differ the film they take does, too. */
+const FEW_COPIES = 24;
+const MORE_ORDERS = 20;
+/** By so much, up and down, a size is taken for larger or smaller than it is. */
+const BLUR = 0.4;
+
+/** The orders in which items are laid: the largest first in three senses, and of few copies some more, in which sizes are blurred. */
+function ordersOf(candidates: readonly Candidate[]): Candidate[][] {
+  const sorted = (candidates.length > 1 ? ORDERS : ORDERS.slice(0, 1)).map((order) => [...candidates].sort(order));
+  // Two items have no more orders than two, which are among the three.
+  if (candidates.length < 3 || candidates.reduce((sum, { copies }) => sum + copies.length, 0) > FEW_COPIES) return sorted;
+  const random = seededRandom(1);
+  const blurred = Array.from({ length: MORE_ORDERS }, (_, k) => {
+    const sizes = new Map(candidates.map((one) => [one, (k % 2 === 0 ? Math.sqrt(one.area) : longest(one)) * (1 - BLUR + 2 * BLUR * random())]));
+    return [...candidates].sort((a, b) => sizes.get(b)! - sizes.get(a)!);
+  });
+  return [...sorted, ...blurred];
+}
 
 /** A small seeded generator (mulberry32): core has no random source of its own. */
 function seededRandom(seed: number): () => number {

@@ -26,6 +26,17 @@ describe('nesting', () => {
     }
   });
 
+  it.each([0, 1, 2, 3])('keeps the arrangement that costs its caller least, and leaves no more over for it, seed %i', async (seed) => {
+    const request = randomRequest(seed);
+    const few = { ...request, items: request.items.map((one) => ({ ...one, quantity: 1 + (one.quantity % 3) })) };
+    const reach = ({ placements }: NestResult) => placements.reduce((sum, { item: id, x, rotation }) => sum + x + Math.max(...few.items.find((one) => one.id === id)!.group.map(({ outer }) => boundsOf([turned(outer, rotation)])!.maxX)), 0);
+    const [usual, cheapest] = [await nest(few), await nest(few, { costOf: reach })];
+    expect(nestingFaults(few, cheapest.placements)).toEqual([]);
+    expect(cheapest.placements.length).toBe(usual.placements.length);
+    expect(reach(cheapest)).toBeLessThanOrEqual(reach(usual));
+    expect(await nest(few, { costOf: reach })).toEqual(cheapest);
+  });
+
   it('is the same twice', async () => {
     expect(await nest(randomRequest(3))).toEqual(await nest(randomRequest(3)));
   });
@@ -120,6 +131,18 @@ describe('the search for less film', () => {
     expect(told.at(-1)!.placements).toEqual(last.placements);
     // Being told changes nothing.
     expect(await nest(request, steps(most))).toEqual(last);
+  });
+
+  it.each([1, 2, 3])('draws the others together beside one that is as long as the sheet, which stays, seed %i', async (seed) => {
+    const random = seeded(seed + 20);
+    const request: NestRequest = { sheets: [{ id: 'roll', widthMm: 220, lengthMm: 600, quantity: 1 }], spacingMm: 3, items: [item('bar', rectangle(0, 0, 40, 580), 1, [0]), ...Array.from({ length: 7 }, (_, i) => item(`blob-${i}`, blob(random, 0, 0, 18 + 20 * random()), 1, 'free'))] };
+    const [first, searched] = [await nest(request), await nest(request, steps(400))];
+    expect(nestingFaults(request, searched.placements)).toEqual([]);
+    expect(searched.placements).toHaveLength(8);
+    const top = ({ placements }: NestResult) => Math.max(...placements.filter(({ item: id }) => id !== 'bar').map(({ item: id, y, rotation }) => y + Math.max(...request.items.find((one) => one.id === id)!.group.map(({ outer }) => boundsOf([turned(outer, rotation)])!.maxY))));
+    const bar = ({ placements }: NestResult) => placements.find(({ item: id }) => id === 'bar');
+    expect(bar(searched)).toEqual(bar(first));
+    expect(top(searched)).toBeLessThan(top(first) - 1);
   });
 
   it('finds the way in which ten rectangles fill a larger one', async () => {

@@ -1,7 +1,7 @@
 import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../../engines/nesting/index.js';
 import { areaOf, boundsOf, grow, regionsOf, ringsOf, type Box } from '../../geometry/index.js';
 import type { Film, FilmPiece, LaidRectangle, LeftoverRule, Rectangle } from '../../shop/index.js';
-import { choosePieces, type LaidOut, type RackPiece, type Used } from './choose-pieces.js';
+import { choosePieces, spentOf, type LaidOut, type RackPiece, type Used } from './choose-pieces.js';
 import { outlinesOf, placed, type Group } from './group.js';
 import { loadableOf, roomOn, type Loadable, type LoadedWith } from './loadable.js';
 import { rollSections, type SectionWish } from './sections.js';
@@ -90,7 +90,7 @@ interface FilmWish extends Pick<Neighbours, 'spacingMm' | 'insetMm'> {
 }
 
 /** What a caller lends the layout of a film. */
-export interface LayHooks extends Omit<NestHooks, 'onBetter'> {
+export interface LayHooks extends Omit<NestHooks, 'onBetter' | 'costOf'> {
   /** Told of what the search finds on the way, and of what there was before; both are made when they are asked for. */
   readonly onBetter?: (found: () => readonly Laid[], before: () => readonly Laid[]) => void;
 }
@@ -112,9 +112,10 @@ export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[]
     const loaded = given.flatMap(({ id }) => ofPiece(id));
     // A piece that something is pinned on is used.
     if (!pinned.every(({ sheet }) => loaded.some(({ key }) => key === sheet))) return NOT_SO;
-    const result = inRoom(await layAll({ sheets: loaded.map((on) => nestSheetOf(on, insetMm)).filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned: pinned.map((place) => drawnIn(place, insetMm)) }, { ...hooks, ...more }));
-    const used = loaded.map((on) => ({ pieceId: idOf(on), ...usedOn(on, result, boxes) }));
-    return { used, leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
+    const usedBy = (found: NestResult) => loaded.map((on) => ({ pieceId: idOf(on), ...usedOn(on, found, boxes) }));
+    const costOf = (found: NestResult) => usedBy(inRoom(found)).reduce((sum, used, i) => sum + spentOf({ ...loaded[i]!.piece, costPerM2: film.costPerM2 }, used, leftovers), 0);
+    const result = inRoom(await layAll({ sheets: loaded.map((on) => nestSheetOf(on, insetMm)).filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned: pinned.map((place) => drawnIn(place, insetMm)) }, { ...hooks, ...more, costOf }));
+    return { used: usedBy(result), leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
   };
   const first = await choosePieces(piecesOf(rack, idOf, film, pinned), (given) => layOut(given), work, leftovers);
   if (!first) return null;

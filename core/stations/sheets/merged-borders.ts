@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { boundsOf, boxesTouch, containsPoint, edgeIndex, edgesOf, grow, regionsOf, reversed, squareToEdge, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxesTouch, containsPoint, edgeIndex, edgesOf, grow, regionsOf, reversed, ringsOf, squareToEdge, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
 import { lineOf, thereAndBack } from '../../engines/cutting/index.js';
 import type { PlacedGroup } from './sheet-plan.js';
 
@@ -17,9 +17,10 @@ const VOID_MM = 10;
 export function mergedBorders<G extends PlacedGroup>(groups: readonly G[]): readonly G[] {
   const frees = groups.flatMap((group, i) => group.borders.filter((ring) => lineOf(ring) === null).map((ring) => ({ ring, i, at: heldBy(ring, group) })));
   const areas = regionsOf(unite(frees.map(({ ring }) => ring)));
-  const homes = areas.map(({ outer }) => ({ outer, box: boundsOf([outer])! }));
+  // One may lie free in the midst of others that run together all round it.
+  const homes = areas.map((area) => ({ rings: ringsOf([area]), box: boundsOf([area.outer])! }));
   const within = areas.map((): (typeof frees)[number][] => []);
-  for (const free of frees) within[homes.findIndex(({ outer, box: { minX, minY, maxX, maxY } }) => free.at.x >= minX && free.at.x <= maxX && free.at.y >= minY && free.at.y <= maxY && containsPoint([outer], free.at.x, free.at.y))]!.push(free);
+  for (const free of frees) within[homes.findIndex(({ rings, box: { minX, minY, maxX, maxY } }) => free.at.x >= minX && free.at.x <= maxX && free.at.y >= minY && free.at.y <= maxY && containsPoint(rings, free.at.x, free.at.y))]!.push(free);
   const carried = groups.map((): Ring[] => []);
   const merged = new Set<number>();
   within.forEach((own, k) => {
