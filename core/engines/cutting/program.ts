@@ -1,4 +1,4 @@
-import { backwards, boundsOf, boxesTouch, holdsBox, type Ring } from '../../geometry/index.js';
+import { backwards, boundsOf, boxesTouch, containsPoint, holdsBox, type Ring } from '../../geometry/index.js';
 import { pathLength, type CutPath, type CutSettings, type Motion } from './cut-path.js';
 import { FIRST_HEADING, holderPath, turningPath, turningStrip } from './drag-knife.js';
 import { UNITS_PER_MM } from './hpgl.js';
@@ -113,7 +113,7 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     // What goes round other groups, too, would free them before they are cut.
     const isRoundOthers = ({ ring }: { readonly ring: Ring }) => {
       const round = boundsOf([ring])!;
-      return left.some(({ i: other, box }) => boxesTouch(round, box!) && groups[other]!.contours.some((contour) => holdsBox(round, boundsOf([contour])!)));
+      return left.some(({ i: other, box }) => boxesTouch(round, box!) && groups[other]!.contours.some((contour) => holdsBox(round, boundsOf([contour])!) && containsPoint([ring], contour[0]!, contour[1]!)));
     };
     around.push(...frees.filter(isRoundOthers));
     const own = frees.filter((one) => !around.includes(one));

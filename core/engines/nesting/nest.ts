@@ -86,15 +86,15 @@ const BLUR = 0.4;
 
 /** The orders in which items are laid: the largest first in three senses, and of few copies some more, in which sizes are blurred. */
 function ordersOf(candidates: readonly Candidate[]): Candidate[][] {
-  const sorted = (candidates.length > 1 ? ORDERS : ORDERS.slice(0, 1)).map((order) => [...candidates].sort(order));
-  // Two items have no more orders than two, which are among the three.
-  if (candidates.length < 3 || candidates.reduce((sum, { copies }) => sum + copies.length, 0) > FEW_COPIES) return sorted;
+  const sorted = ORDERS.map((order) => [...candidates].sort(order));
   const random = seededRandom(1);
-  const blurred = Array.from({ length: MORE_ORDERS }, (_, k) => {
+  const isFew = candidates.reduce((sum, { copies }) => sum + copies.length, 0) <= FEW_COPIES;
+  const blurred = Array.from({ length: isFew ? MORE_ORDERS : 0 }, (_, k) => {
     const sizes = new Map(candidates.map((one) => [one, (k % 2 === 0 ? Math.sqrt(one.area) : longest(one)) * (1 - BLUR + 2 * BLUR * random())]));
     return [...candidates].sort((a, b) => sizes.get(b)! - sizes.get(a)!);
   });
-  return [...sorted, ...blurred];
+  // Each once: of two or three items there are no more than two or six.
+  return [...new Map([...sorted, ...blurred].map((order) => [order.map(({ item }) => item.id).join(' '), order])).values()];
 }
 
 /** A small seeded generator (mulberry32): core has no random source of its own. */
