@@ -251,9 +251,15 @@ describe('several parts', () => {
     const kept = (holds: (now: Job['recipe']) => boolean) => driver.wait(async () => holds(await recipe()), 60_000);
     await driver.get(`${bench.server.url}/jobs/${two.id}/artwork`);
     await sees('On the design');
-    const boxes = await driver.findElements(By.css('section[aria-label="On the design"] input[type=checkbox]'));
+    // The list may be drawn anew while it is ticked.
+    const tick = (at: number) =>
+      driver.wait(async () => {
+        const box = (await driver.findElements(By.css('section[aria-label="On the design"] input[type=checkbox]')))[at];
+        if (!box) return false;
+        return box.isSelected().then((isTicked) => isTicked || box.click().then(() => false)).catch(() => false);
+      }, 60_000);
     // The lower one in the list is the first: it stands at the upper left.
-    await boxes[1]!.click();
+    await tick(1);
     await choose('In line with', 'the surface');
     await press('to the left');
     await kept(({ surface }) => surface.at !== null);
@@ -261,7 +267,7 @@ describe('several parts', () => {
     expect(body.design.xMm).toBeCloseTo(10, 1);
     await sees('saved');
     // Grouped, they are one thing, and apart again.
-    await boxes[0]!.click();
+    await tick(0);
     await press('Make them one group');
     await kept(({ artworks }) => artworks[0]!.group !== null && artworks[0]!.group === artworks[1]!.group);
     await press('Take the group apart');

@@ -96,14 +96,15 @@ export async function openBrowser(): Promise<Browser> {
       }).then(() => undefined),
     sees: async (wanted) => {
       const has = async () => {
-        // A page that goes on to another one is gone in the middle of being read.
+        // A page that goes on to another one is gone in the middle of being read, which is told in many ways; a tab that is gone is not waited for.
         const shown = await text().catch((reason: unknown) => {
-          if (reason instanceof error.StaleElementReferenceError || reason instanceof error.NoSuchElementError) return '';
+          if (reason instanceof error.WebDriverError && !reason.message.includes('tab crashed')) return '';
           throw reason;
         });
         return typeof wanted === 'string' ? shown.includes(wanted) : wanted.test(shown);
       };
-      await driver.wait(has, PATIENCE_MS).catch(async () => {
+      await driver.wait(has, PATIENCE_MS).catch(async (reason: unknown) => {
+        if (!(reason instanceof error.TimeoutError)) throw reason;
         throw new Error(`Never saw ${String(wanted)}; the page said:\n${await text()}`);
       });
     },
