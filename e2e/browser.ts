@@ -67,6 +67,12 @@ export async function openBrowser(): Promise<Browser> {
         ),
       PATIENCE_MS,
     );
+  /** A click goes to where a thing was when it was asked for: while it still moves, as findings come in above it, it would go beside it. */
+  const clickAtRest = async (element: WebElement) => {
+    const [was, is] = [await element.getRect(), await element.getRect()];
+    if (was.x !== is.x || was.y !== is.y) throw new error.ElementClickInterceptedError('It still moves.');
+    await element.click();
+  };
   const text = () => driver.findElement(By.css('body')).then((body) => body.getText());
   const devTools = (name: string, options: object) => (driver as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }).sendDevToolsCommand(name, options);
   const resize = (width: number, height: number) => devTools('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
@@ -86,13 +92,13 @@ export async function openBrowser(): Promise<Browser> {
         const element = await within(By.xpath(`//*[self::button or self::a or self::summary or self::label][${named(name)}]`));
         await driver.wait(until.elementIsEnabled(element), PATIENCE_MS);
         await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
-        await element.click();
+        await clickAtRest(element);
       }).then(() => undefined),
     tap: (css) =>
       steadily(async () => {
         const element = await within(By.css(css));
         await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
-        await element.click();
+        await clickAtRest(element);
       }).then(() => undefined),
     sees: async (wanted) => {
       const has = async () => {
