@@ -25,6 +25,7 @@ export {
   countPieces,
   crossingsAt,
   holdsBox,
+  isBoxRing,
   joinBoxes,
   lineLength,
   longestSide,

@@ -100,6 +100,12 @@ export function boxesTouch(a: Box, b: Box, reachMm = 0): boolean {
   );
 }
 
+/** Whether an outer ring fills its box, up to a thousandth of a mm². */
+export function isBoxRing(ring: Ring): boolean {
+  const { minX, minY, maxX, maxY } = boundsOf([ring])!;
+  return signedArea(ring) > (maxX - minX) * (maxY - minY) - 1e-3;
+}
+
 /** The box as one outer ring. */
 export function boxRing(box: Box): Ring {
   return Float64Array.of(box.minX, box.minY, box.maxX, box.minY, box.maxX, box.maxY, box.minX, box.maxY);

@@ -8,7 +8,7 @@ export { HPGL_TAIL, hpglHead, hpglRun, hpglSettings, programPairs, UNITS_PER_MM,
 export { HpglReader, type Instruction } from './hpgl-reader.js';
 export { distanceAt, driveSeconds, planMoves, type PlannedMove } from './motion.js';
 export { cutOnce } from './once.js';
-export { lineOf, thereAndBack } from './open-line.js';
+export { isOutline, lineOf, thereAndBack } from './open-line.js';
 export { orderContours } from './order.js';
 export { safeEdges, type Edges } from './safe-edges.js';
 export { cutProgram, type CutGroup, type CutProgram, type ProgramInput } from './program.js';

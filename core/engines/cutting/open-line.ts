@@ -24,3 +24,8 @@ export function lineOf(ring: Ring): Float64Array | null {
   }
   return null;
 }
+
+/** Whether a ring among those of a sheet goes round something, and is no line that goes there and back. */
+export function isOutline(ring: Ring): boolean {
+  return lineOf(ring) === null;
+}

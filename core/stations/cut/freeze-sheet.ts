@@ -1,6 +1,6 @@
-import { cutProgram, lineOf, programPairs, type CutProgram, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import { cutProgram, isOutline, programPairs, type CutProgram, type CutSettings, type Motion } from '../../engines/cutting/index.js';
 import { weedingBorders, type WeedingWork } from '../../engines/weeding/index.js';
-import { areaOf, boundsOf, compose, containsPoint, reversed, signedArea, translateRings, translation, unite, type Matrix, type Ring, type Rings } from '../../geometry/index.js';
+import { boundsOf, compose, containsPoint, isBoxRing, reversed, signedArea, translateRings, translation, unite, type Matrix, type Rings } from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import { filmsOfSheet, type FrozenGroup, type FrozenSheet, type WeedPlace } from './frozen-sheet.js';
@@ -170,7 +170,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
 function borderedAnew<G extends { readonly group: FrozenGroup; readonly contours: Rings; readonly borders: Rings }>(groups: readonly G[], sheet: FrozenSheet, outlines: Rings): readonly G[] {
   const contoursOf = contoursOfGroups(sheet.groups);
   const from = contoursOf.map((_, g) => contoursOf.slice(0, g).reduce((sum, count) => sum + count, 0));
-  const around = (g: number) => outlines.slice(from[g]! + sheet.groups[g]!.contours + sheet.groups[g]!.marks, from[g]! + contoursOf[g]!).filter(isBorder);
+  const around = (g: number) => outlines.slice(from[g]! + sheet.groups[g]!.contours + sheet.groups[g]!.marks, from[g]! + contoursOf[g]!).filter(isOutline);
   const cut = (g: number) => outlines.slice(from[g], from[g]! + sheet.groups[g]!.contours + sheet.groups[g]!.marks);
   return filmsOfSheet(sheet).flatMap(({ id }) => {
     const isOf = ({ filmId }: FrozenGroup) => !sheet.zones || filmId === id;
@@ -181,18 +181,8 @@ function borderedAnew<G extends { readonly group: FrozenGroup; readonly contours
     const offMm = Math.min(all.minX - box.minX, all.minY - box.minY, box.maxX - all.maxX, box.maxY - all.maxY);
     const kind = shared.length === 1 && isBoxRing(shared[0]!) ? 'box' : 'groups';
     const anew = weedingBorders(kind, unite(own.flatMap(({ contours }) => contours.map((ring) => (signedArea(ring) < 0 ? reversed(ring) : ring)))), offMm);
-    return own.map((group, i) => ({ ...group, borders: [...group.borders.filter((ring) => !isBorder(ring)), ...(i === 0 ? anew : [])] }));
+    return own.map((group, i) => ({ ...group, borders: [...group.borders.filter((ring) => !isOutline(ring)), ...(i === 0 ? anew : [])] }));
   });
-}
-
-/** What frees waste, and not a line in it. */
-function isBorder(ring: Ring): boolean {
-  return lineOf(ring) === null;
-}
-
-function isBoxRing(ring: Ring): boolean {
-  const { minX, minY, maxX, maxY } = boundsOf([ring])!;
-  return areaOf([ring]) > (maxX - minX) * (maxY - minY) - 1e-3;
 }
 
 function mapped([a, b, c, d, e, f]: Matrix, x: number, y: number): [number, number] {

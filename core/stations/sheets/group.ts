@@ -1,5 +1,5 @@
 import { boundsOf, boxRing, fingerprintOf, keyOf, regionsOf, transformRing, translateRings, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
-import { lineOf, thereAndBack } from '../../engines/cutting/index.js';
+import { isOutline, thereAndBack } from '../../engines/cutting/index.js';
 import { turned, type Placement } from '../../engines/nesting/index.js';
 import type { Film } from '../../shop/index.js';
 import type { PreparedLayer, PreparedPanel } from '../prepare/index.js';
@@ -53,7 +53,7 @@ export function outlinesOf(group: Group): Region[] {
 /** Copies that lie on one sheet with one box round all of them, instead of one round each: the first of them carries it. */
 export function inOneBox<G extends PlacedGroup>(groups: readonly G[]): readonly G[] {
   const box = boundsOf(groups.flatMap(({ borders }) => borders));
-  return box ? groups.map((group, i) => ({ ...group, borders: [...(i === 0 ? [boxRing(box)] : []), ...group.borders.filter((ring) => lineOf(ring) !== null)] })) : groups;
+  return box ? groups.map((group, i) => ({ ...group, borders: [...(i === 0 ? [boxRing(box)] : []), ...group.borders.filter((ring) => !isOutline(ring))] })) : groups;
 }
 
 /** How wide and high a group is, mm. */

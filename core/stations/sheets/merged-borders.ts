@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import { boundsOf, boxesTouch, containsPoint, edgeIndex, edgesOf, grow, regionsOf, reversed, ringsOf, squareToEdge, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
-import { lineOf, thereAndBack } from '../../engines/cutting/index.js';
+import { isOutline, lineOf, thereAndBack } from '../../engines/cutting/index.js';
 import type { PlacedGroup } from './sheet-plan.js';
 
 /** Lines in the waste keep so clear of a neighbour's outlines, mm: a knife that comes to the end of a line swings a little. */
@@ -15,7 +15,7 @@ const VOID_MM = 10;
  * border as it is. y up, mm; what is given is not changed.
  */
 export function mergedBorders<G extends PlacedGroup>(groups: readonly G[]): readonly G[] {
-  const frees = groups.flatMap((group, i) => group.borders.filter((ring) => lineOf(ring) === null).map((ring) => ({ ring, i, at: heldBy(ring, group) })));
+  const frees = groups.flatMap((group, i) => group.borders.filter(isOutline).map((ring) => ({ ring, i, at: heldBy(ring, group) })));
   const areas = regionsOf(unite(frees.map(({ ring }) => ring)));
   // One may lie free in the midst of others that run together all round it.
   const homes = areas.map((area) => ({ rings: ringsOf([area]), box: boundsOf([area.outer])! }));
@@ -34,7 +34,7 @@ export function mergedBorders<G extends PlacedGroup>(groups: readonly G[]): read
   }
   index.finish();
   return groups.map((group, i) => {
-    const lines = group.borders.filter((ring) => lineOf(ring) !== null);
+    const lines = group.borders.filter((ring) => !isOutline(ring));
     const box = merged.has(i) ? boundsOf(lines) : null;
     const room = box && widenBox(box, CLEAR_MM);
     const near = room ? index.search(room.minX, room.minY, room.maxX, room.maxY).filter((j) => j !== i).flatMap((j) => groups[j]!.contours.filter((ring) => boxesTouch(boundsOf([ring])!, room))) : [];

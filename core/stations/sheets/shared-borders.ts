@@ -1,5 +1,5 @@
-import { areaOf, boundsOf } from '../../geometry/index.js';
-import { lineOf } from '../../engines/cutting/index.js';
+import { isBoxRing } from '../../geometry/index.js';
+import { isOutline } from '../../engines/cutting/index.js';
 import { outlinesOf } from './group.js';
 import type { LayItem } from './lay-film.js';
 import type { LayWish } from './lay-wish.js';
@@ -28,7 +28,7 @@ export interface Neighbours {
 export function neighboursOf(items: readonly Laying[], { spacingMm, sharesBorders }: BordersWish): Neighbours {
   const apart: Neighbours = { borders: 'apart', spacingMm, insetMm: 0 };
   const groups = items.filter(({ quantity }) => quantity > 0).map(({ group }) => group);
-  if (!sharesBorders || groups.some(({ borders }) => !borders.some((ring) => lineOf(ring) === null))) return apart;
+  if (!sharesBorders || groups.some(({ borders }) => !borders.some(isOutline))) return apart;
   if (groups.every(isBoxed)) return { borders: 'touch', spacingMm: 0, insetMm: 0 };
   const clearMm = Math.min(...groups.map(({ borderGapMm }) => borderGapMm));
   return clearMm >= LEAST_CLEAR_MM ? { borders: 'merge', spacingMm: 0, insetMm: clearMm / 2 } : apart;
@@ -36,6 +36,5 @@ export function neighboursOf(items: readonly Laying[], { spacingMm, sharesBorder
 
 function isBoxed(group: Laying['group']): boolean {
   const outlines = outlinesOf(group);
-  const box = boundsOf(outlines.map(({ outer }) => outer))!;
-  return outlines.length === 1 && areaOf([outlines[0]!.outer]) > (box.maxX - box.minX) * (box.maxY - box.minY) - 1e-3;
+  return outlines.length === 1 && isBoxRing(outlines[0]!.outer);
 }
