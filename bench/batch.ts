@@ -55,7 +55,7 @@ export async function batchBench(): Promise<void> {
       close.push({ ...jobs.at(-1)!, prepare: followed! });
       aloneMm2 += sheets.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
       loadings += sheets.sheets.length;
-      for (const item of itemsOf({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {} }, 0, shop, { oneDirection: true, spares: { single: 0, layered: 0 } })) layersMm2 += await takenAlone(item, shop);
+      for (const item of itemsOf(jobs.at(-1)!, 0, shop, { oneDirection: true, spares: { single: 0, layered: 0 } })) layersMm2 += await takenAlone(item, shop);
     }
     const wish = { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } };
     const takenBy = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);

@@ -63,13 +63,13 @@ const LONG = 0.9;
 
 /** The same on less of the sheet; null when none was found. Where one group is as long as what is used, the others are drawn together beside it, so that more is left in one piece. */
 async function drawnTogether({ open, laid }: LaidSheet, search: Search, hooks: SearchHooks<() => LaidSheet>): Promise<LaidSheet | null> {
+  const pinned = laid.filter(({ isPinned }) => isPinned);
   const free = laid.filter(({ isPinned }) => !isPinned);
   const least = Math.max(...free.map(({ candidate: { orientations } }) => Math.min(...orientations.map(({ height }) => height))));
-  const isLong = ({ orientation: { height }, isPinned }: Laid) => !isPinned && height >= LONG * open.usedLength;
-  if (least >= ALL_ALONG * open.usedLength) return compressed({ open, laid }, laid.filter((one) => one.isPinned || isLong(one)), search, hooks, 0);
-  return free.length === laid.length && !open.sheet.outline && free.every(({ candidate: { shape, orientations } }) => isBox(shape) && orientations.every(({ rotation }) => rotation % 90 === 0))
+  if (least >= ALL_ALONG * open.usedLength) return compressed({ open, laid }, [...pinned, ...free.filter(({ orientation: { height } }) => height >= LONG * open.usedLength)], search, hooks, 0);
+  return pinned.length === 0 && !open.sheet.outline && free.every(({ candidate: { shape, orientations } }) => isBox(shape) && orientations.every(({ rotation }) => rotation % 90 === 0))
     ? boxesTogether({ open, laid }, search, hooks)
-    : compressed({ open, laid }, laid.filter(({ isPinned }) => isPinned), search, hooks, Math.max(0, ...laid.filter(({ isPinned }) => isPinned).map(topOf)));
+    : compressed({ open, laid }, pinned, search, hooks, Math.max(0, ...pinned.map(topOf)));
 }
 
 const topOf = ({ orientation, y }: Laid) => y + orientation.height;
