@@ -19,6 +19,16 @@ export interface Candidate {
   readonly copies: readonly number[];
 }
 
+/** What is laid next in an order: so many of a candidate's copies that are not laid yet, one after the other. */
+export interface Turn {
+  readonly candidate: Candidate;
+  readonly count: number;
+  /** Those of the candidate's that may be taken. */
+  readonly orientations: readonly Orientation[];
+  /** As far to the left as it goes without using more of a sheet's length, where that goes; otherwise, and else, as low as it goes. */
+  readonly isAside: boolean;
+}
+
 /** A copy where it lies on its sheet. */
 export interface Laid extends Lying {
   readonly candidate: Candidate;
@@ -39,13 +49,13 @@ export interface Arrangement {
   readonly score: number;
 }
 
-/** Places candidates in an order: each copy on the first sheet in use that has room, as low on it as it goes, else on the next sheet. */
-export async function arrange(order: readonly Candidate[], request: NestRequest, noFits: NoFits, hooks: NestHooks): Promise<Arrangement> {
+/** Places candidates in an order: each copy on the first sheet in use that has room, else on the next sheet. */
+export async function arrange(order: readonly Turn[], request: NestRequest, noFits: NoFits, hooks: NestHooks): Promise<Arrangement> {
   const sheets: LaidSheet[] = [];
   const left = request.sheets.map((sheet) => sheet.quantity ?? Infinity);
-  const missing: { candidate: Candidate; quantity: number }[] = [];
+  const missing = new Map<Candidate, number>();
   const counts = new Map<string, number>();
-  const fill: FillOptions = { spacingMm: request.spacingMm, closedAfter: order.length === 1 && order[0]!.item.quantity > MANY_COPIES ? COPIES_BESIDE : ITEMS_BESIDE };
+  const fill: FillOptions = { spacingMm: request.spacingMm, closedAfter: order.length === 1 && order[0]!.candidate.item.quantity > MANY_COPIES ? COPIES_BESIDE : ITEMS_BESIDE };
   const open = (at: number): LaidSheet => {
     const sheet = request.sheets[at]!;
     left[at]! -= 1;
@@ -63,24 +73,28 @@ export async function arrange(order: readonly Candidate[], request: NestRequest,
     const at = request.sheets.findIndex(({ id }) => id === pin.sheet);
     while ((counts.get(pin.sheet) ?? 0) <= pin.sheetIndex) open(at);
     const on = sheets.find(({ open: { sheet, index } }) => sheet.id === pin.sheet && index === pin.sheetIndex)!;
-    const candidate = order.find(({ item }) => item.id === pin.item)!;
+    const { candidate } = order.find(({ candidate: { item } }) => item.id === pin.item)!;
     const orientation = candidate.orientations.find(({ rotation }) => rotation === pin.rotation) ?? orientationOf(candidate.item.group.map(({ outer }) => outer), pin.rotation, candidate.shape);
     lay(on, { candidate, copy: pin.copy, isPinned: true, orientation, x: pin.x + orientation.originX, y: pin.y + orientation.originY });
   }
-  for (const candidate of order) {
-    for (const [k, copy] of candidate.copies.entries()) {
+  const laid = new Map<Candidate, number>();
+  for (const { candidate, count, orientations, isAside } of order) {
+    for (let k = 0; k < count; k += 1) {
       await hooks.breathe?.();
-      const found = sheets.reduce<Found | null>((hit, sheet) => hit ?? bestOn(sheet, candidate.orientations), null);
-      const opened = found ? null : openNext(candidate.orientations);
-      const place = found ?? (opened && bestOn(opened, candidate.orientations));
+      const found = sheets.reduce<Found | null>((hit, sheet) => hit ?? (isAside ? bestOn(sheet, orientations, isAside) : null) ?? bestOn(sheet, orientations), null);
+      const opened = found ? null : openNext(orientations);
+      const place = found ?? (opened && bestOn(opened, orientations));
       if (!place) {
-        missing.push({ candidate, quantity: candidate.copies.length - k });
+        missing.set(candidate, (missing.get(candidate) ?? 0) + count - k);
         break;
       }
-      lay(place.sheet, { candidate, copy, isPinned: false, orientation: place.orientation, ...place.spot });
+      const number = laid.get(candidate) ?? 0;
+      laid.set(candidate, number + 1);
+      lay(place.sheet, { candidate, copy: candidate.copies[number]!, isPinned: false, orientation: place.orientation, ...place.spot });
     }
   }
-  return { sheets, missing, score: scoreOf(sheets, missing) };
+  const leftOver = [...missing].map(([candidate, quantity]) => ({ candidate, quantity }));
+  return { sheets, missing: leftOver, score: scoreOf(sheets, leftOver) };
 }
 
 /** The film that is used, by area, with what is left over counted a million times: smaller is better. */
@@ -112,12 +126,13 @@ interface Found {
   readonly spot: Spot;
 }
 
-/** The orientation and the place on a sheet at which a group's upper edge is lowest; null when there is none. */
-export function bestOn(sheet: LaidSheet, orientations: readonly Orientation[]): Found | null {
+/** The orientation and the place on a sheet at which a group's upper edge is lowest; aside, its right edge farthest to the left. Null when there is none. */
+export function bestOn(sheet: LaidSheet, orientations: readonly Orientation[], isAside = false): Found | null {
   let best: Found | null = null;
+  const edgeOf = ({ orientation, spot }: Pick<Found, 'orientation' | 'spot'>) => (isAside ? spot.x + orientation.width : spot.y + orientation.height);
   for (const orientation of orientations) {
-    const spot = sheet.open.bestSpot(orientation);
-    if (spot && (!best || spot.y + orientation.height < best.spot.y + best.orientation.height - 1e-6)) best = { sheet, orientation, spot };
+    const spot = isAside ? sheet.open.spotAside(orientation) : sheet.open.bestSpot(orientation);
+    if (spot && (!best || edgeOf({ orientation, spot }) < edgeOf(best) - 1e-6)) best = { sheet, orientation, spot };
   }
   return best;
 }

@@ -1,11 +1,13 @@
-import { arrange, placementOf, type Arrangement, type Candidate } from './arrange.js';
+import { arrange, placementOf, type Arrangement, type Candidate, type Turn } from './arrange.js';
 import type { NestHooks, NestRequest, NestResult } from './nest-request.js';
 import { NoFits } from './no-fit.js';
+import { firstOrders, isCheaper, type Tried } from './orders.js';
+import { seededRandom } from './seeded-random.js';
 import { groupArea, orientationsOf, shapeOf } from './shape.js';
 
 /**
  * Places rigid groups on sheets: nothing overlaps, all keep the spacing, and sheets are filled in the order given; what is pinned stays. Three orders of the items are tried first (the largest first in
- * three senses), of few copies more, and the best kept: fewest left over, then least film, or least cost where the caller reckons it. Then, while `mayTryMore` allows it, what lies on each sheet is drawn together step by step. The same for the same request and number
+ * three senses), of few copies more, and the best kept: fewest left over, then least film, or least cost where the caller reckons it. Then, while `mayTryMore` allows it, the order is changed step by step where there is a cost, and what lies on each sheet drawn together. The same for the same request and number
  * of steps.
  */
 export function nest({ sheets, pinned, ...what }: NestRequest, hooks: NestHooks = {}): Promise<NestResult> {
@@ -34,27 +36,28 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
       steps,
     });
     const costOf = (arrangement: Arrangement) => hooks.costOf?.(resultOf(arrangement)) ?? arrangement.score;
-    let best: { readonly arrangement: Arrangement; readonly lostMm2: number; readonly cost: number } | null = null;
-    for (const order of ordersOf(candidates)) {
+    const tryOrder = async (order: readonly Turn[]): Promise<Tried> => {
       const arrangement = await arrange(order, request, noFits, hooks);
-      const lostMm2 = arrangement.missing.reduce((sum, { quantity, candidate }) => sum + quantity * candidate.area, 0);
-      if (best && lostMm2 > best.lostMm2 + 1e-6) continue;
-      const cost = costOf(arrangement);
-      if (!best || lostMm2 < best.lostMm2 - 1e-6 || cost < best.cost - 1e-9) best = { arrangement, lostMm2, cost };
+      return { order, arrangement, lostMm2: arrangement.missing.reduce((sum, { quantity, candidate }) => sum + quantity * candidate.area, 0), cost: costOf(arrangement) };
+    };
+    let first: Tried | null = null;
+    for (const order of firstOrders(candidates)) {
+      const tried = await tryOrder(order);
+      if (!first || isCheaper(tried, first)) first = tried;
     }
-    const first = best!.arrangement;
     const step = async () => {
       await hooks.breathe?.();
       if (!hooks.mayTryMore?.(steps)) return false;
       steps += 1;
       return true;
     };
-    if (hooks.mayTryMore) {
-      // Only who asks for the search loads it.
-      const { improve } = await import('./improve.js');
-      return resultOf(await improve(first, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.(() => resultOf(found())) }));
-    }
-    return resultOf(first);
+    if (!hooks.mayTryMore) return resultOf(first!.arrangement);
+    // Only who asks for the search loads it.
+    const [{ improve }, { betterOrder }] = [await import('./improve.js'), await import('./better-order.js')];
+    // Where film alone counts, drawing together does as much; an order can also leave more in one piece.
+    const ordered = hooks.costOf ? await betterOrder(first!, { tryOrder, random: seededRandom(1), step, onBetter: ({ arrangement }) => hooks.onBetter?.(() => resultOf(arrangement)) }) : first!;
+    const cheaper = (improved: Arrangement) => (hooks.costOf && costOf(improved) > ordered.cost ? ordered.arrangement : improved);
+    return resultOf(cheaper(await improve(ordered.arrangement, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.(() => resultOf(cheaper(found()))) })));
   };
 }
 
@@ -68,42 +71,4 @@ function figuresOf({ sheets }: Arrangement): Pick<NestResult, 'usedLengthMm' | '
 function whyNot(candidate: Candidate, request: NestRequest): string {
   const fits = request.sheets.some((s) => candidate.orientations.some((o) => o.width <= s.widthMm + 1e-6 && o.height <= (s.lengthMm ?? Infinity) + 1e-6));
   return fits ? 'no room is left on the sheets there are' : 'it is larger than every sheet';
-}
-
-const longest = (c: Candidate) => Math.max(c.orientations[0]!.width, c.orientations[0]!.height);
-
-const ORDERS: readonly ((a: Candidate, b: Candidate) => number)[] = [
-  (a, b) => b.area - a.area,
-  (a, b) => longest(b) - longest(a),
-  (a, b) => b.orientations[0]!.height - a.orientations[0]!.height,
-];
-
-/** Up to so many copies, so many more orders are tried: each takes little time, and where they differ the film they take does, too. */
-const FEW_COPIES = 24;
-const MORE_ORDERS = 20;
-/** By so much, up and down, a size is taken for larger or smaller than it is. */
-const BLUR = 0.4;
-
-/** The orders in which items are laid: the largest first in three senses, and of few copies some more, in which sizes are blurred. */
-function ordersOf(candidates: readonly Candidate[]): Candidate[][] {
-  const sorted = ORDERS.map((order) => [...candidates].sort(order));
-  const random = seededRandom(1);
-  const isFew = candidates.reduce((sum, { copies }) => sum + copies.length, 0) <= FEW_COPIES;
-  const blurred = Array.from({ length: isFew ? MORE_ORDERS : 0 }, (_, k) => {
-    const sizes = new Map(candidates.map((one) => [one, (k % 2 === 0 ? Math.sqrt(one.area) : longest(one)) * (1 - BLUR + 2 * BLUR * random())]));
-    return [...candidates].sort((a, b) => sizes.get(b)! - sizes.get(a)!);
-  });
-  // Each once: of two or three items there are no more than two or six.
-  return [...new Map([...sorted, ...blurred].map((order) => [order.map(({ item }) => item.id).join(' '), order])).values()];
-}
-
-/** A small seeded generator (mulberry32): core has no random source of its own. */
-function seededRandom(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }

@@ -41,15 +41,24 @@ export class OpenSheet {
    * what is forbidden or in a corner of the sheet, so neighbours touch at exactly the spacing.
    */
   bestSpot(orientation: Orientation): Spot | null {
+    return this.#firstSpot(orientation, this.sheet.lengthMm ?? Infinity, (spot, best) => spot.y < best.y - EDGE || (spot.y < best.y + EDGE && spot.x < best.x));
+  }
+
+  /** The same within the length that is used already: the place at which its right edge is farthest to the left, then lowest. */
+  spotAside(orientation: Orientation): Spot | null {
+    return this.#firstSpot(orientation, this.usedLength, (spot, best) => spot.x < best.x - EDGE || (spot.x < best.x + EDGE && spot.y < best.y));
+  }
+
+  #firstSpot(orientation: Orientation, lengthMm: number, isBefore: (spot: Spot, best: Spot) => boolean): Spot | null {
     const roomX = this.sheet.widthMm - orientation.width;
-    const roomY = (this.sheet.lengthMm ?? Infinity) - orientation.height;
+    const roomY = lengthMm - orientation.height;
     const floor = this.#floor;
     if (roomX < -EDGE || roomY < floor - EDGE) return null;
     const forbidden = this.#forbiddenFor(orientation);
     let best: Spot | null = null;
     const offer = (x: number, y: number) => {
       if (x < -EDGE || y < floor - EDGE || x > roomX + EDGE || y > roomY + EDGE) return;
-      if (!best || y < best.y - EDGE || (y < best.y + EDGE && x < best.x)) {
+      if (!best || isBefore({ x, y }, best)) {
         best = { x: Math.min(Math.max(x, 0), Math.max(roomX, 0)), y: Math.min(Math.max(y, floor), Math.max(roomY, 0)) };
       }
     };
