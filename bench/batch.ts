@@ -20,7 +20,7 @@ const SEARCH_STEPS = 400;
 /** What one layer takes when it is laid alone, the smallest piece first, and what is left over counts as spent: so a shop without a plan works. */
 async function takenAlone(item: LayItem, shop: Shop): Promise<number> {
   const rack = loadablesOf(item.film, shop).sort((a, b) => smallestFirst(a.piece, b.piece));
-  const { placements } = await nest({ sheets: rack.map(roomOn), spacingMm: NEW_LAY_WISH.spacingMm, items: [nestItemOf(item, 0)] });
+  const { placements } = await nest({ sheets: rack.map(roomOn), spacingMm: NEW_LAY_WISH.spacingMm, items: [nestItemOf(item, { borders: 'apart', spacingMm: NEW_LAY_WISH.spacingMm, insetMm: 0 })] });
   const passes = new Map<string, number>();
   for (const { sheet, sheetIndex, x, y, rotation } of placements) {
     const { piece, edges } = rack.find((on) => on.piece.id === sheet)!;
@@ -55,7 +55,7 @@ export async function batchBench(): Promise<void> {
       close.push({ ...jobs.at(-1)!, prepare: followed! });
       aloneMm2 += sheets.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
       loadings += sheets.sheets.length;
-      for (const item of itemsOf(jobs.at(-1)!, 0, shop, { oneDirection: true, spares: { single: 0, layered: 0 } })) layersMm2 += await takenAlone(item, shop);
+      for (const item of itemsOf(jobs.at(-1)!, 0, shop, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } })) layersMm2 += await takenAlone(item, shop);
     }
     const wish = { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } };
     const takenBy = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);

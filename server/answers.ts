@@ -88,7 +88,7 @@ export const ANSWERS = {
   Batches: list({ $ref: '#/components/schemas/Batch' }),
   BatchPlan: fields({
     sheets: list(fields({
-      id: text, key: text, film: shape('Film'), films: list(shape('Film')), piece: orNull(shape('Piece')), pieces: list(shape('Piece')), mat: orNull(shape('Mat')), zones: orNull(list(fields({ ...laid, film: shape('Film'), piece: shape('Piece') }))), section,
+      id: text, key: text, film: shape('Film'), films: list(shape('Film')), piece: orNull(shape('Piece')), pieces: list(shape('Piece')), mat: orNull(shape('Mat')), zones: orNull(list(fields({ ...laid, film: shape('Film'), piece: shape('Piece') }))), section, inCounters: count,
       edges: orNull(fields({ sides: number, bottom: number, top: number })), usedLengthMm: number, shapes: list(fields({ film: shape('Film'), contours: text, borders: text, places: list(matrix) })),
       carries: list(fields({ jobId: text, filmId: text, copies: count, isMirrored: yes })), laid: list(fields({ jobId: text, filmId: text, fingerprint: text, copy: count, perStrip: count, isPinned: yes, xMm: number, yMm: number })), leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),
       seconds: number, cutMm: number, forceG: number, speedMmS: number, keptMm2: number, takenMm2: number, value: number,

@@ -135,6 +135,7 @@ function sheetView(sheet: SheetPlan, jobs: readonly NamedBatchJob[], cutter: Cut
       return { jobId: jobs[job]!.id, filmId, fingerprint, copy, perStrip, isPinned, xMm: (minX + maxX) / 2, yMm: usedLengthMm - (minY + maxY) / 2 };
     }),
     section: sheet.section,
+    inCounters: groups.filter(({ liesInCounter }) => liesInCounter).length,
     leftovers: leftoverViews(sheet),
     seconds: program.seconds,
     cutMm: program.cutMm,

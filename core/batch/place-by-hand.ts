@@ -38,8 +38,9 @@ export function placeByHand(jobs: readonly BatchJob[], shop: Shop, { wish, out }
   const boxes = new BoxesOf(items);
   const [was, is] = [group.place.rotation, rotation].map((turned) => boxes.at(item.id, turned).reduce((all, own) => joinBoxes(all, own)!)) as [Box, Box];
   const at = { x: group.place.xMm + (was.minX + was.maxX - is.minX - is.maxX) / 2 + dxMm, y: group.place.yMm + (was.minY + was.maxY - is.minY - is.maxY) / 2 + dyMm };
-  const { spacingMm, insetMm } = neighboursOf(items, wish);
-  const free = nearestFree({ sheet: nestSheetOf(on, insetMm), spacingMm, items: items.map((one) => nestItemOf(one, insetMm)), item: item.id, rotation, wish: drawnIn(at, insetMm) });
+  const between = neighboursOf(items, wish);
+  const { spacingMm, insetMm } = between;
+  const free = nearestFree({ sheet: nestSheetOf(on, insetMm), spacingMm, items: items.map((one) => nestItemOf(one, between)), item: item.id, rotation, wish: drawnIn(at, insetMm) });
   const among = (others: readonly SheetGroup[]) => {
     const found = free(others.map((one) => drawnIn(placementOf(one), insetMm)));
     return found && drawnIn(found, -insetMm);

@@ -1,47 +1,23 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { areaOf, boundsOf, containsPoint, squareToEdge, type Rings } from '../geometry/index.js';
-import { Planner } from '../plan/planner.js';
-import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
-import { drawingPart } from '../stations/artwork/index.js';
+import { emptyRecipe } from '../recipe/index.js';
+import { batchJob as jobOf, svg } from '../testing/batch-job.js';
+import { gapBetween, gapToEdges } from '../testing/gaps.js';
 import { seeded } from '../testing/seeded.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { NEW_LAY_WISH, toCutOf, type LaidSheets, type LayWish, type SheetPlan } from '../stations/sheets/index.js';
 import { batchSheetToFreeze, placeByHand, planBatch, withPin, type BatchJob } from './index.js';
 import { programOf, restToFreeze, type FrozenSheet } from '../stations/cut/index.js';
 
-const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
 const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
 const NAME = svg(180, 40, '<path fill="#16181a" d="M0 0h60v40H0z M80 0h100v12H80z"/>');
 const LONG = svg(700, 120, '<path fill="#16181a" d="M0 0h700v120H0z"/><path fill="#f2b632" d="M40 30h600v50H40z"/>');
-
-let made = 0;
-async function jobOf(drawing: string, copies: number, due: string | null = null, patch: RecipePatch = {}): Promise<BatchJob> {
-  const recipe = parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Job'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } } }), patch));
-  const { prepare } = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', new TextEncoder().encode(drawing)]]) });
-  return { id: `job-${(made += 1)}`, prepare: prepare!, isInside: false, copies, taken: {}, lies: {}, due };
-}
 
 let jobs: readonly BatchJob[];
 beforeAll(async () => {
   jobs = [await jobOf(BADGE, 4, '2026-12-20'), await jobOf(NAME, 2, '2026-12-02'), await jobOf(BADGE, 1)];
 });
 const plan = (wish: Partial<LayWish> = {}, of = jobs) => planBatch(of, BENCH_SHOP, { ...NEW_LAY_WISH, spacingMm: 4, ...wish });
-
-/** By its own means: how near two sets of outlines come to each other; 0 where they cross or one lies in the other. */
-function gapBetween(a: Rings, b: Rings): number {
-  if (containsPoint(b, a[0]![0]!, a[0]![1]!) || containsPoint(a, b[0]![0]!, b[0]![1]!)) return 0;
-  return Math.min(...a.flatMap((ring) => b.map((other) => gapToEdges(ring, other))));
-}
-
-/** The least distance between the edges of two outlines or lines, wherever they lie to each other. */
-function gapToEdges(a: Rings[number], b: Rings[number]): number {
-  const edges = (ring: Rings[number]) => Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i]!, ring[2 * i + 1]!, ring[(2 * i + 2) % ring.length]!, ring[(2 * i + 3) % ring.length]!] as const);
-  const [p, q] = [edges(a), edges(b)];
-  let square = Infinity;
-  for (const e of p) for (const f of q) square = Math.min(square, squareToEdge(e[0], e[1], ...f), squareToEdge(f[0], f[1], ...e));
-  return Math.sqrt(square);
-}
 
 function checkSheet({ groups, zones, pieces, mat, edges }: SheetPlan): void {
   groups.forEach((one, i) => {

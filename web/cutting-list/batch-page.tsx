@@ -165,7 +165,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
               {state.plan && sheets.length === 0 && undecided.length === 0 && !inCutter && state.plan.short.length === 0 && state.plan.stopped.length === 0 && <Small>Everything of this batch is cut.</Small>}
               {sheets.length > 0 && <PickList sheets={sheets} unit={unit} onAvoid={(pieceId) => acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })} />}
               {sheets.length > 0 && <SearchForLess batch={batch} steps={state.plan!.steps} isBusy={isBusy} onForget={() => acts.change(batch, { wish: { ...batch.wish, steps: [] } })} onBetter={setBetter} films={shop?.films ?? []} />}
-              <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} unshared={state.plan?.unshared ?? []} onChange={(wish) => acts.change(batch, { wish })} />
+              <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} unshared={state.plan?.unshared ?? []} inCounters={state.plan ? state.plan.sheets.reduce((sum, sheet) => sum + sheet.inCounters, 0) : null} onChange={(wish) => acts.change(batch, { wish })} />
               <JobsInBatch
                 batch={batch}
                 looked={lookedJob}

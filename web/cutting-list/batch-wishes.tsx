@@ -19,18 +19,21 @@ interface BatchWishesProps {
   readonly stock: readonly StockPiece[];
   /** Films in which borders cannot be shared. */
   readonly unshared: readonly string[];
+  /** How many copies lie in counters of others; null while that is not known. */
+  readonly inCounters: number | null;
   readonly onChange: (wish: LayWish) => void;
 }
 
 const inPercent = (share: number) => Math.round(share * 1000) / 10;
 
 const BORDERS = [['own', 'one round each'], ['shared', 'shared by neighbours']] as const;
+const COUNTERS = [['yes', 'small layers may lie'], ['no', 'nothing lies']] as const;
 const ZONES = [['yes', 'side by side'], ['no', 'one by one']] as const;
 const ORDERS: readonly (readonly [SheetOrder, string])[] = [['changes', 'fewest changes'], ['smallest', 'smallest first'], ['urgent', 'soonest due first'], ['by hand', 'as you put them']];
 const DIRECTIONS = [['one', 'in one direction'], ['each', 'each as it fits']] as const;
 
 /** What is decided of a batch, in sentences with the reason. */
-export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, onChange }: BatchWishesProps) {
+export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, inCounters, onChange }: BatchWishesProps) {
   const { leftovers } = wish;
   const keep = (rule: Partial<typeof leftovers>) => onChange({ ...wish, leftovers: { ...leftovers, ...rule } });
   return (
@@ -44,6 +47,11 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, onC
           Borders: <Choice label="Borders" value={wish.sharesBorders ? 'shared' : 'own'} options={BORDERS} onChange={(borders) => onChange({ ...wish, sharesBorders: borders === 'shared' })} />
           <Small>{wish.sharesBorders ? 'Where all borders in a film are boxes, they touch, and the line between two is cut once. Other borders run into one another, and one line goes round them all: weed that together, then cut it apart. The spacing has no effect there.' : 'Each layer lies by itself, with waste round it. It takes a little more film, and is easier to lift.'}</Small>
           {unshared.length > 0 && <Small>No effect in {listed(unshared)}: something that lies there has no border, or a very close one.</Small>}
+        </div>
+        <div>
+          In large counters <Choice label="Large counters" value={wish.inCounters ? 'yes' : 'no'} options={COUNTERS} onChange={(counters) => onChange({ ...wish, inCounters: counters === 'yes' })} />.
+          <Small>{wish.inCounters ? 'That film would be waste. What lies there is cut first. Cut it out with a knife before you lift what is round it.' : 'Counters stay empty. It may take more film.'}</Small>
+          {wish.inCounters && inCounters !== null && <Small>{inCounters === 0 ? 'In this batch none does: there is no such place, or nothing that fits.' : `In this batch ${inCounters === 1 ? 'one does' : `${inCounters} do`}.`}</Small>}
         </div>
         <div>
           Small blanks of films with the same settings go onto a mat <Choice label="Blanks on a mat" value={wish.zones ? 'yes' : 'no'} options={ZONES} onChange={(zones) => onChange({ ...wish, zones: zones === 'yes' })} />

@@ -6,6 +6,7 @@ export { pathLength, type CutPath, type CutSettings, type Motion } from './cut-p
 export { FIRST_HEADING, holderPath, type Heading } from './drag-knife.js';
 export { HPGL_TAIL, hpglHead, hpglRun, hpglSettings, programPairs, UNITS_PER_MM, writeHpgl } from './hpgl.js';
 export { HpglReader, type Instruction } from './hpgl-reader.js';
+export { liesIn } from './lies-in.js';
 export { distanceAt, driveSeconds, planMoves, type PlannedMove } from './motion.js';
 export { cutOnce } from './once.js';
 export { isOutline, lineOf, thereAndBack } from './open-line.js';

@@ -3,6 +3,7 @@ import { pathLength, type CutPath, type CutSettings, type Motion } from './cut-p
 import { FIRST_HEADING, holderPath, turningPath, turningStrip } from './drag-knife.js';
 import { UNITS_PER_MM } from './hpgl.js';
 import { driveSeconds } from './motion.js';
+import { liesIn } from './lies-in.js';
 import { cutOnce } from './once.js';
 import { lineOf } from './open-line.js';
 import { orderContours } from './order.js';
@@ -80,7 +81,7 @@ export function cutProgram(input: ProgramInput): CutProgram {
   return { paths: moved, runs, wholeAt, settings, cutMm: paths.reduce((sum, path) => sum + pathLength(path.points), 0), travelMm, seconds, shiftMm };
 }
 
-/** The groups' paths, the group that lies nearest to where the knife is next; numbered through all groups. */
+/** The groups' paths, the group that lies nearest to where the knife is next, but what lies in a counter before that; numbered through all groups. */
 function inOrder(groups: readonly CutGroup[]): CutPath[] {
   const first: number[] = [];
   let count = 0;
@@ -89,6 +90,7 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     count += contours.length + borders.length;
   }
   const left = groups.map((group, i) => ({ i, box: boundsOf([...group.contours, ...group.borders]) })).filter((group) => group.box !== null);
+  const inCounters = liesIn(groups.map(({ contours }) => contours));
   const paths: CutPath[] = [];
   const around: { readonly ring: Ring; readonly line: Float64Array | null; readonly contour: number }[] = [];
   let at = { x: 0, y: 0 };
@@ -100,7 +102,8 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
   const closed = (rings: readonly Ring[], numbers: readonly number[]) => orderContours(rings, at).map((path) => ({ ...path, contour: numbers[path.contour!]! }));
   while (left.length > 0) {
     let best = { k: 0, distance: Infinity };
-    left.forEach(({ box }, k) => {
+    left.forEach(({ i, box }, k) => {
+      if (inCounters[i]!.some((inner) => left.some((one) => one.i === inner))) return;
       const distance = Math.hypot(Math.max(box!.minX - at.x, 0, at.x - box!.maxX), Math.max(box!.minY - at.y, 0, at.y - box!.maxY));
       if (distance < best.distance) best = { k, distance };
     });

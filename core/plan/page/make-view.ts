@@ -133,6 +133,7 @@ function sheetView(sheet: SheetPlan, prepare: PrepareOut): SheetView {
     isMirrored: groups.every(({ isMirrored }) => isMirrored),
     copies: groups.map((group) => group.copy),
     perStrip: groups[0]!.perStrip,
+    inCounters: groups.filter(({ liesInCounter }) => liesInCounter).length,
     keptMm2: groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
     takenMm2: sheet.usedMm2,
     leftovers: leftoverViews(sheet),

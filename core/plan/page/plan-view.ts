@@ -143,6 +143,8 @@ export interface LaidSheetView extends DrawnSheet {
   readonly films: readonly Film[];
   readonly pieces: readonly FilmPiece[];
   readonly section: Section | null;
+  /** How many copies lie in counters of others. */
+  readonly inCounters: number;
   readonly leftovers: readonly LeftoverView[];
   readonly keptMm2: number;
   readonly takenMm2: number;

@@ -166,7 +166,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
   };
 }
 
-/** Where one border went round several copies of a film, what is left of that film gets one anew, as far off: a box if it was one, else round what lies near each other. */
+/** Where one border went round several copies of a film (of a copy in a counter only if that has none of its own), what is left of that film gets one anew, as far off: a box if it was one, else round what lies near each other. */
 function borderedAnew<G extends { readonly group: FrozenGroup; readonly contours: Rings; readonly borders: Rings }>(groups: readonly G[], sheet: FrozenSheet, outlines: Rings): readonly G[] {
   const contoursOf = contoursOfGroups(sheet.groups);
   const from = contoursOf.map((_, g) => contoursOf.slice(0, g).reduce((sum, count) => sum + count, 0));
@@ -175,7 +175,7 @@ function borderedAnew<G extends { readonly group: FrozenGroup; readonly contours
   return filmsOfSheet(sheet).flatMap(({ id }) => {
     const isOf = ({ filmId }: FrozenGroup) => !sheet.zones || filmId === id;
     const [own, were] = [groups.filter(({ group }) => isOf(group)), sheet.groups.flatMap((group, g) => (isOf(group) ? [g] : []))];
-    const shared = were.flatMap((g) => around(g).filter((border) => were.some((other) => other !== g && cut(other).some((ring) => containsPoint([border], ring[0]!, ring[1]!)))));
+    const shared = were.flatMap((g) => around(g).filter((border) => were.some((other) => other !== g && around(other).length === 0 && cut(other).some((ring) => containsPoint([border], ring[0]!, ring[1]!)))));
     if (shared.length === 0) return own;
     const [box, all] = [boundsOf(were.flatMap(around))!, boundsOf(were.flatMap(cut))!];
     const offMm = Math.min(all.minX - box.minX, all.minY - box.minY, box.maxX - all.maxX, box.maxY - all.maxY);

@@ -4,6 +4,7 @@ import { isLayered, turnsOf } from './direction.js';
 import { groupOf, groupsFor } from './group.js';
 import { loadablesOf, type LayItem, type ShopToLay } from './lay-film.js';
 import type { LayWish } from './lay-wish.js';
+import { roomsOf } from './rooms.js';
 import type { CutSoFar } from './sheet-plan.js';
 
 /** What of a job is cut: its prepared layers, and how often. */
@@ -21,7 +22,7 @@ export function toCutOf({ prepare, isInside, copies }: JobToLay): { readonly fin
   return prepare.layers.map((prepared) => ({ fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint, copies: groupsFor(prepared.panel, copies) }));
 }
 
-type ItemWish = Pick<LayWish, 'oneDirection' | 'spares'>;
+type ItemWish = Pick<LayWish, 'oneDirection' | 'spares' | 'inCounters'>;
 
 /** Fewer copies than this are no run: each is looked after. */
 const LEAST_RUN = 10;
@@ -32,7 +33,7 @@ function sparesOf(copies: number, share: number): number {
 }
 
 /** The layers of a job, also those of which nothing is left to be cut: all of them say in which direction they lie. */
-export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: JobToLay, job: number, shop: ShopToLay, { oneDirection, spares }: ItemWish): LayItem[] {
+export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: JobToLay, job: number, shop: ShopToLay, { oneDirection, spares, inCounters }: ItemWish): LayItem[] {
   // Two designs that are alike share what is cut of them.
   const untaken = new Map(Object.entries(taken));
   const isRun = isLayered(prepare.layers.map(({ layer }) => layer));
@@ -47,7 +48,9 @@ export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: J
     const done = Math.min(withSpares, untaken.get(group.fingerprint) ?? 0);
     untaken.set(group.fingerprint, (untaken.get(group.fingerprint) ?? 0) - done);
     // Spares make up for what is spoiled: once enough are good, none is missing.
-    return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, isMirrored, quantity: done >= wanted ? 0 : withSpares - done, keptMm2: areaOf(cut), rotations: [0], sharesBorder: panel.sharesBorder };
+    const quantity = done >= wanted ? 0 : withSpares - done;
+    const rooms = inCounters && quantity > 0 ? roomsOf(group) : [];
+    return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, rooms, isMirrored, quantity, keptMm2: areaOf(cut), rotations: [0], sharesBorder: panel.sharesBorder };
   });
   const racks = new Map(items.map(({ film }) => [film.id, loadablesOf(film, shop)]));
   const turns = turnsOf(items, (film) => racks.get(film.id)!, { inOneDirection: oneDirection, lies });

@@ -1,9 +1,10 @@
 import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../../engines/nesting/index.js';
-import { areaOf, boundsOf, grow, regionsOf, ringsOf, type Box } from '../../geometry/index.js';
+import { areaOf, boundsOf, grow, regionsOf, subtract, type Box, type Rings } from '../../geometry/index.js';
 import type { Film, FilmPiece, LaidRectangle, LeftoverRule, Rectangle } from '../../shop/index.js';
 import { choosePieces, spentOf, type LaidOut, type RackPiece, type Used } from './choose-pieces.js';
 import { outlinesOf, placed, type Group } from './group.js';
 import { loadableOf, roomOn, type Loadable, type LoadedWith } from './loadable.js';
+import { gapInCounters, widened } from './rooms.js';
 import { rollSections, type SectionWish } from './sections.js';
 import type { Neighbours } from './shared-borders.js';
 import type { Section, SheetGroup } from './sheet-plan.js';
@@ -24,6 +25,8 @@ export interface LayItem {
   readonly firstCopy: number;
   readonly film: Film;
   readonly group: Group;
+  /** Where in its counters other copies may lie, as the group lies. */
+  readonly rooms: Rings;
   readonly isMirrored: boolean;
   readonly quantity: number;
   readonly keptMm2: number;
@@ -68,10 +71,13 @@ export function rackOf(film: Film, shop: ShopToLay, sections: SectionWish): Load
   });
 }
 
-/** An item as it is nested: where borders run into each other, drawn in by as much. */
-export function nestItemOf({ id, quantity, rotations, group }: LayItem, insetMm: number): NestItem {
-  const outlines = outlinesOf(group);
-  return { id, quantity, rotations, group: insetMm > 0 ? regionsOf(grow(ringsOf(outlines), -insetMm)) : outlines };
+/** An item as it is nested: its outlines, with rooms as holes. Where borders run into each other, drawn in by as much; where boxes touch, the box alone. */
+export function nestItemOf({ id, quantity, rotations, group, rooms }: LayItem, { borders, spacingMm, insetMm }: Neighbours): NestItem {
+  const filled = outlinesOf(group).map(({ outer }) => outer);
+  const drawn = insetMm > 0 ? grow(filled, -insetMm) : filled;
+  // The spacing is kept in rooms, too, and is no second gap beside the one they have.
+  const holed = rooms.length > 0 && borders !== 'touch' ? subtract(drawn, widened(rooms, Math.min(spacingMm, gapInCounters(group)) + insetMm)) : drawn;
+  return { id, quantity, rotations, group: regionsOf(holed) };
 }
 
 /** What of a piece is nested on, by the piece's key: what is drawn in has a room that is. */
@@ -84,7 +90,7 @@ export function drawnIn<P extends Pick<Placement, 'x' | 'y'>>(place: P, insetMm:
   return { ...place, x: place.x - insetMm, y: place.y - insetMm };
 }
 
-interface FilmWish extends Pick<Neighbours, 'spacingMm' | 'insetMm'> {
+interface FilmWish extends Neighbours {
   readonly leftovers: LeftoverRule;
   readonly pinned: readonly Placement[];
 }
@@ -96,9 +102,10 @@ export interface LayHooks extends Omit<NestHooks, 'onBetter' | 'costOf'> {
 }
 
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
-export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[], { spacingMm, insetMm, pinned, leftovers }: FilmWish, { mayTryMore, onBetter, ...hooks }: LayHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
+export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[], { pinned, leftovers, ...between }: FilmWish, { mayTryMore, onBetter, ...hooks }: LayHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
   const film = items[0]!.film;
-  const asked = items.map((item) => nestItemOf(item, insetMm));
+  const { spacingMm, insetMm } = between;
+  const asked = items.map((item) => nestItemOf(item, between));
   const areas = new Map(asked.map(({ id, group }) => [id, group.reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
   const layAll = nesterOf({ items: asked, spacingMm });
   const inRoom = (result: NestResult): NestResult => (insetMm > 0 ? { ...result, placements: result.placements.map((place) => drawnIn(place, -insetMm)) } : result);
@@ -149,7 +156,7 @@ function groupsOn({ key, edges }: Loaded, { placements }: NestResult, { items, p
     .filter((placement) => placement.sheet === key)
     .map((placement) => {
       const { group, job, layer, firstCopy, isMirrored, keptMm2 } = items.find(({ id }) => id === placement.item)!;
-      return { ...placed(group, { ...placement, copy: firstCopy + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }), job, layer, isMirrored, keptMm2, place: { pieceKey: key, xMm: placement.x, yMm: placement.y, rotation: placement.rotation }, isPinned: pinned.some(({ item, copy }) => item === placement.item && copy === placement.copy) };
+      return { ...placed(group, { ...placement, copy: firstCopy + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }), job, layer, isMirrored, keptMm2, place: { pieceKey: key, xMm: placement.x, yMm: placement.y, rotation: placement.rotation }, isPinned: pinned.some(({ item, copy }) => item === placement.item && copy === placement.copy), liesInCounter: false };
     });
 }
 

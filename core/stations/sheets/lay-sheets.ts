@@ -1,3 +1,4 @@
+import { liesIn } from '../../engines/cutting/index.js';
 import { keyOf, translateRings } from '../../geometry/index.js';
 import { isKept, leftoversAround, type Film, type LeftoverRule, type Mat, type Rectangle } from '../../shop/index.js';
 import { spentOf, usedAtCorner } from './choose-pieces.js';
@@ -45,8 +46,10 @@ export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: 
   const sharing = new Set(all.filter(({ sharesBorder }) => sharesBorder).map(({ job, layer }) => `${job}/${layer}`));
   const merging = new Set<string>();
   const bordered = (one: Laid): Laid => {
-    if (one.groups.every(({ job, layer }) => sharing.has(`${job}/${layer}`))) return { ...one, groups: inOneBox(one.groups) };
-    return merging.has(one.film.id) ? { ...one, groups: mergedBorders(one.groups) } : one;
+    const within = liesIn(one.groups.map(({ contours }) => contours));
+    const marked = one.groups.map((group, i) => ({ ...group, liesInCounter: within.some((inner) => inner.includes(i)) }));
+    if (merging.has(one.film.id)) return { ...one, groups: mergedBorders(marked) };
+    return { ...one, groups: one.groups.every(({ job, layer }) => sharing.has(`${job}/${layer}`)) ? inOneBox(marked) : marked };
   };
   const asSheet = (one: Laid) => alone(one, wish.leftovers);
   const unplaced: Unplaced[] = [];
@@ -62,9 +65,9 @@ export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: 
     const own = items.filter((item) => item.film.id === film.id);
     const rack = rackOf(film, shop, { longFeedMm: wish.longFeedMm, longestMm: longestOf(own) });
     const mayTryMore = budget ? budget(film, part, films.length) : decidedSteps(wish, film);
-    const { borders, ...between } = neighboursOf(own, wish);
-    if (wish.sharesBorders && borders === 'apart') unshared.push(film);
-    if (borders === 'merge') merging.add(film.id);
+    const between = neighboursOf(own, wish);
+    if (wish.sharesBorders && between.borders === 'apart') unshared.push(film);
+    if (between.borders === 'merge') merging.add(film.id);
     const pins = pinsThatHold(wish.pins, { items: own, rack, ...between });
     loose.push(...pins.loose);
     const chosen = await layFilm(own, rack, { ...wish, ...between, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }), ...(onBetter && { onBetter: (found, before) => onBetter(film, () => ({ sheets: found().map(bordered).map(asSheet), beforeMm2: before().reduce((sum, one) => sum + asSheet(one).usedMm2, 0) })) }) });

@@ -10,6 +10,8 @@ export interface LayWish {
   readonly spacingMm: number;
   /** Borders are shared by neighbours: boxes touch, and the line between them is cut once; others run into one another. */
   readonly sharesBorders: boolean;
+  /** Whether small copies may lie in the counters of large ones. */
+  readonly inCounters: boolean;
   /** Whether films of the same settings share a mat. */
   readonly zones: boolean;
   readonly order: SheetOrder;
@@ -32,4 +34,4 @@ export interface LayWish {
 }
 
 /** What nobody has decided otherwise. Spares: trade practice, 5 % of single films and 10 % of layered runs. */
-export const NEW_LAY_WISH: LayWish = { spacingMm: 5, sharesBorders: false, zones: true, order: 'changes', sequence: [], oneDirection: true, spares: { single: 0.05, layered: 0.1 }, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
+export const NEW_LAY_WISH: LayWish = { spacingMm: 5, sharesBorders: false, inCounters: true, zones: true, order: 'changes', sequence: [], oneDirection: true, spares: { single: 0.05, layered: 0.1 }, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };

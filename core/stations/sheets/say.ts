@@ -96,6 +96,21 @@ export function sayZones(isShared: boolean, zoned: readonly SheetPlan[]): Ruling
   };
 }
 
+/** Copies that lie in counters of others, or might. */
+export function sayInCounters(mayLie: boolean, copies: number): Ruling<SheetsPatch> {
+  return {
+    id: 'sheets.counters',
+    stage: 'sheets',
+    subject: 'Large counters',
+    sentence: mayLie ? '{value} in large counters of others.' : 'Large counters stay {value}.',
+    value: mayLie ? `${count(copies, 'layer')} ${copies === 1 ? 'lies' : 'lie'}` : 'empty',
+    unit: '',
+    because: [mayLie ? 'That film would be waste. It is cut first. Cut it out with a knife before you lift what is round it.' : 'Small layers of the same film could lie there. They would be cut out with a knife before what is round them is lifted.'],
+    overridden: !mayLie,
+    alternatives: [mayLie ? { label: 'Leave counters empty', patch: { sheets: { inCounters: false } } } : { label: 'Use large counters', patch: { sheets: { inCounters: true } } }],
+  };
+}
+
 /** A piece that is in stock and cannot be cut as it is. */
 export function sayLeftOut(film: Film, { kind, widthMm, lengthMm }: FilmPiece, cutterWidthMm: number): Finding<SheetsPatch> {
   return kind === 'roll'

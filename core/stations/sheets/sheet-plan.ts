@@ -44,6 +44,8 @@ export interface SheetGroup extends PlacedGroup {
   readonly layer: number;
   readonly place: LaidPlace;
   readonly isPinned: boolean;
+  /** It lies in a counter of another copy: it is cut out before that is lifted. */
+  readonly liesInCounter: boolean;
   readonly isMirrored: boolean;
   readonly keptMm2: number;
 }

@@ -19,7 +19,7 @@ interface Short {
   readonly missing: readonly LayItem[];
   readonly rack: readonly Loaded[];
   readonly shop: ShopToLay;
-  readonly wish: Pick<LayWish, 'leftovers'> & Pick<Neighbours, 'spacingMm' | 'insetMm'>;
+  readonly wish: Pick<LayWish, 'leftovers'> & Neighbours;
   /** What was laid by hand: it stays where it is. */
   readonly pinned: readonly Placement[];
 }

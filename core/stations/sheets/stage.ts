@@ -15,7 +15,7 @@ import { NEW_LAY_WISH, type LayWish } from './lay-wish.js';
 import { fitsOn, smallestFirst } from './loadable.js';
 import { numberOf } from './panels-on.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
-import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayGangSaves, sayLeftOut, sayLongFeed, sayMirrored, sayNoRoom, sayPiece, saySections, sayStrips, sayZones } from './say.js';
+import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayGangSaves, sayInCounters, sayLeftOut, sayLongFeed, sayMirrored, sayNoRoom, sayPiece, saySections, sayStrips, sayZones } from './say.js';
 import type { CutSoFar, LayerToCut, SheetPlan } from './sheet-plan.js';
 
 export interface SheetsOut {
@@ -44,8 +44,8 @@ interface SheetsRead extends CutSoFar, ShopToLay {
 }
 
 /** A job by itself is laid as several are together: as a batch of one, of which its own decisions are made and the others are left as they are. It makes the copies it is asked for, and no spares. */
-function wishOf({ spacingMm, oneDirection, zones }: SheetsDecisions['sheets']): LayWish {
-  return { ...NEW_LAY_WISH, spacingMm, oneDirection, zones, spares: { single: 0, layered: 0 } };
+function wishOf({ spacingMm, oneDirection, zones, inCounters }: SheetsDecisions['sheets']): LayWish {
+  return { ...NEW_LAY_WISH, spacingMm, oneDirection, zones, inCounters, spares: { single: 0, layered: 0 } };
 }
 
 /** Places every layer, as many times as copies of it are still to be cut, on the pieces in stock on which the least film is spent. */
@@ -56,7 +56,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const { prepare, sheets: decisions, pieces, cutter, isInside, taken, lies } = read;
     const { copies } = decisions;
     const wish = wishOf(decisions);
-    const items = itemsOf({ id: '', prepare, isInside, copies, taken, lies }, 0, read, wish);
+    const job = { id: '', prepare, isInside, copies, taken, lies };
+    const items = itemsOf(job, 0, read, wish);
     const panelOf = ({ layer }: Pick<LayItem, 'layer'>) => prepare.layers[layer]!.panel;
     const isCut = (item: LayItem) => item.quantity === 0;
     const toCut = items.map((item): LayerToCut => ({ film: item.film, panel: numberOf(panelOf(item)), perStrip: item.group.perStrip, fingerprint: item.group.fingerprint, copies: groupsFor(panelOf(item), copies), taken: item.firstCopy }));
@@ -90,6 +91,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     }
     const zoned = laid.sheets.filter(({ zones }) => zones !== null);
     if (zoned.length > 0 || (!decisions.zones && isLayered(items))) rulings.push(sayZones(decisions.zones, zoned));
+    const lyingInCounters = laid.sheets.flatMap(({ groups }) => groups.filter((one) => one.liesInCounter)).length;
+    if (lyingInCounters > 0 || (!decisions.inCounters && itemsOf(job, 0, read, { ...wish, inCounters: true }).some(({ rooms }) => rooms.length > 0))) rulings.push(sayInCounters(decisions.inCounters, lyingInCounters));
     const [panel] = prepare.panels;
     if (panel && panel.perStrip > 1) rulings.push(sayStrips({ copies, strips: groupsFor(panel, copies), perStrip: panel.perStrip }));
     if (toCut.every((layer) => layer.taken === 0)) findings.push(...gangFindings(read));

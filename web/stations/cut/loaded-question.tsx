@@ -14,7 +14,7 @@ import { Swatch } from '../../ui/swatch.js';
 import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
-  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panels' | 'section'>>;
+  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panels' | 'section' | 'inCounters'>>;
   /** What the button says. */
   readonly action: string;
   readonly hpglUrl?: string;
@@ -24,7 +24,7 @@ interface LoadedQuestionProps {
 
 /** Asked before every sheet, and answered by looking: nothing is filled in beforehand. */
 export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQuestionProps) {
-  return sheet.zones ? <BlanksQuestion zones={sheet.zones} isMirrored={sheet.isMirrored ?? false} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} mat={sheet.mat!} /> : <PieceQuestion sheet={sheet} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} />;
+  return sheet.zones ? <BlanksQuestion zones={sheet.zones} inCounters={sheet.inCounters ?? 0} isMirrored={sheet.isMirrored ?? false} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} mat={sheet.mat!} /> : <PieceQuestion sheet={sheet} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} />;
 }
 
 type AskedOf<T> = Omit<LoadedQuestionProps, 'sheet' | 'hpglUrl'> & { readonly hpglUrl: string | undefined } & T;
@@ -42,6 +42,7 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
     <Card>
       <h3>What is loaded?</h3>
       <Small>{wanted(sheet, unit)}</Small>
+      <InCounters copies={sheet.inCounters ?? 0} />
       {sheet.section && sheet.section.number < sheet.section.of && <Small>Leave the roll in the cutter when this section is cut. For the next one, bring the two short lines at its end onto the cutter’s zero line: then the roll is square again.</Small>}
       <p>
         Film in the cutter <FilmPicker label="Film in the cutter" films={shop?.films ?? []} left={left} value={loaded} placeholder="look, then choose …" onChange={setLoaded} />
@@ -53,6 +54,12 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
       <Acts action={action} hpglUrl={hpglUrl} isReady={loaded === film.id && turned && !busy} onCut={() => onCut([loaded])} />
     </Card>
   );
+}
+
+/** What lies where it would be lifted with what is round it. */
+function InCounters({ copies }: { readonly copies: number }) {
+  if (copies === 0) return null;
+  return <Small>{copies === 1 ? 'One small layer lies in a counter of a larger one. Cut it' : `${copies} small layers lie in counters of larger ones. Cut them`} out with a knife before you lift what is round {copies === 1 ? 'it' : 'them'}.</Small>;
 }
 
 function Acts({ action, hpglUrl, isReady, onCut }: { readonly action: string; readonly hpglUrl: string | undefined; readonly isReady: boolean; readonly onCut: () => void }) {
@@ -71,7 +78,7 @@ function Acts({ action, hpglUrl, isReady, onCut }: { readonly action: string; re
 }
 
 /** A mat with several blanks: each is ticked when it lies where the card says. */
-function BlanksQuestion({ zones, mat, isMirrored, action, hpglUrl, busy, onCut }: AskedOf<{ readonly zones: NonNullable<DrawnSheet['zones']>; readonly mat: NonNullable<DrawnSheet['mat']>; readonly isMirrored: boolean }>) {
+function BlanksQuestion({ zones, mat, isMirrored, inCounters, action, hpglUrl, busy, onCut }: AskedOf<{ readonly zones: NonNullable<DrawnSheet['zones']>; readonly mat: NonNullable<DrawnSheet['mat']>; readonly isMirrored: boolean; readonly inCounters: number }>) {
   const { unit } = useSettings();
   const [laid, setLaid] = useState<ReadonlySet<number>>(new Set());
   const mm = (value: number) => formatLength(value, unit);
@@ -83,6 +90,7 @@ function BlanksQuestion({ zones, mat, isMirrored, action, hpglUrl, busy, onCut }
         Cut each blank to its size, then lay it on the {mat.name}. Places are measured from the mat’s lower left corner (0 in the picture), in {unit}.
         {isMirrored && zones.some(({ film }) => !film.mirrored) && ' It is cut mirrored: it goes inside the glass.'}
       </Small>
+      <InCounters copies={inCounters} />
       <Blanks>
         {zones.map(({ film, xMm, yMm, widthMm, lengthMm }, i) => (
           <li key={i}>
