@@ -1,21 +1,23 @@
 import { describe, expect, it } from 'vitest';
-import { areaOf, containsPoint, type Ring } from '../geometry/index.js';
+import { areaOf, boundsOf, containsPoint, type Ring } from '../geometry/index.js';
 import { programOf, restToFreeze, type FrozenSheet } from '../stations/cut/index.js';
 import { NEW_LAY_WISH, type LaidSheets, type LayWish, type SheetGroup, type SheetPlan } from '../stations/sheets/index.js';
 import { batchJob, svg } from '../testing/batch-job.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { gapToEdges } from '../testing/gaps.js';
 import { seeded } from '../testing/seeded.js';
-import { batchSheetToFreeze, planBatch, type BatchJob } from './index.js';
+import { batchSheetToFreeze, placeByHand, planBatch, type BatchJob } from './index.js';
 
 const SPACING_MM = 4;
 /** A roll hardly wider than the frames. */
 const shop = { ...BENCH_SHOP, pieces: BENCH_SHOP.pieces.filter(({ kind }) => kind === 'roll').map((roll) => ({ ...roll, widthMm: 282 })) };
 const plan = (jobs: readonly BatchJob[], wish: Partial<LayWish> = {}) => planBatch(jobs, shop, { ...NEW_LAY_WISH, spacingMm: SPACING_MM, spares: { single: 0, layered: 0 }, ...wish });
 
-/** A frame round a large counter, with or without islands in it where others would lie first. */
+type Islands = 'none' | 'corners' | 'middle';
+const ISLANDS: readonly Islands[] = ['none', 'corners', 'middle'];
 const island = (x: number, y: number) => `<circle fill="#16181a" cx="${x}" cy="${y}" r="5"/>`;
-const frame = (w: number, h: number, t: number, islands: boolean) => `<path fill="#16181a" fill-rule="evenodd" d="M0 0h${w}v${h}H0z M${t} ${t}v${h - 2 * t}h${w - 2 * t}v${2 * t - h}z"/>${islands ? island(t + 24, t + 24) + island(w - t - 24, h - t - 24) : ''}`;
+/** A frame round a large counter, with or without islands in it: where others would lie first, or so that they lie round one. */
+const frame = (w: number, h: number, t: number, islands: Islands = 'none') => `<path fill="#16181a" fill-rule="evenodd" d="M0 0h${w}v${h}H0z M${t} ${t}v${h - 2 * t}h${w - 2 * t}v${2 * t - h}z"/>${{ none: '', corners: island(t + 24, t + 24) + island(w - t - 24, h - t - 24), middle: island(w * 0.3, h * 0.5) }[islands]}`;
 const small = (w: number, h: number) => `<path fill="#16181a" d="M0 0h${w}v${h}z"/>`;
 
 const isLine = (ring: Ring) => areaOf([ring]) < 1;
@@ -26,7 +28,7 @@ async function jobsOf(seed: number, border?: 'none'): Promise<BatchJob[]> {
   const any = () => border ?? kinds[Math.floor(random() * kinds.length)]!;
   const size = () => [150 + Math.round(100 * random()), 120 + Math.round(60 * random()), 8 + Math.round(8 * random())] as const;
   return [
-    await batchJob(svg(260, 190, frame(...size(), seed % 2 === 0)), 2, null, { preparation: { border: any() } }),
+    await batchJob(svg(260, 190, frame(...size(), ISLANDS[seed % 3])), 2, null, { preparation: { border: any() } }),
     await batchJob(svg(60, 60, small(25 + Math.round(10 * random()), 22 + Math.round(10 * random()))), 6, null, { preparation: { border: any() } }),
   ];
 }
@@ -96,9 +98,32 @@ describe('small layers in large counters', () => {
     }
   });
 
+  it('lie there by a hand, too, and the rest is laid round them', async () => {
+    const jobs = [await batchJob(svg(250, 180, frame(250, 180, 12)), 1, null, { preparation: { border: 'box' } }), await batchJob(svg(30, 30, small(30, 30)), 3, null, { preparation: { border: 'contour' } })];
+    const wish: LayWish = { ...NEW_LAY_WISH, spacingMm: SPACING_MM, zones: false, spares: { single: 0, layered: 0 }, inCounters: true };
+    const out = await planBatch(jobs, shop, wish);
+    const sheet = out.sheets[0]!;
+    const middle = (group: SheetGroup) => {
+      const { minX, minY, maxX, maxY } = boundsOf(group.contours)!;
+      return [(minX + maxX) / 2, (minY + maxY) / 2] as const;
+    };
+    const at = sheet.groups.findIndex(({ job }) => job === 1);
+    const [[x, y], [toX, toY]] = [middle(sheet.groups[at]!), middle(sheet.groups.find(({ job }) => job === 0)!)];
+    const pin = placeByHand(jobs, shop, { wish, out }, { sheetId: sheet.id, group: at, dxMm: toX - x, dyMm: toY - y, turn: 0 });
+    const laid = await planBatch(jobs, shop, { ...wish, pins: [pin] });
+    expect([laid.loose, laid.unplaced]).toEqual([[], []]);
+    const [pinned] = laid.sheets.flatMap(({ groups }) => groups.filter(({ isPinned }) => isPinned));
+    expect(Math.hypot(middle(pinned!)[0] - toX, middle(pinned!)[1] - toY)).toBeLessThan(0.01);
+    expect(pinned!.liesInCounter).toBe(true);
+    // Where counters are to stay empty, what is round it moves.
+    const emptied = await planBatch(jobs, shop, { ...wish, pins: [pin], inCounters: false });
+    expect([emptied.loose, emptied.unplaced, emptied.sheets.flatMap(inside)]).toEqual([[], [], []]);
+    expect(emptied.sheets.flatMap(({ groups }) => groups.filter(({ isPinned }) => isPinned))).toHaveLength(1);
+  });
+
   it('lie nowhere in a stencil: its islands stay', async () => {
     const masked = { films: { byColour: { '#16181a': 'grainy-mask' } }, preparation: { borderGapMm: 3 } };
-    const jobs = [await batchJob(svg(260, 190, frame(250, 180, 8, false)), 2, null, masked), await batchJob(svg(60, 60, small(25, 25)), 6, null, masked)];
+    const jobs = [await batchJob(svg(260, 190, frame(250, 180, 8)), 2, null, masked), await batchJob(svg(60, 60, small(25, 25)), 6, null, masked)];
     const { sheets } = await plan(jobs);
     expect(sheets.flatMap(({ groups }) => groups).length).toBe(8);
     expect(sheets.flatMap(inside)).toEqual([]);

@@ -128,6 +128,24 @@ describe('a job by itself', () => {
   });
 });
 
+describe('large counters', () => {
+  it('hold small decals of one drawing, as a ruling that can be overruled', async () => {
+    const drawing = '<svg xmlns="http://www.w3.org/2000/svg" width="180mm" height="120mm" viewBox="0 0 180 120"><path fill="#16181a" fill-rule="evenodd" d="M0 0h120v120H0z M8 8v104h104V8z"/><path fill="#16181a" d="M140 0h40v40z"/></svg>';
+    const shop = shopWith([piece('roll', 140, 6000, { filmId: 'tar' })]);
+    const apart = { surface: { panels: { ...emptyRecipe('').surface.panels, split: 'parts' } } } as const;
+    const [used, empty] = [await plan(drawing, apart, shop), await plan(drawing, { ...apart, sheets: { inCounters: false } }, shop)];
+    const lying = ({ sheets }: Plan) => sheets!.sheets.flatMap(({ groups }) => groups.filter(({ liesInCounter }) => liesInCounter)).length;
+    const ruling = ({ rulings }: Plan) => rulings.find(({ id }) => id === 'sheets.counters');
+    expect([lying(used), lying(empty)]).toEqual([1, 0]);
+    expect(ruling(used)).toMatchObject({ value: '1 layer lies', overridden: false, alternatives: [{ patch: { sheets: { inCounters: false } } }] });
+    expect(ruling(empty)).toMatchObject({ value: 'empty', overridden: true, alternatives: [{ patch: { sheets: { inCounters: true } } }] });
+    expect(sum(empty)).toBeGreaterThan(sum(used));
+    // Where there is no such place, nothing is said.
+    expect(ruling(await plan(SVG(30, 20), { sheets: { inCounters: false } }, BENCH_SHOP))).toBeUndefined();
+  });
+  const sum = ({ sheets }: Plan) => sheets!.sheets.reduce((total, { usedMm2 }) => total + usedMm2, 0);
+});
+
 describe('films that share a mat', () => {
   const together = { sheets: { zones: true } } satisfies RecipePatch;
 

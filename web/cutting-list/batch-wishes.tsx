@@ -30,6 +30,7 @@ const BORDERS = [['own', 'one round each'], ['shared', 'shared by neighbours']] 
 const COUNTERS = [['yes', 'small layers may lie'], ['no', 'nothing lies']] as const;
 const ZONES = [['yes', 'side by side'], ['no', 'one by one']] as const;
 const ORDERS: readonly (readonly [SheetOrder, string])[] = [['changes', 'fewest changes'], ['smallest', 'smallest first'], ['urgent', 'soonest due first'], ['by hand', 'as you put them']];
+const TURNS = [['quarters', 'by quarters'], ['any', 'by any angle']] as const;
 const DIRECTIONS = [['one', 'in one direction'], ['each', 'each as it fits']] as const;
 
 /** What is decided of a batch, in sentences with the reason. */
@@ -64,6 +65,10 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, inC
           All layers of one design lie{' '}
           <Choice label="Direction of the layers" value={wish.oneDirection ? 'one' : 'each'} options={DIRECTIONS} onChange={(direction) => onChange({ ...wish, oneDirection: direction === 'one' })} />
           <Small>{wish.oneDirection ? 'Or turned by half. A cutter feeds a little too far or too short, and films draw back more along the roll. In one direction, all layers are off by the same and still fit.' : 'Your decision. It saves film, but a layer that is turned by a quarter fits the others only if the cutter feeds as true along the roll as across it.'}</Small>
+        </div>
+        <div>
+          A layer that no other must fit is turned <Choice label="Turns of single layers" value={wish.anyTurn ? 'any' : 'quarters'} options={TURNS} onChange={(turns) => onChange({ ...wish, anyTurn: turns === 'any' })} />
+          <Small>{wish.anyTurn ? 'In steps of 15 degrees. It takes longer to lay out, and saves film only where shapes lie better at an angle. Boxes that touch, and films with a direction, stay straight.' : 'They lie straight on the film, so strips of waste are easy to pull.'}</Small>
         </div>
         <div>
           What is left of a piece goes back to the rack if it is at least <FigureField label="Least side of what is kept" mm={leftovers.leastSideMm} unit={unit} min={1} max={10_000} stepMm={5} onChange={(leastSideMm) => keep({ leastSideMm })} /> wide and long, and{' '}

@@ -10,6 +10,8 @@ interface DirectedLayer {
 }
 
 const QUARTERS: readonly number[] = [0, 90, 180, 270];
+/** Finer steps take longer than the film is worth that they save. */
+const ANY_TURN: readonly number[] = Array.from({ length: 24 }, (_, i) => 15 * i);
 const AS_DRAWN: readonly number[] = [0, 180];
 const ACROSS: readonly number[] = [90, 270];
 
@@ -20,9 +22,9 @@ export function isLayered(layers: readonly Pick<DirectedLayer, 'film'>[]): boole
 
 /**
  * By how much the layers of a design may be turned on their films, degrees: all in one direction, or turned by a half against each other, since a cutter feeds a little too far or too short and films draw back more along the
- * roll (trade). As what is cut already lies, if anything is; else all a quarter round where one of them fits no other way. A design of one film, and layers that may lie each for itself, as they fit. A film with a direction is never turned.
+ * roll (trade). As what is cut already lies, if anything is; else all a quarter round where one of them fits no other way. A design of one film, and layers that may lie each for itself, as they fit; the former by any angle where that is wished. A film with a direction is never turned.
  */
-export function turnsOf(layers: readonly DirectedLayer[], rackOf: (film: Film) => readonly Loadable[], { inOneDirection, lies }: { readonly inOneDirection: boolean; readonly lies: TakenDirections }): (film: Film) => readonly number[] {
+export function turnsOf(layers: readonly DirectedLayer[], rackOf: (film: Film) => readonly Loadable[], { inOneDirection, anyTurn, lies }: { readonly inOneDirection: boolean; readonly anyTurn: boolean; readonly lies: TakenDirections }): (film: Film) => readonly number[] {
   const turnsTogether = () => {
     const cut = layers.map(({ group }) => lies[group.fingerprint]).find((direction) => direction !== undefined);
     if (cut !== undefined) return cut === 'across' ? ACROSS : AS_DRAWN;
@@ -30,6 +32,7 @@ export function turnsOf(layers: readonly DirectedLayer[], rackOf: (film: Film) =
     // One film with a direction keeps the whole design as it is drawn.
     return !layers.some(({ film }) => film.directional) && !fits(0) && fits(90) ? ACROSS : AS_DRAWN;
   };
-  const turns = isLayered(layers) && inOneDirection ? turnsTogether() : QUARTERS;
+  const apart = anyTurn && !isLayered(layers) ? ANY_TURN : QUARTERS;
+  const turns = isLayered(layers) && inOneDirection ? turnsTogether() : apart;
   return (film) => (film.directional ? [0] : turns);
 }

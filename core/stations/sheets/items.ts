@@ -22,7 +22,7 @@ export function toCutOf({ prepare, isInside, copies }: JobToLay): { readonly fin
   return prepare.layers.map((prepared) => ({ fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint, copies: groupsFor(prepared.panel, copies) }));
 }
 
-type ItemWish = Pick<LayWish, 'oneDirection' | 'spares' | 'inCounters'>;
+type ItemWish = Pick<LayWish, 'oneDirection' | 'anyTurn' | 'spares' | 'inCounters'>;
 
 /** Fewer copies than this are no run: each is looked after. */
 const LEAST_RUN = 10;
@@ -33,7 +33,7 @@ function sparesOf(copies: number, share: number): number {
 }
 
 /** The layers of a job, also those of which nothing is left to be cut: all of them say in which direction they lie. */
-export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: JobToLay, job: number, shop: ShopToLay, { oneDirection, spares, inCounters }: ItemWish): LayItem[] {
+export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: JobToLay, job: number, shop: ShopToLay, { oneDirection, anyTurn, spares, inCounters }: ItemWish): LayItem[] {
   // Two designs that are alike share what is cut of them.
   const untaken = new Map(Object.entries(taken));
   const isRun = isLayered(prepare.layers.map(({ layer }) => layer));
@@ -53,6 +53,6 @@ export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: J
     return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, rooms, isMirrored, quantity, keptMm2: areaOf(cut), rotations: [0], sharesBorder: panel.sharesBorder };
   });
   const racks = new Map(items.map(({ film }) => [film.id, loadablesOf(film, shop)]));
-  const turns = turnsOf(items, (film) => racks.get(film.id)!, { inOneDirection: oneDirection, lies });
+  const turns = turnsOf(items, (film) => racks.get(film.id)!, { inOneDirection: oneDirection, anyTurn, lies });
   return items.map((item) => ({ ...item, rotations: turns(item.film) }));
 }

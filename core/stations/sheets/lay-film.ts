@@ -77,7 +77,7 @@ export function nestItemOf({ id, quantity, rotations, group, rooms }: LayItem, {
   const drawn = insetMm > 0 ? grow(filled, -insetMm) : filled;
   // The spacing is kept in rooms, too, and is no second gap beside the one they have.
   const holed = rooms.length > 0 && borders !== 'touch' ? subtract(drawn, widened(rooms, Math.min(spacingMm, gapInCounters(group)) + insetMm)) : drawn;
-  return { id, quantity, rotations, group: regionsOf(holed) };
+  return { id, quantity, rotations: borders === 'touch' ? rotations.filter((turn) => turn % 90 === 0) : rotations, group: regionsOf(holed) };
 }
 
 /** What of a piece is nested on, by the piece's key: what is drawn in has a room that is. */

@@ -19,6 +19,8 @@ export interface LayWish {
   readonly sequence: readonly string[];
   /** All layers of one design lie in one direction, or turned by half; otherwise each as it fits best, for a cutter that feeds true both ways. */
   readonly oneDirection: boolean;
+  /** A layer that no other must fit is turned by any angle instead of by quarters. */
+  readonly anyTurn: boolean;
   /** Of a run so many more are cut, as a share: some are spoiled, of layered ones more. */
   readonly spares: { readonly single: number; readonly layered: number };
   /** A roll that is fed farther than this in one pass may drift: it is cut in sections. */
@@ -34,4 +36,4 @@ export interface LayWish {
 }
 
 /** What nobody has decided otherwise. Spares: trade practice, 5 % of single films and 10 % of layered runs. */
-export const NEW_LAY_WISH: LayWish = { spacingMm: 5, sharesBorders: false, inCounters: true, zones: true, order: 'changes', sequence: [], oneDirection: true, spares: { single: 0.05, layered: 0.1 }, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
+export const NEW_LAY_WISH: LayWish = { spacingMm: 5, sharesBorders: false, inCounters: true, zones: true, order: 'changes', sequence: [], oneDirection: true, anyTurn: false, spares: { single: 0.05, layered: 0.1 }, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };

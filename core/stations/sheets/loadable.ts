@@ -49,9 +49,9 @@ export function roomOn({ piece, edges, tailMm }: Loadable) {
   return { id: piece.id, widthMm: piece.widthMm - 2 * edges.sides, lengthMm: piece.lengthMm - edges.bottom - Math.max(edges.top, tailMm), quantity: piece.quantity };
 }
 
-/** Whether a group fits on a piece in one of some quarter turns. */
+/** Whether a group fits on a piece in one of some turns, of which only quarters count. */
 export function fitsOn(group: Pick<Group, 'contours' | 'borders'>, on: Loadable, rotations: readonly number[]): boolean {
   const { widthMm, lengthMm } = sizeOf(group);
   const room = roomOn(on);
-  return rotations.some((turn) => (turn % 180 === 0 ? widthMm : lengthMm) <= room.widthMm + 1e-6 && (turn % 180 === 0 ? lengthMm : widthMm) <= room.lengthMm + 1e-6);
+  return rotations.filter((turn) => turn % 90 === 0).some((turn) => (turn % 180 === 0 ? widthMm : lengthMm) <= room.widthMm + 1e-6 && (turn % 180 === 0 ? lengthMm : widthMm) <= room.lengthMm + 1e-6);
 }
