@@ -3,9 +3,10 @@ import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
 import type { Batch } from '../core/batch/index.js';
 import { patchRecipe, type Job, type RecipePatch } from '../core/recipe/index.js';
 import type { ShopFile } from '../core/shop/index.js';
-import type { FrozenSheet } from '../core/stations/cut/index.js';
+import type { SparesOfKinds } from '../core/engines/learning/index.js';
+import type { FrozenSheet, SpoiledOfJob } from '../core/stations/cut/index.js';
 import { BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
-import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
+import { jobWith, openBench, runUntil, startCut, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 import { violations } from './violations.js';
 
@@ -123,6 +124,12 @@ it('is told by another page, works on a phone, and keeps what is decided', async
   await browser.press('shared by neighbours');
   await browser.driver.wait(async () => (await batches())[0]!.wish.sharesBorders, 60_000);
   await browser.sees('the line between two is cut once');
+  await browser.sees('In this batch none does');
+  await browser.press('nothing lies');
+  await browser.driver.wait(async () => !(await batches())[0]!.wish.inCounters, 60_000);
+  await browser.sees('Counters stay empty');
+  await browser.press('by any angle');
+  await browser.driver.wait(async () => (await batches())[0]!.wish.anyTurn, 60_000);
   await browser.press('one by one');
   await browser.driver.wait(async () => !(await batches())[0]!.wish.zones, 60_000);
   await browser.sees('What is loaded?');
@@ -173,4 +180,26 @@ it('a copy is dragged, comes to lie at the spacing, stays there when the rest is
   expect((await batches())[0]!.wish.pins).toEqual([second]);
   await browser.press('Let all go that was laid by hand');
   await browser.driver.wait(async () => (await batches())[0]!.wish.pins.length === 0, 60_000);
+});
+
+it('what was spoiled is said at Record, and new batches cut spares by it', async () => {
+  const stickers = await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, sheets: { copies: 12 } }));
+  const { body: run } = await startCut(bench, stickers.id, 'chalk');
+  await runUntil(bench, run.id, ({ state }) => state === 'finished');
+  await open(`/jobs/${stickers.id}/record`);
+  await browser.sees('Of 12 copies that are cut');
+  expect(await violations(browser)).toEqual([]);
+  await browser.press('None was spoiled');
+  await browser.sees('New batches cut spares by it');
+  await browser.write('Copies that were spoiled', '3');
+  await browser.driver.wait(async () => (await bench.api<SpoiledOfJob>('GET', `/api/jobs/${stickers.id}/spoiled`)).body.spoiled === 3, 60_000);
+  const { body: batch } = await bench.api<Batch>('POST', '/api/batches', { jobIds: jobs.map(({ id }) => id) });
+  const { single } = (await bench.api<SparesOfKinds>('GET', '/api/spares')).body;
+  expect(batch.wish.spares.single).toBe(single.share);
+  await open(`/cutting-list/${batch.id}`);
+  await browser.sees('Of 12 copies of single films that you recorded, 3 were spoiled. The spares follow from that.');
+  await browser.write('Spares of single films, percent', '2');
+  await browser.press(`Cut ${Math.round(single.share * 1000) / 10} % more of single films`);
+  await browser.driver.wait(async () => (await batches())[0]!.wish.spares.single === single.share, 60_000);
+  expect(await violations(browser)).toEqual([]);
 });

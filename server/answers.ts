@@ -97,6 +97,8 @@ export const ANSWERS = {
   }),
   BatchSearched: fields({ batch: shape('Batch'), takenMm2: number, beforeMm2: number }),
   LeftoversBooked: fields({ numbers: list(count), revision: count }),
+  SpoiledOfJob: fields({ spoiled: orNull(count), cut: count }),
+  LearnedSpares: fields({ single: fields({ share: number, cut: count, spoiled: count }), layered: fields({ share: number, cut: count, spoiled: count }) }),
   LearnedWeeding: fields({ learned: orNull(fields({ figures: fields({ sheetS: number, counterS: number, smallPartS: number, partS: number, stripS: number, metreS: number, thinMetreS: number }), logs: count })) }),
   FrozenSheets: list({ $ref: '#/components/schemas/FrozenSheet' }),
   CutterBusy: fields({ busy: orNull(fields({ runId: text, state: runState, filmName: text, jobId: text, jobTitle: text })) }),

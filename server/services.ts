@@ -17,6 +17,7 @@ import { RunStore } from './stores/run-store.js';
 import { SheetStore } from './stores/sheet-store.js';
 import { FilmUse } from './stores/film-use.js';
 import { ShopStore } from './stores/shop-store.js';
+import { SpoilStore } from './stores/spoil-store.js';
 import { StockBook } from './stores/stock-book.js';
 import { WeedingStore } from './stores/weeding-store.js';
 
@@ -38,6 +39,7 @@ export interface Services {
   readonly programs: ProgramStore;
   readonly runs: RunStore;
   readonly weeding: WeedingStore;
+  readonly spoils: SpoilStore;
   readonly changes: Changes;
   readonly compute: Compute;
   readonly spooler: Spooler;
@@ -58,7 +60,8 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const jobs = new JobStore(db, sheets, (jobId, revision) => changes.tell({ of: 'job', jobId, revision }));
   const book = new StockBook(db);
   const shop = new ShopStore(db, book, (revision) => changes.tell({ of: 'shop', revision }));
-  const batches = new BatchStore(db, () => changes.tell({ of: 'batches' }));
+  const spoils = new SpoilStore(db, sheets, jobs);
+  const batches = new BatchStore(db, () => spoils.learned(), () => changes.tell({ of: 'batches' }));
   const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs, new FilmUse(shop, book))];
   const connect = async () => {
     const { host, port } = cutterInUse(await shop.get());
@@ -99,6 +102,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     programs,
     runs,
     weeding,
+    spoils,
     changes,
     compute,
     spooler,

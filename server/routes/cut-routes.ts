@@ -13,7 +13,7 @@ import { whoOf } from './who.js';
 export const LOADED = { loadedFilmIds: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'string', maxLength: 200 } } } as const;
 
 /** Sending a job's sheets to the cutter, and the runs that come of it. */
-export function cutRoutes({ jobs, sheets, batches, runs, shop, compute, planJob, spooler, cutterControlPort }: Services): Route[] {
+export function cutRoutes({ jobs, sheets, batches, runs, shop, spoils, compute, planJob, spooler, cutterControlPort }: Services): Route[] {
   return [
     {
       method: 'get',
@@ -69,6 +69,29 @@ export function cutRoutes({ jobs, sheets, batches, runs, shop, compute, planJob,
       answers: 'The run',
       handle: ({ params, body }) => runs.setRecord(params['id']!, body as { outcome?: 'good' | 'remake' | null; note?: string }),
     },
+    {
+      method: 'get',
+      path: '/api/jobs/:id/spoiled',
+      summary: 'How many copies of a job were spoiled while they were weeded and laid',
+      answer: 'SpoiledOfJob',
+      answers: 'How many, null while nobody has said; and how many are cut well by now',
+      handle: async ({ params }) => spoils.ofJob((await jobs.get(params['id']!)).id),
+    },
+    {
+      method: 'put',
+      path: '/api/jobs/:id/spoiled',
+      isBench: true,
+      summary: 'Record how many copies of a job were spoiled. New batches cut spares by what the shop’s own runs teach',
+      body: { type: 'object', additionalProperties: false, required: ['spoiled'], properties: { spoiled: { type: ['integer', 'null'], minimum: 0, maximum: 1_000_000 } } },
+      answer: 'SpoiledOfJob',
+      answers: 'The same as it is kept',
+      handle: async ({ params, body }) => {
+        const { id } = await jobs.get(params['id']!);
+        await spoils.record(id, (body as { spoiled: number | null }).spoiled);
+        return spoils.ofJob(id);
+      },
+    },
+    { method: 'get', path: '/api/spares', summary: 'How many spares this shop needs of a run, learned from what was spoiled of its own', answer: 'LearnedSpares', answers: 'For single films and for layered work the share, and from how many copies it is', handle: () => spoils.learned() },
     ...(['pause', 'resume', 'cancel'] as const).map(
       (name): Route => ({
         method: 'post',

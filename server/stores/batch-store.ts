@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
 import { type Batch } from '../../core/batch/index.js';
+import type { SparesOfKinds } from '../../core/engines/learning/index.js';
 import { NEW_LAY_WISH, type LayWish } from '../../core/stations/sheets/index.js';
 import { Problem } from '../problem.js';
 
@@ -22,6 +23,7 @@ interface BatchRow {
 export class BatchStore {
   constructor(
     private readonly db: Knex,
+    private readonly learnedSpares: () => Promise<SparesOfKinds>,
     private readonly onChanged: () => void = () => {},
   ) {}
 
@@ -44,12 +46,16 @@ export class BatchStore {
   /** Puts jobs together; those that lie in another batch leave it. @throws Problem 404 when one is not there */
   async create(jobIds: readonly string[]): Promise<Batch> {
     const id = randomUUID();
+    // There is one connection: what is asked of the shop's own runs is asked before it is taken.
+    const learned = await this.learnedSpares();
     await this.db.transaction(async (tx) => {
       const [{ most }] = (await tx('batches').max('number as most')) as [{ most: number | null }];
-      // It begins as the last was decided, but for what hung on its pieces and copies.
+      // It begins as the last was decided, but for what hung on its pieces and copies, and for spares of which the shop's own runs know better.
       const last = (await tx('batches').orderBy('number', 'desc').first('wish')) as Pick<BatchRow, 'wish'> | undefined;
       const { avoid, pins, sequence, steps } = NEW_LAY_WISH;
-      const wish: LayWish = { ...wishOf(last), avoid, pins, sequence, steps, order: wishOf(last).order === 'by hand' ? 'changes' : wishOf(last).order };
+      const { spares } = wishOf(last);
+      const spareShare = (kind: keyof typeof spares) => (learned[kind].cut > 0 ? learned[kind].share : spares[kind]);
+      const wish: LayWish = { ...wishOf(last), spares: { single: spareShare('single'), layered: spareShare('layered') }, avoid, pins, sequence, steps, order: wishOf(last).order === 'by hand' ? 'changes' : wishOf(last).order };
       await tx('batches').insert({ id, number: (most ?? 0) + 1, revision: 1, wish: JSON.stringify(wish), created_at: new Date().toISOString() });
       await lay(tx, id, jobIds);
     });

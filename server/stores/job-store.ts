@@ -184,6 +184,12 @@ export class JobStore {
     await this.db('jobs').where({ id }).update({ to_cut: JSON.stringify({ cutKey: row.cut_key, layers: toCut.layers }) });
   }
 
+  /** What the job's layers came to when a sheet of it was last sent; nothing while none was. */
+  async toCut(id: string): Promise<JobToCut['layers']> {
+    const row = (await this.db('jobs').where({ id }).first('to_cut')) as Pick<JobRow, 'to_cut'> | undefined;
+    return row?.to_cut ? (JSON.parse(row.to_cut) as JobToCut).layers : [];
+  }
+
   /** Check and act in one transaction. An edit that is sent again, because its answer was lost, is answered and not done twice. */
   async #write(id: string, { revision, edit }: Edit, act: (tx: Knex, row: JobRow) => Promise<Partial<JobRow> | null>): Promise<void> {
     const isChanged = await this.db.transaction(async (tx) => {

@@ -1,8 +1,11 @@
 import styled from 'styled-components';
 import type { Batch } from '../../core/batch/index.js';
 import type { SheetOrder, LayWish } from '../../core/stations/sheets/index.js';
+import type { SparesOfKinds } from '../../core/engines/learning/spares.js';
 import type { Film, StockPiece } from '../../core/shop/index.js';
-import { listed, type LengthUnit } from '../../core/words/index.js';
+import { useQuery } from '@tanstack/react-query';
+import { ask } from '../api/client.js';
+import { count, listed, type LengthUnit } from '../../core/words/index.js';
 import { colour, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { Choice } from '../ui/choice.js';
@@ -24,6 +27,8 @@ interface BatchWishesProps {
   readonly onChange: (wish: LayWish) => void;
 }
 
+const SPARE_KINDS = [['single', 'single films'], ['layered', 'layered work']] as const;
+
 const inPercent = (share: number) => Math.round(share * 1000) / 10;
 
 const BORDERS = [['own', 'one round each'], ['shared', 'shared by neighbours']] as const;
@@ -36,6 +41,7 @@ const DIRECTIONS = [['one', 'in one direction'], ['each', 'each as it fits']] as
 /** What is decided of a batch, in sentences with the reason. */
 export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, inCounters, onChange }: BatchWishesProps) {
   const { leftovers } = wish;
+  const { data: learned } = useQuery({ queryKey: ['spares'], queryFn: () => ask<SparesOfKinds>('/api/spares') });
   const keep = (rule: Partial<typeof leftovers>) => onChange({ ...wish, leftovers: { ...leftovers, ...rule } });
   return (
     <section aria-label="How it is laid out">
@@ -50,7 +56,7 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, inC
           {unshared.length > 0 && <Small>No effect in {listed(unshared)}: something that lies there has no border, or a very close one.</Small>}
         </div>
         <div>
-          In large counters <Choice label="Large counters" value={wish.inCounters ? 'yes' : 'no'} options={COUNTERS} onChange={(counters) => onChange({ ...wish, inCounters: counters === 'yes' })} />.
+          In large counters <Choice label="Large counters" value={wish.inCounters ? 'yes' : 'no'} options={COUNTERS} onChange={(counters) => onChange({ ...wish, inCounters: counters === 'yes' })} />
           <Small>{wish.inCounters ? 'That film would be waste. What lies there is cut first. Cut it out with a knife before you lift what is round it.' : 'Counters stay empty. It may take more film.'}</Small>
           {wish.inCounters && inCounters !== null && <Small>{inCounters === 0 ? 'In this batch none does: there is no such place, or nothing that fits.' : `In this batch ${inCounters === 1 ? 'one does' : `${inCounters} do`}.`}</Small>}
         </div>
@@ -82,6 +88,12 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, inC
           Of ten copies or more, <PercentField label="Spares of single films, percent" value={inPercent(wish.spares.single)} max={100} onChange={(percent) => onChange({ ...wish, spares: { ...wish.spares, single: percent / 100 } })} /> % more are cut, of layered work{' '}
           <PercentField label="Spares of layered work, percent" value={inPercent(wish.spares.layered)} max={100} onChange={(percent) => onChange({ ...wish, spares: { ...wish.spares, layered: percent / 100 } })} /> %.
           <Small>Spares make up for what is spoiled while it is weeded and laid. As soon as enough copies are good, no more are cut.</Small>
+          {learned && SPARE_KINDS.map(([kind, name]) => learned[kind].cut > 0 && (
+            <Small key={kind}>
+              Of {count(learned[kind].cut, 'copy', 'copies')} of {name} that you recorded, {learned[kind].spoiled} {learned[kind].spoiled === 1 ? 'was' : 'were'} spoiled.{' '}
+              {wish.spares[kind] === learned[kind].share ? 'The spares follow from that.' : <WordButton onPress={() => onChange({ ...wish, spares: { ...wish.spares, [kind]: learned[kind].share } })}>{`Cut ${inPercent(learned[kind].share)} % more of ${name}`}</WordButton>}
+            </Small>
+          ))}
         </div>
         <p>
           A roll that is fed more than <FigureField label="A long feed" mm={wish.longFeedMm} unit={unit} min={100} max={100_000} stepMm={100} onChange={(longFeedMm) => onChange({ ...wish, longFeedMm })} /> in one pass may drift. It is cut in sections then, with a short line at either side where one ends: with both on the cutter’s zero line, the roll is square again.

@@ -8,6 +8,6 @@ export { packLists, unpackLists } from './packed-lists.js';
 export { ENDED, type Run, type RunProgress, type RunState, type WholeOnPiece } from './run.js';
 export { sayFilmsOfSheet } from './say.js';
 export { cutStage, programOf, type CutOut } from './stage.js';
-export { cutSoFar, standings, takenCopies, type SheetStanding } from './standing.js';
+export { copiesCut, cutSoFar, standings, takenCopies, type SheetStanding, type SpoiledOfJob } from './standing.js';
 export { weededSeconds } from './weeded.js';
 export { contoursOfGroups, wholeOnPiece, wholeParts, type WholeMarks } from './whole.js';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../../testing/seeded.js';
-import { standings, takenCopies } from './standing.js';
+import { copiesCut, standings, takenCopies } from './standing.js';
 import { wholeOnPiece, wholeParts } from './whole.js';
-import type { FrozenSheet } from './frozen-sheet.js';
+import type { FrozenGroup, FrozenSheet } from './frozen-sheet.js';
 import type { Run } from './run.js';
 
 const run = (state: Run['state'], more: Partial<Run> = {}): Run => ({ id: 'r', sheetId: 's', state, message: '', pairsTotal: 10, pairsDone: 5, share: 0.5, estimateSeconds: 1, actualSeconds: 1, whole: null, outcome: null, note: '', startedAt: '', finishedAt: null, ...more });
@@ -42,6 +42,29 @@ describe('how a sheet stands', () => {
     expect(takenCopies(sheets, 'job')).toEqual({ f: 1 });
     expect(takenCopies(sheets, 'job', ['good'])).toEqual({ f: 1 });
     expect(takenCopies(sheets, 'other')).toEqual({});
+  });
+});
+
+describe('copies that are cut', () => {
+  const group = (fingerprint: string, filmId: string, perStrip = 1): FrozenGroup => ({ jobId: 'job', revision: 1, copy: 0, perStrip, filmId, keptMm2: 1, fingerprint, matrix: [1, 0, 0, 1, 0, 0], contours: 1, marks: 0, borders: 0, weedPlaces: [], ticked: [] });
+  const many = (count: number, one: FrozenGroup) => Array.from({ length: count }, () => one);
+  const cut = (groups: readonly FrozenGroup[], ...toCut: readonly (readonly [string, number])[]) => copiesCut([sheet('s', [run('finished')], { groups })], 'job', toCut.map(([fingerprint, copies]) => ({ fingerprint, copies })));
+
+  it.each([
+    ['nothing that was to be cut', cut([]), [0, false]],
+    ['one film, in part', cut(many(5, group('a', 'tar')), ['a', 12]), [5, false]],
+    ['spares with it', cut(many(14, group('a', 'tar')), ['a', 12]), [14, false]],
+    ['one film of two', cut(many(12, group('a', 'tar')), ['a', 12], ['b', 12]), [0, false]],
+    ['less of one of two films', cut([...many(12, group('a', 'tar')), ...many(7, group('b', 'chalk'))], ['a', 12], ['b', 12]), [7, true]],
+    ['strips of four', cut([...many(3, group('a', 'tar', 4)), ...many(3, group('b', 'chalk', 4))], ['a', 3], ['b', 3]), [12, true]],
+    ['several designs', cut([group('a', 'tar'), group('b', 'tar'), group('c', 'chalk'), group('d', 'chalk')], ['a', 1], ['b', 1], ['c', 1], ['d', 1]), [2, true]],
+    ['a layer of which nothing is wanted', cut(many(2, group('a', 'tar')), ['a', 2], ['b', 0]), [2, false]],
+  ] as const)('of %s', (_, { copies, isLayered }, expected) => expect([copies, isLayered]).toEqual(expected));
+
+  it('do not count while their run failed, and not of another job', () => {
+    const groups = many(3, group('a', 'tar'));
+    expect(copiesCut([sheet('s', [run('failed')], { groups })], 'job', [{ fingerprint: 'a', copies: 3 }]).copies).toBe(0);
+    expect(copiesCut([sheet('s', [run('finished')], { groups })], 'other', [{ fingerprint: 'a', copies: 3 }]).copies).toBe(0);
   });
 });
 

@@ -51,6 +51,29 @@ export function takenCopies(sheets: readonly FrozenSheet[], jobId: string, only:
   return countsOf(groupsThatStand(sheets, jobId, only));
 }
 
+/** How many copies of a job were spoiled while they were weeded and laid; null while nobody has said. `cut` is how many are cut well by now. */
+export interface SpoiledOfJob {
+  readonly spoiled: number | null;
+  readonly cut: number;
+}
+
+/**
+ * How many copies of a job are cut well in all their layers, by how many of each are `toCut`, by fingerprint (of several designs the copies of all), and whether they are of several films. None while one of the layers is not cut at all.
+ */
+export function copiesCut(sheets: readonly FrozenSheet[], jobId: string, toCut: readonly { readonly fingerprint: string; readonly copies: number }[]): { readonly copies: number; readonly isLayered: boolean } {
+  const wanted = toCut.filter(({ copies }) => copies > 0);
+  const good = groupsThatStand(sheets, jobId, ['good']);
+  const counts = countsOf(good);
+  const share = Math.min(...wanted.map(({ fingerprint, copies }) => (counts[fingerprint] ?? 0) / copies));
+  if (wanted.length === 0 || share === 0) return { copies: 0, isLayered: false };
+  const ofFilm = new Map<string, number>();
+  for (const { fingerprint, copies } of wanted) {
+    const { filmId, perStrip } = good.find((group) => group.fingerprint === fingerprint)!;
+    ofFilm.set(filmId, (ofFilm.get(filmId) ?? 0) + copies * perStrip);
+  }
+  return { copies: Math.floor(share * Math.min(...ofFilm.values()) + 1e-9), isLayered: ofFilm.size > 1 };
+}
+
 /** The same, and how those copies lie on their films: as the design is drawn, or turned a quarter. */
 export function cutSoFar(sheets: readonly FrozenSheet[], jobId: string): CutSoFar {
   const groups = groupsThatStand(sheets, jobId, TAKES);

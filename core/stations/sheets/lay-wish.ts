@@ -1,3 +1,4 @@
+import { SPARES } from '../../engines/learning/index.js';
 import { LEFTOVER_RULE, type LeftoverRule } from '../../shop/index.js';
 import type { Pin } from './sheet-plan.js';
 
@@ -35,5 +36,5 @@ export interface LayWish {
   readonly pins: readonly Pin[];
 }
 
-/** What nobody has decided otherwise. Spares: trade practice, 5 % of single films and 10 % of layered runs. */
-export const NEW_LAY_WISH: LayWish = { spacingMm: 5, sharesBorders: false, inCounters: true, zones: true, order: 'changes', sequence: [], oneDirection: true, anyTurn: false, spares: { single: 0.05, layered: 0.1 }, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
+/** What nobody has decided otherwise. */
+export const NEW_LAY_WISH: LayWish = { spacingMm: 5, sharesBorders: false, inCounters: true, zones: true, order: 'changes', sequence: [], oneDirection: true, anyTurn: false, spares: SPARES, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };

@@ -11,6 +11,7 @@ import { weeding } from './009-weeding.js';
 import { batches } from './010-batches.js';
 import { gangs } from './011-gangs.js';
 import { rolls } from './012-rolls.js';
+import { spoils } from './013-spoils.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -26,4 +27,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '010-batches': batches,
   '011-gangs': gangs,
   '012-rolls': rolls,
+  '013-spoils': spoils,
 };

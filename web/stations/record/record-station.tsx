@@ -14,6 +14,7 @@ import { sayDateTime } from '../../ui/say.js';
 import { count, sayArea, sayDuration } from '../../../core/words/index.js';
 import { useDraft } from '../../ui/use-draft.js';
 import { fetchedLate, Part } from '../../ui/part.js';
+import { SpoiledCopies } from './spoiled-copies.js';
 
 const TimesChart = fetchedLate(() => import('./times-chart.js'), (m) => m.TimesChart);
 
@@ -62,6 +63,7 @@ export function RecordStation() {
               )}
             </Facts>
           )}
+          {finished.length > 0 && <SpoiledCopies jobId={job.id} />}
           {entry && <Judge key={entry.run.id} entry={entry} standing={how.get(entry.sheet.id)!} />}
         </>
       }
