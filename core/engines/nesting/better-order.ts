@@ -19,7 +19,8 @@ interface OrderSearch {
 
 /** An order of copies that costs less, found by moving, exchanging and turning single ones; the same for the same order, random numbers and count of steps. */
 export async function betterOrder(from: Tried, { tryOrder, random, step, onBetter }: OrderSearch): Promise<Tried> {
-  const order = from.order.flatMap((turn) => Array.from({ length: turn.count }, (): Turn => ({ ...turn, count: 1 })));
+  // What is pinned down to its last copy stays in the order with none: it is known there.
+  const order = from.order.flatMap((turn) => (turn.count === 0 ? [turn] : Array.from({ length: turn.count }, (): Turn => ({ ...turn, count: 1 }))));
   if (order.length === 0 || order.length > MOST_COPIES) return from;
   let best = from;
   let current: Pick<Tried, 'order' | 'cost'> = { order, cost: from.cost };

@@ -132,6 +132,19 @@ describe('the search for less film', () => {
     expect(await nest(request, { ...steps(150), costOf: cost })).toEqual(found);
   });
 
+  it.each([1, 2, 3])('tries other orders round what is pinned, also where all copies of an item are, seed %i', async (seed) => {
+    const made = randomRequest(seed);
+    const request = { ...made, sheets: [roll] };
+    const { placements } = await nest(request);
+    const [whole] = request.items.filter(({ rotations }) => rotations !== 'free');
+    const pinned = placements.filter(({ item: id, copy }) => id === whole!.id || (id === request.items.at(-1)!.id && copy === 0));
+    const reach = (of: NestResult) => Math.max(...of.placements.map(({ item: id, y, rotation }) => y + boundsOf(request.items.find((own) => own.id === id)!.group.map(({ outer }) => turned(outer, rotation)))!.maxY));
+    const found = await nest({ ...request, pinned }, { ...steps(40), costOf: reach });
+    expect(nestingFaults(request, found.placements)).toEqual([]);
+    expect(found.placements).toEqual(expect.arrayContaining(pinned.map((one) => ({ ...one, x: expect.closeTo(one.x, 6) as number, y: expect.closeTo(one.y, 6) as number }))));
+    expect(found.placements).toHaveLength(placements.length);
+  });
+
   it('is the same for the same number of steps, however often it is asked whether to go on', async () => {
     const request = cutUp('convex', 8, 3, 2);
     const once = await nest(request, steps(60));
