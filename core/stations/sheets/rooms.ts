@@ -1,4 +1,4 @@
-import { boundsOf, boxRing, containsPoint, grow, holdsBox, regionsOf, reversed, signedArea, subtract, unite, type Box, type Region, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxRing, containsPoint, grow, holdsBox, regionsOf, reversed, signedArea, subtract, unite, type Region, type Rings } from '../../geometry/index.js';
 import { isOutline } from '../../engines/cutting/index.js';
 import { wayOf } from '../../shop/index.js';
 import type { Group } from './group.js';
@@ -21,8 +21,11 @@ export function roomsOf(group: Pick<Group, 'film' | 'contours' | 'borders' | 'bo
   if (wayOf(film) === 'stencil') return [];
   const gapMm = gapInCounters(group);
   const least = LEAST_ROOM_MM + 2 * gapMm;
-  const isLarge = ({ minX, minY, maxX, maxY }: Box) => maxX - minX >= least && maxY - minY >= least;
-  const counters = regionsOf(contours).flatMap(({ holes }) => holes.map((hole) => ({ ring: reversed(hole), box: boundsOf([hole])! })).filter(({ box }) => isLarge(box)));
+  // A hole runs the other way round; most layers have none that is large enough, and are done with at once.
+  const counters = contours.filter((ring) => signedArea(ring) < 0).flatMap((hole) => {
+    const box = boundsOf([hole])!;
+    return box.maxX - box.minX >= least && box.maxY - box.minY >= least ? [{ ring: reversed(hole), box }] : [];
+  });
   return counters.flatMap(({ ring, box }) => {
     const within = contours.filter((other) => signedArea(other) > 0 && holdsBox(box, boundsOf([other])!) && containsPoint([ring], other[0]!, other[1]!));
     const clear = subtract(gapMm > 0 ? grow([ring], -gapMm) : [ring], gapMm > 0 ? grow(unite(within), gapMm) : within);
