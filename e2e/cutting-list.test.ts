@@ -203,3 +203,25 @@ it('what was spoiled is said at Record, and new batches cut spares by it', async
   await browser.driver.wait(async () => (await batches())[0]!.wish.spares.single === single.share, 60_000);
   expect(await violations(browser)).toEqual([]);
 });
+
+it('borders are made close in all jobs of a batch by one press, but for stencils, and as they were by another', async () => {
+  const mask = await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, films: { byColour: { '#f7f5ef': 'grainy-mask' } } }));
+  const { body: batch } = await bench.api<Batch>('POST', '/api/batches', { jobIds: [...jobs, mask].map(({ id }) => id) });
+  const taken = async () => (await bench.api<{ takenMm2: number }>('GET', `/api/batches/${batch.id}/plan`)).body.takenMm2;
+  const borders = () => Promise.all([...jobs, mask].map(async ({ id }) => {
+    const { border, borderGapMm } = (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe.preparation;
+    return [border, borderGapMm];
+  }));
+  const [before, first] = [await borders(), await taken()];
+  await open(`/cutting-list/${batch.id}`);
+  await browser.sees('In this batch none does');
+  await browser.press('Make borders close in all jobs');
+  await browser.sees('Borders in 2 jobs now follow what stays, 3 mm clear.');
+  expect(await borders()).toEqual([['groups', 3], ['groups', 3], before[2]]);
+  expect(await taken()).toBeLessThan(first);
+  expect(await violations(browser)).toEqual([]);
+  await browser.sees('In this batch none does');
+  await browser.press('Undo');
+  await browser.sees('The borders are as they were.');
+  expect([await borders(), await taken()]).toEqual([before, first]);
+});

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Batch, BatchSheetView, BetterView } from '../../core/batch/index.js';
-import type { Film } from '../../core/shop/index.js';
+import { wayOf, type Film } from '../../core/shop/index.js';
 import { filmsOfSheet, sayFilmsOfSheet, type FrozenSheet } from '../../core/stations/cut/index.js';
 import { count, formatLength, sayArea, sayDuration } from '../../core/words/index.js';
 import { ApiProblem, ask } from '../api/client.js';
@@ -165,7 +165,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
               {state.plan && sheets.length === 0 && undecided.length === 0 && !inCutter && state.plan.short.length === 0 && state.plan.stopped.length === 0 && <Small>Everything of this batch is cut.</Small>}
               {sheets.length > 0 && <PickList sheets={sheets} unit={unit} onAvoid={(pieceId) => acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })} />}
               {sheets.length > 0 && <SearchForLess batch={batch} steps={state.plan!.steps} isBusy={isBusy} onForget={() => acts.change(batch, { wish: { ...batch.wish, steps: [] } })} onBetter={setBetter} films={shop?.films ?? []} />}
-              <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} unshared={state.plan?.unshared ?? []} inCounters={state.plan ? state.plan.sheets.reduce((sum, sheet) => sum + sheet.inCounters, 0) : null} onChange={(wish) => acts.change(batch, { wish })} />
+              <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} unshared={state.plan?.unshared ?? []} closable={withoutStencils(sheets)} isBusy={isBusy} inCounters={state.plan ? state.plan.sheets.reduce((sum, sheet) => sum + sheet.inCounters, 0) : null} onChange={(wish) => acts.change(batch, { wish })} />
               <JobsInBatch
                 batch={batch}
                 looked={lookedJob}
@@ -214,6 +214,13 @@ const NOTHING: readonly FrozenSheet[] = [];
 const DRAGGED = 'application/x-lantern-sheet';
 
 const WORDS = { 'in-cutter': 'in the cutter', good: '✓ cut', undecided: 'not decided', 'rest-undecided': 'cut in part; its rest failed', 'to-remake': 'make again', 'thrown-away': 'thrown away', untouched: 'not cut' } as const;
+
+/** The jobs on some sheets of which no stencil is cut: its margin is wanted. */
+function withoutStencils(sheets: readonly BatchSheetView[]): string[] {
+  const masks = new Set(sheets.flatMap(({ films }) => films).filter((film) => wayOf(film) === 'stencil').map(({ id }) => id));
+  const carried = sheets.flatMap(({ carries }) => carries);
+  return [...new Set(carried.map(({ jobId }) => jobId))].filter((id) => !carried.some(({ jobId, filmId }) => jobId === id && masks.has(filmId)));
+}
 
 function leadOf({ jobs }: Batch, plan: { readonly sheets: readonly BatchSheetView[]; readonly seconds: number; readonly takenMm2: number; readonly keptMm2: number } | undefined): string {
   const together = count(jobs.length, 'job');

@@ -14,6 +14,7 @@ import { NumberField } from '../ui/number-field.js';
 import { PercentField } from '../ui/percent-field.js';
 import { Small } from '../ui/plain-fields.js';
 import { sayPiece } from '../ui/say-piece.js';
+import { CloseBorders } from './close-borders.js';
 
 interface BatchWishesProps {
   readonly batch: Batch;
@@ -24,6 +25,9 @@ interface BatchWishesProps {
   readonly unshared: readonly string[];
   /** How many copies lie in counters of others; null while that is not known. */
   readonly inCounters: number | null;
+  /** Jobs whose borders may be made close. */
+  readonly closable: readonly string[];
+  readonly isBusy: boolean;
   readonly onChange: (wish: LayWish) => void;
 }
 
@@ -39,7 +43,7 @@ const TURNS = [['quarters', 'by quarters'], ['any', 'by any angle']] as const;
 const DIRECTIONS = [['one', 'in one direction'], ['each', 'each as it fits']] as const;
 
 /** What is decided of a batch, in sentences with the reason. */
-export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, inCounters, onChange }: BatchWishesProps) {
+export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, inCounters, closable, isBusy, onChange }: BatchWishesProps) {
   const { leftovers } = wish;
   const { data: learned } = useQuery({ queryKey: ['spares'], queryFn: () => ask<SparesOfKinds>('/api/spares') });
   const keep = (rule: Partial<typeof leftovers>) => onChange({ ...wish, leftovers: { ...leftovers, ...rule } });
@@ -54,6 +58,7 @@ export function BatchWishes({ batch: { wish }, unit, films, stock, unshared, inC
           Borders: <Choice label="Borders" value={wish.sharesBorders ? 'shared' : 'own'} options={BORDERS} onChange={(borders) => onChange({ ...wish, sharesBorders: borders === 'shared' })} />
           <Small>{wish.sharesBorders ? 'Where all borders in a film are boxes, they touch, and the line between two is cut once. Other borders run into one another, and one line goes round them all: weed that together, then cut it apart. The spacing has no effect there.' : 'Each layer lies by itself, with waste round it. It takes a little more film, and is easier to lift.'}</Small>
           {unshared.length > 0 && <Small>No effect in {listed(unshared)}: something that lies there has no border, or a very close one.</Small>}
+          <CloseBorders jobIds={closable} isBusy={isBusy} />
         </div>
         <div>
           In large counters <Choice label="Large counters" value={wish.inCounters ? 'yes' : 'no'} options={COUNTERS} onChange={(counters) => onChange({ ...wish, inCounters: counters === 'yes' })} />
