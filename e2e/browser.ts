@@ -30,6 +30,14 @@ export interface Browser {
   readonly close: () => Promise<void>;
 }
 
+/** Whether a click that follows comes to an element: pressed on it and, where nothing opens at once, let go on it. */
+const WATCH_CLICK = `
+  const [element, seen] = [arguments[0], []];
+  const opensAtOnce = element.closest('[aria-haspopup]') !== null;
+  for (const name of opensAtOnce ? ['pointerdown'] : ['pointerdown', 'click']) document.addEventListener(name, ({ target }) => seen.push(element.contains(target)), { capture: true, once: true });
+  window.clickArrived = () => seen.length === (opensAtOnce ? 1 : 2) && seen.every(Boolean);
+`;
+
 export async function openBrowser(): Promise<Browser> {
   const profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
   const options = new Options();
@@ -71,7 +79,10 @@ export async function openBrowser(): Promise<Browser> {
   const clickAtRest = async (element: WebElement) => {
     const [was, is] = [await element.getRect(), await element.getRect()];
     if (was.x !== is.x || was.y !== is.y) throw new error.ElementClickInterceptedError('It still moves.');
+    await driver.executeScript(WATCH_CLICK, element);
     await element.click();
+    // A page that the click has led away from knows nothing of it any more.
+    if ((await driver.executeScript<boolean | null>('return window.clickArrived?.() ?? null')) === false) throw new error.ElementClickInterceptedError('It went beside, or what was pressed was drawn anew meanwhile.');
   };
   const text = () => driver.findElement(By.css('body')).then((body) => body.getText());
   const devTools = (name: string, options: object) => (driver as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }).sendDevToolsCommand(name, options);
