@@ -1,4 +1,4 @@
-import { boundsOf, boxRing, containsPoint, grow, holdsBox, regionsOf, reversed, signedArea, subtract, unite, type Region, type Rings } from '../../geometry/index.js';
+import { boundsOf, boxRing, containsPoint, grow, holdsBox, intersect, regionsOf, reversed, signedArea, subtract, unite, type Region, type Rings } from '../../geometry/index.js';
 import { isOutline } from '../../engines/cutting/index.js';
 import { wayOf } from '../../shop/index.js';
 import type { Group } from './group.js';
@@ -29,7 +29,9 @@ export function roomsOf(group: Pick<Group, 'film' | 'contours' | 'borders' | 'bo
   return counters.flatMap(({ ring, box }) => {
     const within = contours.filter((other) => signedArea(other) > 0 && holdsBox(box, boundsOf([other])!) && containsPoint([ring], other[0]!, other[1]!));
     const clear = subtract(gapMm > 0 ? grow([ring], -gapMm) : [ring], gapMm > 0 ? grow(unite(within), gapMm) : within);
-    return grow(grow(clear, -LEAST_ROOM_MM / 2), LEAST_ROOM_MM / 2);
+    const wide = grow(grow(clear, -LEAST_ROOM_MM / 2), LEAST_ROOM_MM / 2);
+    // What is wide enough comes out with round corners: those of a right angle are 0.2 of its width off.
+    return intersect(clear, grow(wide, LEAST_ROOM_MM / 4));
   });
 }
 
