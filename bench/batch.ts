@@ -3,7 +3,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { planBatch, type BatchJob } from '../core/batch/index.js';
-import { patchRecipe } from '../core/recipe/index.js';
+import { patchRecipe, type RecipePatch } from '../core/recipe/index.js';
+import { CLOSE_BORDERS } from '../core/stations/prepare/close-borders.js';
 import { itemsOf, loadablesOf, NEW_LAY_WISH, nestItemOf, placed, roomOn, smallestFirst, type LaidSheets, type LayItem } from '../core/stations/sheets/index.js';
 import { nest } from '../core/engines/nesting/index.js';
 import { boundsOf } from '../core/geometry/index.js';
@@ -16,8 +17,6 @@ import { ms, percent, print } from './measure.js';
 
 const MM2_PER_CM2 = 100;
 const SEARCH_STEPS = 400;
-/** Borders that a shop would cut which wants to save film, mm: at 2 mm neighbours could no longer share them. */
-const CLOSE_MM = 3;
 
 /** What one layer takes when it is laid alone, the smallest piece first, and what is left over counts as spent: so a shop without a plan works. */
 async function takenAlone(item: LayItem, shop: Shop): Promise<number> {
@@ -53,10 +52,10 @@ export async function batchBench(): Promise<void> {
       // What of it is cut already is laid out, too: the list as it was before anything was cut.
       const { prepare, sheets } = await planner.plan({ recipe: source.recipe, shop, sources: await source.loadSources() });
       if (!prepare || !sheets) continue;
-      const bordered = async (borderGapMm: number | null) => (await planner.plan({ recipe: patchRecipe(source.recipe, { preparation: { border: 'groups', borderGapMm } }), shop: source.shop, sources: await source.loadSources() })).prepare!;
+      const bordered = async (preparation: RecipePatch['preparation']) => (await planner.plan({ recipe: patchRecipe(source.recipe, { preparation }), shop: source.shop, sources: await source.loadSources() })).prepare!;
       jobs.push({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {}, due: source.recipe.due });
-      following.push({ ...jobs.at(-1)!, prepare: await bordered(null) });
-      close.push({ ...jobs.at(-1)!, prepare: await bordered(CLOSE_MM) });
+      following.push({ ...jobs.at(-1)!, prepare: await bordered({ border: CLOSE_BORDERS.border }) });
+      close.push({ ...jobs.at(-1)!, prepare: await bordered(CLOSE_BORDERS) });
       aloneMm2 += sheets.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
       loadings += sheets.sheets.length;
       for (const item of itemsOf(jobs.at(-1)!, 0, shop, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } })) layersMm2 += await takenAlone(item, shop);
@@ -82,7 +81,7 @@ export async function batchBench(): Promise<void> {
       ['the same with borders shared by neighbours', ofLayers(shared)],
       ['the same with borders that follow what stays, in all jobs', ofLayers(followed)],
       [`and searched for less, ${SEARCH_STEPS} steps a film`, ofLayers(searchedFor)],
-      [`and with these borders ${CLOSE_MM} mm clear (a third)`, ofLayers(takenBy(closest))],
+      [`and with these borders ${CLOSE_BORDERS.borderGapMm} mm clear (a third)`, ofLayers(takenBy(closest))],
       ['of which stays on the work', percent(kept / taken)],
       ['loadings job by job, and together', `${loadings}, ${together.sheets.length}`],
       ['copies that find no place', String([...together.unplaced, ...closest.unplaced].reduce((sum, { quantity }) => sum + quantity, 0))],

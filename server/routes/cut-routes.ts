@@ -85,11 +85,7 @@ export function cutRoutes({ jobs, sheets, batches, runs, shop, spoils, compute, 
       body: { type: 'object', additionalProperties: false, required: ['spoiled'], properties: { spoiled: { type: ['integer', 'null'], minimum: 0, maximum: 1_000_000 } } },
       answer: 'SpoiledOfJob',
       answers: 'The same as it is kept',
-      handle: async ({ params, body }) => {
-        const { id } = await jobs.get(params['id']!);
-        await spoils.record(id, (body as { spoiled: number | null }).spoiled);
-        return spoils.ofJob(id);
-      },
+      handle: async ({ params, body }) => spoils.record((await jobs.get(params['id']!)).id, (body as { spoiled: number | null }).spoiled),
     },
     { method: 'get', path: '/api/spares', summary: 'How many spares this shop needs of a run, learned from what was spoiled of its own', answer: 'LearnedSpares', answers: 'For single films and for layered work the share, and from how many copies it is', handle: () => spoils.learned() },
     ...(['pause', 'resume', 'cancel'] as const).map(

@@ -53,9 +53,9 @@ export class BatchStore {
       // It begins as the last was decided, but for what hung on its pieces and copies, and for spares of which the shop's own runs know better.
       const last = (await tx('batches').orderBy('number', 'desc').first('wish')) as Pick<BatchRow, 'wish'> | undefined;
       const { avoid, pins, sequence, steps } = NEW_LAY_WISH;
-      const { spares } = wishOf(last);
-      const spareShare = (kind: keyof typeof spares) => (learned[kind].cut > 0 ? learned[kind].share : spares[kind]);
-      const wish: LayWish = { ...wishOf(last), spares: { single: spareShare('single'), layered: spareShare('layered') }, avoid, pins, sequence, steps, order: wishOf(last).order === 'by hand' ? 'changes' : wishOf(last).order };
+      const before = wishOf(last);
+      const spareShare = (kind: keyof LayWish['spares']) => (learned[kind].cut > 0 ? learned[kind].share : before.spares[kind]);
+      const wish: LayWish = { ...before, spares: { single: spareShare('single'), layered: spareShare('layered') }, avoid, pins, sequence, steps, order: before.order === 'by hand' ? 'changes' : before.order };
       await tx('batches').insert({ id, number: (most ?? 0) + 1, revision: 1, wish: JSON.stringify(wish), created_at: new Date().toISOString() });
       await lay(tx, id, jobIds);
     });

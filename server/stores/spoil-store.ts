@@ -28,14 +28,15 @@ export class SpoilStore {
   }
 
   /** Keeps how many of what is cut by now were spoiled; null for not known. @throws Problem 422 when more were spoiled than cut */
-  async record(jobId: string, spoiled: number | null): Promise<void> {
+  async record(jobId: string, spoiled: number | null): Promise<SpoiledOfJob> {
+    const { copies: cut, isLayered } = await this.#cut(jobId);
     if (spoiled === null) {
       await this.db('spoils').where({ job_id: jobId }).delete();
-      return;
+      return { spoiled, cut };
     }
-    const { copies: cut, isLayered } = await this.#cut(jobId);
     if (spoiled > cut) throw new Problem(422, 'more-spoiled-than-cut', `${cut} ${cut === 1 ? 'copy' : 'copies'} of this job ${cut === 1 ? 'is' : 'are'} cut, so no more than that can be spoiled.`);
     await this.db('spoils').insert({ job_id: jobId, spoiled, cut, is_layered: isLayered, recorded_at: new Date().toISOString() }).onConflict('job_id').merge();
+    return { spoiled, cut };
   }
 
   async #cut(jobId: string): Promise<ReturnType<typeof copiesCut>> {

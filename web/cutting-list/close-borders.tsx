@@ -1,14 +1,12 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Job } from '../../core/recipe/index.js';
+import { CLOSE_BORDERS } from '../../core/stations/prepare/close-borders.js';
 import { count } from '../../core/words/index.js';
 import { ask } from '../api/client.js';
 import { useBatchesAnew } from '../batch/use-batches.js';
 import { WordButton } from '../ui/button.js';
 import { useNotify } from '../ui/notices.js';
 import { Small } from '../ui/plain-fields.js';
-
-/** So clear of what stays a border is that saves film, mm: nearer, and neighbours can hardly share it. */
-const CLOSE_MM = 3;
 
 interface CloseBordersProps {
   /** Those that are laid out. */
@@ -34,22 +32,22 @@ export function CloseBorders({ jobIds, isBusy }: CloseBordersProps) {
     mutationFn: async () => {
       const written: Written[] = [];
       for (const id of jobIds) {
-        const { recipe, revision } = await ask<Job>(`/api/jobs/${id}`);
-        const { border, borderGapMm } = recipe.preparation;
-        if (border === 'groups' && borderGapMm === CLOSE_MM) continue;
         try {
-          written.push(await ask<Job>(`/api/jobs/${id}/recipe`, { method: 'PUT', json: { recipe: { ...recipe, preparation: { ...recipe.preparation, border: 'groups', borderGapMm: CLOSE_MM } }, revision } }));
+          const { recipe, revision } = await ask<Job>(`/api/jobs/${id}`);
+          const { border, borderGapMm } = recipe.preparation;
+          if (border === CLOSE_BORDERS.border && borderGapMm === CLOSE_BORDERS.borderGapMm) continue;
+          written.push(await ask<Job>(`/api/jobs/${id}/recipe`, { method: 'PUT', json: { recipe: { ...recipe, preparation: { ...recipe.preparation, ...CLOSE_BORDERS } }, revision } }));
         } catch (error) {
-          return { written, stopped: `${recipe.title} stayed as it is. ${error instanceof Error ? error.message : ''}` };
+          // What is written stays written, and can be taken back.
+          return { written, stopped: `The other jobs stayed as they are. ${error instanceof Error ? error.message : ''}` };
         }
       }
       return { written, stopped: null };
     },
     onSuccess({ written, stopped }) {
-      const done = written.length > 0 ? `Borders in ${count(written.length, 'job')} now follow what stays, ${CLOSE_MM} mm clear.` : 'Nothing was changed: all borders are close already.';
+      const done = written.length > 0 ? `Borders in ${count(written.length, 'job')} now follow what stays, ${CLOSE_BORDERS.borderGapMm} mm clear.` : 'Nothing was changed: all borders are close already.';
       notify(stopped ? `${written.length > 0 ? `${done} ` : ''}${stopped}` : done, ...(written.length > 0 ? [{ label: 'Undo', run: () => undo.mutate(written) }] : []));
     },
-    onError: (error) => notify(error.message),
     onSettled,
   });
   return (
@@ -57,7 +55,7 @@ export function CloseBorders({ jobIds, isBusy }: CloseBordersProps) {
       <WordButton isDisabled={isBusy || jobIds.length === 0 || close.isPending || undo.isPending} onPress={() => close.mutate()}>
         Make borders close in all jobs
       </WordButton>{' '}
-      They then follow what stays, {CLOSE_MM} mm clear. It takes less film, and more care to weed. Stencils keep their margin.
+      They then follow what stays, {CLOSE_BORDERS.borderGapMm} mm clear. It takes less film, and more care to weed. Stencils keep their margin.
     </Small>
   );
 }

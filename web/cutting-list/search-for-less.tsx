@@ -58,7 +58,7 @@ export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films 
           {count(steps, 'step')} of a search made these sheets tighter. <WordButton onPress={onForget}>Lay out without it</WordButton>
         </Small>
       ) : (
-        <Small>The sheets are drawn tighter, step by step. Large pieces of odd shapes gain most.</Small>
+        <Small>The layers are laid in other orders, then drawn closer together, step by step. Large pieces of odd shapes gain most.</Small>
       )}
     </section>
   );

@@ -25,7 +25,7 @@ export interface Turn {
   readonly count: number;
   /** Those of the candidate's that may be taken. */
   readonly orientations: readonly Orientation[];
-  /** As far to the left as it goes without using more of a sheet's length, where that goes; otherwise, and else, as low as it goes. */
+  /** As far to the left as it goes without using more of a sheet's length; where it does not fit so, and for all others, as low as it goes. */
   readonly isAside: boolean;
 }
 
@@ -81,7 +81,7 @@ export async function arrange(order: readonly Turn[], request: NestRequest, noFi
   for (const { candidate, count, orientations, isAside } of order) {
     for (let k = 0; k < count; k += 1) {
       await hooks.breathe?.();
-      const found = sheets.reduce<Found | null>((hit, sheet) => hit ?? (isAside ? bestOn(sheet, orientations, isAside) : null) ?? bestOn(sheet, orientations), null);
+      const found = sheets.reduce<Found | null>((hit, sheet) => hit ?? (isAside ? bestOn(sheet, orientations, true) : null) ?? bestOn(sheet, orientations), null);
       const opened = found ? null : openNext(orientations);
       const place = found ?? (opened && bestOn(opened, orientations));
       if (!place) {

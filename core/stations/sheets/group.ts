@@ -64,7 +64,7 @@ export function sizeOf(group: Pick<Group, 'contours' | 'borders'>): { readonly w
 
 export function placed(group: Group, placement: Placement): PlacedGroup {
   const move = (ring: Ring) => turned(ring, placement.rotation).map((v, i) => v + (i % 2 === 0 ? placement.x : placement.y));
-  const [cos, sin] = turned(Float64Array.of(1, 0), placement.rotation) as unknown as readonly [number, number];
+  const [cos, sin] = [...turned(Float64Array.of(1, 0), placement.rotation)] as [number, number];
   const [a, b, c, d, e, f] = group.flip;
   return {
     filmId: group.film.id,

@@ -46,8 +46,8 @@ export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: 
   const sharing = new Set(all.filter(({ sharesBorder }) => sharesBorder).map(({ job, layer }) => `${job}/${layer}`));
   const merging = new Set<string>();
   const bordered = (one: Laid): Laid => {
-    const within = liesIn(one.groups.map(({ contours }) => contours));
-    const marked = one.groups.map((group, i) => ({ ...group, liesInCounter: within.some((inner) => inner.includes(i)) }));
+    const inCounters = new Set(liesIn(one.groups.map(({ contours }) => contours)).flat());
+    const marked = one.groups.map((group, i) => ({ ...group, liesInCounter: inCounters.has(i) }));
     if (merging.has(one.film.id)) return { ...one, groups: mergedBorders(marked) };
     return { ...one, groups: one.groups.every(({ job, layer }) => sharing.has(`${job}/${layer}`)) ? inOneBox(marked) : marked };
   };

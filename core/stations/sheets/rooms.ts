@@ -5,6 +5,7 @@ import type { Group } from './group.js';
 
 /** What lies in a counter is cut out with a knife before the layer round it is lifted: in a place narrower than this, mm, no hand would do it. */
 const LEAST_ROOM_MM = 30;
+/** Nothing is laid in a room with a hole: it is opened by so narrow a slit, mm. */
 const SLIT_MM = 0.1;
 
 /** How clear of a layer's counter what lies in it is, mm: as its border is; without one, at the spacing between copies. */

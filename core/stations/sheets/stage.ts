@@ -14,6 +14,7 @@ import { laySheets } from './lay-sheets.js';
 import { NEW_LAY_WISH, type LayWish } from './lay-wish.js';
 import { fitsOn, smallestFirst } from './loadable.js';
 import { numberOf } from './panels-on.js';
+import { roomsOf } from './rooms.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
 import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayGangSaves, sayInCounters, sayLeftOut, sayLongFeed, sayMirrored, sayNoRoom, sayPiece, saySections, sayStrips, sayZones } from './say.js';
 import type { CutSoFar, LayerToCut, SheetPlan } from './sheet-plan.js';
@@ -56,8 +57,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const { prepare, sheets: decisions, pieces, cutter, isInside, taken, lies } = read;
     const { copies } = decisions;
     const wish = wishOf(decisions);
-    const job = { id: '', prepare, isInside, copies, taken, lies };
-    const items = itemsOf(job, 0, read, wish);
+    const items = itemsOf({ id: '', prepare, isInside, copies, taken, lies }, 0, read, wish);
     const panelOf = ({ layer }: Pick<LayItem, 'layer'>) => prepare.layers[layer]!.panel;
     const isCut = (item: LayItem) => item.quantity === 0;
     const toCut = items.map((item): LayerToCut => ({ film: item.film, panel: numberOf(panelOf(item)), perStrip: item.group.perStrip, fingerprint: item.group.fingerprint, copies: groupsFor(panelOf(item), copies), taken: item.firstCopy }));
@@ -92,7 +92,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const zoned = laid.sheets.filter(({ zones }) => zones !== null);
     if (zoned.length > 0 || (!decisions.zones && isLayered(items))) rulings.push(sayZones(decisions.zones, zoned));
     const lyingInCounters = laid.sheets.flatMap(({ groups }) => groups.filter((one) => one.liesInCounter)).length;
-    if (lyingInCounters > 0 || (!decisions.inCounters && itemsOf(job, 0, read, { ...wish, inCounters: true }).some(({ rooms }) => rooms.length > 0))) rulings.push(sayInCounters(decisions.inCounters, lyingInCounters));
+    if (lyingInCounters > 0 || (!decisions.inCounters && items.some(({ group, quantity }) => quantity > 0 && roomsOf(group).length > 0))) rulings.push(sayInCounters(decisions.inCounters, lyingInCounters));
     const [panel] = prepare.panels;
     if (panel && panel.perStrip > 1) rulings.push(sayStrips({ copies, strips: groupsFor(panel, copies), perStrip: panel.perStrip }));
     if (toCut.every((layer) => layer.taken === 0)) findings.push(...gangFindings(read));
