@@ -9,20 +9,43 @@ import tseslint from 'typescript-eslint';
  * this repository; what is not named is a wall. No entry may name one that names it, whatever the way round: no circle of folders.
  */
 const STATIONS = ['artwork', 'films', 'surface', 'build', 'prepare', 'sheets', 'cut', 'assemble', 'record'];
-const ENGINES = { artwork: ['cutting'], layers: [], surface: [], marks: [], weeding: ['marks'], nesting: [], cutting: [] };
+const ENGINES = {
+  artwork: ['cutting'],
+  layers: [],
+  surface: [],
+  marks: [],
+  weeding: ['marks'],
+  nesting: [],
+  cutting: [],
+};
 const ROOMS = [
   ['core/geometry', []],
   ['core/words', ['core/geometry']],
   ['core/shop', ['core/words', 'core/geometry']],
-  ...Object.entries(ENGINES).map(([engine, others]) => [`core/engines/${engine}`, ['core/geometry', 'core/words', ...others.map((other) => `core/engines/${other}`)]]),
+  ...Object.entries(ENGINES).map(([engine, others]) => [
+    `core/engines/${engine}`,
+    ['core/geometry', 'core/words', ...others.map((other) => `core/engines/${other}`)],
+  ]),
   // A station may know those before it in working order, and none after it.
   ...STATIONS.map((station, i) => [
     `core/stations/${station}`,
-    ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/print', 'core/stations/slice.ts', 'core/stations/stage.ts', ...STATIONS.slice(0, i).map((other) => `core/stations/${other}`)],
+    [
+      'core/geometry',
+      'core/words',
+      'core/shop',
+      'core/engines',
+      'core/print',
+      'core/stations/slice.ts',
+      'core/stations/stage.ts',
+      ...STATIONS.slice(0, i).map((other) => `core/stations/${other}`),
+    ],
   ]),
   ['core/print', ['core/geometry', 'core/words']],
   ['core/recipe', ['core/geometry', 'core/words', 'core/stations']],
-  ['core/plan', ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/print', 'core/stations', 'core/recipe']],
+  [
+    'core/plan',
+    ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/print', 'core/stations', 'core/recipe'],
+  ],
   ['core/batch', ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/stations', 'core/plan']],
   ['platform', ['core']],
   ['cutter', ['core/engines/cutting', 'core/geometry']],
@@ -33,8 +56,24 @@ const ROOMS = [
   ['web/plan', ['core', 'web/api']],
   ['web/job', ['core', 'web/tokens.ts', 'web/api', 'web/ui', 'web/plan', 'web/light-table']],
   ['web/batch', ['core', 'web/tokens.ts', 'web/api', 'web/ui', 'web/plan', 'web/light-table']],
-  ...STATIONS.map((station) => [`web/stations/${station}`, ['core', 'web/tokens.ts', 'web/api', 'web/ui', 'web/plan', 'web/light-table', 'web/job', 'web/batch']]),
-  ['web/cutting-list', ['core', 'web/tokens.ts', 'web/api', 'web/ui', 'web/plan', 'web/light-table', 'web/job', 'web/batch', 'web/stations/cut']],
+  ...STATIONS.map((station) => [
+    `web/stations/${station}`,
+    ['core', 'web/tokens.ts', 'web/api', 'web/ui', 'web/plan', 'web/light-table', 'web/job', 'web/batch'],
+  ]),
+  [
+    'web/cutting-list',
+    [
+      'core',
+      'web/tokens.ts',
+      'web/api',
+      'web/ui',
+      'web/plan',
+      'web/light-table',
+      'web/job',
+      'web/batch',
+      'web/stations/cut',
+    ],
+  ],
   ['web/jobs', ['core', 'web/tokens.ts', 'web/api', 'web/ui', 'web/plan']],
   ['web/shop', ['core', 'web/tokens.ts', 'web/api', 'web/ui', 'web/plan']],
   ['web/app', ['core', 'web']],
@@ -66,7 +105,12 @@ export default tseslint.config(
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
-      'no-restricted-imports': ['error', { patterns: [{ group: ['clipper2-wasm*'], message: 'Only core/geometry/kernel.ts knows the polygon kernel.' }] }],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [{ group: ['clipper2-wasm*'], message: 'Only core/geometry/kernel.ts knows the polygon kernel.' }],
+        },
+      ],
       'no-console': ['error', { allow: ['error'] }],
       eqeqeq: 'error',
       // Escape sequences of the cutter's own protocol are control characters.
@@ -82,14 +126,43 @@ export default tseslint.config(
   {
     files: TOP.map((folder) => `${folder}/**/*.{ts,tsx}`),
     ignores: ['**/*.d.ts'],
-    rules: { 'no-restricted-syntax': ['error', { selector: 'ExportDefaultDeclaration', message: 'Exports have names.' }, { selector: 'ExportAllDeclaration[exported=null]', message: 'A face lists what it shows.' }] },
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'ExportDefaultDeclaration', message: 'Exports have names.' },
+        { selector: 'ExportAllDeclaration[exported=null]', message: 'A face lists what it shows.' },
+      ],
+    },
   },
   {
     files: ['web/**/*.{ts,tsx}'],
     ignores: ['**/*.test.ts'],
-    rules: { 'no-restricted-syntax': ['error', { selector: `ImportSpecifier[imported.name=/^(${KERNEL_NAMES.join('|')})$/]`, message: 'No Booleans on the page: core gives it what it draws.' }, { selector: 'ExportDefaultDeclaration', message: 'Exports have names.' }] },
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: `ImportSpecifier[imported.name=/^(${KERNEL_NAMES.join('|')})$/]`,
+          message: 'No Booleans on the page: core gives it what it draws.',
+        },
+        { selector: 'ExportDefaultDeclaration', message: 'Exports have names.' },
+      ],
+    },
   },
-  { files: ['core/geometry/kernel.ts', 'core/geometry/kernel-memory.test.ts', 'platform/**', 'web/plan/plan-worker.ts', 'bench/**'], rules: { 'no-restricted-imports': 'off' } },
+  {
+    files: [
+      'core/geometry/kernel.ts',
+      'core/geometry/kernel-memory.test.ts',
+      'platform/**',
+      'web/plan/plan-worker.ts',
+      'bench/**',
+    ],
+    rules: { 'no-restricted-imports': 'off' },
+  },
   { files: ['cli/**', 'scripts/**', 'bench/**', '**/main.ts', '**/*-main.ts'], rules: { 'no-console': 'off' } },
-  { files: ['web/**'], plugins: { 'react-hooks': reactHooks }, languageOptions: { globals: { ...globals.browser } }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['web/**'],
+    plugins: { 'react-hooks': reactHooks },
+    languageOptions: { globals: { ...globals.browser } },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
 );

@@ -20,8 +20,26 @@ const oneLanguage: Plugin = {
 
 export default defineConfig(async () => ({
   root: 'web',
-  resolve: { alias: { 'faces.css': await writeFaces(cache('faces')), 'shop-validators': writeShopValidators(cache('shop-validators')) } },
-  plugins: [react(), oneLanguage, compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }), keepLastVersion(FOLDER), docsPages(fileURLToPath(new URL('docs/', import.meta.url)))],
-  build: { outDir: FOLDER, emptyOutDir: false, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900, rolldownOptions: { checks: { bundlerTimings: false } } },
+  resolve: {
+    alias: {
+      'faces.css': await writeFaces(cache('faces')),
+      'shop-validators': writeShopValidators(cache('shop-validators')),
+    },
+  },
+  plugins: [
+    react(),
+    oneLanguage,
+    compression({ include: /\.(html|css|js|svg|wasm|ttf)$/, threshold: 1000, logLevel: 'silent' }),
+    keepLastVersion(FOLDER),
+    docsPages(fileURLToPath(new URL('docs/', import.meta.url))),
+  ],
+  build: {
+    outDir: FOLDER,
+    emptyOutDir: false,
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: { checks: { bundlerTimings: false } },
+  },
   worker: { format: 'es' as const },
 }));

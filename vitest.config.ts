@@ -4,9 +4,35 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/**/*.test.ts', 'cutter/**/*.test.ts', 'web/**/*.test.{ts,tsx}'], setupFiles: ['core/testing/load-kernel.ts'], testTimeout: 180_000, hookTimeout: 180_000 } },
-      { test: { name: 'server', include: ['server/**/*.test.ts', 'cli/**/*.test.ts'], setupFiles: ['core/testing/load-kernel.ts'], testTimeout: 180_000, hookTimeout: 180_000 } },
-      { test: { name: 'browser', include: ['e2e/**/*.test.ts'], testTimeout: 300_000, hookTimeout: 180_000, fileParallelism: false, retry: { count: 1, condition: /tab crashed/ }, sequence: { groupOrder: 1 } } },
+      {
+        test: {
+          name: 'core',
+          include: ['core/**/*.test.ts', 'cutter/**/*.test.ts', 'web/**/*.test.{ts,tsx}'],
+          setupFiles: ['core/testing/load-kernel.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+        },
+      },
+      {
+        test: {
+          name: 'server',
+          include: ['server/**/*.test.ts', 'cli/**/*.test.ts'],
+          setupFiles: ['core/testing/load-kernel.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+        },
+      },
+      {
+        test: {
+          name: 'browser',
+          include: ['e2e/**/*.test.ts'],
+          testTimeout: 300_000,
+          hookTimeout: 180_000,
+          fileParallelism: false,
+          retry: { count: 1, condition: /tab crashed/ },
+          sequence: { groupOrder: 1 },
+        },
+      },
     ],
   },
 });

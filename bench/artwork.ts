@@ -1,5 +1,12 @@
 import { Resvg } from '@resvg/resvg-js';
-import { ArtworkReader, colourDifference, paintRegions, READ_AS_IT_IS, readSvg, type Artwork } from '../core/engines/artwork/index.js';
+import {
+  ArtworkReader,
+  colourDifference,
+  paintRegions,
+  READ_AS_IT_IS,
+  readSvg,
+  type Artwork,
+} from '../core/engines/artwork/index.js';
 import { areaOf, pointCount, ringsToPathData, subtract, unite } from '../core/geometry/index.js';
 import { DEFAULT_TRACING, newLettering } from '../core/stations/artwork/index.js';
 import type { Job } from '../core/recipe/index.js';
@@ -12,7 +19,18 @@ import { openBench } from '../server/testing/bench.js';
 import { fastestMs, median, ms, percent, print, quantile, times } from './measure.js';
 
 /** Findings that say that the look cannot be kept in flat film. */
-const NOT_FLAT = new Set(['gradient-flattened', 'pattern-left', 'mask-ignored', 'filter-ignored', 'picture-left', 'text-left', 'font-missing', 'opacity-flattened', 'blend-ignored', 'colour-unknown']);
+const NOT_FLAT = new Set([
+  'gradient-flattened',
+  'pattern-left',
+  'mask-ignored',
+  'filter-ignored',
+  'picture-left',
+  'text-left',
+  'font-missing',
+  'opacity-flattened',
+  'blend-ignored',
+  'colour-unknown',
+]);
 
 /** Drawings at which the renderer itself falls over, or leaves out shapes that are scaled down a million times. */
 const UNDRAWABLE = new Set(['noto-v1/hot-beverage', 'flags/nu.svg']);
@@ -32,8 +50,17 @@ function readAndCheck(bytes: Uint8Array, name: string, scale: number) {
 
 function mismatch({ svg }: OpenArtwork, artwork: Artwork): number {
   const { regions } = paintRegions(artwork, 1);
-  const { layers } = buildLayers(separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))), { school: 'inlay', trapMm: 0 });
-  return pictureDifference(svg, layersSvg(layers.map((l) => ({ colour: l.key, path: ringsToPathData(l.cut) })), artwork));
+  const { layers } = buildLayers(separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))), {
+    school: 'inlay',
+    trapMm: 0,
+  });
+  return pictureDifference(
+    svg,
+    layersSvg(
+      layers.map((l) => ({ colour: l.key, path: ringsToPathData(l.cut) })),
+      artwork,
+    ),
+  );
 }
 
 function faithfulness(): void {
@@ -58,20 +85,25 @@ function faithfulness(): void {
 }
 
 function speed(): void {
-  const usual = openArtwork(40, 2).filter((drawing) => !UNDRAWABLE.has(drawing.name)).flatMap(({ name, svg }) => {
-    const bytes = encode(svg);
-    const { regions, artwork } = readAndCheck(bytes, name, 8);
-    const points = regions.reduce((sum, region) => sum + pointCount(region.rings), 0);
-    if (points < 2000 || points > 10_000) return [];
-    const draw = fastestMs(() => new Resvg(svg, { fitTo: { mode: 'width', value: 1024 } }).render(), 5);
-    const reading = fastestMs(() => readAndCheck(bytes, name, 8), 5);
-    return artwork.paints.length > 0 ? [reading / draw] : [];
-  });
-  print(`Reading and checking ${usual.length} open drawings of 2,000 to 10,000 points, against drawing them at 1024 px`, [
-    ['read, taken apart by colour, all checks: median', times(median(usual))],
-    ['  90th of 100 / worst', `${times(quantile(usual, 0.9))} / ${times(Math.max(...usual))}`],
-    ['  within 3 x', `${usual.filter((ratio) => ratio <= 3).length} of ${usual.length}`],
-  ]);
+  const usual = openArtwork(40, 2)
+    .filter((drawing) => !UNDRAWABLE.has(drawing.name))
+    .flatMap(({ name, svg }) => {
+      const bytes = encode(svg);
+      const { regions, artwork } = readAndCheck(bytes, name, 8);
+      const points = regions.reduce((sum, region) => sum + pointCount(region.rings), 0);
+      if (points < 2000 || points > 10_000) return [];
+      const draw = fastestMs(() => new Resvg(svg, { fitTo: { mode: 'width', value: 1024 } }).render(), 5);
+      const reading = fastestMs(() => readAndCheck(bytes, name, 8), 5);
+      return artwork.paints.length > 0 ? [reading / draw] : [];
+    });
+  print(
+    `Reading and checking ${usual.length} open drawings of 2,000 to 10,000 points, against drawing them at 1024 px`,
+    [
+      ['read, taken apart by colour, all checks: median', times(median(usual))],
+      ['  90th of 100 / worst', `${times(quantile(usual, 0.9))} / ${times(Math.max(...usual))}`],
+      ['  within 3 x', `${usual.filter((ratio) => ratio <= 3).length} of ${usual.length}`],
+    ],
+  );
 }
 
 /** What holding a drawing against a picture of it takes, once all of it is planned, and how often that raises an alarm. */
@@ -95,7 +127,10 @@ async function compared(): Promise<void> {
   const alarmed = rows.filter(({ codes }) => codes.includes('not-as-drawn'));
   print(`Holding ${rows.length} open drawings against a picture of them, against drawing them at 1024 px`, [
     ['median / worst', `${times(median(ratios))} / ${times(Math.max(...ratios))}`],
-    ['said to differ', `${alarmed.length}${alarmed.length > 0 ? ` (${alarmed.map(({ name }) => name).join(', ')})` : ''}`],
+    [
+      'said to differ',
+      `${alarmed.length}${alarmed.length > 0 ? ` (${alarmed.map(({ name }) => name).join(', ')})` : ''}`,
+    ],
     ['that could not be drawn', String(rows.filter(({ codes }) => codes.includes('not-compared')).length)],
   ]);
 }
@@ -125,7 +160,8 @@ function growth(): void {
     return { points, took: fastestMs(() => readAndCheck(bytes, 'wavy.svg', 1), points < 100_000 ? 3 : 1) };
   });
   const [first, last] = [rows[0]!, rows.at(-1)!];
-  const exponent = (from: (typeof rows)[number], to: (typeof rows)[number]) => (Math.log(to.took / from.took) / Math.log(to.points / from.points)).toFixed(2);
+  const exponent = (from: (typeof rows)[number], to: (typeof rows)[number]) =>
+    (Math.log(to.took / from.took) / Math.log(to.points / from.points)).toFixed(2);
   print('How reading and checking grow', [
     ...rows.map(({ points, took }) => [`${points} points`, ms(took)] as const),
     ['exponent over all / from 100,000 to 1,000,000', `${exponent(first, last)} / ${exponent(rows[2]!, last)}`],
@@ -144,7 +180,10 @@ async function tracing(): Promise<void> {
       paintRegions(await reader.traced(await reader.picture(png, 'logo.png', DEFAULT_TRACING), 0.5), 0.5);
       took.push(performance.now() - start);
     }
-    rows.push([`${((side * side) / 1e6).toFixed(0)} megapixels, file to areas: first / fastest`, `${ms(took[0]!)} / ${ms(Math.min(...took))}`]);
+    rows.push([
+      `${((side * side) / 1e6).toFixed(0)} megapixels, file to areas: first / fastest`,
+      `${ms(took[0]!)} / ${ms(Math.min(...took))}`,
+    ]);
   }
   print('Tracing a two-colour logo', rows);
 }
@@ -153,7 +192,12 @@ async function tracing(): Promise<void> {
 async function bands(): Promise<void> {
   const reader = new ArtworkReader(resourcesInNode);
   const text = Array.from({ length: 7 }, () => 'Halyard and Wick on the canal quay').join('\n');
-  const lettering = (colourBy: 'all' | 'band') => ({ ...newLettering(text), capHeightMm: 20, colourBy, colours: ['#b3262b', '#f2b632', '#1d4e89'] });
+  const lettering = (colourBy: 'all' | 'band') => ({
+    ...newLettering(text),
+    capHeightMm: 20,
+    colourBy,
+    colours: ['#b3262b', '#f2b632', '#1d4e89'],
+  });
   const make = async (colourBy: 'all' | 'band') => {
     const artwork = await reader.lettering(lettering(colourBy), null);
     const { regions } = paintRegions(artwork, 1);
@@ -171,7 +215,10 @@ async function bands(): Promise<void> {
   const apart = areaOf(subtract(whole(plain), whole(banded))) + areaOf(subtract(whole(banded), whole(plain)));
   print(`${text.replace(/\s/g, '').length} letters in three bands`, [
     ['set, painted, taken apart by colour (300 ms asked)', ms(took)],
-    ['the layers together against the lettering without bands', `${(apart / areaOf(whole(plain))).toExponential(1)} of its area`],
+    [
+      'the layers together against the lettering without bands',
+      `${(apart / areaOf(whole(plain))).toExponential(1)} of its area`,
+    ],
   ]);
 }
 
@@ -191,14 +238,19 @@ async function pdfs(): Promise<void> {
     }
     took.push(least);
   }
-  print(`${files.length} PDFs, from their bytes to areas`, [['median / slowest', `${ms(median(took))} / ${ms(Math.max(...took))}`]]);
+  print(`${files.length} PDFs, from their bytes to areas`, [
+    ['median / slowest', `${ms(median(took))} / ${ms(Math.max(...took))}`],
+  ]);
 }
 
 /** How long the server takes to answer while its workers read what is hostile. */
 async function answering(): Promise<void> {
   const bench = await openBench();
   try {
-    const hostile = [wavy(1_000_000), `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">${'<path d="M0 0h9v9z"/>'.repeat(10_000)}</svg>`];
+    const hostile = [
+      wavy(1_000_000),
+      `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">${'<path d="M0 0h9v9z"/>'.repeat(10_000)}</svg>`,
+    ];
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Hostile' });
     const waits: number[] = [];
     let busy = true;
@@ -214,7 +266,9 @@ async function answering(): Promise<void> {
       await new Promise((resolve) => setTimeout(resolve, 20));
     }
     await work;
-    print('The server’s answers while a million points are read and planned', [[`${waits.length} answers: median / slowest`, `${ms(median(waits))} / ${ms(Math.max(...waits))}`]]);
+    print('The server’s answers while a million points are read and planned', [
+      [`${waits.length} answers: median / slowest`, `${ms(median(waits))} / ${ms(Math.max(...waits))}`],
+    ]);
   } finally {
     await bench.close();
   }

@@ -5,7 +5,17 @@ import { join } from 'node:path';
 import { planBatch, type BatchJob } from '../core/batch/index.js';
 import { patchRecipe, type RecipePatch } from '../core/recipe/index.js';
 import { CLOSE_BORDERS } from '../core/stations/prepare/close-borders.js';
-import { itemsOf, loadablesOf, NEW_LAY_WISH, nestItemOf, placed, roomOn, smallestFirst, type LaidSheets, type LayItem } from '../core/stations/sheets/index.js';
+import {
+  itemsOf,
+  loadablesOf,
+  NEW_LAY_WISH,
+  nestItemOf,
+  placed,
+  roomOn,
+  smallestFirst,
+  type LaidSheets,
+  type LayItem,
+} from '../core/stations/sheets/index.js';
 import { nest } from '../core/engines/nesting/index.js';
 import { boundsOf } from '../core/geometry/index.js';
 import { Planner } from '../core/plan/index.js';
@@ -21,11 +31,23 @@ const SEARCH_STEPS = 400;
 /** What one layer takes when it is laid alone, the smallest piece first, and what is left over counts as spent: so a shop without a plan works. */
 async function takenAlone(item: LayItem, shop: Shop): Promise<number> {
   const rack = loadablesOf(item.film, shop).sort((a, b) => smallestFirst(a.piece, b.piece));
-  const { placements } = await nest({ sheets: rack.map(roomOn), spacingMm: NEW_LAY_WISH.spacingMm, items: [nestItemOf(item, { borders: 'apart', spacingMm: NEW_LAY_WISH.spacingMm, insetMm: 0 })] });
+  const { placements } = await nest({
+    sheets: rack.map(roomOn),
+    spacingMm: NEW_LAY_WISH.spacingMm,
+    items: [nestItemOf(item, { borders: 'apart', spacingMm: NEW_LAY_WISH.spacingMm, insetMm: 0 })],
+  });
   const passes = new Map<string, number>();
   for (const { sheet, sheetIndex, x, y, rotation } of placements) {
     const { piece, edges } = rack.find((on) => on.piece.id === sheet)!;
-    const { contours, borders } = placed(item.group, { item: item.id, copy: 0, sheet, sheetIndex, x: x + edges.sides, y: y + edges.bottom, rotation });
+    const { contours, borders } = placed(item.group, {
+      item: item.id,
+      copy: 0,
+      sheet,
+      sheetIndex,
+      x: x + edges.sides,
+      y: y + edges.bottom,
+      rotation,
+    });
     const highest = boundsOf([...contours, ...borders])!.maxY + edges.top;
     const key = `${sheet}#${sheetIndex}`;
     passes.set(key, Math.max(passes.get(key) ?? 0, piece.widthMm * (piece.kind === 'roll' ? highest : piece.lengthMm)));
@@ -50,15 +72,35 @@ export async function batchBench(): Promise<void> {
       const source = await services.planJob(id);
       shop = source.shop;
       // What of it is cut already is laid out, too: the list as it was before anything was cut.
-      const { prepare, sheets } = await planner.plan({ recipe: source.recipe, shop, sources: await source.loadSources() });
+      const { prepare, sheets } = await planner.plan({
+        recipe: source.recipe,
+        shop,
+        sources: await source.loadSources(),
+      });
       if (!prepare || !sheets) continue;
-      const bordered = async (preparation: RecipePatch['preparation']) => (await planner.plan({ recipe: patchRecipe(source.recipe, { preparation }), shop: source.shop, sources: await source.loadSources() })).prepare!;
-      jobs.push({ id, prepare, isInside: source.recipe.surface.kind === 'glass', copies: source.recipe.sheets.copies, taken: {}, lies: {}, due: source.recipe.due });
+      const bordered = async (preparation: RecipePatch['preparation']) =>
+        (
+          await planner.plan({
+            recipe: patchRecipe(source.recipe, { preparation }),
+            shop: source.shop,
+            sources: await source.loadSources(),
+          })
+        ).prepare!;
+      jobs.push({
+        id,
+        prepare,
+        isInside: source.recipe.surface.kind === 'glass',
+        copies: source.recipe.sheets.copies,
+        taken: {},
+        lies: {},
+        due: source.recipe.due,
+      });
       following.push({ ...jobs.at(-1)!, prepare: await bordered({ border: CLOSE_BORDERS.border }) });
       close.push({ ...jobs.at(-1)!, prepare: await bordered(CLOSE_BORDERS) });
       aloneMm2 += sheets.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
       loadings += sheets.sheets.length;
-      for (const item of itemsOf(jobs.at(-1)!, 0, shop, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } })) layersMm2 += await takenAlone(item, shop);
+      for (const item of itemsOf(jobs.at(-1)!, 0, shop, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } }))
+        layersMm2 += await takenAlone(item, shop);
     }
     const wish = { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } };
     const takenBy = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
@@ -73,7 +115,10 @@ export async function batchBench(): Promise<void> {
     const searchedFor = takenBy(await planBatch(following, shop!, { ...wish, ...searched, sharesBorders: true }));
     const closest = await planBatch(close, shop!, { ...wish, ...searched, sharesBorders: true });
     const ofLayers = (mm2: number) => `${Math.round(mm2 / MM2_PER_CM2)} cm², ${percent(mm2 / layersMm2)}`;
-    const kept = together.sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0);
+    const kept = together.sheets.reduce(
+      (sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0),
+      0,
+    );
     print(`The ${jobs.length} jobs of the demo shop, job by job and together`, [
       ['film taken layer by layer, what is left over spent', `${Math.round(layersMm2 / MM2_PER_CM2)} cm²`],
       ['film taken job by job, leftovers back on the rack', ofLayers(aloneMm2)],
@@ -84,7 +129,10 @@ export async function batchBench(): Promise<void> {
       [`and with these borders ${CLOSE_BORDERS.borderGapMm} mm clear (a third)`, ofLayers(takenBy(closest))],
       ['of which stays on the work', percent(kept / taken)],
       ['loadings job by job, and together', `${loadings}, ${together.sheets.length}`],
-      ['copies that find no place', String([...together.unplaced, ...closest.unplaced].reduce((sum, { quantity }) => sum + quantity, 0))],
+      [
+        'copies that find no place',
+        String([...together.unplaced, ...closest.unplaced].reduce((sum, { quantity }) => sum + quantity, 0)),
+      ],
       ['laid out in', ms(took)],
     ]);
     await services.compute.close();

@@ -46,17 +46,29 @@ function large(): void {
   const separation = separate(paints);
   const keys = separation.layers.map((layer) => layer.key);
   const before = process.memoryUsage().rss;
-  const build = fastestMs(() => buildLayers(separate(paints), { school: 'trapped', trapMm: TRAP_MM, thinnestMm: () => 0.8 }), 3);
+  const build = fastestMs(
+    () => buildLayers(separate(paints), { school: 'trapped', trapMm: TRAP_MM, thinnestMm: () => 0.8 }),
+    3,
+  );
   const bare = fastestMs(() => bareKernel(paints, keys), 3);
   const neighbours = fastestMs(() => neighboursOf(separation), 1);
-  const dots = Array.from({ length: 5000 }, (_, i) => ({ layer: 'dots', rings: [disc((i % 100) * 4 + 2, Math.floor(i / 100) * 4 + 2, 1.2, 24)] }));
+  const dots = Array.from({ length: 5000 }, (_, i) => ({
+    layer: 'dots',
+    rings: [disc((i % 100) * 4 + 2, Math.floor(i / 100) * 4 + 2, 1.2, 24)],
+  }));
   const base = [{ layer: 'base', rings: [rectangle(0, 0, 400, 200)] }, ...dots];
   print(`A build of ${keys.length} layers, ${paints.reduce((sum, paint) => sum + pointCount(paint.rings), 0)} points`, [
     ['taken apart and built, trapped (at most 2 s)', ms(build)],
     ['  against the Booleans and offsets it needs, bare (at most 3 ×)', times(build / bare)],
     ['who meets whom, once for an artwork', ms(neighbours)],
-    ['memory of the process beyond what it had (under 500 MB)', `${Math.round((process.memoryUsage().rss - before) / 1e6)} MB`],
-    ['5,000 dots cut from a base', ms(fastestMs(() => buildLayers(separate(base), { school: 'trapped', trapMm: TRAP_MM }), 2))],
+    [
+      'memory of the process beyond what it had (under 500 MB)',
+      `${Math.round((process.memoryUsage().rss - before) / 1e6)} MB`,
+    ],
+    [
+      '5,000 dots cut from a base',
+      ms(fastestMs(() => buildLayers(separate(base), { school: 'trapped', trapMm: TRAP_MM }), 2)),
+    ],
   ]);
 }
 
@@ -74,9 +86,16 @@ function properties(): void {
     const overlap = inlay.reduce((sum, layer) => sum + areaOf(layer.cut), 0) - areaOf(all(inlay));
     const beyond = areaOf(subtract(all(trapped), whole));
     const missing = Math.abs(areaOf(all(trapped)) - areaOf(whole));
-    const looks = recompose(trapped).reduce((sum, { key, shows }) => sum + Math.abs(areaOf(shows) - areaOf(trapped.find((layer) => layer.key === key)!.visible)), 0);
+    const looks = recompose(trapped).reduce(
+      (sum, { key, shows }) =>
+        sum + Math.abs(areaOf(shows) - areaOf(trapped.find((layer) => layer.key === key)!.visible)),
+      0,
+    );
     // A lap deeper than the trap would be wider than a band of it round what shows.
-    const deep = trapped.reduce((sum, layer) => sum + areaOf(subtract(layer.cut, grow(layer.visible, TRAP_MM + 0.02))), 0);
+    const deep = trapped.reduce(
+      (sum, layer) => sum + areaOf(subtract(layer.cut, grow(layer.visible, TRAP_MM + 0.02))),
+      0,
+    );
     return [{ overlap, beyond, missing, looks, deep, area: areaOf(whole) }];
   });
   const worst = (pick: (row: (typeof rows)[number]) => number) => Math.max(...rows.map(pick));
@@ -92,15 +111,30 @@ function properties(): void {
 }
 
 async function trial(): Promise<void> {
-  const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName: 'heron.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'width', mm: 230 } } });
-  const plan = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', new Uint8Array(readFileSync('demo/artwork/heron-window.svg'))]]) });
+  const recipe = patchRecipe(emptyRecipe('Bench'), {
+    artworks: [drawingPart({ id: 'a', fileName: 'heron.svg', sha256: '0'.repeat(64) })],
+    surface: { size: { mode: 'width', mm: 230 } },
+  });
+  const plan = await new Planner(resourcesInNode).plan({
+    recipe,
+    shop: BENCH_SHOP,
+    sources: new Map([['a', new Uint8Array(readFileSync('demo/artwork/heron-window.svg'))]]),
+  });
   const took: number[] = [];
   for (let i = 0; i < 5; i += 1) {
     const start = performance.now();
-    tryGaps({ panels: plan.panels!, build: plan.build!, recipe, repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm }, { placements: 1000, seed: i, readingMm: 1000, risk: 0.01 });
+    tryGaps(
+      { panels: plan.panels!, build: plan.build!, recipe, repeatabilityMm: BENCH_SHOP.cutter.repeatabilityMm },
+      { placements: 1000, seed: i, readingMm: 1000, risk: 0.01 },
+    );
     took.push(performance.now() - start);
   }
-  print('Gap trial of the demo job', [['1,000 placements, with marks and again by eye: median / slowest', `${ms(median(took))} / ${ms(quantile(took, 1))}`]]);
+  print('Gap trial of the demo job', [
+    [
+      '1,000 placements, with marks and again by eye: median / slowest',
+      `${ms(median(took))} / ${ms(quantile(took, 1))}`,
+    ],
+  ]);
 }
 
 export async function buildBench(): Promise<void> {

@@ -28,16 +28,24 @@ type Line = readonly (readonly [number, number])[];
 async function traced(shop: RealShop): Promise<Line[]> {
   const { svg } = await shop.control<{ svg: string }>({ do: 'trace' });
   const height = Number(/height="(\d+)mm"/.exec(svg)![1]);
-  return [...svg.matchAll(/<path d="M([^"]*)"/g)].map((m) => m[1]!.split('L').map((pair) => pair.split(' ').map(Number)).map(([x, y]) => [x!, height - y!] as const));
+  return [...svg.matchAll(/<path d="M([^"]*)"/g)].map((m) =>
+    m[1]!
+      .split('L')
+      .map((pair) => pair.split(' ').map(Number))
+      .map(([x, y]) => [x!, height - y!] as const),
+  );
 }
 
-const lengthOf = (line: Line) => line.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - line[i]![0], y - line[i]![1]), 0);
+const lengthOf = (line: Line) =>
+  line.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - line[i]![0], y - line[i]![1]), 0);
 
 /** Lines that a sheet's program cuts when nothing happens. */
 async function meantOf(shop: RealShop, sheet: FrozenSheet): Promise<Line[]> {
   const packed = new Uint8Array(await (await fetch(`${shop.url}/api/sheets/${sheet.id}/runs`)).arrayBuffer());
   const hpgl = [hpglHead(sheet), ...unpackLists(packed).flatMap((run) => hpglRun(run)), HPGL_TAIL].join('\n');
-  return runOffline(hpgl).lines.map((line) => Array.from({ length: line.length / 2 }, (_, i) => [line[2 * i]!, line[2 * i + 1]!] as const));
+  return runOffline(hpgl).lines.map((line) =>
+    Array.from({ length: line.length / 2 }, (_, i) => [line[2 * i]!, line[2 * i + 1]!] as const),
+  );
 }
 
 /** Holds what was cut against what was meant, line by line in order; the first turns the knife, which stood anyhow. An overcut is not twice. */
@@ -54,14 +62,27 @@ function compare(cut: readonly Line[], meant: readonly Line[], wrongs: Wrongs): 
 
 async function makeJob(shop: RealShop): Promise<Job> {
   const { body: job } = await shop.api<Job>('POST', '/api/jobs', { title: 'Chaos' });
-  const { body: drawn } = await shop.api<Job>('POST', `/api/jobs/${job.id}/artwork?fileName=a.svg`, new TextEncoder().encode(DRAWING));
-  return (await shop.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(drawn.recipe, { surface: { size: { mode: 'own' } } }), revision: drawn.revision })).body;
+  const { body: drawn } = await shop.api<Job>(
+    'POST',
+    `/api/jobs/${job.id}/artwork?fileName=a.svg`,
+    new TextEncoder().encode(DRAWING),
+  );
+  return (
+    await shop.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: patchRecipe(drawn.recipe, { surface: { size: { mode: 'own' } } }),
+      revision: drawn.revision,
+    })
+  ).body;
 }
 
 async function startSheet(shop: RealShop): Promise<{ run: Run; sheet: FrozenSheet }> {
   const job = await makeJob(shop);
   const { body: plan } = await shop.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`);
-  const started = await shop.api<Run & { title: string }>('POST', `/api/jobs/${job.id}/sheets/${plan.sheets![0]!.id}/cut`, { loadedFilmIds: [plan.sheets![0]!.film], revision: job.revision });
+  const started = await shop.api<Run & { title: string }>(
+    'POST',
+    `/api/jobs/${job.id}/sheets/${plan.sheets![0]!.id}/cut`,
+    { loadedFilmIds: [plan.sheets![0]!.film], revision: job.revision },
+  );
   if (started.status !== 200) throw new Error(`A sheet did not start: ${started.body.title}`);
   return { run: started.body, sheet: (await shop.api<FrozenSheet>('GET', `/api/sheets/${started.body.sheetId}`)).body };
 }
@@ -130,14 +151,22 @@ async function killCutter(shop: RealShop): Promise<Wrongs> {
     const meant = await meantOf(shop, sheet);
     const failed = await until(shop, run.id, (r) => ENDED.includes(r.state));
     if (!wasOver && failed.state !== 'failed') wrongs.dead += 1;
-    compare(cut, meant.slice(0, cut.length).map((line, i) => (i === cut.length - 1 ? cut[i]! : line)), wrongs);
-    const wholeLines = cut.slice(1).filter((line, i) => Math.abs(lengthOf(line) - lengthOf(meant[i + 1]!)) < 0.1).length;
+    compare(
+      cut,
+      meant.slice(0, cut.length).map((line, i) => (i === cut.length - 1 ? cut[i]! : line)),
+      wrongs,
+    );
+    const wholeLines = cut
+      .slice(1)
+      .filter((line, i) => Math.abs(lengthOf(line) - lengthOf(meant[i + 1]!)) < 0.1).length;
     const { parts, ofParts } = failed.whole!;
     // A part is a ring of two lines; what is said to be whole must be.
     if (2 * parts > wholeLines) wrongs.missed += 1;
     if (failed.state === 'failed' && parts < ofParts) {
       const how = parts > 0 ? 'rest' : 'again';
-      const { body: next } = await shop.api<Run>('POST', `/api/sheets/${sheet.id}/${how}`, { loadedFilmIds: [sheet.film.id] });
+      const { body: next } = await shop.api<Run>('POST', `/api/sheets/${sheet.id}/${how}`, {
+        loadedFilmIds: [sheet.film.id],
+      });
       await until(shop, next.id, (r) => r.state === 'finished');
       const rest = (await shop.api<FrozenSheet>('GET', `/api/sheets/${next.sheetId}`)).body;
       compare(await traced(shop), await meantOf(shop, rest), wrongs);
@@ -151,12 +180,23 @@ async function killCutter(shop: RealShop): Promise<Wrongs> {
   return wrongs;
 }
 
-const told = ({ sheets, kills, twice, missed, foreign, dead }: Wrongs) => `${kills} kills, ${sheets} sheets: ${twice} twice, ${missed} missed, ${foreign} foreign, ${dead} dead`;
+const told = ({ sheets, kills, twice, missed, foreign, dead }: Wrongs) =>
+  `${kills} kills, ${sheets} sheets: ${twice} twice, ${missed} missed, ${foreign} foreign, ${dead} dead`;
 
 /** Each half with a shop of its own; a cutter that is to be killed once a sheet runs faster, so that its moments lie anywhere in the sheet. */
 const HALVES = [
-  { title: 'Cutting while real processes are killed with kill -9 (0 cut twice, 0 missed, 0 foreign, 0 dead)', what: 'the server, at random moments of a cut, held, stuck or not', timeLapse: 40, run: killServer },
-  { title: 'The same, where the cutter loses its place', what: 'the cutter; what is whole is kept, the rest is cut on a new piece', timeLapse: 200, run: killCutter },
+  {
+    title: 'Cutting while real processes are killed with kill -9 (0 cut twice, 0 missed, 0 foreign, 0 dead)',
+    what: 'the server, at random moments of a cut, held, stuck or not',
+    timeLapse: 40,
+    run: killServer,
+  },
+  {
+    title: 'The same, where the cutter loses its place',
+    what: 'the cutter; what is whole is kept, the rest is cut on a new piece',
+    timeLapse: 200,
+    run: killCutter,
+  },
 ] as const;
 
 export async function chaosBench(): Promise<void> {

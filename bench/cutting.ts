@@ -30,18 +30,33 @@ function spanningTreeMm(points: readonly (readonly [number, number])[]): number 
   return sum;
 }
 
-const startsOf = (program: CutProgram): [number, number][] => [[0, 0], ...program.paths.map((path): [number, number] => [path.points[0]!, path.points[1]!])];
+const startsOf = (program: CutProgram): [number, number][] => [
+  [0, 0],
+  ...program.paths.map((path): [number, number] => [path.points[0]!, path.points[1]!]),
+];
 
 async function demoPrograms(fileName: string, widthMm: number): Promise<readonly CutProgram[]> {
-  const recipe = patchRecipe(emptyRecipe('Bench'), { artworks: [drawingPart({ id: 'a', fileName, sha256: '0'.repeat(64) })], surface: { size: { mode: 'width', mm: widthMm } } });
-  const plan = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', readFileSync(`demo/artwork/${fileName}`)]]) });
+  const recipe = patchRecipe(emptyRecipe('Bench'), {
+    artworks: [drawingPart({ id: 'a', fileName, sha256: '0'.repeat(64) })],
+    surface: { size: { mode: 'width', mm: widthMm } },
+  });
+  const plan = await new Planner(resourcesInNode).plan({
+    recipe,
+    shop: BENCH_SHOP,
+    sources: new Map([['a', readFileSync(`demo/artwork/${fileName}`)]]),
+  });
   return plan.cut!.programs;
 }
 
 export async function cuttingBench(): Promise<void> {
   const random = seeded(7);
   const dots = cutProgram({
-    groups: [{ contours: Array.from({ length: 400 }, () => disc(10 + random() * 500, 10 + random() * 500, 2 + random() * 3)), borders: [rectangle(0, 0, 520, 520)] }],
+    groups: [
+      {
+        contours: Array.from({ length: 400 }, () => disc(10 + random() * 500, 10 + random() * 500, 2 + random() * 3)),
+        borders: [rectangle(0, 0, 520, 520)],
+      },
+    ],
     settings: { forceG: 90, speedMmS: 200, bladeOffsetMm: 0.25, overcutMm: 0.5 },
     motion: DEVICE_DEFAULTS,
   });
@@ -52,7 +67,13 @@ export async function cuttingBench(): Promise<void> {
   ];
   print(
     'Travel with the knife lifted against the minimum spanning tree of where the cuts begin',
-    jobs.map(([name, programs]) => [name, times(programs.reduce((sum, p) => sum + p.travelMm, 0) / programs.reduce((sum, p) => sum + spanningTreeMm(startsOf(p)), 0))]),
+    jobs.map(([name, programs]) => [
+      name,
+      times(
+        programs.reduce((sum, p) => sum + p.travelMm, 0) /
+          programs.reduce((sum, p) => sum + spanningTreeMm(startsOf(p)), 0),
+      ),
+    ]),
   );
   print(
     'Estimated time against the simulated cutter’s (within 5 %)',

@@ -22,7 +22,8 @@ export function largeDrawing(paths = PATHS): string {
       return `${(x + r * Math.cos(angle)).toFixed(3)} ${(y + r * Math.sin(angle)).toFixed(3)}`;
     };
     let d = `M${point(0)}`;
-    for (let k = 0; k < n; k += 1) d += `C${point(k, undefined, 0.33)} ${point(k + 1, undefined, -0.33)} ${point(k + 1)}`;
+    for (let k = 0; k < n; k += 1)
+      d += `C${point(k, undefined, 0.33)} ${point(k + 1, undefined, -0.33)} ${point(k + 1)}`;
     return `<path fill="${colours[i % colours.length]!}" d="${d}z"/>`;
   };
   const size = columns * 12 + 20;
@@ -68,15 +69,29 @@ export async function lookingBench(): Promise<void> {
     const drawing = largeDrawing();
     const job = await jobWith(bench, drawing, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
     await browser.driver.get(`${bench.server.url}/jobs/${job.id}/build`);
-    await browser.driver.wait(() => browser.driver.executeScript<boolean>(`return document.querySelectorAll('svg[aria-label="The build"] path').length > 2 && !document.body.innerText.includes('planning …')`), 180_000);
-    const characters = await browser.driver.executeScript<number>(`return [...document.querySelectorAll('svg[aria-label="The build"] path')].reduce((sum, path) => sum + path.getAttribute('d').length, 0)`);
+    await browser.driver.wait(
+      () =>
+        browser.driver.executeScript<boolean>(
+          `return document.querySelectorAll('svg[aria-label="The build"] path').length > 2 && !document.body.innerText.includes('planning …')`,
+        ),
+      180_000,
+    );
+    const characters = await browser.driver.executeScript<number>(
+      `return [...document.querySelectorAll('svg[aria-label="The build"] path')].reduce((sum, path) => sum + path.getAttribute('d').length, 0)`,
+    );
     await browser.driver.manage().setTimeouts({ script: 120_000 });
     // At rest first, and once to warm up.
     await browser.driver.executeAsyncScript(MOVE('pan'));
     const rows: [string, string][] = [['path data on the page', `${(characters / 1e6).toFixed(1)} M characters`]];
     for (const way of ['pan', 'zoom', 'stop and go'] as const) {
       const [times, rest] = await browser.driver.executeAsyncScript<[number[], number]>(MOVE(way));
-      rows.push([`${way}: a frame, median / p95 / longest (33 ms)`, `${ms(quantile(times, 0.5))} / ${ms(quantile(times, 0.95))} / ${ms(Math.max(...times))}`], [`${way}: drawn anew after the last move`, ms(rest)]);
+      rows.push(
+        [
+          `${way}: a frame, median / p95 / longest (33 ms)`,
+          `${ms(quantile(times, 0.5))} / ${ms(quantile(times, 0.95))} / ${ms(Math.max(...times))}`,
+        ],
+        [`${way}: drawn anew after the last move`, ms(rest)],
+      );
     }
     print(`Looking at a drawing of ${PATHS} paths, ${(drawing.length / 1e6).toFixed(1)} MB`, rows);
   } finally {

@@ -31,12 +31,16 @@ export async function pageBench(): Promise<void> {
   const bench = await openBench({ pagesFolder: 'dist/web/' });
   const browser = await openBrowser();
   try {
-    const job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 230 } } }));
+    const job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) =>
+      patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 230 } } }),
+    );
     await browser.driver.get(`${bench.server.url}/jobs/${job.id}`);
     await browser.sees('4 sheets');
     await browser.driver.get(`${bench.server.url}/jobs/${job.id}/build`);
     await browser.sees('4 sheets');
-    const loaded = await browser.driver.executeScript<string[]>(`return performance.getEntriesByType('resource').map((e) => new URL(e.name).pathname).filter((p) => !p.startsWith('/api/'))`);
+    const loaded = await browser.driver.executeScript<string[]>(
+      `return performance.getEntriesByType('resource').map((e) => new URL(e.name).pathname).filter((p) => !p.startsWith('/api/'))`,
+    );
     // What the worker fetches is not in the page's own list.
     const [newest] = JSON.parse(readFileSync('dist/web/versions.json', 'utf8')) as string[][];
     const worker = newest!.filter((file) => /-worker-.*\.js$|clipper2z-.*\.wasm$/.test(file)).map((file) => `/${file}`);
@@ -45,17 +49,48 @@ export async function pageBench(): Promise<void> {
     const afterwards = newest!.filter((file) => /index_bg-.*\.wasm$/.test(file)).map((file) => `/${file}`);
     await browser.driver.executeScript(WATCH);
     for (let i = 0; i < 24; i += 1) {
-      await browser.driver.actions().sendKeys(i % 2 === 0 ? Key.ARROW_RIGHT : Key.ARROW_LEFT).perform();
-      await browser.driver.wait(() => browser.driver.executeScript<boolean>(`return window.__times.length > ${i}`), 5000);
+      await browser.driver
+        .actions()
+        .sendKeys(i % 2 === 0 ? Key.ARROW_RIGHT : Key.ARROW_LEFT)
+        .perform();
+      await browser.driver.wait(
+        () => browser.driver.executeScript<boolean>(`return window.__times.length > ${i}`),
+        5000,
+      );
     }
-    const [moved, long] = await browser.driver.executeScript<[number[], number[]]>('return [window.__times, window.__long]');
+    const [moved, long] = await browser.driver.executeScript<[number[], number[]]>(
+      'return [window.__times, window.__long]',
+    );
     print('The page', [
-      ['first load of a build page: its scripts, gzipped, workers among them (285 kB)', `${(files.filter((file) => /\.js$/.test(file)).reduce((sum, file) => sum + gzipSync(readFileSync(`dist/web${file}`), { level: 9 }).length, 0) / 1000).toFixed(1)} kB`],
-      ['  all of it over the wire, as browsers take it', `${(files.reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(1)} kB`],
-      ['  of that, scripts / fonts / the rest', [/\.js$/, /\.woff2$/, /\.(?!js$|woff2$)\w+$/].map((kind) => `${(files.filter((file) => kind.test(file)).reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(0)} kB`).join(' / ')],
-      ['fetched once, after all is shown, for checking drawings', `${(afterwards.reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(0)} kB`],
-      ['trap moved by hand, demo job: picture changed after, median / p95 (150 ms)', `${ms(quantile(moved, 0.5))} / ${ms(quantile(moved, 0.95))}`],
-      ['longest task on the main thread meanwhile (50 ms)', long.length === 0 ? 'none over 50 ms' : ms(Math.max(...long))],
+      [
+        'first load of a build page: its scripts, gzipped, workers among them (285 kB)',
+        `${(files.filter((file) => /\.js$/.test(file)).reduce((sum, file) => sum + gzipSync(readFileSync(`dist/web${file}`), { level: 9 }).length, 0) / 1000).toFixed(1)} kB`,
+      ],
+      [
+        '  all of it over the wire, as browsers take it',
+        `${(files.reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(1)} kB`,
+      ],
+      [
+        '  of that, scripts / fonts / the rest',
+        [/\.js$/, /\.woff2$/, /\.(?!js$|woff2$)\w+$/]
+          .map(
+            (kind) =>
+              `${(files.filter((file) => kind.test(file)).reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(0)} kB`,
+          )
+          .join(' / '),
+      ],
+      [
+        'fetched once, after all is shown, for checking drawings',
+        `${(afterwards.reduce((sum, file) => sum + wireBytes(file), 0) / 1000).toFixed(0)} kB`,
+      ],
+      [
+        'trap moved by hand, demo job: picture changed after, median / p95 (150 ms)',
+        `${ms(quantile(moved, 0.5))} / ${ms(quantile(moved, 0.95))}`,
+      ],
+      [
+        'longest task on the main thread meanwhile (50 ms)',
+        long.length === 0 ? 'none over 50 ms' : ms(Math.max(...long)),
+      ],
     ]);
   } finally {
     await browser.close();

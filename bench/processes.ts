@@ -23,7 +23,9 @@ export class RealProcess {
   }
 
   async start(): Promise<void> {
-    const child = spawn(process.execPath, ['--import', 'tsx', this.file, ...this.args], { stdio: ['ignore', 'pipe', 'inherit'] });
+    const child = spawn(process.execPath, ['--import', 'tsx', this.file, ...this.args], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     this.#child = child;
     await new Promise<void>((resolve, reject) => {
       let said = '';
@@ -58,10 +60,21 @@ export async function openRealShop(firstPort: number, timeLapse: number): Promis
   const data = mkdtempSync(join(tmpdir(), 'lantern-bench-'));
   const [port, controlPort, serverPort] = [firstPort, firstPort + 1, firstPort + 2];
   const db = await openDatabase(data);
-  await new ShopStore(db, new StockBook(db)).fill({ ...BENCH_SHOP_FILE, cutters: BENCH_SHOP_FILE.cutters.map((one) => ({ ...one, port })) });
+  await new ShopStore(db, new StockBook(db)).fill({
+    ...BENCH_SHOP_FILE,
+    cutters: BENCH_SHOP_FILE.cutters.map((one) => ({ ...one, port })),
+  });
   await db.destroy();
-  const cutter = new RealProcess('cutter/main.ts', ['--port', String(port), '--control-port', String(controlPort), '--time-lapse', String(timeLapse)], /Simulated cutter/);
-  const server = new RealProcess('server/main.ts', ['--data', data, '--port', String(serverPort), '--cutter-control-port', String(controlPort)], /Wry Lantern:/);
+  const cutter = new RealProcess(
+    'cutter/main.ts',
+    ['--port', String(port), '--control-port', String(controlPort), '--time-lapse', String(timeLapse)],
+    /Simulated cutter/,
+  );
+  const server = new RealProcess(
+    'server/main.ts',
+    ['--data', data, '--port', String(serverPort), '--cutter-control-port', String(controlPort)],
+    /Wry Lantern:/,
+  );
   await cutter.start();
   await server.start();
   const url = `http://127.0.0.1:${serverPort}`;
@@ -71,7 +84,15 @@ export async function openRealShop(firstPort: number, timeLapse: number): Promis
     url,
     api: async <T>(method: string, path: string, body?: unknown) => {
       const isBytes = body instanceof Uint8Array;
-      const response = await fetch(url + path, { method, ...(body === undefined ? {} : { body: isBytes ? (body as BodyInit) : JSON.stringify(body), headers: { 'Content-Type': isBytes ? 'application/octet-stream' : 'application/json' } }) });
+      const response = await fetch(url + path, {
+        method,
+        ...(body === undefined
+          ? {}
+          : {
+              body: isBytes ? (body as BodyInit) : JSON.stringify(body),
+              headers: { 'Content-Type': isBytes ? 'application/octet-stream' : 'application/json' },
+            }),
+      });
       return { status: response.status, body: (await response.json()) as T };
     },
     control: (request) => ask(controlPort, request),

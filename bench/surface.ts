@@ -14,7 +14,11 @@ function wavy(points: number): Ring[] {
   const each = 50;
   return Array.from({ length: points / each }, () => {
     const [x, y, r] = [10 + random() * 140, 8 + random() * 54, 2 + random() * 5];
-    return Float64Array.from({ length: 2 * each }, (_, i) => (i % 2 === 0 ? x + r * (1 + 0.2 * Math.sin(i)) * Math.cos((Math.PI * i) / each) : y + r * Math.sin((Math.PI * (i - 1)) / each)));
+    return Float64Array.from({ length: 2 * each }, (_, i) =>
+      i % 2 === 0
+        ? x + r * (1 + 0.2 * Math.sin(i)) * Math.cos((Math.PI * i) / each)
+        : y + r * Math.sin((Math.PI * (i - 1)) / each),
+    );
   });
 }
 
@@ -23,7 +27,9 @@ export async function surfaceBench(): Promise<void> {
   const map = taperMap({ d1Mm: 102, d2Mm: 86, slantMm: 118, wide: 'top' }, { widthMm: 160, heightMm: 70 });
   const [ten, hundred] = [wavy(10_000), wavy(100_000)];
   let worst = 0;
-  for (const [k, ring] of warpRings(map, ten).entries()) for (let i = 0; i < ring.length; i += 2) worst = Math.max(worst, fromRing(ten[k]!, ...unwarpPoint(map, ring[i]!, ring[i + 1]!)));
+  for (const [k, ring] of warpRings(map, ten).entries())
+    for (let i = 0; i < ring.length; i += 2)
+      worst = Math.max(worst, fromRing(ten[k]!, ...unwarpPoint(map, ring[i]!, ring[i + 1]!)));
   const one = fastestMs(() => warpRings(map, ten));
   print('Bending for a taper', [
     ['10,000 points', ms(one)],
@@ -31,12 +37,31 @@ export async function surfaceBench(): Promise<void> {
     ['the farthest point of 10,000 from the formula (0.02 mm)', `${worst.toFixed(6)} mm`],
   ]);
 
-  const signs = [20, 200].map((letters) => [unite(Array.from({ length: letters }, (_, i) => wavy(50).map((ring) => ring.map((v, k) => (k % 2 === 0 ? (v * 4000) / letters / 160 + (i * 4000) / letters : v * 5)))).flat())] as Rings[]);
+  const signs = [20, 200].map(
+    (letters) =>
+      [
+        unite(
+          Array.from({ length: letters }, (_, i) =>
+            wavy(50).map((ring) =>
+              ring.map((v, k) => (k % 2 === 0 ? (v * 4000) / letters / 160 + (i * 4000) / letters : v * 5)),
+            ),
+          ).flat(),
+        ),
+      ] as Rings[],
+  );
   const wish = { widthMm: 4000, rollMm: 590, lapMm: 10 };
   const [few, many] = signs.map((areas) => ({ ms: fastestMs(() => tile(areas, wish), 3), tiling: tile(areas, wish)! }));
-  const laps = many!.tiling.panels.reduce((sum, { x0, x1 }) => sum + areaOf(intersect(signs[1]![0]!, [boxRing({ minX: x0, minY: -100, maxX: x1, maxY: 1000 })])), 0) - areaOf(signs[1]![0]!);
+  const laps =
+    many!.tiling.panels.reduce(
+      (sum, { x0, x1 }) =>
+        sum + areaOf(intersect(signs[1]![0]!, [boxRing({ minX: x0, minY: -100, maxX: x1, maxY: 1000 })])),
+      0,
+    ) - areaOf(signs[1]![0]!);
   print('Panels of a sign of 4 m', [
-    ['1,000 points', `${ms(few!.ms)}, ${few!.tiling.panels.length} panels, ${few!.tiling.crossedMm.toFixed(1)} mm crossed`],
+    [
+      '1,000 points',
+      `${ms(few!.ms)}, ${few!.tiling.panels.length} panels, ${few!.tiling.crossedMm.toFixed(1)} mm crossed`,
+    ],
     ['10,000 points, by 1,000', times(many!.ms / few!.ms)],
     ['panels less the layer: their laps', `${(laps / 100).toFixed(1)} cm²`],
   ]);
@@ -49,9 +74,20 @@ async function turningBench(): Promise<void> {
   const browser = await openBrowser();
   try {
     const rings = wavy(5000);
-    const paths = rings.map((ring, i) => `<path fill="${i % 2 === 0 ? '#1d4e89' : '#f2b632'}" d="M${Array.from({ length: ring.length / 2 }, (_, k) => `${ring[2 * k]!.toFixed(3)} ${ring[2 * k + 1]!.toFixed(3)}`).join('L')}Z"/>`);
+    const paths = rings.map(
+      (ring, i) =>
+        `<path fill="${i % 2 === 0 ? '#1d4e89' : '#f2b632'}" d="M${Array.from({ length: ring.length / 2 }, (_, k) => `${ring[2 * k]!.toFixed(3)} ${ring[2 * k + 1]!.toFixed(3)}`).join('L')}Z"/>`,
+    );
     const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="160mm" height="70mm" viewBox="0 0 160 70">${paths.join('')}</svg>`;
-    const job = await jobWith(bench, drawing, (recipe) => patchRecipe(recipe, { surface: { kind: 'cylinder', cylinder: { ...recipe.surface.cylinder, girthMm: 372, straightHeightMm: 150, gapMm: 50, side: 'both' }, size: { mode: 'fit' } } }));
+    const job = await jobWith(bench, drawing, (recipe) =>
+      patchRecipe(recipe, {
+        surface: {
+          kind: 'cylinder',
+          cylinder: { ...recipe.surface.cylinder, girthMm: 372, straightHeightMm: 150, gapMm: 50, side: 'both' },
+          size: { mode: 'fit' },
+        },
+      }),
+    );
     await browser.driver.get(`${bench.server.url}/jobs/${job.id}/surface`);
     await browser.sees('as the room sees it');
     await browser.driver.wait(async () => !(await browser.text()).includes('planning …'), 120_000);
@@ -75,7 +111,10 @@ async function turningBench(): Promise<void> {
       };
       requestAnimationFrame(step);`);
     print('Turning a jug with a design of 5,000 points on both sides, seen twice', [
-      ['a frame, median / p95 / longest (50 ms)', `${ms(quantile(frames, 0.5))} / ${ms(quantile(frames, 0.95))} / ${ms(Math.max(...frames))}`],
+      [
+        'a frame, median / p95 / longest (50 ms)',
+        `${ms(quantile(frames, 0.5))} / ${ms(quantile(frames, 0.95))} / ${ms(Math.max(...frames))}`,
+      ],
       ['tasks over 50 ms (0)', `${tasks.length}${tasks.length > 0 ? `, the longest ${ms(Math.max(...tasks))}` : ''}`],
     ]);
   } finally {

@@ -2,7 +2,8 @@ import { jobWith, openBench } from '../server/testing/bench.js';
 import { largeDrawing } from './looking.js';
 import { ms, print } from './measure.js';
 
-const SMALL = '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><rect width="40" height="40"/></svg>';
+const SMALL =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><rect width="40" height="40"/></svg>';
 const TIMES = 10;
 
 /** What a small file waits for while large drawings are planned, and what a plan that is known does. */
@@ -13,7 +14,9 @@ export async function uploadBench(): Promise<void> {
     await bench.api('GET', `/api/jobs/${small.id}/plan`);
     const heavy = await Promise.all([jobWith(bench, largeDrawing()), jobWith(bench, largeDrawing(2900))]);
     let planned = 0;
-    const plans = heavy.map((job) => bench.api('GET', `/api/jobs/${job.id}/plan`).then(({ status }) => void (planned += status === 200 ? 1 : 0)));
+    const plans = heavy.map((job) =>
+      bench.api('GET', `/api/jobs/${job.id}/plan`).then(({ status }) => void (planned += status === 200 ? 1 : 0)),
+    );
     const [uploads, known]: [number[], number[]] = [[], []];
     for (let i = 0; i < TIMES; i += 1) {
       let start = performance.now();

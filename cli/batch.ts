@@ -3,7 +3,13 @@ import { basename, dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Ajv } from 'ajv';
 import { planBatch, stopsBatch, type BatchJob } from '../core/batch/index.js';
-import { SHEET_ORDERS, NEW_LAY_WISH, type SheetGroup, type LaySheetsHooks, type SheetOrder } from '../core/stations/sheets/index.js';
+import {
+  SHEET_ORDERS,
+  NEW_LAY_WISH,
+  type SheetGroup,
+  type LaySheetsHooks,
+  type SheetOrder,
+} from '../core/stations/sheets/index.js';
 import { writeHpgl } from '../core/engines/cutting/index.js';
 import { Planner, sheetSvg } from '../core/plan/index.js';
 import { describeSchemaError } from '../core/recipe/index.js';
@@ -29,17 +35,45 @@ const BATCH_SCHEMA = {
   required: ['jobs'],
   additionalProperties: false,
   properties: {
-    jobs: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'object', required: ['recipe'], additionalProperties: false, properties: { recipe: { type: 'string', minLength: 1, maxLength: 500 }, copies: whole(1, 500) } } },
+    jobs: {
+      type: 'array',
+      minItems: 1,
+      maxItems: 200,
+      items: {
+        type: 'object',
+        required: ['recipe'],
+        additionalProperties: false,
+        properties: { recipe: { type: 'string', minLength: 1, maxLength: 500 }, copies: whole(1, 500) },
+      },
+    },
     spacing: figure(0, 100),
     zones: yes,
     order: { enum: SHEET_ORDERS.filter((order) => order !== 'by hand') },
-    steps: { type: 'array', maxItems: 1000, items: { type: 'object', required: ['film', 'steps'], additionalProperties: false, properties: { film: { type: 'string' }, steps: whole(0, 1e9) } } },
+    steps: {
+      type: 'array',
+      maxItems: 1000,
+      items: {
+        type: 'object',
+        required: ['film', 'steps'],
+        additionalProperties: false,
+        properties: { film: { type: 'string' }, steps: whole(0, 1e9) },
+      },
+    },
   },
 };
 
 /** Lays the layers of several jobs on the shop's film together, and writes `batch.json` with a drawing and a program of each sheet. */
 export async function batchCommand(args: string[]): Promise<void> {
-  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { out: { type: 'string' }, shop: { type: 'string' }, seconds: { type: 'string' }, steps: { type: 'string' } } });
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      out: { type: 'string' },
+      shop: { type: 'string' },
+      seconds: { type: 'string' },
+      steps: { type: 'string' },
+    },
+  });
   const file = onlyFile(positionals, 'batch', 'the batch');
   const out = required(values.out, 'batch', 'out');
   const seconds = numberOption(values.seconds, 'seconds', 0, 'batch');
@@ -48,7 +82,9 @@ export async function batchCommand(args: string[]): Promise<void> {
   const validate = new Ajv({ allErrors: false }).compile<BatchFile>(BATCH_SCHEMA);
   if (!validate(given)) {
     const { path, reason } = describeSchemaError(validate.errors ?? []);
-    throw new InputError('not-a-batch', `${path || 'It'} ${reason}. See docs/command-line.md for what a batch holds.`, { source: basename(file) });
+    throw new InputError('not-a-batch', `${path || 'It'} ${reason}. See docs/command-line.md for what a batch holds.`, {
+      source: basename(file),
+    });
   }
   const shop = await readShop(values.shop);
   const jobs: (BatchJob & { readonly heightMm: number })[] = [];
@@ -57,10 +93,35 @@ export async function batchCommand(args: string[]): Promise<void> {
     const { recipe, sources } = await readRecipe(join(dirname(file), name));
     const { prepare, surface, findings } = await planner.plan({ recipe, shop, sources });
     const blocked = findings.find(stopsBatch);
-    if (blocked || !prepare || !surface) throw new InputError('job-blocked', `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`, { source: basename(name) });
-    jobs.push({ id: String(jobs.length), prepare, isInside: recipe.surface.kind === 'glass', copies: copies ?? recipe.sheets.copies, taken: {}, lies: {}, due: recipe.due, heightMm: surface.frame.heightMm });
+    if (blocked || !prepare || !surface)
+      throw new InputError(
+        'job-blocked',
+        `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`,
+        { source: basename(name) },
+      );
+    jobs.push({
+      id: String(jobs.length),
+      prepare,
+      isInside: recipe.surface.kind === 'glass',
+      copies: copies ?? recipe.sheets.copies,
+      taken: {},
+      lies: {},
+      due: recipe.due,
+      heightMm: surface.frame.heightMm,
+    });
   }
-  const { sheets, unplaced, steps } = await planBatch(jobs, shop, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 }, ...(given.spacing === undefined ? {} : { spacingMm: given.spacing }), ...(given.zones === undefined ? {} : { zones: given.zones }), ...(given.order ? { order: given.order } : {}) }, budgetOf(seconds, most, given.steps));
+  const { sheets, unplaced, steps } = await planBatch(
+    jobs,
+    shop,
+    {
+      ...NEW_LAY_WISH,
+      spares: { single: 0, layered: 0 },
+      ...(given.spacing === undefined ? {} : { spacingMm: given.spacing }),
+      ...(given.zones === undefined ? {} : { zones: given.zones }),
+      ...(given.order ? { order: given.order } : {}),
+    },
+    budgetOf(seconds, most, given.steps),
+  );
   await makeFolder(out);
   for (const [i, sheet] of sheets.entries()) {
     await writeFile(join(out, `sheet-${i + 1}.svg`), sheetSvg(sheet));
@@ -71,13 +132,36 @@ export async function batchCommand(args: string[]): Promise<void> {
       id: sheet.id,
       pieceIds: sheet.pieces.map(({ id }) => id),
       ...(sheet.mat ? { mat: sheet.mat.id } : {}),
-      ...(sheet.zones ? { zones: sheet.zones.map(({ film, piece, xMm, yMm, widthMm, lengthMm }) => ({ film: film.id, x: xMm, y: yMm, width: widthMm, length: lengthMm, piece: piece.id })) } : {}),
+      ...(sheet.zones
+        ? {
+            zones: sheet.zones.map(({ film, piece, xMm, yMm, widthMm, lengthMm }) => ({
+              film: film.id,
+              x: xMm,
+              y: yMm,
+              width: widthMm,
+              length: lengthMm,
+              piece: piece.id,
+            })),
+          }
+        : {}),
       ...(sheet.section ? { section: sheet.section } : {}),
       settings: { forceG: sheet.forceG, speedMmS: sheet.speedMmS },
       ...(sheet.zones ? {} : { film: sheet.films[0]!.id }),
-      groups: sheet.groups.map((group) => ({ job: group.job, layer: group.filmId, copy: group.copy, ...placeOf(group, jobs[group.job]!.heightMm) })),
+      groups: sheet.groups.map((group) => ({
+        job: group.job,
+        layer: group.filmId,
+        copy: group.copy,
+        ...placeOf(group, jobs[group.job]!.heightMm),
+      })),
       usedMm2: sheet.usedMm2,
-      leftover: sheet.leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ piece: piece.id, x: xMm, y: yMm, width: widthMm, length: lengthMm, keep })),
+      leftover: sheet.leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({
+        piece: piece.id,
+        x: xMm,
+        y: yMm,
+        width: widthMm,
+        length: lengthMm,
+        keep,
+      })),
     })),
     passes: sheets.length,
     filmValue: sheets.reduce((sum, { value }) => sum + value, 0),
@@ -102,7 +186,10 @@ function budgetOf(seconds: number | null, most: number | null, written: BatchFil
 }
 
 /** How a layer in the frame of its file (lower left corner at 0, 0, y up) comes to where it lies: mirrored first, then turned, then moved. */
-function placeOf({ matrix: [a, b, c, d, e, f], isMirrored }: SheetGroup, heightMm: number): { x: number; y: number; rotation: number; mirrored: boolean } {
+function placeOf(
+  { matrix: [a, b, c, d, e, f], isMirrored }: SheetGroup,
+  heightMm: number,
+): { x: number; y: number; rotation: number; mirrored: boolean } {
   const sign = isMirrored ? -1 : 1;
   const rotation = Math.round(((Math.atan2(sign * b, sign * a) * 180) / Math.PI + 360) % 360);
   return { x: e + c * heightMm, y: f + d * heightMm, rotation, mirrored: isMirrored };

@@ -22,7 +22,11 @@ export async function cutCommand(args: string[]): Promise<void> {
   const out = required(values.out, 'cut', 'out');
   const shop = DEMO_SHOP;
   if (values.cutter !== undefined && values.cutter !== shop.cutter.id) {
-    throw new InputError('cutter-unknown', `There is no cutter called “${values.cutter}”; the shop has “${shop.cutter.id}”.`, { source: 'cut' });
+    throw new InputError(
+      'cutter-unknown',
+      `There is no cutter called “${values.cutter}”; the shop has “${shop.cutter.id}”.`,
+      { source: 'cut' },
+    );
   }
   const film = filmCalled(values.material ?? 'tar', shop.films);
   const bytes = await readInput(file);
@@ -32,11 +36,18 @@ export async function cutCommand(args: string[]): Promise<void> {
   const byColour = new Map<string, Ring[]>();
   for (const region of regions) byColour.set(region.colour, [...(byColour.get(region.colour) ?? []), ...region.rings]);
   const { widthMm, heightMm } = artwork;
-  const flip = (points: Float64Array) => points.map((v, i) => (i % 2 === 1 ? heightMm - v : film.mirrored ? widthMm - v : v));
+  const flip = (points: Float64Array) =>
+    points.map((v, i) => (i % 2 === 1 ? heightMm - v : film.mirrored ? widthMm - v : v));
   const contours = [...byColour.values()].flatMap((rings) => unite(rings)).map(flip);
   const lines: CutPath[] = followed.map((line) => ({ points: flip(line.points), closed: line.closed }));
-  if (contours.length === 0 && lines.length === 0) throw new InputError('nothing-to-cut', 'It holds no outline that could be cut.', { source: basename(file) });
-  const program = cutProgram({ groups: [{ contours, borders: [] }], lines, settings: settingsFor(film, shop.cutter), motion: shop.cutter });
+  if (contours.length === 0 && lines.length === 0)
+    throw new InputError('nothing-to-cut', 'It holds no outline that could be cut.', { source: basename(file) });
+  const program = cutProgram({
+    groups: [{ contours, borders: [] }],
+    lines,
+    settings: settingsFor(film, shop.cutter),
+    motion: shop.cutter,
+  });
   await writeFile(out, writeHpgl(program));
   console.log(
     JSON.stringify({
@@ -53,7 +64,14 @@ export async function cutCommand(args: string[]): Promise<void> {
 
 function filmCalled(name: string, films: readonly Film[]): Film {
   const wanted = name.toLowerCase();
-  const film = films.find((f) => f.id === wanted || f.name.toLowerCase() === wanted || f.family.toLowerCase() === wanted);
-  if (!film) throw new InputError('material-unknown', `There is no film called “${name}”; known are ${films.map((f) => f.id).join(', ')}.`, { source: 'cut' });
+  const film = films.find(
+    (f) => f.id === wanted || f.name.toLowerCase() === wanted || f.family.toLowerCase() === wanted,
+  );
+  if (!film)
+    throw new InputError(
+      'material-unknown',
+      `There is no film called “${name}”; known are ${films.map((f) => f.id).join(', ')}.`,
+      { source: 'cut' },
+    );
   return film;
 }

@@ -8,9 +8,13 @@ const LARGEST_BYTES = 64 * 1024 * 1024;
 /** Reads a file for a command. @throws InputError when it is a folder or too large; system errors as they come */
 export async function readInput(path: string): Promise<Uint8Array> {
   const found = await stat(path);
-  if (found.isDirectory()) throw new InputError('is-folder', 'It is a folder. Name one file in it.', { source: basename(path) });
+  if (found.isDirectory())
+    throw new InputError('is-folder', 'It is a folder. Name one file in it.', { source: basename(path) });
   const { size } = found;
-  if (size > LARGEST_BYTES) throw new InputError('file-too-large', `It is ${Math.round(size / 1e6)} MB; at most 64 MB are read.`, { source: basename(path) });
+  if (size > LARGEST_BYTES)
+    throw new InputError('file-too-large', `It is ${Math.round(size / 1e6)} MB; at most 64 MB are read.`, {
+      source: basename(path),
+    });
   return readFile(path);
 }
 
@@ -20,13 +24,17 @@ export async function readJson(path: string): Promise<unknown> {
   try {
     return JSON.parse(new TextDecoder().decode(bytes));
   } catch (error) {
-    throw new InputError('not-json', `It is not JSON: ${(error as Error).message}`, { source: basename(path), cause: error });
+    throw new InputError('not-json', `It is not JSON: ${(error as Error).message}`, {
+      source: basename(path),
+      cause: error,
+    });
   }
 }
 
 /** The one file a command works on. @throws InputError when there is none or more than one */
 export function onlyFile(positionals: readonly string[], command: string, what: string): string {
-  if (positionals.length !== 1) throw new InputError('usage', `Expected one file, ${what}, but got ${positionals.length}.`, { source: command });
+  if (positionals.length !== 1)
+    throw new InputError('usage', `Expected one file, ${what}, but got ${positionals.length}.`, { source: command });
   return positionals[0]!;
 }
 
@@ -41,7 +49,9 @@ export function numberOption(value: string | undefined, option: string, min: num
   if (value === undefined) return null;
   const number = Number(value);
   if (value.trim() === '' || !Number.isFinite(number) || number < min || number > 1e6) {
-    throw new InputError('usage', `--${option} must be a number from ${min} to 1000000, but is “${value}”.`, { source: command });
+    throw new InputError('usage', `--${option} must be a number from ${min} to 1000000, but is “${value}”.`, {
+      source: command,
+    });
   }
   return number;
 }

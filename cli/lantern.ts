@@ -36,13 +36,15 @@ const USAGE = `Commands:
   plan RECIPE.json --out DIR [--shop SHOP.json]
 See docs/command-line.md.`;
 
-const SYSTEM_ERRORS: ReadonlyMap<string, string> = new Map(Object.entries({
-  ENOENT: 'there is no such file or folder',
-  EACCES: 'access is refused',
-  EISDIR: 'this is a folder, a file was expected',
-  ENOTDIR: 'a part of this path is a file, not a folder',
-  EEXIST: 'a file is in the way',
-}));
+const SYSTEM_ERRORS: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    ENOENT: 'there is no such file or folder',
+    EACCES: 'access is refused',
+    EISDIR: 'this is a folder, a file was expected',
+    ENOTDIR: 'a part of this path is a file, not a folder',
+    EEXIST: 'a file is in the way',
+  }),
+);
 
 const [name, ...args] = process.argv.slice(2);
 const load = name === undefined ? undefined : COMMANDS.get(name);

@@ -5,7 +5,13 @@ import { Ajv } from 'ajv';
 import { boundsOf, regionsOf, unite, type Ring } from '../core/geometry/index.js';
 import { describeSchemaError } from '../core/recipe/index.js';
 import { InputError } from '../core/words/index.js';
-import { nest, nestingFaults, type NestRequest, type NestSheet, type Placement } from '../core/engines/nesting/index.js';
+import {
+  nest,
+  nestingFaults,
+  type NestRequest,
+  type NestSheet,
+  type Placement,
+} from '../core/engines/nesting/index.js';
 import { makeFolder, numberOption, onlyFile, readJson, required } from './input.js';
 import { stepBudget } from './step-budget.js';
 
@@ -24,8 +30,21 @@ interface NestFile {
   readonly unit: 'mm';
   readonly sheets: readonly SheetEntry[];
   readonly spacing: number;
-  readonly items: readonly { readonly id: string; readonly quantity: number; readonly rotations?: readonly number[] | 'free'; readonly rings: readonly Points[] }[];
-  readonly pinned?: readonly { readonly item: string; readonly copy?: number; readonly sheet: string; readonly sheetIndex?: number; readonly x: number; readonly y: number; readonly rotation?: number }[];
+  readonly items: readonly {
+    readonly id: string;
+    readonly quantity: number;
+    readonly rotations?: readonly number[] | 'free';
+    readonly rings: readonly Points[];
+  }[];
+  readonly pinned?: readonly {
+    readonly item: string;
+    readonly copy?: number;
+    readonly sheet: string;
+    readonly sheetIndex?: number;
+    readonly x: number;
+    readonly y: number;
+    readonly rotation?: number;
+  }[];
 }
 
 const positive = { type: 'number', exclusiveMinimum: 0, maximum: 1e6 };
@@ -51,7 +70,13 @@ const NEST_SCHEMA = {
         required: ['id'],
         oneOf: [{ required: ['width'] }, { required: ['rings'], not: { required: ['length'] } }],
         additionalProperties: false,
-        properties: { id: { type: 'string' }, width: positive, length: positiveOrNull, rings, quantity: { anyOf: [count, { type: 'null' }] } },
+        properties: {
+          id: { type: 'string' },
+          width: positive,
+          length: positiveOrNull,
+          rings,
+          quantity: { anyOf: [count, { type: 'null' }] },
+        },
       },
     },
     spacing: { type: 'number', minimum: 0, maximum: 1e4 },
@@ -75,7 +100,15 @@ const NEST_SCHEMA = {
         type: 'object',
         required: ['item', 'sheet', 'x', 'y'],
         additionalProperties: false,
-        properties: { item: { type: 'string' }, copy: count, sheet: { type: 'string' }, sheetIndex: { type: 'integer', minimum: 0, maximum: 999 }, x: coordinate, y: coordinate, rotation: { type: 'number', minimum: -360, maximum: 360 } },
+        properties: {
+          item: { type: 'string' },
+          copy: count,
+          sheet: { type: 'string' },
+          sheetIndex: { type: 'integer', minimum: 0, maximum: 999 },
+          x: coordinate,
+          y: coordinate,
+          rotation: { type: 'number', minimum: -360, maximum: 360 },
+        },
       },
     },
   },
@@ -83,14 +116,21 @@ const NEST_SCHEMA = {
 
 /** Places items on sheets and writes `nest.json`. Lengths in mm, x right, y up. */
 export async function nestCommand(args: string[]): Promise<void> {
-  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { out: { type: 'string' }, seconds: { type: 'string' }, steps: { type: 'string' } } });
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { out: { type: 'string' }, seconds: { type: 'string' }, steps: { type: 'string' } },
+  });
   const file = onlyFile(positionals, 'nest', 'the items');
   const out = required(values.out, 'nest', 'out');
   const seconds = numberOption(values.seconds, 'seconds', 0, 'nest');
   const most = numberOption(values.steps, 'steps', 0, 'nest');
   const request = requestOf(await readJson(file), basename(file));
   const endsAt = seconds === null ? null : performance.now() + seconds * 1000;
-  const result = await nest(request, seconds === null && most === null ? {} : { mayTryMore: stepBudget(most ?? Infinity, endsAt) });
+  const result = await nest(
+    request,
+    seconds === null && most === null ? {} : { mayTryMore: stepBudget(most ?? Infinity, endsAt) },
+  );
   await makeFolder(out);
   await writeFile(join(out, 'nest.json'), JSON.stringify(result, null, 2) + '\n');
 }
@@ -102,7 +142,10 @@ function requestOf(json: unknown, source: string): NestRequest {
     const { path, reason } = describeSchemaError(validate.errors ?? []);
     throw refuse(`${path} ${reason}.`);
   }
-  for (const [list, name] of [[json.sheets, 'sheet'], [json.items, 'item']] as const) {
+  for (const [list, name] of [
+    [json.sheets, 'sheet'],
+    [json.items, 'item'],
+  ] as const) {
     const ids = list.map((entry) => entry.id);
     const twice = ids.find((id, i) => ids.indexOf(id) !== i);
     if (twice !== undefined) throw refuse(`Two ${name}s are called “${twice}”; every ${name} needs an id of its own.`);
@@ -115,24 +158,36 @@ function requestOf(json: unknown, source: string): NestRequest {
   const sheets = json.sheets.map(({ id, width, length, rings: outlines, quantity }): NestSheet => {
     if (!outlines) return { id, widthMm: width!, lengthMm: length ?? null, quantity: quantity ?? null };
     const [outline, second] = regionsOf(unite(outlines.map(toRing), 'evenodd'));
-    if (!outline || second) throw refuse(`The sheet “${id}” has to be one piece; its rings make ${outline ? 'several' : 'none'}.`);
+    if (!outline || second)
+      throw refuse(`The sheet “${id}” has to be one piece; its rings make ${outline ? 'several' : 'none'}.`);
     const box = boundsOf([outline.outer])!;
-    if (box.minX < 0 || box.minY < 0) throw refuse(`The sheet “${id}” has points below 0; move its rings so that all are at 0 or above.`);
+    if (box.minX < 0 || box.minY < 0)
+      throw refuse(`The sheet “${id}” has points below 0; move its rings so that all are at 0 or above.`);
     return { id, widthMm: box.maxX, lengthMm: box.maxY, quantity: quantity ?? null, outline };
   });
   const used = new Map<string, number>();
-  const pinned = (json.pinned ?? []).map(({ item: id, copy, sheet: sheetId, sheetIndex = 0, x, y, rotation = 0 }): Placement => {
-    const item = items.find((one) => one.id === id);
-    const sheet = sheets.find((one) => one.id === sheetId);
-    if (!item) throw refuse(`“${id}” is pinned, and there is no item of that name.`);
-    if (!sheet) throw refuse(`“${id}” is pinned on the sheet “${sheetId}”, which there is not.`);
-    if (sheetIndex >= (sheet.quantity ?? Infinity)) throw refuse(`“${id}” is pinned on number ${sheetIndex} of the sheet “${sheetId}”, counted from 0; there ${sheet.quantity === 1 ? 'is' : 'are'} ${sheet.quantity}.`);
-    const own = copy ?? used.get(id) ?? 0;
-    used.set(id, own + 1);
-    if (own >= item.quantity) throw refuse(`Copy ${own} of “${id}” is pinned, counted from 0; ${item.quantity} of it ${item.quantity === 1 ? 'is' : 'are'} wanted.`);
-    return { item: id, copy: own, sheet: sheetId, sheetIndex, x, y, rotation };
-  });
-  const twice = pinned.find((one, i) => pinned.findIndex(({ item, copy }) => item === one.item && copy === one.copy) !== i);
+  const pinned = (json.pinned ?? []).map(
+    ({ item: id, copy, sheet: sheetId, sheetIndex = 0, x, y, rotation = 0 }): Placement => {
+      const item = items.find((one) => one.id === id);
+      const sheet = sheets.find((one) => one.id === sheetId);
+      if (!item) throw refuse(`“${id}” is pinned, and there is no item of that name.`);
+      if (!sheet) throw refuse(`“${id}” is pinned on the sheet “${sheetId}”, which there is not.`);
+      if (sheetIndex >= (sheet.quantity ?? Infinity))
+        throw refuse(
+          `“${id}” is pinned on number ${sheetIndex} of the sheet “${sheetId}”, counted from 0; there ${sheet.quantity === 1 ? 'is' : 'are'} ${sheet.quantity}.`,
+        );
+      const own = copy ?? used.get(id) ?? 0;
+      used.set(id, own + 1);
+      if (own >= item.quantity)
+        throw refuse(
+          `Copy ${own} of “${id}” is pinned, counted from 0; ${item.quantity} of it ${item.quantity === 1 ? 'is' : 'are'} wanted.`,
+        );
+      return { item: id, copy: own, sheet: sheetId, sheetIndex, x, y, rotation };
+    },
+  );
+  const twice = pinned.find(
+    (one, i) => pinned.findIndex(({ item, copy }) => item === one.item && copy === one.copy) !== i,
+  );
   if (twice) throw refuse(`Copy ${twice.copy} of “${twice.item}” is pinned twice.`);
   const request: NestRequest = { sheets, spacingMm: json.spacing, items, pinned };
   const [fault] = nestingFaults(request, pinned);

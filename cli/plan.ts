@@ -9,7 +9,11 @@ import { readRecipe, readShop } from './read-recipe.js';
 
 /** Runs a whole recipe with a shop: report, layers, sheets and HP-GL. Artworks are looked for beside the recipe. */
 export async function planCommand(args: string[]): Promise<void> {
-  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { out: { type: 'string' }, shop: { type: 'string' } } });
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { out: { type: 'string' }, shop: { type: 'string' } },
+  });
   const file = onlyFile(positionals, 'plan', 'the recipe');
   const out = required(values.out, 'plan', 'out');
   const shop = await readShop(values.shop);
@@ -19,7 +23,11 @@ export async function planCommand(args: string[]): Promise<void> {
   const { build, surface, sheets, cut } = plan;
   const frame = surface?.frame;
   if (build && frame) {
-    for (const layer of build.layers) await writeFile(join(out, `layer-${layer.order}-${layer.film.id}.svg`), layerSvg(layer.cut, layer.film.colour, frame));
+    for (const layer of build.layers)
+      await writeFile(
+        join(out, `layer-${layer.order}-${layer.film.id}.svg`),
+        layerSvg(layer.cut, layer.film.colour, frame),
+      );
   }
   for (const [i, sheet] of (sheets?.sheets ?? []).entries()) {
     const name = `sheet-${i + 1}-${sheet.films[0]!.id}`;

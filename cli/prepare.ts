@@ -20,10 +20,19 @@ export async function prepareCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
-    options: { out: { type: 'string' }, family: { type: 'string' }, border: { type: 'string' }, relief: { type: 'boolean' }, marks: { type: 'string' } },
+    options: {
+      out: { type: 'string' },
+      family: { type: 'string' },
+      border: { type: 'string' },
+      relief: { type: 'boolean' },
+      marks: { type: 'string' },
+    },
   });
   const out = required(values.out, 'prepare', 'out');
-  if (positionals.length === 0) throw new InputError('usage', 'Give the layers of a design, as separate writes them: at least one SVG.', { source: 'prepare' });
+  if (positionals.length === 0)
+    throw new InputError('usage', 'Give the layers of a design, as separate writes them: at least one SVG.', {
+      source: 'prepare',
+    });
   const family = oneOf(Object.keys(FILM_FAMILIES) as FilmFamily[], values.family ?? 'calendered', 'family');
   const border = oneOf(BORDER_KINDS, values.border ?? 'box', 'border');
   // One layer needs no alignment, unless it is asked for.
@@ -32,7 +41,10 @@ export async function prepareCommand(args: string[]): Promise<void> {
   const layers = [];
   for (const file of positionals) layers.push({ svg: basename(file), cut: await readLayer(file) });
   const gapMm = markGapMm(MARK_MM);
-  const placed = placeMarks(layers.map(({ cut }) => cut), { school, shape: 'diamond', sizeMm: MARK_MM, gapMm, placementErrorMm: CAREFUL_MM.marked });
+  const placed = placeMarks(
+    layers.map(({ cut }) => cut),
+    { school, shape: 'diamond', sizeMm: MARK_MM, gapMm, placementErrorMm: CAREFUL_MM.marked },
+  );
   const marks = placed?.marks ?? [];
   const all = layers.reduce<Box | null>((box, { cut }) => joinBoxes(box, boundsOf(cut)), null);
   const borderGapMm = all ? ruledBorderMm({ widthMm: all.maxX - all.minX, heightMm: all.maxY - all.minY }) : 0;
@@ -43,14 +55,37 @@ export async function prepareCommand(args: string[]): Promise<void> {
     borderGapMm,
     slipMm: placed?.slipMm ?? null,
     layers: layers.map(({ svg, cut }) => {
-      const weeding = layerWeeding(cut, marks.map(({ ring }) => ring), thinParts(cut, 2 * thinnestMm), { border: { kind: border, gapMm: borderGapMm }, relief: values.relief ?? false, bulkMm: stripBulkMm, drawn: [], gone: [], thinnestMm });
+      const weeding = layerWeeding(
+        cut,
+        marks.map(({ ring }) => ring),
+        thinParts(cut, 2 * thinnestMm),
+        {
+          border: { kind: border, gapMm: borderGapMm },
+          relief: values.relief ?? false,
+          bulkMm: stripBulkMm,
+          drawn: [],
+          gone: [],
+          thinnestMm,
+        },
+      );
       return {
         svg,
         border: weeding.border.map(pairs),
         relief: weeding.relief,
-        strips: weeding.strips.map(({ areaMm2, bulkMm, region: { outer, holes } }) => ({ areaMm2, bulkMm, ring: [outer, ...holes].map(pairs) })),
-        counters: weeding.map.spots.filter(({ kind }) => kind === 'counter').map(({ xMm, yMm, areaMm2 }) => ({ x: xMm, y: yMm, areaMm2 })),
-        looseParts: weeding.looseParts.map(({ xMm, yMm, areaMm2, easilyLost }) => ({ x: xMm, y: yMm, areaMm2, easilyLost })),
+        strips: weeding.strips.map(({ areaMm2, bulkMm, region: { outer, holes } }) => ({
+          areaMm2,
+          bulkMm,
+          ring: [outer, ...holes].map(pairs),
+        })),
+        counters: weeding.map.spots
+          .filter(({ kind }) => kind === 'counter')
+          .map(({ xMm, yMm, areaMm2 }) => ({ x: xMm, y: yMm, areaMm2 })),
+        looseParts: weeding.looseParts.map(({ xMm, yMm, areaMm2, easilyLost }) => ({
+          x: xMm,
+          y: yMm,
+          areaMm2,
+          easilyLost,
+        })),
         minutes: weedingMinutes(weeding.work),
       };
     }),
@@ -63,7 +98,10 @@ export async function prepareCommand(args: string[]): Promise<void> {
 async function readLayer(file: string): Promise<Ring[]> {
   const { regions } = paintRegions(await readAnyArtwork(file), 1);
   const cut = withoutCrumbs(unite(regions.flatMap(({ rings }) => rings))).rings;
-  if (cut.length === 0) throw new InputError('nothing-painted', 'Nothing in it can be cut. Give a layer as separate writes it.', { source: basename(file) });
+  if (cut.length === 0)
+    throw new InputError('nothing-painted', 'Nothing in it can be cut. Give a layer as separate writes it.', {
+      source: basename(file),
+    });
   return [...cut];
 }
 
@@ -73,6 +111,9 @@ function pairs(ring: ArrayLike<number>): [number, number][] {
 
 function oneOf<T extends string>(words: readonly T[], given: string, option: string): T {
   const found = words.find((word) => word === given);
-  if (!found) throw new InputError('usage', `--${option} must be one of ${words.join(', ')}, but is “${given}”.`, { source: 'prepare' });
+  if (!found)
+    throw new InputError('usage', `--${option} must be one of ${words.join(', ')}, but is “${given}”.`, {
+      source: 'prepare',
+    });
   return found;
 }

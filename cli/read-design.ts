@@ -1,5 +1,15 @@
 import { basename } from 'node:path';
-import { ArtworkReader, flattenTolerance, NOTHING_PUT_RIGHT, paintedBox, paintPlaced, pictureKind, type Artwork, type Noticed, type PaintedRegion } from '../core/engines/artwork/index.js';
+import {
+  ArtworkReader,
+  flattenTolerance,
+  NOTHING_PUT_RIGHT,
+  paintedBox,
+  paintPlaced,
+  pictureKind,
+  type Artwork,
+  type Noticed,
+  type PaintedRegion,
+} from '../core/engines/artwork/index.js';
 import { compose, IDENTITY, longestSide, scaling, translation } from '../core/geometry/index.js';
 import { DEFAULT_TRACING, inWords, NO_REPAIR, NOTHING_PAINTED } from '../core/stations/artwork/index.js';
 import { EVERYWHERE, InputError } from '../core/words/index.js';
@@ -11,7 +21,11 @@ export async function readAnyArtwork(file: string): Promise<Artwork> {
   const reader = new ArtworkReader(resourcesInNode);
   const bytes = await readInput(file);
   const source = basename(file);
-  return inWords(async () => (pictureKind(bytes) ? reader.traced(await reader.picture(bytes, source, DEFAULT_TRACING), DEFAULT_TRACING.speckMm) : reader.drawing(bytes, source, NO_REPAIR)));
+  return inWords(async () =>
+    pictureKind(bytes)
+      ? reader.traced(await reader.picture(bytes, source, DEFAULT_TRACING), DEFAULT_TRACING.speckMm)
+      : reader.drawing(bytes, source, NO_REPAIR),
+  );
 }
 
 /** A design at its final size: its upper left corner is that of what is cut, at 0, 0. */
@@ -33,10 +47,19 @@ const TRUE_SHARE = 1e-6;
 export async function readDesign(file: string, widthMm: number, truer = 1): Promise<DesignAtSize> {
   const artwork = await readAnyArtwork(file);
   const how = { repair: NOTHING_PUT_RIGHT, rules: EVERYWHERE };
-  const box = paintedBox(artwork, { ...how, matrix: IDENTITY, toleranceMm: Math.max(artwork.widthMm, artwork.heightMm) * TRUE_SHARE }, null);
-  if (!box || box.maxX - box.minX <= 0) throw new InputError(NOTHING_PAINTED.code, NOTHING_PAINTED.message, { source: basename(file) });
+  const box = paintedBox(
+    artwork,
+    { ...how, matrix: IDENTITY, toleranceMm: Math.max(artwork.widthMm, artwork.heightMm) * TRUE_SHARE },
+    null,
+  );
+  if (!box || box.maxX - box.minX <= 0)
+    throw new InputError(NOTHING_PAINTED.code, NOTHING_PAINTED.message, { source: basename(file) });
   const scale = widthMm / (box.maxX - box.minX);
   const matrix = compose(scaling(scale), translation(-box.minX, -box.minY));
-  const { regions, noticed } = paintPlaced(artwork, { ...how, matrix, toleranceMm: flattenTolerance(longestSide(box) * scale) * truer });
+  const { regions, noticed } = paintPlaced(artwork, {
+    ...how,
+    matrix,
+    toleranceMm: flattenTolerance(longestSide(box) * scale) * truer,
+  });
   return { artwork, widthMm, heightMm: (box.maxY - box.minY) * scale, regions, noticed };
 }

@@ -16,9 +16,17 @@ export async function simulateCommand(args: string[]): Promise<void> {
   const file = onlyFile(positionals, 'simulate', 'the HP-GL');
   const out = required(values.out, 'simulate', 'out');
   const text = Buffer.from(await readInput(file)).toString('latin1');
-  if (!/(PU|PD|PA)\s*-?\d/i.test(text)) throw new InputError('not-hpgl', 'It holds no HP-GL moves (PU, PD or PA with coordinates).', { source: basename(file) });
+  if (!/(PU|PD|PA)\s*-?\d/i.test(text))
+    throw new InputError('not-hpgl', 'It holds no HP-GL moves (PU, PD or PA with coordinates).', {
+      source: basename(file),
+    });
   const moves = text.match(/-?\d+\s*,\s*-?\d+/g)?.length ?? 0;
-  if (moves > MOST_MOVES) throw new InputError('too-many-moves', `It has ${moves} moves; at most ${MOST_MOVES} are simulated. Save a part of it and simulate that.`, { source: basename(file) });
+  if (moves > MOST_MOVES)
+    throw new InputError(
+      'too-many-moves',
+      `It has ${moves} moves; at most ${MOST_MOVES} are simulated. Save a part of it and simulate that.`,
+      { source: basename(file) },
+    );
   const { status, lines } = runOffline(text);
   await writeFile(out, traceSvg(lines));
   console.log(

@@ -17,13 +17,22 @@ export async function warpCommand(args: string[]): Promise<void> {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
-    options: { d1: { type: 'string' }, d2: { type: 'string' }, slant: { type: 'string' }, wide: { type: 'string' }, width: { type: 'string' }, out: { type: 'string' } },
+    options: {
+      d1: { type: 'string' },
+      d2: { type: 'string' },
+      slant: { type: 'string' },
+      wide: { type: 'string' },
+      width: { type: 'string' },
+      out: { type: 'string' },
+    },
   });
   const file = onlyFile(positionals, 'warp', 'the artwork');
   const out = required(values.out, 'warp', 'out');
-  const given = (option: 'd1' | 'd2' | 'slant' | 'width') => numberOption(required(values[option], 'warp', option), option, 0, 'warp')!;
+  const given = (option: 'd1' | 'd2' | 'slant' | 'width') =>
+    numberOption(required(values[option], 'warp', option), option, 0, 'warp')!;
   const wide = values.wide ?? 'top';
-  if (wide !== 'top' && wide !== 'foot') throw new InputError('usage', `--wide must be top or foot, but is “${wide}”.`, { source: 'warp' });
+  if (wide !== 'top' && wide !== 'foot')
+    throw new InputError('usage', `--wide must be top or foot, but is “${wide}”.`, { source: 'warp' });
   const cone: Cone = { d1Mm: given('d1'), d2Mm: given('d2'), slantMm: given('slant'), wide };
   const trouble = whyNoCone(cone);
   if (trouble) throw new InputError('no-cone', sayNoCone(trouble, cone), { source: 'warp' });
@@ -32,8 +41,16 @@ export async function warpCommand(args: string[]): Promise<void> {
 
   const design = await readDesign(file, widthMm, TRUER);
   const flat = taperMap(cone, design);
-  if (widthMm > flat.angleRad * flat.midRadiusMm) throw new InputError('wider-than-round', `The design is ${widthMm} mm wide, but the side is only ${(flat.angleRad * flat.midRadiusMm).toFixed(1)} mm round at its middle height.`, { source: 'warp' });
-  const warped = design.regions.map((region) => ({ ...region, rings: unite(warpRings(flat, region.rings, tolerances.FLATTEN_MM * TRUER)) }));
+  if (widthMm > flat.angleRad * flat.midRadiusMm)
+    throw new InputError(
+      'wider-than-round',
+      `The design is ${widthMm} mm wide, but the side is only ${(flat.angleRad * flat.midRadiusMm).toFixed(1)} mm round at its middle height.`,
+      { source: 'warp' },
+    );
+  const warped = design.regions.map((region) => ({
+    ...region,
+    rings: unite(warpRings(flat, region.rings, tolerances.FLATTEN_MM * TRUER)),
+  }));
   const box = warped.reduce<Box | null>((sum, { rings }) => joinBoxes(sum, boundsOf(rings)), null)!;
   const regions = warped.map((region) => ({ ...region, rings: translateRings(region.rings, -box.minX, -box.minY) }));
   await writeSeparation(

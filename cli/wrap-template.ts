@@ -13,7 +13,10 @@ export async function wrapTemplateCommand(args: string[]): Promise<void> {
   const file = onlyFile(positionals, 'wrap-template', 'the recipe');
   const out = required(values.out, 'wrap-template', 'out');
   const format = PRINT_FORMATS.find((one) => extname(out).toLowerCase() === `.${one}`);
-  if (!format) throw new InputError('usage', `--out must end in .svg, .dxf or .pdf, but is “${basename(out)}”.`, { source: 'wrap-template' });
+  if (!format)
+    throw new InputError('usage', `--out must end in .svg, .dxf or .pdf, but is “${basename(out)}”.`, {
+      source: 'wrap-template',
+    });
   const recipe = parseRecipe(await readJson(file), basename(file));
   const [trouble] = sayRecipeTroubles(recipe);
   if (trouble) throw new InputError('measures-wrong', trouble, { source: basename(file), path: '/surface' });

@@ -1,11 +1,25 @@
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { colourDifference, type Artwork, type Noticed, type PaintedRegion } from '../core/engines/artwork/index.js';
-import { buildLayers, checkLayers, checkPaints, type BuiltLayer, type School, type Separation } from '../core/engines/layers/index.js';
+import {
+  buildLayers,
+  checkLayers,
+  checkPaints,
+  type BuiltLayer,
+  type School,
+  type Separation,
+} from '../core/engines/layers/index.js';
 import { areaOf, countPieces, type Box } from '../core/geometry/index.js';
 import { layerSvg } from '../core/plan/index.js';
 import { FILM_FAMILIES } from '../core/shop/index.js';
-import { NO_REPAIR, NOTHING_PAINTED, sayColour, sayLayerTroubles, sayNoticed, sayPaintTroubles } from '../core/stations/artwork/index.js';
+import {
+  NO_REPAIR,
+  NOTHING_PAINTED,
+  sayColour,
+  sayLayerTroubles,
+  sayNoticed,
+  sayPaintTroubles,
+} from '../core/stations/artwork/index.js';
 import type { Finding } from '../core/words/index.js';
 import { makeFolder } from './input.js';
 
@@ -23,11 +37,21 @@ export interface ToSeparate {
 }
 
 /** Builds the layers and writes one SVG for each and `separation.json`, with some more figures in it. */
-export async function writeSeparation(out: string, { artwork, noticed, regions, separation, frame, build, trapMm, findings }: ToSeparate, more: Readonly<Record<string, unknown>> = {}): Promise<void> {
+export async function writeSeparation(
+  out: string,
+  { artwork, noticed, regions, separation, frame, build, trapMm, findings }: ToSeparate,
+  more: Readonly<Record<string, unknown>> = {},
+): Promise<void> {
   const { layers } = buildLayers(separation, { school: build, trapMm });
   await makeFolder(out);
   const written = await Promise.all(layers.map((layer) => writeLayer(out, layer, frame)));
-  const all = [...findings, ...sayNoticed(artwork.noticed, NO_REPAIR), ...sayNoticed(noticed, NO_REPAIR), ...troublesOf(regions, layers, frame), ...(layers.length === 0 ? [NOTHING_PAINTED] : [])];
+  const all = [
+    ...findings,
+    ...sayNoticed(artwork.noticed, NO_REPAIR),
+    ...sayNoticed(noticed, NO_REPAIR),
+    ...troublesOf(regions, layers, frame),
+    ...(layers.length === 0 ? [NOTHING_PAINTED] : []),
+  ];
   const report = {
     ...frame,
     build,
@@ -46,11 +70,18 @@ async function writeLayer(out: string, { key, order, cut }: BuiltLayer, frame: T
 }
 
 /** Checked as if every colour were calendered film. */
-function troublesOf(regions: readonly PaintedRegion[], layers: readonly BuiltLayer[], { widthMm, heightMm }: ToSeparate['frame']): Finding[] {
+function troublesOf(
+  regions: readonly PaintedRegion[],
+  layers: readonly BuiltLayer[],
+  { widthMm, heightMm }: ToSeparate['frame'],
+): Finding[] {
   const { name, thinnestMm } = FILM_FAMILIES.calendered;
   const frame: Box = { minX: 0, minY: 0, maxX: widthMm, maxY: heightMm };
   return [
     ...sayPaintTroubles(checkPaints(regions, [frame], colourDifference), NO_REPAIR),
-    ...sayLayerTroubles(checkLayers(layers.map((layer) => ({ key: layer.key, thinnestMm, cut: layer.cut }))), (colour) => `${name} in ${sayColour(colour)}`),
+    ...sayLayerTroubles(
+      checkLayers(layers.map((layer) => ({ key: layer.key, thinnestMm, cut: layer.cut }))),
+      (colour) => `${name} in ${sayColour(colour)}`,
+    ),
   ];
 }

@@ -1,7 +1,10 @@
 /* What core uses of the font reader; its published types bring Node's along. Lengths are in the font's own units, y up. */
 declare module 'fontkit' {
   export interface FontkitPath {
-    readonly commands: readonly { readonly command: 'moveTo' | 'lineTo' | 'quadraticCurveTo' | 'bezierCurveTo' | 'closePath'; readonly args: readonly number[] }[];
+    readonly commands: readonly {
+      readonly command: 'moveTo' | 'lineTo' | 'quadraticCurveTo' | 'bezierCurveTo' | 'closePath';
+      readonly args: readonly number[];
+    }[];
   }
   export interface FontkitGlyph {
     readonly id: number;
@@ -29,7 +32,13 @@ declare module 'fontkit' {
     readonly GSUB?: unknown;
     readonly GPOS?: unknown;
     readonly morx?: unknown;
-    layout(text: string, features?: Readonly<Record<string, boolean>>, script?: string, language?: string, direction?: 'ltr' | 'rtl'): { readonly glyphs: readonly FontkitGlyph[]; readonly positions: readonly FontkitPosition[] };
+    layout(
+      text: string,
+      features?: Readonly<Record<string, boolean>>,
+      script?: string,
+      language?: string,
+      direction?: 'ltr' | 'rtl',
+    ): { readonly glyphs: readonly FontkitGlyph[]; readonly positions: readonly FontkitPosition[] };
   }
   export function create(bytes: Uint8Array): FontkitFont | { readonly fonts: readonly FontkitFont[] };
 }

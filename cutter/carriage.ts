@@ -10,7 +10,9 @@ export interface CarriageOptions {
 }
 
 /** One thing the carriage is to do: go somewhere with the knife up or down, or call back when it is come to. */
-export type Step = { readonly kind: 'go'; readonly x: number; readonly y: number; readonly down: boolean; readonly speed: number } | { readonly kind: 'say'; readonly say: () => void };
+export type Step =
+  | { readonly kind: 'go'; readonly x: number; readonly y: number; readonly down: boolean; readonly speed: number }
+  | { readonly kind: 'say'; readonly say: () => void };
 
 interface MoveInProgress {
   readonly plan: PlannedMove;
@@ -58,7 +60,13 @@ export class Carriage {
   }
 
   get counts() {
-    return { pairsDone: this.#pairsDone, cutMm: this.#cutMm, travelMm: this.#travelMm, busySeconds: this.#busySeconds, paths: this.#paths };
+    return {
+      pairsDone: this.#pairsDone,
+      cutMm: this.#cutMm,
+      travelMm: this.#travelMm,
+      busySeconds: this.#busySeconds,
+      paths: this.#paths,
+    };
   }
 
   get knifeDown(): boolean {
@@ -181,7 +189,13 @@ export class Carriage {
     }
     const points = [this.#x, this.#y];
     for (const ahead of this.#steps) {
-      if (ahead.kind !== 'go' || ahead.down !== step.down || ahead.speed !== step.speed || points.length > 2 * LOOK_AHEAD) break;
+      if (
+        ahead.kind !== 'go' ||
+        ahead.down !== step.down ||
+        ahead.speed !== step.speed ||
+        points.length > 2 * LOOK_AHEAD
+      )
+        break;
       points.push(ahead.x, ahead.y);
     }
     if (points[2] === this.#x && points[3] === this.#y) {
@@ -189,7 +203,12 @@ export class Carriage {
       this.#pairsDone += 1;
       return true;
     }
-    const plan = planMoves(points, step.down ? step.speed : this.#options.travelSpeedMmS, this.#options.accelerationMmS2, this.#speedNow)[0]!;
+    const plan = planMoves(
+      points,
+      step.down ? step.speed : this.#options.travelSpeedMmS,
+      this.#options.accelerationMmS2,
+      this.#speedNow,
+    )[0]!;
     this.#move = { plan, fromX: this.#x, fromY: this.#y, toX: step.x, toY: step.y, elapsed: 0 };
     return true;
   }

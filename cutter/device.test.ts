@@ -6,7 +6,8 @@ import { CutterDevice, DEVICE_DEFAULTS } from './device.js';
 import { runOffline } from './run-offline.js';
 
 const SETTINGS = { forceG: 90, speedMmS: 200, bladeOffsetMm: 0.25, overcutMm: 0.5 };
-const programOf = (contours: Ring[]) => cutProgram({ groups: [{ contours, borders: [] }], settings: SETTINGS, motion: DEVICE_DEFAULTS });
+const programOf = (contours: Ring[]) =>
+  cutProgram({ groups: [{ contours, borders: [] }], settings: SETTINGS, motion: DEVICE_DEFAULTS });
 const finish = (device: CutterDevice) => {
   while (device.advance(10) === 0);
   return device.status();
@@ -21,7 +22,13 @@ function farthest(lines: readonly Float64Array[], ring: Ring): number {
       for (let j = 0; j < ring.length; j += 2) {
         const k = (j + 2) % ring.length;
         const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[k]!, ring[k + 1]!];
-        const t = Math.min(1, Math.max(0, ((line[i]! - ax) * (bx - ax) + (line[i + 1]! - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)));
+        const t = Math.min(
+          1,
+          Math.max(
+            0,
+            ((line[i]! - ax) * (bx - ax) + (line[i + 1]! - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2),
+          ),
+        );
         near = Math.min(near, Math.hypot(line[i]! - ax - t * (bx - ax), line[i + 1]! - ay - t * (by - ay)));
       }
       worst = Math.max(worst, near);
@@ -43,7 +50,9 @@ describe('the simulated cutter', () => {
   });
 
   it('takes the time that was estimated, within 5 %', () => {
-    const rings = Array.from({ length: 20 }, (_, i) => disc(30 + 40 * (i % 5), 30 + 40 * Math.floor(i / 5), 4 + i / 2, 30 + 5 * i));
+    const rings = Array.from({ length: 20 }, (_, i) =>
+      disc(30 + 40 * (i % 5), 30 + 40 * Math.floor(i / 5), 4 + i / 2, 30 + 5 * i),
+    );
     const program = programOf(rings);
     const { status } = runOffline(writeHpgl(program));
     expect(Math.abs(status.busySeconds / program.seconds - 1)).toBeLessThan(0.05);
@@ -157,6 +166,8 @@ describe('the simulated cutter', () => {
     const device = new CutterDevice();
     device.receive('\x1b.A\x1b.BPU400,800;OA;');
     finish(device);
-    expect(device.takeReplies()).toBe(`WRY LANTERN SIMULATED CUTTER,1\r\n${DEVICE_DEFAULTS.bufferBytes}\r\n400,800,0\r\n`);
+    expect(device.takeReplies()).toBe(
+      `WRY LANTERN SIMULATED CUTTER,1\r\n${DEVICE_DEFAULTS.bufferBytes}\r\n400,800,0\r\n`,
+    );
   });
 });

@@ -212,7 +212,10 @@ export class CutterDevice {
         this.#carriage.push({ kind: 'say', say: () => this.#sayPlace() });
         break;
       case 'OS':
-        this.#carriage.push({ kind: 'say', say: () => this.#replies.push(`${this.#fault || this.#held ? 32 : 24}\r\n`) });
+        this.#carriage.push({
+          kind: 'say',
+          say: () => this.#replies.push(`${this.#fault || this.#held ? 32 : 24}\r\n`),
+        });
         break;
       default:
         this.#unknown += 1;
@@ -228,9 +231,16 @@ export class CutterDevice {
     const down = !this.#penUpWanted;
     const speed = this.#speed;
     // PU or PD alone still moves the knife: a step to where the head already will be.
-    if (numbers.length === 0 && down !== ahead.down) this.#carriage.push({ kind: 'go', x: ahead.x, y: ahead.y, down, speed });
+    if (numbers.length === 0 && down !== ahead.down)
+      this.#carriage.push({ kind: 'go', x: ahead.x, y: ahead.y, down, speed });
     for (let i = 0; i < numbers.length; i += 2) {
-      this.#carriage.push({ kind: 'go', x: numbers[i]! / UNITS_PER_MM, y: numbers[i + 1]! / UNITS_PER_MM, down, speed });
+      this.#carriage.push({
+        kind: 'go',
+        x: numbers[i]! / UNITS_PER_MM,
+        y: numbers[i + 1]! / UNITS_PER_MM,
+        down,
+        speed,
+      });
     }
   }
 
@@ -244,7 +254,9 @@ export class CutterDevice {
     if (request === 'B') this.#replies.push(`${s.freeBytes}\r\n`);
     else if (request === 'A') this.#replies.push('WRY LANTERN SIMULATED CUTTER,1\r\n');
     else if (request === 'S') {
-      this.#replies.push(`S ${s.state} ${s.empty ? 1 : 0} ${s.freeBytes} ${s.pairsDone} ${s.boot} ${units(s.xMm)} ${units(s.yMm)} ${s.knifeDown ? 1 : 0} ${Math.round(s.busySeconds * 1000)}\r\n`);
+      this.#replies.push(
+        `S ${s.state} ${s.empty ? 1 : 0} ${s.freeBytes} ${s.pairsDone} ${s.boot} ${units(s.xMm)} ${units(s.yMm)} ${s.knifeDown ? 1 : 0} ${Math.round(s.busySeconds * 1000)}\r\n`,
+      );
     } else if (request === 'H') this.hold();
     else if (request === 'G') this.release();
     else if (request === 'K') this.abort();

@@ -15,4 +15,6 @@ const service = new CutterService({
   timeLapse: Number(values['time-lapse']),
 });
 const { port, controlPort } = await service.listen();
-console.log(`Simulated cutter: HP-GL on 127.0.0.1:${port}, control on 127.0.0.1:${controlPort}, time × ${values['time-lapse']}.`);
+console.log(
+  `Simulated cutter: HP-GL on 127.0.0.1:${port}, control on 127.0.0.1:${controlPort}, time × ${values['time-lapse']}.`,
+);

@@ -1,7 +1,10 @@
 import { CutterDevice, type DeviceOptions, type DeviceStatus } from './device.js';
 
 /** Feeds a whole HP-GL text to a device without a wire and lets it finish, faster than time. */
-export function runOffline(hpgl: string, options: Partial<DeviceOptions> = {}): { status: DeviceStatus; lines: Float64Array[] } {
+export function runOffline(
+  hpgl: string,
+  options: Partial<DeviceOptions> = {},
+): { status: DeviceStatus; lines: Float64Array[] } {
   const device = new CutterDevice(options);
   let sent = 0;
   for (;;) {

@@ -13,16 +13,33 @@ export interface CutterServiceOptions extends Partial<DeviceOptions> {
 /** What can be asked of the control port, a JSON object to a line. */
 export type ControlRequest =
   | { readonly do: 'status' | 'trace' | 'picture' | 'clear' | 'power-cut' | 'new-sheet' }
-  | { readonly do: 'fail'; readonly how: 'out-of-film' | 'jammed' | 'slow-buffer'; /** Film runs out or jams once so many more points are done. */ readonly afterPairs?: number }
+  | {
+      readonly do: 'fail';
+      readonly how: 'out-of-film' | 'jammed' | 'slow-buffer';
+      /** Film runs out or jams once so many more points are done. */ readonly afterPairs?: number;
+    }
   | { readonly do: 'pull-cable'; readonly seconds: number }
   | { readonly do: 'time-lapse'; readonly factor: number };
 
-const request = (what: object, more: Readonly<Record<string, object>> = {}, optional: Readonly<Record<string, object>> = {}) => ({ type: 'object', additionalProperties: false, required: ['do', ...Object.keys(more)], properties: { do: what, ...more, ...optional } });
+const request = (
+  what: object,
+  more: Readonly<Record<string, object>> = {},
+  optional: Readonly<Record<string, object>> = {},
+) => ({
+  type: 'object',
+  additionalProperties: false,
+  required: ['do', ...Object.keys(more)],
+  properties: { do: what, ...more, ...optional },
+});
 
 const isRequest = new Ajv().compile<ControlRequest>({
   oneOf: [
     request({ enum: ['status', 'trace', 'picture', 'clear', 'power-cut', 'new-sheet'] }),
-    request({ const: 'fail' }, { how: { enum: ['out-of-film', 'jammed', 'slow-buffer'] } }, { afterPairs: { type: 'integer', minimum: 0 } }),
+    request(
+      { const: 'fail' },
+      { how: { enum: ['out-of-film', 'jammed', 'slow-buffer'] } },
+      { afterPairs: { type: 'integer', minimum: 0 } },
+    ),
     request({ const: 'pull-cable' }, { seconds: { type: 'number', minimum: 0, maximum: 3600 } }),
     request({ const: 'time-lapse' }, { factor: { type: 'number', minimum: 0.1, maximum: 10_000 } }),
   ],
@@ -55,7 +72,10 @@ export class CutterService {
   }
 
   async listen(): Promise<{ port: number; controlPort: number }> {
-    const [port, controlPort] = [await listenOn(this.#data, this.#options.port), await listenOn(this.#control, this.#options.controlPort)];
+    const [port, controlPort] = [
+      await listenOn(this.#data, this.#options.port),
+      await listenOn(this.#control, this.#options.controlPort),
+    ];
     let last = performance.now();
     this.#timer = setInterval(() => {
       const now = performance.now();
@@ -137,7 +157,10 @@ export class CutterService {
     } catch {
       return { error: 'A request is one JSON object on a line.' };
     }
-    if (!isRequest(asked)) return { error: `This cutter does not understand ${line.slice(0, 80)}; what it can be asked is in docs/cutter.md.` };
+    if (!isRequest(asked))
+      return {
+        error: `This cutter does not understand ${line.slice(0, 80)}; what it can be asked is in docs/cutter.md.`,
+      };
     switch (asked.do) {
       case 'status':
         break;

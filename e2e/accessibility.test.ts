@@ -13,7 +13,9 @@ let job: Job;
 beforeAll(async () => {
   bench = await openBench({ timeLapse: 1, pagesFolder: 'dist/web/' });
   browser = await openBrowser();
-  job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { build: { trapMm: 0.1 }, surface: { size: { mode: 'width', mm: 150 } } }));
+  job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) =>
+    patchRecipe(recipe, { build: { trapMm: 0.1 }, surface: { size: { mode: 'width', mm: 150 } } }),
+  );
 });
 afterAll(async () => {
   await browser.close();
@@ -51,15 +53,35 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
   ] as const)('the surface of %s has nothing axe objects to', async (_, how) => {
     const own = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => {
       const { flat, garment } = recipe.surface;
-      const places = [{ shape: 'circle', what: 'hook', xMm: 40, yMm: 40, diameterMm: 12 } as const, { shape: 'rectangle', what: '', xMm: 200, yMm: 20, widthMm: 30, heightMm: 60 } as const];
-      return patchRecipe(recipe, { surface: { kind: how.kind, flat: { ...flat, free: 'free' in how ? places : [] }, garment: { ...garment, sizes: [{ size: 'S', copies: 1, widthMm: null }, { size: 'L', copies: 2, widthMm: 200 }] }, ground: { matter: 'wood', colour: '#a97c4f' }, readFromMm: 3000, size: { mode: 'fit' } } });
+      const places = [
+        { shape: 'circle', what: 'hook', xMm: 40, yMm: 40, diameterMm: 12 } as const,
+        { shape: 'rectangle', what: '', xMm: 200, yMm: 20, widthMm: 30, heightMm: 60 } as const,
+      ];
+      return patchRecipe(recipe, {
+        surface: {
+          kind: how.kind,
+          flat: { ...flat, free: 'free' in how ? places : [] },
+          garment: {
+            ...garment,
+            sizes: [
+              { size: 'S', copies: 1, widthMm: null },
+              { size: 'L', copies: 2, widthMm: 200 },
+            ],
+          },
+          ground: { matter: 'wood', colour: '#a97c4f' },
+          readFromMm: 3000,
+          size: { mode: 'fit' },
+        },
+      });
     });
     await show(`/jobs/${own.id}/surface`, /\d sheets/);
     expect(await violations(browser)).toEqual([]);
   });
 
   it('a cut that failed, a weed map to be ticked off and a refused edit have nothing axe objects to', async () => {
-    const cut = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } }, preparation: { labels: false } }));
+    const cut = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) =>
+      patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } }, preparation: { labels: false } }),
+    );
     const run = await cutUntil(bench, cut.id, 'chalk', 0.8);
     await bench.api('POST', '/api/cutter/control', { do: 'power-cut' });
     await runUntil(bench, run.id, (r) => r.state === 'failed');
@@ -74,7 +96,10 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
     const { body: now } = await bench.api<Job>('GET', `/api/jobs/${cut.id}`);
     await browser.deafen(true);
     await show(`/jobs/${cut.id}/sheets`, '3 sheets');
-    await bench.api('PUT', `/api/jobs/${cut.id}/recipe`, { recipe: { ...now.recipe, customer: 'Other' }, revision: now.revision });
+    await bench.api('PUT', `/api/jobs/${cut.id}/recipe`, {
+      recipe: { ...now.recipe, customer: 'Other' },
+      revision: now.revision,
+    });
     await browser.write('Copies', '2');
     await browser.sees('changed somewhere else');
     expect(await violations(browser)).toEqual([]);
@@ -84,10 +109,27 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
   it('lettering among other parts, with fonts and forms of letters open, has nothing axe objects to', async () => {
     const words = await jobWith(bench, readFileSync('demo/artwork/marsh-wren.svg'), (recipe) => ({
       ...recipe,
-      artworks: [...recipe.artworks, { kind: 'lettering', id: 'w', group: null, lettering: { ...newLettering('Heron'), font: 'great-vibes', arc: { radiusMm: 200, bend: 'up' }, colourBy: 'word' }, fontSource: null, place: { ...AT_ORIGIN, yMm: 200 } }],
+      artworks: [
+        ...recipe.artworks,
+        {
+          kind: 'lettering',
+          id: 'w',
+          group: null,
+          lettering: {
+            ...newLettering('Heron'),
+            font: 'great-vibes',
+            arc: { radiusMm: 200, bend: 'up' },
+            colourBy: 'word',
+          },
+          fontSource: null,
+          place: { ...AT_ORIGIN, yMm: 200 },
+        },
+      ],
     }));
     await show(`/jobs/${words.id}/artwork`, 'lettering,');
-    await browser.driver.executeScript(`[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Heron”')).click()`);
+    await browser.driver.executeScript(
+      `[...document.querySelectorAll('li label')].find((row) => row.textContent.includes('“Heron”')).click()`,
+    );
     await browser.press('Another font');
     await browser.sees('Letters that have other forms');
     await browser.press('H');
@@ -95,7 +137,9 @@ describe.each(['light', 'dark'] as const)('in the %s', (theme) => {
   });
 
   it('the gap trial, the schools, pairs and outlines have nothing axe objects to', async () => {
-    const own = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } } }));
+    const own = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) =>
+      patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 150 } } }),
+    );
     await show(`/jobs/${own.id}/build`, 'Where two layers meet');
     await browser.press('The layers from the top down');
     await browser.find('[aria-label="Layers, the uppermost first"]');

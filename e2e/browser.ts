@@ -42,8 +42,23 @@ export async function openBrowser(): Promise<Browser> {
   const profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
   const options = new Options();
   options.setChromeBinaryPath('/usr/bin/chromium');
-  options.addArguments('--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion', `--user-data-dir=${profile}`);
-  const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
+  options.addArguments(
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--disable-dev-shm-usage',
+    '--force-prefers-reduced-motion',
+    `--user-data-dir=${profile}`,
+  );
+  const driver = await new Builder()
+    .forBrowser('chrome')
+    .setChromeOptions(options)
+    .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+    .build();
   const visit = driver.get.bind(driver);
   // Now and then Chromium loses a tab. The test that it happened in is run again (see the test configuration), in a new one, opened from
   // the first, which nothing is ever shown in.
@@ -69,7 +84,12 @@ export async function openBrowser(): Promise<Browser> {
         act().then(
           () => true,
           (reason: unknown) => {
-            if (reason instanceof error.StaleElementReferenceError || reason instanceof error.ElementNotInteractableError || reason instanceof error.ElementClickInterceptedError) return false;
+            if (
+              reason instanceof error.StaleElementReferenceError ||
+              reason instanceof error.ElementNotInteractableError ||
+              reason instanceof error.ElementClickInterceptedError
+            )
+              return false;
             throw reason;
           },
         ),
@@ -82,11 +102,17 @@ export async function openBrowser(): Promise<Browser> {
     await driver.executeScript(WATCH_CLICK, element);
     await element.click();
     // A page that the click has led away from knows nothing of it any more.
-    if ((await driver.executeScript<boolean | null>('return window.clickArrived?.() ?? null')) === false) throw new error.ElementClickInterceptedError('It went beside, or what was pressed was drawn anew meanwhile.');
+    if ((await driver.executeScript<boolean | null>('return window.clickArrived?.() ?? null')) === false)
+      throw new error.ElementClickInterceptedError('It went beside, or what was pressed was drawn anew meanwhile.');
   };
   const text = () => driver.findElement(By.css('body')).then((body) => body.getText());
-  const devTools = (name: string, options: object) => (driver as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }).sendDevToolsCommand(name, options);
-  const resize = (width: number, height: number) => devTools('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+  const devTools = (name: string, options: object) =>
+    (driver as unknown as { sendDevToolsCommand(name: string, options: object): Promise<void> }).sendDevToolsCommand(
+      name,
+      options,
+    );
+  const resize = (width: number, height: number) =>
+    devTools('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
   await openTab();
   return {
     driver,
@@ -100,7 +126,9 @@ export async function openBrowser(): Promise<Browser> {
     find: (css) => within(By.css(css)),
     press: (name) =>
       steadily(async () => {
-        const element = await within(By.xpath(`//*[self::button or self::a or self::summary or self::label][${named(name)}]`));
+        const element = await within(
+          By.xpath(`//*[self::button or self::a or self::summary or self::label][${named(name)}]`),
+        );
         await driver.wait(until.elementIsEnabled(element), PATIENCE_MS);
         await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
         await clickAtRest(element);
@@ -134,10 +162,18 @@ export async function openBrowser(): Promise<Browser> {
     },
     choose: (label, option) =>
       steadily(async () => {
-        const button = await within(By.xpath(`//button[@aria-haspopup="listbox"][starts-with(@aria-label, "${label}: ")]`));
+        const button = await within(
+          By.xpath(`//button[@aria-haspopup="listbox"][starts-with(@aria-label, "${label}: ")]`),
+        );
         await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', button);
         if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
-        const search = await driver.wait(async () => (await driver.findElements(By.css('[role="dialog"] input[type="search"], [role="dialog"] [role="option"]')))[0], PATIENCE_MS);
+        const search = await driver.wait(
+          async () =>
+            (
+              await driver.findElements(By.css('[role="dialog"] input[type="search"], [role="dialog"] [role="option"]'))
+            )[0],
+          PATIENCE_MS,
+        );
         // A long list is searched: what is not in view is not drawn.
         if ((await search!.getTagName()) === 'input') {
           await driver.executeScript('arguments[0].select()', search);
@@ -148,7 +184,9 @@ export async function openBrowser(): Promise<Browser> {
     complaints: async () => {
       // A page hears of changes for as long as the server is there: that it hears no more when a test ends it is no complaint.
       const entries = await driver.manage().logs().get('browser');
-      return entries.filter((entry) => entry.level.name === 'SEVERE' && !entry.message.includes('/api/changes')).map((entry) => entry.message);
+      return entries
+        .filter((entry) => entry.level.name === 'SEVERE' && !entry.message.includes('/api/changes'))
+        .map((entry) => entry.message);
     },
     close: async () => {
       await driver.quit();

@@ -4,7 +4,8 @@ import type { Job } from '../core/recipe/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
-const THREE = '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60"><rect width="70" height="60" fill="#b3262b"/><rect x="70" width="50" height="60" fill="#1d4e89"/><circle cx="30" cy="30" r="12" fill="#f2b632"/></svg>';
+const THREE =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60"><rect width="70" height="60" fill="#b3262b"/><rect x="70" width="50" height="60" fill="#1d4e89"/><circle cx="30" cy="30" r="12" fill="#f2b632"/></svg>';
 
 let bench: Bench;
 let browser: Browser;
@@ -22,7 +23,8 @@ afterAll(async () => {
 });
 
 const build = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.build;
-const until = (holds: (recipe: Job['recipe']['build']) => boolean) => browser.driver.wait(async () => holds(await build()), 60_000);
+const until = (holds: (recipe: Job['recipe']['build']) => boolean) =>
+  browser.driver.wait(async () => holds(await build()), 60_000);
 
 it('rules every pair of layers, says why, and lets one be built otherwise', async () => {
   const { press, sees, choose } = browser;
@@ -43,7 +45,10 @@ it('changes what the trap is reckoned from where it belongs', async () => {
   await press('Figures behind the trap');
   const before = await (await browser.find('[aria-label="Trap width"]')).getAttribute('value');
   await write('Repeatability of the cutter', '0.3');
-  await driver.wait(async () => (await (await browser.find('input[aria-label="Trap width"]')).getAttribute('value')) !== before, 60_000);
+  await driver.wait(
+    async () => (await (await browser.find('input[aria-label="Trap width"]')).getAttribute('value')) !== before,
+    60_000,
+  );
   await write('Repeatability of the cutter', '0.05');
   await write('Placement error', '0.5');
   await until(({ placementErrorMm }) => placementErrorMm === 0.5);
@@ -60,7 +65,9 @@ it('draws where edges open, the oftener the thicker', async () => {
   await press('Gap trial');
   await press('Inlay');
   await sees('where gaps showed');
-  const drawn = await driver.executeScript<number>('return [...document.querySelectorAll(\'svg[aria-label="The build"] g[stroke-linecap="round"] path:not([stroke="#ffffff"])\')].reduce((sum, path) => sum + (path.getAttribute("d") ?? "").length, 0)');
+  const drawn = await driver.executeScript<number>(
+    'return [...document.querySelectorAll(\'svg[aria-label="The build"] g[stroke-linecap="round"] path:not([stroke="#ffffff"])\')].reduce((sum, path) => sum + (path.getAttribute("d") ?? "").length, 0)',
+  );
   expect(drawn).toBeGreaterThan(500);
   await press('Undo');
   await sees('no gap opened');
@@ -73,7 +80,10 @@ it('shows another film in place of a colour’s before it is taken', async () =>
   const other = await find('[aria-label^="Ember orange, differs by"]');
   await driver.executeScript('arguments[0].focus()', other);
   await sees('as it would look with Ember orange');
-  const fills = () => driver.executeScript<string[]>('return [...document.querySelectorAll(\'svg[aria-label="The artwork in its films"] path\')].map((path) => path.getAttribute("fill"))');
+  const fills = () =>
+    driver.executeScript<string[]>(
+      'return [...document.querySelectorAll(\'svg[aria-label="The artwork in its films"] path\')].map((path) => path.getAttribute("fill"))',
+    );
   await driver.wait(async () => (await fills()).includes('#dd6b20'), 60_000);
   expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.films.byColour).toEqual({});
   await driver.executeScript('arguments[0].blur()', other);
@@ -141,7 +151,12 @@ it('decides one film against all that it meets, and several pairs together', asy
   await until(({ filmPairs }) => filmPairs['lock-gate']?.school === 'overlay');
   await press('Choose all 2 pairs');
   await choose('Way of building the 2 chosen pairs', 'inlay');
-  await until(({ pairs }) => Object.values(pairs).map(({ school }) => school).join() === 'inlay,inlay');
+  await until(
+    ({ pairs }) =>
+      Object.values(pairs)
+        .map(({ school }) => school)
+        .join() === 'inlay,inlay',
+  );
   // Each pair has its own decision now, so the one for the film does nothing: it says so, and the remedy takes it back.
   await sees('it does nothing');
   await press('Take this decision back');
@@ -174,7 +189,10 @@ it('gives each piece an outline, lays a film under everything, and cuts around a
 it('moves layers apart and exactly back, and into another order by keys', async () => {
   const { press, driver } = browser;
   await press('Cross-section');
-  const picture = () => driver.executeScript<string>(`return [...document.querySelectorAll('svg[aria-label="The build"] path')].map((path) => path.getAttribute('d') + path.getAttribute('transform')).join()`);
+  const picture = () =>
+    driver.executeScript<string>(
+      `return [...document.querySelectorAll('svg[aria-label="The build"] path')].map((path) => path.getAttribute('d') + path.getAttribute('transform')).join()`,
+    );
   await browser.sees('3 films');
   await driver.wait(async () => !(await browser.text()).includes('planning …'), 60_000);
   const before = await picture();
@@ -198,7 +216,11 @@ it('is put into another order in the cross-section, by keys and by dragging', as
   const { press, find, driver, sees } = browser;
   await press('Cross-section');
   await sees('at the thickest place here');
-  const order = async () => (await driver.findElements(By.css('ul[aria-label^="Layers in the section"] button'))).length > 0 && driver.executeScript<string[]>('return [...document.querySelectorAll(\'ul[aria-label^="Layers in the section"] button\')].map((b) => b.textContent.trim())');
+  const order = async () =>
+    (await driver.findElements(By.css('ul[aria-label^="Layers in the section"] button'))).length > 0 &&
+    driver.executeScript<string[]>(
+      'return [...document.querySelectorAll(\'ul[aria-label^="Layers in the section"] button\')].map((b) => b.textContent.trim())',
+    );
   expect(await order()).toEqual(['Narrow blue', 'Wick yellow', 'Lock-gate red']);
   await (await find('button[aria-label^="Lock-gate red, layer 1 of 3"]')).sendKeys(Key.ARROW_UP);
   await until((recipe) => recipe.order.join() === 'wick-yellow,lock-gate,narrow-blue');

@@ -27,11 +27,17 @@ afterAll(async () => {
   await bench.close();
 });
 beforeEach(async () => {
-  await bench.server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: (await bench.server.services.shop.get()).cutters });
+  await bench.server.services.shop.fill({
+    ...BENCH_SHOP_FILE,
+    cutters: (await bench.server.services.shop.get()).cutters,
+  });
   for (const { id, revision } of await batches()) await bench.api('POST', `/api/batches/${id}/end`, { revision });
   for (const { id } of (await bench.api<Job[]>('GET', '/api/jobs')).body) await bench.api('DELETE', `/api/jobs/${id}`);
   const own: RecipePatch = { surface: { size: { mode: 'own' } } };
-  jobs = [await jobWith(bench, TAG, (recipe) => patchRecipe(recipe, { ...own, title: 'Tag for a gate' })), await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { ...own, title: 'Name for a punt' }))];
+  jobs = [
+    await jobWith(bench, TAG, (recipe) => patchRecipe(recipe, { ...own, title: 'Tag for a gate' })),
+    await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { ...own, title: 'Name for a punt' })),
+  ];
 });
 
 const batches = async () => (await bench.api<Batch[]>('GET', '/api/batches')).body;
@@ -77,13 +83,16 @@ it('two jobs are put together, cut on one mat of blanks, and what is left goes b
   await browser.sees('Everything of this batch is cut.');
 
   // The offcut is used: the same once more finds it before any roll.
-  const again = await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, title: 'Name for a skiff' }));
+  const again = await jobWith(bench, NAME, (recipe) =>
+    patchRecipe(recipe, { surface: { size: { mode: 'own' } }, title: 'Name for a skiff' }),
+  );
   await open(`/cutting-list/job/${again.id}`);
   await browser.sees('It stands on the cutting list with 1 layer');
   await browser.press('Lay it out by itself');
   await browser.sees('To fetch from the rack');
   const own = (await batches()).find((one) => one.jobs.some(({ id }) => id === again.id))!;
-  const plan = (await bench.api<{ sheets: { pieces: { kind: string }[] }[] }>('GET', `/api/batches/${own.id}/plan`)).body;
+  const plan = (await bench.api<{ sheets: { pieces: { kind: string }[] }[] }>('GET', `/api/batches/${own.id}/plan`))
+    .body;
   expect(plan.sheets[0]!.pieces.map(({ kind }) => kind)).toEqual(['offcut']);
 });
 
@@ -133,10 +142,16 @@ it('is told by another page, works on a phone, and keeps what is decided', async
   await browser.press('one by one');
   await browser.driver.wait(async () => !(await batches())[0]!.wish.zones, 60_000);
   await browser.sees('What is loaded?');
-  const order = () => browser.driver.executeScript<string[]>(`return [...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button > span:not(:last-child)')].map((one) => one.textContent)`);
+  const order = () =>
+    browser.driver.executeScript<string[]>(
+      `return [...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button > span:not(:last-child)')].map((one) => one.textContent)`,
+    );
   const before = await order();
   await browser.press('Cut later: sheet 1');
-  await browser.driver.wait(async () => JSON.stringify(await order()) === JSON.stringify([...before].reverse()), 60_000);
+  await browser.driver.wait(
+    async () => JSON.stringify(await order()) === JSON.stringify([...before].reverse()),
+    60_000,
+  );
   expect((await batches())[0]!.wish.order).toBe('by hand');
   await browser.write('Seconds to look', '1');
   await browser.press('Look for less film');
@@ -149,19 +164,32 @@ it('is told by another page, works on a phone, and keeps what is decided', async
 
 it('a copy is dragged, comes to lie at the spacing, stays there when the rest is laid anew, and is let go', async () => {
   const { body: batch } = await bench.api<Batch>('POST', '/api/batches', { jobIds: jobs.map(({ id }) => id) });
-  await bench.api('PATCH', `/api/batches/${batch.id}`, { revision: batch.revision, wish: { ...batch.wish, zones: false } });
+  await bench.api('PATCH', `/api/batches/${batch.id}`, {
+    revision: batch.revision,
+    wish: { ...batch.wish, zones: false },
+  });
   await open(`/cutting-list/${batch.id}`);
   await browser.sees('To cut, in this order');
-  const chalk = await browser.driver.executeScript<number>(`const entries = [...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button')]; const at = entries.findIndex((one) => one.textContent.includes('Chalk white')); entries[at].click(); return at;`);
+  const chalk = await browser.driver.executeScript<number>(
+    `const entries = [...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button')]; const at = entries.findIndex((one) => one.textContent.includes('Chalk white')); entries[at].click(); return at;`,
+  );
   expect(chalk).toBeGreaterThanOrEqual(0);
   await browser.press('Lay by hand');
   const grip = await browser.find('button[aria-label^="Chalk white of Tag for a gate, copy 1."]');
   expect(await violations(browser)).toEqual([]);
-  await browser.driver.actions().move({ origin: grip }).press().move({ origin: grip, x: 40, y: -60 }).release().perform();
+  await browser.driver
+    .actions()
+    .move({ origin: grip })
+    .press()
+    .move({ origin: grip, x: 40, y: -60 })
+    .release()
+    .perform();
   await browser.driver.wait(async () => (await batches())[0]!.wish.pins.length === 1, 60_000);
   await browser.sees('pin: laid by hand');
   // It is still the same sheet that is looked at, and the copy that was moved is the one that can be turned.
-  expect(await (await browser.find('ol[aria-label="Sheets to cut"] > li > button[aria-pressed="true"]')).getText()).toContain('Chalk white');
+  expect(
+    await (await browser.find('ol[aria-label="Sheets to cut"] > li > button[aria-pressed="true"]')).getText(),
+  ).toContain('Chalk white');
   await browser.press('Turn by half');
   await browser.driver.wait(async () => (await batches())[0]!.wish.pins[0]?.rotation === 180, 60_000);
   const [first] = (await batches())[0]!.wish.pins;
@@ -174,16 +202,28 @@ it('a copy is dragged, comes to lie at the spacing, stays there when the rest is
   const [second] = (await batches())[0]!.wish.pins;
   await browser.write('Spacing on the sheets', '6');
   await browser.driver.wait(async () => (await batches())[0]!.wish.spacingMm === 6, 60_000);
-  const plan = (await bench.api<{ sheets: { laid: { isPinned: boolean; jobId: string }[] }[]; loose: number }>('GET', `/api/batches/${batch.id}/plan`)).body;
+  const plan = (
+    await bench.api<{ sheets: { laid: { isPinned: boolean; jobId: string }[] }[]; loose: number }>(
+      'GET',
+      `/api/batches/${batch.id}/plan`,
+    )
+  ).body;
   expect(plan.loose).toBe(0);
-  expect(plan.sheets.flatMap(({ laid }) => laid).filter(({ isPinned }) => isPinned).map(({ jobId }) => jobId)).toEqual([jobs[0]!.id]);
+  expect(
+    plan.sheets
+      .flatMap(({ laid }) => laid)
+      .filter(({ isPinned }) => isPinned)
+      .map(({ jobId }) => jobId),
+  ).toEqual([jobs[0]!.id]);
   expect((await batches())[0]!.wish.pins).toEqual([second]);
   await browser.press('Let all go that was laid by hand');
   await browser.driver.wait(async () => (await batches())[0]!.wish.pins.length === 0, 60_000);
 });
 
 it('what was spoiled is said at Record, and new batches cut spares by it', async () => {
-  const stickers = await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, sheets: { copies: 12 } }));
+  const stickers = await jobWith(bench, NAME, (recipe) =>
+    patchRecipe(recipe, { surface: { size: { mode: 'own' } }, sheets: { copies: 12 } }),
+  );
   const { body: run } = await startCut(bench, stickers.id, 'chalk');
   await runUntil(bench, run.id, ({ state }) => state === 'finished');
   await open(`/jobs/${stickers.id}/record`);
@@ -192,7 +232,10 @@ it('what was spoiled is said at Record, and new batches cut spares by it', async
   await browser.press('None was spoiled');
   await browser.sees('New batches cut spares by it');
   await browser.write('Copies that were spoiled', '3');
-  await browser.driver.wait(async () => (await bench.api<SpoiledOfJob>('GET', `/api/jobs/${stickers.id}/spoiled`)).body.spoiled === 3, 60_000);
+  await browser.driver.wait(
+    async () => (await bench.api<SpoiledOfJob>('GET', `/api/jobs/${stickers.id}/spoiled`)).body.spoiled === 3,
+    60_000,
+  );
   const { body: batch } = await bench.api<Batch>('POST', '/api/batches', { jobIds: jobs.map(({ id }) => id) });
   const { single } = (await bench.api<SparesOfKinds>('GET', '/api/spares')).body;
   expect(batch.wish.spares.single).toBe(single.share);
@@ -205,13 +248,21 @@ it('what was spoiled is said at Record, and new batches cut spares by it', async
 });
 
 it('borders are made close in all jobs of a batch by one press, but for stencils, and as they were by another', async () => {
-  const mask = await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, films: { byColour: { '#f7f5ef': 'grainy-mask' } } }));
-  const { body: batch } = await bench.api<Batch>('POST', '/api/batches', { jobIds: [...jobs, mask].map(({ id }) => id) });
-  const taken = async () => (await bench.api<{ takenMm2: number }>('GET', `/api/batches/${batch.id}/plan`)).body.takenMm2;
-  const borders = () => Promise.all([...jobs, mask].map(async ({ id }) => {
-    const { border, borderGapMm } = (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe.preparation;
-    return [border, borderGapMm];
-  }));
+  const mask = await jobWith(bench, NAME, (recipe) =>
+    patchRecipe(recipe, { surface: { size: { mode: 'own' } }, films: { byColour: { '#f7f5ef': 'grainy-mask' } } }),
+  );
+  const { body: batch } = await bench.api<Batch>('POST', '/api/batches', {
+    jobIds: [...jobs, mask].map(({ id }) => id),
+  });
+  const taken = async () =>
+    (await bench.api<{ takenMm2: number }>('GET', `/api/batches/${batch.id}/plan`)).body.takenMm2;
+  const borders = () =>
+    Promise.all(
+      [...jobs, mask].map(async ({ id }) => {
+        const { border, borderGapMm } = (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe.preparation;
+        return [border, borderGapMm];
+      }),
+    );
   const [before, first] = [await borders(), await taken()];
   await open(`/cutting-list/${batch.id}`);
   await browser.sees('To cut, in this order');

@@ -24,7 +24,9 @@ afterAll(async () => {
 });
 beforeEach(async () => {
   // Labels are cut after the parts: without them half of the way is half of the parts.
-  job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }));
+  job = await jobWith(bench, DRAWING, (recipe) =>
+    patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }),
+  );
 });
 
 const open = (station: string) => browser.driver.get(`${bench.server.url}/jobs/${job.id}/${station}`);
@@ -88,7 +90,10 @@ it('a sheet that is to be remade is back among what is to be cut; one whose job 
   await bench.api('PATCH', `/api/runs/${run.id}`, { outcome: 'good' });
   await browser.driver.wait(async () => (await left()) === 1, 60_000);
   const now = await saved();
-  await bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(now.recipe, { surface: { size: { mode: 'width', mm: 70 } } }), revision: now.revision });
+  await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {
+    recipe: patchRecipe(now.recipe, { surface: { size: { mode: 'width', mm: 70 } } }),
+    revision: now.revision,
+  });
   await open('cut');
   await browser.sees('no longer fits: the job has changed since');
 });
@@ -113,7 +118,10 @@ describe('a job that is changed elsewhere', () => {
     await open('sheets');
     await browser.sees('2 sheets');
     const seen = await saved();
-    await bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...seen.recipe, customer: 'Someone else' }, revision: seen.revision });
+    await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: { ...seen.recipe, customer: 'Someone else' },
+      revision: seen.revision,
+    });
     await browser.write('Copies', '3');
     await browser.sees('changed somewhere else in the meantime');
     await browser.sees('copies and spacing (3)');
@@ -146,7 +154,10 @@ describe('a server that goes away in the middle of an edit', () => {
     await browser.sees('The bench computer has not answered since');
     await browser.write('Title', 'Written meanwhile');
     await bench.startServer();
-    await browser.driver.wait(async () => (await browser.driver.findElement(By.css('[data-saving]')).getText()).startsWith('saved'), 60_000);
+    await browser.driver.wait(
+      async () => (await browser.driver.findElement(By.css('[data-saving]')).getText()).startsWith('saved'),
+      60_000,
+    );
     expect((await saved()).recipe).toMatchObject({ title: 'Written meanwhile', sheets: { copies: 2 } });
     expect((await saved()).revision).toBe(job.revision + 2);
   });

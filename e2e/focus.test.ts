@@ -41,7 +41,9 @@ const focusPath = () =>
 /** Waits until the focus is where it should be; the page may still be drawing itself. */
 async function focusIsIn(place: RegExp): Promise<void> {
   let path = '';
-  await browser.driver.wait(async () => place.test((path = await focusPath())) && !path.startsWith('body'), 60_000).catch(() => {});
+  await browser.driver
+    .wait(async () => place.test((path = await focusPath())) && !path.startsWith('body'), 60_000)
+    .catch(() => {});
   expect(path).toMatch(place);
   expect(path.startsWith('body')).toBe(false);
 }
@@ -70,7 +72,9 @@ describe('the focus', () => {
     await browser.driver.get(bench.server.url);
     await browser.press('New job');
     await browser.sees('Start with a drawing');
-    await browser.driver.findElement(By.xpath('//button[.="Choose a file"]')).then((button) => browser.driver.executeScript('arguments[0].focus()', button));
+    await browser.driver
+      .findElement(By.xpath('//button[.="Choose a file"]'))
+      .then((button) => browser.driver.executeScript('arguments[0].focus()', button));
     await browser.driver.findElement(By.css('input[type=file]')).sendKeys(resolve('demo/artwork/heron-window.svg'));
     await browser.sees('4 colours');
     await focusIsIn(/Artwork: decisions/);
@@ -78,7 +82,9 @@ describe('the focus', () => {
 
   it('is with the cut that was begun, held, resumed and cancelled', async () => {
     await at('cut', 'What is loaded?');
-    const film = (await browser.driver.executeScript<string>(`return /This sheet needs ([^,]+),/.exec(document.body.innerText)[1]`)).trim();
+    const film = (
+      await browser.driver.executeScript<string>(`return /This sheet needs ([^,]+),/.exec(document.body.innerText)[1]`)
+    ).trim();
     await browser.choose('Film in the cutter', film);
     await browser.driver.findElement(By.css('input[type=checkbox]')).click();
     await browser.press('Cut this sheet');

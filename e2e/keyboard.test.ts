@@ -19,8 +19,13 @@ afterAll(async () => {
   await bench.close();
 });
 
-const keys = (...pressed: string[]) => browser.driver.actions().sendKeys(...pressed).perform();
-const chord = (modifier: string, key: string) => browser.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
+const keys = (...pressed: string[]) =>
+  browser.driver
+    .actions()
+    .sendKeys(...pressed)
+    .perform();
+const chord = (modifier: string, key: string) =>
+  browser.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
 const focused = () =>
   browser.driver.executeScript<string>(
     `const e = document.activeElement; return (e.getAttribute('aria-label') || (e.labels && e.labels[0] && e.labels[0].innerText) || e.innerText || e.value || e.tagName).replace(/\\s+/g, ' ').trim()`,
@@ -101,7 +106,10 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
 });
 
 it('findings are gone round by a key and their remedies taken by one more', async () => {
-  const job: Job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => ({ ...recipe, build: { ...recipe.build, trapMm: 0.1 } }));
+  const job: Job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => ({
+    ...recipe,
+    build: { ...recipe.build, trapMm: 0.1 },
+  }));
   const { driver, sees } = browser;
   await driver.get(`${bench.server.url}/jobs/${job.id}/films`);
   await sees('trap 0.1');

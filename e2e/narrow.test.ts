@@ -11,7 +11,9 @@ let job: Job;
 beforeAll(async () => {
   bench = await openBench({ pagesFolder: 'dist/web/' });
   browser = await openBrowser();
-  job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) => patchRecipe(recipe, { build: { trapMm: 0.1 }, surface: { size: { mode: 'width', mm: 150 } } }));
+  job = await jobWith(bench, readFileSync('demo/artwork/heron-window.svg'), (recipe) =>
+    patchRecipe(recipe, { build: { trapMm: 0.1 }, surface: { size: { mode: 'width', mm: 150 } } }),
+  );
 });
 afterAll(async () => {
   await browser.close();
@@ -45,7 +47,10 @@ describe('on narrower screens', () => {
   it('at 1280 × 800 the page itself does not scroll', async () => {
     for (const stage of STATIONS) {
       await show(`/jobs/${job.id}/${stage}`, '4 sheets');
-      expect([stage, await browser.driver.executeScript('return document.documentElement.scrollHeight - innerHeight')]).toEqual([stage, 0]);
+      expect([
+        stage,
+        await browser.driver.executeScript('return document.documentElement.scrollHeight - innerHeight'),
+      ]).toEqual([stage, 0]);
     }
   });
 });

@@ -19,7 +19,10 @@ let job: Job;
 beforeAll(async () => {
   bench = await openBench({ pagesFolder: 'dist/web/' });
   browser = await openBrowser();
-  job = await jobWith(bench, SPOILT, (recipe) => ({ ...recipe, surface: { ...recipe.surface, size: { mode: 'own' } } }));
+  job = await jobWith(bench, SPOILT, (recipe) => ({
+    ...recipe,
+    surface: { ...recipe.surface, size: { mode: 'own' } },
+  }));
 });
 afterAll(async () => {
   await browser.close();
@@ -57,7 +60,14 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   await sees('Parts are too thin');
   await press('Undo');
   await gone('Parts are too thin');
-  expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.repair).toEqual({ ...NO_REPAIR, recolour: { '#b5282d': '#b3262b' }, noFilm: ['#ffffff'], tidy: true, speckMm2: 1, thickenMm: 1 });
+  expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.repair).toEqual({
+    ...NO_REPAIR,
+    recolour: { '#b5282d': '#b3262b' },
+    noFilm: ['#ffffff'],
+    tidy: true,
+    speckMm2: 1,
+    thickenMm: 1,
+  });
 });
 
 it('lets a finding be with a reason, and shows it again', async () => {
@@ -75,8 +85,12 @@ it('lets a finding be with a reason, and shows it again', async () => {
 
 it('puts right one place and lets another be, place by place', async () => {
   const { driver, sees, press } = browser;
-  const dots = '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80"><rect x="10" y="10" width="60" height="60" fill="#b3262b"/><circle cx="90" cy="20" r=".35" fill="#b3262b"/><circle cx="90" cy="40" r=".35" fill="#b3262b"/><circle cx="90" cy="60" r=".35" fill="#b3262b"/></svg>';
-  const { id } = await jobWith(bench, dots, (recipe) => ({ ...recipe, surface: { ...recipe.surface, size: { mode: 'own' } } }));
+  const dots =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80"><rect x="10" y="10" width="60" height="60" fill="#b3262b"/><circle cx="90" cy="20" r=".35" fill="#b3262b"/><circle cx="90" cy="40" r=".35" fill="#b3262b"/><circle cx="90" cy="60" r=".35" fill="#b3262b"/></svg>';
+  const { id } = await jobWith(bench, dots, (recipe) => ({
+    ...recipe,
+    surface: { ...recipe.surface, size: { mode: 'own' } },
+  }));
   await driver.get(`${bench.server.url}/jobs/${id}/artwork`);
   await sees('(3 times)');
   const message = (await browser.text()).match(/Specks come off[^\n]*(?= \(3)/)![0];
@@ -94,7 +108,10 @@ it('puts right one place and lets another be, place by place', async () => {
   await sees('Specks and pinholes stay, at 1 place. The customer wants it.');
   await gone('place 2 of');
   const { repair } = (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe;
-  expect([repair.only.specks?.map((place) => place.yMm), repair.spared.specks?.map((place) => place.yMm)]).toEqual([[20], [60]]);
+  expect([repair.only.specks?.map((place) => place.yMm), repair.spared.specks?.map((place) => place.yMm)]).toEqual([
+    [20],
+    [60],
+  ]);
   await press('Undo');
   await sees('place 2 of 2');
   await press('Drop below 1 mm²');
@@ -112,15 +129,20 @@ it('shows what a merge of two near colours would look like', async () => {
   const { id } = await jobWith(bench, SPOILT);
   await browser.driver.get(`${bench.server.url}/jobs/${id}/artwork`);
   const merged = await browser.find('svg[aria-label^="as one colour"]');
-  const fills = async () => new Set(await Promise.all((await merged.findElements(By.css('path'))).map((path) => path.getAttribute('fill'))));
+  const fills = async () =>
+    new Set(await Promise.all((await merged.findElements(By.css('path'))).map((path) => path.getAttribute('fill'))));
   await browser.driver.wait(async () => (await fills()).size > 1, 60_000);
   expect((await fills()).has('#b5282d')).toBe(false);
 });
 
 it('takes a DXF as it takes an SVG', async () => {
-  const line = (x0: number, y0: number, x1: number, y1: number) => `0\nLINE\n8\n0\n62\n1\n10\n${x0}\n20\n${y0}\n11\n${x1}\n21\n${y1}\n`;
+  const line = (x0: number, y0: number, x1: number, y1: number) =>
+    `0\nLINE\n8\n0\n62\n1\n10\n${x0}\n20\n${y0}\n11\n${x1}\n21\n${y1}\n`;
   const path = join(mkdtempSync(join(tmpdir(), 'lantern-dxf-')), 'plate.dxf');
-  writeFileSync(path, `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${line(0, 0, 80, 0)}${line(80, 40, 80, 0)}${line(80, 40, 0, 40)}${line(0, 0, 0, 40)}${line(100, 0, 120, 5)}0\nENDSEC\n0\nEOF\n`);
+  writeFileSync(
+    path,
+    `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${line(0, 0, 80, 0)}${line(80, 40, 80, 0)}${line(80, 40, 0, 40)}${line(0, 0, 0, 40)}${line(100, 0, 120, 5)}0\nENDSEC\n0\nEOF\n`,
+  );
   const { body: made } = await bench.api<Job>('POST', '/api/jobs', { title: 'A plate' });
   await browser.driver.get(`${bench.server.url}/jobs/${made.id}/artwork`);
   await browser.sees('Drop a drawing (SVG, PDF');

@@ -34,12 +34,15 @@ afterAll(async () => {
 type Shop = ShopFile & { revision: number };
 const shop = async () => (await bench.api<Shop>('GET', '/api/shop')).body;
 const until = async (what: string, holds: (now: Shop) => boolean) => {
-  await browser.driver.wait(async () => holds(await shop()), PATIENCE_MS).catch(() => {
-    throw new Error(`It never came to be that ${what}`);
-  });
+  await browser.driver
+    .wait(async () => holds(await shop()), PATIENCE_MS)
+    .catch(() => {
+      throw new Error(`It never came to be that ${what}`);
+    });
 };
 const go = (path: string) => browser.driver.get(bench.server.url + path);
-const give = async (label: string, path: string) => (await browser.driver.findElement(By.css(`input[type=file][aria-label="${label}"]`))).sendKeys(path);
+const give = async (label: string, path: string) =>
+  (await browser.driver.findElement(By.css(`input[type=file][aria-label="${label}"]`))).sendKeys(path);
 const row = (text: string) => By.xpath(`//*[@role="row"][contains(., "${text}")]`);
 
 describe('films', () => {
@@ -54,7 +57,16 @@ describe('films', () => {
     await browser.press('Add');
     await until('the film is there', ({ films }) => films.some(({ name }) => name === 'Weir blue'));
     const film = (await shop()).films.find(({ name }) => name === 'Weir blue')!;
-    expect(film).toMatchObject({ family: 'flock', colour: '#2a5f8f', costPerM2: 21.5, thicknessUm: 420, mirrored: true, takesOnTop: false, adhesive: null, press: { tempC: 160, seconds: 16, peel: 'cold' } });
+    expect(film).toMatchObject({
+      family: 'flock',
+      colour: '#2a5f8f',
+      costPerM2: 21.5,
+      thicknessUm: 420,
+      mirrored: true,
+      takesOnTop: false,
+      adhesive: null,
+      press: { tempC: 160, seconds: 16, peel: 'cold' },
+    });
     await browser.sees('Weir blue is added.');
     await browser.write('Thinnest stroke', '2.5');
     await browser.press('Save');
@@ -87,7 +99,10 @@ describe('films', () => {
     await browser.sees('What it bears');
     await browser.write('Cost', '9.75');
     const { films, revision } = await shop();
-    await bench.api('POST', '/api/shop/changes', { revision, changes: [{ kind: 'films', value: { ...films.find(({ id }) => id === 'tar'), supplier: 'Towpath Sign Supply' } }] });
+    await bench.api('POST', '/api/shop/changes', {
+      revision,
+      changes: [{ kind: 'films', value: { ...films.find(({ id }) => id === 'tar'), supplier: 'Towpath Sign Supply' } }],
+    });
     await browser.sees('This was changed somewhere else in the meantime.');
     await browser.press('Save');
     await browser.sees('was not saved');
@@ -112,16 +127,47 @@ describe('films', () => {
   });
 
   it('show their pattern at its true scale in a job, where it is dragged and kept', async () => {
-    const picture = (await bench.api<{ picture: { id: string; fileName: string; sha256: string } }>('POST', '/api/shop/pictures?fileName=tiles.svg', readFileSync('demo/artwork/quay-tiles.svg'))).body.picture;
+    const picture = (
+      await bench.api<{ picture: { id: string; fileName: string; sha256: string } }>(
+        'POST',
+        '/api/shop/pictures?fileName=tiles.svg',
+        readFileSync('demo/artwork/quay-tiles.svg'),
+      )
+    ).body.picture;
     const { films, revision } = await shop();
-    await bench.api('POST', '/api/shop/changes', { revision, changes: [{ kind: 'films', value: { ...films.find(({ id }) => id === 'heron'), pattern: { picture, repeatMm: 60, ratio: 1 } } }] });
-    const job = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100"><rect width="200" height="100" fill="#b3262b"/></svg>', (recipe) => patchRecipe(recipe, { films: { byColour: { '#b3262b': 'heron' } } }));
+    await bench.api('POST', '/api/shop/changes', {
+      revision,
+      changes: [
+        {
+          kind: 'films',
+          value: { ...films.find(({ id }) => id === 'heron'), pattern: { picture, repeatMm: 60, ratio: 1 } },
+        },
+      ],
+    });
+    const job = await jobWith(
+      bench,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100"><rect width="200" height="100" fill="#b3262b"/></svg>',
+      (recipe) => patchRecipe(recipe, { films: { byColour: { '#b3262b': 'heron' } } }),
+    );
     await go(`/jobs/${job.id}/films`);
     await browser.sees('The pattern of Heron grey is shown at its true scale. It begins anew every 60 mm.');
-    const says = (name: string) => browser.driver.executeScript<string>(`return document.getElementById('film-pattern-heron').getAttribute('${name}')`);
-    expect([await says('width'), await says('height'), await says('patternUnits')]).toEqual(['60', '60', 'userSpaceOnUse']);
+    const says = (name: string) =>
+      browser.driver.executeScript<string>(
+        `return document.getElementById('film-pattern-heron').getAttribute('${name}')`,
+      );
+    expect([await says('width'), await says('height'), await says('patternUnits')]).toEqual([
+      '60',
+      '60',
+      'userSpaceOnUse',
+    ]);
     const handle = await browser.find('button[aria-label="Drag the pattern of Heron grey"]');
-    await browser.driver.actions().move({ origin: handle }).press().move({ origin: handle, x: 30, y: 15 }).release().perform();
+    await browser.driver
+      .actions()
+      .move({ origin: handle })
+      .press()
+      .move({ origin: handle, x: 30, y: 15 })
+      .release()
+      .perform();
     const places = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.films.patterns;
     await browser.driver.wait(async () => (await places())['heron'] !== undefined, PATIENCE_MS);
     const { xMm, yMm } = (await places())['heron']!;
@@ -132,13 +178,24 @@ describe('films', () => {
   });
 
   it('get their colour out of a photograph', async () => {
-    const photo = file('film.png', new Resvg('<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><rect width="100" height="100" fill="#2a5f8f"/><rect x="100" width="100" height="100" fill="#c01f2e"/></svg>').render().asPng());
+    const photo = file(
+      'film.png',
+      new Resvg(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><rect width="100" height="100" fill="#2a5f8f"/><rect x="100" width="100" height="100" fill="#c01f2e"/></svg>',
+      )
+        .render()
+        .asPng(),
+    );
     await go('/shop/films/new');
     await browser.sees('What it is');
     await give('Photograph of the film', photo);
     const canvas = await browser.find('canvas');
     const { width } = await canvas.getRect();
-    await browser.driver.actions().move({ origin: canvas, x: Math.round(-width / 4), y: 0 }).click().perform();
+    await browser.driver
+      .actions()
+      .move({ origin: canvas, x: Math.round(-width / 4), y: 0 })
+      .click()
+      .perform();
     const colour = await browser.find('input[aria-label="Colour"]');
     await browser.driver.wait(async () => (await colour.getAttribute('value')) === '#2a5f8f', PATIENCE_MS);
     await browser.press('Done');
@@ -159,16 +216,29 @@ describe('films', () => {
     await go('/shop/films');
     const search = await browser.find('input[aria-label^="Search films"]');
     await search.sendKeys('polymeric tar');
-    await browser.driver.wait(async () => (await browser.driver.findElements(row('Chalk white'))).length === 0, PATIENCE_MS);
+    await browser.driver.wait(
+      async () => (await browser.driver.findElements(row('Chalk white'))).length === 0,
+      PATIENCE_MS,
+    );
     await search.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE);
-    await browser.driver.wait(async () => (await browser.driver.findElements(row('Chalk white'))).length > 0, PATIENCE_MS);
+    await browser.driver.wait(
+      async () => (await browser.driver.findElements(row('Chalk white'))).length > 0,
+      PATIENCE_MS,
+    );
     const first = async () => (await browser.driver.findElements(By.css('[role="row"]')))[0]!.getText();
     const head = await browser.find('[aria-label="Order of the list"] button:last-child');
     await browser.driver.executeScript('arguments[0].focus()', head);
     await head.sendKeys(Key.ENTER);
-    await browser.driver.wait(async () => (await head.getAttribute('aria-label')) === 'Per m², sorted upwards', PATIENCE_MS);
+    await browser.driver.wait(
+      async () => (await head.getAttribute('aria-label')) === 'Per m², sorted upwards',
+      PATIENCE_MS,
+    );
     await browser.driver.actions().sendKeys(Key.TAB).perform();
-    await browser.driver.wait(async () => (await browser.driver.executeScript<string>('return document.activeElement.getAttribute("role")')) === 'row', PATIENCE_MS);
+    await browser.driver.wait(
+      async () =>
+        (await browser.driver.executeScript<string>('return document.activeElement.getAttribute("role")')) === 'row',
+      PATIENCE_MS,
+    );
     const cheapest = await first();
     await browser.driver.actions().sendKeys(Key.ENTER).perform();
     await browser.driver.wait(async () => /\/shop\/films\/.+/.test(await browser.driver.getCurrentUrl()), PATIENCE_MS);
@@ -181,7 +251,10 @@ describe('stock', () => {
 
   it('is received, counted, used and taken back, each a line with who and why', async () => {
     const { revision } = await shop();
-    await bench.api('POST', '/api/shop/changes', { revision, changes: [{ kind: 'makers', value: { ...newMaker('ilse'), name: 'Ilse' } }] });
+    await bench.api('POST', '/api/shop/changes', {
+      revision,
+      changes: [{ kind: 'makers', value: { ...newMaker('ilse'), name: 'Ilse' } }],
+    });
     await go('/shop/stock/tar-roll');
     await browser.choose('At work', 'Ilse');
     await browser.sees('22 m');
@@ -194,7 +267,9 @@ describe('stock', () => {
     await until('it is counted', (now) => leftOf('tar-roll')(now) === 20_500);
     await browser.sees('counted: counted on Friday');
     await browser.sees('Ilse');
-    await browser.driver.findElement(By.xpath('//ul[@aria-label="Stock book"]/li[1]//button[starts-with(., "take back")]')).click();
+    await browser.driver
+      .findElement(By.xpath('//ul[@aria-label="Stock book"]/li[1]//button[starts-with(., "take back")]'))
+      .click();
     await until('it is taken back', (now) => leftOf('tar-roll')(now) === 22_000);
   });
 
@@ -208,12 +283,19 @@ describe('stock', () => {
     await browser.write('Length', '240');
     await browser.press('Take it, and give it a number');
     await browser.sees('Write 2 on this offcut');
-    await until('it is there', ({ stock }) => stock.some(({ kind, number, widthMm, left }) => kind === 'offcut' && number === 2 && widthMm === 180 && left === 1));
+    await until('it is there', ({ stock }) =>
+      stock.some(
+        ({ kind, number, widthMm, left }) => kind === 'offcut' && number === 2 && widthMm === 180 && left === 1,
+      ),
+    );
   });
 
   it('that runs short is told on the first screen', async () => {
     const { films, revision } = await shop();
-    await bench.api('POST', '/api/shop/changes', { revision, changes: [{ kind: 'films', value: { ...films.find(({ id }) => id === 'reed'), reorderM2: 5 } }] });
+    await bench.api('POST', '/api/shop/changes', {
+      revision,
+      changes: [{ kind: 'films', value: { ...films.find(({ id }) => id === 'reed'), reorderM2: 5 } }],
+    });
     await go('/');
     await browser.sees('Short in stock');
     await browser.press('Reed brown');
@@ -228,20 +310,27 @@ describe('tools, makers and blanks', () => {
     await browser.write('Name', 'wide mat');
     await browser.write('Width', '60 cm');
     await browser.press('Add');
-    await until('the mat is there', ({ mats }) => mats.some(({ name, widthMm }) => name === 'wide mat' && widthMm === 600));
+    await until('the mat is there', ({ mats }) =>
+      mats.some(({ name, widthMm }) => name === 'wide mat' && widthMm === 600),
+    );
     await go('/shop/tools?kind=cutters');
     await browser.press('New cutter');
     await browser.write('Name', 'files only');
     await browser.press('Add');
     await browser.press('Cut with this one');
-    await until('it is the one in use', ({ settings, cutters }) => cutters.find(({ id }) => id === settings.cutterId)?.name === 'files only');
+    await until(
+      'it is the one in use',
+      ({ settings, cutters }) => cutters.find(({ id }) => id === settings.cutterId)?.name === 'files only',
+    );
     await browser.driver.findElement(By.xpath('//button[.="Undo"]')).click();
     await until('the other one is', ({ settings }) => settings.cutterId === 'bench');
     await go('/shop/makers/new');
     await browser.write('Name', 'Oren');
     await browser.write('Places within, with marks', '0.15');
     await browser.press('Add');
-    await until('Oren is there', ({ makers }) => makers.some(({ name, placementWithMarksMm }) => name === 'Oren' && placementWithMarksMm === 0.15));
+    await until('Oren is there', ({ makers }) =>
+      makers.some(({ name, placementWithMarksMm }) => name === 'Oren' && placementWithMarksMm === 0.15),
+    );
     await go('/shop/blanks/new');
     await browser.write('Name', 'Enamel mug');
     await browser.choose('Kind', 'cylinder');
@@ -252,7 +341,9 @@ describe('tools, makers and blanks', () => {
     await browser.write('Reading 2', '256.5');
     await browser.sees('Of the readings of the circumference the smallest counts: 256.5 mm.');
     await browser.press('Add');
-    await until('the mug is there', ({ blanks }) => blanks.some(({ name, readings }) => name === 'Enamel mug' && readings.length === 2));
+    await until('the mug is there', ({ blanks }) =>
+      blanks.some(({ name, readings }) => name === 'Enamel mug' && readings.length === 2),
+    );
   });
 });
 
@@ -290,13 +381,27 @@ describe('narrower screens', () => {
   ])('%i wide nothing of the shop sticks out sideways', async (width, height) => {
     // With makers there is one thing more at the head of the page.
     const { makers, revision } = await shop();
-    if (makers.length === 0) await bench.api('POST', '/api/shop/changes', { revision, changes: [{ kind: 'makers', value: { ...newMaker('ilse'), name: 'Ilse' } }] });
+    if (makers.length === 0)
+      await bench.api('POST', '/api/shop/changes', {
+        revision,
+        changes: [{ kind: 'makers', value: { ...newMaker('ilse'), name: 'Ilse' } }],
+      });
     await browser.driver.get('about:blank');
     await browser.resize(width, height);
-    for (const [path, seen] of [['/shop/films', 'Chalk white'], ['/shop/stock/tar-roll', 'Why so much is left'], ['/shop/films/tar', 'What it bears'], ['/shop/devices', 'Other devices']] as const) {
+    for (const [path, seen] of [
+      ['/shop/films', 'Chalk white'],
+      ['/shop/stock/tar-roll', 'Why so much is left'],
+      ['/shop/films/tar', 'What it bears'],
+      ['/shop/devices', 'Other devices'],
+    ] as const) {
       await go(path);
       await browser.sees(seen);
-      expect([path, await browser.driver.executeScript('return document.documentElement.scrollWidth - document.documentElement.clientWidth')]).toEqual([path, 0]);
+      expect([
+        path,
+        await browser.driver.executeScript(
+          'return document.documentElement.scrollWidth - document.documentElement.clientWidth',
+        ),
+      ]).toEqual([path, 0]);
     }
     await browser.driver.get('about:blank');
     await browser.resize(1280, 800);
@@ -307,7 +412,12 @@ describe('a phone at the bench', () => {
   it('is let in by a code, works there, cannot change the shop, and is sent away', async () => {
     await go('/shop/devices');
     await browser.sees('Only this computer is answered.');
-    const { body } = await bench.api<{ open: { url: string } }>('PUT', '/api/devices/sharing', { address: '127.0.0.2', port: 0, certificate: null, privateKey: null });
+    const { body } = await bench.api<{ open: { url: string } }>('PUT', '/api/devices/sharing', {
+      address: '127.0.0.2',
+      port: 0,
+      certificate: null,
+      privateKey: null,
+    });
     await browser.sees(`Shared on ${body.open.url}`);
     await browser.sees('It is plain HTTP');
     await browser.press('Let a device in');
@@ -339,7 +449,10 @@ describe('a phone at the bench', () => {
       await phone.sees('This can be done on the bench computer only.');
       expect((await shop()).films.find(({ id }) => id === 'chalk')!.costPerM2).toBe(8.9);
       await browser.press('Send Oren’s phone away');
-      await browser.driver.wait(async () => (await bench.api<{ devices: unknown[] }>('GET', '/api/devices')).body.devices.length === 0, PATIENCE_MS);
+      await browser.driver.wait(
+        async () => (await bench.api<{ devices: unknown[] }>('GET', '/api/devices')).body.devices.length === 0,
+        PATIENCE_MS,
+      );
       await phone.driver.get(`${body.open.url}/`);
       await phone.sees('Scan the code that the bench computer shows');
       // The code was good once.
@@ -372,16 +485,29 @@ describe('a first day', () => {
       await browser.driver.get(own.server.url);
       await browser.press('New job');
       await browser.sees('Start with a drawing');
-      await browser.driver.findElement(By.css('input[type=file]')).sendKeys(file('plate.svg', '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="50mm" viewBox="0 0 80 50"><rect width="80" height="50" rx="5" fill="#b8232f"/></svg>'));
+      await browser.driver
+        .findElement(By.css('input[type=file]'))
+        .sendKeys(
+          file(
+            'plate.svg',
+            '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="50mm" viewBox="0 0 80 50"><rect width="80" height="50" rx="5" fill="#b8232f"/></svg>',
+          ),
+        );
       await browser.sees('1 film');
       await browser.driver.get((await browser.driver.getCurrentUrl()).replace(/artwork$/, 'cut'));
       await browser.sees('What is loaded?');
       await browser.choose('Film in the cutter', 'Red, calendered');
       await browser.driver.findElement(By.css('main input[type=checkbox]')).click();
       await browser.press('Cut this sheet');
-      const cut = async () => (await own.api<{ why: string; who: string }[]>('GET', '/api/shop/lines')).body.some(({ why, who }) => why === 'used' && who === 'Ada');
+      const cut = async () =>
+        (await own.api<{ why: string; who: string }[]>('GET', '/api/shop/lines')).body.some(
+          ({ why, who }) => why === 'used' && who === 'Ada',
+        );
       await browser.driver.wait(cut, PATIENCE_MS);
-      await browser.driver.wait(async () => (await own.api<{ busy: unknown }>('GET', '/api/cutter')).body.busy === null, PATIENCE_MS);
+      await browser.driver.wait(
+        async () => (await own.api<{ busy: unknown }>('GET', '/api/cutter')).body.busy === null,
+        PATIENCE_MS,
+      );
       await browser.driver.get(`${own.server.url}/`);
       await browser.sees('cut');
     } finally {
@@ -395,7 +521,8 @@ it('choosing a film lists what is left of each, nearest colour first', async () 
   await go('/shop/stock/new');
   await browser.sees('It gets its first line');
   await browser.press('Film: choose a film …');
-  const options = async () => Promise.all((await browser.driver.findElements(By.css('[role="option"]'))).map((option) => option.getText()));
+  const options = async () =>
+    Promise.all((await browser.driver.findElements(By.css('[role="option"]'))).map((option) => option.getText()));
   await browser.driver.wait(async () => (await options()).length > 5, PATIENCE_MS);
   expect((await options()).every((text) => /m²|none left/.test(text))).toBe(true);
 });

@@ -8,7 +8,8 @@ import { openBrowser, type Browser } from './browser.js';
 
 /* Every kind of thing, from its measures to a cut sheet. */
 
-const LABEL = '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="30mm" viewBox="0 0 80 30"><path fill="#b3262b" d="M0 0h80v30H0z"/><path fill="#f7f5ef" d="M10 10h20v10H10zM50 8h16v14H50z"/></svg>';
+const LABEL =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="30mm" viewBox="0 0 80 30"><path fill="#b3262b" d="M0 0h80v30H0z"/><path fill="#f7f5ef" d="M10 10h20v10H10zM50 8h16v14H50z"/></svg>';
 
 let bench: Bench;
 let browser: Browser;
@@ -74,12 +75,25 @@ it('a mug: measured by tape, faces the room or its holder, and is seen from both
   await browser.press('in the left');
   await until(({ surface }) => surface.cylinder.hand === 'left');
   await browser.press('Measure across instead');
-  await until(({ surface }) => surface.cylinder.girthBy === 'diameter' && Math.abs(surface.cylinder.girthMm - 81.81) < 0.01);
+  await until(
+    ({ surface }) => surface.cylinder.girthBy === 'diameter' && Math.abs(surface.cylinder.girthMm - 81.81) < 0.01,
+  );
   await cutOne();
 });
 
 it('a mug with two designs: parts are given to its sides, each is sized, weeded and cut by itself', async () => {
-  job = await jobWith(bench, LABEL, (recipe) => patchRecipe(recipe, { artworks: [...recipe.artworks, { ...letteringPart('name', { ...newLettering('Wick'), capHeightMm: 15, colours: ['#b3262b'] }), place: { ...AT_ORIGIN, yMm: 60 } }], surface: { kind: 'cylinder', size: { mode: 'fit' } } }));
+  job = await jobWith(bench, LABEL, (recipe) =>
+    patchRecipe(recipe, {
+      artworks: [
+        ...recipe.artworks,
+        {
+          ...letteringPart('name', { ...newLettering('Wick'), capHeightMm: 15, colours: ['#b3262b'] }),
+          place: { ...AT_ORIGIN, yMm: 60 },
+        },
+      ],
+      surface: { kind: 'cylinder', size: { mode: 'fit' } },
+    }),
+  );
   await open('surface');
   await browser.press('Different designs on its sides');
   await browser.choose('What “Wick” belongs to', 'facing its holder');
@@ -96,7 +110,18 @@ it('a mug with two designs: parts are given to its sides, each is sized, weeded 
 });
 
 it('a board with two designs, each twice: balanced, and one design again by one press', async () => {
-  job = await jobWith(bench, LABEL, (recipe) => patchRecipe(recipe, { artworks: [...recipe.artworks, { ...letteringPart('name', { ...newLettering('Wick'), capHeightMm: 15, colours: ['#b3262b'] }), place: { ...AT_ORIGIN, yMm: 60 } }], surface: { kind: 'flat', size: { mode: 'own' } } }));
+  job = await jobWith(bench, LABEL, (recipe) =>
+    patchRecipe(recipe, {
+      artworks: [
+        ...recipe.artworks,
+        {
+          ...letteringPart('name', { ...newLettering('Wick'), capHeightMm: 15, colours: ['#b3262b'] }),
+          place: { ...AT_ORIGIN, yMm: 60 },
+        },
+      ],
+      surface: { kind: 'flat', size: { mode: 'own' } },
+    }),
+  );
   await open('surface');
   await browser.write('Width', '400');
   await browser.write('Height', '300');
@@ -130,7 +155,9 @@ it('a tumbler: measured upright or along its side, bent, turned by keys, and its
   await browser.press('rolled out flat');
   await browser.find('svg[aria-label="The surface with the design on it"]');
   await browser.choose('What to print', 'the wrap template');
-  const links = await browser.driver.executeScript<string[]>('return [...document.querySelectorAll("a[download]")].map((link) => link.getAttribute("href"))');
+  const links = await browser.driver.executeScript<string[]>(
+    'return [...document.querySelectorAll("a[download]")].map((link) => link.getAttribute("href"))',
+  );
   for (const on of ['a4', 'svg', 'dxf', 'pdf']) {
     const answer = await fetch(`${bench.server.url}/api/jobs/${job.id}/print/wrap?on=${on}`);
     expect([answer.status, (await answer.arrayBuffer()).byteLength > 400]).toEqual([200, true]);
@@ -160,7 +187,11 @@ it('a dome: strain is shaded, and a safe size is one key away', async () => {
 });
 
 it('decals that stand apart on one drawing are laid each by itself, those alike as copies', async () => {
-  job = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="100mm" viewBox="0 0 120 100"><g fill="#1d4e89"><path d="M0 0h40v40h-40z"/><path d="M60 0h40v40h-40z"/><circle cx="30" cy="80" r="18"/></g></svg>', (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
+  job = await jobWith(
+    bench,
+    '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="100mm" viewBox="0 0 120 100"><g fill="#1d4e89"><path d="M0 0h40v40h-40z"/><path d="M60 0h40v40h-40z"/><circle cx="30" cy="80" r="18"/></g></svg>',
+    (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }),
+  );
   await open('surface');
   await browser.sees('Its parts are laid in one go.');
   await browser.press('They are decals of their own');
@@ -225,8 +256,14 @@ describe('garments', () => {
 
   it('for a team: a list is taken whole or not at all', async () => {
     const { recipe, revision } = (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body;
-    const words = (id: string, text: string, yMm: number) => ({ ...letteringPart(id, { ...newLettering(text), capHeightMm: 50, colours: ['#f7f5ef'] }), place: { ...AT_ORIGIN, yMm } });
-    await bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(recipe, { artworks: [words('name', 'NAME', 0), words('number', '7', 90)] }), revision });
+    const words = (id: string, text: string, yMm: number) => ({
+      ...letteringPart(id, { ...newLettering(text), capHeightMm: 50, colours: ['#f7f5ef'] }),
+      place: { ...AT_ORIGIN, yMm },
+    });
+    await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: patchRecipe(recipe, { artworks: [words('name', 'NAME', 0), words('number', '7', 90)] }),
+      revision,
+    });
     await open('surface');
     await browser.choose('What it goes on', 'a garment');
     await browser.press('Names and numbers of a team');
@@ -261,18 +298,40 @@ it('a blank of the shop gives its figures and what worked on it', async () => {
   const reading = { what: 'circumference' as const, mm: 229, on: '2026-04-20', by: 'Ilse', with: 'tape' as const };
   const trial = { what: 'a name', widthMm: 61, heightMm: null, on: '2026-04-22', held: 'well' as const, note: '' };
   const { revision } = (await bench.api<{ revision: number }>('GET', '/api/shop')).body;
-  const flask = { ...newBlank('flask'), name: 'Blue flask', kind: 'cylinder', matter: 'powder coat', colour: '#2d4f7c', readings: [reading], trials: [trial] };
-  expect((await bench.api('POST', '/api/shop/changes', { revision, changes: [{ kind: 'blanks', value: flask }] })).status).toBe(200);
+  const flask = {
+    ...newBlank('flask'),
+    name: 'Blue flask',
+    kind: 'cylinder',
+    matter: 'powder coat',
+    colour: '#2d4f7c',
+    readings: [reading],
+    trials: [trial],
+  };
+  expect(
+    (await bench.api('POST', '/api/shop/changes', { revision, changes: [{ kind: 'blanks', value: flask }] })).status,
+  ).toBe(200);
   await open('surface');
   await browser.choose('What it goes on', 'a mug');
   await browser.choose('Blank of the shop', 'Blue flask');
   await browser.sees('sat well');
   await browser.sees('Powder coat holds less');
   await browser.press('Make it 61 mm wide');
-  await until(({ surface }) => surface.blankId === 'flask' && surface.cylinder.girthMm === 229 && surface.size.mode === 'width' && surface.size.mm === 61);
+  await until(
+    ({ surface }) =>
+      surface.blankId === 'flask' &&
+      surface.cylinder.girthMm === 229 &&
+      surface.size.mode === 'width' &&
+      surface.size.mm === 61,
+  );
   // This one is a little smaller: that is written down, and counts from then on.
   await browser.write('Circumference', '227');
   await browser.press('Write these readings down with the blank');
-  await browser.driver.wait(async () => (await bench.api<{ blanks: { readings: { mm: number; what: string }[] }[] }>('GET', '/api/shop')).body.blanks[0]!.readings.some(({ mm, what }) => mm === 227 && what === 'circumference'), 60_000);
+  await browser.driver.wait(
+    async () =>
+      (
+        await bench.api<{ blanks: { readings: { mm: number; what: string }[] }[] }>('GET', '/api/shop')
+      ).body.blanks[0]!.readings.some(({ mm, what }) => mm === 227 && what === 'circumference'),
+    60_000,
+  );
   await browser.driver.wait(async () => !(await browser.text()).includes('Write these readings down'), 60_000);
 });

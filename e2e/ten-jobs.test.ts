@@ -65,7 +65,9 @@ async function words(text: string): Promise<void> {
 }
 
 async function to(station: string): Promise<void> {
-  const link = await browser.driver.findElement(By.xpath(`//nav[@aria-label="Stations of this job"]//a[contains(., "${station}")]`));
+  const link = await browser.driver.findElement(
+    By.xpath(`//nav[@aria-label="Stations of this job"]//a[contains(., "${station}")]`),
+  );
   await act(link.click());
   await browser.find(`section[aria-label="${station}: decisions"]`);
 }
@@ -91,12 +93,22 @@ async function cuts(): Promise<Map<string, Rings>> {
   const file = await response.text();
   expect(response.status, file).toBe(200);
   const frame = /^<svg[^>]*>/.exec(file)![0];
-  const layers = [...file.matchAll(/ d="([^"]*)"><title>([^<]*)</g)].map(([, d, name]) => ({ name: name!, outlines: d!.split(/(?=M)/) }));
-  const marks = new Set(layers.length < 2 ? [] : layers[0]!.outlines.filter((outline) => layers.every(({ outlines }) => outlines.includes(outline))));
+  const layers = [...file.matchAll(/ d="([^"]*)"><title>([^<]*)</g)].map(([, d, name]) => ({
+    name: name!,
+    outlines: d!.split(/(?=M)/),
+  }));
+  const marks = new Set(
+    layers.length < 2
+      ? []
+      : layers[0]!.outlines.filter((outline) => layers.every(({ outlines }) => outlines.includes(outline))),
+  );
   return new Map(
     layers.map(({ name, outlines }) => {
       const d = outlines.filter((outline) => !marks.has(outline)).join('');
-      const { regions } = paintRegions(readSvg(new TextEncoder().encode(`${frame}<path fill-rule="evenodd" d="${d}"/></svg>`), 'layer.svg'), 1);
+      const { regions } = paintRegions(
+        readSvg(new TextEncoder().encode(`${frame}<path fill-rule="evenodd" d="${d}"/></svg>`), 'layer.svg'),
+        1,
+      );
       return [name, unite(regions.flatMap(({ rings }) => [...rings]))] as const;
     }),
   );
@@ -111,11 +123,14 @@ const cut = async (filmId: string): Promise<Rings> => {
 
 /** The card's word on Build: settled, or what it needs. */
 async function buildIsSettled(): Promise<boolean> {
-  const card = await browser.driver.findElement(By.xpath('//nav[@aria-label="Stations of this job"]//a[contains(., "Build")]'));
+  const card = await browser.driver.findElement(
+    By.xpath('//nav[@aria-label="Stations of this job"]//a[contains(., "Build")]'),
+  );
   return (await card.getText()).includes('✓');
 }
 
-const svg = (body: string, width = 120, height = 60) => `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">${body}</svg>`;
+const svg = (body: string, width = 120, height = 60) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">${body}</svg>`;
 
 /** A build that nothing blocks and nobody is needed for, in few enough actions. */
 async function isDone(): Promise<void> {
@@ -130,7 +145,11 @@ const shapesOf = (rings: Rings) => countPieces(rings).pieces;
 describe('ten jobs', { timeout: 240_000 }, () => {
   it('words out of a traced picture', async () => {
     const bars = [20, 32, 44, 70, 82, 94].map((x) => `<path d="M${x} 20h8v22h-8z" fill="#f7f5ef"/>`).join('');
-    const picture = new Resvg(`<svg xmlns="http://www.w3.org/2000/svg" width="960" height="480" viewBox="0 0 120 60"><rect width="120" height="60" fill="#1d4e89"/>${bars}</svg>`).render().asPng();
+    const picture = new Resvg(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="960" height="480" viewBox="0 0 120 60"><rect width="120" height="60" fill="#1d4e89"/>${bars}</svg>`,
+    )
+      .render()
+      .asPng();
     await newJob();
     await give('board.png', picture);
     await sees('traced picture');
@@ -140,7 +159,9 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     await press('Cut one film out of another');
     await choose('Letters of a word, 1', 'Its letters move together');
     await choose('Inside and between, 1', 'goes too, all of it');
-    const job = await settled(({ recipe }) => recipe.build.knockOuts[0]?.joinWords === true && recipe.build.knockOuts[0].fillBelowMm > 1000);
+    const job = await settled(
+      ({ recipe }) => recipe.build.knockOuts[0]?.joinWords === true && recipe.build.knockOuts[0].fillBelowMm > 1000,
+    );
     const { shapeFilmId, baseFilmId, clearanceMm } = job.recipe.build.knockOuts[0]!;
     const [shapes, base] = [await cut(shapeFilmId), await cut(baseFilmId)];
     // Two words of three letters each are two pieces; the ground is clear of them all round, and whole but for that.
@@ -175,7 +196,9 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     await press('In bands');
     await press('Fading');
     await toBuild();
-    await settled(({ recipe }) => recipe.artworks.some((part) => part.kind === 'lettering' && part.lettering.share.kind === 'fade'));
+    await settled(({ recipe }) =>
+      recipe.artworks.some((part) => part.kind === 'lettering' && part.lettering.share.kind === 'fade'),
+    );
     const made = [...(await cuts()).values()];
     expect(made.length).toBeGreaterThanOrEqual(3);
     // Together the films are the lettering as it is without bands.
@@ -199,12 +222,18 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     const made = await cuts();
     expect(made.size).toBe(5);
     // The two reds are one square, the two yellows one disc.
-    expect([countPieces(made.get('Lock-gate red')!), countPieces(made.get('Wick yellow')!)]).toEqual([{ pieces: 1, holes: 0 }, { pieces: 1, holes: 0 }]);
+    expect([countPieces(made.get('Lock-gate red')!), countPieces(made.get('Wick yellow')!)]).toEqual([
+      { pieces: 1, holes: 0 },
+      { pieces: 1, holes: 0 },
+    ]);
     await isDone();
   });
 
   it('forty dots out of a base', async () => {
-    const dots = Array.from({ length: 40 }, (_, i) => `<circle cx="${12 + 14 * (i % 10)}" cy="${12 + 14 * Math.floor(i / 10)}" r="4" fill="#f2b632"/>`).join('');
+    const dots = Array.from(
+      { length: 40 },
+      (_, i) => `<circle cx="${12 + 14 * (i % 10)}" cy="${12 + 14 * Math.floor(i / 10)}" r="4" fill="#f2b632"/>`,
+    ).join('');
     await newJob();
     await give('dots.svg', svg(`<rect width="150" height="66" fill="#1d4e89"/>${dots}`, 150, 66));
     await sees('2 films');
@@ -220,7 +249,10 @@ describe('ten jobs', { timeout: 240_000 }, () => {
 
   it('a textured film at the bottom', async () => {
     await newJob();
-    await give('plate.svg', svg('<rect width="120" height="60" rx="6" fill="#b08d3f"/><circle cx="60" cy="30" r="18" fill="#16181a"/>'));
+    await give(
+      'plate.svg',
+      svg('<rect width="120" height="60" rx="6" fill="#b08d3f"/><circle cx="60" cy="30" r="18" fill="#16181a"/>'),
+    );
     await sees('2 films');
     await to('Films');
     const field = await browser.find('button[aria-haspopup="listbox"][aria-label*="#b08d3f"]');
@@ -253,7 +285,11 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     await give('leaf.svg', svg('<path d="M0 10C10 -6 30 -6 40 10C30 26 10 26 0 10z" fill="#1f6b45"/>', 40, 20));
     await sees('1 film');
     await words('Mint');
-    await act(browser.driver.findElement(By.xpath('//section[@aria-label="On the design"]//li[contains(., "leaf.svg")]//input')).then((box) => box.click()));
+    await act(
+      browser.driver
+        .findElement(By.xpath('//section[@aria-label="On the design"]//li[contains(., "leaf.svg")]//input'))
+        .then((box) => box.click()),
+    );
     await press('Repeat them');
     await write('A word or number for each', 'Mint\nSage\nDill\nThyme\nBasil\nChive');
     await press('A colour for each');
@@ -264,13 +300,23 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     const job = await settled(({ recipe }) => recipe.artworks.length === 12);
     const leaves = job.recipe.artworks.flatMap((part) => (part.kind === 'drawing' ? [part.recolour['#1f6b45']] : []));
     expect(new Set(leaves).size).toBe(6);
-    expect(job.recipe.artworks.flatMap((part) => (part.kind === 'lettering' ? [part.lettering.text] : []))).toEqual(['Mint', 'Sage', 'Dill', 'Thyme', 'Basil', 'Chive']);
+    expect(job.recipe.artworks.flatMap((part) => (part.kind === 'lettering' ? [part.lettering.text] : []))).toEqual([
+      'Mint',
+      'Sage',
+      'Dill',
+      'Thyme',
+      'Basil',
+      'Chive',
+    ]);
     await isDone();
   });
 
   it('a new version of what was given', async () => {
     await newJob();
-    await give('sign.svg', svg('<rect width="120" height="60" fill="#f2b632"/><circle cx="40" cy="30" r="20" fill="#1d4e89"/>'));
+    await give(
+      'sign.svg',
+      svg('<rect width="120" height="60" fill="#f2b632"/><circle cx="40" cy="30" r="20" fill="#1d4e89"/>'),
+    );
     await sees('2 films');
     await toBuild();
     await write('Trap width', '0.8');
@@ -279,10 +325,19 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     await to('Artwork');
     await sees('Replace with a new version');
     const inputs = await browser.driver.findElements(By.css('input[type=file]'));
-    await give('sign-2.svg', svg('<rect width="120" height="60" fill="#f2b632"/><circle cx="40" cy="30" r="25" fill="#1d4e89"/>'), inputs.length - 1);
+    await give(
+      'sign-2.svg',
+      svg('<rect width="120" height="60" fill="#f2b632"/><circle cx="40" cy="30" r="25" fill="#1d4e89"/>'),
+      inputs.length - 1,
+    );
     await sees('sign-2.svg');
     await toBuild();
-    const job = await settled(({ recipe }) => recipe.artworks.length === 1 && recipe.artworks[0]!.kind === 'drawing' && recipe.artworks[0]!.source.fileName === 'sign-2.svg');
+    const job = await settled(
+      ({ recipe }) =>
+        recipe.artworks.length === 1 &&
+        recipe.artworks[0]!.kind === 'drawing' &&
+        recipe.artworks[0]!.source.fileName === 'sign-2.svg',
+    );
     expect(job.recipe.build.trapMm).toBe(0.8);
     expect(areaOf(await cut('narrow-blue')) / before).toBeCloseTo(625 / 400, 2);
     await isDone();
@@ -291,7 +346,12 @@ describe('ten jobs', { timeout: 240_000 }, () => {
   it('the slips that can be made up to here are impossible, or told', async () => {
     // Overlaps of one film, a pinhole, colours that nearly are one, an upper shape in halves, and a width given after an offset.
     await newJob();
-    await give('slips.svg', svg('<rect width="120" height="60" fill="#1d4e89"/><path d="M10 10h40v10h-40zM25 5h10v40h-10z" fill="#f2b632"/><path d="M70 10h40v40h-40zM90 30h.3v.3h-.3z" fill-rule="evenodd" fill="#b3262b"/><path d="M88 4h4v50h-4z" fill="#f7f5ef"/>'));
+    await give(
+      'slips.svg',
+      svg(
+        '<rect width="120" height="60" fill="#1d4e89"/><path d="M10 10h40v10h-40zM25 5h10v40h-10z" fill="#f2b632"/><path d="M70 10h40v40h-40zM90 30h.3v.3h-.3z" fill-rule="evenodd" fill="#b3262b"/><path d="M88 4h4v50h-4z" fill="#f7f5ef"/>',
+      ),
+    );
     await sees('4 films');
     await toBuild();
     await press('Add an outline');
@@ -300,7 +360,9 @@ describe('ten jobs', { timeout: 240_000 }, () => {
     await write('Width of the design', '240');
     await toBuild();
     await press('Let these edges only touch');
-    const job = await settled(({ recipe }) => recipe.surface.size.mode === 'width' && Object.keys(recipe.build.pairs).length > 0);
+    const job = await settled(
+      ({ recipe }) => recipe.surface.size.mode === 'width' && Object.keys(recipe.build.pairs).length > 0,
+    );
     const outline = await cut(job.recipe.build.outlines[0]!.filmId);
     const yellow = await cut('wick-yellow');
     // The outline is as wide as it was ruled, not twice that; the cross is one shape; the pinhole is gone; the red halves are told apart from each other by the white bar above them.

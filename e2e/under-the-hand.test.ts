@@ -18,7 +18,8 @@ afterAll(async () => {
   await bench.close();
 });
 
-const SIGN = '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100"><rect width="200" height="100" fill="#16181a"/><circle cx="60" cy="50" r="35" fill="#b3262b"/><rect x="110" y="20" width="70" height="60" fill="#f7f5ef"/></svg>';
+const SIGN =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100"><rect width="200" height="100" fill="#16181a"/><circle cx="60" cy="50" r="35" fill="#b3262b"/><rect x="110" y="20" width="70" height="60" fill="#f7f5ef"/></svg>';
 
 let job: Job;
 beforeEach(async () => {
@@ -31,11 +32,13 @@ const go = async (station: string, of = job) => {
 const now = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body;
 const until = (holds: (job: Job) => boolean) => browser.driver.wait(async () => holds(await now()), 60_000);
 const valueOf = async (label: string) => (await browser.find(`input[aria-label="${label}"]`)).getAttribute('value');
-const waitForValue = (label: string, value: string) => browser.driver.wait(async () => (await valueOf(label)) === value, 60_000);
+const waitForValue = (label: string, value: string) =>
+  browser.driver.wait(async () => (await valueOf(label)) === value, 60_000);
 const devTools = (name: string, options: object) => browser.devTools(name, options);
 
 /** By the job card, as a hand does it. */
-const toStation = async (name: string) => (await browser.driver.wait(conditions.elementLocated(By.xpath(`//nav//a[contains(., "${name}")]`)), 60_000)).click();
+const toStation = async (name: string) =>
+  (await browser.driver.wait(conditions.elementLocated(By.xpath(`//nav//a[contains(., "${name}")]`)), 60_000)).click();
 
 describe('a figure under the hand', () => {
   it('that is tried by keys is one revision, also when its station is left in the middle', async () => {
@@ -72,7 +75,14 @@ describe('a figure under the hand', () => {
     // By its thumb, wherever that is, to the right.
     const [{ width }, most] = [await slider.getRect(), Number(await slider.getAttribute('max'))];
     const at = Math.round(9 + (width - 18) * (byKeys / most) - width / 2);
-    await browser.driver.actions().move({ origin: slider, x: at }).press().move({ origin: slider, x: at + 20 }).move({ origin: slider, x: at + 45 }).release().perform();
+    await browser.driver
+      .actions()
+      .move({ origin: slider, x: at })
+      .press()
+      .move({ origin: slider, x: at + 20 })
+      .move({ origin: slider, x: at + 45 })
+      .release()
+      .perform();
     await until(({ recipe }) => recipe.build.trapMm! > byKeys + 0.05);
     expect((await now()).revision).toBe(before.revision + 2);
   });
@@ -108,7 +118,14 @@ describe('a figure under the hand', () => {
     await go('build');
     await browser.sees('3 sheets');
     const before = await now();
-    const films = async () => (await Promise.all((await browser.driver.findElements(By.css('[aria-label="Layers, the uppermost first"] [role=row]'))).map((row) => row.getText()))).map((text) => text.split('\n')[1] ?? text);
+    const films = async () =>
+      (
+        await Promise.all(
+          (await browser.driver.findElements(By.css('[aria-label="Layers, the uppermost first"] [role=row]'))).map(
+            (row) => row.getText(),
+          ),
+        )
+      ).map((text) => text.split('\n')[1] ?? text);
     await browser.press('The layers from the top down');
     await browser.driver.wait(async () => (await films()).length === 3, 60_000);
     const down = await browser.find('[aria-label="Layers in the section, the uppermost first"] li:first-child button');
@@ -141,7 +158,10 @@ describe('a page that others work beside', () => {
     await go('surface');
     await browser.sees('3 sheets');
     const { recipe, revision } = await now();
-    await bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...recipe, title: 'Renamed elsewhere' }, revision });
+    await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: { ...recipe, title: 'Renamed elsewhere' },
+      revision,
+    });
     await waitForValue('Title', 'Renamed elsewhere');
   });
 
@@ -149,7 +169,9 @@ describe('a page that others work beside', () => {
     await browser.driver.get(`${bench.server.url}/`);
     await browser.sees('New job');
     await devTools('Network.enable', {});
-    await browser.driver.executeScript('Object.defineProperty(navigator, "onLine", { get: () => false, configurable: true }); window.dispatchEvent(new Event("offline"))');
+    await browser.driver.executeScript(
+      'Object.defineProperty(navigator, "onLine", { get: () => false, configurable: true }); window.dispatchEvent(new Event("offline"))',
+    );
     await browser.press('New job');
     await browser.sees('Choose a file');
     await browser.write('Title', 'Made offline');
@@ -161,15 +183,21 @@ describe('a page that others work beside', () => {
   });
 
   it('shows the section of its own job when another one is gone to at once', async () => {
-    await jobWith(bench, SIGN.replace('#b3262b', '#1f6b45'), (recipe) => patchRecipe({ ...recipe, title: 'The other' }, { surface: { size: { mode: 'own' } } }));
+    await jobWith(bench, SIGN.replace('#b3262b', '#1f6b45'), (recipe) =>
+      patchRecipe({ ...recipe, title: 'The other' }, { surface: { size: { mode: 'own' } } }),
+    );
     await go('build');
     await browser.sees('3 sheets');
     await browser.press('Wry Lantern');
     await browser.press('The other');
     await browser.sees('3 sheets');
     await browser.find('[aria-label="Cross-section"] svg[aria-label*="pieces of film"]');
-    const colours = await browser.driver.executeScript<string[]>(`return [...new Set([...document.querySelectorAll('[aria-label="Cross-section"] svg rect')].map((rect) => rect.getAttribute('fill')))]`);
-    const films = await browser.driver.executeScript<string>(`return document.querySelector('[aria-label="Layers in the section, the uppermost first"]').innerText`);
+    const colours = await browser.driver.executeScript<string[]>(
+      `return [...new Set([...document.querySelectorAll('[aria-label="Cross-section"] svg rect')].map((rect) => rect.getAttribute('fill')))]`,
+    );
+    const films = await browser.driver.executeScript<string>(
+      `return document.querySelector('[aria-label="Layers in the section, the uppermost first"]').innerText`,
+    );
     expect(films).not.toContain('red');
     expect(colours.length).toBeGreaterThan(1);
   });
@@ -194,15 +222,25 @@ describe('parts of the page', () => {
 });
 
 describe('looking', () => {
-  const camera = () => browser.driver.executeScript<{ zoom: number; x: number; y: number }>(`
+  const camera = () =>
+    browser.driver.executeScript<{ zoom: number; x: number; y: number }>(`
     const [, x, y, zoom] = /translate\\(([-\\d.]+) ([-\\d.]+)\\) scale\\(([-\\d.]+)\\)/.exec(document.querySelector('svg[aria-label="The build"] > g').getAttribute('transform')).map(Number);
     const layer = document.querySelector('svg[aria-label="The build"]').parentElement;
-    return { zoom, x: x + layer.offsetLeft, y: y + layer.offsetTop, width: layer.parentElement.clientWidth, height: layer.parentElement.clientHeight };`) as Promise<{ zoom: number; x: number; y: number; width: number; height: number }>;
+    return { zoom, x: x + layer.offsetLeft, y: y + layer.offsetTop, width: layer.parentElement.clientWidth, height: layer.parentElement.clientHeight };`) as Promise<{
+      zoom: number;
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    }>;
   const atRest = async (holds: (now: Awaited<ReturnType<typeof camera>>) => boolean) => {
     await browser.driver.wait(async () => holds(await camera()), 60_000);
     return camera();
   };
-  const middle = ({ zoom, x, y, width, height }: Awaited<ReturnType<typeof camera>>) => ({ x: (width / 2 - x) / zoom, y: (height / 2 - y) / zoom });
+  const middle = ({ zoom, x, y, width, height }: Awaited<ReturnType<typeof camera>>) => ({
+    x: (width / 2 - x) / zoom,
+    y: (height / 2 - y) / zoom,
+  });
 
   it('keeps zoom and middle when the window changes, and zooms with two fingers', async () => {
     await go('build');
@@ -220,9 +258,20 @@ describe('looking', () => {
     // Two fingers that move apart, one of which the system takes away in the end.
     const glass = await browser.find('[role=group][aria-label^="The build"]');
     const { x, y } = await glass.getRect();
-    const touch = (type: string, points: readonly (readonly [number, number])[]) => devTools('Input.dispatchTouchEvent', { type, touchPoints: points.map(([dx, dy], id) => ({ x: x + 300 + dx, y: y + 150 + dy, id })) });
-    await touch('touchStart', [[-20, 0], [20, 0]]);
-    for (let d = 20; d <= 60; d += 10) await touch('touchMove', [[-d, 0], [d, 0]]);
+    const touch = (type: string, points: readonly (readonly [number, number])[]) =>
+      devTools('Input.dispatchTouchEvent', {
+        type,
+        touchPoints: points.map(([dx, dy], id) => ({ x: x + 300 + dx, y: y + 150 + dy, id })),
+      });
+    await touch('touchStart', [
+      [-20, 0],
+      [20, 0],
+    ]);
+    for (let d = 20; d <= 60; d += 10)
+      await touch('touchMove', [
+        [-d, 0],
+        [d, 0],
+      ]);
     await touch('touchCancel', []);
     const pinched = await atRest((now) => now.zoom > back.zoom * 2.5);
     expect(pinched.zoom / back.zoom).toBeCloseTo(3, 1);
@@ -235,10 +284,14 @@ describe('looking', () => {
     await devTools('Emulation.setEmulatedMedia', { features: [{ name: 'forced-colors', value: 'active' }] });
     await go('films');
     await browser.find('[aria-label="Colours and their films"] span[aria-hidden] span');
-    const swatch = await browser.driver.executeScript<string>(`return getComputedStyle(document.querySelector('[aria-label="Colours and their films"] span[aria-hidden] span')).backgroundColor`);
+    const swatch = await browser.driver.executeScript<string>(
+      `return getComputedStyle(document.querySelector('[aria-label="Colours and their films"] span[aria-hidden] span')).backgroundColor`,
+    );
     expect(swatch).not.toBe('rgb(255, 255, 255)');
     expect(swatch).toMatch(/^rgb\(/);
-    const chosen = await browser.driver.executeScript<string[]>(`return [...document.querySelectorAll('fieldset input[type=radio] + span')].map((span) => getComputedStyle(span).borderBottomColor)`);
+    const chosen = await browser.driver.executeScript<string[]>(
+      `return [...document.querySelectorAll('fieldset input[type=radio] + span')].map((span) => getComputedStyle(span).borderBottomColor)`,
+    );
     expect(new Set(chosen).size).toBe(2);
     await devTools('Emulation.setEmulatedMedia', { features: [] });
   });
@@ -247,7 +300,9 @@ describe('looking', () => {
     await browser.resize(640, 400);
     await go('build');
     await browser.sees('3 sheets');
-    const over = await browser.driver.executeScript<number>('return document.documentElement.scrollWidth - document.documentElement.clientWidth');
+    const over = await browser.driver.executeScript<number>(
+      'return document.documentElement.scrollWidth - document.documentElement.clientWidth',
+    );
     expect(over).toBeLessThanOrEqual(0);
     await browser.tap('input[aria-label="Trap width"]');
     await browser.resize(1280, 800);
@@ -257,10 +312,15 @@ describe('looking', () => {
 describe('the list of jobs', () => {
   it('shows a thousand jobs, finds one by a few keys, and the last one at the end', async () => {
     const { jobs } = bench.server.services;
-    for (let i = 0; i < 1000; i += 1) await jobs.create({ ...emptyRecipe(`Rack ${String(i).padStart(4, '0')}`), due: `2030-${String(1 + Math.floor(i / 90)).padStart(2, '0')}-01` });
+    for (let i = 0; i < 1000; i += 1)
+      await jobs.create({
+        ...emptyRecipe(`Rack ${String(i).padStart(4, '0')}`),
+        due: `2030-${String(1 + Math.floor(i / 90)).padStart(2, '0')}-01`,
+      });
     await browser.driver.get(`${bench.server.url}/`);
     await browser.sees(/1,?0\d\d jobs/);
-    const items = () => browser.driver.executeScript<number>('return document.querySelectorAll("ul[aria-label=Jobs] li").length');
+    const items = () =>
+      browser.driver.executeScript<number>('return document.querySelectorAll("ul[aria-label=Jobs] li").length');
     expect(await items()).toBeLessThan(60);
     const search = await browser.find('input[type=search]');
     await search.sendKeys('Rack 0731');
@@ -270,8 +330,15 @@ describe('the list of jobs', () => {
     await browser.sees('1000 jobs');
     // Scrolled down as far as it goes, as often as more comes.
     await browser.driver.wait(async () => {
-      await browser.driver.executeScript('const page = document.querySelector("ul[aria-label=Jobs]").parentElement; page.scrollTop = page.scrollHeight');
-      return (await browser.text()).includes('due Mon 1 Dec 2031') || (await browser.driver.executeScript<boolean>('return document.querySelector("ul[aria-label=Jobs] li:last-child")?.getAttribute("aria-posinset") === "1000"'));
+      await browser.driver.executeScript(
+        'const page = document.querySelector("ul[aria-label=Jobs]").parentElement; page.scrollTop = page.scrollHeight',
+      );
+      return (
+        (await browser.text()).includes('due Mon 1 Dec 2031') ||
+        (await browser.driver.executeScript<boolean>(
+          'return document.querySelector("ul[aria-label=Jobs] li:last-child")?.getAttribute("aria-posinset") === "1000"',
+        ))
+      );
     }, 60_000);
     expect(await items()).toBeLessThan(60);
   });
@@ -291,7 +358,10 @@ describe('the list of jobs', () => {
     const id = (await browser.driver.getCurrentUrl()).split('/').at(-2)!;
     const before = (await bench.api<Job>('GET', `/api/jobs/${id}`)).body;
     await day.sendKeys('24122027', Key.TAB, Key.TAB);
-    await browser.driver.wait(async () => (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe.due === '2027-12-24', 60_000);
+    await browser.driver.wait(
+      async () => (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe.due === '2027-12-24',
+      60_000,
+    );
     expect((await bench.api<Job>('GET', `/api/jobs/${id}`)).body.revision).toBe(before.revision + 1);
     await devTools('Emulation.setTimezoneOverride', { timezoneId: '' });
   });

@@ -6,7 +6,8 @@ import { openBrowser, type Browser } from './browser.js';
 
 /* Weeding: how the waste is parted, and the map that is worked from at the bench. */
 
-const WIDE = '<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="220mm" viewBox="0 0 420 220"><path fill="#b3262b" fill-rule="evenodd" d="M0 0h110v220H0z M20 20h30v30h-30z M60 100h30v40h-30z M340 60h80v90h-80z M360 80h30v30h-30z"/></svg>';
+const WIDE =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="220mm" viewBox="0 0 420 220"><path fill="#b3262b" fill-rule="evenodd" d="M0 0h110v220H0z M20 20h30v30h-30z M60 100h30v40h-30z M340 60h80v90h-80z M360 80h30v30h-30z"/></svg>';
 
 let bench: Bench;
 let browser: Browser;
@@ -16,7 +17,9 @@ beforeAll(async () => {
   bench = await openBench({ timeLapse: 400, pagesFolder: 'dist/web/' });
   browser = await openBrowser();
   other = await openBrowser();
-  job = await jobWith(bench, WIDE, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { border: 'box' } }));
+  job = await jobWith(bench, WIDE, (recipe) =>
+    patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { border: 'box' } }),
+  );
 });
 afterAll(async () => {
   await browser.close();
@@ -41,7 +44,12 @@ it('waste is parted by relief lines; one is taken away, one drawn by its two end
   await browser.sees('choose where the line begins');
   const map = await browser.find('[role="group"][aria-label^="Weed map of"]');
   const { width, height } = await map.getRect();
-  const click = (x: number, y: number) => browser.driver.actions().move({ origin: map, x: Math.round(x * width), y: Math.round(y * height) }).click().perform();
+  const click = (x: number, y: number) =>
+    browser.driver
+      .actions()
+      .move({ origin: map, x: Math.round(x * width), y: Math.round(y * height) })
+      .click()
+      .perform();
   await click(0.05, -0.2);
   await browser.sees('now choose where the line ends');
   await click(0.05, 0.2);
@@ -61,9 +69,14 @@ it('waste is parted by relief lines; one is taken away, one drawn by its two end
 });
 
 it('marks are moved on all layers at once, by keys and by figures, and put back', async () => {
-  const two = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="120mm" viewBox="0 0 200 120"><path fill="#b3262b" d="M0 0h200v120H0z"/><path fill="#f7f5ef" d="M60 40h80v40H60z"/></svg>', (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
+  const two = await jobWith(
+    bench,
+    '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="120mm" viewBox="0 0 200 120"><path fill="#b3262b" d="M0 0h200v120H0z"/><path fill="#f7f5ef" d="M60 40h80v40H60z"/></svg>',
+    (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }),
+  );
   const places = async () => (await bench.api<Job>('GET', `/api/jobs/${two.id}`)).body.recipe.preparation;
-  const untilPlaces = (is: (now: Recipe['preparation']) => boolean) => browser.driver.wait(async () => is(await places()), 60_000);
+  const untilPlaces = (is: (now: Recipe['preparation']) => boolean) =>
+    browser.driver.wait(async () => is(await places()), 60_000);
   await browser.driver.get(`${bench.server.url}/jobs/${two.id}/prepare`);
   await browser.sees('They move on all layers at once');
   const mark = await browser.find('button[aria-label^="Mark 1."]');
@@ -161,7 +174,10 @@ it('many counters are ticked by the area and by a stroke; the clock runs on what
   await stroke.release().perform();
   await browser.driver.wait(async () => (await ticked()) > first + 3, 30_000);
   const places = (await cutsOf(bench, many.id))[0]!.groups[0]!.weedPlaces;
-  await bench.api('PUT', `/api/sheets/${(await cutsOf(bench, many.id))[0]!.id}/ticks`, { places: places.map((place) => ({ position: 0, ...place })), ticked: true });
+  await bench.api('PUT', `/api/sheets/${(await cutsOf(bench, many.id))[0]!.id}/ticks`, {
+    places: places.map((place) => ({ position: 0, ...place })),
+    ticked: true,
+  });
   await browser.sees('All is out: stop the clock.');
   await browser.press('Stop the clock');
   await browser.sees('Forget this time');

@@ -1,4 +1,14 @@
-import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { dirname, join } from 'node:path';
 
 /*
@@ -11,13 +21,18 @@ const BUILT = 'dist/programs';
 const STAMP = 'built.txt';
 
 const sources = () =>
-  ROOMS.flatMap((room) => readdirSync(room, { recursive: true, withFileTypes: true }).flatMap((file) => (file.isFile() ? [join(file.parentPath, file.name)] : []))).filter(
-    (file) => /\.(ts|mjs)$/.test(file) && !/\.(test|tmp|d)\.|[\\/]testing[\\/]/.test(file),
-  );
+  ROOMS.flatMap((room) =>
+    readdirSync(room, { recursive: true, withFileTypes: true }).flatMap((file) =>
+      file.isFile() ? [join(file.parentPath, file.name)] : [],
+    ),
+  ).filter((file) => /\.(ts|mjs)$/.test(file) && !/\.(test|tmp|d)\.|[\\/]testing[\\/]/.test(file));
 
 /** Another one whenever a source is changed, added or taken away. */
 function stampOf(files) {
-  return [...files].sort().map((file) => `${file} ${statSync(file).mtimeMs}`).join('\n');
+  return [...files]
+    .sort()
+    .map((file) => `${file} ${statSync(file).mtimeMs}`)
+    .join('\n');
 }
 
 /** Builds the programs unless they are there as their sources are. */
@@ -28,7 +43,16 @@ export async function ensureBuilt() {
   const { build } = await import('esbuild');
   // Beside it and then in its place: another process may be doing the same.
   const beside = `${BUILT}-${process.pid}`;
-  await build({ entryPoints: files.filter((file) => file.endsWith('.ts')), outdir: beside, outbase: '.', format: 'esm', platform: 'node', target: 'node20.19', sourcemap: 'linked', logLevel: 'error' });
+  await build({
+    entryPoints: files.filter((file) => file.endsWith('.ts')),
+    outdir: beside,
+    outbase: '.',
+    format: 'esm',
+    platform: 'node',
+    target: 'node20.19',
+    sourcemap: 'linked',
+    logLevel: 'error',
+  });
   for (const file of files.filter((name) => name.endsWith('.mjs'))) {
     mkdirSync(dirname(join(beside, file)), { recursive: true });
     copyFileSync(file, join(beside, file));

@@ -14,7 +14,11 @@ export function docsPages(folder: string): Plugin {
           // Pages lead to pages; what is not part of the documentation cannot be followed from there.
           .replace(/\]\(([\w-]+)\.md(#[\w-]+)?\)/g, '](/docs/$1$2)')
           .replace(/!?\[([^\]]*)\]\((?!\/docs\/|https?:)[^)]*\)/g, '$1');
-        this.emitFile({ type: 'asset', fileName: `docs/${file.replace(/\.md$/, '.html')}`, source: await marked(text) });
+        this.emitFile({
+          type: 'asset',
+          fileName: `docs/${file.replace(/\.md$/, '.html')}`,
+          source: await marked(text),
+        });
       }
     },
   };

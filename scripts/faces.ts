@@ -8,8 +8,18 @@ const BASIC = `${Array.from({ length: 95 }, (_, i) => String.fromCharCode(32 + i
 
 /** `features`: what is set apart from plain letters: kerning, and figures of one width. Ligatures and other forms are not used, and their letters would come along. */
 const FACES = [
-  { file: '@fontsource-variable/public-sans/files/public-sans-latin-wght-normal.woff2', family: 'Public Sans Variable', weight: '400 750', features: ['kern', 'tnum'] },
-  { file: '@fontsource/bricolage-grotesque/files/bricolage-grotesque-latin-700-normal.woff2', family: 'Bricolage Grotesque', weight: '700', features: ['kern'] },
+  {
+    file: '@fontsource-variable/public-sans/files/public-sans-latin-wght-normal.woff2',
+    family: 'Public Sans Variable',
+    weight: '400 750',
+    features: ['kern', 'tnum'],
+  },
+  {
+    file: '@fontsource/bricolage-grotesque/files/bricolage-grotesque-latin-700-normal.woff2',
+    family: 'Bricolage Grotesque',
+    weight: '700',
+    features: ['kern'],
+  },
 ] as const;
 
 /**
@@ -25,9 +35,21 @@ export async function writeFaces(folder: string): Promise<string> {
     const name = `${family.toLowerCase().replace(/ /g, '-')}-basic.woff2`;
     const [min, max] = weight.split(' ').map(Number);
     // A package may hide its files from being asked for by name; it names itself.
-    const full = join(dirname(require.resolve(`${file.split('/').slice(0, 2).join('/')}/package.json`)), file.split('/').slice(2).join('/'));
-    writeFileSync(join(folder, name), await subsetFont(readFileSync(full), BASIC, { targetFormat: 'woff2', keepFeatures: features, ...(max === undefined ? {} : { variationAxes: { wght: { min: min!, max } } }) }));
-    rules.push(`@font-face { font-family: '${family}'; font-style: normal; font-display: swap; font-weight: ${weight}; src: url(./${name}) format('woff2'); unicode-range: ${range}; }`);
+    const full = join(
+      dirname(require.resolve(`${file.split('/').slice(0, 2).join('/')}/package.json`)),
+      file.split('/').slice(2).join('/'),
+    );
+    writeFileSync(
+      join(folder, name),
+      await subsetFont(readFileSync(full), BASIC, {
+        targetFormat: 'woff2',
+        keepFeatures: features,
+        ...(max === undefined ? {} : { variationAxes: { wght: { min: min!, max } } }),
+      }),
+    );
+    rules.push(
+      `@font-face { font-family: '${family}'; font-style: normal; font-display: swap; font-weight: ${weight}; src: url(./${name}) format('woff2'); unicode-range: ${range}; }`,
+    );
   }
   const sheet = join(folder, 'faces.css');
   writeFileSync(sheet, `${rules.join('\n')}\n`);

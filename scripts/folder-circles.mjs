@@ -9,8 +9,13 @@ import { dirname, join, normalize } from 'node:path';
 const ROOMS = ['core', 'platform', 'cutter', 'server', 'web', 'cli', 'demo', 'scripts'];
 const IMPORT = /(?:from|import\()\s*'(\.[^']+)'/g;
 
-const files = ROOMS.flatMap((room) => readdirSync(room, { recursive: true }).map((path) => join(room, path))).filter((file) => /\.tsx?$/.test(file) && !/\.(test|tmp|d)\.|[\\/]testing[\\/]/.test(file));
-const imports = files.map((file) => ({ file, to: [...readFileSync(file, 'utf8').matchAll(IMPORT)].map(([, path]) => normalize(join(dirname(file), path))) }));
+const files = ROOMS.flatMap((room) => readdirSync(room, { recursive: true }).map((path) => join(room, path))).filter(
+  (file) => /\.tsx?$/.test(file) && !/\.(test|tmp|d)\.|[\\/]testing[\\/]/.test(file),
+);
+const imports = files.map((file) => ({
+  file,
+  to: [...readFileSync(file, 'utf8').matchAll(IMPORT)].map(([, path]) => normalize(join(dirname(file), path))),
+}));
 
 /** Which folders import which, at so many levels. A folder inside another is part of it. */
 function arrows(levels) {

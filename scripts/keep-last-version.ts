@@ -16,7 +16,9 @@ export function keepLastVersion(folder: string): Plugin {
     writeBundle: {
       order: 'post',
       handler(_, bundle) {
-        const now = Object.keys(bundle).filter((file) => /^assets\/.*(?<!\.br|\.gz)$/.test(file)).sort();
+        const now = Object.keys(bundle)
+          .filter((file) => /^assets\/.*(?<!\.br|\.gz)$/.test(file))
+          .sort();
         const path = join(folder, LIST);
         const before = existsSync(path) ? (JSON.parse(readFileSync(path, 'utf8')) as string[][]) : [];
         // The same pages built again are no new version.

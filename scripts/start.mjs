@@ -8,10 +8,14 @@ import { ensureInstalled } from './ensure-installed.mjs';
 
 ensureInstalled();
 const { ensureBuilt } = await import('./build-programs.mjs');
-const { status } = spawnSync(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'], { stdio: 'inherit' });
+const { status } = spawnSync(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'], {
+  stdio: 'inherit',
+});
 if (status !== 0) process.exit(status ?? 1);
 await ensureBuilt();
-const server = spawn(process.execPath, ['dist/programs/server/main.js', ...process.argv.slice(2)], { stdio: 'inherit' });
+const server = spawn(process.execPath, ['dist/programs/server/main.js', ...process.argv.slice(2)], {
+  stdio: 'inherit',
+});
 for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => server.kill(signal));
 server.once('exit', (code) => {
   process.exitCode = code ?? 0;

@@ -10,6 +10,7 @@ ensureInstalled();
 ensureBrowser();
 mkdirSync('coverage', { recursive: true });
 const steps = [
+  ['formatting', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']],
   ['lint', ['node_modules/eslint/bin/eslint.js', '.']],
   ['no circle of folders', ['scripts/folder-circles.mjs']],
   ['types', ['node_modules/typescript/bin/tsc', '-p', '.']],
@@ -25,7 +26,11 @@ for (const [name, args] of steps) {
   if (ok) passed += 1;
   else failed += 1;
 }
-const vitest = spawnSync(process.execPath, ['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${RESULTS}`], { stdio: 'inherit' });
+const vitest = spawnSync(
+  process.execPath,
+  ['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${RESULTS}`],
+  { stdio: 'inherit' },
+);
 if (existsSync(RESULTS)) {
   const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(RESULTS, 'utf8'));
   passed += numPassedTests;
@@ -41,11 +46,19 @@ function ensureBrowser() {
   if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return;
   console.error('Installing chromium and chromium-driver …');
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  for (const args of [['update', '-q'], ['install', '-y', '-q', '--no-install-recommends', 'chromium', 'chromium-driver']]) {
+  for (const args of [
+    ['update', '-q'],
+    ['install', '-y', '-q', '--no-install-recommends', 'chromium', 'chromium-driver'],
+  ]) {
     const [command, ...rest] = [...sudo, 'apt-get', ...args];
-    const { status } = spawnSync(command, rest, { stdio: ['ignore', process.stderr, 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+    const { status } = spawnSync(command, rest, {
+      stdio: ['ignore', process.stderr, 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
     if (status !== 0) {
-      console.error('chromium and chromium-driver could not be installed; install them from Debian’s packages and try again.');
+      console.error(
+        'chromium and chromium-driver could not be installed; install them from Debian’s packages and try again.',
+      );
       process.exit(1);
     }
   }

@@ -11,4 +11,7 @@ import type { Services } from '../server/services.js';
 
 writeFileSync('docs/glossary.md', glossaryPage());
 writeFileSync('docs/shop.schema.json', `${JSON.stringify(SHOP_FILE_SCHEMA, null, 2)}\n`);
-writeFileSync('docs/api.md', apiPage([...enterRoutes({} as SharedDoor, {} as SharedAddress), ...apiRoutes({} as Services, {} as SharedDoor)]));
+writeFileSync(
+  'docs/api.md',
+  apiPage([...enterRoutes({} as SharedDoor, {} as SharedAddress), ...apiRoutes({} as Services, {} as SharedDoor)]),
+);

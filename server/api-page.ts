@@ -26,7 +26,10 @@ This page is made from the routes (\`npm run docs\`), and a test holds it to the
 /** The page of the documentation about the API. */
 export function apiPage(routes: readonly Route[]): string {
   const rows = routes.map(({ method, path, summary, query, body, answer, answers }) => {
-    const asked = [...Object.keys(query ?? {}).map((name) => `?${name}`), ...(body === 'bytes' ? ['bytes'] : body ? Object.keys((body['properties'] ?? {}) as object) : [])];
+    const asked = [
+      ...Object.keys(query ?? {}).map((name) => `?${name}`),
+      ...(body === 'bytes' ? ['bytes'] : body ? Object.keys((body['properties'] ?? {}) as object) : []),
+    ];
     return `| \`${method.toUpperCase()} ${path}\` | ${sentence(summary)} | ${asked.join(', ')} | ${answer ? `[${answer}](#answers)` : sentence(answers)} |`;
   });
   const shapes = Object.entries(ANSWERS).map(([name, shape]) => `**${name}** ${said(shape as Shape)}`);
@@ -43,6 +46,9 @@ function said({ $ref, type, enum: words, anyOf, items, required, properties }: S
   if (words) return words.map((word) => (word === null ? 'null' : `“${String(word)}”`)).join(' or ');
   if (anyOf) return anyOf.map(said).join(' or ');
   if (type === 'array') return `list of ${said(items!)}`;
-  if (properties) return `{ ${Object.entries(properties).map(([name, shape]) => `\`${name}${required?.includes(name) ? '' : '?'}\`: ${said(shape)}`).join(', ')} }`;
+  if (properties)
+    return `{ ${Object.entries(properties)
+      .map(([name, shape]) => `\`${name}${required?.includes(name) ? '' : '?'}\`: ${said(shape)}`)
+      .join(', ')} }`;
   return type ?? 'anything';
 }

@@ -34,8 +34,21 @@ export function apiRoutes(services: Services, door: SharedDoor): Route[] {
     ...deviceRoutes(door),
     askerRoute(),
   ];
-  routes.push({ method: 'get', path: '/api/health', summary: 'Whether the server is there', answer: 'Health', answers: '{ ok: true }', handle: () => Promise.resolve({ ok: true }) });
-  routes.push({ method: 'get', path: '/api/openapi.json', summary: 'This document', answers: 'OpenAPI 3.1', handle: () => Promise.resolve(openApiOf(routes)) });
+  routes.push({
+    method: 'get',
+    path: '/api/health',
+    summary: 'Whether the server is there',
+    answer: 'Health',
+    answers: '{ ok: true }',
+    handle: () => Promise.resolve({ ok: true }),
+  });
+  routes.push({
+    method: 'get',
+    path: '/api/openapi.json',
+    summary: 'This document',
+    answers: 'OpenAPI 3.1',
+    handle: () => Promise.resolve(openApiOf(routes)),
+  });
   return routes;
 }
 
@@ -45,8 +58,17 @@ export function makeApp(services: Services, pagesFolder: string | null, door: Sh
 }
 
 /** The same on a shared address: with the way in, and only for devices that were let in. */
-export function makeSharedApp(services: Services, pagesFolder: string | null, door: SharedDoor, address: SharedAddress): Koa {
-  return application([...enterRoutes(door, address), ...apiRoutes(services, door)], sharedSecurity(door, address), pagesFolder);
+export function makeSharedApp(
+  services: Services,
+  pagesFolder: string | null,
+  door: SharedDoor,
+  address: SharedAddress,
+): Koa {
+  return application(
+    [...enterRoutes(door, address), ...apiRoutes(services, door)],
+    sharedSecurity(door, address),
+    pagesFolder,
+  );
 }
 
 function application(routes: readonly Route[], guard: Middleware, pagesFolder: string | null): Koa {
@@ -59,7 +81,8 @@ function application(routes: readonly Route[], guard: Middleware, pagesFolder: s
   if (pagesFolder) app.use(servePages(pagesFolder));
   app.on('error', (error: NodeJS.ErrnoException) => {
     // A page that went away in the middle of an answer is no failure of ours.
-    if (error.code !== 'EPIPE' && error.code !== 'ECONNRESET' && error.code !== 'ERR_STREAM_PREMATURE_CLOSE') console.error(error);
+    if (error.code !== 'EPIPE' && error.code !== 'ECONNRESET' && error.code !== 'ERR_STREAM_PREMATURE_CLOSE')
+      console.error(error);
   });
   return app;
 }

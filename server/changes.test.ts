@@ -10,8 +10,12 @@ describe('changes that pages are told', () => {
     const heard: string[] = [];
     changes.listen(({ id }) => heard.push(id));
     for (let i = 1; i <= 5; i += 1) changes.tell(job(i));
-    expect(changes.since(start)!.map(({ change }) => (change.of === 'job' ? change.revision : null))).toEqual([1, 2, 3, 4, 5]);
-    expect(changes.since(heard[2]!)!.map(({ change }) => (change.of === 'job' ? change.revision : null))).toEqual([4, 5]);
+    expect(changes.since(start)!.map(({ change }) => (change.of === 'job' ? change.revision : null))).toEqual([
+      1, 2, 3, 4, 5,
+    ]);
+    expect(changes.since(heard[2]!)!.map(({ change }) => (change.of === 'job' ? change.revision : null))).toEqual([
+      4, 5,
+    ]);
     expect(changes.since(changes.newest)).toEqual([]);
     expect(changes.since('another.3')).toBeNull();
     expect(changes.since(`${start.split('.')[0]!}.99`)).toBeNull();
@@ -25,7 +29,9 @@ describe('changes that pages are told', () => {
     for (let i = 1; i <= 1500; i += 1) changes.tell(job(i));
     expect(changes.since(start)).toBeNull();
     const boot = start.slice(0, start.lastIndexOf('.'));
-    expect(changes.since(`${boot}.500`)!.map(({ change }) => (change.of === 'job' ? change.revision : null))).toEqual(Array.from({ length: 1000 }, (_, i) => 501 + i));
+    expect(changes.since(`${boot}.500`)!.map(({ change }) => (change.of === 'job' ? change.revision : null))).toEqual(
+      Array.from({ length: 1000 }, (_, i) => 501 + i),
+    );
     expect(changes.since(`${boot}.499`)).toBeNull();
   });
 });

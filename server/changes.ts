@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto';
 
 /** What open pages are told: which of the things that they show is another by now. */
-export type Change = { readonly of: 'shop'; readonly revision: number } | { readonly of: 'batches' } | { readonly of: 'job'; readonly jobId: string; readonly revision: number };
+export type Change =
+  | { readonly of: 'shop'; readonly revision: number }
+  | { readonly of: 'batches' }
+  | { readonly of: 'job'; readonly jobId: string; readonly revision: number };
 
 export interface NumberedChange {
   readonly id: string;

@@ -27,10 +27,11 @@ const finished = (run: Run) => run.state === 'finished';
 
 /** Every point of one tracing lies on the other, run by run and in order: nothing twice, nothing missed. */
 function expectSameCut(actual: readonly Float64Array[], meant: readonly Float64Array[]): void {
-  const length = (lines: readonly Float64Array[]) => lines.reduce((sum, line) => {
-    for (let i = 2; i < line.length; i += 2) sum += Math.hypot(line[i]! - line[i - 2]!, line[i + 1]! - line[i - 1]!);
-    return sum;
-  }, 0);
+  const length = (lines: readonly Float64Array[]) =>
+    lines.reduce((sum, line) => {
+      for (let i = 2; i < line.length; i += 2) sum += Math.hypot(line[i]! - line[i - 2]!, line[i + 1]! - line[i - 1]!);
+      return sum;
+    }, 0);
   expect(actual).toHaveLength(meant.length);
   expect(Math.abs(length(actual) - length(meant))).toBeLessThan(0.5);
   actual.forEach((line, i) => {
@@ -45,7 +46,9 @@ function expectSameCut(actual: readonly Float64Array[], meant: readonly Float64A
 async function meantCut(): Promise<Float64Array[]> {
   const planned = await bench.server.services.planJob(job.id);
   const { cut, sheets } = await new Planner(resourcesInNode).plan({ ...planned, sources: await planned.loadSources() });
-  meant ??= runOffline(writeHpgl(cut!.programs[sheets!.sheets.findIndex(({ films }) => films[0]!.id === 'tar')]!)).lines;
+  meant ??= runOffline(
+    writeHpgl(cut!.programs[sheets!.sheets.findIndex(({ films }) => films[0]!.id === 'tar')]!),
+  ).lines;
   return meant;
 }
 
@@ -55,9 +58,21 @@ describe('cutting a sheet', () => {
     const done = await runUntil(bench, run.id, finished);
     expectSameCut(bench.cutter.device.cutLines(), await meantCut());
     expect(Math.abs(done.actualSeconds! / done.estimateSeconds - 1)).toBeLessThan(0.05);
-    const { body: judged } = await bench.api<Run>('PATCH', `/api/runs/${run.id}`, { outcome: 'good', note: 'Weeded well.' });
-    expect(judged).toMatchObject({ outcome: 'good', note: 'Weeded well.', state: 'finished', whole: { copies: 1, ofCopies: 1 } });
-    expect((await cutsOf(bench, job.id))[0]).toMatchObject({ film: { id: 'tar' }, piece: { id: 'tar-roll' }, runs: [{ id: run.id }] });
+    const { body: judged } = await bench.api<Run>('PATCH', `/api/runs/${run.id}`, {
+      outcome: 'good',
+      note: 'Weeded well.',
+    });
+    expect(judged).toMatchObject({
+      outcome: 'good',
+      note: 'Weeded well.',
+      state: 'finished',
+      whole: { copies: 1, ofCopies: 1 },
+    });
+    expect((await cutsOf(bench, job.id))[0]).toMatchObject({
+      film: { id: 'tar' },
+      piece: { id: 'tar-roll' },
+      runs: [{ id: run.id }],
+    });
   });
 
   it('does nothing when another film is loaded than the sheet is for', async () => {
@@ -73,16 +88,23 @@ describe('cutting a sheet', () => {
   });
 
   it('gives the same as a file to download', async () => {
-    const text = await (await fetch(`${bench.server.url}/api/jobs/${job.id}/sheets/${(await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.sheets!.find(({ film }) => film === 'tar')!.id}/hpgl`)).text();
+    const text = await (
+      await fetch(
+        `${bench.server.url}/api/jobs/${job.id}/sheets/${(await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.sheets!.find(({ film }) => film === 'tar')!.id}/hpgl`,
+      )
+    ).text();
     expectSameCut(runOffline(text).lines, await meantCut());
   });
 
   it('tells a page how it goes, to the end', async () => {
     const { body: run } = await start();
     const text = await (await fetch(`${bench.server.url}/api/runs/${run.id}/events`)).text();
-    const progress = [...text.matchAll(/^event: progress\ndata: (.*)$/gm)].map((m) => JSON.parse(m[1]!) as { pairsDone: number; secondsLeft: number });
+    const progress = [...text.matchAll(/^event: progress\ndata: (.*)$/gm)].map(
+      (m) => JSON.parse(m[1]!) as { pairsDone: number; secondsLeft: number },
+    );
     expect(text.trim()).toMatch(/event: ended\ndata: \{\}$/);
-    for (let i = 1; i < progress.length; i += 1) expect(progress[i]!.pairsDone).toBeGreaterThanOrEqual(progress[i - 1]!.pairsDone);
+    for (let i = 1; i < progress.length; i += 1)
+      expect(progress[i]!.pairsDone).toBeGreaterThanOrEqual(progress[i - 1]!.pairsDone);
     expect(progress.at(-1)!.secondsLeft).toBeCloseTo(0, 6);
   });
 
@@ -114,14 +136,17 @@ describe('when something comes between', () => {
     expect((await start('chalk')).status).toBe(200);
   });
 
-  it.each([0.1, 0.35, 0.6, 0.9])('goes on after the cable was out at %d of the way, with nothing cut twice and nothing missed', async (share) => {
-    const { body: run } = await start();
-    await runUntil(bench, run.id, (r) => r.pairsDone > r.pairsTotal * share);
-    bench.cutter.pullCable(0.2);
-    await runUntil(bench, run.id, (r) => r.state === 'waiting' || finished(r));
-    await runUntil(bench, run.id, finished);
-    expectSameCut(bench.cutter.device.cutLines(), await meantCut());
-  });
+  it.each([0.1, 0.35, 0.6, 0.9])(
+    'goes on after the cable was out at %d of the way, with nothing cut twice and nothing missed',
+    async (share) => {
+      const { body: run } = await start();
+      await runUntil(bench, run.id, (r) => r.pairsDone > r.pairsTotal * share);
+      bench.cutter.pullCable(0.2);
+      await runUntil(bench, run.id, (r) => r.state === 'waiting' || finished(r));
+      await runUntil(bench, run.id, finished);
+      expectSameCut(bench.cutter.device.cutLines(), await meantCut());
+    },
+  );
 
   it.each(['out-of-film', 'jammed'] as const)('says that it is %s and goes on once that is mended', async (how) => {
     const { body: run } = await start();
@@ -141,7 +166,9 @@ describe('when something comes between', () => {
     const failed = await runUntil(bench, run.id, (r) => r.state === 'failed');
     expect(failed.message).toMatch(/does not know any more where the piece lies/);
     expect((await start()).body.code).toBe('sheet-changed');
-    expect((await bench.api('POST', `/api/sheets/${failed.sheetId}/again`, { loadedFilmIds: ['tar'] })).status).toBe(200);
+    expect((await bench.api('POST', `/api/sheets/${failed.sheetId}/again`, { loadedFilmIds: ['tar'] })).status).toBe(
+      200,
+    );
   });
 
   it('waits for its maker after the server was restarted, then goes on where it was', async () => {

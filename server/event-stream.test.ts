@@ -20,7 +20,11 @@ function page(lastId = '') {
       }
       await new Promise((done) => setImmediate(done));
     }
-    return [...text.matchAll(/^id: (.*)\nevent: (.*)\ndata: (.*)\n\n/gm)].map((m) => ({ id: m[1]!, event: m[2]!, data: JSON.parse(m[3]!) as unknown }));
+    return [...text.matchAll(/^id: (.*)\nevent: (.*)\ndata: (.*)\n\n/gm)].map((m) => ({
+      id: m[1]!,
+      event: m[2]!,
+      data: JSON.parse(m[3]!) as unknown,
+    }));
   };
   return { stream, read, request, isClosed: () => closed > 0, body };
 }
@@ -53,7 +57,9 @@ describe('a stream of events', () => {
     stream.send('ended', {});
     stream.end();
     const got = (await read()) as { event: string; data: { i: number } }[];
-    expect(got.filter(({ event }) => event === 'change').map(({ data }) => data.i)).toEqual(Array.from({ length: 50 }, (_, i) => i));
+    expect(got.filter(({ event }) => event === 'change').map(({ data }) => data.i)).toEqual(
+      Array.from({ length: 50 }, (_, i) => i),
+    );
     expect(got.filter(({ event }) => event === 'progress').at(-1)!.data.i).toBe(49);
     expect(got.at(-1)!.event).toBe('ended');
     expect(body.readableEnded || body.writableEnded).toBe(true);

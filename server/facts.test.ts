@@ -6,7 +6,18 @@ import type { FrozenSheet, Run, SheetDecision } from '../core/stations/cut/index
 import { seeded } from '../core/testing/seeded.js';
 import { recordedCuts } from '../core/stations/record/index.js';
 import { askCutterControl } from './spooler/cutter-control.js';
-import { asAtFirst, changeRecord, cutsOf, cutUntil, emptyCutter, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
+import {
+  asAtFirst,
+  changeRecord,
+  cutsOf,
+  cutUntil,
+  emptyCutter,
+  jobWith,
+  openBench,
+  runUntil,
+  startCut,
+  type Bench,
+} from './testing/bench.js';
 
 /* What has touched film is a fact: it does not change when the job does, and what is to be cut is what is left. */
 
@@ -24,22 +35,31 @@ beforeAll(async () => {
 afterAll(() => bench.close());
 beforeEach(async () => {
   await asAtFirst(bench);
-  job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }));
+  job = await jobWith(bench, DRAWING, (recipe) =>
+    patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }),
+  );
 });
 
 afterEach(() => emptyCutter(bench));
 
 const plan = async () => (await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body;
-const toCut = async () => Object.fromEntries((await plan()).toCut!.map((layer) => [layer.film, [layer.taken, layer.copies]]));
+const toCut = async () =>
+  Object.fromEntries((await plan()).toCut!.map((layer) => [layer.film, [layer.taken, layer.copies]]));
 const change = async (patch: RecipePatch) => {
   const { body } = await bench.api<Job>('GET', `/api/jobs/${job.id}`);
-  return (await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: patchRecipe(body.recipe, patch), revision: body.revision })).body;
+  return (
+    await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: patchRecipe(body.recipe, patch),
+      revision: body.revision,
+    })
+  ).body;
 };
 const finished = (run: Run) => run.state === 'finished';
 const cut = async (film: string) => runUntil(bench, (await startCut(bench, job.id, film)).body.id, finished);
 const summary = async () => (await bench.api<JobSummary[]>('GET', '/api/jobs')).body.find((one) => one.id === job.id)!;
 const record = (run: Run, outcome: 'good' | 'remake') => bench.api('PATCH', `/api/runs/${run.id}`, { outcome });
-const decide = (sheet: FrozenSheet, decided: SheetDecision | null) => bench.api<FrozenSheet & { code: string }>('POST', `/api/sheets/${sheet.id}/decide`, { decided });
+const decide = (sheet: FrozenSheet, decided: SheetDecision | null) =>
+  bench.api<FrozenSheet & { code: string }>('POST', `/api/sheets/${sheet.id}/decide`, { decided });
 
 /** Cuts a sheet until so much of it is done, then ends its run. */
 async function cutInPart(film: string, share: number, how: 'cancel' | 'power-cut'): Promise<FrozenSheet> {
@@ -66,14 +86,23 @@ describe('a sheet that was cut', () => {
     await cut('lock-gate');
     await change({ sheets: { copies: 5 } });
     const { sheets, toCut } = await plan();
-    expect(toCut!.find((layer) => layer.film === 'lock-gate')).toEqual({ film: 'lock-gate', panel: 1, perStrip: 1, copies: 5, taken: 1 });
+    expect(toCut!.find((layer) => layer.film === 'lock-gate')).toEqual({
+      film: 'lock-gate',
+      panel: 1,
+      perStrip: 1,
+      copies: 5,
+      taken: 1,
+    });
     expect(sheets!.filter((sheet) => sheet.film === 'lock-gate').reduce((sum, sheet) => sum + sheet.groups, 0)).toBe(4);
   });
 
   it('keeps its figures, its drawing and its revision whatever becomes of the job', async () => {
     await cut('lock-gate');
     const [before] = await cutsOf(bench, job.id);
-    const bytes = async (what: string) => Buffer.from(await (await fetch(`${bench.server.url}/api/sheets/${before!.id}/${what}`)).arrayBuffer()).toString('hex');
+    const bytes = async (what: string) =>
+      Buffer.from(await (await fetch(`${bench.server.url}/api/sheets/${before!.id}/${what}`)).arrayBuffer()).toString(
+        'hex',
+      );
     const drawing = async () => [await bytes('outlines'), await bytes('runs')];
     const drawn = await drawing();
     await change({ title: 'Other', surface: { size: { mode: 'width', mm: 60 } }, sheets: { copies: 3 } });
@@ -91,7 +120,10 @@ describe('a sheet that was cut', () => {
     expect((await summary()).state).toBe('cut');
     await record(run, 'remake');
     expect(await toCut()).toEqual({ 'lock-gate': [0, 2], chalk: [2, 2] });
-    expect([(await plan()).sheets!.map((sheet) => sheet.film), (await summary()).state]).toEqual([['lock-gate'], 'in work']);
+    expect([(await plan()).sheets!.map((sheet) => sheet.film), (await summary()).state]).toEqual([
+      ['lock-gate'],
+      'in work',
+    ]);
     await record(run, 'good');
     expect([(await plan()).sheets, (await summary()).state]).toEqual([[], 'cut']);
   });
@@ -117,7 +149,11 @@ describe('sending a sheet', () => {
     const { sheets } = await plan();
     await cut('lock-gate');
     const { revision } = (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body;
-    const again = await bench.api<{ code: string }>('POST', `/api/jobs/${job.id}/sheets/${sheets!.find((sheet) => sheet.film === 'lock-gate')!.id}/cut`, { loadedFilmIds: ['lock-gate'], revision });
+    const again = await bench.api<{ code: string }>(
+      'POST',
+      `/api/jobs/${job.id}/sheets/${sheets!.find((sheet) => sheet.film === 'lock-gate')!.id}/cut`,
+      { loadedFilmIds: ['lock-gate'], revision },
+    );
     expect([again.status, again.body.code]).toEqual([422, 'sheet-changed']);
     expect(await cutsOf(bench, job.id)).toHaveLength(1);
   });
@@ -125,13 +161,22 @@ describe('sending a sheet', () => {
   it('is refused when something stops the job: twenty copies with film for ten', async () => {
     const { shop } = bench.server.services;
     const stock = await shop.get();
-    await shop.fill({ ...stock, stock: stock.stock.map((piece) => (piece.filmId !== 'lock-gate' ? piece : { ...piece, left: piece.kind === 'roll' ? 300 : 0 })) });
+    await shop.fill({
+      ...stock,
+      stock: stock.stock.map((piece) =>
+        piece.filmId !== 'lock-gate' ? piece : { ...piece, left: piece.kind === 'roll' ? 300 : 0 },
+      ),
+    });
     await change({ sheets: { copies: 20 } });
     const report = await plan();
     const finding = report.findings.find((one) => one.code === 'film-used-up')!;
     expect([finding.severity, finding.message]).toEqual(['blocker', expect.stringMatching(/ for \d+ of 20 copies/)]);
     const refused = await startCut(bench, job.id, 'lock-gate');
-    expect([refused.status, refused.body.code, refused.body.title]).toEqual([422, 'blocked', expect.stringContaining(finding.message)]);
+    expect([refused.status, refused.body.code, refused.body.title]).toEqual([
+      422,
+      'blocked',
+      expect.stringContaining(finding.message),
+    ]);
     // The remedy remedies.
     await change({ sheets: { copies: Number(/for (\d+) of/.exec(finding.message)![1]) } });
     expect((await startCut(bench, job.id, 'lock-gate')).status).toBe(200);
@@ -142,7 +187,9 @@ describe('sending a sheet', () => {
     const { body: run } = await startCut(bench, job.id, 'lock-gate');
     const refused = await bench.api<{ code: string }>('DELETE', `/api/jobs/${job.id}`);
     expect([refused.status, refused.body.code]).toEqual([409, 'job-in-cutter']);
-    expect((await bench.api<{ busy: { jobId: string; runId: string } }>('GET', '/api/cutter')).body.busy).toMatchObject({ jobId: job.id, jobTitle: 'Test', runId: run.id, filmName: 'Lock-gate red' });
+    expect((await bench.api<{ busy: { jobId: string; runId: string } }>('GET', '/api/cutter')).body.busy).toMatchObject(
+      { jobId: job.id, jobTitle: 'Test', runId: run.id, filmName: 'Lock-gate red' },
+    );
     await bench.api('POST', `/api/runs/${run.id}/cancel`);
     expect((await bench.api('DELETE', `/api/jobs/${job.id}`)).status).toBe(200);
     expect((await bench.api('GET', '/api/cutter')).body).toEqual({ busy: null });
@@ -150,24 +197,35 @@ describe('sending a sheet', () => {
 });
 
 describe('a cut that failed', () => {
-  it.each(['cancel', 'power-cut'] as const)('leaves what is whole, and offers the rest, whole, for a new piece: %s', async (how) => {
-    const sheet = await cutInPart('chalk', 0.5, how);
-    const { whole } = sheet.runs[0]!;
-    expect([whole!.ofParts, whole!.ofCopies, whole!.copies]).toEqual([13, 1, 0]);
-    expect(whole!.parts).toBeGreaterThan(2);
-    // Nothing of it is planned anew before that is decided.
-    expect((await toCut())['chalk']).toEqual([1, 1]);
-    const { body: run } = await bench.api<Run>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] });
-    await runUntil(bench, run.id, finished);
-    const rest = (await cutsOf(bench, job.id)).find((one) => one.restOf === sheet.id)!;
-    const [group] = rest.groups;
-    expect(rest.runs[0]!.whole).toEqual({ parts: 13 - whole!.parts, ofParts: 13 - whole!.parts, copies: 1, ofCopies: 1 });
-    // Its marks and its border come with it, or it could neither be laid true nor weeded.
-    expect([group!.contours, group!.marks, group!.borders]).toEqual([13 - whole!.parts, sheet.groups[0]!.marks, 1]);
-    await cut('lock-gate');
-    expect((await summary()).state).toBe('cut');
-    expect((await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] })).body.code).toBe('sheet-decided');
-  });
+  it.each(['cancel', 'power-cut'] as const)(
+    'leaves what is whole, and offers the rest, whole, for a new piece: %s',
+    async (how) => {
+      const sheet = await cutInPart('chalk', 0.5, how);
+      const { whole } = sheet.runs[0]!;
+      expect([whole!.ofParts, whole!.ofCopies, whole!.copies]).toEqual([13, 1, 0]);
+      expect(whole!.parts).toBeGreaterThan(2);
+      // Nothing of it is planned anew before that is decided.
+      expect((await toCut())['chalk']).toEqual([1, 1]);
+      const { body: run } = await bench.api<Run>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] });
+      await runUntil(bench, run.id, finished);
+      const rest = (await cutsOf(bench, job.id)).find((one) => one.restOf === sheet.id)!;
+      const [group] = rest.groups;
+      expect(rest.runs[0]!.whole).toEqual({
+        parts: 13 - whole!.parts,
+        ofParts: 13 - whole!.parts,
+        copies: 1,
+        ofCopies: 1,
+      });
+      // Its marks and its border come with it, or it could neither be laid true nor weeded.
+      expect([group!.contours, group!.marks, group!.borders]).toEqual([13 - whole!.parts, sheet.groups[0]!.marks, 1]);
+      await cut('lock-gate');
+      expect((await summary()).state).toBe('cut');
+      expect(
+        (await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] })).body
+          .code,
+      ).toBe('sheet-decided');
+    },
+  );
 
   it('can be thrown away, and that taken back', async () => {
     const sheet = await cutInPart('chalk', 0.3, 'cancel');
@@ -181,7 +239,10 @@ describe('a cut that failed', () => {
   it('can be kept when only its border is missing', async () => {
     const sheet = await cutInPart('chalk', 0.985, 'cancel');
     expect(sheet.runs[0]!.whole).toMatchObject({ parts: 13, ofParts: 13 });
-    expect((await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] })).body.code).toBe('nothing-open');
+    expect(
+      (await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/rest`, { loadedFilmIds: ['chalk'] })).body
+        .code,
+    ).toBe('nothing-open');
     expect((await decide(sheet, 'kept')).status).toBe(200);
     await cut('lock-gate');
     expect((await summary()).state).toBe('cut');
@@ -189,7 +250,9 @@ describe('a cut that failed', () => {
 
   it('is cut again as it was, on a new piece', async () => {
     const sheet = await cutInPart('chalk', 0.3, 'power-cut');
-    const wrong = await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/again`, { loadedFilmIds: ['tar'] });
+    const wrong = await bench.api<{ code: string }>('POST', `/api/sheets/${sheet.id}/again`, {
+      loadedFilmIds: ['tar'],
+    });
     expect(wrong.body.code).toBe('wrong-film');
     const { body: run } = await bench.api<Run>('POST', `/api/sheets/${sheet.id}/again`, { loadedFilmIds: ['chalk'] });
     await runUntil(bench, run.id, finished);
@@ -208,7 +271,11 @@ describe('a cut that failed', () => {
 
 describe('ticks of the weed map', () => {
   const tick = (sheet: FrozenSheet, place: object, ticked = true) => tickAll(sheet, [place], ticked);
-  const tickAll = (sheet: FrozenSheet, places: readonly object[], ticked = true) => bench.api<FrozenSheet & { code: string }>('PUT', `/api/sheets/${sheet.id}/ticks`, { places: places.map((place) => ({ position: 0, ...place })), ticked });
+  const tickAll = (sheet: FrozenSheet, places: readonly object[], ticked = true) =>
+    bench.api<FrozenSheet & { code: string }>('PUT', `/api/sheets/${sheet.id}/ticks`, {
+      places: places.map((place) => ({ position: 0, ...place })),
+      ticked,
+    });
 
   it('stay with the place and the copy, also when the drawing is turned', async () => {
     await cut('lock-gate');
@@ -232,35 +299,54 @@ describe('ticks of the weed map', () => {
     expect((await tick(sheet!, { kind: 'counter', xMm: 1, yMm: 1 })).body.code).toBe('place-unknown');
     // Of many, one of which is not there, none is ticked.
     const { weedPlaces } = sheet!.groups[0]!;
-    expect((await tickAll(sheet!, [...weedPlaces, { kind: 'counter', xMm: 1, yMm: 1 }])).body.code).toBe('place-unknown');
-    expect((await tickAll(sheet!, weedPlaces.map((place) => ({ ...place, position: 1 })))).body.code).toBe('place-unknown');
+    expect((await tickAll(sheet!, [...weedPlaces, { kind: 'counter', xMm: 1, yMm: 1 }])).body.code).toBe(
+      'place-unknown',
+    );
+    expect(
+      (
+        await tickAll(
+          sheet!,
+          weedPlaces.map((place) => ({ ...place, position: 1 })),
+        )
+      ).body.code,
+    ).toBe('place-unknown');
     expect((await cutsOf(bench, job.id))[0]!.groups[0]!.ticked).toEqual([]);
   });
 
-  it.each([1, 2, 3])('are what was last said of each place, whoever says it in whatever order and however many at once, seed %i', async (seed) => {
-    await cut('lock-gate');
-    const [sheet] = await cutsOf(bench, job.id);
-    const { weedPlaces } = sheet!.groups[0]!;
-    const random = seeded(seed);
-    const expected = new Set<number>();
-    for (let round = 0; round < 12; round += 1) {
-      const some = weedPlaces.map((_, i) => i).filter(() => random() < 0.3);
-      const ticked = random() < 0.6;
-      if (some.length === 0) continue;
-      for (const i of some) {
-        if (ticked) expected.add(i);
-        else expected.delete(i);
+  it.each([1, 2, 3])(
+    'are what was last said of each place, whoever says it in whatever order and however many at once, seed %i',
+    async (seed) => {
+      await cut('lock-gate');
+      const [sheet] = await cutsOf(bench, job.id);
+      const { weedPlaces } = sheet!.groups[0]!;
+      const random = seeded(seed);
+      const expected = new Set<number>();
+      for (let round = 0; round < 12; round += 1) {
+        const some = weedPlaces.map((_, i) => i).filter(() => random() < 0.3);
+        const ticked = random() < 0.6;
+        if (some.length === 0) continue;
+        for (const i of some) {
+          if (ticked) expected.add(i);
+          else expected.delete(i);
+        }
+        await tickAll(
+          sheet!,
+          some.map((i) => weedPlaces[i]!),
+          ticked,
+        );
+        if (round % 5 === 4) await bench.restartServer();
       }
-      await tickAll(sheet!, some.map((i) => weedPlaces[i]!), ticked);
-      if (round % 5 === 4) await bench.restartServer();
-    }
-    const { ticked } = (await cutsOf(bench, job.id))[0]!.groups[0]!;
-    const key = ({ kind, xMm, yMm }: { kind: string; xMm: number; yMm: number }) => `${kind} ${xMm} ${yMm}`;
-    expect(ticked.map(key).sort()).toEqual([...expected].map((i) => key(weedPlaces[i]!)).sort());
-  });
+      const { ticked } = (await cutsOf(bench, job.id))[0]!.groups[0]!;
+      const key = ({ kind, xMm, yMm }: { kind: string; xMm: number; yMm: number }) => `${kind} ${xMm} ${yMm}`;
+      expect(ticked.map(key).sort()).toEqual([...expected].map((i) => key(weedPlaces[i]!)).sort());
+    },
+  );
 
   it('of a copy with nothing to look for say that all is out, and until then it is not weeded', async () => {
-    const square = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><path fill="#f7f5ef" d="M0 0h40v40H0z"/></svg>');
+    const square = await jobWith(
+      bench,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><path fill="#f7f5ef" d="M0 0h40v40H0z"/></svg>',
+    );
     const run = (await startCut(bench, square.id, 'chalk')).body;
     await runUntil(bench, run.id, finished);
     const [sheet] = await cutsOf(bench, square.id);
@@ -281,7 +367,9 @@ describe('the cutter’s control port', () => {
     });
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
     const { port } = server.address() as { port: number };
-    const outcome = await askCutterControl('127.0.0.1', port, { do: 'status' }).catch((error: { code: string }) => error.code);
+    const outcome = await askCutterControl('127.0.0.1', port, { do: 'status' }).catch(
+      (error: { code: string }) => error.code,
+    );
     await new Promise((done) => server.close(done));
     return outcome;
   };
@@ -292,12 +380,27 @@ describe('the cutter’s control port', () => {
     expect(await answering(null)).toBe('cutter-unreachable');
   });
 
-  it.each(['null', '[]', '{"do":"pull-cable","seconds":"soon"}', '{"do":"time-lapse","factor":-1}', 'nonsense', '{"do":"dance"}'])('refuses %s in a sentence and lives', async (line) => {
-    const socket = await import('node:net').then(({ connect }) => connect({ host: '127.0.0.1', port: bench.server.services.cutterControlPort }));
+  it.each([
+    'null',
+    '[]',
+    '{"do":"pull-cable","seconds":"soon"}',
+    '{"do":"time-lapse","factor":-1}',
+    'nonsense',
+    '{"do":"dance"}',
+  ])('refuses %s in a sentence and lives', async (line) => {
+    const socket = await import('node:net').then(({ connect }) =>
+      connect({ host: '127.0.0.1', port: bench.server.services.cutterControlPort }),
+    );
     socket.write(`${line}\n`);
-    const answer = await new Promise<string>((resolve) => socket.once('data', (data: Buffer) => resolve(data.toString())));
+    const answer = await new Promise<string>((resolve) =>
+      socket.once('data', (data: Buffer) => resolve(data.toString())),
+    );
     socket.destroy();
-    expect(JSON.parse(answer)).toEqual({ error: expect.stringMatching(/^(A request is|This cutter does not)/) as string });
-    expect((await bench.api<{ state: string }>('POST', '/api/cutter/control', { do: 'status' })).body.state).toBe('idle');
+    expect(JSON.parse(answer)).toEqual({
+      error: expect.stringMatching(/^(A request is|This cutter does not)/) as string,
+    });
+    expect((await bench.api<{ state: string }>('POST', '/api/cutter/control', { do: 'status' })).body.state).toBe(
+      'idle',
+    );
   });
 });

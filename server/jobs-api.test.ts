@@ -26,8 +26,13 @@ beforeAll(async () => {
 });
 afterAll(() => bench.close());
 
-const titles = async (query = '') => (await bench.api<JobSummary[]>('GET', `/api/jobs${query}`)).body.map((job) => job.title);
-const rename = (job: Job, title: string) => bench.api<Job & ProblemBody>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, title }, revision: job.revision });
+const titles = async (query = '') =>
+  (await bench.api<JobSummary[]>('GET', `/api/jobs${query}`)).body.map((job) => job.title);
+const rename = (job: Job, title: string) =>
+  bench.api<Job & ProblemBody>('PUT', `/api/jobs/${job.id}/recipe`, {
+    recipe: { ...job.recipe, title },
+    revision: job.revision,
+  });
 
 describe('jobs', () => {
   it('are made, found, duplicated, deleted and brought back', async () => {
@@ -76,34 +81,54 @@ describe('jobs', () => {
 
   it('take an edit once, however often it is sent', async () => {
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
-    const send = () => bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, title: 'B' }, revision: job.revision, edit: 'edit-1' });
+    const send = () =>
+      bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, {
+        recipe: { ...job.recipe, title: 'B' },
+        revision: job.revision,
+        edit: 'edit-1',
+      });
     const [first, again] = [await send(), await send()];
     expect([first.status, again.status, again.body.revision]).toEqual([200, 200, first.body.revision]);
-    const undo = () => bench.api<Job>('POST', `/api/jobs/${job.id}/undo`, { revision: first.body.revision, edit: 'edit-2' });
+    const undo = () =>
+      bench.api<Job>('POST', `/api/jobs/${job.id}/undo`, { revision: first.body.revision, edit: 'edit-2' });
     await undo();
     expect((await undo()).body).toMatchObject({ title: 'A', canRedo: true });
   });
 
-  it.each(Array.from({ length: 6 }, (_, seed) => seed))('lose no edit and take none twice when many hands write at once, seed %i', async (seed) => {
-    const random = seeded(seed);
-    const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: '0' });
-    const revisions: number[] = [];
-    const hand = async (name: string) => {
-      for (let done = 0; done < 4; ) {
-        const { body: seen } = await bench.api<Job>('GET', `/api/jobs/${job.id}`);
-        const edit = `${name}-${done}`;
-        const act = () => (random() < 0.2 ? step(job.id, random() < 0.5 ? 'undo' : 'redo', seen.revision, edit) : bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...seen.recipe, title: `${seen.recipe.title} ${edit}`.slice(-190) }, revision: seen.revision, edit }));
-        const answer = await act();
-        if (answer.status === 200) {
-          done += 1;
-          if (answer.body.revision > seen.revision) revisions.push(answer.body.revision);
-        } else expect([answer.status, seen.revision < (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.revision]).toEqual([409, true]);
-      }
-    };
-    await Promise.all(['a', 'b', 'c'].map(hand));
-    // Every write that changed something got a number of its own, and there are no others.
-    expect([...revisions].sort((a, b) => a - b)).toEqual(Array.from({ length: revisions.length }, (_, i) => i + 2));
-  });
+  it.each(Array.from({ length: 6 }, (_, seed) => seed))(
+    'lose no edit and take none twice when many hands write at once, seed %i',
+    async (seed) => {
+      const random = seeded(seed);
+      const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: '0' });
+      const revisions: number[] = [];
+      const hand = async (name: string) => {
+        for (let done = 0; done < 4;) {
+          const { body: seen } = await bench.api<Job>('GET', `/api/jobs/${job.id}`);
+          const edit = `${name}-${done}`;
+          const act = () =>
+            random() < 0.2
+              ? step(job.id, random() < 0.5 ? 'undo' : 'redo', seen.revision, edit)
+              : bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, {
+                  recipe: { ...seen.recipe, title: `${seen.recipe.title} ${edit}`.slice(-190) },
+                  revision: seen.revision,
+                  edit,
+                });
+          const answer = await act();
+          if (answer.status === 200) {
+            done += 1;
+            if (answer.body.revision > seen.revision) revisions.push(answer.body.revision);
+          } else
+            expect([
+              answer.status,
+              seen.revision < (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.revision,
+            ]).toEqual([409, true]);
+        }
+      };
+      await Promise.all(['a', 'b', 'c'].map(hand));
+      // Every write that changed something got a number of its own, and there are no others.
+      expect([...revisions].sort((a, b) => a - b)).toEqual(Array.from({ length: revisions.length }, (_, i) => i + 2));
+    },
+  );
 
   it('are not overwritten from a second window', async () => {
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
@@ -114,7 +139,8 @@ describe('jobs', () => {
   });
 });
 
-const step = (id: string, name: 'undo' | 'redo', revision: number, edit?: string) => bench.api<Job>('POST', `/api/jobs/${id}/${name}`, { revision, ...(edit ? { edit } : {}) });
+const step = (id: string, name: 'undo' | 'redo', revision: number, edit?: string) =>
+  bench.api<Job>('POST', `/api/jobs/${id}/${name}`, { revision, ...(edit ? { edit } : {}) });
 
 describe('the shop', () => {
   it('is not overwritten by a page that is behind', async () => {
@@ -143,16 +169,31 @@ describe('artwork', () => {
     ['cut off', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1">', 'not-xml'],
   ])('that is %s is refused with a sentence, and the job keeps what it had', async (_, text, code) => {
     const job = await jobWith(bench, HERON);
-    const bad = await bench.api<ProblemBody>('POST', `/api/jobs/${job.id}/artwork?fileName=bad.svg`, new TextEncoder().encode(text));
+    const bad = await bench.api<ProblemBody>(
+      'POST',
+      `/api/jobs/${job.id}/artwork?fileName=bad.svg`,
+      new TextEncoder().encode(text),
+    );
     expect([bad.status, bad.body.code]).toEqual([422, code]);
     expect(bad.body.title).toMatch(/[a-z]{3}.*\.?$/);
     expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.recipe.artworks).toEqual(job.recipe.artworks);
   });
 
-  const post = (id: string, query: string, bytes: Uint8Array) => bench.api<Job & { notes: string[] }>('POST', `/api/jobs/${id}/artwork?${query}`, bytes);
-  const RED = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><rect width="10" height="10" fill="#b3262b"/></svg>');
-  const NEAR = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><rect width="10" height="10" fill="#b3272c"/></svg>');
-  const PNG = new Uint8Array(new Resvg('<svg xmlns="http://www.w3.org/2000/svg" width="60" height="60"><rect width="60" height="60" fill="#fff"/><circle cx="30" cy="30" r="20" fill="#1d4e89"/></svg>').render().asPng());
+  const post = (id: string, query: string, bytes: Uint8Array) =>
+    bench.api<Job & { notes: string[] }>('POST', `/api/jobs/${id}/artwork?${query}`, bytes);
+  const RED = new TextEncoder().encode(
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><rect width="10" height="10" fill="#b3262b"/></svg>',
+  );
+  const NEAR = new TextEncoder().encode(
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><rect width="10" height="10" fill="#b3272c"/></svg>',
+  );
+  const PNG = new Uint8Array(
+    new Resvg(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="60" height="60"><rect width="60" height="60" fill="#fff"/><circle cx="30" cy="30" r="20" fill="#1d4e89"/></svg>',
+    )
+      .render()
+      .asPng(),
+  );
 
   it('is added to what a job has, and the design kept at its size from then on', async () => {
     const job = await jobWith(bench, RED);
@@ -169,20 +210,37 @@ describe('artwork', () => {
     const { body: job } = await post(empty.id, 'fileName=pages.pdf', pdf('pages'));
     expect(job.recipe.artworks).toMatchObject([{ kind: 'drawing', page: 1 }]);
     const [part] = job.recipe.artworks;
-    const { body: second } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, artworks: [{ ...part, page: 2, group: 'g', recolour: { '#1c4f89': '#1f6b45' } }] }, revision: job.revision });
-    expect((await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.layers).toMatchObject([{ film: 'towpath' }]);
-    const { body: again } = await post(job.id, `fileName=pages-2.pdf&replaces=${part!.id}`, Uint8Array.of(...pdf('pages'), 10));
-    expect(again.recipe.artworks).toMatchObject([{ page: 2, group: 'g', recolour: { '#1c4f89': '#1f6b45' }, source: { fileName: 'pages-2.pdf' } }]);
+    const { body: second } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: { ...job.recipe, artworks: [{ ...part, page: 2, group: 'g', recolour: { '#1c4f89': '#1f6b45' } }] },
+      revision: job.revision,
+    });
+    expect((await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.layers).toMatchObject([
+      { film: 'towpath' },
+    ]);
+    const { body: again } = await post(
+      job.id,
+      `fileName=pages-2.pdf&replaces=${part!.id}`,
+      Uint8Array.of(...pdf('pages'), 10),
+    );
+    expect(again.recipe.artworks).toMatchObject([
+      { page: 2, group: 'g', recolour: { '#1c4f89': '#1f6b45' }, source: { fileName: 'pages-2.pdf' } },
+    ]);
     const { body: single } = await post(job.id, `fileName=one.pdf&replaces=${part!.id}`, pdf('gs-1'));
     expect(single.recipe.artworks).toMatchObject([{ page: 1, group: 'g' }]);
     expect(second.revision).toBeLessThan(single.revision);
-    const locked = await bench.api<ProblemBody>('POST', `/api/jobs/${job.id}/artwork?fileName=locked.pdf`, pdf('locked'));
+    const locked = await bench.api<ProblemBody>(
+      'POST',
+      `/api/jobs/${job.id}/artwork?fileName=locked.pdf`,
+      pdf('locked'),
+    );
     expect([locked.status, locked.body.code]).toEqual([422, 'pdf-encrypted']);
     expect(locked.body.title).toContain('password');
   });
 
   it('takes the place of an older version with the decisions that still apply, as one step', async () => {
-    const job = await jobWith(bench, RED, (recipe) => patchRecipe(recipe, { films: { byColour: { '#b3262b': 'ember' } } }));
+    const job = await jobWith(bench, RED, (recipe) =>
+      patchRecipe(recipe, { films: { byColour: { '#b3262b': 'ember' } } }),
+    );
     const { body } = await post(job.id, `fileName=next.svg&replaces=${job.recipe.artworks[0]!.id}`, NEAR);
     expect(body.recipe.films.byColour).toEqual({ '#b3272c': 'ember' });
     expect(body.notes).toEqual(['Your decisions for vivid red (#b3262b) now apply to vivid red (#b3272c).']);
@@ -195,14 +253,25 @@ describe('artwork', () => {
     ['a version of a part that is gone', NEAR, 'part-unknown'],
   ])('is refused when it is %s', async (_, bytes, code) => {
     const job = await jobWith(bench, RED);
-    const { status, body } = await bench.api<ProblemBody>('POST', `/api/jobs/${job.id}/artwork?fileName=a${code === 'part-unknown' ? '&replaces=nobody' : ''}`, bytes);
+    const { status, body } = await bench.api<ProblemBody>(
+      'POST',
+      `/api/jobs/${job.id}/artwork?fileName=a${code === 'part-unknown' ? '&replaces=nobody' : ''}`,
+      bytes,
+    );
     expect([status, body.code]).toEqual([422, code]);
   });
 
   it('that is too large is refused before it is read', async () => {
     const job = await jobWith(bench, HERON);
     const status = await new Promise((resolve, reject) => {
-      const sending = request(`${bench.server.url}/api/jobs/${job.id}/artwork`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream', 'Content-Length': String(100 * 1024 * 1024) } }, (response) => resolve(response.statusCode));
+      const sending = request(
+        `${bench.server.url}/api/jobs/${job.id}/artwork`,
+        {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/octet-stream', 'Content-Length': String(100 * 1024 * 1024) },
+        },
+        (response) => resolve(response.statusCode),
+      );
       sending.on('error', reject);
       sending.flushHeaders();
     });
@@ -212,28 +281,42 @@ describe('artwork', () => {
 
 describe('fonts', () => {
   it('are added once, listed, and set words in a job', async () => {
-    const lobster = new Uint8Array(await resourcesInNode.fontFile('@expo-google-fonts/lobster/400Regular/Lobster_400Regular.ttf'));
+    const lobster = new Uint8Array(
+      await resourcesInNode.fontFile('@expo-google-fonts/lobster/400Regular/Lobster_400Regular.ttf'),
+    );
     const added = (await bench.api<OwnFont>('POST', '/api/fonts?fileName=mine.ttf', lobster)).body;
     const again = (await bench.api<OwnFont>('POST', '/api/fonts?fileName=copy.ttf', lobster)).body;
     expect(again).toEqual(added);
     expect((await bench.api<OwnFont[]>('GET', '/api/fonts')).body).toEqual([added]);
     expect(added.name).toContain('Lobster');
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Words' });
-    const part: LetteringPart = { ...letteringPart('w', { ...newLettering('Wick'), font: `own:${added.source.id}` }), fontSource: added.source };
-    const put = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, artworks: [part] }, revision: job.revision });
+    const part: LetteringPart = {
+      ...letteringPart('w', { ...newLettering('Wick'), font: `own:${added.source.id}` }),
+      fontSource: added.source,
+    };
+    const put = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: { ...job.recipe, artworks: [part] },
+      revision: job.revision,
+    });
     expect([put.status, put.body.state, put.body.words]).toEqual([200, 'in work', 'Wick']);
     expect((await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.layers).toHaveLength(1);
   });
 
   it('that cannot be read are refused with a sentence', async () => {
-    const { status, body } = await bench.api<ProblemBody>('POST', '/api/fonts?fileName=no.ttf', new TextEncoder().encode('no font'));
+    const { status, body } = await bench.api<ProblemBody>(
+      'POST',
+      '/api/fonts?fileName=no.ttf',
+      new TextEncoder().encode('no font'),
+    );
     expect([status, body.code]).toEqual([422, 'font-unreadable']);
   });
 });
 
 describe('the plan', () => {
   it('is computed by a worker and reported', async () => {
-    const job = await jobWith(bench, HERON, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 120 } } }));
+    const job = await jobWith(bench, HERON, (recipe) =>
+      patchRecipe(recipe, { surface: { size: { mode: 'width', mm: 120 } } }),
+    );
     const { body } = await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`);
     expect(body.design?.widthMm).toBe(120);
     expect(body.layers).toHaveLength(4);
@@ -263,8 +346,13 @@ describe('the plan', () => {
   it('lets a small file in while two large drawings are planned', async () => {
     const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(3000 + n))));
     const ended: string[] = [];
-    const plans = heavy.map((one, n) => bench.api('GET', `/api/jobs/${one.id}/plan`).then(() => ended.push(`plan ${n}`)));
-    await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><rect width="40" height="40"/></svg>');
+    const plans = heavy.map((one, n) =>
+      bench.api('GET', `/api/jobs/${one.id}/plan`).then(() => ended.push(`plan ${n}`)),
+    );
+    await jobWith(
+      bench,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><rect width="40" height="40"/></svg>',
+    );
     ended.push('small');
     await Promise.all(plans);
     expect(ended[0]).toBe('small');
@@ -278,7 +366,9 @@ describe('the plan', () => {
     await expect(left).rejects.toThrow('left');
     // Had it gone on, it would be known by now, or its first steps be over.
     const steps: number[][] = [[], []];
-    const [one, two] = await Promise.all(steps.map((mine) => compute.plan(source, { onProgress: (done) => mine.push(done) })));
+    const [one, two] = await Promise.all(
+      steps.map((mine) => compute.plan(source, { onProgress: (done) => mine.push(done) })),
+    );
     expect(two).toBe(one);
     expect(steps[0]![0]).toBeLessThan(0.2);
     expect(steps[1]).toEqual(steps[0]);
@@ -291,7 +381,10 @@ describe('the plan', () => {
   it('frees its place when the page that asked goes away', async () => {
     const [heavy, small] = [await jobWith(bench, manyDots(4000)), await jobWith(bench, manyDots(20))];
     const leave = new AbortController();
-    const asked = fetch(`${bench.server.url}/api/jobs/${heavy.id}/plan`, { signal: leave.signal }).then(() => 'answered', () => 'left');
+    const asked = fetch(`${bench.server.url}/api/jobs/${heavy.id}/plan`, { signal: leave.signal }).then(
+      () => 'answered',
+      () => 'left',
+    );
     const small1 = bench.api<PlanReport>('GET', `/api/jobs/${small.id}/plan`);
     leave.abort();
     expect(await asked).toBe('left');
@@ -306,13 +399,21 @@ describe('the plan', () => {
 describe('the list of jobs', () => {
   const list = async (query: string) => {
     const response = await fetch(`${bench.server.url}/api/jobs?${query}`);
-    return { total: Number(response.headers.get('Total-Count')), titles: ((await response.json()) as JobSummary[]).map((job) => job.title) };
+    return {
+      total: Number(response.headers.get('Total-Count')),
+      titles: ((await response.json()) as JobSummary[]).map((job) => job.title),
+    };
   };
 
   it('comes in pieces that fit together, the soonest due first, and is searched by the start, middle and end of words', async () => {
     const { jobs } = bench.server.services;
     const random = seeded(3);
-    for (let i = 0; i < 60; i += 1) await jobs.create({ ...emptyRecipe(`Läger ${i}`), customer: i % 2 ? '100%_ sure' : 'Quay', due: random() < 0.5 ? `2027-01-${String(1 + Math.floor(random() * 28)).padStart(2, '0')}` : null });
+    for (let i = 0; i < 60; i += 1)
+      await jobs.create({
+        ...emptyRecipe(`Läger ${i}`),
+        customer: i % 2 ? '100%_ sure' : 'Quay',
+        due: random() < 0.5 ? `2027-01-${String(1 + Math.floor(random() * 28)).padStart(2, '0')}` : null,
+      });
     const whole = await list('search=läger');
     expect(whole.total).toBe(60);
     const dues = (await bench.api<JobSummary[]>('GET', '/api/jobs?search=LÄGER')).body.map((job) => job.due ?? '9');
@@ -333,18 +434,29 @@ describe('the list of jobs', () => {
   });
 
   describe('has a small picture of each whole design', () => {
-    const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="40mm" viewBox="0 0 80 40"><rect width="80" height="40" fill="#b3262b"/></svg>';
-    const onWhite = '<svg xmlns="http://www.w3.org/2000/svg" width="80" height="40"><rect width="80" height="40" fill="#fff"/><rect x="10" y="10" width="60" height="20" fill="#b3262b"/></svg>';
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="40mm" viewBox="0 0 80 40"><rect width="80" height="40" fill="#b3262b"/></svg>';
+    const onWhite =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="80" height="40"><rect width="80" height="40" fill="#fff"/><rect x="10" y="10" width="60" height="20" fill="#b3262b"/></svg>';
     const dxf = '0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\n0\n10\n50\n20\n50\n40\n20\n0\nENDSEC\n0\nEOF\n';
     const pictured = async (job: Job) => {
       const response = await fetch(`${bench.server.url}/api/jobs/${job.id}/picture?design=${job.design}`);
-      return { status: response.status, kept: response.headers.get('cache-control'), png: new Uint8Array(await response.arrayBuffer()) };
+      return {
+        status: response.status,
+        kept: response.headers.get('cache-control'),
+        png: new Uint8Array(await response.arrayBuffer()),
+      };
     };
     /** The pixels of a small picture. */
     const pixels = (png: Uint8Array) => ReadPng.sync.read(Buffer.from(png));
-    const give = async (id: string, name: string, bytes: Uint8Array) => (await bench.api<Job>('POST', `/api/jobs/${id}/artwork?fileName=${name}`, bytes)).body;
+    const give = async (id: string, name: string, bytes: Uint8Array) =>
+      (await bench.api<Job>('POST', `/api/jobs/${id}/artwork?fileName=${name}`, bytes)).body;
 
-    it.each([['a.svg', new TextEncoder().encode(svg)], ['a.dxf', new TextEncoder().encode(dxf)], ['a.png', new Uint8Array(new Resvg(onWhite).render().asPng())]] as const)('of %s', async (name, bytes) => {
+    it.each([
+      ['a.svg', new TextEncoder().encode(svg)],
+      ['a.dxf', new TextEncoder().encode(dxf)],
+      ['a.png', new Uint8Array(new Resvg(onWhite).render().asPng())],
+    ] as const)('of %s', async (name, bytes) => {
       const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: name });
       expect([job.design, (await pictured(job)).status]).toEqual([null, 404]);
       const drawn = await give(job.id, name, bytes);
@@ -363,24 +475,39 @@ describe('the list of jobs', () => {
       const { png, kept } = await pictured(two);
       expect(kept).toContain('immutable');
       const { data } = pixels(png);
-      const has = (r: number, g: number, b: number) => Array.from({ length: data.length / 4 }, (_, i) => [...data.subarray(4 * i, 4 * i + 3)]).some((px) => px[0] === r && px[1] === g && px[2] === b);
+      const has = (r: number, g: number, b: number) =>
+        Array.from({ length: data.length / 4 }, (_, i) => [...data.subarray(4 * i, 4 * i + 3)]).some(
+          (px) => px[0] === r && px[1] === g && px[2] === b,
+        );
       expect([has(0xb3, 0x26, 0x2b), has(0x1d, 0x4e, 0x89)]).toEqual([true, true]);
       expect((await rename(two, 'Another name')).body.design).toBe(two.design);
     });
 
-    it('is not there for a job that is not', async () => expect((await fetch(`${bench.server.url}/api/jobs/none/picture`)).status).toBe(404));
+    it('is not there for a job that is not', async () =>
+      expect((await fetch(`${bench.server.url}/api/jobs/none/picture`)).status).toBe(404));
   });
 });
 
 describe('what open pages are told', () => {
   /** Reads events until `enough` of the kind are there, then hangs up. */
-  async function events(kind: string, enough: number, act: () => Promise<unknown>, lastId?: string): Promise<{ id: string; data: Record<string, unknown> }[]> {
+  async function events(
+    kind: string,
+    enough: number,
+    act: () => Promise<unknown>,
+    lastId?: string,
+  ): Promise<{ id: string; data: Record<string, unknown> }[]> {
     const leave = new AbortController();
-    const response = await fetch(`${bench.server.url}/api/changes`, { signal: leave.signal, headers: lastId === undefined ? {} : { 'Last-Event-ID': lastId } });
+    const response = await fetch(`${bench.server.url}/api/changes`, {
+      signal: leave.signal,
+      headers: lastId === undefined ? {} : { 'Last-Event-ID': lastId },
+    });
     await act();
     let text = '';
     const decoder = new TextDecoder();
-    const read = () => [...text.matchAll(/^id: (.*)\nevent: (.*)\ndata: (.*)\n\n/gm)].filter((m) => m[2] === kind).map((m) => ({ id: m[1]!, data: JSON.parse(m[3]!) as Record<string, unknown> }));
+    const read = () =>
+      [...text.matchAll(/^id: (.*)\nevent: (.*)\ndata: (.*)\n\n/gm)]
+        .filter((m) => m[2] === kind)
+        .map((m) => ({ id: m[1]!, data: JSON.parse(m[3]!) as Record<string, unknown> }));
     for await (const chunk of response.body!) {
       text += decoder.decode(chunk as Uint8Array, { stream: true });
       if (read().length >= enough) break;
@@ -391,14 +518,18 @@ describe('what open pages are told', () => {
 
   it('are changes of jobs and of the shop, also those that were made while a page was away', async () => {
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Told' });
-    const rename = async (title: string, revision: number) => bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, title }, revision });
+    const rename = async (title: string, revision: number) =>
+      bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, title }, revision });
     const [first] = await events('change', 1, () => rename('Other', 1));
     expect(first!.data).toEqual({ of: 'job', jobId: job.id, revision: 2 });
     const { body: shop } = await bench.api<{ revision: number }>('GET', '/api/shop');
     await rename('Third', 2);
     await changeRecord(bench, 'cutters', 'bench', { repeatabilityMm: 0.06 });
     const missed = await events('change', 2, () => Promise.resolve(), first!.id);
-    expect(missed.map((one) => one.data)).toEqual([{ of: 'job', jobId: job.id, revision: 3 }, { of: 'shop', revision: shop.revision + 1 }]);
+    expect(missed.map((one) => one.data)).toEqual([
+      { of: 'job', jobId: job.id, revision: 3 },
+      { of: 'shop', revision: shop.revision + 1 },
+    ]);
     expect(await events('missed', 1, () => Promise.resolve(), 'another-server.7')).toHaveLength(1);
     // Refused and repeated writes change nothing, and nothing is told.
     const [only] = await events('change', 1, async () => {
@@ -410,7 +541,11 @@ describe('what open pages are told', () => {
 });
 
 function manyDots(count: number): string {
-  const dots = Array.from({ length: count }, (_, i) => `<circle cx="${(i % 80) * 6}" cy="${Math.floor(i / 80) * 6}" r="3.5" fill="${i % 2 ? '#b3262b' : '#1d4e89'}"/>`).join('');
+  const dots = Array.from(
+    { length: count },
+    (_, i) =>
+      `<circle cx="${(i % 80) * 6}" cy="${Math.floor(i / 80) * 6}" r="3.5" fill="${i % 2 ? '#b3262b' : '#1d4e89'}"/>`,
+  ).join('');
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 480 ${Math.ceil(count / 80) * 6}">${dots}</svg>`;
 }
 
@@ -452,7 +587,10 @@ describe('the edge of the server', () => {
 
   it('refuses a recipe that is none, and keeps the one there was', async () => {
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', {});
-    const bad = await bench.api<ProblemBody & { path: string }>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, build: { ...job.recipe.build, trapMm: -1 } }, revision: job.revision });
+    const bad = await bench.api<ProblemBody & { path: string }>('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: { ...job.recipe, build: { ...job.recipe.build, trapMm: -1 } },
+      revision: job.revision,
+    });
     expect([bad.status, bad.body.path]).toEqual([400, expect.stringContaining('/build/trapMm')]);
   });
 
@@ -463,17 +601,34 @@ describe('the edge of the server', () => {
     ['application/json', 'POST', (id: string) => `/api/jobs/${id}/artwork`],
   ])('refuses a body of type “%s” where it takes another', async (type, method, path) => {
     const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'A' });
-    const answer = await fetch(bench.server.url + path(job.id), { method, headers: type ? { 'Content-Type': type } : {}, body: new TextEncoder().encode(JSON.stringify({ recipe: { ...job.recipe, title: 'B' }, revision: job.revision })) });
+    const answer = await fetch(bench.server.url + path(job.id), {
+      method,
+      headers: type ? { 'Content-Type': type } : {},
+      body: new TextEncoder().encode(JSON.stringify({ recipe: { ...job.recipe, title: 'B' }, revision: job.revision })),
+    });
     expect([answer.status, ((await answer.json()) as ProblemBody).code]).toEqual([415, 'media-type']);
     expect((await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body.title).toBe('A');
   });
 
   it('describes every route it serves, from the schemas it checks them by', async () => {
     const { body } = await bench.api<{ paths: Record<string, Record<string, unknown>> }>('GET', '/api/openapi.json');
-    expect(Object.keys(body.paths)).toEqual(expect.arrayContaining(['/api/jobs', '/api/jobs/{id}/recipe', '/api/jobs/{id}/sheets/{sheet}/cut', '/api/runs/{id}/events', '/api/openapi.json']));
+    expect(Object.keys(body.paths)).toEqual(
+      expect.arrayContaining([
+        '/api/jobs',
+        '/api/jobs/{id}/recipe',
+        '/api/jobs/{id}/sheets/{sheet}/cut',
+        '/api/runs/{id}/events',
+        '/api/openapi.json',
+      ]),
+    );
   });
 });
 
 it('the page of the documentation about the API is made from its routes', () => {
-  expect(readFileSync(new URL('../docs/api.md', import.meta.url), 'utf8')).toBe(apiPage([...enterRoutes(bench.server.door, { host: '', origin: '', isSecure: false }), ...apiRoutes(bench.server.services, bench.server.door)]));
+  expect(readFileSync(new URL('../docs/api.md', import.meta.url), 'utf8')).toBe(
+    apiPage([
+      ...enterRoutes(bench.server.door, { host: '', origin: '', isSecure: false }),
+      ...apiRoutes(bench.server.services, bench.server.door),
+    ]),
+  );
 });

@@ -17,10 +17,34 @@ const PROGRAM = 'dist/testing/book-until-killed.mjs';
 const ROLL_MM = 1_000_000;
 const folder = mkdtempSync(join(tmpdir(), 'lantern-killed-'));
 beforeAll(async () => {
-  await build({ entryPoints: ['server/testing/book-until-killed.ts'], outfile: PROGRAM, bundle: true, packages: 'external', format: 'esm', platform: 'node', logLevel: 'error' });
+  await build({
+    entryPoints: ['server/testing/book-until-killed.ts'],
+    outfile: PROGRAM,
+    bundle: true,
+    packages: 'external',
+    format: 'esm',
+    platform: 'node',
+    logLevel: 'error',
+  });
   const db = await openDatabase(folder);
-  const roll = (id: string) => ({ id, filmId: 'tar', kind: 'roll' as const, number: null, widthMm: 500, lengthMm: ROLL_MM, edgeMm: 5, place: '', note: '', retired: false, left: ROLL_MM });
-  await new ShopStore(db, new StockBook(db)).fill({ ...EMPTY_SHOP, films: [newFilm('tar', 'cast')], stock: [roll('one'), roll('two')] });
+  const roll = (id: string) => ({
+    id,
+    filmId: 'tar',
+    kind: 'roll' as const,
+    number: null,
+    widthMm: 500,
+    lengthMm: ROLL_MM,
+    edgeMm: 5,
+    place: '',
+    note: '',
+    retired: false,
+    left: ROLL_MM,
+  });
+  await new ShopStore(db, new StockBook(db)).fill({
+    ...EMPTY_SHOP,
+    films: [newFilm('tar', 'cast')],
+    stock: [roll('one'), roll('two')],
+  });
   await db.destroy();
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -39,7 +63,9 @@ function bookUntil(round: number, steps: number, turns: number): Promise<void> {
       const turn = (left: number): void => void (left > 0 ? setImmediate(() => turn(left - 1)) : child.kill('SIGKILL'));
       turn(turns);
     });
-    child.on('exit', (code, signal) => (signal === 'SIGKILL' ? resolve() : reject(new Error(`It ended by itself with ${code}: ${text.slice(-400)}`))));
+    child.on('exit', (code, signal) =>
+      signal === 'SIGKILL' ? resolve() : reject(new Error(`It ended by itself with ${code}: ${text.slice(-400)}`)),
+    );
   });
 }
 
@@ -56,12 +82,26 @@ describe('a server that is killed while sheets are booked', () => {
         expect(await count(db('stock_lines').where({ piece_id: piece, why: 'used' }))).toBe(runs);
         expect(await new StockBook(db).leftOf(piece)).toBe(ROLL_MM - runs * 10);
       }
-      const sheets = (await db('sheets').select('id', 'leftovers_booked_at')) as { id: string; leftovers_booked_at: string | null }[];
+      const sheets = (await db('sheets').select('id', 'leftovers_booked_at')) as {
+        id: string;
+        leftovers_booked_at: string | null;
+      }[];
       let offcuts = 0;
       for (const { id, leftovers_booked_at: said } of sheets) {
-        const back = (await db('stock_lines').where({ sheet_id: id, why: 'returned' }).select('piece_id')) as { piece_id: string }[];
+        const back = (await db('stock_lines').where({ sheet_id: id, why: 'returned' }).select('piece_id')) as {
+          piece_id: string;
+        }[];
         expect(back).toHaveLength(said === null ? 0 : 3);
-        expect(await count(db('shop_records').where({ kind: 'pieces' }).whereIn('id', back.map((line) => line.piece_id)))).toBe(back.length);
+        expect(
+          await count(
+            db('shop_records')
+              .where({ kind: 'pieces' })
+              .whereIn(
+                'id',
+                back.map((line) => line.piece_id),
+              ),
+          ),
+        ).toBe(back.length);
         offcuts += back.length;
       }
       expect(await count(db('shop_records').where({ kind: 'pieces' }))).toBe(2 + offcuts);

@@ -25,7 +25,8 @@ const server = await startServer({
   pagesFolder: projectPath('dist', 'web'),
 });
 console.log(`Wry Lantern: ${server.url}`);
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void server.close().then(() => process.exit(0)));
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => void server.close().then(() => process.exit(0)));
 if (values.share !== undefined) await share(server, values.share);
 if (server.door.address) console.log(saySharing(server.door.address.origin, server.door.address.isSecure));
 
@@ -40,6 +41,8 @@ async function share({ door }: RunningServer, wish: string): Promise<void> {
 }
 
 function saySharing(url: string, isSecure: boolean): string {
-  const warning = isSecure ? '' : ' It is plain HTTP: whoever listens in this network can read what is sent. Use it only in a network that is yours.';
+  const warning = isSecure
+    ? ''
+    : ' It is plain HTTP: whoever listens in this network can read what is sent. Use it only in a network that is yours.';
   return `Shared: ${url}. Let a device in under Shop, Devices.${warning}`;
 }

@@ -31,12 +31,18 @@ afterAll(async () => {
 });
 
 /** Asks without a browser’s help: what comes is what is on the wire. */
-function ask(path: string, headers: Record<string, string> = {}, method = 'GET'): Promise<{ status: number; headers: IncomingHttpHeaders; body: Buffer }> {
+function ask(
+  path: string,
+  headers: Record<string, string> = {},
+  method = 'GET',
+): Promise<{ status: number; headers: IncomingHttpHeaders; body: Buffer }> {
   return new Promise((resolve, reject) => {
     const asking = request(bench.server.url + path, { method, headers }, (response) => {
       const parts: Buffer[] = [];
       response.on('data', (part: Buffer) => parts.push(part));
-      response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body: Buffer.concat(parts) }));
+      response.on('end', () =>
+        resolve({ status: response.statusCode!, headers: response.headers, body: Buffer.concat(parts) }),
+      );
     });
     asking.on('error', reject);
     asking.end();
@@ -45,10 +51,26 @@ function ask(path: string, headers: Record<string, string> = {}, method = 'GET')
 
 describe('the pages', () => {
   it('come as small as the browser can read them, and plain where it can read nothing else', async () => {
-    const [brotli, gzip, plain] = [await ask('/assets/a-1.js', { 'Accept-Encoding': 'gzip, deflate, br' }), await ask('/assets/a-1.js', { 'Accept-Encoding': 'gzip' }), await ask('/assets/a-1.js')];
-    expect([brotli.headers['content-encoding'], gzip.headers['content-encoding'], plain.headers['content-encoding']]).toEqual(['br', 'gzip', undefined]);
-    expect([brotliDecompressSync(brotli.body), gunzipSync(gzip.body), plain.body].map(String)).toEqual([SCRIPT, SCRIPT, SCRIPT]);
-    expect(brotli.headers).toMatchObject({ 'content-type': expect.stringMatching(/javascript/) as string, vary: 'Accept-Encoding', 'cache-control': 'public, max-age=31536000, immutable' });
+    const [brotli, gzip, plain] = [
+      await ask('/assets/a-1.js', { 'Accept-Encoding': 'gzip, deflate, br' }),
+      await ask('/assets/a-1.js', { 'Accept-Encoding': 'gzip' }),
+      await ask('/assets/a-1.js'),
+    ];
+    expect([
+      brotli.headers['content-encoding'],
+      gzip.headers['content-encoding'],
+      plain.headers['content-encoding'],
+    ]).toEqual(['br', 'gzip', undefined]);
+    expect([brotliDecompressSync(brotli.body), gunzipSync(gzip.body), plain.body].map(String)).toEqual([
+      SCRIPT,
+      SCRIPT,
+      SCRIPT,
+    ]);
+    expect(brotli.headers).toMatchObject({
+      'content-type': expect.stringMatching(/javascript/) as string,
+      vary: 'Accept-Encoding',
+      'cache-control': 'public, max-age=31536000, immutable',
+    });
   });
 
   it('are not sent again to who has them', async () => {
@@ -63,8 +85,16 @@ describe('the pages', () => {
   it('know their own addresses; a file that is not there is not there, and an address that cannot be read is answered by the application', async () => {
     expect(String((await ask('/jobs/1/build')).body)).toBe(PAGE);
     expect((await ask('/jobs/1/build', {}, 'HEAD')).status).toBe(200);
-    for (const path of ['/nope.js', '/assets/gone-1.js', '/assets/../../package.json', '/..%2f..%2fpackage.json', '/api/nope']) expect([path, (await ask(path)).status]).toEqual([path, 404]);
-    for (const path of ['/%E0%A4%A', '/%', '/jobs/%FF']) expect([path, String((await ask(path)).body)]).toEqual([path, PAGE]);
+    for (const path of [
+      '/nope.js',
+      '/assets/gone-1.js',
+      '/assets/../../package.json',
+      '/..%2f..%2fpackage.json',
+      '/api/nope',
+    ])
+      expect([path, (await ask(path)).status]).toEqual([path, 404]);
+    for (const path of ['/%E0%A4%A', '/%', '/jobs/%FF'])
+      expect([path, String((await ask(path)).body)]).toEqual([path, PAGE]);
     expect((await ask('/', {}, 'POST')).status).toBe(404);
   });
 
@@ -78,12 +108,24 @@ describe('a new version of the pages', () => {
   it('leaves those of the last one where an open page finds them, and no older ones', () => {
     const out = mkdtempSync(join(tmpdir(), 'lantern-build-'));
     mkdirSync(join(out, 'assets'));
-    const { writeBundle } = keepLastVersion(out) as unknown as { writeBundle: { handler: (options: object, bundle: Record<string, object>) => void } };
-    const build = (...names: string[]) => {
-      for (const name of names) for (const ending of ['', '.br', '.gz']) writeFileSync(join(out, 'assets', name + ending), name);
-      writeBundle.handler({}, Object.fromEntries(names.flatMap((name) => [[`assets/${name}`, {}], [`assets/${name}.br`, {}]])));
+    const { writeBundle } = keepLastVersion(out) as unknown as {
+      writeBundle: { handler: (options: object, bundle: Record<string, object>) => void };
     };
-    const has = (name: string) => existsSync(join(out, 'assets', name)) && existsSync(join(out, 'assets', `${name}.br`));
+    const build = (...names: string[]) => {
+      for (const name of names)
+        for (const ending of ['', '.br', '.gz']) writeFileSync(join(out, 'assets', name + ending), name);
+      writeBundle.handler(
+        {},
+        Object.fromEntries(
+          names.flatMap((name) => [
+            [`assets/${name}`, {}],
+            [`assets/${name}.br`, {}],
+          ]),
+        ),
+      );
+    };
+    const has = (name: string) =>
+      existsSync(join(out, 'assets', name)) && existsSync(join(out, 'assets', `${name}.br`));
     build('a-1.js', 'same.js');
     build('a-2.js', 'same.js');
     expect(['a-1.js', 'a-2.js', 'same.js'].map(has)).toEqual([true, true, true]);

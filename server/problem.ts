@@ -20,12 +20,20 @@ export class Problem extends Error {
 export const problems: Middleware = async (ctx, next) => {
   try {
     await next();
-    if (ctx.status === 404 && ctx.body === undefined) throw new Problem(404, 'not-found', 'There is nothing at this address.');
+    if (ctx.status === 404 && ctx.body === undefined)
+      throw new Problem(404, 'not-found', 'There is nothing at this address.');
   } catch (error) {
     const problem = asProblem(error);
     if (problem.status >= 500) console.error(error);
     ctx.status = problem.status;
-    ctx.body = JSON.stringify({ type: 'about:blank', status: problem.status, code: problem.code, title: problem.message, path: problem.path, lines: problem.lines });
+    ctx.body = JSON.stringify({
+      type: 'about:blank',
+      status: problem.status,
+      code: problem.code,
+      title: problem.message,
+      path: problem.path,
+      lines: problem.lines,
+    });
     ctx.type = 'application/problem+json';
   }
 };

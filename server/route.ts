@@ -51,14 +51,28 @@ export function register(router: Router, routes: readonly Route[]): void {
     const checkBody = route.body && route.body !== 'bytes' ? ajv.compile(route.body) : null;
     const checkQuery = ajv.compile({ type: 'object', properties: route.query ?? {} });
     router[route.method](route.path, async (ctx) => {
-      if (askingDevice(ctx) && (route.isPrivate || (route.method !== 'get' && !route.isBench))) throw new Problem(403, 'bench-only', 'This can be done on the bench computer only. Here you can weed, assemble, cut, and book film.');
+      if (askingDevice(ctx) && (route.isPrivate || (route.method !== 'get' && !route.isBench)))
+        throw new Problem(
+          403,
+          'bench-only',
+          'This can be done on the bench computer only. Here you can weed, assemble, cut, and book film.',
+        );
       const query = Object.fromEntries(Object.entries(ctx.query).map(([name, value]) => [name, String(value)]));
       check(checkQuery, query, 'query');
       if (route.body) checkMediaType(ctx, route.body === 'bytes' ? 'application/octet-stream' : 'application/json');
-      const bytes = route.body ? await readBody(ctx, route.most ?? (route.body === 'bytes' ? LARGEST_UPLOAD : LARGEST_JSON)) : new Uint8Array();
+      const bytes = route.body
+        ? await readBody(ctx, route.most ?? (route.body === 'bytes' ? LARGEST_UPLOAD : LARGEST_JSON))
+        : new Uint8Array();
       const body = checkBody ? parseJson(bytes) : undefined;
       if (checkBody) check(checkBody, body, 'body');
-      const answer = await route.handle({ ctx, params: ctx['params'] as Record<string, string>, query, body, bytes, signal: leavingOf(ctx) });
+      const answer = await route.handle({
+        ctx,
+        params: ctx['params'] as Record<string, string>,
+        query,
+        body,
+        bytes,
+        signal: leavingOf(ctx),
+      });
       if (answer !== undefined) {
         ctx.set('Cache-Control', 'no-store');
         ctx.body = JSON.stringify(answer);
@@ -85,7 +99,12 @@ function check(validate: ValidateFunction, value: unknown, what: string): void {
 /** A body is what it says it is, or is not read: JSON that was sent as text may be another page's form. */
 function checkMediaType(ctx: Context, wanted: string): void {
   const [type = ''] = ctx.get('content-type').split(';');
-  if (type.trim().toLowerCase() !== wanted) throw new Problem(415, 'media-type', `The request’s body must be ${wanted}, not ${type.trim() === '' ? 'of no named type' : type.trim().slice(0, 80)}.`);
+  if (type.trim().toLowerCase() !== wanted)
+    throw new Problem(
+      415,
+      'media-type',
+      `The request’s body must be ${wanted}, not ${type.trim() === '' ? 'of no named type' : type.trim().slice(0, 80)}.`,
+    );
 }
 
 async function readBody(ctx: Context, most: number): Promise<Uint8Array> {

@@ -35,10 +35,13 @@ export function setPageHeaders(ctx: Context): void {
 /** Only this machine's own browser pages may speak to the server: Host and Origin are checked, so no other site can reach in. */
 export const security: Middleware = async (ctx, next) => {
   setPageHeaders(ctx);
-  if (!LOCAL_HOST.test(ctx.get('host'))) throw new Problem(421, 'host-refused', 'This server answers only under its own local address.');
+  if (!LOCAL_HOST.test(ctx.get('host')))
+    throw new Problem(421, 'host-refused', 'This server answers only under its own local address.');
   const origin = ctx.get('origin');
   const changes = !['GET', 'HEAD', 'OPTIONS'].includes(ctx.method);
-  if (origin && origin !== `http://${ctx.get('host')}`) throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
-  if (changes && ctx.get('sec-fetch-site') === 'cross-site') throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
+  if (origin && origin !== `http://${ctx.get('host')}`)
+    throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
+  if (changes && ctx.get('sec-fetch-site') === 'cross-site')
+    throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
   await next();
 };

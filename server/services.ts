@@ -49,7 +49,13 @@ export interface Services {
   /** What a batch is planned from, with its jobs' revisions. @throws Problem 404 */
   readonly planBatch: (id: string) => Promise<BatchSource & { readonly revisions: ReadonlyMap<string, number> }>;
   /** A job's recipe with the shop and what is cut of it already: what a worker plans from. */
-  readonly planJob: (jobId: string) => Promise<PlanSource & { readonly revision: number; readonly design: string | null; readonly shop: Shop & { readonly revision: number } }>;
+  readonly planJob: (jobId: string) => Promise<
+    PlanSource & {
+      readonly revision: number;
+      readonly design: string | null;
+      readonly shop: Shop & { readonly revision: number };
+    }
+  >;
 }
 
 export async function makeServices(db: Knex, cutterControlPort: number): Promise<Services> {
@@ -61,7 +67,11 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const book = new StockBook(db);
   const shop = new ShopStore(db, book, (revision) => changes.tell({ of: 'shop', revision }));
   const spoils = new SpoilStore(db, sheets, jobs);
-  const batches = new BatchStore(db, () => spoils.learned(), () => changes.tell({ of: 'batches' }));
+  const batches = new BatchStore(
+    db,
+    () => spoils.learned(),
+    () => changes.tell({ of: 'batches' }),
+  );
   const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs, new FilmUse(shop, book))];
   const connect = async () => {
     const { host, port } = cutterInUse(await shop.get());
@@ -73,7 +83,10 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const compute = new Compute();
   /** What is the same for all jobs that are planned at one time. */
   const forAll = async () => ({ stored: await shop.forPlans(), learned: (await weeding.learned()) ?? undefined });
-  const sourceOf = async (jobId: string, { stored, learned }: Awaited<ReturnType<typeof forAll>>): ReturnType<Services['planJob']> => {
+  const sourceOf = async (
+    jobId: string,
+    { stored, learned }: Awaited<ReturnType<typeof forAll>>,
+  ): ReturnType<Services['planJob']> => {
     const { recipe, revision, design } = await jobs.get(jobId);
     const loadSources = async () => {
       const sources = new Map<string, Uint8Array>();
@@ -81,7 +94,17 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       return sources;
     };
     const cuts = await sheets.ofJob(jobId);
-    return { recipe, revision, design, shop: stored, shopRevision: stored.revision, loadSources, ...cutSoFar(cuts, jobId), weeding: learned, recorded: recordedCuts(cuts, jobId) };
+    return {
+      recipe,
+      revision,
+      design,
+      shop: stored,
+      shopRevision: stored.revision,
+      loadSources,
+      ...cutSoFar(cuts, jobId),
+      weeding: learned,
+      recorded: recordedCuts(cuts, jobId),
+    };
   };
   const planJob: Services['planJob'] = async (jobId) => sourceOf(jobId, await forAll());
   const planBatch: Services['planBatch'] = async (id) => {
@@ -89,7 +112,12 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     const all = await forAll();
     const planned = [];
     for (const { id: jobId } of inBatch) planned.push({ jobId, source: await sourceOf(jobId, all) });
-    return { wish, jobs: planned, shop: all.stored, revisions: new Map(planned.map(({ jobId, source }) => [jobId, source.revision])) };
+    return {
+      wish,
+      jobs: planned,
+      shop: all.stored,
+      revisions: new Map(planned.map(({ jobId, source }) => [jobId, source.revision])),
+    };
   };
   return {
     jobs,

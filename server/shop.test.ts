@@ -25,8 +25,10 @@ beforeAll(async () => {
 afterAll(() => bench.close());
 
 const shop = async () => (await bench.api<Shop>('GET', '/api/shop')).body;
-const change = (changes: readonly { kind: RecordChange['kind']; value: unknown }[], revision: number, edit?: string) => bench.api<Refusal>('POST', '/api/shop/changes', { changes, revision, ...(edit ? { edit } : {}) });
-const step = async (name: 'undo' | 'redo') => bench.api<Refusal>('POST', `/api/shop/${name}`, { revision: (await shop()).revision });
+const change = (changes: readonly { kind: RecordChange['kind']; value: unknown }[], revision: number, edit?: string) =>
+  bench.api<Refusal>('POST', '/api/shop/changes', { changes, revision, ...(edit ? { edit } : {}) });
+const step = async (name: 'undo' | 'redo') =>
+  bench.api<Refusal>('POST', `/api/shop/${name}`, { revision: (await shop()).revision });
 const records = async () => {
   const { revision: _r, canUndo: _u, canRedo: _d, ...file } = await shop();
   return file;
@@ -34,7 +36,10 @@ const records = async () => {
 
 beforeEach(async () => {
   const { cutters } = await shop();
-  await bench.server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: cutters.map((cutter) => ({ ...cutter, bladeId: null })) });
+  await bench.server.services.shop.fill({
+    ...BENCH_SHOP_FILE,
+    cutters: cutters.map((cutter) => ({ ...cutter, bladeId: null })),
+  });
 });
 
 describe('records of the shop', () => {
@@ -45,7 +50,10 @@ describe('records of the shop', () => {
       expect((await change(changes, (await shop()).revision)).status).toBe(200);
       states.push(await records());
     };
-    await write([{ kind: 'films', value: film }, { kind: 'makers', value: newMaker('ilse') }]);
+    await write([
+      { kind: 'films', value: film },
+      { kind: 'makers', value: newMaker('ilse') },
+    ]);
     await write([{ kind: 'films', value: { ...film, costPerM2: 3 } }]);
     await write([{ kind: 'films', value: { ...film, costPerM2: 3, retired: true } }]);
     await bench.restartServer();
@@ -64,7 +72,13 @@ describe('records of the shop', () => {
     const { films, revision } = await shop();
     const [tar, chalk] = ['tar', 'chalk'].map((id) => films.find((film) => film.id === id)!);
     expect((await change([{ kind: 'films', value: { ...tar, costPerM2: 1 } }], revision)).status).toBe(200);
-    const late = await change([{ kind: 'films', value: { ...chalk, costPerM2: 5 } }, { kind: 'films', value: { ...tar, costPerM2: 2 } }], revision);
+    const late = await change(
+      [
+        { kind: 'films', value: { ...chalk, costPerM2: 5 } },
+        { kind: 'films', value: { ...tar, costPerM2: 2 } },
+      ],
+      revision,
+    );
     expect([late.status, late.body.code]).toEqual([409, 'shop-changed']);
     // Nothing of a refused step is half done.
     expect((await shop()).films.find((film) => film.id === 'chalk')!.costPerM2).toBe(8.9);
@@ -73,7 +87,8 @@ describe('records of the shop', () => {
 
   it('are written once, however often the same write is sent', async () => {
     const { revision } = await shop();
-    const write = () => change([{ kind: 'films', value: { ...newFilm('once', 'cast'), name: 'Once' } }], revision, 'edit-1');
+    const write = () =>
+      change([{ kind: 'films', value: { ...newFilm('once', 'cast'), name: 'Once' } }], revision, 'edit-1');
     const [first, second] = [await write(), await write()];
     expect([first.status, second.status, second.body.revision]).toEqual([200, 200, first.body.revision]);
     await step('undo');
@@ -109,8 +124,29 @@ describe('records of the shop', () => {
 
   it('of a film that anything hangs on do not go when its adding is undone', async () => {
     await change([{ kind: 'films', value: { ...newFilm('worn', 'cast'), name: 'Worn' } }], (await shop()).revision);
-    const piece = { id: 'worn-roll', filmId: 'worn', kind: 'roll', widthMm: 590, lengthMm: 5000, edgeMm: 5, place: '', note: '', retired: false };
-    expect((await bench.api<Refusal>('POST', '/api/shop/pieces', { piece, amount: 5000, why: 'received', note: '', sheetId: null, revision: (await shop()).revision })).status).toBe(200);
+    const piece = {
+      id: 'worn-roll',
+      filmId: 'worn',
+      kind: 'roll',
+      widthMm: 590,
+      lengthMm: 5000,
+      edgeMm: 5,
+      place: '',
+      note: '',
+      retired: false,
+    };
+    expect(
+      (
+        await bench.api<Refusal>('POST', '/api/shop/pieces', {
+          piece,
+          amount: 5000,
+          why: 'received',
+          note: '',
+          sheetId: null,
+          revision: (await shop()).revision,
+        })
+      ).status,
+    ).toBe(200);
     const undone = await step('undo');
     expect([undone.status, undone.body.code]).toEqual([409, 'in-use']);
     expect((await shop()).films.some((film) => film.id === 'worn')).toBe(true);
@@ -133,32 +169,82 @@ describe('records of the shop', () => {
 
   it.each([
     ['a cost that is none', 'films', { ...newFilm('a', 'cast'), costPerM2: 'x' }],
-    ['a field too many', 'mats', { id: 'm', name: 'm', widthMm: 300, lengthMm: 300, edgeMm: 5, usesBefore: 0, retired: false, shiny: 1 }],
+    [
+      'a field too many',
+      'mats',
+      { id: 'm', name: 'm', widthMm: 300, lengthMm: 300, edgeMm: 5, usesBefore: 0, retired: false, shiny: 1 },
+    ],
     ['a kind that is none', 'films2', newFilm('a', 'cast')],
     ['an id that is a path', 'films', newFilm('../a', 'cast')],
-    ['a mat of nothing', 'mats', { id: 'm', name: 'm', widthMm: 0, lengthMm: 300, edgeMm: 5, usesBefore: 0, retired: false }],
-    ['a day that is none', 'blanks', { id: 'b', name: 'b', kind: 'flat', matter: 'wood', colour: '#ffffff', photo: null, readings: [{ what: 'width', mm: 3, on: 'May', by: '', with: 'tape' }], trials: [], note: '', retired: false }],
+    [
+      'a mat of nothing',
+      'mats',
+      { id: 'm', name: 'm', widthMm: 0, lengthMm: 300, edgeMm: 5, usesBefore: 0, retired: false },
+    ],
+    [
+      'a day that is none',
+      'blanks',
+      {
+        id: 'b',
+        name: 'b',
+        kind: 'flat',
+        matter: 'wood',
+        colour: '#ffffff',
+        photo: null,
+        readings: [{ what: 'width', mm: 3, on: 'May', by: '', with: 'tape' }],
+        trials: [],
+        note: '',
+        retired: false,
+      },
+    ],
   ])('with %s are refused', async (_, kind, value) => {
     const refused = await change([{ kind: kind as 'films', value }], (await shop()).revision);
     expect([refused.status, refused.body.code]).toEqual([400, 'body-invalid']);
   });
 
   it('are read by plans: a film that is retired is not proposed, and cut where it was chosen', async () => {
-    const job = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#b3262b"/></svg>');
-    const film = async () => (await bench.api<{ colours: { film: string }[]; findings: { code: string }[] }>('GET', `/api/jobs/${job.id}/plan`)).body;
+    const job = await jobWith(
+      bench,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#b3262b"/></svg>',
+    );
+    const film = async () =>
+      (
+        await bench.api<{ colours: { film: string }[]; findings: { code: string }[] }>(
+          'GET',
+          `/api/jobs/${job.id}/plan`,
+        )
+      ).body;
     expect((await film()).colours[0]!.film).toBe('lock-gate');
     const { films, revision } = await shop();
-    await change([{ kind: 'films', value: { ...films.find(({ id }) => id === 'lock-gate'), retired: true } }], revision);
+    await change(
+      [{ kind: 'films', value: { ...films.find(({ id }) => id === 'lock-gate'), retired: true } }],
+      revision,
+    );
     expect((await film()).colours[0]!.film).not.toBe('lock-gate');
-    await bench.api('PUT', `/api/jobs/${job.id}/recipe`, { recipe: { ...job.recipe, films: { byColour: { '#b3262b': 'lock-gate' }, patterns: {} } }, revision: job.revision });
+    await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: { ...job.recipe, films: { byColour: { '#b3262b': 'lock-gate' }, patterns: {} } },
+      revision: job.revision,
+    });
     const chosen = await film();
-    expect([chosen.colours[0]!.film, chosen.findings.map(({ code }) => code).includes('film-retired')]).toEqual(['lock-gate', true]);
-    expect((await bench.api<{ jobs: { id: string }[] }>('GET', '/api/shop/films/lock-gate/jobs')).body.jobs.map(({ id }) => id)).toContain(job.id);
+    expect([chosen.colours[0]!.film, chosen.findings.map(({ code }) => code).includes('film-retired')]).toEqual([
+      'lock-gate',
+      true,
+    ]);
+    expect(
+      (await bench.api<{ jobs: { id: string }[] }>('GET', '/api/shop/films/lock-gate/jobs')).body.jobs.map(
+        ({ id }) => id,
+      ),
+    ).toContain(job.id);
   });
 });
 
 describe('films as a table', () => {
-  const take = async (text: string | Uint8Array) => bench.api<Refusal & { added: number; changed: number }>('POST', `/api/shop/films.csv?revision=${(await shop()).revision}`, typeof text === 'string' ? new TextEncoder().encode(text) : text);
+  const take = async (text: string | Uint8Array) =>
+    bench.api<Refusal & { added: number; changed: number }>(
+      'POST',
+      `/api/shop/films.csv?revision=${(await shop()).revision}`,
+      typeof text === 'string' ? new TextEncoder().encode(text) : text,
+    );
 
   it('go out and come back as they were', async () => {
     const before = await records();
@@ -177,15 +263,20 @@ describe('films as a table', () => {
 
   it('with a wrong line are told by line, and nothing of them is taken', async () => {
     const before = await records();
-    const refused = await take('name,family,cost per m²,thickness µm\nSea,cast,3,55\nHay,flock,-4,55\nOak,velvet,3,55\nFig,cast,3,9999999\n');
+    const refused = await take(
+      'name,family,cost per m²,thickness µm\nSea,cast,3,55\nHay,flock,-4,55\nOak,velvet,3,55\nFig,cast,3,9999999\n',
+    );
     expect([refused.status, refused.body.lines]).toEqual([
       422,
-      [
-        { line: 4, message: expect.stringMatching(/^family: It must be one of these: /) },
-      ],
+      [{ line: 4, message: expect.stringMatching(/^family: It must be one of these: /) }],
     ]);
-    const ranges = await take('name,family,cost per m²,thickness µm\nSea,cast,3,55\nHay,flock,-4,55\nFig,cast,3,9999999\n');
-    expect(ranges.body.lines).toEqual([{ line: 3, message: 'cost per m²: It must be from 0 to 10000.' }, { line: 4, message: 'thickness µm: It must be from 10 to 2000.' }]);
+    const ranges = await take(
+      'name,family,cost per m²,thickness µm\nSea,cast,3,55\nHay,flock,-4,55\nFig,cast,3,9999999\n',
+    );
+    expect(ranges.body.lines).toEqual([
+      { line: 3, message: 'cost per m²: It must be from 0 to 10000.' },
+      { line: 4, message: 'thickness µm: It must be from 10 to 2000.' },
+    ]);
     expect(await records()).toEqual(before);
   });
 
@@ -196,14 +287,25 @@ describe('films as a table', () => {
 });
 
 describe('pictures', () => {
-  const hand = (bytes: Uint8Array, fileName: string) => bench.api<Refusal & { picture: { id: string }; ratio: number }>('POST', `/api/shop/pictures?fileName=${encodeURIComponent(fileName)}`, bytes);
-  const svg = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><script>alert(1)</script></svg>');
+  const hand = (bytes: Uint8Array, fileName: string) =>
+    bench.api<Refusal & { picture: { id: string }; ratio: number }>(
+      'POST',
+      `/api/shop/pictures?fileName=${encodeURIComponent(fileName)}`,
+      bytes,
+    );
+  const svg = new TextEncoder().encode(
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><script>alert(1)</script></svg>',
+  );
 
   it('are given back as what they are, where they can do nothing', async () => {
     const { body } = await hand(svg, 'tiles.svg');
     expect(body.ratio).toBe(0.5);
     const answer = await fetch(`${bench.server.url}/api/shop/pictures/${body.picture.id}`);
-    expect([answer.headers.get('content-type'), answer.headers.get('content-security-policy'), Buffer.from(await answer.arrayBuffer()).equals(Buffer.from(svg))]).toEqual(['image/svg+xml', expect.stringMatching(/default-src 'none'.*sandbox/), true]);
+    expect([
+      answer.headers.get('content-type'),
+      answer.headers.get('content-security-policy'),
+      Buffer.from(await answer.arrayBuffer()).equals(Buffer.from(svg)),
+    ]).toEqual(['image/svg+xml', expect.stringMatching(/default-src 'none'.*sandbox/), true]);
   });
 
   it('that are none, or too large, get a sentence', async () => {
@@ -217,24 +319,60 @@ describe('pictures', () => {
 describe('tools', () => {
   it('are worn by what is cut: a mat by its uses, a blade by its metres; and who cut it stands in the book', async () => {
     const { cutters, revision } = await shop();
-    await change([{ kind: 'blades', value: { id: 'keen', name: 'keen', angleDeg: '45', offsetMm: 0.25, metresBefore: 0, note: '', retired: false } }, { kind: 'cutters', value: { ...cutters[0], bladeId: 'keen' } }, { kind: 'makers', value: { ...newMaker('ilse'), name: 'Ilse' } }], revision);
-    const job = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#b3262b"/></svg>');
-    const plan = (await bench.api<{ sheets: { id: string; mat: string | null; cutMm: number }[] }>('GET', `/api/jobs/${job.id}/plan`)).body;
+    await change(
+      [
+        {
+          kind: 'blades',
+          value: {
+            id: 'keen',
+            name: 'keen',
+            angleDeg: '45',
+            offsetMm: 0.25,
+            metresBefore: 0,
+            note: '',
+            retired: false,
+          },
+        },
+        { kind: 'cutters', value: { ...cutters[0], bladeId: 'keen' } },
+        { kind: 'makers', value: { ...newMaker('ilse'), name: 'Ilse' } },
+      ],
+      revision,
+    );
+    const job = await jobWith(
+      bench,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#b3262b"/></svg>',
+    );
+    const plan = (
+      await bench.api<{ sheets: { id: string; mat: string | null; cutMm: number }[] }>(
+        'GET',
+        `/api/jobs/${job.id}/plan`,
+      )
+    ).body;
     const sheet = plan.sheets[0]!;
-    const answer = await fetch(`${bench.server.url}/api/jobs/${job.id}/sheets/${sheet.id}/cut`, { method: 'POST', headers: { 'Content-Type': 'application/json', 'Lantern-Maker': 'ilse' }, body: JSON.stringify({ loadedFilmIds: ['lock-gate'], revision: job.revision }) });
+    const answer = await fetch(`${bench.server.url}/api/jobs/${job.id}/sheets/${sheet.id}/cut`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', 'Lantern-Maker': 'ilse' },
+      body: JSON.stringify({ loadedFilmIds: ['lock-gate'], revision: job.revision }),
+    });
     const { id } = (await answer.json()) as { id: string };
     await runUntil(bench, id, (run) => run.state === 'finished');
-    const wear = (await bench.api<{ mats: Record<string, number>; blades: Record<string, number> }>('GET', '/api/shop/wear')).body;
+    const wear = (
+      await bench.api<{ mats: Record<string, number>; blades: Record<string, number> }>('GET', '/api/shop/wear')
+    ).body;
     expect(wear.mats).toEqual(sheet.mat === null ? {} : { [sheet.mat]: 1 });
     expect(wear.blades['keen']).toBeCloseTo(sheet.cutMm / 1000, 6);
-    const [line] = (await bench.api<{ who: string; why: string; sheetId: string | null }[]>('GET', '/api/shop/lines')).body;
+    const [line] = (await bench.api<{ who: string; why: string; sheetId: string | null }[]>('GET', '/api/shop/lines'))
+      .body;
     expect(line).toMatchObject({ who: 'Ilse', why: 'used', sheetId: expect.any(String) as string });
   });
 
   it('that are given files are not sent anything', async () => {
     const { cutters, revision } = await shop();
     await change([{ kind: 'cutters', value: { ...cutters[0], host: null } }], revision);
-    const job = await jobWith(bench, '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#b3262b"/></svg>');
+    const job = await jobWith(
+      bench,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#b3262b"/></svg>',
+    );
     const refused = await startCut(bench, job.id, 'lock-gate');
     expect([refused.status, refused.body.code]).toEqual([409, 'cutter-takes-files']);
     await change([{ kind: 'cutters', value: cutters[0] }], (await shop()).revision);
@@ -248,7 +386,18 @@ it('a shop that was never written has a cutter that is given files, and no film'
     expect([body.films, body.cutters.map(({ host }) => host), body.settings.name]).toEqual([[], [null], 'Our shop']);
     // Its first write is a whole one.
     const film: Film = { ...newFilm('a', 'cast'), name: 'A' };
-    expect((await empty.api('POST', '/api/shop/changes', { revision: body.revision, changes: [{ kind: 'films', value: film }, { kind: 'cutters', value: body.cutters[0] }, { kind: 'settings', value: { ...body.settings, name: 'Quay Signs' } }] })).status).toBe(200);
+    expect(
+      (
+        await empty.api('POST', '/api/shop/changes', {
+          revision: body.revision,
+          changes: [
+            { kind: 'films', value: film },
+            { kind: 'cutters', value: body.cutters[0] },
+            { kind: 'settings', value: { ...body.settings, name: 'Quay Signs' } },
+          ],
+        })
+      ).status,
+    ).toBe(200);
     expect((await empty.api<Shop>('GET', '/api/shop')).body.settings.name).toBe('Quay Signs');
   } finally {
     await empty.close();

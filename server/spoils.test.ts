@@ -7,14 +7,18 @@ import { jobWith, openBench, runUntil, startCut, type Bench } from './testing/be
 
 /* What is said to be spoiled of a job teaches how many spares new batches cut. */
 
-const SINGLE = '<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="20mm" viewBox="0 0 30 20"><path fill="#16181a" d="M2 2h26v16H2z"/></svg>';
+const SINGLE =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="20mm" viewBox="0 0 30 20"><path fill="#16181a" d="M2 2h26v16H2z"/></svg>';
 const LAYERED = SINGLE.replace('</svg>', '<path fill="#b3262b" d="M8 6h10v8H8z"/></svg>');
 
 let bench: Bench;
 let [single, layered]: Job[] = [];
 beforeAll(async () => {
   bench = await openBench({ timeLapse: 400 });
-  const of = (svg: string) => jobWith(bench, svg, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } }, sheets: { copies: 12 } }));
+  const of = (svg: string) =>
+    jobWith(bench, svg, (recipe) =>
+      patchRecipe(recipe, { surface: { size: { mode: 'own' } }, sheets: { copies: 12 } }),
+    );
   [single, layered] = [await of(SINGLE), await of(LAYERED)];
 });
 afterAll(() => bench.close());
@@ -23,7 +27,8 @@ const cut = async (job: Job, film: string) => {
   const { body: run } = await startCut(bench, job.id, film);
   await runUntil(bench, run.id, ({ state }) => state === 'finished');
 };
-const say = (job: Pick<Job, 'id'>, spoiled: unknown) => bench.api<SpoiledOfJob & { code: string; title: string }>('PUT', `/api/jobs/${job.id}/spoiled`, { spoiled });
+const say = (job: Pick<Job, 'id'>, spoiled: unknown) =>
+  bench.api<SpoiledOfJob & { code: string; title: string }>('PUT', `/api/jobs/${job.id}/spoiled`, { spoiled });
 const said = async (job: Job) => (await bench.api<SpoiledOfJob>('GET', `/api/jobs/${job.id}/spoiled`)).body;
 const learned = async () => (await bench.api<SparesOfKinds>('GET', '/api/spares')).body;
 /** What a new batch begins with. */
@@ -34,14 +39,21 @@ const sparesOfNew = async () => {
 
 describe('what was spoiled', () => {
   it('is no more than what is cut, in all its films', async () => {
-    expect([await said(single!), await learned(), await sparesOfNew()]).toEqual([{ spoiled: null, cut: 0 }, learnSpares([]), SPARES]);
+    expect([await said(single!), await learned(), await sparesOfNew()]).toEqual([
+      { spoiled: null, cut: 0 },
+      learnSpares([]),
+      SPARES,
+    ]);
     expect(await say(single!, 1)).toMatchObject({ status: 422, body: { code: 'more-spoiled-than-cut' } });
     const [batch] = (await bench.api<Batch[]>('GET', '/api/batches')).body;
     await bench.api('POST', `/api/batches/${batch!.id}/end`, { revision: batch!.revision });
     await cut(single!, 'tar');
     await cut(layered!, 'tar');
     // A copy of two films is cut when both are.
-    expect([await said(single!), await said(layered!)]).toEqual([{ spoiled: null, cut: 12 }, { spoiled: null, cut: 0 }]);
+    expect([await said(single!), await said(layered!)]).toEqual([
+      { spoiled: null, cut: 12 },
+      { spoiled: null, cut: 0 },
+    ]);
     await cut(layered!, 'lock-gate');
     expect(await said(layered!)).toEqual({ spoiled: null, cut: 12 });
     expect((await say(single!, 13)).body.title).toContain('12 copies of this job are cut');
@@ -61,7 +73,10 @@ describe('what was spoiled', () => {
     // That none was spoiled teaches, too.
     await say(single!, 0);
     const { single: none } = await learned();
-    expect([none, none.share < SPARES.single]).toEqual([learnSpares([{ cut: 12, spoiled: 0, isLayered: false }]).single, true]);
+    expect([none, none.share < SPARES.single]).toEqual([
+      learnSpares([{ cut: 12, spoiled: 0, isLayered: false }]).single,
+      true,
+    ]);
   });
 
   it('can be forgotten; then a new batch begins as the last', async () => {

@@ -31,56 +31,78 @@ beforeEach(async () => {
 const shop = async () => (await bench.api<Shop>('GET', '/api/shop')).body;
 const leftOf = async (id: string) => (await shop()).stock.find((piece) => piece.id === id)!.left;
 const linesOf = async (id: string) => (await bench.api<StockLine[]>('GET', `/api/shop/lines?piece=${id}`)).body;
-const book = (id: string, act: string, figure: number | null, revision: number, edit?: string) => bench.api<Refusal>('POST', `/api/shop/pieces/${id}/lines`, { act, figure, note: '', revision, ...(edit ? { edit } : {}) });
-const takeBack = (line: number, revision: number) => bench.api<Refusal>('POST', `/api/shop/lines/${line}/take-back`, { revision });
+const book = (id: string, act: string, figure: number | null, revision: number, edit?: string) =>
+  bench.api<Refusal>('POST', `/api/shop/pieces/${id}/lines`, {
+    act,
+    figure,
+    note: '',
+    revision,
+    ...(edit ? { edit } : {}),
+  });
+const takeBack = (line: number, revision: number) =>
+  bench.api<Refusal>('POST', `/api/shop/lines/${line}/take-back`, { revision });
 /** What the database itself says is left: an oracle that knows nothing of the application. */
 const summed = () => {
   const db = new Database(databaseFile(bench.dataFolder), { readonly: true });
-  const rows = db.prepare('select piece_id, round(sum(amount), 3) as s from stock_lines group by piece_id').all() as { piece_id: string; s: number }[];
+  const rows = db.prepare('select piece_id, round(sum(amount), 3) as s from stock_lines group by piece_id').all() as {
+    piece_id: string;
+    s: number;
+  }[];
   db.close();
   return Object.fromEntries(rows.map((row) => [row.piece_id, row.s + 0]));
 };
 
 describe('the stock book', () => {
-  it.each(Array.from({ length: 8 }, (_, seed) => seed))('holds what is left, whatever is booked, taken back and restarted, seed %i', async (seed) => {
-    const random = seeded(seed + 100);
-    const pick = <T>(list: readonly T[]) => list[Math.floor(random() * list.length)]!;
-    const pieces = [...BENCH_SHOP_FILE.stock].slice(0, 6);
-    // The slate: thousandths, by piece, kept by hand.
-    const slate = new Map(pieces.map((piece) => [piece.id, Math.round(piece.left * 1000)]));
-    const mine: { id: number; piece: string; by: number }[] = [];
-    for (let i = 0; i < 40; i += 1) {
-      const piece = pick(pieces);
-      const { revision } = await shop();
-      const now = slate.get(piece.id)!;
-      if (random() < 0.2 && mine.length > 0) {
-        const line = mine.splice(Math.floor(random() * mine.length), 1)[0]!;
-        const { status } = await takeBack(line.id, revision);
-        const after = slate.get(line.piece)! - line.by;
-        expect(status).toBe(after < 0 ? 422 : 200);
-        if (status === 200) slate.set(line.piece, after);
-      } else {
-        const act = pick(STOCK_ACTS);
-        const figure = piece.kind === 'roll' ? Math.round(random() * 6_000_000) / 1000 : Math.floor(random() * 5);
-        const by = act === 'counted' ? Math.round(figure * 1000) - now : (act === 'used' || act === 'thrown away' ? -1 : 1) * Math.round(figure * 1000);
-        const { status } = await book(piece.id, act, figure, revision);
-        const isWrong = (figure === 0 && act !== 'counted' && act !== 'corrected') || now + by < 0;
-        expect([act, figure, status]).toEqual([act, figure, isWrong ? 422 : 200]);
-        if (status === 200) {
-          slate.set(piece.id, now + by);
-          mine.push({ id: (await linesOf(piece.id))[0]!.id, piece: piece.id, by });
+  it.each(Array.from({ length: 8 }, (_, seed) => seed))(
+    'holds what is left, whatever is booked, taken back and restarted, seed %i',
+    async (seed) => {
+      const random = seeded(seed + 100);
+      const pick = <T>(list: readonly T[]) => list[Math.floor(random() * list.length)]!;
+      const pieces = [...BENCH_SHOP_FILE.stock].slice(0, 6);
+      // The slate: thousandths, by piece, kept by hand.
+      const slate = new Map(pieces.map((piece) => [piece.id, Math.round(piece.left * 1000)]));
+      const mine: { id: number; piece: string; by: number }[] = [];
+      for (let i = 0; i < 40; i += 1) {
+        const piece = pick(pieces);
+        const { revision } = await shop();
+        const now = slate.get(piece.id)!;
+        if (random() < 0.2 && mine.length > 0) {
+          const line = mine.splice(Math.floor(random() * mine.length), 1)[0]!;
+          const { status } = await takeBack(line.id, revision);
+          const after = slate.get(line.piece)! - line.by;
+          expect(status).toBe(after < 0 ? 422 : 200);
+          if (status === 200) slate.set(line.piece, after);
+        } else {
+          const act = pick(STOCK_ACTS);
+          const figure = piece.kind === 'roll' ? Math.round(random() * 6_000_000) / 1000 : Math.floor(random() * 5);
+          const by =
+            act === 'counted'
+              ? Math.round(figure * 1000) - now
+              : (act === 'used' || act === 'thrown away' ? -1 : 1) * Math.round(figure * 1000);
+          const { status } = await book(piece.id, act, figure, revision);
+          const isWrong = (figure === 0 && act !== 'counted' && act !== 'corrected') || now + by < 0;
+          expect([act, figure, status]).toEqual([act, figure, isWrong ? 422 : 200]);
+          if (status === 200) {
+            slate.set(piece.id, now + by);
+            mine.push({ id: (await linesOf(piece.id))[0]!.id, piece: piece.id, by });
+          }
         }
+        if (i === 20) await bench.restartServer();
+        for (const { id } of pieces) expect(await leftOf(id)).toBe(slate.get(id)! / 1000);
       }
-      if (i === 20) await bench.restartServer();
-      for (const { id } of pieces) expect(await leftOf(id)).toBe(slate.get(id)! / 1000);
-    }
-    const sums = summed();
-    for (const { id, left } of (await shop()).stock) expect(sums[id]).toBe(left);
-  });
+      const sums = summed();
+      for (const { id, left } of (await shop()).stock) expect(sums[id]).toBe(left);
+    },
+  );
 
   it('is only added to: the database itself refuses everything else', () => {
     const db = new Database(databaseFile(bench.dataFolder));
-    for (const sql of ['update stock_lines set amount = 0', 'delete from stock_lines', `update stock_lines set why = 'used' where id = 1`]) expect(() => db.prepare(sql).run()).toThrow('only added to');
+    for (const sql of [
+      'update stock_lines set amount = 0',
+      'delete from stock_lines',
+      `update stock_lines set why = 'used' where id = 1`,
+    ])
+      expect(() => db.prepare(sql).run()).toThrow('only added to');
     db.close();
   });
 
@@ -91,7 +113,10 @@ describe('the stock book', () => {
     expect([late.status, late.body.code, await leftOf('tar-roll')]).toEqual([409, 'stock-changed', 21_000]);
     // What only takes something is right whoever was first.
     expect((await book('tar-roll', 'used', 500, revision)).status).toBe(200);
-    expect([await leftOf('tar-roll'), (await linesOf('tar-roll')).map(({ amount }) => amount).slice(0, 2)]).toEqual([20_500, [-500, -1000]]);
+    expect([await leftOf('tar-roll'), (await linesOf('tar-roll')).map(({ amount }) => amount).slice(0, 2)]).toEqual([
+      20_500,
+      [-500, -1000],
+    ]);
   });
 
   it('has a line once, however often it is sent', async () => {
@@ -125,11 +150,35 @@ describe('the stock book', () => {
     expect((await takeBack(line!.id, (await shop()).revision)).status).toBe(200);
     const again = await takeBack(line!.id, (await shop()).revision);
     const [answer] = await linesOf('tar-roll');
-    expect([again.body.code, answer!.why, answer!.takesBack, (await takeBack(answer!.id, (await shop()).revision)).body.code, await leftOf('tar-roll')]).toEqual(['line-taken-back', 'taken back', line!.id, 'line-is-answer', 22_000]);
+    expect([
+      again.body.code,
+      answer!.why,
+      answer!.takesBack,
+      (await takeBack(answer!.id, (await shop()).revision)).body.code,
+      await leftOf('tar-roll'),
+    ]).toEqual(['line-taken-back', 'taken back', line!.id, 'line-is-answer', 22_000]);
   });
 
   it('gives each offcut a number that was never given, also when two come at once', async () => {
-    const put = async (id: string) => bench.api<Refusal>('POST', '/api/shop/pieces', { piece: { id, filmId: 'tar', kind: 'offcut', widthMm: 200, lengthMm: 150, edgeMm: 5, place: '', note: '', retired: false }, amount: 1, why: 'returned', note: '', sheetId: null, revision: (await shop()).revision });
+    const put = async (id: string) =>
+      bench.api<Refusal>('POST', '/api/shop/pieces', {
+        piece: {
+          id,
+          filmId: 'tar',
+          kind: 'offcut',
+          widthMm: 200,
+          lengthMm: 150,
+          edgeMm: 5,
+          place: '',
+          note: '',
+          retired: false,
+        },
+        amount: 1,
+        why: 'returned',
+        note: '',
+        sheetId: null,
+        revision: (await shop()).revision,
+      });
     const answers = await Promise.all(['o1', 'o2', 'o3'].map(put));
     const numbers = answers.filter(({ status }) => status === 200).map(({ body }) => body.number!);
     expect(new Set(numbers).size).toBe(numbers.length);
@@ -138,11 +187,14 @@ describe('the stock book', () => {
 });
 
 describe('a cut', () => {
-  const DRAWING = '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#16181a"/></svg>';
+  const DRAWING =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><rect width="60" height="60" fill="#16181a"/></svg>';
 
   it('takes its film out of the book when it begins, and never twice', async () => {
     const job = await jobWith(bench, DRAWING);
-    const plan = (await bench.api<{ sheets: { piece: string; usedLengthMm: number }[] }>('GET', `/api/jobs/${job.id}/plan`)).body;
+    const plan = (
+      await bench.api<{ sheets: { piece: string; usedLengthMm: number }[] }>('GET', `/api/jobs/${job.id}/plan`)
+    ).body;
     const { piece, usedLengthMm } = plan.sheets[0]!;
     const before = await leftOf(piece);
     const { body: run } = await startCut(bench, job.id, 'tar');
@@ -162,7 +214,9 @@ describe('a cut', () => {
     await bench.api('POST', '/api/cutter/control', { do: 'power-on' });
     await runUntil(bench, run.id, ({ state }) => state === 'cancelled' || state === 'failed');
     const { pairsDone } = (await bench.api<{ pairsDone: number }>('GET', `/api/runs/${run.id}`)).body;
-    expect([await leftOf('tar-roll'), (await linesOf('tar-roll'))[0]!.why]).toEqual(pairsDone === 0 ? [22_000, 'returned'] : [22_000 + used!.amount, 'used']);
+    expect([await leftOf('tar-roll'), (await linesOf('tar-roll'))[0]!.why]).toEqual(
+      pairsDone === 0 ? [22_000, 'returned'] : [22_000 + used!.amount, 'used'],
+    );
   });
 });
 
@@ -172,7 +226,11 @@ describe('a server that is killed', () => {
     await new Promise((done) => child.once('exit', done));
   };
   const serve = async (data: string, port: number): Promise<ChildProcess> => {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--data', data, '--port', String(port)], { stdio: ['ignore', 'pipe', 'inherit'] });
+    const child = spawn(
+      process.execPath,
+      ['--import', 'tsx', 'server/main.ts', '--data', data, '--port', String(port)],
+      { stdio: ['ignore', 'pipe', 'inherit'] },
+    );
     await new Promise<void>((resolve, reject) => {
       child.stdout!.on('data', (text: Buffer) => text.toString().includes('Wry Lantern:') && resolve());
       child.once('exit', () => reject(new Error('The server ended.')));
@@ -186,12 +244,35 @@ describe('a server that is killed', () => {
     let port = 21_000 + Math.floor(process.pid % 9000);
     let child = await serve(data, port);
     const ask = async <T>(method: string, path: string, body?: unknown) => {
-      const response = await fetch(`http://127.0.0.1:${port}${path}`, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }) });
+      const response = await fetch(`http://127.0.0.1:${port}${path}`, {
+        method,
+        ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+      });
       return { status: response.status, body: (await response.json()) as T };
     };
     const film = BENCH_SHOP_FILE.films[0]!;
-    await ask('POST', '/api/shop/changes', { revision: (await ask<Shop>('GET', '/api/shop')).body.revision, changes: [{ kind: 'films', value: film }] });
-    await ask('POST', '/api/shop/pieces', { piece: { id: 'roll', filmId: film.id, kind: 'roll', widthMm: 590, lengthMm: 1000, edgeMm: 5, place: '', note: '', retired: false }, amount: 1000, why: 'received', note: '', sheetId: null, revision: (await ask<Shop>('GET', '/api/shop')).body.revision });
+    await ask('POST', '/api/shop/changes', {
+      revision: (await ask<Shop>('GET', '/api/shop')).body.revision,
+      changes: [{ kind: 'films', value: film }],
+    });
+    await ask('POST', '/api/shop/pieces', {
+      piece: {
+        id: 'roll',
+        filmId: film.id,
+        kind: 'roll',
+        widthMm: 590,
+        lengthMm: 1000,
+        edgeMm: 5,
+        place: '',
+        note: '',
+        retired: false,
+      },
+      amount: 1000,
+      why: 'received',
+      note: '',
+      sheetId: null,
+      revision: (await ask<Shop>('GET', '/api/shop')).body.revision,
+    });
     const said = new Map<string, number>([['first', 1000]]);
     const tried = new Set<string>();
     for (let round = 0; round < 3; round += 1) {
@@ -201,7 +282,13 @@ describe('a server that is killed', () => {
           const edit = `${round}-${worker}-${i}`;
           const amount = 1 + Math.floor(random() * 500);
           tried.add(edit);
-          const answer = await ask<{ revision: number }>('POST', '/api/shop/pieces/roll/lines', { act: 'received', figure: amount, note: edit, revision: 1, edit }).catch(() => null);
+          const answer = await ask<{ revision: number }>('POST', '/api/shop/pieces/roll/lines', {
+            act: 'received',
+            figure: amount,
+            note: edit,
+            revision: 1,
+            edit,
+          }).catch(() => null);
           if (answer?.status === 200) said.set(edit, amount);
         }
       };
@@ -214,13 +301,21 @@ describe('a server that is killed', () => {
       port += 1;
       child = await serve(data, port);
       const lines: StockLine[] = [];
-      for (let more: StockLine[] = (await ask<StockLine[]>('GET', '/api/shop/lines?piece=roll')).body; more.length > 0; more = (await ask<StockLine[]>('GET', `/api/shop/lines?piece=roll&before=${more.at(-1)!.id}`)).body) lines.push(...more);
+      for (
+        let more: StockLine[] = (await ask<StockLine[]>('GET', '/api/shop/lines?piece=roll')).body;
+        more.length > 0;
+        more = (await ask<StockLine[]>('GET', `/api/shop/lines?piece=roll&before=${more.at(-1)!.id}`)).body
+      )
+        lines.push(...more);
       const notes = lines.map(({ note }) => note || 'first');
       // Nothing that was said is missing, nothing is there twice, nothing is there that nobody sent.
       expect(new Set(notes).size).toBe(notes.length);
-      for (const [edit, amount] of said) expect(lines.find(({ note }) => (note || 'first') === edit)?.amount).toBe(amount);
+      for (const [edit, amount] of said)
+        expect(lines.find(({ note }) => (note || 'first') === edit)?.amount).toBe(amount);
       for (const edit of notes) expect(edit === 'first' || tried.has(edit)).toBe(true);
-      expect((await ask<Shop>('GET', '/api/shop')).body.stock[0]!.left).toBe(lines.reduce((sum, { amount }) => sum + amount, 0));
+      expect((await ask<Shop>('GET', '/api/shop')).body.stock[0]!.left).toBe(
+        lines.reduce((sum, { amount }) => sum + amount, 0),
+      );
     }
     await killed(child);
     rmSync(data, { recursive: true, force: true });

@@ -9,7 +9,11 @@ export interface WorkHow {
 }
 
 /** Answers with server-sent events while something is worked out: “progress” from 0 to 1, then what came of it, or “failed” with a sentence. It is stopped when the page goes away. */
-export function streamWork(ctx: Context, { event, failed }: { readonly event: string; readonly failed: string }, work: (how: WorkHow) => Promise<unknown>): undefined {
+export function streamWork(
+  ctx: Context,
+  { event, failed }: { readonly event: string; readonly failed: string },
+  work: (how: WorkHow) => Promise<unknown>,
+): undefined {
   const stop = new AbortController();
   const stream = openEventStream(ctx, () => stop.abort());
   work({ onProgress: (done) => stream.send('progress', { done }, { whole: true }), signal: stop.signal })

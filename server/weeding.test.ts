@@ -8,7 +8,8 @@ import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './te
 
 /* How long weeding takes: the clock is the server's, and what it says to the end of a sheet teaches the shop's own figures. */
 
-const DRAWING = '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><path fill="#b3262b" fill-rule="evenodd" d="M2 2h96v56H2z M10 10h10v10H10z M30 10h10v10H30z M50 10h10v10H50z"/></svg>';
+const DRAWING =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><path fill="#b3262b" fill-rule="evenodd" d="M2 2h96v56H2z M10 10h10v10H10z M30 10h10v10H30z M50 10h10v10H50z"/></svg>';
 
 let bench: Bench;
 let job: Job;
@@ -27,8 +28,11 @@ const setBack = () => {
 };
 
 describe('the clock of weeding', () => {
-  const turn = (sheet: FrozenSheet, clock: string) => bench.api<FrozenSheet & { code: string }>('POST', `/api/sheets/${sheet.id}/weeding`, { clock });
-  const learned = async () => (await bench.api<{ learned: { logs: number; figures: { counterS: number } } | null }>('GET', '/api/weeding')).body.learned;
+  const turn = (sheet: FrozenSheet, clock: string) =>
+    bench.api<FrozenSheet & { code: string }>('POST', `/api/sheets/${sheet.id}/weeding`, { clock });
+  const learned = async () =>
+    (await bench.api<{ learned: { logs: number; figures: { counterS: number } } | null }>('GET', '/api/weeding')).body
+      .learned;
   const minutes = async () => (await plan()).weeding!.reduce((sum, one) => sum + one.minutes, 0);
 
   it('runs on when the server is started anew, runs once however often it is started, and what was timed to its end teaches', async () => {
@@ -48,10 +52,15 @@ describe('the clock of weeding', () => {
     expect(stopped.weedTimes).toHaveLength(1);
     // What is not all out teaches nothing.
     expect(await learned()).toBeNull();
-    await bench.api('PUT', `/api/sheets/${sheet!.id}/ticks`, { places: sheet!.groups[0]!.weedPlaces.map((place) => ({ position: 0, ...place })), ticked: true });
+    await bench.api('PUT', `/api/sheets/${sheet!.id}/ticks`, {
+      places: sheet!.groups[0]!.weedPlaces.map((place) => ({ position: 0, ...place })),
+      ticked: true,
+    });
     expect(await learned()).toMatchObject({ logs: 1 });
     expect(await minutes()).toBeGreaterThan(before * 1.1);
-    expect((await plan()).rulings.find(({ id }) => id === 'prepare.minutes')!.because.join(' ')).toContain('By 1 time that you timed it');
+    expect((await plan()).rulings.find(({ id }) => id === 'prepare.minutes')!.because.join(' ')).toContain(
+      'By 1 time that you timed it',
+    );
     // A clock that runs again is no end; one that is forgotten is as if it had never run.
     await turn(sheet!, 'start');
     expect(await learned()).toBeNull();
@@ -62,6 +71,8 @@ describe('the clock of weeding', () => {
 
   it('is refused for a sheet that is not there', async () => {
     expect((await bench.api('POST', '/api/sheets/none/weeding', { clock: 'start' })).status).toBe(404);
-    expect((await bench.api<{ code: string }>('POST', '/api/sheets/none/weeding', { clock: 'wind' })).body.code).toBe('body-invalid');
+    expect((await bench.api<{ code: string }>('POST', '/api/sheets/none/weeding', { clock: 'wind' })).body.code).toBe(
+      'body-invalid',
+    );
   });
 });

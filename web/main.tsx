@@ -19,7 +19,11 @@ const client = new QueryClient({
   defaultOptions: {
     // The server is on this machine: whether the browser thinks that it is online has nothing to do with it.
     // A refusal will not change by asking again; a server that was away may be back.
-    queries: { retry: (failures, error) => failures < 3 && error instanceof ApiProblem && error.status === 0, staleTime: 5_000, networkMode: 'always' },
+    queries: {
+      retry: (failures, error) => failures < 3 && error instanceof ApiProblem && error.status === 0,
+      staleTime: 5_000,
+      networkMode: 'always',
+    },
     mutations: { networkMode: 'always' },
   },
 });
@@ -27,14 +31,38 @@ const client = new QueryClient({
 followChanges(client);
 
 // Either is shown sooner without the other.
-const JobsPage = fetchedLate(() => import('./jobs/jobs-page.js'), (m) => m.JobsPage);
-const CuttingListPage = fetchedLate(() => import('./cutting-list/cutting-list-page.js'), (m) => m.CuttingListPage);
-const StraightThroughPage = fetchedLate(() => import('./cutting-list/straight-through-page.js'), (m) => m.StraightThroughPage);
-const BatchPage = fetchedLate(() => import('./cutting-list/batch-page.js'), (m) => m.BatchPage);
-const DocsPage = fetchedLate(() => import('./app/docs-page.js'), (m) => m.DocsPage);
-const ShopPlace = fetchedLate(() => import('./shop/shop-place.js'), (m) => m.ShopPlace);
-const LetIn = fetchedLate(() => import('./app/let-in.js'), (m) => m.LetIn);
-const JobPage = fetchedLate(() => import('./app/job-page.js'), (m) => m.JobPage);
+const JobsPage = fetchedLate(
+  () => import('./jobs/jobs-page.js'),
+  (m) => m.JobsPage,
+);
+const CuttingListPage = fetchedLate(
+  () => import('./cutting-list/cutting-list-page.js'),
+  (m) => m.CuttingListPage,
+);
+const StraightThroughPage = fetchedLate(
+  () => import('./cutting-list/straight-through-page.js'),
+  (m) => m.StraightThroughPage,
+);
+const BatchPage = fetchedLate(
+  () => import('./cutting-list/batch-page.js'),
+  (m) => m.BatchPage,
+);
+const DocsPage = fetchedLate(
+  () => import('./app/docs-page.js'),
+  (m) => m.DocsPage,
+);
+const ShopPlace = fetchedLate(
+  () => import('./shop/shop-place.js'),
+  (m) => m.ShopPlace,
+);
+const LetIn = fetchedLate(
+  () => import('./app/let-in.js'),
+  (m) => m.LetIn,
+);
+const JobPage = fetchedLate(
+  () => import('./app/job-page.js'),
+  (m) => m.JobPage,
+);
 
 /** A screen that is fetched when its address is first visited. */
 function screen(name: string, fetching: string, page: ReactNode): ReactNode {
@@ -53,8 +81,14 @@ function Screens() {
         <Route path="/" element={screen('The list of jobs', 'Fetching the jobs …', <JobsPage />)} />
         <Route path="/jobs/:id" element={<Navigate to="artwork" replace />} />
         <Route path="/jobs/:id/:station" element={screen('The job', 'Fetching the job …', <JobPage />)} />
-        <Route path="/cutting-list" element={screen('The cutting list', 'Fetching the cutting list …', <CuttingListPage />)} />
-        <Route path="/cutting-list/job/:id" element={screen('The job', 'Fetching the job …', <StraightThroughPage />)} />
+        <Route
+          path="/cutting-list"
+          element={screen('The cutting list', 'Fetching the cutting list …', <CuttingListPage />)}
+        />
+        <Route
+          path="/cutting-list/job/:id"
+          element={screen('The job', 'Fetching the job …', <StraightThroughPage />)}
+        />
         <Route path="/cutting-list/:id" element={screen('The batch', 'Fetching the batch …', <BatchPage />)} />
         <Route path="/shop" element={<Navigate to="films" replace />} />
         <Route path="/shop/:screen" element={screen('The shop', 'Fetching the shop …', <ShopPlace />)} />

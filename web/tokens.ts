@@ -47,13 +47,18 @@ const DARK: typeof LIGHT = {
 
 type ColourName = keyof typeof LIGHT;
 
-const variables = (colours: typeof LIGHT) => Object.entries(colours).map(([name, value]) => `--${name}: ${value};`).join('');
+const variables = (colours: typeof LIGHT) =>
+  Object.entries(colours)
+    .map(([name, value]) => `--${name}: ${value};`)
+    .join('');
 
 /** The two sets of colour variables, for the global style. */
 export const COLOUR_VARIABLES = { light: variables(LIGHT), dark: variables(DARK) };
 
 /** colour.ink and so on: what components write. */
-export const colour = Object.fromEntries(Object.keys(LIGHT).map((name) => [name, `var(--${name})`])) as Readonly<Record<ColourName, string>>;
+export const colour = Object.fromEntries(Object.keys(LIGHT).map((name) => [name, `var(--${name})`])) as Readonly<
+  Record<ColourName, string>
+>;
 
 export const space = { hair: '2px', xs: '4px', s: '8px', m: '12px', l: '18px', xl: '28px', xxl: '44px' } as const;
 

@@ -7,5 +7,14 @@ declare module 'shop-validators' {
     (value: unknown): boolean;
     errors?: readonly Fault[] | null;
   }
-  export const settings: Check, films: Check, pieces: Check, mats: Check, blades: Check, cutters: Check, tapes: Check, presses: Check, makers: Check, blanks: Check;
+  export const settings: Check,
+    films: Check,
+    pieces: Check,
+    mats: Check,
+    blades: Check,
+    cutters: Check,
+    tapes: Check,
+    presses: Check,
+    makers: Check,
+    blanks: Check;
 }

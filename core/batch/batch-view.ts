@@ -75,12 +75,30 @@ export interface BatchView {
 export type NamedBatchJob = BatchJob & { readonly title: string };
 
 /** A planned batch as the page draws it. */
-export function batchView({ sheets, short, loose, unshared, steps }: LaidSheets, { jobs, stopped, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly stopped: readonly StoppedJob[]; readonly cutter: CutterProfile }): BatchView {
+export function batchView(
+  { sheets, short, loose, unshared, steps }: LaidSheets,
+  {
+    jobs,
+    stopped,
+    cutter,
+  }: {
+    readonly jobs: readonly NamedBatchJob[];
+    readonly stopped: readonly StoppedJob[];
+    readonly cutter: CutterProfile;
+  },
+): BatchView {
   const views = sheets.map((sheet) => sheetView(sheet, jobs, cutter));
   const sum = (of: (sheet: BatchSheetView) => number) => views.reduce((total, sheet) => total + of(sheet), 0);
   return {
     sheets: views,
-    short: short.map((one) => ({ filmId: one.film.id, message: sayShortage(one, jobs.map(({ title }) => title)), spacingMm: one.spacingMm })),
+    short: short.map((one) => ({
+      filmId: one.film.id,
+      message: sayShortage(
+        one,
+        jobs.map(({ title }) => title),
+      ),
+      spacingMm: one.spacingMm,
+    })),
     loose: loose.length,
     unshared: unshared.map(({ name }) => name),
     steps: steps.reduce((total, one) => total + one.steps, 0),
@@ -101,8 +119,17 @@ export interface BetterView {
 }
 
 /** The same of what was found. */
-export function betterView(filmId: string, { sheets, beforeMm2 }: BetterSoFar, { jobs, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly cutter: CutterProfile }): BetterView {
-  return { filmId, sheets: sheets.map((sheet) => sheetView(sheet, jobs, cutter)), takenMm2: sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0), beforeMm2 };
+export function betterView(
+  filmId: string,
+  { sheets, beforeMm2 }: BetterSoFar,
+  { jobs, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly cutter: CutterProfile },
+): BetterView {
+  return {
+    filmId,
+    sheets: sheets.map((sheet) => sheetView(sheet, jobs, cutter)),
+    takenMm2: sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0),
+    beforeMm2,
+  };
 }
 
 function sheetView(sheet: SheetPlan, jobs: readonly NamedBatchJob[], cutter: CutterProfile): BatchSheetView {
@@ -127,12 +154,33 @@ function sheetView(sheet: SheetPlan, jobs: readonly NamedBatchJob[], cutter: Cut
     edges: zones ? null : edges,
     usedLengthMm,
     // What is at the end of a section comes last: it is of no copy.
-    shapes: [...groups.map(({ filmId, contours, borders }) => ({ film: filmOf.get(filmId)!, contours: down(contours), borders: down(borders), places: [IDENTITY] })), ...(sheet.endMarks.length > 0 ? [{ film: films[0]!, contours: '', borders: down(sheet.endMarks), places: [IDENTITY] }] : [])],
+    shapes: [
+      ...groups.map(({ filmId, contours, borders }) => ({
+        film: filmOf.get(filmId)!,
+        contours: down(contours),
+        borders: down(borders),
+        places: [IDENTITY],
+      })),
+      ...(sheet.endMarks.length > 0
+        ? [{ film: films[0]!, contours: '', borders: down(sheet.endMarks), places: [IDENTITY] }]
+        : []),
+    ],
     carries: [...carried.values()],
     laid: groups.map(({ job, filmId, fingerprint, copy, perStrip, isPinned, contours, marks }) => {
       // Marks may stand far off: it is taken hold of where it is seen.
-      const { minX, minY, maxX, maxY } = boundsOf(contours.length > marks ? contours.slice(0, contours.length - marks) : contours)!;
-      return { jobId: jobs[job]!.id, filmId, fingerprint, copy, perStrip, isPinned, xMm: (minX + maxX) / 2, yMm: usedLengthMm - (minY + maxY) / 2 };
+      const { minX, minY, maxX, maxY } = boundsOf(
+        contours.length > marks ? contours.slice(0, contours.length - marks) : contours,
+      )!;
+      return {
+        jobId: jobs[job]!.id,
+        filmId,
+        fingerprint,
+        copy,
+        perStrip,
+        isPinned,
+        xMm: (minX + maxX) / 2,
+        yMm: usedLengthMm - (minY + maxY) / 2,
+      };
     }),
     section: sheet.section,
     inCounters: groups.filter(({ liesInCounter }) => liesInCounter).length,

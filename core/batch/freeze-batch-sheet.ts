@@ -6,12 +6,23 @@ import type { BatchJob } from './plan-batch.js';
 import { sayBatchSheetChanged } from './say.js';
 
 /** A sheet of a batch that is about to be sent to the cutter: each copy by the index of its job. */
-export type BatchSheetToFreeze = Omit<SheetToFreeze, 'groups'> & { readonly groups: readonly (GroupToFreeze & { readonly job: number })[] };
+export type BatchSheetToFreeze = Omit<SheetToFreeze, 'groups'> & {
+  readonly groups: readonly (GroupToFreeze & { readonly job: number })[];
+};
 
 /** A sheet of a batch as it is kept when it is sent. @throws InputError `sheet-changed` when the plan has no such sheet (any more) */
-export function batchSheetToFreeze({ sheets }: LaidSheets, jobs: readonly BatchJob[], sheetId: string, cutter: CutterProfile): BatchSheetToFreeze {
+export function batchSheetToFreeze(
+  { sheets }: LaidSheets,
+  jobs: readonly BatchJob[],
+  sheetId: string,
+  cutter: CutterProfile,
+): BatchSheetToFreeze {
   const sheet = sheets.find(({ id }) => id === sheetId);
   if (!sheet) throw new InputError('sheet-changed', sayBatchSheetChanged(), { source: 'cut' });
-  const frozen = planToFreeze(sheet, sheet.groups.map(({ job, layer }) => jobs[job]!.prepare.layers[layer]!), programOf(sheet, cutter));
+  const frozen = planToFreeze(
+    sheet,
+    sheet.groups.map(({ job, layer }) => jobs[job]!.prepare.layers[layer]!),
+    programOf(sheet, cutter),
+  );
   return { ...frozen, groups: frozen.groups.map((group, i) => ({ job: sheet.groups[i]!.job, ...group })) };
 }

@@ -9,5 +9,10 @@ export interface Batch {
   readonly createdAt: string;
   readonly wish: LayWish;
   /** In the order in which they were put together. */
-  readonly jobs: readonly { readonly id: string; readonly title: string; readonly customer: string; readonly due: string | null }[];
+  readonly jobs: readonly {
+    readonly id: string;
+    readonly title: string;
+    readonly customer: string;
+    readonly due: string | null;
+  }[];
 }

@@ -7,12 +7,16 @@ export function sayBatchSheetChanged(): string {
 
 /** What is short, by how much, and what would help. `titles` are those of the jobs. */
 export function sayShortage({ film, missing, ...help }: Shortage, titles: readonly string[]): string {
-  const what = missing.map(({ job, quantity }) => `${quantity === 1 ? 'a layer' : `${quantity} layers`} of “${titles[job]}”`);
+  const what = missing.map(
+    ({ job, quantity }) => `${quantity === 1 ? 'a layer' : `${quantity} layers`} of “${titles[job]}”`,
+  );
   return `There is not enough ${film.name} for ${what.join(', ')}. ${sayHelp(help)}`.trim();
 }
 
 export function sayNotTurnedSo({ name }: Film, isDirected: boolean): string {
-  return isDirected ? `${name} has a direction, or belongs to a design that has one. It cannot be turned.` : 'All layers of one design lie in one direction, so this one can be turned by half only.';
+  return isDirected
+    ? `${name} has a direction, or belongs to a design that has one. It cannot be turned.`
+    : 'All layers of one design lie in one direction, so this one can be turned by half only.';
 }
 
 export function sayNoRoomThere(): string {

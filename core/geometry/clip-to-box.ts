@@ -7,7 +7,8 @@ import { boundsOf, type Box, type Ring } from './rings.js';
  * the kernel that would have to look at all of it.
  */
 export function clipRingToBox(ring: Ring, box: Box, ringBox: Box = boundsOf([ring])!): Ring {
-  if (ringBox.minX >= box.minX && ringBox.maxX <= box.maxX && ringBox.minY >= box.minY && ringBox.maxY <= box.maxY) return ring;
+  if (ringBox.minX >= box.minX && ringBox.maxX <= box.maxX && ringBox.minY >= box.minY && ringBox.maxY <= box.maxY)
+    return ring;
   // Each cut adds at most half as many points as cross its line; two buffers take turns.
   const room = 2 * ring.length + 16;
   if (buffers[0].length < room) buffers = [new Float64Array(2 * room), new Float64Array(2 * room)];

@@ -38,7 +38,9 @@ export function convexParts(ring: Ring): Ring[] {
     owner.delete(key(b, a));
     joined.forEach((corner, i) => owner.set(key(corner, joined[(i + 1) % joined.length]!), one));
   }
-  return parts.filter((part) => part !== null).map((part) => Float64Array.from(part.flatMap((corner) => [own[2 * corner]!, own[2 * corner + 1]!])));
+  return parts
+    .filter((part) => part !== null)
+    .map((part) => Float64Array.from(part.flatMap((corner) => [own[2 * corner]!, own[2 * corner + 1]!])));
 }
 
 /** Whether an outline of positive area is convex; straight corners are. */
@@ -52,21 +54,34 @@ function cornersOf(ring: Ring): number[] {
 
 /** Two parts that share the edge from a to b, as one: `one` has it in this direction, `two` the other way round. */
 function join(one: readonly number[], two: readonly number[], a: number, b: number): number[] {
-  const from = (part: readonly number[], first: number) => [...part.slice(part.indexOf(first)), ...part.slice(0, part.indexOf(first))];
+  const from = (part: readonly number[], first: number) => [
+    ...part.slice(part.indexOf(first)),
+    ...part.slice(0, part.indexOf(first)),
+  ];
   // From b all round to a, then from a all round to b in the other, without naming both twice.
   return [...from(one, b), ...from(two, a).slice(1, -1)];
 }
 
 function isConvex(ring: Ring, corners: readonly number[]): boolean {
-  return corners.every((corner, i) => turn(ring, corners.at(i - 1)!, corner, corners[(i + 1) % corners.length]!) >= -STRAIGHT * sides(ring, corners.at(i - 1)!, corner, corners[(i + 1) % corners.length]!));
+  return corners.every(
+    (corner, i) =>
+      turn(ring, corners.at(i - 1)!, corner, corners[(i + 1) % corners.length]!) >=
+      -STRAIGHT * sides(ring, corners.at(i - 1)!, corner, corners[(i + 1) % corners.length]!),
+  );
 }
 
 function turn(ring: Ring, a: number, b: number, c: number): number {
-  return (ring[2 * b]! - ring[2 * a]!) * (ring[2 * c + 1]! - ring[2 * b + 1]!) - (ring[2 * b + 1]! - ring[2 * a + 1]!) * (ring[2 * c]! - ring[2 * b]!);
+  return (
+    (ring[2 * b]! - ring[2 * a]!) * (ring[2 * c + 1]! - ring[2 * b + 1]!) -
+    (ring[2 * b + 1]! - ring[2 * a + 1]!) * (ring[2 * c]! - ring[2 * b]!)
+  );
 }
 
 function sides(ring: Ring, a: number, b: number, c: number): number {
-  return Math.hypot(ring[2 * b]! - ring[2 * a]!, ring[2 * b + 1]! - ring[2 * a + 1]!) * Math.hypot(ring[2 * c]! - ring[2 * b]!, ring[2 * c + 1]! - ring[2 * b + 1]!);
+  return (
+    Math.hypot(ring[2 * b]! - ring[2 * a]!, ring[2 * b + 1]! - ring[2 * a + 1]!) *
+    Math.hypot(ring[2 * c]! - ring[2 * b]!, ring[2 * c + 1]! - ring[2 * b + 1]!)
+  );
 }
 
 /** All sums of a point of one convex outline and a point of another, both of positive area: their edges in the order of their directions. */
@@ -78,7 +93,9 @@ export function convexSum(a: Ring, b: Ring): Ring {
     const [ai, bj] = [(i0 + i) % n, (j0 + j) % m];
     out.push(a[2 * ai]! + b[2 * bj]!, a[2 * ai + 1]! + b[2 * bj + 1]!);
     const [an, bn] = [(ai + 1) % n, (bj + 1) % m];
-    const cross = (a[2 * an]! - a[2 * ai]!) * (b[2 * bn + 1]! - b[2 * bj + 1]!) - (a[2 * an + 1]! - a[2 * ai + 1]!) * (b[2 * bn]! - b[2 * bj]!);
+    const cross =
+      (a[2 * an]! - a[2 * ai]!) * (b[2 * bn + 1]! - b[2 * bj + 1]!) -
+      (a[2 * an + 1]! - a[2 * ai + 1]!) * (b[2 * bn]! - b[2 * bj]!);
     if (j >= m || (i < n && cross > 0)) i += 1;
     else if (i >= n || cross < 0) j += 1;
     else [i, j] = [i + 1, j + 1];
@@ -89,6 +106,8 @@ export function convexSum(a: Ring, b: Ring): Ring {
 /** The lowest corner, of several the leftmost. */
 function lowest(ring: Ring): number {
   let at = 0;
-  for (let i = 1; i < ring.length / 2; i += 1) if (ring[2 * i + 1]! < ring[2 * at + 1]! || (ring[2 * i + 1] === ring[2 * at + 1] && ring[2 * i]! < ring[2 * at]!)) at = i;
+  for (let i = 1; i < ring.length / 2; i += 1)
+    if (ring[2 * i + 1]! < ring[2 * at + 1]! || (ring[2 * i + 1] === ring[2 * at + 1] && ring[2 * i]! < ring[2 * at]!))
+      at = i;
   return at;
 }

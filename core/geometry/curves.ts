@@ -78,18 +78,32 @@ export function flatten(curves: Curves, matrix: Matrix, toleranceMm: number, hal
     } else if (op === 'C') {
       const [x0, y0] = [x, y];
       const [x1, y1, x2, y2, x3, y3] = [v[i]!, v[i + 1]!, v[i + 2]!, v[i + 3]!, v[i + 4]!, v[i + 5]!];
-      const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
+      const bend = Math.max(
+        Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
+        Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3),
+      );
       const steps = stepCount(6 * bend * stretch, toleranceMm);
       const at = (t: number): Point => {
         const u = 1 - t;
         const [w0, w1, w2, w3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
         return [w0 * x0 + w1 * x1 + w2 * x2 + w3 * x3, w0 * y0 + w1 * y1 + w2 * y2 + w3 * y3];
       };
-      cut(at, steps, () => ({ first: wayOf([x1 - x0, y1 - y0], [x2 - x0, y2 - y0], [x3 - x0, y3 - y0]), last: wayOf([x2 - x3, y2 - y3], [x1 - x3, y1 - y3], [x0 - x3, y0 - y3]) }));
+      cut(at, steps, () => ({
+        first: wayOf([x1 - x0, y1 - y0], [x2 - x0, y2 - y0], [x3 - x0, y3 - y0]),
+        last: wayOf([x2 - x3, y2 - y3], [x1 - x3, y1 - y3], [x0 - x3, y0 - y3]),
+      }));
       push(x3, y3);
       i += 6;
     } else if (op === 'A') {
-      const [cx, cy, rx, ry, phi, theta, sweep] = [v[i]!, v[i + 1]!, v[i + 2]!, v[i + 3]!, v[i + 4]!, v[i + 5]!, v[i + 6]!];
+      const [cx, cy, rx, ry, phi, theta, sweep] = [
+        v[i]!,
+        v[i + 1]!,
+        v[i + 2]!,
+        v[i + 3]!,
+        v[i + 4]!,
+        v[i + 5]!,
+        v[i + 6]!,
+      ];
       const steps = stepCount(Math.max(rx, ry) * sweep * sweep * stretch, toleranceMm);
       const [cos, sin] = [Math.cos(phi), Math.sin(phi)];
       const at = (t: number): Point => {
@@ -136,13 +150,26 @@ const NO_STEPS: ShorterSteps = { first: [], last: [] };
 const MOST_HALVINGS = 20;
 
 /** Where the outer two of a curve's equal steps are cut again, each time in half, until they lead as the curve does to within so many radians. */
-function shorterSteps(at: (t: number) => Point, steps: number, directions: Directions, withinRad: number): ShorterSteps {
+function shorterSteps(
+  at: (t: number) => Point,
+  steps: number,
+  directions: Directions,
+  withinRad: number,
+): ShorterSteps {
   const halvings = (end: Point, way: Point, step: (share: number) => number): number[] => {
     const made: number[] = [];
-    for (let share = 1 / steps; made.length < MOST_HALVINGS && turnTo(end, at(step(share)), way) > withinRad; share /= 2) made.push(step(share / 2));
+    for (
+      let share = 1 / steps;
+      made.length < MOST_HALVINGS && turnTo(end, at(step(share)), way) > withinRad;
+      share /= 2
+    )
+      made.push(step(share / 2));
     return made;
   };
-  return { first: halvings(at(0), directions.first, (share) => share).reverse(), last: halvings(at(1), directions.last, (share) => 1 - share) };
+  return {
+    first: halvings(at(0), directions.first, (share) => share).reverse(),
+    last: halvings(at(1), directions.last, (share) => 1 - share),
+  };
 }
 
 /** By how much the way from one point to another turns away from a given one, radians. */

@@ -19,7 +19,8 @@ function nameOf(ring: Ring): Words {
   const n = ring.length / 2;
   const at = (i: number) => Math.round(ring[i]! / STEP_MM);
   let first = 0;
-  for (let i = 1; i < n; i += 1) if (at(2 * i) < at(2 * first) || (at(2 * i) === at(2 * first) && at(2 * i + 1) < at(2 * first + 1))) first = i;
+  for (let i = 1; i < n; i += 1)
+    if (at(2 * i) < at(2 * first) || (at(2 * i) === at(2 * first) && at(2 * i + 1) < at(2 * first + 1))) first = i;
   const numbers = new Array<number>(2 * n);
   for (let i = 0; i < n; i += 1) {
     const k = (first + i) % n;

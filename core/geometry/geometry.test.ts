@@ -47,7 +47,12 @@ describe('Booleans', () => {
   });
 
   it('gives nothing for nothing', () => {
-    expect([unite([]), intersect([], [disc(0, 0, 1)]), subtract([], [disc(0, 0, 1)]), grow([], 1)]).toEqual([[], [], [], []]);
+    expect([unite([]), intersect([], [disc(0, 0, 1)]), subtract([], [disc(0, 0, 1)]), grow([], 1)]).toEqual([
+      [],
+      [],
+      [],
+      [],
+    ]);
   });
 
   it('refuses a coordinate that is not finite instead of answering with nothing', () => {
@@ -84,7 +89,11 @@ describe('offsets', () => {
 });
 
 describe('curves', () => {
-  const circle = new CurvesBuilder().add('M', 10, 0).add('A', 0, 0, 10, 10, 0, 0, 2 * Math.PI).add('Z').build();
+  const circle = new CurvesBuilder()
+    .add('M', 10, 0)
+    .add('A', 0, 0, 10, 10, 0, 0, 2 * Math.PI)
+    .add('Z')
+    .build();
 
   it.each([0.1, 0.01, 0.001])('stay within %d mm of the true circle', (tolerance) => {
     const [line] = flatten(circle, IDENTITY, tolerance);
@@ -101,7 +110,9 @@ describe('curves', () => {
   });
 
   it('keep a subpath of one point, which a round cap may draw', () => {
-    expect(flatten(new CurvesBuilder().add('M', 3, 4).build(), IDENTITY, 0.01)[0]!.points).toEqual(Float64Array.of(3, 4));
+    expect(flatten(new CurvesBuilder().add('M', 3, 4).build(), IDENTITY, 0.01)[0]!.points).toEqual(
+      Float64Array.of(3, 4),
+    );
   });
 
   it('are turned and mirrored by their matrix', () => {
@@ -123,8 +134,17 @@ describe('strokes', () => {
     const turn = 2 * Math.PI * random();
     const a = [from[0] + near * Math.cos(turn), from[1] + near * Math.sin(turn)] as const;
     const half = 0.5 + 10 * random();
-    const { points } = flatten(new CurvesBuilder().add('M', ...from).add('C', ...a, ...b, ...to).build(), IDENTITY, 0.01, half)[0]!;
-    const offBy = (x: number, y: number, directionX: number, directionY: number) => half * Math.abs(Math.atan2(x * directionY - y * directionX, x * directionX + y * directionY));
+    const { points } = flatten(
+      new CurvesBuilder()
+        .add('M', ...from)
+        .add('C', ...a, ...b, ...to)
+        .build(),
+      IDENTITY,
+      0.01,
+      half,
+    )[0]!;
+    const offBy = (x: number, y: number, directionX: number, directionY: number) =>
+      half * Math.abs(Math.atan2(x * directionY - y * directionX, x * directionX + y * directionY));
     const n = points.length;
     expect(offBy(points[2]! - from[0], points[3]! - from[1], a[0] - from[0], a[1] - from[1])).toBeLessThan(0.011);
     expect(offBy(points[n - 4]! - to[0], points[n - 3]! - to[1], b[0] - to[0], b[1] - to[1])).toBeLessThan(0.011);
@@ -137,7 +157,8 @@ describe('strokes', () => {
   });
 
   it('join corners as they are asked to', () => {
-    const corner = (join: 'miter' | 'round' | 'bevel') => area(strokeArea(line(false, 0, 0, 10, 0, 10, 10), { ...style, join }, 0.001));
+    const corner = (join: 'miter' | 'round' | 'bevel') =>
+      area(strokeArea(line(false, 0, 0, 10, 0, 10, 10), { ...style, join }, 0.001));
     expect(corner('miter')).toBeCloseTo(40, 6);
     expect(corner('bevel')).toBeCloseTo(39.5, 6);
     expect(corner('round')).toBeCloseTo(39 + Math.PI / 4, 2);
@@ -145,7 +166,10 @@ describe('strokes', () => {
 
   it('bevel a corner sharper than the miter limit', () => {
     const sharp = line(false, 0, 0, 10, 0, 0, 1);
-    expect(area(strokeArea(sharp, style, 0.001))).toBeCloseTo(area(strokeArea(sharp, { ...style, join: 'bevel' }, 0.001)), 6);
+    expect(area(strokeArea(sharp, style, 0.001))).toBeCloseTo(
+      area(strokeArea(sharp, { ...style, join: 'bevel' }, 0.001)),
+      6,
+    );
   });
 
   it('go round closed lines without caps', () => {
@@ -163,7 +187,11 @@ describe('pieces', () => {
 
   it('contain the points inside them and not those in their holes', () => {
     const rings = unite([disc(0, 0, 20), disc(0, 0, 10)], 'evenodd');
-    expect([containsPoint(rings, 15, 0), containsPoint(rings, 5, 0), containsPoint(rings, 25, 0)]).toEqual([true, false, false]);
+    expect([containsPoint(rings, 15, 0), containsPoint(rings, 5, 0), containsPoint(rings, 25, 0)]).toEqual([
+      true,
+      false,
+      false,
+    ]);
   });
 });
 
@@ -172,7 +200,9 @@ describe('clipping to a box', () => {
     const random = seeded(seed);
     const rings = unite([blob(random, 0, 0, 30), blob(random, 5, 5, 12), disc(0, 0, 20)], 'evenodd');
     const box = { minX: -12 + 6 * random(), minY: -10, maxX: 4 + 8 * random(), maxY: 9 };
-    const inside = [boxRing({ minX: box.minX + 0.1, minY: box.minY + 0.1, maxX: box.maxX - 0.1, maxY: box.maxY - 0.1 })];
+    const inside = [
+      boxRing({ minX: box.minX + 0.1, minY: box.minY + 0.1, maxX: box.maxX - 0.1, maxY: box.maxY - 0.1 }),
+    ];
     const clipped = rings.map((ring) => clipRingToBox(ring, box)).filter((ring) => ring.length >= 6);
     expect(areaOf(intersect(inside, clipped))).toBeCloseTo(areaOf(intersect(inside, rings)), 6);
     expect(areaOf(subtract(inside, clipped))).toBeCloseTo(areaOf(subtract(inside, rings)), 6);
@@ -210,7 +240,8 @@ describe('growing with an eye on what is lost', () => {
   const dumbbell = unite([rectangle(0, 0, 20, 20), rectangle(40, 0, 20, 20), rectangle(15, 9.5, 30, 1)]);
 
   it('grows and shrinks as grow does', () => {
-    for (const d of [-1, 1]) expect(areaOf(growTracingLost(dumbbell, d, 0.005).grown)).toBeCloseTo(areaOf(grow(dumbbell, d)), 6);
+    for (const d of [-1, 1])
+      expect(areaOf(growTracingLost(dumbbell, d, 0.005).grown)).toBeCloseTo(areaOf(grow(dumbbell, d)), 6);
   });
 
   it('loses both sides of what is thinner than twice the distance, and nothing of what is not', () => {
@@ -229,20 +260,27 @@ describe('growing with an eye on what is lost', () => {
 });
 
 describe('a fingerprint', () => {
-  it.each(Array.from({ length: 20 }, (_, seed) => seed))('is the same however the same outlines are written, and another for any other, seed %i', (seed) => {
-    const random = seeded(seed);
-    const rings = Array.from({ length: 1 + Math.floor(random() * 5) }, () => blob(random, random() * 100, random() * 100, 20));
-    const name = fingerprintOf(rings);
-    const begunElsewhere = rings.map((ring) => {
-      const k = 2 * Math.floor(random() * (ring.length / 2));
-      return Float64Array.from([...ring.subarray(k), ...ring.subarray(0, k)]);
-    });
-    expect(fingerprintOf([...begunElsewhere].reverse())).toBe(name);
-    expect(fingerprintOf(rings.map((ring) => ring.map((v) => Math.round(v * 1000) / 1000 + 1e-7)))).toBe(fingerprintOf(rings.map((ring) => ring.map((v) => Math.round(v * 1000) / 1000))));
-    const moved = rings.map((ring, i) => (i === 0 ? ring.map((v, k) => (k === 0 ? v + 0.01 : v)) : ring));
-    expect(fingerprintOf(moved)).not.toBe(name);
-    expect(fingerprintOf(rings.map((ring) => ring.map((v) => v + 0.5)))).not.toBe(name);
-    expect(fingerprintOf(rings.slice(1))).not.toBe(name);
-    expect(name).toMatch(/^[0-9a-f]{32}$/);
-  });
+  it.each(Array.from({ length: 20 }, (_, seed) => seed))(
+    'is the same however the same outlines are written, and another for any other, seed %i',
+    (seed) => {
+      const random = seeded(seed);
+      const rings = Array.from({ length: 1 + Math.floor(random() * 5) }, () =>
+        blob(random, random() * 100, random() * 100, 20),
+      );
+      const name = fingerprintOf(rings);
+      const begunElsewhere = rings.map((ring) => {
+        const k = 2 * Math.floor(random() * (ring.length / 2));
+        return Float64Array.from([...ring.subarray(k), ...ring.subarray(0, k)]);
+      });
+      expect(fingerprintOf([...begunElsewhere].reverse())).toBe(name);
+      expect(fingerprintOf(rings.map((ring) => ring.map((v) => Math.round(v * 1000) / 1000 + 1e-7)))).toBe(
+        fingerprintOf(rings.map((ring) => ring.map((v) => Math.round(v * 1000) / 1000))),
+      );
+      const moved = rings.map((ring, i) => (i === 0 ? ring.map((v, k) => (k === 0 ? v + 0.01 : v)) : ring));
+      expect(fingerprintOf(moved)).not.toBe(name);
+      expect(fingerprintOf(rings.map((ring) => ring.map((v) => v + 0.5)))).not.toBe(name);
+      expect(fingerprintOf(rings.slice(1))).not.toBe(name);
+      expect(name).toMatch(/^[0-9a-f]{32}$/);
+    },
+  );
 });

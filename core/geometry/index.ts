@@ -8,7 +8,19 @@ export { edgeIndex, edgesOf, type Edge, type Edges } from './edges.js';
 export { fingerprintOf } from './fingerprint.js';
 export { keyOf } from './key.js';
 export { flatten, CurvesBuilder, type Curves, type Polyline } from './curves.js';
-export { grow, growBevelled, growMitred, intersect, isKernelFailure, KernelError, loadKernel, roomInside, subtract, unite, type FillRule } from './kernel.js';
+export {
+  grow,
+  growBevelled,
+  growMitred,
+  intersect,
+  isKernelFailure,
+  KernelError,
+  loadKernel,
+  roomInside,
+  subtract,
+  unite,
+  type FillRule,
+} from './kernel.js';
 export { growTracingLost, type GrownOutline } from './lost-stretches.js';
 export { compose, IDENTITY, inverse, rotation, scaling, stretchOf, translation, type Matrix } from './matrix.js';
 export { outerBoundary } from './outer-boundary.js';

@@ -12,7 +12,10 @@ describe('the memory of the kernel', () => {
     const bounded = withMemoryBound(wasm, 64 * MB);
     expect(bounded.length).toBe(wasm.length);
     expect([...bounded].filter((byte, i) => byte !== wasm[i]).length).toBeLessThanOrEqual(3);
-    const kernel = (await createKernel({ wasmBinary: bounded })) as unknown as { PathsD: new () => { delete(): void; push_back(path: unknown): void }; PathD: new () => { assign(points: Float64Array): void; delete(): void } };
+    const kernel = (await createKernel({ wasmBinary: bounded })) as unknown as {
+      PathsD: new () => { delete(): void; push_back(path: unknown): void };
+      PathD: new () => { assign(points: Float64Array): void; delete(): void };
+    };
     const kept: unknown[] = [];
     const fill = () => {
       for (let i = 0; i < 400; i += 1) {

@@ -9,7 +9,7 @@ const MEMORY_SECTION = 5;
 export function withMemoryBound(wasm: Uint8Array, mostBytes: number): Uint8Array {
   const out = wasm.slice();
   // After the magic word and the version: sections, each a number, a length, and so many bytes.
-  for (let at = 8; at < out.length; ) {
+  for (let at = 8; at < out.length;) {
     const section = out[at]!;
     const [length, start] = readUnsigned(out, at + 1);
     if (section === MEMORY_SECTION) {

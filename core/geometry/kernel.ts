@@ -1,7 +1,17 @@
 import type { MainModule, PathD, PathsD } from 'clipper2-wasm/dist/clipper2z.js';
 import { withMemoryBound } from './kernel-memory.js';
 import { offsetOutline } from './offset.js';
-import { boundsOf, containsPoint, holdsBox, mirrored, reversed, signedArea, widenBox, type Ring, type Rings } from './rings.js';
+import {
+  boundsOf,
+  containsPoint,
+  holdsBox,
+  mirrored,
+  reversed,
+  signedArea,
+  widenBox,
+  type Ring,
+  type Rings,
+} from './rings.js';
 import { ARC_MM, KERNEL_DECIMALS } from './tolerances.js';
 
 /*
@@ -89,7 +99,9 @@ export function uniteMoved(moved: Rings): Ring[] {
 export function growMitred(rings: Rings, d: number): Ring[] {
   if (rings.length === 0) return [];
   if (d === 0) return [...rings];
-  return run((k, keep) => k.InflatePathsD(keep(toPaths(k, rings)), d, k.JoinType.Miter, k.EndType.Polygon, 2, KERNEL_DECIMALS, 0));
+  return run((k, keep) =>
+    k.InflatePathsD(keep(toPaths(k, rings)), d, k.JoinType.Miter, k.EndType.Polygon, 2, KERNEL_DECIMALS, 0),
+  );
 }
 
 /** The same with corners cut off straight. */
@@ -122,7 +134,8 @@ type Keep = <T extends { delete(): void }>(object: T) => T;
 
 function run(operation: (kernel: MainModule, keep: Keep) => PathsD): Ring[] {
   const kernel = loaded;
-  if (!kernel) throw new KernelError('kernel-not-loaded', 'The polygon kernel was used before loadKernel() had finished.');
+  if (!kernel)
+    throw new KernelError('kernel-not-loaded', 'The polygon kernel was used before loadKernel() had finished.');
   const kept: { delete(): void }[] = [];
   const keep: Keep = (object) => {
     kept.push(object);
@@ -147,7 +160,10 @@ function release(kept: readonly { delete(): void }[]): void {
   }
 }
 
-function rule(kernel: MainModule, fillRule: FillRule): MainModule['FillRule']['NonZero'] | MainModule['FillRule']['EvenOdd'] {
+function rule(
+  kernel: MainModule,
+  fillRule: FillRule,
+): MainModule['FillRule']['NonZero'] | MainModule['FillRule']['EvenOdd'] {
   return fillRule === 'evenodd' ? kernel.FillRule.EvenOdd : kernel.FillRule.NonZero;
 }
 
@@ -162,7 +178,10 @@ function assign(path: PathD, ring: Ring): void {
     const y = ring[i + 1]!;
     // The kernel answers NaN with an empty result and no word, so it is caught here.
     if (!Number.isFinite(x) || !Number.isFinite(y)) {
-      throw new KernelError('coordinate-not-finite', `Point ${i / 2} of an outline is (${x}, ${y}); coordinates must be finite.`);
+      throw new KernelError(
+        'coordinate-not-finite',
+        `Point ${i / 2} of an outline is (${x}, ${y}); coordinates must be finite.`,
+      );
     }
     triples[t] = x;
     triples[t + 1] = y;

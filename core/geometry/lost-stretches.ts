@@ -39,7 +39,8 @@ export function growTracingLost(rings: Rings, d: number, arcMm: number): GrownOu
     for (let i = 0; i < n; i += 1) {
       const [x, y, far] = [points[2 * i]!, points[2 * i + 1]!, first[i]!];
       const [mx, my] = [moved[2 * far]!, moved[2 * far + 1]!];
-      if (Math.hypot(mx - x, my - y) > SPIKE * Math.abs(d)) lost.push({ minX: Math.min(x, mx), minY: Math.min(y, my), maxX: Math.max(x, mx), maxY: Math.max(y, my) });
+      if (Math.hypot(mx - x, my - y) > SPIKE * Math.abs(d))
+        lost.push({ minX: Math.min(x, mx), minY: Math.min(y, my), maxX: Math.max(x, mx), maxY: Math.max(y, my) });
     }
     let run: { minX: number; minY: number; maxX: number; maxY: number } | null = null;
     // A run that goes round the beginning of the ring is found as two, which do no harm but for being tested together.
@@ -89,7 +90,7 @@ class NextCells {
 
   /** Where a cell stands, or the free place for it. */
   #slotOf(cell: number): number {
-    let slot = Math.imul(cell | 0, 0x9e3779b1) >>> 7 & this.#mask;
+    let slot = (Math.imul(cell | 0, 0x9e3779b1) >>> 7) & this.#mask;
     slot = (slot ^ Math.imul((cell / 4_294_967_296) | 0, 0x85ebca6b)) & this.#mask;
     while (!Number.isNaN(this.#cells[slot]!) && this.#cells[slot] !== cell) slot = (slot + 1) & this.#mask;
     return slot;

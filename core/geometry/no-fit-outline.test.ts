@@ -1,14 +1,33 @@
 import { describe, expect, it } from 'vitest';
 import { blob, disc, rectangle, seeded } from '../testing/seeded.js';
-import { areaOf, boundsOf, convexParts, convexSum, intersect, mirrored, noFitOutline, outerBoundary, roomInside, signedArea, subtract, translateRings, unite, type Ring } from './index.js';
+import {
+  areaOf,
+  boundsOf,
+  convexParts,
+  convexSum,
+  intersect,
+  mirrored,
+  noFitOutline,
+  outerBoundary,
+  roomInside,
+  signedArea,
+  subtract,
+  translateRings,
+  unite,
+  type Ring,
+} from './index.js';
 
 const SEEDS = Array.from({ length: 20 }, (_, seed) => seed);
-const shape = (random: () => number, size: number): Ring => [...unite([blob(random, 0, 0, size)])].sort((a, b) => signedArea(b) - signedArea(a))[0]!;
+const shape = (random: () => number, size: number): Ring =>
+  [...unite([blob(random, 0, 0, size)])].sort((a, b) => signedArea(b) - signedArea(a))[0]!;
 const isConvex = (ring: Ring) => {
   const n = ring.length / 2;
   return Array.from({ length: n }, (_, i) => {
     const [a, b, c] = [i, (i + 1) % n, (i + 2) % n];
-    return (ring[2 * b]! - ring[2 * a]!) * (ring[2 * c + 1]! - ring[2 * b + 1]!) - (ring[2 * b + 1]! - ring[2 * a + 1]!) * (ring[2 * c]! - ring[2 * b]!);
+    return (
+      (ring[2 * b]! - ring[2 * a]!) * (ring[2 * c + 1]! - ring[2 * b + 1]!) -
+      (ring[2 * b + 1]! - ring[2 * a + 1]!) * (ring[2 * c]! - ring[2 * b]!)
+    );
   }).every((turn) => turn > -1e-6);
 };
 
@@ -23,7 +42,16 @@ describe('convex parts', () => {
 
   it('of a convex outline are itself, whichever way it runs, and of nothing none', () => {
     expect(convexParts(rectangle(0, 0, 3, 2))).toHaveLength(1);
-    expect(signedArea(convexParts(rectangle(0, 0, 3, 2).slice().reverse().map((_, i, all) => all[i % 2 === 0 ? i + 1 : i - 1]!))[0]!)).toBeCloseTo(6);
+    expect(
+      signedArea(
+        convexParts(
+          rectangle(0, 0, 3, 2)
+            .slice()
+            .reverse()
+            .map((_, i, all) => all[i % 2 === 0 ? i + 1 : i - 1]!),
+        )[0]!,
+      ),
+    ).toBeCloseTo(6);
     expect(convexParts(Float64Array.of(0, 0, 1, 1, 2, 2))).toEqual([]);
   });
 
@@ -36,7 +64,9 @@ describe('convex parts', () => {
 describe('the outer boundary', () => {
   it.each(SEEDS)('is that of the union of the kernel, seed %i', (seed) => {
     const random = seeded(seed);
-    const sums = convexParts(shape(random, 20)).flatMap((a) => convexParts(mirrored(shape(seeded(seed + 100), 15))).map((b) => convexSum(a, b)));
+    const sums = convexParts(shape(random, 20)).flatMap((a) =>
+      convexParts(mirrored(shape(seeded(seed + 100), 15))).map((b) => convexSum(a, b)),
+    );
     const walked = outerBoundary(sums)!;
     const filled = unite(sums).filter((ring) => signedArea(ring) > 0);
     expect(filled).toHaveLength(1);

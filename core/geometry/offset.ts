@@ -73,7 +73,9 @@ export function movedOutline(ring: Ring, d: number, corners: 'round' | 'bevelled
     const bx = dy[i]! * d;
     const by = -dx[i]! * d;
     const inward = sin[i]! * d < 0;
-    const meets = inward ? taken[i]! + taken[h]! <= SAFE * length[h]! && taken[i]! + taken[next]! <= SAFE * length[i]! : cos[i]! > 0.5 && cos[i]! > flat;
+    const meets = inward
+      ? taken[i]! + taken[h]! <= SAFE * length[h]! && taken[i]! + taken[next]! <= SAFE * length[i]!
+      : cos[i]! > 0.5 && cos[i]! > flat;
     if (meets) {
       const k = 1 / (1 + cos[i]!);
       push(x + (ax + bx) * k, y + (ay + by) * k);
@@ -107,6 +109,7 @@ function withoutRepeats(ring: Ring): Ring {
     out[size + 1] = y;
     size += 2;
   }
-  while (size >= 4 && Math.abs(out[0]! - out[size - 2]!) + Math.abs(out[1]! - out[size - 1]!) <= SAME_POINT_MM) size -= 2;
+  while (size >= 4 && Math.abs(out[0]! - out[size - 2]!) + Math.abs(out[1]! - out[size - 1]!) <= SAME_POINT_MM)
+    size -= 2;
   return out.subarray(0, size);
 }

@@ -20,7 +20,8 @@ export function outerBoundary(outlines: readonly Ring[]): Ring | null {
     const { minX, minY, maxX, maxY } = boundsOf([ring])!;
     for (let i = 0; i < ring.length; i += 2) {
       const [x, y] = [ring[i]!, ring[i + 1]!];
-      if (y < rings[start]![first + 1]! || (y === rings[start]![first + 1] && x < rings[start]![first]!)) [start, first] = [k, i];
+      if (y < rings[start]![first + 1]! || (y === rings[start]![first + 1] && x < rings[start]![first]!))
+        [start, first] = [k, i];
     }
     boxes.set([minX, minY, maxX, maxY], 4 * k);
     edges += ring.length / 2;
@@ -37,7 +38,14 @@ export function outerBoundary(outlines: readonly Ring[]): Ring | null {
     const [lowX, highX, lowY, highY] = [Math.min(px, qx), Math.max(px, qx), Math.min(py, qy), Math.max(py, qy)];
     let [nearest, onto, ontoAt] = [1, -1, 0];
     for (let k = 0; k < count; k += 1) {
-      if (k === on || boxes[4 * k]! > highX || boxes[4 * k + 2]! < lowX || boxes[4 * k + 1]! > highY || boxes[4 * k + 3]! < lowY) continue;
+      if (
+        k === on ||
+        boxes[4 * k]! > highX ||
+        boxes[4 * k + 2]! < lowX ||
+        boxes[4 * k + 1]! > highY ||
+        boxes[4 * k + 3]! < lowY
+      )
+        continue;
       const other = rings[k]!;
       for (let i = 0, j = other.length - 2; i < other.length; j = i, i += 2) {
         const ex = other[i]! - other[j]!;

@@ -85,7 +85,12 @@ export function joinBoxes(a: Box | null, b: Box | null): Box | null {
 
 /** What two boxes have in common: turned over where they do not touch. */
 export function commonBox(a: Box, b: Box): Box {
-  return { minX: Math.max(a.minX, b.minX), minY: Math.max(a.minY, b.minY), maxX: Math.min(a.maxX, b.maxX), maxY: Math.min(a.maxY, b.maxY) };
+  return {
+    minX: Math.max(a.minX, b.minX),
+    minY: Math.max(a.minY, b.minY),
+    maxX: Math.min(a.maxX, b.maxX),
+    maxY: Math.min(a.maxY, b.maxY),
+  };
 }
 
 /** True when one box lies in another; edges may touch. */

@@ -15,7 +15,10 @@ export function simplifyRing(ring: Ring, toleranceMm: number): Ring {
   }
   const keep = new Uint8Array(n + 1);
   keep[0] = keep[far] = keep[n] = 1;
-  const spans: [number, number][] = [[0, far], [far, n]];
+  const spans: [number, number][] = [
+    [0, far],
+    [far, n],
+  ];
   for (let span = spans.pop(); span; span = spans.pop()) {
     const [from, to] = span;
     let worst = toleranceMm;

@@ -104,7 +104,15 @@ function joinAt(
   side.push(x + half * nb[0], y + half * nb[1]);
 }
 
-function capAt(side: number[], p: Float64Array, h: number, i: number, half: number, cap: StrokeStyle['cap'], tolerance: number): void {
+function capAt(
+  side: number[],
+  p: Float64Array,
+  h: number,
+  i: number,
+  half: number,
+  cap: StrokeStyle['cap'],
+  tolerance: number,
+): void {
   const [x, y] = [p[2 * i]!, p[2 * i + 1]!];
   const d = unit(x - p[2 * h]!, y - p[2 * h + 1]!);
   const n = [d[1], -d[0]] as const;

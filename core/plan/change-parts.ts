@@ -3,7 +3,19 @@ import { placeOn, placeSeveral, takesSeveral } from '../engines/surface/index.js
 import { measuredOf, severalWish } from '../stations/surface/index.js';
 import { patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import { joinBoxes, longestSide, type Box } from '../geometry/index.js';
-import { atTrueSize, designOf, moved, placedBox, setOut, variantsOf, type ArtworkPart, type PartAsRead, type Placement, type Repeat, type SizeOf } from '../stations/artwork/index.js';
+import {
+  atTrueSize,
+  designOf,
+  moved,
+  placedBox,
+  setOut,
+  variantsOf,
+  type ArtworkPart,
+  type PartAsRead,
+  type Placement,
+  type Repeat,
+  type SizeOf,
+} from '../stations/artwork/index.js';
 import type { ArtworkPlace, PlaceLists } from '../words/index.js';
 import { sayFresh, sayHeir } from './say.js';
 import { eachOf } from './several.js';
@@ -21,7 +33,10 @@ export function addingPart(recipe: Recipe, read: readonly PartAsRead[], added: P
   const { sizeOf } = recipe.surface;
   if (read.length === 0) {
     // Lettering is given a height, whatever it goes on.
-    return { artworks: [added.part], ...(added.part.kind === 'lettering' ? { surface: { size: { mode: 'own' } } } : {}) };
+    return {
+      artworks: [added.part],
+      ...(added.part.kind === 'lettering' ? { surface: { size: { mode: 'own' } } } : {}),
+    };
   }
   const { frame, widthMm, heightMm } = designOf(read, sizeOf);
   const scale = scaleOf(recipe, read);
@@ -31,8 +46,16 @@ export function addingPart(recipe: Recipe, read: readonly PartAsRead[], added: P
   const size = added.part.kind === 'lettering' || own <= longest ? 1 : longest / own;
   const box = placedBox({ ...added.part.place, xMm: 0, yMm: 0, scale: size }, added.extents[sizeOf]);
   const gap = longest * GAP_SHARE;
-  const place = { ...added.part.place, scale: size, xMm: (scale * (frame.minX + frame.maxX) - box.minX - box.maxX) / 2, yMm: scale * frame.maxY + gap - box.minY };
-  return { artworks: [...atTrueSize(recipe.artworks, scale), { ...added.part, place }], surface: { size: { mode: 'own' } } };
+  const place = {
+    ...added.part.place,
+    scale: size,
+    xMm: (scale * (frame.minX + frame.maxX) - box.minX - box.maxX) / 2,
+    yMm: scale * frame.maxY + gap - box.minY,
+  };
+  return {
+    artworks: [...atTrueSize(recipe.artworks, scale), { ...added.part, place }],
+    surface: { size: { mode: 'own' } },
+  };
 }
 
 /** How large parts are made, by what they are drawn at. */
@@ -52,7 +75,12 @@ export interface RepeatWish {
 }
 
 /** The change that repeats some parts of a design. Copies with other words are of other sizes: `readPart` tells how large they come out. */
-export async function repeatingParts(recipe: Recipe, read: readonly PartAsRead[], { ids, how, newIds }: RepeatWish, readPart: (part: ArtworkPart) => Promise<PartAsRead>): Promise<RecipePatch> {
+export async function repeatingParts(
+  recipe: Recipe,
+  read: readonly PartAsRead[],
+  { ids, how, newIds }: RepeatWish,
+  readPart: (part: ArtworkPart) => Promise<PartAsRead>,
+): Promise<RecipePatch> {
   const { sizeOf } = recipe.surface;
   const scale = scaleOf(recipe, read);
   const names = newIds[Symbol.iterator]();
@@ -66,18 +94,24 @@ export async function repeatingParts(recipe: Recipe, read: readonly PartAsRead[]
     const read: PartAsRead[] = [];
     for (const part of parts) read.push(await readPart(part));
     const before = (original ??= read);
-    const places = read.map((now, i) => (now.part.kind === 'lettering' ? onBaselineOf(before[i]!, now) : now.part.place));
+    const places = read.map((now, i) =>
+      now.part.kind === 'lettering' ? onBaselineOf(before[i]!, now) : now.part.place,
+    );
     level.push(parts.map((part, i) => ({ ...part, place: places[i]! })));
     boxes.push(read.map((now, i) => placedBox(places[i]!, now.extents[sizeOf])).reduce<Box | null>(joinBoxes, null)!);
   }
   const made = setOut(level, boxes, how);
   const first = new Map(made.slice(0, chosen.length).map((part) => [part.id, part]));
-  return { artworks: [...whole.map((part) => first.get(part.id) ?? part), ...made.slice(chosen.length)], surface: { size: { mode: 'own' } } };
+  return {
+    artworks: [...whole.map((part) => first.get(part.id) ?? part), ...made.slice(chosen.length)],
+    surface: { size: { mode: 'own' } },
+  };
 }
 
 /** Where other words stand so that their baseline is that of the first: a part is placed by its middle, and words with a tail or an accent have theirs elsewhere. */
 function onBaselineOf(first: PartAsRead, now: PartAsRead): Placement {
-  const below = ({ read: { artwork } }: PartAsRead) => (artwork.baselineMm === undefined ? null : artwork.baselineMm - artwork.heightMm / 2);
+  const below = ({ read: { artwork } }: PartAsRead) =>
+    artwork.baselineMm === undefined ? null : artwork.baselineMm - artwork.heightMm / 2;
   const [was, is] = [below(first), below(now)];
   const { place } = now.part;
   if (was === null || is === null) return place;
@@ -96,10 +130,19 @@ export interface Replacement {
  * The change that puts a new version in a part's place: as large as the old one was and where it stood, with all decisions that still apply. Decisions about
  * a colour that is gone go to a new colour that is nearly the same, or are dropped and told. `readWith` reads the new version by another recipe.
  */
-export async function replacingPart(recipe: Recipe, read: readonly PartAsRead[], old: PartAsRead, now: PartAsRead, readWith: (recipe: Recipe) => Promise<PartAsRead>): Promise<Replacement> {
+export async function replacingPart(
+  recipe: Recipe,
+  read: readonly PartAsRead[],
+  old: PartAsRead,
+  now: PartAsRead,
+  readWith: (recipe: Recipe) => Promise<PartAsRead>,
+): Promise<Replacement> {
   const [before, after] = [coloursOf(old), coloursOf(now)];
   const elsewhere = new Set(read.filter((other) => other !== old).flatMap((other) => [...coloursOf(other)]));
-  const heirs = heirsOf([...before].filter((colour) => !after.has(colour) && !elsewhere.has(colour)), [...after].filter((colour) => !before.has(colour)));
+  const heirs = heirsOf(
+    [...before].filter((colour) => !after.has(colour) && !elsewhere.has(colour)),
+    [...after].filter((colour) => !before.has(colour)),
+  );
   const notes: string[] = [];
   const heirOf = (colour: string) => {
     const heir = heirs.get(colour);
@@ -113,7 +156,12 @@ export async function replacingPart(recipe: Recipe, read: readonly PartAsRead[],
   };
   const byColour = keys(recipe.films.byColour);
   // What colours are taken for may be gone as well.
-  const recolour = Object.fromEntries(Object.entries(keys(recipe.repair.recolour)).flatMap(([from, to]) => { const heir = heirOf(to); return heir === null || heir === from ? [] : [[from, heir]]; }));
+  const recolour = Object.fromEntries(
+    Object.entries(keys(recipe.repair.recolour)).flatMap(([from, to]) => {
+      const heir = heirOf(to);
+      return heir === null || heir === from ? [] : [[from, heir]];
+    }),
+  );
   const placed = { only: rescaled(recipe.repair.only, old, now), spared: rescaled(recipe.repair.spared, old, now) };
   const fresh = [...after].filter((colour) => !before.has(colour) && ![...heirs.values()].includes(colour));
   const decided: RecipePatch = {
@@ -126,13 +174,21 @@ export async function replacingPart(recipe: Recipe, read: readonly PartAsRead[],
   const { group } = old.part;
   const same = { id: old.part.id, group, place };
   // Letters have their colours where they are set.
-  const part: ArtworkPart = now.part.kind === 'lettering' || old.part.kind === 'lettering' ? { ...now.part, ...same } : { ...now.part, ...same, recolour: keys(old.part.recolour) };
-  return { patch: { ...decided, artworks: recipe.artworks.map((other) => (other.id === old.part.id ? part : other)) }, notes: [...new Set(notes)] };
+  const part: ArtworkPart =
+    now.part.kind === 'lettering' || old.part.kind === 'lettering'
+      ? { ...now.part, ...same }
+      : { ...now.part, ...same, recolour: keys(old.part.recolour) };
+  return {
+    patch: { ...decided, artworks: recipe.artworks.map((other) => (other.id === old.part.id ? part : other)) },
+    notes: [...new Set(notes)],
+  };
 }
 
 /** The colour that the decisions about a colour that is gone go to: the nearest new one, if it is nearly the same. Each new colour is heir to one, the nearest. */
 function heirsOf(gone: readonly string[], fresh: readonly string[]): Map<string, string | null> {
-  const near = gone.flatMap((colour) => fresh.map((heir) => ({ colour, heir, difference: colourDifference(colour, heir) }))).filter(({ difference }) => difference <= SAME_COLOUR);
+  const near = gone
+    .flatMap((colour) => fresh.map((heir) => ({ colour, heir, difference: colourDifference(colour, heir) })))
+    .filter(({ difference }) => difference <= SAME_COLOUR);
   const heirs = new Map<string, string | null>(gone.map((colour) => [colour, null]));
   const taken = new Set<string>();
   for (const { colour, heir } of near.sort((a, b) => a.difference - b.difference)) {
@@ -150,20 +206,39 @@ const SAME_SHAPE = 0.01;
 function rescaled<P extends ArtworkPlace>(lists: PlaceLists<P>, old: PartAsRead, now: PartAsRead): PlaceLists<P> {
   const [was, is] = [old.read.artwork, now.read.artwork];
   const times = is.widthMm / was.widthMm;
-  if (Math.abs((is.heightMm / was.heightMm) / times - 1) > SAME_SHAPE) return lists;
-  const moved = (place: P): P => (place.part === old.part.id ? { ...place, xMm: place.xMm * times, yMm: place.yMm * times, acrossMm: place.acrossMm * times } : place);
+  if (Math.abs(is.heightMm / was.heightMm / times - 1) > SAME_SHAPE) return lists;
+  const moved = (place: P): P =>
+    place.part === old.part.id
+      ? { ...place, xMm: place.xMm * times, yMm: place.yMm * times, acrossMm: place.acrossMm * times }
+      : place;
   return Object.fromEntries(Object.entries(lists).map(([kind, places]) => [kind, places.map(moved)]));
 }
 
 /** Where a new version stands so that what counts of it is as large as that of the old one, about the same middle. */
-function placeOfSuccessor({ part: { place }, extents: old }: PartAsRead, { extents: now }: PartAsRead, sizeOf: SizeOf): Placement {
+function placeOfSuccessor(
+  { part: { place }, extents: old }: PartAsRead,
+  { extents: now }: PartAsRead,
+  sizeOf: SizeOf,
+): Placement {
   const scale = (place.scale * longestSide(old[sizeOf].box)) / longestSide(now[sizeOf].box);
-  const middle = ({ minX, minY, maxX, maxY }: Box, times: number) => ({ x: ((minX + maxX) / 2) * times, y: ((minY + maxY) / 2) * times });
+  const middle = ({ minX, minY, maxX, maxY }: Box, times: number) => ({
+    x: ((minX + maxX) / 2) * times,
+    y: ((minY + maxY) / 2) * times,
+  });
   const [was, is] = [middle(old[sizeOf].box, place.scale), middle(now[sizeOf].box, scale)];
   return { ...moved(place, { x: was.x - is.x, y: was.y - is.y }), scale };
 }
 
 function coloursOf({ read: { artwork, reduced } }: PartAsRead): Set<string> {
-  if (reduced) return new Set(reduced.colours.slice(1).map((rgba) => `#${rgba.slice(0, 3).map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`));
+  if (reduced)
+    return new Set(
+      reduced.colours.slice(1).map(
+        (rgba) =>
+          `#${rgba
+            .slice(0, 3)
+            .map((v) => Math.round(v).toString(16).padStart(2, '0'))
+            .join('')}`,
+      ),
+    );
   return new Set(artwork.paints.map((paint) => paint.colour));
 }

@@ -6,7 +6,19 @@ export type { RepeatWish, Replacement } from './change-parts.js';
 export { jobCard, jobFigures, type JobFigures, type StationCard, type StationState } from './job-card.js';
 export { layerSvg } from './layer-svg.js';
 export type { DrawnPath } from './page/drawn-path.js';
-export type { DrawnSheet, LaidSheetView, LayerToCutView, LayerView, LetterForms, PaintView, PartView, PlanView, PrepareView, ProgramView, SheetView } from './page/plan-view.js';
+export type {
+  DrawnSheet,
+  LaidSheetView,
+  LayerToCutView,
+  LayerView,
+  LetterForms,
+  PaintView,
+  PartView,
+  PlanView,
+  PrepareView,
+  ProgramView,
+  SheetView,
+} from './page/plan-view.js';
 export type { ArtworkOut, Plan } from './plan.js';
 export { printJob, PRINT_ON, PRINTS, type JobPrint, type PrintOn } from './print-job.js';
 export { Planner, type PlanHooks, type PlanInput } from './planner.js';

@@ -34,9 +34,20 @@ export interface JobFigures {
 const SEVERITIES = ['note', 'warning', 'blocker'] as const;
 
 /** The figures of a plan that its job card shows. */
-export function jobFigures({ artwork, films, build, surface, prepare, sheets, cut, assemble, findings }: Plan): JobFigures {
+export function jobFigures({
+  artwork,
+  films,
+  build,
+  surface,
+  prepare,
+  sheets,
+  cut,
+  assemble,
+  findings,
+}: Plan): JobFigures {
   const worst: Partial<Record<StationName, (typeof SEVERITIES)[number]>> = {};
-  for (const { stage, severity } of findings) worst[stage] = SEVERITIES[Math.max(SEVERITIES.indexOf(severity), SEVERITIES.indexOf(worst[stage] ?? 'note'))]!;
+  for (const { stage, severity } of findings)
+    worst[stage] = SEVERITIES[Math.max(SEVERITIES.indexOf(severity), SEVERITIES.indexOf(worst[stage] ?? 'note'))]!;
   return {
     parts: artwork?.parts.length ?? 0,
     ...(films ? { colours: films.colours.length } : {}),
@@ -53,7 +64,11 @@ export function jobFigures({ artwork, films, build, surface, prepare, sheets, cu
 
 /** All stations of a job, in working order. `figures` are null as long as nothing is planned. */
 export function jobCard(figures: JobFigures | null, cuts: CutCounts, unit: LengthUnit): StationCard[] {
-  return STATIONS.map((station) => ({ station, state: stateOf(station, figures, cuts), figure: figures ? sayKeyFigure(station, figures, cuts, unit) : '' }));
+  return STATIONS.map((station) => ({
+    station,
+    state: stateOf(station, figures, cuts),
+    figure: figures ? sayKeyFigure(station, figures, cuts, unit) : '',
+  }));
 }
 
 function stateOf(station: StationName, figures: JobFigures | null, cuts: CutCounts): StationState {

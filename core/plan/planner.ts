@@ -1,4 +1,10 @@
-import { ArtworkReader, type ArtworkResources, type LetterChoice, type Lettering, type PaintedRegion } from '../engines/artwork/index.js';
+import {
+  ArtworkReader,
+  type ArtworkResources,
+  type LetterChoice,
+  type Lettering,
+  type PaintedRegion,
+} from '../engines/artwork/index.js';
 import { BARE } from '../engines/layers/index.js';
 import { APART_MM, setBeside, unwarpBox, type TaperMap } from '../engines/surface/index.js';
 import { compose, stretchOf, transformBox, translation, widenBox, type Matrix } from '../geometry/index.js';
@@ -33,13 +39,30 @@ import {
   type Regions,
 } from '../stations/artwork/index.js';
 import { assembleStage } from '../stations/assemble/index.js';
-import { buildStage, checkStage, panelsStage, separateStage, touchesUp, touchUpStage, type DesignApart } from '../stations/build/index.js';
+import {
+  buildStage,
+  checkStage,
+  panelsStage,
+  separateStage,
+  touchesUp,
+  touchUpStage,
+  type DesignApart,
+} from '../stations/build/index.js';
 import { cutStage } from '../stations/cut/index.js';
 import { filmsStage, patternsStage } from '../stations/films/index.js';
 import { prepareStage, type LearnedWeeding } from '../stations/prepare/index.js';
 import { sheetsStage, type CutSoFar } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
-import { partsInDesigns, sayCondensed, surfaceCheckStage, surfaceStage, warpStage, type Instance, type LettersOnDesign, type SurfaceOut } from '../stations/surface/index.js';
+import {
+  partsInDesigns,
+  sayCondensed,
+  surfaceCheckStage,
+  surfaceStage,
+  warpStage,
+  type Instance,
+  type LettersOnDesign,
+  type SurfaceOut,
+} from '../stations/surface/index.js';
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
 import type { RepeatWish, Replacement } from './change-parts.js';
 import { collected } from './collect.js';
@@ -99,9 +122,14 @@ export class Planner {
     const now = await this.#samePage(input, id, part);
     const read = await this.#readAll(input, {});
     const old = read.find((other) => other.part.id === id);
-    if (!old) throw new InputError('part-unknown', 'This job does not have this artwork any more.', { source: nameOfPart(part) });
+    if (!old)
+      throw new InputError('part-unknown', 'This job does not have this artwork any more.', {
+        source: nameOfPart(part),
+      });
     const { replacingPart } = await import('./change-parts.js');
-    return replacingPart(input.recipe, read, old, now, (recipe) => this.#read({ ...input, recipe }, { ...now.part, place: old.part.place }, {}));
+    return replacingPart(input.recipe, read, old, now, (recipe) =>
+      this.#read({ ...input, recipe }, { ...now.part, place: old.part.place }, {}),
+    );
   }
 
   /** A font's own name. @throws InputError when the file is no font */
@@ -144,12 +172,18 @@ export class Planner {
       hooks.onProgress?.(plan, step / STEPS);
       await hooks.breathe?.();
     };
-    const ended = (artwork: ArtworkOut, why: JobFinding): Plan => collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, why] } }, {});
+    const ended = (artwork: ArtworkOut, why: JobFinding): Plan =>
+      collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, why] } }, {});
 
     if (recipe.artworks.length === 0) return { ...plan, findings: [NO_ARTWORK] };
     const design = designOf(await this.#readAll(input, hooks), recipe.surface.sizeOf);
     const paints = design.parts.reduce((sum, { read }) => sum + read.artwork.paints.length + (read.reduced ? 1 : 0), 0);
-    const read: ArtworkOut = { ...design, paints, findings: design.parts.flatMap((part) => part.read.findings), rulings: [] };
+    const read: ArtworkOut = {
+      ...design,
+      paints,
+      findings: design.parts.flatMap((part) => part.read.findings),
+      rulings: [],
+    };
     const isEmpty = paints === 0 && read.findings.every((finding) => finding.severity !== 'blocker');
     await add({ artwork: isEmpty ? { ...read, findings: [...read.findings, NOTHING_PAINTED] } : read });
     if (paints === 0) return plan;
@@ -157,8 +191,20 @@ export class Planner {
     const ruled = await this.#sized(design, recipe);
     await add({ surface: ruled });
     const { scale } = ruled.design;
-    const { parts, matrices, painted, apart, frame, condensed, untouched } = await this.#drawn(design, ruled, input, hooks);
-    const sized = { ...ruled, frame, rulings: condensed.length > 0 && recipe.surface.team ? [...ruled.rulings, sayCondensed(condensed, recipe.surface.team)] : ruled.rulings };
+    const { parts, matrices, painted, apart, frame, condensed, untouched } = await this.#drawn(
+      design,
+      ruled,
+      input,
+      hooks,
+    );
+    const sized = {
+      ...ruled,
+      frame,
+      rulings:
+        condensed.length > 0 && recipe.surface.team
+          ? [...ruled.rulings, sayCondensed(condensed, recipe.surface.team)]
+          : ruled.rulings,
+    };
     const artwork: ArtworkOut = {
       ...read,
       parts,
@@ -181,13 +227,25 @@ export class Planner {
     if (!separated || !panels || !build) return plan;
     const letters = lettersOf(parts, matrices);
     const checked = await cache.take(surfaceCheckStage, { sized, build, letters, recipe });
-    const surface = { ...sized, findings: [...sized.findings, ...checked.findings, ...panels.findings], rulings: [...sized.rulings, ...checked.rulings, ...panels.rulings] };
+    const surface = {
+      ...sized,
+      findings: [...sized.findings, ...checked.findings, ...panels.findings],
+      rulings: [...sized.rulings, ...checked.rulings, ...panels.rulings],
+    };
     await add({ separated, panels, build, surface });
     const checks = await cache.take(checkStage, { build, recipe });
     const rules = placeRules(spotsOf(recipe.repair, PLACE_REMEDIES, (part) => matrices.get(part)));
     plan = {
       ...plan,
-      artwork: { ...artwork, findings: withRecipePlaces([...artwork.findings, ...checks.artwork.map((finding) => flatFinding(finding, map))], rules, plan.regions!.regions, matrices) },
+      artwork: {
+        ...artwork,
+        findings: withRecipePlaces(
+          [...artwork.findings, ...checks.artwork.map((finding) => flatFinding(finding, map))],
+          rules,
+          plan.regions!.regions,
+          matrices,
+        ),
+      },
       build: checks.build,
     };
 
@@ -195,7 +253,11 @@ export class Planner {
     if (!prepare) return plan;
     await add({ prepare });
     if (upTo === 'prepare') return plan;
-    const sheets = await cache.take(sheetsStage, { prepare, recipe, shop, taken: input.taken ?? {}, lies: input.lies ?? {} }, hooks);
+    const sheets = await cache.take(
+      sheetsStage,
+      { prepare, recipe, shop, taken: input.taken ?? {}, lies: input.lies ?? {} },
+      hooks,
+    );
     await add({ sheets });
     await add({ cut: await cache.take(cutStage, { sheets, cutter: shop.cutter }) });
     await add({ assemble: await cache.take(assembleStage, { prepare, panels, surface: sized, recipe }) });
@@ -211,10 +273,14 @@ export class Planner {
       const bytes = part.kind === 'drawing' ? sources.get(part.source.id) : undefined;
       if (part.kind !== 'drawing' || !bytes || read.artwork.paints.length === 0) continue;
       await hooks.breathe?.();
-      const findings = (await this.#cache.take(comparePartStage(this.#reader), { read, bytes })).map((finding) => placedFinding(finding, matrices.get(part.id)!));
+      const findings = (await this.#cache.take(comparePartStage(this.#reader), { read, bytes })).map((finding) =>
+        placedFinding(finding, matrices.get(part.id)!),
+      );
       found.push(...(artwork.parts.length > 1 ? findings.map((finding) => sayOfPart(finding, part)) : findings));
     }
-    return found.length === 0 ? plan : collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, ...found] } }, recipe.repair.letBe);
+    return found.length === 0
+      ? plan
+      : collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, ...found] } }, recipe.repair.letBe);
   }
 
   async #readAll(input: PlanInput, hooks: StageHooks): Promise<PartAsRead[]> {
@@ -236,7 +302,8 @@ export class Planner {
   /** A new version of a drawing, the same page of it that was made before, or its first when it has no such page. */
   async #samePage(input: PlanInput, id: string, part: ArtworkPart): Promise<PartAsRead> {
     const before = input.recipe.artworks.find((other) => other.id === id);
-    if (part.kind !== 'drawing' || before?.kind !== 'drawing' || before.page === part.page) return this.#readable(input, part);
+    if (part.kind !== 'drawing' || before?.kind !== 'drawing' || before.page === part.page)
+      return this.#readable(input, part);
     const sameNumber = await this.#readable(input, { ...part, page: before.page }).catch((error: unknown) => {
       if (error instanceof InputError && error.code === 'pdf-no-page') return null;
       throw error;
@@ -252,7 +319,17 @@ export class Planner {
   }
 
   #sized(design: Design, recipe: Recipe) {
-    return this.#cache.take(surfaceStage, { own: design, each: eachOf(design.parts, recipe), divided: partsInDesigns(recipe, design.parts.map(({ part }) => part.id)).length, recipe, reachMm: reachOf(recipe), mmPerUnit: unitOf(design.parts) });
+    return this.#cache.take(surfaceStage, {
+      own: design,
+      each: eachOf(design.parts, recipe),
+      divided: partsInDesigns(
+        recipe,
+        design.parts.map(({ part }) => part.id),
+      ).length,
+      recipe,
+      reachMm: reachOf(recipe),
+      mmPerUnit: unitOf(design.parts),
+    });
   }
 
   /** The design at its final size: its parts traced, where each lies, and what is painted of them. */
@@ -263,26 +340,60 @@ export class Planner {
     const parts = await this.#traced(design.parts, placed.scale, hooks);
     const matrices = new Map(parts.map((part) => [part.part.id, partMatrix(part, design.frame, placed.scale)]));
     const painted = await this.#painted(parts, { ...placed, matrices, repair });
-    return { parts, matrices, painted, apart: null, frame: sized.frame, condensed: [], untouched: await this.#cache.take(putRightStage, { painted: painted.map((part) => part.painted), repair, matrices }) };
+    return {
+      parts,
+      matrices,
+      painted,
+      apart: null,
+      frame: sized.frame,
+      condensed: [],
+      untouched: await this.#cache.take(putRightStage, {
+        painted: painted.map((part) => part.painted),
+        repair,
+        matrices,
+      }),
+    };
   }
 
   /** Several designs, those on one thing where they lie on it, others beside each other. What is found is told of the first that a part stands in, and so are places that remedies act at. */
-  async #drawnApart(design: Design, { design: { scale }, instances }: SurfaceOut & { readonly instances: readonly Instance[] }, input: PlanInput, hooks: StageHooks) {
+  async #drawnApart(
+    design: Design,
+    { design: { scale }, instances }: SurfaceOut & { readonly instances: readonly Instance[] },
+    input: PlanInput,
+    hooks: StageHooks,
+  ) {
     const { repair, surface } = input.recipe;
     const team = surface.kind === 'garment' ? surface.team : null;
     const designs: Design[] = [];
     for (const instance of instances) designs.push(await this.#designOf(instance, design, input, hooks));
-    const shares = team ? namesCondensed(designs, team, instances.map(({ factor }) => scale * factor)) : designs.map(() => null);
-    const sizes = designs.map((one, i) => ({ widthMm: one.widthMm * scale * instances[i]!.factor, heightMm: one.heightMm * scale * instances[i]!.factor }));
+    const shares = team
+      ? namesCondensed(
+          designs,
+          team,
+          instances.map(({ factor }) => scale * factor),
+        )
+      : designs.map(() => null);
+    const sizes = designs.map((one, i) => ({
+      widthMm: one.widthMm * scale * instances[i]!.factor,
+      heightMm: one.heightMm * scale * instances[i]!.factor,
+    }));
     const beside = setBeside(sizes, APART_MM);
     const corners = instances.map(({ among }, i) => among ?? beside[i]!);
-    const told = new Map<string, { readonly part: PartAsRead; readonly matrix: Matrix; readonly painted: PaintedAsSaid }>();
+    const told = new Map<
+      string,
+      { readonly part: PartAsRead; readonly matrix: Matrix; readonly painted: PaintedAsSaid }
+    >();
     const all: PaintedPart[] = [];
     for (const [i, one] of designs.entries()) {
       const size = scale * instances[i]!.factor;
       const parts = await this.#traced(one.parts, size, hooks);
       const at = translation(corners[i]!.xMm, corners[i]!.yMm);
-      const matrices = new Map(parts.map((part) => [part.part.id, compose(at, condensedMatrix(part, partMatrix(part, one.frame, size), team, shares[i] ?? null))]));
+      const matrices = new Map(
+        parts.map((part) => [
+          part.part.id,
+          compose(at, condensedMatrix(part, partMatrix(part, one.frame, size), team, shares[i] ?? null)),
+        ]),
+      );
       const own = await this.#painted(parts, { ...sizes[i]!, matrices, repair });
       all.push(...own.map((part) => part.painted));
       own.forEach((painted, k) => {
@@ -292,45 +403,103 @@ export class Planner {
       await hooks.breathe?.();
     }
     const apart = instances.map(({ label, copies, among }, i): DesignApart => {
-      const box = { minX: corners[i]!.xMm, minY: corners[i]!.yMm, maxX: corners[i]!.xMm + sizes[i]!.widthMm, maxY: corners[i]!.yMm + sizes[i]!.heightMm };
+      const box = {
+        minX: corners[i]!.xMm,
+        minY: corners[i]!.yMm,
+        maxX: corners[i]!.xMm + sizes[i]!.widthMm,
+        maxY: corners[i]!.yMm + sizes[i]!.heightMm,
+      };
       if (among) return { label, copies, box, cell: among.cell, corner: corners[i]! };
       // Designs that are laid on things of their own lie further apart than anything reaches.
       const cell = widenBox(box, APART_MM / 2);
       return { label, copies, box, cell, corner: { xMm: cell.minX, yMm: cell.minY } };
     });
-    const frame = { widthMm: Math.max(...apart.map(({ box }) => box.maxX)), heightMm: Math.max(...apart.map(({ box }) => box.maxY)) };
-    const condensed = shares.flatMap((share, i) => (share && share.across < 1 ? [{ label: instances[i]!.label, ...share }] : []));
+    const frame = {
+      widthMm: Math.max(...apart.map(({ box }) => box.maxX)),
+      heightMm: Math.max(...apart.map(({ box }) => box.maxY)),
+    };
+    const condensed = shares.flatMap((share, i) =>
+      share && share.across < 1 ? [{ label: instances[i]!.label, ...share }] : [],
+    );
     const matrices = new Map([...told].map(([id, { matrix }]) => [id, matrix]));
     // In the order of the artwork.
     const first = design.parts.flatMap(({ part }) => told.get(part.id) ?? []);
-    return { parts: first.map(({ part }) => part), matrices, painted: first.map(({ painted }) => painted), apart, frame, condensed, untouched: await this.#cache.take(putRightStage, { painted: all, repair, matrices }) };
+    return {
+      parts: first.map(({ part }) => part),
+      matrices,
+      painted: first.map(({ painted }) => painted),
+      apart,
+      frame,
+      condensed,
+      untouched: await this.#cache.take(putRightStage, { painted: all, repair, matrices }),
+    };
   }
 
   /** One of several designs: some parts of the artwork, or all of it with other words. Of a missing name or number nothing is set. */
   async #designOf({ words, among }: Instance, whole: Design, input: PlanInput, hooks: StageHooks): Promise<Design> {
     const { recipe } = input;
-    if (among) return designOf(whole.parts.filter(({ part }) => among.parts.includes(part.id)), recipe.surface.sizeOf);
+    if (among)
+      return designOf(
+        whole.parts.filter(({ part }) => among.parts.includes(part.id)),
+        recipe.surface.sizeOf,
+      );
     if (Object.keys(words).length === 0) return whole;
-    const said = recipe.artworks.flatMap((part) => (part.kind !== 'lettering' || words[part.id] === undefined ? [part] : words[part.id] === '' ? [] : [{ ...part, lettering: { ...part.lettering, text: words[part.id]!, alternates: {} } }]));
-    return designOf(await this.#readAll({ ...input, recipe: { ...recipe, artworks: said } }, hooks), recipe.surface.sizeOf);
+    const said = recipe.artworks.flatMap((part) =>
+      part.kind !== 'lettering' || words[part.id] === undefined
+        ? [part]
+        : words[part.id] === ''
+          ? []
+          : [{ ...part, lettering: { ...part.lettering, text: words[part.id]!, alternates: {} } }],
+    );
+    return designOf(
+      await this.#readAll({ ...input, recipe: { ...recipe, artworks: said } }, hooks),
+      recipe.surface.sizeOf,
+    );
   }
 
   async #traced(parts: readonly PartAsRead[], scale: number, hooks: StageHooks): Promise<PartAsRead[]> {
     const traced: PartAsRead[] = [];
     for (const as of parts) {
       const { part, read } = as;
-      traced.push(part.kind === 'picture' ? { ...as, read: await this.#cache.take(tracePartStage(this.#reader), { part, read, scale }, hooks) } : as);
+      traced.push(
+        part.kind === 'picture'
+          ? { ...as, read: await this.#cache.take(tracePartStage(this.#reader), { part, read, scale }, hooks) }
+          : as,
+      );
     }
     return traced;
   }
 
   /** Every part where it lies on the design; of several, what is found says whose it is. */
-  async #painted(parts: readonly PartAsRead[], { widthMm, heightMm, matrices, repair }: { readonly widthMm: number; readonly heightMm: number; readonly matrices: ReadonlyMap<string, Matrix>; readonly repair: Recipe['repair'] }) {
+  async #painted(
+    parts: readonly PartAsRead[],
+    {
+      widthMm,
+      heightMm,
+      matrices,
+      repair,
+    }: {
+      readonly widthMm: number;
+      readonly heightMm: number;
+      readonly matrices: ReadonlyMap<string, Matrix>;
+      readonly repair: Recipe['repair'];
+    },
+  ) {
     const longestMm = Math.max(widthMm, heightMm);
     const all: PaintedAsSaid[] = [];
     for (const { part, read } of parts) {
-      const painted = await this.#cache.take(paintPartStage, { id: part.id, recolour: part.kind === 'lettering' ? NONE : part.recolour, read, matrices, longestMm, repair });
-      all.push({ painted, findings: parts.length > 1 ? painted.findings.map((finding) => sayOfPart(finding, part)) : painted.findings });
+      const painted = await this.#cache.take(paintPartStage, {
+        id: part.id,
+        recolour: part.kind === 'lettering' ? NONE : part.recolour,
+        read,
+        matrices,
+        longestMm,
+        repair,
+      });
+      all.push({
+        painted,
+        findings: parts.length > 1 ? painted.findings.map((finding) => sayOfPart(finding, part)) : painted.findings,
+      });
     }
     return all;
   }
@@ -342,7 +511,18 @@ export class Planner {
     if (films.colours.length === 0) return { films };
     const separated = await cache.take(separateStage, { regions, films, recipe, stock: shop.films });
     const panels = await cache.take(panelsStage, { separated, apart, reachMm: reachOf(recipe), recipe, shop });
-    return { films, separated, panels, build: await cache.take(buildStage, { separated, recipe, repeatabilityMm: shop.cutter.repeatabilityMm, panels, ...placed }) };
+    return {
+      films,
+      separated,
+      panels,
+      build: await cache.take(buildStage, {
+        separated,
+        recipe,
+        repeatabilityMm: shop.cutter.repeatabilityMm,
+        panels,
+        ...placed,
+      }),
+    };
   }
 
   /**
@@ -354,7 +534,14 @@ export class Planner {
     let regions = untouched;
     let made = await this.#built(regions, input, placed);
     for (let round = 0; round < ROUNDS && touchesUp(repair) && made.build; round += 1) {
-      const touched = await this.#cache.take(touchUpStage, { regions, films: made.films, build: made.build, repair, lives: input.recipe.build.lives, ...placed });
+      const touched = await this.#cache.take(touchUpStage, {
+        regions,
+        films: made.films,
+        build: made.build,
+        repair,
+        lives: input.recipe.build.lives,
+        ...placed,
+      });
       if (!touched) break;
       regions = touched;
       made = await this.#built(regions, input, placed);
@@ -380,7 +567,11 @@ interface PlacedParts {
 /** What was found of a bent design with its places where they are on the flat one. */
 function flatFinding<F extends JobFinding>(finding: F, map: TaperMap | null): F {
   if (!map) return finding;
-  return { ...finding, ...(finding.where ? { where: unwarpBox(map, finding.where) } : {}), ...(finding.places ? { places: finding.places.map((box) => unwarpBox(map, box)) } : {}) };
+  return {
+    ...finding,
+    ...(finding.where ? { where: unwarpBox(map, finding.where) } : {}),
+    ...(finding.places ? { places: finding.places.map((box) => unwarpBox(map, box)) } : {}),
+  };
 }
 
 /** Letterings as they stand on the design. */
@@ -388,12 +579,19 @@ function lettersOf(parts: readonly PartAsRead[], matrices: ReadonlyMap<string, M
   return parts.flatMap(({ part, read }) => {
     const matrix = matrices.get(part.id);
     if (part.kind !== 'lettering' || !matrix) return [];
-    return [{ words: nameOfPart(part), capHeightMm: part.lettering.capHeightMm * stretchOf(matrix), box: transformBox({ minX: 0, minY: 0, maxX: read.artwork.widthMm, maxY: read.artwork.heightMm }, matrix) }];
+    return [
+      {
+        words: nameOfPart(part),
+        capHeightMm: part.lettering.capHeightMm * stretchOf(matrix),
+        box: transformBox({ minX: 0, minY: 0, maxX: read.artwork.widthMm, maxY: read.artwork.heightMm }, matrix),
+      },
+    ];
   });
 }
 
 function sayRuled(part: PartAsRead, parts: readonly ArtworkPart[], scale: number) {
-  if (part.part.kind === 'lettering') return sayJoinedWords(part.part, parts, part.read.artwork.joined ?? [], scale * part.part.place.scale);
+  if (part.part.kind === 'lettering')
+    return sayJoinedWords(part.part, parts, part.read.artwork.joined ?? [], scale * part.part.place.scale);
   const figures = tracedFigures(part, scale);
   return figures && part.part.kind === 'picture' ? sayTracing(part.part, parts, figures) : [];
 }
@@ -412,6 +610,8 @@ function isBare({ regions }: Regions): boolean {
 
 /** How far what is built reaches beyond the design, as far as that is decided: what the app rules the width of is known only once all is built. */
 function reachOf({ build: { outlines, contour } }: Recipe): number {
-  return outlines.reduce((sum, outline) => sum + (outline.widthMm ?? 0), 0) + (contour?.side === 'outside' ? (contour.byMm ?? 0) : 0);
+  return (
+    outlines.reduce((sum, outline) => sum + (outline.widthMm ?? 0), 0) +
+    (contour?.side === 'outside' ? (contour.byMm ?? 0) : 0)
+  );
 }
-

@@ -11,15 +11,31 @@ export function sayKeyFigure(station: StationName, figures: JobFigures, cuts: Cu
     case 'films':
       return films === undefined ? '' : count(films, 'film');
     case 'surface':
-      return designs !== undefined ? count(designs, 'design') : design ? `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)}` : '';
+      return designs !== undefined
+        ? count(designs, 'design')
+        : design
+          ? `${formatLength(design.widthMm, unit)} × ${formatLength(design.heightMm, unit)}`
+          : '';
     case 'build':
-      return films === undefined ? '' : films === 1 ? 'one layer' : trapMm ? `trap ${formatLength(trapMm, unit)}` : 'no trap';
+      return films === undefined
+        ? ''
+        : films === 1
+          ? 'one layer'
+          : trapMm
+            ? `trap ${formatLength(trapMm, unit)}`
+            : 'no trap';
     case 'prepare':
       return counters === undefined ? '' : count(counters, 'counter');
     case 'sheets':
       return sheets === undefined ? '' : isAllCut(cuts) ? 'all cut' : count(sheets, 'sheet');
     case 'cut':
-      return cuts.undecided > 0 ? `${cuts.undecided} to decide` : seconds === undefined ? '' : isAllCut(cuts) ? 'all cut' : sayDuration(seconds);
+      return cuts.undecided > 0
+        ? `${cuts.undecided} to decide`
+        : seconds === undefined
+          ? ''
+          : isAllCut(cuts)
+            ? 'all cut'
+            : sayDuration(seconds);
     case 'assemble':
       return steps === undefined ? '' : count(steps, 'step');
     case 'record':

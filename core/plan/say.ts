@@ -2,7 +2,9 @@ import { sayColour, startWithColour } from '../stations/artwork/index.js';
 
 /** What became of the decisions about a colour that is gone; `heir` is the new colour that they hold for, if there is one. */
 export function sayHeir(colour: string, heir: string | null): string {
-  return heir ? `Your decisions for ${sayColour(colour)} now apply to ${sayColour(heir)}.` : `${startWithColour(colour)} is gone, and so are your decisions for it.`;
+  return heir
+    ? `Your decisions for ${sayColour(colour)} now apply to ${sayColour(heir)}.`
+    : `${startWithColour(colour)} is gone, and so are your decisions for it.`;
 }
 
 export function sayFresh(colours: readonly string[]): string {

@@ -4,10 +4,24 @@ import { designsOnOne, sayDesignName, type OwnDesign } from '../stations/surface
 
 /** Several designs on one thing, each at its own size; null for one. */
 export function eachOf(parts: readonly PartAsRead[], recipe: Recipe): OwnDesign[] | null {
-  const several = designsOnOne(recipe, parts.map(({ part }) => part.id));
-  return several && several.map((one): OwnDesign => {
-    const own = parts.filter(({ part }) => one.parts.includes(part.id));
-    const { widthMm, heightMm } = designOf(own, recipe.surface.sizeOf);
-    return { ...one, widthMm, heightMm, label: sayDesignName(own.map(({ part }) => nameOfPart(part)), one) };
-  });
+  const several = designsOnOne(
+    recipe,
+    parts.map(({ part }) => part.id),
+  );
+  return (
+    several &&
+    several.map((one): OwnDesign => {
+      const own = parts.filter(({ part }) => one.parts.includes(part.id));
+      const { widthMm, heightMm } = designOf(own, recipe.surface.sizeOf);
+      return {
+        ...one,
+        widthMm,
+        heightMm,
+        label: sayDesignName(
+          own.map(({ part }) => nameOfPart(part)),
+          one,
+        ),
+      };
+    })
+  );
 }

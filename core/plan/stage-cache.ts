@@ -4,7 +4,13 @@ import type { Stage, StageHooks } from '../stations/stage.js';
 const DEPTH = 6;
 /** A stage of single parts has as many at once as a job has parts. */
 const DEPTH_OF_PARTS = 240;
-const STAGES_OF_PARTS: ReadonlySet<string> = new Set(['part', 'part compared', 'part extent', 'part painted', 'traced']);
+const STAGES_OF_PARTS: ReadonlySet<string> = new Set([
+  'part',
+  'part compared',
+  'part extent',
+  'part painted',
+  'traced',
+]);
 
 /**
  * Remembers the last few results of each stage by a key of exactly what it read. Small on purpose: a hand moves one decision to and
@@ -22,7 +28,11 @@ export class StageCache {
   }
 
   /** What a stage makes of what there is, made at most once while it is remembered. One that throws is not remembered. */
-  async take<Context, Read, Out extends object | null>(stage: Stage<Context, Read, Out>, context: Context, hooks: StageHooks = {}): Promise<Out> {
+  async take<Context, Read, Out extends object | null>(
+    stage: Stage<Context, Read, Out>,
+    context: Context,
+    hooks: StageHooks = {},
+  ): Promise<Out> {
     const read = stage.read(context);
     const key = `${stage.name} ${this.#keyOf(read)}`;
     const known = this.#stages.get(stage.name) ?? new Map<string, object | null>();
@@ -37,7 +47,8 @@ export class StageCache {
     // Some stages hand on what they were given, which has its key already.
     if (out && !this.#keys.has(out)) this.#keys.set(out, key);
     known.set(key, out);
-    if (known.size > (STAGES_OF_PARTS.has(stage.name) ? DEPTH_OF_PARTS : DEPTH)) known.delete(known.keys().next().value!);
+    if (known.size > (STAGES_OF_PARTS.has(stage.name) ? DEPTH_OF_PARTS : DEPTH))
+      known.delete(known.keys().next().value!);
     return out;
   }
 
@@ -47,7 +58,8 @@ export class StageCache {
       const key = this.#keys.get(value);
       if (key !== undefined) return { made: key };
       // Coordinates and maps have no place in a key: what holds them is handed on whole.
-      if (ArrayBuffer.isView(value) || value instanceof Map || value instanceof Set) throw new TypeError('A stage reads a part of what another made, instead of all of it.');
+      if (ArrayBuffer.isView(value) || value instanceof Map || value instanceof Set)
+        throw new TypeError('A stage reads a part of what another made, instead of all of it.');
       return value;
     });
     return keyOf(plain);

@@ -3,6 +3,21 @@ export function sayTooLongForPdf(): string {
 }
 
 /** What stands below each of several sheets that are glued together. */
-export function saySheetOfPaper(title: string, { row, rows, column, columns, lineMm }: { readonly row: number; readonly rows: number; readonly column: number; readonly columns: number; readonly lineMm: number }): string {
+export function saySheetOfPaper(
+  title: string,
+  {
+    row,
+    rows,
+    column,
+    columns,
+    lineMm,
+  }: {
+    readonly row: number;
+    readonly rows: number;
+    readonly column: number;
+    readonly columns: number;
+    readonly lineMm: number;
+  },
+): string {
   return `${title}: row ${row} of ${rows}, sheet ${column} of ${columns}. True size: this line is ${lineMm} mm.`;
 }

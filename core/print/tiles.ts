@@ -26,7 +26,8 @@ export function countTiles({ minX, minY, maxX, maxY }: Box, paper: Paper): TileC
   const { widthMm, heightMm } = PAPERS[paper];
   const count = (landscape: boolean): TileCount => {
     const [w, h] = landscape ? [heightMm, widthMm] : [widthMm, heightMm];
-    const needed = (length: number, page: number) => Math.max(1, Math.ceil((length - LAP_MM) / (page - 2 * MARGIN_MM - LAP_MM) - 1e-9));
+    const needed = (length: number, page: number) =>
+      Math.max(1, Math.ceil((length - LAP_MM) / (page - 2 * MARGIN_MM - LAP_MM) - 1e-9));
     return { columns: needed(maxX - minX, w), rows: needed(maxY - minY, h), landscape };
   };
   const [standing, lying] = [count(false), count(true)];
@@ -44,11 +45,41 @@ export function tilePages(drawing: PrintDrawing, paper: Paper): PrintPage[] {
     const [column, row] = [i % columns, Math.floor(i / columns)];
     const [minX, minY] = [box.minX + column * stepX, box.minY + row * stepY];
     const shows = { minX, minY, maxX: minX + stepX + LAP_MM, maxY: minY + stepY + LAP_MM };
-    const text: Printed = { kind: 'text', name: 'page', text: saySheetOfPaper(title, { row: row + 1, rows, column: column + 1, columns, lineMm: LINE_MM }), xMm: sheet.widthMm / 2, yMm: sheet.heightMm - 4, heightMm: 2.4, turnDeg: 0 };
-    const ruler: Printed = { kind: 'lines', name: 'page', colour: '#000000', widthMm: 0.3, dashed: false, lines: [{ points: [MARGIN_MM, sheet.heightMm - 9, MARGIN_MM + LINE_MM, sheet.heightMm - 9], closed: false }] };
+    const text: Printed = {
+      kind: 'text',
+      name: 'page',
+      text: saySheetOfPaper(title, { row: row + 1, rows, column: column + 1, columns, lineMm: LINE_MM }),
+      xMm: sheet.widthMm / 2,
+      yMm: sheet.heightMm - 4,
+      heightMm: 2.4,
+      turnDeg: 0,
+    };
+    const ruler: Printed = {
+      kind: 'lines',
+      name: 'page',
+      colour: '#000000',
+      widthMm: 0.3,
+      dashed: false,
+      lines: [{ points: [MARGIN_MM, sheet.heightMm - 9, MARGIN_MM + LINE_MM, sheet.heightMm - 9], closed: false }],
+    };
     const inset = LAP_MM / 2;
-    const corners = [[0, 0], [1, 0], [0, 1], [1, 1]].map(([right, down]) => [MARGIN_MM + inset + right! * stepX, MARGIN_MM + inset + down! * stepY] as const);
-    const crosses: Printed = { kind: 'lines', name: 'page', colour: '#888888', widthMm: 0.2, dashed: false, lines: corners.flatMap(([x, y]) => [{ points: [x - 4, y, x + 4, y], closed: false }, { points: [x, y - 4, x, y + 4], closed: false }]) };
+    const corners = [
+      [0, 0],
+      [1, 0],
+      [0, 1],
+      [1, 1],
+    ].map(([right, down]) => [MARGIN_MM + inset + right! * stepX, MARGIN_MM + inset + down! * stepY] as const);
+    const crosses: Printed = {
+      kind: 'lines',
+      name: 'page',
+      colour: '#888888',
+      widthMm: 0.2,
+      dashed: false,
+      lines: corners.flatMap(([x, y]) => [
+        { points: [x - 4, y, x + 4, y], closed: false },
+        { points: [x, y - 4, x, y + 4], closed: false },
+      ]),
+    };
     return { sheet, shows, at: { xMm: MARGIN_MM, yMm: MARGIN_MM }, more: [text, ruler, crosses] };
   });
 }

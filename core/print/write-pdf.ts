@@ -1,4 +1,24 @@
-import { clip, closePath, degrees, endPath, fill, lineTo, moveTo, PDFDocument, popGraphicsState, pushGraphicsState, rgb, setDashPattern, setFillingRgbColor, setLineWidth, setStrokingRgbColor, StandardFonts, stroke, type PDFFont, type PDFPage } from 'pdf-lib';
+import {
+  clip,
+  closePath,
+  degrees,
+  endPath,
+  fill,
+  lineTo,
+  moveTo,
+  PDFDocument,
+  popGraphicsState,
+  pushGraphicsState,
+  rgb,
+  setDashPattern,
+  setFillingRgbColor,
+  setLineWidth,
+  setStrokingRgbColor,
+  StandardFonts,
+  stroke,
+  type PDFFont,
+  type PDFPage,
+} from 'pdf-lib';
 import type { Box } from '../geometry/index.js';
 import { InputError } from '../words/index.js';
 import { sayTooLongForPdf } from './say.js';
@@ -25,21 +45,32 @@ export function writePrintPdf(drawing: PrintDrawing): Promise<Uint8Array> {
 }
 
 /** The drawing on several pages. The same drawing gives the same file. @throws InputError `too-long-for-pdf` */
-export async function writePrintPages({ title, items }: PrintDrawing, pages: readonly PrintPage[]): Promise<Uint8Array> {
+export async function writePrintPages(
+  { title, items }: PrintDrawing,
+  pages: readonly PrintPage[],
+): Promise<Uint8Array> {
   const document = await PDFDocument.create();
   document.setTitle(title);
   document.setCreationDate(new Date(0));
   document.setModificationDate(new Date(0));
-  const hasText = items.some(({ kind }) => kind === 'text') || pages.some(({ more }) => more.some(({ kind }) => kind === 'text'));
+  const hasText =
+    items.some(({ kind }) => kind === 'text') || pages.some(({ more }) => more.some(({ kind }) => kind === 'text'));
   const font = hasText ? await document.embedFont(StandardFonts.Helvetica) : null;
   for (const { sheet, shows, at, more } of pages) {
     const [w, h] = [sheet.widthMm * PT_PER_MM, sheet.heightMm * PT_PER_MM];
     if (Math.max(w, h) > LONGEST_PT) throw new InputError('too-long-for-pdf', sayTooLongForPdf(), { source: 'print' });
     const page = document.addPage([w, h]);
-    const toPage = (dx: number, dy: number) => (x: number, y: number) => [(x + dx) * PT_PER_MM, h - (y + dy) * PT_PER_MM] as const;
+    const toPage = (dx: number, dy: number) => (x: number, y: number) =>
+      [(x + dx) * PT_PER_MM, h - (y + dy) * PT_PER_MM] as const;
     const place = toPage(at.xMm - shows.minX, at.yMm - shows.minY);
     page.pushOperators(pushGraphicsState());
-    for (const [i, [x, y]] of [[shows.minX, shows.minY], [shows.maxX, shows.minY], [shows.maxX, shows.maxY], [shows.minX, shows.maxY]].entries()) page.pushOperators(i === 0 ? moveTo(...place(x!, y!)) : lineTo(...place(x!, y!)));
+    for (const [i, [x, y]] of [
+      [shows.minX, shows.minY],
+      [shows.maxX, shows.minY],
+      [shows.maxX, shows.maxY],
+      [shows.minX, shows.maxY],
+    ].entries())
+      page.pushOperators(i === 0 ? moveTo(...place(x!, y!)) : lineTo(...place(x!, y!)));
     page.pushOperators(closePath(), clip(), endPath());
     for (const item of items) draw(page, item, place, font);
     page.pushOperators(popGraphicsState());
@@ -50,7 +81,8 @@ export async function writePrintPages({ title, items }: PrintDrawing, pages: rea
 
 type Place = (x: number, y: number) => readonly [x: number, y: number];
 
-const channels = (colour: string) => [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16) / 255) as [number, number, number];
+const channels = (colour: string) =>
+  [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16) / 255) as [number, number, number];
 
 function draw(page: PDFPage, item: Printed, place: Place, font: PDFFont | null): void {
   switch (item.kind) {
@@ -60,7 +92,12 @@ function draw(page: PDFPage, item: Printed, place: Place, font: PDFFont | null):
       // Outer outlines wind one way and holes the other, so the plain rule leaves the holes open.
       return page.pushOperators(fill(), popGraphicsState());
     case 'lines':
-      page.pushOperators(pushGraphicsState(), setStrokingRgbColor(...channels(item.colour)), setLineWidth(item.widthMm * PT_PER_MM), ...(item.dashed ? [setDashPattern([3 * PT_PER_MM, 2 * PT_PER_MM], 0)] : []));
+      page.pushOperators(
+        pushGraphicsState(),
+        setStrokingRgbColor(...channels(item.colour)),
+        setLineWidth(item.widthMm * PT_PER_MM),
+        ...(item.dashed ? [setDashPattern([3 * PT_PER_MM, 2 * PT_PER_MM], 0)] : []),
+      );
       for (const { points, closed } of item.lines) trace(page, points, closed, place);
       return page.pushOperators(stroke(), popGraphicsState());
     case 'text': {
@@ -70,12 +107,22 @@ function draw(page: PDFPage, item: Printed, place: Place, font: PDFFont | null):
       const [x, y] = place(item.xMm, item.yMm);
       const half = font!.widthOfTextAtSize(text, size) / 2;
       const turn = (-item.turnDeg * Math.PI) / 180;
-      return page.drawText(text, { x: x - half * Math.cos(turn), y: y - half * Math.sin(turn), size, font: font!, rotate: degrees(-item.turnDeg), color: rgb(0, 0, 0) });
+      return page.drawText(text, {
+        x: x - half * Math.cos(turn),
+        y: y - half * Math.sin(turn),
+        size,
+        font: font!,
+        rotate: degrees(-item.turnDeg),
+        color: rgb(0, 0, 0),
+      });
     }
   }
 }
 
 function trace(page: PDFPage, points: ArrayLike<number>, closed: boolean, place: Place): void {
-  for (let k = 0; k < points.length; k += 2) page.pushOperators(k === 0 ? moveTo(...place(points[k]!, points[k + 1]!)) : lineTo(...place(points[k]!, points[k + 1]!)));
+  for (let k = 0; k < points.length; k += 2)
+    page.pushOperators(
+      k === 0 ? moveTo(...place(points[k]!, points[k + 1]!)) : lineTo(...place(points[k]!, points[k + 1]!)),
+    );
   if (closed) page.pushOperators(closePath());
 }

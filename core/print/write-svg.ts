@@ -23,6 +23,7 @@ function svgOf(item: Printed): string {
 
 function lineData(points: ArrayLike<number>, closed: boolean): string {
   let d = '';
-  for (let i = 0; i < points.length; i += 2) d += `${i === 0 ? 'M' : 'L'}${figure(points[i]!)} ${figure(points[i + 1]!)}`;
+  for (let i = 0; i < points.length; i += 2)
+    d += `${i === 0 ? 'M' : 'L'}${figure(points[i]!)} ${figure(points[i + 1]!)}`;
   return d + (closed ? 'Z' : '');
 }

@@ -5,5 +5,7 @@ import { writePrintSvg } from './write-svg.js';
 
 /** The drawing at true size in one of the formats. @throws InputError `too-long-for-pdf` */
 export async function writePrint(drawing: PrintDrawing, format: PrintFormat): Promise<Uint8Array> {
-  return format === 'pdf' ? writePrintPdf(drawing) : new TextEncoder().encode(format === 'svg' ? writePrintSvg(drawing) : writePrintDxf(drawing));
+  return format === 'pdf'
+    ? writePrintPdf(drawing)
+    : new TextEncoder().encode(format === 'svg' ? writePrintSvg(drawing) : writePrintDxf(drawing));
 }

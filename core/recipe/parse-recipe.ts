@@ -7,7 +7,10 @@ import { RECIPE_VERSION, SLICES, type Recipe } from './recipe.js';
 export const RECIPE_SCHEMA: Readonly<Record<string, unknown>> = {
   $id: `https://wry-lantern.example/schemas/recipe-${RECIPE_VERSION}.json`,
   title: 'Recipe',
-  ...object({ version: { const: RECIPE_VERSION }, ...Object.assign({}, ...SLICES.map((slice) => slice.schema)) as Record<string, object> }),
+  ...object({
+    version: { const: RECIPE_VERSION },
+    ...(Object.assign({}, ...SLICES.map((slice) => slice.schema)) as Record<string, object>),
+  }),
 };
 
 let compiled: ValidateFunction<Recipe> | null = null;
@@ -37,7 +40,11 @@ function upgraded(stored: unknown): unknown {
   let json = stored as Readonly<Record<string, unknown>>;
   for (let version = Number(json['version']); version >= 1 && version < RECIPE_VERSION; version += 1) {
     const old = json;
-    json = { ...old, ...Object.assign({}, ...SLICES.map((slice) => slice.upgrades[version]?.(old) ?? {})) as object, version: version + 1 };
+    json = {
+      ...old,
+      ...(Object.assign({}, ...SLICES.map((slice) => slice.upgrades[version]?.(old) ?? {})) as object),
+      version: version + 1,
+    };
   }
   return json;
 }
@@ -46,6 +53,7 @@ function upgraded(stored: unknown): unknown {
 export function describeSchemaError(errors: readonly ErrorObject[]): { path: string; reason: string } {
   const error = errors[0];
   if (!error) return { path: '/', reason: 'does not have the expected shape' };
-  const extra = error.keyword === 'additionalProperties' ? ` (“${String(error.params['additionalProperty'])}” is unknown)` : '';
+  const extra =
+    error.keyword === 'additionalProperties' ? ` (“${String(error.params['additionalProperty'])}” is unknown)` : '';
   return { path: error.instancePath || '/', reason: `${error.message ?? 'is wrong'}${extra}` };
 }

@@ -13,8 +13,18 @@ describe('the recipe', () => {
   it.each([
     ['an unknown field', { ...recipe, colour: 'red' }, '/', /colour/],
     ['an unknown field inside', { ...recipe, sheets: { ...recipe.sheets, wish: 1 } }, '/sheets', /wish/],
-    ['a size below nothing', patchRecipe(recipe, { surface: { flat: { ...recipe.surface.flat, widthMm: -4 } } }), '/surface/flat/widthMm', />= 1/],
-    ['a number that is none', patchRecipe(recipe, { build: { trapMm: 'wide' as unknown as number } }), '/build/trapMm', /number|null/],
+    [
+      'a size below nothing',
+      patchRecipe(recipe, { surface: { flat: { ...recipe.surface.flat, widthMm: -4 } } }),
+      '/surface/flat/widthMm',
+      />= 1/,
+    ],
+    [
+      'a number that is none',
+      patchRecipe(recipe, { build: { trapMm: 'wide' as unknown as number } }),
+      '/build/trapMm',
+      /number|null/,
+    ],
     ['another version', { ...recipe, version: 15 }, '/version', /constant/],
     ['nothing', null, '/', /object/],
   ])('refuses %s and names the place', (_, json, path, reason) => {

@@ -12,7 +12,14 @@ import { headingSlice, type Heading } from './heading.js';
 export const RECIPE_VERSION = 14;
 
 /** Everything a maker decided about a job's stations, each station's part in its own room. */
-type Decisions = Heading & ArtworkDecisions & FilmsDecisions & SurfaceDecisions & BuildDecisions & PrepareDecisions & SheetsDecisions & AssembleDecisions;
+type Decisions = Heading &
+  ArtworkDecisions &
+  FilmsDecisions &
+  SurfaceDecisions &
+  BuildDecisions &
+  PrepareDecisions &
+  SheetsDecisions &
+  AssembleDecisions;
 
 /**
  * The recipe: everything a maker decided about a job, and nothing that can be computed. Lengths in mm.
@@ -26,7 +33,16 @@ export interface Recipe extends Decisions {
 export type RecipePatch = Patch<Decisions>;
 
 /** The parts of a recipe, in the order in which it is written. */
-export const SLICES = [headingSlice, artworkSlice, filmsSlice, surfaceSlice, buildSlice, prepareSlice, sheetsSlice, assembleSlice];
+export const SLICES = [
+  headingSlice,
+  artworkSlice,
+  filmsSlice,
+  surfaceSlice,
+  buildSlice,
+  prepareSlice,
+  sheetsSlice,
+  assembleSlice,
+];
 
 /** A new job's recipe: all judgements left to the app. */
 export function emptyRecipe(title: string): Recipe {

@@ -16,4 +16,12 @@ export interface Blade {
   readonly retired: boolean;
 }
 
-export const BLADE_SCHEMA = object({ id, name, angleDeg: oneOf(BLADE_ANGLES), offsetMm: figure(0.05, 2), metresBefore: figure(0, 1_000_000), note, retired: yes });
+export const BLADE_SCHEMA = object({
+  id,
+  name,
+  angleDeg: oneOf(BLADE_ANGLES),
+  offsetMm: figure(0.05, 2),
+  metresBefore: figure(0, 1_000_000),
+  note,
+  retired: yes,
+});

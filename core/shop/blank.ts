@@ -2,9 +2,35 @@ import { colour, day, figure, id, name, note, object, oneOf, orNull, size, text,
 import { PICTURE_SCHEMA, type Picture } from './picture.js';
 
 export const BLANK_KINDS = ['flat', 'cylinder', 'taper', 'compound', 'garment', 'glass'] as const;
-export const MATTERS = ['glass', 'gloss paint', 'matt paint', 'powder coat', 'metal', 'plastic', 'low-energy plastic', 'wood', 'ceramic', 'card', 'cotton', 'polyester', 'nylon'] as const;
+export const MATTERS = [
+  'glass',
+  'gloss paint',
+  'matt paint',
+  'powder coat',
+  'metal',
+  'plastic',
+  'low-energy plastic',
+  'wood',
+  'ceramic',
+  'card',
+  'cotton',
+  'polyester',
+  'nylon',
+] as const;
 /** What is measured of a thing. */
-export const MEASURES = ['width', 'height', 'circumference', 'diameter', 'diameter at the top', 'diameter at the foot', 'straight height', 'slant', 'handle gap', 'chord', 'height of the chord'] as const;
+export const MEASURES = [
+  'width',
+  'height',
+  'circumference',
+  'diameter',
+  'diameter at the top',
+  'diameter at the foot',
+  'straight height',
+  'slant',
+  'handle gap',
+  'chord',
+  'height of the chord',
+] as const;
 export type Measure = (typeof MEASURES)[number];
 export const MEASURED_WITH = ['tape', 'calliper', 'rule', 'template'] as const;
 export const HELD = ['well', 'edges lift', 'came off', 'not known yet'] as const;
@@ -50,14 +76,33 @@ export const BLANK_SCHEMA = object({
   matter: oneOf(MATTERS),
   colour,
   photo: orNull(PICTURE_SCHEMA),
-  readings: { type: 'array', maxItems: 200, items: object({ what: oneOf(MEASURES), mm: figure(0.1, 100_000), on: day, by: text, with: oneOf(MEASURED_WITH) }) },
-  trials: { type: 'array', maxItems: 200, items: object({ what: text, widthMm: size, heightMm: orNull(size), on: day, held: oneOf(HELD), note }) },
+  readings: {
+    type: 'array',
+    maxItems: 200,
+    items: object({ what: oneOf(MEASURES), mm: figure(0.1, 100_000), on: day, by: text, with: oneOf(MEASURED_WITH) }),
+  },
+  trials: {
+    type: 'array',
+    maxItems: 200,
+    items: object({ what: text, widthMm: size, heightMm: orNull(size), on: day, held: oneOf(HELD), note }),
+  },
   note,
   retired: yes,
 });
 
 export function newBlank(id: string): Blank {
-  return { id, name: 'New blank', kind: 'flat', matter: 'plastic', colour: '#ffffff', photo: null, readings: [], trials: [], note: '', retired: false };
+  return {
+    id,
+    name: 'New blank',
+    kind: 'flat',
+    matter: 'plastic',
+    colour: '#ffffff',
+    photo: null,
+    readings: [],
+    trials: [],
+    note: '',
+    retired: false,
+  };
 }
 
 /** What counts of all readings of a measure: the smallest, since a design must fit each of a kind (docs/shop.md); null when it was never measured. */

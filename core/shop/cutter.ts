@@ -51,5 +51,21 @@ export const CUTTER_SCHEMA = object({
 
 /** A cutter of which nothing is known but how wide it is: it is given files. */
 export function newCutter(id: string): CutterCard {
-  return { id, name: 'Cutter', host: null, port: 9100, widthMm: 610, accelerationMmS2: 2500, travelSpeedMmS: 500, liftSeconds: 0.06, bladeOffsetMm: 0.25, overcutMm: 0.5, leaderMm: 0, tailMm: 0, repeatabilityMm: 0.05, bladeId: null, retired: false };
+  return {
+    id,
+    name: 'Cutter',
+    host: null,
+    port: 9100,
+    widthMm: 610,
+    accelerationMmS2: 2500,
+    travelSpeedMmS: 500,
+    liftSeconds: 0.06,
+    bladeOffsetMm: 0.25,
+    overcutMm: 0.5,
+    leaderMm: 0,
+    tailMm: 0,
+    repeatabilityMm: 0.05,
+    bladeId: null,
+    retired: false,
+  };
 }

@@ -22,10 +22,19 @@ export interface LeftoverRule {
 }
 
 /** Source: trade practice. */
-export const LEFTOVER_RULE: LeftoverRule = { leastSideMm: 80, leastMm2: 15_000, share: 0.7, narrowMm: 150, narrowShare: 0.4 };
+export const LEFTOVER_RULE: LeftoverRule = {
+  leastSideMm: 80,
+  leastMm2: 15_000,
+  share: 0.7,
+  narrowMm: 150,
+  narrowShare: 0.4,
+};
 
 /** Whether what is left is worth keeping. */
-export function isKept({ widthMm, lengthMm }: Rectangle, { leastSideMm, leastMm2 }: LeftoverRule = LEFTOVER_RULE): boolean {
+export function isKept(
+  { widthMm, lengthMm }: Rectangle,
+  { leastSideMm, leastMm2 }: LeftoverRule = LEFTOVER_RULE,
+): boolean {
   return Math.min(widthMm, lengthMm) >= leastSideMm && widthMm * lengthMm >= leastMm2;
 }
 
@@ -33,11 +42,20 @@ export function isKept({ widthMm, lengthMm }: Rectangle, { leastSideMm, leastMm2
 export function worthOf(rectangle: Rectangle, costPerM2: number, rule: LeftoverRule = LEFTOVER_RULE): number {
   if (!isKept(rectangle, rule)) return 0;
   const { widthMm, lengthMm } = rectangle;
-  return ((widthMm * lengthMm) / 1e6) * costPerM2 * (Math.min(widthMm, lengthMm) < rule.narrowMm ? rule.narrowShare : rule.share);
+  return (
+    ((widthMm * lengthMm) / 1e6) *
+    costPerM2 *
+    (Math.min(widthMm, lengthMm) < rule.narrowMm ? rule.narrowShare : rule.share)
+  );
 }
 
 /** The rectangles that are left of a piece beyond what was used from its corner on, cut square in the way in which they are worth more. Empty ones are left out. */
-export function leftoversOf(piece: Rectangle, used: Rectangle, costPerM2: number, rule: LeftoverRule = LEFTOVER_RULE): LaidRectangle[] {
+export function leftoversOf(
+  piece: Rectangle,
+  used: Rectangle,
+  costPerM2: number,
+  rule: LeftoverRule = LEFTOVER_RULE,
+): LaidRectangle[] {
   const [w, l] = [Math.min(used.widthMm, piece.widthMm), Math.min(used.lengthMm, piece.lengthMm)];
   const across: LaidRectangle[] = [
     { xMm: 0, yMm: l, widthMm: piece.widthMm, lengthMm: piece.lengthMm - l },
@@ -48,7 +66,9 @@ export function leftoversOf(piece: Rectangle, used: Rectangle, costPerM2: number
     { xMm: 0, yMm: l, widthMm: w, lengthMm: piece.lengthMm - l },
   ];
   const worth = worthOfAll(costPerM2, rule);
-  return (worth(along) > worth(across) ? along : across).filter(({ widthMm, lengthMm }) => widthMm > 1e-6 && lengthMm > 1e-6);
+  return (worth(along) > worth(across) ? along : across).filter(
+    ({ widthMm, lengthMm }) => widthMm > 1e-6 && lengthMm > 1e-6,
+  );
 }
 
 /** No more pieces than these are cut out beside what was used: each has to be measured, numbered and put away. */
@@ -60,8 +80,16 @@ const MOST_AROUND = 300;
  * What is left of a piece round some rectangles that were used of it, which may overlap: either as `leftoversOf` has it, beyond all of them, or the free rectangles at its far side and its far end that are worth
  * keeping, the most valuable first, whichever is worth more. A knife reaches them from the edge. They overlap neither each other nor what was used.
  */
-export function leftoversAround(piece: Rectangle, used: readonly LaidRectangle[], costPerM2: number, rule: LeftoverRule = LEFTOVER_RULE): LaidRectangle[] {
-  const farthest = { widthMm: Math.max(0, ...used.map(({ xMm, widthMm }) => xMm + widthMm)), lengthMm: Math.max(0, ...used.map(({ yMm, lengthMm }) => yMm + lengthMm)) };
+export function leftoversAround(
+  piece: Rectangle,
+  used: readonly LaidRectangle[],
+  costPerM2: number,
+  rule: LeftoverRule = LEFTOVER_RULE,
+): LaidRectangle[] {
+  const farthest = {
+    widthMm: Math.max(0, ...used.map(({ xMm, widthMm }) => xMm + widthMm)),
+    lengthMm: Math.max(0, ...used.map(({ yMm, lengthMm }) => yMm + lengthMm)),
+  };
   const beyond = leftoversOf(piece, farthest, costPerM2, rule);
   if (used.length > MOST_AROUND) return beyond;
   const worth = worthOfAll(costPerM2, rule);
@@ -85,9 +113,19 @@ function worthOfAll(costPerM2: number, rule: LeftoverRule): Worth {
 
 /** The free rectangle at the far side of a piece that is worth most, of the widest for every stretch along it between two edges of what is taken; null where none is worth keeping. */
 function bestAtFarSide(piece: Rectangle, taken: readonly LaidRectangle[], worth: Worth): LaidRectangle | null {
-  const edges = [...new Set([0, piece.lengthMm, ...taken.flatMap(({ yMm, lengthMm }) => [yMm, yMm + lengthMm])])].filter((y) => y >= 0 && y <= piece.lengthMm).sort((a, b) => a - b);
+  const edges = [...new Set([0, piece.lengthMm, ...taken.flatMap(({ yMm, lengthMm }) => [yMm, yMm + lengthMm])])]
+    .filter((y) => y >= 0 && y <= piece.lengthMm)
+    .sort((a, b) => a - b);
   // How far each stretch from one edge to the next is taken.
-  const to = edges.slice(1).map((end, i) => taken.reduce((far, { xMm, yMm, widthMm, lengthMm }) => (yMm < end - 1e-6 && yMm + lengthMm > edges[i]! + 1e-6 ? Math.max(far, xMm + widthMm) : far), 0));
+  const to = edges
+    .slice(1)
+    .map((end, i) =>
+      taken.reduce(
+        (far, { xMm, yMm, widthMm, lengthMm }) =>
+          yMm < end - 1e-6 && yMm + lengthMm > edges[i]! + 1e-6 ? Math.max(far, xMm + widthMm) : far,
+        0,
+      ),
+    );
   let [best, most] = [null as LaidRectangle | null, 0];
   for (let i = 0; i < to.length; i += 1) {
     for (let k = i, far = to[i]!; k < to.length; k += 1) {
@@ -103,4 +141,8 @@ function bestAtFarSide(piece: Rectangle, taken: readonly LaidRectangle[], worth:
 }
 
 const turned = ({ widthMm, lengthMm }: Rectangle): Rectangle => ({ widthMm: lengthMm, lengthMm: widthMm });
-const turnedRectangle = ({ xMm, yMm, ...one }: LaidRectangle): LaidRectangle => ({ xMm: yMm, yMm: xMm, ...turned(one) });
+const turnedRectangle = ({ xMm, yMm, ...one }: LaidRectangle): LaidRectangle => ({
+  xMm: yMm,
+  yMm: xMm,
+  ...turned(one),
+});

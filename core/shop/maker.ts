@@ -16,9 +16,25 @@ export interface Maker {
   readonly retired: boolean;
 }
 
-export const MAKER_SCHEMA = object({ id, name, hand: oneOf(HANDS), placementWithMarksMm: figure(0.02, 5), placementByEyeMm: figure(0.02, 5), stripBulkMm: orNull(STRIP_BULK), retired: yes });
+export const MAKER_SCHEMA = object({
+  id,
+  name,
+  hand: oneOf(HANDS),
+  placementWithMarksMm: figure(0.02, 5),
+  placementByEyeMm: figure(0.02, 5),
+  stripBulkMm: orNull(STRIP_BULK),
+  retired: yes,
+});
 
 /** A careful hand (docs/trap.md). */
 export function newMaker(id: string): Maker {
-  return { id, name: 'New maker', hand: 'right', placementWithMarksMm: 0.25, placementByEyeMm: 0.5, stripBulkMm: null, retired: false };
+  return {
+    id,
+    name: 'New maker',
+    hand: 'right',
+    placementWithMarksMm: 0.25,
+    placementByEyeMm: 0.5,
+    stripBulkMm: null,
+    retired: false,
+  };
 }

@@ -17,4 +17,12 @@ export interface MatCard extends Mat {
   readonly retired: boolean;
 }
 
-export const MAT_SCHEMA = object({ id, name, widthMm: size, lengthMm: size, edgeMm: figure(0, 100), usesBefore: whole(0, 1_000_000), retired: yes });
+export const MAT_SCHEMA = object({
+  id,
+  name,
+  widthMm: size,
+  lengthMm: size,
+  edgeMm: figure(0, 100),
+  usesBefore: whole(0, 1_000_000),
+  retired: yes,
+});

@@ -24,7 +24,10 @@ export interface PieceCard {
 }
 
 /** A piece of film that can go into the cutter, with what is left of it: of a roll its length now, of sheets how many. */
-export interface FilmPiece extends Pick<PieceCard, 'id' | 'filmId' | 'kind' | 'number' | 'widthMm' | 'lengthMm' | 'edgeMm'> {
+export interface FilmPiece extends Pick<
+  PieceCard,
+  'id' | 'filmId' | 'kind' | 'number' | 'widthMm' | 'lengthMm' | 'edgeMm'
+> {
   readonly quantity: number;
 }
 
@@ -48,12 +51,38 @@ export const PIECE_SCHEMA = object({
 });
 
 /** A piece as the plan sees it. */
-export function asFilmPiece({ id, filmId, kind, number, widthMm, lengthMm, edgeMm, left, retired }: StockPiece): FilmPiece {
+export function asFilmPiece({
+  id,
+  filmId,
+  kind,
+  number,
+  widthMm,
+  lengthMm,
+  edgeMm,
+  left,
+  retired,
+}: StockPiece): FilmPiece {
   const isThere = !retired && left > 0;
-  return { id, filmId, kind, number, widthMm, edgeMm, ...(kind === 'roll' ? { lengthMm: Math.max(0, left), quantity: isThere ? 1 : 0 } : { lengthMm, quantity: isThere ? left : 0 }) };
+  return {
+    id,
+    filmId,
+    kind,
+    number,
+    widthMm,
+    edgeMm,
+    ...(kind === 'roll'
+      ? { lengthMm: Math.max(0, left), quantity: isThere ? 1 : 0 }
+      : { lengthMm, quantity: isThere ? left : 0 }),
+  };
 }
 
 /** How much film a piece still is, mm². */
-export function areaLeft({ kind, widthMm, lengthMm, left, retired }: Pick<StockPiece, 'kind' | 'widthMm' | 'lengthMm' | 'left' | 'retired'>): number {
+export function areaLeft({
+  kind,
+  widthMm,
+  lengthMm,
+  left,
+  retired,
+}: Pick<StockPiece, 'kind' | 'widthMm' | 'lengthMm' | 'left' | 'retired'>): number {
   return retired ? 0 : Math.max(0, left) * widthMm * (kind === 'roll' ? 1 : lengthMm);
 }

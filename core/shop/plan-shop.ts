@@ -18,7 +18,9 @@ export function planShop(shop: WholeShop): Shop {
   const { bladeId: _blade, retired: _retired, ...profile } = cutterInUse(shop);
   return {
     films,
-    mats: mats.filter((mat) => !mat.retired).map(({ id, name, widthMm, lengthMm, edgeMm }) => ({ id, name, widthMm, lengthMm, edgeMm })),
+    mats: mats
+      .filter((mat) => !mat.retired)
+      .map(({ id, name, widthMm, lengthMm, edgeMm }) => ({ id, name, widthMm, lengthMm, edgeMm })),
     pieces,
     cutter: profile,
   };

@@ -15,4 +15,13 @@ export interface Press {
   readonly retired: boolean;
 }
 
-export const PRESS_SCHEMA = object({ id, name, kind: oneOf(PRESS_KINDS), widthMm: size, lengthMm: size, mostC: figure(60, 260), note, retired: yes });
+export const PRESS_SCHEMA = object({
+  id,
+  name,
+  kind: oneOf(PRESS_KINDS),
+  widthMm: size,
+  lengthMm: size,
+  mostC: figure(60, 260),
+  note,
+  retired: yes,
+});

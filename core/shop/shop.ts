@@ -60,7 +60,9 @@ export const SHOP_SCHEMAS = {
 export const SHOP_KINDS = Object.keys(SHOP_SCHEMAS) as readonly ShopKind[];
 
 /** A change of one record: what it is from now on, or null for one that is gone. */
-export type RecordChange = { readonly [K in ShopKind]: { readonly kind: K; readonly id: string; readonly value: ShopRecords[K] | null } }[ShopKind];
+export type RecordChange = {
+  readonly [K in ShopKind]: { readonly kind: K; readonly id: string; readonly value: ShopRecords[K] | null };
+}[ShopKind];
 
 /** A shop as a file holds it: every record, and of each piece what is left. */
 export interface ShopFile {
@@ -80,4 +82,15 @@ export interface ShopFile {
 export type WholeShop = ShopFile & Shop;
 
 /** A shop that has nothing yet, but a cutter that is given files. */
-export const EMPTY_SHOP: ShopFile = { settings: { id: SETTINGS_ID, name: 'Our shop', cutterId: 'cutter' }, films: [], stock: [], mats: [], blades: [], cutters: [newCutter('cutter')], tapes: [], presses: [], makers: [], blanks: [] };
+export const EMPTY_SHOP: ShopFile = {
+  settings: { id: SETTINGS_ID, name: 'Our shop', cutterId: 'cutter' },
+  films: [],
+  stock: [],
+  mats: [],
+  blades: [],
+  cutters: [newCutter('cutter')],
+  tapes: [],
+  presses: [],
+  makers: [],
+  blanks: [],
+};

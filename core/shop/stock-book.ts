@@ -6,11 +6,26 @@ import type { PieceKind } from './piece.js';
  */
 
 /** Why what is left changed. */
-export const STOCK_WHYS = ['received', 'counted', 'corrected', 'used', 'returned', 'thrown away', 'taken back'] as const;
+export const STOCK_WHYS = [
+  'received',
+  'counted',
+  'corrected',
+  'used',
+  'returned',
+  'thrown away',
+  'taken back',
+] as const;
 export type StockWhy = (typeof STOCK_WHYS)[number];
 
 /** What a hand can write into the book; the rest is written by the cutter, or by taking a line back. */
-export const STOCK_ACTS = ['received', 'counted', 'corrected', 'used', 'returned', 'thrown away'] as const satisfies readonly StockWhy[];
+export const STOCK_ACTS = [
+  'received',
+  'counted',
+  'corrected',
+  'used',
+  'returned',
+  'thrown away',
+] as const satisfies readonly StockWhy[];
 export type StockAct = (typeof STOCK_ACTS)[number];
 
 export interface StockLine {

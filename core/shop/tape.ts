@@ -19,4 +19,15 @@ export interface Tape {
 
 export const TAPE_MATTERS = ['paper', 'clear'] as const;
 
-export const TAPE_SCHEMA = object({ id, name, tack: oneOf(TACKS), matter: oneOf(TAPE_MATTERS), widthMm: size, uses: whole(0, 100_000), lastsUses: whole(1, 1000), costPerM2: figure(0, 1000), note, retired: yes });
+export const TAPE_SCHEMA = object({
+  id,
+  name,
+  tack: oneOf(TACKS),
+  matter: oneOf(TAPE_MATTERS),
+  widthMm: size,
+  uses: whole(0, 100_000),
+  lastsUses: whole(1, 1000),
+  costPerM2: figure(0, 1000),
+  note,
+  retired: yes,
+});

@@ -6,13 +6,31 @@ import { drawingPart } from '../stations/artwork/index.js';
 import { BENCH_SHOP } from './bench-shop.js';
 
 /** A drawing in mm. */
-export const svg = (w: number, h: number, inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
+export const svg = (w: number, h: number, inner: string) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${inner}</svg>`;
 
 let made = 0;
 
 /** A drawing as a job that is prepared for a batch in the bench's shop, as large as it is drawn. */
-export async function batchJob(drawing: string, copies: number, due: string | null = null, patch: RecipePatch = {}): Promise<BatchJob> {
-  const recipe = parseRecipe(patchRecipe(patchRecipe(emptyRecipe('Job'), { artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })], surface: { size: { mode: 'own' } } }), patch));
-  const { prepare } = await new Planner(resourcesInNode).plan({ recipe, shop: BENCH_SHOP, sources: new Map([['a', new TextEncoder().encode(drawing)]]) });
+export async function batchJob(
+  drawing: string,
+  copies: number,
+  due: string | null = null,
+  patch: RecipePatch = {},
+): Promise<BatchJob> {
+  const recipe = parseRecipe(
+    patchRecipe(
+      patchRecipe(emptyRecipe('Job'), {
+        artworks: [drawingPart({ id: 'a', fileName: 'a.svg', sha256: '0'.repeat(64) })],
+        surface: { size: { mode: 'own' } },
+      }),
+      patch,
+    ),
+  );
+  const { prepare } = await new Planner(resourcesInNode).plan({
+    recipe,
+    shop: BENCH_SHOP,
+    sources: new Map([['a', new TextEncoder().encode(drawing)]]),
+  });
   return { id: `job-${(made += 1)}`, prepare: prepare!, isInside: false, copies, taken: {}, lies: {}, due };
 }

@@ -1,8 +1,28 @@
-import { EMPTY_SHOP, newCutter, newFilm, planShop, wholeShop, type Film, type FilmFamily, type MatCard, type ShopFile, type StockPiece } from '../shop/index.js';
+import {
+  EMPTY_SHOP,
+  newCutter,
+  newFilm,
+  planShop,
+  wholeShop,
+  type Film,
+  type FilmFamily,
+  type MatCard,
+  type ShopFile,
+  type StockPiece,
+} from '../shop/index.js';
 
 /* A small shop for tests: fourteen films in eight families, what lies in the rack, two mats and the cutter. */
 
-const film = (id: string, name: string, family: FilmFamily, colour: string, costPerM2: number, forceG: number, speedMmS: number, more: Partial<Film> = {}): Film => ({
+const film = (
+  id: string,
+  name: string,
+  family: FilmFamily,
+  colour: string,
+  costPerM2: number,
+  forceG: number,
+  speedMmS: number,
+  more: Partial<Film> = {},
+): Film => ({
   ...newFilm(id, family),
   name,
   colour,
@@ -30,7 +50,14 @@ const films: readonly Film[] = [
   film('grainy-mask', 'Grain-boat mask', 'stencil', '#7fb7d6', 5.1, 70, 200),
 ];
 
-const piece = (id: string, filmId: string, kind: StockPiece['kind'], widthMm: number, lengthMm: number, left: number): StockPiece => ({
+const piece = (
+  id: string,
+  filmId: string,
+  kind: StockPiece['kind'],
+  widthMm: number,
+  lengthMm: number,
+  left: number,
+): StockPiece => ({
   id,
   filmId,
   kind,
@@ -44,9 +71,11 @@ const piece = (id: string, filmId: string, kind: StockPiece['kind'], widthMm: nu
   left,
 });
 /** Roll widths are usable ones: what the pinch rollers need is already off. */
-const roll = (filmId: string, widthMm: number, lengthMm: number) => piece(`${filmId}-roll`, filmId, 'roll', widthMm, lengthMm, lengthMm);
+const roll = (filmId: string, widthMm: number, lengthMm: number) =>
+  piece(`${filmId}-roll`, filmId, 'roll', widthMm, lengthMm, lengthMm);
 const sheets = (filmId: string, quantity: number) => piece(`${filmId}-sheets`, filmId, 'sheet', 290, 290, quantity);
-const offcut = (filmId: string, widthMm: number, lengthMm: number) => piece(`${filmId}-offcut`, filmId, 'offcut', widthMm, lengthMm, 1);
+const offcut = (filmId: string, widthMm: number, lengthMm: number) =>
+  piece(`${filmId}-offcut`, filmId, 'offcut', widthMm, lengthMm, 1);
 
 const stock: readonly StockPiece[] = [
   roll('chalk', 590, 18_400),
@@ -71,7 +100,15 @@ const stock: readonly StockPiece[] = [
   roll('grainy-mask', 590, 15_000),
 ];
 
-const mat = (id: string, name: string, lengthMm: number): MatCard => ({ id, name, widthMm: 300, lengthMm, edgeMm: 5, usesBefore: 0, retired: false });
+const mat = (id: string, name: string, lengthMm: number): MatCard => ({
+  id,
+  name,
+  widthMm: 300,
+  lengthMm,
+  edgeMm: 5,
+  usesBefore: 0,
+  retired: false,
+});
 
 export const BENCH_SHOP_FILE: ShopFile = {
   ...EMPTY_SHOP,

@@ -2,6 +2,8 @@
 declare module 'dxf' {
   export class Helper {
     constructor(text: string);
-    toPolylines(): { readonly polylines: readonly { readonly vertices: readonly (readonly [x: number, y: number])[] }[] };
+    toPolylines(): {
+      readonly polylines: readonly { readonly vertices: readonly (readonly [x: number, y: number])[] }[];
+    };
   }
 }

@@ -10,7 +10,9 @@ export interface OpenArtwork {
 }
 
 interface IconSet {
-  readonly icons: Readonly<Record<string, { readonly body: string; readonly width?: number; readonly height?: number }>>;
+  readonly icons: Readonly<
+    Record<string, { readonly body: string; readonly width?: number; readonly height?: number }>
+  >;
   readonly width?: number;
   readonly height?: number;
 }
@@ -25,7 +27,10 @@ export function openArtwork(perSet: number, offset = 0): OpenArtwork[] {
 function flags(count: number, offset: number): OpenArtwork[] {
   const folder = join(dirname(require.resolve('svg-country-flags/package.json')), 'svg');
   const files = readdirSync(folder).filter((file) => file.endsWith('.svg'));
-  return spread(files, count, offset).map((file) => ({ name: `flags/${file}`, svg: readFileSync(join(folder, file), 'utf8') }));
+  return spread(files, count, offset).map((file) => ({
+    name: `flags/${file}`,
+    svg: readFileSync(join(folder, file), 'utf8'),
+  }));
 }
 
 function icons(set: string, count: number, offset: number): OpenArtwork[] {
@@ -33,11 +38,17 @@ function icons(set: string, count: number, offset: number): OpenArtwork[] {
   return spread(Object.keys(data.icons), count, offset).map((name) => {
     const icon = data.icons[name]!;
     const [width, height] = [icon.width ?? data.width ?? 16, icon.height ?? data.height ?? 16];
-    return { name: `${set}/${name}`, svg: `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 ${width} ${height}">${icon.body}</svg>` };
+    return {
+      name: `${set}/${name}`,
+      svg: `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 ${width} ${height}">${icon.body}</svg>`,
+    };
   });
 }
 
 function spread<T>(list: readonly T[], count: number, offset: number): T[] {
   const step = list.length / count;
-  return Array.from({ length: Math.min(count, list.length) }, (_, i) => list[Math.floor(i * step + offset) % list.length]!);
+  return Array.from(
+    { length: Math.min(count, list.length) },
+    (_, i) => list[Math.floor(i * step + offset) % list.length]!,
+  );
 }

@@ -2,12 +2,18 @@ import { unite, type Ring } from '../geometry/index.js';
 import type { seeded } from './seeded.js';
 
 /** Random artwork for what is done with waste: stars, bars, frames with a gap, letters' rings, some of them large. Sizes in mm. */
-export function openWaste(random: ReturnType<typeof seeded>, { widthMm, heightMm, shapes }: { readonly widthMm: number; readonly heightMm: number; readonly shapes: number }): Ring[] {
+export function openWaste(
+  random: ReturnType<typeof seeded>,
+  { widthMm, heightMm, shapes }: { readonly widthMm: number; readonly heightMm: number; readonly shapes: number },
+): Ring[] {
   const rings: Ring[] = [];
-  const star = (x: number, y: number, radius: number, points: number, inner: number) => Float64Array.from(Array.from({ length: 2 * points }, (_, i) => {
-    const [a, r] = [(Math.PI * i) / points, i % 2 === 0 ? radius : radius * inner];
-    return [x + r * Math.cos(a), y + r * Math.sin(a)];
-  }).flat());
+  const star = (x: number, y: number, radius: number, points: number, inner: number) =>
+    Float64Array.from(
+      Array.from({ length: 2 * points }, (_, i) => {
+        const [a, r] = [(Math.PI * i) / points, i % 2 === 0 ? radius : radius * inner];
+        return [x + r * Math.cos(a), y + r * Math.sin(a)];
+      }).flat(),
+    );
   for (let i = 0; i < shapes; i += 1) {
     const [x, y] = [random() * widthMm, random() * heightMm];
     const kind = Math.floor(random() * 4);
@@ -17,7 +23,12 @@ export function openWaste(random: ReturnType<typeof seeded>, { widthMm, heightMm
     // A frame that is open at one side: waste in it is no counter.
     else {
       const [w, h, t] = [60 + random() * 260, 60 + random() * 220, 4 + random() * 8];
-      rings.push(...bar(x, y, w, t), ...bar(x, y, t, h), ...bar(x, y + h - t, w, t), ...(random() < 0.5 ? bar(x + w - t, y + h * 0.4, t, h * 0.6) : []));
+      rings.push(
+        ...bar(x, y, w, t),
+        ...bar(x, y, t, h),
+        ...bar(x, y + h - t, w, t),
+        ...(random() < 0.5 ? bar(x + w - t, y + h * 0.4, t, h * 0.6) : []),
+      );
     }
   }
   return unite(rings);

@@ -20,9 +20,11 @@ interface Picture {
 /** The same of two pictures that are drawn already. */
 export function pixelDifference(a: Picture, b: Picture, same = SAME): number {
   const [w, h] = [a.width, Math.min(a.height, b.height)];
-  const apart = (p: Buffer, i: number, q: Buffer, j: number) => Math.max(Math.abs(p[i]! - q[j]!), Math.abs(p[i + 1]! - q[j + 1]!), Math.abs(p[i + 2]! - q[j + 2]!));
+  const apart = (p: Buffer, i: number, q: Buffer, j: number) =>
+    Math.max(Math.abs(p[i]! - q[j]!), Math.abs(p[i + 1]! - q[j + 1]!), Math.abs(p[i + 2]! - q[j + 2]!));
   const nearEdge = (i: number) => {
-    for (let dy = -1; dy <= 1; dy += 1) for (let dx = -1; dx <= 1; dx += 1) if (apart(a.pixels, i, a.pixels, i + 4 * (dy * w + dx)) > SAME) return true;
+    for (let dy = -1; dy <= 1; dy += 1)
+      for (let dx = -1; dx <= 1; dx += 1) if (apart(a.pixels, i, a.pixels, i + 4 * (dy * w + dx)) > SAME) return true;
     return false;
   };
   let bad = 0;
@@ -42,7 +44,10 @@ export function drawn(svg: string, widthPx: number): Picture {
 }
 
 /** Layers as one drawing, the lowest first, in a frame of mm. */
-export function layersSvg(layers: readonly { readonly colour: string; readonly path: string }[], frame: { readonly widthMm: number; readonly heightMm: number }): string {
+export function layersSvg(
+  layers: readonly { readonly colour: string; readonly path: string }[],
+  frame: { readonly widthMm: number; readonly heightMm: number },
+): string {
   const { widthMm: w, heightMm: h } = frame;
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${layers.map((l) => `<path fill="${l.colour}" fill-rule="evenodd" d="${l.path}"/>`).join('')}</svg>`;
 }

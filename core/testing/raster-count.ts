@@ -14,9 +14,19 @@ export function rasterCount(rings: Rings, radiusMm: number, cellMm = 0.02): Rast
   const box = boundsOf(rings);
   if (!box) return { pieces: 0, holes: 0 };
   const rim = Math.ceil(radiusMm / cellMm) + 4;
-  const [width, height] = [Math.ceil((box.maxX - box.minX) / cellMm) + 2 * rim, Math.ceil((box.maxY - box.minY) / cellMm) + 2 * rim];
+  const [width, height] = [
+    Math.ceil((box.maxX - box.minX) / cellMm) + 2 * rim,
+    Math.ceil((box.maxY - box.minY) / cellMm) + 2 * rim,
+  ];
   const r = radiusMm / cellMm;
-  const at: Raster = { width, height, cellMm, x: box.minX - rim * cellMm, y: box.minY - rim * cellMm, reach: Math.ceil(r) + 2 };
+  const at: Raster = {
+    width,
+    height,
+    cellMm,
+    x: box.minX - rim * cellMm,
+    y: box.minY - rim * cellMm,
+    reach: Math.ceil(r) + 2,
+  };
   const nearEdge = distanceToEdges(rings, at);
   const inside = filled(rings, at);
   const eroded = inside.map((v, i) => (v === 1 && nearEdge[i]! > r ? 1 : 0));
@@ -52,10 +62,23 @@ function distanceToEdges(rings: Rings, { width, height, x, y, cellMm, reach }: R
       const [ax, ay] = [(ring[j]! - x) / cellMm - 0.5, (ring[j + 1]! - y) / cellMm - 0.5];
       const [dx, dy] = [(ring[i]! - ring[j]!) / cellMm, (ring[i + 1]! - ring[j + 1]!) / cellMm];
       const square = dx * dx + dy * dy;
-      for (let row = Math.max(0, Math.ceil(Math.min(ay, ay + dy) - reach)); row <= Math.min(height - 1, Math.max(ay, ay + dy) + reach); row += 1) {
+      for (
+        let row = Math.max(0, Math.ceil(Math.min(ay, ay + dy) - reach));
+        row <= Math.min(height - 1, Math.max(ay, ay + dy) + reach);
+        row += 1
+      ) {
         // Along a row only what lies round the stretch of the edge near it.
-        const [from, to] = dy === 0 ? [0, 1] : [(row - reach - ay) / dy, (row + reach - ay) / dy].map((t) => Math.min(1, Math.max(0, t))) as [number, number];
-        const [left, right] = [Math.min(ax + from * dx, ax + to * dx) - reach, Math.max(ax + from * dx, ax + to * dx) + reach];
+        const [from, to] =
+          dy === 0
+            ? [0, 1]
+            : ([(row - reach - ay) / dy, (row + reach - ay) / dy].map((t) => Math.min(1, Math.max(0, t))) as [
+                number,
+                number,
+              ]);
+        const [left, right] = [
+          Math.min(ax + from * dx, ax + to * dx) - reach,
+          Math.max(ax + from * dx, ax + to * dx) + reach,
+        ];
         for (let column = Math.max(0, Math.ceil(left)); column <= Math.min(width - 1, right); column += 1) {
           const share = square === 0 ? 0 : Math.min(1, Math.max(0, ((column - ax) * dx + (row - ay) * dy) / square));
           const far = Math.hypot(column - ax - share * dx, row - ay - share * dy);
@@ -74,7 +97,11 @@ function filled(rings: Rings, at: Raster): Uint8Array {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [x1, y1, x2, y2] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
       const row = (y: number) => (y - at.y) / at.cellMm - 0.5;
-      for (let k = Math.max(0, Math.ceil(row(Math.min(y1, y2)))); k <= Math.min(at.height - 1, row(Math.max(y1, y2))); k += 1) {
+      for (
+        let k = Math.max(0, Math.ceil(row(Math.min(y1, y2))));
+        k <= Math.min(at.height - 1, row(Math.max(y1, y2)));
+        k += 1
+      ) {
         const y = at.y + (k + 0.5) * at.cellMm;
         if (y1 > y !== y2 > y) crossings[k]!.push((x1 + ((x2 - x1) * (y - y1)) / (y2 - y1) - at.x) / at.cellMm - 0.5);
       }
@@ -82,7 +109,8 @@ function filled(rings: Rings, at: Raster): Uint8Array {
   }
   crossings.forEach((row, k) => {
     row.sort((a, b) => a - b);
-    for (let i = 0; i + 1 < row.length; i += 2) for (let x = Math.ceil(row[i]!); x < row[i + 1]!; x += 1) out[k * at.width + x] = 1;
+    for (let i = 0; i + 1 < row.length; i += 2)
+      for (let x = Math.ceil(row[i]!); x < row[i + 1]!; x += 1) out[k * at.width + x] = 1;
   });
   return out;
 }
@@ -96,7 +124,17 @@ function distanceTo(cells: Uint8Array, { width, height, reach }: Raster, value: 
       if (cells[at] !== value) continue;
       out[at] = 0;
       // Only those at the edge are the nearest of anything.
-      if (x === 0 || y === 0 || x === width - 1 || y === height - 1 || (cells[at - 1] === value && cells[at + 1] === value && cells[at - width] === value && cells[at + width] === value)) continue;
+      if (
+        x === 0 ||
+        y === 0 ||
+        x === width - 1 ||
+        y === height - 1 ||
+        (cells[at - 1] === value &&
+          cells[at + 1] === value &&
+          cells[at - width] === value &&
+          cells[at + width] === value)
+      )
+        continue;
       for (let dy = Math.max(-reach, -y); dy <= Math.min(reach, height - 1 - y); dy += 1) {
         for (let dx = Math.max(-reach, -x); dx <= Math.min(reach, width - 1 - x); dx += 1) {
           const far = Math.sqrt(dx * dx + dy * dy);
@@ -111,7 +149,9 @@ function distanceTo(cells: Uint8Array, { width, height, reach }: Raster, value: 
 /** How many parts hang together; with `closedIn` those that reach the rim do not count, and with `marked` only those that hold a marked square. */
 function components(cells: Uint8Array, width: number, closedIn: boolean, marked: Uint8Array | null): number {
   const seen = new Uint8Array(cells.length);
-  const steps = closedIn ? [1, -1, width, -width, width + 1, width - 1, -width + 1, -width - 1] : [1, -1, width, -width];
+  const steps = closedIn
+    ? [1, -1, width, -width, width + 1, width - 1, -width + 1, -width - 1]
+    : [1, -1, width, -width];
   let count = 0;
   for (let start = 0; start < cells.length; start += 1) {
     if (!cells[start] || seen[start]) continue;

@@ -20,10 +20,12 @@ export function fetchReftests(): Reftest[] {
   execFileSync('dpkg', ['-x', archive!, 'unpacked'], { cwd: folder });
   return ['svg1.1', 'svg2', 'bugs', '.'].flatMap((part) => {
     const files = join(folder, 'unpacked', FOLDER, part);
-    return readdirSync(files).filter((file) => file.endsWith('.svg') && existsSync(join(files, file.replace(/\.svg$/, '-ref.png')))).map((file) => ({
-      name: join(part, file),
-      svg: new Uint8Array(readFileSync(join(files, file))),
-      reference: new Uint8Array(readFileSync(join(files, file.replace(/\.svg$/, '-ref.png')))),
-    }));
+    return readdirSync(files)
+      .filter((file) => file.endsWith('.svg') && existsSync(join(files, file.replace(/\.svg$/, '-ref.png'))))
+      .map((file) => ({
+        name: join(part, file),
+        svg: new Uint8Array(readFileSync(join(files, file))),
+        reference: new Uint8Array(readFileSync(join(files, file.replace(/\.svg$/, '-ref.png')))),
+      }));
   });
 }

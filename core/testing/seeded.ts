@@ -42,7 +42,12 @@ export function randomPaints(seed: number, count: number, colours: number): { la
   return Array.from({ length: count }, (_, i) => {
     const [x, y, size] = [random() * 100, random() * 100, 4 + random() * 24];
     const kind = random();
-    const rings = kind < 0.5 ? unite([blob(random, x, y, size)]) : kind < 0.8 ? unite([disc(x, y, size)]) : unite([disc(x, y, size), disc(x, y, size * 0.6)], 'evenodd');
+    const rings =
+      kind < 0.5
+        ? unite([blob(random, x, y, size)])
+        : kind < 0.8
+          ? unite([disc(x, y, size)])
+          : unite([disc(x, y, size), disc(x, y, size * 0.6)], 'evenodd');
     return { layer: `film-${i < colours ? i : Math.floor(random() * colours)}`, rings };
   });
 }

@@ -31,7 +31,11 @@ export interface Finding<Patch = unknown> {
 export const MOST_PLACES = 300;
 
 /** A finding's places, of which there must be one at least, in the order in which one looks over a sheet: from the top down. */
-export function atPlaces(places: readonly Box[]): { readonly count: number; readonly where: Box; readonly places: readonly Box[] } {
+export function atPlaces(places: readonly Box[]): {
+  readonly count: number;
+  readonly where: Box;
+  readonly places: readonly Box[];
+} {
   const ordered = [...places].sort((a, b) => a.minY - b.minY || a.minX - b.minX).slice(0, MOST_PLACES);
   return { count: places.length, where: ordered[0]!, places: ordered };
 }

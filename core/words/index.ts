@@ -6,6 +6,14 @@ export { count, listed, sayArea, sayDuration } from './amounts.js';
 export { atPlaces, type Finding, type Remedy } from './finding.js';
 export { InputError } from './input-error.js';
 export { formatLength, readLength, sayUnclear, type LengthRead, type LengthUnit } from './length.js';
-export { EVERYWHERE, PLACE_REMEDIES, type ArtworkPlace, type PlaceLists, type PlaceRemedy, type PlaceRules, type SparedPlace } from './place.js';
+export {
+  EVERYWHERE,
+  PLACE_REMEDIES,
+  type ArtworkPlace,
+  type PlaceLists,
+  type PlaceRemedy,
+  type PlaceRules,
+  type SparedPlace,
+} from './place.js';
 export type { Ruling } from './ruling.js';
 export { STATION_NAMES, STATIONS, type StationName } from './station.js';

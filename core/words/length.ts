@@ -2,11 +2,22 @@
 export type LengthUnit = 'mm' | 'cm' | 'in';
 
 const MM_PER: Readonly<Record<string, number>> = {
-  mm: 1, cm: 10, m: 1000, in: 25.4, inch: 25.4, inches: 25.4, '"': 25.4, ft: 304.8, "'": 304.8,
+  mm: 1,
+  cm: 10,
+  m: 1000,
+  in: 25.4,
+  inch: 25.4,
+  inches: 25.4,
+  '"': 25.4,
+  ft: 304.8,
+  "'": 304.8,
 };
 
 /** What was read: a length, or why it is none. “1,200” is 1.2 to some and 1200 to others, so it is asked about. */
-export type LengthRead = { readonly mm: number } | { readonly problem: 'no-length' } | { readonly problem: 'unclear'; readonly either: readonly [string, string] };
+export type LengthRead =
+  | { readonly mm: number }
+  | { readonly problem: 'no-length' }
+  | { readonly problem: 'unclear'; readonly either: readonly [string, string] };
 
 /** What is asked about a length, or a figure, that some read otherwise than others. */
 export function sayUnclear(text: string, either: readonly [string, string]): string {
@@ -41,7 +52,9 @@ export function readLength(text: string, unit: LengthUnit = 'mm'): LengthRead {
   const both = FEET_AND_INCHES.exec(tidy);
   if (!both) return readSingle(tidy, unit);
   const [feet, inches] = [readSingle(`${both[1]!} ft`, unit), readSingle(`${both[2]!} in`, unit)];
-  return 'mm' in feet && 'mm' in inches && inches.mm < 304.8 - NANOMETRE ? { mm: exact(feet.mm + inches.mm) } : NO_LENGTH;
+  return 'mm' in feet && 'mm' in inches && inches.mm < 304.8 - NANOMETRE
+    ? { mm: exact(feet.mm + inches.mm) }
+    : NO_LENGTH;
 }
 
 const NANOMETRE = 1e-6;
@@ -57,8 +70,11 @@ function readSingle(tidy: string, unit: LengthUnit): LengthRead {
   const [, whole, numerator, denominator, suffix = ''] = match;
   const factor = suffix ? MM_PER[suffix] : MM_PER[unit];
   if (factor === undefined || (denominator !== undefined && Number(denominator) === 0)) return NO_LENGTH;
-  if (whole !== undefined && /^[1-9]\d{0,2},\d{3}$/.test(whole)) return { problem: 'unclear', either: [whole.replace(',', '.'), whole.replace(',', '')] };
-  const value = (whole === undefined ? 0 : readNumber(whole)) + (numerator === undefined ? 0 : Number(numerator) / Number(denominator));
+  if (whole !== undefined && /^[1-9]\d{0,2},\d{3}$/.test(whole))
+    return { problem: 'unclear', either: [whole.replace(',', '.'), whole.replace(',', '')] };
+  const value =
+    (whole === undefined ? 0 : readNumber(whole)) +
+    (numerator === undefined ? 0 : Number(numerator) / Number(denominator));
   return Number.isFinite(value) ? { mm: exact(value * factor) } : NO_LENGTH;
 }
 
@@ -70,7 +86,13 @@ function readNumber(text: string): number {
 }
 
 const FRACTIONS: Readonly<Record<string, string>> = {
-  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
+  '¼': '1/4',
+  '½': '1/2',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
 };
 
 const DECIMALS: Readonly<Record<LengthUnit, number>> = { mm: 1, cm: 2, in: 3 };

@@ -1,7 +1,16 @@
 import type { Box } from '../geometry/index.js';
 
 /** Remedies that can act at single places. */
-export const PLACE_REMEDIES = ['tidy', 'specks', 'thicken', 'gaps', 'simplify', 'hairlines', 'crossings', 'bare'] as const;
+export const PLACE_REMEDIES = [
+  'tidy',
+  'specks',
+  'thicken',
+  'gaps',
+  'simplify',
+  'hairlines',
+  'crossings',
+  'bare',
+] as const;
 export type PlaceRemedy = (typeof PLACE_REMEDIES)[number];
 
 /** A place on a part of the design: the middle of what lies there and how long it is across its corners, in the part's own mm. */

@@ -45,9 +45,31 @@ describe('lengths as people say them', () => {
     ['0.7 in', 17.78],
   ])('%s', (text, mm) => expect(mmOf(text)).toBe(mm));
 
-  it.each(['', 'mm', 'ten', '-3', '1/0"', '1/2/3', '12 ells', '1e3', 'NaN', '3 4', '--2', '1 20', '1 2000', '1,2,3', '12,34.5', `4'13"`, `4'12"`, `4'6 cm`, '1..2'])('%s is none', (text) => expect(readLength(text)).toEqual({ problem: 'no-length' }));
+  it.each([
+    '',
+    'mm',
+    'ten',
+    '-3',
+    '1/0"',
+    '1/2/3',
+    '12 ells',
+    '1e3',
+    'NaN',
+    '3 4',
+    '--2',
+    '1 20',
+    '1 2000',
+    '1,2,3',
+    '12,34.5',
+    `4'13"`,
+    `4'12"`,
+    `4'6 cm`,
+    '1..2',
+  ])('%s is none', (text) => expect(readLength(text)).toEqual({ problem: 'no-length' }));
 
-  it.each(['1,200', '12,345 mm', '999,000 cm', '1,200 1/2'])('%s is asked about', (text) => expect(readLength(text)).toMatchObject({ problem: 'unclear' }));
+  it.each(['1,200', '12,345 mm', '999,000 cm', '1,200 1/2'])('%s is asked about', (text) =>
+    expect(readLength(text)).toMatchObject({ problem: 'unclear' }),
+  );
 
   it('takes bare numbers in the shop’s unit', () => {
     expect(mmOf('10', 'cm')).toBeCloseTo(100, 9);
@@ -55,7 +77,8 @@ describe('lengths as people say them', () => {
   });
 
   it.each(['mm', 'cm', 'in'] as const)('reads back what it shows, in %s', (unit) => {
-    for (const mm of [0.35, 1, 9.99, 25.4, 212, 1400]) expect(Math.abs(mmOf(formatLength(mm, unit), unit) - mm)).toBeLessThan(0.06);
+    for (const mm of [0.35, 1, 9.99, 25.4, 212, 1400])
+      expect(Math.abs(mmOf(formatLength(mm, unit), unit) - mm)).toBeLessThan(0.06);
   });
 
   it('shows small figures finer than large ones', () => {
@@ -64,7 +87,8 @@ describe('lengths as people say them', () => {
 });
 
 describe('the glossary', () => {
-  it('is the page of the documentation', () => expect(readFileSync(new URL('../../docs/glossary.md', import.meta.url), 'utf8')).toBe(glossaryPage()));
+  it('is the page of the documentation', () =>
+    expect(readFileSync(new URL('../../docs/glossary.md', import.meta.url), 'utf8')).toBe(glossaryPage()));
 
   it('stands by the alphabet, each word once, each explained in plain sentences', () => {
     const words = GLOSSARY.map(({ word }) => word);

@@ -11,17 +11,29 @@ import { ProgramStore } from '../stores/program-store.js';
 import { SheetStore } from '../stores/sheet-store.js';
 
 const folderOf = () => mkdtempSync(join(tmpdir(), 'lantern-backup-'));
-const run = (name: 'backup' | 'restore', ...args: string[]) => spawnSync(process.execPath, ['scripts/run.mjs', `server/backup/${name}-main`, ...args], { encoding: 'utf8' });
+const run = (name: 'backup' | 'restore', ...args: string[]) =>
+  spawnSync(process.execPath, ['scripts/run.mjs', `server/backup/${name}-main`, ...args], { encoding: 'utf8' });
 const titles = (file: string) => {
   const db = new Database(file);
-  const found = (db.prepare('select title from jobs order by title').all() as { title: string }[]).map((row) => row.title);
+  const found = (db.prepare('select title from jobs order by title').all() as { title: string }[]).map(
+    (row) => row.title,
+  );
   const sound = db.pragma('integrity_check', { simple: true });
   db.close();
   return [sound, ...found];
 };
-const newestIn = (folder: string, start: string) => join(folder, readdirSync(folder).filter((name) => name.startsWith(start)).sort().at(-1)!);
+const newestIn = (folder: string, start: string) =>
+  join(
+    folder,
+    readdirSync(folder)
+      .filter((name) => name.startsWith(start))
+      .sort()
+      .at(-1)!,
+  );
 
-async function shopWith(...names: string[]): Promise<{ data: string; add: (title: string) => Promise<unknown>; close: () => Promise<void> }> {
+async function shopWith(
+  ...names: string[]
+): Promise<{ data: string; add: (title: string) => Promise<unknown>; close: () => Promise<void> }> {
   const data = folderOf();
   const db = await openDatabase(data);
   const jobs = new JobStore(db, new SheetStore(db, new ProgramStore(db)));
@@ -51,7 +63,9 @@ describe('backup and restore', () => {
   it('bring back what was, and nothing that came after, though the writer was killed with its log beside it', async () => {
     const data = folderOf();
     const backups = folderOf();
-    writer = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', WRITER, data], { stdio: ['ignore', 'pipe', 'inherit'] });
+    writer = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', WRITER, data], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     const { stdout } = writer;
     let said = '';
     const reached = (n: number) =>
@@ -99,21 +113,35 @@ describe('backup and restore', () => {
 
   it.each([
     ['a file that is not there', () => join(folderOf(), 'none.sqlite'), 'There is no file'],
-    ['a file that is no database', () => {
-      const file = join(folderOf(), 'text.sqlite');
-      writeFileSync(file, 'milk');
-      return file;
-    }, 'is not a backup'],
-    ['a database of something else', () => {
-      const file = join(folderOf(), 'other.sqlite');
-      new Database(file).exec('create table t (a)').close();
-      return file;
-    }, 'is not a backup'],
-    ['a backup of a newer version', () => {
-      const file = join(folderOf(), 'newer.sqlite');
-      new Database(file).exec("create table knex_migrations (name); insert into knex_migrations values ('999-later')").close();
-      return file;
-    }, 'newer Wry Lantern'],
+    [
+      'a file that is no database',
+      () => {
+        const file = join(folderOf(), 'text.sqlite');
+        writeFileSync(file, 'milk');
+        return file;
+      },
+      'is not a backup',
+    ],
+    [
+      'a database of something else',
+      () => {
+        const file = join(folderOf(), 'other.sqlite');
+        new Database(file).exec('create table t (a)').close();
+        return file;
+      },
+      'is not a backup',
+    ],
+    [
+      'a backup of a newer version',
+      () => {
+        const file = join(folderOf(), 'newer.sqlite');
+        new Database(file)
+          .exec("create table knex_migrations (name); insert into knex_migrations values ('999-later')")
+          .close();
+        return file;
+      },
+      'newer Wry Lantern',
+    ],
   ])('leave all as it is when they are given %s', async (_, make, word) => {
     const shop = await shopWith('A');
     await shop.close();
@@ -130,6 +158,9 @@ describe('backup and restore', () => {
     await shop.close();
     writeFileSync(databaseFile(shop.data), 'not a database any more');
     expect(run('restore', backup, '--data', shop.data, '--backups', backups).status).toBe(0);
-    expect([titles(databaseFile(shop.data)), readdirSync(backups).some((name) => name.startsWith('damaged'))]).toEqual([['ok', 'A'], true]);
+    expect([titles(databaseFile(shop.data)), readdirSync(backups).some((name) => name.startsWith('damaged'))]).toEqual([
+      ['ok', 'A'],
+      true,
+    ]);
   });
 });

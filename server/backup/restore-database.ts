@@ -39,7 +39,10 @@ function mustBeSound(file: string): void {
     const db = new Database(file, { readonly: true, fileMustExist: true });
     try {
       const [check] = db.pragma('integrity_check') as { integrity_check: string }[];
-      if (check?.integrity_check !== 'ok') throw new RestoreRefused(`${file} is damaged: ${check?.integrity_check ?? 'it cannot be checked'}. Take another backup.`);
+      if (check?.integrity_check !== 'ok')
+        throw new RestoreRefused(
+          `${file} is damaged: ${check?.integrity_check ?? 'it cannot be checked'}. Take another backup.`,
+        );
       applied = (db.prepare('select name from knex_migrations').all() as { name: string }[]).map((row) => row.name);
     } finally {
       db.close();
@@ -49,7 +52,10 @@ function mustBeSound(file: string): void {
     throw new RestoreRefused(`${file} is not a backup of Wry Lantern.`, { cause: error });
   }
   const unknown = applied.find((name) => !(name in MIGRATIONS));
-  if (unknown) throw new RestoreRefused(`${file} was made by a newer Wry Lantern (it knows “${unknown}”). Update first, then restore.`);
+  if (unknown)
+    throw new RestoreRefused(
+      `${file} was made by a newer Wry Lantern (it knows “${unknown}”). Update first, then restore.`,
+    );
 }
 
 /** Backs up what is there and folds its write-ahead log in; a damaged one is kept as it is, beside the backups. */
@@ -59,7 +65,8 @@ function setAside(target: string, backups: string): string {
     const db = new Database(target, { fileMustExist: true, timeout: 0 });
     try {
       // Only a database that nobody else has open can leave the write-ahead log.
-      if (db.pragma('journal_mode = delete', { simple: true }) !== 'delete') throw new RestoreRefused('The server is running. Stop it, then restore.');
+      if (db.pragma('journal_mode = delete', { simple: true }) !== 'delete')
+        throw new RestoreRefused('The server is running. Stop it, then restore.');
     } finally {
       db.close();
     }
@@ -67,7 +74,10 @@ function setAside(target: string, backups: string): string {
     return name;
   } catch (error) {
     const code = (error as { code?: string }).code ?? '';
-    if (error instanceof RestoreRefused || code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED')) throw error instanceof RestoreRefused ? error : new RestoreRefused('The server is running. Stop it, then restore.', { cause: error });
+    if (error instanceof RestoreRefused || code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED'))
+      throw error instanceof RestoreRefused
+        ? error
+        : new RestoreRefused('The server is running. Stop it, then restore.', { cause: error });
     if (!code.startsWith('SQLITE_')) throw error;
     const damaged = backupName(backups, 'damaged');
     for (const end of ['-wal', '-shm', '']) if (existsSync(target + end)) renameSync(target + end, damaged + end);

@@ -78,33 +78,57 @@ export class Compute {
   /** The change that adds a part to a job; `file` is what it is read from. @throws Problem 422 with the reader's sentence when it cannot be read */
   async add(source: PlanSource, part: ArtworkPart, file: NewFile, signal?: AbortSignal): Promise<Replacement> {
     const job = await withFile(source, file);
-    return ((await this.#run({ do: 'add', job, part }, laneFor(job), READING_MS, signal)) as Extract<Answer, { ok: 'changed' }>).change;
+    return (
+      (await this.#run({ do: 'add', job, part }, laneFor(job), READING_MS, signal)) as Extract<
+        Answer,
+        { ok: 'changed' }
+      >
+    ).change;
   }
 
   /** The change that puts a part in another's place. @throws Problem 422 when it cannot be read */
-  async replace(source: PlanSource, partId: string, part: ArtworkPart, file: NewFile, signal?: AbortSignal): Promise<Replacement> {
+  async replace(
+    source: PlanSource,
+    partId: string,
+    part: ArtworkPart,
+    file: NewFile,
+    signal?: AbortSignal,
+  ): Promise<Replacement> {
     const job = await withFile(source, file);
-    return ((await this.#run({ do: 'replace', job, partId, part }, laneFor(job), READING_MS, signal)) as Extract<Answer, { ok: 'changed' }>).change;
+    return (
+      (await this.#run({ do: 'replace', job, partId, part }, laneFor(job), READING_MS, signal)) as Extract<
+        Answer,
+        { ok: 'changed' }
+      >
+    ).change;
   }
 
   /** Opens a font to see that it can be read, and gives its name. @throws Problem 422 when it cannot */
   async fontName(fileName: string, bytes: Uint8Array, signal?: AbortSignal): Promise<string> {
-    return ((await this.#run({ do: 'font', fileName, bytes }, 'short', READING_MS, signal)) as Extract<Answer, { ok: 'font' }>).name;
+    return (
+      (await this.#run({ do: 'font', fileName, bytes }, 'short', READING_MS, signal)) as Extract<Answer, { ok: 'font' }>
+    ).name;
   }
 
   /** A small PNG of a job's whole design, made when there is nothing else to do; empty when there is nothing to see. @throws Problem 422 when it takes too long */
   async designPicture(source: PlanSource, signal?: AbortSignal): Promise<Uint8Array> {
     const job = await loaded(source);
-    return ((await this.#run({ do: 'picture', job }, 'idle', READING_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+    return ((await this.#run({ do: 'picture', job }, 'idle', READING_MS, signal)) as Extract<Answer, { ok: 'file' }>)
+      .bytes;
   }
 
   /** The figures of a job's plan: made once, however many ask, and given up when all who asked have left. */
-  async plan(source: PlanSource, { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {}): Promise<PlanReport> {
+  async plan(
+    source: PlanSource,
+    { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {},
+  ): Promise<PlanReport> {
     return this.#plans.get(
       nameOf(source),
       async (stop, tell) => {
         const job = await loaded(source);
-        const answer = await telling(tell, (progress) => this.#run({ do: 'plan', job, progress }, 'long', LONGEST_MS, stop, [progress]));
+        const answer = await telling(tell, (progress) =>
+          this.#run({ do: 'plan', job, progress }, 'long', LONGEST_MS, stop, [progress]),
+        );
         return (answer as Extract<Answer, { ok: 'plan' }>).report;
       },
       { onProgress, signal },
@@ -112,12 +136,17 @@ export class Compute {
   }
 
   /** A batch as the page shows it: planned once, however many ask, and given up when all who asked have left. */
-  async batch(source: BatchSource, { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {}): Promise<BatchView> {
+  async batch(
+    source: BatchSource,
+    { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {},
+  ): Promise<BatchView> {
     return this.#batches.get(
       nameOfBatch(source),
       async (stop, tell) => {
         const batch = await loadedBatch(source);
-        const answer = await telling(tell, (progress) => this.#run({ do: 'batch', batch, progress }, 'long', LONGEST_BATCH_MS, stop, [progress]));
+        const answer = await telling(tell, (progress) =>
+          this.#run({ do: 'batch', batch, progress }, 'long', LONGEST_BATCH_MS, stop, [progress]),
+        );
         return (answer as Extract<Answer, { ok: 'batch' }>).view;
       },
       { onProgress, signal },
@@ -126,12 +155,24 @@ export class Compute {
 
   /** A sheet of a batch, ready to be kept. @throws Problem 422 when it has no such sheet (any more) */
   async batchSheet(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<BatchSheetMade> {
-    return (await this.#run({ do: 'batch-sheet', batch: await loadedBatch(source), sheet }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'batch-sheet' }>;
+    return (await this.#run(
+      { do: 'batch-sheet', batch: await loadedBatch(source), sheet },
+      'long',
+      LONGEST_BATCH_MS,
+      signal,
+    )) as Extract<Answer, { ok: 'batch-sheet' }>;
   }
 
   /** Where a copy comes to lie that a hand has moved. @throws Problem 422 when it cannot lie there */
   async batchMove(source: BatchSource, move: HandMove, signal?: AbortSignal): Promise<Pin> {
-    return ((await this.#run({ do: 'batch-move', batch: await loadedBatch(source), move }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'pin' }>).pin;
+    return (
+      (await this.#run(
+        { do: 'batch-move', batch: await loadedBatch(source), move },
+        'long',
+        LONGEST_BATCH_MS,
+        signal,
+      )) as Extract<Answer, { ok: 'pin' }>
+    ).pin;
   }
 
   /** Looks for less film for a batch, for so long or until it is enough; what was found by then is kept. A search of it that is under way ends. */
@@ -142,7 +183,9 @@ export class Compute {
     try {
       const batch = await loadedBatch(source);
       const tell = (found: BetterView) => this.#watching.get(id)?.forEach((watcher) => watcher(found));
-      return (await telling(tell, (better) => this.#run({ do: 'batch-search', batch, seconds, enough, better }, 'long', LONGEST_BATCH_MS, signal, [better]))) as Extract<Answer, { ok: 'searched' }>;
+      return (await telling(tell, (better) =>
+        this.#run({ do: 'batch-search', batch, seconds, enough, better }, 'long', LONGEST_BATCH_MS, signal, [better]),
+      )) as Extract<Answer, { ok: 'searched' }>;
     } finally {
       if (this.#searches.get(id) === enough) this.#searches.delete(id);
     }
@@ -166,48 +209,94 @@ export class Compute {
 
   /** A sheet of a batch as an HP-GL file. @throws Problem 422 as batchSheet() does */
   async batchHpgl(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
-    return ((await this.#run({ do: 'batch-hpgl', batch: await loadedBatch(source), sheet }, 'long', LONGEST_BATCH_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+    return (
+      (await this.#run(
+        { do: 'batch-hpgl', batch: await loadedBatch(source), sheet },
+        'long',
+        LONGEST_BATCH_MS,
+        signal,
+      )) as Extract<Answer, { ok: 'file' }>
+    ).bytes;
   }
 
   /** One layer, or the whole build, as a file. @throws Problem 422 when there is no such layer */
-  async exportBuild(source: PlanSource, filmId: string | null, format: PrintFormat, signal?: AbortSignal): Promise<Uint8Array> {
+  async exportBuild(
+    source: PlanSource,
+    filmId: string | null,
+    format: PrintFormat,
+    signal?: AbortSignal,
+  ): Promise<Uint8Array> {
     const job = await loaded(source);
-    return ((await this.#run({ do: 'export', job, filmId, format }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+    return (
+      (await this.#run({ do: 'export', job, filmId, format }, 'long', LONGEST_MS, signal)) as Extract<
+        Answer,
+        { ok: 'file' }
+      >
+    ).bytes;
   }
 
   /** Something of a job at true scale, to be printed. @throws Problem 422 when there is nothing of it */
-  async printJob(source: PlanSource, { what, on, filmId }: { readonly what: JobPrint; readonly on: PrintOn; readonly filmId: string | null }, signal?: AbortSignal): Promise<Uint8Array> {
+  async printJob(
+    source: PlanSource,
+    { what, on, filmId }: { readonly what: JobPrint; readonly on: PrintOn; readonly filmId: string | null },
+    signal?: AbortSignal,
+  ): Promise<Uint8Array> {
     const job = await loaded(source);
-    return ((await this.#run({ do: 'print', job, what, on, filmId }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+    return (
+      (await this.#run({ do: 'print', job, what, on, filmId }, 'long', LONGEST_MS, signal)) as Extract<
+        Answer,
+        { ok: 'file' }
+      >
+    ).bytes;
   }
 
   /** A sheet of a job's plan, ready to be kept, and what all its layers come to. @throws Problem 422 when it has no such sheet, or a blocker stops the job */
   async sheet(source: PlanSource, sheet: string, signal?: AbortSignal): Promise<Extract<Answer, { ok: 'sheet' }>> {
     const job = await loaded(source);
-    return (await this.#run({ do: 'sheet', job, sheet }, laneFor(job), LONGEST_MS, signal)) as Extract<Answer, { ok: 'sheet' }>;
+    return (await this.#run({ do: 'sheet', job, sheet }, laneFor(job), LONGEST_MS, signal)) as Extract<
+      Answer,
+      { ok: 'sheet' }
+    >;
   }
 
   /** The same as an HP-GL file. @throws Problem 422 when the job has no such sheet */
   async hpgl(source: PlanSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
     const job = await loaded(source);
-    return ((await this.#run({ do: 'hpgl', job, sheet }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>).bytes;
+    return (
+      (await this.#run({ do: 'hpgl', job, sheet }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>
+    ).bytes;
   }
 
   /** A sheet of what is not whole on another. @throws Problem 422 when all is */
   async rest(part: CutInPart, signal?: AbortSignal): Promise<RestToFreeze> {
-    return ((await this.#run({ do: 'rest', part }, 'short', LONGEST_MS, signal)) as Extract<Answer, { ok: 'rest' }>).sheet;
+    return ((await this.#run({ do: 'rest', part }, 'short', LONGEST_MS, signal)) as Extract<Answer, { ok: 'rest' }>)
+      .sheet;
   }
 
   async close(): Promise<void> {
     await this.#pool.destroy();
   }
 
-  async #run(task: Task, lane: Lane, limitMs: number, signal?: AbortSignal, transferList?: readonly unknown[]): Promise<Answer> {
+  async #run(
+    task: Task,
+    lane: Lane,
+    limitMs: number,
+    signal?: AbortSignal,
+    transferList?: readonly unknown[],
+  ): Promise<Answer> {
     let answer: Answer;
     try {
-      answer = await this.#queue.run({ lane, limitMs, start: (stop) => this.#inThread(task, stop, transferList) }, signal);
+      answer = await this.#queue.run(
+        { lane, limitMs, start: (stop) => this.#inThread(task, stop, transferList) },
+        signal,
+      );
     } catch (error) {
-      if (error instanceof TooLong) throw new Problem(422, 'too-slow', `This took longer than ${limitMs / 1000} seconds and was stopped. Simplify the artwork and try again.`);
+      if (error instanceof TooLong)
+        throw new Problem(
+          422,
+          'too-slow',
+          `This took longer than ${limitMs / 1000} seconds and was stopped. Simplify the artwork and try again.`,
+        );
       throw error;
     }
     if (answer.ok === false) throw new Problem(422, answer.code, answer.message, answer.path);
@@ -225,10 +314,17 @@ export class Compute {
     };
     stop.addEventListener('abort', onStop, { once: true });
     try {
-      return (await this.#pool.run({ ...task, stopFlag }, { signal: end.signal, transferList: transferList as never })) as Answer;
+      return (await this.#pool.run(
+        { ...task, stopFlag },
+        { signal: end.signal, transferList: transferList as never },
+      )) as Answer;
     } catch (error) {
       if (Atomics.load(stopFlag, 0) !== FLAG.kernelFailed) throw error;
-      return { ok: false, code: 'kernel-failed', message: 'This artwork needs more memory than there is. Simplify it, or take a part of it, and try again.' };
+      return {
+        ok: false,
+        code: 'kernel-failed',
+        message: 'This artwork needs more memory than there is. Simplify it, or take a part of it, and try again.',
+      };
     } finally {
       clearTimeout(grace);
       stop.removeEventListener('abort', onStop);
@@ -256,7 +352,10 @@ async function loadedBatch(source: BatchSource): Promise<BatchTask> {
 }
 
 /** Work in a thread that tells how far it is, or what it has found. */
-async function telling<T, Told = number>(tell: (told: Told) => void, work: (progress: MessagePort) => Promise<T>): Promise<T> {
+async function telling<T, Told = number>(
+  tell: (told: Told) => void,
+  work: (progress: MessagePort) => Promise<T>,
+): Promise<T> {
   const { port1, port2 } = new MessageChannel();
   port1.on('message', tell);
   try {
@@ -268,7 +367,21 @@ async function telling<T, Told = number>(tell: (told: Told) => void, work: (prog
 
 /** The same name for the same batch: all that it is planned from. What is weeded or judged meanwhile makes it no other. */
 export function nameOfBatch({ jobs, wish }: BatchSource): string {
-  return createHash('sha256').update(JSON.stringify([wish, jobs.map(({ jobId, source: { recipe, shopRevision, taken, lies, weeding } }) => [jobId, recipe, shopRevision, taken, lies, weeding])])).digest('hex');
+  return createHash('sha256')
+    .update(
+      JSON.stringify([
+        wish,
+        jobs.map(({ jobId, source: { recipe, shopRevision, taken, lies, weeding } }) => [
+          jobId,
+          recipe,
+          shopRevision,
+          taken,
+          lies,
+          weeding,
+        ]),
+      ]),
+    )
+    .digest('hex');
 }
 
 async function withFile(source: PlanSource, { id, bytes }: NewFile): Promise<PlanJob> {
@@ -284,5 +397,7 @@ function laneFor({ sources }: PlanJob): Lane {
 
 /** The same name for the same plan: files never change under their ids, which the recipe names. */
 function nameOf({ recipe, shopRevision, taken, lies, weeding, recorded }: PlanSource): string {
-  return createHash('sha256').update(JSON.stringify([recipe, shopRevision, taken, lies, weeding, recorded])).digest('hex');
+  return createHash('sha256')
+    .update(JSON.stringify([recipe, shopRevision, taken, lies, weeding, recorded]))
+    .digest('hex');
 }

@@ -13,7 +13,9 @@ describe('a worker whose kernel failed', () => {
       // Asked one after the other, so a thread that had failed and lived on would count on.
       expect(Number(await compute.fontName('sound', none))).toBeGreaterThan(0);
     }
-    const failing = Array.from({ length: 6 }, () => compute.fontName('fails', none).catch((error: { readonly code: string }) => error.code));
+    const failing = Array.from({ length: 6 }, () =>
+      compute.fontName('fails', none).catch((error: { readonly code: string }) => error.code),
+    );
     const sound = Array.from({ length: 6 }, () => compute.fontName('sound', none));
     expect(new Set(await Promise.all(failing))).toEqual(new Set(['kernel-failed']));
     expect((await Promise.all(sound)).every((name) => Number(name) >= 1)).toBe(true);

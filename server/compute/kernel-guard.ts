@@ -4,7 +4,10 @@ import { isKernelFailure } from '../../core/geometry/index.js';
 export const FLAG = { go: 0, stop: 1, kernelFailed: 2 } as const;
 
 /** Ends its thread when the kernel fails, since nothing is known of its memory any more; the pool starts another. Says so in the task's flag first. */
-export function endingWithKernel<Task extends { readonly stopFlag: Int32Array }, T>(work: (task: Task) => Promise<T>, end: () => void): (task: Task) => Promise<T> {
+export function endingWithKernel<Task extends { readonly stopFlag: Int32Array }, T>(
+  work: (task: Task) => Promise<T>,
+  end: () => void,
+): (task: Task) => Promise<T> {
   return async (task) => {
     try {
       return await work(task);

@@ -1,4 +1,12 @@
-import { betterView, planBatch, PREPARING_SHARE, stopsBatch, type BetterView, type NamedBatchJob, type StoppedJob } from '../../core/batch/index.js';
+import {
+  betterView,
+  planBatch,
+  PREPARING_SHARE,
+  stopsBatch,
+  type BetterView,
+  type NamedBatchJob,
+  type StoppedJob,
+} from '../../core/batch/index.js';
 import type { LaySheetsHooks, LaidSheets, LayWish } from '../../core/stations/sheets/index.js';
 import type { Planner } from '../../core/plan/index.js';
 import type { BatchTask } from './tasks.js';
@@ -33,7 +41,15 @@ export class BatchPlanner {
   constructor(private readonly planner: Planner) {}
 
   /** Looks for less film for so long, or until it is enough: how many steps in which films made less of it do, and how much is taken with them and without. */
-  async search(task: BatchTask, { seconds, isEnough, onBetter }: { readonly seconds: number; readonly isEnough: () => boolean; readonly onBetter: (found: BetterView) => void }, hooks: Hooks): Promise<BatchSearch> {
+  async search(
+    task: BatchTask,
+    {
+      seconds,
+      isEnough,
+      onBetter,
+    }: { readonly seconds: number; readonly isEnough: () => boolean; readonly onBetter: (found: BetterView) => void },
+    hooks: Hooks,
+  ): Promise<BatchSearch> {
     const { out: before, jobs } = await this.plan(task, hooks);
     const begun = performance.now();
     let told = -Infinity;
@@ -50,7 +66,13 @@ export class BatchPlanner {
     const taken = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const spent = ({ sheets }: LaidSheets) => sheets.reduce((sum, { value }) => sum + value, 0);
     const isLess = spent(out) < spent(before) - 1e-9 && taken(out) < taken(before);
-    return { steps: isLess ? out.steps.filter(({ helped }) => helped).map(({ film, steps }) => ({ filmId: film.id, steps })) : null, takenMm2: taken(isLess ? out : before), beforeMm2: taken(before) };
+    return {
+      steps: isLess
+        ? out.steps.filter(({ helped }) => helped).map(({ film, steps }) => ({ filmId: film.id, steps }))
+        : null,
+      takenMm2: taken(isLess ? out : before),
+      beforeMm2: taken(before),
+    };
   }
 
   async plan({ name, jobs, shop, wish }: BatchTask, { breathe, onProgress }: Hooks): Promise<PlannedBatch> {
@@ -61,7 +83,17 @@ export class BatchPlanner {
       const { prepare, findings } = await this.planner.prepared({ ...job, shop }, { breathe });
       const blocked = findings.find(stopsBatch);
       if (blocked || !prepare) stopped.push({ jobId, why: blocked?.message ?? 'Nothing of it can be cut.' });
-      else ready.push({ id: jobId, title: recipe.title, prepare, isInside: recipe.surface.kind === 'glass', copies: recipe.sheets.copies, taken, lies, due: recipe.due });
+      else
+        ready.push({
+          id: jobId,
+          title: recipe.title,
+          prepare,
+          isInside: recipe.surface.kind === 'glass',
+          copies: recipe.sheets.copies,
+          taken,
+          lies,
+          due: recipe.due,
+        });
       onProgress?.((PREPARING_SHARE * (i + 1)) / jobs.length);
     }
     const planned = { out: await planBatch(ready, shop, wish, { breathe }), jobs: ready, stopped };

@@ -16,7 +16,14 @@ export class SharedWork<T, P> {
   constructor(private readonly most: number) {}
 
   /** @throws what the work throws; the signal’s reason when it is aborted */
-  async get(name: string, work: (signal: AbortSignal, onProgress: (progress: P) => void) => Promise<T>, { signal, onProgress }: { readonly signal?: AbortSignal | undefined; readonly onProgress?: ((progress: P) => void) | undefined } = {}): Promise<T> {
+  async get(
+    name: string,
+    work: (signal: AbortSignal, onProgress: (progress: P) => void) => Promise<T>,
+    {
+      signal,
+      onProgress,
+    }: { readonly signal?: AbortSignal | undefined; readonly onProgress?: ((progress: P) => void) | undefined } = {},
+  ): Promise<T> {
     signal?.throwIfAborted();
     const known = this.#known.get(name);
     if (known !== undefined) {

@@ -19,14 +19,26 @@ export type Task =
   | { readonly do: 'font'; readonly fileName: string; readonly bytes: Uint8Array }
   | { readonly do: 'plan'; readonly job: PlanJob; readonly progress?: MessagePort }
   | { readonly do: 'export'; readonly job: PlanJob; readonly filmId: string | null; readonly format: PrintFormat }
-  | { readonly do: 'print'; readonly job: PlanJob; readonly what: JobPrint; readonly on: PrintOn; readonly filmId: string | null }
+  | {
+      readonly do: 'print';
+      readonly job: PlanJob;
+      readonly what: JobPrint;
+      readonly on: PrintOn;
+      readonly filmId: string | null;
+    }
   | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'hpgl'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'rest'; readonly part: CutInPart }
   | { readonly do: 'batch'; readonly batch: BatchTask; readonly progress?: MessagePort }
   | { readonly do: 'batch-sheet'; readonly batch: BatchTask; readonly sheet: string }
   | { readonly do: 'batch-move'; readonly batch: BatchTask; readonly move: HandMove }
-  | { readonly do: 'batch-search'; readonly batch: BatchTask; readonly seconds: number; /** Not 0 once what was found is enough. */ readonly enough: Int32Array; /** Told of what is found on the way. */ readonly better: MessagePort }
+  | {
+      readonly do: 'batch-search';
+      readonly batch: BatchTask;
+      readonly seconds: number;
+      /** Not 0 once what was found is enough. */ readonly enough: Int32Array;
+      /** Told of what is found on the way. */ readonly better: MessagePort;
+    }
   | { readonly do: 'batch-hpgl'; readonly batch: BatchTask; readonly sheet: string };
 
 /** A task on its way to a worker, with a flag that is set once it should stop. */
@@ -42,8 +54,13 @@ export interface BatchTask {
 
 /** A sheet of a batch that is about to be sent, each copy with the job it is of, and what all layers of those jobs come to. */
 export interface BatchSheetMade {
-  readonly sheet: Omit<SheetToFreeze, 'groups'> & { readonly groups: readonly (GroupToFreeze & { readonly jobId: string })[] };
-  readonly toCut: readonly { readonly jobId: string; readonly layers: readonly { readonly fingerprint: string; readonly copies: number }[] }[];
+  readonly sheet: Omit<SheetToFreeze, 'groups'> & {
+    readonly groups: readonly (GroupToFreeze & { readonly jobId: string })[];
+  };
+  readonly toCut: readonly {
+    readonly jobId: string;
+    readonly layers: readonly { readonly fingerprint: string; readonly copies: number }[];
+  }[];
 }
 
 export interface PlanJob extends CutSoFar {
@@ -60,7 +77,11 @@ export type Answer =
   | { readonly ok: 'file'; readonly bytes: Uint8Array }
   | { readonly ok: 'font'; readonly name: string }
   | { readonly ok: 'plan'; readonly report: PlanReport }
-  | { readonly ok: 'sheet'; readonly sheet: SheetToFreeze; readonly toCut: readonly { readonly fingerprint: string; readonly copies: number }[] }
+  | {
+      readonly ok: 'sheet';
+      readonly sheet: SheetToFreeze;
+      readonly toCut: readonly { readonly fingerprint: string; readonly copies: number }[];
+    }
   | { readonly ok: 'rest'; readonly sheet: RestToFreeze }
   | { readonly ok: 'batch'; readonly view: BatchView }
   | { readonly ok: 'pin'; readonly pin: Pin }

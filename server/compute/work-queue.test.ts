@@ -16,7 +16,10 @@ function work(name: string, begun: string[], lane: Lane, limitMs = 1000) {
     limitMs,
     start: (signal: AbortSignal) => {
       begun.push(name);
-      return Promise.race([done, new Promise<string>((_, reject) => signal.addEventListener('abort', () => reject(new Error('stopped'))))]);
+      return Promise.race([
+        done,
+        new Promise<string>((_, reject) => signal.addEventListener('abort', () => reject(new Error('stopped')))),
+      ]);
     },
   };
 }
@@ -26,7 +29,12 @@ const queue = () => new WorkQueue({ longAtOnce: 1, atOnce: 3, overdueMs: 100 });
 describe('the queue of work', () => {
   it('begins a short piece while long ones run, and long before idle', async () => {
     const [begun, q] = [[] as string[], queue()];
-    const [idle, long1, long2, short] = [work('idle', begun, 'idle'), work('long 1', begun, 'long'), work('long 2', begun, 'long'), work('short', begun, 'short')];
+    const [idle, long1, long2, short] = [
+      work('idle', begun, 'idle'),
+      work('long 1', begun, 'long'),
+      work('long 2', begun, 'long'),
+      work('short', begun, 'short'),
+    ];
     const first = q.run(long1);
     const others = [q.run(short), q.run(long2), q.run(idle)];
     expect(begun).toEqual(['long 1', 'short']);
@@ -43,7 +51,12 @@ describe('the queue of work', () => {
 
   it('lets idle work into the place for short work only while nothing short waits', async () => {
     const [begun, q] = [[] as string[], queue()];
-    const all = [work('long', begun, 'long'), work('short 1', begun, 'short'), work('idle', begun, 'idle'), work('short 2', begun, 'short')];
+    const all = [
+      work('long', begun, 'long'),
+      work('short 1', begun, 'short'),
+      work('idle', begun, 'idle'),
+      work('short 2', begun, 'short'),
+    ];
     const results = all.map((one) => q.run(one));
     expect(begun).toEqual(['long', 'short 1']);
     all[1]!.end();
@@ -123,15 +136,22 @@ describe('the queue of work', () => {
               running.delete(name);
               then();
             };
-            setTimeout(settle(() => resolve(name)), takes);
-            signal.addEventListener('abort', settle(() => reject(new Error('stopped'))));
+            setTimeout(
+              settle(() => resolve(name)),
+              takes,
+            );
+            signal.addEventListener(
+              'abort',
+              settle(() => reject(new Error('stopped'))),
+            );
           });
         results.push(q.run({ lane, limitMs: 200, start }, leave.signal).catch((error: unknown) => error));
         if (random() < 0.3) setTimeout(() => leave.abort(new Error('left')), random() * 400);
         await vi.advanceTimersByTimeAsync(random() * 120);
       }
       await vi.advanceTimersByTimeAsync(60_000);
-      for (const [i, result] of (await Promise.all(results)).entries()) expect(result === String(i) || result instanceof TooLong || (result as Error).message === 'left').toBe(true);
+      for (const [i, result] of (await Promise.all(results)).entries())
+        expect(result === String(i) || result instanceof TooLong || (result as Error).message === 'left').toBe(true);
       expect(running.size).toBe(0);
     });
   }
@@ -148,7 +168,10 @@ describe('work that several wait for', () => {
       tell(0.5);
       return 'done';
     };
-    const both = [shared.get('a', make, { onProgress: (done) => heard.push(done) }), shared.get('a', make, { onProgress: (done) => heard.push(done) })];
+    const both = [
+      shared.get('a', make, { onProgress: (done) => heard.push(done) }),
+      shared.get('a', make, { onProgress: (done) => heard.push(done) }),
+    ];
     expect(await Promise.all(both)).toEqual(['done', 'done']);
     expect(await shared.get('a', make)).toBe('done');
     expect([times, heard]).toEqual([1, [0.5, 0.5]]);
@@ -169,7 +192,10 @@ describe('work that several wait for', () => {
         }),
       );
     const [one, two] = [new AbortController(), new AbortController()];
-    const [first, second] = [shared.get('a', make, { signal: one.signal }), shared.get('a', make, { signal: two.signal })];
+    const [first, second] = [
+      shared.get('a', make, { signal: one.signal }),
+      shared.get('a', make, { signal: two.signal }),
+    ];
     const [endedFirst, endedSecond] = [expect(first).rejects.toThrow('one'), expect(second).rejects.toThrow('two')];
     one.abort(new Error('one'));
     await endedFirst;

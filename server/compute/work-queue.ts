@@ -65,7 +65,12 @@ export class WorkQueue {
 
   #next(): void {
     for (const lane of ORDER) {
-      for (let i = this.#waiting.findIndex((one) => one.lane === lane); i >= 0 && this.#hasRoom(lane); i = this.#waiting.findIndex((one) => one.lane === lane)) this.#waiting.splice(i, 1)[0]!.begin();
+      for (
+        let i = this.#waiting.findIndex((one) => one.lane === lane);
+        i >= 0 && this.#hasRoom(lane);
+        i = this.#waiting.findIndex((one) => one.lane === lane)
+      )
+        this.#waiting.splice(i, 1)[0]!.begin();
     }
   }
 

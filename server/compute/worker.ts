@@ -31,22 +31,46 @@ async function answer(task: SentTask): Promise<Answer> {
       case 'replace':
         return { ok: 'changed', change: await planner.replacing(task.job, task.partId, task.part) };
       case 'picture':
-        return { ok: 'file', bytes: designPicture(await planner.look(task.job, { breathe }), task.job.recipe.surface.ground?.colour ?? null) };
+        return {
+          ok: 'file',
+          bytes: designPicture(
+            await planner.look(task.job, { breathe }),
+            task.job.recipe.surface.ground?.colour ?? null,
+          ),
+        };
       case 'font':
         return { ok: 'font', name: await planner.fontName(task.bytes, task.fileName) };
       case 'plan': {
-        const plan = await planner.plan(task.job, { breathe, onProgress: (_, done) => task.progress?.postMessage(done) });
+        const plan = await planner.plan(task.job, {
+          breathe,
+          onProgress: (_, done) => task.progress?.postMessage(done),
+        });
         return { ok: 'plan', report: planReport(plan, task.job.recorded) };
       }
       case 'export':
-        return { ok: 'file', bytes: await exportBuild(await planner.plan(task.job, { breathe }), task.filmId, task.format) };
+        return {
+          ok: 'file',
+          bytes: await exportBuild(await planner.plan(task.job, { breathe }), task.filmId, task.format),
+        };
       case 'print':
-        return { ok: 'file', bytes: await printJob(await planner.plan(task.job, { breathe }), task.what, task.on, task.filmId) };
+        return {
+          ok: 'file',
+          bytes: await printJob(await planner.plan(task.job, { breathe }), task.what, task.on, task.filmId),
+        };
       case 'sheet': {
         const plan = await planner.plan(task.job, { breathe });
         const blocked = plan.findings.find((finding) => finding.severity === 'blocker');
-        if (blocked) return { ok: false, code: 'blocked', message: `Nothing was cut, because something stops this job: ${blocked.message}` };
-        return { ok: 'sheet', sheet: sheetToFreeze(plan, task.sheet), toCut: plan.sheets!.toCut.map(({ fingerprint, copies }) => ({ fingerprint, copies })) };
+        if (blocked)
+          return {
+            ok: false,
+            code: 'blocked',
+            message: `Nothing was cut, because something stops this job: ${blocked.message}`,
+          };
+        return {
+          ok: 'sheet',
+          sheet: sheetToFreeze(plan, task.sheet),
+          toCut: plan.sheets!.toCut.map(({ fingerprint, copies }) => ({ fingerprint, copies })),
+        };
       }
       case 'hpgl': {
         const { program } = sheetToFreeze(await planner.plan(task.job, { breathe }), task.sheet);
@@ -55,7 +79,10 @@ async function answer(task: SentTask): Promise<Answer> {
       case 'rest':
         return { ok: 'rest', sheet: restToFreeze(task.part) };
       case 'batch': {
-        const { out, jobs, stopped } = await batches.plan(task.batch, { breathe, onProgress: (done) => task.progress?.postMessage(done) });
+        const { out, jobs, stopped } = await batches.plan(task.batch, {
+          breathe,
+          onProgress: (done) => task.progress?.postMessage(done),
+        });
         return { ok: 'batch', view: batchView(out, { jobs, stopped, cutter: task.batch.shop.cutter }) };
       }
       case 'batch-sheet': {
@@ -74,7 +101,18 @@ async function answer(task: SentTask): Promise<Answer> {
         return { ok: 'pin', pin: placeByHand(jobs, shop, { wish, out }, task.move) };
       }
       case 'batch-search':
-        return { ok: 'searched', ...(await batches.search(task.batch, { seconds: task.seconds, isEnough: () => Atomics.load(task.enough, 0) !== 0, onBetter: (found) => task.better.postMessage(found) }, { breathe })) };
+        return {
+          ok: 'searched',
+          ...(await batches.search(
+            task.batch,
+            {
+              seconds: task.seconds,
+              isEnough: () => Atomics.load(task.enough, 0) !== 0,
+              onBetter: (found) => task.better.postMessage(found),
+            },
+            { breathe },
+          )),
+        };
       case 'batch-hpgl': {
         const { out, jobs } = await batches.plan(task.batch, { breathe });
         const { program } = batchSheetToFreeze(out, jobs, task.sheet, task.batch.shop.cutter);
@@ -82,7 +120,8 @@ async function answer(task: SentTask): Promise<Answer> {
       }
     }
   } catch (error) {
-    if (error instanceof InputError) return { ok: false, code: error.code, message: error.message, ...(error.path ? { path: error.path } : {}) };
+    if (error instanceof InputError)
+      return { ok: false, code: error.code, message: error.message, ...(error.path ? { path: error.path } : {}) };
     throw error;
   }
 }

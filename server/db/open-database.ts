@@ -16,7 +16,10 @@ export async function openDatabase(dataFolder: string): Promise<Knex> {
     pool: {
       min: 1,
       max: 1,
-      afterCreate: (connection: { pragma(text: string): void }, done: (error: Error | null, connection: unknown) => void) => {
+      afterCreate: (
+        connection: { pragma(text: string): void },
+        done: (error: Error | null, connection: unknown) => void,
+      ) => {
         connection.pragma('journal_mode = WAL');
         connection.pragma('foreign_keys = ON');
         connection.pragma('busy_timeout = 5000');
@@ -40,7 +43,8 @@ async function backUpFirst(db: Knex, dataFolder: string): Promise<void> {
   if (!(await db.schema.hasTable('knex_migrations'))) return;
   const applied = (await db<{ name: string }>('knex_migrations').select('name')).map((row) => row.name);
   const next = Object.keys(MIGRATIONS).find((name) => !applied.includes(name));
-  if (next !== undefined && applied.length > 0) copyDatabase(databaseFile(dataFolder), backupName(join(dataFolder, 'backups'), `before-${next}`));
+  if (next !== undefined && applied.length > 0)
+    copyDatabase(databaseFile(dataFolder), backupName(join(dataFolder, 'backups'), `before-${next}`));
 }
 
 export function databaseFile(dataFolder: string): string {

@@ -15,8 +15,22 @@ const JOB_IDS = { type: 'array', minItems: 1, maxItems: 200, items: id } as cons
 /** Jobs that are cut together: which, how, what comes of it, and sending it to the cutter. */
 export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, spooler }: Services): Route[] {
   return [
-    { method: 'get', path: '/api/batches', summary: 'The batches: jobs that are cut together, and what is decided of that', answer: 'Batches', answers: 'Those that have not ended', handle: () => batches.list() },
-    { method: 'get', path: '/api/batches/:id', summary: 'A batch', answer: 'Batch', answers: 'The batch', handle: ({ params }) => batches.get(params['id']!) },
+    {
+      method: 'get',
+      path: '/api/batches',
+      summary: 'The batches: jobs that are cut together, and what is decided of that',
+      answer: 'Batches',
+      answers: 'Those that have not ended',
+      handle: () => batches.list(),
+    },
+    {
+      method: 'get',
+      path: '/api/batches/:id',
+      summary: 'A batch',
+      answer: 'Batch',
+      answers: 'The batch',
+      handle: ({ params }) => batches.get(params['id']!),
+    },
     {
       method: 'post',
       path: '/api/batches',
@@ -32,7 +46,12 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       path: '/api/batches/:id',
       isBench: true,
       summary: 'Change which jobs a batch has, or what is decided of it',
-      body: { type: 'object', additionalProperties: false, required: ['revision'], properties: { ...REVISION, wish: BATCH_WISH_SCHEMA, jobIds: JOB_IDS } },
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['revision'],
+        properties: { ...REVISION, wish: BATCH_WISH_SCHEMA, jobIds: JOB_IDS },
+      },
       answer: 'Batch',
       answers: 'The batch as it then is',
       handle: ({ params, body }) => {
@@ -68,15 +87,25 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       answers: 'Server-sent events',
       handle: async ({ ctx, params }) => {
         const source = await planBatch(params['id']!);
-        return streamWork(ctx, { event: 'plan', failed: 'This batch could not be laid out.' }, (how) => compute.batch(source, how));
+        return streamWork(ctx, { event: 'plan', failed: 'This batch could not be laid out.' }, (how) =>
+          compute.batch(source, how),
+        );
       },
     },
     {
       method: 'post',
       path: '/api/batches/:id/pins',
       isBench: true,
-      summary: 'Lay a copy by hand: moved by so much (mm, y up) and turned about its middle. It comes to lie as near to that as it can, and stays there; the rest is nested round it. To let it go, change the batch’s “pins”',
-      body: object({ ...REVISION, sheetId: text, group: whole(0, 100_000), dxMm: figure(-100_000, 100_000), dyMm: figure(-100_000, 100_000), turn: { enum: [0, 90, 180, 270] } }),
+      summary:
+        'Lay a copy by hand: moved by so much (mm, y up) and turned about its middle. It comes to lie as near to that as it can, and stays there; the rest is nested round it. To let it go, change the batch’s “pins”',
+      body: object({
+        ...REVISION,
+        sheetId: text,
+        group: whole(0, 100_000),
+        dxMm: figure(-100_000, 100_000),
+        dyMm: figure(-100_000, 100_000),
+        turn: { enum: [0, 90, 180, 270] },
+      }),
       answer: 'Batch',
       answers: 'The batch as it then is',
       handle: async ({ params, body, signal }) => {
@@ -91,7 +120,8 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       method: 'post',
       path: '/api/batches/:id/search',
       isBench: true,
-      summary: 'Look for less film for so many seconds, or until it is said to be enough. What is found is decided by its number of steps, so that it comes out the same again',
+      summary:
+        'Look for less film for so many seconds, or until it is said to be enough. What is found is decided by its number of steps, so that it comes out the same again',
       body: object({ ...REVISION, seconds: whole(1, 300) }),
       answer: 'BatchSearched',
       answers: 'The batch as it then is, and how much film is taken, with what was found and before',
@@ -99,8 +129,17 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         const { revision, seconds } = body as { revision: number; seconds: number };
         const batch = await batches.get(params['id']!);
         mustBeLookedAt(batch.revision, revision);
-        const { steps, takenMm2, beforeMm2 } = await compute.batchSearch(batch.id, await planBatch(batch.id), seconds, signal);
-        return { batch: steps ? await batches.change(batch.id, revision, { wish: { ...batch.wish, steps } }) : batch, takenMm2, beforeMm2 };
+        const { steps, takenMm2, beforeMm2 } = await compute.batchSearch(
+          batch.id,
+          await planBatch(batch.id),
+          seconds,
+          signal,
+        );
+        return {
+          batch: steps ? await batches.change(batch.id, revision, { wish: { ...batch.wish, steps } }) : batch,
+          takenMm2,
+          beforeMm2,
+        };
       },
     },
     {
@@ -148,7 +187,8 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       method: 'post',
       path: '/api/batches/:id/sheets/:sheet/cut',
       isBench: true,
-      summary: 'Cut a sheet of a batch. It is frozen as it is; refused when the batch, one of its jobs or the shop is another by now, or when other films are loaded',
+      summary:
+        'Cut a sheet of a batch. It is frozen as it is; refused when the batch, one of its jobs or the shop is another by now, or when other films are loaded',
       body: object({ ...REVISION, ...LOADED }),
       answer: 'Run',
       answers: 'The run',
@@ -160,14 +200,22 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         if (planned.shop.cutter.host === null) throw filesOnly();
         const { sheet, toCut } = await compute.batchSheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet, loadedFilmIds);
-        return spooler.start(async () => {
-          // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more is cut in between.
-          const now = await planBatch(batchId);
-          if (nameOfBatch(now) !== nameOfBatch(planned)) throw changed();
-          const sheetId = await sheets.freeze({ ...sheet, restOf: null, batchId, groups: sheet.groups.map((group) => ({ ...group, revision: now.revisions.get(group.jobId)! })) });
-          for (const { jobId, layers } of toCut) await jobs.setToCut(jobId, { layers });
-          return sheetId;
-        }, await whoOf(shop, ctx));
+        return spooler.start(
+          async () => {
+            // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more is cut in between.
+            const now = await planBatch(batchId);
+            if (nameOfBatch(now) !== nameOfBatch(planned)) throw changed();
+            const sheetId = await sheets.freeze({
+              ...sheet,
+              restOf: null,
+              batchId,
+              groups: sheet.groups.map((group) => ({ ...group, revision: now.revisions.get(group.jobId)! })),
+            });
+            for (const { jobId, layers } of toCut) await jobs.setToCut(jobId, { layers });
+            return sheetId;
+          },
+          await whoOf(shop, ctx),
+        );
       },
     },
   ];

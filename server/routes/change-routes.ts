@@ -9,7 +9,8 @@ export function changeRoutes({ changes }: Services): Route[] {
     {
       method: 'get',
       path: '/api/changes',
-      summary: 'Changes as they are made: “change” events that name the shop or a job and its new revision. A page that comes back with Last-Event-ID is told what it missed, or “missed” when that is not known any more',
+      summary:
+        'Changes as they are made: “change” events that name the shop or a job and its new revision. A page that comes back with Last-Event-ID is told what it missed, or “missed” when that is not known any more',
       answers: 'Server-sent events',
       handle: ({ ctx }) => {
         const last = lastEventOf(ctx);

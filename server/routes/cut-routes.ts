@@ -10,10 +10,23 @@ import { askCutterControl } from '../spooler/cutter-control.js';
 import { whoOf } from './who.js';
 
 /** What was looked at in the cutter: of a mat with several blanks each film, in the order of the blanks. */
-export const LOADED = { loadedFilmIds: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'string', maxLength: 200 } } } as const;
+export const LOADED = {
+  loadedFilmIds: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'string', maxLength: 200 } },
+} as const;
 
 /** Sending a job's sheets to the cutter, and the runs that come of it. */
-export function cutRoutes({ jobs, sheets, batches, runs, shop, spoils, compute, planJob, spooler, cutterControlPort }: Services): Route[] {
+export function cutRoutes({
+  jobs,
+  sheets,
+  batches,
+  runs,
+  shop,
+  spoils,
+  compute,
+  planJob,
+  spooler,
+  cutterControlPort,
+}: Services): Route[] {
   return [
     {
       method: 'get',
@@ -29,32 +42,62 @@ export function cutRoutes({ jobs, sheets, batches, runs, shop, spoils, compute, 
       method: 'post',
       path: '/api/jobs/:id/sheets/:sheet/cut',
       isBench: true,
-      summary: 'Cut a sheet of the plan. It is frozen as it is at the revision that was looked at; refused when the job is another by now, when something stops it, or when another film is loaded',
-      body: { type: 'object', additionalProperties: false, required: ['loadedFilmIds', 'revision'], properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } } },
+      summary:
+        'Cut a sheet of the plan. It is frozen as it is at the revision that was looked at; refused when the job is another by now, when something stops it, or when another film is loaded',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['loadedFilmIds', 'revision'],
+        properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } },
+      },
       answer: 'Run',
       answers: 'The run',
       handle: async ({ ctx, params, body, signal }) => {
         const { loadedFilmIds, revision } = body as { loadedFilmIds: readonly string[]; revision: number };
         const jobId = params['id']!;
         const together = await batches.ofJob(jobId);
-        if (together) throw new Problem(409, 'job-in-batch', `This job is cut together with others, in batch ${together.number}. Cut it from the cutting list, or take it out of the batch there.`);
+        if (together)
+          throw new Problem(
+            409,
+            'job-in-batch',
+            `This job is cut together with others, in batch ${together.number}. Cut it from the cutting list, or take it out of the batch there.`,
+          );
         const planned = await planJob(jobId);
         mustBeLookedAt(planned.revision, revision);
         if (planned.shop.cutter.host === null) throw filesOnly();
         const { sheet, toCut } = await compute.sheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet, loadedFilmIds);
-        return spooler.start(async () => {
-          // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more can come between.
-          mustBeLookedAt((await jobs.get(jobId)).revision, revision);
-          const { shop: plannedShop, taken } = planned;
-          if (!isDeepStrictEqual(takenCopies(await sheets.ofJob(jobId), jobId), taken) || (await shop.get()).revision !== plannedShop.revision) throw changed();
-          const id = await sheets.freeze({ ...sheet, restOf: null, batchId: null, groups: sheet.groups.map((group) => ({ ...group, jobId, revision })) });
-          await jobs.setToCut(jobId, { layers: toCut });
-          return id;
-        }, await whoOf(shop, ctx));
+        return spooler.start(
+          async () => {
+            // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more can come between.
+            mustBeLookedAt((await jobs.get(jobId)).revision, revision);
+            const { shop: plannedShop, taken } = planned;
+            if (
+              !isDeepStrictEqual(takenCopies(await sheets.ofJob(jobId), jobId), taken) ||
+              (await shop.get()).revision !== plannedShop.revision
+            )
+              throw changed();
+            const id = await sheets.freeze({
+              ...sheet,
+              restOf: null,
+              batchId: null,
+              groups: sheet.groups.map((group) => ({ ...group, jobId, revision })),
+            });
+            await jobs.setToCut(jobId, { layers: toCut });
+            return id;
+          },
+          await whoOf(shop, ctx),
+        );
       },
     },
-    { method: 'get', path: '/api/runs/:id', summary: 'A run', answer: 'Run', answers: 'The run', handle: ({ params }) => runs.get(params['id']!) },
+    {
+      method: 'get',
+      path: '/api/runs/:id',
+      summary: 'A run',
+      answer: 'Run',
+      answers: 'The run',
+      handle: ({ params }) => runs.get(params['id']!),
+    },
     {
       method: 'patch',
       path: '/api/runs/:id',
@@ -67,7 +110,8 @@ export function cutRoutes({ jobs, sheets, batches, runs, shop, spoils, compute, 
       },
       answer: 'Run',
       answers: 'The run',
-      handle: ({ params, body }) => runs.setRecord(params['id']!, body as { outcome?: 'good' | 'remake' | null; note?: string }),
+      handle: ({ params, body }) =>
+        runs.setRecord(params['id']!, body as { outcome?: 'good' | 'remake' | null; note?: string }),
     },
     {
       method: 'get',
@@ -82,26 +126,41 @@ export function cutRoutes({ jobs, sheets, batches, runs, shop, spoils, compute, 
       path: '/api/jobs/:id/spoiled',
       isBench: true,
       summary: 'Record how many copies of a job were spoiled. New batches cut spares by what the shop’s own runs teach',
-      body: { type: 'object', additionalProperties: false, required: ['spoiled'], properties: { spoiled: { type: ['integer', 'null'], minimum: 0, maximum: 1_000_000 } } },
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['spoiled'],
+        properties: { spoiled: { type: ['integer', 'null'], minimum: 0, maximum: 1_000_000 } },
+      },
       answer: 'SpoiledOfJob',
       answers: 'The same as it is kept',
-      handle: async ({ params, body }) => spoils.record((await jobs.get(params['id']!)).id, (body as { spoiled: number | null }).spoiled),
+      handle: async ({ params, body }) =>
+        spoils.record((await jobs.get(params['id']!)).id, (body as { spoiled: number | null }).spoiled),
     },
-    { method: 'get', path: '/api/spares', summary: 'How many spares this shop needs of a run, learned from what was spoiled of its own', answer: 'LearnedSpares', answers: 'For single films and for layered work the share, and from how many copies it is', handle: () => spoils.learned() },
-    ...(['pause', 'resume', 'cancel'] as const).map(
-      (name): Route => ({
-        method: 'post',
-        path: `/api/runs/:id/${name}`,
-        isBench: true,
-        summary: { pause: 'Hold the cutter where it is', resume: 'Go on', cancel: 'Drop what the cutter holds, lift the knife and stop for good' }[name],
-        answer: 'Run',
-        answers: 'The run',
-        handle: async ({ params }) => {
-          await spooler[name](params['id']!);
-          return runs.get(params['id']!);
-        },
-      }),
-    ),
+    {
+      method: 'get',
+      path: '/api/spares',
+      summary: 'How many spares this shop needs of a run, learned from what was spoiled of its own',
+      answer: 'LearnedSpares',
+      answers: 'For single films and for layered work the share, and from how many copies it is',
+      handle: () => spoils.learned(),
+    },
+    ...(['pause', 'resume', 'cancel'] as const).map((name): Route => ({
+      method: 'post',
+      path: `/api/runs/:id/${name}`,
+      isBench: true,
+      summary: {
+        pause: 'Hold the cutter where it is',
+        resume: 'Go on',
+        cancel: 'Drop what the cutter holds, lift the knife and stop for good',
+      }[name],
+      answer: 'Run',
+      answers: 'The run',
+      handle: async ({ params }) => {
+        await spooler[name](params['id']!);
+        return runs.get(params['id']!);
+      },
+    })),
     {
       method: 'get',
       path: '/api/runs/:id/events',
@@ -138,7 +197,17 @@ export function cutRoutes({ jobs, sheets, batches, runs, shop, spoils, compute, 
         const sheet = await sheets.get(run.sheetId);
         const { groups } = sheet;
         const { id, title } = await jobs.get(groups[0]!.jobId);
-        return { busy: { runId: run.id, state: spooler.progressOf(run.id)?.state ?? run.state, filmName: filmsOfSheet(sheet).map(({ name }) => name).join(', '), jobId: id, jobTitle: title } };
+        return {
+          busy: {
+            runId: run.id,
+            state: spooler.progressOf(run.id)?.state ?? run.state,
+            filmName: filmsOfSheet(sheet)
+              .map(({ name }) => name)
+              .join(', '),
+            jobId: id,
+            jobTitle: title,
+          },
+        };
       },
     },
     {
@@ -168,11 +237,19 @@ export function sendHpgl(ctx: Context, sheet: string, bytes: Uint8Array): undefi
 
 /** A cutter that is given files cannot be sent anything. */
 export function filesOnly(): Problem {
-  return new Problem(409, 'cutter-takes-files', 'The shop’s cutter takes files only, so nothing was sent. Save the sheet as a file, or give the cutter an address under Tools.');
+  return new Problem(
+    409,
+    'cutter-takes-files',
+    'The shop’s cutter takes files only, so nothing was sent. Save the sheet as a file, or give the cutter an address under Tools.',
+  );
 }
 
 export function changed(): Problem {
-  return new Problem(409, 'sheet-changed', 'The job, its films, or what is cut of it have changed since you looked. Nothing was cut. The newest state is shown now. Look at it, then cut.');
+  return new Problem(
+    409,
+    'sheet-changed',
+    'The job, its films, or what is cut of it have changed since you looked. Nothing was cut. The newest state is shown now. Look at it, then cut.',
+  );
 }
 
 /** @throws Problem 409 when another revision was looked at than there is */
@@ -181,8 +258,15 @@ export function mustBeLookedAt(now: number, looked: number): void {
 }
 
 /** @throws Problem 409 when another film lies in the cutter */
-export function mustBeLoaded({ film, zones }: Pick<FrozenSheet, 'film' | 'zones'>, loadedFilmIds: readonly string[]): void {
+export function mustBeLoaded(
+  { film, zones }: Pick<FrozenSheet, 'film' | 'zones'>,
+  loadedFilmIds: readonly string[],
+): void {
   const films = zones ? zones.map((zone) => zone.film) : [film];
   if (films.length === loadedFilmIds.length && films.every(({ id }, i) => id === loadedFilmIds[i])) return;
-  throw new Problem(409, 'wrong-film', `This sheet is for ${films.map(({ name }) => name).join(', then ')}. Nothing was cut. Load ${films.length === 1 ? 'that film' : 'those films, in that order,'} first.`);
+  throw new Problem(
+    409,
+    'wrong-film',
+    `This sheet is for ${films.map(({ name }) => name).join(', then ')}. Nothing was cut. Load ${films.length === 1 ? 'that film' : 'those films, in that order,'} first.`,
+  );
 }

@@ -14,23 +14,49 @@ export function deviceRoutes(door: SharedDoor): Route[] {
     const { address } = door;
     return {
       open: address ? { url: address.origin, isSecure: address.isSecure } : null,
-      wanted: sharing ? { address: sharing.address, port: sharing.port, hasCertificate: sharing.certificate !== null } : null,
+      wanted: sharing
+        ? { address: sharing.address, port: sharing.port, hasCertificate: sharing.certificate !== null }
+        : null,
       addresses: ownAddresses(),
       devices: await door.devices.list(),
       knocks: await door.devices.knocks(KNOCKS_SHOWN),
     };
   };
   return [
-    { method: 'get', path: '/api/devices', summary: 'Where the shop is shared, which devices are let in, and who came with a wrong code', isPrivate: true, answer: 'Devices', answers: 'All of it', handle: now },
+    {
+      method: 'get',
+      path: '/api/devices',
+      summary: 'Where the shop is shared, which devices are let in, and who came with a wrong code',
+      isPrivate: true,
+      answer: 'Devices',
+      answers: 'All of it',
+      handle: now,
+    },
     {
       method: 'put',
       path: '/api/devices/sharing',
-      summary: 'Share the shop on an address of this computer, with a certificate or (null) without; an address of null shuts it',
-      body: { type: 'object', additionalProperties: false, required: ['address', 'port', 'certificate', 'privateKey'], properties: { address: { anyOf: [{ type: 'string', pattern: '^[0-9A-Fa-f.:]{2,45}$' }, { type: 'null' }] }, port: { type: 'integer', minimum: 0, maximum: 65_535 }, certificate: PEM, privateKey: PEM } },
+      summary:
+        'Share the shop on an address of this computer, with a certificate or (null) without; an address of null shuts it',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['address', 'port', 'certificate', 'privateKey'],
+        properties: {
+          address: { anyOf: [{ type: 'string', pattern: '^[0-9A-Fa-f.:]{2,45}$' }, { type: 'null' }] },
+          port: { type: 'integer', minimum: 0, maximum: 65_535 },
+          certificate: PEM,
+          privateKey: PEM,
+        },
+      },
       answer: 'Devices',
       answers: 'What is shared now',
       handle: async ({ body }) => {
-        const { address, port, certificate, privateKey } = body as { address: string | null; port: number; certificate: string | null; privateKey: string | null };
+        const { address, port, certificate, privateKey } = body as {
+          address: string | null;
+          port: number;
+          certificate: string | null;
+          privateKey: string | null;
+        };
         if (address === null) await door.close();
         else await door.open({ address, port, certificate, privateKey });
         return now();
@@ -49,7 +75,12 @@ export function deviceRoutes(door: SharedDoor): Route[] {
         // Behind the #, it is sent to nobody.
         const url = `${address.origin}/let-in#${code}`;
         const { data, size } = encode(url, { border: 2 });
-        return Promise.resolve({ url, size, rows: data.map((row) => row.map((dot) => (dot ? '1' : '0')).join('')), until: new Date(until).toISOString() });
+        return Promise.resolve({
+          url,
+          size,
+          rows: data.map((row) => row.map((dot) => (dot ? '1' : '0')).join('')),
+          until: new Date(until).toISOString(),
+        });
       },
     },
     {
@@ -73,7 +104,15 @@ export function enterRoutes(door: SharedDoor, address: SharedAddress): Route[] {
       method: 'post',
       path: ENTER_PATH,
       summary: 'Let a device in by the code that it scanned',
-      body: { type: 'object', additionalProperties: false, required: ['code', 'name'], properties: { code: { type: 'string', minLength: 1, maxLength: 100 }, name: { type: 'string', minLength: 1, maxLength: 60 } } },
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['code', 'name'],
+        properties: {
+          code: { type: 'string', minLength: 1, maxLength: 100 },
+          name: { type: 'string', minLength: 1, maxLength: 60 },
+        },
+      },
       most: 2000,
       isBench: true,
       answer: 'LetIn',
@@ -84,7 +123,12 @@ export function enterRoutes(door: SharedDoor, address: SharedAddress): Route[] {
         try {
           door.pairing.take(code);
         } catch (error) {
-          await door.devices.logKnock(from, error instanceof Problem && error.code === 'too-many-codes' ? 'not heard: too many wrong codes' : 'a wrong code');
+          await door.devices.logKnock(
+            from,
+            error instanceof Problem && error.code === 'too-many-codes'
+              ? 'not heard: too many wrong codes'
+              : 'a wrong code',
+          );
           throw error;
         }
         const { device, token } = await door.devices.letIn(name.trim() || 'a device');
@@ -98,5 +142,13 @@ export function enterRoutes(door: SharedDoor, address: SharedAddress): Route[] {
 
 /** Who asks, so that a page knows what it may offer. */
 export function askerRoute(): Route {
-  return { method: 'get', path: '/api/asker', summary: 'Whether the bench computer asks, or a device that was let in', answer: 'Asker', answers: 'The device’s name; null for the bench computer', handle: ({ ctx }) => Promise.resolve({ device: (ctx.state['device'] as { name: string } | undefined)?.name ?? null }) };
+  return {
+    method: 'get',
+    path: '/api/asker',
+    summary: 'Whether the bench computer asks, or a device that was let in',
+    answer: 'Asker',
+    answers: 'The device’s name; null for the bench computer',
+    handle: ({ ctx }) =>
+      Promise.resolve({ device: (ctx.state['device'] as { name: string } | undefined)?.name ?? null }),
+  };
 }

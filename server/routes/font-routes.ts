@@ -6,7 +6,14 @@ import { describeFile } from '../stores/artwork-store.js';
 /** The shop's own fonts; those that are shipped come with the pages. */
 export function fontRoutes({ artworks, fonts, compute }: Services): Route[] {
   return [
-    { method: 'get', path: '/api/fonts', summary: 'Fonts that were added', answer: 'Fonts', answers: 'A list of names and files; a file is read at /api/artworks/:id', handle: () => fonts.list() },
+    {
+      method: 'get',
+      path: '/api/fonts',
+      summary: 'Fonts that were added',
+      answer: 'Fonts',
+      answers: 'A list of names and files; a file is read at /api/artworks/:id',
+      handle: () => fonts.list(),
+    },
     {
       method: 'post',
       path: '/api/fonts',

@@ -27,9 +27,15 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
       summary: 'Jobs that are not deleted, the soonest due first',
       query: { search: { type: 'string', maxLength: 200 }, state: { enum: STATES }, from: COUNT, most: COUNT },
       answer: 'JobSummaries',
-      answers: 'A list of job summaries: at most `most` (500 when it is not said), from the one numbered `from`. The header Total-Count says how many there are in all',
+      answers:
+        'A list of job summaries: at most `most` (500 when it is not said), from the one numbered `from`. The header Total-Count says how many there are in all',
       handle: async ({ ctx, query }) => {
-        const { jobs: listed, total } = await jobs.list({ search: query['search'] ?? '', state: (query['state'] as JobState | undefined) ?? null, from: Number(query['from'] ?? 0), most: Math.min(MOST_LISTED, Number(query['most'] ?? MOST_LISTED)) });
+        const { jobs: listed, total } = await jobs.list({
+          search: query['search'] ?? '',
+          state: (query['state'] as JobState | undefined) ?? null,
+          from: Number(query['from'] ?? 0),
+          most: Math.min(MOST_LISTED, Number(query['most'] ?? MOST_LISTED)),
+        });
         ctx.set('Total-Count', String(total));
         return listed;
       },
@@ -38,12 +44,23 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
       method: 'post',
       path: '/api/jobs',
       summary: 'Make a new job',
-      body: { type: 'object', additionalProperties: false, properties: { title: { type: 'string', minLength: 1, maxLength: 200 } } },
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        properties: { title: { type: 'string', minLength: 1, maxLength: 200 } },
+      },
       answer: 'Job',
       answers: 'The job',
       handle: ({ body }) => jobs.create(emptyRecipe((body as { title?: string }).title ?? 'New job')),
     },
-    { method: 'get', path: '/api/jobs/:id', summary: 'A job with its recipe', answer: 'Job', answers: 'The job', handle: ({ params }) => jobs.get(params['id']!) },
+    {
+      method: 'get',
+      path: '/api/jobs/:id',
+      summary: 'A job with its recipe',
+      answer: 'Job',
+      answers: 'The job',
+      handle: ({ params }) => jobs.get(params['id']!),
+    },
     {
       method: 'post',
       path: '/api/jobs/:id/duplicate',
@@ -85,35 +102,45 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
         return jobs.change(params['id']!, parseRecipe(recipe), edit);
       },
     },
-    ...(['undo', 'redo'] as const).map(
-      (name): Route => ({
-        method: 'post',
-        path: `/api/jobs/:id/${name}`,
-        summary: name === 'undo' ? 'Take back the last change of the recipe' : 'Do again what was taken back',
-        body: EDIT_SCHEMA,
-        answer: 'Job',
-        answers: 'The job as it then is',
-        handle: ({ params, body }) => jobs.step(params['id']!, name === 'undo' ? -1 : 1, body as Edit),
-      }),
-    ),
+    ...(['undo', 'redo'] as const).map((name): Route => ({
+      method: 'post',
+      path: `/api/jobs/:id/${name}`,
+      summary: name === 'undo' ? 'Take back the last change of the recipe' : 'Do again what was taken back',
+      body: EDIT_SCHEMA,
+      answer: 'Job',
+      answers: 'The job as it then is',
+      handle: ({ params, body }) => jobs.step(params['id']!, name === 'undo' ? -1 : 1, body as Edit),
+    })),
     {
       method: 'post',
       path: '/api/jobs/:id/artwork',
-      summary: 'Give a job an artwork: the bytes of an SVG, PDF, DXF, HP-GL, PNG, JPEG or WebP file. It is added to what is there, or put in the place of one part with the decisions that still apply. One that cannot be read is refused and the job keeps what it had',
-      query: { fileName: { type: 'string', minLength: 1, maxLength: 200 }, replaces: { type: 'string', minLength: 1, maxLength: 200 }, revision: { type: 'string', pattern: '^\\d{1,9}$' }, edit: EDIT_PROPERTIES.edit },
+      summary:
+        'Give a job an artwork: the bytes of an SVG, PDF, DXF, HP-GL, PNG, JPEG or WebP file. It is added to what is there, or put in the place of one part with the decisions that still apply. One that cannot be read is refused and the job keeps what it had',
+      query: {
+        fileName: { type: 'string', minLength: 1, maxLength: 200 },
+        replaces: { type: 'string', minLength: 1, maxLength: 200 },
+        revision: { type: 'string', pattern: '^\\d{1,9}$' },
+        edit: EDIT_PROPERTIES.edit,
+      },
       body: 'bytes',
       answer: 'JobWithNotes',
       answers: 'The job with the artwork in its recipe, and what became of decisions as “notes”',
       handle: async ({ params, query, bytes, signal }) => {
         const job = await jobs.get(params['id']!);
         // Read first and stored last: that it is still made from this revision is checked again when it is stored.
-        const edit: Edit = { revision: Number(query['revision'] ?? job.revision), ...(query['edit'] === undefined ? {} : { edit: query['edit'] }) };
+        const edit: Edit = {
+          revision: Number(query['revision'] ?? job.revision),
+          ...(query['edit'] === undefined ? {} : { edit: query['edit'] }),
+        };
         if (bytes.length === 0) throw new Problem(422, 'empty-file', 'The file is empty.');
         const fileName = query['fileName'] ?? 'artwork.svg';
         const source = describeFile(fileName, bytes);
         const part = pictureKind(bytes) ? picturePart(source) : drawingPart(source);
         const [planned, file] = [await planJob(job.id), { id: source.id, bytes }];
-        const { patch, notes } = query['replaces'] === undefined ? await compute.add(planned, part, file, signal) : await compute.replace(planned, query['replaces'], part, file, signal);
+        const { patch, notes } =
+          query['replaces'] === undefined
+            ? await compute.add(planned, part, file, signal)
+            : await compute.replace(planned, query['replaces'], part, file, signal);
         await artworks.add(source, bytes);
         return { ...(await jobs.change(job.id, patchRecipe(job.recipe, patch), edit)), notes };
       },
@@ -136,7 +163,8 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
     {
       method: 'get',
       path: '/api/jobs/:id/picture',
-      summary: 'A small picture of the job’s whole design. Asked for with the “design” that the list names, it may be kept for good',
+      summary:
+        'A small picture of the job’s whole design. Asked for with the “design” that the list names, it may be kept for good',
       query: { design: { type: 'string', maxLength: 100 } },
       answers: 'PNG; 404 when there is nothing to see',
       handle: async ({ ctx, params, query, signal }) => {
@@ -172,12 +200,18 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
     {
       method: 'get',
       path: '/api/jobs/:id/print/:what',
-      summary: 'The pattern of a job, the wrap template of its surface, or the weed map of its layers or of one of them, at true scale',
+      summary:
+        'The pattern of a job, the wrap template of its surface, or the weed map of its layers or of one of them, at true scale',
       query: { on: { enum: PRINT_ON }, film: { type: 'string', maxLength: 200 } },
       answers: 'SVG, DXF or PDF; a4 and a3 are PDF on sheets that are glued together',
       handle: async ({ ctx, params, query, signal }) => {
         const what = PRINTS.find((one) => one === params['what']);
-        if (!what) throw new Problem(404, 'no-such-print', 'There is no such thing to print. There are: pattern, wrap, weed-map.');
+        if (!what)
+          throw new Problem(
+            404,
+            'no-such-print',
+            'There is no such thing to print. There are: pattern, wrap, weed-map.',
+          );
         const on = (query['on'] ?? 'pdf') as PrintOn;
         const job = await planJob(params['id']!);
         const bytes = await compute.printJob(job, { what, on, filmId: query['film'] ?? null }, signal);
@@ -191,7 +225,9 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
       answers: 'Server-sent events',
       handle: async ({ ctx, params }) => {
         const job = await planJob(params['id']!);
-        return streamWork(ctx, { event: 'report', failed: 'The plan could not be computed.' }, (how) => compute.plan(job, how));
+        return streamWork(ctx, { event: 'report', failed: 'The plan could not be computed.' }, (how) =>
+          compute.plan(job, how),
+        );
       },
     },
   ];

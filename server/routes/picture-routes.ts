@@ -8,7 +8,12 @@ import { describeFile } from '../stores/artwork-store.js';
 const LARGEST_PICTURE = 20_000_000;
 const MOST_PX = 20_000;
 
-const MEDIA: Readonly<Record<string, string>> = { png: 'image/png', jpg: 'image/jpeg', webp: 'image/webp', svg: 'image/svg+xml' };
+const MEDIA: Readonly<Record<string, string>> = {
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  webp: 'image/webp',
+  svg: 'image/svg+xml',
+};
 
 /** Pictures of films and blanks. */
 export function pictureRoutes({ artworks }: Services): Route[] {
@@ -58,10 +63,19 @@ function sizeOf(bytes: Uint8Array): { readonly type: string; readonly ratio: num
   }
   const { width, height, type = '' } = size;
   if (!(type in MEDIA) || !(width > 0) || !(height > 0)) throw noPicture();
-  if (Math.max(width, height) > MOST_PX) throw new Problem(422, 'picture-too-large', `This picture has ${width} × ${height} pixels. At most ${MOST_PX} each way can be shown. Save it smaller.`);
+  if (Math.max(width, height) > MOST_PX)
+    throw new Problem(
+      422,
+      'picture-too-large',
+      `This picture has ${width} × ${height} pixels. At most ${MOST_PX} each way can be shown. Save it smaller.`,
+    );
   return { type, ratio: height / width };
 }
 
 function noPicture(): Problem {
-  return new Problem(422, 'no-picture', 'This file is no picture that can be shown. Use a PNG, JPEG, WebP or SVG file.');
+  return new Problem(
+    422,
+    'no-picture',
+    'This file is no picture that can be shown. Use a PNG, JPEG, WebP or SVG file.',
+  );
 }

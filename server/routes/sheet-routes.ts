@@ -11,7 +11,12 @@ import { EDIT_PROPERTIES } from './edit-schema.js';
 import { filesOnly, LOADED, mustBeLoaded } from './cut-routes.js';
 import { shopEditOf, whoOf } from './who.js';
 
-const LOADED_ONLY = { type: 'object', additionalProperties: false, required: ['loadedFilmIds'], properties: LOADED } as const;
+const LOADED_ONLY = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['loadedFilmIds'],
+  properties: LOADED,
+} as const;
 
 /** What of a sheet goes back to the rack: of each that is kept its size as it was measured, and where it lies. */
 const BACK = object({ leftover: whole(0, 1000), widthMm: size, lengthMm: size, place: text });
@@ -22,14 +27,16 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
   const undecided = async (id: string): Promise<FrozenSheet> => {
     const sheet = await sheets.get(id);
     const standing = standings(await sheets.ofJob(sheet.groups[0]!.jobId)).get(id);
-    if (standing !== 'undecided') throw new Problem(409, 'sheet-decided', 'It is already decided what to do with this sheet. Look at it again.');
+    if (standing !== 'undecided')
+      throw new Problem(409, 'sheet-decided', 'It is already decided what to do with this sheet. Look at it again.');
     return sheet;
   };
   return [
     {
       method: 'get',
       path: '/api/jobs/:id/cuts',
-      summary: 'Every sheet of a job that was sent to the cutter, as it was then, with its runs and ticks, the oldest first',
+      summary:
+        'Every sheet of a job that was sent to the cutter, as it was then, with its runs and ticks, the oldest first',
       answer: 'FrozenSheets',
       answers: 'A list of frozen sheets',
       handle: async ({ params }) => {
@@ -37,23 +44,31 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
         return sheets.ofJob(params['id']!);
       },
     },
-    { method: 'get', path: '/api/sheets/:id', summary: 'A frozen sheet', answer: 'FrozenSheet', answers: 'The sheet', handle: ({ params }) => sheets.get(params['id']!) },
-    ...(['outlines', 'runs'] as const).map(
-      (what): Route => ({
-        method: 'get',
-        path: `/api/sheets/:id/${what}`,
-        summary: what === 'outlines' ? 'What lies on a frozen sheet, group by group: contours, marks, borders; thousandths of a mm, y up' : 'Where the holder goes for it, run by run; 1/40 mm, y up',
-        answers: 'Packed lists of 32-bit numbers: how many, the length of each, then all of them',
-        handle: async ({ ctx, params }) => {
-          await sheets.get(params['id']!);
-          ctx.body = await programs.packed(params['id']!, what);
-          ctx.type = 'application/octet-stream';
-          // A frozen sheet never changes.
-          ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
-          return undefined;
-        },
-      }),
-    ),
+    {
+      method: 'get',
+      path: '/api/sheets/:id',
+      summary: 'A frozen sheet',
+      answer: 'FrozenSheet',
+      answers: 'The sheet',
+      handle: ({ params }) => sheets.get(params['id']!),
+    },
+    ...(['outlines', 'runs'] as const).map((what): Route => ({
+      method: 'get',
+      path: `/api/sheets/:id/${what}`,
+      summary:
+        what === 'outlines'
+          ? 'What lies on a frozen sheet, group by group: contours, marks, borders; thousandths of a mm, y up'
+          : 'Where the holder goes for it, run by run; 1/40 mm, y up',
+      answers: 'Packed lists of 32-bit numbers: how many, the length of each, then all of them',
+      handle: async ({ ctx, params }) => {
+        await sheets.get(params['id']!);
+        ctx.body = await programs.packed(params['id']!, what);
+        ctx.type = 'application/octet-stream';
+        // A frozen sheet never changes.
+        ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
+        return undefined;
+      },
+    })),
     {
       method: 'post',
       path: '/api/sheets/:id/again',
@@ -81,32 +96,66 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
         const [program, cutter] = [await programs.get(sheet.id), cutterInUse(await shop.get())];
         if (cutter.host === null) throw filesOnly();
         const { pairsDone } = sheet.runs.at(-1)!;
-        const settings = { ...program, bladeOffsetMm: program.bladeOffsetMm ?? cutter.bladeOffsetMm, overcutMm: program.overcutMm ?? cutter.overcutMm };
+        const settings = {
+          ...program,
+          bladeOffsetMm: program.bladeOffsetMm ?? cutter.bladeOffsetMm,
+          overcutMm: program.overcutMm ?? cutter.overcutMm,
+        };
         const { forceG, speedMmS, bladeOffsetMm, overcutMm } = settings;
-        const rest = await compute.rest({ sheet, program, pairsDone, settings: { forceG, speedMmS, bladeOffsetMm, overcutMm }, motion: cutter });
+        const rest = await compute.rest({
+          sheet,
+          program,
+          pairsDone,
+          settings: { forceG, speedMmS, bladeOffsetMm, overcutMm },
+          motion: cutter,
+        });
         mustBeLoaded(rest, (body as { loadedFilmIds: string[] }).loadedFilmIds);
-        return spooler.start(async () => {
-          const { groups } = await undecided(sheet.id);
-          return sheets.freeze({ ...rest, restOf: sheet.id, batchId: sheet.batchId, groups: rest.groups.map(({ of, ...group }) => ({ ...group, jobId: groups[of]!.jobId, revision: groups[of]!.revision })) });
-        }, await whoOf(shop, ctx));
+        return spooler.start(
+          async () => {
+            const { groups } = await undecided(sheet.id);
+            return sheets.freeze({
+              ...rest,
+              restOf: sheet.id,
+              batchId: sheet.batchId,
+              groups: rest.groups.map(({ of, ...group }) => ({
+                ...group,
+                jobId: groups[of]!.jobId,
+                revision: groups[of]!.revision,
+              })),
+            });
+          },
+          await whoOf(shop, ctx),
+        );
       },
     },
     {
       method: 'post',
       path: '/api/sheets/:id/decide',
       isBench: true,
-      summary: 'Say what becomes of a sheet that failed or was cancelled: keep it, when every part is whole; throw it away, so that it is planned anew; null asks again',
-      body: { type: 'object', additionalProperties: false, required: ['decided'], properties: { decided: { enum: ['kept', 'thrown-away', null] } } },
+      summary:
+        'Say what becomes of a sheet that failed or was cancelled: keep it, when every part is whole; throw it away, so that it is planned anew; null asks again',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['decided'],
+        properties: { decided: { enum: ['kept', 'thrown-away', null] } },
+      },
       answer: 'FrozenSheet',
       answers: 'The sheet',
       handle: async ({ params, body }) => {
         const { decided } = body as { decided: FrozenSheet['decided'] };
         const id = params['id']!;
         if (decided === null) {
-          if ((await sheets.get(id)).decided === null) throw new Problem(409, 'sheet-undecided', 'Nothing was decided about this sheet.');
+          if ((await sheets.get(id)).decided === null)
+            throw new Problem(409, 'sheet-undecided', 'Nothing was decided about this sheet.');
         } else {
           const whole = (await undecided(id)).runs.at(-1)!.whole;
-          if (decided === 'kept' && (whole === null || whole.parts < whole.ofParts)) throw new Problem(409, 'parts-missing', 'Not every part of this sheet is whole, so it cannot be kept as it is. Cut the rest instead.');
+          if (decided === 'kept' && (whole === null || whole.parts < whole.ofParts))
+            throw new Problem(
+              409,
+              'parts-missing',
+              'Not every part of this sheet is whole, so it cannot be kept as it is. Cut the rest instead.',
+            );
         }
         await sheets.decide(id, decided);
         return sheets.get(id);
@@ -116,20 +165,44 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       method: 'post',
       path: '/api/sheets/:id/leftovers',
       isBench: true,
-      summary: 'Say what becomes of what is left of a sheet’s pieces: those that are named go back to the rack as offcuts, with a number each, and the others are thrown away. All of it is booked, or nothing. Said once',
-      body: { type: 'object', additionalProperties: false, required: ['revision', 'back'], properties: { back: { type: 'array', maxItems: 1000, items: BACK }, ...EDIT_PROPERTIES } },
+      summary:
+        'Say what becomes of what is left of a sheet’s pieces: those that are named go back to the rack as offcuts, with a number each, and the others are thrown away. All of it is booked, or nothing. Said once',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['revision', 'back'],
+        properties: { back: { type: 'array', maxItems: 1000, items: BACK }, ...EDIT_PROPERTIES },
+      },
       answer: 'LeftoversBooked',
       answers: 'The numbers to write on the offcuts, in the order in which they were named',
       handle: async ({ ctx, params, body }) => {
         const { back } = body as { back: readonly Back[] };
         const sheet = await sheets.get(params['id']!);
-        if (!sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0)) throw new Problem(409, 'sheet-not-cut', 'Nothing of this sheet is cut yet, so nothing is left of it.');
+        if (!sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0))
+          throw new Problem(409, 'sheet-not-cut', 'Nothing of this sheet is cut yet, so nothing is left of it.');
         const pieces = back.map(({ leftover, widthMm, lengthMm, place }) => {
           const left = sheet.leftovers[leftover];
-          if (!left) throw new Problem(422, 'leftover-unknown', 'Nothing like that is left of this sheet. Look at it again.', 'back');
-          return { id: randomUUID(), filmId: left.filmId, kind: 'offcut' as const, widthMm, lengthMm, edgeMm: left.edgeMm, place, note: '', retired: false };
+          if (!left)
+            throw new Problem(
+              422,
+              'leftover-unknown',
+              'Nothing like that is left of this sheet. Look at it again.',
+              'back',
+            );
+          return {
+            id: randomUUID(),
+            filmId: left.filmId,
+            kind: 'offcut' as const,
+            widthMm,
+            lengthMm,
+            edgeMm: left.edgeMm,
+            place,
+            note: '',
+            retired: false,
+          };
         });
-        if (new Set(back.map(({ leftover }) => leftover)).size < back.length) throw new Problem(422, 'leftover-twice', 'The same piece is named twice. Name each once.', 'back');
+        if (new Set(back.map(({ leftover }) => leftover)).size < back.length)
+          throw new Problem(422, 'leftover-twice', 'The same piece is named twice. Name each once.', 'back');
         const numbers = await shop.putBack(pieces, sheet.id, await shopEditOf(shop, { ctx, body }));
         return { numbers, revision: (await shop.get()).revision };
       },
@@ -138,13 +211,29 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       method: 'put',
       path: '/api/sheets/:id/ticks',
       isBench: true,
-      summary: 'Tick off what is out of copies while they are weeded, or take the ticks back: all that are named, or none',
+      summary:
+        'Tick off what is out of copies while they are weeded, or take the ticks back: all that are named, or none',
       body: {
         type: 'object',
         additionalProperties: false,
         required: ['places', 'ticked'],
         properties: {
-          places: { type: 'array', minItems: 1, maxItems: 5000, items: { type: 'object', additionalProperties: false, required: ['position', 'kind', 'xMm', 'yMm'], properties: { position: { type: 'integer', minimum: 0 }, kind: { enum: [...SPOT_KINDS, 'all out'] }, xMm: { type: 'number' }, yMm: { type: 'number' } } } },
+          places: {
+            type: 'array',
+            minItems: 1,
+            maxItems: 5000,
+            items: {
+              type: 'object',
+              additionalProperties: false,
+              required: ['position', 'kind', 'xMm', 'yMm'],
+              properties: {
+                position: { type: 'integer', minimum: 0 },
+                kind: { enum: [...SPOT_KINDS, 'all out'] },
+                xMm: { type: 'number' },
+                yMm: { type: 'number' },
+              },
+            },
+          },
           ticked: { type: 'boolean' },
         },
       },
@@ -160,8 +249,14 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       method: 'post',
       path: '/api/sheets/:id/weeding',
       isBench: true,
-      summary: 'Start or stop the clock of weeding a sheet, or drop its times: a clock that nobody stopped teaches nothing',
-      body: { type: 'object', additionalProperties: false, required: ['clock'], properties: { clock: { enum: ['start', 'stop', 'drop'] } } },
+      summary:
+        'Start or stop the clock of weeding a sheet, or drop its times: a clock that nobody stopped teaches nothing',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['clock'],
+        properties: { clock: { enum: ['start', 'stop', 'drop'] } },
+      },
       answer: 'FrozenSheet',
       answers: 'The sheet',
       handle: async ({ ctx, params, body }) => {

@@ -1,6 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { Ajv } from 'ajv';
-import { FILM_SCHEMA, SHOP_KINDS, SHOP_SCHEMAS, type Film, type RecordChange, type ShopRecords } from '../../core/shop/index.js';
+import {
+  FILM_SCHEMA,
+  SHOP_KINDS,
+  SHOP_SCHEMAS,
+  type Film,
+  type RecordChange,
+  type ShopRecords,
+} from '../../core/shop/index.js';
 import { columnOf, readFilmsCsv, sayFault, worst, writeFilmsCsv, type Fault } from '../../core/shop/fields/index.js';
 import { object } from '../../core/words/schema.js';
 import { Problem } from '../problem.js';
@@ -24,12 +31,28 @@ const CHANGE = {
 export function shopRoutes({ shop, runs }: Services): Route[] {
   const written = async () => ({ revision: (await shop.get()).revision });
   return [
-    { method: 'get', path: '/api/shop', summary: 'All that the shop has, and what is left of each piece', answer: 'Shop', answers: 'The shop', handle: () => shop.get() },
+    {
+      method: 'get',
+      path: '/api/shop',
+      summary: 'All that the shop has, and what is left of each piece',
+      answer: 'Shop',
+      answers: 'The shop',
+      handle: () => shop.get(),
+    },
     {
       method: 'post',
       path: '/api/shop/changes',
-      summary: 'Add records or change them, all in one step that can be undone: each is written whole. Refused when one of them was changed since the revision that was looked at',
-      body: { type: 'object', additionalProperties: false, required: ['revision', 'changes'], properties: { changes: { type: 'array', minItems: 1, maxItems: MOST_CHANGES, items: CHANGE }, ...EDIT_PROPERTIES } },
+      summary:
+        'Add records or change them, all in one step that can be undone: each is written whole. Refused when one of them was changed since the revision that was looked at',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['revision', 'changes'],
+        properties: {
+          changes: { type: 'array', minItems: 1, maxItems: MOST_CHANGES, items: CHANGE },
+          ...EDIT_PROPERTIES,
+        },
+      },
       most: LARGEST_CSV,
       answer: 'ShopRevision',
       answers: 'The shop’s new revision',
@@ -37,26 +60,31 @@ export function shopRoutes({ shop, runs }: Services): Route[] {
         const { changes } = body as { changes: readonly { kind: RecordChange['kind']; value: { id: string } }[] };
         const { stock } = await shop.get();
         for (const { kind, value } of changes) {
-          if (kind === 'pieces') mustStayWhatItIs(stock.find((piece) => piece.id === value.id), value as ShopRecords['pieces']);
+          if (kind === 'pieces')
+            mustStayWhatItIs(
+              stock.find((piece) => piece.id === value.id),
+              value as ShopRecords['pieces'],
+            );
         }
-        await shop.change(changes.map(({ kind, value }) => ({ kind, id: value.id, value }) as RecordChange), await shopEditOf(shop, { ctx, body }));
+        await shop.change(
+          changes.map(({ kind, value }) => ({ kind, id: value.id, value }) as RecordChange),
+          await shopEditOf(shop, { ctx, body }),
+        );
         return written();
       },
     },
-    ...(['undo', 'redo'] as const).map(
-      (name): Route => ({
-        method: 'post',
-        path: `/api/shop/${name}`,
-        summary: name === 'undo' ? 'Take the last change of the shop’s records back' : 'Make it again',
-        body: EDIT_SCHEMA,
-        answer: 'ShopRevision',
-        answers: 'The shop’s new revision',
-        handle: async ({ ctx, body }) => {
-          await shop.step(name === 'undo' ? -1 : 1, await shopEditOf(shop, { ctx, body }));
-          return written();
-        },
-      }),
-    ),
+    ...(['undo', 'redo'] as const).map((name): Route => ({
+      method: 'post',
+      path: `/api/shop/${name}`,
+      summary: name === 'undo' ? 'Take the last change of the shop’s records back' : 'Make it again',
+      body: EDIT_SCHEMA,
+      answer: 'ShopRevision',
+      answers: 'The shop’s new revision',
+      handle: async ({ ctx, body }) => {
+        await shop.step(name === 'undo' ? -1 : 1, await shopEditOf(shop, { ctx, body }));
+        return written();
+      },
+    })),
     {
       method: 'get',
       path: '/api/shop/films.csv',
@@ -73,8 +101,12 @@ export function shopRoutes({ shop, runs }: Services): Route[] {
     {
       method: 'post',
       path: '/api/shop/films.csv',
-      summary: 'Take films out of such a table: known ones by their id, others as new ones. Nothing is taken when a line is wrong',
-      query: { revision: { type: 'string', pattern: '^\\d{1,12}$' }, edit: { type: 'string', minLength: 1, maxLength: 64 } },
+      summary:
+        'Take films out of such a table: known ones by their id, others as new ones. Nothing is taken when a line is wrong',
+      query: {
+        revision: { type: 'string', pattern: '^\\d{1,12}$' },
+        edit: { type: 'string', minLength: 1, maxLength: 64 },
+      },
       body: 'bytes',
       most: LARGEST_CSV,
       answer: 'FilmsTaken',
@@ -83,12 +115,25 @@ export function shopRoutes({ shop, runs }: Services): Route[] {
         const { films } = await shop.get();
         const read = readFilms(bytes, films);
         const changed = read.filter((film) => films.some((one) => one.id === film.id)).length;
-        const edit = await shopEditOf(shop, { ctx, body: { revision: Number(query['revision'] ?? 0), ...(query['edit'] ? { edit: query['edit'] } : {}) } });
-        await shop.change(read.map((film) => ({ kind: 'films', id: film.id, value: film })), edit);
+        const edit = await shopEditOf(shop, {
+          ctx,
+          body: { revision: Number(query['revision'] ?? 0), ...(query['edit'] ? { edit: query['edit'] } : {}) },
+        });
+        await shop.change(
+          read.map((film) => ({ kind: 'films', id: film.id, value: film })),
+          edit,
+        );
         return { added: read.length - changed, changed, ...(await written()) };
       },
     },
-    { method: 'get', path: '/api/shop/wear', summary: 'How often each mat went through the cutter, and how far each blade has cut, m, as the runs tell', answer: 'Wear', answers: 'Counts and metres by id', handle: () => runs.wear() },
+    {
+      method: 'get',
+      path: '/api/shop/wear',
+      summary: 'How often each mat went through the cutter, and how far each blade has cut, m, as the runs tell',
+      answer: 'Wear',
+      answers: 'Counts and metres by id',
+      handle: () => runs.wear(),
+    },
     {
       method: 'get',
       path: '/api/shop/films/:id/jobs',
@@ -104,7 +149,13 @@ export function shopRoutes({ shop, runs }: Services): Route[] {
 function mustStayWhatItIs(before: ShopRecords['pieces'] | undefined, after: ShopRecords['pieces']): void {
   if (!before) throw new Problem(422, 'piece-unknown', 'There is no such piece. A new one is received into stock.');
   for (const field of ['filmId', 'kind', 'number'] as const) {
-    if (before[field] !== after[field]) throw new Problem(422, 'piece-is-another', 'A piece stays of its film and its kind, and keeps its number. Throw it away, and receive another.', field);
+    if (before[field] !== after[field])
+      throw new Problem(
+        422,
+        'piece-is-another',
+        'A piece stays of its film and its kind, and keeps its number. Throw it away, and receive another.',
+        field,
+      );
   }
 }
 
@@ -116,16 +167,30 @@ function readFilms(bytes: Uint8Array, known: readonly Film[]): Film[] {
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw new Problem(422, 'csv-invalid', 'This is no text in UTF-8, so nothing was taken. Save the table as “CSV UTF-8”.');
+    throw new Problem(
+      422,
+      'csv-invalid',
+      'This is no text in UTF-8, so nothing was taken. Save the table as “CSV UTF-8”.',
+    );
   }
   const { films, problems } = readFilmsCsv(text, known, randomUUID);
   const wrong = [...problems];
   for (const { line, film } of films) {
     if (validateFilm(film)) continue;
     const faults = (validateFilm.errors ?? []) as unknown as Fault[];
-    for (const path of new Set(faults.map(({ instancePath }) => instancePath))) wrong.push({ line, message: `${columnOf(path.slice(1).replaceAll('/', '.'))}: ${sayFault(worst(faults.filter((fault) => fault.instancePath === path))!)}` });
+    for (const path of new Set(faults.map(({ instancePath }) => instancePath)))
+      wrong.push({
+        line,
+        message: `${columnOf(path.slice(1).replaceAll('/', '.'))}: ${sayFault(worst(faults.filter((fault) => fault.instancePath === path))!)}`,
+      });
   }
-  if (wrong.length > 0) throw new Problem(422, 'csv-invalid', 'Some lines are not right, so nothing was taken.', undefined, wrong.sort((a, b) => a.line - b.line).slice(0, 200));
+  if (wrong.length > 0)
+    throw new Problem(
+      422,
+      'csv-invalid',
+      'Some lines are not right, so nothing was taken.',
+      undefined,
+      wrong.sort((a, b) => a.line - b.line).slice(0, 200),
+    );
   return films.map(({ film }) => film);
 }
-

@@ -17,17 +17,24 @@ export function stockRoutes({ shop, book }: Services): Route[] {
     {
       method: 'get',
       path: '/api/shop/lines',
-      summary: 'Lines of the stock book, the newest first; of one piece when it is named. “before” is the last line that was seen',
+      summary:
+        'Lines of the stock book, the newest first; of one piece when it is named. “before” is the last line that was seen',
       query: { piece: id, before: { type: 'string', pattern: '^\\d{1,12}$' } },
       answer: 'StockLines',
       answers: `At most ${MOST_LINES} lines`,
-      handle: ({ query }) => book.lines({ most: MOST_LINES, ...(query['piece'] ? { pieceId: query['piece'] } : {}), ...(query['before'] ? { before: Number(query['before']) } : {}) }),
+      handle: ({ query }) =>
+        book.lines({
+          most: MOST_LINES,
+          ...(query['piece'] ? { pieceId: query['piece'] } : {}),
+          ...(query['before'] ? { before: Number(query['before']) } : {}),
+        }),
     },
     {
       method: 'post',
       path: '/api/shop/pieces',
       isBench: true,
-      summary: 'Receive a roll or sheets into stock, or put what is left of a cut back as an offcut, which gets a number to write on it',
+      summary:
+        'Receive a roll or sheets into stock, or put what is left of a cut back as an offcut, which gets a number to write on it',
       body: {
         type: 'object',
         additionalProperties: false,
@@ -44,9 +51,25 @@ export function stockRoutes({ shop, book }: Services): Route[] {
       answer: 'PieceReceived',
       answers: 'The number to write on an offcut; null for others',
       handle: async ({ ctx, body }) => {
-        const { piece, amount: received, why, note: said, sheetId } = body as { piece: Omit<PieceCard, 'number'>; amount: number; why: 'received' | 'returned'; note: string; sheetId: string | null };
+        const {
+          piece,
+          amount: received,
+          why,
+          note: said,
+          sheetId,
+        } = body as {
+          piece: Omit<PieceCard, 'number'>;
+          amount: number;
+          why: 'received' | 'returned';
+          note: string;
+          sheetId: string | null;
+        };
         mustMakeSense(piece, why, received);
-        const number = await shop.receive(piece, { amount: received, why, note: said, sheetId }, await shopEditOf(shop, { ctx, body }));
+        const number = await shop.receive(
+          piece,
+          { amount: received, why, note: said, sheetId },
+          await shopEditOf(shop, { ctx, body }),
+        );
         return { number, revision: (await shop.get()).revision };
       },
     },
@@ -54,13 +77,24 @@ export function stockRoutes({ shop, book }: Services): Route[] {
       method: 'post',
       path: '/api/shop/pieces/:id/lines',
       isBench: true,
-      summary: 'Write into the stock book: received, used, returned or corrected by so much (mm of a roll, else how many); counted, so much is there; thrown away, so much or (null) all of it',
-      body: { type: 'object', additionalProperties: false, required: ['revision', 'act', 'figure', 'note'], properties: { act: oneOf(STOCK_ACTS), figure: orNull(amount), note, ...EDIT_PROPERTIES } },
+      summary:
+        'Write into the stock book: received, used, returned or corrected by so much (mm of a roll, else how many); counted, so much is there; thrown away, so much or (null) all of it',
+      body: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['revision', 'act', 'figure', 'note'],
+        properties: { act: oneOf(STOCK_ACTS), figure: orNull(amount), note, ...EDIT_PROPERTIES },
+      },
       answer: 'ShopRevision',
       answers: 'The shop’s new revision',
       handle: async ({ ctx, params, body }) => {
         const { act, figure: said, note: noted } = body as { act: StockAct; figure: number | null; note: string };
-        await bookEntry({ shop, book }, params['id']!, { act, figure: said, note: noted }, await shopEditOf(shop, { ctx, body }));
+        await bookEntry(
+          { shop, book },
+          params['id']!,
+          { act, figure: said, note: noted },
+          await shopEditOf(shop, { ctx, body }),
+        );
         return { revision: (await shop.get()).revision };
       },
     },

@@ -12,7 +12,10 @@ export async function whoOf(shop: ShopStore, ctx: Context): Promise<string> {
 }
 
 /** What a request says of the write of the shop that it asks for. */
-export async function shopEditOf(shop: ShopStore, { ctx, body }: Pick<RouteRequest, 'ctx' | 'body'>): Promise<ShopEdit> {
+export async function shopEditOf(
+  shop: ShopStore,
+  { ctx, body }: Pick<RouteRequest, 'ctx' | 'body'>,
+): Promise<ShopEdit> {
   const { revision, edit } = body as { revision: number; edit?: string };
   return { revision, ...(edit === undefined ? {} : { edit }), who: await whoOf(shop, ctx) };
 }

@@ -35,7 +35,12 @@ export class Pairing {
   /** Takes a code, which is then used up. @throws Problem 429 while nobody is heard, 403 when it is not the code, or no code waits any more */
   take(code: string): void {
     const now = this.now();
-    if (now < this.#deafUntil) throw new Problem(429, 'too-many-codes', `Too many wrong codes. Try again in ${Math.ceil((this.#deafUntil - now) / 1000)} seconds, with a new code.`);
+    if (now < this.#deafUntil)
+      throw new Problem(
+        429,
+        'too-many-codes',
+        `Too many wrong codes. Try again in ${Math.ceil((this.#deafUntil - now) / 1000)} seconds, with a new code.`,
+      );
     const waiting = this.#waiting;
     if (waiting && now < waiting.until && timingSafeEqual(waiting.hash, hashOf(code))) {
       this.#waiting = null;
@@ -45,7 +50,11 @@ export class Pairing {
     this.#wrong += 1;
     this.#deafUntil = now + Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (this.#wrong - 1));
     if (this.#wrong >= MOST_WRONG) this.#waiting = null;
-    throw new Problem(403, 'code-wrong', 'This code is not good any more. A code lives two minutes and lets in one device. Show a new one on the bench computer.');
+    throw new Problem(
+      403,
+      'code-wrong',
+      'This code is not good any more. A code lives two minutes and lets in one device. Show a new one on the bench computer.',
+    );
   }
 }
 

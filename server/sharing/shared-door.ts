@@ -43,7 +43,10 @@ export class SharedDoor {
   /** Opens it as it was left; one that cannot be opened any more (the network is another one) says so and stays shut. */
   async reopen(): Promise<void> {
     const sharing = await this.devices.sharing();
-    if (sharing) await this.#listen(sharing).catch((error: unknown) => console.error(`The shop is not shared: ${error instanceof Error ? error.message : String(error)}`));
+    if (sharing)
+      await this.#listen(sharing).catch((error: unknown) =>
+        console.error(`The shop is not shared: ${error instanceof Error ? error.message : String(error)}`),
+      );
   }
 
   /** @throws Problem 422 when it cannot be opened there; what was open before stays as it was left, but shut */
@@ -93,13 +96,25 @@ export class SharedDoor {
     const listener: ReturnType<Koa['callback']> = (request, response) => handle!(request, response);
     let server: Server;
     try {
-      server = isSecure ? (createSecureServer({ cert: certificate, key: privateKey }, listener as Parameters<typeof createSecureServer>[1]) as unknown as Server) : createServer(listener);
+      server = isSecure
+        ? (createSecureServer(
+            { cert: certificate, key: privateKey },
+            listener as Parameters<typeof createSecureServer>[1],
+          ) as unknown as Server)
+        : createServer(listener);
     } catch {
-      throw new Problem(422, 'certificate-wrong', 'This certificate and key cannot be used. Both must be PEM files, and the key must be the certificate’s own, without a password.', 'certificate');
+      throw new Problem(
+        422,
+        'certificate-wrong',
+        'This certificate and key cannot be used. Both must be PEM files, and the key must be the certificate’s own, without a password.',
+        'certificate',
+      );
     }
     answerBrokenRequests(server);
     await new Promise<void>((resolve, reject) => {
-      server.once('error', (error: NodeJS.ErrnoException) => reject(new Problem(422, 'address-wrong', sayWhyNot(error, address, port), 'address')));
+      server.once('error', (error: NodeJS.ErrnoException) =>
+        reject(new Problem(422, 'address-wrong', sayWhyNot(error, address, port), 'address')),
+      );
       server.listen(port, address, () => resolve());
     });
     const bound = server.address();
@@ -122,5 +137,7 @@ function sayWhyNot({ code }: NodeJS.ErrnoException, address: string, port: numbe
 
 /** Addresses of this computer in a network, by which a phone reaches it. */
 export function ownAddresses(): string[] {
-  return Object.values(networkInterfaces()).flatMap((list) => (list ?? []).filter(({ internal, family }) => !internal && family === 'IPv4').map(({ address }) => address));
+  return Object.values(networkInterfaces()).flatMap((list) =>
+    (list ?? []).filter(({ internal, family }) => !internal && family === 'IPv4').map(({ address }) => address),
+  );
 }

@@ -20,16 +20,21 @@ export function sharedSecurity(door: SharedDoor, { host, origin, isSecure }: Sha
   return async (ctx, next) => {
     setPageHeaders(ctx);
     if (isSecure) ctx.set('Strict-Transport-Security', 'max-age=86400');
-    if (ctx.get('host') !== host) throw new Problem(421, 'host-refused', 'This server answers only under its own address.');
+    if (ctx.get('host') !== host)
+      throw new Problem(421, 'host-refused', 'This server answers only under its own address.');
     const from = ctx.get('origin');
-    if (from ? from !== origin : !isSafe(ctx.method)) throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
-    if (ctx.get('sec-fetch-site') === 'cross-site' && (ctx.path.startsWith('/api') || !isSafe(ctx.method))) throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
-    if (!isSafe(ctx.method) && !['POST', 'PUT', 'PATCH', 'DELETE'].includes(ctx.method)) throw new Problem(405, 'method-refused', 'This cannot be asked for so.');
+    if (from ? from !== origin : !isSafe(ctx.method))
+      throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
+    if (ctx.get('sec-fetch-site') === 'cross-site' && (ctx.path.startsWith('/api') || !isSafe(ctx.method)))
+      throw new Problem(403, 'origin-refused', 'Requests from other pages are not answered.');
+    if (!isSafe(ctx.method) && !['POST', 'PUT', 'PATCH', 'DELETE'].includes(ctx.method))
+      throw new Problem(405, 'method-refused', 'This cannot be asked for so.');
     const isPage = isSafe(ctx.method) && !/^\/api(\/|$)/i.test(decoded(ctx));
     const isEntering = ctx.method === 'POST' && ctx.path === ENTER_PATH;
     if (!isPage && !isEntering) {
       const device = await deviceOf(ctx, door);
-      if (!device) throw new Problem(401, 'not-let-in', 'This device is not let in. Scan a new code on the bench computer.');
+      if (!device)
+        throw new Problem(401, 'not-let-in', 'This device is not let in. Scan a new code on the bench computer.');
       door.speaks(device.id, ctx.req.socket);
       ctx.state['device'] = device;
     }
@@ -44,7 +49,10 @@ export function askingDevice(ctx: Context): Device | null {
 
 /** Gives a device what it is known by. */
 export function giveCookie(ctx: Context, token: string, isSecure: boolean): void {
-  ctx.set('Set-Cookie', `${COOKIE}=${token}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR_S}${isSecure ? '; Secure' : ''}`);
+  ctx.set(
+    'Set-Cookie',
+    `${COOKIE}=${token}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR_S}${isSecure ? '; Secure' : ''}`,
+  );
 }
 
 async function deviceOf(ctx: Context, door: SharedDoor): Promise<Device | null> {
@@ -61,7 +69,9 @@ async function deviceOf(ctx: Context, door: SharedDoor): Promise<Device | null> 
 /** The path with its escapes read: "/%61pi" is no way round. @throws Problem 400 */
 function decoded(ctx: Context): string {
   try {
-    return decodeURIComponent(ctx.path).replace(/\/{2,}/g, '/').replace(/\\/g, '/');
+    return decodeURIComponent(ctx.path)
+      .replace(/\/{2,}/g, '/')
+      .replace(/\\/g, '/');
   } catch {
     throw new Problem(400, 'path-invalid', 'This address cannot be read.');
   }

@@ -1,10 +1,26 @@
 import { describe, expect, it } from 'vitest';
 import { greeting, onReport, onSilence, type CutNow, type CutterReport, type StoredCut } from './cut-state.js';
 
-const IDLE: CutterReport = { state: 'idle', empty: true, freeBytes: 4096, pairsDone: 100, boot: 7, xMm: 0, yMm: 0, knifeDown: false, meterMs: 0 };
+const IDLE: CutterReport = {
+  state: 'idle',
+  empty: true,
+  freeBytes: 4096,
+  pairsDone: 100,
+  boot: 7,
+  xMm: 0,
+  yMm: 0,
+  knifeDown: false,
+  meterMs: 0,
+};
 const NEW: StoredCut = { state: 'cutting', message: '', pairsDone: 0, bearings: null };
 const BEGUN: StoredCut = { ...NEW, pairsDone: 10, bearings: { pairsBase: 100, boot: 7, meterMs: 0 } };
-const now = (stored: StoredCut, more: Partial<CutNow> = {}): CutNow => ({ stored, talk: greeting(stored), wish: 'go', pairsTotal: 50, ...more });
+const now = (stored: StoredCut, more: Partial<CutNow> = {}): CutNow => ({
+  stored,
+  talk: greeting(stored),
+  wish: 'go',
+  pairsTotal: 50,
+  ...more,
+});
 
 describe('what a report means', () => {
   it.each([
@@ -21,7 +37,11 @@ describe('what a report means', () => {
     const asked = onReport(now(NEW), IDLE);
     expect([asked.stored.bearings, asked.tell]).toEqual([null, ['new-sheet']]);
     const claimed = onReport(now(asked.stored, { talk: asked.talk }), IDLE);
-    expect([claimed.stored.bearings, claimed.tell, claimed.talk]).toEqual([{ pairsBase: 100, boot: 7, meterMs: 0 }, [], { phase: 'sending', from: 0 }]);
+    expect([claimed.stored.bearings, claimed.tell, claimed.talk]).toEqual([
+      { pairsBase: 100, boot: 7, meterMs: 0 },
+      [],
+      { phase: 'sending', from: 0 },
+    ]);
   });
 
   it('what an earlier cut left in the cutter is dropped before a sheet is begun', () => {
@@ -35,20 +55,35 @@ describe('what a report means', () => {
     ['more than there is', 151],
   ])('a count that is %s fails the sheet with a sentence, and drops what the cutter holds', (_, pairsDone) => {
     const { stored, tell } = onReport(now(BEGUN), { ...IDLE, pairsDone });
-    expect([stored.state, stored.message, stored.pairsDone, tell]).toEqual(['failed', expect.stringContaining('count does not fit'), 10, ['drop', 'release']]);
+    expect([stored.state, stored.message, stored.pairsDone, tell]).toEqual([
+      'failed',
+      expect.stringContaining('count does not fit'),
+      10,
+      ['drop', 'release'],
+    ]);
   });
 
   it('a cutter that was started anew fails the sheet, with what it was known to have done', () => {
-    expect(onReport(now(BEGUN), { ...IDLE, boot: 8, pairsDone: 0 }).stored).toMatchObject({ state: 'failed', pairsDone: 10 });
+    expect(onReport(now(BEGUN), { ...IDLE, boot: 8, pairsDone: 0 }).stored).toMatchObject({
+      state: 'failed',
+      pairsDone: 10,
+    });
   });
 
   it('a cut is over only when the cutter holds nothing more of it', () => {
     const last = { ...IDLE, pairsDone: 150 };
     expect(onReport(now(BEGUN), { ...last, state: 'moving', empty: false }).stored.state).toBe('cutting');
     expect(onReport(now(BEGUN), last).stored.state).toBe('finished');
-    const cancelling = onReport(now(BEGUN, { wish: 'cancel' }), { ...IDLE, pairsDone: 120, state: 'jammed', empty: false });
+    const cancelling = onReport(now(BEGUN, { wish: 'cancel' }), {
+      ...IDLE,
+      pairsDone: 120,
+      state: 'jammed',
+      empty: false,
+    });
     expect([cancelling.stored.state, cancelling.tell]).toEqual(['cancelling', ['drop', 'release']]);
-    expect(onReport(now(cancelling.stored, { wish: 'cancel' }), { ...IDLE, pairsDone: 120, state: 'jammed' }).stored).toMatchObject({ state: 'cancelled', pairsDone: 20 });
+    expect(
+      onReport(now(cancelling.stored, { wish: 'cancel' }), { ...IDLE, pairsDone: 120, state: 'jammed' }).stored,
+    ).toMatchObject({ state: 'cancelled', pairsDone: 20 });
   });
 
   it('a cancelled cut of which nothing was sent needs no cutter; any other waits for it', () => {

@@ -77,7 +77,9 @@ export function greeting({ bearings }: StoredCut): Talk {
 export function onSilence({ stored, talk, wish }: CutNow): CutStep {
   // Nothing of it was ever sent: there is nothing to drop.
   if (wish === 'cancel' && !stored.bearings) return ended(stored, talk, 'cancelled', SAID.cancelled);
-  return wish === 'cancel' ? going(stored, talk, 'cancelling', SAID.cancellingUnreached) : going(stored, talk, 'waiting', SAID.waiting);
+  return wish === 'cancel'
+    ? going(stored, talk, 'cancelling', SAID.cancellingUnreached)
+    : going(stored, talk, 'waiting', SAID.waiting);
 }
 
 /** The cutter has answered. */
@@ -85,13 +87,19 @@ export function onReport(now: CutNow, report: CutterReport): CutStep {
   const { stored, talk, wish, pairsTotal } = now;
   const { bearings } = stored;
   if (!bearings) return wish === 'cancel' ? ended(stored, talk, 'cancelled', SAID.cancelled) : claim(now, report);
-  if (report.boot !== bearings.boot) return wish === 'cancel' ? ended(stored, talk, 'cancelled', SAID.cancelled) : ended(stored, talk, 'failed', SAID.placeLost);
+  if (report.boot !== bearings.boot)
+    return wish === 'cancel'
+      ? ended(stored, talk, 'cancelled', SAID.cancelled)
+      : ended(stored, talk, 'failed', SAID.placeLost);
   const pairsDone = report.pairsDone - bearings.pairsBase;
-  if (pairsDone < stored.pairsDone || pairsDone > pairsTotal) return { ...ended(stored, talk, 'failed', SAID.countWrong), tell: ['drop', 'release'] };
+  if (pairsDone < stored.pairsDone || pairsDone > pairsTotal)
+    return { ...ended(stored, talk, 'failed', SAID.countWrong), tell: ['drop', 'release'] };
   const counted = { ...stored, pairsDone };
   if (wish === 'cancel') {
     const release: readonly Telling[] = report.state === 'held' ? ['release'] : [];
-    return report.empty ? { ...ended(counted, talk, 'cancelled', SAID.cancelled), tell: release } : { ...going(counted, talk, 'cancelling', SAID.cancelling), tell: ['drop', 'release'] };
+    return report.empty
+      ? { ...ended(counted, talk, 'cancelled', SAID.cancelled), tell: release }
+      : { ...going(counted, talk, 'cancelling', SAID.cancelling), tell: ['drop', 'release'] };
   }
   if (report.empty && pairsDone === pairsTotal) return ended(counted, talk, 'finished', '');
   const isFinal = report.empty && report.state === 'idle';
@@ -103,8 +111,10 @@ export function onReport(now: CutNow, report: CutterReport): CutStep {
 function claim({ stored, talk, wish }: CutNow, report: CutterReport): CutStep {
   const asked = talk.phase === 'claiming' && talk.asked;
   const state = stateOf(report, wish);
-  if (!report.empty) return { ...going(stored, { phase: 'claiming', asked: false }, state, SAID.clearing), tell: ['drop', 'release'] };
-  if (report.state === 'held') return { ...going(stored, { phase: 'claiming', asked: false }, 'cutting', ''), tell: ['release'] };
+  if (!report.empty)
+    return { ...going(stored, { phase: 'claiming', asked: false }, state, SAID.clearing), tell: ['drop', 'release'] };
+  if (report.state === 'held')
+    return { ...going(stored, { phase: 'claiming', asked: false }, 'cutting', ''), tell: ['release'] };
   if (report.state !== 'idle') return going(stored, { phase: 'claiming', asked: false }, state, messageOf(report));
   if (!asked) return { ...going(stored, { phase: 'claiming', asked: true }, 'cutting', ''), tell: ['new-sheet'] };
   const bearings: Bearings = { pairsBase: report.pairsDone, boot: report.boot, meterMs: report.meterMs };
@@ -119,7 +129,11 @@ function tellings({ state }: CutterReport, wish: Wish, talk: Talk): readonly Tel
 
 function stateOf({ state }: CutterReport, wish: Wish): RunState {
   // Not before it stands still: a wish is no pause yet.
-  return state === 'out-of-film' || state === 'jammed' ? 'stuck' : wish === 'pause' && state === 'held' ? 'paused' : 'cutting';
+  return state === 'out-of-film' || state === 'jammed'
+    ? 'stuck'
+    : wish === 'pause' && state === 'held'
+      ? 'paused'
+      : 'cutting';
 }
 
 function messageOf({ state }: CutterReport): string {

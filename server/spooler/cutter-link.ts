@@ -13,17 +13,49 @@ export class CutterUnreachable extends Error {
 const ANSWER_MS = 3000;
 
 /** What a cutter answers or obeys at once, ahead of its buffer (docs/cutter.md). */
-export const REQUESTS = { report: '\x1b.S', hold: '\x1b.H', release: '\x1b.G', drop: '\x1b.K', 'new-sheet': '\x1b.N' } as const;
+export const REQUESTS = {
+  report: '\x1b.S',
+  hold: '\x1b.H',
+  release: '\x1b.G',
+  drop: '\x1b.K',
+  'new-sheet': '\x1b.N',
+} as const;
 
-const STATES: readonly string[] = ['idle', 'moving', 'held', 'out-of-film', 'jammed'] satisfies readonly CutterReport['state'][];
+const STATES: readonly string[] = [
+  'idle',
+  'moving',
+  'held',
+  'out-of-film',
+  'jammed',
+] satisfies readonly CutterReport['state'][];
 
 /** A cutter’s report from its line; null when it is none. */
 export function parseReport(line: string): CutterReport | null {
   const [mark, state = '', ...rest] = line.trim().split(' ');
   const numbers = rest.map(Number);
-  if (mark !== 'S' || !STATES.includes(state) || numbers.length !== 8 || !numbers.every(Number.isSafeInteger)) return null;
-  const [empty, freeBytes, pairsDone, boot, x, y, down, meterMs] = numbers as [number, number, number, number, number, number, number, number];
-  return { state: state as CutterReport['state'], empty: empty === 1, freeBytes, pairsDone, boot, xMm: x / UNITS_PER_MM, yMm: y / UNITS_PER_MM, knifeDown: down === 1, meterMs };
+  if (mark !== 'S' || !STATES.includes(state) || numbers.length !== 8 || !numbers.every(Number.isSafeInteger))
+    return null;
+  const [empty, freeBytes, pairsDone, boot, x, y, down, meterMs] = numbers as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  return {
+    state: state as CutterReport['state'],
+    empty: empty === 1,
+    freeBytes,
+    pairsDone,
+    boot,
+    xMm: x / UNITS_PER_MM,
+    yMm: y / UNITS_PER_MM,
+    knifeDown: down === 1,
+    meterMs,
+  };
 }
 
 /** A connection to a cutter: sends HP-GL and asks for its report. Never has more on the wire than the cutter has room for, so requests are not queued behind cuts. */

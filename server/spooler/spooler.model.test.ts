@@ -31,11 +31,26 @@ interface Sheet {
 function makeSheet(random: Random): Sheet {
   const contours = Array.from({ length: 2 + Math.floor(random() * 6) }, (_, i) => {
     const [x, y] = [30 + 45 * (i % 4), 30 + 45 * Math.floor(i / 4)];
-    return random() < 0.3 ? rectangle(x - 15, y - 10, 30, 20) : random() < 0.7 ? disc(x, y, 5 + random() * 14, 10 + Math.floor(random() * 150)) : blob(random, x, y, 18);
+    return random() < 0.3
+      ? rectangle(x - 15, y - 10, 30, 20)
+      : random() < 0.7
+        ? disc(x, y, 5 + random() * 14, 10 + Math.floor(random() * 150))
+        : blob(random, x, y, 18);
   });
-  const made: CutProgram = cutProgram({ groups: [{ contours, borders: [] }], settings: SETTINGS, motion: DEVICE_DEFAULTS });
+  const made: CutProgram = cutProgram({
+    groups: [{ contours, borders: [] }],
+    settings: SETTINGS,
+    motion: DEVICE_DEFAULTS,
+  });
   return {
-    frozen: { runs: made.runs, forceG: made.settings.forceG, speedMmS: made.settings.speedMmS, wholeAt: made.wholeAt, partOf: contours.map((_, i) => i), contoursOf: [contours.length] },
+    frozen: {
+      runs: made.runs,
+      forceG: made.settings.forceG,
+      speedMmS: made.settings.speedMmS,
+      wholeAt: made.wholeAt,
+      partOf: contours.map((_, i) => i),
+      contoursOf: [contours.length],
+    },
     meant: runOffline(writeHpgl(made)).lines,
   };
 }
@@ -48,7 +63,10 @@ class Machine {
   /** The piece was put in and nothing was sent for it yet, so it must be bare when the spooler says that it is a new sheet. */
   foreign = 0;
 
-  constructor(private readonly random: Random, private readonly bufferBytes: number) {
+  constructor(
+    private readonly random: Random,
+    private readonly bufferBytes: number,
+  ) {
     this.device = this.#made();
   }
 
@@ -93,17 +111,42 @@ class Book implements RunBook {
 
   async create({ sheetId }: { sheetId: string }): Promise<Run> {
     this.#mayRefuse();
-    if ([...this.runs.values()].some((run) => !ENDED.includes(run.state))) throw new Problem(409, 'cutter-busy', 'busy');
+    if ([...this.runs.values()].some((run) => !ENDED.includes(run.state)))
+      throw new Problem(409, 'cutter-busy', 'busy');
     const { frozen } = this.sheets.get(sheetId)!;
-    const run: Run = { id: `run-${this.runs.size}`, sheetId, state: 'cutting', message: '', pairsTotal: programPairs(frozen.runs), pairsDone: 0, share: 0, estimateSeconds: 1, actualSeconds: null, whole: null, outcome: null, note: '', startedAt: '', finishedAt: null };
+    const run: Run = {
+      id: `run-${this.runs.size}`,
+      sheetId,
+      state: 'cutting',
+      message: '',
+      pairsTotal: programPairs(frozen.runs),
+      pairsDone: 0,
+      share: 0,
+      estimateSeconds: 1,
+      actualSeconds: null,
+      whole: null,
+      outcome: null,
+      note: '',
+      startedAt: '',
+      finishedAt: null,
+    };
     this.runs.set(run.id, run);
-    this.cuts.set(run.id, { state: 'cutting', message: '', pairsDone: 0, bearings: null, share: 0, actualSeconds: null, whole: null });
+    this.cuts.set(run.id, {
+      state: 'cutting',
+      message: '',
+      pairsDone: 0,
+      bearings: null,
+      share: 0,
+      actualSeconds: null,
+      whole: null,
+    });
     return Promise.resolve(run);
   }
 
   get = (id: string) => Promise.resolve(this.runs.get(id)!);
   open = () => Promise.resolve([...this.runs.values()].filter((run) => !ENDED.includes(run.state)));
-  cutOf = (id: string) => Promise.resolve({ stored: this.cuts.get(id)!, program: this.sheets.get(this.runs.get(id)!.sheetId)!.frozen });
+  cutOf = (id: string) =>
+    Promise.resolve({ stored: this.cuts.get(id)!, program: this.sheets.get(this.runs.get(id)!.sheetId)!.frozen });
 
   async save(id: string, cut: SavedCut): Promise<void> {
     this.#mayRefuse();
@@ -152,9 +195,21 @@ class Scene {
     const life = this.#life;
     const dead = () => life !== this.#life;
     const never = new Promise<never>(() => {});
-    const alive = <T>(act: () => Promise<T>): Promise<T> => (dead() ? never : act().then((value) => (dead() ? never : value), (error: unknown) => (dead() ? never : Promise.reject(error as Error))));
+    const alive = <T>(act: () => Promise<T>): Promise<T> =>
+      dead()
+        ? never
+        : act().then(
+            (value) => (dead() ? never : value),
+            (error: unknown) => (dead() ? never : Promise.reject(error as Error)),
+          );
     const { book } = this;
-    const runs: RunBook = { create: (i) => alive(() => book.create(i)), get: (i) => alive(() => book.get(i)), open: () => alive(() => book.open()), cutOf: (i) => alive(() => book.cutOf(i)), save: (i, c) => alive(() => book.save(i, c)) };
+    const runs: RunBook = {
+      create: (i) => alive(() => book.create(i)),
+      get: (i) => alive(() => book.get(i)),
+      open: () => alive(() => book.open()),
+      cutOf: (i) => alive(() => book.cutOf(i)),
+      save: (i, c) => alive(() => book.save(i, c)),
+    };
     this.spooler = new Spooler({
       runs,
       connect: () => alive(() => this.#connect(dead)),
@@ -202,7 +257,9 @@ class Scene {
     this.machine.load();
     const sheetId = `sheet-${this.sheets.size}`;
     this.sheets.set(sheetId, sheet);
-    const starts = await Promise.allSettled(Array.from({ length: hands }, () => this.spooler.start(() => Promise.resolve(sheetId))));
+    const starts = await Promise.allSettled(
+      Array.from({ length: hands }, () => this.spooler.start(() => Promise.resolve(sheetId))),
+    );
     const begun = starts.filter((start) => start.status === 'fulfilled').length;
     if (begun > 1) this.faults.push('two starts at one moment both succeeded');
     await settled();
@@ -212,7 +269,8 @@ class Scene {
   keepTrace(): void {
     const last = [...this.book.runs.keys()].at(-1);
     if (last !== undefined && !this.traces.has(last)) this.traces.set(last, this.machine.lines);
-    else if (last === undefined && this.machine.lines.length > 0) this.faults.push('something was cut before any sheet was sent');
+    else if (last === undefined && this.machine.lines.length > 0)
+      this.faults.push('something was cut before any sheet was sent');
   }
 
   #connect(dead: () => boolean): Promise<CutterLine> {
@@ -265,7 +323,8 @@ async function act(scene: Scene): Promise<void> {
   const run = scene.openRun;
   const dice = random();
   if (!run && dice < 0.3) await scene.startSheet();
-  else if (dice < 0.34 && run && spooler.activeRunId === run.id) await quietly(Promise.resolve().then(() => spooler.pause(run.id)));
+  else if (dice < 0.34 && run && spooler.activeRunId === run.id)
+    await quietly(Promise.resolve().then(() => spooler.pause(run.id)));
   else if (dice < 0.42 && run) await quietly(spooler.resume(run.id));
   else if (dice < 0.435 && run) await quietly(spooler.cancel(run.id));
   else if (dice < 0.46) machine.device.fail(random() < 0.5 ? 'out-of-film' : 'jammed');
@@ -311,13 +370,15 @@ function wrongIn(run: Run, sheet: Sheet, cut: readonly Line[]): string[] {
   const wrong: string[] = [];
   const { meant } = sheet;
   if (cut.length > meant.length) return [`${cut.length} lines instead of ${meant.length}`];
-  if (run.state === 'finished' && cut.length < meant.length) wrong.push(`${meant.length - cut.length} lines are missing`);
+  if (run.state === 'finished' && cut.length < meant.length)
+    wrong.push(`${meant.length - cut.length} lines are missing`);
   cut.forEach((line, i) => {
     const whole = meant[i]!;
     const isLast = i === cut.length - 1 && run.state !== 'finished';
     const off = i === 0 ? 2 * SETTINGS.bladeOffsetMm + 0.05 : 0.05;
     if (apart(line, whole, 0, 0) > off) wrong.push(`line ${i} begins elsewhere`);
-    if (isLast ? lengthOf(line) > lengthOf(whole) + off : Math.abs(lengthOf(line) - lengthOf(whole)) > off) wrong.push(`line ${i} is ${lengthOf(line).toFixed(2)} mm long instead of ${lengthOf(whole).toFixed(2)}`);
+    if (isLast ? lengthOf(line) > lengthOf(whole) + off : Math.abs(lengthOf(line) - lengthOf(whole)) > off)
+      wrong.push(`line ${i} is ${lengthOf(line).toFixed(2)} mm long instead of ${lengthOf(whole).toFixed(2)}`);
     if (!isLast && apart(line, whole, -2, -2) > 0.05) wrong.push(`line ${i} ends elsewhere`);
   });
   return wrong;
@@ -338,14 +399,19 @@ function faultsOf(scene: Scene): string[] {
     const sheet = sheets.get(run.sheetId)!;
     const cut = traces.get(run.id) ?? [];
     faults.push(...wrongIn(run, sheet, cut).map((fault) => `${run.id} (${run.state}): ${fault}`));
-    if (run.state === 'failed' && !lostPlace.has(run.id)) faults.push(`${run.id} failed although the cutter kept its place: ${run.message}`);
+    if (run.state === 'failed' && !lostPlace.has(run.id))
+      faults.push(`${run.id} failed although the cutter kept its place: ${run.message}`);
     // Said to be whole: contours whose line is there to its end. The first line turns the knife.
-    const there = cut.slice(1).filter((line, i) => Math.abs(lengthOf(line) - lengthOf(sheet.meant[i + 1]!)) < 0.05).length;
+    const there = cut
+      .slice(1)
+      .filter((line, i) => Math.abs(lengthOf(line) - lengthOf(sheet.meant[i + 1]!)) < 0.05).length;
     const said = run.whole?.parts ?? 0;
     if (said > there) faults.push(`${run.id}: ${said} contours are said to be whole, ${there} are`);
-    if (run.state === 'finished' && said !== run.whole?.ofParts) faults.push(`${run.id} is finished, and yet not all of it is said to be whole`);
+    if (run.state === 'finished' && said !== run.whole?.ofParts)
+      faults.push(`${run.id} is finished, and yet not all of it is said to be whole`);
     // All but the line it was stopped in, and the turn, are whole for certain.
-    if (run.state === 'cancelled' && !lostPlace.has(run.id) && said < cut.length - 2) faults.push(`${run.id}: ${cut.length - 2} contours are whole, ${said} are said to be`);
+    if (run.state === 'cancelled' && !lostPlace.has(run.id) && said < cut.length - 2)
+      faults.push(`${run.id}: ${cut.length - 2} contours are whole, ${said} are said to be`);
   }
   return faults;
 }
@@ -359,16 +425,35 @@ afterAll(() => {
 });
 
 describe('a cut through everything that can happen', () => {
-  it.each([...PINNED, ...Array.from({ length: SEEDS }, (_, seed) => seed)])('is cut once and whole, or said not to be, seed %i', async (seed) => {
-    expect(await play(seed)).toEqual([]);
-  });
+  it.each([...PINNED, ...Array.from({ length: SEEDS }, (_, seed) => seed)])(
+    'is cut once and whole, or said not to be, seed %i',
+    async (seed) => {
+      expect(await play(seed)).toEqual([]);
+    },
+  );
 });
 
 /** A sheet whose program is many times what the cutter's buffer holds. */
 function largeSheet(): Sheet {
-  const contours = Array.from({ length: 60 }, (_, i) => disc(30 + 28 * (i % 10), 30 + 28 * Math.floor(i / 10), 12, 120));
-  const made = cutProgram({ groups: [{ contours, borders: [rectangle(10, 10, 300, 180)] }], settings: SETTINGS, motion: DEVICE_DEFAULTS });
-  return { frozen: { runs: made.runs, forceG: 90, speedMmS: 200, wholeAt: made.wholeAt, partOf: contours.map((_, i) => i).concat(-1), contoursOf: [61] }, meant: runOffline(writeHpgl(made)).lines };
+  const contours = Array.from({ length: 60 }, (_, i) =>
+    disc(30 + 28 * (i % 10), 30 + 28 * Math.floor(i / 10), 12, 120),
+  );
+  const made = cutProgram({
+    groups: [{ contours, borders: [rectangle(10, 10, 300, 180)] }],
+    settings: SETTINGS,
+    motion: DEVICE_DEFAULTS,
+  });
+  return {
+    frozen: {
+      runs: made.runs,
+      forceG: 90,
+      speedMmS: 200,
+      wholeAt: made.wholeAt,
+      partOf: contours.map((_, i) => i).concat(-1),
+      contoursOf: [61],
+    },
+    meant: runOffline(writeHpgl(made)).lines,
+  };
 }
 
 describe('a large sheet', () => {

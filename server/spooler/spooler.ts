@@ -1,7 +1,24 @@
-import { ENDED, wholeOnPiece, type Run, type RunProgress, type WholeMarks, type WholeOnPiece } from '../../core/stations/cut/index.js';
+import {
+  ENDED,
+  wholeOnPiece,
+  type Run,
+  type RunProgress,
+  type WholeMarks,
+  type WholeOnPiece,
+} from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import { CutterUnreachable, REQUESTS } from './cutter-link.js';
-import { greeting, onReport, onSilence, type CutNow, type CutStep, type CutterReport, type StoredCut, type Talk, type Wish } from './cut-state.js';
+import {
+  greeting,
+  onReport,
+  onSilence,
+  type CutNow,
+  type CutStep,
+  type CutterReport,
+  type StoredCut,
+  type Talk,
+  type Wish,
+} from './cut-state.js';
 import { SAID } from './said.js';
 import { lengthShares, scriptFrom, type SheetProgram } from './script.js';
 
@@ -84,7 +101,15 @@ export class Spooler {
     for (const run of await runs.open()) {
       const { stored, program } = await runs.cutOf(run.id);
       if (run.state === 'cancelling') this.#begin(run, { ...stored }, program, 'cancel');
-      else await runs.save(run.id, { ...stored, state: 'interrupted', message: SAID.interrupted, share: run.share, actualSeconds: run.actualSeconds, whole: null });
+      else
+        await runs.save(run.id, {
+          ...stored,
+          state: 'interrupted',
+          message: SAID.interrupted,
+          share: run.share,
+          actualSeconds: run.actualSeconds,
+          whole: null,
+        });
     }
   }
 
@@ -118,7 +143,8 @@ export class Spooler {
 
   /** @throws Problem 409 when the run is not under way */
   pause(id: string): void {
-    if (this.#active?.run.id !== id || this.#active.wish === 'cancel') throw new Problem(409, 'run-not-active', 'This cut is not running.');
+    if (this.#active?.run.id !== id || this.#active.wish === 'cancel')
+      throw new Problem(409, 'run-not-active', 'This cut is not running.');
     this.#active.wish = 'pause';
   }
 
@@ -182,10 +208,31 @@ export class Spooler {
 
   #begin(run: Run, stored: StoredCut, program: FrozenProgram, wish: Wish): void {
     const { id: runId, pairsTotal, estimateSeconds } = run;
-    const progress: RunProgress = { runId, state: 'cutting', message: '', pairsDone: stored.pairsDone, pairsTotal, share: run.share, xMm: 0, yMm: 0, knifeDown: false, secondsLeft: estimateSeconds * (1 - run.share) };
+    const progress: RunProgress = {
+      runId,
+      state: 'cutting',
+      message: '',
+      pairsDone: stored.pairsDone,
+      pairsTotal,
+      share: run.share,
+      xMm: 0,
+      yMm: 0,
+      knifeDown: false,
+      secondsLeft: estimateSeconds * (1 - run.share),
+    };
     let finish = () => {};
     const done = new Promise<void>((resolve) => (finish = resolve));
-    const active: ActiveRun = { run, wish, stored, program, shares: lengthShares(program), progress, actualSeconds: run.actualSeconds, savedPairs: stored.pairsDone, done };
+    const active: ActiveRun = {
+      run,
+      wish,
+      stored,
+      program,
+      shares: lengthShares(program),
+      progress,
+      actualSeconds: run.actualSeconds,
+      savedPairs: stored.pairsDone,
+      done,
+    };
     this.#active = active;
     void this.#drive(active).finally(() => {
       this.#active = null;
@@ -202,7 +249,8 @@ export class Spooler {
         await this.#converse(active, line);
         return;
       } catch (error) {
-        const isOver = error instanceof CutterUnreachable ? await this.#silence(active) : this.#unwritten(active, error);
+        const isOver =
+          error instanceof CutterUnreachable ? await this.#silence(active) : this.#unwritten(active, error);
         if (isOver) return;
       } finally {
         line?.close();
@@ -218,7 +266,8 @@ export class Spooler {
     for (;;) {
       const report = await line.report();
       const step = onReport(nowOf(active, talk), report);
-      if (step.talk.phase === 'sending' && talk.phase !== 'sending') script = scriptFrom(active.program, step.talk.from);
+      if (step.talk.phase === 'sending' && talk.phase !== 'sending')
+        script = scriptFrom(active.program, step.talk.from);
       talk = step.talk;
       await this.#take(active, step, report);
       for (const telling of step.tell) {
@@ -258,19 +307,44 @@ export class Spooler {
     const before = active.stored;
     const share = active.shares[stored.pairsDone]!;
     const { bearings } = stored;
-    const actualSeconds = report && bearings && report.boot === bearings.boot ? (report.meterMs - bearings.meterMs) / 1000 : active.actualSeconds;
+    const actualSeconds =
+      report && bearings && report.boot === bearings.boot
+        ? (report.meterMs - bearings.meterMs) / 1000
+        : active.actualSeconds;
     const isOver = ENDED.includes(stored.state);
-    if (isOver || stored.state !== before.state || stored.message !== before.message || stored.bearings !== before.bearings || stored.pairsDone - active.savedPairs > UNSAVED_PAIRS) {
+    if (
+      isOver ||
+      stored.state !== before.state ||
+      stored.message !== before.message ||
+      stored.bearings !== before.bearings ||
+      stored.pairsDone - active.savedPairs > UNSAVED_PAIRS
+    ) {
       const whole = isOver ? wholeOnPiece(active.program, stored.pairsDone) : null;
       // Of sheets from before outlines were kept nothing is known.
-      await this.#ports.runs.save(active.run.id, { ...stored, share, actualSeconds, whole: whole && whole.ofParts > 0 ? whole : null });
+      await this.#ports.runs.save(active.run.id, {
+        ...stored,
+        share,
+        actualSeconds,
+        whole: whole && whole.ofParts > 0 ? whole : null,
+      });
       active.savedPairs = stored.pairsDone;
     }
     active.stored = stored;
     active.actualSeconds = actualSeconds;
     const { state, message, pairsDone } = stored;
     const place = report ? { xMm: report.xMm, yMm: report.yMm, knifeDown: report.knifeDown } : {};
-    this.#tell({ ...active.progress, state, message, pairsDone, share, ...place, secondsLeft: active.run.estimateSeconds * (1 - share) }, active);
+    this.#tell(
+      {
+        ...active.progress,
+        state,
+        message,
+        pairsDone,
+        share,
+        ...place,
+        secondsLeft: active.run.estimateSeconds * (1 - share),
+      },
+      active,
+    );
   }
 
   #tell(progress: RunProgress, active: ActiveRun): void {

@@ -19,12 +19,20 @@ export class ArtworkStore {
 
   /** Keeps a file under the id it was given. */
   async add({ id, fileName, sha256 }: Source, bytes: Uint8Array): Promise<void> {
-    await this.db('artworks').insert({ id, file_name: fileName, sha256, bytes: Buffer.from(bytes), created_at: new Date().toISOString() });
+    await this.db('artworks').insert({
+      id,
+      file_name: fileName,
+      sha256,
+      bytes: Buffer.from(bytes),
+      created_at: new Date().toISOString(),
+    });
   }
 
   /** @throws Problem 404 */
   async get(id: string): Promise<StoredArtwork> {
-    const row = await this.db<{ id: string; file_name: string; sha256: string; bytes: Buffer }>('artworks').where({ id }).first();
+    const row = await this.db<{ id: string; file_name: string; sha256: string; bytes: Buffer }>('artworks')
+      .where({ id })
+      .first();
     if (!row) throw new Problem(404, 'artwork-unknown', 'There is no such artwork.');
     return { id: row.id, fileName: row.file_name, sha256: row.sha256, bytes: new Uint8Array(row.bytes) };
   }

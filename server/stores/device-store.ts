@@ -51,37 +51,58 @@ export class DeviceStore {
 
   /** The device that holds a token; null for one that was sent away, or never let in. */
   async holding(token: string): Promise<Device | null> {
-    const row = (await this.db('devices').where({ token_hash: hashOf(token) }).whereNull('sent_away_at').first()) as DeviceRow | undefined;
+    const row = (await this.db('devices')
+      .where({ token_hash: hashOf(token) })
+      .whereNull('sent_away_at')
+      .first()) as DeviceRow | undefined;
     if (!row) return null;
-    if (Date.now() - Date.parse(row.seen_at) > SEEN_EVERY_MS) await this.db('devices').where({ id: row.id }).update({ seen_at: new Date().toISOString() });
+    if (Date.now() - Date.parse(row.seen_at) > SEEN_EVERY_MS)
+      await this.db('devices').where({ id: row.id }).update({ seen_at: new Date().toISOString() });
     return deviceOf(row);
   }
 
   async list(): Promise<Device[]> {
-    return ((await this.db('devices').whereNull('sent_away_at').orderBy('let_in_at', 'desc')) as DeviceRow[]).map(deviceOf);
+    return ((await this.db('devices').whereNull('sent_away_at').orderBy('let_in_at', 'desc')) as DeviceRow[]).map(
+      deviceOf,
+    );
   }
 
   /** @throws Problem 404 */
   async sendAway(id: string): Promise<void> {
-    const sent = await this.db('devices').where({ id }).whereNull('sent_away_at').update({ sent_away_at: new Date().toISOString() });
+    const sent = await this.db('devices')
+      .where({ id })
+      .whereNull('sent_away_at')
+      .update({ sent_away_at: new Date().toISOString() });
     if (sent === 0) throw new Problem(404, 'device-unknown', 'No such device is let in.');
   }
 
   async sharing(): Promise<Sharing | null> {
-    const row = (await this.db('sharing').first()) as { address: string; port: number; certificate: string | null; private_key: string | null } | undefined;
-    return row ? { address: row.address, port: row.port, certificate: row.certificate, privateKey: row.private_key } : null;
+    const row = (await this.db('sharing').first()) as
+      { address: string; port: number; certificate: string | null; private_key: string | null } | undefined;
+    return row
+      ? { address: row.address, port: row.port, certificate: row.certificate, privateKey: row.private_key }
+      : null;
   }
 
   async setSharing(sharing: Sharing | null): Promise<void> {
     await this.db.transaction(async (tx) => {
       await tx('sharing').delete();
-      if (sharing) await tx('sharing').insert({ id: 1, address: sharing.address, port: sharing.port, certificate: sharing.certificate, private_key: sharing.privateKey });
+      if (sharing)
+        await tx('sharing').insert({
+          id: 1,
+          address: sharing.address,
+          port: sharing.port,
+          certificate: sharing.certificate,
+          private_key: sharing.privateKey,
+        });
     });
   }
 
   async logKnock(from: string, what: string): Promise<void> {
     await this.db('door_log').insert({ at: new Date().toISOString(), from, what });
-    await this.db('door_log').where('id', '<=', this.db.raw('(select max(id) from door_log) - ?', [MOST_KNOCKS])).delete();
+    await this.db('door_log')
+      .where('id', '<=', this.db.raw('(select max(id) from door_log) - ?', [MOST_KNOCKS]))
+      .delete();
   }
 
   async knocks(most: number): Promise<Knock[]> {

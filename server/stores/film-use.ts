@@ -12,17 +12,33 @@ export class FilmUse {
   ) {}
 
   /** Books what a run's sheet takes of each of its pieces: of a roll its length, of a sheet or an offcut the whole of it. Of a piece that the shop has not, or that the book says is used up, nothing is booked. Gives the pieces of which less is left. */
-  async used(tx: Knex, { runId, sheetId, who }: { readonly runId: string; readonly sheetId: string; readonly who: string }): Promise<readonly string[]> {
-    const sheet = (await tx('sheets').where({ id: sheetId }).first()) as { piece: string | null; zones: string | null; used_length_mm: number };
-    const blanks = sheet.zones ? (JSON.parse(sheet.zones) as FrozenZone[]) : sheet.piece ? [{ piece: JSON.parse(sheet.piece) as FilmPiece, lengthMm: sheet.used_length_mm }] : [];
+  async used(
+    tx: Knex,
+    { runId, sheetId, who }: { readonly runId: string; readonly sheetId: string; readonly who: string },
+  ): Promise<readonly string[]> {
+    const sheet = (await tx('sheets').where({ id: sheetId }).first()) as {
+      piece: string | null;
+      zones: string | null;
+      used_length_mm: number;
+    };
+    const blanks = sheet.zones
+      ? (JSON.parse(sheet.zones) as FrozenZone[])
+      : sheet.piece
+        ? [{ piece: JSON.parse(sheet.piece) as FilmPiece, lengthMm: sheet.used_length_mm }]
+        : [];
     const wanted = new Map<string, number>();
-    for (const { piece, lengthMm } of blanks) wanted.set(piece.id, (wanted.get(piece.id) ?? 0) + (piece.kind === 'roll' ? lengthMm : 1));
+    for (const { piece, lengthMm } of blanks)
+      wanted.set(piece.id, (wanted.get(piece.id) ?? 0) + (piece.kind === 'roll' ? lengthMm : 1));
     const booked: string[] = [];
     for (const [pieceId, much] of wanted) {
       if (!(await tx('shop_records').where({ kind: 'pieces', id: pieceId }).first())) continue;
       const taken = Math.min(await this.book.leftOf(pieceId, tx), much);
       if (taken <= 0) continue;
-      await this.book.add({ pieceId, who, why: 'used', amount: -taken, note: '', sheetId, runId }, await this.shop.touch(tx), tx);
+      await this.book.add(
+        { pieceId, who, why: 'used', amount: -taken, note: '', sheetId, runId },
+        await this.shop.touch(tx),
+        tx,
+      );
       booked.push(pieceId);
     }
     return booked;
@@ -31,8 +47,25 @@ export class FilmUse {
   /** What a run had booked as used is there again. Gives the pieces of which more is left. */
   async returned(tx: Knex, runId: string): Promise<readonly string[]> {
     if (await tx('stock_lines').where({ run_id: runId, why: 'returned' }).first()) return [];
-    const lines = (await tx('stock_lines').where({ run_id: runId, why: 'used' })) as { piece_id: string; amount: number; sheet_id: string }[];
-    for (const line of lines) await this.book.add({ pieceId: line.piece_id, who: '', why: 'returned', amount: -line.amount, note: 'Nothing was cut', sheetId: line.sheet_id, runId }, await this.shop.touch(tx), tx);
+    const lines = (await tx('stock_lines').where({ run_id: runId, why: 'used' })) as {
+      piece_id: string;
+      amount: number;
+      sheet_id: string;
+    }[];
+    for (const line of lines)
+      await this.book.add(
+        {
+          pieceId: line.piece_id,
+          who: '',
+          why: 'returned',
+          amount: -line.amount,
+          note: 'Nothing was cut',
+          sheetId: line.sheet_id,
+          runId,
+        },
+        await this.shop.touch(tx),
+        tx,
+      );
     return lines.map((line) => line.piece_id);
   }
 

@@ -12,8 +12,14 @@ export class FontStore {
   constructor(private readonly db: Knex) {}
 
   async list(): Promise<OwnFont[]> {
-    const rows = await this.db<{ id: string; name: string; file_name: string; sha256: string }>('fonts').join('artworks', 'artworks.id', 'fonts.id').orderBy('name').select('fonts.id', 'name', 'file_name', 'sha256');
-    return rows.map((row: { id: string; name: string; file_name: string; sha256: string }) => ({ name: row.name, source: { id: row.id, fileName: row.file_name, sha256: row.sha256 } }));
+    const rows = await this.db<{ id: string; name: string; file_name: string; sha256: string }>('fonts')
+      .join('artworks', 'artworks.id', 'fonts.id')
+      .orderBy('name')
+      .select('fonts.id', 'name', 'file_name', 'sha256');
+    return rows.map((row: { id: string; name: string; file_name: string; sha256: string }) => ({
+      name: row.name,
+      source: { id: row.id, fileName: row.file_name, sha256: row.sha256 },
+    }));
   }
 
   /** Names a file that is kept already as a font. */

@@ -77,10 +77,14 @@ export class JobStore {
   /** Jobs that are not deleted, the soonest due first. */
   async list({ search, state, from, most }: ListWish): Promise<ListedJobs> {
     const query = this.db('jobs').whereNull('deleted_at');
-    for (const word of search.toLowerCase().split(/\s+/).filter(Boolean)) void query.whereRaw(`search_text like ? escape '!'`, [`%${word.replace(/[!%_]/g, '!$&')}%`]);
+    for (const word of search.toLowerCase().split(/\s+/).filter(Boolean))
+      void query.whereRaw(`search_text like ? escape '!'`, [`%${word.replace(/[!%_]/g, '!$&')}%`]);
     const ordered = query.clone().orderByRaw('due is null, due, updated_at desc, id');
     if (state === null) {
-      const [rows, [counted]] = [(await ordered.limit(most).offset(from)) as JobRow[], (await query.clone().count({ n: '*' })) as { n: number }[]];
+      const [rows, [counted]] = [
+        (await ordered.limit(most).offset(from)) as JobRow[],
+        (await query.clone().count({ n: '*' })) as { n: number }[],
+      ];
       return { jobs: await this.#summaries(rows), total: counted!.n };
     }
     // A state is what has become of a job's sheets, which no column knows.
@@ -93,7 +97,10 @@ export class JobStore {
     const jobsOf = new Map<string, ReadonlySet<string>>();
     for (const sheet of await this.sheets.ofJobs(rows.map((row) => row.id))) {
       // A rest says how its sheet stands to all whose copies lie on that, also where it carries others alone.
-      const jobIds = new Set([...sheet.groups.map((group) => group.jobId), ...(sheet.restOf ? (jobsOf.get(sheet.restOf) ?? []) : [])]);
+      const jobIds = new Set([
+        ...sheet.groups.map((group) => group.jobId),
+        ...(sheet.restOf ? (jobsOf.get(sheet.restOf) ?? []) : []),
+      ]);
       jobsOf.set(sheet.id, jobIds);
       for (const jobId of jobIds) byJob.set(jobId, [...(byJob.get(jobId) ?? []), sheet]);
     }
@@ -102,7 +109,8 @@ export class JobStore {
 
   /** @throws Problem 404 */
   async mustExist(id: string): Promise<void> {
-    if (!(await this.db('jobs').select('id').where({ id }).first())) throw new Problem(404, 'job-unknown', 'There is no such job.');
+    if (!(await this.db('jobs').select('id').where({ id }).first()))
+      throw new Problem(404, 'job-unknown', 'There is no such job.');
   }
 
   /** @throws Problem 404 */
@@ -140,8 +148,16 @@ export class JobStore {
     await this.#write(id, edit, async (tx, { position }) => {
       const next = position + 1;
       await tx('recipes').where({ job_id: id }).andWhere('position', '>', position).delete();
-      await tx('recipes').insert({ job_id: id, position: next, recipe: JSON.stringify(recipe), created_at: new Date().toISOString() });
-      await tx('recipes').where({ job_id: id }).andWhere('position', '<=', next - HISTORY).delete();
+      await tx('recipes').insert({
+        job_id: id,
+        position: next,
+        recipe: JSON.stringify(recipe),
+        created_at: new Date().toISOString(),
+      });
+      await tx('recipes')
+        .where({ job_id: id })
+        .andWhere('position', '<=', next - HISTORY)
+        .delete();
       return { ...head(recipe), position: next };
     });
     return this.get(id);
@@ -160,28 +176,47 @@ export class JobStore {
   /** Deleting hides the job; it can be brought back. @throws Problem 409 while anything of it is in the cutter, or may still be */
   async setDeleted(id: string, deleted: boolean): Promise<Job> {
     await this.db.transaction(async (tx) => {
-      const running = deleted && (await tx('runs').whereNull('finished_at').whereIn('sheet_id', tx('sheet_groups').select('sheet_id').where({ job_id: id })).first());
-      if (running) throw new Problem(409, 'job-in-cutter', 'A sheet of this job is in the cutter. Finish or cancel the cut, then delete the job.');
-      await tx('jobs').where({ id }).update({ deleted_at: deleted ? new Date().toISOString() : null });
+      const running =
+        deleted &&
+        (await tx('runs')
+          .whereNull('finished_at')
+          .whereIn('sheet_id', tx('sheet_groups').select('sheet_id').where({ job_id: id }))
+          .first());
+      if (running)
+        throw new Problem(
+          409,
+          'job-in-cutter',
+          'A sheet of this job is in the cutter. Finish or cancel the cut, then delete the job.',
+        );
+      await tx('jobs')
+        .where({ id })
+        .update({ deleted_at: deleted ? new Date().toISOString() : null });
     });
     return this.get(id);
   }
 
   /** The small picture that was made of a design, empty when none can be made; null when it was not tried yet. */
   async picture(id: string, design: string): Promise<Uint8Array | null> {
-    const row = await this.db<{ job_id: string; design: string; png: Buffer }>('design_pictures').where({ job_id: id, design }).first();
+    const row = await this.db<{ job_id: string; design: string; png: Buffer }>('design_pictures')
+      .where({ job_id: id, design })
+      .first();
     return row ? new Uint8Array(row.png) : null;
   }
 
   /** Keeps the picture of a job's newest design in the place of an older one. */
   async keepPicture(id: string, design: string, png: Uint8Array): Promise<void> {
-    await this.db('design_pictures').insert({ job_id: id, design, png: Buffer.from(png) }).onConflict('job_id').merge();
+    await this.db('design_pictures')
+      .insert({ job_id: id, design, png: Buffer.from(png) })
+      .onConflict('job_id')
+      .merge();
   }
 
   /** Remembers what the job's layers come to at this revision of its recipe. */
   async setToCut(id: string, toCut: JobToCut): Promise<void> {
     const row = (await this.db('jobs').where({ id }).first()) as JobRow;
-    await this.db('jobs').where({ id }).update({ to_cut: JSON.stringify({ cutKey: row.cut_key, layers: toCut.layers }) });
+    await this.db('jobs')
+      .where({ id })
+      .update({ to_cut: JSON.stringify({ cutKey: row.cut_key, layers: toCut.layers }) });
   }
 
   /** What the job's layers came to when a sheet of it was last sent; nothing while none was. */
@@ -191,14 +226,26 @@ export class JobStore {
   }
 
   /** Check and act in one transaction. An edit that is sent again, because its answer was lost, is answered and not done twice. */
-  async #write(id: string, { revision, edit }: Edit, act: (tx: Knex, row: JobRow) => Promise<Partial<JobRow> | null>): Promise<void> {
+  async #write(
+    id: string,
+    { revision, edit }: Edit,
+    act: (tx: Knex, row: JobRow) => Promise<Partial<JobRow> | null>,
+  ): Promise<void> {
     const isChanged = await this.db.transaction(async (tx) => {
       const row = (await tx('jobs').where({ id }).first()) as JobRow | undefined;
       if (!row) throw new Problem(404, 'job-unknown', 'There is no such job.');
       if (edit !== undefined && row.last_edit === edit) return false;
-      if (row.revision !== revision) throw new Problem(409, 'job-changed', 'This job was changed somewhere else in the meantime, so this change was not saved.');
+      if (row.revision !== revision)
+        throw new Problem(
+          409,
+          'job-changed',
+          'This job was changed somewhere else in the meantime, so this change was not saved.',
+        );
       const change = await act(tx, row);
-      if (change) await tx('jobs').where({ id }).update({ ...change, revision: revision + 1, last_edit: edit ?? null, updated_at: new Date().toISOString() });
+      if (change)
+        await tx('jobs')
+          .where({ id })
+          .update({ ...change, revision: revision + 1, last_edit: edit ?? null, updated_at: new Date().toISOString() });
       return change !== null;
     });
     if (isChanged) this.onChanged(id, revision + 1);
@@ -216,29 +263,56 @@ export class JobStore {
   }
 }
 
-type Head = Pick<JobRow, 'title' | 'customer' | 'due' | 'parts' | 'design' | 'words' | 'search_text'> & { readonly cut_key: string };
+type Head = Pick<JobRow, 'title' | 'customer' | 'due' | 'parts' | 'design' | 'words' | 'search_text'> & {
+  readonly cut_key: string;
+};
 
 /** What of a recipe stands with the job, so that lists need not read it. */
 function head(recipe: Recipe): Head {
   const { title, customer, due, artworks } = recipe;
   const [first] = artworks;
-  return { title, customer, due, parts: artworks.length, design: first ? designKeyOf(recipe) : null, words: first?.kind === 'lettering' ? first.lettering.text : null, search_text: `${title} ${customer}`.toLowerCase(), cut_key: cutKeyOf(recipe) };
+  return {
+    title,
+    customer,
+    due,
+    parts: artworks.length,
+    design: first ? designKeyOf(recipe) : null,
+    words: first?.kind === 'lettering' ? first.lettering.text : null,
+    search_text: `${title} ${customer}`.toLowerCase(),
+    cut_key: cutKeyOf(recipe),
+  };
 }
 
 /** A name of all that decides what is cut: a job that is renamed after it was cut, whose pattern was moved, or of which more is said about what it goes on, is still cut. */
 function cutKeyOf(recipe: Recipe): string {
   const { title: _title, customer: _customer, due: _due, films, surface, ...cut } = recipe;
   const { ground: _ground, freshPaint: _paint, readFromMm: _from, blankId: _blank, ...placed } = surface;
-  return createHash('sha256').update(JSON.stringify({ ...cut, surface: placed, films: { byColour: films.byColour } })).digest('hex');
+  return createHash('sha256')
+    .update(JSON.stringify({ ...cut, surface: placed, films: { byColour: films.byColour } }))
+    .digest('hex');
 }
 
 /** A name of all that decides what the design looks like. */
 function designKeyOf({ artworks, repair, surface }: Recipe): string {
-  return createHash('sha256').update(JSON.stringify([artworks, repair, surface])).digest('hex');
+  return createHash('sha256')
+    .update(JSON.stringify([artworks, repair, surface]))
+    .digest('hex');
 }
 
 function summaryOf(row: JobRow, sheets: readonly FrozenSheet[]): JobSummary {
   const sent = row.to_cut ? (JSON.parse(row.to_cut) as JobToCut & { cutKey: string | null }) : null;
-  const state = jobStateOf({ jobId: row.id, parts: row.parts, toCut: sent?.cutKey === row.cut_key ? sent.layers : null }, sheets);
-  return { id: row.id, title: row.title, customer: row.customer, due: row.due, state, updatedAt: row.updated_at, design: row.design, words: row.words };
+  const state = jobStateOf(
+    { jobId: row.id, parts: row.parts, toCut: sent?.cutKey === row.cut_key ? sent.layers : null },
+    sheets,
+  );
+  return {
+    id: row.id,
+    title: row.title,
+    customer: row.customer,
+    due: row.due,
+    state,
+    updatedAt: row.updated_at,
+    design: row.design,
+    words: row.words,
+  };
 }

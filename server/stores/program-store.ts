@@ -55,7 +55,9 @@ export class ProgramStore {
 
   /** Outlines (thousandths of a mm) or runs (plotter units) as they lie in the store: packed lists, which a page unpacks. */
   async packed(sheetId: string, what: 'outlines' | 'runs'): Promise<Buffer> {
-    return ((await this.db('programs').where({ sheet_id: sheetId }).select(what).first()) as Record<typeof what, Buffer>)[what];
+    return (
+      (await this.db('programs').where({ sheet_id: sheetId }).select(what).first()) as Record<typeof what, Buffer>
+    )[what];
   }
 
   /** The program of a sheet that is kept. */

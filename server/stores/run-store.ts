@@ -45,7 +45,18 @@ export class RunStore implements RunBook {
     const bladeId = await this.film.bladeInCutter();
     const pieceIds = await this.db.transaction(async (tx) => {
       if (await tx('runs').whereNull('finished_at').first()) throw new Problem(409, 'cutter-busy', SAID.busy);
-      await tx('runs').insert({ id, sheet_id: sheetId, state: 'cutting', message: '', pairs_done: 0, share: 0, note: '', started_at: now, blade_id: bladeId, who });
+      await tx('runs').insert({
+        id,
+        sheet_id: sheetId,
+        state: 'cutting',
+        message: '',
+        pairs_done: 0,
+        share: 0,
+        note: '',
+        started_at: now,
+        blade_id: bladeId,
+        who,
+      });
       return this.film.used(tx, { runId: id, sheetId, who });
     });
     await this.film.told(pieceIds);
@@ -61,9 +72,16 @@ export class RunStore implements RunBook {
     const row = await this.#row(id);
     const { state, message, pairs_done: pairsDone, pairs_base, boot, meter_ms } = row;
     const bearings = pairs_base === null ? null : { pairsBase: pairs_base, boot: boot!, meterMs: meter_ms! };
-    const groups = (await this.db('sheet_groups').where({ sheet_id: row.sheet_id }).orderBy('position')) as { contours: number; marks: number; borders: number }[];
+    const groups = (await this.db('sheet_groups').where({ sheet_id: row.sheet_id }).orderBy('position')) as {
+      contours: number;
+      marks: number;
+      borders: number;
+    }[];
     const contoursOf = contoursOfGroups(groups);
-    return { stored: { state, message, pairsDone, bearings }, program: { ...(await this.programs.get(row.sheet_id)), contoursOf } };
+    return {
+      stored: { state, message, pairsDone, bearings },
+      program: { ...(await this.programs.get(row.sheet_id)), contoursOf },
+    };
   }
 
   async open(): Promise<Run[]> {
@@ -97,11 +115,27 @@ export class RunStore implements RunBook {
   }
 
   /** How often each mat went through the cutter, and how far each blade has cut, m. */
-  async wear(): Promise<{ readonly mats: Readonly<Record<string, number>>; readonly blades: Readonly<Record<string, number>> }> {
+  async wear(): Promise<{
+    readonly mats: Readonly<Record<string, number>>;
+    readonly blades: Readonly<Record<string, number>>;
+  }> {
     const cut = this.db('runs').join('sheets', 'sheets.id', 'runs.sheet_id').where('runs.share', '>', 0);
-    const mats = (await cut.clone().whereNotNull('sheets.mat').select(this.db.raw(`json_extract(sheets.mat, '$.id') as mat_id`)).count({ n: '*' }).groupBy('mat_id')) as { mat_id: string; n: number }[];
-    const blades = (await cut.clone().whereNotNull('runs.blade_id').select('runs.blade_id').select(this.db.raw('sum(runs.share * sheets.cut_mm) / 1000 as m')).groupBy('runs.blade_id')) as { blade_id: string; m: number }[];
-    return { mats: Object.fromEntries(mats.map(({ mat_id: id, n }) => [id, n])), blades: Object.fromEntries(blades.map(({ blade_id: id, m }) => [id, m])) };
+    const mats = (await cut
+      .clone()
+      .whereNotNull('sheets.mat')
+      .select(this.db.raw(`json_extract(sheets.mat, '$.id') as mat_id`))
+      .count({ n: '*' })
+      .groupBy('mat_id')) as { mat_id: string; n: number }[];
+    const blades = (await cut
+      .clone()
+      .whereNotNull('runs.blade_id')
+      .select('runs.blade_id')
+      .select(this.db.raw('sum(runs.share * sheets.cut_mm) / 1000 as m'))
+      .groupBy('runs.blade_id')) as { blade_id: string; m: number }[];
+    return {
+      mats: Object.fromEntries(mats.map(({ mat_id: id, n }) => [id, n])),
+      blades: Object.fromEntries(blades.map(({ blade_id: id, m }) => [id, m])),
+    };
   }
 
   async setRecord(id: string, record: { outcome?: Run['outcome']; note?: string }): Promise<Run> {
@@ -111,7 +145,12 @@ export class RunStore implements RunBook {
   }
 
   #rows(): Knex.QueryBuilder<object, RunRow[]> {
-    return this.db('runs').join('sheets', 'sheets.id', 'runs.sheet_id').select<RunRow[]>('runs.*', 'sheets.pairs_total', 'sheets.estimate_seconds') as unknown as Knex.QueryBuilder<object, RunRow[]>;
+    return this.db('runs')
+      .join('sheets', 'sheets.id', 'runs.sheet_id')
+      .select<RunRow[]>('runs.*', 'sheets.pairs_total', 'sheets.estimate_seconds') as unknown as Knex.QueryBuilder<
+      object,
+      RunRow[]
+    >;
   }
 
   async #row(id: string): Promise<RunRow> {

@@ -3,7 +3,14 @@ import type { Knex } from 'knex';
 import type { WeedingWork } from '../../core/engines/weeding/index.js';
 import type { Matrix } from '../../core/geometry/index.js';
 import type { Film, FilmPiece, Mat } from '../../core/shop/index.js';
-import type { FrozenGroup, FrozenLeftover, FrozenSheet, FrozenZone, SheetDecision, WeedPlace } from '../../core/stations/cut/index.js';
+import type {
+  FrozenGroup,
+  FrozenLeftover,
+  FrozenSheet,
+  FrozenZone,
+  SheetDecision,
+  WeedPlace,
+} from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { ProgramStore, StoredProgram } from './program-store.js';
 import { runOf, type RunRow } from './run-store.js';
@@ -58,7 +65,10 @@ interface TickRow {
 }
 
 /** A sheet to be kept: all of it but what it is given by being kept. */
-export type NewSheet = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS' | 'leftoversBookedAt'> & {
+export type NewSheet = Omit<
+  FrozenSheet,
+  'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS' | 'leftoversBookedAt'
+> & {
   readonly groups: readonly Omit<FrozenGroup, 'ticked'>[];
   readonly program: StoredProgram;
 };
@@ -138,7 +148,11 @@ export class SheetStore {
 
   /** Sheets that carry anything of a job, the oldest first, with all their rests: how a sheet stands hangs on them, also where what they carry is of other jobs. */
   async ofJob(jobId: string): Promise<FrozenSheet[]> {
-    return this.#withRests(((await this.db('sheet_groups').distinct('sheet_id').where({ job_id: jobId })) as { sheet_id: string }[]).map((row) => row.sheet_id));
+    return this.#withRests(
+      ((await this.db('sheet_groups').distinct('sheet_id').where({ job_id: jobId })) as { sheet_id: string }[]).map(
+        (row) => row.sheet_id,
+      ),
+    );
   }
 
   /** Sheets that were laid out in a batch, the oldest first, with all their rests. */
@@ -147,7 +161,14 @@ export class SheetStore {
   }
 
   async #withRests(ids: readonly string[]): Promise<FrozenSheet[]> {
-    const [all, parents] = [new Set(ids), (await this.db('sheets').whereNotNull('rest_of').select('id', 'rest_of').orderBy('created_at').orderBy('rowid')) as { id: string; rest_of: string }[]];
+    const [all, parents] = [
+      new Set(ids),
+      (await this.db('sheets')
+        .whereNotNull('rest_of')
+        .select('id', 'rest_of')
+        .orderBy('created_at')
+        .orderBy('rowid')) as { id: string; rest_of: string }[],
+    ];
     // A rest is younger than what it is of.
     for (const { id, rest_of: of } of parents) if (all.has(of)) all.add(id);
     return all.size === 0 ? [] : this.#read((query) => query.whereIn('sheets.id', [...all]));
@@ -157,31 +178,47 @@ export class SheetStore {
   async ofJobs(jobIds: readonly string[]): Promise<FrozenSheet[]> {
     const wanted = new Set(jobIds);
     // Most jobs of a list have none: their names are looked for once.
-    const ids = new Set(((await this.db('sheet_groups').distinct('sheet_id', 'job_id')) as { sheet_id: string; job_id: string }[]).flatMap((row) => (wanted.has(row.job_id) ? [row.sheet_id] : [])));
+    const ids = new Set(
+      (
+        (await this.db('sheet_groups').distinct('sheet_id', 'job_id')) as { sheet_id: string; job_id: string }[]
+      ).flatMap((row) => (wanted.has(row.job_id) ? [row.sheet_id] : [])),
+    );
     return this.#withRests([...ids]);
   }
 
   /** What becomes of a sheet whose run failed or was cancelled; null opens the question again. */
   async decide(id: string, decided: SheetDecision | null): Promise<void> {
-    await this.db('sheets').where({ id }).update({ decided, decided_at: decided && new Date().toISOString() });
+    await this.db('sheets')
+      .where({ id })
+      .update({ decided, decided_at: decided && new Date().toISOString() });
   }
 
   /** Ticks places of copies off, or takes the ticks back: all of them or, when the sheet has not all of them, none. @throws Problem 404 */
   async tick(id: string, places: readonly CopyPlace[], ticked: boolean): Promise<void> {
     const { groups } = await this.get(id);
     const known = groups.map(({ weedPlaces }) => new Set(weedPlaces.map(keyOfPlace)));
-    if (!places.every((place) => known[place.position]?.has(keyOfPlace(place)))) throw new Problem(404, 'place-unknown', 'This copy has no such counter or small part.');
+    if (!places.every((place) => known[place.position]?.has(keyOfPlace(place))))
+      throw new Problem(404, 'place-unknown', 'This copy has no such counter or small part.');
     const rows = places.map(({ position, kind, xMm, yMm }) => ({ sheet_id: id, position, kind, x_mm: xMm, y_mm: yMm }));
     const at = new Date().toISOString();
     await this.db.transaction(async (tx) => {
       // SQLite takes so many values in one statement.
-      if (ticked) for (let i = 0; i < rows.length; i += 100) await tx('weed_ticks').insert(rows.slice(i, i + 100).map((row) => ({ ...row, ticked_at: at }))).onConflict().ignore();
+      if (ticked)
+        for (let i = 0; i < rows.length; i += 100)
+          await tx('weed_ticks')
+            .insert(rows.slice(i, i + 100).map((row) => ({ ...row, ticked_at: at })))
+            .onConflict()
+            .ignore();
       else for (const row of rows) await tx('weed_ticks').where(row).delete();
     });
   }
 
   async #read(which: (query: Knex.QueryBuilder) => Knex.QueryBuilder): Promise<FrozenSheet[]> {
-    const query = this.db('sheets').join('programs', 'programs.sheet_id', 'sheets.id').select('sheets.*', 'programs.force_g', 'programs.speed_mm_s').orderBy('sheets.created_at').orderBy('sheets.rowid');
+    const query = this.db('sheets')
+      .join('programs', 'programs.sheet_id', 'sheets.id')
+      .select('sheets.*', 'programs.force_g', 'programs.speed_mm_s')
+      .orderBy('sheets.created_at')
+      .orderBy('sheets.rowid');
     const rows = (await which(query)) as SheetRow[];
     const ids = rows.map((row) => row.id);
     const within = async <T extends { readonly sheet_id: string }>(table: string, ...order: string[]) => {
@@ -192,9 +229,20 @@ export class SheetStore {
       }
       return grouped(found);
     };
-    const [groups, runs, ticks] = [await within<GroupRow>('sheet_groups', 'sheet_id', 'position'), await within<RunRow>('runs', 'started_at', 'rowid'), await within<TickRow>('weed_ticks', 'ticked_at')];
+    const [groups, runs, ticks] = [
+      await within<GroupRow>('sheet_groups', 'sheet_id', 'position'),
+      await within<RunRow>('runs', 'started_at', 'rowid'),
+      await within<TickRow>('weed_ticks', 'ticked_at'),
+    ];
     const times = await within<TimeRow>('weed_times', 'started_at', 'rowid');
-    return rows.map((row) => sheetOf(row, { groups: groups.get(row.id) ?? [], runs: runs.get(row.id) ?? [], ticks: ticks.get(row.id) ?? [], times: times.get(row.id) ?? [] }));
+    return rows.map((row) =>
+      sheetOf(row, {
+        groups: groups.get(row.id) ?? [],
+        runs: runs.get(row.id) ?? [],
+        ticks: ticks.get(row.id) ?? [],
+        times: times.get(row.id) ?? [],
+      }),
+    );
   }
 }
 

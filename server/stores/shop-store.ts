@@ -1,5 +1,18 @@
 import type { Knex } from 'knex';
-import { EMPTY_SHOP, planShop, SETTINGS_ID, SHOP_KINDS, wholeShop, type RecordChange, type Shop, type ShopFile, type ShopKind, type ShopRecords, type StockPiece, type WholeShop } from '../../core/shop/index.js';
+import {
+  EMPTY_SHOP,
+  planShop,
+  SETTINGS_ID,
+  SHOP_KINDS,
+  wholeShop,
+  type RecordChange,
+  type Shop,
+  type ShopFile,
+  type ShopKind,
+  type ShopRecords,
+  type StockPiece,
+  type WholeShop,
+} from '../../core/shop/index.js';
 import { Problem } from '../problem.js';
 import type { StockBook } from './stock-book.js';
 
@@ -102,9 +115,21 @@ export class ShopStore {
       }
       const next = position + 1;
       await tx('shop_history').where('position', '>', position).delete();
-      await tx('shop_history').insert({ position: next, changes: JSON.stringify(steps), at: new Date().toISOString(), who: edit.who, edit: edit.edit ?? null });
-      await tx('shop_history').where('position', '<=', next - HISTORY).delete();
-      await this.#lay(tx, steps.map(({ kind, id, after }) => ({ kind, id, value: after })), revision);
+      await tx('shop_history').insert({
+        position: next,
+        changes: JSON.stringify(steps),
+        at: new Date().toISOString(),
+        who: edit.who,
+        edit: edit.edit ?? null,
+      });
+      await tx('shop_history')
+        .where('position', '<=', next - HISTORY)
+        .delete();
+      await this.#lay(
+        tx,
+        steps.map(({ kind, id, after }) => ({ kind, id, value: after })),
+        revision,
+      );
       return next;
     });
   }
@@ -112,24 +137,54 @@ export class ShopStore {
   /** One step back or forward in the history of the records. @throws Problem 409 when the shop was changed since, or there is no such step */
   async step(by: -1 | 1, edit: ShopEdit): Promise<void> {
     await this.write(edit, async (tx, { position, revision }) => {
-      if (revision !== edit.revision) throw new Problem(409, 'shop-changed', 'The shop was changed somewhere else in the meantime, so nothing was undone. Look at it first.');
+      if (revision !== edit.revision)
+        throw new Problem(
+          409,
+          'shop-changed',
+          'The shop was changed somewhere else in the meantime, so nothing was undone. Look at it first.',
+        );
       const at = by < 0 ? position : position + 1;
       const row = (await tx('shop_history').where({ position: at }).first()) as { changes: string } | undefined;
       if (!row) throw new Problem(409, 'no-step', by < 0 ? 'There is nothing to undo.' : 'There is nothing to redo.');
       const steps = JSON.parse(row.changes) as Step[];
-      await this.#lay(tx, steps.map(({ kind, id, before, after }) => ({ kind, id, value: by < 0 ? before : after })), revision);
+      await this.#lay(
+        tx,
+        steps.map(({ kind, id, before, after }) => ({ kind, id, value: by < 0 ? before : after })),
+        revision,
+      );
       return position + by;
     });
   }
 
   /** A new piece with its first line in the book; numbers of offcuts are given here. Gives its number. */
-  async receive(piece: Omit<ShopRecords['pieces'], 'number'>, line: { readonly amount: number; readonly why: 'received' | 'returned'; readonly note: string; readonly sheetId: string | null }, edit: ShopEdit): Promise<number | null> {
+  async receive(
+    piece: Omit<ShopRecords['pieces'], 'number'>,
+    line: {
+      readonly amount: number;
+      readonly why: 'received' | 'returned';
+      readonly note: string;
+      readonly sheetId: string | null;
+    },
+    edit: ShopEdit,
+  ): Promise<number | null> {
     let number: number | null = null;
     await this.write(edit, async (tx, { position, revision }) => {
       number = piece.kind === 'offcut' ? (await mostNumber(tx)) + 1 : null;
       await this.#lay(tx, [{ kind: 'pieces', id: piece.id, value: { ...piece, number } }], revision);
       const { edit: name, who } = edit;
-      await this.book.add({ pieceId: piece.id, who, why: line.why, amount: line.amount, note: line.note, sheetId: line.sheetId, ...(name ? { edit: name } : {}) }, revision + 1, tx);
+      await this.book.add(
+        {
+          pieceId: piece.id,
+          who,
+          why: line.why,
+          amount: line.amount,
+          note: line.note,
+          sheetId: line.sheetId,
+          ...(name ? { edit: name } : {}),
+        },
+        revision + 1,
+        tx,
+      );
       return position;
     });
     return number;
@@ -139,15 +194,44 @@ export class ShopStore {
    * What is left of a sheet goes back as offcuts: their cards, their lines in the book and that it was said are one write, so that all of it is there or nothing. Gives their numbers.
    * @throws Problem 409 when it was said before
    */
-  async putBack(pieces: readonly Omit<ShopRecords['pieces'], 'number'>[], sheetId: string, edit: ShopEdit): Promise<readonly number[]> {
+  async putBack(
+    pieces: readonly Omit<ShopRecords['pieces'], 'number'>[],
+    sheetId: string,
+    edit: ShopEdit,
+  ): Promise<readonly number[]> {
     let numbers: number[] = [];
     await this.write(edit, async (tx, { position, revision }) => {
-      const said = await tx('sheets').where({ id: sheetId }).whereNull('leftovers_booked_at').update({ leftovers_booked_at: new Date().toISOString() });
-      if (said === 0) throw new Problem(409, 'leftovers-booked', 'It was said before what becomes of what is left of this sheet. Look at the stock.');
+      const said = await tx('sheets')
+        .where({ id: sheetId })
+        .whereNull('leftovers_booked_at')
+        .update({ leftovers_booked_at: new Date().toISOString() });
+      if (said === 0)
+        throw new Problem(
+          409,
+          'leftovers-booked',
+          'It was said before what becomes of what is left of this sheet. Look at the stock.',
+        );
       const first = (await mostNumber(tx)) + 1;
       numbers = pieces.map((_, i) => first + i);
-      await this.#lay(tx, pieces.map((piece, i) => ({ kind: 'pieces', id: piece.id, value: { ...piece, number: numbers[i]! } })), revision);
-      for (const [i, { id }] of pieces.entries()) await this.book.add({ pieceId: id, who: edit.who, why: 'returned', amount: 1, note: '', sheetId, ...(edit.edit && i === 0 ? { edit: edit.edit } : {}) }, revision + 1, tx);
+      await this.#lay(
+        tx,
+        pieces.map((piece, i) => ({ kind: 'pieces', id: piece.id, value: { ...piece, number: numbers[i]! } })),
+        revision,
+      );
+      for (const [i, { id }] of pieces.entries())
+        await this.book.add(
+          {
+            pieceId: id,
+            who: edit.who,
+            why: 'returned',
+            amount: 1,
+            note: '',
+            sheetId,
+            ...(edit.edit && i === 0 ? { edit: edit.edit } : {}),
+          },
+          revision + 1,
+          tx,
+        );
       return position;
     });
     // One that was sent before was not written again: it is answered by what was written then.
@@ -155,7 +239,12 @@ export class ShopStore {
   }
 
   async #numbersBack(sheetId: string): Promise<readonly number[]> {
-    const rows = (await this.db('stock_lines').join('shop_records', 'shop_records.id', 'stock_lines.piece_id').where({ kind: 'pieces', sheet_id: sheetId, why: 'returned' }).whereNull('run_id').select(this.db.raw(`json_extract(data, '$.number') as number`)).orderBy('number')) as { number: number }[];
+    const rows = (await this.db('stock_lines')
+      .join('shop_records', 'shop_records.id', 'stock_lines.piece_id')
+      .where({ kind: 'pieces', sheet_id: sheetId, why: 'returned' })
+      .whereNull('run_id')
+      .select(this.db.raw(`json_extract(data, '$.number') as number`))
+      .orderBy('number')) as { number: number }[];
     return rows.map(({ number }) => number);
   }
 
@@ -177,7 +266,11 @@ export class ShopStore {
   async #withPiece(reading: Promise<StoredShop>, pieceId: string): Promise<StoredShop> {
     const before = await reading;
     const [left, { revision }] = [await this.book.leftOf(pieceId), (await this.db('shop_state').first()) as StateRow];
-    return { ...before, revision, stock: before.stock.map((piece) => (piece.id === pieceId ? { ...piece, left } : piece)) };
+    return {
+      ...before,
+      revision,
+      stock: before.stock.map((piece) => (piece.id === pieceId ? { ...piece, left } : piece)),
+    };
   }
 
   /** Brings the shop to what a file says, piece by piece of its stock by count; what the file does not name is put away. */
@@ -187,22 +280,40 @@ export class ShopStore {
       const revision = await this.touch(tx);
       for (const kind of SHOP_KINDS) {
         const wanted = recordsOf(file, kind);
-        if (kind !== 'pieces') await tx('shop_records').where({ kind }).whereNotIn('id', wanted.map(({ id }) => id)).delete();
-        for (const [rank, { id, ...rest }] of wanted.entries()) await tx('shop_records').insert({ kind, id, rank, data: JSON.stringify({ id, ...rest }), revision }).onConflict(['kind', 'id']).merge();
+        if (kind !== 'pieces')
+          await tx('shop_records')
+            .where({ kind })
+            .whereNotIn(
+              'id',
+              wanted.map(({ id }) => id),
+            )
+            .delete();
+        for (const [rank, { id, ...rest }] of wanted.entries())
+          await tx('shop_records')
+            .insert({ kind, id, rank, data: JSON.stringify({ id, ...rest }), revision })
+            .onConflict(['kind', 'id'])
+            .merge();
       }
       const lines = file.stock.flatMap((piece) => {
         const was = before.stock.find((one) => one.id === piece.id);
         const amount = piece.left - (was?.left ?? 0);
-        return amount === 0 && was ? [] : [{ pieceId: piece.id, why: was ? ('counted' as const) : ('received' as const), amount }];
+        return amount === 0 && was
+          ? []
+          : [{ pieceId: piece.id, why: was ? ('counted' as const) : ('received' as const), amount }];
       });
-      const gone = before.stock.filter((piece) => piece.left !== 0 && !file.stock.some((one) => one.id === piece.id)).map((piece) => ({ pieceId: piece.id, why: 'thrown away' as const, amount: -piece.left }));
-      for (const line of [...lines, ...gone]) await this.book.add({ who: '', note: '', sheetId: null, ...line }, revision, tx);
+      const gone = before.stock
+        .filter((piece) => piece.left !== 0 && !file.stock.some((one) => one.id === piece.id))
+        .map((piece) => ({ pieceId: piece.id, why: 'thrown away' as const, amount: -piece.left }));
+      for (const line of [...lines, ...gone])
+        await this.book.add({ who: '', note: '', sheetId: null, ...line }, revision, tx);
     });
     await this.changed();
   }
 
   /** Jobs that name a film in what they decide, and how many sheets were cut of it. */
-  async usesOf(filmId: string): Promise<{ readonly jobs: readonly { readonly id: string; readonly title: string }[]; readonly sheets: number }> {
+  async usesOf(
+    filmId: string,
+  ): Promise<{ readonly jobs: readonly { readonly id: string; readonly title: string }[]; readonly sheets: number }> {
     const said = likeId(filmId);
     const jobs = (await this.db('jobs')
       .join('recipes', (on) => on.on('recipes.job_id', 'jobs.id').andOn('recipes.position', 'jobs.position'))
@@ -211,14 +322,20 @@ export class ShopStore {
       .select('jobs.id', 'jobs.title')
       .orderBy('jobs.updated_at', 'desc')
       .limit(50)) as { id: string; title: string }[];
-    const [{ n }] = (await this.db('sheets').whereRaw(`id in (select sheet_id from sheet_groups where film_id = ?)`, [filmId]).count({ n: '*' })) as [{ n: number }];
+    const [{ n }] = (await this.db('sheets')
+      .whereRaw(`id in (select sheet_id from sheet_groups where film_id = ?)`, [filmId])
+      .count({ n: '*' })) as [{ n: number }];
     return { jobs, sheets: n };
   }
 
   /** Writes something of the shop in one transaction, and tells that it is another. `act` gives where the history of the records then stands; `pieceId` is the only thing that is another by it, when nothing else is. One that was written already is not written twice. */
   async write(edit: ShopEdit, act: (tx: Knex, state: StateRow) => Promise<number>, pieceId?: string): Promise<void> {
     const isNew = await this.db.transaction(async (tx) => {
-      if (edit.edit !== undefined && ((await tx('shop_history').where({ edit: edit.edit }).first()) || (await this.book.has(edit.edit, tx)))) return false;
+      if (
+        edit.edit !== undefined &&
+        ((await tx('shop_history').where({ edit: edit.edit }).first()) || (await this.book.has(edit.edit, tx)))
+      )
+        return false;
       const state = (await tx('shop_state').first()) as StateRow;
       const position = await act(tx, state);
       await tx('shop_state').update({ revision: state.revision + 1, position });
@@ -228,14 +345,21 @@ export class ShopStore {
   }
 
   /** Lays records into the table of a shop that stands at a revision, and sees to it that all they name is there. */
-  async #lay(tx: Knex, changes: readonly { readonly kind: ShopKind; readonly id: string; readonly value: object | null }[], revision: number): Promise<void> {
+  async #lay(
+    tx: Knex,
+    changes: readonly { readonly kind: ShopKind; readonly id: string; readonly value: object | null }[],
+    revision: number,
+  ): Promise<void> {
     for (const { kind, id, value } of changes) {
       if (value === null) {
         await this.#mustBeFree(tx, kind, id);
         await tx('shop_records').where({ kind, id }).delete();
       } else {
         const [{ most }] = (await tx('shop_records').where({ kind }).max('rank as most')) as [{ most: number | null }];
-        await tx('shop_records').insert({ kind, id, rank: (most ?? -1) + 1, data: JSON.stringify(value), revision: revision + 1 }).onConflict(['kind', 'id']).merge(['data', 'revision']);
+        await tx('shop_records')
+          .insert({ kind, id, rank: (most ?? -1) + 1, data: JSON.stringify(value), revision: revision + 1 })
+          .onConflict(['kind', 'id'])
+          .merge(['data', 'revision']);
       }
     }
     await mustHold(tx, new Set(changes.map(({ kind }) => kind)));
@@ -246,9 +370,18 @@ export class ShopStore {
     const said = likeId(id);
     const isUsed =
       kind === 'films'
-        ? (await tx('shop_records').where({ kind: 'pieces' }).andWhere('data', 'like', said).first()) || (await tx('recipes').where('recipe', 'like', said).first()) || (await tx('sheet_groups').where({ film_id: id }).first())
+        ? (await tx('shop_records').where({ kind: 'pieces' }).andWhere('data', 'like', said).first()) ||
+          (await tx('recipes').where('recipe', 'like', said).first()) ||
+          (await tx('sheet_groups').where({ film_id: id }).first())
         : kind === 'pieces';
-    if (isUsed) throw new Problem(409, 'in-use', kind === 'films' ? 'Pieces or jobs use this film, so it cannot go. Retire it instead: it is then no longer offered.' : 'A piece that stands in the stock book cannot go. Put it away instead.');
+    if (isUsed)
+      throw new Problem(
+        409,
+        'in-use',
+        kind === 'films'
+          ? 'Pieces or jobs use this film, so it cannot go. Retire it instead: it is then no longer offered.'
+          : 'A piece that stands in the stock book cannot go. Put it away instead.',
+      );
   }
 
   async #read(): Promise<StoredShop> {
@@ -283,7 +416,9 @@ export class ShopStore {
 
 /** The highest number that an offcut has. */
 async function mostNumber(tx: Knex): Promise<number> {
-  const [row] = (await tx('shop_records').where({ kind: 'pieces' }).select(tx.raw(`max(json_extract(data, '$.number')) as most`))) as { most: number | null }[];
+  const [row] = (await tx('shop_records')
+    .where({ kind: 'pieces' })
+    .select(tx.raw(`max(json_extract(data, '$.number')) as most`))) as { most: number | null }[];
   return row!.most ?? 0;
 }
 
@@ -303,13 +438,22 @@ async function rowOf(tx: Knex, kind: ShopKind, id: string): Promise<RecordRow | 
 }
 
 function changedElsewhere(kind: ShopKind): Problem {
-  return new Problem(409, 'shop-changed', `${kind === 'settings' ? 'The shop' : 'This entry'} was changed somewhere else in the meantime, so this change was not saved. What you typed is still here.`);
+  return new Problem(
+    409,
+    'shop-changed',
+    `${kind === 'settings' ? 'The shop' : 'This entry'} was changed somewhere else in the meantime, so this change was not saved. What you typed is still here.`,
+  );
 }
 
 /** @throws Problem 422 when a record names another that is not there, or that is put away */
 async function mustHold(tx: Knex, kinds: ReadonlySet<ShopKind>): Promise<void> {
   const missing = async (sql: string) => ((await tx.raw(sql)) as unknown[]).length > 0;
-  if (kinds.has('pieces') && (await missing(`select 1 from shop_records p where p.kind = 'pieces' and not exists (select 1 from shop_records f where f.kind = 'films' and f.id = json_extract(p.data, '$.filmId')) limit 1`))) {
+  if (
+    kinds.has('pieces') &&
+    (await missing(
+      `select 1 from shop_records p where p.kind = 'pieces' and not exists (select 1 from shop_records f where f.kind = 'films' and f.id = json_extract(p.data, '$.filmId')) limit 1`,
+    ))
+  ) {
     throw new Problem(422, 'film-unknown', 'There is no such film. Choose one of the list.', 'filmId');
   }
   if (kinds.has('settings') || kinds.has('cutters')) {
@@ -317,9 +461,15 @@ async function mustHold(tx: Knex, kinds: ReadonlySet<ShopKind>): Promise<void> {
     const { cutterId } = settings ? (JSON.parse(settings) as ShopRecords['settings']) : EMPTY_SHOP.settings;
     const cutter = await rowOf(tx, 'cutters', cutterId);
     const isThere = cutter ? !(JSON.parse(cutter.data) as ShopRecords['cutters']).retired : settings === undefined;
-    if (!isThere) throw new Problem(422, 'cutter-in-use', 'The shop cuts with this cutter. Choose another one first.', 'cutterId');
+    if (!isThere)
+      throw new Problem(422, 'cutter-in-use', 'The shop cuts with this cutter. Choose another one first.', 'cutterId');
   }
-  if (kinds.has('cutters') && (await missing(`select 1 from shop_records c where c.kind = 'cutters' and json_extract(c.data, '$.bladeId') is not null and not exists (select 1 from shop_records b where b.kind = 'blades' and b.id = json_extract(c.data, '$.bladeId')) limit 1`))) {
+  if (
+    kinds.has('cutters') &&
+    (await missing(
+      `select 1 from shop_records c where c.kind = 'cutters' and json_extract(c.data, '$.bladeId') is not null and not exists (select 1 from shop_records b where b.kind = 'blades' and b.id = json_extract(c.data, '$.bladeId')) limit 1`,
+    ))
+  ) {
     throw new Problem(422, 'blade-unknown', 'There is no such blade. Choose one of the list.', 'bladeId');
   }
 }

@@ -23,7 +23,8 @@ export class SpoilStore {
   ) {}
 
   async ofJob(jobId: string): Promise<SpoiledOfJob> {
-    const row = (await this.db('spoils').where({ job_id: jobId }).first('spoiled')) as Pick<SpoilRow, 'spoiled'> | undefined;
+    const row = (await this.db('spoils').where({ job_id: jobId }).first('spoiled')) as
+      Pick<SpoilRow, 'spoiled'> | undefined;
     return { spoiled: row?.spoiled ?? null, cut: (await this.#cut(jobId)).copies };
   }
 
@@ -34,8 +35,16 @@ export class SpoilStore {
       await this.db('spoils').where({ job_id: jobId }).delete();
       return { spoiled, cut };
     }
-    if (spoiled > cut) throw new Problem(422, 'more-spoiled-than-cut', `${cut} ${cut === 1 ? 'copy' : 'copies'} of this job ${cut === 1 ? 'is' : 'are'} cut, so no more than that can be spoiled.`);
-    await this.db('spoils').insert({ job_id: jobId, spoiled, cut, is_layered: isLayered, recorded_at: new Date().toISOString() }).onConflict('job_id').merge();
+    if (spoiled > cut)
+      throw new Problem(
+        422,
+        'more-spoiled-than-cut',
+        `${cut} ${cut === 1 ? 'copy' : 'copies'} of this job ${cut === 1 ? 'is' : 'are'} cut, so no more than that can be spoiled.`,
+      );
+    await this.db('spoils')
+      .insert({ job_id: jobId, spoiled, cut, is_layered: isLayered, recorded_at: new Date().toISOString() })
+      .onConflict('job_id')
+      .merge();
     return { spoiled, cut };
   }
 
@@ -45,7 +54,10 @@ export class SpoilStore {
 
   /** How many spares the shop's own runs ask for; those of the trade while nothing is known. */
   async learned(): Promise<SparesOfKinds> {
-    const rows = (await this.db('spoils').orderBy('recorded_at', 'desc').limit(NEWEST).select('spoiled', 'cut', 'is_layered')) as SpoilRow[];
+    const rows = (await this.db('spoils')
+      .orderBy('recorded_at', 'desc')
+      .limit(NEWEST)
+      .select('spoiled', 'cut', 'is_layered')) as SpoilRow[];
     return learnSpares(rows.map(({ spoiled, cut, is_layered }) => ({ spoiled, cut, isLayered: Boolean(is_layered) })));
   }
 }

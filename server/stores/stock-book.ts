@@ -15,7 +15,11 @@ interface LineRow {
 }
 
 /** A line to be written. */
-export type NewLine = Omit<StockLine, 'id' | 'at' | 'takesBack'> & { readonly runId?: string; readonly takesBack?: number; readonly edit?: string };
+export type NewLine = Omit<StockLine, 'id' | 'at' | 'takesBack'> & {
+  readonly runId?: string;
+  readonly takesBack?: number;
+  readonly edit?: string;
+};
 
 /** The stock book. Lines are added and never changed: the database itself refuses it. */
 export class StockBook {
@@ -40,18 +44,25 @@ export class StockBook {
 
   /** What is left of every piece: the sum of its lines, to a thousandth. */
   async left(): Promise<ReadonlyMap<string, number>> {
-    const rows = (await this.db('stock_lines').select('piece_id').sum('amount as sum').groupBy('piece_id')) as { piece_id: string; sum: number }[];
+    const rows = (await this.db('stock_lines').select('piece_id').sum('amount as sum').groupBy('piece_id')) as {
+      piece_id: string;
+      sum: number;
+    }[];
     return new Map(rows.map((row) => [row.piece_id, toThousandth(row.sum)]));
   }
 
   async leftOf(pieceId: string, tx: Knex = this.db): Promise<number> {
-    const [row] = (await tx('stock_lines').where({ piece_id: pieceId }).sum('amount as sum')) as { sum: number | null }[];
+    const [row] = (await tx('stock_lines').where({ piece_id: pieceId }).sum('amount as sum')) as {
+      sum: number | null;
+    }[];
     return toThousandth(row?.sum ?? 0);
   }
 
   /** The shop's revision when a piece's last line was written; 0 for one without lines. */
   async lastRevision(pieceId: string, tx: Knex = this.db): Promise<number> {
-    const [row] = (await tx('stock_lines').where({ piece_id: pieceId }).max('revision as last')) as { last: number | null }[];
+    const [row] = (await tx('stock_lines').where({ piece_id: pieceId }).max('revision as last')) as {
+      last: number | null;
+    }[];
     return row?.last ?? 0;
   }
 
@@ -66,7 +77,15 @@ export class StockBook {
   }
 
   /** The newest lines, of one piece or of all, the newest first. */
-  async lines({ pieceId, most, before }: { readonly pieceId?: string; readonly most: number; readonly before?: number }): Promise<StockLine[]> {
+  async lines({
+    pieceId,
+    most,
+    before,
+  }: {
+    readonly pieceId?: string;
+    readonly most: number;
+    readonly before?: number;
+  }): Promise<StockLine[]> {
     const query = this.db('stock_lines').orderBy('id', 'desc').limit(most);
     if (pieceId !== undefined) void query.where({ piece_id: pieceId });
     if (before !== undefined) void query.where('id', '<', before);
@@ -75,5 +94,15 @@ export class StockBook {
 }
 
 function lineOf(row: LineRow): StockLine {
-  return { id: row.id, pieceId: row.piece_id, at: row.at, who: row.who, why: row.why, amount: row.amount, note: row.note, sheetId: row.sheet_id, takesBack: row.takes_back };
+  return {
+    id: row.id,
+    pieceId: row.piece_id,
+    at: row.at,
+    who: row.who,
+    why: row.why,
+    amount: row.amount,
+    note: row.note,
+    sheetId: row.sheet_id,
+    takesBack: row.takes_back,
+  };
 }

@@ -26,13 +26,20 @@ export interface Bench {
   readonly close: () => Promise<void>;
 }
 
-export async function openBench(options: { timeLapse?: number; pagesFolder?: string; isEmpty?: boolean } = {}): Promise<Bench> {
+export async function openBench(
+  options: { timeLapse?: number; pagesFolder?: string; isEmpty?: boolean } = {},
+): Promise<Bench> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'lantern-'));
   const cutter = new CutterService({ port: 0, controlPort: 0, timeLapse: options.timeLapse ?? 200 });
   const { port, controlPort } = await cutter.listen();
-  const start = (at = 0) => startServer({ dataFolder, port: at, cutterControlPort: controlPort, pagesFolder: options.pagesFolder ?? null });
+  const start = (at = 0) =>
+    startServer({ dataFolder, port: at, cutterControlPort: controlPort, pagesFolder: options.pagesFolder ?? null });
   let server = await start();
-  if (!options.isEmpty) await server.services.shop.fill({ ...BENCH_SHOP_FILE, cutters: BENCH_SHOP_FILE.cutters.map((one) => ({ ...one, port })) });
+  if (!options.isEmpty)
+    await server.services.shop.fill({
+      ...BENCH_SHOP_FILE,
+      cutters: BENCH_SHOP_FILE.cutters.map((one) => ({ ...one, port })),
+    });
   return {
     get server() {
       return server;
@@ -44,7 +51,12 @@ export async function openBench(options: { timeLapse?: number; pagesFolder?: str
       const isBytes = body instanceof Uint8Array;
       const response = await fetch(server.url + path, {
         method,
-        ...(body === undefined ? {} : { body: isBytes ? (body as BodyInit) : JSON.stringify(body), headers: { 'Content-Type': isBytes ? 'application/octet-stream' : 'application/json' } }),
+        ...(body === undefined
+          ? {}
+          : {
+              body: isBytes ? (body as BodyInit) : JSON.stringify(body),
+              headers: { 'Content-Type': isBytes ? 'application/octet-stream' : 'application/json' },
+            }),
       });
       const answer: unknown = await response.json();
       if (response.ok) await asDocumented(server.url, method, path, answer);
@@ -72,34 +84,76 @@ async function asDocumented(url: string, method: string, path: string, answer: u
   const document = (documented ??= (await (await fetch(`${url}/api/openapi.json`)).json()) as ApiDocument);
   ajv ??= new Ajv({ strict: false, allErrors: true }).addSchema(document, 'api');
   const [plain] = path.split('?');
-  const template = Object.keys(document.paths).find((one) => new RegExp(`^${one.replace(/\{\w+\}/g, '[^/]+')}$`).test(plain!) && document.paths[one]![method.toLowerCase()]);
-  const schema = template && document.paths[template]![method.toLowerCase()]!.responses['200']!.content?.['application/json']?.schema;
+  const template = Object.keys(document.paths).find(
+    (one) =>
+      new RegExp(`^${one.replace(/\{\w+\}/g, '[^/]+')}$`).test(plain!) && document.paths[one]![method.toLowerCase()],
+  );
+  const schema =
+    template &&
+    document.paths[template]![method.toLowerCase()]!.responses['200']!.content?.['application/json']?.schema;
   if (!schema) return;
   const validate = ajv.getSchema(`api${schema.$ref}`)!;
-  if (!validate(answer)) throw new Error(`${method} ${path} answers otherwise than ${schema.$ref} says: ${ajv.errorsText(validate.errors)}`);
+  if (!validate(answer))
+    throw new Error(`${method} ${path} answers otherwise than ${schema.$ref} says: ${ajv.errorsText(validate.errors)}`);
 }
 
 interface ApiDocument {
-  readonly paths: Readonly<Record<string, Readonly<Record<string, { readonly responses: Readonly<Record<string, { readonly content?: Readonly<Record<string, { readonly schema: { readonly $ref: string } }>> }>> }>>>>;
+  readonly paths: Readonly<
+    Record<
+      string,
+      Readonly<
+        Record<
+          string,
+          {
+            readonly responses: Readonly<
+              Record<
+                string,
+                { readonly content?: Readonly<Record<string, { readonly schema: { readonly $ref: string } }>> }
+              >
+            >;
+          }
+        >
+      >
+    >
+  >;
 }
 
 let documented: ApiDocument | null = null;
 let ajv: Ajv | null = null;
 
 /** A job with a drawing, ready to be cut, each film on a sheet of its own. */
-export async function jobWith(bench: Bench, svg: Uint8Array | string, change: (recipe: Recipe) => Recipe = (recipe) => recipe): Promise<Job> {
+export async function jobWith(
+  bench: Bench,
+  svg: Uint8Array | string,
+  change: (recipe: Recipe) => Recipe = (recipe) => recipe,
+): Promise<Job> {
   const { body: job } = await bench.api<Job>('POST', '/api/jobs', { title: 'Test' });
   const bytes = typeof svg === 'string' ? new TextEncoder().encode(svg) : svg;
   const { body: drawn } = await bench.api<Job>('POST', `/api/jobs/${job.id}/artwork?fileName=test.svg`, bytes);
-  const { body } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, { recipe: change({ ...drawn.recipe, sheets: { ...drawn.recipe.sheets, zones: false } }), revision: drawn.revision });
+  const { body } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, {
+    recipe: change({ ...drawn.recipe, sheets: { ...drawn.recipe.sheets, zones: false } }),
+    revision: drawn.revision,
+  });
   return body;
 }
 
 /** Asks for the sheet of a film to be cut, as a page that has just looked at the plan does. */
-export async function startCut(bench: Bench, jobId: string, filmId: string, more: { loadedFilmIds?: readonly string[]; revision?: number } = {}): Promise<{ status: number; body: Run & { code: string; title: string } }> {
-  const [{ body: job }, { body: plan }] = [await bench.api<Job>('GET', `/api/jobs/${jobId}`), await bench.api<PlanReport>('GET', `/api/jobs/${jobId}/plan`)];
+export async function startCut(
+  bench: Bench,
+  jobId: string,
+  filmId: string,
+  more: { loadedFilmIds?: readonly string[]; revision?: number } = {},
+): Promise<{ status: number; body: Run & { code: string; title: string } }> {
+  const [{ body: job }, { body: plan }] = [
+    await bench.api<Job>('GET', `/api/jobs/${jobId}`),
+    await bench.api<PlanReport>('GET', `/api/jobs/${jobId}/plan`),
+  ];
   const sheet = plan.sheets!.find((one) => one.film === filmId);
-  return bench.api('POST', `/api/jobs/${jobId}/sheets/${sheet?.id ?? 'none'}/cut`, { loadedFilmIds: [filmId], revision: job.revision, ...more });
+  return bench.api('POST', `/api/jobs/${jobId}/sheets/${sheet?.id ?? 'none'}/cut`, {
+    loadedFilmIds: [filmId],
+    revision: job.revision,
+    ...more,
+  });
 }
 
 export async function cutsOf(bench: Bench, jobId: string): Promise<FrozenSheet[]> {
@@ -144,7 +198,8 @@ export async function jamAt(bench: Bench, share: number, begin: () => Promise<Ru
 export async function asAtFirst(bench: Bench): Promise<void> {
   const { shop } = bench.server.services;
   await shop.fill({ ...BENCH_SHOP_FILE, cutters: (await shop.get()).cutters });
-  for (const how of [{ do: 'clear' }, { do: 'time-lapse', factor: 400 }]) await bench.api('POST', '/api/cutter/control', how);
+  for (const how of [{ do: 'clear' }, { do: 'time-lapse', factor: 400 }])
+    await bench.api('POST', '/api/cutter/control', how);
 }
 
 /** Ends whatever is in the cutter. */
@@ -154,7 +209,16 @@ export async function emptyCutter(bench: Bench): Promise<void> {
 }
 
 /** Lays other figures over a record of the shop, as a page does that looked at it just now, or at `seen`. */
-export async function changeRecord(bench: Bench, kind: 'films' | 'cutters', id: string, change: object, seen?: number): Promise<{ status: number; body: { code: string; title: string; revision: number } }> {
+export async function changeRecord(
+  bench: Bench,
+  kind: 'films' | 'cutters',
+  id: string,
+  change: object,
+  seen?: number,
+): Promise<{ status: number; body: { code: string; title: string; revision: number } }> {
   const { body: shop } = await bench.api<ShopFile & { revision: number }>('GET', '/api/shop');
-  return bench.api('POST', '/api/shop/changes', { revision: seen ?? shop.revision, changes: [{ kind, value: { ...shop[kind].find((one) => one.id === id)!, ...change } }] });
+  return bench.api('POST', '/api/shop/changes', {
+    revision: seen ?? shop.revision,
+    changes: [{ kind, value: { ...shop[kind].find((one) => one.id === id)!, ...change } }],
+  });
 }

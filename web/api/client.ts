@@ -35,13 +35,20 @@ export async function ask<T>(path: string, options: AskOptions = {}): Promise<T>
 }
 
 /** The same, with what the answer's headers say. */
-export async function askWithHeaders<T>(path: string, options: AskOptions = {}): Promise<{ readonly value: T; readonly headers: Headers }> {
+export async function askWithHeaders<T>(
+  path: string,
+  options: AskOptions = {},
+): Promise<{ readonly value: T; readonly headers: Headers }> {
   const response = await answerTo(path, options);
   try {
     return { value: (await response.json()) as T, headers: response.headers };
   } catch (error) {
     if (options.signal?.aborted) throw error;
-    throw new ApiProblem(0, 'broken-off', 'The answer broke off, so it is not known whether this was done. Look, and try it again.');
+    throw new ApiProblem(
+      0,
+      'broken-off',
+      'The answer broke off, so it is not known whether this was done. Look, and try it again.',
+    );
   }
 }
 
@@ -57,20 +64,42 @@ async function answerTo(path: string, { method = 'GET', json, bytes, signal }: A
     response = await fetch(path, {
       method,
       ...(json !== undefined ? { body: JSON.stringify(json) } : bytes ? { body: bytes } : {}),
-      headers: { ...(json !== undefined ? { 'Content-Type': 'application/json' } : bytes ? { 'Content-Type': 'application/octet-stream' } : {}), ...(maker ? { 'Lantern-Maker': maker } : {}) },
+      headers: {
+        ...(json !== undefined
+          ? { 'Content-Type': 'application/json' }
+          : bytes
+            ? { 'Content-Type': 'application/octet-stream' }
+            : {}),
+        ...(maker ? { 'Lantern-Maker': maker } : {}),
+      },
       ...(signal ? { signal } : {}),
     });
   } catch (error) {
     if (signal?.aborted) throw error;
     unheard();
-    throw new ApiProblem(0, 'offline', 'The bench computer does not answer, so this was not done. Try it again when it is back.');
+    throw new ApiProblem(
+      0,
+      'offline',
+      'The bench computer does not answer, so this was not done. Try it again when it is back.',
+    );
   }
   heard();
   if (!response.ok) {
-    const problem = (await response.json().catch(() => ({}))) as { code?: string; title?: string; path?: string; lines?: { line: number; message: string }[] };
+    const problem = (await response.json().catch(() => ({}))) as {
+      code?: string;
+      title?: string;
+      path?: string;
+      lines?: { line: number; message: string }[];
+    };
     // A device that was sent away, or never came in: there is one thing it can do.
     if (problem.code === 'not-let-in' && window.location.pathname !== '/let-in') window.location.replace('/let-in');
-    throw new ApiProblem(response.status, problem.code ?? 'unknown', problem.title ?? 'That did not work.', problem.path, problem.lines);
+    throw new ApiProblem(
+      response.status,
+      problem.code ?? 'unknown',
+      problem.title ?? 'That did not work.',
+      problem.path,
+      problem.lines,
+    );
   }
   return response;
 }

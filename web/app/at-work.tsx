@@ -14,7 +14,10 @@ export function AtWork() {
       label="At work"
       value={makers.some(({ id }) => id === atWork) ? atWork! : ''}
       placeholder="Who is at work?"
-      options={[{ id: NOBODY, text: 'nobody: write no name down' }, ...makers.map(({ id, name }) => ({ id, text: name }))]}
+      options={[
+        { id: NOBODY, text: 'nobody: write no name down' },
+        ...makers.map(({ id, name }) => ({ id, text: name })),
+      ]}
       onChange={(id) => setMakerAtWork(id === NOBODY ? null : id)}
     />
   );

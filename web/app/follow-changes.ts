@@ -3,7 +3,11 @@ import { jobHasChanged } from '../job/use-job.js';
 import type { StoredShop } from '../plan/use-shop.js';
 
 /** As the server tells it; "missed" when it cannot say what was changed while the line was broken. */
-type Told = { readonly of: 'shop'; readonly revision: number } | { readonly of: 'batches' } | { readonly of: 'job'; readonly jobId: string; readonly revision: number } | { readonly of: 'missed' };
+type Told =
+  | { readonly of: 'shop'; readonly revision: number }
+  | { readonly of: 'batches' }
+  | { readonly of: 'job'; readonly jobId: string; readonly revision: number }
+  | { readonly of: 'missed' };
 
 const NAME = 'lantern.changes';
 
@@ -33,13 +37,16 @@ export function followChanges(client: QueryClient): void {
 async function take(client: QueryClient, told: Told): Promise<void> {
   if (told.of === 'shop') {
     void client.invalidateQueries({ queryKey: ['batch-plan'] });
-    if ((client.getQueryData<StoredShop>(['shop'])?.revision ?? 0) < told.revision) await client.invalidateQueries({ queryKey: ['shop'] });
+    if ((client.getQueryData<StoredShop>(['shop'])?.revision ?? 0) < told.revision)
+      await client.invalidateQueries({ queryKey: ['shop'] });
   } else if (told.of === 'job') {
-    for (const queryKey of [['jobs'], ['batch-plan'], ['waiting', told.jobId]]) void client.invalidateQueries({ queryKey });
+    for (const queryKey of [['jobs'], ['batch-plan'], ['waiting', told.jobId]])
+      void client.invalidateQueries({ queryKey });
     await jobHasChanged(client, told.jobId, told.revision);
   } else if (told.of === 'batches') {
     for (const queryKey of [['batches'], ['batch-plan']]) await client.invalidateQueries({ queryKey });
   } else {
-    for (const queryKey of [['shop'], ['jobs'], ['job'], ['batches'], ['batch-plan'], ['waiting']]) await client.invalidateQueries({ queryKey });
+    for (const queryKey of [['shop'], ['jobs'], ['job'], ['batches'], ['batch-plan'], ['waiting']])
+      await client.invalidateQueries({ queryKey });
   }
 }

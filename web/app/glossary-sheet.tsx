@@ -12,7 +12,9 @@ export function GlossarySheet({ onClose }: { readonly onClose: () => void }) {
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLowerCase();
   // Words that begin so come first, then those that are explained with it.
-  const found = GLOSSARY.filter(({ word, means }) => word.includes(wanted) || means.toLowerCase().includes(wanted)).sort((a, b) => Number(b.word.startsWith(wanted)) - Number(a.word.startsWith(wanted)));
+  const found = GLOSSARY.filter(
+    ({ word, means }) => word.includes(wanted) || means.toLowerCase().includes(wanted),
+  ).sort((a, b) => Number(b.word.startsWith(wanted)) - Number(a.word.startsWith(wanted)));
   return (
     <Veil isOpen isDismissable onOpenChange={(open) => !open && onClose()}>
       <Modal>
@@ -22,7 +24,14 @@ export function GlossarySheet({ onClose }: { readonly onClose: () => void }) {
               <Heading slot="title">Words of the trade</Heading>
               <Button onPress={onClose}>Close</Button>
             </Head>
-            <TextInput autoFocus type="search" aria-label="Find a word" placeholder="find a word" value={search} onChange={(event) => setSearch(event.target.value)} />
+            <TextInput
+              autoFocus
+              type="search"
+              aria-label="Find a word"
+              placeholder="find a word"
+              value={search}
+              onChange={(event) => setSearch(event.target.value)}
+            />
             <p className="unseen" role="status">
               {found.length} of {GLOSSARY.length} words
             </p>
@@ -42,13 +51,34 @@ export function GlossarySheet({ onClose }: { readonly onClose: () => void }) {
   );
 }
 
-const Head = styled.div`display: flex; justify-content: space-between; align-items: center; gap: ${space.m};`;
+const Head = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: ${space.m};
+`;
 
 const Inside = styled.div`
-  padding: ${space.l}; overflow-y: auto; display: flex; flex-direction: column; gap: ${space.m};
-  h2 { font-size: ${type.title}; }
-  input { flex: none; }
-  dl { display: grid; gap: ${space.s}; }
-  dt { font-weight: 700; }
-  dd { color: ${colour.quiet}; font-size: ${type.small}; }
+  padding: ${space.l};
+  overflow-y: auto;
+  display: flex;
+  flex-direction: column;
+  gap: ${space.m};
+  h2 {
+    font-size: ${type.title};
+  }
+  input {
+    flex: none;
+  }
+  dl {
+    display: grid;
+    gap: ${space.s};
+  }
+  dt {
+    font-weight: 700;
+  }
+  dd {
+    color: ${colour.quiet};
+    font-size: ${type.small};
+  }
 `;

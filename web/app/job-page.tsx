@@ -28,15 +28,42 @@ import { useJob } from '../job/use-job.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
 // Each is fetched when it is first gone to: a job is shown sooner without the others.
-const BuildStation = fetchedLate(() => import('../stations/build/build-station.js'), (m) => m.BuildStation);
-const FilmsStation = fetchedLate(() => import('../stations/films/films-station.js'), (m) => m.FilmsStation);
-const PrepareStation = fetchedLate(() => import('../stations/prepare/prepare-station.js'), (m) => m.PrepareStation);
-const SurfaceStation = fetchedLate(() => import('../stations/surface/surface-station.js'), (m) => m.SurfaceStation);
-const ArtworkStation = fetchedLate(() => import('../stations/artwork/artwork-station.js'), (m) => m.ArtworkStation);
-const SheetsStation = fetchedLate(() => import('../stations/sheets/sheets-station.js'), (m) => m.SheetsStation);
-const CutStation = fetchedLate(() => import('../stations/cut/cut-station.js'), (m) => m.CutStation);
-const AssembleStation = fetchedLate(() => import('../stations/assemble/assemble-station.js'), (m) => m.AssembleStation);
-const RecordStation = fetchedLate(() => import('../stations/record/record-station.js'), (m) => m.RecordStation);
+const BuildStation = fetchedLate(
+  () => import('../stations/build/build-station.js'),
+  (m) => m.BuildStation,
+);
+const FilmsStation = fetchedLate(
+  () => import('../stations/films/films-station.js'),
+  (m) => m.FilmsStation,
+);
+const PrepareStation = fetchedLate(
+  () => import('../stations/prepare/prepare-station.js'),
+  (m) => m.PrepareStation,
+);
+const SurfaceStation = fetchedLate(
+  () => import('../stations/surface/surface-station.js'),
+  (m) => m.SurfaceStation,
+);
+const ArtworkStation = fetchedLate(
+  () => import('../stations/artwork/artwork-station.js'),
+  (m) => m.ArtworkStation,
+);
+const SheetsStation = fetchedLate(
+  () => import('../stations/sheets/sheets-station.js'),
+  (m) => m.SheetsStation,
+);
+const CutStation = fetchedLate(
+  () => import('../stations/cut/cut-station.js'),
+  (m) => m.CutStation,
+);
+const AssembleStation = fetchedLate(
+  () => import('../stations/assemble/assemble-station.js'),
+  (m) => m.AssembleStation,
+);
+const RecordStation = fetchedLate(
+  () => import('../stations/record/record-station.js'),
+  (m) => m.RecordStation,
+);
 
 const SCREENS: Readonly<Record<StationName, ComponentType>> = {
   artwork: ArtworkStation,
@@ -59,7 +86,11 @@ const NO_FINDINGS: readonly JobFinding[] = [];
 /** A job at one of its stations. */
 export function JobPage() {
   const { id, station } = useParams();
-  return STATIONS.includes(station as StationName) ? <JobAtStation key={id} jobId={id!} station={station as StationName} /> : <Navigate to={`/jobs/${id}/artwork`} replace />;
+  return STATIONS.includes(station as StationName) ? (
+    <JobAtStation key={id} jobId={id!} station={station as StationName} />
+  ) : (
+    <Navigate to={`/jobs/${id}/artwork`} replace />
+  );
 }
 
 function JobAtStation({ jobId, station }: { readonly jobId: string; readonly station: StationName }) {
@@ -67,7 +98,11 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const shop = useShop();
   const { unit } = useSettings();
   const atCutter = station === 'cut' || station === 'record' || station === 'prepare';
-  const cuts = useQuery({ queryKey: ['cuts', jobId], queryFn: () => ask<FrozenSheet[]>(`/api/jobs/${jobId}/cuts`), refetchInterval: atCutter ? 3000 : false }).data;
+  const cuts = useQuery({
+    queryKey: ['cuts', jobId],
+    queryFn: () => ask<FrozenSheet[]>(`/api/jobs/${jobId}/cuts`),
+    refetchInterval: atCutter ? 3000 : false,
+  }).data;
   const weeding = useLearnedWeeding();
   const soFar = useMemo(() => (cuts ? cutSoFar(cuts, jobId) : null), [cuts, jobId]);
   const { view: planned, working, step, stop, tryAgain, failure } = usePlan(jobId, handle.recipe, soFar, weeding);
@@ -104,7 +139,24 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   if (!job || !recipe || !decided || !shop) return <Middle role="status">Fetching the job …</Middle>;
   const Station = SCREENS[station];
   return (
-    <JobContext value={{ handle, job, recipe, decided, plan: view, working, step, stop, shop, unit, cuts: cuts ?? [], looked, lookAt, look }}>
+    <JobContext
+      value={{
+        handle,
+        job,
+        recipe,
+        decided,
+        plan: view,
+        working,
+        step,
+        stop,
+        shop,
+        unit,
+        cuts: cuts ?? [],
+        looked,
+        lookAt,
+        look,
+      }}
+    >
       <FilmPatterns films={shop.films} places={recipe.films.patterns} />
       <JobHead />
       <UnreadDraft />
@@ -124,7 +176,11 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
 
 /** What the shop's own times of weeding have taught; undefined while that is asked for. Without an answer a job is planned by the starting figures. */
 function useLearnedWeeding(): LearnedWeeding | null | undefined {
-  const { data, isError } = useQuery({ queryKey: ['weeding'], queryFn: () => ask<{ learned: LearnedWeeding | null }>('/api/weeding'), staleTime: 60_000 });
+  const { data, isError } = useQuery({
+    queryKey: ['weeding'],
+    queryFn: () => ask<{ learned: LearnedWeeding | null }>('/api/weeding'),
+    staleTime: 60_000,
+  });
   return data ? data.learned : isError ? null : undefined;
 }
 
@@ -132,7 +188,9 @@ function useLearnedWeeding(): LearnedWeeding | null | undefined {
  * The finding being looked at, kept up with the plan: a remedy taken at one of its places leaves the others, and one that answers it all
  * ends the look.
  */
-function useLook(findings: readonly JobFinding[]): Pick<JobContextValue, 'looked' | 'lookAt' | 'look'> & { readonly asked: Looked | null } {
+function useLook(
+  findings: readonly JobFinding[],
+): Pick<JobContextValue, 'looked' | 'lookAt' | 'look'> & { readonly asked: Looked | null } {
   const [asked, setAsked] = useState<Looked | null>(null);
   const look = useCallback((finding: JobFinding, index?: number) => setAsked({ finding, index: index ?? null }), []);
   const alike = asked ? findings.filter((finding) => finding.code === asked.finding.code) : [];
@@ -144,7 +202,13 @@ function useLook(findings: readonly JobFinding[]): Pick<JobContextValue, 'looked
   // One object for one look: the light table goes there again when it is asked again, or the place is another one.
   const lookAt = useMemo(
     () => {
-      const box = !finding ? null : index !== null ? places![index]! : places ? aroundAll(places) : (finding.where ?? null);
+      const box = !finding
+        ? null
+        : index !== null
+          ? places![index]!
+          : places
+            ? aroundAll(places)
+            : (finding.where ?? null);
       return box && { ...box };
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -153,7 +217,12 @@ function useLook(findings: readonly JobFinding[]): Pick<JobContextValue, 'looked
   return { asked, looked: finding ? { finding, index } : null, lookAt, look };
 }
 
-function useCommandsOf(jobId: string, handle: ReturnType<typeof useJob>, findings: readonly JobFinding[], look: (finding: JobFinding) => void): void {
+function useCommandsOf(
+  jobId: string,
+  handle: ReturnType<typeof useJob>,
+  findings: readonly JobFinding[],
+  look: (finding: JobFinding) => void,
+): void {
   const navigate = useNavigate();
   const [at, setAt] = useState(-1);
   const { undo, redo } = handle;
@@ -169,12 +238,33 @@ function useCommandsOf(jobId: string, handle: ReturnType<typeof useJob>, finding
         { name: 'Undo', keys: 'Ctrl+Z', run: undo },
         { name: 'Redo', keys: 'Ctrl+Shift+Z', run: redo },
         { name: 'Next finding', keys: 'Alt+N', run: goRound },
-        ...STATIONS.map((stage, i) => ({ name: `Go to ${STATION_NAMES[stage]}`, keys: `Alt+${i + 1}`, run: () => void navigate(`/jobs/${jobId}/${stage}`) })),
+        ...STATIONS.map((stage, i) => ({
+          name: `Go to ${STATION_NAMES[stage]}`,
+          keys: `Alt+${i + 1}`,
+          run: () => void navigate(`/jobs/${jobId}/${stage}`),
+        })),
       ];
     }, [undo, redo, findings, look, navigate, jobId, at]),
   );
 }
 
-const Middle = styled.div`max-width: 32rem; margin: 10vh auto; display: grid; gap: ${space.m}; justify-items: start; h1 { font-size: ${type.title}; }`;
+const Middle = styled.div`
+  max-width: 32rem;
+  margin: 10vh auto;
+  display: grid;
+  gap: ${space.m};
+  justify-items: start;
+  h1 {
+    font-size: ${type.title};
+  }
+`;
 
-const Broken = styled.p`padding: ${space.s} ${space.l}; background: ${colour.badWash}; color: ${colour.bad}; font-size: ${type.small}; @media (max-width: ${width.phone}) { padding: ${space.s}; }`;
+const Broken = styled.p`
+  padding: ${space.s} ${space.l};
+  background: ${colour.badWash};
+  color: ${colour.bad};
+  font-size: ${type.small};
+  @media (max-width: ${width.phone}) {
+    padding: ${space.s};
+  }
+`;

@@ -7,7 +7,11 @@ import { Labelled, Small, TextInput } from '../ui/plain-fields.js';
 
 /** What a phone calls itself, roughly. */
 function guessedName(): string {
-  return /iPad|Tablet/i.test(navigator.userAgent) ? 'Tablet' : /Mobi|Android|iPhone/i.test(navigator.userAgent) ? 'Phone' : 'Computer';
+  return /iPad|Tablet/i.test(navigator.userAgent)
+    ? 'Tablet'
+    : /Mobi|Android|iPhone/i.test(navigator.userAgent)
+      ? 'Phone'
+      : 'Computer';
 }
 
 /** Where a scanned code leads: the device gives itself a name, and is let in. */
@@ -25,7 +29,9 @@ export function LetIn() {
       window.location.replace('/');
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
-      setProblem(error.status === 404 ? 'This is the bench computer itself: nobody needs to be let in here.' : error.message);
+      setProblem(
+        error.status === 404 ? 'This is the bench computer itself: nobody needs to be let in here.' : error.message,
+      );
       setBusy(false);
     }
   };
@@ -43,7 +49,12 @@ export function LetIn() {
         >
           <Labelled>
             Name of this device
-            <TextInput aria-label="Name of this device" value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+            <TextInput
+              aria-label="Name of this device"
+              value={name}
+              maxLength={60}
+              onChange={(event) => setName(event.target.value)}
+            />
           </Labelled>
           <MainButton type="submit" isDisabled={isBusy}>
             Let it in
@@ -51,10 +62,32 @@ export function LetIn() {
         </form>
       )}
       {problem && <Wrong role="alert">{problem}</Wrong>}
-      <Small>On it you can weed, assemble, cut, and book film. Jobs and the shop are changed on the bench computer.</Small>
+      <Small>
+        On it you can weed, assemble, cut, and book film. Jobs and the shop are changed on the bench computer.
+      </Small>
     </Page>
   );
 }
 
-const Page = styled.div`max-width: 26rem; width: 100%; margin: 8vh auto; padding: ${space.l}; display: grid; gap: ${space.m}; h1 { font-size: ${type.title}; } form { display: grid; gap: ${space.m}; justify-items: start; } button { min-height: 44px; }`;
-const Wrong = styled.p`color: ${colour.bad};`;
+const Page = styled.div`
+  max-width: 26rem;
+  width: 100%;
+  margin: 8vh auto;
+  padding: ${space.l};
+  display: grid;
+  gap: ${space.m};
+  h1 {
+    font-size: ${type.title};
+  }
+  form {
+    display: grid;
+    gap: ${space.m};
+    justify-items: start;
+  }
+  button {
+    min-height: 44px;
+  }
+`;
+const Wrong = styled.p`
+  color: ${colour.bad};
+`;

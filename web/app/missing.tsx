@@ -16,6 +16,12 @@ export function Missing() {
 }
 
 const Middle = styled.div`
-  max-width: 34rem; margin: 12vh auto; padding: ${space.l}; display: grid; gap: ${space.m};
-  h1 { font-size: ${type.title}; }
+  max-width: 34rem;
+  margin: 12vh auto;
+  padding: ${space.l};
+  display: grid;
+  gap: ${space.m};
+  h1 {
+    font-size: ${type.title};
+  }
 `;

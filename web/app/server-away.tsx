@@ -17,8 +17,12 @@ export function ServerAway() {
     <div role="status">
       {since && (
         <Band>
-          <strong>The bench computer has not answered since {since.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}.</strong> What you change is kept in this browser and saved when it is back. A cut that was
-          begun may go on or wait; look at the cutter itself.
+          <strong>
+            The bench computer has not answered since{' '}
+            {since.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}.
+          </strong>{' '}
+          What you change is kept in this browser and saved when it is back. A cut that was begun may go on or wait;
+          look at the cutter itself.
         </Band>
       )}
     </div>
@@ -26,6 +30,12 @@ export function ServerAway() {
 }
 
 const Band = styled.p`
-  padding: ${space.s} ${space.l}; background: ${colour.warnWash}; color: ${colour.ink}; border-left: 4px solid ${colour.warn}; font-size: ${type.small};
-  @media (max-width: ${width.phone}) { padding: ${space.s}; }
+  padding: ${space.s} ${space.l};
+  background: ${colour.warnWash};
+  color: ${colour.ink};
+  border-left: 4px solid ${colour.warn};
+  font-size: ${type.small};
+  @media (max-width: ${width.phone}) {
+    padding: ${space.s};
+  }
 `;

@@ -11,12 +11,28 @@ import { OfferContext, OfferedContext, type Command } from '../ui/commands.js';
 import { useShortcuts } from './use-shortcuts.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
-const CommandSearch = fetchedLate(() => import('./command-search.js'), (m) => m.CommandSearch);
-const AtWork = fetchedLate(() => import('./at-work.js'), (m) => m.AtWork);
-const GlossarySheet = fetchedLate(() => import('./glossary-sheet.js'), (m) => m.GlossarySheet);
-const ShortcutSheet = fetchedLate(() => import('./shortcut-sheet.js'), (m) => m.ShortcutSheet);
+const CommandSearch = fetchedLate(
+  () => import('./command-search.js'),
+  (m) => m.CommandSearch,
+);
+const AtWork = fetchedLate(
+  () => import('./at-work.js'),
+  (m) => m.AtWork,
+);
+const GlossarySheet = fetchedLate(
+  () => import('./glossary-sheet.js'),
+  (m) => m.GlossarySheet,
+);
+const ShortcutSheet = fetchedLate(
+  () => import('./shortcut-sheet.js'),
+  (m) => m.ShortcutSheet,
+);
 
-const UNITS = [['mm', 'mm'], ['cm', 'cm'], ['in', 'inch']] as const;
+const UNITS = [
+  ['mm', 'mm'],
+  ['cm', 'cm'],
+  ['in', 'inch'],
+] as const;
 
 /** The frame round every screen: the name, the command search, the sheet of shortcuts. */
 export function Shell() {
@@ -73,7 +89,13 @@ export function Shell() {
       </Frame>
       <OfferedContext value={offered}>
         <Part name="This list" fallback={null} of={String(open)}>
-          {open === 'search' && <CommandSearch onClose={() => setOpen(null)} onShortcuts={() => setOpen('shortcuts')} onWords={() => setOpen('words')} />}
+          {open === 'search' && (
+            <CommandSearch
+              onClose={() => setOpen(null)}
+              onShortcuts={() => setOpen('shortcuts')}
+              onWords={() => setOpen('words')}
+            />
+          )}
           {open === 'words' && <GlossarySheet onClose={() => setOpen(null)} />}
           {open === 'shortcuts' && <ShortcutSheet onClose={() => setOpen(null)} />}
         </Part>
@@ -82,40 +104,122 @@ export function Shell() {
   );
 }
 
-const Frame = styled.div`height: 100dvh; display: flex; flex-direction: column; @media print { height: auto; display: block; }`;
+const Frame = styled.div`
+  height: 100dvh;
+  display: flex;
+  flex-direction: column;
+  @media print {
+    height: auto;
+    display: block;
+  }
+`;
 
 const Skip = styled.a`
-  position: absolute; left: -999px; top: 0; z-index: 5; padding: ${space.s} ${space.m}; background: ${colour.raised};
-  &:focus { left: 0; }
+  position: absolute;
+  left: -999px;
+  top: 0;
+  z-index: 5;
+  padding: ${space.s} ${space.m};
+  background: ${colour.raised};
+  &:focus {
+    left: 0;
+  }
 `;
 
 const Top = styled.header`
-  display: flex; align-items: center; gap: ${space.m}; padding: ${space.s} ${space.l};
-  @media (max-width: ${width.phone}) { flex-wrap: wrap; gap: ${space.xs} ${space.s}; padding: ${space.xs} ${space.s}; }
+  display: flex;
+  align-items: center;
+  gap: ${space.m};
+  padding: ${space.s} ${space.l};
+  @media (max-width: ${width.phone}) {
+    flex-wrap: wrap;
+    gap: ${space.xs} ${space.s};
+    padding: ${space.xs} ${space.s};
+  }
 `;
 
 const Brand = styled(Link)`
-  display: inline-flex; align-items: center; gap: ${space.s}; color: ${colour.ink}; white-space: nowrap; text-decoration: none; font: 750 ${type.large}/1 ${type.display};
+  display: inline-flex;
+  align-items: center;
+  gap: ${space.s};
+  color: ${colour.ink};
+  white-space: nowrap;
+  text-decoration: none;
+  font: 750 ${type.large} / 1 ${type.display};
 `;
 
 const Places = styled.nav`
-  display: flex; gap: 2px;
-  a { padding: 5px ${space.s}; color: ${colour.quiet}; text-decoration: none; font: 600 ${type.small}/1.2 ${type.text}; border-radius: 3px; border-bottom: 2px solid transparent; }
-  a:hover { color: ${colour.ink}; }
-  a.active { color: ${colour.ink}; border-bottom-color: ${colour.accent}; }
+  display: flex;
+  gap: 2px;
+  a {
+    padding: 5px ${space.s};
+    color: ${colour.quiet};
+    text-decoration: none;
+    font: 600 ${type.small} / 1.2 ${type.text};
+    border-radius: 3px;
+    border-bottom: 2px solid transparent;
+  }
+  a:hover {
+    color: ${colour.ink};
+  }
+  a.active {
+    color: ${colour.ink};
+    border-bottom-color: ${colour.accent};
+  }
 `;
 
-const Right = styled.span`margin-left: auto; display: flex; align-items: center; gap: ${space.s}; @media (max-width: ${width.phone}) { flex-wrap: wrap; fieldset { display: none; } }`;
+const Right = styled.span`
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: ${space.s};
+  @media (max-width: ${width.phone}) {
+    flex-wrap: wrap;
+    fieldset {
+      display: none;
+    }
+  }
+`;
 
 const Key = styled.kbd`
-  font: 600 0.6875rem/1 ${type.text}; color: ${colour.quiet}; border: 1px solid ${colour.line}; border-radius: 3px; padding: 2px 4px;
-  @media (max-width: ${width.phone}) { display: none; }
+  font: 600 0.6875rem/1 ${type.text};
+  color: ${colour.quiet};
+  border: 1px solid ${colour.line};
+  border-radius: 3px;
+  padding: 2px 4px;
+  @media (max-width: ${width.phone}) {
+    display: none;
+  }
 `;
 
 /** Said to those who do not see it, and seen where there is room. */
-const Long = styled.span`white-space: pre; @media (max-width: ${width.phone}) { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }`;
+const Long = styled.span`
+  white-space: pre;
+  @media (max-width: ${width.phone}) {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+`;
 
 /** A phone has no keyboard. */
-const ForKeyboards = styled.span`@media (max-width: ${width.phone}) { display: none; }`;
+const ForKeyboards = styled.span`
+  @media (max-width: ${width.phone}) {
+    display: none;
+  }
+`;
 
-const Main = styled.main`flex: 1; min-height: 0; display: flex; flex-direction: column; &:focus { outline: none; } @media print { display: block; }`;
+const Main = styled.main`
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  &:focus {
+    outline: none;
+  }
+  @media print {
+    display: block;
+  }
+`;

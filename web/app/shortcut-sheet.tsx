@@ -46,7 +46,15 @@ export function ShortcutSheet({ onClose }: { readonly onClose: () => void }) {
 }
 
 const Inside = styled.div`
-  padding: ${space.l}; overflow-y: auto; display: grid; gap: ${space.m}; justify-items: start;
-  h2 { font-size: ${type.title}; }
-  th { white-space: nowrap; }
+  padding: ${space.l};
+  overflow-y: auto;
+  display: grid;
+  gap: ${space.m};
+  justify-items: start;
+  h2 {
+    font-size: ${type.title};
+  }
+  th {
+    white-space: nowrap;
+  }
 `;

@@ -5,7 +5,9 @@ export function useShortcuts(shortcuts: readonly { readonly keys: string; readon
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
       const pressed = nameOf(event);
-      const writing = event.target instanceof HTMLElement && event.target.matches('input:not([type=radio]):not([type=checkbox]):not([type=range]), textarea, select');
+      const writing =
+        event.target instanceof HTMLElement &&
+        event.target.matches('input:not([type=radio]):not([type=checkbox]):not([type=range]), textarea, select');
       if (writing && /^Ctrl\+(Shift\+)?[ZY]$/.test(pressed)) return;
       const hit = shortcuts.find((shortcut) => shortcut.keys === pressed);
       if (!hit) return;
@@ -19,6 +21,10 @@ export function useShortcuts(shortcuts: readonly { readonly keys: string; readon
 
 function nameOf(event: KeyboardEvent): string {
   // The digit itself, also where Alt makes another character of it.
-  const key = /^Digit\d$/.test(event.code) ? event.code.slice(5) : event.key.length === 1 ? event.key.toUpperCase() : event.key;
+  const key = /^Digit\d$/.test(event.code)
+    ? event.code.slice(5)
+    : event.key.length === 1
+      ? event.key.toUpperCase()
+      : event.key;
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${event.shiftKey ? 'Shift+' : ''}${key}`;
 }

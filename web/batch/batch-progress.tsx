@@ -11,7 +11,8 @@ export function BatchProgress({ state: { done, error, plan, stop, again } }: { r
     return (
       <LateDoingBox role="status">
         <span>
-          {done < PREPARING_SHARE ? 'Preparing the layers' : 'Laying them out'} … <WordButton onPress={stop}>Stop</WordButton>
+          {done < PREPARING_SHARE ? 'Preparing the layers' : 'Laying them out'} …{' '}
+          <WordButton onPress={stop}>Stop</WordButton>
         </span>
         <progress aria-label="Laying out the batch" value={done} max={1} />
       </LateDoingBox>
@@ -31,4 +32,9 @@ export function BatchProgress({ state: { done, error, plan, stop, again } }: { r
   );
 }
 
-const Failed = styled.p`font-size: ${type.small}; padding: ${space.s} ${space.m}; background: ${colour.warnWash}; border-radius: ${radius.m};`;
+const Failed = styled.p`
+  font-size: ${type.small};
+  padding: ${space.s} ${space.m};
+  background: ${colour.warnWash};
+  border-radius: ${radius.m};
+`;

@@ -27,15 +27,44 @@ interface BatchSheetPictureProps {
 export function BatchSheetPicture({ sheet, unit, jobId, byHand, isSoFar = false }: BatchSheetPictureProps) {
   const [held, setHeld] = useState<{ readonly id: string; readonly x: number; readonly y: number } | null>(null);
   const isBack = (shape: number) => jobId !== null && sheet!.laid[shape]?.jobId !== jobId;
-  const points = sheet && byHand ? sheet.laid.map((copy, shape) => ({ id: String(shape), label: byHand.nameOf(copy), xMm: copy.xMm, yMm: copy.yMm })) : [];
+  const points =
+    sheet && byHand
+      ? sheet.laid.map((copy, shape) => ({
+          id: String(shape),
+          label: byHand.nameOf(copy),
+          xMm: copy.xMm,
+          yMm: copy.yMm,
+        }))
+      : [];
   return (
     <LightTable
-      label={sheet ? `${sheet.zones ? `Mat with ${sheet.zones.length} blanks` : 'Sheet'}: ${sayFilms(sheet)}` : 'No sheet yet'}
+      label={
+        sheet
+          ? `${sheet.zones ? `Mat with ${sheet.zones.length} blanks` : 'Sheet'}: ${sayFilms(sheet)}`
+          : 'No sheet yet'
+      }
       box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
       unit={unit}
       {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})}
-      caption={sheet ? `${isSoFar ? 'the best found so far · ' : ''}${byHand ? 'drag a copy by its point' : 'fed upwards · 0: counted from here · dashed: border · hatched: left over'}${jobId ? ' · pale: other jobs' : ''}${sheet.laid.some(({ isPinned }) => isPinned) ? ' · pin: laid by hand' : ''}` : ''}
-      {...(sheet && byHand ? { handles: (view) => <PointHandles points={points} view={view} onHold={setHeld} onMove={(id, x, y) => byHand.onMove(Number(id), x - sheet.laid[Number(id)]!.xMm, y - sheet.laid[Number(id)]!.yMm)} /> } : {})}
+      caption={
+        sheet
+          ? `${isSoFar ? 'the best found so far · ' : ''}${byHand ? 'drag a copy by its point' : 'fed upwards · 0: counted from here · dashed: border · hatched: left over'}${jobId ? ' · pale: other jobs' : ''}${sheet.laid.some(({ isPinned }) => isPinned) ? ' · pin: laid by hand' : ''}`
+          : ''
+      }
+      {...(sheet && byHand
+        ? {
+            handles: (view) => (
+              <PointHandles
+                points={points}
+                view={view}
+                onHold={setHeld}
+                onMove={(id, x, y) =>
+                  byHand.onMove(Number(id), x - sheet.laid[Number(id)]!.xMm, y - sheet.laid[Number(id)]!.yMm)
+                }
+              />
+            ),
+          }
+        : {})}
     >
       {sheet && (
         <SheetPicture sheet={sheet} isBack={isBack} heldBy={(shape) => (held?.id === String(shape) ? held : null)}>

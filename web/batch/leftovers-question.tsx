@@ -15,23 +15,51 @@ import { useSettings } from '../ui/settings.js';
 import { Swatch } from '../ui/swatch.js';
 
 /** What is left of a sheet that was cut: put back on the rack with a number each, at its size as measured, or thrown away. */
-export function LeftoversQuestion({ sheet, cutsKey }: { readonly sheet: FrozenSheet; readonly cutsKey: readonly string[] }) {
+export function LeftoversQuestion({
+  sheet,
+  cutsKey,
+}: {
+  readonly sheet: FrozenSheet;
+  readonly cutsKey: readonly string[];
+}) {
   const shop = useShop();
   const { unit } = useSettings();
   const { putBack } = useShopWrites();
   const notify = useNotify();
   const client = useQueryClient();
-  const [sizes, setSizes] = useState<ReadonlyMap<number, { readonly widthMm: number; readonly lengthMm: number }>>(new Map());
+  const [sizes, setSizes] = useState<ReadonlyMap<number, { readonly widthMm: number; readonly lengthMm: number }>>(
+    new Map(),
+  );
   const [dropped, setDropped] = useState<ReadonlySet<number>>(new Set());
   const [isBusy, setBusy] = useState(false);
-  const kept = sheet.leftovers.flatMap((left, number) => (left.keep ? [{ ...left, widthMm: Math.floor(left.widthMm + 1e-6), lengthMm: Math.floor(left.lengthMm + 1e-6), ...sizes.get(number), number }] : []));
+  const kept = sheet.leftovers.flatMap((left, number) =>
+    left.keep
+      ? [
+          {
+            ...left,
+            widthMm: Math.floor(left.widthMm + 1e-6),
+            lengthMm: Math.floor(left.lengthMm + 1e-6),
+            ...sizes.get(number),
+            number,
+          },
+        ]
+      : [],
+  );
   const away = sheet.leftovers.length - kept.length;
   const filmOf = (filmId: string) => shop?.films.find(({ id }) => id === filmId);
   const book = async (which: typeof kept) => {
     setBusy(true);
     try {
-      const numbers = await putBack(sheet.id, which.map(({ number, widthMm, lengthMm }) => ({ leftover: number, widthMm, lengthMm, place: '' })), shop!.revision);
-      notify(numbers.length === 0 ? 'Nothing of it was put back.' : `Write ${numbers.length === 1 ? `the number ${numbers[0]} on the offcut` : `these numbers on the offcuts, in this order: ${numbers.join(', ')}`}.`);
+      const numbers = await putBack(
+        sheet.id,
+        which.map(({ number, widthMm, lengthMm }) => ({ leftover: number, widthMm, lengthMm, place: '' })),
+        shop!.revision,
+      );
+      notify(
+        numbers.length === 0
+          ? 'Nothing of it was put back.'
+          : `Write ${numbers.length === 1 ? `the number ${numbers[0]} on the offcut` : `these numbers on the offcuts, in this order: ${numbers.join(', ')}`}.`,
+      );
     } catch (error) {
       notify((error as Error).message);
     } finally {
@@ -50,17 +78,47 @@ export function LeftoversQuestion({ sheet, cutsKey }: { readonly sheet: FrozenSh
           const name = `${film?.name ?? filmId}, ${sayLeftover({ widthMm, lengthMm }, unit)}`;
           return (
             <li key={number}>
-              <input type="checkbox" aria-label={`Put back ${name}`} checked={!dropped.has(number)} onChange={(event) => setDropped((before) => new Set(event.target.checked ? [...before].filter((one) => one !== number) : [...before, number]))} />
+              <input
+                type="checkbox"
+                aria-label={`Put back ${name}`}
+                checked={!dropped.has(number)}
+                onChange={(event) =>
+                  setDropped(
+                    (before) =>
+                      new Set(event.target.checked ? [...before].filter((one) => one !== number) : [...before, number]),
+                  )
+                }
+              />
               {film && <Swatch film={film} size={16} />}
               <span>
-                <FigureField label={`Width of ${name}`} mm={widthMm} unit={unit} min={1} onChange={(width) => setSizes((before) => new Map(before).set(number, { widthMm: width, lengthMm }))} /> ×{' '}
-                <FigureField label={`Length of ${name}`} mm={lengthMm} unit={unit} min={1} onChange={(length) => setSizes((before) => new Map(before).set(number, { widthMm, lengthMm: length }))} />
+                <FigureField
+                  label={`Width of ${name}`}
+                  mm={widthMm}
+                  unit={unit}
+                  min={1}
+                  onChange={(width) => setSizes((before) => new Map(before).set(number, { widthMm: width, lengthMm }))}
+                />{' '}
+                ×{' '}
+                <FigureField
+                  label={`Length of ${name}`}
+                  mm={lengthMm}
+                  unit={unit}
+                  min={1}
+                  onChange={(length) =>
+                    setSizes((before) => new Map(before).set(number, { widthMm, lengthMm: length }))
+                  }
+                />
               </span>
             </li>
           );
         })}
       </ul>
-      {away > 0 && <Small>{away === 1 ? 'Another strip is' : `${away} other strips are`} too small to keep. Throw {away === 1 ? 'it' : 'them'} away.</Small>}
+      {away > 0 && (
+        <Small>
+          {away === 1 ? 'Another strip is' : `${away} other strips are`} too small to keep. Throw{' '}
+          {away === 1 ? 'it' : 'them'} away.
+        </Small>
+      )}
       <Row>
         <MainButton isDisabled={isBusy || !shop || back.length === 0} onPress={() => void book(back)}>
           Put back {back.length === 1 ? 'this piece' : `${back.length} pieces`}
@@ -74,14 +132,45 @@ export function LeftoversQuestion({ sheet, cutsKey }: { readonly sheet: FrozenSh
 }
 
 const Card = styled.section`
-  display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.raised}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.good}; border-radius: ${radius.m}; font-size: ${type.small};
-  h3 { font-size: ${type.body}; margin: 0; }
-  ul { list-style: none; display: grid; gap: ${space.xs}; }
-  li { display: flex; align-items: center; gap: ${space.s}; }
+  display: grid;
+  gap: ${space.s};
+  padding: ${space.m};
+  background: ${colour.raised};
+  border: 1px solid ${colour.line};
+  border-left: 4px solid ${colour.good};
+  border-radius: ${radius.m};
+  font-size: ${type.small};
+  h3 {
+    font-size: ${type.body};
+    margin: 0;
+  }
+  ul {
+    list-style: none;
+    display: grid;
+    gap: ${space.xs};
+  }
+  li {
+    display: flex;
+    align-items: center;
+    gap: ${space.s};
+  }
 `;
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.s};
+`;
 
 /** Sheets of which it was not said yet what becomes of what is left: something of them is cut, and it is known what becomes of them. */
-export function withLeftovers(sheets: readonly FrozenSheet[], how: ReadonlyMap<string, SheetStanding>): readonly FrozenSheet[] {
-  return sheets.filter((sheet) => sheet.leftoversBookedAt === null && how.get(sheet.id) !== 'undecided' && sheet.leftovers.some(({ keep }) => keep) && sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0));
+export function withLeftovers(
+  sheets: readonly FrozenSheet[],
+  how: ReadonlyMap<string, SheetStanding>,
+): readonly FrozenSheet[] {
+  return sheets.filter(
+    (sheet) =>
+      sheet.leftoversBookedAt === null &&
+      how.get(sheet.id) !== 'undecided' &&
+      sheet.leftovers.some(({ keep }) => keep) &&
+      sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0),
+  );
 }

@@ -35,9 +35,14 @@ export function PickList<S extends LaidSheetView>({ sheets, unit, noteOf, onAvoi
                 {noteOf && sentence(noteOf(sheets[sheet - 1]!))}
                 {fedMm !== null ? `${mm(fedMm)} ${unit} of it are fed. ` : ''}
                 {cutOff ? `Cut a blank of ${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)} ${unit}. ` : ''}
-                {leftovers.length > 0 ? `Back to the rack: ${leftovers.map((left) => sayLeftover(left, unit)).join(' and ')}. ` : ''}
+                {leftovers.length > 0
+                  ? `Back to the rack: ${leftovers.map((left) => sayLeftover(left, unit)).join(' and ')}. `
+                  : ''}
                 {onAvoid && (
-                  <WordButton aria-label={`Do not use it: ${film.name}, ${sayPieceToFetch(piece, unit)}`} onPress={() => onAvoid(piece.id)}>
+                  <WordButton
+                    aria-label={`Do not use it: ${film.name}, ${sayPieceToFetch(piece, unit)}`}
+                    onPress={() => onAvoid(piece.id)}
+                  >
                     Do not use it
                   </WordButton>
                 )}
@@ -56,9 +61,24 @@ function sentence(note: string): string {
 }
 
 const List = styled.ol`
-  list-style: none; display: grid; gap: ${space.s}; font-size: ${type.small}; padding-bottom: ${space.m};
-  li { display: grid; grid-template-columns: 2.2em auto 1fr; gap: ${space.s}; align-items: start; }
-  b { font-variant-numeric: tabular-nums; }
-  span span { display: block; }
-  button { margin-left: -4px; }
+  list-style: none;
+  display: grid;
+  gap: ${space.s};
+  font-size: ${type.small};
+  padding-bottom: ${space.m};
+  li {
+    display: grid;
+    grid-template-columns: 2.2em auto 1fr;
+    gap: ${space.s};
+    align-items: start;
+  }
+  b {
+    font-variant-numeric: tabular-nums;
+  }
+  span span {
+    display: block;
+  }
+  button {
+    margin-left: -4px;
+  }
 `;

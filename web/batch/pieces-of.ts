@@ -19,7 +19,26 @@ export interface PieceToFetch {
 export function piecesOf(sheets: readonly LaidSheetView[]): PieceToFetch[] {
   return sheets.flatMap((sheet, i) => {
     const kept = sheet.leftovers.filter(({ keep }) => keep);
-    if (!sheet.zones) return [{ sheet: i + 1, zone: null, film: sheet.film, piece: sheet.piece!, cutOff: null, fedMm: sheet.piece!.kind === 'roll' ? sheet.usedLengthMm : null, leftovers: kept }];
-    return sheet.zones.map((zone, z): PieceToFetch => ({ sheet: i + 1, zone: z + 1, film: zone.film, piece: zone.piece, cutOff: zone, fedMm: null, leftovers: kept.filter(({ pieceId }) => pieceId === zone.piece.id) }));
+    if (!sheet.zones)
+      return [
+        {
+          sheet: i + 1,
+          zone: null,
+          film: sheet.film,
+          piece: sheet.piece!,
+          cutOff: null,
+          fedMm: sheet.piece!.kind === 'roll' ? sheet.usedLengthMm : null,
+          leftovers: kept,
+        },
+      ];
+    return sheet.zones.map((zone, z): PieceToFetch => ({
+      sheet: i + 1,
+      zone: z + 1,
+      film: zone.film,
+      piece: zone.piece,
+      cutOff: zone,
+      fedMm: null,
+      leftovers: kept.filter(({ pieceId }) => pieceId === zone.piece.id),
+    }));
   });
 }

@@ -47,14 +47,28 @@ export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedL
           ))}
         </tbody>
       </table>
-      {sheets.map((sheet, i) => (sheet.zones ? <ZoneCard key={sheet.id} number={i + 1} sheet={sheet} unit={unit} settings={settingsOf(i)} /> : null))}
+      {sheets.map((sheet, i) =>
+        sheet.zones ? (
+          <ZoneCard key={sheet.id} number={i + 1} sheet={sheet} unit={unit} settings={settingsOf(i)} />
+        ) : null,
+      )}
     </Paper>,
     document.body,
   );
 }
 
 /** Which blank lies where on a mat, to the millimetre from its lower left corner. */
-function ZoneCard({ number, sheet, unit, settings }: { readonly number: number; readonly sheet: LaidSheetView; readonly unit: LengthUnit; readonly settings: ReturnType<PrintedListsProps['settingsOf']> }) {
+function ZoneCard({
+  number,
+  sheet,
+  unit,
+  settings,
+}: {
+  readonly number: number;
+  readonly sheet: LaidSheetView;
+  readonly unit: LengthUnit;
+  readonly settings: ReturnType<PrintedListsProps['settingsOf']>;
+}) {
   const mm = (value: number) => formatLength(value, unit);
   const mat = sheet.mat!;
   return (
@@ -70,7 +84,14 @@ function ZoneCard({ number, sheet, unit, settings }: { readonly number: number; 
         <rect width={mat.widthMm} height={mat.lengthMm} fill="none" stroke="#000" />
         {sheet.zones!.map(({ xMm, yMm, widthMm, lengthMm }, z) => (
           <g key={z}>
-            <rect x={xMm} y={mat.lengthMm - yMm - lengthMm} width={widthMm} height={lengthMm} fill="none" stroke="#000" />
+            <rect
+              x={xMm}
+              y={mat.lengthMm - yMm - lengthMm}
+              width={widthMm}
+              height={lengthMm}
+              fill="none"
+              stroke="#000"
+            />
             <text x={xMm + widthMm / 2} y={mat.lengthMm - yMm - lengthMm / 2 + 5} textAnchor="middle" fontSize="14">
               {z + 1}
             </text>
@@ -80,7 +101,8 @@ function ZoneCard({ number, sheet, unit, settings }: { readonly number: number; 
       <ol>
         {sheet.zones!.map(({ film, xMm, yMm, widthMm, lengthMm }, z) => (
           <li key={z}>
-            {film.name}, {mm(widthMm)} × {mm(lengthMm)}: {mm(xMm)} from the left, {mm(yMm)} from below{film.mirrored ? '; coloured side on the mat' : ''}
+            {film.name}, {mm(widthMm)} × {mm(lengthMm)}: {mm(xMm)} from the left, {mm(yMm)} from below
+            {film.mirrored ? '; coloured side on the mat' : ''}
           </li>
         ))}
       </ol>
@@ -91,10 +113,29 @@ function ZoneCard({ number, sheet, unit, settings }: { readonly number: number; 
 const Paper = styled.div`
   display: none;
   @media print {
-    display: block; font-size: 11pt;
-    h1 { font-size: 18pt; } h2 { font-size: 13pt; }
-    table { width: 100%; border-collapse: collapse; margin: 4mm 0; }
-    th, td { text-align: left; padding: 1.5mm 2mm; border-bottom: 0.3mm solid #999; font: 400 10pt/1.3 ${type.text}; }
-    section { break-inside: avoid; padding-top: 6mm; }
+    display: block;
+    font-size: 11pt;
+    h1 {
+      font-size: 18pt;
+    }
+    h2 {
+      font-size: 13pt;
+    }
+    table {
+      width: 100%;
+      border-collapse: collapse;
+      margin: 4mm 0;
+    }
+    th,
+    td {
+      text-align: left;
+      padding: 1.5mm 2mm;
+      border-bottom: 0.3mm solid #999;
+      font: 400 10pt/1.3 ${type.text};
+    }
+    section {
+      break-inside: avoid;
+      padding-top: 6mm;
+    }
   }
 `;

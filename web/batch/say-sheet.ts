@@ -23,10 +23,16 @@ export function sayFilms({ films }: Pick<LaidSheetView, 'films'>): string {
 /** How many jobs lie on a sheet, and how many copies. */
 export function sayCarried({ carries }: Pick<BatchSheetView, 'carries'>): string {
   const jobs = new Set(carries.map(({ jobId }) => jobId)).size;
-  return `${count(carries.reduce((sum, { copies }) => sum + copies, 0), 'layer')} of ${count(jobs, 'job')}`;
+  return `${count(
+    carries.reduce((sum, { copies }) => sum + copies, 0),
+    'layer',
+  )} of ${count(jobs, 'job')}`;
 }
 
 /** How large what is left over is: in whole millimetres, as much as there is for sure. */
-export function sayLeftover({ widthMm, lengthMm }: { readonly widthMm: number; readonly lengthMm: number }, unit: LengthUnit): string {
+export function sayLeftover(
+  { widthMm, lengthMm }: { readonly widthMm: number; readonly lengthMm: number },
+  unit: LengthUnit,
+): string {
   return `${formatLength(Math.floor(widthMm + 1e-6), unit)} × ${formatLength(Math.floor(lengthMm + 1e-6), unit)} ${unit}`;
 }

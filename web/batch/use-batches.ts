@@ -57,11 +57,18 @@ function planned(id: string, signal: AbortSignal, tell: (done: number) => void):
       act();
     };
     signal.addEventListener('abort', () => end(() => reject(signal.reason as Error)));
-    events.addEventListener('progress', (event) => tell((JSON.parse((event as MessageEvent<string>).data) as { done: number }).done));
-    events.addEventListener('plan', (event) => end(() => resolve(JSON.parse((event as MessageEvent<string>).data) as BatchView)));
-    events.addEventListener('failed', (event) => end(() => reject(new Error((JSON.parse((event as MessageEvent<string>).data) as { title: string }).title))));
+    events.addEventListener('progress', (event) =>
+      tell((JSON.parse((event as MessageEvent<string>).data) as { done: number }).done),
+    );
+    events.addEventListener('plan', (event) =>
+      end(() => resolve(JSON.parse((event as MessageEvent<string>).data) as BatchView)),
+    );
+    events.addEventListener('failed', (event) =>
+      end(() => reject(new Error((JSON.parse((event as MessageEvent<string>).data) as { title: string }).title))),
+    );
     // A line that breaks is not mended by itself: the browser would ask for the whole plan again and again.
-    events.onerror = () => end(() => reject(new Error('The bench computer does not answer, so this batch is not laid out.')));
+    events.onerror = () =>
+      end(() => reject(new Error('The bench computer does not answer, so this batch is not laid out.')));
   });
 }
 
@@ -71,7 +78,9 @@ export function useBetterSoFar(batchId: string, isSearching: boolean): BetterVie
   useEffect(() => {
     if (!isSearching) return undefined;
     const events = new EventSource(`/api/batches/${batchId}/search/events`);
-    events.addEventListener('better', (event) => setFound(JSON.parse((event as MessageEvent<string>).data) as BetterView));
+    events.addEventListener('better', (event) =>
+      setFound(JSON.parse((event as MessageEvent<string>).data) as BetterView),
+    );
     return () => {
       events.close();
       setFound(null);
@@ -97,15 +106,26 @@ export interface BatchActs {
 export function useBatchActs(): BatchActs {
   const notify = useNotify();
   const act = useMutation({
-    mutationFn: ({ path, method, json }: { path: string; method: string; json: object; then?: (answer: never) => void }) => ask<unknown>(path, { method, json }),
+    mutationFn: ({
+      path,
+      method,
+      json,
+    }: {
+      path: string;
+      method: string;
+      json: object;
+      then?: (answer: never) => void;
+    }) => ask<unknown>(path, { method, json }),
     onError: (error) => notify(error.message),
     onSettled: useBatchesAnew(),
     onSuccess: (answer, { then }) => then?.(answer as never),
   });
   return {
     create: (jobIds, then) => act.mutate({ path: '/api/batches', method: 'POST', json: { jobIds }, then }),
-    change: ({ id, revision }, change) => act.mutate({ path: `/api/batches/${id}`, method: 'PATCH', json: { revision, ...change } }),
-    end: ({ id, revision }, then) => act.mutate({ path: `/api/batches/${id}/end`, method: 'POST', json: { revision }, then }),
+    change: ({ id, revision }, change) =>
+      act.mutate({ path: `/api/batches/${id}`, method: 'PATCH', json: { revision, ...change } }),
+    end: ({ id, revision }, then) =>
+      act.mutate({ path: `/api/batches/${id}/end`, method: 'POST', json: { revision }, then }),
     isBusy: act.isPending,
   };
 }

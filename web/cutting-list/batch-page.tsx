@@ -35,7 +35,11 @@ import { SearchForLess } from './search-for-less.js';
 /** A batch: what is cut together, on which sheets, and sending them to the cutter. */
 export function BatchPage() {
   const { id } = useParams();
-  const { data: batch, error } = useQuery({ queryKey: ['batches', id], queryFn: () => ask<Batch>(`/api/batches/${id}`), retry: false });
+  const { data: batch, error } = useQuery({
+    queryKey: ['batches', id],
+    queryFn: () => ask<Batch>(`/api/batches/${id}`),
+    retry: false,
+  });
   const navigate = useNavigate();
   if (error && (!batch || (error instanceof ApiProblem && error.status === 404))) {
     return (
@@ -56,7 +60,12 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
   const navigate = useNavigate();
   const state = useBatchPlan(batch.id);
   const cutsKey = ['batch-cuts', batch.id];
-  const cuts = useQuery({ queryKey: cutsKey, queryFn: () => ask<FrozenSheet[]>(`/api/batches/${batch.id}/cuts`), refetchInterval: 3000 }).data ?? NOTHING;
+  const cuts =
+    useQuery({
+      queryKey: cutsKey,
+      queryFn: () => ask<FrozenSheet[]>(`/api/batches/${batch.id}/cuts`),
+      refetchInterval: 3000,
+    }).data ?? NOTHING;
   const atCutter = useCuts({ cuts, own: cuts, cutsKey, changes: [['batch-plan'], ['batches'], ['waiting']] });
   const { how, inCutter, progress, elsewhere, undecided, done, act } = atCutter;
   const [chosen, setChosen] = useState<string | null>(null);
@@ -64,10 +73,18 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
   const [better, setBetter] = useState<BetterView | null>(null);
   const sheets = state.plan?.sheets ?? [];
   // A sheet that is yet to be cut is known by its pieces: what lies on it changes while it is looked at.
-  const shownId = inCutter?.id ?? sheets.find(({ key }) => key === chosen)?.id ?? [...undecided, ...cuts].find(({ id }) => id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
+  const shownId =
+    inCutter?.id ??
+    sheets.find(({ key }) => key === chosen)?.id ??
+    [...undecided, ...cuts].find(({ id }) => id === chosen)?.id ??
+    undecided[0]?.id ??
+    sheets[0]?.id ??
+    done[0]?.id;
   const planned = sheets.find(({ id }) => id === shownId) ?? null;
   const frozen = planned ? null : (cuts.find(({ id }) => id === shownId) ?? null);
-  const laying = useLayingByHand(batch, planned, shop?.films ?? [], (pins) => acts.change(batch, { wish: { ...batch.wish, pins } }));
+  const laying = useLayingByHand(batch, planned, shop?.films ?? [], (pins) =>
+    acts.change(batch, { wish: { ...batch.wish, pins } }),
+  );
   /** Puts a sheet into another's place in the order; it is then an order by hand. */
   const put = (from: number, to: number) => {
     const keys = sheets.map(({ key }) => key);
@@ -75,7 +92,9 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
     acts.change(batch, { wish: { ...batch.wish, order: 'by hand', sequence: keys } });
   };
   // What is found is drawn as it is found, the sheet that is looked at if it is among them.
-  const foundSheet = better ? (better.sheets.find(({ key }) => key === planned?.key) ?? better.sheets[0] ?? null) : null;
+  const foundSheet = better
+    ? (better.sheets.find(({ key }) => key === planned?.key) ?? better.sheets[0] ?? null)
+    : null;
   const isBusy = act.isPending || inCutter !== null || elsewhere !== null || state.done !== null;
   return (
     <>
@@ -92,17 +111,25 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                 <Noticed aria-label="Findings">
                   {state.plan.stopped.map(({ jobId, why }) => (
                     <li key={jobId} data-severity="warning">
-                      <Link to={`/jobs/${jobId}/artwork`}>{batch.jobs.find(({ id }) => id === jobId)?.title}</Link> is left out. Something stops it: {why}
+                      <Link to={`/jobs/${jobId}/artwork`}>{batch.jobs.find(({ id }) => id === jobId)?.title}</Link> is
+                      left out. Something stops it: {why}
                     </li>
                   ))}
                   {state.plan.short.map(({ filmId, message, spacingMm }) => (
                     <li key={filmId} data-severity="blocker">
-                      {message} {spacingMm !== null && <WordButton onPress={() => acts.change(batch, { wish: { ...batch.wish, spacingMm } })}>Keep {spacingMm} mm between pieces</WordButton>}
+                      {message}{' '}
+                      {spacingMm !== null && (
+                        <WordButton onPress={() => acts.change(batch, { wish: { ...batch.wish, spacingMm } })}>
+                          Keep {spacingMm} mm between pieces
+                        </WordButton>
+                      )}
                     </li>
                   ))}
                   {state.plan.loose > 0 && (
                     <li data-severity="warning">
-                      {count(state.plan.loose, 'copy', 'copies')} that you laid by hand cannot lie so any more: the layer, the piece or what lies beside it is another. {state.plan.loose === 1 ? 'It is' : 'They are'} laid by the app.
+                      {count(state.plan.loose, 'copy', 'copies')} that you laid by hand cannot lie so any more: the
+                      layer, the piece or what lies beside it is another.{' '}
+                      {state.plan.loose === 1 ? 'It is' : 'They are'} laid by the app.
                     </li>
                   )}
                 </Noticed>
@@ -114,7 +141,16 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                   <Queue aria-label="Sheets to cut">
                     {sheets.map((sheet, i) => (
                       <li key={sheet.id}>
-                        <Entry type="button" aria-pressed={sheet.id === shownId} disabled={inCutter !== null} onClick={() => setChosen(sheet.key)} draggable onDragStart={(event) => event.dataTransfer.setData(DRAGGED, String(i))} onDragOver={(event) => event.dataTransfer.types.includes(DRAGGED) && event.preventDefault()} onDrop={(event) => put(Number(event.dataTransfer.getData(DRAGGED)), i)}>
+                        <Entry
+                          type="button"
+                          aria-pressed={sheet.id === shownId}
+                          disabled={inCutter !== null}
+                          onClick={() => setChosen(sheet.key)}
+                          draggable
+                          onDragStart={(event) => event.dataTransfer.setData(DRAGGED, String(i))}
+                          onDragOver={(event) => event.dataTransfer.types.includes(DRAGGED) && event.preventDefault()}
+                          onDrop={(event) => put(Number(event.dataTransfer.getData(DRAGGED)), i)}
+                        >
                           <Rank>{i + 1}</Rank>
                           <Films films={sheet.films} />
                           <span>
@@ -122,10 +158,16 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                             {saySection(sheet)}
                             <Small as="span">
                               {sayCarried(sheet)}
-                              {sheet.zones ? `, ${count(sheet.zones.length, 'blank')} on the mat` : ''}, {sheet.forceG} g
+                              {sheet.zones ? `, ${count(sheet.zones.length, 'blank')} on the mat` : ''}, {sheet.forceG}{' '}
+                              g
                               {sheet.carries.some(({ isMirrored }) => isMirrored) && (
                                 <>
-                                  , <Loud>{sheet.carries.every(({ isMirrored }) => isMirrored) ? 'cut mirrored' : 'partly cut mirrored'}</Loud>
+                                  ,{' '}
+                                  <Loud>
+                                    {sheet.carries.every(({ isMirrored }) => isMirrored)
+                                      ? 'cut mirrored'
+                                      : 'partly cut mirrored'}
+                                  </Loud>
                                 </>
                               )}
                             </Small>
@@ -134,17 +176,27 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                         </Entry>
                         {!inCutter && sheet === planned && sheets.length > 1 && (
                           <Moves>
-                            <WordButton isDisabled={i === 0 || acts.isBusy} aria-label={`Cut earlier: sheet ${i + 1}`} onPress={() => put(i, i - 1)}>
+                            <WordButton
+                              isDisabled={i === 0 || acts.isBusy}
+                              aria-label={`Cut earlier: sheet ${i + 1}`}
+                              onPress={() => put(i, i - 1)}
+                            >
                               Cut earlier
                             </WordButton>
-                            <WordButton isDisabled={i === sheets.length - 1 || acts.isBusy} aria-label={`Cut later: sheet ${i + 1}`} onPress={() => put(i, i + 1)}>
+                            <WordButton
+                              isDisabled={i === sheets.length - 1 || acts.isBusy}
+                              aria-label={`Cut later: sheet ${i + 1}`}
+                              onPress={() => put(i, i + 1)}
+                            >
                               Cut later
                             </WordButton>
                           </Moves>
                         )}
                         {!inCutter && sheet === planned && feedsFar(sheet, batch.wish) && (
                           <LongFeed>
-                            This sheet feeds {formatLength(sheet.usedLengthMm, unit)} {unit} of the roll. So far it may drift, and it cannot be cut in shorter sections. Pull the slack off the roll, then feed the whole length out and back once before you cut.
+                            This sheet feeds {formatLength(sheet.usedLengthMm, unit)} {unit} of the roll. So far it may
+                            drift, and it cannot be cut in shorter sections. Pull the slack off the roll, then feed the
+                            whole length out and back once before you cut.
                           </LongFeed>
                         )}
                         {!inCutter && sheet === planned && (
@@ -153,7 +205,12 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                             action="Cut this sheet"
                             hpglUrl={`/api/batches/${batch.id}/sheets/${sheet.id}/hpgl`}
                             busy={isBusy}
-                            onCut={(loadedFilmIds) => act.mutate({ path: `/api/batches/${batch.id}/sheets/${sheet.id}/cut`, json: { revision: batch.revision, loadedFilmIds } })}
+                            onCut={(loadedFilmIds) =>
+                              act.mutate({
+                                path: `/api/batches/${batch.id}/sheets/${sheet.id}/cut`,
+                                json: { revision: batch.revision, loadedFilmIds },
+                              })
+                            }
                           />
                         )}
                       </li>
@@ -162,15 +219,49 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                 </section>
               )}
               {act.error && <Refused role="alert">{act.error.message}</Refused>}
-              {state.plan && sheets.length === 0 && undecided.length === 0 && !inCutter && state.plan.short.length === 0 && state.plan.stopped.length === 0 && <Small>Everything of this batch is cut.</Small>}
-              {sheets.length > 0 && <PickList sheets={sheets} unit={unit} onAvoid={(pieceId) => acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })} />}
-              {sheets.length > 0 && <SearchForLess batch={batch} steps={state.plan!.steps} isBusy={isBusy} onForget={() => acts.change(batch, { wish: { ...batch.wish, steps: [] } })} onBetter={setBetter} films={shop?.films ?? []} />}
-              <BatchWishes batch={batch} unit={unit} films={shop?.films ?? []} stock={shop?.stock ?? []} unshared={state.plan?.unshared ?? []} closable={withoutStencils(sheets)} isBusy={isBusy} inCounters={state.plan ? state.plan.sheets.reduce((sum, sheet) => sum + sheet.inCounters, 0) : null} onChange={(wish) => acts.change(batch, { wish })} />
+              {state.plan &&
+                sheets.length === 0 &&
+                undecided.length === 0 &&
+                !inCutter &&
+                state.plan.short.length === 0 &&
+                state.plan.stopped.length === 0 && <Small>Everything of this batch is cut.</Small>}
+              {sheets.length > 0 && (
+                <PickList
+                  sheets={sheets}
+                  unit={unit}
+                  onAvoid={(pieceId) =>
+                    acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })
+                  }
+                />
+              )}
+              {sheets.length > 0 && (
+                <SearchForLess
+                  batch={batch}
+                  steps={state.plan!.steps}
+                  isBusy={isBusy}
+                  onForget={() => acts.change(batch, { wish: { ...batch.wish, steps: [] } })}
+                  onBetter={setBetter}
+                  films={shop?.films ?? []}
+                />
+              )}
+              <BatchWishes
+                batch={batch}
+                unit={unit}
+                films={shop?.films ?? []}
+                stock={shop?.stock ?? []}
+                unshared={state.plan?.unshared ?? []}
+                closable={withoutStencils(sheets)}
+                isBusy={isBusy}
+                inCounters={state.plan ? state.plan.sheets.reduce((sum, sheet) => sum + sheet.inCounters, 0) : null}
+                onChange={(wish) => acts.change(batch, { wish })}
+              />
               <JobsInBatch
                 batch={batch}
                 looked={lookedJob}
                 onLook={setLookedJob}
-                onTakeOut={(jobId) => acts.change(batch, { jobIds: batch.jobs.map(({ id }) => id).filter((id) => id !== jobId) })}
+                onTakeOut={(jobId) =>
+                  acts.change(batch, { jobIds: batch.jobs.map(({ id }) => id).filter((id) => id !== jobId) })
+                }
                 onEnd={() => acts.end(batch, () => void navigate('/cutting-list'))}
               />
               {done.length > 0 && (
@@ -179,7 +270,12 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                   <Queue aria-label="Sheets that were cut">
                     {done.map((sheet) => (
                       <li key={sheet.id}>
-                        <Entry type="button" aria-pressed={sheet.id === shownId} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
+                        <Entry
+                          type="button"
+                          aria-pressed={sheet.id === shownId}
+                          disabled={inCutter !== null}
+                          onClick={() => setChosen(sheet.id)}
+                        >
                           <Films films={filmsOfSheet(sheet)} />
                           <span>
                             {nameOf(sheet)}
@@ -196,10 +292,26 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
           }
         >
           {planned && !inCutter && <LayingBar laying={laying} sheet={planned} />}
-          {frozen ? <FrozenPicture sheet={frozen} name={nameOf(frozen)} progress={inCutter ? progress : null} unit={unit} /> : <BatchSheetPicture sheet={foundSheet ?? planned} unit={unit} jobId={lookedJob} byHand={inCutter || foundSheet ? null : laying.byHand} isSoFar={foundSheet !== null} />}
+          {frozen ? (
+            <FrozenPicture sheet={frozen} name={nameOf(frozen)} progress={inCutter ? progress : null} unit={unit} />
+          ) : (
+            <BatchSheetPicture
+              sheet={foundSheet ?? planned}
+              unit={unit}
+              jobId={lookedJob}
+              byHand={inCutter || foundSheet ? null : laying.byHand}
+              isSoFar={foundSheet !== null}
+            />
+          )}
         </StationLayout>
       </OnScreen>
-      <PrintedLists title={`Batch ${batch.number}`} lead={batch.jobs.map(({ title }) => title).join(' · ')} sheets={sheets} unit={unit} settingsOf={(i) => sheets[i]} />
+      <PrintedLists
+        title={`Batch ${batch.number}`}
+        lead={batch.jobs.map(({ title }) => title).join(' · ')}
+        sheets={sheets}
+        unit={unit}
+        settingsOf={(i) => sheets[i]}
+      />
     </>
   );
 }
@@ -213,16 +325,41 @@ const NOTHING: readonly FrozenSheet[] = [];
 /** What is dragged is a sheet of this list, by its number. */
 const DRAGGED = 'application/x-lantern-sheet';
 
-const WORDS = { 'in-cutter': 'in the cutter', good: '✓ cut', undecided: 'not decided', 'rest-undecided': 'cut in part; its rest failed', 'to-remake': 'make again', 'thrown-away': 'thrown away', untouched: 'not cut' } as const;
+const WORDS = {
+  'in-cutter': 'in the cutter',
+  good: '✓ cut',
+  undecided: 'not decided',
+  'rest-undecided': 'cut in part; its rest failed',
+  'to-remake': 'make again',
+  'thrown-away': 'thrown away',
+  untouched: 'not cut',
+} as const;
 
 /** The jobs on some sheets of which no stencil is cut: its margin is wanted. */
 function withoutStencils(sheets: readonly BatchSheetView[]): string[] {
-  const masks = new Set(sheets.flatMap(({ films }) => films).filter((film) => wayOf(film) === 'stencil').map(({ id }) => id));
+  const masks = new Set(
+    sheets
+      .flatMap(({ films }) => films)
+      .filter((film) => wayOf(film) === 'stencil')
+      .map(({ id }) => id),
+  );
   const carried = sheets.flatMap(({ carries }) => carries);
-  return [...new Set(carried.map(({ jobId }) => jobId))].filter((id) => !carried.some(({ jobId, filmId }) => jobId === id && masks.has(filmId)));
+  return [...new Set(carried.map(({ jobId }) => jobId))].filter(
+    (id) => !carried.some(({ jobId, filmId }) => jobId === id && masks.has(filmId)),
+  );
 }
 
-function leadOf({ jobs }: Batch, plan: { readonly sheets: readonly BatchSheetView[]; readonly seconds: number; readonly takenMm2: number; readonly keptMm2: number } | undefined): string {
+function leadOf(
+  { jobs }: Batch,
+  plan:
+    | {
+        readonly sheets: readonly BatchSheetView[];
+        readonly seconds: number;
+        readonly takenMm2: number;
+        readonly keptMm2: number;
+      }
+    | undefined,
+): string {
   const together = count(jobs.length, 'job');
   if (!plan || plan.sheets.length === 0) return together;
   return `${together}, ${count(plan.sheets.length, 'pass', 'passes')} of the cutter, ${sayDuration(plan.seconds)}. ${sayArea(plan.takenMm2)} of film are taken, ${sayArea(plan.keptMm2)} stay on the work.`;
@@ -242,17 +379,62 @@ function Films({ films }: { readonly films: readonly Film[] }) {
   );
 }
 
-const OnScreen = styled.div`flex: 1; min-height: 0; display: flex; flex-direction: column;`;
-
-const Moves = styled.div`display: flex; gap: ${space.m}; padding: 0 ${space.s} ${space.xs};`;
-const Loud = styled.b`color: ${colour.bad};`;
-const LongFeed = styled.p`font-size: ${type.small}; padding: ${space.s} ${space.m}; margin: ${space.xs} 0; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.m};`;
-const Rank = styled.b`min-width: 1.2em; font-variant-numeric: tabular-nums;`;
-const Swatches = styled.i`display: flex; flex-wrap: wrap; gap: 2px; max-width: 62px; flex: none;`;
-const Noticed = styled.ul`
-  list-style: none; display: grid; gap: ${space.s}; font-size: ${type.small};
-  li { padding: ${space.s} ${space.m}; border-radius: ${radius.m}; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; overflow-wrap: anywhere; }
-  li[data-severity='blocker'] { background: ${colour.badWash}; border-left-color: ${colour.bad}; }
+const OnScreen = styled.div`
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
 `;
 
-const Middle = styled.div`max-width: 30rem; margin: 14vh auto; display: grid; gap: ${space.m}; justify-items: start;`;
+const Moves = styled.div`
+  display: flex;
+  gap: ${space.m};
+  padding: 0 ${space.s} ${space.xs};
+`;
+const Loud = styled.b`
+  color: ${colour.bad};
+`;
+const LongFeed = styled.p`
+  font-size: ${type.small};
+  padding: ${space.s} ${space.m};
+  margin: ${space.xs} 0;
+  background: ${colour.warnWash};
+  border-left: 4px solid ${colour.warn};
+  border-radius: ${radius.m};
+`;
+const Rank = styled.b`
+  min-width: 1.2em;
+  font-variant-numeric: tabular-nums;
+`;
+const Swatches = styled.i`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+  max-width: 62px;
+  flex: none;
+`;
+const Noticed = styled.ul`
+  list-style: none;
+  display: grid;
+  gap: ${space.s};
+  font-size: ${type.small};
+  li {
+    padding: ${space.s} ${space.m};
+    border-radius: ${radius.m};
+    background: ${colour.warnWash};
+    border-left: 4px solid ${colour.warn};
+    overflow-wrap: anywhere;
+  }
+  li[data-severity='blocker'] {
+    background: ${colour.badWash};
+    border-left-color: ${colour.bad};
+  }
+`;
+
+const Middle = styled.div`
+  max-width: 30rem;
+  margin: 14vh auto;
+  display: grid;
+  gap: ${space.m};
+  justify-items: start;
+`;

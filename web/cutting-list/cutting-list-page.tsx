@@ -24,24 +24,54 @@ export function CuttingListPage() {
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set(asked.getAll('job')));
   const films = useMemo(() => new Map(shop?.films.map((film) => [film.id, film])), [shop?.films]);
   const left = useMemo(() => leftOfFilms(shop?.stock ?? []), [shop?.stock]);
-  const batchOf = useMemo(() => new Map(batches?.flatMap((batch) => batch.jobs.map(({ id }) => [id, batch] as const))), [batches]);
+  const batchOf = useMemo(
+    () => new Map(batches?.flatMap((batch) => batch.jobs.map(({ id }) => [id, batch] as const))),
+    [batches],
+  );
   const byFilm = useMemo(() => filmsThatWait(jobs ?? []), [jobs]);
   const ready = useMemo(() => jobs?.filter(({ stopped, report }) => report !== null && stopped === null) ?? [], [jobs]);
   const chosen = ready.filter(({ job }) => ticked.has(job.id)).map(({ job }) => job.id);
-  const turn = (ids: readonly string[], on: boolean) => setTicked((before) => new Set(on ? [...before, ...ids] : [...before].filter((id) => !ids.includes(id))));
+  const turn = (ids: readonly string[], on: boolean) =>
+    setTicked((before) => new Set(on ? [...before, ...ids] : [...before].filter((id) => !ids.includes(id))));
   const together = () => acts.create(chosen, ({ id }) => void navigate(`/cutting-list/${id}`));
   const apart = ready.filter(({ job }) => !batchOf.has(job.id));
-  useOffer(useMemo(() => [{ name: 'Tick all jobs that wait', run: () => setTicked(new Set(ready.map(({ job }) => job.id))) }], [ready]));
+  useOffer(
+    useMemo(
+      () => [{ name: 'Tick all jobs that wait', run: () => setTicked(new Set(ready.map(({ job }) => job.id))) }],
+      [ready],
+    ),
+  );
   return (
     <Page>
       <Head>
         <h1>Cutting list</h1>
-        <Small role="status">{jobs === undefined ? ' ' : jobs.some(({ report, error: failed }) => !report && !failed) ? `Looking through the jobs: ${known} …` : `${count(jobs.length, 'job')} ${jobs.length === 1 ? 'waits' : 'wait'}, in ${count(byFilm.length, 'film')}`}</Small>
+        <Small role="status">
+          {jobs === undefined
+            ? ' '
+            : jobs.some(({ report, error: failed }) => !report && !failed)
+              ? `Looking through the jobs: ${known} …`
+              : `${count(jobs.length, 'job')} ${jobs.length === 1 ? 'waits' : 'wait'}, in ${count(byFilm.length, 'film')}`}
+        </Small>
         <Tools>
-          {apart.length > 1 && chosen.length === 0 && <WordButton onPress={() => turn(apart.map(({ job }) => job.id), true)}>Tick all that are apart</WordButton>}
+          {apart.length > 1 && chosen.length === 0 && (
+            <WordButton
+              onPress={() =>
+                turn(
+                  apart.map(({ job }) => job.id),
+                  true,
+                )
+              }
+            >
+              Tick all that are apart
+            </WordButton>
+          )}
           {chosen.length > 0 && <WordButton onPress={() => setTicked(new Set())}>Untick all</WordButton>}
           <MainButton isDisabled={chosen.length === 0 || acts.isBusy} onPress={together}>
-            {chosen.length > 1 ? `Cut ${chosen.length} jobs together` : chosen.length === 1 ? 'Lay out this job' : 'Cut together'}
+            {chosen.length > 1
+              ? `Cut ${chosen.length} jobs together`
+              : chosen.length === 1
+                ? 'Lay out this job'
+                : 'Cut together'}
           </MainButton>
         </Tools>
       </Head>
@@ -51,7 +81,9 @@ export function CuttingListPage() {
           {batches.map((batch) => (
             <li key={batch.id}>
               <Link to={`/cutting-list/${batch.id}`}>Batch {batch.number}</Link>
-              <Small>{batch.jobs.length === 0 ? 'its jobs are deleted' : batch.jobs.map(({ title }) => title).join(' · ')}</Small>
+              <Small>
+                {batch.jobs.length === 0 ? 'its jobs are deleted' : batch.jobs.map(({ title }) => title).join(' · ')}
+              </Small>
             </li>
           ))}
         </Batches>
@@ -59,7 +91,10 @@ export function CuttingListPage() {
       {jobs?.length === 0 && (
         <Empty>
           <h2>Nothing waits to be cut</h2>
-          <p>Jobs stand here as soon as they have artwork, until all of them is cut. Tick those that are to be cut together, on the same sheets.</p>
+          <p>
+            Jobs stand here as soon as they have artwork, until all of them is cut. Tick those that are to be cut
+            together, on the same sheets.
+          </p>
         </Empty>
       )}
       {jobs && jobs.length > 0 && (
@@ -68,7 +103,14 @@ export function CuttingListPage() {
             <h2>Jobs</h2>
             <Rows>
               {jobs.map((waiting) => (
-                <JobRow key={waiting.job.id} waiting={waiting} films={films} batch={batchOf.get(waiting.job.id) ?? null} isTicked={ticked.has(waiting.job.id)} onTick={(on) => turn([waiting.job.id], on)} />
+                <JobRow
+                  key={waiting.job.id}
+                  waiting={waiting}
+                  films={films}
+                  batch={batchOf.get(waiting.job.id) ?? null}
+                  isTicked={ticked.has(waiting.job.id)}
+                  onTick={(on) => turn([waiting.job.id], on)}
+                />
               ))}
             </Rows>
           </section>
@@ -78,10 +120,18 @@ export function CuttingListPage() {
               <thead>
                 <tr>
                   <th scope="col">Film</th>
-                  <th scope="col" className="figure">Jobs</th>
-                  <th scope="col" className="figure">Layers</th>
-                  <th scope="col" className="figure">Stays on the work</th>
-                  <th scope="col" className="figure">In stock</th>
+                  <th scope="col" className="figure">
+                    Jobs
+                  </th>
+                  <th scope="col" className="figure">
+                    Layers
+                  </th>
+                  <th scope="col" className="figure">
+                    Stays on the work
+                  </th>
+                  <th scope="col" className="figure">
+                    In stock
+                  </th>
                 </tr>
               </thead>
               <tbody>
@@ -95,13 +145,20 @@ export function CuttingListPage() {
                       </td>
                       <td className="figure">
                         {jobIds.length}{' '}
-                        <WordButton aria-label={`Tick ${free.length === 1 ? 'it' : 'them'}: jobs in ${film?.name ?? filmId}`} isDisabled={free.every((id) => ticked.has(id))} onPress={() => turn(free, true)}>
+                        <WordButton
+                          aria-label={`Tick ${free.length === 1 ? 'it' : 'them'}: jobs in ${film?.name ?? filmId}`}
+                          isDisabled={free.every((id) => ticked.has(id))}
+                          onPress={() => turn(free, true)}
+                        >
                           Tick {free.length === 1 ? 'it' : 'them'}
                         </WordButton>
                       </td>
                       <td className="figure">{copies}</td>
                       <td className="figure">{sayArea(areaMm2)}</td>
-                      <td className="figure">{((left.get(filmId) ?? 0) * 1e6 < areaMm2 ? '▾ ' : '') + ((left.get(filmId) ?? 0) === 0 ? 'none' : `${left.get(filmId)!.toFixed(2)} m²`)}</td>
+                      <td className="figure">
+                        {((left.get(filmId) ?? 0) * 1e6 < areaMm2 ? '▾ ' : '') +
+                          ((left.get(filmId) ?? 0) === 0 ? 'none' : `${left.get(filmId)!.toFixed(2)} m²`)}
+                      </td>
                     </tr>
                   );
                 })}
@@ -123,12 +180,24 @@ interface JobRowProps {
 }
 
 /** A job that waits: whether it is ready, what is needed for it, and where it lies. */
-function JobRow({ waiting: { job, report, error, layers, stopped, warnings }, films, batch, isTicked, onTick }: JobRowProps) {
+function JobRow({
+  waiting: { job, report, error, layers, stopped, warnings },
+  films,
+  batch,
+  isTicked,
+  onTick,
+}: JobRowProps) {
   const isReady = report !== null && stopped === null;
   const layersLeft = layers.reduce((sum, { copies }) => sum + copies, 0);
   return (
     <Row data-stopped={stopped !== null || undefined}>
-      <input type="checkbox" aria-label={`Tick ${job.title}`} disabled={!isReady} checked={isReady && isTicked} onChange={(event) => onTick(event.target.checked)} />
+      <input
+        type="checkbox"
+        aria-label={`Tick ${job.title}`}
+        disabled={!isReady}
+        checked={isReady && isTicked}
+        onChange={(event) => onTick(event.target.checked)}
+      />
       <div>
         <Title>
           <Link to={`/cutting-list/job/${job.id}`}>{job.title}</Link>
@@ -146,7 +215,8 @@ function JobRow({ waiting: { job, report, error, layers, stopped, warnings }, fi
         </Small>
         {stopped && (
           <Small>
-            Stopped: {stopped.message} <Link to={`/jobs/${job.id}/${stopped.stage}`}>Go to its {stopped.stage} station</Link>
+            Stopped: {stopped.message}{' '}
+            <Link to={`/jobs/${job.id}/${stopped.stage}`}>Go to its {stopped.stage} station</Link>
           </Small>
         )}
         {error && <Small>{error}</Small>}
@@ -164,53 +234,161 @@ function JobRow({ waiting: { job, report, error, layers, stopped, warnings }, fi
 }
 
 /** What is needed of each film, the most first. */
-function filmsThatWait(jobs: readonly WaitingJob[]): { filmId: string; jobIds: string[]; copies: number; areaMm2: number }[] {
+function filmsThatWait(
+  jobs: readonly WaitingJob[],
+): { filmId: string; jobIds: string[]; copies: number; areaMm2: number }[] {
   const films = new Map<string, { filmId: string; jobIds: string[]; copies: number; areaMm2: number }>();
   for (const { job, layers, stopped } of jobs) {
     if (stopped) continue;
     for (const { filmId, copies, areaMm2 } of layers) {
       const film = films.get(filmId) ?? { filmId, jobIds: [], copies: 0, areaMm2: 0 };
-      films.set(filmId, { filmId, jobIds: [...film.jobIds, job.id], copies: film.copies + copies, areaMm2: film.areaMm2 + areaMm2 });
+      films.set(filmId, {
+        filmId,
+        jobIds: [...film.jobIds, job.id],
+        copies: film.copies + copies,
+        areaMm2: film.areaMm2 + areaMm2,
+      });
     }
   }
   return [...films.values()].sort((a, b) => b.jobIds.length - a.jobIds.length || b.areaMm2 - a.areaMm2);
 }
 
-const Page = styled.div`position: relative; flex: 1; overflow-y: auto; padding: ${space.l} ${space.xl} ${space.xxl}; @media (max-width: ${width.phone}) { padding: ${space.m}; }`;
-
-const Head = styled.div`
-  display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.m}; padding-bottom: ${space.l};
-  h1 { font-size: 2rem; }
+const Page = styled.div`
+  position: relative;
+  flex: 1;
+  overflow-y: auto;
+  padding: ${space.l} ${space.xl} ${space.xxl};
+  @media (max-width: ${width.phone}) {
+    padding: ${space.m};
+  }
 `;
 
-const Tools = styled.div`margin-left: auto; display: flex; flex-wrap: wrap; align-items: center; gap: ${space.m};`;
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: ${space.m};
+  padding-bottom: ${space.l};
+  h1 {
+    font-size: 2rem;
+  }
+`;
+
+const Tools = styled.div`
+  margin-left: auto;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${space.m};
+`;
 
 const Batches = styled.ul`
-  list-style: none; display: grid; grid-template-columns: repeat(auto-fill, minmax(240px, 1fr)); gap: ${space.m}; padding-bottom: ${space.l};
-  li { position: relative; padding: ${space.m}; background: ${colour.docket}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.accent}; border-radius: ${radius.m}; }
-  li:hover { border-color: ${colour.accent}; }
-  a { font: 650 ${type.large}/1.2 ${type.display}; color: ${colour.ink}; text-decoration: none; }
-  a::after { content: ''; position: absolute; inset: 0; }
-  p { display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; }
+  list-style: none;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
+  gap: ${space.m};
+  padding-bottom: ${space.l};
+  li {
+    position: relative;
+    padding: ${space.m};
+    background: ${colour.docket};
+    border: 1px solid ${colour.line};
+    border-left: 4px solid ${colour.accent};
+    border-radius: ${radius.m};
+  }
+  li:hover {
+    border-color: ${colour.accent};
+  }
+  a {
+    font: 650 ${type.large} / 1.2 ${type.display};
+    color: ${colour.ink};
+    text-decoration: none;
+  }
+  a::after {
+    content: '';
+    position: absolute;
+    inset: 0;
+  }
+  p {
+    display: -webkit-box;
+    -webkit-line-clamp: 2;
+    -webkit-box-orient: vertical;
+    overflow: hidden;
+  }
 `;
 
 const Two = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr); gap: ${space.xl};
-  h2 { font-size: ${type.large}; padding-bottom: ${space.s}; }
-  @media (max-width: ${width.phone}) { grid-template-columns: minmax(0, 1fr); }
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: ${space.xl};
+  h2 {
+    font-size: ${type.large};
+    padding-bottom: ${space.s};
+  }
+  @media (max-width: ${width.phone}) {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
 
-const Rows = styled.ul`list-style: none; background: ${colour.docket}; border: 1px solid ${colour.line}; border-radius: ${radius.l};`;
+const Rows = styled.ul`
+  list-style: none;
+  background: ${colour.docket};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.l};
+`;
 
 const Row = styled.li`
-  display: grid; grid-template-columns: auto 1fr auto; gap: ${space.m}; align-items: start; padding: ${space.s} ${space.m}; border-bottom: 1px solid ${colour.faint};
-  &:last-child { border-bottom: 0; }
-  &[data-stopped] { background: ${colour.warnWash}; }
-  input { width: 20px; height: 20px; margin: 2px 0 0; }
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: ${space.m};
+  align-items: start;
+  padding: ${space.s} ${space.m};
+  border-bottom: 1px solid ${colour.faint};
+  &:last-child {
+    border-bottom: 0;
+  }
+  &[data-stopped] {
+    background: ${colour.warnWash};
+  }
+  input {
+    width: 20px;
+    height: 20px;
+    margin: 2px 0 0;
+  }
 `;
 
-const Title = styled.p`display: flex; flex-wrap: wrap; gap: ${space.xs} ${space.m}; align-items: baseline; a { color: ${colour.ink}; font-weight: 600; overflow-wrap: anywhere; }`;
-const InBatch = styled.span`font-size: ${type.small}; color: ${colour.quiet}; a { font-weight: 500; }`;
-const Swatches = styled.span`display: flex; flex-wrap: wrap; gap: 3px; max-width: 120px; justify-content: flex-end;`;
+const Title = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.xs} ${space.m};
+  align-items: baseline;
+  a {
+    color: ${colour.ink};
+    font-weight: 600;
+    overflow-wrap: anywhere;
+  }
+`;
+const InBatch = styled.span`
+  font-size: ${type.small};
+  color: ${colour.quiet};
+  a {
+    font-weight: 500;
+  }
+`;
+const Swatches = styled.span`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px;
+  max-width: 120px;
+  justify-content: flex-end;
+`;
 
-const Empty = styled.div`max-width: 30rem; margin: 8vh auto; display: grid; gap: ${space.m}; h2 { font-size: ${type.title}; }`;
+const Empty = styled.div`
+  max-width: 30rem;
+  margin: 8vh auto;
+  display: grid;
+  gap: ${space.m};
+  h2 {
+    font-size: ${type.title};
+  }
+`;

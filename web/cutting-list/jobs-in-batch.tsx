@@ -27,7 +27,11 @@ export function JobsInBatch({ batch, looked, onLook, onTakeOut, onEnd }: JobsInB
               <Small as="span"> {due ? `due ${sayDay(due)}` : ''}</Small>
             </span>
             <span>
-              <WordButton aria-pressed={looked === id} aria-label={`${looked === id ? 'Show all, not only' : 'Show only'} ${title}`} onPress={() => onLook(looked === id ? null : id)}>
+              <WordButton
+                aria-pressed={looked === id}
+                aria-label={`${looked === id ? 'Show all, not only' : 'Show only'} ${title}`}
+                onPress={() => onLook(looked === id ? null : id)}
+              >
                 {looked === id ? 'Show all' : 'Show only'}
               </WordButton>{' '}
               {batch.jobs.length > 1 && (
@@ -46,8 +50,20 @@ export function JobsInBatch({ batch, looked, onLook, onTakeOut, onEnd }: JobsInB
 }
 
 const List = styled.ul`
-  list-style: none; font-size: ${type.small}; display: grid; gap: ${space.xs}; padding-bottom: ${space.s};
-  li { display: flex; justify-content: space-between; gap: ${space.m}; }
-  li > :first-child { overflow-wrap: anywhere; }
-  li > :last-child { white-space: nowrap; }
+  list-style: none;
+  font-size: ${type.small};
+  display: grid;
+  gap: ${space.xs};
+  padding-bottom: ${space.s};
+  li {
+    display: flex;
+    justify-content: space-between;
+    gap: ${space.m};
+  }
+  li > :first-child {
+    overflow-wrap: anywhere;
+  }
+  li > :last-child {
+    white-space: nowrap;
+  }
 `;

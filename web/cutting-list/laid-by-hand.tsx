@@ -28,7 +28,12 @@ function idOf({ jobId, fingerprint, copy }: Pick<LaidCopy, 'jobId' | 'fingerprin
 }
 
 /** Laying copies of a sheet by hand: the server says where each comes to lie, and lays the rest round it. */
-export function useLayingByHand(batch: Batch, sheet: BatchSheetView | null, films: readonly Film[], onChange: (pins: Batch['wish']['pins']) => void): Laying {
+export function useLayingByHand(
+  batch: Batch,
+  sheet: BatchSheetView | null,
+  films: readonly Film[],
+  onChange: (pins: Batch['wish']['pins']) => void,
+): Laying {
   const [isOn, setOn] = useState(false);
   const [chosenCopy, setChosenCopy] = useState<string | null>(null);
   const choose = (shape: number | null) => setChosenCopy(shape === null ? null : idOf(sheet!.laid[shape]!));
@@ -36,12 +41,20 @@ export function useLayingByHand(batch: Batch, sheet: BatchSheetView | null, film
   const chosen = sheet && chosenCopy !== null ? sheet.laid.findIndex((copy) => idOf(copy) === chosenCopy) : -1;
   const notify = useNotify();
   const move = useMutation({
-    mutationFn: (json: { group: number; dxMm: number; dyMm: number; turn: number }) => ask<Batch>(`/api/batches/${batch.id}/pins`, { method: 'POST', json: { revision: batch.revision, sheetId: sheet!.id, ...json } }),
+    mutationFn: (json: { group: number; dxMm: number; dyMm: number; turn: number }) =>
+      ask<Batch>(`/api/batches/${batch.id}/pins`, {
+        method: 'POST',
+        json: { revision: batch.revision, sheetId: sheet!.id, ...json },
+      }),
     onError: (error) => notify(error.message),
     onSettled: useBatchesAnew(),
   });
-  const nameOf = ({ jobId, filmId, copy, perStrip }: LaidCopy) => `${films.find(({ id }) => id === filmId)?.name ?? filmId} of ${batch.jobs.find(({ id }) => id === jobId)?.title ?? 'a job'}, ${perStrip > 1 ? 'strip' : 'copy'} ${copy + 1}`;
-  const byHand: ByHand | null = isOn && sheet ? { nameOf, onMove: (group, dx, dy) => (choose(group), move.mutate({ group, dxMm: dx, dyMm: -dy, turn: 0 })) } : null;
+  const nameOf = ({ jobId, filmId, copy, perStrip }: LaidCopy) =>
+    `${films.find(({ id }) => id === filmId)?.name ?? filmId} of ${batch.jobs.find(({ id }) => id === jobId)?.title ?? 'a job'}, ${perStrip > 1 ? 'strip' : 'copy'} ${copy + 1}`;
+  const byHand: ByHand | null =
+    isOn && sheet
+      ? { nameOf, onMove: (group, dx, dy) => (choose(group), move.mutate({ group, dxMm: dx, dyMm: -dy, turn: 0 })) }
+      : null;
   return {
     isOn,
     setOn,
@@ -66,7 +79,17 @@ export function LayingBar({ laying, sheet }: { readonly laying: Laying; readonly
       </Button>
       {byHand && (
         <>
-          <Picker label="Copy" value={chosen === null ? '' : String(chosen)} placeholder="choose a copy …" options={sheet.laid.map((one, i) => ({ id: String(i), text: byHand.nameOf(one), ...(one.isPinned ? { hint: 'laid by hand' } : {}) }))} onChange={(id) => choose(Number(id))} />
+          <Picker
+            label="Copy"
+            value={chosen === null ? '' : String(chosen)}
+            placeholder="choose a copy …"
+            options={sheet.laid.map((one, i) => ({
+              id: String(i),
+              text: byHand.nameOf(one),
+              ...(one.isPinned ? { hint: 'laid by hand' } : {}),
+            }))}
+            onChange={(id) => choose(Number(id))}
+          />
           {copy && (
             <>
               <WordButton isDisabled={isBusy} onPress={() => turn(chosen!, 90)}>
@@ -87,6 +110,14 @@ export function LayingBar({ laying, sheet }: { readonly laying: Laying; readonly
 }
 
 const Bar = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; gap: ${space.m}; font-size: ${type.small};
-  button[aria-pressed='true'] { border-color: ${colour.accent}; background: ${colour.accentWash}; font-weight: 650; }
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${space.m};
+  font-size: ${type.small};
+  button[aria-pressed='true'] {
+    border-color: ${colour.accent};
+    background: ${colour.accentWash};
+    font-weight: 650;
+  }
 `;

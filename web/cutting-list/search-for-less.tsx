@@ -29,8 +29,17 @@ export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films 
   const notify = useNotify();
   const [seconds, setSeconds] = useState(20);
   const search = useMutation({
-    mutationFn: () => ask<{ takenMm2: number; beforeMm2: number }>(`/api/batches/${batch.id}/search`, { method: 'POST', json: { revision: batch.revision, seconds } }),
-    onSuccess: ({ takenMm2, beforeMm2 }) => notify(takenMm2 < beforeMm2 ? `${((1 - takenMm2 / beforeMm2) * 100).toFixed(1)} % less film is taken.` : 'Nothing better was found. The sheets stay as they are.'),
+    mutationFn: () =>
+      ask<{ takenMm2: number; beforeMm2: number }>(`/api/batches/${batch.id}/search`, {
+        method: 'POST',
+        json: { revision: batch.revision, seconds },
+      }),
+    onSuccess: ({ takenMm2, beforeMm2 }) =>
+      notify(
+        takenMm2 < beforeMm2
+          ? `${((1 - takenMm2 / beforeMm2) * 100).toFixed(1)} % less film is taken.`
+          : 'Nothing better was found. The sheets stay as they are.',
+      ),
     onError: (error) => notify(error.message),
     onSettled: useBatchesAnew(),
   });
@@ -43,7 +52,9 @@ export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films 
         <DoingBox role="status">
           <Clock seconds={seconds} />
           <span>{found ? sayBetter(found, films) : 'Nothing better yet.'}</span>
-          <WordButton onPress={() => void ask(`/api/batches/${batch.id}/search/enough`, { method: 'POST' })}>Enough: keep what is found</WordButton>
+          <WordButton onPress={() => void ask(`/api/batches/${batch.id}/search/enough`, { method: 'POST' })}>
+            Enough: keep what is found
+          </WordButton>
         </DoingBox>
       ) : (
         <Said>
@@ -55,10 +66,14 @@ export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films 
       )}
       {steps > 0 ? (
         <Small>
-          {count(steps, 'step')} of a search made these sheets tighter. <WordButton onPress={onForget}>Lay out without it</WordButton>
+          {count(steps, 'step')} of a search made these sheets tighter.{' '}
+          <WordButton onPress={onForget}>Lay out without it</WordButton>
         </Small>
       ) : (
-        <Small>The layers are laid in other orders, then drawn closer together, step by step. Large pieces of odd shapes gain most.</Small>
+        <Small>
+          The layers are laid in other orders, then drawn closer together, step by step. Large pieces of odd shapes gain
+          most.
+        </Small>
       )}
     </section>
   );
@@ -68,7 +83,9 @@ export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films 
 function sayBetter({ filmId, takenMm2, beforeMm2 }: BetterView, films: SearchForLessProps['films']): string {
   const less = beforeMm2 > 0 ? Math.max(0, 1 - takenMm2 / beforeMm2) : 0;
   const name = films.find(({ id }) => id === filmId)?.name ?? filmId;
-  return less < 0.0005 ? `${name} lies tighter, but no film is saved yet.` : `${name}: ${(less * 100).toFixed(1)} % less so far.`;
+  return less < 0.0005
+    ? `${name} lies tighter, but no film is saved yet.`
+    : `${name}: ${(less * 100).toFixed(1)} % less so far.`;
 }
 
 function Clock({ seconds }: { readonly seconds: number }) {
@@ -85,4 +102,7 @@ function Clock({ seconds }: { readonly seconds: number }) {
   );
 }
 
-const Said = styled.p`font-size: ${type.body}; padding-bottom: ${space.xs};`;
+const Said = styled.p`
+  font-size: ${type.body};
+  padding-bottom: ${space.xs};
+`;

@@ -36,21 +36,39 @@ export interface Waiting {
   readonly error: Error | null;
 }
 
-export const reportQuery = (jobId: string) => ({ queryKey: ['waiting', jobId], queryFn: ({ signal }: { readonly signal: AbortSignal }) => ask<PlanReport>(`/api/jobs/${jobId}/plan`, { signal }), staleTime: 10_000 });
+export const reportQuery = (jobId: string) => ({
+  queryKey: ['waiting', jobId],
+  queryFn: ({ signal }: { readonly signal: AbortSignal }) => ask<PlanReport>(`/api/jobs/${jobId}/plan`, { signal }),
+  staleTime: 10_000,
+});
 
 /** What waits to be cut in the whole shop, job by job as the server knows it. */
 export function useWaiting(): Waiting {
   const list = useQuery({
     queryKey: ['jobs', 'waiting'],
     queryFn: async ({ signal }) => {
-      const of = (state: string) => ask<JobSummary[]>(`/api/jobs?${new URLSearchParams({ state, from: '0', most: String(MOST_JOBS) })}`, { signal });
-      return [...(await of('in work')), ...(await of('cutting'))].sort((a, b) => (a.due ?? '9').localeCompare(b.due ?? '9'));
+      const of = (state: string) =>
+        ask<JobSummary[]>(`/api/jobs?${new URLSearchParams({ state, from: '0', most: String(MOST_JOBS) })}`, {
+          signal,
+        });
+      return [...(await of('in work')), ...(await of('cutting'))].sort((a, b) =>
+        (a.due ?? '9').localeCompare(b.due ?? '9'),
+      );
     },
   });
   const jobs = list.data;
-  const reports = useQueries({ queries: (jobs ?? []).map(({ id }) => reportQuery(id)), combine: (all) => all.map(({ data, error }) => ({ report: data ?? null, error: error?.message ?? null })) });
-  const waiting = useMemo(() => jobs?.map((job, i) => waitingOf(job, reports[i] ?? { report: null, error: null })), [jobs, reports]);
-  const left = useMemo(() => waiting?.filter(({ report, layers, stopped }) => report === null || stopped !== null || layers.length > 0), [waiting]);
+  const reports = useQueries({
+    queries: (jobs ?? []).map(({ id }) => reportQuery(id)),
+    combine: (all) => all.map(({ data, error }) => ({ report: data ?? null, error: error?.message ?? null })),
+  });
+  const waiting = useMemo(
+    () => jobs?.map((job, i) => waitingOf(job, reports[i] ?? { report: null, error: null })),
+    [jobs, reports],
+  );
+  const left = useMemo(
+    () => waiting?.filter(({ report, layers, stopped }) => report === null || stopped !== null || layers.length > 0),
+    [waiting],
+  );
   return {
     jobs: left,
     known: waiting?.filter(({ report, error }) => report !== null || error !== null).length ?? 0,
@@ -58,7 +76,10 @@ export function useWaiting(): Waiting {
   };
 }
 
-function waitingOf(job: JobSummary, { report, error }: { readonly report: PlanReport | null; readonly error: string | null }): WaitingJob {
+function waitingOf(
+  job: JobSummary,
+  { report, error }: { readonly report: PlanReport | null; readonly error: string | null },
+): WaitingJob {
   const areas = new Map(report?.layers?.map(({ film, areaMm2 }) => [film, areaMm2]));
   const byFilm = new Map<string, WaitingLayer>();
   for (const { film, copies, perStrip, taken } of report?.toCut ?? []) {
@@ -67,8 +88,19 @@ function waitingOf(job: JobSummary, { report, error }: { readonly report: PlanRe
     const before = byFilm.get(film) ?? { filmId: film, copies: 0, areaMm2: 0 };
     // Panels share the layer among them.
     const panels = report!.toCut!.filter((one) => one.film === film).length;
-    byFilm.set(film, { filmId: film, copies: before.copies + left, areaMm2: before.areaMm2 + (left * perStrip * (areas.get(film) ?? 0)) / panels });
+    byFilm.set(film, {
+      filmId: film,
+      copies: before.copies + left,
+      areaMm2: before.areaMm2 + (left * perStrip * (areas.get(film) ?? 0)) / panels,
+    });
   }
   const blocked = report?.findings.find(stopsBatch);
-  return { job, report, error, layers: [...byFilm.values()], stopped: blocked ? { stage: blocked.stage, message: blocked.message } : null, warnings: report?.findings.filter(({ severity }) => severity === 'warning').length ?? 0 };
+  return {
+    job,
+    report,
+    error,
+    layers: [...byFilm.values()],
+    stopped: blocked ? { stage: blocked.stage, message: blocked.message } : null,
+    warnings: report?.findings.filter(({ severity }) => severity === 'warning').length ?? 0,
+  };
 }

@@ -10,7 +10,13 @@ import { DAY_LOCALE, DayParts } from '../ui/day-parts.js';
  * The day a job is due: a day of the calendar, the same wherever it is looked at. What is typed is taken as one step when the field is left; a day
  * picked from the calendar at once.
  */
-export function DueDate({ due, onChange }: { readonly due: string | null; readonly onChange: (due: string | null) => void }) {
+export function DueDate({
+  due,
+  onChange,
+}: {
+  readonly due: string | null;
+  readonly onChange: (due: string | null) => void;
+}) {
   const saved = due === null ? null : parseDate(due);
   // Being typed; undefined while nothing is.
   const [typed, setTyped] = useState<CalendarDate | null | undefined>(undefined);
@@ -19,7 +25,8 @@ export function DueDate({ due, onChange }: { readonly due: string | null; readon
   const take = (day: CalendarDate | null | undefined) => {
     setTyped(undefined);
     // Years that were only begun to be typed are no days.
-    if (day !== undefined && (day === null || day.year >= 2000) && (day?.toString() ?? null) !== due) onChange(day?.toString() ?? null);
+    if (day !== undefined && (day === null || day.year >= 2000) && (day?.toString() ?? null) !== due)
+      onChange(day?.toString() ?? null);
   };
   return (
     <I18nProvider locale={DAY_LOCALE}>
@@ -60,4 +67,8 @@ export function DueDate({ due, onChange }: { readonly due: string | null; readon
   );
 }
 
-const Row = styled.span`display: inline-flex; align-items: center; gap: ${space.xs};`;
+const Row = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: ${space.xs};
+`;

@@ -3,7 +3,21 @@ import { emptyRecipe, patchRecipe, type Job, type Recipe } from '../../core/reci
 import { seeded } from '../../core/testing/seeded.js';
 import { EditQueue, NOTHING_KEPT, type Edit, type EditPorts, type Kept, type SendOutcome } from './edit-queue.js';
 
-const jobOf = (recipe: Recipe, revision: number): Job => ({ id: 'job', title: recipe.title, customer: '', due: null, state: 'new', updatedAt: '', design: null, words: null, recipe, revision, canUndo: true, canRedo: false, deleted: false });
+const jobOf = (recipe: Recipe, revision: number): Job => ({
+  id: 'job',
+  title: recipe.title,
+  customer: '',
+  due: null,
+  state: 'new',
+  updatedAt: '',
+  design: null,
+  words: null,
+  recipe,
+  revision,
+  canUndo: true,
+  canRedo: false,
+  deleted: false,
+});
 
 /** A server that remembers what it did by the edit's name, and a line that fails before or after the server has heard. */
 class Server {
@@ -42,7 +56,8 @@ class Server {
     if (this.random() < this.failing / 2) return { outcome: 'away' };
     let outcome: SendOutcome;
     if (this.lastEdit === edit.id) outcome = { outcome: 'taken', job: this.job };
-    else if (job.revision !== this.revision) outcome = { outcome: 'changed', job: this.job, reason: 'changed elsewhere' };
+    else if (job.revision !== this.revision)
+      outcome = { outcome: 'changed', job: this.job, reason: 'changed elsewhere' };
     else {
       if (edit.kind === 'change') this.#put(patchRecipe(job.recipe, edit.patch));
       else {
@@ -65,7 +80,10 @@ function bench(server: Server) {
   let kept: Kept = NOTHING_KEPT;
   let count = 0;
   const ports = (isOpen: () => boolean): EditPorts => ({
-    send: (edit, job) => (isOpen() ? server.send(edit, job).then((sent) => (isOpen() ? sent : new Promise<never>(() => {}))) : new Promise<never>(() => {})),
+    send: (edit, job) =>
+      isOpen()
+        ? server.send(edit, job).then((sent) => (isOpen() ? sent : new Promise<never>(() => {})))
+        : new Promise<never>(() => {}),
     keep: { load: () => kept, store: (next) => void (isOpen() && (kept = next)) },
     untilBack: () => Promise.resolve(),
     newId: () => `edit-${(count += 1)}`,
@@ -116,7 +134,10 @@ describe('edits on their way', () => {
     server.elsewhere();
     queue.change({ title: 'Mine' });
     await queue.settled();
-    expect(queue.state).toMatchObject({ saving: 'refused', refusal: { patches: [{ title: 'Mine' }], canBeLaidOver: true } });
+    expect(queue.state).toMatchObject({
+      saving: 'refused',
+      refusal: { patches: [{ title: 'Mine' }], canBeLaidOver: true },
+    });
     expect(queue.state.recipe).toMatchObject({ title: '0', customer: '1' });
     queue.layOver();
     await queue.settled();
@@ -143,7 +164,12 @@ describe('edits on their way', () => {
     queue.undo();
     queue.change({ customer: 'C' });
     await queue.settled();
-    expect([server.recipe.title, server.recipe.customer, queue.state.recipe, queue.state.saving]).toEqual(['A', 'C', server.recipe, 'saved']);
+    expect([server.recipe.title, server.recipe.customer, queue.state.recipe, queue.state.saving]).toEqual([
+      'A',
+      'C',
+      server.recipe,
+      'saved',
+    ]);
   });
 
   it('that are made of the recipe are made of all that is on its way', async () => {
@@ -168,50 +194,53 @@ describe('edits on their way', () => {
     expect([queue.state.saving, server.recipe.title, server.applied]).toEqual(['saved', '0', []]);
   });
 
-  it.each(Array.from({ length: 300 }, (_, seed) => seed))('are each done once or shown as refused, whatever the line, the page and others do, seed %i', async (seed) => {
-    const random = seeded(seed);
-    const server = new Server(random);
-    const pages = bench(server);
-    let queue = pages.open();
-    queue.told(server.job);
-    const refused: number[] = [];
-    const gatherRefused = () => {
-      if (!queue.state.refusal) return;
-      refused.push(...queue.state.refusal.patches.map(() => 1));
-      queue.leaveOut();
-    };
-    let changes = 0;
-    // What the server once told and is heard late.
-    const late: Job[] = [];
-    for (let i = 0; i < 60; i += 1) {
-      const dice = random();
-      if (dice < 0.4) {
-        changes += 1;
-        queue.change(random() < 0.5 ? { title: `${i}` } : ({ title }) => ({ title: `${title} ${i}`.slice(-40) }));
-      } else if (dice < 0.45) queue.undo();
-      else if (dice < 0.48) queue.redo();
-      else if (dice < 0.52) late.push(server.job);
-      else if (dice < 0.56 && late.length > 0) queue.told(late.splice(Math.floor(random() * late.length), 1)[0]!);
-      else if (dice < 0.6) {
+  it.each(Array.from({ length: 300 }, (_, seed) => seed))(
+    'are each done once or shown as refused, whatever the line, the page and others do, seed %i',
+    async (seed) => {
+      const random = seeded(seed);
+      const server = new Server(random);
+      const pages = bench(server);
+      let queue = pages.open();
+      queue.told(server.job);
+      const refused: number[] = [];
+      const gatherRefused = () => {
+        if (!queue.state.refusal) return;
+        refused.push(...queue.state.refusal.patches.map(() => 1));
+        queue.leaveOut();
+      };
+      let changes = 0;
+      // What the server once told and is heard late.
+      const late: Job[] = [];
+      for (let i = 0; i < 60; i += 1) {
+        const dice = random();
+        if (dice < 0.4) {
+          changes += 1;
+          queue.change(random() < 0.5 ? { title: `${i}` } : ({ title }) => ({ title: `${title} ${i}`.slice(-40) }));
+        } else if (dice < 0.45) queue.undo();
+        else if (dice < 0.48) queue.redo();
+        else if (dice < 0.52) late.push(server.job);
+        else if (dice < 0.56 && late.length > 0) queue.told(late.splice(Math.floor(random() * late.length), 1)[0]!);
+        else if (dice < 0.6) {
+          gatherRefused();
+          queue = pages.open();
+          queue.told(server.job);
+        } else if (dice < 0.65) server.elsewhere();
+        else if (dice < 0.75) server.failing = random() < 0.5 ? 0 : random();
+        await ticks(Math.floor(random() * 12));
+      }
+      server.failing = 0;
+      for (let i = 0; i < 20; i += 1) {
+        await ticks();
         gatherRefused();
-        queue = pages.open();
-        queue.told(server.job);
-      } else if (dice < 0.65) server.elsewhere();
-      else if (dice < 0.75) server.failing = random() < 0.5 ? 0 : random();
-      await ticks(Math.floor(random() * 12));
-    }
-    server.failing = 0;
-    for (let i = 0; i < 20; i += 1) {
-      await ticks();
-      gatherRefused();
-    }
-    queue.told(server.job);
-    expect(new Set(server.applied).size).toBe(server.applied.length);
-    // In the order in which they were made.
-    const numbers = server.applied.map((id) => Number(id.slice('edit-'.length)));
-    expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
-    // An edit that was taken and whose answer was lost before someone else wrote is shown as refused though it is there: said twice, never lost.
-    expect(server.applied.length + refused.length).toBeGreaterThanOrEqual(changes);
-    expect(queue.state).toMatchObject({ saving: 'saved', recipe: server.recipe });
-  });
+      }
+      queue.told(server.job);
+      expect(new Set(server.applied).size).toBe(server.applied.length);
+      // In the order in which they were made.
+      const numbers = server.applied.map((id) => Number(id.slice('edit-'.length)));
+      expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
+      // An edit that was taken and whose answer was lost before someone else wrote is shown as refused though it is there: said twice, never lost.
+      expect(server.applied.length + refused.length).toBeGreaterThanOrEqual(changes);
+      expect(queue.state).toMatchObject({ saving: 'saved', recipe: server.recipe });
+    },
+  );
 });

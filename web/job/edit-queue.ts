@@ -1,7 +1,9 @@
 import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/recipe/index.js';
 
 /** Something a maker did to a job that the server has not confirmed yet. `id` tells it from every other, so that it is done once however often it is sent. */
-export type Edit = { readonly id: string } & ({ readonly kind: 'change'; readonly patch: RecipePatch } | { readonly kind: 'undo' | 'redo' });
+export type Edit = { readonly id: string } & (
+  { readonly kind: 'change'; readonly patch: RecipePatch } | { readonly kind: 'undo' | 'redo' }
+);
 
 /** What a maker decided: as it is, or made of the recipe as it is at that moment, with all that is on its way. */
 export type Change = RecipePatch | ((recipe: Recipe) => RecipePatch);
@@ -108,7 +110,14 @@ export class EditQueue {
   layOver(): void {
     const { refusal } = this.#kept;
     if (!refusal?.canBeLaidOver) return;
-    this.#keep({ ...this.#kept, refusal: null, pending: [...this.#kept.pending, ...refusal.patches.map((patch): Edit => ({ id: this.#ports.newId(), kind: 'change', patch }))] });
+    this.#keep({
+      ...this.#kept,
+      refusal: null,
+      pending: [
+        ...this.#kept.pending,
+        ...refusal.patches.map((patch): Edit => ({ id: this.#ports.newId(), kind: 'change', patch })),
+      ],
+    });
     this.#run();
   }
 
@@ -193,7 +202,11 @@ export class EditQueue {
     const patches = edits.flatMap((edit) => (edit.kind === 'change' ? [edit.patch] : []));
     const before = this.#kept.refusal;
     const all = [...(before?.patches ?? []), ...patches];
-    const refusal: Refusal = { patches: all, reason, canBeLaidOver: canBeLaidOver && all.length > 0 && (before?.canBeLaidOver ?? true) };
+    const refusal: Refusal = {
+      patches: all,
+      reason,
+      canBeLaidOver: canBeLaidOver && all.length > 0 && (before?.canBeLaidOver ?? true),
+    };
     this.#keep({ pending: this.#kept.pending.slice(edits.length), base: null, refusal });
   }
 
@@ -204,7 +217,9 @@ export class EditQueue {
 
   #made(): EditState {
     const { pending, refusal } = this.#kept;
-    const recipe = this.#job && pending.reduce((sum, edit) => (edit.kind === 'change' ? patchRecipe(sum, edit.patch) : sum), this.#job.recipe);
+    const recipe =
+      this.#job &&
+      pending.reduce((sum, edit) => (edit.kind === 'change' ? patchRecipe(sum, edit.patch) : sum), this.#job.recipe);
     const saving: SavingState = pending.length > 0 ? (this.#isAway ? 'away' : 'saving') : refusal ? 'refused' : 'saved';
     return { job: this.#job, recipe, saving, refusal };
   }

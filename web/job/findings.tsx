@@ -46,12 +46,20 @@ export function Findings({ findings, picture }: FindingsProps) {
                   </WordButton>
                 ))}{' '}
                 {finding.severity !== 'blocker' && (
-                  <LetBe label="Leave as it is" about={finding.message} onReason={(reason) => handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } })} />
+                  <LetBe
+                    label="Leave as it is"
+                    about={finding.message}
+                    onReason={(reason) =>
+                      handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } })
+                    }
+                  />
                 )}
               </p>
             )}
             {picture?.(finding)}
-            {looked?.finding === finding && finding.places && finding.places.length > 1 && <PlaceByPlace finding={finding} index={looked.index} />}
+            {looked?.finding === finding && finding.places && finding.places.length > 1 && (
+              <PlaceByPlace finding={finding} index={looked.index} />
+            )}
           </div>
         </Item>
       ))}
@@ -59,14 +67,42 @@ export function Findings({ findings, picture }: FindingsProps) {
   );
 }
 
-const List = styled.ul`list-style: none; display: grid; gap: ${space.s};`;
+const List = styled.ul`
+  list-style: none;
+  display: grid;
+  gap: ${space.s};
+`;
 
 const Sign = styled.span`
-  flex: none; width: 20px; height: 20px; display: grid; place-items: center; border-radius: 50%; font: 750 0.75rem/1 ${type.text}; border: 1.5px solid currentColor; background: ${colour.raised};
+  flex: none;
+  width: 20px;
+  height: 20px;
+  display: grid;
+  place-items: center;
+  border-radius: 50%;
+  font: 750 0.75rem/1 ${type.text};
+  border: 1.5px solid currentColor;
+  background: ${colour.raised};
 `;
 
 const Item = styled.li`
-  display: flex; gap: ${space.s}; padding: ${space.s}; border-radius: ${radius.m}; font-size: ${type.small}; background: ${colour.faint}; overflow-wrap: anywhere;
-  &[data-severity='warning'] { background: ${colour.warnWash}; ${Sign} { color: ${colour.warn}; } }
-  &[data-severity='blocker'] { background: ${colour.badWash}; ${Sign} { color: ${colour.bad}; } }
+  display: flex;
+  gap: ${space.s};
+  padding: ${space.s};
+  border-radius: ${radius.m};
+  font-size: ${type.small};
+  background: ${colour.faint};
+  overflow-wrap: anywhere;
+  &[data-severity='warning'] {
+    background: ${colour.warnWash};
+    ${Sign} {
+      color: ${colour.warn};
+    }
+  }
+  &[data-severity='blocker'] {
+    background: ${colour.badWash};
+    ${Sign} {
+      color: ${colour.bad};
+    }
+  }
 `;

@@ -11,9 +11,17 @@ import { useJobContext } from './job-context.js';
 import { fetchedLate, Part } from '../ui/part.js';
 
 // A calendar is large, and most visits set no date.
-const DueDate = fetchedLate(() => import('./due-date.js'), (m) => m.DueDate);
+const DueDate = fetchedLate(
+  () => import('./due-date.js'),
+  (m) => m.DueDate,
+);
 
-const SAVING_WORDS: Readonly<Record<SavingState, string>> = { saved: 'saved', saving: 'saving …', away: 'not saved yet: the server is away', refused: 'not saved' };
+const SAVING_WORDS: Readonly<Record<SavingState, string>> = {
+  saved: 'saved',
+  saving: 'saving …',
+  away: 'not saved yet: the server is away',
+  refused: 'not saved',
+};
 
 /** The head of the job card: what it is called, for whom, by when; undo and redo over all of it. */
 export function JobHead() {
@@ -24,7 +32,12 @@ export function JobHead() {
     <Row>
       <h1 className="unseen">{recipe.title}</h1>
       <Line label="Title" value={recipe.title} wide required onChange={(title) => handle.change({ title })} />
-      <Line label="Customer" value={recipe.customer} placeholder="who is it for?" onChange={(customer) => handle.change({ customer })} />
+      <Line
+        label="Customer"
+        value={recipe.customer}
+        placeholder="who is it for?"
+        onChange={(customer) => handle.change({ customer })}
+      />
       <Due>
         <span aria-hidden>due</span>
         {isDating ? (
@@ -32,7 +45,10 @@ export function JobHead() {
             <DueDate due={recipe.due} onChange={(due) => handle.change({ due })} />
           </Part>
         ) : (
-          <WordButton aria-label={`Due date: ${recipe.due ? sayDay(recipe.due) : 'no date'}`} onPress={() => setDating(true)}>
+          <WordButton
+            aria-label={`Due date: ${recipe.due ? sayDay(recipe.due) : 'no date'}`}
+            onPress={() => setDating(true)}
+          >
             {recipe.due ? sayDay(recipe.due) : 'no date'}
           </WordButton>
         )}
@@ -64,7 +80,8 @@ function Line({ label, value, placeholder, wide = false, required = false, onCha
   const { draft, props } = useDraft<string>({
     label,
     shown: value,
-    read: (text) => (required && text.trim() === '' ? { wrong: `${label}: it cannot be empty.` } : { value: text.trim() }),
+    read: (text) =>
+      required && text.trim() === '' ? { wrong: `${label}: it cannot be empty.` } : { value: text.trim() },
     onKeep: (text) => text !== value && onChange(text),
   });
   return (
@@ -76,25 +93,60 @@ function Line({ label, value, placeholder, wide = false, required = false, onCha
 }
 
 const Row = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; gap: ${space.xs} ${space.m}; padding: 0 ${space.l} ${space.s};
-  @media (max-width: ${width.phone}) { padding: 0 ${space.s} ${space.xs}; }
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${space.xs} ${space.m};
+  padding: 0 ${space.l} ${space.s};
+  @media (max-width: ${width.phone}) {
+    padding: 0 ${space.s} ${space.xs};
+  }
 `;
 
 const Written = styled.input<{ $wide: boolean }>`
-  border: 0; border-bottom: 1px dashed transparent; background: transparent; padding: 2px 4px; min-width: 0; text-overflow: ellipsis;
+  border: 0;
+  border-bottom: 1px dashed transparent;
+  background: transparent;
+  padding: 2px 4px;
+  min-width: 0;
+  text-overflow: ellipsis;
   ${(p) => (p.$wide ? `font: 650 1.25rem/1.3 ${type.display}; flex: 2 1 300px;` : `font: 500 ${type.small}/1.3 ${type.text}; flex: 1 1 150px; color: ${colour.quiet};`)}
-  &:hover { border-bottom-color: ${colour.line}; }
-  &:focus { border-bottom-color: ${colour.accent}; color: ${colour.ink}; }
-  &::placeholder { color: ${colour.quiet}; opacity: 1; font-style: italic; }
+  &:hover {
+    border-bottom-color: ${colour.line};
+  }
+  &:focus {
+    border-bottom-color: ${colour.accent};
+    color: ${colour.ink};
+  }
+  &::placeholder {
+    color: ${colour.quiet};
+    opacity: 1;
+    font-style: italic;
+  }
 `;
 
 const Due = styled.span`
-  display: inline-flex; align-items: center; gap: ${space.xs}; font-size: ${type.small}; color: ${colour.quiet};
+  display: inline-flex;
+  align-items: center;
+  gap: ${space.xs};
+  font-size: ${type.small};
+  color: ${colour.quiet};
 `;
 
 const State = styled.span`
-  font-size: ${type.small}; color: ${colour.quiet}; min-width: 5.5em; text-align: right;
-  &[data-saving='away'], &[data-saving='refused'] { color: ${colour.warn}; font-weight: 600; }
+  font-size: ${type.small};
+  color: ${colour.quiet};
+  min-width: 5.5em;
+  text-align: right;
+  &[data-saving='away'],
+  &[data-saving='refused'] {
+    color: ${colour.warn};
+    font-weight: 600;
+  }
 `;
 
-const Working = styled.span`font-size: ${type.small}; color: ${colour.quiet}; min-width: 7.2em;`;
+const Working = styled.span`
+  font-size: ${type.small};
+  color: ${colour.quiet};
+  min-width: 7.2em;
+`;

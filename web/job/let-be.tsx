@@ -4,7 +4,12 @@ import { space } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { TextInput } from '../ui/plain-fields.js';
 
-const REASONS = ['It is meant to be like this', 'Too small to be seen', 'I will fix it by hand', 'The customer wants it'] as const;
+const REASONS = [
+  'It is meant to be like this',
+  'Too small to be seen',
+  'I will fix it by hand',
+  'The customer wants it',
+] as const;
 
 interface LetBeProps {
   readonly label: string;
@@ -48,4 +53,11 @@ export function LetBe({ label, about, onReason }: LetBeProps) {
   );
 }
 
-const Why = styled.span`display: block; padding-top: ${space.xs}; input { min-height: 28px; width: 100%; }`;
+const Why = styled.span`
+  display: block;
+  padding-top: ${space.xs};
+  input {
+    min-height: 28px;
+    width: 100%;
+  }
+`;

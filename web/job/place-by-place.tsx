@@ -12,7 +12,8 @@ export function PlaceByPlace({ finding, index }: { readonly finding: JobFinding;
   const places = finding.places!.length;
   const at = index === null ? null : finding.at?.[index];
   const kind = finding.remedies?.find((remedy) => remedy.acts)?.acts;
-  const step = (by: number) => look(finding, index === null ? (by > 0 ? 0 : places - 1) : (index + by + places) % places);
+  const step = (by: number) =>
+    look(finding, index === null ? (by > 0 ? 0 : places - 1) : (index + by + places) % places);
   return (
     <Row role="group" aria-label="Place by place">
       <span>
@@ -27,16 +28,35 @@ export function PlaceByPlace({ finding, index }: { readonly finding: JobFinding;
       {at && (
         <span>
           Only here:{' '}
-          {finding.remedies!.map((remedy) => remedy.acts && (
-            <WordButton key={remedy.label} aria-label={`${remedy.label}, only here`} onPress={() => handle.change(takenAt(recipe.repair, { ...remedy, acts: remedy.acts! }, at))}>
-              {remedy.label}
-            </WordButton>
-          ))}{' '}
-          {kind && <LetBe label="Leave this one" about={finding.message} onReason={(reason) => handle.change(spared(recipe.repair, kind, at, reason))} />}
+          {finding.remedies!.map(
+            (remedy) =>
+              remedy.acts && (
+                <WordButton
+                  key={remedy.label}
+                  aria-label={`${remedy.label}, only here`}
+                  onPress={() => handle.change(takenAt(recipe.repair, { ...remedy, acts: remedy.acts! }, at))}
+                >
+                  {remedy.label}
+                </WordButton>
+              ),
+          )}{' '}
+          {kind && (
+            <LetBe
+              label="Leave this one"
+              about={finding.message}
+              onReason={(reason) => handle.change(spared(recipe.repair, kind, at, reason))}
+            />
+          )}
         </span>
       )}
     </Row>
   );
 }
 
-const Row = styled.div`display: grid; gap: 2px; padding-top: ${space.xs}; margin-top: ${space.xs}; border-top: 1px dashed ${colour.line};`;
+const Row = styled.div`
+  display: grid;
+  gap: 2px;
+  padding-top: ${space.xs};
+  margin-top: ${space.xs};
+  border-top: 1px dashed ${colour.line};
+`;

@@ -24,7 +24,13 @@ export function Rulings({ rulings, editors = {}, below = {}, onReturn = {} }: Ru
   return (
     <List aria-label="What was decided">
       {rulings.map((ruling) => (
-        <RulingItem key={ruling.id} ruling={ruling} editor={editors[ruling.id]} below={below[ruling.id]} onReturn={onReturn[ruling.id]} />
+        <RulingItem
+          key={ruling.id}
+          ruling={ruling}
+          editor={editors[ruling.id]}
+          below={below[ruling.id]}
+          onReturn={onReturn[ruling.id]}
+        />
       ))}
     </List>
   );
@@ -40,7 +46,10 @@ interface RulingItemProps {
 function RulingItem({ ruling, editor, below, onReturn }: RulingItemProps) {
   const { handle, unit } = useJobContext();
   const [open, setOpen] = useState(false);
-  const say = (value: number | string) => (ruling.unit === 'mm' && typeof value === 'number' ? `${formatLength(value, unit)} ${unit}` : `${value}${ruling.unit ? ` ${ruling.unit}` : ''}`);
+  const say = (value: number | string) =>
+    ruling.unit === 'mm' && typeof value === 'number'
+      ? `${formatLength(value, unit)} ${unit}`
+      : `${value}${ruling.unit ? ` ${ruling.unit}` : ''}`;
   const [before, after = ''] = ruling.sentence.split('{value}');
   return (
     <Item tabIndex={-1}>
@@ -52,12 +61,17 @@ function RulingItem({ ruling, editor, below, onReturn }: RulingItemProps) {
       {below}
       {ruling.overridden && (
         <Overruled>
-          Your decision{ruling.proposed !== undefined && ruling.proposed !== '' ? `. The app would use ${say(ruling.proposed)}` : ''}.{' '}
-          {onReturn && <WordButton onPress={onReturn}>Let the app decide</WordButton>}
+          Your decision
+          {ruling.proposed !== undefined && ruling.proposed !== '' ? `. The app would use ${say(ruling.proposed)}` : ''}
+          . {onReturn && <WordButton onPress={onReturn}>Let the app decide</WordButton>}
         </Overruled>
       )}
       <div>
-        <WordButton onPress={() => setOpen(!open)} aria-expanded={open} aria-label={`${open ? 'Hide reasons' : 'Why?'} ${ruling.subject}`}>
+        <WordButton
+          onPress={() => setOpen(!open)}
+          aria-expanded={open}
+          aria-label={`${open ? 'Hide reasons' : 'Why?'} ${ruling.subject}`}
+        >
           {open ? 'Hide reasons' : 'Why?'}
         </WordButton>{' '}
         {ruling.alternatives?.map((alternative) => (
@@ -79,8 +93,33 @@ function RulingItem({ ruling, editor, below, onReturn }: RulingItemProps) {
   );
 }
 
-const List = styled.ul`list-style: none; display: grid; gap: ${space.m};`;
-const Item = styled.li`display: grid; gap: 2px; padding-left: ${space.m}; border-left: 3px solid ${colour.line};`;
-const Sentence = styled.p`font-size: 1rem; line-height: 1.5; strong { font-weight: 700; font-variant-numeric: tabular-nums; }`;
-const Overruled = styled.p`font-size: ${type.small}; color: ${colour.warn};`;
-const Reasons = styled.ul`padding-left: 1.1em; font-size: ${type.small}; color: ${colour.quiet}; display: grid; gap: 2px;`;
+const List = styled.ul`
+  list-style: none;
+  display: grid;
+  gap: ${space.m};
+`;
+const Item = styled.li`
+  display: grid;
+  gap: 2px;
+  padding-left: ${space.m};
+  border-left: 3px solid ${colour.line};
+`;
+const Sentence = styled.p`
+  font-size: 1rem;
+  line-height: 1.5;
+  strong {
+    font-weight: 700;
+    font-variant-numeric: tabular-nums;
+  }
+`;
+const Overruled = styled.p`
+  font-size: ${type.small};
+  color: ${colour.warn};
+`;
+const Reasons = styled.ul`
+  padding-left: 1.1em;
+  font-size: ${type.small};
+  color: ${colour.quiet};
+  display: grid;
+  gap: 2px;
+`;

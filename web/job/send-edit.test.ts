@@ -3,12 +3,32 @@ import { emptyRecipe, patchRecipe, type Job } from '../../core/recipe/index.js';
 import { EditQueue, NOTHING_KEPT, type Kept } from './edit-queue.js';
 import { sendEdit, untilBack } from './send-edit.js';
 
-const jobOf = (title: string, revision: number): Job => ({ id: 'j', title, customer: '', due: null, state: 'new', updatedAt: '', design: null, words: null, recipe: emptyRecipe(title), revision, canUndo: true, canRedo: false, deleted: false });
-const answer = (status: number, body: unknown) => new Response(typeof body === 'string' ? body : JSON.stringify(body), { status });
+const jobOf = (title: string, revision: number): Job => ({
+  id: 'j',
+  title,
+  customer: '',
+  due: null,
+  state: 'new',
+  updatedAt: '',
+  design: null,
+  words: null,
+  recipe: emptyRecipe(title),
+  revision,
+  canUndo: true,
+  canRedo: false,
+  deleted: false,
+});
+const answer = (status: number, body: unknown) =>
+  new Response(typeof body === 'string' ? body : JSON.stringify(body), { status });
 const conflict = () => answer(409, { code: 'job-changed', title: 'changed elsewhere' });
 
 /** A server by hand: each request waits until the test answers it. */
-const waiting: { method: string; path: string; body: { revision: number; edit: string; recipe?: { title: string } } | null; answer: (response: Response | Error) => void }[] = [];
+const waiting: {
+  method: string;
+  path: string;
+  body: { revision: number; edit: string; recipe?: { title: string } } | null;
+  answer: (response: Response | Error) => void;
+}[] = [];
 const settle = () => vi.advanceTimersByTimeAsync(0);
 
 beforeEach(() => {
@@ -17,7 +37,14 @@ beforeEach(() => {
   vi.stubGlobal(
     'fetch',
     (path: string, { method = 'GET', body }: { method?: string; body?: string } = {}) =>
-      new Promise<Response>((resolve, reject) => waiting.push({ method, path, body: body ? (JSON.parse(body) as never) : null, answer: (response) => (response instanceof Error ? reject(response) : resolve(response)) })),
+      new Promise<Response>((resolve, reject) =>
+        waiting.push({
+          method,
+          path,
+          body: body ? (JSON.parse(body) as never) : null,
+          answer: (response) => (response instanceof Error ? reject(response) : resolve(response)),
+        }),
+      ),
   );
 });
 afterEach(() => {
@@ -27,7 +54,12 @@ afterEach(() => {
 
 function open() {
   let [kept, count]: [Kept, number] = [NOTHING_KEPT, 0];
-  const queue = new EditQueue({ send: (edit, job) => sendEdit('j', edit, job), keep: { load: () => kept, store: (next) => void (kept = next) }, untilBack, newId: () => `e${(count += 1)}` });
+  const queue = new EditQueue({
+    send: (edit, job) => sendEdit('j', edit, job),
+    keep: { load: () => kept, store: (next) => void (kept = next) },
+    untilBack,
+    newId: () => `e${(count += 1)}`,
+  });
   queue.told(jobOf('0', 1));
   return queue;
 }
@@ -39,7 +71,9 @@ describe('edits over the wire', () => {
     queue.change({ title: 'B' });
     queue.undo();
     await settle();
-    expect(waiting.map((one) => [one.method, one.path, one.body!.revision])).toEqual([['PUT', '/api/jobs/j/recipe', 1]]);
+    expect(waiting.map((one) => [one.method, one.path, one.body!.revision])).toEqual([
+      ['PUT', '/api/jobs/j/recipe', 1],
+    ]);
     waiting[0]!.answer(answer(200, jobOf('A', 2)));
     await settle();
     expect([waiting[1]!.body!.revision, waiting[1]!.body!.recipe!.title]).toEqual([2, 'B']);
@@ -73,7 +107,11 @@ describe('edits over the wire', () => {
     expect([waiting[1]!.method, waiting[1]!.path]).toEqual(['GET', '/api/jobs/j']);
     waiting[1]!.answer(answer(200, jobOf('Theirs', 5)));
     await settle();
-    expect(queue.state).toMatchObject({ saving: 'refused', recipe: { title: 'Theirs' }, refusal: { reason: 'changed elsewhere', canBeLaidOver: true } });
+    expect(queue.state).toMatchObject({
+      saving: 'refused',
+      recipe: { title: 'Theirs' },
+      refusal: { reason: 'changed elsewhere', canBeLaidOver: true },
+    });
     queue.layOver();
     await settle();
     expect([waiting[2]!.body!.revision, waiting[2]!.body!.recipe!.title]).toEqual([5, 'Mine']);
@@ -91,12 +129,16 @@ describe('edits over the wire', () => {
     await vi.advanceTimersByTimeAsync(100);
     expect(queue.state.saving).toBe('away');
     // The server is looked for until it is heard, or asked again after a while.
-    for (let i = 0; i < 5 && waiting.at(-1)!.method === 'GET' && waiting.at(-1)!.path !== '/api/health'; i += 1) await vi.advanceTimersByTimeAsync(1000);
+    for (let i = 0; i < 5 && waiting.at(-1)!.method === 'GET' && waiting.at(-1)!.path !== '/api/health'; i += 1)
+      await vi.advanceTimersByTimeAsync(1000);
     await vi.advanceTimersByTimeAsync(2500);
     waiting.find((one) => one.path === '/api/health')?.answer(answer(200, { ok: true }));
     await vi.advanceTimersByTimeAsync(1100);
     const again = waiting.filter((one) => one.method === 'PUT');
-    expect(again.map((one) => [one.body!.edit, one.body!.revision])).toEqual([['e1', 1], ['e1', 1]]);
+    expect(again.map((one) => [one.body!.edit, one.body!.revision])).toEqual([
+      ['e1', 1],
+      ['e1', 1],
+    ]);
     again[1]!.answer(answer(200, jobOf('A', 2)));
     await settle();
     expect(queue.state.saving).toBe('saved');
@@ -108,7 +150,10 @@ describe('edits over the wire', () => {
     await settle();
     waiting[0]!.answer(answer(400, { code: 'body-invalid', title: 'The title is empty.' }));
     await settle();
-    expect(queue.state).toMatchObject({ saving: 'refused', refusal: { reason: 'The title is empty.', canBeLaidOver: false } });
+    expect(queue.state).toMatchObject({
+      saving: 'refused',
+      refusal: { reason: 'The title is empty.', canBeLaidOver: false },
+    });
     expect(waiting).toHaveLength(1);
   });
 

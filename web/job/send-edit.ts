@@ -12,7 +12,10 @@ export async function sendEdit(jobId: string, edit: Edit, job: Job): Promise<Sen
   try {
     const taken =
       edit.kind === 'change'
-        ? await ask<Job>(`/api/jobs/${jobId}/recipe`, { method: 'PUT', json: { ...json, recipe: patchRecipe(job.recipe, edit.patch) } })
+        ? await ask<Job>(`/api/jobs/${jobId}/recipe`, {
+            method: 'PUT',
+            json: { ...json, recipe: patchRecipe(job.recipe, edit.patch) },
+          })
         : await ask<Job>(`/api/jobs/${jobId}/${edit.kind}`, { method: 'POST', json });
     return { outcome: 'taken', job: taken };
   } catch (error) {

@@ -7,7 +7,12 @@ import type { Answer, PlanWorkerApi } from '../plan/worker-api.js';
  * Asks something of the plan that is shown, and again whenever another one is; `key` names what is asked. The last answer stays until there is a
  * newer one. Nothing is asked while `question` is null.
  */
-export function useAsked<T>(question: ((api: PlanWorkerApi, plan: number) => Promise<Answer<T>>) | null, nothing: T, key: string, pauseMs = 0): T {
+export function useAsked<T>(
+  question: ((api: PlanWorkerApi, plan: number) => Promise<Answer<T>>) | null,
+  nothing: T,
+  key: string,
+  pauseMs = 0,
+): T {
   const id = useJobContext().plan?.id;
   const [answer, setAnswer] = useState(nothing);
   useEffect(() => {

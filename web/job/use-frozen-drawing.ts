@@ -17,8 +17,13 @@ const PER_MM = 1000;
 /** What lies on a frozen sheet: it never changes, so it is fetched once. */
 export function useFrozenDrawing(sheet: FrozenSheet | null): FrozenDrawing | undefined {
   const queryFn = async (): Promise<FrozenDrawing> => {
-    const [outlines, runs] = await Promise.all((['outlines', 'runs'] as const).map((what) => askBytes(`/api/sheets/${sheet!.id}/${what}`)));
-    return { outlines: unpackLists(outlines!).map((list) => Float64Array.from(list, (v) => v / PER_MM)), runs: unpackLists(runs!) };
+    const [outlines, runs] = await Promise.all(
+      (['outlines', 'runs'] as const).map((what) => askBytes(`/api/sheets/${sheet!.id}/${what}`)),
+    );
+    return {
+      outlines: unpackLists(outlines!).map((list) => Float64Array.from(list, (v) => v / PER_MM)),
+      runs: unpackLists(runs!),
+    };
   };
   return useQuery({ queryKey: ['drawing', sheet?.id], queryFn, enabled: sheet !== null, staleTime: Infinity }).data;
 }
@@ -34,7 +39,12 @@ export function useDrawnSheet(sheet: FrozenSheet | null, drawing: FrozenDrawing 
       const { contours, marks, borders } = group;
       const [from, to] = [first, first + contours + marks + borders];
       first = to;
-      return { film: filmOfGroup(sheet, group), contours: down(drawing!.outlines.slice(from, to - borders)), borders: down(drawing!.outlines.slice(to - borders, to)), places: [IDENTITY] };
+      return {
+        film: filmOfGroup(sheet, group),
+        contours: down(drawing!.outlines.slice(from, to - borders)),
+        borders: down(drawing!.outlines.slice(to - borders, to)),
+        places: [IDENTITY],
+      };
     });
     return { film, piece, mat, zones, usedLengthMm, edges: null, shapes };
   }, [sheet, drawing]);

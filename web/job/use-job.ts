@@ -38,7 +38,12 @@ const queues = new Map<string, EditQueue>();
 function queueOf(jobId: string): EditQueue {
   let queue = queues.get(jobId);
   if (!queue) {
-    queue = new EditQueue({ send: (edit, job) => sendEdit(jobId, edit, job), keep: keptEdits(jobId), untilBack, newId: () => newId() });
+    queue = new EditQueue({
+      send: (edit, job) => sendEdit(jobId, edit, job),
+      keep: keptEdits(jobId),
+      untilBack,
+      newId: () => newId(),
+    });
     queues.set(jobId, queue);
     adoptEdits(jobId, queue);
   }
@@ -67,7 +72,11 @@ export function useJob(id: string): JobHandle {
   useEffect(() => {
     if (query.data) queue.told(query.data);
   }, [queue, query.data]);
-  const preview = useCallback((owner: object, patch: RecipePatch | null) => setTrial((before) => (patch ? { owner, patch } : before?.owner === owner ? null : before)), []);
+  const preview = useCallback(
+    (owner: object, patch: RecipePatch | null) =>
+      setTrial((before) => (patch ? { owner, patch } : before?.owner === owner ? null : before)),
+    [],
+  );
   const { recipe } = state;
   const shown = useMemo(() => (trial && recipe ? patchRecipe(recipe, trial.patch) : recipe), [trial, recipe]);
   const forgetList = () => void client.invalidateQueries({ queryKey: ['jobs'], refetchType: 'none' });
@@ -99,9 +108,17 @@ export function useJob(id: string): JobHandle {
       // A file is made part of what is saved; it is too large to be kept by the browser.
       await queue.settled();
       const revision = queue.state.job?.revision ?? 0;
-      const query = new URLSearchParams({ fileName: file.name.slice(0, 200), revision: String(revision), edit: newId(), ...(replaces === undefined ? {} : { replaces }) });
+      const query = new URLSearchParams({
+        fileName: file.name.slice(0, 200),
+        revision: String(revision),
+        edit: newId(),
+        ...(replaces === undefined ? {} : { replaces }),
+      });
       try {
-        const { notes, ...job } = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
+        const { notes, ...job } = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, {
+          method: 'POST',
+          bytes: file,
+        });
         queue.told(job);
         client.setQueryData(['job', id], job);
         forgetList();

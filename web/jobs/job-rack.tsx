@@ -27,13 +27,24 @@ export function JobRack({ jobs, total, onNearEnd, children }: JobRackProps) {
   const [place, setPlace] = useState({ columns: 1, top: 0, row: ROW.wide as number });
   useLayoutEffect(() => {
     const element = rack.current!;
-    const measure = () => setPlace({ columns: Math.max(1, Math.floor((element.clientWidth + GAP) / (LEAST_WIDTH + GAP))), top: element.offsetTop, row: element.clientWidth < PHONE ? ROW.phone : ROW.wide });
+    const measure = () =>
+      setPlace({
+        columns: Math.max(1, Math.floor((element.clientWidth + GAP) / (LEAST_WIDTH + GAP))),
+        top: element.offsetTop,
+        row: element.clientWidth < PHONE ? ROW.phone : ROW.wide,
+      });
     const observer = new ResizeObserver(measure);
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
   const rows = Math.ceil(jobs.length / place.columns);
-  const virtual = useVirtualizer({ count: rows, getScrollElement: () => rack.current?.parentElement ?? null, estimateSize: () => place.row, overscan: 4, scrollMargin: place.top });
+  const virtual = useVirtualizer({
+    count: rows,
+    getScrollElement: () => rack.current?.parentElement ?? null,
+    estimateSize: () => place.row,
+    overscan: 4,
+    scrollMargin: place.top,
+  });
   useLayoutEffect(() => virtual.measure(), [virtual, place.row]);
   const shown = virtual.getVirtualItems();
   const isNearEnd = jobs.length < total && (shown.at(-1)?.index ?? 0) >= rows - ROWS_AHEAD;
@@ -52,7 +63,12 @@ export function JobRack({ jobs, total, onNearEnd, children }: JobRackProps) {
             key={job.id}
             aria-setsize={total}
             aria-posinset={row.index * place.columns + column + 1}
-            style={{ transform: `translateY(${row.start - place.top}px)`, left: `calc(${column} * (100% + ${GAP}px) / ${place.columns})`, width: `calc((100% - ${(place.columns - 1) * GAP}px) / ${place.columns})`, height: place.row - GAP }}
+            style={{
+              transform: `translateY(${row.start - place.top}px)`,
+              left: `calc(${column} * (100% + ${GAP}px) / ${place.columns})`,
+              width: `calc((100% - ${(place.columns - 1) * GAP}px) / ${place.columns})`,
+              height: place.row - GAP,
+            }}
           >
             {children(job)}
           </Slot>
@@ -62,5 +78,13 @@ export function JobRack({ jobs, total, onNearEnd, children }: JobRackProps) {
   );
 }
 
-const Rack = styled.ul`list-style: none; position: relative; margin-bottom: ${space.l};`;
-const Slot = styled.li`position: absolute; top: 0; display: grid;`;
+const Rack = styled.ul`
+  list-style: none;
+  position: relative;
+  margin-bottom: ${space.l};
+`;
+const Slot = styled.li`
+  position: absolute;
+  top: 0;
+  display: grid;
+`;

@@ -17,7 +17,13 @@ import { JobRack } from './job-rack.js';
 import { ShopNews } from './shop-news.js';
 import { useJobList } from './use-job-list.js';
 
-const STATES = [['all', 'All'], ['new', 'New'], ['in work', 'In work'], ['cutting', 'Cutting'], ['cut', 'Cut']] as const;
+const STATES = [
+  ['all', 'All'],
+  ['new', 'New'],
+  ['in work', 'In work'],
+  ['cutting', 'Cutting'],
+  ['cut', 'Cut'],
+] as const;
 
 /** Every job of the shop, the soonest due first. */
 export function JobsPage() {
@@ -29,8 +35,16 @@ export function JobsPage() {
   const { jobs, total, error, more, again: fetchAgain } = useJobList(search, state === 'all' ? null : state);
   const again = () => client.invalidateQueries({ queryKey: ['jobs'] });
   const fail = (error: Error) => notify(error.message);
-  const create = useMutation({ mutationFn: () => ask<Job>('/api/jobs', { method: 'POST', json: {} }), onSuccess: (job) => void navigate(`/jobs/${job.id}/artwork`), onError: fail });
-  const restore = useMutation({ mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}/restore`, { method: 'POST' }), onSuccess: again, onError: fail });
+  const create = useMutation({
+    mutationFn: () => ask<Job>('/api/jobs', { method: 'POST', json: {} }),
+    onSuccess: (job) => void navigate(`/jobs/${job.id}/artwork`),
+    onError: fail,
+  });
+  const restore = useMutation({
+    mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}/restore`, { method: 'POST' }),
+    onSuccess: again,
+    onError: fail,
+  });
   const remove = useMutation({
     mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}`, { method: 'DELETE' }),
     onSuccess: (job) => {
@@ -48,7 +62,10 @@ export function JobsPage() {
     onError: fail,
   });
   const [duplicateJob, removeJob] = [duplicate.mutate, remove.mutate];
-  const docketOf = useCallback((job: JobSummary) => <JobDocket job={job} onDuplicate={duplicateJob} onRemove={removeJob} />, [duplicateJob, removeJob]);
+  const docketOf = useCallback(
+    (job: JobSummary) => <JobDocket job={job} onDuplicate={duplicateJob} onRemove={removeJob} />,
+    [duplicateJob, removeJob],
+  );
   const make = create.mutate;
   useOffer(useMemo(() => [{ name: 'New job', keys: 'Alt+N', run: () => make() }], [make]));
   return (
@@ -57,7 +74,13 @@ export function JobsPage() {
         <h1>Jobs</h1>
         <Small role="status">{jobs ? count(total, 'job') : ' '}</Small>
         <Tools>
-          <TextInput type="search" aria-label="Search jobs by title or customer" placeholder="Title or customer" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <TextInput
+            type="search"
+            aria-label="Search jobs by title or customer"
+            placeholder="Title or customer"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
           <Choice label="State" value={state} options={STATES} onChange={setState} />
           <MainButton onPress={() => make()}>New job</MainButton>
         </Tools>
@@ -73,7 +96,11 @@ export function JobsPage() {
       {jobs?.length === 0 && (
         <Empty>
           <h2>{search || state !== 'all' ? 'No job matches this' : 'There are no jobs yet'}</h2>
-          <p>{search || state !== 'all' ? 'Search for fewer words, or show all states.' : 'Make a new job, then add a drawing, a picture, or some words.'}</p>
+          <p>
+            {search || state !== 'all'
+              ? 'Search for fewer words, or show all states.'
+              : 'Make a new job, then add a drawing, a picture, or some words.'}
+          </p>
         </Empty>
       )}
       {jobs && (
@@ -129,53 +156,172 @@ function Thumb({ jobId, design, words }: Pick<JobSummary, 'design' | 'words'> & 
   const hasPicture = design !== null && broken !== design;
   return (
     <Window>
-      {hasPicture && stays && <img src={`/api/jobs/${jobId}/picture?design=${design}`} alt="" onError={() => setBroken(design)} />}
-      {!hasPicture && (words ? <Lettered dir="auto">{words.slice(0, 60)}</Lettered> : <Small>{design ? 'no picture' : 'no artwork'}</Small>)}
+      {hasPicture && stays && (
+        <img src={`/api/jobs/${jobId}/picture?design=${design}`} alt="" onError={() => setBroken(design)} />
+      )}
+      {!hasPicture &&
+        (words ? (
+          <Lettered dir="auto">{words.slice(0, 60)}</Lettered>
+        ) : (
+          <Small>{design ? 'no picture' : 'no artwork'}</Small>
+        ))}
     </Window>
   );
 }
 
-const Page = styled.div`position: relative; flex: 1; overflow-y: auto; padding: ${space.l} ${space.xl} ${space.xxl}; @media (max-width: ${width.phone}) { padding: ${space.m}; }`;
-
-const Head = styled.div`
-  display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.m}; padding-bottom: ${space.l};
-  h1 { font-size: 2rem; }
+const Page = styled.div`
+  position: relative;
+  flex: 1;
+  overflow-y: auto;
+  padding: ${space.l} ${space.xl} ${space.xxl};
+  @media (max-width: ${width.phone}) {
+    padding: ${space.m};
+  }
 `;
 
-const Tools = styled.div`margin-left: auto; display: flex; flex-wrap: wrap; align-items: center; gap: ${space.m}; input[type='search'] { width: 220px; }`;
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: ${space.m};
+  padding-bottom: ${space.l};
+  h1 {
+    font-size: 2rem;
+  }
+`;
+
+const Tools = styled.div`
+  margin-left: auto;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${space.m};
+  input[type='search'] {
+    width: 220px;
+  }
+`;
 
 const Docket = styled.div`
-  position: relative; min-width: 0; display: grid; grid-template-columns: 148px 1fr auto; grid-template-rows: 1fr auto; column-gap: ${space.l}; background: ${colour.docket};
-  border: 1px solid ${colour.line}; border-radius: ${radius.l}; overflow: hidden; box-shadow: 0 1px 4px ${colour.shadow};
-  &:hover { border-color: ${colour.accent}; }
-  @media (max-width: ${width.phone}) { grid-template-columns: 96px 1fr; }
+  position: relative;
+  min-width: 0;
+  display: grid;
+  grid-template-columns: 148px 1fr auto;
+  grid-template-rows: 1fr auto;
+  column-gap: ${space.l};
+  background: ${colour.docket};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.l};
+  overflow: hidden;
+  box-shadow: 0 1px 4px ${colour.shadow};
+  &:hover {
+    border-color: ${colour.accent};
+  }
+  @media (max-width: ${width.phone}) {
+    grid-template-columns: 96px 1fr;
+  }
 `;
 
 const Window = styled.div`
-  grid-row: 1 / 3; background: #fcfdfb; border-right: 1px dashed ${colour.line}; display: grid; place-items: center; padding: ${space.s}; height: 100%; min-height: 0;
-  img { width: 100%; height: 100%; max-height: 112px; object-fit: contain; }
-  p { color: #4c5a5c; }
+  grid-row: 1 / 3;
+  background: #fcfdfb;
+  border-right: 1px dashed ${colour.line};
+  display: grid;
+  place-items: center;
+  padding: ${space.s};
+  height: 100%;
+  min-height: 0;
+  img {
+    width: 100%;
+    height: 100%;
+    max-height: 112px;
+    object-fit: contain;
+  }
+  p {
+    color: #4c5a5c;
+  }
 `;
 
-const Lettered = styled.p`font: 700 1.05rem/1.2 ${type.display}; text-align: center; overflow: hidden; max-height: 104px; overflow-wrap: anywhere;`;
+const Lettered = styled.p`
+  font: 700 1.05rem/1.2 ${type.display};
+  text-align: center;
+  overflow: hidden;
+  max-height: 104px;
+  overflow-wrap: anywhere;
+`;
 
-const Words = styled.div`padding-top: ${space.m}; min-width: 0;`;
+const Words = styled.div`
+  padding-top: ${space.m};
+  min-width: 0;
+`;
 
 const Title = styled(Link)`
-  font: 650 ${type.large}/1.25 ${type.display}; color: ${colour.ink}; text-decoration: none; overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical;
-  &::after { content: ''; position: absolute; inset: 0; }
-  &:hover { text-decoration: underline; text-decoration-color: ${colour.accent}; }
+  font: 650 ${type.large} / 1.25 ${type.display};
+  color: ${colour.ink};
+  text-decoration: none;
+  overflow: hidden;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  &::after {
+    content: '';
+    position: absolute;
+    inset: 0;
+  }
+  &:hover {
+    text-decoration: underline;
+    text-decoration-color: ${colour.accent};
+  }
 `;
 
-const Due = styled.div`padding: ${space.m} ${space.m} 0 0; text-align: right; @media (max-width: ${width.phone}) { text-align: left; grid-column: 2; padding-top: 0; }`;
+const Due = styled.div`
+  padding: ${space.m} ${space.m} 0 0;
+  text-align: right;
+  @media (max-width: ${width.phone}) {
+    text-align: left;
+    grid-column: 2;
+    padding-top: 0;
+  }
+`;
 
 const Stamp = styled.span`
-  display: inline-block; font: 650 ${type.small}/1 ${type.text}; padding: 4px 8px; border-radius: ${radius.s}; border: 1.5px solid currentColor; color: ${colour.quiet};
-  &[data-state='in work'] { color: ${colour.warn}; }
-  &[data-state='cutting'] { color: ${colour.accent}; }
-  &[data-state='cut'] { color: ${colour.good}; }
+  display: inline-block;
+  font: 650 ${type.small} / 1 ${type.text};
+  padding: 4px 8px;
+  border-radius: ${radius.s};
+  border: 1.5px solid currentColor;
+  color: ${colour.quiet};
+  &[data-state='in work'] {
+    color: ${colour.warn};
+  }
+  &[data-state='cutting'] {
+    color: ${colour.accent};
+  }
+  &[data-state='cut'] {
+    color: ${colour.good};
+  }
 `;
 
-const Acts = styled.div`grid-column: 2 / 4; padding-bottom: ${space.s}; display: flex; gap: ${space.m}; button { position: relative; z-index: 1; } @media (max-width: ${width.phone}) { grid-column: 2; }`;
+const Acts = styled.div`
+  grid-column: 2 / 4;
+  padding-bottom: ${space.s};
+  display: flex;
+  gap: ${space.m};
+  button {
+    position: relative;
+    z-index: 1;
+  }
+  @media (max-width: ${width.phone}) {
+    grid-column: 2;
+  }
+`;
 
-const Empty = styled.div`max-width: 30rem; margin: 8vh auto; display: grid; gap: ${space.m}; justify-items: start; h2 { font-size: ${type.title}; }`;
+const Empty = styled.div`
+  max-width: 30rem;
+  margin: 8vh auto;
+  display: grid;
+  gap: ${space.m};
+  justify-items: start;
+  h2 {
+    font-size: ${type.title};
+  }
+`;

@@ -42,9 +42,27 @@ export function ShopNews() {
 }
 
 const Band = styled.section`
-  display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.xs} ${space.l}; margin-bottom: ${space.l}; padding: ${space.s} ${space.m}; font-size: ${type.small};
-  background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.s};
-  ul { list-style: none; display: flex; flex-wrap: wrap; gap: ${space.xs} ${space.l}; }
-  span { color: ${colour.quiet}; font-variant-numeric: tabular-nums; }
-  a { color: ${colour.ink}; }
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: ${space.xs} ${space.l};
+  margin-bottom: ${space.l};
+  padding: ${space.s} ${space.m};
+  font-size: ${type.small};
+  background: ${colour.warnWash};
+  border-left: 4px solid ${colour.warn};
+  border-radius: ${radius.s};
+  ul {
+    list-style: none;
+    display: flex;
+    flex-wrap: wrap;
+    gap: ${space.xs} ${space.l};
+  }
+  span {
+    color: ${colour.quiet};
+    font-variant-numeric: tabular-nums;
+  }
+  a {
+    color: ${colour.ink};
+  }
 `;

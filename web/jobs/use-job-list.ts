@@ -29,7 +29,12 @@ export function useJobList(search: string, state: JobState | null): JobList {
   const query = useInfiniteQuery({
     queryKey: ['jobs', asked, state],
     queryFn: async ({ pageParam, signal }) => {
-      const wish = new URLSearchParams({ search: asked, from: String(pageParam), most: String(PAGE), ...(state ? { state } : {}) });
+      const wish = new URLSearchParams({
+        search: asked,
+        from: String(pageParam),
+        most: String(PAGE),
+        ...(state ? { state } : {}),
+      });
       const { value, headers } = await askWithHeaders<JobSummary[]>(`/api/jobs?${wish}`, { signal });
       return { jobs: value, total: Number(headers.get('Total-Count')) };
     },

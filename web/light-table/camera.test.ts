@@ -22,7 +22,10 @@ describe.each(Array.from({ length: 20 }, (_, seed) => seed))('the camera over th
     const before = [point(), point()] as const;
     const [shift, grow] = [point(), 0.5 + random()];
     // The fingers move apart along their own line, and together somewhere.
-    const after = before.map(({ x, y }) => ({ x: x * grow + shift.x, y: y * grow + shift.y })) as unknown as readonly [Point, Point];
+    const after = before.map(({ x, y }) => ({ x: x * grow + shift.x, y: y * grow + shift.y })) as unknown as readonly [
+      Point,
+      Point,
+    ];
     const now = pinched(camera, before, after);
     before.forEach((finger, i) => expectSame(under(now, after[i]!), under(camera, finger)));
   });
@@ -31,14 +34,25 @@ describe.each(Array.from({ length: 20 }, (_, seed) => seed))('the camera over th
     const to = { width: 320, height: 500 };
     const now = resized(camera, size, to);
     expect(now.zoom).toBe(camera.zoom);
-    expectSame(under(now, { x: to.width / 2, y: to.height / 2 }), under(camera, { x: size.width / 2, y: size.height / 2 }));
+    expectSame(
+      under(now, { x: to.width / 2, y: to.height / 2 }),
+      under(camera, { x: size.width / 2, y: size.height / 2 }),
+    );
   });
 
   it('shows all of a box, and a picture drawn before where it is now', () => {
     const corner = point();
-    const box = { minX: corner.x, minY: corner.y, maxX: corner.x + 1 + random() * 500, maxY: corner.y + 1 + random() * 500 };
+    const box = {
+      minX: corner.x,
+      minY: corner.y,
+      maxX: corner.x + 1 + random() * 500,
+      maxY: corner.y + 1 + random() * 500,
+    };
     const fit = fitted(box, size, 22);
-    for (const mm of [{ x: box.minX, y: box.minY }, { x: box.maxX, y: box.maxY }]) {
+    for (const mm of [
+      { x: box.minX, y: box.minY },
+      { x: box.maxX, y: box.maxY },
+    ]) {
       const px = shown(fit, mm);
       expect(px.x > 22 && px.y > 22 && px.x < size.width && px.y < size.height).toBe(true);
     }

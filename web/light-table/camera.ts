@@ -27,8 +27,13 @@ function clamp(zoom: number): number {
 
 /** All of a box in view, in the middle of what the rulers leave free. */
 export function fitted(box: Box, { width, height }: Size, rulerPx: number): Camera {
-  const room = { width: Math.max(80, width - rulerPx - 2 * PADDING_PX), height: Math.max(60, height - rulerPx - 2 * PADDING_PX) };
-  const zoom = clamp(Math.min(room.width / Math.max(box.maxX - box.minX, 1e-3), room.height / Math.max(box.maxY - box.minY, 1e-3)));
+  const room = {
+    width: Math.max(80, width - rulerPx - 2 * PADDING_PX),
+    height: Math.max(60, height - rulerPx - 2 * PADDING_PX),
+  };
+  const zoom = clamp(
+    Math.min(room.width / Math.max(box.maxX - box.minX, 1e-3), room.height / Math.max(box.maxY - box.minY, 1e-3)),
+  );
   return {
     zoom,
     x: rulerPx + (width - rulerPx) / 2 - (zoom * (box.minX + box.maxX)) / 2,
@@ -50,7 +55,9 @@ export function zoomedAt(camera: Camera, factor: number, at: Point): Camera {
 /** Two fingers that went from one pair of points to another, px: what lay under each lies under it still, but for a turn. */
 export function pinched(camera: Camera, before: readonly [Point, Point], after: readonly [Point, Point]): Camera {
   const [from, to] = [middle(before), middle(after)];
-  const factor = Math.hypot(after[1].x - after[0].x, after[1].y - after[0].y) / Math.max(1, Math.hypot(before[1].x - before[0].x, before[1].y - before[0].y));
+  const factor =
+    Math.hypot(after[1].x - after[0].x, after[1].y - after[0].y) /
+    Math.max(1, Math.hypot(before[1].x - before[0].x, before[1].y - before[0].y));
   return zoomedAt(shifted(camera, to.x - from.x, to.y - from.y), factor, to);
 }
 
@@ -60,7 +67,10 @@ export function resized(camera: Camera, from: Size, to: Size): Camera {
 }
 
 /** What moves a picture that was drawn for one camera to where another one has it: a factor about the origin, then a shift, px. */
-export function between(drawn: Camera, now: Camera): { readonly factor: number; readonly x: number; readonly y: number } {
+export function between(
+  drawn: Camera,
+  now: Camera,
+): { readonly factor: number; readonly x: number; readonly y: number } {
   const factor = now.zoom / drawn.zoom;
   return { factor, x: now.x - drawn.x * factor, y: now.y - drawn.y * factor };
 }

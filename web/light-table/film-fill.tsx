@@ -10,7 +10,13 @@ export function fillOf({ id, colour, pattern }: Pick<Film, 'id' | 'colour' | 'pa
 }
 
 /** The pictures of pattern films, each repeated as it is on the film, for all pictures of a page. */
-export function FilmPatterns({ films, places }: { readonly films: readonly Film[]; readonly places: Readonly<Record<string, PatternPlace>> }) {
+export function FilmPatterns({
+  films,
+  places,
+}: {
+  readonly films: readonly Film[];
+  readonly places: Readonly<Record<string, PatternPlace>>;
+}) {
   const patterned = films.filter((film) => film.pattern);
   if (patterned.length === 0) return null;
   return (
@@ -19,7 +25,14 @@ export function FilmPatterns({ films, places }: { readonly films: readonly Film[
         {patterned.map(({ id, pattern }) => {
           const { picture, repeatMm, ratio } = pattern!;
           return (
-            <pattern key={id} id={idOf(id)} patternUnits="userSpaceOnUse" width={repeatMm} height={repeatMm * ratio} patternTransform={transformOf(places[id])}>
+            <pattern
+              key={id}
+              id={idOf(id)}
+              patternUnits="userSpaceOnUse"
+              width={repeatMm}
+              height={repeatMm * ratio}
+              patternTransform={transformOf(places[id])}
+            >
               <image href={pictureUrl(picture)} width={repeatMm} height={repeatMm * ratio} preserveAspectRatio="none" />
             </pattern>
           );

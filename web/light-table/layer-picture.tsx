@@ -21,10 +21,37 @@ export function LayerPicture({ layers, hidden, laps = false, apartMm = 0, faded 
   return (
     <>
       {shown.map((layer) => (
-        <Shape key={layer.film.id} path={layer.cut} {...(apartMm > 0 ? { transform: `translate(${apartMm * (layer.order - 1)} ${(-apartMm * (layer.order - 1)) / 2})` } : {})} fill={faded ? greyOf(layer.film.colour) : fillOf(layer.film)} fillOpacity={layer.film.finish === 'translucent' && !faded ? 0.6 : 1} stroke="#182325" strokeOpacity="0.35" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
+        <Shape
+          key={layer.film.id}
+          path={layer.cut}
+          {...(apartMm > 0
+            ? { transform: `translate(${apartMm * (layer.order - 1)} ${(-apartMm * (layer.order - 1)) / 2})` }
+            : {})}
+          fill={faded ? greyOf(layer.film.colour) : fillOf(layer.film)}
+          fillOpacity={layer.film.finish === 'translucent' && !faded ? 0.6 : 1}
+          stroke="#182325"
+          strokeOpacity="0.35"
+          strokeWidth="0.6"
+          vectorEffect="non-scaling-stroke"
+        />
       ))}
-      {shown.map((layer) => layer.film.finish === 'textured' && apartMm === 0 && !faded && <Shape key={layer.film.id} path={layer.visible} fill="url(#film-grain)" />)}
-      {laps && shown.map((layer) => <Shape key={layer.film.id} path={layer.laps} fill="url(#hatch-lap)" stroke="#8a1f4b" strokeWidth="0.75" vectorEffect="non-scaling-stroke" />)}
+      {shown.map(
+        (layer) =>
+          layer.film.finish === 'textured' &&
+          apartMm === 0 &&
+          !faded && <Shape key={layer.film.id} path={layer.visible} fill="url(#film-grain)" />,
+      )}
+      {laps &&
+        shown.map((layer) => (
+          <Shape
+            key={layer.film.id}
+            path={layer.laps}
+            fill="url(#hatch-lap)"
+            stroke="#8a1f4b"
+            strokeWidth="0.75"
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
     </>
   );
 }

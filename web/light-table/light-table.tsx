@@ -1,4 +1,14 @@
-import { memo, useCallback, useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import {
+  memo,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+} from 'react';
 import styled from 'styled-components';
 import type { Box } from '../../core/geometry/index.js';
 import type { LengthUnit } from '../../core/words/index.js';
@@ -34,9 +44,25 @@ const REST_MS = 140;
 const BEYOND = 0.3;
 
 /** The one large picture: to scale, with rulers in the user's unit, pan and zoom by mouse, touch and keys, and a scale bar. */
-export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, onStroke, children, handles, caption }: LightTableProps) {
+export function LightTable({
+  label,
+  box,
+  unit,
+  feedFrom,
+  lookAt,
+  onPick,
+  onStroke,
+  children,
+  handles,
+  caption,
+}: LightTableProps) {
   const frame = useRef<HTMLDivElement>(null);
-  const [{ size, camera, drawn }, setView] = useState<View>({ size: { width: 800, height: 500 }, camera: START, drawn: START, isMoved: false });
+  const [{ size, camera, drawn }, setView] = useState<View>({
+    size: { width: 800, height: 500 },
+    camera: START,
+    drawn: START,
+    isMoved: false,
+  });
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
 
   /** Moved by hand: the picture that is there is moved along, and drawn anew at rest. */
@@ -61,7 +87,9 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, onStrok
       const to = { width: element.clientWidth, height: element.clientHeight };
       setView((view) => {
         // What was looked at stays in view; what shows all goes on showing all.
-        const now = view.isMoved ? resized(view.camera, view.size, to) : fitted({ minX, minY, maxX, maxY }, to, RULER_PX);
+        const now = view.isMoved
+          ? resized(view.camera, view.size, to)
+          : fitted({ minX, minY, maxX, maxY }, to, RULER_PX);
         return { ...view, size: to, camera: now, drawn: now };
       });
     });
@@ -71,12 +99,18 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, onStrok
   useEffect(() => {
     if (!lookAt) return;
     const spare = Math.max(lookAt.maxX - lookAt.minX, lookAt.maxY - lookAt.minY, 8);
-    show({ minX: lookAt.minX - spare, minY: lookAt.minY - spare, maxX: lookAt.maxX + spare, maxY: lookAt.maxY + spare });
+    show({
+      minX: lookAt.minX - spare,
+      minY: lookAt.minY - spare,
+      maxX: lookAt.maxX + spare,
+      maxY: lookAt.maxY + spare,
+    });
     // It was brought into view: a resize keeps it there.
     setView((view) => ({ ...view, isMoved: true }));
   }, [lookAt, show]);
 
-  const zoomMiddle = (factor: number) => move((now, { width, height }) => zoomedAt(now, factor, { x: width / 2, y: height / 2 }));
+  const zoomMiddle = (factor: number) =>
+    move((now, { width, height }) => zoomedAt(now, factor, { x: width / 2, y: height / 2 }));
 
   // React listens to wheels passively, and then the page would scroll along.
   useEffect(() => {
@@ -85,7 +119,13 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, onStrok
       event.preventDefault();
       const at = element.getBoundingClientRect();
       if (event.shiftKey) move((now) => shifted(now, -event.deltaY - event.deltaX, 0));
-      else move((now) => zoomedAt(now, Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016)), { x: event.clientX - at.left, y: event.clientY - at.top }));
+      else
+        move((now) =>
+          zoomedAt(now, Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016)), {
+            x: event.clientX - at.left,
+            y: event.clientY - at.top,
+          }),
+        );
     };
     element.addEventListener('wheel', onWheel, { passive: false });
     return () => element.removeEventListener('wheel', onWheel);
@@ -109,12 +149,23 @@ export function LightTable({ label, box, unit, feedFrom, lookAt, onPick, onStrok
     event.stopPropagation();
     act();
   };
-  const onDesign = (tell: (x: number, y: number) => void) => (at: Point) => tell((at.x - camera.x) / camera.zoom, (at.y - camera.y) / camera.zoom);
-  const pointers = usePointers(frame, move, { onPick: onDesign((x, y) => onPick?.(x, y)), ...(onStroke && { stroke: { over: onDesign(onStroke.over), end: onStroke.end } }) });
+  const onDesign = (tell: (x: number, y: number) => void) => (at: Point) =>
+    tell((at.x - camera.x) / camera.zoom, (at.y - camera.y) / camera.zoom);
+  const pointers = usePointers(frame, move, {
+    onPick: onDesign((x, y) => onPick?.(x, y)),
+    ...(onStroke && { stroke: { over: onDesign(onStroke.over), end: onStroke.end } }),
+  });
 
   return (
     <Frame>
-      <Glass ref={frame} tabIndex={0} role="group" aria-label={`${label}. Arrow keys move it, plus and minus zoom, 0 shows all of it.`} onKeyDown={onKeyDown} {...pointers}>
+      <Glass
+        ref={frame}
+        tabIndex={0}
+        role="group"
+        aria-label={`${label}. Arrow keys move it, plus and minus zoom, 0 shows all of it.`}
+        onKeyDown={onKeyDown}
+        {...pointers}
+      >
         <Picture label={label} drawn={drawn} camera={camera} size={size}>
           {children}
         </Picture>
@@ -159,7 +210,11 @@ interface PointersTell {
 }
 
 /** One pointer drags the picture or strokes over it, or picks a place when it stays; two fingers drag and zoom it. */
-function usePointers(frame: { readonly current: HTMLElement | null }, move: (to: (camera: Camera) => Camera) => void, { onPick, stroke }: PointersTell) {
+function usePointers(
+  frame: { readonly current: HTMLElement | null },
+  move: (to: (camera: Camera) => Camera) => void,
+  { onPick, stroke }: PointersTell,
+) {
   const down = useRef(new Map<number, Point>());
   const isMoved = useRef(false);
   const pointOf = (event: PointerEvent): Point => {
@@ -183,12 +238,15 @@ function usePointers(frame: { readonly current: HTMLElement | null }, move: (to:
       const before = down.current.get(event.pointerId);
       if (!before) return;
       const now = pointOf(event);
-      if (!isMoved.current && down.current.size === 1 && Math.hypot(now.x - before.x, now.y - before.y) < STILL_PX) return;
+      if (!isMoved.current && down.current.size === 1 && Math.hypot(now.x - before.x, now.y - before.y) < STILL_PX)
+        return;
       isMoved.current = true;
       const [other] = [...down.current].flatMap(([id, point]) => (id === event.pointerId ? [] : [point]));
       down.current.set(event.pointerId, now);
       if (stroke && !other) return stroke.over(now);
-      move((camera) => (other ? pinched(camera, [before, other], [now, other]) : shifted(camera, now.x - before.x, now.y - before.y)));
+      move((camera) =>
+        other ? pinched(camera, [before, other], [now, other]) : shifted(camera, now.x - before.x, now.y - before.y),
+      );
     },
     onPointerUp: (event: PointerEvent) => {
       const wasDown = down.current.delete(event.pointerId);
@@ -213,17 +271,39 @@ function Picture({ camera, ...picture }: PictureProps) {
   const { factor, x, y } = between(drawn, camera);
   const [beyondX, beyondY] = [Math.round(size.width * BEYOND), Math.round(size.height * BEYOND)];
   return (
-    <Layer style={{ left: -beyondX, top: -beyondY, width: size.width + 2 * beyondX, height: size.height + 2 * beyondY, transformOrigin: `${beyondX}px ${beyondY}px`, transform: `translate(${x}px, ${y}px) scale(${factor})` }}>
+    <Layer
+      style={{
+        left: -beyondX,
+        top: -beyondY,
+        width: size.width + 2 * beyondX,
+        height: size.height + 2 * beyondY,
+        transformOrigin: `${beyondX}px ${beyondY}px`,
+        transform: `translate(${x}px, ${y}px) scale(${factor})`,
+      }}
+    >
       <Drawing {...picture} beyondX={beyondX} beyondY={beyondY} />
     </Layer>
   );
 }
 
-const Drawing = memo(function Drawing({ label, drawn, size, beyondX, beyondY, children }: Omit<PictureProps, 'camera'> & { readonly beyondX: number; readonly beyondY: number }) {
+const Drawing = memo(function Drawing({
+  label,
+  drawn,
+  size,
+  beyondX,
+  beyondY,
+  children,
+}: Omit<PictureProps, 'camera'> & { readonly beyondX: number; readonly beyondY: number }) {
   return (
     <svg width={size.width + 2 * beyondX} height={size.height + 2 * beyondY} role="img" aria-label={label}>
       <defs>
-        <pattern id="hatch-waste" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform={`rotate(45) scale(${1 / drawn.zoom})`}>
+        <pattern
+          id="hatch-waste"
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform={`rotate(45) scale(${1 / drawn.zoom})`}
+        >
           <line x1="0" y1="0" x2="0" y2="7" stroke={colour.waste} strokeWidth="1.4" />
         </pattern>
         {/* Brushed and textured film at true scale: its grain is a millimetre or so. */}
@@ -231,7 +311,13 @@ const Drawing = memo(function Drawing({ label, drawn, size, beyondX, beyondY, ch
           <path d="M0 .3h1.7M.6 .9h1.8" stroke="#000000" strokeOpacity="0.28" strokeWidth="0.18" />
           <path d="M0 .55h2.100" stroke="#ffffff" strokeOpacity="0.35" strokeWidth="0.14" />
         </pattern>
-        <pattern id="hatch-lap" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform={`rotate(-45) scale(${1 / drawn.zoom})`}>
+        <pattern
+          id="hatch-lap"
+          width="4"
+          height="4"
+          patternUnits="userSpaceOnUse"
+          patternTransform={`rotate(-45) scale(${1 / drawn.zoom})`}
+        >
           <rect width="4" height="4" fill="#ffffff" fillOpacity="0.75" />
           <line x1="0" y1="0" x2="0" y2="4" stroke="#8a1f4b" strokeWidth="2.2" />
         </pattern>
@@ -243,29 +329,81 @@ const Drawing = memo(function Drawing({ label, drawn, size, beyondX, beyondY, ch
   );
 });
 
-const Layer = styled.div`position: absolute; will-change: transform; forced-color-adjust: none;`;
+const Layer = styled.div`
+  position: absolute;
+  will-change: transform;
+  forced-color-adjust: none;
+`;
 
 const Frame = styled.div`
-  display: flex; flex-direction: column; min-height: 0; flex: 1; background: ${colour.docket};
-  border: 1px solid ${colour.line}; border-radius: ${radius.l}; overflow: hidden; box-shadow: 0 1px 10px ${colour.shadow};
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  flex: 1;
+  background: ${colour.docket};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.l};
+  overflow: hidden;
+  box-shadow: 0 1px 10px ${colour.shadow};
 `;
 
 const Glass = styled.div`
-  position: relative; flex: 1; min-height: 160px; background: ${colour.table}; cursor: grab; touch-action: none; overflow: hidden;
-  &:active { cursor: grabbing; }
-  &:focus-visible { outline-offset: -3px; }
-  svg { display: block; position: absolute; inset: 0; }
+  position: relative;
+  flex: 1;
+  min-height: 160px;
+  background: ${colour.table};
+  cursor: grab;
+  touch-action: none;
+  overflow: hidden;
+  &:active {
+    cursor: grabbing;
+  }
+  &:focus-visible {
+    outline-offset: -3px;
+  }
+  svg {
+    display: block;
+    position: absolute;
+    inset: 0;
+  }
 `;
 
-const Handles = styled.div`position: absolute; inset: ${RULER_PX}px 0 0 ${RULER_PX}px; overflow: hidden; pointer-events: none; > div { position: absolute; left: -${RULER_PX}px; top: -${RULER_PX}px; }`;
+const Handles = styled.div`
+  position: absolute;
+  inset: ${RULER_PX}px 0 0 ${RULER_PX}px;
+  overflow: hidden;
+  pointer-events: none;
+  > div {
+    position: absolute;
+    left: -${RULER_PX}px;
+    top: -${RULER_PX}px;
+  }
+`;
 
 const Foot = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; justify-content: space-between; gap: ${space.xs} ${space.l}; padding: ${space.xs} ${space.m};
-  border-top: 1px solid ${colour.line}; font-size: ${type.small}; min-height: 36px;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: ${space.xs} ${space.l};
+  padding: ${space.xs} ${space.m};
+  border-top: 1px solid ${colour.line};
+  font-size: ${type.small};
+  min-height: 36px;
 `;
 
 const Caption = styled.span`
-  color: ${colour.quiet}; flex: 1; text-align: center; font-size: ${type.small};
+  color: ${colour.quiet};
+  flex: 1;
+  text-align: center;
+  font-size: ${type.small};
   /* Too long for what is left between scale and zoom, it has a line of its own; it is never cut short. */
-  @media (max-width: ${width.narrow}) { order: 3; flex-basis: 100%; text-align: left; &:empty { display: none; } }
+  @media (max-width: ${width.narrow}) {
+    order: 3;
+    flex-basis: 100%;
+    text-align: left;
+    &:empty {
+      display: none;
+    }
+  }
 `;

@@ -20,7 +20,12 @@ interface PointHandlesProps {
   readonly onMove: (id: string, xMm: number, yMm: number) => void;
 }
 
-const NUDGES: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const NUDGES: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 /** Points that are dragged, or nudged by arrow keys (a millimetre; ten with Shift, a tenth with Alt): kept when they are let go, or on Enter. */
 export function PointHandles({ points, view, onHold, onMove }: PointHandlesProps) {
@@ -41,12 +46,14 @@ export function PointHandles({ points, view, onHold, onMove }: PointHandlesProps
     const point = now && points.find(({ id }) => id === now.id);
     if (now && point && (now.x !== 0 || now.y !== 0)) tell(now.id, round(point.xMm + now.x), round(point.yMm + now.y));
   };
-  const onPointerDown = ({ id }: HeldPoint) => (event: PointerEvent<HTMLButtonElement>) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    start.current = { id, x: event.clientX, y: event.clientY };
-  };
+  const onPointerDown =
+    ({ id }: HeldPoint) =>
+    (event: PointerEvent<HTMLButtonElement>) => {
+      if (event.button !== 0) return;
+      event.stopPropagation();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      start.current = { id, x: event.clientX, y: event.clientY };
+    };
   const onPointerMove = (event: PointerEvent) => {
     const from = start.current;
     if (!from) return;
@@ -63,19 +70,25 @@ export function PointHandles({ points, view, onHold, onMove }: PointHandlesProps
     start.current = null;
     setHeld(null);
   };
-  const onKeyDown = ({ id }: HeldPoint) => (event: KeyboardEvent) => {
-    if (event.key === 'Enter' && held) {
+  const onKeyDown =
+    ({ id }: HeldPoint) =>
+    (event: KeyboardEvent) => {
+      if (event.key === 'Enter' && held) {
+        event.preventDefault();
+        return keep();
+      }
+      if (event.key === 'Escape' && held) return setHeld(null);
+      const way = NUDGES[event.key];
+      if (!way || event.ctrlKey || event.metaKey) return;
       event.preventDefault();
-      return keep();
-    }
-    if (event.key === 'Escape' && held) return setHeld(null);
-    const way = NUDGES[event.key];
-    if (!way || event.ctrlKey || event.metaKey) return;
-    event.preventDefault();
-    event.stopPropagation();
-    const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    setHeld((before) => ({ id, x: (before?.id === id ? before.x : 0) + way[0] * step, y: (before?.id === id ? before.y : 0) + way[1] * step }));
-  };
+      event.stopPropagation();
+      const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+      setHeld((before) => ({
+        id,
+        x: (before?.id === id ? before.x : 0) + way[0] * step,
+        y: (before?.id === id ? before.y : 0) + way[1] * step,
+      }));
+    };
   return (
     <div>
       {points.map((point) => {
@@ -103,7 +116,28 @@ export function PointHandles({ points, view, onHold, onMove }: PointHandlesProps
 const round = (mm: number) => Math.round(mm * 100) / 100;
 
 const Grip = styled.button`
-  position: absolute; pointer-events: auto; width: 26px; height: 26px; margin: -13px 0 0 -13px; padding: 0; border: 0; background: transparent; cursor: move; touch-action: none;
-  &::after { content: ''; position: absolute; inset: 7px; border-radius: 50%; border: 2px solid ${colour.accent}; background: #ffffff; box-shadow: 0 0 0 1.5px #ffffff; }
-  &:hover::after, &[data-held]::after { inset: 5px; background: ${colour.accentWash}; }
+  position: absolute;
+  pointer-events: auto;
+  width: 26px;
+  height: 26px;
+  margin: -13px 0 0 -13px;
+  padding: 0;
+  border: 0;
+  background: transparent;
+  cursor: move;
+  touch-action: none;
+  &::after {
+    content: '';
+    position: absolute;
+    inset: 7px;
+    border-radius: 50%;
+    border: 2px solid ${colour.accent};
+    background: #ffffff;
+    box-shadow: 0 0 0 1.5px #ffffff;
+  }
+  &:hover::after,
+  &[data-held]::after {
+    inset: 5px;
+    background: ${colour.accentWash};
+  }
 `;

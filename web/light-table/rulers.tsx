@@ -32,7 +32,11 @@ export function Rulers({ view, size, unit, feedFrom }: RulersProps) {
     for (let i = first; i <= last && out.length < 800; i += 1) {
       const value = i * step;
       const labelled = Math.abs(value / labelStep - Math.round(value / labelStep)) < 1e-6;
-      out.push({ i, px: origin + value * pxPerUnit, label: labelled ? String(Number((sign * value).toFixed(2)) + 0) : null });
+      out.push({
+        i,
+        px: origin + value * pxPerUnit,
+        label: labelled ? String(Number((sign * value).toFixed(2)) + 0) : null,
+      });
     }
     return out;
   };
@@ -50,7 +54,10 @@ export function Rulers({ view, size, unit, feedFrom }: RulersProps) {
           )}
         </g>
       ))}
-      {(feedFrom === undefined ? ticks(view.y, size.height) : ticks(view.y + feedFrom * view.zoom, size.height, -1)).map(({ i, px, label }) => (
+      {(feedFrom === undefined
+        ? ticks(view.y, size.height)
+        : ticks(view.y + feedFrom * view.zoom, size.height, -1)
+      ).map(({ i, px, label }) => (
         <g key={`y${i * step}`}>
           <rect x={label ? 13 : 17} y={px} width={label ? 9 : 5} height="1" fill={colour.quiet} />
           {label && (

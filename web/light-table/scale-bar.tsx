@@ -17,5 +17,16 @@ export function ScaleBar({ zoom, unit }: { readonly zoom: number; readonly unit:
   );
 }
 
-const Row = styled.span`display: inline-flex; align-items: center; gap: 8px; font-variant-numeric: tabular-nums; white-space: nowrap;`;
-const Bar = styled.span`display: inline-block; height: 7px; border: solid ${colour.ink}; border-width: 0 1.5px 1.5px;`;
+const Row = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+  font-variant-numeric: tabular-nums;
+  white-space: nowrap;
+`;
+const Bar = styled.span`
+  display: inline-block;
+  height: 7px;
+  border: solid ${colour.ink};
+  border-width: 0 1.5px 1.5px;
+`;

@@ -8,14 +8,18 @@ type Method = (...asked: never[]) => Promise<unknown>;
  * has to fall over, and the page starts another.
  */
 export function dyingWithKernel(desk: PlanWorkerApi, fallOver: (error: unknown) => void): PlanWorkerApi {
-  const guarded = (method: Method): Method => async (...asked) => {
-    try {
-      return await method(...asked);
-    } catch (error) {
-      if (!isKernelFailure(error)) throw error;
-      fallOver(error);
-      return new Promise(() => {});
-    }
-  };
-  return Object.fromEntries(Object.entries(desk).map(([name, method]) => [name, guarded(method as Method)])) as unknown as PlanWorkerApi;
+  const guarded =
+    (method: Method): Method =>
+    async (...asked) => {
+      try {
+        return await method(...asked);
+      } catch (error) {
+        if (!isKernelFailure(error)) throw error;
+        fallOver(error);
+        return new Promise(() => {});
+      }
+    };
+  return Object.fromEntries(
+    Object.entries(desk).map(([name, method]) => [name, guarded(method as Method)]),
+  ) as unknown as PlanWorkerApi;
 }

@@ -11,7 +11,10 @@ const SAID_MM = /(\d+(?:\.\d+)?(?:(?: × | and | or | to )\d+(?:\.\d+)?)*) mm(?!
  */
 export function inUnit(sentence: string, unit: LengthUnit): string {
   if (unit === 'mm') return sentence;
-  return sentence.replace(SAID_MM, (_, lengths: string) => `${lengths.replace(/\d+(?:\.\d+)?/g, (mm) => converted(Number(mm), unit))} ${unit}`);
+  return sentence.replace(
+    SAID_MM,
+    (_, lengths: string) => `${lengths.replace(/\d+(?:\.\d+)?/g, (mm) => converted(Number(mm), unit))} ${unit}`,
+  );
 }
 
 /** A sentence has its lengths from 10 mm on in tenths of a millimetre: thousandths of an inch would be made up. */
@@ -23,14 +26,26 @@ function converted(mm: number, unit: LengthUnit): string {
 export function planInUnit(view: PlanView | null, unit: LengthUnit): PlanView | null {
   if (!view || unit === 'mm') return view;
   const say = (sentence: string) => inUnit(sentence, unit);
-  const labelled = <T extends { readonly label: string }>(list: readonly T[]) => list.map((one) => ({ ...one, label: say(one.label) }));
-  const found = (finding: JobFinding): JobFinding => ({ ...finding, message: say(finding.message), ...(finding.remedies ? { remedies: labelled(finding.remedies) } : {}) });
+  const labelled = <T extends { readonly label: string }>(list: readonly T[]) =>
+    list.map((one) => ({ ...one, label: say(one.label) }));
+  const found = (finding: JobFinding): JobFinding => ({
+    ...finding,
+    message: say(finding.message),
+    ...(finding.remedies ? { remedies: labelled(finding.remedies) } : {}),
+  });
   return {
     ...view,
     findings: view.findings.map(found),
     letBe: view.letBe.map(found),
-    rulings: view.rulings.map((ruling) => ({ ...ruling, sentence: say(ruling.sentence), because: ruling.because.map(say), ...(ruling.alternatives ? { alternatives: labelled(ruling.alternatives) } : {}) })),
+    rulings: view.rulings.map((ruling) => ({
+      ...ruling,
+      sentence: say(ruling.sentence),
+      because: ruling.because.map(say),
+      ...(ruling.alternatives ? { alternatives: labelled(ruling.alternatives) } : {}),
+    })),
     ...(view.pairs ? { pairs: view.pairs.map((pair) => ({ ...pair, because: pair.because.map(say) })) } : {}),
-    ...(view.steps ? { steps: view.steps.map((step) => ({ ...step, title: say(step.title), text: say(step.text) })) } : {}),
+    ...(view.steps
+      ? { steps: view.steps.map((step) => ({ ...step, title: say(step.title), text: say(step.text) })) }
+      : {}),
   };
 }

@@ -14,7 +14,12 @@ const VIEW = (id: number): PlanView => ({ id, figures: { parts: 0, worst: {} }, 
 /** A worker by hand: it does what the test tells it to, when it is told to. */
 class FakeWorker implements StartedWorker {
   readonly requests: PlanRequest[] = [];
-  readonly plans: { onView: (view: PlanView, finished: boolean) => void; onStep: (doing: string, done: number) => void; end: () => void; refuse: (error: Error) => void }[] = [];
+  readonly plans: {
+    onView: (view: PlanView, finished: boolean) => void;
+    onStep: (doing: string, done: number) => void;
+    end: () => void;
+    refuse: (error: Error) => void;
+  }[] = [];
   isEnded = false;
   /** In the middle of something that it cannot be called from. */
   isDeaf = false;
@@ -28,7 +33,11 @@ class FakeWorker implements StartedWorker {
 
   api = {
     hello: () => this.hello(),
-    plan: (request: PlanRequest, onView: (view: PlanView, finished: boolean) => void, onStep: (doing: string, done: number) => void) => {
+    plan: (
+      request: PlanRequest,
+      onView: (view: PlanView, finished: boolean) => void,
+      onStep: (doing: string, done: number) => void,
+    ) => {
       this.requests.push(request);
       return new Promise<void>((resolve, reject) => this.plans.push({ onView, onStep, end: resolve, refuse: reject }));
     },
@@ -98,7 +107,12 @@ describe('the page’s planning worker', () => {
     };
     plan('1', { sources: new Map([['x', one]]) });
     await finish();
-    plan('2', { sources: new Map([['x', one], ['y', two]]) });
+    plan('2', {
+      sources: new Map([
+        ['x', one],
+        ['y', two],
+      ]),
+    });
     await finish();
     plan('3', { jobId: 'b', sources: new Map([['x', one]]) });
     await finish();

@@ -17,7 +17,8 @@ export interface PlanInput extends CutSoFar {
 }
 
 /** Why there is no plan: the worker could not be started, fell over, took too long, or says what is wrong with the job. */
-export type PlanFailure = { readonly why: 'not-started' | 'died' | 'too-long' } | { readonly why: 'refused'; readonly message: string };
+export type PlanFailure =
+  { readonly why: 'not-started' | 'died' | 'too-long' } | { readonly why: 'refused'; readonly message: string };
 
 export interface PlanListener {
   readonly show: (view: PlanView, finished: boolean) => void;
@@ -165,7 +166,10 @@ export class PlanClient {
       await this.#stopping;
       if (isMine()) await this.#planned(mine, isMine, true);
     } catch (error) {
-      if (isMine()) mine.listener.fail(error instanceof Failure ? error.failure : { why: 'refused', message: (error as Error).message });
+      if (isMine())
+        mine.listener.fail(
+          error instanceof Failure ? error.failure : { why: 'refused', message: (error as Error).message },
+        );
     } finally {
       if (isMine()) {
         this.#current = null;
@@ -197,7 +201,10 @@ export class PlanClient {
       }, this.#limits.planMs);
     });
     try {
-      await Promise.race([orFailure(worker, worker.api.plan(this.#requestFor(worker, mine.input, mine.id), onView, onStep)), limit]);
+      await Promise.race([
+        orFailure(worker, worker.api.plan(this.#requestFor(worker, mine.input, mine.id), onView, onStep)),
+        limit,
+      ]);
     } catch (error) {
       // Once more with a new worker: it may have been something that was left of another job.
       if (!(error instanceof Failure) || error.failure.why !== 'died' || !mayTryAgain || !isMine()) throw error;
@@ -207,7 +214,11 @@ export class PlanClient {
     }
   }
 
-  #requestFor(worker: Worker, { jobId, recipe, shop, taken, lies, weeding, sources }: PlanInput, id: number): PlanRequest {
+  #requestFor(
+    worker: Worker,
+    { jobId, recipe, shop, taken, lies, weeding, sources }: PlanInput,
+    id: number,
+  ): PlanRequest {
     if (worker.jobId !== jobId) worker.known.clear();
     worker.jobId = jobId;
     const fresh = new Map([...sources].filter(([source]) => !worker.known.has(source)));
@@ -243,7 +254,9 @@ export class PlanClient {
       this.#end(worker);
       throw new Failure({ why: 'not-started' });
     });
-    const ready = Promise.race([hello, failed, tooLate]).then(() => void (worker.isReady = true)).finally(() => clearTimeout(late));
+    const ready = Promise.race([hello, failed, tooLate])
+      .then(() => void (worker.isReady = true))
+      .finally(() => clearTimeout(late));
     const worker: Worker = { api, terminate, waiting: new Set(), ready, isReady: false, jobId: null, known: new Set() };
     return worker;
   }

@@ -31,7 +31,8 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
   /** Files of the job that is looked at, each sent once. */
   const sources = new Map<string, Uint8Array>();
 
-  const of = async <T>(id: number, answer: (made: Made) => T | Promise<T>): Promise<Answer<T>> => (last?.id === id ? { value: await answer(last) } : null);
+  const of = async <T>(id: number, answer: (made: Made) => T | Promise<T>): Promise<Answer<T>> =>
+    last?.id === id ? { value: await answer(last) } : null;
   // Not every build is tried: it is fetched with the first that is.
   const trials = () => import('../../core/stations/build/trials.js');
   const take = (id: string, fresh: ReadonlyMap<string, Uint8Array>) => {
@@ -95,9 +96,21 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
       await ready;
       return letterFormsOf(await planner.letterChoices(lettering, ownFont));
     },
-    gapTrial: (id, wish) => of(id, async ({ plan: { build, panels }, recipe, shop }) => (build && panels ? (await trials()).tryGaps({ build, panels, recipe, repeatabilityMm: shop.cutter.repeatabilityMm }, wish) : null)),
+    gapTrial: (id, wish) =>
+      of(id, async ({ plan: { build, panels }, recipe, shop }) =>
+        build && panels
+          ? (await trials()).tryGaps({ build, panels, recipe, repeatabilityMm: shop.cutter.repeatabilityMm }, wish)
+          : null,
+      ),
     schools: (id, wish) =>
-      of(id, async ({ plan: { separated, panels, surface }, recipe, shop }) => (separated && panels && surface ? (await trials()).schoolsSideBySide({ separated, recipe, shop, panels, heightMm: surface.design.heightMm }, wish) : [])),
+      of(id, async ({ plan: { separated, panels, surface }, recipe, shop }) =>
+        separated && panels && surface
+          ? (await trials()).schoolsSideBySide(
+              { separated, recipe, shop, panels, heightMm: surface.design.heightMm },
+              wish,
+            )
+          : [],
+      ),
     thinnest: (id) =>
       of(id, ({ plan }) =>
         Object.fromEntries(
@@ -113,7 +126,13 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
         const thickness = new Map(layers.map((layer) => [layer.key, layer.film.thicknessUm]));
         return crossSection(layers, atMm, (key) => thickness.get(key)!, way);
       }),
-    paints: (id, when) => of(id, ({ plan: { regions } }) => (regions ? paintsOf(when === 'before' ? regions.asDrawn : regions.regions) : [])),
-    changes: (id) => of(id, ({ plan: { regions } }) => (regions ? changesOf(regions.asDrawn, regions.regions) : { added: '', removed: '' })),
+    paints: (id, when) =>
+      of(id, ({ plan: { regions } }) =>
+        regions ? paintsOf(when === 'before' ? regions.asDrawn : regions.regions) : [],
+      ),
+    changes: (id) =>
+      of(id, ({ plan: { regions } }) =>
+        regions ? changesOf(regions.asDrawn, regions.regions) : { added: '', removed: '' },
+      ),
   };
 }

@@ -13,10 +13,32 @@ export interface ShopWrites {
   readonly undo: (revision: number) => Promise<void>;
   readonly redo: (revision: number) => Promise<void>;
   /** A new piece; gives the number to write on an offcut. */
-  readonly receive: (piece: Omit<PieceCard, 'number'>, line: { readonly amount: number; readonly why: 'received' | 'returned'; readonly note: string; readonly sheetId: string | null }, revision: number) => Promise<number | null>;
-  readonly book: (pieceId: string, line: { readonly act: StockAct; readonly figure: number | null; readonly note: string }, revision: number) => Promise<void>;
+  readonly receive: (
+    piece: Omit<PieceCard, 'number'>,
+    line: {
+      readonly amount: number;
+      readonly why: 'received' | 'returned';
+      readonly note: string;
+      readonly sheetId: string | null;
+    },
+    revision: number,
+  ) => Promise<number | null>;
+  readonly book: (
+    pieceId: string,
+    line: { readonly act: StockAct; readonly figure: number | null; readonly note: string },
+    revision: number,
+  ) => Promise<void>;
   /** What is left of a sheet goes back to the rack, and what is not named is thrown away; gives the numbers to write on them. */
-  readonly putBack: (sheetId: string, back: readonly { readonly leftover: number; readonly widthMm: number; readonly lengthMm: number; readonly place: string }[], revision: number) => Promise<readonly number[]>;
+  readonly putBack: (
+    sheetId: string,
+    back: readonly {
+      readonly leftover: number;
+      readonly widthMm: number;
+      readonly lengthMm: number;
+      readonly place: string;
+    }[],
+    revision: number,
+  ) => Promise<readonly number[]>;
   readonly takeBack: (lineId: number, revision: number) => Promise<void>;
 }
 
@@ -38,11 +60,12 @@ export function useShopWrites(): ShopWrites {
       save: (changes, revision) => send('/api/shop/changes', { changes, revision }),
       undo: (revision) => send('/api/shop/undo', { revision }),
       redo: (revision) => send('/api/shop/redo', { revision }),
-      receive: async (piece, line, revision) => (await send<{ number: number | null }>('/api/shop/pieces', { piece, ...line, revision })).number,
+      receive: async (piece, line, revision) =>
+        (await send<{ number: number | null }>('/api/shop/pieces', { piece, ...line, revision })).number,
       book: (pieceId, line, revision) => send(`/api/shop/pieces/${pieceId}/lines`, { ...line, revision }),
-      putBack: async (sheetId, back, revision) => (await send<{ numbers: number[] }>(`/api/sheets/${sheetId}/leftovers`, { back, revision })).numbers,
+      putBack: async (sheetId, back, revision) =>
+        (await send<{ numbers: number[] }>(`/api/sheets/${sheetId}/leftovers`, { back, revision })).numbers,
       takeBack: (lineId, revision) => send(`/api/shop/lines/${lineId}/take-back`, { revision }),
     };
   }, [client]);
 }
-

@@ -22,13 +22,19 @@ export interface PlanState {
 const NOTHING: PlanState = { view: null, working: true, step: null, failure: null };
 
 /** The plan of a recipe, of what is cut of it already and of what the shop's log of weeding has taught (null for nothing; undefined, or null of what is cut, while that is not known), computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
-export function usePlan(jobId: string, recipe: Recipe | null, cut: CutSoFar | null, weeding: LearnedWeeding | null | undefined): PlanState & { readonly stop: () => void; readonly tryAgain: () => void } {
+export function usePlan(
+  jobId: string,
+  recipe: Recipe | null,
+  cut: CutSoFar | null,
+  weeding: LearnedWeeding | null | undefined,
+): PlanState & { readonly stop: () => void; readonly tryAgain: () => void } {
   const shop = useShop();
   const client = useQueryClient();
   const ids = recipe ? [...new Set(recipe.artworks.flatMap(sourcesOf).map((source) => source.id))] : [];
   const { data: sources } = useQuery({
     queryKey: ['artworks', ...ids],
-    queryFn: async () => new Map(await Promise.all(ids.map(async (id) => [id, await client.ensureQueryData(artworkQuery(id))] as const))),
+    queryFn: async () =>
+      new Map(await Promise.all(ids.map(async (id) => [id, await client.ensureQueryData(artworkQuery(id))] as const))),
     staleTime: Infinity,
     structuralSharing: false,
   });

@@ -12,5 +12,10 @@ const whole = (stored: StoredShop): KnownShop => ({ ...stored, ...wholeShop(stor
 
 /** The shop; fetched anew when the server tells that it has changed. */
 export function useShop(): KnownShop | undefined {
-  return useQuery({ queryKey: ['shop'], queryFn: () => ask<StoredShop>('/api/shop'), staleTime: Infinity, select: whole }).data;
+  return useQuery({
+    queryKey: ['shop'],
+    queryFn: () => ask<StoredShop>('/api/shop'),
+    staleTime: Infinity,
+    select: whole,
+  }).data;
 }

@@ -17,7 +17,11 @@ export interface PlanWorkerApi {
   /** Resolves once it can plan. */
   hello(): Promise<void>;
   /** Plans; `onView` is called when the build is there and when all is. A newer request ends this one without a further call. */
-  plan(request: PlanRequest, onView: (view: PlanView, finished: boolean) => void | Promise<void>, onStep: (doing: string, done: number) => void): Promise<void>;
+  plan(
+    request: PlanRequest,
+    onView: (view: PlanView, finished: boolean) => void | Promise<void>,
+    onStep: (doing: string, done: number) => void,
+  ): Promise<void>;
   /** Gives up what is being planned. */
   stop(): Promise<void>;
   /** The build cut through along a line, level or upright. */
@@ -29,7 +33,10 @@ export interface PlanWorkerApi {
   /** What the remedies added and took away. */
   changes(plan: number): Promise<Answer<{ readonly added: string; readonly removed: string }>>;
   /** The build laid many times, with marks and by eye; null when it has one layer. */
-  gapTrial(plan: number, wish: TrialWish): Promise<Answer<{ readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null>>;
+  gapTrial(
+    plan: number,
+    wish: TrialWish,
+  ): Promise<Answer<{ readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null>>;
   /** The same job in all three schools. */
   schools(plan: number, wish: TrialWish): Promise<Answer<readonly SchoolFigures[]>>;
   /** The change that adds a part to the design. Refused with a sentence when it cannot be read. */

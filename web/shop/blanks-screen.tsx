@@ -14,7 +14,22 @@ export function BlanksScreen() {
   const { unit } = useSettings();
   const columns = useMemo(
     (): readonly ShopColumn<Blank>[] => [
-      { id: 'name', head: 'Blank', share: 2.2, value: ({ name }) => name, cell: (blank) => <>{blank.photo ? <img src={pictureUrl(blank.photo)} alt="" width="26" height="26" style={{ objectFit: 'cover' }} /> : <Swatch film={{ colour: blank.colour, finish: 'matt' }} />} {blank.name}</> },
+      {
+        id: 'name',
+        head: 'Blank',
+        share: 2.2,
+        value: ({ name }) => name,
+        cell: (blank) => (
+          <>
+            {blank.photo ? (
+              <img src={pictureUrl(blank.photo)} alt="" width="26" height="26" style={{ objectFit: 'cover' }} />
+            ) : (
+              <Swatch film={{ colour: blank.colour, finish: 'matt' }} />
+            )}{' '}
+            {blank.name}
+          </>
+        ),
+      },
       { id: 'kind', isExtra: true, head: 'Kind', value: ({ kind }) => kind },
       { id: 'matter', isExtra: true, head: 'Made of', value: ({ matter }) => matter },
       { id: 'size', head: 'Measured', share: 1.8, value: (blank) => sayMeasured(blank, unit) },
@@ -30,7 +45,9 @@ export function BlanksScreen() {
       columns={columns}
       fresh={newBlank}
       address="/shop/blanks"
-      editor={(blank, change, onChange) => <BlankEditor blank={{ ...blank, ...change }} onChange={(next) => onChange({ ...change, ...next })} />}
+      editor={(blank, change, onChange) => (
+        <BlankEditor blank={{ ...blank, ...change }} onChange={(next) => onChange({ ...change, ...next })} />
+      )}
     />
   );
 }
@@ -38,5 +55,7 @@ export function BlanksScreen() {
 /** The two measures that say most, the smaller of two readings each. */
 function sayMeasured(blank: Blank, unit: 'mm' | 'cm' | 'in'): string {
   const measures = [...new Set(blank.readings.map(({ what }) => what))].slice(0, 2);
-  return measures.length === 0 ? 'not yet' : measures.map((what) => `${what} ${formatLength(measureOf(blank, what)!, unit)}`).join(', ');
+  return measures.length === 0
+    ? 'not yet'
+    : measures.map((what) => `${what} ${formatLength(measureOf(blank, what)!, unit)}`).join(', ');
 }

@@ -31,7 +31,15 @@ export function ColourSampler({ onPick }: { readonly onPick: (hex: string) => vo
   );
 }
 
-function Sampling({ bitmap, onPick, onClose }: { readonly bitmap: ImageBitmap; readonly onPick: (hex: string) => void; readonly onClose: () => void }) {
+function Sampling({
+  bitmap,
+  onPick,
+  onClose,
+}: {
+  readonly bitmap: ImageBitmap;
+  readonly onPick: (hex: string) => void;
+  readonly onClose: () => void;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [at, setAt] = useState({ x: Math.round(bitmap.width / 2), y: Math.round(bitmap.height / 2) });
   useEffect(() => {
@@ -39,12 +47,22 @@ function Sampling({ bitmap, onPick, onClose }: { readonly bitmap: ImageBitmap; r
     canvas.current!.focus();
   }, [bitmap]);
   const take = (x: number, y: number) => {
-    const to = { x: Math.min(bitmap.width - 1, Math.max(0, Math.round(x))), y: Math.min(bitmap.height - 1, Math.max(0, Math.round(y))) };
+    const to = {
+      x: Math.min(bitmap.width - 1, Math.max(0, Math.round(x))),
+      y: Math.min(bitmap.height - 1, Math.max(0, Math.round(y))),
+    };
     setAt(to);
-    const { data } = canvas.current!.getContext('2d')!.getImageData(to.x - REACH, to.y - REACH, 2 * REACH + 1, 2 * REACH + 1);
+    const { data } = canvas
+      .current!.getContext('2d')!
+      .getImageData(to.x - REACH, to.y - REACH, 2 * REACH + 1, 2 * REACH + 1);
     onPick(middleOf(data));
   };
-  const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-5, 0], ArrowRight: [5, 0], ArrowUp: [0, -5], ArrowDown: [0, 5] };
+  const moves: Readonly<Record<string, readonly [number, number]>> = {
+    ArrowLeft: [-5, 0],
+    ArrowRight: [5, 0],
+    ArrowUp: [0, -5],
+    ArrowDown: [0, 5],
+  };
   return (
     <Box>
       <p>Press where the film is in even light. Arrow keys move the place.</p>
@@ -58,7 +76,10 @@ function Sampling({ bitmap, onPick, onClose }: { readonly bitmap: ImageBitmap; r
           aria-label="Photograph of the film: press a place to take its colour"
           onClick={(event) => {
             const box = event.currentTarget.getBoundingClientRect();
-            take(((event.clientX - box.left) / box.width) * bitmap.width, ((event.clientY - box.top) / box.height) * bitmap.height);
+            take(
+              ((event.clientX - box.left) / box.width) * bitmap.width,
+              ((event.clientY - box.top) / box.height) * bitmap.height,
+            );
           }}
           onKeyDown={(event) => {
             const move = moves[event.key];
@@ -84,12 +105,38 @@ function middleOf(data: Uint8ClampedArray): string {
 }
 
 const Box = styled.div`
-  position: absolute; z-index: 4; right: ${space.l}; max-width: calc(100vw - 24px); display: grid; gap: ${space.s}; padding: ${space.m}; font-size: ${type.small};
-  background: ${colour.raised}; border: 1px solid ${colour.line}; border-radius: ${radius.m}; box-shadow: 0 10px 34px ${colour.shadow};
+  position: absolute;
+  z-index: 4;
+  right: ${space.l};
+  max-width: calc(100vw - 24px);
+  display: grid;
+  gap: ${space.s};
+  padding: ${space.m};
+  font-size: ${type.small};
+  background: ${colour.raised};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  box-shadow: 0 10px 34px ${colour.shadow};
 `;
 const Stage = styled.div`
-  position: relative; line-height: 0;
-  canvas { max-width: 100%; cursor: crosshair; }
-  canvas:focus-visible { outline: 2.5px solid ${colour.accent}; outline-offset: 2px; }
-  i { position: absolute; width: 18px; height: 18px; margin: -9px 0 0 -9px; border: 2px solid #fff; outline: 1.5px solid #000; border-radius: 50%; pointer-events: none; }
+  position: relative;
+  line-height: 0;
+  canvas {
+    max-width: 100%;
+    cursor: crosshair;
+  }
+  canvas:focus-visible {
+    outline: 2.5px solid ${colour.accent};
+    outline-offset: 2px;
+  }
+  i {
+    position: absolute;
+    width: 18px;
+    height: 18px;
+    margin: -9px 0 0 -9px;
+    border: 2px solid #fff;
+    outline: 1.5px solid #000;
+    border-radius: 50%;
+    pointer-events: none;
+  }
 `;

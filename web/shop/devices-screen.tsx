@@ -14,7 +14,12 @@ interface Devices {
   readonly open: { readonly url: string; readonly isSecure: boolean } | null;
   readonly wanted: { readonly address: string; readonly port: number; readonly hasCertificate: boolean } | null;
   readonly addresses: readonly string[];
-  readonly devices: readonly { readonly id: string; readonly name: string; readonly letInAt: string; readonly seenAt: string }[];
+  readonly devices: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly letInAt: string;
+    readonly seenAt: string;
+  }[];
   readonly knocks: readonly { readonly at: string; readonly from: string; readonly what: string }[];
 }
 
@@ -31,7 +36,12 @@ const PORT = '4311';
 export function DevicesScreen() {
   const client = useQueryClient();
   const notify = useNotify();
-  const { data, error } = useQuery({ queryKey: ['devices'], queryFn: () => ask<Devices>('/api/devices'), refetchInterval: 3000, retry: false });
+  const { data, error } = useQuery({
+    queryKey: ['devices'],
+    queryFn: () => ask<Devices>('/api/devices'),
+    refetchInterval: 3000,
+    retry: false,
+  });
   const act = async (what: () => Promise<unknown>) => {
     try {
       await what();
@@ -40,7 +50,12 @@ export function DevicesScreen() {
     }
     await client.invalidateQueries({ queryKey: ['devices'] });
   };
-  if (error instanceof ApiProblem && error.status === 403) return <Page><p>{error.message}</p></Page>;
+  if (error instanceof ApiProblem && error.status === 403)
+    return (
+      <Page>
+        <p>{error.message}</p>
+      </Page>
+    );
   if (!data) return <Page role="status">Fetching the devices …</Page>;
   return (
     <Page>
@@ -52,19 +67,42 @@ export function DevicesScreen() {
               <p>
                 Shared on <b>{data.open.url}</b>.
               </p>
-              {!data.open.isSecure && <Small>It is plain HTTP: whoever listens in this network can read what is sent, and could take a device’s place. Use it only in a network that is yours alone, or give it a certificate.</Small>}
+              {!data.open.isSecure && (
+                <Small>
+                  It is plain HTTP: whoever listens in this network can read what is sent, and could take a device’s
+                  place. Use it only in a network that is yours alone, or give it a certificate.
+                </Small>
+              )}
               <p>
-                <Button onPress={() => void act(() => ask('/api/devices/sharing', { method: 'PUT', json: { address: null, port: 0, certificate: null, privateKey: null } }))}>Stop sharing</Button>
+                <Button
+                  onPress={() =>
+                    void act(() =>
+                      ask('/api/devices/sharing', {
+                        method: 'PUT',
+                        json: { address: null, port: 0, certificate: null, privateKey: null },
+                      }),
+                    )
+                  }
+                >
+                  Stop sharing
+                </Button>
               </p>
               <LetInCode />
             </>
           ) : (
-            <Share data={data} onShare={(wish) => void act(() => ask('/api/devices/sharing', { method: 'PUT', json: wish }))} />
+            <Share
+              data={data}
+              onShare={(wish) => void act(() => ask('/api/devices/sharing', { method: 'PUT', json: wish }))}
+            />
           )}
         </Slip>
         <Slip aria-label="Devices let in">
           <h3>Let in</h3>
-          {data.devices.length === 0 && <Small>None. A phone can tick off what is weeded, follow the assembly, look after the cut, and book film.</Small>}
+          {data.devices.length === 0 && (
+            <Small>
+              None. A phone can tick off what is weeded, follow the assembly, look after the cut, and book film.
+            </Small>
+          )}
           <ul>
             {data.devices.map((device) => (
               <li key={device.id}>
@@ -74,7 +112,10 @@ export function DevicesScreen() {
                     since {sayDateTime(device.letInAt)}, last seen {sayDateTime(device.seenAt)}
                   </small>
                 </span>
-                <Button aria-label={`Send ${device.name} away`} onPress={() => void act(() => ask(`/api/devices/${device.id}`, { method: 'DELETE' }))}>
+                <Button
+                  aria-label={`Send ${device.name} away`}
+                  onPress={() => void act(() => ask(`/api/devices/${device.id}`, { method: 'DELETE' }))}
+                >
                   Send away
                 </Button>
               </li>
@@ -115,22 +156,41 @@ function Share({ data, onShare }: { readonly data: Devices; readonly onShare: (w
   const [wrong, setWrong] = useState<string | null>(null);
   const share = () => {
     const number = Number(port);
-    if (!Number.isInteger(number) || number < 1 || number > 65_535) return setWrong(`“${port}” is not a port. It is a whole number from 1 to 65,535.`);
-    if ((certificate === null) !== (privateKey === null)) return setWrong('A certificate needs its key, and a key its certificate.');
+    if (!Number.isInteger(number) || number < 1 || number > 65_535)
+      return setWrong(`“${port}” is not a port. It is a whole number from 1 to 65,535.`);
+    if ((certificate === null) !== (privateKey === null))
+      return setWrong('A certificate needs its key, and a key its certificate.');
     setWrong(null);
     return onShare({ address, port: number, certificate, privateKey });
   };
   return (
     <>
-      <p>Off. Only this computer is answered. Switched on, phones and tablets that you let in are answered too, on one address of this computer.</p>
-      {data.wanted && <Wrong role="alert">It was shared on {data.wanted.address}, but this computer cannot be reached there now.</Wrong>}
+      <p>
+        Off. Only this computer is answered. Switched on, phones and tablets that you let in are answered too, on one
+        address of this computer.
+      </p>
+      {data.wanted && (
+        <Wrong role="alert">
+          It was shared on {data.wanted.address}, but this computer cannot be reached there now.
+        </Wrong>
+      )}
       {data.addresses.length === 0 ? (
         <Labelled>
           Address of this computer
-          <TextInput aria-label="Address of this computer" value={address} placeholder="192.168.1.20" onChange={(event) => setAddress(event.target.value.trim())} />
+          <TextInput
+            aria-label="Address of this computer"
+            value={address}
+            placeholder="192.168.1.20"
+            onChange={(event) => setAddress(event.target.value.trim())}
+          />
         </Labelled>
       ) : (
-        <Picker label="Address of this computer" value={address} options={[...new Set([...data.addresses, ...(address ? [address] : [])])].map((id) => ({ id, text: id }))} onChange={setAddress} />
+        <Picker
+          label="Address of this computer"
+          value={address}
+          options={[...new Set([...data.addresses, ...(address ? [address] : [])])].map((id) => ({ id, text: id }))}
+          onChange={setAddress}
+        />
       )}
       <Labelled>
         Port
@@ -140,7 +200,10 @@ function Share({ data, onShare }: { readonly data: Devices; readonly onShare: (w
         <summary>With a certificate (HTTPS)</summary>
         <PemFile label="Certificate" isGiven={certificate !== null} onText={setCertificate} />
         <PemFile label="Its key" isGiven={privateKey !== null} onText={setPrivateKey} />
-        <Small>Both as PEM files, made by you or for you. Without them it is plain HTTP: whoever listens in this network can read what is sent.</Small>
+        <Small>
+          Both as PEM files, made by you or for you. Without them it is plain HTTP: whoever listens in this network can
+          read what is sent.
+        </Small>
       </details>
       {wrong && <Wrong role="alert">{wrong}</Wrong>}
       <p>
@@ -152,7 +215,15 @@ function Share({ data, onShare }: { readonly data: Devices; readonly onShare: (w
   );
 }
 
-function PemFile({ label, isGiven, onText }: { readonly label: string; readonly isGiven: boolean; readonly onText: (text: string | null) => void }) {
+function PemFile({
+  label,
+  isGiven,
+  onText,
+}: {
+  readonly label: string;
+  readonly isGiven: boolean;
+  readonly onText: (text: string | null) => void;
+}) {
   return (
     <p>
       <FileButton label={label} accept=".pem,.crt,.key" onFile={(file) => void file.text().then(onText)}>
@@ -180,9 +251,8 @@ function LetInCode() {
     return () => clearInterval(every);
   }, [code]);
   const make = () =>
-    ask<Code>('/api/devices/code', { method: 'POST', json: {} }).then(
-      setCode,
-      (error: unknown) => notify(error instanceof ApiProblem ? error.message : 'No code could be made.'),
+    ask<Code>('/api/devices/code', { method: 'POST', json: {} }).then(setCode, (error: unknown) =>
+      notify(error instanceof ApiProblem ? error.message : 'No code could be made.'),
     );
   if (!code) {
     return (
@@ -191,15 +261,24 @@ function LetInCode() {
       </p>
     );
   }
-  const path = code.rows.flatMap((row, y) => [...row].map((dot, x) => (dot === '1' ? `M${x} ${y}h1v1h-1z` : ''))).join('');
+  const path = code.rows
+    .flatMap((row, y) => [...row].map((dot, x) => (dot === '1' ? `M${x} ${y}h1v1h-1z` : '')))
+    .join('');
   return (
     <Shown>
-      <svg role="img" aria-label="Code to scan with the phone’s camera" viewBox={`0 0 ${code.size} ${code.size}`} width="240" height="240">
+      <svg
+        role="img"
+        aria-label="Code to scan with the phone’s camera"
+        viewBox={`0 0 ${code.size} ${code.size}`}
+        width="240"
+        height="240"
+      >
         <rect width={code.size} height={code.size} fill="#ffffff" />
         <path d={path} fill="#000000" />
       </svg>
       <p>
-        Scan it with the phone’s camera. It lets in one device, and is good for <b>{left} s</b> more. <WordButton onPress={() => setCode(null)}>Done</WordButton>
+        Scan it with the phone’s camera. It lets in one device, and is good for <b>{left} s</b> more.{' '}
+        <WordButton onPress={() => setCode(null)}>Done</WordButton>
       </p>
       <details>
         <summary>The address, to type it in</summary>
@@ -209,15 +288,63 @@ function LetInCode() {
   );
 }
 
-const Page = styled.div`flex: 1; min-height: 0; overflow-y: auto; padding: ${space.l}; font-size: ${type.small};`;
-const Two = styled.div`display: grid; grid-template-columns: repeat(auto-fit, minmax(320px, 1fr)); gap: ${space.m}; align-items: start; max-width: 1000px;`;
-const Slip = styled.section`
-  display: grid; gap: ${space.m}; justify-items: start; padding: ${space.l}; background: ${colour.raised}; border: 1px solid ${colour.line}; border-radius: ${radius.m};
-  h2 { font-size: ${type.large}; } h3 { font-size: ${type.body}; }
-  ul { list-style: none; display: grid; gap: ${space.s}; width: 100%; }
-  li { display: flex; justify-content: space-between; align-items: center; gap: ${space.m}; }
-  small { display: block; color: ${colour.quiet}; }
-  code { overflow-wrap: anywhere; }
+const Page = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  padding: ${space.l};
+  font-size: ${type.small};
 `;
-const Shown = styled.div`display: grid; gap: ${space.s}; justify-items: start; svg { forced-color-adjust: none; border: 1px solid ${colour.line}; }`;
-const Wrong = styled.p`color: ${colour.bad};`;
+const Two = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(320px, 1fr));
+  gap: ${space.m};
+  align-items: start;
+  max-width: 1000px;
+`;
+const Slip = styled.section`
+  display: grid;
+  gap: ${space.m};
+  justify-items: start;
+  padding: ${space.l};
+  background: ${colour.raised};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  h2 {
+    font-size: ${type.large};
+  }
+  h3 {
+    font-size: ${type.body};
+  }
+  ul {
+    list-style: none;
+    display: grid;
+    gap: ${space.s};
+    width: 100%;
+  }
+  li {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    gap: ${space.m};
+  }
+  small {
+    display: block;
+    color: ${colour.quiet};
+  }
+  code {
+    overflow-wrap: anywhere;
+  }
+`;
+const Shown = styled.div`
+  display: grid;
+  gap: ${space.s};
+  justify-items: start;
+  svg {
+    forced-color-adjust: none;
+    border: 1px solid ${colour.line};
+  }
+`;
+const Wrong = styled.p`
+  color: ${colour.bad};
+`;

@@ -51,15 +51,33 @@ export function FilmCard({ film, family, onClose }: FilmCardProps) {
     setShown(next);
     return Object.fromEntries(
       FIELDS.filter((field) => !['name', 'family', 'colour'].includes(field.path)).flatMap((field) => {
-        const [before, after] = [was, is].map((one) => writeField(field, valueAt(one as unknown as Record<string, unknown>, field.path), unit)) as [string, string];
+        const [before, after] = [was, is].map((one) =>
+          writeField(field, valueAt(one as unknown as Record<string, unknown>, field.path), unit),
+        ) as [string, string];
         return before !== after && (texts[field.path] ?? '') === before ? [[field.path, after]] : [];
       }),
     );
   };
   const [shown, setShown] = useState(record.family);
-  const retire = (retired: boolean) => void attempt(() => save([{ kind: 'films', value: { ...record, retired } }], shop.revision, retired ? `${record.name} is retired: it is not offered any more.` : `${record.name} is offered again.`));
+  const retire = (retired: boolean) =>
+    void attempt(() =>
+      save(
+        [{ kind: 'films', value: { ...record, retired } }],
+        shop.revision,
+        retired ? `${record.name} is retired: it is not offered any more.` : `${record.name} is offered again.`,
+      ),
+    );
   return (
-    <Card title={film ? film.name : 'New film'} lead={film ? `${FILM_FAMILIES[film.family].name}; ${sayLeft(left, 0)} left${film.retired ? '; retired' : ''}` : 'Its family fills in what is typical. The film maker’s sheet wins.'} mark={<Swatch film={{ ...record, ...(pattern === undefined ? {} : { pattern }) }} size={44} />} onClose={onClose}>
+    <Card
+      title={film ? film.name : 'New film'}
+      lead={
+        film
+          ? `${FILM_FAMILIES[film.family].name}; ${sayLeft(left, 0)} left${film.retired ? '; retired' : ''}`
+          : 'Its family fills in what is typical. The film maker’s sheet wins.'
+      }
+      mark={<Swatch film={{ ...record, ...(pattern === undefined ? {} : { pattern }) }} size={44} />}
+      onClose={onClose}
+    >
       <RecordForm
         kind="films"
         record={record}
@@ -68,7 +86,11 @@ export function FilmCard({ film, family, onClose }: FilmCardProps) {
         onText={followFamily}
         {...(pattern === undefined ? {} : { more: { pattern }, hasMore: true })}
         onSave={async (value, revision) => {
-          await save([{ kind: 'films', value }], revision, film ? `${value.name} is saved.` : `${value.name} is added.`);
+          await save(
+            [{ kind: 'films', value }],
+            revision,
+            film ? `${value.name} is saved.` : `${value.name} is added.`,
+          );
           setPattern(undefined);
           if (!film) void navigate(`/shop/films/${value.id}`, { replace: true });
         }}
@@ -100,7 +122,8 @@ function Pieces({ film }: { readonly film: Film }) {
       <ul>
         {pieces.map((piece) => (
           <li key={piece.id}>
-            <Link to={`/shop/stock/${piece.id}`}>{sayPiece(piece)}</Link>, {saySize(piece, unit)}: {sayAmount(piece, piece.left)} left
+            <Link to={`/shop/stock/${piece.id}`}>{sayPiece(piece)}</Link>, {saySize(piece, unit)}:{' '}
+            {sayAmount(piece, piece.left)} left
           </li>
         ))}
       </ul>
@@ -115,7 +138,10 @@ function Pieces({ film }: { readonly film: Film }) {
 }
 
 function Uses({ film }: { readonly film: Film }) {
-  const { data } = useQuery({ queryKey: ['film-uses', film.id], queryFn: () => ask<{ jobs: { id: string; title: string }[]; sheets: number }>(`/api/shop/films/${film.id}/jobs`) });
+  const { data } = useQuery({
+    queryKey: ['film-uses', film.id],
+    queryFn: () => ask<{ jobs: { id: string; title: string }[]; sheets: number }>(`/api/shop/films/${film.id}/jobs`),
+  });
   if (!data || (data.jobs.length === 0 && data.sheets === 0)) return null;
   return (
     <Told>
@@ -127,15 +153,31 @@ function Uses({ film }: { readonly film: Film }) {
           </li>
         ))}
       </ul>
-      {data.sheets > 0 && <p>{count(data.sheets, 'sheet')} of it {data.sheets === 1 ? 'was' : 'were'} cut.</p>}
+      {data.sheets > 0 && (
+        <p>
+          {count(data.sheets, 'sheet')} of it {data.sheets === 1 ? 'was' : 'were'} cut.
+        </p>
+      )}
     </Told>
   );
 }
 
 const Told = styled.section`
   font-size: ${type.small};
-  h3 { font-size: ${type.body}; margin-bottom: ${space.xs}; }
-  ul { list-style: none; display: grid; gap: 3px; }
-  p { color: ${colour.quiet}; padding-top: 3px; }
-  a { color: ${colour.accent}; }
+  h3 {
+    font-size: ${type.body};
+    margin-bottom: ${space.xs};
+  }
+  ul {
+    list-style: none;
+    display: grid;
+    gap: 3px;
+  }
+  p {
+    color: ${colour.quiet};
+    padding-top: 3px;
+  }
+  a {
+    color: ${colour.accent};
+  }
 `;

@@ -26,7 +26,10 @@ export function FilmsFile() {
   const take = async (chosen: File) => {
     setRefused(null);
     try {
-      const { added, changed } = await ask<{ added: number; changed: number }>(`/api/shop/films.csv?revision=${revision}&edit=${newId()}`, { method: 'POST', bytes: chosen });
+      const { added, changed } = await ask<{ added: number; changed: number }>(
+        `/api/shop/films.csv?revision=${revision}&edit=${newId()}`,
+        { method: 'POST', bytes: chosen },
+      );
       notify(`${count(added, 'film')} added, ${changed} changed.`, { label: 'Undo', run: undo });
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
@@ -45,7 +48,8 @@ export function FilmsFile() {
       {refused && (
         <Told role="alert">
           <p>
-            <strong>{refused.fileName}</strong>: {refused.message} <WordButton onPress={() => setRefused(null)}>Close</WordButton>
+            <strong>{refused.fileName}</strong>: {refused.message}{' '}
+            <WordButton onPress={() => setRefused(null)}>Close</WordButton>
           </p>
           <ol>
             {refused.lines.map(({ line, message }, i) => (
@@ -61,6 +65,19 @@ export function FilmsFile() {
 }
 
 const Told = styled.div`
-  flex: 1 1 100%; order: 9; max-height: 180px; overflow-y: auto; padding: ${space.s} ${space.m}; font-size: ${type.small}; background: ${colour.badWash}; border-left: 4px solid ${colour.bad}; border-radius: ${radius.s};
-  ol { list-style: none; display: grid; gap: 2px; padding-top: ${space.xs}; }
+  flex: 1 1 100%;
+  order: 9;
+  max-height: 180px;
+  overflow-y: auto;
+  padding: ${space.s} ${space.m};
+  font-size: ${type.small};
+  background: ${colour.badWash};
+  border-left: 4px solid ${colour.bad};
+  border-radius: ${radius.s};
+  ol {
+    list-style: none;
+    display: grid;
+    gap: 2px;
+    padding-top: ${space.xs};
+  }
 `;

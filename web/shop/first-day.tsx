@@ -31,7 +31,10 @@ export function FirstDay() {
   const [name, setName] = useState(shop.settings.name);
   const [who, setWho] = useState('');
   const [families, setFamilies] = useState<readonly FilmFamily[]>(BEGUN);
-  const [offered] = useState(() => new Map<FilmFamily, readonly Film[]>(FAMILIES.map((family) => [family, startingSet([family], () => newId())])));
+  const [offered] = useState(
+    () =>
+      new Map<FilmFamily, readonly Film[]>(FAMILIES.map((family) => [family, startingSet([family], () => newId())])),
+  );
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [withRolls, setWithRolls] = useState(true);
   const [roll, setRoll] = useState(ROLL);
@@ -44,17 +47,37 @@ export function FirstDay() {
   const begin = async () => {
     const port = Number(cutter.port);
     if (name.trim() === '') return setProblem('Give the shop a name.');
-    if (cutter.host.trim() !== '' && (!Number.isInteger(port) || port < 1 || port > 65_535)) return setProblem(`“${cutter.port}” is not a port. It is a whole number from 1 to 65,535.`);
+    if (cutter.host.trim() !== '' && (!Number.isInteger(port) || port < 1 || port > 65_535))
+      return setProblem(`“${cutter.port}” is not a port. It is a whole number from 1 to 65,535.`);
     setProblem(null);
     setDoing('Writing it down …');
-    const [cutterId, maker] = [newId(), who.trim() === '' ? null : { ...newMaker(newId()), name: who.trim().slice(0, 80) }];
+    const [cutterId, maker] = [
+      newId(),
+      who.trim() === '' ? null : { ...newMaker(newId()), name: who.trim().slice(0, 80) },
+    ];
     try {
       await writes.save(
         [
           ...films.map((value) => ({ kind: 'films' as const, value })),
-          { kind: 'cutters', value: { ...newCutter(cutterId), name: 'our cutter', widthMm: cutter.widthMm, host: cutter.host.trim() === '' ? null : cutter.host.trim(), port: Number.isInteger(port) && port > 0 && port < 65_536 ? port : 9100 } },
+          {
+            kind: 'cutters',
+            value: {
+              ...newCutter(cutterId),
+              name: 'our cutter',
+              widthMm: cutter.widthMm,
+              host: cutter.host.trim() === '' ? null : cutter.host.trim(),
+              port: Number.isInteger(port) && port > 0 && port < 65_536 ? port : 9100,
+            },
+          },
           { kind: 'settings', value: { ...shop.settings, name: name.trim().slice(0, 80), cutterId } },
-          ...(hasMat ? [{ kind: 'mats' as const, value: { id: newId(), name: 'mat', ...mat, edgeMm: EDGE_MM, usesBefore: 0, retired: false } }] : []),
+          ...(hasMat
+            ? [
+                {
+                  kind: 'mats' as const,
+                  value: { id: newId(), name: 'mat', ...mat, edgeMm: EDGE_MM, usesBefore: 0, retired: false },
+                },
+              ]
+            : []),
           ...(maker ? [{ kind: 'makers' as const, value: maker }] : []),
         ],
         shop.revision,
@@ -62,7 +85,11 @@ export function FirstDay() {
       let revision = shop.revision + 1;
       for (const [i, film] of (withRolls ? films : []).entries()) {
         setDoing(`Receiving roll ${i + 1} of ${films.length} …`);
-        await writes.receive({ id: newId(), filmId: film.id, kind: 'roll', ...roll, edgeMm: EDGE_MM, place: '', note: '', retired: false }, { amount: roll.lengthMm, why: 'received', note: 'On the first day', sheetId: null }, revision);
+        await writes.receive(
+          { id: newId(), filmId: film.id, kind: 'roll', ...roll, edgeMm: EDGE_MM, place: '', note: '', retired: false },
+          { amount: roll.lengthMm, why: 'received', note: 'On the first day', sheetId: null },
+          revision,
+        );
         revision += 1;
       }
       if (maker) setMakerAtWork(maker.id);
@@ -84,45 +111,114 @@ export function FirstDay() {
           <h3>The shop</h3>
           <Labelled>
             Its name
-            <TextInput aria-label="Name of the shop" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
+            <TextInput
+              aria-label="Name of the shop"
+              value={name}
+              maxLength={80}
+              onChange={(event) => setName(event.target.value)}
+            />
           </Labelled>
           <Labelled>
             Who is at work on this device
-            <TextInput aria-label="Who is at work" value={who} maxLength={80} placeholder="your name" onChange={(event) => setWho(event.target.value)} />
+            <TextInput
+              aria-label="Who is at work"
+              value={who}
+              maxLength={80}
+              placeholder="your name"
+              onChange={(event) => setWho(event.target.value)}
+            />
           </Labelled>
         </Slip>
         <Slip aria-label="The cutter">
           <h3>The cutter</h3>
           <p>
-            It takes film up to <FigureField label="Widest film" mm={cutter.widthMm} unit={unit} min={50} max={3000} stepMm={10} onChange={(widthMm) => setCutter({ ...cutter, widthMm })} /> wide.
+            It takes film up to{' '}
+            <FigureField
+              label="Widest film"
+              mm={cutter.widthMm}
+              unit={unit}
+              min={50}
+              max={3000}
+              stepMm={10}
+              onChange={(widthMm) => setCutter({ ...cutter, widthMm })}
+            />{' '}
+            wide.
           </p>
           <Labelled>
             Its address in the network
-            <TextInput aria-label="Address of the cutter" value={cutter.host} placeholder="none: it is given files" onChange={(event) => setCutter({ ...cutter, host: event.target.value })} />
+            <TextInput
+              aria-label="Address of the cutter"
+              value={cutter.host}
+              placeholder="none: it is given files"
+              onChange={(event) => setCutter({ ...cutter, host: event.target.value })}
+            />
           </Labelled>
           {cutter.host.trim() !== '' && (
             <Labelled>
               Port
-              <TextInput aria-label="Port of the cutter" value={cutter.port} size={6} onChange={(event) => setCutter({ ...cutter, port: event.target.value })} />
+              <TextInput
+                aria-label="Port of the cutter"
+                value={cutter.port}
+                size={6}
+                onChange={(event) => setCutter({ ...cutter, port: event.target.value })}
+              />
             </Labelled>
           )}
         </Slip>
         <Slip aria-label="Rolls and mats">
           <h3>Rolls and mats</h3>
           <label>
-            <input type="checkbox" checked={withRolls} onChange={(event) => setWithRolls(event.target.checked)} /> There is a roll of each film
+            <input type="checkbox" checked={withRolls} onChange={(event) => setWithRolls(event.target.checked)} /> There
+            is a roll of each film
           </label>
           {withRolls && (
             <p>
-              <FigureField label="Usable width of a roll" mm={roll.widthMm} unit={unit} min={50} max={3000} stepMm={10} onChange={(widthMm) => setRoll({ ...roll, widthMm })} /> wide between the rollers, <FigureField label="Length of a roll" mm={roll.lengthMm} unit={unit} min={100} max={200_000} stepMm={1000} onChange={(lengthMm) => setRoll({ ...roll, lengthMm })} /> long.
+              <FigureField
+                label="Usable width of a roll"
+                mm={roll.widthMm}
+                unit={unit}
+                min={50}
+                max={3000}
+                stepMm={10}
+                onChange={(widthMm) => setRoll({ ...roll, widthMm })}
+              />{' '}
+              wide between the rollers,{' '}
+              <FigureField
+                label="Length of a roll"
+                mm={roll.lengthMm}
+                unit={unit}
+                min={100}
+                max={200_000}
+                stepMm={1000}
+                onChange={(lengthMm) => setRoll({ ...roll, lengthMm })}
+              />{' '}
+              long.
             </p>
           )}
           <label>
-            <input type="checkbox" checked={hasMat} onChange={(event) => setHasMat(event.target.checked)} /> There is a mat for sheets and offcuts
+            <input type="checkbox" checked={hasMat} onChange={(event) => setHasMat(event.target.checked)} /> There is a
+            mat for sheets and offcuts
           </label>
           {hasMat && (
             <p>
-              <FigureField label="Width of the mat" mm={mat.widthMm} unit={unit} min={50} max={3000} onChange={(widthMm) => setMat({ ...mat, widthMm })} /> by <FigureField label="Length of the mat" mm={mat.lengthMm} unit={unit} min={50} max={3000} onChange={(lengthMm) => setMat({ ...mat, lengthMm })} />.
+              <FigureField
+                label="Width of the mat"
+                mm={mat.widthMm}
+                unit={unit}
+                min={50}
+                max={3000}
+                onChange={(widthMm) => setMat({ ...mat, widthMm })}
+              />{' '}
+              by{' '}
+              <FigureField
+                label="Length of the mat"
+                mm={mat.lengthMm}
+                unit={unit}
+                min={50}
+                max={3000}
+                onChange={(lengthMm) => setMat({ ...mat, lengthMm })}
+              />
+              .
             </p>
           )}
         </Slip>
@@ -134,7 +230,14 @@ export function FirstDay() {
           return (
             <li key={family}>
               <label>
-                <input type="checkbox" checked={isOn} onChange={(event) => setFamilies(event.target.checked ? [...families, family] : families.filter((one) => one !== family))} /> <b>{FILM_FAMILIES[family].name}</b>
+                <input
+                  type="checkbox"
+                  checked={isOn}
+                  onChange={(event) =>
+                    setFamilies(event.target.checked ? [...families, family] : families.filter((one) => one !== family))
+                  }
+                />{' '}
+                <b>{FILM_FAMILIES[family].name}</b>
               </label>
               {isOn && (
                 <span>
@@ -144,7 +247,13 @@ export function FirstDay() {
                         type="checkbox"
                         aria-label={film.name}
                         checked={!left.has(film.id)}
-                        onChange={(event) => setLeft(new Set(event.target.checked ? [...left].filter((id) => id !== film.id) : [...left, film.id]))}
+                        onChange={(event) =>
+                          setLeft(
+                            new Set(
+                              event.target.checked ? [...left].filter((id) => id !== film.id) : [...left, film.id],
+                            ),
+                          )
+                        }
                       />{' '}
                       <Swatch film={film} size={16} /> {film.name.split(',')[0]}
                     </label>
@@ -165,16 +274,80 @@ export function FirstDay() {
   );
 }
 
-const Page = styled.div`flex: 1; min-height: 0; overflow-y: auto; padding: ${space.l}; display: grid; gap: ${space.m}; align-content: start; font-size: ${type.small}; h2 { font-size: ${type.title}; } h3 { font-size: ${type.body}; }`;
-const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fit, minmax(260px, 1fr)); gap: ${space.m};`;
-const Slip = styled.section`display: grid; gap: ${space.s}; align-content: start; padding: ${space.m}; background: ${colour.raised}; border: 1px solid ${colour.line}; border-radius: ${radius.m}; label:has(input[type='checkbox']) { cursor: pointer; }`;
-const Families = styled.ul`
-  list-style: none; display: grid; gap: ${space.s};
-  li { display: grid; grid-template-columns: 15em minmax(0, 1fr); gap: ${space.s}; padding-bottom: ${space.s}; border-bottom: 1px solid ${colour.faint}; }
-  span { display: flex; flex-wrap: wrap; gap: ${space.xs} ${space.m}; }
-  label { cursor: pointer; }
-  span > label { display: inline-flex; align-items: center; gap: 5px; white-space: nowrap; }
-  @media (max-width: 640px) { li { grid-template-columns: 1fr; } }
+const Page = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  padding: ${space.l};
+  display: grid;
+  gap: ${space.m};
+  align-content: start;
+  font-size: ${type.small};
+  h2 {
+    font-size: ${type.title};
+  }
+  h3 {
+    font-size: ${type.body};
+  }
 `;
-const Foot = styled.div`position: sticky; bottom: calc(-1 * ${space.l}); display: grid; gap: ${space.s}; justify-items: start; padding: ${space.m} 0; background: ${colour.docket}; border-top: 1px solid ${colour.line};`;
-const Wrong = styled.p`color: ${colour.bad};`;
+const Cards = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
+  gap: ${space.m};
+`;
+const Slip = styled.section`
+  display: grid;
+  gap: ${space.s};
+  align-content: start;
+  padding: ${space.m};
+  background: ${colour.raised};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  label:has(input[type='checkbox']) {
+    cursor: pointer;
+  }
+`;
+const Families = styled.ul`
+  list-style: none;
+  display: grid;
+  gap: ${space.s};
+  li {
+    display: grid;
+    grid-template-columns: 15em minmax(0, 1fr);
+    gap: ${space.s};
+    padding-bottom: ${space.s};
+    border-bottom: 1px solid ${colour.faint};
+  }
+  span {
+    display: flex;
+    flex-wrap: wrap;
+    gap: ${space.xs} ${space.m};
+  }
+  label {
+    cursor: pointer;
+  }
+  span > label {
+    display: inline-flex;
+    align-items: center;
+    gap: 5px;
+    white-space: nowrap;
+  }
+  @media (max-width: 640px) {
+    li {
+      grid-template-columns: 1fr;
+    }
+  }
+`;
+const Foot = styled.div`
+  position: sticky;
+  bottom: calc(-1 * ${space.l});
+  display: grid;
+  gap: ${space.s};
+  justify-items: start;
+  padding: ${space.m} 0;
+  background: ${colour.docket};
+  border-top: 1px solid ${colour.line};
+`;
+const Wrong = styled.p`
+  color: ${colour.bad};
+`;

@@ -28,14 +28,32 @@ interface KindScreenProps<K extends NamedKind> {
   /** What else stands on a card of one that is kept. */
   readonly more?: (record: ShopRecords[K]) => ReactNode;
   /** What is edited besides the fields. */
-  readonly editor?: (record: ShopRecords[K], change: Partial<ShopRecords[K]> | undefined, onChange: (change: Partial<ShopRecords[K]> | undefined) => void) => ReactNode;
+  readonly editor?: (
+    record: ShopRecords[K],
+    change: Partial<ShopRecords[K]> | undefined,
+    onChange: (change: Partial<ShopRecords[K]> | undefined) => void,
+  ) => ReactNode;
 }
 
 const idOf = ({ id }: { readonly id: string }) => id;
-const wordsOf = (record: object) => Object.values(record).filter((value) => typeof value === 'string').join(' ');
+const wordsOf = (record: object) =>
+  Object.values(record)
+    .filter((value) => typeof value === 'string')
+    .join(' ');
 
 /** A list of records of one kind, and the card of the one that is open. */
-export function KindScreen<K extends NamedKind>({ kind, one, records, columns, fresh, address, query = '', tools, more, editor }: KindScreenProps<K>) {
+export function KindScreen<K extends NamedKind>({
+  kind,
+  one,
+  records,
+  columns,
+  fresh,
+  address,
+  query = '',
+  tools,
+  more,
+  editor,
+}: KindScreenProps<K>) {
   const { id } = useParams();
   const navigate = useNavigate();
   const [retired, setRetired] = useState(false);
@@ -65,14 +83,42 @@ export function KindScreen<K extends NamedKind>({ kind, one, records, columns, f
           empty={<p>There is none yet. Add one: then the app reckons with it.</p>}
         />
       }
-      card={open || id === 'new' ? <RecordCard key={id} kind={kind} one={one} record={open ?? null} fresh={fresh} address={address} query={query} onClose={close} {...(more ? { more } : {})} {...(editor ? { editor } : {})} /> : null}
+      card={
+        open || id === 'new' ? (
+          <RecordCard
+            key={id}
+            kind={kind}
+            one={one}
+            record={open ?? null}
+            fresh={fresh}
+            address={address}
+            query={query}
+            onClose={close}
+            {...(more ? { more } : {})}
+            {...(editor ? { editor } : {})}
+          />
+        ) : null
+      }
     />
   );
 }
 
-type RecordCardProps<K extends NamedKind> = Pick<KindScreenProps<K>, 'kind' | 'one' | 'fresh' | 'address' | 'query' | 'more' | 'editor'> & { readonly record: ShopRecords[K] | null; readonly onClose: () => void };
+type RecordCardProps<K extends NamedKind> = Pick<
+  KindScreenProps<K>,
+  'kind' | 'one' | 'fresh' | 'address' | 'query' | 'more' | 'editor'
+> & { readonly record: ShopRecords[K] | null; readonly onClose: () => void };
 
-function RecordCard<K extends NamedKind>({ kind, one, record: kept, fresh, address, query = '', more, editor, onClose }: RecordCardProps<K>) {
+function RecordCard<K extends NamedKind>({
+  kind,
+  one,
+  record: kept,
+  fresh,
+  address,
+  query = '',
+  more,
+  editor,
+  onClose,
+}: RecordCardProps<K>) {
   const shop = useKnownShop();
   const { save, attempt } = useShopActs();
   const navigate = useNavigate();
@@ -84,7 +130,14 @@ function RecordCard<K extends NamedKind>({ kind, one, record: kept, fresh, addre
   const [change, setChange] = useState<Partial<ShopRecords[K]> | undefined>(undefined);
   const record = kept ?? made;
   const write = (value: ShopRecords[K]) => [{ kind, value }] as unknown as readonly RecordWrite[];
-  const retire = (retired: boolean) => void attempt(() => save(write({ ...record, retired }), shop.revision, retired ? `${record.name} is retired.` : `${record.name} is used again.`));
+  const retire = (retired: boolean) =>
+    void attempt(() =>
+      save(
+        write({ ...record, retired }),
+        shop.revision,
+        retired ? `${record.name} is retired.` : `${record.name} is used again.`,
+      ),
+    );
   return (
     <Card title={kept ? kept.name : `New ${one}`} lead={kept?.retired ? 'retired' : undefined} onClose={onClose}>
       <RecordForm
@@ -115,4 +168,14 @@ function RecordCard<K extends NamedKind>({ kind, one, record: kept, fresh, addre
   );
 }
 
-const More = styled.div`font-size: ${type.small}; section { display: grid; gap: ${space.s}; justify-items: start; } h3 { font-size: ${type.body}; }`;
+const More = styled.div`
+  font-size: ${type.small};
+  section {
+    display: grid;
+    gap: ${space.s};
+    justify-items: start;
+  }
+  h3 {
+    font-size: ${type.body};
+  }
+`;

@@ -15,10 +15,28 @@ export function MakersScreen() {
   const atWork = useMakerAtWork();
   const columns = useMemo(
     (): readonly ShopColumn<Maker>[] => [
-      { id: 'name', head: 'Name', share: 2, value: ({ name }) => name, cell: ({ id, name }) => `${name}${id === atWork ? ' (at work here)' : ''}` },
+      {
+        id: 'name',
+        head: 'Name',
+        share: 2,
+        value: ({ name }) => name,
+        cell: ({ id, name }) => `${name}${id === atWork ? ' (at work here)' : ''}`,
+      },
       { id: 'hand', isExtra: true, head: 'Hand', value: ({ hand }) => hand },
-      { id: 'marks', head: 'With marks within', isFigure: true, value: ({ placementWithMarksMm }) => placementWithMarksMm, cell: ({ placementWithMarksMm }) => `${formatLength(placementWithMarksMm, unit)} ${unit}` },
-      { id: 'eye', head: 'By eye within', isFigure: true, value: ({ placementByEyeMm }) => placementByEyeMm, cell: ({ placementByEyeMm }) => `${formatLength(placementByEyeMm, unit)} ${unit}` },
+      {
+        id: 'marks',
+        head: 'With marks within',
+        isFigure: true,
+        value: ({ placementWithMarksMm }) => placementWithMarksMm,
+        cell: ({ placementWithMarksMm }) => `${formatLength(placementWithMarksMm, unit)} ${unit}`,
+      },
+      {
+        id: 'eye',
+        head: 'By eye within',
+        isFigure: true,
+        value: ({ placementByEyeMm }) => placementByEyeMm,
+        cell: ({ placementByEyeMm }) => `${formatLength(placementByEyeMm, unit)} ${unit}`,
+      },
     ],
     [unit, atWork],
   );
@@ -34,7 +52,9 @@ export function MakersScreen() {
         <section>
           <h3>{maker.id === atWork ? 'At work on this device' : 'Who works on this device?'}</h3>
           <p>What is cut or booked here is written down with this name.</p>
-          <Button onPress={() => setMakerAtWork(maker.id === atWork ? null : maker.id)}>{maker.id === atWork ? 'Not any more' : `${maker.name} is at work here`}</Button>
+          <Button onPress={() => setMakerAtWork(maker.id === atWork ? null : maker.id)}>
+            {maker.id === atWork ? 'Not any more' : `${maker.name} is at work here`}
+          </Button>
         </section>
       )}
     />

@@ -34,10 +34,26 @@ export function PieceCard({ piece, onClose }: { readonly piece: StockPiece; read
   const { unit } = useSettings();
   const film = shop.films.find(({ id }) => id === piece.filmId)!;
   const { left, ...card } = piece;
-  const lines = useQuery({ queryKey: ['stock-lines', piece.id, shop.revision], queryFn: () => ask<StockLine[]>(`/api/shop/lines?piece=${encodeURIComponent(piece.id)}`), placeholderData: (before) => before }).data;
-  const putAway = (retired: boolean) => void attempt(() => save([{ kind: 'pieces', value: { ...card, retired } }], shop.revision, retired ? 'It is put away, and not used any more.' : 'It can be used again.'));
+  const lines = useQuery({
+    queryKey: ['stock-lines', piece.id, shop.revision],
+    queryFn: () => ask<StockLine[]>(`/api/shop/lines?piece=${encodeURIComponent(piece.id)}`),
+    placeholderData: (before) => before,
+  }).data;
+  const putAway = (retired: boolean) =>
+    void attempt(() =>
+      save(
+        [{ kind: 'pieces', value: { ...card, retired } }],
+        shop.revision,
+        retired ? 'It is put away, and not used any more.' : 'It can be used again.',
+      ),
+    );
   return (
-    <Card title={`${film.name}, ${sayPiece(piece)}`} lead={`${saySize(piece, unit)}${piece.place ? `; ${piece.place}` : ''}${piece.retired ? '; put away' : ''}`} mark={<Swatch film={film} size={44} />} onClose={onClose}>
+    <Card
+      title={`${film.name}, ${sayPiece(piece)}`}
+      lead={`${saySize(piece, unit)}${piece.place ? `; ${piece.place}` : ''}${piece.retired ? '; put away' : ''}`}
+      mark={<Swatch film={film} size={44} />}
+      onClose={onClose}
+    >
       <Inside>
         <Left>
           <strong>{sayAmount(piece, left)}</strong> left by the stock book
@@ -52,7 +68,15 @@ export function PieceCard({ piece, onClose }: { readonly piece: StockPiece; read
           <h3>Why so much is left</h3>
           <Lines aria-label="Stock book">
             {lines?.map((line) => (
-              <Line key={line.id} line={line} piece={piece} isTakenBack={lines.some((other) => other.takesBack === line.id)} onTakeBack={() => void attempt(() => writes.takeBack(line.id, shop.revision), 'The line was taken back.')} />
+              <Line
+                key={line.id}
+                line={line}
+                piece={piece}
+                isTakenBack={lines.some((other) => other.takesBack === line.id)}
+                onTakeBack={() =>
+                  void attempt(() => writes.takeBack(line.id, shop.revision), 'The line was taken back.')
+                }
+              />
             ))}
           </Lines>
         </section>
@@ -64,7 +88,9 @@ export function PieceCard({ piece, onClose }: { readonly piece: StockPiece; read
             revision={shop.revision}
             {...(piece.kind === 'roll' ? { without: ['lengthMm'] } : {})}
             onSave={(value, revision) => save([{ kind: 'pieces', value }], revision, 'The piece is saved.')}
-            acts={<Button onPress={() => putAway(!piece.retired)}>{piece.retired ? 'Use it again' : 'Put it away'}</Button>}
+            acts={
+              <Button onPress={() => putAway(!piece.retired)}>{piece.retired ? 'Use it again' : 'Put it away'}</Button>
+            }
           />
         </details>
       </Inside>
@@ -72,7 +98,17 @@ export function PieceCard({ piece, onClose }: { readonly piece: StockPiece; read
   );
 }
 
-function Line({ line, piece, isTakenBack, onTakeBack }: { readonly line: StockLine; readonly piece: StockPiece; readonly isTakenBack: boolean; readonly onTakeBack: () => void }) {
+function Line({
+  line,
+  piece,
+  isTakenBack,
+  onTakeBack,
+}: {
+  readonly line: StockLine;
+  readonly piece: StockPiece;
+  readonly isTakenBack: boolean;
+  readonly onTakeBack: () => void;
+}) {
   const navigate = useNavigate();
   const canTakeBack = !isTakenBack && line.takesBack === null;
   return (
@@ -92,7 +128,11 @@ function Line({ line, piece, isTakenBack, onTakeBack }: { readonly line: StockLi
       </span>
       <span className="acts">
         {line.why === 'used' && line.sheetId && (
-          <WordButton onPress={() => void navigate('/shop/stock/new', { state: { filmId: piece.filmId, sheetId: line.sheetId } })}>put an offcut back</WordButton>
+          <WordButton
+            onPress={() => void navigate('/shop/stock/new', { state: { filmId: piece.filmId, sheetId: line.sheetId } })}
+          >
+            put an offcut back
+          </WordButton>
         )}
         {canTakeBack && (
           <WordButton onPress={onTakeBack} aria-label={`Take back: ${line.why}, ${sayAmount(piece, line.amount)}`}>
@@ -142,7 +182,12 @@ function Book({ piece }: { readonly piece: StockPiece }) {
         void write(false);
       }}
     >
-      <Picker label="What happened" value={act} options={STOCK_ACTS.map((id) => ({ id, text: ACTS[id][0] }))} onChange={(id) => setAct(id as StockAct)} />
+      <Picker
+        label="What happened"
+        value={act}
+        options={STOCK_ACTS.map((id) => ({ id, text: ACTS[id][0] }))}
+        onChange={(id) => setAct(id as StockAct)}
+      />
       <Labelled>
         {ACTS[act][1]}
         <span className="row">
@@ -159,7 +204,12 @@ function Book({ piece }: { readonly piece: StockPiece }) {
       </Labelled>
       <Labelled>
         Why
-        <TextInput aria-label="Why" value={note} onChange={(event) => setNote(event.target.value)} placeholder="if it needs saying" />
+        <TextInput
+          aria-label="Why"
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+          placeholder="if it needs saying"
+        />
       </Labelled>
       <MainButton type="submit">Book it</MainButton>
       {piece.left > 0 && <WordButton onPress={() => void write(true)}>all of it was thrown away</WordButton>}
@@ -172,21 +222,108 @@ function Book({ piece }: { readonly piece: StockPiece }) {
   );
 }
 
-const Inside = styled.div`flex: 1; min-height: 0; overflow-y: auto; display: grid; gap: ${space.l}; align-content: start; padding: 0 ${space.l} ${space.l}; h3 { font-size: ${type.body}; margin-bottom: ${space.xs}; } details > form { padding-top: ${space.m}; > div { padding-left: 0; padding-right: 0; } }`;
-const Left = styled.p`font-size: ${type.small}; color: ${colour.quiet}; display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.s}; strong { font: 700 1.9rem/1 ${type.display}; color: ${colour.ink}; font-variant-numeric: tabular-nums; } span { margin-left: auto; } b { font-size: ${type.large}; color: ${colour.ink}; }`;
+const Inside = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  display: grid;
+  gap: ${space.l};
+  align-content: start;
+  padding: 0 ${space.l} ${space.l};
+  h3 {
+    font-size: ${type.body};
+    margin-bottom: ${space.xs};
+  }
+  details > form {
+    padding-top: ${space.m};
+    > div {
+      padding-left: 0;
+      padding-right: 0;
+    }
+  }
+`;
+const Left = styled.p`
+  font-size: ${type.small};
+  color: ${colour.quiet};
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: ${space.s};
+  strong {
+    font: 700 1.9rem/1 ${type.display};
+    color: ${colour.ink};
+    font-variant-numeric: tabular-nums;
+  }
+  span {
+    margin-left: auto;
+  }
+  b {
+    font-size: ${type.large};
+    color: ${colour.ink};
+  }
+`;
 const Form = styled.form`
-  display: flex; flex-wrap: wrap; align-items: end; gap: ${space.s} ${space.m}; padding: ${space.m}; background: ${colour.docket}; border: 1px solid ${colour.line}; border-radius: 6px;
-  > button[aria-haspopup] { flex: 1 1 100%; }
-  .row { display: flex; gap: 6px; align-items: center; }
-  .wrong { flex: 1 1 100%; color: ${colour.bad}; font-size: ${type.small}; }
-  input[aria-invalid='true'] { border-color: ${colour.bad}; }
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: ${space.s} ${space.m};
+  padding: ${space.m};
+  background: ${colour.docket};
+  border: 1px solid ${colour.line};
+  border-radius: 6px;
+  > button[aria-haspopup] {
+    flex: 1 1 100%;
+  }
+  .row {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+  }
+  .wrong {
+    flex: 1 1 100%;
+    color: ${colour.bad};
+    font-size: ${type.small};
+  }
+  input[aria-invalid='true'] {
+    border-color: ${colour.bad};
+  }
 `;
 const Lines = styled.ul`
-  list-style: none; font-size: ${type.small};
-  li { display: grid; grid-template-columns: 5.5em minmax(0, 1fr) auto; gap: ${space.s}; padding: 6px 0; border-bottom: 1px solid ${colour.faint}; }
-  li > b { text-align: right; font-variant-numeric: tabular-nums; }
-  li[data-back] > b { text-decoration: line-through; color: ${colour.quiet}; }
-  small { display: block; color: ${colour.quiet}; font-size: 0.75rem; }
-  .acts { display: flex; flex-wrap: wrap; gap: ${space.s}; justify-content: flex-end; }
-  @media (max-width: ${width.phone}) { li { grid-template-columns: 4em minmax(0, 1fr); } .acts { grid-column: 2; justify-content: flex-start; } }
+  list-style: none;
+  font-size: ${type.small};
+  li {
+    display: grid;
+    grid-template-columns: 5.5em minmax(0, 1fr) auto;
+    gap: ${space.s};
+    padding: 6px 0;
+    border-bottom: 1px solid ${colour.faint};
+  }
+  li > b {
+    text-align: right;
+    font-variant-numeric: tabular-nums;
+  }
+  li[data-back] > b {
+    text-decoration: line-through;
+    color: ${colour.quiet};
+  }
+  small {
+    display: block;
+    color: ${colour.quiet};
+    font-size: 0.75rem;
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: ${space.s};
+    justify-content: flex-end;
+  }
+  @media (max-width: ${width.phone}) {
+    li {
+      grid-template-columns: 4em minmax(0, 1fr);
+    }
+    .acts {
+      grid-column: 2;
+      justify-content: flex-start;
+    }
+  }
 `;

@@ -2,7 +2,16 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Controller, useForm, type Control, type FieldErrors, type Resolver } from 'react-hook-form';
 import * as validators from 'shop-validators';
 import styled from 'styled-components';
-import { readField, sayFault, SHOP_FIELDS, valueAt, worst, writeField, type Field, type FieldGroup } from '../../core/shop/fields/index.js';
+import {
+  readField,
+  sayFault,
+  SHOP_FIELDS,
+  valueAt,
+  worst,
+  writeField,
+  type Field,
+  type FieldGroup,
+} from '../../core/shop/fields/index.js';
 import type { ShopKind, ShopRecords } from '../../core/shop/index.js';
 import type { LengthUnit } from '../../core/words/index.js';
 import { ApiProblem } from '../api/client.js';
@@ -43,7 +52,20 @@ const nameOf = (path: string) => path.replace('.', '__');
 const fieldsOf = (groups: readonly FieldGroup[]) => groups.flatMap((group) => group.fields);
 
 /** A record's fields, checked by the very schema of the API as they are written. What is wrong is said at the field, and nothing typed is lost. */
-export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew = false, onText, more, hasMore = false, without = NONE, onSave, onLeave, children, acts }: RecordFormProps<K>) {
+export function RecordForm<K extends ShopKind>({
+  kind,
+  record,
+  revision,
+  isNew = false,
+  onText,
+  more,
+  hasMore = false,
+  without = NONE,
+  onSave,
+  onLeave,
+  children,
+  acts,
+}: RecordFormProps<K>) {
   const { unit } = useSettings();
   const groups = SHOP_FIELDS[kind];
   const fields = useMemo(() => fieldsOf(groups).filter(({ path }) => !without.includes(path)), [groups, without]);
@@ -54,7 +76,12 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
     const read = recordOf(kind, record, fields, texts, unit, more);
     return Object.keys(read.errors).length > 0 ? { values: {}, errors: read.errors } : { values: texts, errors: {} };
   };
-  const { control, handleSubmit, formState, reset, setValue, setError, getValues, subscribe } = useForm<Texts>({ defaultValues: before, resolver, mode: 'onTouched', shouldFocusError: true });
+  const { control, handleSubmit, formState, reset, setValue, setError, getValues, subscribe } = useForm<Texts>({
+    defaultValues: before,
+    resolver,
+    mode: 'onTouched',
+    shouldFocusError: true,
+  });
   const unread = useRef(kept);
   const [problem, setProblem] = useState<string | null>(null);
   const { isDirty, isSubmitting, errors, dirtyFields } = formState;
@@ -64,7 +91,9 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
     const draft = unread.current;
     unread.current = null;
     if (draft) {
-      for (const [name, text] of Object.entries(draft.texts)) if (text !== draft.base[name]) setValue(name, text, { shouldDirty: true, shouldValidate: true, shouldTouch: true });
+      for (const [name, text] of Object.entries(draft.texts))
+        if (text !== draft.base[name])
+          setValue(name, text, { shouldDirty: true, shouldValidate: true, shouldTouch: true });
       return;
     }
     if (isDirty) return;
@@ -76,7 +105,12 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
     () =>
       subscribe({
         formState: { values: true, isDirty: true },
-        callback: ({ values, isDirty: dirty }) => keepDraft(kind, record.id, dirty ? { texts: values, base: from.current.texts, revision: from.current.revision } : null),
+        callback: ({ values, isDirty: dirty }) =>
+          keepDraft(
+            kind,
+            record.id,
+            dirty ? { texts: values, base: from.current.texts, revision: from.current.revision } : null,
+          ),
       }),
     [subscribe, kind, record.id],
   );
@@ -93,7 +127,8 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       const name = error.path === undefined ? undefined : nameOf(error.path);
-      if (name !== undefined && fields.some(({ path }) => nameOf(path) === name)) setError(name, { message: error.message });
+      if (name !== undefined && fields.some(({ path }) => nameOf(path) === name))
+        setError(name, { message: error.message });
       else setProblem(error.message);
     }
   });
@@ -113,7 +148,8 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
   };
   const change = (field: Field, text: string) => {
     setValue(nameOf(field.path), text, { shouldDirty: true, shouldTouch: true, shouldValidate: true });
-    for (const [path, other] of Object.entries(onText?.(field.path, pathsOf(fields, getValues())) ?? {})) setValue(nameOf(path), other, { shouldDirty: true, shouldValidate: true });
+    for (const [path, other] of Object.entries(onText?.(field.path, pathsOf(fields, getValues())) ?? {}))
+      setValue(nameOf(path), other, { shouldDirty: true, shouldValidate: true });
   };
   const texts = control._formValues as Texts;
   const now = recordOf(kind, record, fields, { ...before, ...texts }, unit, more, true).record ?? record;
@@ -128,7 +164,15 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
               <legend>{title}</legend>
               <Cells>
                 {asked.map((field) => (
-                  <FieldCell key={field.path} field={field} unit={unit} control={control} errors={errors} theirs={theirs.includes(field) ? (before[nameOf(field.path)] ?? '') : null} onChange={(text) => change(field, text)} />
+                  <FieldCell
+                    key={field.path}
+                    field={field}
+                    unit={unit}
+                    control={control}
+                    errors={errors}
+                    theirs={theirs.includes(field) ? (before[nameOf(field.path)] ?? '') : null}
+                    onChange={(text) => change(field, text)}
+                  />
                 ))}
               </Cells>
             </Group>
@@ -139,11 +183,18 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
       <Foot>
         {theirs.length > 0 && (
           <Told role="alert">
-            This was changed somewhere else in the meantime. <WordButton onPress={keepMine}>Lay what I typed over it</WordButton> <WordButton onPress={takeTheirs}>Take what is there now</WordButton>
+            This was changed somewhere else in the meantime.{' '}
+            <WordButton onPress={keepMine}>Lay what I typed over it</WordButton>{' '}
+            <WordButton onPress={takeTheirs}>Take what is there now</WordButton>
           </Told>
         )}
         {problem && <Told role="alert">{problem}</Told>}
-        {Object.keys(errors).length > 0 && <Told role="alert">{Object.keys(errors).length === 1 ? 'One field is' : `${Object.keys(errors).length} fields are`} not right yet. Nothing was saved.</Told>}
+        {Object.keys(errors).length > 0 && (
+          <Told role="alert">
+            {Object.keys(errors).length === 1 ? 'One field is' : `${Object.keys(errors).length} fields are`} not right
+            yet. Nothing was saved.
+          </Told>
+        )}
         <Acts>
           <MainButton type="submit" isDisabled={!isChanged || isSubmitting}>
             {isNew ? 'Add' : 'Save'}
@@ -160,7 +211,12 @@ export function RecordForm<K extends ShopKind>({ kind, record, revision, isNew =
 const NONE: readonly string[] = [];
 
 function textsOf(fields: readonly Field[], record: object, unit: LengthUnit): Texts {
-  return Object.fromEntries(fields.map((field) => [nameOf(field.path), writeField(field, valueAt(record as Record<string, unknown>, field.path), unit)]));
+  return Object.fromEntries(
+    fields.map((field) => [
+      nameOf(field.path),
+      writeField(field, valueAt(record as Record<string, unknown>, field.path), unit),
+    ]),
+  );
 }
 
 function pathsOf(fields: readonly Field[], texts: Readonly<Texts>): Texts {
@@ -168,7 +224,15 @@ function pathsOf(fields: readonly Field[], texts: Readonly<Texts>): Texts {
 }
 
 /** The record as its fields say, or what is wrong with each. `isLoose` leaves out what cannot be read, for what is only shown. */
-function recordOf<K extends ShopKind>(kind: K, record: ShopRecords[K], fields: readonly Field[], texts: Readonly<Texts>, unit: LengthUnit, more: Partial<ShopRecords[K]> | undefined, isLoose = false): { readonly record?: ShopRecords[K]; readonly errors: FieldErrors<Texts> } {
+function recordOf<K extends ShopKind>(
+  kind: K,
+  record: ShopRecords[K],
+  fields: readonly Field[],
+  texts: Readonly<Texts>,
+  unit: LengthUnit,
+  more: Partial<ShopRecords[K]> | undefined,
+  isLoose = false,
+): { readonly record?: ShopRecords[K]; readonly errors: FieldErrors<Texts> } {
   const errors: Record<string, { type: string; message: string }> = {};
   const made = structuredClone({ ...record, ...more }) as unknown as Record<string, unknown>;
   const groups = SHOP_FIELDS[kind];
@@ -194,10 +258,15 @@ function recordOf<K extends ShopKind>(kind: K, record: ShopRecords[K], fields: r
     for (const path of new Set(faults.map(({ instancePath }) => instancePath))) {
       const at = path.slice(1).replaceAll('/', '.');
       const field = fields.find((one) => one.path === at);
-      errors[field ? nameOf(field.path) : nameOf(fields[0]!.path)] ??= { type: 'schema', message: `${field ? '' : `${at}: `}${sayFault(worst(faults.filter((fault) => fault.instancePath === path))!)}` };
+      errors[field ? nameOf(field.path) : nameOf(fields[0]!.path)] ??= {
+        type: 'schema',
+        message: `${field ? '' : `${at}: `}${sayFault(worst(faults.filter((fault) => fault.instancePath === path))!)}`,
+      };
     }
   }
-  return Object.keys(errors).length > 0 ? { errors: errors as FieldErrors<Texts> } : { record: made as unknown as ShopRecords[K], errors: {} };
+  return Object.keys(errors).length > 0
+    ? { errors: errors as FieldErrors<Texts> }
+    : { record: made as unknown as ShopRecords[K], errors: {} };
 }
 
 interface FieldCellProps {
@@ -230,7 +299,10 @@ function FieldCell({ field, unit, control, errors, theirs, onChange }: FieldCell
               <Picker
                 label={field.label}
                 value={value}
-                options={[...(field.orNull ? [{ id: '', text: 'not known' }] : []), ...field.options!.map(([id, text]) => ({ id, text }))]}
+                options={[
+                  ...(field.orNull ? [{ id: '', text: 'not known' }] : []),
+                  ...field.options!.map(([id, text]) => ({ id, text })),
+                ]}
                 onChange={(picked) => {
                   onChange(picked);
                   onBlur();
@@ -238,14 +310,45 @@ function FieldCell({ field, unit, control, errors, theirs, onChange }: FieldCell
               />
             ) : field.kind === 'yes' ? (
               <label className="yes">
-                <input ref={ref} type="checkbox" aria-label={field.label} aria-describedby={described} checked={value === 'yes'} onBlur={onBlur} onChange={(event) => onChange(event.target.checked ? 'yes' : 'no')} /> {value === 'yes' ? 'yes' : 'no'}
+                <input
+                  ref={ref}
+                  type="checkbox"
+                  aria-label={field.label}
+                  aria-describedby={described}
+                  checked={value === 'yes'}
+                  onBlur={onBlur}
+                  onChange={(event) => onChange(event.target.checked ? 'yes' : 'no')}
+                />{' '}
+                {value === 'yes' ? 'yes' : 'no'}
               </label>
             ) : field.kind === 'note' ? (
-              <TextArea ref={ref} aria-label={field.label} aria-describedby={described} value={value} onBlur={onBlur} onChange={(event) => onChange(event.target.value)} />
+              <TextArea
+                ref={ref}
+                aria-label={field.label}
+                aria-describedby={described}
+                value={value}
+                onBlur={onBlur}
+                onChange={(event) => onChange(event.target.value)}
+              />
             ) : field.kind === 'colour' ? (
               <>
-                <input type="color" aria-label={`${field.label}, picked`} value={/^#[0-9a-f]{6}$/i.test(value) ? value.toLowerCase() : '#888888'} onChange={(event) => onChange(event.target.value)} onBlur={onBlur} />
-                <TextInput ref={ref} aria-label={field.label} aria-invalid={wrong !== undefined} aria-describedby={described} value={value} size={9} onBlur={onBlur} onChange={(event) => onChange(event.target.value)} />
+                <input
+                  type="color"
+                  aria-label={`${field.label}, picked`}
+                  value={/^#[0-9a-f]{6}$/i.test(value) ? value.toLowerCase() : '#888888'}
+                  onChange={(event) => onChange(event.target.value)}
+                  onBlur={onBlur}
+                />
+                <TextInput
+                  ref={ref}
+                  aria-label={field.label}
+                  aria-invalid={wrong !== undefined}
+                  aria-describedby={described}
+                  value={value}
+                  size={9}
+                  onBlur={onBlur}
+                  onChange={(event) => onChange(event.target.value)}
+                />
                 <ColourSampler onPick={onChange} />
               </>
             ) : (
@@ -279,26 +382,121 @@ function FieldCell({ field, unit, control, errors, theirs, onChange }: FieldCell
   );
 }
 
-const Form = styled.form`flex: 1; min-height: 0; display: flex; flex-direction: column;`;
-const Fields = styled.div`flex: 1; min-height: 0; overflow-y: auto; display: grid; align-content: start; gap: ${space.m}; padding: 0 ${space.l} ${space.l}; @media (max-width: ${width.phone}) { overflow: visible; padding: 0 ${space.s} ${space.m}; }`;
-const Group = styled.fieldset`border: 0; margin: 0; padding: 0; min-width: 0; legend { padding: 0 0 ${space.xs}; font: 650 ${type.body}/1.3 ${type.text}; }`;
-const Cells = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(158px, 1fr)); gap: ${space.s} ${space.m};`;
-const FieldBox = styled.div`
-  display: grid; align-content: start; gap: 3px; min-width: 0; font-size: ${type.small};
-  &[data-wide] { grid-column: 1 / -1; }
-  .label { color: ${colour.quiet}; }
-  .row { display: flex; flex-wrap: wrap; align-items: center; gap: 3px 6px; min-width: 0; color: ${colour.quiet}; font-variant-numeric: tabular-nums; }
-  .row input:not([type]) { min-width: 0; width: 100%; }
-  .row input[data-figure] { width: 6.5em; }
-  .row input[type='color'] + input { width: 7em; }
-  .row button[aria-haspopup] { width: 100%; }
-  .row input[aria-invalid='true'] { border-color: ${colour.bad}; }
-  .row > button:not([aria-haspopup]) { white-space: nowrap; }
-  .row input[type='color'] { flex: none; width: 34px; height: 30px; padding: 1px; border: 1px solid ${colour.line}; border-radius: ${radius.s}; background: ${colour.raised}; }
-  .yes { display: inline-flex; gap: 6px; align-items: center; min-height: 30px; color: ${colour.ink}; }
-  .wrong { color: ${colour.bad}; }
-  .help { color: ${colour.quiet}; font-size: 0.75rem; line-height: 1.35; }
+const Form = styled.form`
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
 `;
-const Foot = styled.div`display: grid; gap: ${space.s}; padding: ${space.s} ${space.l} ${space.m}; border-top: 1px solid ${colour.line}; @media (max-width: ${width.phone}) { padding: ${space.s}; }`;
-const Acts = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s}; align-items: center;`;
-const Told = styled.p`font-size: ${type.small}; color: ${colour.bad};`;
+const Fields = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  display: grid;
+  align-content: start;
+  gap: ${space.m};
+  padding: 0 ${space.l} ${space.l};
+  @media (max-width: ${width.phone}) {
+    overflow: visible;
+    padding: 0 ${space.s} ${space.m};
+  }
+`;
+const Group = styled.fieldset`
+  border: 0;
+  margin: 0;
+  padding: 0;
+  min-width: 0;
+  legend {
+    padding: 0 0 ${space.xs};
+    font: 650 ${type.body} / 1.3 ${type.text};
+  }
+`;
+const Cells = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(158px, 1fr));
+  gap: ${space.s} ${space.m};
+`;
+const FieldBox = styled.div`
+  display: grid;
+  align-content: start;
+  gap: 3px;
+  min-width: 0;
+  font-size: ${type.small};
+  &[data-wide] {
+    grid-column: 1 / -1;
+  }
+  .label {
+    color: ${colour.quiet};
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 3px 6px;
+    min-width: 0;
+    color: ${colour.quiet};
+    font-variant-numeric: tabular-nums;
+  }
+  .row input:not([type]) {
+    min-width: 0;
+    width: 100%;
+  }
+  .row input[data-figure] {
+    width: 6.5em;
+  }
+  .row input[type='color'] + input {
+    width: 7em;
+  }
+  .row button[aria-haspopup] {
+    width: 100%;
+  }
+  .row input[aria-invalid='true'] {
+    border-color: ${colour.bad};
+  }
+  .row > button:not([aria-haspopup]) {
+    white-space: nowrap;
+  }
+  .row input[type='color'] {
+    flex: none;
+    width: 34px;
+    height: 30px;
+    padding: 1px;
+    border: 1px solid ${colour.line};
+    border-radius: ${radius.s};
+    background: ${colour.raised};
+  }
+  .yes {
+    display: inline-flex;
+    gap: 6px;
+    align-items: center;
+    min-height: 30px;
+    color: ${colour.ink};
+  }
+  .wrong {
+    color: ${colour.bad};
+  }
+  .help {
+    color: ${colour.quiet};
+    font-size: 0.75rem;
+    line-height: 1.35;
+  }
+`;
+const Foot = styled.div`
+  display: grid;
+  gap: ${space.s};
+  padding: ${space.s} ${space.l} ${space.m};
+  border-top: 1px solid ${colour.line};
+  @media (max-width: ${width.phone}) {
+    padding: ${space.s};
+  }
+`;
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.s};
+  align-items: center;
+`;
+const Told = styled.p`
+  font-size: ${type.small};
+  color: ${colour.bad};
+`;

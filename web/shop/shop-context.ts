@@ -43,8 +43,14 @@ export function useShopActs(): ShopActs {
     },
     [notify],
   );
-  const undo = useCallback(() => void attempt(() => writes.undo(revision.current), 'The last change was undone.'), [attempt, writes]);
-  const redo = useCallback(() => void attempt(() => writes.redo(revision.current), 'It was made again.'), [attempt, writes]);
+  const undo = useCallback(
+    () => void attempt(() => writes.undo(revision.current), 'The last change was undone.'),
+    [attempt, writes],
+  );
+  const redo = useCallback(
+    () => void attempt(() => writes.redo(revision.current), 'It was made again.'),
+    [attempt, writes],
+  );
   const save = useCallback(
     async (changes: readonly RecordWrite[], from: number, said: string) => {
       await writes.save(changes, from);

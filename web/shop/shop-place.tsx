@@ -9,13 +9,34 @@ import { fetchedLate, Part } from '../ui/part.js';
 import { TextInput } from '../ui/plain-fields.js';
 import { ShopContext, useKnownShop, useShopActs } from './shop-context.js';
 
-const FilmsScreen = fetchedLate(() => import('./films-screen.js'), (m) => m.FilmsScreen);
-const StockScreen = fetchedLate(() => import('./stock-screen.js'), (m) => m.StockScreen);
-const ToolsScreen = fetchedLate(() => import('./tools-screen.js'), (m) => m.ToolsScreen);
-const MakersScreen = fetchedLate(() => import('./makers-screen.js'), (m) => m.MakersScreen);
-const BlanksScreen = fetchedLate(() => import('./blanks-screen.js'), (m) => m.BlanksScreen);
-const DevicesScreen = fetchedLate(() => import('./devices-screen.js'), (m) => m.DevicesScreen);
-const FirstDay = fetchedLate(() => import('./first-day.js'), (m) => m.FirstDay);
+const FilmsScreen = fetchedLate(
+  () => import('./films-screen.js'),
+  (m) => m.FilmsScreen,
+);
+const StockScreen = fetchedLate(
+  () => import('./stock-screen.js'),
+  (m) => m.StockScreen,
+);
+const ToolsScreen = fetchedLate(
+  () => import('./tools-screen.js'),
+  (m) => m.ToolsScreen,
+);
+const MakersScreen = fetchedLate(
+  () => import('./makers-screen.js'),
+  (m) => m.MakersScreen,
+);
+const BlanksScreen = fetchedLate(
+  () => import('./blanks-screen.js'),
+  (m) => m.BlanksScreen,
+);
+const DevicesScreen = fetchedLate(
+  () => import('./devices-screen.js'),
+  (m) => m.DevicesScreen,
+);
+const FirstDay = fetchedLate(
+  () => import('./first-day.js'),
+  (m) => m.FirstDay,
+);
 
 /** The screens of the shop, by their address. */
 const SCREENS: Readonly<Record<string, readonly [name: string, screen: ComponentType]>> = {
@@ -95,7 +116,10 @@ function ShopName() {
   const keep = () => {
     const tidy = name.trim();
     setName(null);
-    if (tidy !== '' && tidy !== settings.name) void attempt(() => save([{ kind: 'settings', value: { ...settings, name: tidy } }], revision, `The shop is called ${tidy}.`));
+    if (tidy !== '' && tidy !== settings.name)
+      void attempt(() =>
+        save([{ kind: 'settings', value: { ...settings, name: tidy } }], revision, `The shop is called ${tidy}.`),
+      );
   };
   return (
     <h1>
@@ -115,17 +139,68 @@ function ShopName() {
   );
 }
 
-const Wait = styled.p`padding: ${space.l}; color: ${colour.quiet};`;
-const Place = styled.div`position: relative; flex: 1; min-height: 0; display: flex; flex-direction: column; background: ${colour.docket}; @media (max-width: ${width.phone}) { overflow-y: auto; }`;
+const Wait = styled.p`
+  padding: ${space.l};
+  color: ${colour.quiet};
+`;
+const Place = styled.div`
+  position: relative;
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  background: ${colour.docket};
+  @media (max-width: ${width.phone}) {
+    overflow-y: auto;
+  }
+`;
 const Head = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; gap: ${space.s} ${space.l}; padding: ${space.m} ${space.l} ${space.s}; border-bottom: 1px dashed ${colour.line};
-  h1 { font-size: ${type.title}; }
-  nav { display: flex; flex-wrap: wrap; gap: 2px; }
-  @media (max-width: ${width.phone}) { padding: ${space.s}; h1 { display: none; } nav a { padding: 8px ${space.s}; font-size: ${type.small}; } }
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${space.s} ${space.l};
+  padding: ${space.m} ${space.l} ${space.s};
+  border-bottom: 1px dashed ${colour.line};
+  h1 {
+    font-size: ${type.title};
+  }
+  nav {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px;
+  }
+  @media (max-width: ${width.phone}) {
+    padding: ${space.s};
+    h1 {
+      display: none;
+    }
+    nav a {
+      padding: 8px ${space.s};
+      font-size: ${type.small};
+    }
+  }
 `;
 const Tab = styled(NavLink)`
-  padding: 6px ${space.m}; font: 600 ${type.body}/1.2 ${type.text}; color: ${colour.quiet}; text-decoration: none; border-radius: ${radius.s}; border-bottom: 2px solid transparent;
-  &:hover { color: ${colour.ink}; }
-  &.active { color: ${colour.ink}; border-bottom-color: ${colour.accent}; background: ${colour.accentWash}; }
+  padding: 6px ${space.m};
+  font: 600 ${type.body} / 1.2 ${type.text};
+  color: ${colour.quiet};
+  text-decoration: none;
+  border-radius: ${radius.s};
+  border-bottom: 2px solid transparent;
+  &:hover {
+    color: ${colour.ink};
+  }
+  &.active {
+    color: ${colour.ink};
+    border-bottom-color: ${colour.accent};
+    background: ${colour.accentWash};
+  }
 `;
-const Way = styled.span`margin-left: auto; display: flex; gap: ${space.s}; @media (max-width: ${width.phone}) { display: none; }`;
+const Way = styled.span`
+  margin-left: auto;
+  display: flex;
+  gap: ${space.s};
+  @media (max-width: ${width.phone}) {
+    display: none;
+  }
+`;

@@ -15,7 +15,12 @@ import { useKnownShop } from './shop-context.js';
 import { ShopTable, type ShopColumn } from './shop-table.js';
 
 const ALL = 'all';
-const KINDS = [{ id: ALL, text: 'all pieces' }, { id: 'roll', text: 'rolls' }, { id: 'sheet', text: 'sheets' }, { id: 'offcut', text: 'offcuts' }];
+const KINDS = [
+  { id: ALL, text: 'all pieces' },
+  { id: 'roll', text: 'rolls' },
+  { id: 'sheet', text: 'sheets' },
+  { id: 'offcut', text: 'offcuts' },
+];
 
 interface Row {
   readonly piece: StockPiece;
@@ -43,10 +48,39 @@ export function StockScreen() {
   }, [shop.films, shop.stock, kind, gone]);
   const columns = useMemo(
     (): readonly ShopColumn<Row>[] => [
-      { id: 'film', head: 'Film', share: 2, value: ({ film }) => film.name, cell: ({ film }) => <><Swatch film={film} /> {film.name}</> },
-      { id: 'piece', head: 'Piece', share: 1.1, value: ({ piece }) => `${PIECE_KINDS.indexOf(piece.kind)} ${piece.number ?? 0}`, cell: ({ piece }) => sayPiece(piece) },
-      { id: 'size', isExtra: true, head: 'Size', share: 1.3, value: ({ piece }) => piece.widthMm, cell: ({ piece }) => saySize(piece, unit) },
-      { id: 'left', head: 'Left', isFigure: true, value: ({ piece }) => areaLeft(piece), cell: ({ piece }) => (piece.retired ? 'put away' : piece.left <= 0 ? 'used up' : sayAmount(piece, piece.left)) },
+      {
+        id: 'film',
+        head: 'Film',
+        share: 2,
+        value: ({ film }) => film.name,
+        cell: ({ film }) => (
+          <>
+            <Swatch film={film} /> {film.name}
+          </>
+        ),
+      },
+      {
+        id: 'piece',
+        head: 'Piece',
+        share: 1.1,
+        value: ({ piece }) => `${PIECE_KINDS.indexOf(piece.kind)} ${piece.number ?? 0}`,
+        cell: ({ piece }) => sayPiece(piece),
+      },
+      {
+        id: 'size',
+        isExtra: true,
+        head: 'Size',
+        share: 1.3,
+        value: ({ piece }) => piece.widthMm,
+        cell: ({ piece }) => saySize(piece, unit),
+      },
+      {
+        id: 'left',
+        head: 'Left',
+        isFigure: true,
+        value: ({ piece }) => areaLeft(piece),
+        cell: ({ piece }) => (piece.retired ? 'put away' : piece.left <= 0 ? 'used up' : sayAmount(piece, piece.left)),
+      },
       { id: 'place', isExtra: true, head: 'Where', value: ({ piece }) => piece.place },
     ],
     [unit],
@@ -73,10 +107,22 @@ export function StockScreen() {
               <MainButton onPress={() => void navigate('/shop/stock/new')}>Receive a piece</MainButton>
             </>
           }
-          empty={<p>{shop.films.length === 0 ? 'There are no films yet. Add a film first, then receive a roll of it.' : 'Nothing is in stock. Receive a roll, sheets, or an offcut.'}</p>}
+          empty={
+            <p>
+              {shop.films.length === 0
+                ? 'There are no films yet. Add a film first, then receive a roll of it.'
+                : 'Nothing is in stock. Receive a roll, sheets, or an offcut.'}
+            </p>
+          }
         />
       }
-      card={open ? <PieceCard key={id} piece={open} onClose={close} /> : id === 'new' ? <ReceiveCard onClose={close} /> : null}
+      card={
+        open ? (
+          <PieceCard key={id} piece={open} onClose={close} />
+        ) : id === 'new' ? (
+          <ReceiveCard onClose={close} />
+        ) : null
+      }
     />
   );
 }

@@ -11,11 +11,24 @@ interface PressProps extends Omit<ButtonHTMLAttributes<HTMLButtonElement>, 'onCl
 
 /** The browser's own button: the component library's weighs as much as a screen, and every first screen has buttons. */
 function Press({ onPress, isDisabled, onLook, type = 'button', ...rest }: PressProps) {
-  const look = onLook && { onPointerEnter: () => onLook(true), onPointerLeave: () => onLook(false), onFocus: () => onLook(true), onBlur: () => onLook(false) };
+  const look = onLook && {
+    onPointerEnter: () => onLook(true),
+    onPointerLeave: () => onLook(false),
+    onFocus: () => onLook(true),
+    onBlur: () => onLook(false),
+  };
   return <button {...rest} {...look} type={type} disabled={isDisabled} onClick={() => onPress?.()} />;
 }
 
-export const Button = styled(Press)`${buttonLook}`;
-export const MainButton = styled(Press)`${mainLook}`;
-export const WordButton = styled(Press)`${wordLook}`;
-export const LinkButton = styled.a`${buttonLook}`;
+export const Button = styled(Press)`
+  ${buttonLook}
+`;
+export const MainButton = styled(Press)`
+  ${mainLook}
+`;
+export const WordButton = styled(Press)`
+  ${wordLook}
+`;
+export const LinkButton = styled.a`
+  ${buttonLook}
+`;

@@ -25,14 +25,51 @@ export function Choice<T extends string>({ label, value, options, onChange }: Ch
   );
 }
 
-const Row = styled.fieldset`border: 0; margin: 0; padding: 0; display: inline-flex; flex-wrap: wrap; gap: 2px;`;
+const Row = styled.fieldset`
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 2px;
+`;
 
 const Cell = styled.label`
-  position: relative; cursor: pointer;
-  input { position: absolute; opacity: 0; inset: 0; margin: 0; cursor: pointer; }
-  span { display: block; padding: 5px ${space.s}; font: 550 ${type.small}/1.2 ${type.text}; border-radius: ${radius.s}; border-bottom: 2px solid transparent; color: ${colour.quiet}; }
-  input:checked + span { color: ${colour.ink}; border-bottom-color: ${colour.accent}; background: ${colour.accentWash}; }
-  input:hover + span { color: ${colour.ink}; }
-  @media (forced-colors: active) { span { border-bottom-color: Canvas; } input:checked + span { border-bottom-color: Highlight; } }
-  input:focus-visible + span { outline: 2.5px solid ${colour.accent}; outline-offset: 1px; }
+  position: relative;
+  cursor: pointer;
+  input {
+    position: absolute;
+    opacity: 0;
+    inset: 0;
+    margin: 0;
+    cursor: pointer;
+  }
+  span {
+    display: block;
+    padding: 5px ${space.s};
+    font: 550 ${type.small} / 1.2 ${type.text};
+    border-radius: ${radius.s};
+    border-bottom: 2px solid transparent;
+    color: ${colour.quiet};
+  }
+  input:checked + span {
+    color: ${colour.ink};
+    border-bottom-color: ${colour.accent};
+    background: ${colour.accentWash};
+  }
+  input:hover + span {
+    color: ${colour.ink};
+  }
+  @media (forced-colors: active) {
+    span {
+      border-bottom-color: Canvas;
+    }
+    input:checked + span {
+      border-bottom-color: Highlight;
+    }
+  }
+  input:focus-visible + span {
+    outline: 2.5px solid ${colour.accent};
+    outline-offset: 1px;
+  }
 `;

@@ -18,7 +18,15 @@ export function ColourField({ label, value, onChange, onTry }: ColourFieldProps)
     setTried(next);
     onTry(next);
   };
-  const draft = useDraftOf<string>({ label, shown: value, read: (text) => ({ value: text }), onKeep: onChange, onTry: show, onLost: () => {}, focus: () => ref.current?.focus() });
+  const draft = useDraftOf<string>({
+    label,
+    shown: value,
+    read: (text) => ({ value: text }),
+    onKeep: onChange,
+    onTry: show,
+    onLost: () => {},
+    focus: () => ref.current?.focus(),
+  });
   useEffect(() => {
     // React calls every step of the picker a change; the browser’s own is the last one.
     const input = ref.current!;
@@ -26,7 +34,27 @@ export function ColourField({ label, value, onChange, onTry }: ColourFieldProps)
     input.addEventListener('change', onDone);
     return () => input.removeEventListener('change', onDone);
   }, [draft]);
-  return <Well ref={ref} type="color" aria-label={label} value={tried ?? value} onInput={(event) => draft.try(event.currentTarget.value, event.currentTarget.value)} onChange={() => {}} onBlur={() => draft.keep()} />;
+  return (
+    <Well
+      ref={ref}
+      type="color"
+      aria-label={label}
+      value={tried ?? value}
+      onInput={(event) => draft.try(event.currentTarget.value, event.currentTarget.value)}
+      onChange={() => {}}
+      onBlur={() => draft.keep()}
+    />
+  );
 }
 
-const Well = styled.input`width: 34px; height: 26px; padding: 1px; border: 1px solid ${colour.quiet}; border-radius: 4px; background: ${colour.raised}; vertical-align: middle; margin-right: 4px; cursor: pointer;`;
+const Well = styled.input`
+  width: 34px;
+  height: 26px;
+  padding: 1px;
+  border: 1px solid ${colour.quiet};
+  border-radius: 4px;
+  background: ${colour.raised};
+  vertical-align: middle;
+  margin-right: 4px;
+  cursor: pointer;
+`;

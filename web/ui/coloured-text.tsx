@@ -18,4 +18,11 @@ export function ColouredText({ text }: { readonly text: string }) {
   );
 }
 
-const Shown = styled.span`white-space: nowrap; font-size: ${type.small}; color: ${colour.quiet}; > span { vertical-align: -2px; }`;
+const Shown = styled.span`
+  white-space: nowrap;
+  font-size: ${type.small};
+  color: ${colour.quiet};
+  > span {
+    vertical-align: -2px;
+  }
+`;

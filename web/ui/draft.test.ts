@@ -90,39 +90,42 @@ describe('a draft', () => {
     expect(one.draft.text).toBe('9');
   });
 
-  it.each(Array.from({ length: 100 }, (_, seed) => seed))('loses nothing and keeps nothing twice, whatever the hand does, seed %i', (seed) => {
-    const random = seeded(seed);
-    const one = field();
-    // What a plain reading of the promise says must have been kept.
-    const meant: number[] = [];
-    let [typed, holds]: [string | null, number] = [null, 1];
-    const keep = () => {
-      if (typed === null || !/^\d+$/.test(typed)) return;
-      if (Number(typed) !== holds) meant.push((holds = Number(typed)));
-      typed = null;
-    };
-    for (let i = 0; i < 80; i += 1) {
-      const dice = random();
-      if (dice < 0.4) one.draft.type((typed = random() < 0.2 ? 'x' : String(Math.floor(random() * 5))));
-      else if (dice < 0.6) {
-        const next = Math.floor(random() * 5);
-        one.draft.try(next, (typed = String(next)));
-      } else if (dice < 0.85) {
-        expect(one.draft.keep()).toBe(typed !== 'x');
-        keep();
-      } else if (dice < 0.9) {
-        one.draft.giveUp();
+  it.each(Array.from({ length: 100 }, (_, seed) => seed))(
+    'loses nothing and keeps nothing twice, whatever the hand does, seed %i',
+    (seed) => {
+      const random = seeded(seed);
+      const one = field();
+      // What a plain reading of the promise says must have been kept.
+      const meant: number[] = [];
+      let [typed, holds]: [string | null, number] = [null, 1];
+      const keep = () => {
+        if (typed === null || !/^\d+$/.test(typed)) return;
+        if (Number(typed) !== holds) meant.push((holds = Number(typed)));
         typed = null;
-      } else {
-        one.draft.close();
-        keep();
-        typed = null;
+      };
+      for (let i = 0; i < 80; i += 1) {
+        const dice = random();
+        if (dice < 0.4) one.draft.type((typed = random() < 0.2 ? 'x' : String(Math.floor(random() * 5))));
+        else if (dice < 0.6) {
+          const next = Math.floor(random() * 5);
+          one.draft.try(next, (typed = String(next)));
+        } else if (dice < 0.85) {
+          expect(one.draft.keep()).toBe(typed !== 'x');
+          keep();
+        } else if (dice < 0.9) {
+          one.draft.giveUp();
+          typed = null;
+        } else {
+          one.draft.close();
+          keep();
+          typed = null;
+        }
+        expect(one.draft.text).toBe(typed ?? String(holds));
       }
-      expect(one.draft.text).toBe(typed ?? String(holds));
-    }
-    one.draft.close();
-    keep();
-    expect(one.log.kept).toEqual(meant);
-    expect(hasDrafts()).toBe(false);
-  });
+      one.draft.close();
+      keep();
+      expect(one.log.kept).toEqual(meant);
+      expect(hasDrafts()).toBe(false);
+    },
+  );
 });

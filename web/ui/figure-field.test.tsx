@@ -23,7 +23,17 @@ function Page({ log }: { readonly log: Log }) {
   };
   return (
     <NoticesProvider>
-      {isHere && <FigureField label="Width" mm={mm} unit="mm" stepMm={1} max={5000} onChange={keep} onTry={(next) => log.tried.push(next)} />}
+      {isHere && (
+        <FigureField
+          label="Width"
+          mm={mm}
+          unit="mm"
+          stepMm={1}
+          max={5000}
+          onChange={keep}
+          onTry={(next) => log.tried.push(next)}
+        />
+      )}
       {isHere && <NumberField label="Copies" value={mm} min={1} max={500} onChange={keep} />}
       {/* A press that does not take the focus first, as an undo by keys. */}
       <button onMouseDown={(event) => event.preventDefault()} onClick={() => setHere(false)}>

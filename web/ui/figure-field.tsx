@@ -27,8 +27,15 @@ export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, o
   const say = (length: number) => (length < 0 ? `−${formatLength(-length, unit)}` : formatLength(length, unit));
   const read = (text: string): Reading<number> => {
     const length = parse(text);
-    if ('problem' in length) return { wrong: length.problem === 'unclear' ? sayUnclear(text.trim(), length.either) : `“${text}” is not a length; try 120, 12 cm or 4 3/4".` };
-    if (length.mm < min || length.mm > max) return { wrong: `It must be from ${say(min)} to ${formatLength(max, unit)} ${unit}.` };
+    if ('problem' in length)
+      return {
+        wrong:
+          length.problem === 'unclear'
+            ? sayUnclear(text.trim(), length.either)
+            : `“${text}” is not a length; try 120, 12 cm or 4 3/4".`,
+      };
+    if (length.mm < min || length.mm > max)
+      return { wrong: `It must be from ${say(min)} to ${formatLength(max, unit)} ${unit}.` };
     return { value: length.mm };
   };
   const nudge = (text: string, way: 1 | -1) => {
@@ -36,7 +43,14 @@ export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, o
     const value = Math.min(max, Math.max(min, ('mm' in length ? length.mm : mm) + way * stepMm!));
     return { value, text: say(value) };
   };
-  const { draft, props } = useDraft<number>({ label, shown: say(mm), read, onKeep: onChange, onTry, ...(stepMm ? { nudge } : {}) });
+  const { draft, props } = useDraft<number>({
+    label,
+    shown: say(mm),
+    read,
+    onKeep: onChange,
+    onTry,
+    ...(stepMm ? { nudge } : {}),
+  });
   return (
     <Wrap>
       <Input {...props} size={Math.max(4, draft.text.length)} />
@@ -46,5 +60,14 @@ export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, o
   );
 }
 
-const Wrap = styled.span`white-space: nowrap; font-variant-numeric: tabular-nums;`;
-const Input = styled(FigureInput)`width: auto; min-width: 3.2em; max-width: 9em; margin: 0 3px 0 0; field-sizing: content;`;
+const Wrap = styled.span`
+  white-space: nowrap;
+  font-variant-numeric: tabular-nums;
+`;
+const Input = styled(FigureInput)`
+  width: auto;
+  min-width: 3.2em;
+  max-width: 9em;
+  margin: 0 3px 0 0;
+  field-sizing: content;
+`;

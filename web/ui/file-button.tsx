@@ -8,13 +8,24 @@ interface FileButtonProps {
   readonly accept: string;
   readonly isDisabled?: boolean;
   /** Another look of the button. */
-  readonly as?: ComponentType<{ readonly onPress: () => void; readonly isDisabled?: boolean; readonly children: ReactNode }>;
+  readonly as?: ComponentType<{
+    readonly onPress: () => void;
+    readonly isDisabled?: boolean;
+    readonly children: ReactNode;
+  }>;
   readonly onFile: (file: File) => void;
   readonly children: ReactNode;
 }
 
 /** A button that asks for a file. The same one can be given again: it may have been put right meanwhile. */
-export function FileButton({ label, accept, isDisabled = false, as: Pressed = Button, onFile, children }: FileButtonProps) {
+export function FileButton({
+  label,
+  accept,
+  isDisabled = false,
+  as: Pressed = Button,
+  onFile,
+  children,
+}: FileButtonProps) {
   const field = useRef<HTMLInputElement>(null);
   return (
     <>

@@ -16,13 +16,28 @@ export interface FilmPickerProps {
   readonly onChange: (filmId: string) => void;
 }
 
-const FilmPickerList = fetchedLate(() => import('./film-picker-list.js'), (m) => m.FilmPickerList);
+const FilmPickerList = fetchedLate(
+  () => import('./film-picker-list.js'),
+  (m) => m.FilmPickerList,
+);
 
 /** A film picked out of the shop's: by swatch, family, how far its colour is off, and what is left of it. */
-export function FilmPicker({ label, films, value, left, colour, placeholder = 'choose a film …', onChange }: FilmPickerProps) {
+export function FilmPicker({
+  label,
+  films,
+  value,
+  left,
+  colour,
+  placeholder = 'choose a film …',
+  onChange,
+}: FilmPickerProps) {
   const chosen = films.find((film) => film.id === value);
   return (
-    <PickerButton label={label} said={chosen?.name ?? (value === '' ? placeholder : 'a film that is no longer here')} mark={chosen && <Swatch film={chosen} size={18} />}>
+    <PickerButton
+      label={label}
+      said={chosen?.name ?? (value === '' ? placeholder : 'a film that is no longer here')}
+      mark={chosen && <Swatch film={chosen} size={18} />}
+    >
       {({ button, close }) => (
         <FilmPickerList
           label={label}

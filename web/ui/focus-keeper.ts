@@ -35,7 +35,12 @@ export function useFocusKeeper(): void {
       look(FRAMES);
     });
     document.addEventListener('focusin', remember);
-    observer.observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ['disabled', 'hidden'] });
+    observer.observe(document.body, {
+      subtree: true,
+      childList: true,
+      attributes: true,
+      attributeFilter: ['disabled', 'hidden'],
+    });
     return () => {
       document.removeEventListener('focusin', remember);
       observer.disconnect();
@@ -45,7 +50,11 @@ export function useFocusKeeper(): void {
 
 /** Whether the focus fell to the body because what had it is gone or can have it no more; to press beside everything is no loss. */
 function isLost([last]: readonly Element[]): boolean {
-  return last !== undefined && (document.activeElement ?? document.body) === document.body && (!last.isConnected || last.matches(':disabled') || !isShown(last));
+  return (
+    last !== undefined &&
+    (document.activeElement ?? document.body) === document.body &&
+    (!last.isConnected || last.matches(':disabled') || !isShown(last))
+  );
 }
 
 function isShown(element: Element): boolean {
@@ -53,6 +62,11 @@ function isShown(element: Element): boolean {
 }
 
 function homeOf(path: readonly Element[]): HTMLElement | null {
-  const home = path.slice(1).find((element) => element instanceof HTMLElement && element.isConnected && element.hasAttribute('tabindex') && isShown(element));
+  const home = path
+    .slice(1)
+    .find(
+      (element) =>
+        element instanceof HTMLElement && element.isConnected && element.hasAttribute('tabindex') && isShown(element),
+    );
   return (home as HTMLElement | undefined) ?? document.getElementById('main');
 }

@@ -18,12 +18,20 @@ export function guardLeaving(mayLeave: LeaveGuard): () => void {
 export function GuardedRouter({ children }: { readonly children: ReactNode }) {
   const [history] = useState(() => createBrowserHistory({ v5Compat: true }));
   const [{ location, action }, setPlace] = useState({ location: history.location, action: history.action });
-  useLayoutEffect(() => history.listen(({ location: now, action: how }) => setPlace({ location: now, action: how })), [history]);
+  useLayoutEffect(
+    () => history.listen(({ location: now, action: how }) => setPlace({ location: now, action: how })),
+    [history],
+  );
   const navigator = useMemo((): Navigator => {
     const asked = (go: () => void) => {
       if (!guard || guard(go)) go();
     };
-    return { createHref: (to) => history.createHref(to), go: (delta) => history.go(delta), push: (to, state) => asked(() => history.push(to, state)), replace: (to, state) => asked(() => history.replace(to, state)) };
+    return {
+      createHref: (to) => history.createHref(to),
+      go: (delta) => history.go(delta),
+      push: (to, state) => asked(() => history.push(to, state)),
+      replace: (to, state) => asked(() => history.replace(to, state)),
+    };
   }, [history]);
   return (
     <Router location={location} navigationType={action} navigator={navigator}>

@@ -15,8 +15,11 @@ interface NumberFieldProps {
 export function NumberField({ label, value, min, max, onChange }: NumberFieldProps) {
   const read = (text: string): Reading<number> => {
     const number = Number(text);
-    if (text.trim() === '' || !Number.isInteger(number)) return { wrong: `“${text}” is not a whole number. Nothing was changed.` };
-    return number < min || number > max ? { wrong: `It must be from ${min} to ${max}. Nothing was changed.` } : { value: number };
+    if (text.trim() === '' || !Number.isInteger(number))
+      return { wrong: `“${text}” is not a whole number. Nothing was changed.` };
+    return number < min || number > max
+      ? { wrong: `It must be from ${min} to ${max}. Nothing was changed.` }
+      : { value: number };
   };
   const nudge = (text: string, way: 1 | -1) => {
     const next = Math.round(Number(text)) + way;
@@ -31,4 +34,6 @@ export function NumberField({ label, value, min, max, onChange }: NumberFieldPro
   );
 }
 
-const Input = styled(FigureInput)`width: 4.5em;`;
+const Input = styled(FigureInput)`
+  width: 4.5em;
+`;

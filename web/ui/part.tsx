@@ -11,10 +11,14 @@ class NotFetched extends Error {}
  * A component that is fetched when it is first shown. One whose fetching failed is fetched again when it is shown again (a component that React
  * itself loads late would fail for good). A browser remembers an address that it could not import from, so it is asked for under another then.
  */
-export function fetchedLate<Module, P extends object>(load: () => Promise<Module>, pick: (module: Module) => ComponentType<P>): ComponentType<P> {
+export function fetchedLate<Module, P extends object>(
+  load: () => Promise<Module>,
+  pick: (module: Module) => ComponentType<P>,
+): ComponentType<P> {
   let lost: string | null = null;
   let tries = 0;
-  const fetched = () => (lost === null ? load() : (import(/* @vite-ignore */ `${lost}?again=${(tries += 1)}`) as Promise<Module>));
+  const fetched = () =>
+    lost === null ? load() : (import(/* @vite-ignore */ `${lost}?again=${(tries += 1)}`) as Promise<Module>);
   const make = () =>
     lazy(() =>
       fetched().then(
@@ -61,7 +65,12 @@ function Broken({ name, error, resetErrorBoundary }: FallbackProps & { readonly 
   const isFetching = error instanceof NotFetched;
   return (
     <Card role="alert">
-      <p>{isFetching ? `${name} could not be fetched. Wry Lantern may have been updated, or was away for a moment.` : `${name} stopped working.`} Your job is safe: everything that is decided is kept.</p>
+      <p>
+        {isFetching
+          ? `${name} could not be fetched. Wry Lantern may have been updated, or was away for a moment.`
+          : `${name} stopped working.`}{' '}
+        Your job is safe: everything that is decided is kept.
+      </p>
       <Row>
         {isFetching ? (
           <>
@@ -80,8 +89,21 @@ function Broken({ name, error, resetErrorBoundary }: FallbackProps & { readonly 
 }
 
 const Card = styled.div`
-  align-self: start; max-width: 34rem; margin: ${space.l}; padding: ${space.m}; display: grid; gap: ${space.m}; font-size: ${type.body};
-  background: ${colour.warnWash}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.m};
+  align-self: start;
+  max-width: 34rem;
+  margin: ${space.l};
+  padding: ${space.m};
+  display: grid;
+  gap: ${space.m};
+  font-size: ${type.body};
+  background: ${colour.warnWash};
+  border: 1px solid ${colour.line};
+  border-left: 4px solid ${colour.warn};
+  border-radius: ${radius.m};
 `;
 
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.s};
+`;

@@ -15,7 +15,9 @@ export function PercentField({ label, value, max, onChange }: PercentFieldProps)
   const read = (text: string): Reading<number> => {
     const number = Number(text.replace(',', '.'));
     if (text.trim() === '' || Number.isNaN(number)) return { wrong: `“${text}” is not a number. Nothing was changed.` };
-    return number < 0 || number > max ? { wrong: `It must be from 0 to ${max}. Nothing was changed.` } : { value: number };
+    return number < 0 || number > max
+      ? { wrong: `It must be from 0 to ${max}. Nothing was changed.` }
+      : { value: number };
   };
   const { draft, props } = useDraft<number>({ label, shown: String(value), read, onKeep: onChange });
   return (
@@ -26,4 +28,6 @@ export function PercentField({ label, value, max, onChange }: PercentFieldProps)
   );
 }
 
-const Input = styled(FigureInput)`width: 3.6em;`;
+const Input = styled(FigureInput)`
+  width: 3.6em;
+`;

@@ -1,5 +1,17 @@
 import { useMemo, useRef } from 'react';
-import { Autocomplete, Button, Dialog, Input, ListBox, ListBoxItem, ListLayout, Popover, SearchField, useFilter, Virtualizer } from 'react-aria-components';
+import {
+  Autocomplete,
+  Button,
+  Dialog,
+  Input,
+  ListBox,
+  ListBoxItem,
+  ListLayout,
+  Popover,
+  SearchField,
+  useFilter,
+  Virtualizer,
+} from 'react-aria-components';
 import styled from 'styled-components';
 import { colour, radius, space, type, width } from '../tokens.js';
 import type { PickOption } from './picker.js';
@@ -81,25 +93,82 @@ export function PickerList({ label, value, options, button, onPick, onClose }: P
 }
 
 const Sheet = styled(Dialog)`
-  width: min(400px, calc(100vw - 24px)); background: ${colour.raised}; border: 1px solid ${colour.line}; border-radius: ${radius.m}; box-shadow: 0 10px 34px ${colour.shadow}; overflow: hidden; outline: none;
-  @media (max-width: ${width.phone}) { width: calc(100vw - 24px); }
+  width: min(400px, calc(100vw - 24px));
+  background: ${colour.raised};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  box-shadow: 0 10px 34px ${colour.shadow};
+  overflow: hidden;
+  outline: none;
+  @media (max-width: ${width.phone}) {
+    width: calc(100vw - 24px);
+  }
 `;
 
 const Search = styled(SearchField)`
-  display: flex; border-bottom: 1px solid ${colour.faint};
-  input { flex: 1; border: 0; padding: ${space.s} ${space.m}; background: transparent; color: ${colour.ink}; font-size: ${type.small}; outline: none; }
-  button { border: 0; background: none; color: ${colour.quiet}; padding: 0 ${space.m}; cursor: pointer; }
-  &[data-empty] button { display: none; }
+  display: flex;
+  border-bottom: 1px solid ${colour.faint};
+  input {
+    flex: 1;
+    border: 0;
+    padding: ${space.s} ${space.m};
+    background: transparent;
+    color: ${colour.ink};
+    font-size: ${type.small};
+    outline: none;
+  }
+  button {
+    border: 0;
+    background: none;
+    color: ${colour.quiet};
+    padding: 0 ${space.m};
+    cursor: pointer;
+  }
+  &[data-empty] button {
+    display: none;
+  }
 `;
 
-const List = styled(ListBox)`overflow-y: auto; outline: none;` as unknown as typeof ListBox;
+const List = styled(ListBox)`
+  overflow-y: auto;
+  outline: none;
+` as unknown as typeof ListBox;
 
 const Row = styled(ListBoxItem)`
-  display: flex; align-items: center; gap: ${space.s}; height: ${ROW_PX}px; padding: 0 ${space.s}; margin: 0 4px; border-radius: ${radius.s}; cursor: pointer; outline: none; font-size: ${type.small};
-  span:not([aria-hidden]) { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  small { margin-left: auto; color: ${colour.quiet}; white-space: nowrap; font-variant-numeric: tabular-nums; }
-  &[data-selected] { font-weight: 650; background: ${colour.faint}; }
-  &[data-focused] { background: ${colour.accentWash}; outline: 2px solid ${colour.accent}; outline-offset: -2px; }
+  display: flex;
+  align-items: center;
+  gap: ${space.s};
+  height: ${ROW_PX}px;
+  padding: 0 ${space.s};
+  margin: 0 4px;
+  border-radius: ${radius.s};
+  cursor: pointer;
+  outline: none;
+  font-size: ${type.small};
+  span:not([aria-hidden]) {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small {
+    margin-left: auto;
+    color: ${colour.quiet};
+    white-space: nowrap;
+    font-variant-numeric: tabular-nums;
+  }
+  &[data-selected] {
+    font-weight: 650;
+    background: ${colour.faint};
+  }
+  &[data-focused] {
+    background: ${colour.accentWash};
+    outline: 2px solid ${colour.accent};
+    outline-offset: -2px;
+  }
 `;
 
-const Empty = styled.p`padding: ${space.m}; color: ${colour.quiet}; font-size: ${type.small};`;
+const Empty = styled.p`
+  padding: ${space.m};
+  color: ${colour.quiet};
+  font-size: ${type.small};
+`;

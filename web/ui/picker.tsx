@@ -99,10 +99,37 @@ export function PickerButton({ label, said, mark, isDisabled = false, children }
 }
 
 const Shown = styled.button`
-  display: inline-flex; align-items: center; gap: 6px; max-width: 100%; min-height: 30px; padding: 3px ${space.s}; cursor: pointer; vertical-align: middle; text-align: left;
-  border: 1px solid ${colour.line}; border-radius: ${radius.m}; background: ${colour.raised}; color: ${colour.ink}; font: 500 ${type.small}/1.2 ${type.text};
-  > span:not([aria-hidden]) { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  i { margin-left: auto; color: ${colour.quiet}; font-style: normal; font-size: 0.75em; }
-  &:hover:not(:disabled) { border-color: ${colour.accent}; }
-  &:disabled { color: ${colour.quiet}; border-style: dashed; cursor: default; }
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  max-width: 100%;
+  min-height: 30px;
+  padding: 3px ${space.s};
+  cursor: pointer;
+  vertical-align: middle;
+  text-align: left;
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  background: ${colour.raised};
+  color: ${colour.ink};
+  font: 500 ${type.small} / 1.2 ${type.text};
+  > span:not([aria-hidden]) {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  i {
+    margin-left: auto;
+    color: ${colour.quiet};
+    font-style: normal;
+    font-size: 0.75em;
+  }
+  &:hover:not(:disabled) {
+    border-color: ${colour.accent};
+  }
+  &:disabled {
+    color: ${colour.quiet};
+    border-style: dashed;
+    cursor: default;
+  }
 `;

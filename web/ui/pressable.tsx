@@ -4,6 +4,12 @@ import { buttonLook, mainLook, wordLook } from './button-look.js';
 
 /* Buttons that work together with the component library: inside its lists, and to open its file dialogs. */
 
-export const PressableButton = styled(Button)`${buttonLook}`;
-export const PressableMainButton = styled(Button)`${mainLook}`;
-export const PressableWordButton = styled(Button)`${wordLook}`;
+export const PressableButton = styled(Button)`
+  ${buttonLook}
+`;
+export const PressableMainButton = styled(Button)`
+  ${mainLook}
+`;
+export const PressableWordButton = styled(Button)`
+  ${wordLook}
+`;

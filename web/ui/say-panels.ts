@@ -10,6 +10,10 @@ export function sayPanels(panels: readonly PanelNumber[]): string {
   const numbers = panels.filter(({ label }) => label === null).map(({ number }) => String(number));
   const called = panels.flatMap(({ label }) => label ?? []);
   // Of many the first are named.
-  const named = called.length > MOST_NAMED + 1 ? [...called.slice(0, MOST_NAMED), `${called.length - MOST_NAMED} more`] : called;
-  return listed([...named, ...(numbers.length > 0 ? [`${numbers.length > 1 ? 'panels' : 'panel'} ${listed(numbers)} of ${of}`] : [])]);
+  const named =
+    called.length > MOST_NAMED + 1 ? [...called.slice(0, MOST_NAMED), `${called.length - MOST_NAMED} more`] : called;
+  return listed([
+    ...named,
+    ...(numbers.length > 0 ? [`${numbers.length > 1 ? 'panels' : 'panel'} ${listed(numbers)} of ${of}`] : []),
+  ]);
 }

@@ -7,6 +7,11 @@ export function sayPiece({ kind, number }: Pick<StockPiece, 'kind' | 'number'>):
 }
 
 /** How large a piece is: of a roll its width. */
-export function saySize({ kind, widthMm, lengthMm }: Pick<StockPiece, 'kind' | 'widthMm' | 'lengthMm'>, unit: LengthUnit): string {
-  return kind === 'roll' ? `${formatLength(widthMm, unit)} ${unit} wide` : `${formatLength(widthMm, unit)} × ${formatLength(lengthMm, unit)} ${unit}`;
+export function saySize(
+  { kind, widthMm, lengthMm }: Pick<StockPiece, 'kind' | 'widthMm' | 'lengthMm'>,
+  unit: LengthUnit,
+): string {
+  return kind === 'roll'
+    ? `${formatLength(widthMm, unit)} ${unit} wide`
+    : `${formatLength(widthMm, unit)} × ${formatLength(lengthMm, unit)} ${unit}`;
 }

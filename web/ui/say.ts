@@ -2,7 +2,13 @@
 export function sayDay(day: string): string {
   const date = new Date(`${day}T12:00:00Z`);
   const sameYear = date.getUTCFullYear() === new Date().getFullYear();
-  return date.toLocaleDateString('en-GB', { timeZone: 'UTC', weekday: 'short', day: 'numeric', month: 'short', ...(sameYear ? {} : { year: 'numeric' }) });
+  return date.toLocaleDateString('en-GB', {
+    timeZone: 'UTC',
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    ...(sameYear ? {} : { year: 'numeric' }),
+  });
 }
 
 /** "24 Nov, 09:05". */

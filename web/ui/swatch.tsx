@@ -3,8 +3,16 @@ import type { Film, Picture } from '../../core/shop/index.js';
 import { colour, radius } from '../tokens.js';
 
 /** A cutting of film: its colour, and its finish as a sign that reads without colour; of a pattern film its picture. */
-export function Swatch({ film, size = 22 }: { readonly film: Pick<Film, 'colour' | 'finish'> & Partial<Pick<Film, 'pattern'>>; readonly size?: number }) {
-  const look = film.pattern ? { backgroundImage: `url(${pictureUrl(film.pattern.picture)})`, backgroundSize: 'cover' } : { backgroundImage: FINISH[film.finish] };
+export function Swatch({
+  film,
+  size = 22,
+}: {
+  readonly film: Pick<Film, 'colour' | 'finish'> & Partial<Pick<Film, 'pattern'>>;
+  readonly size?: number;
+}) {
+  const look = film.pattern
+    ? { backgroundImage: `url(${pictureUrl(film.pattern.picture)})`, backgroundSize: 'cover' }
+    : { backgroundImage: FINISH[film.finish] };
   return <Chip aria-hidden $size={size} style={{ backgroundColor: film.colour, ...look }} />;
 }
 
@@ -21,7 +29,13 @@ const FINISH: Readonly<Record<Film['finish'], string>> = {
 };
 
 const Chip = styled.span<{ $size: number }>`
-  display: inline-block; flex: none; width: ${(p) => p.$size}px; height: ${(p) => p.$size}px; vertical-align: -5px;
+  display: inline-block;
+  flex: none;
+  width: ${(p) => p.$size}px;
+  height: ${(p) => p.$size}px;
+  vertical-align: -5px;
   /* A film's colour is what it is, whatever the system paints everything else with. */
-  forced-color-adjust: none; border: 1px solid ${colour.quiet}; border-radius: ${radius.s} ${radius.s} ${radius.s} 8px;
+  forced-color-adjust: none;
+  border: 1px solid ${colour.quiet};
+  border-radius: ${radius.s} ${radius.s} ${radius.s} 8px;
 `;

@@ -1,4 +1,13 @@
-import { useEffect, useId, useRef, useState, useSyncExternalStore, type ChangeEvent, type KeyboardEvent, type RefObject } from 'react';
+import {
+  useEffect,
+  useId,
+  useRef,
+  useState,
+  useSyncExternalStore,
+  type ChangeEvent,
+  type KeyboardEvent,
+  type RefObject,
+} from 'react';
 import { Draft, type DraftOptions, type Reading } from './draft.js';
 import { useNotify } from './notices.js';
 
@@ -41,13 +50,18 @@ export function useDraftOf<T>(options: DraftOptions<T>): Draft<T> {
 }
 
 /** A field whose text is kept as one step when it is left, on Enter, or when it goes away; Escape gives it up. */
-export function useDraft<T, E extends Field = HTMLInputElement>({ nudge, isLong = false, ...options }: DraftFieldOptions<T>): DraftField<E> {
+export function useDraft<T, E extends Field = HTMLInputElement>({
+  nudge,
+  isLong = false,
+  ...options
+}: DraftFieldOptions<T>): DraftField<E> {
   const notify = useNotify();
   const ref = useRef<E>(null);
   const wrongId = useId();
   const draft = useDraftOf<T>({
     ...options,
-    onLost: (text, wrong) => notify(`What was typed for “${options.label}” was not taken: ${text.slice(0, 60)}. ${wrong}`),
+    onLost: (text, wrong) =>
+      notify(`What was typed for “${options.label}” was not taken: ${text.slice(0, 60)}. ${wrong}`),
     focus: () => ref.current?.focus(),
   });
   const { text, wrong } = useSyncExternalStore(draft.listen, () => draft.state);

@@ -10,7 +10,12 @@ export interface Paint {
   readonly matrix: Matrix;
   readonly how:
     | { readonly kind: 'fill'; readonly rule: FillRule }
-    | { readonly kind: 'stroke'; readonly style: StrokeStyle; readonly dashes: readonly number[]; readonly dashOffset: number };
+    | {
+        readonly kind: 'stroke';
+        readonly style: StrokeStyle;
+        readonly dashes: readonly number[];
+        readonly dashOffset: number;
+      };
   readonly clips: readonly Clip[];
   /** What a maker can find again: `<path id="hull">, line 12`. */
   readonly element: string;
@@ -22,7 +27,14 @@ export interface Paint {
 
 /** An area that a paint is cut down to: the union of its outlines, themselves cut down to `clips`. One that hides takes itself out of those before it. */
 export interface Clip {
-  readonly outlines: readonly { readonly curves: Curves; readonly matrix: Matrix; readonly rule: FillRule; readonly clips: readonly Clip[]; readonly isLetter?: boolean; readonly hides?: boolean }[];
+  readonly outlines: readonly {
+    readonly curves: Curves;
+    readonly matrix: Matrix;
+    readonly rule: FillRule;
+    readonly clips: readonly Clip[];
+    readonly isLetter?: boolean;
+    readonly hides?: boolean;
+  }[];
   readonly clips: readonly Clip[];
 }
 

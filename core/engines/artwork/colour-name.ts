@@ -29,5 +29,10 @@ export function colourName(hex: string): string {
 
 /** "Moderate Red" is red to everyone, and what follows a comma or "see" is for the reader of the list. */
 function plainly(name: string): string {
-  return name.replace(/,.*| see .*/, '').toLowerCase().replace(/^moderate /, '').replace(/^brilliant /, 'bright ').replaceAll('gray', 'grey');
+  return name
+    .replace(/,.*| see .*/, '')
+    .toLowerCase()
+    .replace(/^moderate /, '')
+    .replace(/^brilliant /, 'bright ')
+    .replaceAll('gray', 'grey');
 }

@@ -1,7 +1,25 @@
-import { differenceCiede2000, formatHex, modeHsl, modeHwb, modeLab, modeLab65, modeLch, modeLch65, modeOklab, modeOklch, modeP3, modeRgb, modeXyz65, parse, useMode, type Rgb } from 'culori/fn';
+import {
+  differenceCiede2000,
+  formatHex,
+  modeHsl,
+  modeHwb,
+  modeLab,
+  modeLab65,
+  modeLch,
+  modeLch65,
+  modeOklab,
+  modeOklch,
+  modeP3,
+  modeRgb,
+  modeXyz65,
+  parse,
+  useMode,
+  type Rgb,
+} from 'culori/fn';
 
 // What CSS can write, and Lab for differences. The library knows many more, and the page would load them all.
-for (const mode of [modeHsl, modeHwb, modeLab, modeLab65, modeLch, modeLch65, modeOklab, modeOklch, modeP3, modeXyz65]) useMode(mode as Parameters<typeof useMode>[0]);
+for (const mode of [modeHsl, modeHwb, modeLab, modeLab65, modeLch, modeLch65, modeOklab, modeOklch, modeP3, modeXyz65])
+  useMode(mode as Parameters<typeof useMode>[0]);
 const toRgb = useMode(modeRgb);
 
 /** A CSS colour as "#rrggbb" and its own opacity (0 to 1), or null when it is none. */
@@ -51,11 +69,15 @@ export function colourLightness(hex: string): number {
 export const colourDifference: (hexA: string, hexB: string) => number = differenceCiede2000();
 
 /** Finds the nearest of a list that is asked often (CIEDE2000), and how far it is. */
-export function nearestIn<T extends { readonly hex: string }>(list: readonly T[]): (hex: string) => { readonly nearest: T; readonly difference: number } {
+export function nearestIn<T extends { readonly hex: string }>(
+  list: readonly T[],
+): (hex: string) => { readonly nearest: T; readonly difference: number } {
   const difference = differenceCiede2000();
   const labs = list.map((one) => ({ one, lab: toLab(parse(one.hex)!) }));
   return (hex) => {
     const lab = toLab(parse(hex)!);
-    return labs.map((other) => ({ nearest: other.one, difference: difference(lab, other.lab) })).reduce((best, other) => (other.difference < best.difference ? other : best));
+    return labs
+      .map((other) => ({ nearest: other.one, difference: difference(lab, other.lab) }))
+      .reduce((best, other) => (other.difference < best.difference ? other : best));
   };
 }

@@ -6,11 +6,15 @@ import type { Artwork } from './artwork.js';
  * they come as polylines in mm, y down, closed ones ending on the point they began with. The rest stays an artwork.
  */
 export function splitCutLines(artwork: Artwork): { areas: Artwork; lines: Polyline[] } {
-  const filled = new Set(artwork.paints.filter((paint) => paint.how.kind === 'fill').map((paint) => paint.elementIndex));
+  const filled = new Set(
+    artwork.paints.filter((paint) => paint.how.kind === 'fill').map((paint) => paint.elementIndex),
+  );
   const followed = artwork.paints.filter((paint) => paint.how.kind === 'stroke' && !filled.has(paint.elementIndex));
   const lines = followed
     .flatMap((paint) => flatten(paint.curves, paint.matrix, tolerances.FLATTEN_MM))
     .filter((line) => line.points.length >= 4)
-    .map((line) => (line.closed ? { points: Float64Array.of(...line.points, line.points[0]!, line.points[1]!), closed: true } : line));
+    .map((line) =>
+      line.closed ? { points: Float64Array.of(...line.points, line.points[0]!, line.points[1]!), closed: true } : line,
+    );
   return { areas: { ...artwork, paints: artwork.paints.filter((paint) => !followed.includes(paint)) }, lines };
 }

@@ -48,7 +48,8 @@ export function dashed(lines: readonly Polyline[], lengths: readonly number[], o
     if (dash.length < 4) continue;
     const first = out[firstOf];
     // On a closed line the last dash runs on into the first, round the corner where the line begins.
-    if (line.closed && beginsDrawn && first) out[firstOf] = { points: Float64Array.from([...dash, ...first.points.subarray(2)]), closed: false };
+    if (line.closed && beginsDrawn && first)
+      out[firstOf] = { points: Float64Array.from([...dash, ...first.points.subarray(2)]), closed: false };
     else out.push({ points: Float64Array.from(dash), closed: line.closed && !first && beginsDrawn && index % 2 === 0 });
   }
   return out;

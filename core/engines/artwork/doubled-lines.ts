@@ -24,8 +24,14 @@ interface Side {
  *
  * @param loops closed outlines beside them, which stay as they are
  */
-export function withoutDoubledLines(open: readonly OpenLine[], loops: readonly ArrayLike<number>[]): { readonly open: number[][]; readonly doubled: number } {
-  const whole = [...sidesOf(open), ...loops.flatMap((loop) => sidesOfLine([...Array.from(loop), loop[0]!, loop[1]!], -1))];
+export function withoutDoubledLines(
+  open: readonly OpenLine[],
+  loops: readonly ArrayLike<number>[],
+): { readonly open: number[][]; readonly doubled: number } {
+  const whole = [
+    ...sidesOf(open),
+    ...loops.flatMap((loop) => sidesOfLine([...Array.from(loop), loop[0]!, loop[1]!], -1)),
+  ];
   if (open.length === 0 || whole.length < 2) return { open: open.map((line) => [...line]), doubled: 0 };
   const sides = splitWhereTheyOverlap(whole);
   const corners = new Corners();
@@ -44,7 +50,17 @@ export function withoutDoubledLines(open: readonly OpenLine[], loops: readonly A
   const dropped = new Set<number>();
   const meeting = meetingsOf(groups.values());
   for (const part of connected(doubled)) {
-    const isOdd = (keep: 0 | 1) => part.corners.filter((corner) => (meeting.get(corner)! - part.groups.reduce((sum, group) => sum + (group.from === corner || group.to === corner ? group.sides.length - keep : 0), 0)) % 2 !== 0).length;
+    const isOdd = (keep: 0 | 1) =>
+      part.corners.filter(
+        (corner) =>
+          (meeting.get(corner)! -
+            part.groups.reduce(
+              (sum, group) => sum + (group.from === corner || group.to === corner ? group.sides.length - keep : 0),
+              0,
+            )) %
+            2 !==
+          0,
+      ).length;
     const keep = isOdd(0) < isOdd(1) ? 0 : 1;
     // A closed loop's own side stays; the copies beside it go.
     for (const group of part.groups) {
@@ -62,14 +78,21 @@ function sidesOf(lines: readonly OpenLine[]): Side[] {
 
 function sidesOfLine(line: OpenLine, index: number): Side[] {
   const sides: Side[] = [];
-  for (let i = 2; i < line.length; i += 2) sides.push({ line: index, x: line[i - 2]!, y: line[i - 1]!, endX: line[i]!, endY: line[i + 1]! });
+  for (let i = 2; i < line.length; i += 2)
+    sides.push({ line: index, x: line[i - 2]!, y: line[i - 1]!, endX: line[i]!, endY: line[i + 1]! });
   return sides;
 }
 
 /** Sides that lie along each other in part are divided there, so that what they share is drawn twice exactly. */
 function splitWhereTheyOverlap(sides: readonly Side[]): Side[] {
   const index = new Flatbush(sides.length);
-  for (const { x, y, endX, endY } of sides) index.add(Math.min(x, endX) - SAME_MM, Math.min(y, endY) - SAME_MM, Math.max(x, endX) + SAME_MM, Math.max(y, endY) + SAME_MM);
+  for (const { x, y, endX, endY } of sides)
+    index.add(
+      Math.min(x, endX) - SAME_MM,
+      Math.min(y, endY) - SAME_MM,
+      Math.max(x, endX) + SAME_MM,
+      Math.max(y, endY) + SAME_MM,
+    );
   index.finish();
   return sides.flatMap((side, i): Side[] => {
     const { line, x, y, endX, endY } = side;
@@ -83,13 +106,25 @@ function splitWhereTheyOverlap(sides: readonly Side[]): Side[] {
       const along = (px: number, py: number) => (px - x) * ux + (py - y) * uy;
       const off = (px: number, py: number) => Math.abs((py - y) * ux - (px - x) * uy);
       if (off(other.x, other.y) > SAME_MM || off(other.endX, other.endY) > SAME_MM) return false;
-      const [from, to] = [along(other.x, other.y), along(other.endX, other.endY)].sort((a, b) => a - b) as [number, number];
-      if (Math.min(to, length) - Math.max(from, 0) > LEAST_OVERLAP_MM) cuts.push(...[from, to].filter((at) => at > SAME_MM && at < length - SAME_MM));
+      const [from, to] = [along(other.x, other.y), along(other.endX, other.endY)].sort((a, b) => a - b) as [
+        number,
+        number,
+      ];
+      if (Math.min(to, length) - Math.max(from, 0) > LEAST_OVERLAP_MM)
+        cuts.push(...[from, to].filter((at) => at > SAME_MM && at < length - SAME_MM));
       return false;
     });
     if (cuts.length === 0) return [side];
-    const at = [0, ...[...new Set(cuts)].sort((a, b) => a - b), length].filter((v, k, all) => k === 0 || v - all[k - 1]! > SAME_MM);
-    return at.slice(1).map((to, k) => ({ line, x: x + ux * at[k]!, y: y + uy * at[k]!, endX: k + 2 === at.length ? endX : x + ux * to, endY: k + 2 === at.length ? endY : y + uy * to }));
+    const at = [0, ...[...new Set(cuts)].sort((a, b) => a - b), length].filter(
+      (v, k, all) => k === 0 || v - all[k - 1]! > SAME_MM,
+    );
+    return at.slice(1).map((to, k) => ({
+      line,
+      x: x + ux * at[k]!,
+      y: y + uy * at[k]!,
+      endX: k + 2 === at.length ? endX : x + ux * to,
+      endY: k + 2 === at.length ? endY : y + uy * to,
+    }));
   });
 }
 
@@ -102,7 +137,9 @@ class Corners {
     const [cx, cy] = [Math.floor(x / SAME_MM), Math.floor(y / SAME_MM)];
     for (let dx = -1; dx <= 1; dx += 1) {
       for (let dy = -1; dy <= 1; dy += 1) {
-        const known = this.#cells.get(`${cx + dx} ${cy + dy}`)?.find((corner) => Math.hypot(corner.x - x, corner.y - y) <= SAME_MM);
+        const known = this.#cells
+          .get(`${cx + dx} ${cy + dy}`)
+          ?.find((corner) => Math.hypot(corner.x - x, corner.y - y) <= SAME_MM);
         if (known) return known.id;
       }
     }
@@ -121,14 +158,16 @@ interface Group {
 /** How many sides meet at each corner. */
 function meetingsOf(groups: Iterable<Group>): Map<number, number> {
   const meeting = new Map<number, number>();
-  for (const { from, to, sides } of groups) for (const corner of [from, to]) meeting.set(corner, (meeting.get(corner) ?? 0) + sides.length);
+  for (const { from, to, sides } of groups)
+    for (const corner of [from, to]) meeting.set(corner, (meeting.get(corner) ?? 0) + sides.length);
   return meeting;
 }
 
 /** Doubled stretches that hang together, with their corners. */
 function connected(groups: readonly Group[]): { readonly groups: Group[]; readonly corners: number[] }[] {
   const byCorner = new Map<number, Group[]>();
-  for (const group of groups) for (const corner of [group.from, group.to]) byCorner.set(corner, [...(byCorner.get(corner) ?? []), group]);
+  for (const group of groups)
+    for (const corner of [group.from, group.to]) byCorner.set(corner, [...(byCorner.get(corner) ?? []), group]);
   const seen = new Set<Group>();
   return groups.flatMap((start) => {
     if (seen.has(start)) return [];

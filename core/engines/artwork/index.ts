@@ -13,7 +13,14 @@ export type { LetterChoice } from './lettering/set-lettering.js';
 export { scriptsIn, setsScriptsOf } from './lettering/scripts.js';
 export { shippedFont, SHIPPED_FONTS, type OtherScript, type ShippedFont } from './lettering/shipped-fonts.js';
 export type { Noticed, NoticedCode, NoticedOf } from './noticed.js';
-export { flattenTolerance, NOTHING_PUT_RIGHT, paintPlaced, paintRegions, type PaintPlace, type PaintRepair } from './paint-regions.js';
+export {
+  flattenTolerance,
+  NOTHING_PUT_RIGHT,
+  paintPlaced,
+  paintRegions,
+  type PaintPlace,
+  type PaintRepair,
+} from './paint-regions.js';
 export { paintedBox } from './painted-box.js';
 export type { UnpackerOf } from './picture/decode-picture.js';
 export { pictureKind, type PictureKind } from './picture/pixels.js';

@@ -39,7 +39,7 @@ export function joinLoops(lines: readonly OpenLine[], tolerance: number): { loop
     let chain = [...lines[start]!];
     const gap = () => (chain.length > 4 ? Math.hypot(chain[0]! - chain.at(-2)!, chain[1]! - chain.at(-1)!) : Infinity);
     const isClosed = () => gap() <= tolerance;
-    for (let turned = false; ; ) {
+    for (let turned = false; ;) {
       const next = nextAt(chain.at(-2)!, chain.at(-1)!);
       // Lines may be shorter than the tolerance: a chain ends where it began only when nothing nearer goes on.
       if (isClosed() && (!next || gap() <= next.apart)) break;
@@ -80,7 +80,10 @@ export function joiningReach(open: readonly OpenLine[], joinedMm: number): numbe
 function nearestEnds(lines: readonly OpenLine[]): number[] {
   const ends = lines.flatMap((line) => {
     const longMm = lineLength(line);
-    return [{ x: line[0]!, y: line[1]!, longMm }, { x: line.at(-2)!, y: line.at(-1)!, longMm }];
+    return [
+      { x: line[0]!, y: line[1]!, longMm },
+      { x: line.at(-2)!, y: line.at(-1)!, longMm },
+    ];
   });
   return ends.map((end, at) =>
     Math.min(

@@ -28,7 +28,10 @@ export class LooseLines {
     const closed = [...this.#byColour.values()].flatMap(({ paint, at, lines }): Closed[] => {
       if (lines.length === 0) return [];
       const { loops, open } = joinLoops(lines, toleranceMm);
-      const rings = areaOfLines([...loops, ...open].map((line) => ({ points: Float64Array.from(line), closed: true })), 'evenodd');
+      const rings = areaOfLines(
+        [...loops, ...open].map((line) => ({ points: Float64Array.from(line), closed: true })),
+        'evenodd',
+      );
       return [{ paint, at, rings, open }];
     });
     return closed.reverse();

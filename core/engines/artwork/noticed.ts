@@ -28,7 +28,10 @@ export interface NoticedFigures {
   'blur-left': Named;
   blurred: Named;
   'shadow-left': Named;
-  'font-missing': Named & { readonly family: string; readonly standIns: readonly { readonly id: string; readonly name: string }[] };
+  'font-missing': Named & {
+    readonly family: string;
+    readonly standIns: readonly { readonly id: string; readonly name: string }[];
+  };
   'font-weight': { readonly font: string; readonly here: number; readonly asked: number };
   'foreign-left': Named;
   'gradient-banded': Named;

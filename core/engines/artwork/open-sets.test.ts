@@ -7,7 +7,17 @@ import { paintRegions, readSvg, type Artwork } from './index.js';
 
 const SCHOOLS: readonly School[] = ['overlay', 'inlay', 'trapped'];
 /** Findings that say that the look cannot be kept in flat film. */
-const LOST = new Set(['gradient-flattened', 'pattern-left', 'mask-ignored', 'filter-ignored', 'picture-left', 'text-left', 'opacity-flattened', 'blend-ignored', 'colour-unknown']);
+const LOST = new Set([
+  'gradient-flattened',
+  'pattern-left',
+  'mask-ignored',
+  'filter-ignored',
+  'picture-left',
+  'text-left',
+  'opacity-flattened',
+  'blend-ignored',
+  'colour-unknown',
+]);
 
 const read = ({ name, svg }: OpenArtwork) => readSvg(new TextEncoder().encode(svg), name);
 
@@ -15,7 +25,10 @@ function remade(artwork: Artwork, school: School): string {
   const { regions } = paintRegions(artwork, 1);
   const separation = separate(regions.map((r) => ({ layer: r.colour, rings: r.rings })));
   const { layers } = buildLayers(separation, { school, trapMm: 0.3 });
-  return layersSvg(layers.map((l) => ({ colour: l.key, path: ringsToPathData(l.cut) })), artwork);
+  return layersSvg(
+    layers.map((l) => ({ colour: l.key, path: ringsToPathData(l.cut) })),
+    artwork,
+  );
 }
 
 describe('flat artwork of five open sets, taken apart and laid together again', () => {
@@ -25,7 +38,10 @@ describe('flat artwork of five open sets, taken apart and laid together again', 
 
   it('is at least 40 drawings', () => expect(flat.length).toBeGreaterThanOrEqual(40));
 
-  it.each(flat.map((drawing, i) => ({ ...drawing, school: SCHOOLS[i % 3]! })))('looks as it was drawn: $name, $school', ({ svg, artwork, school }) => {
-    expect(pictureDifference(svg, remade(artwork, school))).toBeLessThanOrEqual(0.005);
-  });
+  it.each(flat.map((drawing, i) => ({ ...drawing, school: SCHOOLS[i % 3]! })))(
+    'looks as it was drawn: $name, $school',
+    ({ svg, artwork, school }) => {
+      expect(pictureDifference(svg, remade(artwork, school))).toBeLessThanOrEqual(0.005);
+    },
+  );
 });

@@ -24,10 +24,22 @@ export function nothingSaid(): Said {
 /** It by code, with its figures. `joinedMm` is how far apart ends were joined already. */
 export function noticedOf({ outside, hairlines, crossings, refused, open }: Said, joinedMm: number): Noticed[] {
   return [
-    ...refused.map(({ why, element }): Noticed => (why === 'out-of-range' ? { code: why, what: element, why: 'far' } : { code: why, element })),
-    ...(outside.length > 0 ? [{ code: 'outside-frame', count: outside.length, where: outside.reduce<Box | null>(joinBoxes, null)! } as const] : []),
-    ...(hairlines.length > 0 ? [{ code: 'hairlines', thinnestMm: HAIRLINE_STROKE_MM, ...atPlaces(hairlines) } as const] : []),
-    ...open.map(({ colour, lines }): Noticed => ({ code: 'open-outline', colour, fills: true, reachMm: joiningReach(lines, Math.max(JOIN_MM, joinedMm)), ...atPlaces(lines.map((line) => boundsOf([Float64Array.from(line)])!)) })),
+    ...refused.map(({ why, element }): Noticed =>
+      why === 'out-of-range' ? { code: why, what: element, why: 'far' } : { code: why, element },
+    ),
+    ...(outside.length > 0
+      ? [{ code: 'outside-frame', count: outside.length, where: outside.reduce<Box | null>(joinBoxes, null)! } as const]
+      : []),
+    ...(hairlines.length > 0
+      ? [{ code: 'hairlines', thinnestMm: HAIRLINE_STROKE_MM, ...atPlaces(hairlines) } as const]
+      : []),
+    ...open.map(({ colour, lines }): Noticed => ({
+      code: 'open-outline',
+      colour,
+      fills: true,
+      reachMm: joiningReach(lines, Math.max(JOIN_MM, joinedMm)),
+      ...atPlaces(lines.map((line) => boundsOf([Float64Array.from(line)])!)),
+    })),
     ...(crossings.length > 0 ? [{ code: 'self-crossing', ...atPlaces(crossings) } as const] : []),
   ];
 }
@@ -36,9 +48,11 @@ export function noticedOf({ outside, hairlines, crossings, refused, open }: Said
 export function boxOfCrossings(lines: readonly Polyline[], rings: Rings): Box | null {
   // Far under the kernel's own rounding two points are one; a cell's four corners are tried, since a point may lie by its edge.
   const corners = new Set<number>();
-  for (const { points } of lines) for (let i = 0; i < points.length; i += 2) corners.add(pointCell(points[i]!, points[i + 1]!));
+  for (const { points } of lines)
+    for (let i = 0; i < points.length; i += 2) corners.add(pointCell(points[i]!, points[i + 1]!));
   const near = 2e-7;
-  const isOld = (x: number, y: number) => [-near, near].some((dx) => [-near, near].some((dy) => corners.has(pointCell(x + dx, y + dy))));
+  const isOld = (x: number, y: number) =>
+    [-near, near].some((dx) => [-near, near].some((dy) => corners.has(pointCell(x + dx, y + dy))));
   const crossings: number[] = [];
   for (const ring of rings) {
     for (let i = 0; i < ring.length; i += 2) {

@@ -1,4 +1,14 @@
-import { boundsOf, compose, IDENTITY, stretchOf, transformRing, widenBox, type Box, type Curves, type Matrix } from '../../geometry/index.js';
+import {
+  boundsOf,
+  compose,
+  IDENTITY,
+  stretchOf,
+  transformRing,
+  widenBox,
+  type Box,
+  type Curves,
+  type Matrix,
+} from '../../geometry/index.js';
 import type { Paint } from './artwork.js';
 
 /** A box that holds all of a paint, by default in mm on the artboard: its curves lie within their control points, its stroke within its width. Null for nothing. */
@@ -8,7 +18,8 @@ export function paintReach({ curves, matrix: own, how }: Paint, to: Matrix = IDE
   if (!box || how.kind === 'fill') return box;
   // A square cap's corner is √2 times half the width away; a mitred corner as far as its limit lets it.
   const { width, cap, join, miterLimit } = how.style;
-  const by = (width / 2) * stretchOf(matrix) * Math.max(cap === 'square' ? Math.SQRT2 : 1, join === 'miter' ? miterLimit : 1);
+  const by =
+    (width / 2) * stretchOf(matrix) * Math.max(cap === 'square' ? Math.SQRT2 : 1, join === 'miter' ? miterLimit : 1);
   return widenBox(box, by);
 }
 

@@ -41,7 +41,12 @@ export interface PaintRepair {
 }
 
 /** An artwork as it is drawn. */
-export const NOTHING_PUT_RIGHT: PaintRepair = { hairlines: 'keep', fillCrossings: false, joinEndsMm: 0, beyondArtboard: 'cut' };
+export const NOTHING_PUT_RIGHT: PaintRepair = {
+  hairlines: 'keep',
+  fillCrossings: false,
+  joinEndsMm: 0,
+  beyondArtboard: 'cut',
+};
 
 /** Where an artwork is painted, and the remedies that are taken on the way. */
 export interface PaintPlace {
@@ -55,7 +60,11 @@ export interface PaintPlace {
 }
 
 /** The same for an artwork by itself, `scale` times its own size, nothing put right, its curves as true as they are cut or to `toleranceMm`. */
-export function paintRegions(artwork: Artwork, scale: number, toleranceMm = flattenTolerance(Math.max(artwork.widthMm, artwork.heightMm) * scale)): { regions: PaintedRegion[]; noticed: Noticed[] } {
+export function paintRegions(
+  artwork: Artwork,
+  scale: number,
+  toleranceMm = flattenTolerance(Math.max(artwork.widthMm, artwork.heightMm) * scale),
+): { regions: PaintedRegion[]; noticed: Noticed[] } {
   return paintPlaced(artwork, { matrix: scaling(scale), toleranceMm, repair: NOTHING_PUT_RIGHT, rules: EVERYWHERE });
 }
 
@@ -90,15 +99,36 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
     const slack = tolerances.FLATTEN_MM;
     // The frame of a picture is no artboard: it lies round what makes up most of it.
     const isTaken = artwork.isPicture === true || place.repair.beyondArtboard === 'take';
-    if (!isTaken && (box.minX < edge.minX - slack || box.minY < edge.minY - slack || box.maxX > edge.maxX + slack || box.maxY > edge.maxY + slack)) said.outside.push(box);
-    if (!isTaken && (isTurned(place.matrix) || box.minX < edge.minX || box.minY < edge.minY || box.maxX > edge.maxX || box.maxY > edge.maxY)) rings = intersect(rings, frameRings);
+    if (
+      !isTaken &&
+      (box.minX < edge.minX - slack ||
+        box.minY < edge.minY - slack ||
+        box.maxX > edge.maxX + slack ||
+        box.maxY > edge.maxY + slack)
+    )
+      said.outside.push(box);
+    if (
+      !isTaken &&
+      (isTurned(place.matrix) ||
+        box.minX < edge.minX ||
+        box.minY < edge.minY ||
+        box.maxX > edge.maxX ||
+        box.maxY > edge.maxY)
+    )
+      rings = intersect(rings, frameRings);
     rings = rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
     return rings.length > 0 ? { colour: paint.colour, rings, element: paint.element } : null;
   };
-  const filled = new Set(artwork.paints.filter((paint) => paint.how.kind === 'fill').map((paint) => paint.elementIndex));
+  const filled = new Set(
+    artwork.paints.filter((paint) => paint.how.kind === 'fill').map((paint) => paint.elementIndex),
+  );
   const loose = new LooseLines();
   for (const paint of artwork.paints) {
-    const rings = paintedArea(paint, place, { said, filled, loose: (lines) => loose.add(paint, lines, regions.length) });
+    const rings = paintedArea(paint, place, {
+      said,
+      filled,
+      loose: (lines) => loose.add(paint, lines, regions.length),
+    });
     if (said.points > MOST_POINTS) return { regions: [], noticed: [{ code: 'too-many-points', most: MOST_POINTS }] };
     const region = rings && keep(paint, rings);
     if (region) regions.push(region);
@@ -109,7 +139,8 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
     if (open.length > 0) said.open.push({ colour: paint.colour, lines: open });
   }
   const colours = new Set(regions.map((region) => region.colour)).size;
-  if (colours > MOST_COLOURS) return { regions: [], noticed: [{ code: 'too-many-colours', colours, most: MOST_COLOURS }] };
+  if (colours > MOST_COLOURS)
+    return { regions: [], noticed: [{ code: 'too-many-colours', colours, most: MOST_COLOURS }] };
   return { regions, noticed: noticedOf(said, place.repair.joinEndsMm) };
 }
 
@@ -169,7 +200,12 @@ function fillArea(curves: Curves, matrix: Matrix, rule: FillRule, tolerance: num
   return whyNotSane(lines) ? [] : areaOfLines(lines, rule);
 }
 
-function paintedStroke(paint: Paint, how: Extract<Paint['how'], { kind: 'stroke' }>, matrix: Matrix, tolerance: number): Ring[] {
+function paintedStroke(
+  paint: Paint,
+  how: Extract<Paint['how'], { kind: 'stroke' }>,
+  matrix: Matrix,
+  tolerance: number,
+): Ring[] {
   // The stroke is made in user space enlarged to about mm, so that the kernel's grid is fine enough whatever the user unit is.
   const k = stretchOf(matrix);
   if (!(k > 0)) return [];
@@ -203,7 +239,12 @@ function clipArea(clip: Clip, areas: ClipAreas): Rings {
     return rings;
   });
   // One after the other only where some hide: the union of all at once is quicker.
-  let area: Rings = clip.outlines.some(({ hides }) => hides) ? outlines.reduce<Rings>((sum, rings, i) => (clip.outlines[i]!.hides ? subtract(sum, rings) : unite([...sum, ...rings])), []) : unite(outlines.flat());
+  let area: Rings = clip.outlines.some(({ hides }) => hides)
+    ? outlines.reduce<Rings>(
+        (sum, rings, i) => (clip.outlines[i]!.hides ? subtract(sum, rings) : unite([...sum, ...rings])),
+        [],
+      )
+    : unite(outlines.flat());
   for (const outer of clip.clips) area = intersect(area, clipArea(outer, areas));
   areas.known.set(clip, area);
   return area;

@@ -17,7 +17,11 @@ interface PaintedThing {
  * What `isBare` says of a paint's area counts as bare surface: it is not painted, and hides what lies under it. Null when nothing is bare.
  * Most paints lie well inside, so only those that may reach furthest to one side are made an area.
  */
-export function paintedBox(artwork: Artwork, place: PaintPlace, isBare: ((area: Pick<PaintedThing, 'colour' | 'rings'>) => boolean) | null): Box | null {
+export function paintedBox(
+  artwork: Artwork,
+  place: PaintPlace,
+  isBare: ((area: Pick<PaintedThing, 'colour' | 'rings'>) => boolean) | null,
+): Box | null {
   const things = thingsOf(artwork, place);
   const bare = new Map<number, boolean>();
   const isBareAt = (i: number) => {
@@ -34,7 +38,9 @@ export function paintedBox(artwork: Artwork, place: PaintPlace, isBare: ((area: 
     const { rings, reach } = things[i]!;
     if (!isBare) return boundsOf(rings);
     if (isBareAt(i)) return null;
-    const covers = things.flatMap((thing, j) => (j > i && boxesTouch(thing.reach, reach) && isBareAt(j) ? thing.rings : []));
+    const covers = things.flatMap((thing, j) =>
+      j > i && boxesTouch(thing.reach, reach) && isBareAt(j) ? thing.rings : [],
+    );
     return boundsOf(covers.length > 0 ? subtract(rings, covers) : rings);
   };
   const farthest = (reaches: (box: Box) => number): number => {
@@ -52,17 +58,30 @@ export function paintedBox(artwork: Artwork, place: PaintPlace, isBare: ((area: 
   };
   const maxX = farthest((box) => box.maxX);
   if (maxX === -Infinity) return null;
-  return { minX: -farthest((box) => -box.minX), minY: -farthest((box) => -box.minY), maxX, maxY: farthest((box) => box.maxY) };
+  return {
+    minX: -farthest((box) => -box.minX),
+    minY: -farthest((box) => -box.minY),
+    maxX,
+    maxY: farthest((box) => box.maxY),
+  };
 }
 
 function thingsOf(artwork: Artwork, place: PaintPlace): PaintedThing[] {
   // Hairlines that are filled may close only together.
-  if (place.repair.hairlines === 'fill') return paintPlaced(artwork, place).regions.map(({ colour, rings }) => ({ colour, rings, reach: boundsOf(rings)! }));
-  const edge = artwork.isPicture === true || place.repair.beyondArtboard === 'take' ? null : transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, place.matrix);
+  if (place.repair.hairlines === 'fill')
+    return paintPlaced(artwork, place).regions.map(({ colour, rings }) => ({ colour, rings, reach: boundsOf(rings)! }));
+  const edge =
+    artwork.isPicture === true || place.repair.beyondArtboard === 'take'
+      ? null
+      : transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, place.matrix);
   return artwork.paints.flatMap((paint): PaintedThing[] => {
     const reach = paintReach(paint, place.matrix);
     if (!reach || (edge && !boxesTouch(reach, edge))) return [];
-    return [new LatePaint(paint.colour, edge ? commonBox(reach, edge) : reach, () => paintPlaced({ ...artwork, paints: [paint] }, place).regions.flatMap((region) => region.rings))];
+    return [
+      new LatePaint(paint.colour, edge ? commonBox(reach, edge) : reach, () =>
+        paintPlaced({ ...artwork, paints: [paint] }, place).regions.flatMap((region) => region.rings),
+      ),
+    ];
   });
 }
 

@@ -6,8 +6,17 @@ import { NO_REPAIR } from '../../stations/artwork/index.js';
 import { paintPlaced, readSvg } from './index.js';
 import { withFindings } from '../../testing/with-findings.js';
 
-const artwork = (body: string) => readSvg(new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100mm" height="100mm">${body}</svg>`), 'test.svg');
-const paint = (body: string, repair: Partial<Recipe['repair']> = {}, matrix = scaling(1)) => withFindings(paintPlaced(artwork(body), { matrix, toleranceMm: 0.01, repair: { ...NO_REPAIR, ...repair }, rules: EVERYWHERE }));
+const artwork = (body: string) =>
+  readSvg(
+    new TextEncoder().encode(
+      `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100mm" height="100mm">${body}</svg>`,
+    ),
+    'test.svg',
+  );
+const paint = (body: string, repair: Partial<Recipe['repair']> = {}, matrix = scaling(1)) =>
+  withFindings(
+    paintPlaced(artwork(body), { matrix, toleranceMm: 0.01, repair: { ...NO_REPAIR, ...repair }, rules: EVERYWHERE }),
+  );
 const found = (body: string, repair: Partial<Recipe['repair']> = {}) => paint(body, repair).findings.map((f) => f.code);
 const remedied = (body: string, which: number) => {
   const { patch } = paint(body).findings[0]!.remedies![which]!;
@@ -18,7 +27,11 @@ describe('hairline strokes', () => {
   const line = '<rect x="20" y="20" width="40" height="30" fill="none" stroke="#000" stroke-width="0.1"/>';
   it('are found at the size they are made, with their places', () => {
     const [finding] = paint(line).findings;
-    expect(finding).toMatchObject({ code: 'hairlines', count: 1, where: expect.objectContaining({ minX: expect.closeTo(20, 6), maxY: expect.closeTo(50, 6) }) });
+    expect(finding).toMatchObject({
+      code: 'hairlines',
+      count: 1,
+      where: expect.objectContaining({ minX: expect.closeTo(20, 6), maxY: expect.closeTo(50, 6) }),
+    });
     expect(paint(line, {}, scaling(4)).findings).toEqual([]);
   });
   it('are filled, or left out', () => {
@@ -28,24 +41,37 @@ describe('hairline strokes', () => {
   });
   it('of several strokes close together, whichever way each runs, and a hole in them stays', () => {
     const stroke = (d: string) => `<path d="${d}" fill="none" stroke="#000" stroke-width="0.1"/>`;
-    const { regions, findings } = paint([stroke('M10 10H50'), stroke('M50 40V10'), stroke('M10 10V40'), stroke('M10 40H50.05'), stroke('M20 20h10v10'), stroke('M20 20v10h10')].join(''), { hairlines: 'fill' });
+    const { regions, findings } = paint(
+      [
+        stroke('M10 10H50'),
+        stroke('M50 40V10'),
+        stroke('M10 10V40'),
+        stroke('M10 40H50.05'),
+        stroke('M20 20h10v10'),
+        stroke('M20 20v10h10'),
+      ].join(''),
+      { hairlines: 'fill' },
+    );
     expect(findings).toEqual([]);
     expect(regions.map((r) => areaOf(r.rings))).toEqual([expect.closeTo(1100, 0)]);
   });
   it('that do not close are filled up to a straight line, and said to be open with what would join them', () => {
-    const gapped = '<path d="M10 10H50V40H11" fill="none" stroke="#000" stroke-width="0.1"/><path d="M10 10V39" fill="none" stroke="#000" stroke-width="0.1"/>';
+    const gapped =
+      '<path d="M10 10H50V40H11" fill="none" stroke="#000" stroke-width="0.1"/><path d="M10 10V39" fill="none" stroke="#000" stroke-width="0.1"/>';
     const [open] = paint(gapped, { hairlines: 'fill' }).findings;
     expect(open).toMatchObject({ code: 'open-outline', count: 1 });
     const { joinEndsMm } = open!.remedies![0]!.patch.repair!;
     expect(joinEndsMm).toBeCloseTo(1.5, 6);
     expect(paint(gapped, { hairlines: 'fill', joinEndsMm: joinEndsMm! }).findings).toEqual([]);
   });
-  it('round a fill only go', () => expect(remedied(line.replace('none', '#b3262b'), 0).regions.map((r) => r.colour)).toEqual(['#b3262b']));
+  it('round a fill only go', () =>
+    expect(remedied(line.replace('none', '#b3262b'), 0).regions.map((r) => r.colour)).toEqual(['#b3262b']));
 });
 
 describe('outlines that cross themselves', () => {
   const star = '<path fill-rule="evenodd" d="M50 5L79 95 3 39H97L21 95z"/>';
-  it('are found where they cross', () => expect(paint(star).findings[0]).toMatchObject({ code: 'self-crossing', count: expect.any(Number) }));
+  it('are found where they cross', () =>
+    expect(paint(star).findings[0]).toMatchObject({ code: 'self-crossing', count: expect.any(Number) }));
   it('are filled whole when that is wanted', () => {
     const { regions, findings } = remedied(star, 0);
     expect(findings).toEqual([]);

@@ -7,7 +7,15 @@ import { readSvg as readSvgWith } from './svg/read-svg.js';
 import * as text from './svg/text.js';
 
 /** For a drawing that is read by itself. */
-const NOTHING_GIVEN: ReadGiven = { repair: READ_AS_IT_IS, css: cssReader, text, hasFont: () => false, fontOf: () => null, typesetter: null, pictureOf: () => null };
+const NOTHING_GIVEN: ReadGiven = {
+  repair: READ_AS_IT_IS,
+  css: cssReader,
+  text,
+  hasFont: () => false,
+  fontOf: () => null,
+  typesetter: null,
+  pictureOf: () => null,
+};
 
 /** An SVG by itself, without fonts for its text or pictures. @throws Refusal when it cannot be read */
 export function readSvg(bytes: Uint8Array, source: string): Artwork {

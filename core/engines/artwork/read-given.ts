@@ -24,7 +24,15 @@ export interface ReadRepair {
 }
 
 /** A drawing read as it is. */
-export const READ_AS_IT_IS: ReadRepair = { joinEndsMm: 0, gradientBands: 1, shines: 'keep', blurs: 'keep', patterns: 'drop', pictures: 'drop', fonts: {} };
+export const READ_AS_IT_IS: ReadRepair = {
+  joinEndsMm: 0,
+  gradientBands: 1,
+  shines: 'keep',
+  blurs: 'keep',
+  patterns: 'drop',
+  pictures: 'drop',
+  fonts: {},
+};
 
 /** A letter set in a font: its outline in ems, y down, and how far the next one stands. */
 export interface Letter {
@@ -39,7 +47,10 @@ export interface Typesetter {
   /** A line cut into runs of one direction, from left to right as they are seen. */
   readonly directedRuns: (line: string, base: 'ltr' | 'rtl') => readonly DirectedRun[];
   /** The letters of a run or of a part of it, from left to right as they are seen, and those that the font has not. */
-  readonly lettersOf: (font: Font, run: DirectedRun) => { readonly letters: readonly Letter[]; readonly missing: readonly string[] };
+  readonly lettersOf: (
+    font: Font,
+    run: DirectedRun,
+  ) => { readonly letters: readonly Letter[]; readonly missing: readonly string[] };
 }
 
 /**

@@ -39,7 +39,12 @@ const EMBEDDED_TRACING: Tracing = { colours: null, background: 'everywhere', spe
  */
 export class ArtworkReader {
   readonly #fonts = new Map<string, Promise<Font>>();
-  #page: { readonly bytes: Uint8Array; readonly page: number; readonly withPictures: boolean; readonly drawing: Promise<PageDrawing> } | null = null;
+  #page: {
+    readonly bytes: Uint8Array;
+    readonly page: number;
+    readonly withPictures: boolean;
+    readonly drawing: Promise<PageDrawing>;
+  } | null = null;
 
   constructor(private readonly resources: ArtworkResources) {}
 
@@ -54,7 +59,8 @@ export class ArtworkReader {
     const fonts = new Map<string, Font>();
     const pictures = new Map<string, Artwork | null>();
     const wanted = { fonts: new Set<string>(), pictures: new Set<string>() };
-    const fontId = (family: string) => (Object.hasOwn(repair.fonts, family) ? repair.fonts[family] : undefined) ?? shippedFontCalled(family)?.id ?? null;
+    const fontId = (family: string) =>
+      (Object.hasOwn(repair.fonts, family) ? repair.fonts[family] : undefined) ?? shippedFontCalled(family)?.id ?? null;
     const mayHold = wordsOf(bytes);
     const given: ReadGiven = {
       repair,
@@ -87,7 +93,13 @@ export class ArtworkReader {
   async notAsDrawn(bytes: Uint8Array, artwork: Artwork): Promise<Noticed[]> {
     const { openRenderer } = await import('./as-drawn/renderer.js');
     const draw = await openRenderer(this.resources.rendererModule);
-    return artwork.lines ? (await import('./as-drawn/compare-lines.js')).compareLines(artwork, draw) : (await import('./as-drawn/compare-with-drawing.js')).compareWithDrawing(artwork.page ? (await this.#pageDrawing(bytes, '', artwork.page.number, false)).svg : bytes, artwork, draw);
+    return artwork.lines
+      ? (await import('./as-drawn/compare-lines.js')).compareLines(artwork, draw)
+      : (await import('./as-drawn/compare-with-drawing.js')).compareWithDrawing(
+          artwork.page ? (await this.#pageDrawing(bytes, '', artwork.page.number, false)).svg : bytes,
+          artwork,
+          draw,
+        );
   }
 
   /** A page of a PDF becomes a drawing, which is read like any other. */
@@ -98,10 +110,17 @@ export class ArtworkReader {
 
   /** The parser's work is kept: the page is read again with each remedy, and once more to be compared. */
   async #pageDrawing(bytes: Uint8Array, source: string, page: number, withPictures: boolean): Promise<PageDrawing> {
-    if (this.#page?.bytes === bytes && this.#page.page === page && this.#page.withPictures === withPictures) return this.#page.drawing;
+    if (this.#page?.bytes === bytes && this.#page.page === page && this.#page.withPictures === withPictures)
+      return this.#page.drawing;
     const drawing = (async () => {
-      const [{ withPdfPage }, { pdfToSvg }] = await Promise.all([import('./pdf/open-pdf.js'), import('./pdf/pdf-to-svg.js')]);
-      return withPdfPage(bytes, source, page, async (opened) => ({ svg: new TextEncoder().encode(await pdfToSvg(opened, source, withPictures)), pages: opened.pages }));
+      const [{ withPdfPage }, { pdfToSvg }] = await Promise.all([
+        import('./pdf/open-pdf.js'),
+        import('./pdf/pdf-to-svg.js'),
+      ]);
+      return withPdfPage(bytes, source, page, async (opened) => ({
+        svg: new TextEncoder().encode(await pdfToSvg(opened, source, withPictures)),
+        pages: opened.pages,
+      }));
     })();
     this.#page = { bytes, page, withPictures, drawing };
     drawing.catch(() => (this.#page = null));
@@ -113,7 +132,10 @@ export class ArtworkReader {
     if (!bytes) return null;
     try {
       const { tracePicture } = await import('./picture/trace-picture.js');
-      return await tracePicture(await this.picture(bytes, source, { ...EMBEDDED_TRACING }, {}, true), EMBEDDED_TRACING.speckMm);
+      return await tracePicture(
+        await this.picture(bytes, source, { ...EMBEDDED_TRACING }, {}, true),
+        EMBEDDED_TRACING.speckMm,
+      );
     } catch (error) {
       if (error instanceof Refusal) return null;
       throw error;
@@ -133,12 +155,23 @@ export class ArtworkReader {
   }
 
   /** A picture reduced to its colours. @throws Refusal when it cannot be unpacked */
-  async picture(bytes: Uint8Array, source: string, tracing: Pick<Tracing, 'colours' | 'background'>, hooks: TraceHooks = {}, wholeFrame = false): Promise<ReducedPicture> {
-    const [{ decodePicture }, { reducePicture }] = await Promise.all([import('./picture/decode-picture.js'), import('./picture/trace-picture.js')]);
+  async picture(
+    bytes: Uint8Array,
+    source: string,
+    tracing: Pick<Tracing, 'colours' | 'background'>,
+    hooks: TraceHooks = {},
+    wholeFrame = false,
+  ): Promise<ReducedPicture> {
+    const [{ decodePicture }, { reducePicture }] = await Promise.all([
+      import('./picture/decode-picture.js'),
+      import('./picture/trace-picture.js'),
+    ]);
     hooks.onStep?.('unpacking', 0);
     await hooks.breathe?.();
     const reduced = await reducePicture(await decodePicture(bytes, source, this.resources.unpackerOf), tracing, hooks);
-    return wholeFrame ? { ...reduced, frame: { x: 0, y: 0, width: reduced.pixels.width, height: reduced.pixels.height } } : reduced;
+    return wholeFrame
+      ? { ...reduced, frame: { x: 0, y: 0, width: reduced.pixels.width, height: reduced.pixels.height } }
+      : reduced;
   }
 
   /** The size of a picture's frame before it is placed, mm. */
@@ -173,7 +206,12 @@ export class ArtworkReader {
   async #open(id: string, own: Uint8Array | null): Promise<Font> {
     const { openFont } = await import('./lettering/font.js');
     const shipped = shippedFont(id);
-    if (shipped) return openFont(await Promise.all(shipped.files.map((path) => this.resources.fontFile(path))), shipped.name, shipped.weight);
+    if (shipped)
+      return openFont(
+        await Promise.all(shipped.files.map((path) => this.resources.fontFile(path))),
+        shipped.name,
+        shipped.weight,
+      );
     if (!own) throw new Refusal('font-unknown', { font: id }, { source: 'lettering' });
     return openFont([own], id);
   }

@@ -29,7 +29,8 @@ function crossings(lines: readonly Polyline[], count: number): number {
       n += 1;
     }
   }
-  const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number) => (bx - ax) * (y - ay) - (by - ay) * (x - ax) > 0;
+  const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number) =>
+    (bx - ax) * (y - ay) - (by - ay) * (x - ax) > 0;
   let found = 0;
   const step = Math.max(1, Math.floor(n / TRIED));
   let tried = 0;
@@ -37,7 +38,11 @@ function crossings(lines: readonly Polyline[], count: number): number {
     const [ax, ay, bx, by] = [flat[4 * s]!, flat[4 * s + 1]!, flat[4 * s + 2]!, flat[4 * s + 3]!];
     for (let t = 0; t < n; t += 1) {
       const [cx, cy, dx, dy] = [flat[4 * t]!, flat[4 * t + 1]!, flat[4 * t + 2]!, flat[4 * t + 3]!];
-      if (side(ax, ay, bx, by, cx, cy) !== side(ax, ay, bx, by, dx, dy) && side(cx, cy, dx, dy, ax, ay) !== side(cx, cy, dx, dy, bx, by)) found += 1;
+      if (
+        side(ax, ay, bx, by, cx, cy) !== side(ax, ay, bx, by, dx, dy) &&
+        side(cx, cy, dx, dy, ax, ay) !== side(cx, cy, dx, dy, bx, by)
+      )
+        found += 1;
     }
   }
   return (found * n) / tried / 2;

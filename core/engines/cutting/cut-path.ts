@@ -24,6 +24,7 @@ export interface Motion {
 /** Length along a path in mm. */
 export function pathLength(points: Float64Array): number {
   let sum = 0;
-  for (let i = 2; i < points.length; i += 2) sum += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!);
+  for (let i = 2; i < points.length; i += 2)
+    sum += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!);
   return sum;
 }

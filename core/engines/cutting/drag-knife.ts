@@ -38,7 +38,12 @@ export function turningStrip(offsetMm: number): number {
  * as the last cut left it (`before`), runs `offsetMm` ahead of the tip, swivels round it at every sharp corner, and on closed contours
  * runs on past the beginning by `overcutMm`, so that the cut closes. With offset 0 only the overcut is added.
  */
-export function holderPath(path: CutPath, offsetMm: number, overcutMm: number, before: Heading = FIRST_HEADING): { points: Float64Array; heading: Heading } {
+export function holderPath(
+  path: CutPath,
+  offsetMm: number,
+  overcutMm: number,
+  before: Heading = FIRST_HEADING,
+): { points: Float64Array; heading: Heading } {
   const tip = withOvercut(merged(path.points), path.closed ? overcutMm : 0);
   if (offsetMm <= 0 || tip.length < 4) return { points: tip, heading: before };
   const out = [tip[0]! + offsetMm * before[0], tip[1]! + offsetMm * before[1]];
@@ -69,7 +74,8 @@ function swivel(out: number[], x: number, y: number, a: Heading, b: Heading, r: 
 function merged(points: Float64Array): number[] {
   const out = [points[0]!, points[1]!];
   for (let i = 2; i < points.length; i += 2) {
-    if (Math.hypot(points[i]! - out.at(-2)!, points[i + 1]! - out.at(-1)!) >= 0.01) out.push(points[i]!, points[i + 1]!);
+    if (Math.hypot(points[i]! - out.at(-2)!, points[i + 1]! - out.at(-1)!) >= 0.01)
+      out.push(points[i]!, points[i + 1]!);
   }
   // The end is where the cut must close, so it is kept in place of its last neighbour.
   if (out.length > 2) {

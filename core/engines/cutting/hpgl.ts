@@ -21,7 +21,8 @@ export function hpglRun(run: Int32Array, from = 0): string[] {
   const commands = from === 0 ? [`PU${run[0]},${run[1]};`] : [];
   const pairs: string[] = [];
   for (let i = 2 * Math.max(from, 1); i < run.length; i += 2) pairs.push(`${run[i]},${run[i + 1]}`);
-  for (let i = 0; i < pairs.length; i += PAIRS_PER_COMMAND) commands.push(`PD${pairs.slice(i, i + PAIRS_PER_COMMAND).join(',')};`);
+  for (let i = 0; i < pairs.length; i += PAIRS_PER_COMMAND)
+    commands.push(`PD${pairs.slice(i, i + PAIRS_PER_COMMAND).join(',')};`);
   return commands;
 }
 
@@ -34,7 +35,9 @@ export function programPairs(runs: readonly { readonly length: number }[]): numb
 }
 
 /** A whole program as HP-GL text, a command to a line. */
-export function writeHpgl(program: Pick<CutProgram, 'runs'> & { readonly settings: Parameters<typeof hpglHead>[0] }): string {
+export function writeHpgl(
+  program: Pick<CutProgram, 'runs'> & { readonly settings: Parameters<typeof hpglHead>[0] },
+): string {
   const lines = [hpglHead(program.settings), ...program.runs.flatMap((run) => hpglRun(run)), HPGL_TAIL];
   return lines.join('\n') + '\n';
 }

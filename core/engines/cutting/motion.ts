@@ -15,7 +15,12 @@ export interface PlannedMove {
  * at which a circle of the allowed deviation can be driven with that acceleration: v² = a·δ·k/(1 − k), k = sin(half the inner angle).
  * A backward and a forward pass make every move reachable from its neighbours. Moves without length are left out.
  */
-export function planMoves(points: ArrayLike<number>, speedMmS: number, accelerationMmS2: number, entrySpeedMmS = 0): PlannedMove[] {
+export function planMoves(
+  points: ArrayLike<number>,
+  speedMmS: number,
+  accelerationMmS2: number,
+  entrySpeedMmS = 0,
+): PlannedMove[] {
   const moves: { length: number; dx: number; dy: number }[] = [];
   for (let i = 2; i < points.length; i += 2) {
     const [dx, dy] = [points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!];
@@ -30,10 +35,13 @@ export function planMoves(points: ArrayLike<number>, speedMmS: number, accelerat
     const [p, q] = [moves[i - 1]!, moves[i]!];
     const cosTurn = Math.min(1, Math.max(-1, p.dx * q.dx + p.dy * q.dy));
     const k = Math.sqrt((1 + cosTurn) / 2);
-    joint[i] = k > 0.9999999 ? speedMmS : Math.min(speedMmS, Math.sqrt((accelerationMmS2 * JOINT_DEVIATION_MM * k) / (1 - k)));
+    joint[i] =
+      k > 0.9999999 ? speedMmS : Math.min(speedMmS, Math.sqrt((accelerationMmS2 * JOINT_DEVIATION_MM * k) / (1 - k)));
   }
-  for (let i = n - 1; i > 0; i -= 1) joint[i] = Math.min(joint[i]!, reachable(joint[i + 1]!, moves[i]!.length, accelerationMmS2));
-  for (let i = 1; i < n; i += 1) joint[i] = Math.min(joint[i]!, reachable(joint[i - 1]!, moves[i - 1]!.length, accelerationMmS2));
+  for (let i = n - 1; i > 0; i -= 1)
+    joint[i] = Math.min(joint[i]!, reachable(joint[i + 1]!, moves[i]!.length, accelerationMmS2));
+  for (let i = 1; i < n; i += 1)
+    joint[i] = Math.min(joint[i]!, reachable(joint[i - 1]!, moves[i - 1]!.length, accelerationMmS2));
   return moves.map((move, i) => {
     const [entry, exit] = [joint[i]!, joint[i + 1]!];
     const peak = Math.min(speedMmS, Math.sqrt((entry * entry + exit * exit) / 2 + accelerationMmS2 * move.length));

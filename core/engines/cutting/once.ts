@@ -73,7 +73,12 @@ class Stretches {
     const index = new Flatbush(Math.max(1, points.length / 2 - 1));
     if (points.length < 4) index.add(points[0]!, points[1]!, points[0]!, points[1]!);
     for (let i = 0; i + 3 < points.length; i += 2) {
-      index.add(Math.min(points[i]!, points[i + 2]!), Math.min(points[i + 1]!, points[i + 3]!), Math.max(points[i]!, points[i + 2]!), Math.max(points[i + 1]!, points[i + 3]!));
+      index.add(
+        Math.min(points[i]!, points[i + 2]!),
+        Math.min(points[i + 1]!, points[i + 3]!),
+        Math.max(points[i]!, points[i + 2]!),
+        Math.max(points[i + 1]!, points[i + 3]!),
+      );
     }
     index.finish();
     return (this.#index = index);
@@ -111,11 +116,22 @@ function withoutShared(path: CutPath, others: readonly Stretches[]): CutPath[] {
   }
   if (!lost) return [path];
   finish();
-  return runs.map((points) => ({ points: Float64Array.from(points), closed: false, ...(path.contour === undefined ? {} : { contour: path.contour }) }));
+  return runs.map((points) => ({
+    points: Float64Array.from(points),
+    closed: false,
+    ...(path.contour === undefined ? {} : { contour: path.contour }),
+  }));
 }
 
 /** What of a straight stretch no other lies on, in its own direction. */
-function freeParts(x0: number, y0: number, x1: number, y1: number, length: number, others: readonly Stretches[]): Part[] {
+function freeParts(
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  length: number,
+  others: readonly Stretches[],
+): Part[] {
   const [dx, dy] = [(x1 - x0) / length, (y1 - y0) / length];
   const corners = widened([Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1)]);
   const taken: Part[] = [];

@@ -19,7 +19,8 @@ export function lineOf(ring: Ring): Float64Array | null {
   for (const end of [0, count - 1]) {
     const at = (i: number) => 2 * ((end + i + count) % count);
     let isLine = true;
-    for (let i = 1; i < count / 2 && isLine; i += 1) isLine = ring[at(i)] === ring[at(-i)] && ring[at(i) + 1] === ring[at(-i) + 1];
+    for (let i = 1; i < count / 2 && isLine; i += 1)
+      isLine = ring[at(i)] === ring[at(-i)] && ring[at(i) + 1] === ring[at(-i) + 1];
     if (isLine) return Float64Array.from({ length: count + 2 }, (_, o) => ring[at(Math.floor(o / 2)) + (o % 2)]!);
   }
   return null;

@@ -34,7 +34,13 @@ export function orderContours(rings: readonly Ring[], start: { x: number; y: num
       left = left.filter((i) => !done[i]);
       index = indexOf(contours, left);
     }
-    const near = index.neighbors(x, y, NEAREST_TRIED, Infinity, (i) => !done[left[i]!] && contours[left[i]!]!.inside === 0);
+    const near = index.neighbors(
+      x,
+      y,
+      NEAREST_TRIED,
+      Infinity,
+      (i) => !done[left[i]!] && contours[left[i]!]!.inside === 0,
+    );
     let best = { at: -1, point: 0, distance: Infinity };
     for (const i of near) {
       const at = left[i]!;
@@ -54,14 +60,18 @@ export function orderContours(rings: readonly Ring[], start: { x: number; y: num
 
 function indexOf(contours: readonly Contour[], which: readonly number[]): Flatbush {
   const index = new Flatbush(which.length);
-  for (const i of which) index.add(contours[i]!.box.minX, contours[i]!.box.minY, contours[i]!.box.maxX, contours[i]!.box.maxY);
+  for (const i of which)
+    index.add(contours[i]!.box.minX, contours[i]!.box.minY, contours[i]!.box.maxX, contours[i]!.box.maxY);
   index.finish();
   return index;
 }
 
 function nestContours(rings: readonly Ring[]): Contour[] {
   const contours: Contour[] = rings.map((ring) => ({ ring, box: boundsOf([ring])!, inside: 0, parent: -1 }));
-  const index = indexOf(contours, contours.map((_, i) => i));
+  const index = indexOf(
+    contours,
+    contours.map((_, i) => i),
+  );
   const size = contours.map((c) => Math.abs(signedArea(c.ring)));
   contours.forEach((contour, i) => {
     // The middle of an edge decides: a vertex may lie on the outline round it.

@@ -60,7 +60,9 @@ export function cutProgram(input: ProgramInput): CutProgram {
   }
   const shiftMm = shiftInside(holders);
   const runs: Int32Array[] = [];
-  const wholeAt = new Int32Array(groups.reduce((sum, group) => sum + group.contours.length + group.borders.length, 0)).fill(-1);
+  const wholeAt = new Int32Array(
+    groups.reduce((sum, group) => sum + group.contours.length + group.borders.length, 0),
+  ).fill(-1);
   let pairs = 0;
   holders.forEach((points, i) => {
     const run = toUnits(points, shiftMm);
@@ -77,8 +79,20 @@ export function cutProgram(input: ProgramInput): CutProgram {
     if (at < 0) wholeAt[i] = pairs;
   });
   const { travelMm, seconds } = timeOf(runs, settings, motion);
-  const moved = shiftMm.x === 0 && shiftMm.y === 0 ? paths : paths.map((path) => ({ ...path, points: shifted(path.points, shiftMm) }));
-  return { paths: moved, runs, wholeAt, settings, cutMm: paths.reduce((sum, path) => sum + pathLength(path.points), 0), travelMm, seconds, shiftMm };
+  const moved =
+    shiftMm.x === 0 && shiftMm.y === 0
+      ? paths
+      : paths.map((path) => ({ ...path, points: shifted(path.points, shiftMm) }));
+  return {
+    paths: moved,
+    runs,
+    wholeAt,
+    settings,
+    cutMm: paths.reduce((sum, path) => sum + pathLength(path.points), 0),
+    travelMm,
+    seconds,
+    shiftMm,
+  };
 }
 
 /** The groups' paths, the group that lies nearest to where the knife is next, but what lies in a counter before that; numbered through all groups. */
@@ -89,7 +103,9 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     first.push(count);
     count += contours.length + borders.length;
   }
-  const left = groups.map((group, i) => ({ i, box: boundsOf([...group.contours, ...group.borders]) })).filter((group) => group.box !== null);
+  const left = groups
+    .map((group, i) => ({ i, box: boundsOf([...group.contours, ...group.borders]) }))
+    .filter((group) => group.box !== null);
   const inCounters = liesIn(groups.map(({ contours }) => contours));
   const paths: CutPath[] = [];
   const around: { readonly ring: Ring; readonly line: Float64Array | null; readonly contour: number }[] = [];
@@ -99,30 +115,60 @@ function inOrder(groups: readonly CutGroup[]): CutPath[] {
     const end = ordered.at(-1)?.points;
     if (end) at = { x: end.at(-2)!, y: end.at(-1)! };
   };
-  const closed = (rings: readonly Ring[], numbers: readonly number[]) => orderContours(rings, at).map((path) => ({ ...path, contour: numbers[path.contour!]! }));
+  const closed = (rings: readonly Ring[], numbers: readonly number[]) =>
+    orderContours(rings, at).map((path) => ({ ...path, contour: numbers[path.contour!]! }));
   while (left.length > 0) {
     let best = { k: 0, distance: Infinity };
     left.forEach(({ i, box }, k) => {
       if (inCounters[i]!.some((inner) => left.some((one) => one.i === inner))) return;
-      const distance = Math.hypot(Math.max(box!.minX - at.x, 0, at.x - box!.maxX), Math.max(box!.minY - at.y, 0, at.y - box!.maxY));
+      const distance = Math.hypot(
+        Math.max(box!.minX - at.x, 0, at.x - box!.maxX),
+        Math.max(box!.minY - at.y, 0, at.y - box!.maxY),
+      );
       if (distance < best.distance) best = { k, distance };
     });
     const { i } = left.splice(best.k, 1)[0]!;
     const { contours, borders } = groups[i]!;
-    cut(closed(contours, contours.map((_, k) => first[i]! + k)));
+    cut(
+      closed(
+        contours,
+        contours.map((_, k) => first[i]! + k),
+      ),
+    );
     const numbered = borders.map((ring, k) => ({ ring, line: lineOf(ring), contour: first[i]! + contours.length + k }));
-    cut(orderLines(numbered.flatMap(({ line, contour }) => (line ? [{ points: line, closed: false, contour }] : [])), at));
+    cut(
+      orderLines(
+        numbered.flatMap(({ line, contour }) => (line ? [{ points: line, closed: false, contour }] : [])),
+        at,
+      ),
+    );
     const frees = numbered.filter(({ line }) => !line);
     // What goes round other groups, too, would free them before they are cut.
     const isRoundOthers = ({ ring }: { readonly ring: Ring }) => {
       const round = boundsOf([ring])!;
-      return left.some(({ i: other, box }) => boxesTouch(round, box!) && groups[other]!.contours.some((contour) => holdsBox(round, boundsOf([contour])!) && containsPoint([ring], contour[0]!, contour[1]!)));
+      return left.some(
+        ({ i: other, box }) =>
+          boxesTouch(round, box!) &&
+          groups[other]!.contours.some(
+            (contour) => holdsBox(round, boundsOf([contour])!) && containsPoint([ring], contour[0]!, contour[1]!),
+          ),
+      );
     };
     around.push(...frees.filter(isRoundOthers));
     const own = frees.filter((one) => !around.includes(one));
-    cut(closed(own.map(({ ring }) => ring), own.map(({ contour }) => contour)));
+    cut(
+      closed(
+        own.map(({ ring }) => ring),
+        own.map(({ contour }) => contour),
+      ),
+    );
   }
-  cut(closed(around.map(({ ring }) => ring), around.map(({ contour }) => contour)));
+  cut(
+    closed(
+      around.map(({ ring }) => ring),
+      around.map(({ contour }) => contour),
+    ),
+  );
   return paths;
 }
 
@@ -132,8 +178,14 @@ function orderLines(lines: readonly CutPath[], start: { readonly x: number; read
   const ordered: CutPath[] = [];
   let { x, y } = start;
   while (left.length > 0) {
-    const reach = left.map(({ points }) => [Math.hypot(points[0]! - x, points[1]! - y), Math.hypot(points.at(-2)! - x, points.at(-1)! - y)] as const);
-    const nearest = reach.reduce((best, [from, to], k) => (Math.min(from, to) < Math.min(...reach[best]!) ? k : best), 0);
+    const reach = left.map(
+      ({ points }) =>
+        [Math.hypot(points[0]! - x, points[1]! - y), Math.hypot(points.at(-2)! - x, points.at(-1)! - y)] as const,
+    );
+    const nearest = reach.reduce(
+      (best, [from, to], k) => (Math.min(from, to) < Math.min(...reach[best]!) ? k : best),
+      0,
+    );
     const line = left.splice(nearest, 1)[0]!;
     const isTurned = reach[nearest]![1] < reach[nearest]![0];
     const points = isTurned ? Float64Array.from(backwards(line.points)) : line.points;
@@ -151,7 +203,11 @@ function turningOf(paths: readonly CutPath[], offsetMm: number): Float64Array | 
 }
 
 /** Seconds for the runs in order: travel there, knife down, cut, knife up, and back to the beginning at the end. */
-function timeOf(runs: readonly Int32Array[], settings: CutSettings, motion: Motion): { travelMm: number; seconds: number } {
+function timeOf(
+  runs: readonly Int32Array[],
+  settings: CutSettings,
+  motion: Motion,
+): { travelMm: number; seconds: number } {
   let [x, y, travelMm, seconds] = [0, 0, 0, 0];
   const go = (toX: number, toY: number) => {
     travelMm += Math.hypot(toX - x, toY - y);

@@ -55,12 +55,22 @@ export function buildLayers({ stack, layers: found }: Separation, options: Build
   const ordered = inOrder(found, options.order ?? []);
   const rank = new Map(ordered.map((layer, i) => [layer.key, i]));
   // A paint without a layer is bare surface: what it covers must not be reckoned as covered by film.
-  const asPainted = stack.every((paint) => rank.has(paint.layer) && paint.coveredBy.every((j) => !(rank.get(stack[j]!.layer)! < rank.get(paint.layer)!)));
+  const asPainted = stack.every(
+    (paint) =>
+      rank.has(paint.layer) && paint.coveredBy.every((j) => !(rank.get(stack[j]!.layer)! < rank.get(paint.layer)!)),
+  );
   const crumbs = { pieces: 0, holes: 0, joins: 0, slits: 0 };
   const layers: BuiltLayer[] = ordered.map((layer, i) => {
-    const { rings, ...taken } = withoutCrumbs(cutOf(layer, { stack, asPainted, above: ordered.slice(i + 1), rank }, options));
+    const { rings, ...taken } = withoutCrumbs(
+      cutOf(layer, { stack, asPainted, above: ordered.slice(i + 1), rank }, options),
+    );
     for (const kind of ['pieces', 'holes', 'joins', 'slits'] as const) crumbs[kind] += taken[kind];
-    return { key: layer.key, order: i + 1, visible: layer.visible, cut: options.school === 'overlay' || rings === layer.visible ? rings : withoutLoose(rings, layer.visible) };
+    return {
+      key: layer.key,
+      order: i + 1,
+      visible: layer.visible,
+      cut: options.school === 'overlay' || rings === layer.visible ? rings : withoutLoose(rings, layer.visible),
+    };
   });
   return { layers, crumbs };
 }
@@ -77,10 +87,15 @@ function cutOf(layer: VisibleLayer, around: Surroundings, options: BuildOptions)
   if (around.above.length === 0 || options.takesOnTop?.(layer.key) === false) return layer.visible;
   const cut = partedCut(layer, around, options);
   const { closesGap } = options;
-  const gaps = closesGap ? narrowGaps(cut, closesGap.widthMm(layer.key)).filter((gap) => closesGap.at(boundsOf([gap.outer])!)) : [];
+  const gaps = closesGap
+    ? narrowGaps(cut, closesGap.widthMm(layer.key)).filter((gap) => closesGap.at(boundsOf([gap.outer])!))
+    : [];
   if (gaps.length === 0) return cut;
   // A hair wider, so that it joins the edges of the gap; nobody sees it under what lies there.
-  const hidden = intersect(gaps.flatMap((gap) => grow([gap.outer, ...gap.holes], tolerances.HAIRLINE_MM)), around.above.flatMap((upper) => upper.visible));
+  const hidden = intersect(
+    gaps.flatMap((gap) => grow([gap.outer, ...gap.holes], tolerances.HAIRLINE_MM)),
+    around.above.flatMap((upper) => upper.visible),
+  );
   return unite([...cut, ...hidden]);
 }
 
@@ -102,7 +117,14 @@ function withoutLoose(cut: Rings, visible: Rings): Rings {
     if (isSeen(ring)) return false;
     const box = boundsOf([ring])!;
     // What lies against it with a hairline between belongs to it.
-    return areaOf(intersect(grow([ring], 2 * tolerances.HAIRLINE_MM), boxed.filter((other) => boxesTouch(other.box, box, 2 * tolerances.HAIRLINE_MM)).map((other) => other.ring))) <= tolerances.CRUMB_MM2;
+    return (
+      areaOf(
+        intersect(
+          grow([ring], 2 * tolerances.HAIRLINE_MM),
+          boxed.filter((other) => boxesTouch(other.box, box, 2 * tolerances.HAIRLINE_MM)).map((other) => other.ring),
+        ),
+      ) <= tolerances.CRUMB_MM2
+    );
   };
   const loose = new Set(cut.filter((ring) => signedArea(ring) > 0 && isLoose(ring)));
   return loose.size === 0 ? cut : ringsOf(regionsOf(cut).filter(({ outer }) => !loose.has(outer)));
@@ -149,7 +171,13 @@ function cutAlike(layer: VisibleLayer, around: Surroundings, build: PairBuild, t
   }
   const under = underOf(layer, around, build);
   const cut = under.length === 0 ? layer.visible : unite([...layer.visible, ...under]);
-  return school === 'trapped' ? fillHidden(cut, around.above.flatMap((upper) => upper.visible), thinnestMm) : cut;
+  return school === 'trapped'
+    ? fillHidden(
+        cut,
+        around.above.flatMap((upper) => upper.visible),
+        thinnestMm,
+      )
+    : cut;
 }
 
 /** What of a layer runs under those above it: nothing of an inlay, as far as it is painted of an overlay, a trap's width of a trapped one. */
@@ -157,7 +185,10 @@ function underOf(layer: VisibleLayer, around: Surroundings, { school, trapMm }: 
   if (school === 'inlay') return [];
   const whole = layer.paints.map((i) => around.stack[i]!);
   // Rings outside what the layer can reach change nothing in it; an overlay reaches as far as its paints.
-  const reach = school === 'overlay' ? whole.map((paint) => paint.box).reduce<Box | null>(joinBoxes, null)! : widenBox(boundsOf(layer.visible)!, trapMm);
+  const reach =
+    school === 'overlay'
+      ? whole.map((paint) => paint.box).reduce<Box | null>(joinBoxes, null)!
+      : widenBox(boundsOf(layer.visible)!, trapMm);
   const cover = around.above.flatMap((a) => a.visible).filter((ring) => boxesTouch(boundsOf([ring])!, reach));
   if (cover.length === 0) return [];
   return intersect(school === 'overlay' ? wholeArea(whole) : grow(layer.visible, trapMm), cover);

@@ -1,5 +1,15 @@
 import Flatbush from 'flatbush';
-import { areaOf, boundsOf, boxesTouch, grow, intersect, joinBoxes, perimeter, squareToEdge, type Box } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  boxesTouch,
+  grow,
+  intersect,
+  joinBoxes,
+  perimeter,
+  squareToEdge,
+  type Box,
+} from '../../geometry/index.js';
 import type { Separation, StackedPaint, VisibleLayer } from './layer.js';
 import { ringsNear } from './separate.js';
 
@@ -48,17 +58,26 @@ export function contactsOf(layers: readonly VisibleLayer[]): LayerContact[] {
     // Every edge asks whether its first corner lies on another layer's edge; its last is the first of the next.
     index.search(x - REACH_MM, y - REACH_MM, x + REACH_MM, y + REACH_MM, (j) => {
       const other = layerOf[j]!;
-      if (other !== layer && isOnEdge(x, y, at, j)) meet(Math.min(layer, other) * layers.length + Math.max(layer, other), x, y);
+      if (other !== layer && isOnEdge(x, y, at, j))
+        meet(Math.min(layer, other) * layers.length + Math.max(layer, other), x, y);
       return false;
     });
   }
   return [...found]
     .sort(([one], [other]) => one - other)
-    .map(([pair, { farthestMm, ...box }]) => ({ a: layers[Math.floor(pair / layers.length)]!.key, b: layers[pair % layers.length]!.key, box, farthestMm }));
+    .map(([pair, { farthestMm, ...box }]) => ({
+      a: layers[Math.floor(pair / layers.length)]!.key,
+      b: layers[pair % layers.length]!.key,
+      box,
+      farthestMm,
+    }));
 }
 
 /** All edges that lie in the box of another layer, as x, y, x, y, each with its layer's place in the list. */
-function edgesNearOthers(layers: readonly VisibleLayer[], boxes: readonly Box[]): { readonly at: readonly number[]; readonly layerOf: readonly number[]; readonly count: number } {
+function edgesNearOthers(
+  layers: readonly VisibleLayer[],
+  boxes: readonly Box[],
+): { readonly at: readonly number[]; readonly layerOf: readonly number[]; readonly count: number } {
   const at: number[] = [];
   const layerOf: number[] = [];
   layers.forEach(({ visible }, i) => {
@@ -67,7 +86,12 @@ function edgesNearOthers(layers: readonly VisibleLayer[], boxes: readonly Box[])
     for (const ring of visible) {
       for (let k = 0, j = ring.length - 2; k < ring.length; j = k, k += 2) {
         const [x, y, endX, endY] = [ring[j]!, ring[j + 1]!, ring[k]!, ring[k + 1]!];
-        const edge = { minX: Math.min(x, endX), minY: Math.min(y, endY), maxX: Math.max(x, endX), maxY: Math.max(y, endY) };
+        const edge = {
+          minX: Math.min(x, endX),
+          minY: Math.min(y, endY),
+          maxX: Math.max(x, endX),
+          maxY: Math.max(y, endY),
+        };
         if (!others.some((box) => boxesTouch(box, edge, REACH_MM))) continue;
         at.push(x, y, endX, endY);
         layerOf.push(i);
@@ -102,13 +126,25 @@ export function neighboursOf({ stack, layers }: Separation): Neighbours {
 
 /** Whether two paints share an area; those that only abut do not. */
 function overlap(a: StackedPaint, b: StackedPaint): boolean {
-  const [width, height] = [Math.min(a.box.maxX, b.box.maxX) - Math.max(a.box.minX, b.box.minX), Math.min(a.box.maxY, b.box.maxY) - Math.max(a.box.minY, b.box.minY)];
+  const [width, height] = [
+    Math.min(a.box.maxX, b.box.maxX) - Math.max(a.box.minX, b.box.minX),
+    Math.min(a.box.maxY, b.box.maxY) - Math.max(a.box.minY, b.box.minY),
+  ];
   if (width < REACH_MM || height < REACH_MM) return false;
-  const common = { minX: Math.max(a.box.minX, b.box.minX), minY: Math.max(a.box.minY, b.box.minY), maxX: Math.min(a.box.maxX, b.box.maxX), maxY: Math.min(a.box.maxY, b.box.maxY) };
+  const common = {
+    minX: Math.max(a.box.minX, b.box.minX),
+    minY: Math.max(a.box.minY, b.box.minY),
+    maxX: Math.min(a.box.maxX, b.box.maxX),
+    maxY: Math.min(a.box.maxY, b.box.maxY),
+  };
   const [near, far] = [ringsNear([a], common, b), ringsNear([b], common, a)];
   if (near.length === 0 || far.length === 0) return false;
   const both = intersect(near, far);
   // Edges that should coincide overlap by hairs, which are no overlap. An area that no disc of a radius fits into is at most about that
   // radius times its outline, so most need no closer look.
-  return both.length > 0 && (areaOf(both) > 2 * REACH_MM * both.reduce((sum, ring) => sum + perimeter(ring), 0) || grow(both, -REACH_MM).length > 0);
+  return (
+    both.length > 0 &&
+    (areaOf(both) > 2 * REACH_MM * both.reduce((sum, ring) => sum + perimeter(ring), 0) ||
+      grow(both, -REACH_MM).length > 0)
+  );
 }

@@ -16,8 +16,16 @@ export interface SectionBar {
  * The build cut through along a line: level at a height, or upright at a distance from the left. Bars of one layer that lie at one height are
  * joined.
  */
-export function crossSection(layers: readonly BuiltLayer[], atMm: number, thicknessUm: (key: string) => number, way: 'level' | 'upright' = 'level'): SectionBar[] {
-  const spans = layers.map((layer) => ({ layer, spans: spansAt(way === 'level' ? layer.cut : layer.cut.map(turned), atMm) }));
+export function crossSection(
+  layers: readonly BuiltLayer[],
+  atMm: number,
+  thicknessUm: (key: string) => number,
+  way: 'level' | 'upright' = 'level',
+): SectionBar[] {
+  const spans = layers.map((layer) => ({
+    layer,
+    spans: spansAt(way === 'level' ? layer.cut : layer.cut.map(turned), atMm),
+  }));
   const cuts = [...new Set(spans.flatMap((s) => s.spans.flat()))].sort((a, b) => a - b);
   const bars: SectionBar[] = [];
   for (const { layer, spans: ownSpans } of spans) {
@@ -26,10 +34,13 @@ export function crossSection(layers: readonly BuiltLayer[], atMm: number, thickn
       const own = { key: layer.key, order: layer.order, thicknessUm: thicknessUm(layer.key) };
       for (let i = 1; i < stops.length; i += 1) {
         const middle = (stops[i - 1]! + stops[i]!) / 2;
-        const beneath = spans.filter((s) => s.layer.order < layer.order && s.spans.some(([a, b]) => a < middle && middle < b));
+        const beneath = spans.filter(
+          (s) => s.layer.order < layer.order && s.spans.some(([a, b]) => a < middle && middle < b),
+        );
         const baseUm = beneath.reduce((sum, s) => sum + thicknessUm(s.layer.key), 0);
         const last = bars.at(-1);
-        if (last && last.key === layer.key && last.baseUm === baseUm && last.toMm === stops[i - 1]) bars[bars.length - 1] = { ...last, toMm: stops[i]! };
+        if (last && last.key === layer.key && last.baseUm === baseUm && last.toMm === stops[i - 1])
+          bars[bars.length - 1] = { ...last, toMm: stops[i]! };
         else bars.push({ ...own, fromMm: stops[i - 1]!, toMm: stops[i]!, baseUm });
       }
     }

@@ -1,5 +1,21 @@
 import Flatbush from 'flatbush';
-import { areaOf, boundsOf, containsPoint, grow, perimeter, regionsOf, ringsOf, signedArea, squareToEdge, subtract, tolerances, unite, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  containsPoint,
+  grow,
+  perimeter,
+  regionsOf,
+  ringsOf,
+  signedArea,
+  squareToEdge,
+  subtract,
+  tolerances,
+  unite,
+  type Region,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import type { Crumbs } from './layer.js';
 import { boxIndex } from './separate.js';
 
@@ -23,7 +39,15 @@ export function withoutCrumbs(rings: Rings): Crumbless {
     const hairs = hairsOf(closed.rings);
     joins += hairs.length;
     // A hair more than they are, or rounding leaves a thread; of what is left some may be no piece any more.
-    clean = hairs.length === 0 ? closed.rings : cuttable(subtract(closed.rings, hairs.flatMap((hair) => grow(ringsOf([hair]), EDGE_MM)))).rings;
+    clean =
+      hairs.length === 0
+        ? closed.rings
+        : cuttable(
+            subtract(
+              closed.rings,
+              hairs.flatMap((hair) => grow(ringsOf([hair]), EDGE_MM)),
+            ),
+          ).rings;
     // Parts that hung together by a thread may lie along a slit now, and a slit that is closed makes other threads.
     if (hairs.length === 0) break;
   }
@@ -35,7 +59,12 @@ const ROUNDS = 4;
 
 function withoutSlits(rings: Rings): { readonly rings: Rings; readonly slits: number } {
   const slits = slitsOf(rings);
-  return slits.length === 0 ? { rings, slits: 0 } : { rings: cuttable(unite([...rings, ...slits.flatMap((slit) => grow(ringsOf([slit]), EDGE_MM))])).rings, slits: slits.length };
+  return slits.length === 0
+    ? { rings, slits: 0 }
+    : {
+        rings: cuttable(unite([...rings, ...slits.flatMap((slit) => grow(ringsOf([slit]), EDGE_MM))])).rings,
+        slits: slits.length,
+      };
 }
 
 /** The pieces and holes that a blade can cut, and how many it cannot. */
@@ -63,12 +92,28 @@ function slitsOf(rings: Rings): Region[] {
  */
 function bordersTwice(area: Rings): (stretch: Region) => boolean {
   const edges: number[] = [];
-  for (const ring of area) for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) edges.push(ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!);
+  for (const ring of area)
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+      edges.push(ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!);
   if (edges.length === 0) return () => false;
   const index = new Flatbush(edges.length / 4);
-  for (let i = 0; i < edges.length; i += 4) index.add(Math.min(edges[i]!, edges[i + 2]!), Math.min(edges[i + 1]!, edges[i + 3]!), Math.max(edges[i]!, edges[i + 2]!), Math.max(edges[i + 1]!, edges[i + 3]!));
+  for (let i = 0; i < edges.length; i += 4)
+    index.add(
+      Math.min(edges[i]!, edges[i + 2]!),
+      Math.min(edges[i + 1]!, edges[i + 3]!),
+      Math.max(edges[i]!, edges[i + 2]!),
+      Math.max(edges[i + 1]!, edges[i + 3]!),
+    );
   index.finish();
-  const isOn = (x: number, y: number) => index.search(x - ON_MM, y - ON_MM, x + ON_MM, y + ON_MM, (i) => squareToEdge(x, y, edges[4 * i]!, edges[4 * i + 1]!, edges[4 * i + 2]!, edges[4 * i + 3]!) <= ON_MM * ON_MM).length > 0;
+  const isOn = (x: number, y: number) =>
+    index.search(
+      x - ON_MM,
+      y - ON_MM,
+      x + ON_MM,
+      y + ON_MM,
+      (i) =>
+        squareToEdge(x, y, edges[4 * i]!, edges[4 * i + 1]!, edges[4 * i + 2]!, edges[4 * i + 3]!) <= ON_MM * ON_MM,
+    ).length > 0;
   return ({ outer }) => {
     if (signedArea(outer) < DUST_MM2) return false;
     let [runs, on] = [0, 0];
@@ -123,7 +168,14 @@ export function isNarrow(rings: Rings, widthMm: number): boolean {
   const r = widthMm / 2;
   // Were every place within r of the edge, the area would be no larger than a band of width r along it, with a sector at each corner
   // that points inwards. Most are larger by far, and the offset need not be made.
-  if (Math.abs(areaOf(rings)) > rings.reduce((sum, ring) => sum + r * perimeter(ring) + (r * r * inwardTurn(ring, signedArea(rings[0]!) < 0)) / 2, 0)) return false;
+  if (
+    Math.abs(areaOf(rings)) >
+    rings.reduce(
+      (sum, ring) => sum + r * perimeter(ring) + (r * r * inwardTurn(ring, signedArea(rings[0]!) < 0)) / 2,
+      0,
+    )
+  )
+    return false;
   return grow(unite(rings, rings.length > 1 ? 'evenodd' : 'nonzero'), -r).length === 0;
 }
 
@@ -132,7 +184,12 @@ function inwardTurn(ring: Ring, isHole: boolean): number {
   let sum = 0;
   for (let i = 0, h = ring.length - 2; i < ring.length; h = i, i += 2) {
     const j = i + 2 === ring.length ? 0 : i + 2;
-    const [ax, ay, bx, by] = [ring[i]! - ring[h]!, ring[i + 1]! - ring[h + 1]!, ring[j]! - ring[i]!, ring[j + 1]! - ring[i + 1]!];
+    const [ax, ay, bx, by] = [
+      ring[i]! - ring[h]!,
+      ring[i + 1]! - ring[h + 1]!,
+      ring[j]! - ring[i]!,
+      ring[j + 1]! - ring[i + 1]!,
+    ];
     const turn = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
     sum += Math.max(0, isHole ? turn : -turn);
   }

@@ -135,11 +135,18 @@ export function gapTrial(layers: readonly BuiltLayer[], options: GapTrialOptions
     placements,
     risk: share(trapMm),
     widestMm,
-    worst: pairs.length > 0 && byPair[worst]! > 0 ? { lower: order[pairs[worst]!.lower]!, upper: order[pairs[worst]!.upper]!, risk: byPair[worst]! / placements } : null,
+    worst:
+      pairs.length > 0 && byPair[worst]! > 0
+        ? { lower: order[pairs[worst]!.lower]!, upper: order[pairs[worst]!.upper]!, risk: byPair[worst]! / placements }
+        : null,
     heat: points.map(({ x, y, nx, ny }, i) => ({ x, y, nx, ny, longMm: stepMm, share: opened[i]! / placements })),
-    curve: Array.from({ length: steps + 1 }, (_, i) => ({ trapMm: Number((i * CURVE_STEP_MM).toFixed(2)), risk: share(i * CURVE_STEP_MM) })),
+    curve: Array.from({ length: steps + 1 }, (_, i) => ({
+      trapMm: Number((i * CURVE_STEP_MM).toFixed(2)),
+      risk: share(i * CURVE_STEP_MM),
+    })),
     trapFor: (risk) => {
-      for (let i = 0; i <= steps; i += 1) if (share(i * CURVE_STEP_MM) <= risk) return Number((i * CURVE_STEP_MM).toFixed(2));
+      for (let i = 0; i <= steps; i += 1)
+        if (share(i * CURVE_STEP_MM) <= risk) return Number((i * CURVE_STEP_MM).toFixed(2));
       return null;
     },
   };
@@ -159,12 +166,25 @@ interface Move {
 type Slip = Pick<Move, 'dx' | 'dy' | 'turn'>;
 
 /** With every call another placement: the moves of all pairs. */
-function pairMoves(order: readonly string[], pairs: readonly { readonly lower: number; readonly upper: number }[], { placementErrorMm, repeatabilityMm, marks, first, pair }: GapTrialTerms, random: () => number): () => Move[] {
+function pairMoves(
+  order: readonly string[],
+  pairs: readonly { readonly lower: number; readonly upper: number }[],
+  { placementErrorMm, repeatabilityMm, marks, first, pair }: GapTrialTerms,
+  random: () => number,
+): () => Move[] {
   const [hand, knife] = [placementErrorMm / 3, repeatabilityMm / 3];
   const fixed = pairs.map(({ lower, upper }) => {
     const { shrink, drawBackMm: back, box } = pair(order[lower]!, order[upper]!);
     const line = marks ?? endsOf(box);
-    return { lower, upper, shrink, back, line, at: middleOf(line), isThird: order[lower] !== first && order[upper] !== first };
+    return {
+      lower,
+      upper,
+      shrink,
+      back,
+      line,
+      at: middleOf(line),
+      isThird: order[lower] !== first && order[upper] !== first,
+    };
   });
   return () => {
     // The first layer is what the others are aligned to; its own errors move everything alike.
@@ -172,9 +192,18 @@ function pairMoves(order: readonly string[], pairs: readonly { readonly lower: n
     const cut = order.map(() => [knife * random(), knife * random()] as const);
     return fixed.map(({ lower, upper, shrink, back, line, at, isThird }): Move => {
       // By eye each pair is aligned for itself; two that were both aligned to a third may both be off.
-      const [low, high] = marks ? [laid[lower]!, laid[upper]!] : [isThird ? slipAt(line, hand, random) : STILL, slipAt(line, hand, random)];
+      const [low, high] = marks
+        ? [laid[lower]!, laid[upper]!]
+        : [isThird ? slipAt(line, hand, random) : STILL, slipAt(line, hand, random)];
       const [[lowX, lowY], [highX, highY]] = [cut[lower]!, cut[upper]!];
-      return { dx: high.dx + highX - low.dx - lowX, dy: high.dy + highY - low.dy - lowY, turn: high.turn - low.turn, shrink, back, at };
+      return {
+        dx: high.dx + highX - low.dx - lowX,
+        dy: high.dy + highY - low.dy - lowY,
+        turn: high.turn - low.turn,
+        shrink,
+        back,
+        at,
+      };
     });
   };
 }
@@ -193,7 +222,15 @@ function slipAt([a, b]: readonly [Place, Place], hand: number, random: () => num
 function endsOf({ minX, minY, maxX, maxY }: Box): readonly [Place, Place] {
   const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
   const half = Math.max(maxX - minX, maxY - minY, 1) / 2;
-  return maxX - minX >= maxY - minY ? [{ x: x - half, y }, { x: x + half, y }] : [{ x, y: y - half }, { x, y: y + half }];
+  return maxX - minX >= maxY - minY
+    ? [
+        { x: x - half, y },
+        { x: x + half, y },
+      ]
+    : [
+        { x, y: y - half },
+        { x, y: y + half },
+      ];
 }
 
 function middleOf([a, b]: readonly [Place, Place]): Place {
@@ -206,7 +243,10 @@ function awayAt({ x, y, nx, ny }: EdgePoint, { dx, dy, turn, shrink, back, at }:
 }
 
 /** Points along the edges at which a layer borders one above it. */
-function sharedEdges(layers: readonly BuiltLayer[], lap: LapOf): { points: EdgePoint[]; pairs: { lower: number; upper: number; lap: ReturnType<LapOf> }[]; stepMm: number } {
+function sharedEdges(
+  layers: readonly BuiltLayer[],
+  lap: LapOf,
+): { points: EdgePoint[]; pairs: { lower: number; upper: number; lap: ReturnType<LapOf> }[]; stepMm: number } {
   const boxed = layers.map((layer) => ({ ...layer, box: boundsOf(layer.visible) }));
   const whole = boxed.reduce((sum, layer) => sum + layer.visible.reduce((n, ring) => n + ringLength(ring), 0), 0);
   const step = Math.max(LEAST_STEP_MM, whole / MOST_POINTS);
@@ -223,12 +263,20 @@ function sharedEdges(layers: readonly BuiltLayer[], lap: LapOf): { points: EdgeP
     for (const { x, y, nx, ny } of walk(layer.visible, step)) {
       // An outer ring is walked with its inside on one side, a hole with it on the same: outwards is the upper layer's side.
       const [bx, by] = [x + nx * BESIDE_MM, y + ny * BESIDE_MM];
-      const upper = boxed.findIndex((other, i) => i > lower && other.box !== null && inBox(other.box, bx, by) && containsPoint(other.visible, bx, by));
+      const upper = boxed.findIndex(
+        (other, i) =>
+          i > lower && other.box !== null && inBox(other.box, bx, by) && containsPoint(other.visible, bx, by),
+      );
       if (upper < 0) continue;
       const pair = pairOf(lower, upper);
       // Under a trap the layer may run as far as it is itself, or what lies over it.
       const { lap: kind } = pairs[pair]!;
-      const roomMm = kind === 'none' ? 0 : kind === 'cut' ? depthAlong([layer.cut], bx, by, nx, ny) : depthAlong(rooms[lower]!, bx, by, nx, ny);
+      const roomMm =
+        kind === 'none'
+          ? 0
+          : kind === 'cut'
+            ? depthAlong([layer.cut], bx, by, nx, ny)
+            : depthAlong(rooms[lower]!, bx, by, nx, ny);
       points.push({ x, y, nx, ny, pair, roomMm });
     }
   });
@@ -241,7 +289,8 @@ function inBox(box: Box, x: number, y: number): boolean {
 
 function ringLength(ring: Float64Array): number {
   let sum = 0;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) sum += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!);
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+    sum += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!);
   return sum;
 }
 

@@ -1,4 +1,17 @@
-import { areaOf, boundsOf, countPieces, crossingsAt, joinBoxes, regionsOf, ringsOf, translateRings, unite, type Box, type Region, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  countPieces,
+  crossingsAt,
+  joinBoxes,
+  regionsOf,
+  ringsOf,
+  translateRings,
+  unite,
+  type Box,
+  type Region,
+  type Rings,
+} from '../../geometry/index.js';
 
 /** A gap wider than this share of a line's height parts two words; letters stand closer, even spaced out a little. */
 const WORD_SPACE = 0.28;
@@ -48,17 +61,26 @@ export function joinPieces(rings: Rings, overlapMm: number): JoinedPieces {
       }
     }
   }
-  return words === 0 ? { rings, words, mostMm, moved: [] } : { rings: unite(made.flat()), words, mostMm, moved: moved.flat() };
+  return words === 0
+    ? { rings, words, mostMm, moved: [] }
+    : { rings: unite(made.flat()), words, mostMm, moved: moved.flat() };
 }
 
 /** The lines of lettering, each with its letters from left to right. */
 function linesOf(pieces: readonly Region[]): Letter[][] {
-  const boxed = pieces.map((piece) => ({ piece, box: boundsOf([piece.outer])! })).sort((a, b) => height(b.box) - height(a.box));
+  const boxed = pieces
+    .map((piece) => ({ piece, box: boundsOf([piece.outer])! }))
+    .sort((a, b) => height(b.box) - height(a.box));
   const lines: { box: Box; tallest: number; pieces: { piece: Region; box: Box }[] }[] = [];
   for (const one of boxed) {
     const middle = (one.box.minY + one.box.maxY) / 2;
-    const of = lines.filter((line) => middle > line.box.minY - 0.25 * line.tallest && middle < line.box.maxY + 0.25 * line.tallest);
-    const nearest = of.reduce<(typeof lines)[number] | null>((best, line) => (!best || apart(line.box, middle) < apart(best.box, middle) ? line : best), null);
+    const of = lines.filter(
+      (line) => middle > line.box.minY - 0.25 * line.tallest && middle < line.box.maxY + 0.25 * line.tallest,
+    );
+    const nearest = of.reduce<(typeof lines)[number] | null>(
+      (best, line) => (!best || apart(line.box, middle) < apart(best.box, middle) ? line : best),
+      null,
+    );
     if (nearest) {
       nearest.pieces.push(one);
       if (height(one.box) >= BODY * nearest.tallest) nearest.box = joinBoxes(nearest.box, one.box)!;
@@ -71,13 +93,24 @@ function linesOf(pieces: readonly Region[]): Letter[][] {
 function lettersOf(pieces: readonly { readonly piece: Region; readonly box: Box }[]): Letter[] {
   const letters: { pieces: Region[]; box: Box }[] = [];
   for (const { piece, box } of [...pieces].sort((a, b) => a.box.minX - b.box.minX)) {
-    const over = letters.find((letter) => Math.min(letter.box.maxX, box.maxX) - Math.max(letter.box.minX, box.minX) > 0.6 * Math.min(width(letter.box), width(box)));
+    const over = letters.find(
+      (letter) =>
+        Math.min(letter.box.maxX, box.maxX) - Math.max(letter.box.minX, box.minX) >
+        0.6 * Math.min(width(letter.box), width(box)),
+    );
     if (over) {
       over.pieces.push(piece);
       over.box = joinBoxes(over.box, box)!;
     } else letters.push({ pieces: [piece], box });
   }
-  return letters.sort((a, b) => a.box.minX - b.box.minX).map((letter) => ({ ...letter, body: letter.pieces.map((piece) => ringsOf([piece])).reduce((best, one) => (areaOf(one) > areaOf(best) ? one : best)) }));
+  return letters
+    .sort((a, b) => a.box.minX - b.box.minX)
+    .map((letter) => ({
+      ...letter,
+      body: letter.pieces
+        .map((piece) => ringsOf([piece]))
+        .reduce((best, one) => (areaOf(one) > areaOf(best) ? one : best)),
+    }));
 }
 
 function wordsOf(line: readonly Letter[], spaceMm: number): Letter[][] {
@@ -115,7 +148,10 @@ function tightening(word: readonly Letter[], heightMm: number): number {
   for (let k = 0; k + 1 < word.length; k += 1) {
     const [left, right] = [word[k]!, word[k + 1]!];
     let least: number | null = null;
-    const [from, to] = [Math.max(boundsOf(left.body)!.minY, boundsOf(right.body)!.minY), Math.min(boundsOf(left.body)!.maxY, boundsOf(right.body)!.maxY)];
+    const [from, to] = [
+      Math.max(boundsOf(left.body)!.minY, boundsOf(right.body)!.minY),
+      Math.min(boundsOf(left.body)!.maxY, boundsOf(right.body)!.maxY),
+    ];
     const step = heightMm / ROWS;
     for (let y = from + step / 2; y < to; y += step) {
       const [a, b] = [crossingsAt(left.body, y), crossingsAt(right.body, y)];

@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { areaOf, countPieces, grow, intersect, regionsOf, ringsOf, signedArea, subtract, tolerances, unite, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  countPieces,
+  grow,
+  intersect,
+  regionsOf,
+  ringsOf,
+  signedArea,
+  subtract,
+  tolerances,
+  unite,
+  type Rings,
+} from '../../geometry/index.js';
 import { disc, randomPaints, rectangle } from '../../testing/seeded.js';
 import { buildLayers, crossSection, lapOf, recompose, separate, type Crumbs, type School } from './index.js';
 
@@ -15,12 +27,27 @@ const build = (seed: number, school: School, trapMm = TRAP) => {
   return { separation, layers, crumbs };
 };
 /** What of an area hangs together with what shows, by more than a blade leaves. */
-const hangingOn = (rings: Rings, visible: Rings, halfMm: number): Rings => intersect(rings, grow(ringsOf(regionsOf(grow(rings, -halfMm)).filter(({ outer }) => areaOf(intersect([outer], visible)) > NOTHING_MM2)), halfMm + 0.02));
+const hangingOn = (rings: Rings, visible: Rings, halfMm: number): Rings =>
+  intersect(
+    rings,
+    grow(
+      ringsOf(regionsOf(grow(rings, -halfMm)).filter(({ outer }) => areaOf(intersect([outer], visible)) > NOTHING_MM2)),
+      halfMm + 0.02,
+    ),
+  );
 /** Area that must not be there; where crumbs were taken out, as much of it as is wider than one. */
-const wrongMm2 = (rings: Rings, { pieces, holes, joins, slits }: Crumbs) => areaOf(pieces + holes + joins + slits > 0 ? grow(rings, -tolerances.CRUMB_MM) : rings);
+const wrongMm2 = (rings: Rings, { pieces, holes, joins, slits }: Crumbs) =>
+  areaOf(pieces + holes + joins + slits > 0 ? grow(rings, -tolerances.CRUMB_MM) : rings);
 
 describe('a trap', () => {
-  const strip = (bareMm: number) => buildLayers(separate([{ layer: 'red', rings: [rectangle(0, 0, 60, 40)] }, { layer: 'blue', rings: [rectangle(60 + bareMm, 0, 40, 40)] }]), { school: 'trapped', trapMm: 0.8 }).layers.find(({ key }) => key === 'red')!;
+  const strip = (bareMm: number) =>
+    buildLayers(
+      separate([
+        { layer: 'red', rings: [rectangle(0, 0, 60, 40)] },
+        { layer: 'blue', rings: [rectangle(60 + bareMm, 0, 40, 40)] },
+      ]),
+      { school: 'trapped', trapMm: 0.8 },
+    ).layers.find(({ key }) => key === 'red')!;
   it('does not jump over bare surface', () => {
     expect(countPieces(strip(0.2).cut)).toEqual({ pieces: 1, holes: 0 });
     expect(areaOf(strip(0.2).cut)).toBeCloseTo(60 * 40, 3);
@@ -28,7 +55,8 @@ describe('a trap', () => {
   it('runs under what touches', () => expect(areaOf(strip(0).cut)).toBeCloseTo(60.8 * 40, 1));
   it.each(SEEDS)('seed %i: has no piece of which nothing shows', (seed) => {
     for (const { cut, visible } of build(seed, 'trapped', 1.5).layers) {
-      for (const { outer } of regionsOf(cut)) expect(areaOf(intersect(grow([outer], 0.03), visible))).toBeGreaterThan(tolerances.CRUMB_MM2);
+      for (const { outer } of regionsOf(cut))
+        expect(areaOf(intersect(grow([outer], 0.03), visible))).toBeGreaterThan(tolerances.CRUMB_MM2);
     }
   });
 });
@@ -49,7 +77,9 @@ describe.each(SEEDS)('a random artwork, seed %i', (seed) => {
     const { layers, crumbs } = build(seed, school);
     for (const { key, shows } of recompose(layers)) {
       const { visible } = layers.find((layer) => layer.key === key)!;
-      expect(wrongMm2(subtract(shows, visible), crumbs) + wrongMm2(subtract(visible, shows), crumbs)).toBeLessThan(NOTHING_MM2);
+      expect(wrongMm2(subtract(shows, visible), crumbs) + wrongMm2(subtract(visible, shows), crumbs)).toBeLessThan(
+        NOTHING_MM2,
+      );
     }
   });
 
@@ -65,7 +95,11 @@ describe.each(SEEDS)('a random artwork, seed %i', (seed) => {
     layers.forEach((layer, i) => {
       const above: Rings = unite(layers.slice(i + 1).flatMap((upper) => [...upper.visible]));
       // Across bare surface it would be a loose strip: only what hangs together with something that shows is asked for.
-      const least = hangingOn(unite([...layer.visible, ...intersect(grow(layer.visible, TRAP - 0.02), above)]), layer.visible, tolerances.CRUMB_MM);
+      const least = hangingOn(
+        unite([...layer.visible, ...intersect(grow(layer.visible, TRAP - 0.02), above)]),
+        layer.visible,
+        tolerances.CRUMB_MM,
+      );
       const most = grow(layer.visible, TRAP + 0.02);
       expect(wrongMm2(subtract(least, layer.cut), crumbs)).toBeLessThan(NOTHING_MM2);
       expect(wrongMm2(subtract(layer.cut, most), crumbs)).toBeLessThan(NOTHING_MM2);
@@ -75,20 +109,35 @@ describe.each(SEEDS)('a random artwork, seed %i', (seed) => {
 
   it('gives the same layers in the same bytes when built again', () => {
     const [a, b] = [build(seed, 'trapped').layers, build(seed, 'trapped').layers];
-    expect(a.map((layer) => layer.cut.map((ring) => [...ring]))).toEqual(b.map((layer) => layer.cut.map((ring) => [...ring])));
+    expect(a.map((layer) => layer.cut.map((ring) => [...ring]))).toEqual(
+      b.map((layer) => layer.cut.map((ring) => [...ring])),
+    );
   });
 
   it('scaled by k and trapped by t is the artwork trapped by t/k and scaled', () => {
     const k = 2.5;
     const paints = randomPaints(seed, 10, 3);
     const scaled = paints.map((paint) => ({ ...paint, rings: paint.rings.map((ring) => ring.map((v) => v * k)) }));
-    const [large, small] = [buildLayers(separate(scaled), { school: 'trapped', trapMm: 1 }), buildLayers(separate(paints), { school: 'trapped', trapMm: 1 / k })];
+    const [large, small] = [
+      buildLayers(separate(scaled), { school: 'trapped', trapMm: 1 }),
+      buildLayers(separate(paints), { school: 'trapped', trapMm: 1 / k }),
+    ];
     // What is a crumb at one size need not be one at the other.
-    const byMm = [large, small].some(({ crumbs: { pieces, holes, joins, slits } }) => pieces + holes + joins + slits > 0) ? k * tolerances.CRUMB_MM : 0.01;
+    const byMm = [large, small].some(
+      ({ crumbs: { pieces, holes, joins, slits } }) => pieces + holes + joins + slits > 0,
+    )
+      ? k * tolerances.CRUMB_MM
+      : 0.01;
     large.layers.forEach((layer, i) => {
       const enlarged = small.layers[i]!.cut.map((ring) => ring.map((v) => v * k));
       // 0.02 mm along all edges: what differs must vanish when it is shrunk by half of that. Rings without area are no difference.
-      const thick = (rings: Rings) => areaOf(grow(rings.filter((ring) => signedArea(ring) > 1e-3), -byMm));
+      const thick = (rings: Rings) =>
+        areaOf(
+          grow(
+            rings.filter((ring) => signedArea(ring) > 1e-3),
+            -byMm,
+          ),
+        );
       expect(thick(subtract(layer.cut, enlarged))).toBeLessThan(NOTHING_MM2);
       expect(thick(subtract(enlarged, layer.cut))).toBeLessThan(NOTHING_MM2);
     });
@@ -147,13 +196,21 @@ describe('layers of drawn cases', () => {
       { layer: 'gold', rings: [disc(15, 10, 5)] },
     ];
     const { layers } = buildLayers(separate(paints), { school: 'overlay', trapMm: 0 });
-    for (const { key, shows } of recompose(layers)) expect(areaOf(shows)).toBeCloseTo(areaOf(layers.find((l) => l.key === key)!.visible), 3);
+    for (const { key, shows } of recompose(layers))
+      expect(areaOf(shows)).toBeCloseTo(areaOf(layers.find((l) => l.key === key)!.visible), 3);
   });
 
   it('is shown cut through with the films that lie beneath each place', () => {
     const { layers } = buildLayers(separate([base, dot]), { school: 'trapped', trapMm: 0.5 });
     const bars = crossSection(layers, 30, (key) => (key === 'base' ? 70 : 50));
-    expect(bars.map(({ key, baseUm, fromMm, toMm }) => [key, baseUm, Math.round(fromMm * 10) / 10, Math.round(toMm * 10) / 10])).toEqual([
+    expect(
+      bars.map(({ key, baseUm, fromMm, toMm }) => [
+        key,
+        baseUm,
+        Math.round(fromMm * 10) / 10,
+        Math.round(toMm * 10) / 10,
+      ]),
+    ).toEqual([
       ['base', 0, 0, 40.5],
       ['base', 0, 59.5, 100],
       ['dot', 70, 40, 40.5],
@@ -163,9 +220,15 @@ describe('layers of drawn cases', () => {
   });
 
   it('is cut through upright as it is level with its axes changed over', () => {
-    const stripes = [{ layer: 'a', rings: [rectangle(0, 0, 100, 20)] }, { layer: 'b', rings: [rectangle(0, 20, 100, 10)] }];
+    const stripes = [
+      { layer: 'a', rings: [rectangle(0, 0, 100, 20)] },
+      { layer: 'b', rings: [rectangle(0, 20, 100, 10)] },
+    ];
     const { layers } = buildLayers(separate(stripes), { school: 'inlay', trapMm: 0 });
-    expect(crossSection(layers, 50, () => 70, 'upright').map(({ key, fromMm, toMm }) => [key, fromMm, toMm])).toEqual([['a', 0, 20], ['b', 20, 30]]);
+    expect(crossSection(layers, 50, () => 70, 'upright').map(({ key, fromMm, toMm }) => [key, fromMm, toMm])).toEqual([
+      ['a', 0, 20],
+      ['b', 20, 30],
+    ]);
     expect(crossSection(layers, 25, () => 70).map(({ key }) => key)).toEqual(['b']);
   });
 });

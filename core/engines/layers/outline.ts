@@ -1,4 +1,20 @@
-import { areaOf, boundsOf, countPieces, grow, growBevelled, growMitred, intersect, regionsOf, reversed, ringsOf, subtract, tolerances, unite, type Region, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  countPieces,
+  grow,
+  growBevelled,
+  growMitred,
+  intersect,
+  regionsOf,
+  reversed,
+  ringsOf,
+  subtract,
+  tolerances,
+  unite,
+  type Region,
+  type Rings,
+} from '../../geometry/index.js';
 import { thinParts } from './thin-parts.js';
 
 export type OutlineJoin = 'round' | 'mitred' | 'bevelled';
@@ -11,14 +27,24 @@ const STEP_MM = 0.05;
  * filled; the area itself is part of the border, which lies behind it.
  */
 export function outlineArea(rings: Rings, widthMm: number, join: OutlineJoin, fillBelowMm: number): Rings {
-  const grown = join === 'round' ? grow(rings, widthMm) : join === 'mitred' ? growMitred(rings, widthMm) : growBevelled(rings, widthMm);
+  const grown =
+    join === 'round'
+      ? grow(rings, widthMm)
+      : join === 'mitred'
+        ? growMitred(rings, widthMm)
+        : growBevelled(rings, widthMm);
   return fillBelowMm > 0 ? withoutNarrowVoids(grown, fillBelowMm) : grown;
 }
 
 /** An area with its narrow voids filled. A void is a hole less what stands in it: what is filled takes its islands along, since they are one with it. */
 function withoutNarrowVoids(rings: Rings, widthMm: number): Rings {
   const turned = new Map(rings.map((ring) => [reversed(ring), ring]));
-  const filled = new Set(regionsOf([...turned.keys()]).filter((hole) => isNarrower(hole, widthMm)).flatMap(({ outer, holes }) => [outer, ...holes]).map((ring) => turned.get(ring)!));
+  const filled = new Set(
+    regionsOf([...turned.keys()])
+      .filter((hole) => isNarrower(hole, widthMm))
+      .flatMap(({ outer, holes }) => [outer, ...holes])
+      .map((ring) => turned.get(ring)!),
+  );
   if (filled.size === 0) return rings;
   // Voids within an island that goes are filled or not by themselves; what is left stands inside the filled area and is united with it.
   return unite(rings.filter((ring) => !filled.has(ring)));
@@ -38,7 +64,10 @@ function isNarrower({ outer, holes }: Region, widthMm: number): boolean {
 export function leastForOnePiece(rings: Rings): number {
   if (countPieces(rings).pieces <= 1) return 0;
   const box = boundsOf(rings)!;
-  return leastWhere(Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / 2, (d) => countPieces(grow(rings, d)).pieces === 1);
+  return leastWhere(
+    Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / 2,
+    (d) => countPieces(grow(rings, d)).pieces === 1,
+  );
 }
 
 /** The least width, not under `fromMm`, at which a border has no part thinner than `thinnestMm`: every bridge can be weeded. */
@@ -83,7 +112,12 @@ export function leastBridging(rings: Rings, thinnestMm: number): number {
     const made = bridged(rings, d);
     return countPieces(made).pieces === 1 && thinParts(made, thinnestMm).length <= own;
   };
-  return from + leastWhere(Math.max(thinnestMm * 4, Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / 2), (more) => holds(from + more));
+  return (
+    from +
+    leastWhere(Math.max(thinnestMm * 4, Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / 2), (more) =>
+      holds(from + more),
+    )
+  );
 }
 
 /** The least multiple of the step up to `most` for which a test holds, taken to hold for all above it; `most` when it never does. */
@@ -107,14 +141,19 @@ export interface KnockOutOptions {
 }
 
 /** A base with shapes and clear space all round them taken out. Pieces that were small in the base itself are a decision of the artwork, and stay. */
-export function knockedOut(base: Rings, shapes: Rings, { clearanceMm, fillBelowMm, dropBelowMm2 }: KnockOutOptions): Rings {
+export function knockedOut(
+  base: Rings,
+  shapes: Rings,
+  { clearanceMm, fillBelowMm, dropBelowMm2 }: KnockOutOptions,
+): Rings {
   const clear = outlineArea(shapes, clearanceMm, 'round', fillBelowMm);
   const open = regionsOf(subtract(base, clear));
   const area = (region: Region) => areaOf(ringsOf([region]));
   const small = open.filter((region) => area(region) < dropBelowMm2);
   if (small.length === 0) return ringsOf(open);
   const before = regionsOf(base).filter((region) => area(region) < dropBelowMm2);
-  const wasSmall = ({ outer }: Region) => before.some((region) => areaOf(intersect([outer], ringsOf([region]))) > tolerances.CRUMB_MM2);
+  const wasSmall = ({ outer }: Region) =>
+    before.some((region) => areaOf(intersect([outer], ringsOf([region]))) > tolerances.CRUMB_MM2);
   const dropped = new Set(small.filter((region) => !wasSmall(region)));
   return ringsOf(open.filter((region) => !dropped.has(region) && area(region) > tolerances.CRUMB_MM2));
 }

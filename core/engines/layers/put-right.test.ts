@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { areaOf, boundsOf, grow, intersect, pointCount, regionsOf, subtract, unite, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  grow,
+  intersect,
+  pointCount,
+  regionsOf,
+  subtract,
+  unite,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import { EVERYWHERE, type PlaceRules } from '../../words/index.js';
 import { NO_REPAIR, sayLayerTroubles, sayPaintTroubles } from '../../stations/artwork/index.js';
 import { blob, disc, rectangle, seeded } from '../../testing/seeded.js';
@@ -7,8 +18,13 @@ import { checkLayers, checkPaints, narrowGaps, putRight, separate, thinnestPart,
 
 const SEEDS = Array.from({ length: 16 }, (_, seed) => seed);
 /** Areas of single colours, cut as they are seen, put right as in a job whose films are weeded from 1 mm on. */
-const touched = (areas: readonly { colour: string; rings: Rings }[], repair: Partial<typeof NO_REPAIR>, rules: PlaceRules = EVERYWHERE) => {
-  const seen = (list: readonly { colour: string; rings: Rings }[]) => separate(list.map(({ colour, rings }) => ({ layer: colour, rings }))).layers;
+const touched = (
+  areas: readonly { colour: string; rings: Rings }[],
+  repair: Partial<typeof NO_REPAIR>,
+  rules: PlaceRules = EVERYWHERE,
+) => {
+  const seen = (list: readonly { colour: string; rings: Rings }[]) =>
+    separate(list.map(({ colour, rings }) => ({ layer: colour, rings }))).layers;
   const layers = seen(areas).map(({ key, visible }) => ({ key, thinnestMm: 1, durableMm: 1, cut: visible, visible }));
   const after = touchUp(areas, layers, (colour) => colour, { ...NO_REPAIR, ...repair }, rules);
   return after && new Map(seen(after).map(({ key, visible }) => [key, visible]));
@@ -41,18 +57,33 @@ describe('thin parts', () => {
     expect(areaOf(intersect(parts, grow(grow(area, -1), 1)))).toBeLessThan(0.05);
   });
 
-  it.each(SEEDS)('are all that the plain opening test leaves and that is long, though only what may be thin is tested, seed %i', (seed) => {
-    const random = seeded(seed + 100);
-    const bars = Array.from({ length: 14 }, () => (random() < 0.5 ? rectangle(60 * random(), 60 * random(), 30 * random(), 0.3 + 2 * random()) : rectangle(60 * random(), 60 * random(), 0.3 + 2 * random(), 30 * random())));
-    const area = unite([...bars, ...Array.from({ length: 9 }, () => blob(random, 60 * random(), 60 * random(), 2 + 8 * random()))]);
-    for (const width of [0.8, 1.5]) {
-      const plain = regionsOf(subtract(area, grow(grow(area, -width / 2), width / 2 + 0.02)));
-      const across = (part: { outer: Ring }) => Math.hypot(boundsOf([part.outer])!.maxX - boundsOf([part.outer])!.minX, boundsOf([part.outer])!.maxY - boundsOf([part.outer])!.minY);
-      const long = plain.filter((part) => across(part) > 4.2 * width);
-      const found = thinParts(area, width).flatMap((part) => [part.outer, ...part.holes]);
-      for (const part of long) expect(areaOf(intersect([part.outer], found))).toBeGreaterThan(0.8 * areaOf([part.outer, ...part.holes]));
-    }
-  });
+  it.each(SEEDS)(
+    'are all that the plain opening test leaves and that is long, though only what may be thin is tested, seed %i',
+    (seed) => {
+      const random = seeded(seed + 100);
+      const bars = Array.from({ length: 14 }, () =>
+        random() < 0.5
+          ? rectangle(60 * random(), 60 * random(), 30 * random(), 0.3 + 2 * random())
+          : rectangle(60 * random(), 60 * random(), 0.3 + 2 * random(), 30 * random()),
+      );
+      const area = unite([
+        ...bars,
+        ...Array.from({ length: 9 }, () => blob(random, 60 * random(), 60 * random(), 2 + 8 * random())),
+      ]);
+      for (const width of [0.8, 1.5]) {
+        const plain = regionsOf(subtract(area, grow(grow(area, -width / 2), width / 2 + 0.02)));
+        const across = (part: { outer: Ring }) =>
+          Math.hypot(
+            boundsOf([part.outer])!.maxX - boundsOf([part.outer])!.minX,
+            boundsOf([part.outer])!.maxY - boundsOf([part.outer])!.minY,
+          );
+        const long = plain.filter((part) => across(part) > 4.2 * width);
+        const found = thinParts(area, width).flatMap((part) => [part.outer, ...part.holes]);
+        for (const part of long)
+          expect(areaOf(intersect([part.outer], found))).toBeGreaterThan(0.8 * areaOf([part.outer, ...part.holes]));
+      }
+    },
+  );
 
   it.each(SEEDS)('are thickened to the width and no more than half of it further out, seed %i', (seed) => {
     const tail = 0.2 + seeded(seed)() * 0.7;
@@ -88,11 +119,18 @@ describe('putting right', () => {
   });
 
   it('takes a colour for another', () => {
-    expect(putRight([ink([disc(0, 0, 3)], '#111111')], { ...NO_REPAIR, recolour: { '#111111': '#000000' } })[0]!.colour).toBe('#000000');
+    expect(
+      putRight([ink([disc(0, 0, 3)], '#111111')], { ...NO_REPAIR, recolour: { '#111111': '#000000' } })[0]!.colour,
+    ).toBe('#000000');
   });
 
   it('leaves out what is hidden or painted twice, and the look stays', () => {
-    const areas = [ink([disc(5, 5, 2)], '#b3262b'), ink([rectangle(0, 0, 10, 10)]), ink([rectangle(0, 0, 10, 10)]), ink([disc(9, 9, 4)], '#f2b632')];
+    const areas = [
+      ink([disc(5, 5, 2)], '#b3262b'),
+      ink([rectangle(0, 0, 10, 10)]),
+      ink([rectangle(0, 0, 10, 10)]),
+      ink([disc(9, 9, 4)], '#f2b632'),
+    ];
     expect(putRight(areas, { ...NO_REPAIR, tidy: true }).map((area) => area.colour)).toEqual(['#000000', '#f2b632']);
   });
 
@@ -110,12 +148,17 @@ describe('touching up what would be cut', () => {
   const red = (...rings: Rings) => ({ colour: RED, rings });
 
   it('drops specks and fills pinholes, and keeps what is larger', () => {
-    const rings = unite([rectangle(0, 0, 20, 20), disc(5, 5, 0.3), disc(12, 12, 3), disc(40, 5, 0.3), disc(40, 15, 2)], 'evenodd');
+    const rings = unite(
+      [rectangle(0, 0, 20, 20), disc(5, 5, 0.3), disc(12, 12, 3), disc(40, 5, 0.3), disc(40, 15, 2)],
+      'evenodd',
+    );
     expect(touched([ink(...rings)], { speckMm2: 1 })!.get(INK)).toHaveLength(3);
   });
 
   it('keeps a large piece that is painted in small shapes', () => {
-    const tiles = Array.from({ length: 100 }, (_, i) => ink(rectangle((i % 10) * 0.5, Math.floor(i / 10) * 0.5, 0.5, 0.5)));
+    const tiles = Array.from({ length: 100 }, (_, i) =>
+      ink(rectangle((i % 10) * 0.5, Math.floor(i / 10) * 0.5, 0.5, 0.5)),
+    );
     expect(touched(tiles, { speckMm2: 1 })).toBeNull();
   });
 
@@ -123,7 +166,10 @@ describe('touching up what would be cut', () => {
     const over = touched([ink(rectangle(0, 0, 20, 20)), red(disc(5, 5, 0.3))], { speckMm2: 1 })!;
     expect(over.has(RED)).toBe(false);
     expect(over.get(INK)).toHaveLength(1);
-    const fitted = touched([ink(...unite([rectangle(0, 0, 20, 20), disc(5, 5, 0.3)], 'evenodd')), red(disc(5, 5, 0.3))], { speckMm2: 1 })!;
+    const fitted = touched(
+      [ink(...unite([rectangle(0, 0, 20, 20), disc(5, 5, 0.3)], 'evenodd')), red(disc(5, 5, 0.3))],
+      { speckMm2: 1 },
+    )!;
     expect(areaOf(fitted.get(INK)!)).toBeCloseTo(400, 2);
   });
 
@@ -150,10 +196,16 @@ describe('checks', () => {
   const codes = (findings: readonly { code: string }[]) => findings.map((finding) => finding.code);
 
   it('find what would spoil the cut of a layer, with places and a remedy each', () => {
-    const cut = [...tailed(0.5), ...unite([rectangle(60, 0, 20, 20), disc(70, 10, 0.3)], 'evenodd'), ...unite([disc(90, 5, 0.3)]), rectangle(60, 20.4, 20, 9)];
+    const cut = [
+      ...tailed(0.5),
+      ...unite([rectangle(60, 0, 20, 20), disc(70, 10, 0.3)], 'evenodd'),
+      ...unite([disc(90, 5, 0.3)]),
+      rectangle(60, 20.4, 20, 9),
+    ];
     const findings = checkLayers([{ key: 'tar', thinnestMm: 1, cut }]);
     expect(codes(findings)).toEqual(['thin-parts', 'narrow-gaps', 'specks', 'pinholes']);
-    for (const { layers } of findings) expect(layers).toMatchObject([{ key: 'tar', leastMm: 1, places: expect.arrayContaining([expect.anything()]) }]);
+    for (const { layers } of findings)
+      expect(layers).toMatchObject([{ key: 'tar', leastMm: 1, places: expect.arrayContaining([expect.anything()]) }]);
     for (const { where, places, count, remedies } of sayLayerTroubles(findings, () => 'Tar black')) {
       expect(places!.length).toBe(count);
       expect(where).toEqual(places![0]);
@@ -165,7 +217,12 @@ describe('checks', () => {
     const cut = [...tailed(1.5), ...tailed(0.5).map((ring) => ring.map((v, i) => (i % 2 === 0 ? v + 60 : v)))];
     const [thin, weak, ...others] = checkLayers([{ key: 'tar', thinnestMm: 1, durableMm: 2, cut }]);
     expect(others).toEqual([]);
-    expect([thin!.code, thin!.layers[0]!.places.length, weak!.code, weak!.layers[0]!.places.length]).toEqual(['thin-parts', 1, 'not-durable', 1]);
+    expect([thin!.code, thin!.layers[0]!.places.length, weak!.code, weak!.layers[0]!.places.length]).toEqual([
+      'thin-parts',
+      1,
+      'not-durable',
+      1,
+    ]);
     expect(weak!.layers[0]).toMatchObject({ leastMm: 2, places: [{ maxX: expect.closeTo(40, 0) }] });
   });
 
@@ -183,7 +240,13 @@ describe('checks', () => {
       { colour: '#1d4e8a', rings: [disc(70, 70, 10, 3000)] },
     ];
     const near = (a: string, b: string) => (a.slice(0, 6) === b.slice(0, 6) ? 0.2 : 50);
-    expect(codes(checkPaints(areas, [frame], near))).toEqual(['near-colours', 'white-ground', 'painted-twice', 'hidden', 'crowded-outline']);
+    expect(codes(checkPaints(areas, [frame], near))).toEqual([
+      'near-colours',
+      'white-ground',
+      'painted-twice',
+      'hidden',
+      'crowded-outline',
+    ]);
   });
 
   it('offer only remedies that end the finding', () => {

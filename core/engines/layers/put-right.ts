@@ -1,4 +1,19 @@
-import { areaOf, boundsOf, boxesTouch, clipRingToBox, containsPoint, crossingsAt, signedArea, simplifyRing, subtract, tolerances, unite, widenBox, type Box, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  boxesTouch,
+  clipRingToBox,
+  containsPoint,
+  crossingsAt,
+  signedArea,
+  simplifyRing,
+  subtract,
+  tolerances,
+  unite,
+  widenBox,
+  type Box,
+  type Rings,
+} from '../../geometry/index.js';
 import { EVERYWHERE, type PlaceRules } from '../../words/index.js';
 import { boxIndex, shapeKey } from './separate.js';
 
@@ -33,19 +48,32 @@ export function isWhite(colour: string): boolean {
  * The painted areas after the remedies that need know nothing of films, in the order in which they mean something: colours first, then
  * what is left out, then outlines. Nothing of the artwork itself is changed; an empty `repair` gives the same areas back.
  */
-export function putRight<T extends ColouredArea>(areas: readonly T[], repair: PaintRemedies, rules: PlaceRules = EVERYWHERE): T[] {
+export function putRight<T extends ColouredArea>(
+  areas: readonly T[],
+  repair: PaintRemedies,
+  rules: PlaceRules = EVERYWHERE,
+): T[] {
   let out: T[] = areas.map((area) => {
     const colour = meantColour(area, repair, rules);
     return colour === area.colour ? area : { ...area, colour };
   });
   if (repair.tidy) out = withoutUnseen(out, rules);
   const { simplifyMm } = repair;
-  if (simplifyMm > 0) out = out.map((area) => (rules.reaches('simplify', boundsOf(area.rings)!) ? { ...area, rings: unite(area.rings.map((ring) => simplifyRing(ring, simplifyMm))) } : area));
+  if (simplifyMm > 0)
+    out = out.map((area) =>
+      rules.reaches('simplify', boundsOf(area.rings)!)
+        ? { ...area, rings: unite(area.rings.map((ring) => simplifyRing(ring, simplifyMm))) }
+        : area,
+    );
   return out.filter((area) => area.rings.length > 0);
 }
 
 /** The colour that an area is taken for; BARE when it means bare surface. */
-export function meantColour({ colour, rings }: ColouredArea, { recolour, noFilm }: Pick<PaintRemedies, 'recolour' | 'noFilm'>, rules: PlaceRules): string {
+export function meantColour(
+  { colour, rings }: ColouredArea,
+  { recolour, noFilm }: Pick<PaintRemedies, 'recolour' | 'noFilm'>,
+  rules: PlaceRules,
+): string {
   const now = recolour[colour] ?? colour;
   if (!noFilm.includes(now) && !isWhite(now)) return now;
   const box = boundsOf(rings);
@@ -55,7 +83,9 @@ export function meantColour({ colour, rings }: ColouredArea, { recolour, noFilm 
 
 /** Leaves out what nothing shows of: areas wholly under others, and those painted twice. */
 function withoutUnseen<T extends ColouredArea>(areas: readonly T[], rules: PlaceRules): T[] {
-  const unseen = new Set(unseenAreas(areas).flatMap(({ index }) => (rules.reaches('tidy', boundsOf(areas[index]!.rings)!) ? [index] : [])));
+  const unseen = new Set(
+    unseenAreas(areas).flatMap(({ index }) => (rules.reaches('tidy', boundsOf(areas[index]!.rings)!) ? [index] : [])),
+  );
   return areas.filter((_, i) => !unseen.has(i));
 }
 
@@ -65,7 +95,12 @@ const MOST_COVERS = 48;
 /** Which areas nothing shows of, and whether an equal one of the same colour is what lies over them. */
 export function unseenAreas(areas: readonly ColouredArea[]): { readonly index: number; readonly doubled: boolean }[] {
   if (areas.length === 0) return [];
-  const boxed = areas.map((area) => ({ ...area, box: boundsOf(area.rings)!, ringBoxes: area.rings.map((ring) => boundsOf([ring])!), size: areaOf(area.rings) }));
+  const boxed = areas.map((area) => ({
+    ...area,
+    box: boundsOf(area.rings)!,
+    ringBoxes: area.rings.map((ring) => boundsOf([ring])!),
+    size: areaOf(area.rings),
+  }));
   const touching = boxIndex(boxed.map((area) => area.box));
   // From the top down, so that of many equal ones the uppermost is the one that stays.
   const shapes = new Set<string>();
@@ -81,10 +116,29 @@ export function unseenAreas(areas: readonly ColouredArea[]): { readonly index: n
     }
     shapes.add(shape);
     const above = touching(area.box, (j) => j > index && !gone.has(j));
-    if (above.length === 0 || !reachesRound(area.box, above.map((j) => boxed[j]!.box))) continue;
-    if (peeksOut(area, above.map((j) => boxed[j]!))) continue;
+    if (
+      above.length === 0 ||
+      !reachesRound(
+        area.box,
+        above.map((j) => boxed[j]!.box),
+      )
+    )
+      continue;
+    if (
+      peeksOut(
+        area,
+        above.map((j) => boxed[j]!),
+      )
+    )
+      continue;
     const covers = above.sort((a, b) => boxed[b]!.size - boxed[a]!.size).slice(0, MOST_COVERS);
-    const left = subtract(area.rings, nearRings(area.box, covers.map((j) => boxed[j]!))).reduce((sum, ring) => sum + signedArea(ring), 0);
+    const left = subtract(
+      area.rings,
+      nearRings(
+        area.box,
+        covers.map((j) => boxed[j]!),
+      ),
+    ).reduce((sum, ring) => sum + signedArea(ring), 0);
     if (left <= tolerances.CRUMB_MM2) out.push({ index, doubled: false });
   }
   return out.reverse();
@@ -96,7 +150,11 @@ const ROOM_MM = 0.05;
 /** What of covers lies round a box: only that can cover what is in it. */
 function nearRings(box: Box, covers: readonly BoxedRings[]): Rings {
   const room = widenBox(box, ROOM_MM);
-  return covers.flatMap(({ rings, ringBoxes }) => rings.flatMap((ring, i) => (boxesTouch(ringBoxes[i]!, room) ? [clipRingToBox(ring, room, ringBoxes[i])] : [])).filter((ring) => ring.length >= 6));
+  return covers.flatMap(({ rings, ringBoxes }) =>
+    rings
+      .flatMap((ring, i) => (boxesTouch(ringBoxes[i]!, room) ? [clipRingToBox(ring, room, ringBoxes[i])] : []))
+      .filter((ring) => ring.length >= 6),
+  );
 }
 
 /** Edges of an area that are looked at, evenly spread, and how far inside it they are looked at, mm: further than a rim that rounding leaves. */
@@ -114,7 +172,10 @@ function peeksOut({ rings, box }: { readonly rings: Rings; readonly box: Box }, 
     const j = (i + 1) % n;
     const [dx, dy] = [ring[2 * j]! - ring[2 * i]!, ring[2 * j + 1]! - ring[2 * i + 1]!];
     const long = Math.hypot(dx, dy) || 1;
-    const [x, y] = [(ring[2 * i]! + ring[2 * j]!) / 2 - (dy / long) * INSIDE_MM, (ring[2 * i + 1]! + ring[2 * j + 1]!) / 2 + (dx / long) * INSIDE_MM];
+    const [x, y] = [
+      (ring[2 * i]! + ring[2 * j]!) / 2 - (dy / long) * INSIDE_MM,
+      (ring[2 * i + 1]! + ring[2 * j + 1]!) / 2 + (dx / long) * INSIDE_MM,
+    ];
     if (!containsPoint(rings, x, y)) continue;
     if (isBare([x, y])) return true;
   }
@@ -148,11 +209,23 @@ interface BoxedRings {
 
 /** Whether a cover lies over a spot; only rings whose boxes hold it can say. */
 function isCovered({ rings, ringBoxes }: BoxedRings, x: number, y: number): boolean {
-  return containsPoint(rings.filter((_, i) => { const box = ringBoxes[i]!; return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY; }), x, y);
+  return containsPoint(
+    rings.filter((_, i) => {
+      const box = ringBoxes[i]!;
+      return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
+    }),
+    x,
+    y,
+  );
 }
 
 /** Boxes can only hide another together if they reach all its sides. */
 function reachesRound(box: Box, others: readonly Box[]): boolean {
   const slack = 1e-6;
-  return others.some((b) => b.minX <= box.minX + slack) && others.some((b) => b.maxX >= box.maxX - slack) && others.some((b) => b.minY <= box.minY + slack) && others.some((b) => b.maxY >= box.maxY - slack);
+  return (
+    others.some((b) => b.minX <= box.minX + slack) &&
+    others.some((b) => b.maxX >= box.maxX - slack) &&
+    others.some((b) => b.minY <= box.minY + slack) &&
+    others.some((b) => b.maxY >= box.maxY - slack)
+  );
 }

@@ -1,5 +1,17 @@
 import Flatbush from 'flatbush';
-import { boundsOf, boxesTouch, clipRingToBox, joinBoxes, signedArea, subtract, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxesTouch,
+  clipRingToBox,
+  joinBoxes,
+  signedArea,
+  subtract,
+  unite,
+  widenBox,
+  type Box,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import type { LayerPaint, Separation, StackedPaint, VisibleLayer } from './layer.js';
 
 /**
@@ -19,7 +31,10 @@ function stackPaints(paints: readonly LayerPaint[]): StackedPaint[] {
   boxed.forEach((paint, i) => {
     const run = lastOf.get(paint.layer);
     // It may sink down to its layer's last run if that lies above everything of other layers that it touches.
-    const sinks = run && (run.at === runs.length - 1 || touching(paint.box, (j) => j < i && boxed[j]!.layer !== paint.layer && runOf[j]!.at > run.at).length === 0);
+    const sinks =
+      run &&
+      (run.at === runs.length - 1 ||
+        touching(paint.box, (j) => j < i && boxed[j]!.layer !== paint.layer && runOf[j]!.at > run.at).length === 0);
     if (sinks) {
       // One and the same shape again adds nothing, and thousands on one spot would cost their square.
       const shape = shapeKey(paint);
@@ -28,7 +43,14 @@ function stackPaints(paints: readonly LayerPaint[]): StackedPaint[] {
       run.box = joinBoxes(run.box, paint.box)!;
       run.paints += 1;
     } else {
-      const fresh = { layer: paint.layer, box: paint.box, rings: [...paint.rings], at: runs.length, paints: 1, shapes: new Set([shapeKey(paint)]) };
+      const fresh = {
+        layer: paint.layer,
+        box: paint.box,
+        rings: [...paint.rings],
+        at: runs.length,
+        paints: 1,
+        shapes: new Set([shapeKey(paint)]),
+      };
       lastOf.set(paint.layer, fresh);
       runs.push(fresh);
     }
@@ -95,8 +117,13 @@ function visibleLayers(stack: readonly StackedPaint[]): VisibleLayer[] {
     const layer = shown.get(paint.layer) ?? { paints: [], parts: [] };
     shown.set(paint.layer, layer);
     layer.paints.push(i);
-    const cover = ringsNear(paint.coveredBy.map((j) => stack[j]!), paint.box, paint);
-    const visible = cover.length > 0 ? subtract(paint.rings, cover) : paint.merged > 1 ? unite(paint.rings) : paint.rings;
+    const cover = ringsNear(
+      paint.coveredBy.map((j) => stack[j]!),
+      paint.box,
+      paint,
+    );
+    const visible =
+      cover.length > 0 ? subtract(paint.rings, cover) : paint.merged > 1 ? unite(paint.rings) : paint.rings;
     if (visible.length > 0) layer.parts.push(visible);
   });
   return [...shown].map(([key, { paints, parts }]) => ({ key, paints, visible: joinParts(parts) }));
@@ -112,7 +139,11 @@ const WORTH_CLIPPING = 120;
  * The rings of the paints as far as a reach goes: a ring that does not touch it can neither cover nor uncover anything in it, and of one
  * that does only the near part matters. With `covered`, rings that touch none of its own are left out as well. The outline drawn last over a whole picture thus costs each shape beneath it only what lies there.
  */
-export function ringsNear(paints: readonly StackedPaint[], reach: Box, covered?: Pick<StackedPaint, 'ringBoxes' | 'ringSlopes'>): Ring[] {
+export function ringsNear(
+  paints: readonly StackedPaint[],
+  reach: Box,
+  covered?: Pick<StackedPaint, 'ringBoxes' | 'ringSlopes'>,
+): Ring[] {
   const room = widenBox(reach, ROOM_MM);
   const near: Ring[] = [];
   for (const paint of paints) {
@@ -127,7 +158,11 @@ export function ringsNear(paints: readonly StackedPaint[], reach: Box, covered?:
   return near;
 }
 
-function touchesAny({ ringBoxes, ringSlopes }: Pick<StackedPaint, 'ringBoxes' | 'ringSlopes'>, box: Box, slopes: Box): boolean {
+function touchesAny(
+  { ringBoxes, ringSlopes }: Pick<StackedPaint, 'ringBoxes' | 'ringSlopes'>,
+  box: Box,
+  slopes: Box,
+): boolean {
   return ringBoxes.some((own, i) => boxesTouch(own, box) && boxesTouch(ringSlopes[i]!, slopes));
 }
 
@@ -172,7 +207,10 @@ export function joinParts(parts: readonly Rings[]): Rings {
 }
 
 /** How many shapes disappeared into others of their film: what a blade would have cut through had they stayed apart. */
-function joinedCount(stack: readonly StackedPaint[], layers: readonly { readonly key: string; readonly visible: Rings }[]): number {
+function joinedCount(
+  stack: readonly StackedPaint[],
+  layers: readonly { readonly key: string; readonly visible: Rings }[],
+): number {
   const outers = (rings: Rings) => rings.reduce((n, ring) => n + (signedArea(ring) > 0 ? 1 : 0), 0);
   const before = new Map<string, number>();
   for (const paint of stack) before.set(paint.layer, (before.get(paint.layer) ?? 0) + outers(paint.rings));

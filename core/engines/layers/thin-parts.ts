@@ -1,4 +1,23 @@
-import { boundsOf, boxesTouch, boxRing, clipRingToBox, grow, growTracingLost, intersect, joinBoxes, regionsOf, signedArea, subtract, tolerances, unite, widenBox, type Box, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxesTouch,
+  boxRing,
+  clipRingToBox,
+  grow,
+  growTracingLost,
+  intersect,
+  joinBoxes,
+  regionsOf,
+  signedArea,
+  subtract,
+  tolerances,
+  unite,
+  widenBox,
+  type Box,
+  type Region,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 
 /** Shorter than this many widths a part is the tip of a corner, or rounding. */
 const SHORT = 1.5;
@@ -42,18 +61,32 @@ export function narrowGaps(rings: Rings, widthMm: number): Region[] {
   const spots = suspectSpots(rings, lost, widthMm);
   if (spots.length === 0) return [];
   const closed = grow(clippedTo(dilated, spots, widthMm), -half - arc - HAIR_MM, arc);
-  return longParts(subtract(closed, clippedTo(rings, spots, widthMm)), () => subtract(spots.map((spot) => boxRing(widenBox(spot, widthMm))), closed), widthMm);
+  return longParts(
+    subtract(closed, clippedTo(rings, spots, widthMm)),
+    () =>
+      subtract(
+        spots.map((spot) => boxRing(widenBox(spot, widthMm))),
+        closed,
+      ),
+    widthMm,
+  );
 }
 
 /** Boxes that hold every part which can have lost a stretch, far enough from each other to be tested by themselves; with all round them when there are many. */
 function suspectSpots(rings: Rings, lost: readonly Box[], widthMm: number): Box[] {
-  const suspects = lost.filter((box) => Math.hypot(box.maxX - box.minX, box.maxY - box.minY) > SUSPECT * widthMm).map((box) => widenBox(box, widthMm));
+  const suspects = lost
+    .filter((box) => Math.hypot(box.maxX - box.minX, box.maxY - box.minY) > SUSPECT * widthMm)
+    .map((box) => widenBox(box, widthMm));
   if (suspects.length === 0) return [];
   if (suspects.length > MOST_SPOTS) return [widenBox(boundsOf(rings)!, widthMm)];
   const spots: Box[] = [];
   for (let spot of suspects) {
     // Each gathers up those it reaches, until none is left within reach.
-    for (let i = spots.findIndex((other) => boxesTouch(other, spot, 2 * widthMm)); i >= 0; i = spots.findIndex((other) => boxesTouch(other, spot, 2 * widthMm))) {
+    for (
+      let i = spots.findIndex((other) => boxesTouch(other, spot, 2 * widthMm));
+      i >= 0;
+      i = spots.findIndex((other) => boxesTouch(other, spot, 2 * widthMm))
+    ) {
       spot = joinBoxes(spot, spots.splice(i, 1)[0]!)!;
     }
     spots.push(spot);
@@ -70,7 +103,10 @@ function clippedTo(rings: Rings, spots: readonly Box[], roomMm: number): Ring[] 
   const boxed = rings.map((ring) => ({ ring, box: boundsOf([ring])! }));
   return spots.flatMap((spot) => {
     const room = widenBox(spot, roomMm);
-    return boxed.filter(({ box }) => boxesTouch(box, room)).map(({ ring, box }) => clipRingToBox(ring, room, box)).filter((ring) => ring.length >= 6);
+    return boxed
+      .filter(({ box }) => boxesTouch(box, room))
+      .map(({ ring, box }) => clipRingToBox(ring, room, box))
+      .filter((ring) => ring.length >= 6);
   });
 }
 
@@ -82,15 +118,22 @@ function longParts(rings: Rings, bodyOf: () => Rings, widthMm: number): Region[]
   });
   if (parts.every(({ long }) => long <= SHORT)) return [];
   const body = bodyOf().map((ring) => ({ ring, box: boundsOf([ring])! }));
-  return parts.filter(({ part, box, long }) => long > LONG_TIP || (long > SHORT && contacts(part, box, body) !== 1)).map(({ part }) => part);
+  return parts
+    .filter(({ part, box, long }) => long > LONG_TIP || (long > SHORT && contacts(part, box, body) !== 1))
+    .map(({ part }) => part);
 }
 
 /** In how many places a part meets the body it was left over from. */
 function contacts(part: Region, box: Box, body: readonly { readonly ring: Ring; readonly box: Box }[]): number {
   // The body may be large and the part small: only what lies round the part is handed to the kernel.
   const round = widenBox(box, 1);
-  const near = body.filter((other) => boxesTouch(other.box, round)).map((other) => clipRingToBox(other.ring, round, other.box)).filter((ring) => ring.length >= 6);
-  return regionsOf(intersect(grow([part.outer, ...part.holes], 4 * tolerances.HAIRLINE_MM), near)).filter((piece) => signedArea(piece.outer) > tolerances.CRUMB_MM2).length;
+  const near = body
+    .filter((other) => boxesTouch(other.box, round))
+    .map((other) => clipRingToBox(other.ring, round, other.box))
+    .filter((ring) => ring.length >= 6);
+  return regionsOf(intersect(grow([part.outer, ...part.holes], 4 * tolerances.HAIRLINE_MM), near)).filter(
+    (piece) => signedArea(piece.outer) > tolerances.CRUMB_MM2,
+  ).length;
 }
 
 /** A part's width is told to this, mm. */
@@ -102,7 +145,10 @@ const WIDTHS_MM = [0.3, 0.6, 1, 1.5, 2.2, 3.2, 4.5, 6];
 export function thinnestPart(rings: Rings): { readonly mm: number; readonly where: Box } | null {
   const first = WIDTHS_MM.findIndex((width) => thinParts(rings, width).length > 0);
   if (first < 0) return null;
-  let [low, high] = [Math.round((WIDTHS_MM[first - 1] ?? 0) / WIDTH_STEP_MM), Math.round(WIDTHS_MM[first]! / WIDTH_STEP_MM)];
+  let [low, high] = [
+    Math.round((WIDTHS_MM[first - 1] ?? 0) / WIDTH_STEP_MM),
+    Math.round(WIDTHS_MM[first]! / WIDTH_STEP_MM),
+  ];
   while (high - low > 1) {
     const middle = (low + high) >> 1;
     if (thinParts(rings, middle * WIDTH_STEP_MM).length > 0) high = middle;
@@ -121,7 +167,10 @@ export function thickening(rings: Rings, part: Region, widthMm: number): Rings {
   // Only the neighbourhood is tested: a part is widened by half the width at most.
   const inner = boundsOf(thin)!;
   const nearby = intersect(rings, [boxRing(widenBox(inner, 2 * widthMm))]);
-  const isThick = (by: number) => thinParts(unite([...nearby, ...grow(thin, by)]), widthMm).every((left) => !boxOverlaps(boundsOf([left.outer])!, inner));
+  const isThick = (by: number) =>
+    thinParts(unite([...nearby, ...grow(thin, by)]), widthMm).every(
+      (left) => !boxOverlaps(boundsOf([left.outer])!, inner),
+    );
   let [low, high] = [0, widthMm / 2];
   for (let i = 0; i < 5; i += 1) {
     const middle = (low + high) / 2;

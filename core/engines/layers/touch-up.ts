@@ -1,4 +1,15 @@
-import { boundsOf, boxesTouch, grow, reversed, signedArea, subtract, tolerances, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxesTouch,
+  grow,
+  reversed,
+  signedArea,
+  subtract,
+  tolerances,
+  type Box,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import type { PlaceRules } from '../../words/index.js';
 import type { ColouredArea } from './put-right.js';
 import { boxIndex } from './separate.js';
@@ -33,7 +44,13 @@ export interface CutRemedies {
  * It works from the cut, and not shape by shape as they are painted: a part may be thin only because others cover it, and many small
  * shapes may be one large piece.
  */
-export function touchUp<T extends ColouredArea>(areas: readonly T[], layers: readonly TouchedLayer[], filmOf: (colour: string) => string | undefined, repair: CutRemedies, rules: PlaceRules): T[] | null {
+export function touchUp<T extends ColouredArea>(
+  areas: readonly T[],
+  layers: readonly TouchedLayer[],
+  filmOf: (colour: string) => string | undefined,
+  repair: CutRemedies,
+  rules: PlaceRules,
+): T[] | null {
   if (areas.length === 0) return null;
   const boxes = areas.map((area) => boundsOf(area.rings)!);
   const touching = boxIndex(boxes);
@@ -49,19 +66,36 @@ export function touchUp<T extends ColouredArea>(areas: readonly T[], layers: rea
     const real = rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
     if (owner && real.length > 0) added.push({ ...owner, rings: real });
   };
-  const specks = new Map(layers.map((layer) => [layer.key, speckRegions(layer.cut, repair.speckMm2).filter((region) => rules.reaches('specks', boundsOf([region.outer])!))]));
+  const specks = new Map(
+    layers.map((layer) => [
+      layer.key,
+      speckRegions(layer.cut, repair.speckMm2).filter((region) => rules.reaches('specks', boundsOf([region.outer])!)),
+    ]),
+  );
   // A hair more than a speck, or rounding leaves a rim of it standing.
-  const dropped = new Map([...specks].map(([key, list]) => [key, list.map((speck) => grow([speck.outer, ...speck.holes], tolerances.HAIRLINE_MM)).filter((out) => out.length > 0)]));
+  const dropped = new Map(
+    [...specks].map(([key, list]) => [
+      key,
+      list.map((speck) => grow([speck.outer, ...speck.holes], tolerances.HAIRLINE_MM)).filter((out) => out.length > 0),
+    ]),
+  );
   for (const [key, list] of dropped) {
-    for (const out of list) for (const i of touching(boundsOf(out)!, (j) => filmOf(areas[j]!.colour) === key)) taken.set(i, [...(taken.get(i) ?? []), ...out]);
+    for (const out of list)
+      for (const i of touching(boundsOf(out)!, (j) => filmOf(areas[j]!.colour) === key))
+        taken.set(i, [...(taken.get(i) ?? []), ...out]);
   }
   const shown = layers.map(({ key, visible }) => {
     const out = dropped.get(key)!.flat();
-    return { key, rings: (out.length > 0 ? subtract(visible, out) : visible).map((ring) => ({ ring, box: boundsOf([ring])! })) };
+    return {
+      key,
+      rings: (out.length > 0 ? subtract(visible, out) : visible).map((ring) => ({ ring, box: boundsOf([ring])! })),
+    };
   });
   /** Fills what of an opening nothing else shows in. */
   const fill = (key: string, opening: Rings, box: Box) => {
-    const others = shown.flatMap((layer) => (layer.key === key ? [] : layer.rings.filter((other) => boxesTouch(other.box, box)).map((other) => other.ring)));
+    const others = shown.flatMap((layer) =>
+      layer.key === key ? [] : layer.rings.filter((other) => boxesTouch(other.box, box)).map((other) => other.ring),
+    );
     const besides = (rings: Rings) => (others.length > 0 ? subtract(rings, others) : rings);
     const bare = besides(opening).filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
     // A hair wider, so that it joins the edges round it.

@@ -50,7 +50,13 @@ export interface TrapWidth {
   readonly mm: number;
   readonly exactMm: number;
   /** What each cause adds by itself in this form. */
-  readonly parts: { readonly drawBack: number; readonly shrink: number; readonly slip: number; readonly turn: number; readonly cutter: number };
+  readonly parts: {
+    readonly drawBack: number;
+    readonly shrink: number;
+    readonly slip: number;
+    readonly turn: number;
+    readonly cutter: number;
+  };
 }
 
 /** Less than this is no trap that a hand can trust, mm. */
@@ -66,7 +72,14 @@ const SLACK_MM = 0.001;
  * 0, L above 0.
  */
 export function trapWidth(terms: TrapTerms, form: TrapForm = 'chance'): TrapWidth {
-  const { bothLaid, shrinkDifference: s, drawBackMm: drawBack, reachMm: R, markDistanceMm: L, repeatabilityMm: c } = terms;
+  const {
+    bothLaid,
+    shrinkDifference: s,
+    drawBackMm: drawBack,
+    reachMm: R,
+    markDistanceMm: L,
+    repeatabilityMm: c,
+  } = terms;
   const byChance = form === 'chance';
   const a = terms.placementErrorMm * (bothLaid ? (byChance ? Math.SQRT2 : 2) : 1);
   const shrink = R * s;

@@ -13,12 +13,19 @@ describe('spares', () => {
     const random = seeded(Math.round(spoils * 1000) + 1);
     const runs = Array.from({ length: 400 }, (): SpoiledRun => {
       const cut = 10 + Math.floor(60 * random());
-      return { cut, spoiled: Array.from({ length: cut }, () => random()).filter((one) => one < spoils).length, isLayered: true };
+      return {
+        cut,
+        spoiled: Array.from({ length: cut }, () => random()).filter((one) => one < spoils).length,
+        isLayered: true,
+      };
     });
     const { layered } = learnSpares(runs);
     // Of 1 + share copies so many are good.
     expect((1 + layered.share) * (1 - spoils)).toBeCloseTo(1, 1);
-    expect([layered.cut, layered.spoiled]).toEqual([runs.reduce((sum, { cut }) => sum + cut, 0), runs.reduce((sum, { spoiled }) => sum + spoiled, 0)]);
+    expect([layered.cut, layered.spoiled]).toEqual([
+      runs.reduce((sum, { cut }) => sum + cut, 0),
+      runs.reduce((sum, { spoiled }) => sum + spoiled, 0),
+    ]);
   });
 
   it('grow with every spoiled copy, fall with every good one, and are never more than as many again', () => {
@@ -26,7 +33,8 @@ describe('spares', () => {
     for (let i = 0; i < 200; i += 1) {
       const cut = Math.floor(200 * random());
       const run = { cut, spoiled: Math.floor((cut + 1) * random()), isLayered: false };
-      const share = ({ spoiled, cut: of }: Pick<SpoiledRun, 'spoiled' | 'cut'>) => learnSpares([{ ...run, spoiled, cut: of }]).single.share;
+      const share = ({ spoiled, cut: of }: Pick<SpoiledRun, 'spoiled' | 'cut'>) =>
+        learnSpares([{ ...run, spoiled, cut: of }]).single.share;
       expect(share({ spoiled: run.spoiled + 1, cut: cut + 1 })).toBeGreaterThanOrEqual(share(run));
       expect(share({ spoiled: run.spoiled, cut: cut + 1 })).toBeLessThanOrEqual(share(run));
       expect(share(run)).toBeLessThanOrEqual(1);

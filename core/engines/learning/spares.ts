@@ -27,7 +27,11 @@ export function learnSpares(runs: readonly SpoiledRun[]): SparesOfKinds {
     const own = runs.filter(({ isLayered }) => isLayered === (kind === 'layered'));
     const [cut, spoiled] = [own.reduce((sum, run) => sum + run.cut, 0), own.reduce((sum, run) => sum + run.spoiled, 0)];
     const good = WEIGHT_COPIES + cut - spoiled;
-    return { share: Math.min(1, Math.round((STEPS * (WEIGHT_COPIES * SPARES[kind] + spoiled)) / good) / STEPS), cut, spoiled };
+    return {
+      share: Math.min(1, Math.round((STEPS * (WEIGHT_COPIES * SPARES[kind] + spoiled)) / good) / STEPS),
+      cut,
+      spoiled,
+    };
   };
   return { single: learned('single'), layered: learned('layered') };
 }

@@ -29,7 +29,15 @@ export function learnWeeding(log: readonly LoggedWeeding[]): WeedingFigures {
   if (usable.length === 0) return WEEDING_FIGURES;
   const start = KEYS.map((key) => WEEDING_FIGURES[key]);
   const spread = Matrix.zeros(KEYS.length, KEYS.length);
-  start.forEach((a, i) => start.forEach((b, k) => spread.set(i, k, a * b * SPREAD.whole ** 2 + (i === k ? (a === 0 ? FROM_NOTHING_S ** 2 : (a * SPREAD.each) ** 2) : 0))));
+  start.forEach((a, i) =>
+    start.forEach((b, k) =>
+      spread.set(
+        i,
+        k,
+        a * b * SPREAD.whole ** 2 + (i === k ? (a === 0 ? FROM_NOTHING_S ** 2 : (a * SPREAD.each) ** 2) : 0),
+      ),
+    ),
+  );
   const held = inverse(spread);
   const units = usable.map((work) => KEYS.map((key) => unitsOf(work)[key]));
   let figures = start;
@@ -37,7 +45,10 @@ export function learnWeeding(log: readonly LoggedWeeding[]): WeedingFigures {
     const left = held.clone();
     const right = held.mmul(Matrix.columnVector(start));
     usable.forEach(({ minutes }, n) => {
-      const expected = Math.max(1, units[n]!.reduce((sum, unit, i) => sum + unit * figures[i]!, 0));
+      const expected = Math.max(
+        1,
+        units[n]!.reduce((sum, unit, i) => sum + unit * figures[i]!, 0),
+      );
       const deviation = Math.abs(minutes * 60 - expected) / (NOISE * expected);
       const weight = Math.min(1, ODD / Math.max(deviation, 1e-9)) / (NOISE * expected) ** 2;
       units[n]!.forEach((a, i) => {
@@ -45,7 +56,9 @@ export function learnWeeding(log: readonly LoggedWeeding[]): WeedingFigures {
         units[n]!.forEach((b, k) => left.set(i, k, left.get(i, k) + weight * a * b));
       });
     });
-    figures = solve(left, right).to1DArray().map((figure) => Math.max(0, figure));
+    figures = solve(left, right)
+      .to1DArray()
+      .map((figure) => Math.max(0, figure));
   }
   return Object.fromEntries(KEYS.map((key, i) => [key, figures[i]!])) as unknown as WeedingFigures;
 }

@@ -3,10 +3,15 @@ import type { Mark } from './marks.js';
 import { squareBetween } from './place-marks.js';
 
 /** Marks with the first of them where the first place says, and so on; those without a place stay. */
-export function movedMarks(marks: readonly Mark[], places: readonly { readonly xMm: number; readonly yMm: number }[]): Mark[] {
+export function movedMarks(
+  marks: readonly Mark[],
+  places: readonly { readonly xMm: number; readonly yMm: number }[],
+): Mark[] {
   return marks.map((mark, i) => {
     const place = places[i];
-    return place ? { ...mark, ...place, ring: translateRings([mark.ring], place.xMm - mark.xMm, place.yMm - mark.yMm)[0]! } : mark;
+    return place
+      ? { ...mark, ...place, ring: translateRings([mark.ring], place.xMm - mark.xMm, place.yMm - mark.yMm)[0]! }
+      : mark;
   });
 }
 
@@ -52,6 +57,13 @@ function couldBeTurned(marks: readonly Mark[]): boolean {
     const sides = [apart(a, b), apart(b, c), apart(c, a)].sort((p, q) => p - q);
     return sides[1]! < sides[0]! * (1 + UNLIKE) || sides[2]! < sides[1]! * (1 + UNLIKE);
   }
-  const size = Math.sqrt(Math.max(...marks.flatMap(({ ring, xMm, yMm }) => Array.from({ length: ring.length / 2 }, (_, i) => (ring[2 * i]! - xMm) ** 2 + (ring[2 * i + 1]! - yMm) ** 2)))) * 2;
+  const size =
+    Math.sqrt(
+      Math.max(
+        ...marks.flatMap(({ ring, xMm, yMm }) =>
+          Array.from({ length: ring.length / 2 }, (_, i) => (ring[2 * i]! - xMm) ** 2 + (ring[2 * i + 1]! - yMm) ** 2),
+        ),
+      ),
+    ) * 2;
   return Math.min(Math.abs(a.xMm - b.xMm), Math.abs(a.yMm - b.yMm)) < size * LEVEL;
 }

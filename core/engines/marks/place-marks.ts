@@ -1,4 +1,19 @@
-import { areaOf, boundsOf, boxRing, containsPoint, edgeIndex, edgesOf, joinBoxes, squareToEdge, translateRings, widenBox, type Box, type Edge, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  boxRing,
+  containsPoint,
+  edgeIndex,
+  edgesOf,
+  joinBoxes,
+  squareToEdge,
+  translateRings,
+  widenBox,
+  type Box,
+  type Edge,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import type { Mark } from './marks.js';
 import type { MarkSchool } from './schools.js';
 import { markRing, type MarkShape, type PlainShape } from './shapes.js';
@@ -96,14 +111,25 @@ class MarkSearch {
       case 'ends':
         return this.#pairs([plain, notched], isAcross);
       case 'edge':
-        return this.#pairs([plain, notched], ([ax, ay], [bx, by]) => (Math.abs(ay - by) < 1e-6 || Math.abs(ax - bx) < 1e-6) && Math.hypot(bx - ax, by - ay) >= APART.edge * this.#long, true);
+        return this.#pairs(
+          [plain, notched],
+          ([ax, ay], [bx, by]) =>
+            (Math.abs(ay - by) < 1e-6 || Math.abs(ax - bx) < 1e-6) &&
+            Math.hypot(bx - ax, by - ay) >= APART.edge * this.#long,
+          true,
+        );
       case 'bar': {
         const length = Math.max(3 * sizeMm, APART.bar * this.#long);
-        return [...this.#singles(longBar(sizeMm, length, false)), ...this.#singles(longBar(sizeMm, length, true))].sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2);
+        return [...this.#singles(longBar(sizeMm, length, false)), ...this.#singles(longBar(sizeMm, length, true))].sort(
+          (a, b) => a.extraFilmMm2 - b.extraFilmMm2,
+        );
       }
       default: {
         const alike = this.#pairs([plain, plain], isAcross);
-        return alike.slice(0, 6).flatMap((pair) => this.#third(pair, plain)).sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2);
+        return alike
+          .slice(0, 6)
+          .flatMap((pair) => this.#third(pair, plain))
+          .sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2);
       }
     }
   }
@@ -116,14 +142,27 @@ class MarkSearch {
   /** The same without a box being made: it is asked for every pair of places. */
   #costOf(minX: number, minY: number, maxX: number, maxY: number): number {
     let sum = 0;
-    for (const { box, area } of this.#boxes) sum += ((box.maxX > maxX ? box.maxX : maxX) - (box.minX < minX ? box.minX : minX)) * ((box.maxY > maxY ? box.maxY : maxY) - (box.minY < minY ? box.minY : minY)) - area;
+    for (const { box, area } of this.#boxes)
+      sum +=
+        ((box.maxX > maxX ? box.maxX : maxX) - (box.minX < minX ? box.minX : minX)) *
+          ((box.maxY > maxY ? box.maxY : maxY) - (box.minY < minY ? box.minY : minY)) -
+        area;
     return sum;
   }
 
   /** Places by what a mark there costs alone; of those alike the outer ones first, since far apart is better. */
-  #cheapestFirst(places: readonly Place[], of: Stamp): { readonly place: Place; readonly cost: number; readonly out: number }[] {
+  #cheapestFirst(
+    places: readonly Place[],
+    of: Stamp,
+  ): { readonly place: Place; readonly cost: number; readonly out: number }[] {
     const [midX, midY] = [(this.art.minX + this.art.maxX) / 2, (this.art.minY + this.art.maxY) / 2];
-    return places.map((place) => ({ place, cost: this.#cost(movedBox(of.box, place)), out: Math.hypot(place[0] - midX, place[1] - midY) })).sort((a, b) => a.cost - b.cost || b.out - a.out);
+    return places
+      .map((place) => ({
+        place,
+        cost: this.#cost(movedBox(of.box, place)),
+        out: Math.hypot(place[0] - midX, place[1] - midY),
+      }))
+      .sort((a, b) => a.cost - b.cost || b.out - a.out);
   }
 
   /** Places where a mark is clear, on a grid that reaches as far as any mark needs to go. */
@@ -145,7 +184,12 @@ class MarkSearch {
     let bound = Infinity;
     const [{ box: p }, { box: q }] = stamps;
     const consider = (a: Place, b: Place) => {
-      const cost = this.#costOf(Math.min(p.minX + a[0], q.minX + b[0]), Math.min(p.minY + a[1], q.minY + b[1]), Math.max(p.maxX + a[0], q.maxX + b[0]), Math.max(p.maxY + a[1], q.maxY + b[1]));
+      const cost = this.#costOf(
+        Math.min(p.minX + a[0], q.minX + b[0]),
+        Math.min(p.minY + a[1], q.minY + b[1]),
+        Math.max(p.maxX + a[0], q.maxX + b[0]),
+        Math.max(p.maxY + a[1], q.maxY + b[1]),
+      );
       if (cost > bound || (cost === bound && best.length >= CLOSER)) return;
       best.push({ places: [a, b], cost });
       if (best.length > 4 * CLOSER) {
@@ -161,15 +205,26 @@ class MarkSearch {
     const least = isAligned || !far ? 0 : this.#apart ** 2;
     for (const { place: a, cost } of one) {
       if (cost > bound) break;
-      if (least > 0 && Math.max(a[0] - far!.minX, far!.maxX - a[0]) ** 2 + Math.max(a[1] - far!.minY, far!.maxY - a[1]) ** 2 < least) continue;
+      if (
+        least > 0 &&
+        Math.max(a[0] - far!.minX, far!.maxX - a[0]) ** 2 + Math.max(a[1] - far!.minY, far!.maxY - a[1]) ** 2 < least
+      )
+        continue;
       for (const { place: b, cost: second } of other) {
         if (second > bound) break;
         if (holds(a, b)) consider(a, b);
       }
     }
     best.sort((p, q) => p.cost - q.cost || distanceOf(q.places) - distanceOf(p.places));
-    const moved = apart(best.slice(0, CLOSER), this.#step).map(({ places }) => this.#closer(places, stamps, ([a, b]) => holds(a!, b!), isAligned));
-    return distinct(moved.map((places) => this.#found(places, stamps)).sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2 || b.distanceMm - a.distanceMm), this.#step);
+    const moved = apart(best.slice(0, CLOSER), this.#step).map(({ places }) =>
+      this.#closer(places, stamps, ([a, b]) => holds(a!, b!), isAligned),
+    );
+    return distinct(
+      moved
+        .map((places) => this.#found(places, stamps))
+        .sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2 || b.distanceMm - a.distanceMm),
+      this.#step,
+    );
   }
 
   #singles(of: Stamp): Found[] {
@@ -177,7 +232,17 @@ class MarkSearch {
       .map((place) => ({ place, cost: this.#cost(movedBox(of.box, place)) }))
       .sort((a, b) => a.cost - b.cost)
       .slice(0, CLOSER);
-    return distinct(best.map(({ place }) => this.#found(this.#closer([place], [of], () => true, false), [of])).sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2), this.#step);
+    return distinct(
+      best
+        .map(({ place }) =>
+          this.#found(
+            this.#closer([place], [of], () => true, false),
+            [of],
+          ),
+        )
+        .sort((a, b) => a.extraFilmMm2 - b.extraFilmMm2),
+      this.#step,
+    );
   }
 
   #third({ places }: Found, of: Stamp): Found[] {
@@ -186,7 +251,12 @@ class MarkSearch {
       const [p, q, r] = corners as readonly [Place, Place, Place];
       const sides = [distanceOf([p, q]), distanceOf([q, r]), distanceOf([r, p])].sort((one, other) => one - other);
       const off = Math.abs((q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0])) / sides[2]!;
-      return sides[2]! >= this.#apart && off >= SCALENE.off * sides[2]! && sides[1]! >= sides[0]! * (1 + SCALENE.unlike) && sides[2]! >= sides[1]! * (1 + SCALENE.unlike);
+      return (
+        sides[2]! >= this.#apart &&
+        off >= SCALENE.off * sides[2]! &&
+        sides[1]! >= sides[0]! * (1 + SCALENE.unlike) &&
+        sides[2]! >= sides[1]! * (1 + SCALENE.unlike)
+      );
     };
     const pair = joinBoxes(movedBox(of.box, a), movedBox(of.box, b))!;
     const best = this.#places(of)
@@ -198,16 +268,30 @@ class MarkSearch {
   }
 
   /** Moved by smaller and smaller steps while that saves film. */
-  #closer(start: readonly Place[], stamps: readonly Stamp[], holds: (places: readonly Place[]) => boolean, isAligned: boolean): readonly Place[] {
-    const costOf = (places: readonly Place[]) => this.#cost(places.reduce<Box | null>((box, place, i) => joinBoxes(box, movedBox(stamps[i]!.box, place)), null)!);
+  #closer(
+    start: readonly Place[],
+    stamps: readonly Stamp[],
+    holds: (places: readonly Place[]) => boolean,
+    isAligned: boolean,
+  ): readonly Place[] {
+    const costOf = (places: readonly Place[]) =>
+      this.#cost(places.reduce<Box | null>((box, place, i) => joinBoxes(box, movedBox(stamps[i]!.box, place)), null)!);
     let places = start;
     let cost = costOf(places);
     for (let step = this.#step; step >= FINEST_MM / 2; step /= 2) {
-      for (let isBetter = true; isBetter; ) {
+      for (let isBetter = true; isBetter;) {
         isBetter = false;
         for (const next of movesOf(places, step, isAligned)) {
           const nextCost = costOf(next);
-          if (nextCost >= cost - 1e-9 || !holds(next) || !next.every(([x, y], i) => places[i]![0] === x && places[i]![1] === y ? true : this.#isClear(stamps[i]!, x, y)) || touch(next, stamps, this.wish.gapMm)) continue;
+          if (
+            nextCost >= cost - 1e-9 ||
+            !holds(next) ||
+            !next.every(([x, y], i) =>
+              places[i]![0] === x && places[i]![1] === y ? true : this.#isClear(stamps[i]!, x, y),
+            ) ||
+            touch(next, stamps, this.wish.gapMm)
+          )
+            continue;
           [places, cost, isBetter] = [next, nextCost, true];
         }
       }
@@ -216,16 +300,33 @@ class MarkSearch {
   }
 
   #found(places: readonly Place[], stamps: readonly Stamp[]): Found {
-    const marks = places.map(([xMm, yMm], i): Mark => ({ shape: stamps[i]!.shape, xMm, yMm, ring: translateRings([stamps[i]!.ring], xMm, yMm)[0]! }));
+    const marks = places.map(([xMm, yMm], i): Mark => ({
+      shape: stamps[i]!.shape,
+      xMm,
+      yMm,
+      ring: translateRings([stamps[i]!.ring], xMm, yMm)[0]!,
+    }));
     const box = boundsOf(marks.map(({ ring }) => ring))!;
     const pairs = places.flatMap((a, i) => places.slice(i + 1).map((b) => ({ a, b, apart: distanceOf([a, b]) })));
-    const far = pairs.reduce<(typeof pairs)[number] | null>((most, pair) => (most && most.apart >= pair.apart ? most : pair), null);
+    const far = pairs.reduce<(typeof pairs)[number] | null>(
+      (most, pair) => (most && most.apart >= pair.apart ? most : pair),
+      null,
+    );
     const { minX, minY, maxX, maxY } = this.art;
     const single = stamps[0]!.box;
     const distanceMm = far ? far.apart : Math.max(single.maxX - single.minX, single.maxY - single.minY);
     const [midX, midY] = far ? [(far.a[0] + far.b[0]) / 2, (far.a[1] + far.b[1]) / 2] : places[0]!;
     const reachMm = Math.max(...[minX, maxX].flatMap((x) => [minY, maxY].map((y) => Math.hypot(x - midX, y - midY))));
-    return { marks, places, distanceMm, extraFilmMm2: this.#cost(box), slipMm: Math.hypot(this.wish.placementErrorMm / Math.SQRT2, (Math.SQRT2 * this.wish.placementErrorMm * reachMm) / distanceMm) };
+    return {
+      marks,
+      places,
+      distanceMm,
+      extraFilmMm2: this.#cost(box),
+      slipMm: Math.hypot(
+        this.wish.placementErrorMm / Math.SQRT2,
+        (Math.SQRT2 * this.wish.placementErrorMm * reachMm) / distanceMm,
+      ),
+    };
   }
 }
 
@@ -241,30 +342,60 @@ function longBar(sizeMm: number, lengthMm: number, isUpright: boolean): Stamp {
   return { shape: 'notched bar', ring, box: boundsOf([ring])! };
 }
 
-const movedBox = ({ minX, minY, maxX, maxY }: Box, [x, y]: Place): Box => ({ minX: minX + x, minY: minY + y, maxX: maxX + x, maxY: maxY + y });
+const movedBox = ({ minX, minY, maxX, maxY }: Box, [x, y]: Place): Box => ({
+  minX: minX + x,
+  minY: minY + y,
+  maxX: maxX + x,
+  maxY: maxY + y,
+});
 
 function distanceOf([a, b]: readonly Place[]): number {
   return b ? Math.hypot(b[0] - a![0], b[1] - a![1]) : 0;
 }
 
 function movesOf(places: readonly Place[], step: number, isAligned: boolean): Place[][] {
-  const ways = [[step, 0], [-step, 0], [0, step], [0, -step], [step, step], [-step, -step], [step, -step], [-step, step]] as const;
-  const by = (moves: readonly (readonly [number, number])[]) => places.map(([x, y], i): Place => [x + (moves[i]?.[0] ?? 0), y + (moves[i]?.[1] ?? 0)]);
+  const ways = [
+    [step, 0],
+    [-step, 0],
+    [0, step],
+    [0, -step],
+    [step, step],
+    [-step, -step],
+    [step, -step],
+    [-step, step],
+  ] as const;
+  const by = (moves: readonly (readonly [number, number])[]) =>
+    places.map(([x, y], i): Place => [x + (moves[i]?.[0] ?? 0), y + (moves[i]?.[1] ?? 0)]);
   const still = [0, 0] as const;
   const together = ways.map((way) => by(places.map(() => way)));
-  if (!isAligned) return [...together, ...places.flatMap((_, i) => ways.map((way) => by(places.map((_, k) => (k === i ? way : still)))))];
+  if (!isAligned)
+    return [
+      ...together,
+      ...places.flatMap((_, i) => ways.map((way) => by(places.map((_, k) => (k === i ? way : still))))),
+    ];
   // Two along an edge stay on one line.
   const isLevel = Math.abs(places[0]![1] - places[1]![1]) < 1e-6;
-  return [...together, ...places.flatMap((_, i) => ways.filter(([x, y]) => (isLevel ? y === 0 : x === 0)).map((way) => by(places.map((_, k) => (k === i ? way : still)))))];
+  return [
+    ...together,
+    ...places.flatMap((_, i) =>
+      ways
+        .filter(([x, y]) => (isLevel ? y === 0 : x === 0))
+        .map((way) => by(places.map((_, k) => (k === i ? way : still)))),
+    ),
+  ];
 }
 
 /** Whether two marks come nearer than they may. */
 function touch(places: readonly Place[], stamps: readonly Stamp[], gapMm: number): boolean {
-  return places.some((a, i) => places.some((b, k) => {
-    if (k <= i) return false;
-    const [one, other] = [movedBox(stamps[i]!.box, a), movedBox(stamps[k]!.box, b)];
-    return Math.max(other.minX - one.maxX, one.minX - other.maxX, other.minY - one.maxY, one.minY - other.maxY) < gapMm;
-  }));
+  return places.some((a, i) =>
+    places.some((b, k) => {
+      if (k <= i) return false;
+      const [one, other] = [movedBox(stamps[i]!.box, a), movedBox(stamps[k]!.box, b)];
+      return (
+        Math.max(other.minX - one.maxX, one.minX - other.maxX, other.minY - one.maxY, one.minY - other.maxY) < gapMm
+      );
+    }),
+  );
 }
 
 /** Neighbours on the grid are moved to the same places: so many that do not lie side by side are enough. */
@@ -274,14 +405,21 @@ function apart<T extends { readonly places: readonly Place[] }>(found: readonly 
   const chosen: T[] = [];
   for (const one of found) {
     if (chosen.length === MOVED) break;
-    if (!chosen.some((other) => other.places.every((place, i) => distanceOf([place, one.places[i]!]) < 1.5 * stepMm))) chosen.push(one);
+    if (!chosen.some((other) => other.places.every((place, i) => distanceOf([place, one.places[i]!]) < 1.5 * stepMm)))
+      chosen.push(one);
   }
   return chosen;
 }
 
 /** The first of those that lie nearly alike. */
 function distinct(found: readonly Found[], withinMm: number): Found[] {
-  return found.reduce<Found[]>((some, one) => (some.some((other) => other.places.every((place, i) => distanceOf([place, one.places[i]!]) < withinMm)) ? some : [...some, one]), []);
+  return found.reduce<Found[]>(
+    (some, one) =>
+      some.some((other) => other.places.every((place, i) => distanceOf([place, one.places[i]!]) < withinMm))
+        ? some
+        : [...some, one],
+    [],
+  );
 }
 
 /** Tells whether a mark at a place stays so far from all artwork, and does not lie on it. */
@@ -302,10 +440,20 @@ export function squareBetween(ring: Ring, [x0, y0, x1, y1]: Edge): number {
   let square = Infinity;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-    if (cross(ax, ay, bx, by, x0, y0) > 0 !== cross(ax, ay, bx, by, x1, y1) > 0 && cross(x0, y0, x1, y1, ax, ay) > 0 !== cross(x0, y0, x1, y1, bx, by) > 0) return 0;
-    square = Math.min(square, squareToEdge(ax, ay, x0, y0, x1, y1), squareToEdge(x0, y0, ax, ay, bx, by), squareToEdge(x1, y1, ax, ay, bx, by));
+    if (
+      cross(ax, ay, bx, by, x0, y0) > 0 !== cross(ax, ay, bx, by, x1, y1) > 0 &&
+      cross(x0, y0, x1, y1, ax, ay) > 0 !== cross(x0, y0, x1, y1, bx, by) > 0
+    )
+      return 0;
+    square = Math.min(
+      square,
+      squareToEdge(ax, ay, x0, y0, x1, y1),
+      squareToEdge(x0, y0, ax, ay, bx, by),
+      squareToEdge(x1, y1, ax, ay, bx, by),
+    );
   }
   return square;
 }
 
-const cross = (ax: number, ay: number, bx: number, by: number, x: number, y: number) => (bx - ax) * (y - ay) - (by - ay) * (x - ax);
+const cross = (ax: number, ay: number, bx: number, by: number, x: number, y: number) =>
+  (bx - ax) * (y - ay) - (by - ay) * (x - ax);

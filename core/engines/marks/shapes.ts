@@ -29,7 +29,11 @@ export function markRing(shape: MarkShape, xMm: number, yMm: number, sizeMm: num
       return at([-a, -r, a, -r, a, -a, r, -a, r, a, a, a, a, r, -a, r, -a, a, -r, a, -r, -a, -a, -a]);
     }
     case 'ring':
-      return at(Array.from({ length: 2 * ROUND }, (_, i) => (i % 2 === 0 ? r * Math.cos((Math.PI * i) / ROUND) : r * Math.sin((Math.PI * (i - 1)) / ROUND))));
+      return at(
+        Array.from({ length: 2 * ROUND }, (_, i) =>
+          i % 2 === 0 ? r * Math.cos((Math.PI * i) / ROUND) : r * Math.sin((Math.PI * (i - 1)) / ROUND),
+        ),
+      );
     case 'notched bar': {
       const [notch, down] = [Math.min(2 * l * NOTCH.along, 3 * sizeMm), 2 * h * NOTCH.down];
       return at([-l, -h, l - notch, -h, l - notch, -h + down, l, -h + down, l, h, -l, h]);

@@ -50,12 +50,20 @@ export interface Arrangement {
 }
 
 /** Places candidates in an order: each copy on the first sheet in use that has room, else on the next sheet. */
-export async function arrange(order: readonly Turn[], request: NestRequest, noFits: NoFits, hooks: NestHooks): Promise<Arrangement> {
+export async function arrange(
+  order: readonly Turn[],
+  request: NestRequest,
+  noFits: NoFits,
+  hooks: NestHooks,
+): Promise<Arrangement> {
   const sheets: LaidSheet[] = [];
   const left = request.sheets.map((sheet) => sheet.quantity ?? Infinity);
   const missing = new Map<Candidate, number>();
   const counts = new Map<string, number>();
-  const fill: FillOptions = { spacingMm: request.spacingMm, closedAfter: order.length === 1 && order[0]!.candidate.item.quantity > MANY_COPIES ? COPIES_BESIDE : ITEMS_BESIDE };
+  const fill: FillOptions = {
+    spacingMm: request.spacingMm,
+    closedAfter: order.length === 1 && order[0]!.candidate.item.quantity > MANY_COPIES ? COPIES_BESIDE : ITEMS_BESIDE,
+  };
   const open = (at: number): LaidSheet => {
     const sheet = request.sheets[at]!;
     left[at]! -= 1;
@@ -66,7 +74,11 @@ export async function arrange(order: readonly Turn[], request: NestRequest, noFi
     return opened;
   };
   const openNext = (orientations: readonly Orientation[]): LaidSheet | null => {
-    const at = request.sheets.findIndex((sheet, i) => left[i]! > 0 && orientations.some((o) => o.width <= sheet.widthMm + 1e-6 && o.height <= (sheet.lengthMm ?? Infinity) + 1e-6));
+    const at = request.sheets.findIndex(
+      (sheet, i) =>
+        left[i]! > 0 &&
+        orientations.some((o) => o.width <= sheet.widthMm + 1e-6 && o.height <= (sheet.lengthMm ?? Infinity) + 1e-6),
+    );
     return at < 0 ? null : open(at);
   };
   for (const pin of request.pinned ?? []) {
@@ -74,14 +86,30 @@ export async function arrange(order: readonly Turn[], request: NestRequest, noFi
     while ((counts.get(pin.sheet) ?? 0) <= pin.sheetIndex) open(at);
     const on = sheets.find(({ open: { sheet, index } }) => sheet.id === pin.sheet && index === pin.sheetIndex)!;
     const { candidate } = order.find(({ candidate: { item } }) => item.id === pin.item)!;
-    const orientation = candidate.orientations.find(({ rotation }) => rotation === pin.rotation) ?? orientationOf(candidate.item.group.map(({ outer }) => outer), pin.rotation, candidate.shape);
-    lay(on, { candidate, copy: pin.copy, isPinned: true, orientation, x: pin.x + orientation.originX, y: pin.y + orientation.originY });
+    const orientation =
+      candidate.orientations.find(({ rotation }) => rotation === pin.rotation) ??
+      orientationOf(
+        candidate.item.group.map(({ outer }) => outer),
+        pin.rotation,
+        candidate.shape,
+      );
+    lay(on, {
+      candidate,
+      copy: pin.copy,
+      isPinned: true,
+      orientation,
+      x: pin.x + orientation.originX,
+      y: pin.y + orientation.originY,
+    });
   }
   const laid = new Map<Candidate, number>();
   for (const { candidate, count, orientations, isAside } of order) {
     for (let k = 0; k < count; k += 1) {
       await hooks.breathe?.();
-      const found = sheets.reduce<Found | null>((hit, sheet) => hit ?? (isAside ? bestOn(sheet, orientations, true) : null) ?? bestOn(sheet, orientations), null);
+      const found = sheets.reduce<Found | null>(
+        (hit, sheet) => hit ?? (isAside ? bestOn(sheet, orientations, true) : null) ?? bestOn(sheet, orientations),
+        null,
+      );
       const opened = found ? null : openNext(orientations);
       const place = found ?? (opened && bestOn(opened, orientations));
       if (!place) {
@@ -90,7 +118,13 @@ export async function arrange(order: readonly Turn[], request: NestRequest, noFi
       }
       const number = laid.get(candidate) ?? 0;
       laid.set(candidate, number + 1);
-      lay(place.sheet, { candidate, copy: candidate.copies[number]!, isPinned: false, orientation: place.orientation, ...place.spot });
+      lay(place.sheet, {
+        candidate,
+        copy: candidate.copies[number]!,
+        isPinned: false,
+        orientation: place.orientation,
+        ...place.spot,
+      });
     }
   }
   const leftOver = [...missing].map(([candidate, quantity]) => ({ candidate, quantity }));
@@ -110,14 +144,30 @@ export function lay(on: LaidSheet, laid: Laid): void {
 }
 
 /** Those on a sheet of its own, as it was. */
-export function laidAnew({ sheet, index }: OpenSheet, laid: readonly Laid[], noFits: NoFits, spacingMm: number): LaidSheet {
+export function laidAnew(
+  { sheet, index }: OpenSheet,
+  laid: readonly Laid[],
+  noFits: NoFits,
+  spacingMm: number,
+): LaidSheet {
   const made: LaidSheet = { open: new OpenSheet(sheet, index, noFits, { spacingMm, closedAfter: Infinity }), laid: [] };
   for (const one of laid) lay(made, one);
   return made;
 }
 
-export function placementOf({ open: { sheet, index } }: LaidSheet, { candidate, copy, orientation, x, y }: Laid): Placement {
-  return { item: candidate.item.id, copy, sheet: sheet.id, sheetIndex: index, x: x - orientation.originX, y: y - orientation.originY, rotation: orientation.rotation };
+export function placementOf(
+  { open: { sheet, index } }: LaidSheet,
+  { candidate, copy, orientation, x, y }: Laid,
+): Placement {
+  return {
+    item: candidate.item.id,
+    copy,
+    sheet: sheet.id,
+    sheetIndex: index,
+    x: x - orientation.originX,
+    y: y - orientation.originY,
+    rotation: orientation.rotation,
+  };
 }
 
 interface Found {
@@ -129,7 +179,8 @@ interface Found {
 /** The orientation and the place on a sheet at which a group's upper edge is lowest; aside, its right edge farthest to the left. Null when there is none. */
 export function bestOn(sheet: LaidSheet, orientations: readonly Orientation[], isAside = false): Found | null {
   let best: Found | null = null;
-  const edgeOf = ({ orientation, spot }: Pick<Found, 'orientation' | 'spot'>) => (isAside ? spot.x + orientation.width : spot.y + orientation.height);
+  const edgeOf = ({ orientation, spot }: Pick<Found, 'orientation' | 'spot'>) =>
+    isAside ? spot.x + orientation.width : spot.y + orientation.height;
   for (const orientation of orientations) {
     const spot = isAside ? sheet.open.spotAside(orientation) : sheet.open.bestSpot(orientation);
     if (spot && (!best || edgeOf({ orientation, spot }) < edgeOf(best) - 1e-6)) best = { sheet, orientation, spot };

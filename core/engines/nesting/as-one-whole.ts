@@ -26,15 +26,27 @@ export interface WholeSearch {
 export async function asOneWhole(from: Arrangement, search: WholeSearch): Promise<Arrangement | null> {
   const [{ open, laid }] = from.sheets as [LaidSheet];
   if (from.sheets.length > 1 || from.missing.length > 0 || search.spacingMm > 0 || open.sheet.outline) return null;
-  if (laid.some(({ isPinned, candidate: { item } }) => isPinned || item.group.length > 1) || laid.every(({ candidate: { shape } }) => isBox(shape))) return null;
-  const pieceOf = new Map(laid.map(({ candidate: { item } }) => [item, { outline: item.group[0]!.outer, rotations: item.rotations }]));
-  const places = await fitTogether(laid.map(({ candidate: { item } }) => pieceOf.get(item)!), open.sheet.widthMm, search.step);
+  if (
+    laid.some(({ isPinned, candidate: { item } }) => isPinned || item.group.length > 1) ||
+    laid.every(({ candidate: { shape } }) => isBox(shape))
+  )
+    return null;
+  const pieceOf = new Map(
+    laid.map(({ candidate: { item } }) => [item, { outline: item.group[0]!.outer, rotations: item.rotations }]),
+  );
+  const places = await fitTogether(
+    laid.map(({ candidate: { item } }) => pieceOf.get(item)!),
+    open.sheet.widthMm,
+    search.step,
+  );
   if (!places) return null;
   const fitted = laid.flatMap((one, i): Laid[] => {
     const place = places[i];
     if (!place) return [];
     const { item, shape, orientations } = one.candidate;
-    const orientation = orientations.find(({ rotation }) => rotation === place.rotation) ?? orientationOf([item.group[0]!.outer], place.rotation, shape);
+    const orientation =
+      orientations.find(({ rotation }) => rotation === place.rotation) ??
+      orientationOf([item.group[0]!.outer], place.rotation, shape);
     return [{ ...one, orientation, x: place.x + orientation.originX, y: place.y + orientation.originY }];
   });
   const together = laidAnew(open, fitted, search.noFits, 0);
@@ -44,24 +56,50 @@ export async function asOneWhole(from: Arrangement, search: WholeSearch): Promis
     lay(together, { ...one, orientation: found.orientation, ...found.spot });
   }
   const apart = await drawnApart(together, search);
-  return apart && apart.open.usedLength < open.usedLength - 1e-6 ? { ...from, sheets: [apart], score: scoreOf([apart], []) } : null;
+  return apart && apart.open.usedLength < open.usedLength - 1e-6
+    ? { ...from, sheets: [apart], score: scoreOf([apart], []) }
+    : null;
 }
 
 /** The same without overlaps; null where they do not come apart. */
 async function drawnApart(sheet: LaidSheet, { noFits, random, step }: WholeSearch): Promise<LaidSheet | null> {
   const { open, laid } = sheet;
-  const rings = laid.map(({ candidate: { item }, orientation, x, y }) => translateRings([turned(item.group[0]!.outer, orientation.rotation)], x - orientation.originX, y - orientation.originY));
+  const rings = laid.map(({ candidate: { item }, orientation, x, y }) =>
+    translateRings(
+      [turned(item.group[0]!.outer, orientation.rotation)],
+      x - orientation.originX,
+      y - orientation.originY,
+    ),
+  );
   const boxes = rings.map((own) => boundsOf(own)!);
   const isWithin = boxes.every(({ minX, maxX }) => minX >= -TOUCH_MM && maxX <= open.sheet.widthMm + TOUCH_MM);
-  if (isWithin && rings.every((own, i) => rings.slice(0, i).every((other, k) => !boxesTouch(boxes[i]!, boxes[k]!) || areaOf(intersect(own, other)) < TOUCH_MM2))) return sheet;
+  if (
+    isWithin &&
+    rings.every((own, i) =>
+      rings
+        .slice(0, i)
+        .every((other, k) => !boxesTouch(boxes[i]!, boxes[k]!) || areaOf(intersect(own, other)) < TOUCH_MM2),
+    )
+  )
+    return sheet;
   for (const longer of LONGER) {
-    const separation = new Separation(laid.map(({ orientation }) => [orientation]), { widthMm: open.sheet.widthMm, lengthMm: open.usedLength, spacingMm: 0, fixed: [] }, noFits, random);
+    const separation = new Separation(
+      laid.map(({ orientation }) => [orientation]),
+      { widthMm: open.sheet.widthMm, lengthMm: open.usedLength, spacingMm: 0, fixed: [] },
+      noFits,
+      random,
+    );
     separation.begin(laid, open.usedLength * (1 + longer));
     for (let round = 0; round < ROUNDS; round += 1) {
       if (!(await step())) return null;
       if (separation.round() > 0) continue;
       const { layout } = separation;
-      return laidAnew(open, laid.map((one, i) => ({ ...one, ...layout[i]! })), noFits, 0);
+      return laidAnew(
+        open,
+        laid.map((one, i) => ({ ...one, ...layout[i]! })),
+        noFits,
+        0,
+      );
     }
   }
   return null;
@@ -71,4 +109,3 @@ async function drawnApart(sheet: LaidSheet, { noFits, random, step }: WholeSearc
 export function isFull({ open, laid }: LaidSheet): boolean {
   return laid.reduce((sum, { candidate: { area } }) => sum + area, 0) >= FULL * open.usedLength * open.sheet.widthMm;
 }
-

@@ -20,7 +20,9 @@ interface OrderSearch {
 /** An order of copies that costs less, found by moving, exchanging and turning single ones; the same for the same order, random numbers and count of steps. */
 export async function betterOrder(from: Tried, { tryOrder, random, step, onBetter }: OrderSearch): Promise<Tried> {
   // What is pinned down to its last copy stays in the order with none: it is known there.
-  const order = from.order.flatMap((turn) => (turn.count === 0 ? [turn] : Array.from({ length: turn.count }, (): Turn => ({ ...turn, count: 1 }))));
+  const order = from.order.flatMap((turn) =>
+    turn.count === 0 ? [turn] : Array.from({ length: turn.count }, (): Turn => ({ ...turn, count: 1 })),
+  );
   if (order.length === 0 || order.length > MOST_COPIES) return from;
   let best = from;
   let current: Pick<Tried, 'order' | 'cost'> = { order, cost: from.cost };
@@ -46,5 +48,9 @@ function changed(order: readonly Turn[], random: () => number): Turn[] {
   if (dice < 0.3) return order.toSpliced(at, 1).toSpliced(other, 0, one);
   if (dice < 0.6) return order.with(at, order[other]!).with(other, one);
   const { orientations } = one.candidate;
-  return order.with(at, { ...one, orientations: random() < 0.3 ? orientations : [orientations[anywhere(orientations.length)]!], isAside: random() < 0.5 });
+  return order.with(at, {
+    ...one,
+    orientations: random() < 0.3 ? orientations : [orientations[anywhere(orientations.length)]!],
+    isAside: random() < 0.5,
+  });
 }

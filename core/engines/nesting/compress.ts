@@ -24,7 +24,14 @@ export interface Compressed {
  * A layout in less length: the room is made shorter, what sticks out pushed in, and the groups drawn apart until nothing overlaps; then it is made shorter again. Goes on as long as `mayGoOn`, which is
  * asked once a round; what it gives is always a layout in which nothing overlaps. The same for the same layout, random numbers and count of rounds.
  */
-export async function compress(turns: readonly (readonly Orientation[])[], room: Omit<Room, 'lengthMm'>, from: Compressed, noFits: NoFits, random: () => number, { mayGoOn, onBetter }: SearchHooks<Compressed>): Promise<Compressed> {
+export async function compress(
+  turns: readonly (readonly Orientation[])[],
+  room: Omit<Room, 'lengthMm'>,
+  from: Compressed,
+  noFits: NoFits,
+  random: () => number,
+  { mayGoOn, onBetter }: SearchHooks<Compressed>,
+): Promise<Compressed> {
   const separation = new Separation(turns, { ...room, lengthMm: from.lengthMm }, noFits, random);
   let best = from;
   let shorter = SHORTER;

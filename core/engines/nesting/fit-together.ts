@@ -1,4 +1,15 @@
-import { areaOf, boundsOf, containsPoint, perimeter, signedArea, squareToEdge, subtract, translateRings, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  containsPoint,
+  perimeter,
+  signedArea,
+  squareToEdge,
+  subtract,
+  translateRings,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import { turned } from './shape.js';
 
 /*
@@ -68,8 +79,17 @@ const AFTER = 4;
  * Puts pieces together without a gap in a strip of some width from y = 0, if they come from one whole. Gives a place for each, or null for those that found none; null when they do not belong together, or `mayGoOn`, which is
  * asked before each step, says no. Deterministic. The places are as true as the outlines: rounded ones may overlap by what they were rounded by.
  */
-export async function fitTogether(pieces: readonly PuzzlePiece[], widthMm: number, mayGoOn: () => Promise<boolean>): Promise<readonly (PuzzlePlace | null)[] | null> {
-  const standing = new Map([...new Set(pieces)].map((piece) => [piece, piece.rotations === 'free' ? null : piece.rotations.map((rotation) => standingAt(piece.outline, rotation))]));
+export async function fitTogether(
+  pieces: readonly PuzzlePiece[],
+  widthMm: number,
+  mayGoOn: () => Promise<boolean>,
+): Promise<readonly (PuzzlePlace | null)[] | null> {
+  const standing = new Map(
+    [...new Set(pieces)].map((piece) => [
+      piece,
+      piece.rotations === 'free' ? null : piece.rotations.map((rotation) => standingAt(piece.outline, rotation)),
+    ]),
+  );
   let best: Way | null = null;
   for (const ways of WAYS) {
     const { way, isOver } = await follow({ pieces, widthMm, ways, mayGoOn, standing });
@@ -92,8 +112,18 @@ interface Puzzle {
 async function follow(puzzle: Puzzle): Promise<{ readonly way: Way | null; readonly isOver: boolean }> {
   const { pieces, widthMm, mayGoOn } = puzzle;
   // Higher than the whole can be, so that nothing ends there.
-  const highMm = 2 * pieces.reduce((sum, { outline }) => sum + signedArea(outline) / widthMm + Math.sqrt(signedArea(outline)), 0);
-  let all: readonly Way[] = [{ free: [Float64Array.of(0, 0, widthMm, 0, widthMm, highMm, 0, highMm)], isLaid: new Uint8Array(pieces.length), laid: 0, last: null, metMm: 0, outlineMm: 0 }];
+  const highMm =
+    2 * pieces.reduce((sum, { outline }) => sum + signedArea(outline) / widthMm + Math.sqrt(signedArea(outline)), 0);
+  let all: readonly Way[] = [
+    {
+      free: [Float64Array.of(0, 0, widthMm, 0, widthMm, highMm, 0, highMm)],
+      isLaid: new Uint8Array(pieces.length),
+      laid: 0,
+      last: null,
+      metMm: 0,
+      outlineMm: 0,
+    },
+  ];
   for (let laid = 1; laid <= pieces.length; laid += 1) {
     const next: Way[] = [];
     for (const way of all) {
@@ -101,7 +131,8 @@ async function follow(puzzle: Puzzle): Promise<{ readonly way: Way | null; reado
       next.push(...waysOn(way, puzzle));
     }
     const [best] = next.sort((a, b) => metShare(b) - metShare(a));
-    if (!best || (laid > AFTER && metShare(best) < LEAST_MET)) return { way: all[0]!, isOver: laid <= AFTER + 1 && best !== undefined };
+    if (!best || (laid > AFTER && metShare(best) < LEAST_MET))
+      return { way: all[0]!, isOver: laid <= AFTER + 1 && best !== undefined };
     all = next.slice(0, puzzle.ways).map((way) => ({ ...way, free: withoutLast(way) }));
   }
   return { way: all[0]!, isOver: true };
@@ -117,7 +148,14 @@ function waysOn(way: Way, puzzle: Puzzle): Way[] {
   return fitting(way, corner, puzzle).map((found) => {
     const isLaidNow = isLaid.slice();
     isLaidNow[found.piece] = 1;
-    return { free, isLaid: isLaidNow, laid: laid + 1, last: { piece: found.piece, turned: found.turned, x: corner.x, y: corner.y, before: last }, metMm: metMm + found.metMm, outlineMm: outlineMm + found.turned.perimeterMm };
+    return {
+      free,
+      isLaid: isLaidNow,
+      laid: laid + 1,
+      last: { piece: found.piece, turned: found.turned, x: corner.x, y: corner.y, before: last },
+      metMm: metMm + found.metMm,
+      outlineMm: outlineMm + found.turned.perimeterMm,
+    };
   });
 }
 
@@ -134,7 +172,9 @@ function fitting({ isLaid, free }: Way, corner: Corner, { pieces, standing }: Pu
     if (isLaid[i] || seen.has(piece)) return [];
     seen.add(piece);
     const turns = standing.get(piece) ?? turnsAlong(piece.outline, corner.onwards);
-    return turns.filter(({ ring }) => goesInto(ring, corner)).map((one) => ({ piece: i, turned: one, metMm: metOf(one.ring, corner, free) }));
+    return turns
+      .filter(({ ring }) => goesInto(ring, corner))
+      .map((one) => ({ piece: i, turned: one, metMm: metOf(one.ring, corner, free) }));
   });
   const found: Fitting[] = [];
   for (const one of candidates.sort((a, b) => b.metMm / b.turned.perimeterMm - a.metMm / a.turned.perimeterMm)) {
@@ -156,7 +196,10 @@ function lowestCorner(free: Rings): Corner | null {
   let lowest: { readonly ring: Ring; readonly at: number } | null = null;
   for (const ring of free) {
     const at = lowestLeft(ring);
-    const isLower = !lowest || ring[at + 1]! < lowest.ring[lowest.at + 1]! - NEAR_MM || (ring[at + 1]! < lowest.ring[lowest.at + 1]! + NEAR_MM && ring[at]! < lowest.ring[lowest.at]!);
+    const isLower =
+      !lowest ||
+      ring[at + 1]! < lowest.ring[lowest.at + 1]! - NEAR_MM ||
+      (ring[at + 1]! < lowest.ring[lowest.at + 1]! + NEAR_MM && ring[at]! < lowest.ring[lowest.at]!);
     if (isLower) lowest = { ring, at };
   }
   if (!lowest) return null;
@@ -168,20 +211,24 @@ function lowestCorner(free: Rings): Corner | null {
 /** Whether an outline lies along the edge that leads on from a corner, and is no wider there. */
 function goesInto(ring: Ring, { onwards, spread }: Corner): boolean {
   const leaves = directionFrom(ring, 0, 2);
-  return turnFrom(onwards - ANGLE, leaves) <= 2 * ANGLE && turnFrom(leaves, directionFrom(ring, 0, -2)) <= spread + ANGLE;
+  return (
+    turnFrom(onwards - ANGLE, leaves) <= 2 * ANGLE && turnFrom(leaves, directionFrom(ring, 0, -2)) <= spread + ANGLE
+  );
 }
 
 /** Whether an outline, moved into a corner, lies in what is free, but for rounding. */
 function isFree({ ring, perimeterMm }: Turned, { x, y }: Corner, free: Rings): boolean {
   const [moved] = translateRings([ring], x, y) as [Ring];
   // Most that do not fit stick out with a corner, which is soon seen.
-  for (let i = 0; i < moved.length; i += 2) if (!containsPoint(free, moved[i]!, moved[i + 1]!) && isFar(moved[i]!, moved[i + 1]!, free)) return false;
+  for (let i = 0; i < moved.length; i += 2)
+    if (!containsPoint(free, moved[i]!, moved[i + 1]!) && isFar(moved[i]!, moved[i + 1]!, free)) return false;
   return areaOf(subtract([moved], free)) <= perimeterMm * INTO_MM;
 }
 
 function isFar(x: number, y: number, rings: Rings): boolean {
   for (const ring of rings) {
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) if (squareToEdge(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!) < NEAR_MM ** 2) return false;
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+      if (squareToEdge(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!) < NEAR_MM ** 2) return false;
   }
   return true;
 }
@@ -211,13 +258,22 @@ function metOf(ring: Ring, { x, y }: Corner, free: Rings): number {
 }
 
 function withoutLast({ free, last }: Way): Ring[] {
-  const { turned: { ring }, x, y } = last!;
-  return subtract(free, translateRings([ring], x, y)).filter((left) => signedArea(left) > CRUMB_MM2).flatMap(withoutCracks);
+  const {
+    turned: { ring },
+    x,
+    y,
+  } = last!;
+  return subtract(free, translateRings([ring], x, y))
+    .filter((left) => signedArea(left) > CRUMB_MM2)
+    .flatMap(withoutCracks);
 }
 
 /** An outline without the cracks that rounding leaves between two pieces: a corner's directions have to be those of its edges. None when nothing else is left of it. */
 function withoutCracks(ring: Ring): Ring[] {
-  const points = Array.from({ length: ring.length / 2 }, (_, i): readonly [number, number] => [ring[2 * i]!, ring[2 * i + 1]!]);
+  const points = Array.from({ length: ring.length / 2 }, (_, i): readonly [number, number] => [
+    ring[2 * i]!,
+    ring[2 * i + 1]!,
+  ]);
   for (let i = 0, since = 0; since < points.length && points.length > 2; since += 1) {
     const n = points.length;
     const [a, v, b] = [points[(i + n - 1) % n]!, points[i]!, points[(i + 1) % n]!];
@@ -254,7 +310,8 @@ function turnedFrom(whole: Ring, rotation: number, at: number): Turned {
 function lowestLeft(ring: Ring): number {
   const low = boundsOf([ring])!.minY;
   let at = -1;
-  for (let i = 0; i < ring.length; i += 2) if (ring[i + 1]! <= low + NEAR_MM && (at < 0 || ring[i]! < ring[at]!)) at = i;
+  for (let i = 0; i < ring.length; i += 2)
+    if (ring[i + 1]! <= low + NEAR_MM && (at < 0 || ring[i]! < ring[at]!)) at = i;
   return at;
 }
 
@@ -270,6 +327,7 @@ function turnFrom(from: number, to: number): number {
 
 function placesOf(way: Way, count: number): (PuzzlePlace | null)[] {
   const places = new Array<PuzzlePlace | null>(count).fill(null);
-  for (let one = way.last; one; one = one.before) places[one.piece] = { rotation: one.turned.rotation, x: one.x + one.turned.originX, y: one.y + one.turned.originY };
+  for (let one = way.last; one; one = one.before)
+    places[one.piece] = { rotation: one.turned.rotation, x: one.x + one.turned.originX, y: one.y + one.turned.originY };
   return places;
 }

@@ -33,20 +33,32 @@ export function gangPitch(rings: Rings, { across, down, rows, gapMm }: GangWish)
   const straight = { xMm: width + gapMm, yMm: height + gapMm, shiftMm: 0 };
   if (rows === 'straight') return straight;
   const group = regionsOf(unite(rings));
-  const own = orientationOf(group.map(({ outer }) => outer), 0, shapeOf(group, 0, 0));
+  const own = orientationOf(
+    group.map(({ outer }) => outer),
+    0,
+    shapeOf(group, 0, 0),
+  );
   const tooNear = grow(new NoFits().between(own, own), gapMm);
   const xMm = Math.min(straight.xMm, farthest(tooNear, 'x'));
   const pitches = [0, xMm / 2].map((shiftMm): GangPitch => {
     // Of the next row whatever is above; two rows on, copies lie above each other again.
     const next = shiftMm > 0 ? offsetsIn(across, xMm, 1).map((x) => x + shiftMm) : offsetsIn(across, xMm, 0);
-    return { xMm, yMm: Math.min(straight.yMm, Math.max(rowAbove(tooNear, next), rowAbove(tooNear, offsetsIn(across, xMm, 0)) / 2)), shiftMm };
+    return {
+      xMm,
+      yMm: Math.min(straight.yMm, Math.max(rowAbove(tooNear, next), rowAbove(tooNear, offsetsIn(across, xMm, 0)) / 2)),
+      shiftMm,
+    };
   });
-  const areaOf = ({ yMm, shiftMm }: GangPitch) => ((across - 1) * xMm + width + (down > 1 ? shiftMm : 0)) * ((down - 1) * yMm + height);
+  const areaOf = ({ yMm, shiftMm }: GangPitch) =>
+    ((across - 1) * xMm + width + (down > 1 ? shiftMm : 0)) * ((down - 1) * yMm + height);
   return pitches.reduce((best, pitch) => (areaOf(pitch) < areaOf(best) - HAIR_MM ? pitch : best));
 }
 
 /** How far each copy lies from the first, row by row, mm. */
-export function gangPlaces({ across, down }: Pick<GangWish, 'across' | 'down'>, { xMm, yMm, shiftMm }: GangPitch): { readonly xMm: number; readonly yMm: number }[] {
+export function gangPlaces(
+  { across, down }: Pick<GangWish, 'across' | 'down'>,
+  { xMm, yMm, shiftMm }: GangPitch,
+): { readonly xMm: number; readonly yMm: number }[] {
   return Array.from({ length: across * down }, (_, i) => {
     const row = Math.floor(i / across);
     return { xMm: (i % across) * xMm + (row % 2) * shiftMm, yMm: row * yMm };
@@ -73,7 +85,10 @@ function farthest(rings: Rings, along: 'x' | 'y', at = 0): number {
       const [[a, b], [from, to]] = along === 'x' ? [ys, xs] : [[xs[0] - at, xs[1] - at], ys];
       if (Math.min(a, b) > HAIR_MM || Math.max(a, b) < -HAIR_MM) continue;
       // An edge that lies on the line ends where its farther end is.
-      far = Math.max(far, Math.abs(a - b) < HAIR_MM ? Math.max(from, to) : from + ((to - from) * Math.min(1, Math.max(0, a / (a - b)))));
+      far = Math.max(
+        far,
+        Math.abs(a - b) < HAIR_MM ? Math.max(from, to) : from + (to - from) * Math.min(1, Math.max(0, a / (a - b))),
+      );
     }
   }
   return far;

@@ -19,7 +19,11 @@ export interface Search extends WholeSearch {
  * only changed for the better.
  */
 export async function improve(from: Arrangement, search: Search): Promise<Arrangement> {
-  const isWorth = ({ laid, open }: LaidSheet) => laid.length <= MOST_ON_A_SHEET && laid.some(({ isPinned }) => !isPinned) && open.usedLength > 0 && !isFull({ laid, open });
+  const isWorth = ({ laid, open }: LaidSheet) =>
+    laid.length <= MOST_ON_A_SHEET &&
+    laid.some(({ isPinned }) => !isPinned) &&
+    open.usedLength > 0 &&
+    !isFull({ laid, open });
   const whole = from.sheets[0] && isWorth(from.sheets[0]) ? await asOneWhole(from, search) : null;
   if (whole) search.onBetter(() => whole);
   let best = whole ?? from;
@@ -62,12 +66,30 @@ const ALL_ALONG = 0.98;
 const LONG = 0.9;
 
 /** The same on less of the sheet; null when none was found. Where one group is as long as what is used, the others are drawn together beside it, so that more is left in one piece. */
-async function drawnTogether({ open, laid }: LaidSheet, search: Search, hooks: SearchHooks<() => LaidSheet>): Promise<LaidSheet | null> {
+async function drawnTogether(
+  { open, laid }: LaidSheet,
+  search: Search,
+  hooks: SearchHooks<() => LaidSheet>,
+): Promise<LaidSheet | null> {
   const pinned = laid.filter(({ isPinned }) => isPinned);
   const free = laid.filter(({ isPinned }) => !isPinned);
-  const least = Math.max(...free.map(({ candidate: { orientations } }) => Math.min(...orientations.map(({ height }) => height))));
-  if (least >= ALL_ALONG * open.usedLength) return compressed({ open, laid }, [...pinned, ...free.filter(({ orientation: { height } }) => height >= LONG * open.usedLength)], search, hooks, 0);
-  return pinned.length === 0 && !open.sheet.outline && free.every(({ candidate: { shape, orientations } }) => isBox(shape) && orientations.every(({ rotation }) => rotation % 90 === 0))
+  const least = Math.max(
+    ...free.map(({ candidate: { orientations } }) => Math.min(...orientations.map(({ height }) => height))),
+  );
+  if (least >= ALL_ALONG * open.usedLength)
+    return compressed(
+      { open, laid },
+      [...pinned, ...free.filter(({ orientation: { height } }) => height >= LONG * open.usedLength)],
+      search,
+      hooks,
+      0,
+    );
+  return pinned.length === 0 &&
+    !open.sheet.outline &&
+    free.every(
+      ({ candidate: { shape, orientations } }) =>
+        isBox(shape) && orientations.every(({ rotation }) => rotation % 90 === 0),
+    )
     ? boxesTogether({ open, laid }, search, hooks)
     : compressed({ open, laid }, pinned, search, hooks, Math.max(0, ...pinned.map(topOf)));
 }
@@ -75,27 +97,65 @@ async function drawnTogether({ open, laid }: LaidSheet, search: Search, hooks: S
 const topOf = ({ orientation, y }: Laid) => y + orientation.height;
 
 /** Boxes alone, by a search over their orders. */
-async function boxesTogether({ open, laid }: LaidSheet, { spacingMm, noFits, random }: Search, { mayGoOn, onBetter }: SearchHooks<() => LaidSheet>): Promise<LaidSheet | null> {
+async function boxesTogether(
+  { open, laid }: LaidSheet,
+  { spacingMm, noFits, random }: Search,
+  { mayGoOn, onBetter }: SearchHooks<() => LaidSheet>,
+): Promise<LaidSheet | null> {
   const { widthMm } = open.sheet;
-  const areaMm2 = laid.reduce((sum, { orientation: { width, height } }) => sum + (width + spacingMm) * (height + spacingMm), 0);
+  const areaMm2 = laid.reduce(
+    (sum, { orientation: { width, height } }) => sum + (width + spacingMm) * (height + spacingMm),
+    0,
+  );
   if (areaMm2 >= (widthMm + spacingMm) * (open.usedLength + spacingMm) * 0.999999) return null;
   // Each is larger by the spacing, and so is the strip.
-  const ways = laid.map(({ candidate: { orientations } }) => orientations.filter((one, i) => orientations.findIndex((other) => other.rotation % 180 === one.rotation % 180) === i));
+  const ways = laid.map(({ candidate: { orientations } }) =>
+    orientations.filter(
+      (one, i) => orientations.findIndex((other) => other.rotation % 180 === one.rotation % 180) === i,
+    ),
+  );
   const isShorter = ({ lengthMm }: StripLayout) => lengthMm - spacingMm <= open.usedLength - 1e-6;
-  const anew = ({ places }: StripLayout) => laidAnew(open, laid.map((one, i) => ({ ...one, orientation: ways[i]![places[i]!.way]!, x: places[i]!.xMm, y: places[i]!.yMm })), noFits, spacingMm);
-  const found = await layRectangles(ways.map((own) => ({ ways: own.map(({ width, height }) => ({ widthMm: width + spacingMm, lengthMm: height + spacingMm })) })), widthMm + spacingMm, random, { mayGoOn, onBetter: (better) => isShorter(better) && onBetter(() => anew(better)) });
+  const anew = ({ places }: StripLayout) =>
+    laidAnew(
+      open,
+      laid.map((one, i) => ({ ...one, orientation: ways[i]![places[i]!.way]!, x: places[i]!.xMm, y: places[i]!.yMm })),
+      noFits,
+      spacingMm,
+    );
+  const found = await layRectangles(
+    ways.map((own) => ({
+      ways: own.map(({ width, height }) => ({ widthMm: width + spacingMm, lengthMm: height + spacingMm })),
+    })),
+    widthMm + spacingMm,
+    random,
+    { mayGoOn, onBetter: (better) => isShorter(better) && onBetter(() => anew(better)) },
+  );
   return found && isShorter(found) ? anew(found) : null;
 }
 
 /** All but what is fixed, drawn together round that. What reaches no farther than `sameMm` in all is as good. */
-async function compressed({ open, laid }: LaidSheet, fixed: readonly Laid[], { spacingMm, noFits, random }: Search, { mayGoOn, onBetter }: SearchHooks<() => LaidSheet>, sameMm: number): Promise<LaidSheet | null> {
+async function compressed(
+  { open, laid }: LaidSheet,
+  fixed: readonly Laid[],
+  { spacingMm, noFits, random }: Search,
+  { mayGoOn, onBetter }: SearchHooks<() => LaidSheet>,
+  sameMm: number,
+): Promise<LaidSheet | null> {
   const moved = laid.filter((one) => !fixed.includes(one));
   if (moved.length === 0) return null;
   const { widthMm, outline } = open.sheet;
   const reach = Math.max(sameMm, ...moved.map(topOf));
   const isShorter = ({ lengthMm }: Compressed) => Math.max(sameMm, lengthMm) <= reach - 1e-6;
-  const anew = ({ layout }: Compressed) => laidAnew(open, [...fixed, ...moved.map((one, i) => ({ ...one, ...layout[i]! }))], noFits, spacingMm);
-  const found = await compress(moved.map(({ candidate }) => candidate.orientations), { widthMm, spacingMm, fixed, ...(outline && { outline }) }, { layout: moved, lengthMm: Math.max(...moved.map(topOf)) }, noFits, random, { mayGoOn, onBetter: (better) => isShorter(better) && onBetter(() => anew(better)) });
+  const anew = ({ layout }: Compressed) =>
+    laidAnew(open, [...fixed, ...moved.map((one, i) => ({ ...one, ...layout[i]! }))], noFits, spacingMm);
+  const found = await compress(
+    moved.map(({ candidate }) => candidate.orientations),
+    { widthMm, spacingMm, fixed, ...(outline && { outline }) },
+    { layout: moved, lengthMm: Math.max(...moved.map(topOf)) },
+    noFits,
+    random,
+    { mayGoOn, onBetter: (better) => isShorter(better) && onBetter(() => anew(better)) },
+  );
   return isShorter(found) ? anew(found) : null;
 }
 
@@ -106,7 +166,8 @@ function takenOver(sheets: readonly LaidSheet[], k: number, { noFits, spacingMm 
     const stays: Laid[] = [];
     for (const one of sheet.laid) {
       const found = one.isPinned ? null : bestOn(home, one.candidate.orientations);
-      if (found && home.laid.length < MOST_ON_A_SHEET) lay(home, { ...one, orientation: found.orientation, ...found.spot });
+      if (found && home.laid.length < MOST_ON_A_SHEET)
+        lay(home, { ...one, orientation: found.orientation, ...found.spot });
       else stays.push(one);
     }
     return stays.length < sheet.laid.length ? laidAnew(sheet.open, stays, noFits, spacingMm) : sheet;

@@ -20,7 +20,9 @@ interface Way {
  */
 export function joinedWhole(rectangles: readonly StripRectangle[], widthMm: number): StripLayout | null {
   if (rectangles.length < 2 || rectangles.length > MOST) return null;
-  const left: (readonly Way[])[] = rectangles.map(({ ways }, i) => ways.map((way, number): Way => ({ ...way, place: (xMm, yMm, places) => (places[i] = { way: number, xMm, yMm }) })));
+  const left: (readonly Way[])[] = rectangles.map(({ ways }, i) =>
+    ways.map((way, number): Way => ({ ...way, place: (xMm, yMm, places) => (places[i] = { way: number, xMm, yMm }) })),
+  );
   while (left.length > 1) {
     const pair = nearestPair(left);
     if (!pair) return null;
@@ -49,13 +51,32 @@ function nearestPair(left: readonly (readonly Way[])[]): readonly [number, numbe
     }
   }
   if (nearest.a < 0) return null;
-  const ways = left[nearest.a]!.flatMap((one) => left[nearest.b]!.flatMap((other) => joined(one, other, nearest.offMm)));
-  return [nearest.a, nearest.b, ways.filter((way, i) => ways.findIndex(({ widthMm, lengthMm }) => widthMm === way.widthMm && lengthMm === way.lengthMm) === i)];
+  const ways = left[nearest.a]!.flatMap((one) =>
+    left[nearest.b]!.flatMap((other) => joined(one, other, nearest.offMm)),
+  );
+  return [
+    nearest.a,
+    nearest.b,
+    ways.filter(
+      (way, i) => ways.findIndex(({ widthMm, lengthMm }) => widthMm === way.widthMm && lengthMm === way.lengthMm) === i,
+    ),
+  ];
 }
 
 /** Two side by side where they are equally long, one above the other where they are equally wide. */
 function joined(a: Way, b: Way, offMm: number): Way[] {
-  const beside: Way = { widthMm: a.widthMm + b.widthMm, lengthMm: Math.max(a.lengthMm, b.lengthMm), place: (x, y, places) => [a.place(x, y, places), b.place(x + a.widthMm, y, places)] };
-  const above: Way = { widthMm: Math.max(a.widthMm, b.widthMm), lengthMm: a.lengthMm + b.lengthMm, place: (x, y, places) => [a.place(x, y, places), b.place(x, y + a.lengthMm, places)] };
-  return [...(Math.abs(a.lengthMm - b.lengthMm) <= offMm + TINY_MM ? [beside] : []), ...(Math.abs(a.widthMm - b.widthMm) <= offMm + TINY_MM ? [above] : [])];
+  const beside: Way = {
+    widthMm: a.widthMm + b.widthMm,
+    lengthMm: Math.max(a.lengthMm, b.lengthMm),
+    place: (x, y, places) => [a.place(x, y, places), b.place(x + a.widthMm, y, places)],
+  };
+  const above: Way = {
+    widthMm: Math.max(a.widthMm, b.widthMm),
+    lengthMm: a.lengthMm + b.lengthMm,
+    place: (x, y, places) => [a.place(x, y, places), b.place(x, y + a.lengthMm, places)],
+  };
+  return [
+    ...(Math.abs(a.lengthMm - b.lengthMm) <= offMm + TINY_MM ? [beside] : []),
+    ...(Math.abs(a.widthMm - b.widthMm) <= offMm + TINY_MM ? [above] : []),
+  ];
 }

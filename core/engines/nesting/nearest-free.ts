@@ -23,7 +23,14 @@ const EDGE = 1e-6;
  * is none. It is among the few places that can be nearest: the wish itself, its feet on the outlines of what is forbidden and on the edges of the room, and the corners of both. Asked among one set of others after the
  * other, what is known of how they fit beside it is kept.
  */
-export function nearestFree({ sheet, spacingMm, items, item, rotation, wish }: LaidByHand): (others: readonly Placement[]) => { readonly x: number; readonly y: number } | null {
+export function nearestFree({
+  sheet,
+  spacingMm,
+  items,
+  item,
+  rotation,
+  wish,
+}: LaidByHand): (others: readonly Placement[]) => { readonly x: number; readonly y: number } | null {
   const orientations = new Map<string, Orientation>();
   const orientationAt = (id: string, turn: number): Orientation => {
     const key = `${turn} ${id}`;
@@ -31,7 +38,14 @@ export function nearestFree({ sheet, spacingMm, items, item, rotation, wish }: L
     if (!orientation) {
       const number = items.findIndex((one) => one.id === id);
       const { group } = items[number]!;
-      orientations.set(key, (orientation = orientationOf(group.map(({ outer }) => outer), turn, shapeOf(group, number, spacingMm))));
+      orientations.set(
+        key,
+        (orientation = orientationOf(
+          group.map(({ outer }) => outer),
+          turn,
+          shapeOf(group, number, spacingMm),
+        )),
+      );
     }
     return orientation;
   };
@@ -49,7 +63,16 @@ export function nearestFree({ sheet, spacingMm, items, item, rotation, wish }: L
         return translateRings(noFits.between(fixed, own), other.x + fixed.originX, other.y + fixed.originY);
       }),
     ]);
-    const found = nearestOf(placesToTry(at, forbidden, { roomX, roomY }), at, ({ x, y, isOnOutline }) => x > -EDGE && y > -EDGE && x < roomX + EDGE && y < roomY + EDGE && (isOnOutline || !containsPoint(forbidden, x, y)));
+    const found = nearestOf(
+      placesToTry(at, forbidden, { roomX, roomY }),
+      at,
+      ({ x, y, isOnOutline }) =>
+        x > -EDGE &&
+        y > -EDGE &&
+        x < roomX + EDGE &&
+        y < roomY + EDGE &&
+        (isOnOutline || !containsPoint(forbidden, x, y)),
+    );
     return found && { x: clamped(found.x, roomX) - own.originX, y: clamped(found.y, roomY) - own.originY };
   };
 }
@@ -65,7 +88,11 @@ interface Place {
   readonly isOnOutline: boolean;
 }
 
-function nearestOf(places: Iterable<Place>, to: { readonly x: number; readonly y: number }, isFree: (place: Place) => boolean): Place | null {
+function nearestOf(
+  places: Iterable<Place>,
+  to: { readonly x: number; readonly y: number },
+  isFree: (place: Place) => boolean,
+): Place | null {
   let [best, least] = [null as Place | null, Infinity];
   for (const place of places) {
     const far = Math.hypot(place.x - to.x, place.y - to.y);
@@ -74,7 +101,11 @@ function nearestOf(places: Iterable<Place>, to: { readonly x: number; readonly y
   return best;
 }
 
-function* placesToTry(at: { readonly x: number; readonly y: number }, forbidden: Rings, { roomX, roomY }: { readonly roomX: number; readonly roomY: number }): Generator<Place> {
+function* placesToTry(
+  at: { readonly x: number; readonly y: number },
+  forbidden: Rings,
+  { roomX, roomY }: { readonly roomX: number; readonly roomY: number },
+): Generator<Place> {
   const xs = [0, Math.max(roomX, 0)];
   const ys = Number.isFinite(roomY) ? [0, Math.max(roomY, 0)] : [0];
   yield { x: clamped(at.x, roomX), y: clamped(at.y, roomY), isOnOutline: false };
@@ -84,9 +115,14 @@ function* placesToTry(at: { readonly x: number; readonly y: number }, forbidden:
   for (const ring of forbidden) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-      const along = (share: number): Place => ({ x: ax + share * (bx - ax), y: ay + share * (by - ay), isOnOutline: true });
+      const along = (share: number): Place => ({
+        x: ax + share * (bx - ax),
+        y: ay + share * (by - ay),
+        isOnOutline: true,
+      });
       const square = (bx - ax) ** 2 + (by - ay) ** 2;
-      if (square > 0) yield along(Math.min(1, Math.max(0, ((at.x - ax) * (bx - ax) + (at.y - ay) * (by - ay)) / square)));
+      if (square > 0)
+        yield along(Math.min(1, Math.max(0, ((at.x - ax) * (bx - ax) + (at.y - ay) * (by - ay)) / square)));
       for (const x of xs) if (ax < x !== bx < x) yield along((x - ax) / (bx - ax));
       for (const y of ys) if (ay < y !== by < y) yield along((y - ay) / (by - ay));
       yield along(1);

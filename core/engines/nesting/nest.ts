@@ -15,30 +15,55 @@ export function nest({ sheets, pinned, ...what }: NestRequest, hooks: NestHooks 
 }
 
 /** The same for one set of items that is laid on one set of sheets after the other: what is known of how they fit beside each other is kept. */
-export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spacingMm'>): (on: Pick<NestRequest, 'sheets' | 'pinned'>, hooks?: NestHooks) => Promise<NestResult> {
+export function nesterOf({
+  items,
+  spacingMm,
+}: Pick<NestRequest, 'items' | 'spacingMm'>): (
+  on: Pick<NestRequest, 'sheets' | 'pinned'>,
+  hooks?: NestHooks,
+) => Promise<NestResult> {
   const noFits = new NoFits();
   const known = items
     .filter((item) => item.quantity > 0 && item.group.length > 0)
     .map((item, number) => {
       const shape = shapeOf(item.group, number, spacingMm);
-      return { item, area: groupArea(item.group), shape, orientations: orientationsOf(item.group, item.rotations, shape) };
+      return {
+        item,
+        area: groupArea(item.group),
+        shape,
+        orientations: orientationsOf(item.group, item.rotations, shape),
+      };
     });
   return async (on, hooks = {}) => {
     const request: NestRequest = { ...on, items, spacingMm };
     const pinned = new Map<string, Set<number>>();
     for (const { item, copy } of request.pinned ?? []) pinned.set(item, (pinned.get(item) ?? new Set()).add(copy));
-    const candidates = known.map((one): Candidate => ({ ...one, copies: Array.from({ length: one.item.quantity }, (_, copy) => copy).filter((copy) => !pinned.get(one.item.id)?.has(copy)) }));
+    const candidates = known.map((one): Candidate => ({
+      ...one,
+      copies: Array.from({ length: one.item.quantity }, (_, copy) => copy).filter(
+        (copy) => !pinned.get(one.item.id)?.has(copy),
+      ),
+    }));
     let steps = 0;
     const resultOf = (arrangement: Arrangement): NestResult => ({
       placements: arrangement.sheets.flatMap((sheet) => sheet.laid.map((laid) => placementOf(sheet, laid))),
       ...figuresOf(arrangement),
-      unplaced: arrangement.missing.map(({ candidate, quantity }) => ({ item: candidate.item.id, quantity, reason: whyNot(candidate, request) })),
+      unplaced: arrangement.missing.map(({ candidate, quantity }) => ({
+        item: candidate.item.id,
+        quantity,
+        reason: whyNot(candidate, request),
+      })),
       steps,
     });
     const costOf = (arrangement: Arrangement) => hooks.costOf?.(resultOf(arrangement)) ?? arrangement.score;
     const tryOrder = async (order: readonly Turn[]): Promise<Tried> => {
       const arrangement = await arrange(order, request, noFits, hooks);
-      return { order, arrangement, lostMm2: arrangement.missing.reduce((sum, { quantity, candidate }) => sum + quantity * candidate.area, 0), cost: costOf(arrangement) };
+      return {
+        order,
+        arrangement,
+        lostMm2: arrangement.missing.reduce((sum, { quantity, candidate }) => sum + quantity * candidate.area, 0),
+        cost: costOf(arrangement),
+      };
     };
     let first: Tried | null = null;
     for (const order of firstOrders(candidates)) {
@@ -55,20 +80,46 @@ export function nesterOf({ items, spacingMm }: Pick<NestRequest, 'items' | 'spac
     // Only who asks for the search loads it.
     const [{ improve }, { betterOrder }] = [await import('./improve.js'), await import('./better-order.js')];
     // Where film alone counts, drawing together does as much; an order can also leave more in one piece.
-    const ordered = hooks.costOf ? await betterOrder(first!, { tryOrder, random: seededRandom(1), step, onBetter: ({ arrangement }) => hooks.onBetter?.(() => resultOf(arrangement)) }) : first!;
-    const cheaper = (improved: Arrangement) => (hooks.costOf && costOf(improved) > ordered.cost ? ordered.arrangement : improved);
-    return resultOf(cheaper(await improve(ordered.arrangement, { spacingMm, noFits, random: seededRandom(1), step, onBetter: (found) => hooks.onBetter?.(() => resultOf(cheaper(found()))) })));
+    const ordered = hooks.costOf
+      ? await betterOrder(first!, {
+          tryOrder,
+          random: seededRandom(1),
+          step,
+          onBetter: ({ arrangement }) => hooks.onBetter?.(() => resultOf(arrangement)),
+        })
+      : first!;
+    const cheaper = (improved: Arrangement) =>
+      hooks.costOf && costOf(improved) > ordered.cost ? ordered.arrangement : improved;
+    return resultOf(
+      cheaper(
+        await improve(ordered.arrangement, {
+          spacingMm,
+          noFits,
+          random: seededRandom(1),
+          step,
+          onBetter: (found) => hooks.onBetter?.(() => resultOf(cheaper(found()))),
+        }),
+      ),
+    );
   };
 }
 
 function figuresOf({ sheets }: Arrangement): Pick<NestResult, 'usedLengthMm' | 'density'> {
   const used = sheets.filter(({ open }) => open.usedLength > 0);
   const filmArea = used.reduce((sum, { open }) => sum + open.usedLength * open.sheet.widthMm, 0);
-  const placedArea = sheets.reduce((sum, { laid }) => sum + laid.reduce((own, { candidate }) => own + candidate.area, 0), 0);
-  return { usedLengthMm: used.reduce((sum, { open }) => sum + open.usedLength, 0), density: filmArea > 0 ? placedArea / filmArea : 0 };
+  const placedArea = sheets.reduce(
+    (sum, { laid }) => sum + laid.reduce((own, { candidate }) => own + candidate.area, 0),
+    0,
+  );
+  return {
+    usedLengthMm: used.reduce((sum, { open }) => sum + open.usedLength, 0),
+    density: filmArea > 0 ? placedArea / filmArea : 0,
+  };
 }
 
 function whyNot(candidate: Candidate, request: NestRequest): string {
-  const fits = request.sheets.some((s) => candidate.orientations.some((o) => o.width <= s.widthMm + 1e-6 && o.height <= (s.lengthMm ?? Infinity) + 1e-6));
+  const fits = request.sheets.some((s) =>
+    candidate.orientations.some((o) => o.width <= s.widthMm + 1e-6 && o.height <= (s.lengthMm ?? Infinity) + 1e-6),
+  );
   return fits ? 'no room is left on the sheets there are' : 'it is larger than every sheet';
 }

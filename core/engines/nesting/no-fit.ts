@@ -1,4 +1,23 @@
-import { boundsOf, boxRing, convexParts, growMitred, intersect, longestSide, mirrored, noFitOfParts, noFitOutline, reversed, roomInside, signedArea, simplifyRing, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxRing,
+  convexParts,
+  growMitred,
+  intersect,
+  longestSide,
+  mirrored,
+  noFitOfParts,
+  noFitOutline,
+  reversed,
+  roomInside,
+  signedArea,
+  simplifyRing,
+  unite,
+  widenBox,
+  type Region,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import { turned, type Orientation, type Shape } from './shape.js';
 
 /**
@@ -50,7 +69,15 @@ export class NoFits {
     const keepOut = this.#keepOutOf(a);
     const outlines = keepOut.flatMap((own) => parts.flatMap((other) => noFitOfParts(own, other)));
     const outside = (outlines.length > 1 ? unite(outlines) : outlines).flatMap(withFewerPoints);
-    const inA = a.rooms.length > 0 ? a.rooms.flatMap((room) => insideOf(room, b.shells.map((ring) => turned(ring, turn)))) : [];
+    const inA =
+      a.rooms.length > 0
+        ? a.rooms.flatMap((room) =>
+            insideOf(
+              room,
+              b.shells.map((ring) => turned(ring, turn)),
+            ),
+          )
+        : [];
     const inB = b.rooms.flatMap((room) => insideOf(turned(room, turn), a.shells)).map(mirrored);
     return [...outside, ...[...inA, ...inB].map(reversed)];
   }
@@ -83,12 +110,19 @@ function withFewerPoints(ring: Ring): Ring[] {
 /** Positions at which all of some outlines lie inside of a room; none unless there is a single one, which is what is laid into counters. */
 function insideOf(room: Ring, shells: readonly Ring[]): Ring[] {
   const [own, inner] = [boundsOf([room])!, boundsOf(shells)!];
-  if (shells.length !== 1 || inner.maxX - inner.minX > own.maxX - own.minX || inner.maxY - inner.minY > own.maxY - own.minY) return [];
+  if (
+    shells.length !== 1 ||
+    inner.maxX - inner.minX > own.maxX - own.minX ||
+    inner.maxY - inner.minY > own.maxY - own.minY
+  )
+    return [];
   return roomInside(room, shells[0]!);
 }
 
 function outsideOf({ outer, holes }: Region, { shape, rotation, originX, originY }: Orientation): Rings {
-  const shells = shape.shells.map((ring) => turned(ring, rotation).map((v, i) => v - (i % 2 === 0 ? originX : originY)));
+  const shells = shape.shells.map((ring) =>
+    turned(ring, rotation).map((v, i) => v - (i % 2 === 0 ? originX : originY)),
+  );
   const inside = shells.map((shell) => roomInside(outer, shell)).reduce((both, one) => intersect(both, one));
   const box = boundsOf([outer])!;
   const reach = 1 + longestSide(box) + longestSide(boundsOf(shells)!);

@@ -41,12 +41,20 @@ export class OpenSheet {
    * what is forbidden or in a corner of the sheet, so neighbours touch at exactly the spacing.
    */
   bestSpot(orientation: Orientation): Spot | null {
-    return this.#firstSpot(orientation, this.sheet.lengthMm ?? Infinity, (spot, best) => spot.y < best.y - EDGE || (spot.y < best.y + EDGE && spot.x < best.x));
+    return this.#firstSpot(
+      orientation,
+      this.sheet.lengthMm ?? Infinity,
+      (spot, best) => spot.y < best.y - EDGE || (spot.y < best.y + EDGE && spot.x < best.x),
+    );
   }
 
   /** The same within the length that is used already: the place at which its right edge is farthest to the left, then lowest. */
   spotAside(orientation: Orientation): Spot | null {
-    return this.#firstSpot(orientation, this.usedLength, (spot, best) => spot.x < best.x - EDGE || (spot.x < best.x + EDGE && spot.y < best.y));
+    return this.#firstSpot(
+      orientation,
+      this.usedLength,
+      (spot, best) => spot.x < best.x - EDGE || (spot.x < best.x + EDGE && spot.y < best.y),
+    );
   }
 
   #firstSpot(orientation: Orientation, lengthMm: number, isBefore: (spot: Spot, best: Spot) => boolean): Spot | null {
@@ -62,7 +70,11 @@ export class OpenSheet {
         best = { x: Math.min(Math.max(x, 0), Math.max(roomX, 0)), y: Math.min(Math.max(y, floor), Math.max(roomY, 0)) };
       }
     };
-    for (const [x, y] of [[0, floor], [Math.max(roomX, 0), floor]] as const) if (!containsPoint(forbidden, x, y)) offer(x, y);
+    for (const [x, y] of [
+      [0, floor],
+      [Math.max(roomX, 0), floor],
+    ] as const)
+      if (!containsPoint(forbidden, x, y)) offer(x, y);
     for (const ring of forbidden) {
       for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
         const [x, y] = [ring[i]!, ring[i + 1]!];
@@ -88,7 +100,10 @@ export class OpenSheet {
   }
 
   #forbiddenFor(orientation: Orientation): Rings {
-    const known = this.#forbidden.get(orientation) ?? { rings: this.sheet.outline ? this.noFits.outsideOf(this.sheet.outline, orientation) : [], upTo: 0 };
+    const known = this.#forbidden.get(orientation) ?? {
+      rings: this.sheet.outline ? this.noFits.outsideOf(this.sheet.outline, orientation) : [],
+      upTo: 0,
+    };
     if (known.upTo === this.#placed.length) return known.rings;
     const fresh: Ring[] = this.#placed
       .slice(known.upTo)

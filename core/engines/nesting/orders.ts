@@ -34,10 +34,22 @@ export function firstOrders(candidates: readonly Candidate[]): Turn[][] {
   const random = seededRandom(1);
   const isFew = candidates.reduce((sum, { copies }) => sum + copies.length, 0) <= FEW_COPIES;
   const blurred = Array.from({ length: isFew ? MORE_ORDERS : 0 }, (_, k) => {
-    const sizes = new Map(candidates.map((one) => [one, (k % 2 === 0 ? Math.sqrt(one.area) : longest(one)) * (1 - BLUR + 2 * BLUR * random())]));
+    const sizes = new Map(
+      candidates.map((one) => [
+        one,
+        (k % 2 === 0 ? Math.sqrt(one.area) : longest(one)) * (1 - BLUR + 2 * BLUR * random()),
+      ]),
+    );
     return [...candidates].sort((a, b) => sizes.get(b)! - sizes.get(a)!);
   });
   // Each once: of two or three items there are no more than two or six.
   const once = new Map([...sorted, ...blurred].map((order) => [order.map(({ item }) => item.id).join(' '), order]));
-  return [...once.values()].map((order) => order.map((candidate) => ({ candidate, count: candidate.copies.length, orientations: candidate.orientations, isAside: false })));
+  return [...once.values()].map((order) =>
+    order.map((candidate) => ({
+      candidate,
+      count: candidate.copies.length,
+      orientations: candidate.orientations,
+      isAside: false,
+    })),
+  );
 }

@@ -30,9 +30,16 @@ const LOST_SHARE = 0.02;
  * A short layout of rectangles in a strip of this width. Those of one whole are joined again; else it begins with the largest first, goes on as long as `mayGoOn`, and gives the shortest. Null when one of them is wider than the strip. The same
  * for the same random numbers and number of questions.
  */
-export async function layRectangles(rectangles: readonly StripRectangle[], widthMm: number, random: () => number, { mayGoOn, onBetter }: SearchHooks<StripLayout>): Promise<StripLayout | null> {
+export async function layRectangles(
+  rectangles: readonly StripRectangle[],
+  widthMm: number,
+  random: () => number,
+  { mayGoOn, onBetter }: SearchHooks<StripLayout>,
+): Promise<StripLayout | null> {
   const n = rectangles.length;
-  const fitting = rectangles.map(({ ways }) => ways.flatMap((way, number) => (way.widthMm <= widthMm + SAME_MM ? [{ ...way, number }] : [])));
+  const fitting = rectangles.map(({ ways }) =>
+    ways.flatMap((way, number) => (way.widthMm <= widthMm + SAME_MM ? [{ ...way, number }] : [])),
+  );
   if (fitting.some((ways) => ways.length === 0)) return null;
   const whole = joinedWhole(rectangles, widthMm);
   if (whole) {
@@ -43,7 +50,11 @@ export async function layRectangles(rectangles: readonly StripRectangle[], width
   const areaOf = (i: number) => fitting[i]![0]!.widthMm * fitting[i]![0]!.lengthMm;
   const longest = (i: number) => Math.max(fitting[i]![0]!.widthMm, fitting[i]![0]!.lengthMm);
   const all = Array.from({ length: n }, (_, i) => i);
-  const starts = [[...all].sort((a, b) => areaOf(b) - areaOf(a)), [...all].sort((a, b) => longest(b) - longest(a)), [...all].sort((a, b) => fitting[b]![0]!.widthMm - fitting[a]![0]!.widthMm)];
+  const starts = [
+    [...all].sort((a, b) => areaOf(b) - areaOf(a)),
+    [...all].sort((a, b) => longest(b) - longest(a)),
+    [...all].sort((a, b) => fitting[b]![0]!.widthMm - fitting[a]![0]!.widthMm),
+  ];
   let order = starts[0]!;
   let cost = Infinity;
   for (const start of starts) {
@@ -52,7 +63,10 @@ export async function layRectangles(rectangles: readonly StripRectangle[], width
   }
   let best = strip.layoutOf(order);
   let bestCost = cost;
-  const least = Math.max(all.reduce((sum, i) => sum + areaOf(i), 0) / widthMm, ...fitting.map((ways) => Math.min(...ways.map(({ lengthMm }) => lengthMm))));
+  const least = Math.max(
+    all.reduce((sum, i) => sum + areaOf(i), 0) / widthMm,
+    ...fitting.map((ways) => Math.min(...ways.map(({ lengthMm }) => lengthMm))),
+  );
   const before = new Array<number>(LOOK_BACK).fill(cost);
   for (let tries = 0; n > 1 && best.lengthMm > least + SAME_MM; tries += 1) {
     if (tries % TRIES === 0 && !(await mayGoOn())) break;
@@ -120,7 +134,10 @@ class Strip {
             const beside = gap.width - way.widthMm;
             if (beside < -SAME_MM) continue;
             // What fills the gap across, and ends flush with a neighbour, leaves the fewest steps; a rest that nothing fits is lost.
-            const own = (beside < SAME_MM ? 3 : beside >= narrowest - SAME_MM ? 1 : 0) + (Math.abs(way.lengthMm - onLeft) < SAME_MM ? 1 : 0) + (Math.abs(way.lengthMm - onRight) < SAME_MM ? 1 : 0);
+            const own =
+              (beside < SAME_MM ? 3 : beside >= narrowest - SAME_MM ? 1 : 0) +
+              (Math.abs(way.lengthMm - onLeft) < SAME_MM ? 1 : 0) +
+              (Math.abs(way.lengthMm - onRight) < SAME_MM ? 1 : 0);
             if (own > score) [found, foundWay, score] = [k, w, own];
           }
         }
@@ -139,7 +156,10 @@ class Strip {
       const way = this.#ways[i]![foundWay]!;
       const isFlushLeft = Math.abs(way.lengthMm - onLeft) < SAME_MM;
       // Beside the neighbour it is flush with, else beside the higher one.
-      const isRight = gap.width - way.widthMm > SAME_MM && !isFlushLeft && (Math.abs(way.lengthMm - onRight) < SAME_MM || (onRight !== Infinity && onRight > onLeft));
+      const isRight =
+        gap.width - way.widthMm > SAME_MM &&
+        !isFlushLeft &&
+        (Math.abs(way.lengthMm - onRight) < SAME_MM || (onRight !== Infinity && onRight > onLeft));
       const x = isRight ? gap.x + gap.width - way.widthMm : gap.x;
       place?.(i, way.number, x, gap.y);
       const top = gap.y + way.lengthMm;

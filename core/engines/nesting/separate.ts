@@ -88,7 +88,11 @@ export class Separation {
   }
 
   get layout(): readonly Lying[] {
-    return Array.from({ length: this.#n }, (_, i) => ({ orientation: this.#orientations[this.#turn[i]!]!, x: this.#x[i]!, y: this.#y[i]! }));
+    return Array.from({ length: this.#n }, (_, i) => ({
+      orientation: this.#orientations[this.#turn[i]!]!,
+      x: this.#x[i]!,
+      y: this.#y[i]!,
+    }));
   }
 
   /** Begins anew from a layout in a room of this length; what sticks out of it is pushed in. */
@@ -100,7 +104,11 @@ export class Separation {
 
   /** Whether all can lie in a room of this length at all. */
   holds(lengthMm: number): boolean {
-    return this.#turns.every((own) => own.some((turn) => this.#widths[turn]! <= this.#room.widthMm + EDGE_MM && this.#heights[turn]! <= lengthMm + EDGE_MM));
+    return this.#turns.every((own) =>
+      own.some(
+        (turn) => this.#widths[turn]! <= this.#room.widthMm + EDGE_MM && this.#heights[turn]! <= lengthMm + EDGE_MM,
+      ),
+    );
   }
 
   /** Exchanges the places of two groups, as far as the room lets them. */
@@ -143,7 +151,8 @@ export class Separation {
       const turn = this.#turn[i]!;
       // The place of a group itself in the table is for what its sheet does not allow.
       for (let j = i; j < count; j += 1) {
-        const depth = j === i ? this.#outside(turn, this.#x[i]!, this.#y[i]!) : this.#depth(turn, this.#x[i]!, this.#y[i]!, j);
+        const depth =
+          j === i ? this.#outside(turn, this.#x[i]!, this.#y[i]!) : this.#depth(turn, this.#x[i]!, this.#y[i]!, j);
         const counted = depth > EPS_MM ? depth : 0;
         this.#depths[i * count + j] = counted;
         sum += counted;
@@ -166,9 +175,17 @@ export class Separation {
 
   /** Puts a group where it lies least deep in the others: among where it is and places taken by chance, the best ones improved step by step. */
   #settle(i: number): void {
-    const fitting = this.#turns[i]!.filter((turn) => this.#widths[turn]! <= this.#room.widthMm + EDGE_MM && this.#heights[turn]! <= this.#lengthMm + EDGE_MM);
+    const fitting = this.#turns[i]!.filter(
+      (turn) => this.#widths[turn]! <= this.#room.widthMm + EDGE_MM && this.#heights[turn]! <= this.#lengthMm + EDGE_MM,
+    );
     const own = this.#turn[i]!;
-    const turns = fitting.length <= MOST_TURNS ? fitting : [own, ...Array.from({ length: MOST_TURNS - 1 }, () => fitting[Math.floor(this.#random() * fitting.length)]!)].filter((turn) => fitting.includes(turn));
+    const turns =
+      fitting.length <= MOST_TURNS
+        ? fitting
+        : [
+            own,
+            ...Array.from({ length: MOST_TURNS - 1 }, () => fitting[Math.floor(this.#random() * fitting.length)]!),
+          ].filter((turn) => fitting.includes(turn));
     const best: Trial[] = [];
     const offer = (turn: number, x: number, y: number) => {
       const limit = best.length < IMPROVED ? Infinity : best[best.length - 1]!.cost;
@@ -181,7 +198,10 @@ export class Separation {
     };
     if (fitting.includes(own)) offer(own, this.#x[i]!, this.#y[i]!);
     for (const turn of turns) {
-      const [roomX, roomY] = [Math.max(0, this.#room.widthMm - this.#widths[turn]!), Math.max(0, this.#lengthMm - this.#heights[turn]!)];
+      const [roomX, roomY] = [
+        Math.max(0, this.#room.widthMm - this.#widths[turn]!),
+        Math.max(0, this.#lengthMm - this.#heights[turn]!),
+      ];
       for (let s = 0; s < SAMPLES; s += 1) offer(turn, this.#random() * roomX, this.#random() * roomY);
     }
     let found: Trial | null = null;
@@ -195,7 +215,10 @@ export class Separation {
 
   #improved(i: number, from: Trial): Trial {
     const { turn } = from;
-    const [roomX, roomY] = [Math.max(0, this.#room.widthMm - this.#widths[turn]!), Math.max(0, this.#lengthMm - this.#heights[turn]!)];
+    const [roomX, roomY] = [
+      Math.max(0, this.#room.widthMm - this.#widths[turn]!),
+      Math.max(0, this.#lengthMm - this.#heights[turn]!),
+    ];
     let [x, y, cost] = [from.x, from.y, from.cost];
     let [stepX, stepY] = [this.#widths[turn]! / 4, this.#heights[turn]! / 4];
     for (let trial = 0; trial < TRIALS && cost > 0 && (stepX > EPS_MM || stepY > EPS_MM); trial += 1) {
@@ -259,12 +282,19 @@ export class Separation {
     if (!this.#boxesMeet(turn, x, y, j)) return 0;
     const other = this.#turn[j]!;
     const outline = this.#outlines[other * this.#widths.length + turn] ?? this.#outlineOf(other, turn);
-    return outline.isConvex ? depthInConvex(outline, x - this.#x[j]!, y - this.#y[j]!) : depthIn(outline, x - this.#x[j]!, y - this.#y[j]!);
+    return outline.isConvex
+      ? depthInConvex(outline, x - this.#x[j]!, y - this.#y[j]!)
+      : depthIn(outline, x - this.#x[j]!, y - this.#y[j]!);
   }
 
   #boxesMeet(turn: number, x: number, y: number, j: number): boolean {
     const [other, dx, dy, reach] = [this.#turn[j]!, x - this.#x[j]!, y - this.#y[j]!, 2 * this.#room.spacingMm];
-    return dx < this.#widths[other]! + reach && dy < this.#heights[other]! + reach && -dx < this.#widths[turn]! + reach && -dy < this.#heights[turn]! + reach;
+    return (
+      dx < this.#widths[other]! + reach &&
+      dy < this.#heights[other]! + reach &&
+      -dx < this.#widths[turn]! + reach &&
+      -dy < this.#heights[turn]! + reach
+    );
   }
 
   #outlineOf(other: number, turn: number): Outline {
@@ -276,7 +306,11 @@ export class Separation {
   #outside(turn: number, x: number, y: number): number {
     const { outline } = this.#room;
     if (!outline) return 0;
-    return depthIn((this.#beyond[turn] ??= outlineOf(this.#noFits.outsideOf(outline, this.#orientations[turn]!), false)), x, y);
+    return depthIn(
+      (this.#beyond[turn] ??= outlineOf(this.#noFits.outsideOf(outline, this.#orientations[turn]!), false)),
+      x,
+      y,
+    );
   }
 }
 

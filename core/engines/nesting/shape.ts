@@ -1,4 +1,18 @@
-import { areaOf, boundsOf, containsPoint, grow, growMitred, reversed, ringsOf, signedArea, simplifyRing, unite, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  containsPoint,
+  grow,
+  growMitred,
+  reversed,
+  ringsOf,
+  signedArea,
+  simplifyRing,
+  unite,
+  type Region,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 
 /** What is reckoned with of a group, as it was drawn. */
 export interface Shape {
@@ -34,7 +48,12 @@ const MOST_STRAIGHT = 2;
 export function shapeOf(group: readonly Region[], number: number, spacingMm: number): Shape {
   const rings = ringsOf(group);
   const shells = shellsOf(rings, spacingMm);
-  return { number, shells, keepOut: shells.flatMap((ring) => (spacingMm > 0 ? growMitred([ring], spacingMm) : [ring])), rooms: roomsOf(rings, spacingMm) };
+  return {
+    number,
+    shells,
+    keepOut: shells.flatMap((ring) => (spacingMm > 0 ? growMitred([ring], spacingMm) : [ring])),
+    rooms: roomsOf(rings, spacingMm),
+  };
 }
 
 /** Counters that nothing of the group lies in, less the spacing all round. */
@@ -51,25 +70,43 @@ function roomsOf(rings: Rings, spacingMm: number): Ring[] {
 }
 
 /** The group at each of its rotations; equal turns are listed once. */
-export function orientationsOf(group: readonly Region[], rotations: readonly number[] | 'free', shape: Shape): Orientation[] {
+export function orientationsOf(
+  group: readonly Region[],
+  rotations: readonly number[] | 'free',
+  shape: Shape,
+): Orientation[] {
   const outers = group.map((region) => region.outer);
-  const turns = rotations === 'free' ? [...Array.from({ length: 360 / FREE_STEP_DEG }, (_, i) => i * FREE_STEP_DEG), ...straightTurns(shape.shells)] : rotations;
-  return [...new Set(turns.map((turn) => ((turn % 360) + 360) % 360))].map((rotation) => orientationOf(outers, rotation, shape));
+  const turns =
+    rotations === 'free'
+      ? [...Array.from({ length: 360 / FREE_STEP_DEG }, (_, i) => i * FREE_STEP_DEG), ...straightTurns(shape.shells)]
+      : rotations;
+  return [...new Set(turns.map((turn) => ((turn % 360) + 360) % 360))].map((rotation) =>
+    orientationOf(outers, rotation, shape),
+  );
 }
 
 /** A group's outer rings at one rotation. */
 export function orientationOf(outers: Rings, rotation: number, shape: Shape): Orientation {
   const box = boundsOf(outers.map((ring) => turned(ring, rotation)))!;
-  return { shape, rotation, originX: box.minX, originY: box.minY, width: box.maxX - box.minX, height: box.maxY - box.minY };
+  return {
+    shape,
+    rotation,
+    originX: box.minX,
+    originY: box.minY,
+    width: box.maxX - box.minX,
+    height: box.maxY - box.minY,
+  };
 }
 
 /** Turns that lay a long straight edge along the sheet or across it. */
 function straightTurns(shells: readonly Ring[]): number[] {
-  const edges = shells.flatMap((ring) => Array.from({ length: ring.length / 2 }, (_, i) => {
-    const j = (2 * i + 2) % ring.length;
-    const [dx, dy] = [ring[j]! - ring[2 * i]!, ring[j + 1]! - ring[2 * i + 1]!];
-    return { lengthMm: Math.hypot(dx, dy), turn: Number((((-Math.atan2(dy, dx) * 180) / Math.PI) % 90).toFixed(3)) };
-  }));
+  const edges = shells.flatMap((ring) =>
+    Array.from({ length: ring.length / 2 }, (_, i) => {
+      const j = (2 * i + 2) % ring.length;
+      const [dx, dy] = [ring[j]! - ring[2 * i]!, ring[j + 1]! - ring[2 * i + 1]!];
+      return { lengthMm: Math.hypot(dx, dy), turn: Number((((-Math.atan2(dy, dx) * 180) / Math.PI) % 90).toFixed(3)) };
+    }),
+  );
   const longest = [...edges].sort((a, b) => b.lengthMm - a.lengthMm).slice(0, MOST_STRAIGHT);
   return longest.flatMap(({ turn }) => [turn, turn + 90, turn + 180, turn + 270]);
 }
@@ -99,7 +136,9 @@ function shellsOf(rings: Rings, spacingMm: number): Ring[] {
   }
   const slack = Math.min(0.5, Math.max(0.02, size * 0.002));
   return outers.flatMap((ring) =>
-    ring.length / 2 <= MOST_POINTS ? [ring] : outerRings(growMitred([ring], slack)).map((grown) => simplifyRing(grown, slack)),
+    ring.length / 2 <= MOST_POINTS
+      ? [ring]
+      : outerRings(growMitred([ring], slack)).map((grown) => simplifyRing(grown, slack)),
   );
 }
 

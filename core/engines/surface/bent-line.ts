@@ -49,7 +49,11 @@ function middle({ box }: Part): number {
 }
 
 /** The corridor between two groups of parts, stretch by stretch from top to bottom, and a line through it with few steps. */
-function between(left: readonly Part[], right: readonly Part[], { low, high, top, bottom }: LineRoom): { readonly line: number[]; readonly width: number } | null {
+function between(
+  left: readonly Part[],
+  right: readonly Part[],
+  { low, high, top, bottom }: LineRoom,
+): { readonly line: number[]; readonly width: number } | null {
   const near = (part: Part) => part.box.maxX > low - CLEAR_MM && part.box.minX < high + CLEAR_MM;
   const [leftNear, rightNear] = [left.filter(near), right.filter(near)];
   const ys = heights([...leftNear, ...rightNear], top, bottom);
@@ -58,7 +62,7 @@ function between(left: readonly Part[], right: readonly Part[], { low, high, top
   const width = Math.min(...from.map((x, i) => to[i]! - x));
   if (ys.length < 2 || width <= 0) return null;
   const line: number[] = [];
-  for (let i = 0; i < from.length; ) {
+  for (let i = 0; i < from.length;) {
     // As far down as one upright stretch goes.
     let [a, b, j] = [from[i]!, to[i]!, i];
     while (j + 1 < from.length && Math.max(a, from[j + 1]!) <= Math.min(b, to[j + 1]!)) {
@@ -76,7 +80,9 @@ const STRETCHES = 400;
 
 /** Where stretches end: a little above and below all corners, and no further apart than slanted edges allow. */
 function heights(parts: readonly Part[], top: number, bottom: number): number[] {
-  const corners = parts.flatMap(({ outer }) => [...outer.filter((_, i) => i % 2 === 1)].flatMap((y) => [y - CLEAR_MM, y + CLEAR_MM]));
+  const corners = parts.flatMap(({ outer }) =>
+    [...outer.filter((_, i) => i % 2 === 1)].flatMap((y) => [y - CLEAR_MM, y + CLEAR_MM]),
+  );
   const even = Array.from({ length: STRETCHES + 1 }, (_, i) => top + ((bottom - top) * i) / STRETCHES);
   return [...new Set([...even, ...corners])].filter((y) => y >= top && y <= bottom).sort((a, b) => a - b);
 }
@@ -89,7 +95,11 @@ function reach(parts: readonly Part[], ys: readonly number[], side: 1 | -1): num
     for (let i = 0, j = outer.length - 2; i < outer.length; j = i, i += 2) {
       const [x0, y0, x1, y1] = [outer[j]!, outer[j + 1]!, outer[i]!, outer[i + 1]!];
       const [upper, lower] = [Math.min(y0, y1), Math.max(y0, y1)];
-      for (let k = Math.max(0, firstAbove(ys, upper - CLEAR_MM) - 1); k < out.length && ys[k]! < lower + CLEAR_MM; k += 1) {
+      for (
+        let k = Math.max(0, firstAbove(ys, upper - CLEAR_MM) - 1);
+        k < out.length && ys[k]! < lower + CLEAR_MM;
+        k += 1
+      ) {
         const at = (y: number) => x0 + ((x1 - x0) * (Math.min(lower, Math.max(upper, y)) - y0)) / (y1 - y0);
         out[k] = y0 === y1 ? far(out[k]!, x0, x1) : far(out[k]!, at(ys[k]! - CLEAR_MM), at(ys[k + 1]! + CLEAR_MM));
       }

@@ -26,7 +26,10 @@ export function strainPct({ acrossMm, downMm }: Bend, widthMm: number, heightMm:
 
 /** Whether the rule holds for a design of this size. */
 export function strainHolds({ acrossMm, downMm }: Bend, widthMm: number, heightMm: number): boolean {
-  return (acrossMm === null || widthMm / 2 <= STRAIN_HOLDS_TO * acrossMm) && (downMm === null || heightMm / 2 <= STRAIN_HOLDS_TO * downMm);
+  return (
+    (acrossMm === null || widthMm / 2 <= STRAIN_HOLDS_TO * acrossMm) &&
+    (downMm === null || heightMm / 2 <= STRAIN_HOLDS_TO * downMm)
+  );
 }
 
 /** The strain at one place of a design that is laid from its middle out, in percent: none in the middle, all of it at the farthest edge. */

@@ -13,14 +13,29 @@ export class CrossedLength {
 
   /** Cost: points times their logarithm. */
   constructor(areas: readonly Rings[]) {
-    const edges: { readonly from: number; readonly to: number; readonly slope: number; readonly x: number; readonly y: number; readonly sign: number }[] = [];
+    const edges: {
+      readonly from: number;
+      readonly to: number;
+      readonly slope: number;
+      readonly x: number;
+      readonly y: number;
+      readonly sign: number;
+    }[] = [];
     const xs: number[] = [];
     for (const ring of areas.flat()) {
       for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
         const [x0, y0, x1, y1] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
         xs.push(x1);
         // Along the lower edge of an area its outline runs one way, along the upper the other: the signed heights add up to what lies between.
-        if (x0 !== x1) edges.push({ from: Math.min(x0, x1), to: Math.max(x0, x1), slope: (y1 - y0) / (x1 - x0), x: x0, y: y0, sign: x1 > x0 ? -1 : 1 });
+        if (x0 !== x1)
+          edges.push({
+            from: Math.min(x0, x1),
+            to: Math.max(x0, x1),
+            slope: (y1 - y0) / (x1 - x0),
+            x: x0,
+            y: y0,
+            sign: x1 > x0 ? -1 : 1,
+          });
       }
     }
     this.corners = [...new Set(xs)].sort((a, b) => a - b);

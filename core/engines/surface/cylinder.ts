@@ -19,7 +19,12 @@ export type Hand = 'right' | 'left';
  * Where the middle of each side lies, mm from the handle's middle to the right as seen from outside, on the whole way round. The handle is on the side of the hand
  * that holds it, so its holder looks at what lies a quarter before it for the right hand and a quarter after it for the left; the room sees the opposite side.
  */
-export function sidesOf(circumferenceMm: number, hand: Hand): { readonly holderMm: number; readonly roomMm: number; readonly frontMm: number } {
+export function sidesOf(
+  circumferenceMm: number,
+  hand: Hand,
+): { readonly holderMm: number; readonly roomMm: number; readonly frontMm: number } {
   const [quarter, threeQuarters] = [circumferenceMm / 4, (3 * circumferenceMm) / 4];
-  return hand === 'right' ? { holderMm: threeQuarters, roomMm: quarter, frontMm: circumferenceMm / 2 } : { holderMm: quarter, roomMm: threeQuarters, frontMm: circumferenceMm / 2 };
+  return hand === 'right'
+    ? { holderMm: threeQuarters, roomMm: quarter, frontMm: circumferenceMm / 2 }
+    : { holderMm: quarter, roomMm: threeQuarters, frontMm: circumferenceMm / 2 };
 }

@@ -32,12 +32,25 @@ export const OPTICAL_SHARE = 0.47;
 export const SLACK_MM = 0.01;
 
 /** Whether a box, from the design's corner, stays between the margins. */
-function liesWithin({ widthMm, heightMm, marginMm: { top, right, bottom, left } }: Developed, { xMm, yMm }: Pick<PlacedDesign, 'xMm' | 'yMm'>, box: Box): boolean {
-  return xMm + box.minX >= left - SLACK_MM && yMm + box.minY >= top - SLACK_MM && xMm + box.maxX <= widthMm - right + SLACK_MM && yMm + box.maxY <= heightMm - bottom + SLACK_MM;
+function liesWithin(
+  { widthMm, heightMm, marginMm: { top, right, bottom, left } }: Developed,
+  { xMm, yMm }: Pick<PlacedDesign, 'xMm' | 'yMm'>,
+  box: Box,
+): boolean {
+  return (
+    xMm + box.minX >= left - SLACK_MM &&
+    yMm + box.minY >= top - SLACK_MM &&
+    xMm + box.maxX <= widthMm - right + SLACK_MM &&
+    yMm + box.maxY <= heightMm - bottom + SLACK_MM
+  );
 }
 
 /** What the margins leave. */
-export function roomOf({ widthMm, heightMm, marginMm: { top, right, bottom, left } }: Pick<Developed, 'widthMm' | 'heightMm' | 'marginMm'>): Box {
+export function roomOf({
+  widthMm,
+  heightMm,
+  marginMm: { top, right, bottom, left },
+}: Pick<Developed, 'widthMm' | 'heightMm' | 'marginMm'>): Box {
   return { minX: left, minY: top, maxX: widthMm - right, maxY: heightMm - bottom };
 }
 
@@ -50,12 +63,18 @@ export function placeOnDeveloped(surface: Developed, own: Size, wish: SizeWish, 
   const [roomWidth, roomHeight] = [room.maxX - room.minX - 2 * reachMm, room.maxY - room.minY - 2 * reachMm];
   const most = Math.min(Math.max(roomWidth, 1) / own.widthMm, Math.max(roomHeight, 1) / own.heightMm);
   const clear = surface.free.length > 0 && roomWidth > 0 && roomHeight > 0 ? clearRooms(room, surface.free) : [room];
-  const fitIn = ({ minX, minY, maxX, maxY }: Box) => Math.min((maxX - minX - 2 * reachMm) / own.widthMm, (maxY - minY - 2 * reachMm) / own.heightMm);
-  const fit = clear.some((one) => fitIn(one) > 0) ? Math.max(...clear.map(fitIn)) * surface.fitShare : most * surface.fitShare;
+  const fitIn = ({ minX, minY, maxX, maxY }: Box) =>
+    Math.min((maxX - minX - 2 * reachMm) / own.widthMm, (maxY - minY - 2 * reachMm) / own.heightMm);
+  const fit = clear.some((one) => fitIn(one) > 0)
+    ? Math.max(...clear.map(fitIn)) * surface.fitShare
+    : most * surface.fitShare;
   const scale = wishedScale(own, wish) ?? fit;
   const [widthMm, heightMm] = [own.widthMm * scale, own.heightMm * scale];
   const middleX = surface.middleXMm ?? (room.minX + room.maxX) / 2;
-  const middle = { xMm: middleX - widthMm / 2, yMm: room.minY + reachMm + (room.maxY - room.minY - heightMm - 2 * reachMm) * surface.shareAbove };
+  const middle = {
+    xMm: middleX - widthMm / 2,
+    yMm: room.minY + reachMm + (room.maxY - room.minY - heightMm - 2 * reachMm) * surface.shareAbove,
+  };
   const aside = surface.at ? null : nearestClear(middle, { widthMm, heightMm }, clear, reachMm);
   const design: PlacedDesign = { scale, widthMm, heightMm, ...(surface.at ?? aside ?? middle) };
   const around = { minX: -reachMm, minY: -reachMm, maxX: widthMm + reachMm, maxY: heightMm + reachMm };
@@ -64,9 +83,24 @@ export function placeOnDeveloped(surface: Developed, own: Size, wish: SizeWish, 
   const isLarger = widthMm + 2 * reachMm > surface.widthMm || heightMm + 2 * reachMm > surface.heightMm;
   return {
     design,
-    room: { widthMm: room.maxX - room.minX, heightMm: room.maxY - room.minY, bound: roomWidth / own.widthMm <= roomHeight / own.heightMm ? 'width' : 'height', fittedWidthMm: own.widthMm * fit },
-    movedAside: aside !== null && (Math.abs(aside.xMm - middle.xMm) > SLACK_MM || Math.abs(aside.yMm - middle.yMm) > SLACK_MM),
-    trouble: roomWidth <= 0 || roomHeight <= 0 ? 'no-room' : !isOver ? (!liesWithin(surface, design, around) ? 'put-beyond' : null) : isLarger ? 'too-large' : 'into-margins',
+    room: {
+      widthMm: room.maxX - room.minX,
+      heightMm: room.maxY - room.minY,
+      bound: roomWidth / own.widthMm <= roomHeight / own.heightMm ? 'width' : 'height',
+      fittedWidthMm: own.widthMm * fit,
+    },
+    movedAside:
+      aside !== null && (Math.abs(aside.xMm - middle.xMm) > SLACK_MM || Math.abs(aside.yMm - middle.yMm) > SLACK_MM),
+    trouble:
+      roomWidth <= 0 || roomHeight <= 0
+        ? 'no-room'
+        : !isOver
+          ? !liesWithin(surface, design, around)
+            ? 'put-beyond'
+            : null
+          : isLarger
+            ? 'too-large'
+            : 'into-margins',
   };
 }
 
@@ -79,7 +113,9 @@ export function widestOnDeveloped(surface: Developed, design: PlacedDesign, box:
   // What reaches beyond stays as wide when the design is made smaller; less of the spare height lies above than below.
   const beside = Math.max(0, -box.minX, box.maxX - design.widthMm);
   const [above, below] = [Math.max(0, -box.minY), Math.max(0, box.maxY - design.heightMm)];
-  const scale = Math.min((room.maxX - room.minX - 2 * beside) / design.widthMm, (room.maxY - room.minY - Math.max(above / surface.shareAbove, below / (1 - surface.shareAbove))) / design.heightMm);
+  const scale = Math.min(
+    (room.maxX - room.minX - 2 * beside) / design.widthMm,
+    (room.maxY - room.minY - Math.max(above / surface.shareAbove, below / (1 - surface.shareAbove))) / design.heightMm,
+  );
   return design.widthMm * Math.min(1, scale);
 }
-

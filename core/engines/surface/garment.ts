@@ -10,7 +10,11 @@ export const SPOTS = {
 export type Spot = keyof typeof SPOTS;
 
 /** Garments, and where prints sit on each. */
-export const GARMENTS = { shirt: ['left chest', 'full front', 'back', 'sleeve'], apron: ['full front'], trousers: ['leg'] } as const satisfies Readonly<Record<string, readonly Spot[]>>;
+export const GARMENTS = {
+  shirt: ['left chest', 'full front', 'back', 'sleeve'],
+  apron: ['full front'],
+  trousers: ['leg'],
+} as const satisfies Readonly<Record<string, readonly Spot[]>>;
 
 export type Garments = keyof typeof GARMENTS;
 
@@ -20,7 +24,21 @@ export function measuredFrom(piece: Garments, spot: Spot): string {
 }
 
 /** Sizes of garments, and how large a print is on each by an adult's M. Source: trade practice: a print keeps its share of the chest. */
-export const GARMENT_SIZES: Readonly<Record<string, number>> = { '104': 0.6, '116': 0.65, '128': 0.71, '140': 0.77, '152': 0.83, '164': 0.89, XS: 0.91, S: 0.95, M: 1, L: 1.05, XL: 1.1, XXL: 1.15, '3XL': 1.2 };
+export const GARMENT_SIZES: Readonly<Record<string, number>> = {
+  '104': 0.6,
+  '116': 0.65,
+  '128': 0.71,
+  '140': 0.77,
+  '152': 0.83,
+  '164': 0.89,
+  XS: 0.91,
+  S: 0.95,
+  M: 1,
+  L: 1.05,
+  XL: 1.1,
+  XXL: 1.15,
+  '3XL': 1.2,
+};
 
 /** Widths are rounded to this, mm: what a tape shows. */
 const ROUND_MM = 5;

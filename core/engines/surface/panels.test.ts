@@ -16,7 +16,8 @@ function lengthAt(rings: Rings, x: number): number {
   const ys: number[] = [];
   for (const ring of rings) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      if (ring[j]! > x !== ring[i]! > x) ys.push(ring[j + 1]! + ((ring[i + 1]! - ring[j + 1]!) * (x - ring[j]!)) / (ring[i]! - ring[j]!));
+      if (ring[j]! > x !== ring[i]! > x)
+        ys.push(ring[j + 1]! + ((ring[i + 1]! - ring[j + 1]!) * (x - ring[j]!)) / (ring[i]! - ring[j]!));
     }
   }
   ys.sort((a, b) => a - b);
@@ -31,7 +32,8 @@ function bruteForce(areas: readonly Rings[], count: number, { widthMm, rollMm, l
   for (let k = 2; k < count; k += 1) {
     sums = grid.map((x, i) => {
       let best = Infinity;
-      for (let j = Math.max(0, i - Math.floor((rollMm - lapMm) * 10)); j <= i - Math.ceil(lapMm * 10) - 1; j += 1) best = Math.min(best, sums[j]!);
+      for (let j = Math.max(0, i - Math.floor((rollMm - lapMm) * 10)); j <= i - Math.ceil(lapMm * 10) - 1; j += 1)
+        best = Math.min(best, sums[j]!);
       return x < widthMm ? best + costs[i]! : Infinity;
     });
   }
@@ -43,8 +45,13 @@ function artwork(seed: number, widthMm: number): Rings[] {
   const shape = (): Ring => {
     const [x, y, r] = [random() * widthMm, random() * 60, 3 + random() * 25];
     const n = 3 + Math.floor(random() * 6);
-    if (random() < 0.4) return boxRing({ minX: Math.max(0, x - r), minY: y, maxX: Math.min(widthMm, x + r), maxY: y + r });
-    return Float64Array.from({ length: 2 * n }, (_, i) => (i % 2 === 0 ? Math.min(widthMm, Math.max(0, x + r * Math.cos((Math.PI * i) / n))) : y + r * Math.sin((Math.PI * (i - 1)) / n)));
+    if (random() < 0.4)
+      return boxRing({ minX: Math.max(0, x - r), minY: y, maxX: Math.min(widthMm, x + r), maxY: y + r });
+    return Float64Array.from({ length: 2 * n }, (_, i) =>
+      i % 2 === 0
+        ? Math.min(widthMm, Math.max(0, x + r * Math.cos((Math.PI * i) / n)))
+        : y + r * Math.sin((Math.PI * (i - 1)) / n),
+    );
   };
   return [1, 2].map(() => unite(Array.from({ length: 6 + Math.floor(random() * 10) }, shape)));
 }
@@ -64,41 +71,60 @@ describe('what a line crosses', () => {
 
   it('counts the side where more is crossed along an upright edge', () => {
     const crossed = new CrossedLength([[boxRing({ minX: 10, minY: 0, maxX: 20, maxY: 30 })]]);
-    expect([crossed.at(9.999), crossed.at(10), crossed.at(15), crossed.at(20), crossed.at(20.001)]).toEqual([0, 30, 30, 30, 0]);
+    expect([crossed.at(9.999), crossed.at(10), crossed.at(15), crossed.at(20), crossed.at(20.001)]).toEqual([
+      0, 30, 30, 30, 0,
+    ]);
   });
 
   it('is nothing of nothing', () => expect(new CrossedLength([]).at(5)).toBe(0));
 });
 
 describe('split lines', () => {
-  it.each(Array.from({ length: 24 }, (_, i) => i))('of artwork %d are never worse than the best at every tenth of a millimetre', (seed) => {
-    const random = seeded(1000 + seed);
-    const widthMm = 150 + Math.round(random() * 120);
-    const wish = { widthMm, rollMm: 60 + Math.round(random() * 50), lapMm: [0, 5, 10][seed % 3]! };
-    const areas = artwork(seed, widthMm);
-    const { panels, crossedMm } = tile(areas, wish)!;
-    const fewest = Math.ceil((widthMm - wish.lapMm) / (wish.rollMm - wish.lapMm) - 1e-9);
-    const least = bruteForce(areas, fewest, wish);
-    const more = panels.length === fewest + 1;
-    expect([fewest, fewest + 1]).toContain(panels.length);
-    expect(crossedMm).toBeLessThanOrEqual(more ? least / 2 + 1e-4 : least + 1e-4);
-    if (more) expect(crossedMm).toBeLessThanOrEqual(bruteForce(areas, fewest + 1, wish) + 1e-4);
-    expect(panels.slice(0, -1).reduce((sum, { x1 }) => sum + crossedBy(areas, x1), 0)).toBeCloseTo(crossedMm, 1);
-    // Every panel fits the roll, they follow each other by the lap, and together they are the whole.
-    expect(panels.every(({ x0, x1 }) => x1 - x0 <= wish.rollMm + 1e-6 && x1 > x0)).toBe(true);
-    expect(panels.slice(1).every(({ x0, lapMm }, k) => Math.abs(panels[k]!.x1 - lapMm - x0) < 1e-9 && lapMm === wish.lapMm)).toBe(true);
-    expect([panels[0]!.x0, panels.at(-1)!.x1]).toEqual([0, widthMm]);
-  });
+  it.each(Array.from({ length: 24 }, (_, i) => i))(
+    'of artwork %d are never worse than the best at every tenth of a millimetre',
+    (seed) => {
+      const random = seeded(1000 + seed);
+      const widthMm = 150 + Math.round(random() * 120);
+      const wish = { widthMm, rollMm: 60 + Math.round(random() * 50), lapMm: [0, 5, 10][seed % 3]! };
+      const areas = artwork(seed, widthMm);
+      const { panels, crossedMm } = tile(areas, wish)!;
+      const fewest = Math.ceil((widthMm - wish.lapMm) / (wish.rollMm - wish.lapMm) - 1e-9);
+      const least = bruteForce(areas, fewest, wish);
+      const more = panels.length === fewest + 1;
+      expect([fewest, fewest + 1]).toContain(panels.length);
+      expect(crossedMm).toBeLessThanOrEqual(more ? least / 2 + 1e-4 : least + 1e-4);
+      if (more) expect(crossedMm).toBeLessThanOrEqual(bruteForce(areas, fewest + 1, wish) + 1e-4);
+      expect(panels.slice(0, -1).reduce((sum, { x1 }) => sum + crossedBy(areas, x1), 0)).toBeCloseTo(crossedMm, 1);
+      // Every panel fits the roll, they follow each other by the lap, and together they are the whole.
+      expect(panels.every(({ x0, x1 }) => x1 - x0 <= wish.rollMm + 1e-6 && x1 > x0)).toBe(true);
+      expect(
+        panels
+          .slice(1)
+          .every(({ x0, lapMm }, k) => Math.abs(panels[k]!.x1 - lapMm - x0) < 1e-9 && lapMm === wish.lapMm),
+      ).toBe(true);
+      expect([panels[0]!.x0, panels.at(-1)!.x1]).toEqual([0, widthMm]);
+    },
+  );
 
   it('take every layer apart into itself and its laps, and nothing else', () => {
     for (const seed of [3, 8]) {
       const areas = artwork(seed, 240);
       const { panels } = tile(areas, { widthMm: 240, rollMm: 90, lapMm: 10 })!;
       for (const rings of areas) {
-        const parts = panels.map(({ x0, x1 }) => intersect(rings, [boxRing({ minX: x0, minY: -100, maxX: x1, maxY: 200 })]));
-        const laps = panels.slice(1).reduce((sum, { x0, lapMm }) => sum + areaOf(intersect(rings, [boxRing({ minX: x0, minY: -100, maxX: x0 + lapMm, maxY: 200 })])), 0);
+        const parts = panels.map(({ x0, x1 }) =>
+          intersect(rings, [boxRing({ minX: x0, minY: -100, maxX: x1, maxY: 200 })]),
+        );
+        const laps = panels
+          .slice(1)
+          .reduce(
+            (sum, { x0, lapMm }) =>
+              sum + areaOf(intersect(rings, [boxRing({ minX: x0, minY: -100, maxX: x0 + lapMm, maxY: 200 })])),
+            0,
+          );
         expect(parts.reduce((sum, part) => sum + areaOf(part), 0)).toBeCloseTo(areaOf(rings) + laps, 3);
-        expect(areaOf(subtract(unite(parts.flat()), rings)) + areaOf(subtract(rings, unite(parts.flat())))).toBeLessThan(1e-3);
+        expect(
+          areaOf(subtract(unite(parts.flat()), rings)) + areaOf(subtract(rings, unite(parts.flat()))),
+        ).toBeLessThan(1e-3);
       }
     }
   });
@@ -111,9 +137,15 @@ describe('split lines', () => {
 
   it('add a panel where that halves what is crossed, and not for less', () => {
     // Between 95 and 105 the least of two panels lies in a block 40 high; with three, lines lie in gaps.
-    const bars = [boxRing({ minX: 0, minY: 0, maxX: 60, maxY: 20 }), boxRing({ minX: 70, minY: 0, maxX: 130, maxY: 40 }), boxRing({ minX: 140, minY: 0, maxX: 200, maxY: 20 })];
+    const bars = [
+      boxRing({ minX: 0, minY: 0, maxX: 60, maxY: 20 }),
+      boxRing({ minX: 70, minY: 0, maxX: 130, maxY: 40 }),
+      boxRing({ minX: 140, minY: 0, maxX: 200, maxY: 20 }),
+    ];
     expect(tile([bars], { widthMm: 200, rollMm: 105, lapMm: 0 })!.panels).toHaveLength(3);
-    expect(tile([[boxRing({ minX: 0, minY: 0, maxX: 200, maxY: 40 })]], { widthMm: 200, rollMm: 105, lapMm: 0 })!.panels).toHaveLength(2);
+    expect(
+      tile([[boxRing({ minX: 0, minY: 0, maxX: 200, maxY: 40 })]], { widthMm: 200, rollMm: 105, lapMm: 0 })!.panels,
+    ).toHaveLength(2);
   });
 
   it('are none for what fits, and no answer for what nobody would make', () => {

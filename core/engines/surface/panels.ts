@@ -79,7 +79,12 @@ export function tileBending(areas: readonly Rings[], wish: TilingWish & { readon
     const [panel, next] = [panels[k]!, panels[k + 1]!];
     const crosses = crossed.at(panel.x1);
     if (crosses <= ALIKE_MM) continue;
-    const bend = bentLine(parts, { low: Math.max(panel.x0 + wish.lapMm, next.x1 - wish.rollMm), high: Math.min(next.x1 - wish.lapMm, panel.x0 + wish.rollMm), top: -BEYOND_MM, bottom: wish.heightMm + BEYOND_MM });
+    const bend = bentLine(parts, {
+      low: Math.max(panel.x0 + wish.lapMm, next.x1 - wish.rollMm),
+      high: Math.min(next.x1 - wish.lapMm, panel.x0 + wish.rollMm),
+      top: -BEYOND_MM,
+      bottom: wish.heightMm + BEYOND_MM,
+    });
     if (!bend) {
       left += crosses;
       continue;
@@ -100,13 +105,18 @@ function tilingOf(lines: readonly number[], crossed: CrossedLength, { widthMm, l
 }
 
 /** Split lines for so many panels that cross least in all; they are in order, and no panel is wider than the roll. */
-function bestLines(crossed: CrossedLength, count: number, { widthMm, rollMm, lapMm }: TilingWish): { readonly lines: readonly number[]; readonly crossedMm: number } {
+function bestLines(
+  crossed: CrossedLength,
+  count: number,
+  { widthMm, rollMm, lapMm }: TilingWish,
+): { readonly lines: readonly number[]; readonly crossedMm: number } {
   const step = rollMm - lapMm;
   const candidates = candidatesOf(crossed, count, { widthMm, rollMm, lapMm });
   const costs = Float64Array.from(candidates, (x) => crossed.at(x));
   // Of lines that cross as little, those in wide gaps, and then those that make panels of one width: so small a share of what is crossed that it decides nothing else.
   const wide = Float64Array.from(candidates, (x, i) => (costs[i]! > ALIKE_MM ? 0 : gapWidth(crossed, x)));
-  const costAt = (i: number, k: number) => costs[i]! - WIDE * wide[i]! + EVEN * (candidates[i]! - evenAt(k, count, widthMm, lapMm)) ** 2;
+  const costAt = (i: number, k: number) =>
+    costs[i]! - WIDE * wide[i]! + EVEN * (candidates[i]! - evenAt(k, count, widthMm, lapMm)) ** 2;
   // For each candidate as line k: the least that lines 1 to k cross when line k is there, and where line k − 1 then is.
   let sums = Float64Array.from(candidates, (x, i) => (x <= rollMm + ROUNDING_MM ? costAt(i, 1) : Infinity));
   const before: Int32Array[] = [];
@@ -133,13 +143,17 @@ function bestLines(crossed: CrossedLength, count: number, { widthMm, rollMm, lap
     sums = next;
   }
   let last = -1;
-  for (let i = firstAbove(candidates, widthMm + lapMm - rollMm - ROUNDING_MM); i < candidates.length; i += 1) if (last < 0 || sums[i]! < sums[last]!) last = i;
+  for (let i = firstAbove(candidates, widthMm + lapMm - rollMm - ROUNDING_MM); i < candidates.length; i += 1)
+    if (last < 0 || sums[i]! < sums[last]!) last = i;
   const lines = [candidates[last]!];
   for (let k = before.length - 1, at = last; k >= 0; k -= 1) {
     at = before[k]![at]!;
     lines.unshift(candidates[at]!);
   }
-  return { lines: centred(lines, crossed, { widthMm, rollMm, lapMm }), crossedMm: lines.reduce((sum, x) => sum + crossed.at(x), 0) };
+  return {
+    lines: centred(lines, crossed, { widthMm, rollMm, lapMm }),
+    crossedMm: lines.reduce((sum, x) => sum + crossed.at(x), 0),
+  };
 }
 
 /** Where line k lies when all panels are of one width. */
@@ -151,9 +165,15 @@ function evenAt(k: number, count: number, widthMm: number, lapMm: number): numbe
 function candidatesOf(crossed: CrossedLength, count: number, { widthMm, rollMm, lapMm }: TilingWish): Float64Array {
   const step = rollMm - lapMm;
   const even = Array.from({ length: count - 1 }, (_, i) => evenAt(i + 1, count, widthMm, lapMm));
-  const seeds = [rollMm, widthMm + lapMm - rollMm, ...even, ...crossed.corners.flatMap((x) => [x - BESIDE_MM, x, x + BESIDE_MM])];
+  const seeds = [
+    rollMm,
+    widthMm + lapMm - rollMm,
+    ...even,
+    ...crossed.corners.flatMap((x) => [x - BESIDE_MM, x, x + BESIDE_MM]),
+  ];
   const all: number[] = [];
-  for (let k = -count; k <= count; k += 1) for (const x of seeds) if (x + k * step > lapMm && x + k * step < widthMm) all.push(x + k * step);
+  for (let k = -count; k <= count; k += 1)
+    for (const x of seeds) if (x + k * step > lapMm && x + k * step < widthMm) all.push(x + k * step);
   return Float64Array.from(new Set(all)).sort();
 }
 
@@ -164,11 +184,21 @@ function centred(lines: readonly number[], crossed: CrossedLength, { widthMm, ro
   for (let k = 0; k < out.length; k += 1) {
     const x = out[k]!;
     if (crossed.at(x) > ALIKE_MM) continue;
-    const low = Math.max(k === 0 ? lapMm : out[k - 1]! + lapMm, (out[k + 1] ?? widthMm + lapMm) - (k + 1 < out.length ? rollMm - lapMm : rollMm));
-    const high = Math.min(k === 0 ? rollMm : out[k - 1]! + rollMm - lapMm, out[k + 1] === undefined ? widthMm : out[k + 1]! - lapMm);
+    const low = Math.max(
+      k === 0 ? lapMm : out[k - 1]! + lapMm,
+      (out[k + 1] ?? widthMm + lapMm) - (k + 1 < out.length ? rollMm - lapMm : rollMm),
+    );
+    const high = Math.min(
+      k === 0 ? rollMm : out[k - 1]! + rollMm - lapMm,
+      out[k + 1] === undefined ? widthMm : out[k + 1]! - lapMm,
+    );
     const [from, to] = gapRound(crossed, x);
     const [least, most] = [Math.max(low, from), Math.min(high, to)];
-    if (least <= most) out[k] = Math.min(most, Math.max(least, (Math.max(from, corners[0] ?? 0) + Math.min(to, corners.at(-1) ?? widthMm)) / 2));
+    if (least <= most)
+      out[k] = Math.min(
+        most,
+        Math.max(least, (Math.max(from, corners[0] ?? 0) + Math.min(to, corners.at(-1) ?? widthMm)) / 2),
+      );
   }
   return out;
 }

@@ -3,7 +3,14 @@ import type { Bend } from './compound.js';
 
 /** A thing in space whose skin is rolled out: a point of the rolled-out skin has a place on it. All mm. */
 export type Solid =
-  | { readonly kind: 'round'; /** How far it is round, as it is rolled out. */ readonly roundMm: number; readonly sideMm: number; readonly topRadiusMm: number; readonly footRadiusMm: number; readonly uprightMm: number }
+  | {
+      readonly kind: 'round';
+      /** How far it is round, as it is rolled out. */ readonly roundMm: number;
+      readonly sideMm: number;
+      readonly topRadiusMm: number;
+      readonly footRadiusMm: number;
+      readonly uprightMm: number;
+    }
   | { readonly kind: 'dome'; readonly widthMm: number; readonly heightMm: number; readonly bend: Bend };
 
 /** From where a thing is looked at, radians: it is turned about its upright axis, and looked at from so far above. */
@@ -27,7 +34,12 @@ export function seenPoint(solid: Solid, look: Outlook, x: number, y: number): Se
   return solid.kind === 'round' ? seenRound(solid, look, x, y) : seenDome(solid, look, x, y);
 }
 
-function seenRound({ roundMm, sideMm, topRadiusMm, footRadiusMm, uprightMm }: Extract<Solid, { kind: 'round' }>, { turnRad, aboveRad }: Outlook, x: number, y: number): Seen {
+function seenRound(
+  { roundMm, sideMm, topRadiusMm, footRadiusMm, uprightMm }: Extract<Solid, { kind: 'round' }>,
+  { turnRad, aboveRad }: Outlook,
+  x: number,
+  y: number,
+): Seen {
   // The middle of what is rolled out is the front.
   const angle = (2 * Math.PI * x) / roundMm - Math.PI - turnRad;
   const share = y / sideMm;
@@ -38,8 +50,20 @@ function seenRound({ roundMm, sideMm, topRadiusMm, footRadiusMm, uprightMm }: Ex
   return { x: px, y: py * cos + pz * sin, facing: (nz * cos - ny * sin) / sideMm };
 }
 
-function seenDome({ widthMm, heightMm, bend }: Extract<Solid, { kind: 'dome' }>, { turnRad, aboveRad }: Outlook, x: number, y: number): Seen {
-  const arc = (along: number, radius: number | null) => (radius === null ? { at: along, sag: 0, slope: 0 } : { at: radius * Math.sin(along / radius), sag: radius * (1 - Math.cos(along / radius)), slope: Math.tan(along / radius) });
+function seenDome(
+  { widthMm, heightMm, bend }: Extract<Solid, { kind: 'dome' }>,
+  { turnRad, aboveRad }: Outlook,
+  x: number,
+  y: number,
+): Seen {
+  const arc = (along: number, radius: number | null) =>
+    radius === null
+      ? { at: along, sag: 0, slope: 0 }
+      : {
+          at: radius * Math.sin(along / radius),
+          sag: radius * (1 - Math.cos(along / radius)),
+          slope: Math.tan(along / radius),
+        };
   const [across, down] = [arc(x - widthMm / 2, bend.acrossMm), arc(y - heightMm / 2, bend.downMm)];
   const pz = -across.sag - down.sag;
   const [turnSin, turnCos] = [Math.sin(turnRad), Math.cos(turnRad)];
@@ -104,8 +128,17 @@ export function seenLine(solid: Solid, look: Outlook, line: ArrayLike<number>): 
   };
   for (let i = 0; i + 1 < line.length; i += 2) {
     const from = Math.max(0, i - 2);
-    const pieces = i === 0 ? 1 : Math.max(1, Math.ceil(Math.hypot(line[i]! - line[from]!, line[i + 1]! - line[from + 1]!) / step));
-    for (let s = 1; s <= pieces; s += 1) add(seenPoint(solid, look, line[from]! + ((line[i]! - line[from]!) * s) / pieces, line[from + 1]! + ((line[i + 1]! - line[from + 1]!) * s) / pieces));
+    const pieces =
+      i === 0 ? 1 : Math.max(1, Math.ceil(Math.hypot(line[i]! - line[from]!, line[i + 1]! - line[from + 1]!) / step));
+    for (let s = 1; s <= pieces; s += 1)
+      add(
+        seenPoint(
+          solid,
+          look,
+          line[from]! + ((line[i]! - line[from]!) * s) / pieces,
+          line[from + 1]! + ((line[i + 1]! - line[from + 1]!) * s) / pieces,
+        ),
+      );
   }
   return out.filter((points) => points.length >= 4);
 }
@@ -113,11 +146,17 @@ export function seenLine(solid: Solid, look: Outlook, line: ArrayLike<number>): 
 /** The rim of a round thing at its top or its foot, all of it, whether it is in sight or not. */
 export function rimOf(solid: Extract<Solid, { kind: 'round' }>, look: Outlook, at: 'top' | 'foot'): number[] {
   const y = at === 'top' ? 0 : solid.sideMm;
-  return Array.from({ length: 72 }, (_, i) => seenRound(solid, look, (solid.roundMm * i) / 72, y)).flatMap(({ x, y: down }) => [x, down]);
+  return Array.from({ length: 72 }, (_, i) => seenRound(solid, look, (solid.roundMm * i) / 72, y)).flatMap(
+    ({ x, y: down }) => [x, down],
+  );
 }
 
 /** A handle that stands out by so much where the skin is cut open: a line through its middle, and whether it is before the body. */
-export function handleOf(solid: Extract<Solid, { kind: 'round' }>, look: Outlook, standsOutMm: number): { readonly line: number[]; readonly isBefore: boolean } {
+export function handleOf(
+  solid: Extract<Solid, { kind: 'round' }>,
+  look: Outlook,
+  standsOutMm: number,
+): { readonly line: number[]; readonly isBefore: boolean } {
   const angle = -Math.PI - look.turnRad;
   const [sin, cos] = [Math.sin(look.aboveRad), Math.cos(look.aboveRad)];
   const steps = 40;

@@ -1,8 +1,35 @@
 import { describe, expect, it } from 'vitest';
 import { boxRing } from '../../geometry/index.js';
-import { developedOf, handleOf, limitsOf, placeOn, rimOf, seenAtOnceMm, seenLine, seenPoint, seenRings, sidesOf, spanRad, uprightOf, type Cylinder, type Solid, type Taper } from './index.js';
+import {
+  developedOf,
+  handleOf,
+  limitsOf,
+  placeOn,
+  rimOf,
+  seenAtOnceMm,
+  seenLine,
+  seenPoint,
+  seenRings,
+  sidesOf,
+  spanRad,
+  uprightOf,
+  type Cylinder,
+  type Solid,
+  type Taper,
+} from './index.js';
 
-const mug: Cylinder = { kind: 'cylinder', diameterMm: 82, straightHeightMm: 90, lipMm: 12, footMm: 8, gapMm: 40, hand: 'right', side: 'room', wraps: false, at: null };
+const mug: Cylinder = {
+  kind: 'cylinder',
+  diameterMm: 82,
+  straightHeightMm: 90,
+  lipMm: 12,
+  footMm: 8,
+  gapMm: 40,
+  hand: 'right',
+  side: 'room',
+  wraps: false,
+  at: null,
+};
 const round = Math.PI * 82;
 const own = { widthMm: 60, heightMm: 20 };
 
@@ -16,7 +43,10 @@ describe('a design on a mug', () => {
   });
 
   it('is at most a third of the way round, a little less, and as high as lip and foot leave', () => {
-    expect(limitsOf(mug)).toEqual({ widthMm: expect.closeTo((round / 3) * 0.97, 9), heightMm: expect.closeTo(70 * 0.97, 9) });
+    expect(limitsOf(mug)).toEqual({
+      widthMm: expect.closeTo((round / 3) * 0.97, 9),
+      heightMm: expect.closeTo(70 * 0.97, 9),
+    });
     const { design, trouble } = placeOn(mug, own, { mode: 'fit' }, 0);
     expect([design.widthMm, trouble]).toEqual([expect.closeTo((round / 3) * 0.97, 9), null]);
   });
@@ -38,12 +68,22 @@ describe('a design on a mug', () => {
   });
 
   it('has the handle on the side of the hand that holds it, as its holder looks at it', () => {
-    const solid: Solid = { kind: 'round', roundMm: round, sideMm: 90, topRadiusMm: 41, footRadiusMm: 41, uprightMm: 90 };
+    const solid: Solid = {
+      kind: 'round',
+      roundMm: round,
+      sideMm: 90,
+      topRadiusMm: 41,
+      footRadiusMm: 41,
+      uprightMm: 90,
+    };
     for (const hand of ['right', 'left'] as const) {
       const { holderMm } = sidesOf(round, hand);
       const look = { turnRad: (2 * Math.PI * holderMm) / round - Math.PI, aboveRad: 0 };
       // What the holder looks at is straight before them, and the handle to the side of the hand.
-      expect(seenPoint(solid, look, holderMm, 45)).toMatchObject({ x: expect.closeTo(0, 6), facing: expect.closeTo(1, 6) });
+      expect(seenPoint(solid, look, holderMm, 45)).toMatchObject({
+        x: expect.closeTo(0, 6),
+        facing: expect.closeTo(1, 6),
+      });
       const { line } = handleOf(solid, look, 30);
       const reach = line.filter((_, i) => i % 2 === 0).reduce((sum, x) => sum + x, 0);
       expect(Math.sign(reach)).toBe(hand === 'right' ? 1 : -1);
@@ -57,7 +97,15 @@ describe('a design on a mug', () => {
 });
 
 describe('a taper', () => {
-  const tin: Taper = { kind: 'taper', cone: { d1Mm: 102, d2Mm: 86, slantMm: 118, wide: 'top' }, lipMm: 0, footMm: 0, gapMm: 0, wraps: false, at: null };
+  const tin: Taper = {
+    kind: 'taper',
+    cone: { d1Mm: 102, d2Mm: 86, slantMm: 118, wide: 'top' },
+    lipMm: 0,
+    footMm: 0,
+    gapMm: 0,
+    wraps: false,
+    at: null,
+  };
   it('is rolled out as wide as it is round at the middle, and holds a design at the middle of its slant', () => {
     expect(developedOf(tin)!.widthMm).toBeCloseTo(Math.PI * 94, 9);
     const { design } = placeOn(tin, own, { mode: 'fit' }, 0);
@@ -66,7 +114,14 @@ describe('a taper', () => {
 });
 
 describe('a thing as it is seen', () => {
-  const tumbler: Solid = { kind: 'round', roundMm: Math.PI * 80, sideMm: 120, topRadiusMm: 44, footRadiusMm: 36, uprightMm: uprightOf(120, 88, 72) };
+  const tumbler: Solid = {
+    kind: 'round',
+    roundMm: Math.PI * 80,
+    sideMm: 120,
+    topRadiusMm: 44,
+    footRadiusMm: 36,
+    uprightMm: uprightOf(120, 88, 72),
+  };
   const dome: Solid = { kind: 'dome', widthMm: 120, heightMm: 90, bend: { acrossMm: 100, downMm: 140 } };
   const look = { turnRad: 0.7, aboveRad: 0.3 };
 
@@ -77,14 +132,27 @@ describe('a thing as it is seen', () => {
     expect(seenRings(tumbler, { turnRad: 0, aboveRad: 0 }, [before])).toHaveLength(1);
   });
 
-  it.each([['tumbler', tumbler, Math.PI * 80, 120], ['dome', dome, 120, 90]] as const)('is where the skin is, whatever is done to a %s: lengths along it are true where it faces the eye', (_, solid, width, height) => {
-    // A short step of the skin seen straight on is as long as it is.
-    const [x, y] = [width / 2, height / 2];
-    const straight = { turnRad: 0, aboveRad: 0 };
-    const [a, b, c] = [seenPoint(solid, straight, x, y), seenPoint(solid, straight, x + 0.01, y), seenPoint(solid, straight, x, y + 0.01)];
-    expect(Math.hypot(b.x - a.x, b.y - a.y)).toBeCloseTo(0.01, 4);
-    expect(Math.hypot(c.x - a.x, c.y - a.y)).toBeCloseTo(solid.kind === 'round' ? (0.01 * tumbler.uprightMm) / 120 : 0.01, 4);
-  });
+  it.each([
+    ['tumbler', tumbler, Math.PI * 80, 120],
+    ['dome', dome, 120, 90],
+  ] as const)(
+    'is where the skin is, whatever is done to a %s: lengths along it are true where it faces the eye',
+    (_, solid, width, height) => {
+      // A short step of the skin seen straight on is as long as it is.
+      const [x, y] = [width / 2, height / 2];
+      const straight = { turnRad: 0, aboveRad: 0 };
+      const [a, b, c] = [
+        seenPoint(solid, straight, x, y),
+        seenPoint(solid, straight, x + 0.01, y),
+        seenPoint(solid, straight, x, y + 0.01),
+      ];
+      expect(Math.hypot(b.x - a.x, b.y - a.y)).toBeCloseTo(0.01, 4);
+      expect(Math.hypot(c.x - a.x, c.y - a.y)).toBeCloseTo(
+        solid.kind === 'round' ? (0.01 * tumbler.uprightMm) / 120 : 0.01,
+        4,
+      );
+    },
+  );
 
   it('faces the eye where the skin’s own turn says so, by differences', () => {
     for (const solid of [tumbler, dome]) {

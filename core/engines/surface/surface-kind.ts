@@ -5,7 +5,10 @@ export interface Size {
 }
 
 /** How large the maker wants a design: fitted to the surface, the artwork's own size, so many times that, or one side given. */
-export type SizeWish = { readonly mode: 'fit' | 'own' } | { readonly mode: 'scale'; readonly times: number } | { readonly mode: 'width' | 'height'; readonly mm: number };
+export type SizeWish =
+  | { readonly mode: 'fit' | 'own' }
+  | { readonly mode: 'scale'; readonly times: number }
+  | { readonly mode: 'width' | 'height'; readonly mm: number };
 
 /** A wished size as a scale of the design's own; null when it is to be fitted. */
 export function wishedScale(own: Size, wish: SizeWish): number | null {

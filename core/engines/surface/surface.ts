@@ -1,7 +1,14 @@
 import type { Box } from '../../geometry/index.js';
 import type { Bend } from './compound.js';
 import { sidesOf, SEEN_SHARE, type Hand } from './cylinder.js';
-import { OPTICAL_SHARE, placeOnDeveloped, roomOf, widestOnDeveloped, type Developed, type Margins } from './developed.js';
+import {
+  OPTICAL_SHARE,
+  placeOnDeveloped,
+  roomOf,
+  widestOnDeveloped,
+  type Developed,
+  type Margins,
+} from './developed.js';
 import type { FreePlace } from './free-places.js';
 import { SPOTS, type Spot } from './garment.js';
 import { sectorOf, type Cone } from './taper.js';
@@ -85,15 +92,34 @@ export function developedOf(surface: Surface): Developed | null {
     case 'cylinder': {
       const { diameterMm, straightHeightMm, lipMm, footMm, gapMm, wraps } = surface;
       const round = Math.PI * diameterMm;
-      return { ...rolledOut(round, straightHeightMm, { lipMm, footMm, gapMm, wraps, middleMm: hasSides(surface) ? sideMiddleMm(surface) : round / 2 }), at: surface.at };
+      return {
+        ...rolledOut(round, straightHeightMm, {
+          lipMm,
+          footMm,
+          gapMm,
+          wraps,
+          middleMm: hasSides(surface) ? sideMiddleMm(surface) : round / 2,
+        }),
+        at: surface.at,
+      };
     }
     case 'taper': {
       const { cone, lipMm, footMm, gapMm, wraps } = surface;
       const round = midCircumferenceMm(cone);
-      return { ...rolledOut(round, cone.slantMm, { lipMm, footMm, gapMm, wraps, middleMm: round / 2 }), at: surface.at };
+      return {
+        ...rolledOut(round, cone.slantMm, { lipMm, footMm, gapMm, wraps, middleMm: round / 2 }),
+        at: surface.at,
+      };
     }
     case 'compound':
-      return { ...surface, marginMm: NO_MARGINS, free: [], middleXMm: null, shareAbove: OPTICAL_SHARE, fitShare: BELOW_LIMIT };
+      return {
+        ...surface,
+        marginMm: NO_MARGINS,
+        free: [],
+        middleXMm: null,
+        shareAbove: OPTICAL_SHARE,
+        fitShare: BELOW_LIMIT,
+      };
   }
 }
 
@@ -120,12 +146,36 @@ export function midCircumferenceMm(cone: Cone): number {
 }
 
 /** A round thing cut open at the middle of its handle or seam and rolled out. What goes on one side may be a third of the way round. */
-function rolledOut(roundMm: number, heightMm: number, { lipMm, footMm, gapMm, wraps, middleMm }: { readonly lipMm: number; readonly footMm: number; readonly gapMm: number; readonly wraps: boolean; readonly middleMm: number }): Omit<Developed, 'at'> {
+function rolledOut(
+  roundMm: number,
+  heightMm: number,
+  {
+    lipMm,
+    footMm,
+    gapMm,
+    wraps,
+    middleMm,
+  }: {
+    readonly lipMm: number;
+    readonly footMm: number;
+    readonly gapMm: number;
+    readonly wraps: boolean;
+    readonly middleMm: number;
+  },
+): Omit<Developed, 'at'> {
   const half = Math.min(roundMm * SEEN_SHARE, roundMm - gapMm) / 2;
   const left = wraps ? gapMm / 2 : Math.max(gapMm / 2, middleMm - half);
   const right = wraps ? gapMm / 2 : Math.max(gapMm / 2, roundMm - middleMm - half);
   // What goes all the way round without a handle meets itself: it is as long as the way.
-  return { widthMm: roundMm, heightMm, marginMm: { top: lipMm, bottom: footMm, left, right }, free: [], middleXMm: wraps ? null : middleMm, shareAbove: 0.5, fitShare: wraps && gapMm === 0 ? 1 : BELOW_LIMIT };
+  return {
+    widthMm: roundMm,
+    heightMm,
+    marginMm: { top: lipMm, bottom: footMm, left, right },
+    free: [],
+    middleXMm: wraps ? null : middleMm,
+    shareAbove: 0.5,
+    fitShare: wraps && gapMm === 0 ? 1 : BELOW_LIMIT,
+  };
 }
 
 /** A design sized for a surface and placed on it. See placeOnDeveloped. */
@@ -134,7 +184,12 @@ export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: nu
   if (developed) return placeOnDeveloped(developed, own, wish, reachMm);
   if (surface.kind === 'garment') return placeOnGarment(surface, own, wish);
   const scale = wishedScale(own, wish) ?? 1;
-  return { design: { scale, widthMm: own.widthMm * scale, heightMm: own.heightMm * scale, xMm: 0, yMm: 0 }, room: null, movedAside: false, trouble: null };
+  return {
+    design: { scale, widthMm: own.widthMm * scale, heightMm: own.heightMm * scale, xMm: 0, yMm: 0 },
+    room: null,
+    movedAside: false,
+    trouble: null,
+  };
 }
 
 /** A garment has no edge near a print: it is as wide as is usual, or as is wished. */
@@ -142,7 +197,12 @@ function placeOnGarment({ spot }: Garment, own: Size, wish: SizeWish): Placing {
   const { widthMm: usual } = SPOTS[spot];
   const scale = wishedScale(own, wish) ?? usual / own.widthMm;
   const heightMm = own.heightMm * scale;
-  return { design: { scale, widthMm: own.widthMm * scale, heightMm, xMm: 0, yMm: 0 }, room: { widthMm: usual, heightMm, bound: 'width', fittedWidthMm: usual }, movedAside: false, trouble: null };
+  return {
+    design: { scale, widthMm: own.widthMm * scale, heightMm, xMm: 0, yMm: 0 },
+    room: { widthMm: usual, heightMm, bound: 'width', fittedWidthMm: usual },
+    movedAside: false,
+    trouble: null,
+  };
 }
 
 /** How wide a design may be on a surface; null when it stays where it may lie. See widestOnDeveloped. */
@@ -156,5 +216,8 @@ export function limitsOf(surface: Surface): Size | null {
   const developed = developedOf(surface);
   if (!developed) return null;
   const { minX, minY, maxX, maxY } = roomOf(developed);
-  return { widthMm: Math.max(0, maxX - minX) * developed.fitShare, heightMm: Math.max(0, maxY - minY) * developed.fitShare };
+  return {
+    widthMm: Math.max(0, maxX - minX) * developed.fitShare,
+    heightMm: Math.max(0, maxY - minY) * developed.fitShare,
+  };
 }

@@ -1,7 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import { areaOf, boxRing, perimeter, signedArea, type Ring } from '../../geometry/index.js';
 import { seeded } from '../../testing/seeded.js';
-import { sectorOf, slantOf, taperMap, unwarpPoint, uprightOf, WARP_MM, warpBox, warpLine, warpPoint, warpRings, whyNoCone, type Cone } from './index.js';
+import {
+  sectorOf,
+  slantOf,
+  taperMap,
+  unwarpPoint,
+  uprightOf,
+  WARP_MM,
+  warpBox,
+  warpLine,
+  warpPoint,
+  warpRings,
+  whyNoCone,
+  type Cone,
+} from './index.js';
 
 const tin: Cone = { d1Mm: 102, d2Mm: 86, slantMm: 118, wide: 'top' };
 const shade: Cone = { d1Mm: 300, d2Mm: 140, slantMm: 220, wide: 'foot' };
@@ -23,9 +36,16 @@ function ofApex(map: ReturnType<typeof taperMap>, x: number, y: number) {
 describe('a taper rolled out', () => {
   it('has the radii and the angle of the trade’s formula', () => {
     const { innerRadiusMm, outerRadiusMm, angleRad } = sectorOf(tin);
-    expect([innerRadiusMm, outerRadiusMm, (angleRad * 180) / Math.PI]).toEqual([expect.closeTo(634.25, 9), expect.closeTo(752.25, 9), expect.closeTo((180 * 16) / 118, 9)]);
+    expect([innerRadiusMm, outerRadiusMm, (angleRad * 180) / Math.PI]).toEqual([
+      expect.closeTo(634.25, 9),
+      expect.closeTo(752.25, 9),
+      expect.closeTo((180 * 16) / 118, 9),
+    ]);
     // Rolled up again its arcs are the circles that were measured.
-    expect([outerRadiusMm * angleRad, innerRadiusMm * angleRad]).toEqual([expect.closeTo(Math.PI * 102, 9), expect.closeTo(Math.PI * 86, 9)]);
+    expect([outerRadiusMm * angleRad, innerRadiusMm * angleRad]).toEqual([
+      expect.closeTo(Math.PI * 102, 9),
+      expect.closeTo(Math.PI * 86, 9),
+    ]);
   });
 
   it.each([
@@ -45,7 +65,10 @@ describe('a taper rolled out', () => {
   });
 });
 
-describe.each([['wide at the top', tin], ['wide at the foot', shade]] as const)('a design bent for a taper %s', (_, cone) => {
+describe.each([
+  ['wide at the top', tin],
+  ['wide at the foot', shade],
+] as const)('a design bent for a taper %s', (_, cone) => {
   const map = taperMap(cone, design);
 
   it('lies by the formula at every point, and comes back', () => {
@@ -72,7 +95,9 @@ describe.each([['wide at the top', tin], ['wide at the foot', shade]] as const)(
     const rings: Ring[] = Array.from({ length: 400 }, () => {
       const [x, y, r] = [20 + random() * 120, 15 + random() * 40, 2 + random() * 14];
       const n = 4 + Math.floor(random() * 44);
-      return Float64Array.from({ length: 2 * n }, (__, i) => (i % 2 === 0 ? x + r * Math.cos((Math.PI * i) / n) : y + r * Math.sin((Math.PI * (i - 1)) / n)));
+      return Float64Array.from({ length: 2 * n }, (__, i) =>
+        i % 2 === 0 ? x + r * Math.cos((Math.PI * i) / n) : y + r * Math.sin((Math.PI * (i - 1)) / n),
+      );
     });
     expect(rings.reduce((sum, ring) => sum + ring.length / 2, 0)).toBeGreaterThan(9_000);
     let worst = 0;
@@ -82,7 +107,10 @@ describe.each([['wide at the top', tin], ['wide at the foot', shade]] as const)(
         // The middle of a chord of the bent outline, by the formula turned round, lies on an edge of the flat one.
         const { radius, angle } = ofApex(map, (ring[i]! + ring[j]!) / 2, (ring[i + 1]! + ring[j + 1]!) / 2);
         const middle = formula(cone, design.widthMm / 2, design.heightMm / 2).radius;
-        const [u, v] = [design.widthMm / 2 + angle * middle, design.heightMm / 2 + (cone.wide === 'foot' ? 1 : -1) * (radius - middle)];
+        const [u, v] = [
+          design.widthMm / 2 + angle * middle,
+          design.heightMm / 2 + (cone.wide === 'foot' ? 1 : -1) * (radius - middle),
+        ];
         worst = Math.max(worst, Math.sqrt(toRing(rings[k]!, u, v)));
       }
     }
@@ -116,9 +144,13 @@ describe.each([['wide at the top', tin], ['wide at the foot', shade]] as const)(
       reached.minY = Math.min(reached.minY, y);
       reached.maxY = Math.max(reached.maxY, y);
     }
-    for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const) expect(Math.abs(bent[side] - reached[side])).toBeLessThan(0.2);
+    for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const)
+      expect(Math.abs(bent[side] - reached[side])).toBeLessThan(0.2);
     const line = warpLine(map, [10, 10, 150, 10]);
-    expect([line[0], line[1], line.at(-2), line.at(-1)]).toEqual([...warpPoint(map, 10, 10), ...warpPoint(map, 150, 10)]);
+    expect([line[0], line[1], line.at(-2), line.at(-1)]).toEqual([
+      ...warpPoint(map, 10, 10),
+      ...warpPoint(map, 150, 10),
+    ]);
   });
 });
 
@@ -144,7 +176,10 @@ function toRing(ring: Ring, px: number, py: number): number {
   let best = Infinity;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-    const share = Math.max(0, Math.min(1, ((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)));
+    const share = Math.max(
+      0,
+      Math.min(1, ((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)),
+    );
     best = Math.min(best, (px - ax - share * (bx - ax)) ** 2 + (py - ay - share * (by - ay)) ** 2);
   }
   return best;

@@ -25,13 +25,25 @@ export const WARP_MM = 0.004;
  * The map of a design of this size. Its middle height lies at the middle of the slant unless `fromTopMm` says how far its upper edge lies below that of the side.
  * The frame's origin is where the design's middle comes to lie, less half its size: a narrow taper leaves a design where it was.
  */
-export function taperMap(cone: Cone, design: { readonly widthMm: number; readonly heightMm: number }, fromTopMm: number | null = null): TaperMap {
+export function taperMap(
+  cone: Cone,
+  design: { readonly widthMm: number; readonly heightMm: number },
+  fromTopMm: number | null = null,
+): TaperMap {
   const sector = sectorOf(cone);
   const sign = cone.wide === 'foot' ? 1 : -1;
   const midV = design.heightMm / 2;
   const middle = fromTopMm === null ? cone.slantMm / 2 : fromTopMm + midV;
   const midRadiusMm = cone.wide === 'foot' ? sector.innerRadiusMm + middle : sector.outerRadiusMm - middle;
-  return { ...sector, widthMm: design.widthMm, wide: cone.wide, midRadiusMm, midV, apexX: design.widthMm / 2, apexY: midV - sign * midRadiusMm };
+  return {
+    ...sector,
+    widthMm: design.widthMm,
+    wide: cone.wide,
+    midRadiusMm,
+    midV,
+    apexX: design.widthMm / 2,
+    apexY: midV - sign * midRadiusMm,
+  };
 }
 
 /** The map with its frame moved: what lay at x, y lies at x + dx, y + dy. */
@@ -46,7 +58,10 @@ export function warpPoint(map: TaperMap, u: number, v: number): [x: number, y: n
   const angle = (u - map.widthMm / 2) / map.midRadiusMm;
   // The apex of a narrow taper lies kilometres away: what is left of r·cos φ − R is added up without that difference.
   const sine = Math.sin(angle / 2);
-  return [map.apexX + radius * Math.sin(angle), map.apexY + sign * map.midRadiusMm + (v - map.midV) - sign * 2 * radius * sine * sine];
+  return [
+    map.apexX + radius * Math.sin(angle),
+    map.apexY + sign * map.midRadiusMm + (v - map.midV) - sign * 2 * radius * sine * sine,
+  ];
 }
 
 /** Where a warped point came from. */
@@ -67,7 +82,8 @@ export function warpRings(map: TaperMap, rings: Rings, toleranceMm = WARP_MM): R
 /** A line of the flat design, not closed, warped as rings are. */
 export function warpLine(map: TaperMap, line: ArrayLike<number>, toleranceMm = WARP_MM): Float64Array {
   const points: number[] = [];
-  for (let i = 0; i + 3 < line.length; i += 2) points.push(...warpEdge(map, [line[i]!, line[i + 1]!, line[i + 2]!, line[i + 3]!], toleranceMm));
+  for (let i = 0; i + 3 < line.length; i += 2)
+    points.push(...warpEdge(map, [line[i]!, line[i + 1]!, line[i + 2]!, line[i + 3]!], toleranceMm));
   points.push(...warpPoint(map, line[line.length - 2]!, line[line.length - 1]!));
   return Float64Array.from(points);
 }
@@ -88,7 +104,8 @@ function warpEdge(map: TaperMap, edge: Edge, toleranceMm: number): number[] {
   const [u0, v0, u1, v1] = edge;
   const steps = stepsOf(map, edge, toleranceMm);
   const points: number[] = [];
-  for (let s = 0; s < steps; s += 1) points.push(...warpPoint(map, u0 + ((u1 - u0) * s) / steps, v0 + ((v1 - v0) * s) / steps));
+  for (let s = 0; s < steps; s += 1)
+    points.push(...warpPoint(map, u0 + ((u1 - u0) * s) / steps, v0 + ((v1 - v0) * s) / steps));
   return points;
 }
 
@@ -102,7 +119,12 @@ function stepsOf({ midRadiusMm, midV }: TaperMap, [u0, v0, u1, v1]: Edge, tolera
 /** The box that a box of the flat design takes up once it is warped. */
 export function warpBox(map: TaperMap, box: Box): Box {
   // Its extremes lie at its corners, or where an arc's turning point is the centre line.
-  const us = [box.minX, box.maxX, ...(box.minX < map.widthMm / 2 && box.maxX > map.widthMm / 2 ? [map.widthMm / 2] : []), ...quarterTurns(map, box)];
+  const us = [
+    box.minX,
+    box.maxX,
+    ...(box.minX < map.widthMm / 2 && box.maxX > map.widthMm / 2 ? [map.widthMm / 2] : []),
+    ...quarterTurns(map, box),
+  ];
   const points = us.flatMap((u) => [warpPoint(map, u, box.minY), warpPoint(map, u, box.maxY)]);
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
   return { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) };

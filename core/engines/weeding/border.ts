@@ -1,5 +1,17 @@
 import Flatbush from 'flatbush';
-import { boundsOf, boxRing, containsPoint, grow, regionsOf, signedArea, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxRing,
+  containsPoint,
+  grow,
+  regionsOf,
+  signedArea,
+  unite,
+  widenBox,
+  type Box,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import type { BorderKind } from './border-kinds.js';
 
 /** Parts nearer to each other than this many gaps of the border are one group, and at least so many mm: borders of two groups must not meet. */
@@ -28,7 +40,9 @@ export function weedingBorders(kind: BorderKind, stays: Rings, gapMm: number): R
     case 'contour':
       return contourRound(stays, gapMm);
     case 'groups':
-      return merged(groupsOf(stays, Math.max(TOGETHER.least, TOGETHER.gaps * gapMm)).map((group) => contourRound(group, gapMm)));
+      return merged(
+        groupsOf(stays, Math.max(TOGETHER.least, TOGETHER.gaps * gapMm)).map((group) => contourRound(group, gapMm)),
+      );
   }
 }
 
@@ -53,7 +67,8 @@ const STEP_ARC_MM = ARC_MM / 5;
 /** Grown by much more than what is between its parts, without its holes. Step by step: what has grown together is few points by the time it is grown far, while all at once every arc crosses all that are near. */
 function grownFar(rings: Rings, byMm: number, arcMm = STEP_ARC_MM): Ring[] {
   let grown = outersOf(rings);
-  for (let [done, step] = [0, FIRST_STEP_MM]; done < byMm; done += step, step *= 2) grown = outersOf(grow(grown, Math.min(step, byMm - done), arcMm));
+  for (let [done, step] = [0, FIRST_STEP_MM]; done < byMm; done += step, step *= 2)
+    grown = outersOf(grow(grown, Math.min(step, byMm - done), arcMm));
   return grown;
 }
 

@@ -19,13 +19,28 @@ export function settledLine(line: ReliefLine, waste: Waste, clearMm: number): Re
   const holds = insideOf(waste.border);
   const first = endOf(line[0]!, line[1]!, border, holds);
   const last = endOf(line.at(-2)!, line.at(-1)!, border, holds);
-  const ends = [...(first.isOnBorder ? first.at : isAtOutline(first.at, stays) ? first.at : rounded(first.at, [line[2]!, line[3]!])), ...line.slice(2, -2), ...(last.isOnBorder || isAtOutline(last.at, stays) ? last.at : backwards(rounded(last.at, [line.at(-4)!, line.at(-3)!])))];
+  const ends = [
+    ...(first.isOnBorder
+      ? first.at
+      : isAtOutline(first.at, stays)
+        ? first.at
+        : rounded(first.at, [line[2]!, line[3]!])),
+    ...line.slice(2, -2),
+    ...(last.isOnBorder || isAtOutline(last.at, stays)
+      ? last.at
+      : backwards(rounded(last.at, [line.at(-4)!, line.at(-3)!]))),
+  ];
   return isClear(ends, waste.stays, stays, clearMm) ? ends : null;
 }
 
 type Point = readonly [number, number];
 
-function endOf(x: number, y: number, border: Edges, holds: (x: number, y: number) => boolean): { readonly at: Point; readonly isOnBorder: boolean } {
+function endOf(
+  x: number,
+  y: number,
+  border: Edges,
+  holds: (x: number, y: number) => boolean,
+): { readonly at: Point; readonly isOnBorder: boolean } {
   let best: { readonly at: Point; readonly square: number } | null = null;
   for (const [x0, y0, x1, y1] of border) {
     const square = (x1 - x0) ** 2 + (y1 - y0) ** 2;
@@ -34,7 +49,9 @@ function endOf(x: number, y: number, border: Edges, holds: (x: number, y: number
     const off = (at[0] - x) ** 2 + (at[1] - y) ** 2;
     if (!best || off < best.square) best = { at, square: off };
   }
-  return best && (best.square <= ON_BORDER_MM ** 2 || !holds(x, y)) ? { at: best.at, isOnBorder: true } : { at: [x, y], isOnBorder: false };
+  return best && (best.square <= ON_BORDER_MM ** 2 || !holds(x, y))
+    ? { at: best.at, isOnBorder: true }
+    : { at: [x, y], isOnBorder: false };
 }
 
 function isAtOutline([x, y]: Point, stays: Edges): boolean {
@@ -63,7 +80,15 @@ function isClear(line: ReliefLine, rings: Rings, stays: Edges, clearMm: number):
       if (covers(x, y)) return false;
     }
     // Two that do not cross are nearest at an end of one of them.
-    if (stays.some(([sx, sy, ex, ey]) => squareToEdge(sx, sy, x0, y0, x1, y1) < least || squareToEdge(x0, y0, sx, sy, ex, ey) < least || squareToEdge(x1, y1, sx, sy, ex, ey) < least)) return false;
+    if (
+      stays.some(
+        ([sx, sy, ex, ey]) =>
+          squareToEdge(sx, sy, x0, y0, x1, y1) < least ||
+          squareToEdge(x0, y0, sx, sy, ex, ey) < least ||
+          squareToEdge(x1, y1, sx, sy, ex, ey) < least,
+      )
+    )
+      return false;
   }
   return true;
 }

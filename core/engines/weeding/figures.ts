@@ -12,4 +12,12 @@ export interface WeedingFigures {
 }
 
 /** What a hand takes to begin with. Source: trade practice; the shop's own log corrects it (core/engines/learning). */
-export const WEEDING_FIGURES: WeedingFigures = { sheetS: 40, counterS: 5, smallPartS: 4, partS: 0.7, stripS: 0, metreS: 12, thinMetreS: 6 };
+export const WEEDING_FIGURES: WeedingFigures = {
+  sheetS: 40,
+  counterS: 5,
+  smallPartS: 4,
+  partS: 0.7,
+  stripS: 0,
+  metreS: 12,
+  thinMetreS: 6,
+};

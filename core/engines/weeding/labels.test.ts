@@ -8,7 +8,8 @@ import type { ReliefLine } from './relief-wish.js';
 import { wasteOf, type Waste } from './waste.js';
 
 const WORDS = ['Boat name', 'Chalk white', '2/5'];
-const bar = (x: number, y: number, width: number, height: number) => Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height);
+const bar = (x: number, y: number, width: number, height: number) =>
+  Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height);
 const wasteRound = (rings: Rings, gap = 6) => wasteOf([boxRing(widenBox(boundsOf(rings)!, gap))], rings);
 
 /** Points along some lines, a tenth of a millimetre apart. */
@@ -21,30 +22,69 @@ function* along(lines: readonly ReliefLine[]): Generator<readonly [number, numbe
     }
   }
 }
-const toRings = (rings: Rings, x: number, y: number) => Math.sqrt(rings.reduce((least, ring) => Array.from({ length: ring.length / 2 }, (_, i) => squareToEdge(x, y, ring[2 * i]!, ring[2 * i + 1]!, ring[(2 * i + 2) % ring.length]!, ring[(2 * i + 3) % ring.length]!)).reduce((a, b) => Math.min(a, b), least), Infinity));
-const toLines = (lines: readonly ReliefLine[], x: number, y: number) => Math.sqrt(lines.reduce((least, line) => Array.from({ length: line.length / 2 - 1 }, (_, i) => squareToEdge(x, y, line[2 * i]!, line[2 * i + 1]!, line[2 * i + 2]!, line[2 * i + 3]!)).reduce((a, b) => Math.min(a, b), least), Infinity));
+const toRings = (rings: Rings, x: number, y: number) =>
+  Math.sqrt(
+    rings.reduce(
+      (least, ring) =>
+        Array.from({ length: ring.length / 2 }, (_, i) =>
+          squareToEdge(
+            x,
+            y,
+            ring[2 * i]!,
+            ring[2 * i + 1]!,
+            ring[(2 * i + 2) % ring.length]!,
+            ring[(2 * i + 3) % ring.length]!,
+          ),
+        ).reduce((a, b) => Math.min(a, b), least),
+      Infinity,
+    ),
+  );
+const toLines = (lines: readonly ReliefLine[], x: number, y: number) =>
+  Math.sqrt(
+    lines.reduce(
+      (least, line) =>
+        Array.from({ length: line.length / 2 - 1 }, (_, i) =>
+          squareToEdge(x, y, line[2 * i]!, line[2 * i + 1]!, line[2 * i + 2]!, line[2 * i + 3]!),
+        ).reduce((a, b) => Math.min(a, b), least),
+      Infinity,
+    ),
+  );
 const boxOf = (lines: readonly ReliefLine[]) => boundsOf(lines.map((line) => Float64Array.from(line)))!;
 /** The arrow comes last: its shaft, then its head. */
 const arrowOf = (lines: readonly ReliefLine[]) => lines.slice(-2) as [ReliefLine, ReliefLine];
 
 describe('labels in the waste', () => {
-  it.each(Array.from({ length: 12 }, (_, seed) => seed))('keep clear of all that stays, of relief lines and of the border, artwork %i', (seed) => {
-    const random = seeded(seed + 1);
-    const waste = wasteRound(openWaste(random, { widthMm: 120 + random() * 500, heightMm: 80 + random() * 400, shapes: 3 + Math.floor(random() * 14) }));
-    const relief = reliefLines(waste);
-    const labels = labelLines(waste, relief, { words: WORDS, isMirrored: seed % 2 === 1 });
-    for (const [x, y] of along(labels)) {
-      expect(containsPoint(waste.border, x, y) && !containsPoint(waste.stays, x, y)).toBe(true);
-      expect(Math.min(toRings(waste.border, x, y), toRings(waste.stays, x, y), toLines(relief, x, y))).toBeGreaterThan(0.99);
-    }
-    for (const [x, y] of along(centreTicks(waste, 0.2))) {
-      expect(containsPoint(waste.stays, x, y)).toBe(false);
-      expect(toRings(waste.stays, x, y)).toBeGreaterThan(0.19);
-    }
-  });
+  it.each(Array.from({ length: 12 }, (_, seed) => seed))(
+    'keep clear of all that stays, of relief lines and of the border, artwork %i',
+    (seed) => {
+      const random = seeded(seed + 1);
+      const waste = wasteRound(
+        openWaste(random, {
+          widthMm: 120 + random() * 500,
+          heightMm: 80 + random() * 400,
+          shapes: 3 + Math.floor(random() * 14),
+        }),
+      );
+      const relief = reliefLines(waste);
+      const labels = labelLines(waste, relief, { words: WORDS, isMirrored: seed % 2 === 1 });
+      for (const [x, y] of along(labels)) {
+        expect(containsPoint(waste.border, x, y) && !containsPoint(waste.stays, x, y)).toBe(true);
+        expect(
+          Math.min(toRings(waste.border, x, y), toRings(waste.stays, x, y), toLines(relief, x, y)),
+        ).toBeGreaterThan(0.99);
+      }
+      for (const [x, y] of along(centreTicks(waste, 0.2))) {
+        expect(containsPoint(waste.stays, x, y)).toBe(false);
+        expect(toRings(waste.stays, x, y)).toBeGreaterThan(0.19);
+      }
+    },
+  );
 
   it('say all where there is room, and at least which layer it is where there is little', () => {
-    const all = labelLines(wasteRound([bar(0, 0, 20, 20), bar(300, 200, 20, 20)]), [], { words: WORDS, isMirrored: false });
+    const all = labelLines(wasteRound([bar(0, 0, 20, 20), bar(300, 200, 20, 20)]), [], {
+      words: WORDS,
+      isMirrored: false,
+    });
     const little = labelLines(wasteOf([bar(0, 0, 26, 9)], []), [], { words: WORDS, isMirrored: false });
     expect(all.length).toBeGreaterThan(little.length);
     expect(little.length).toBeGreaterThan(3);
@@ -53,7 +93,10 @@ describe('labels in the waste', () => {
     expect(labelLines(wasteOf([bar(0, 0, 200, 40)], []), [], { words: [], isMirrored: false })).toEqual([]);
   });
 
-  it.each([['along', 200, 12], ['up', 12, 200]] as const)('run %s where that fits, and the arrow points to the top all the same', (_, width, height) => {
+  it.each([
+    ['along', 200, 12],
+    ['up', 12, 200],
+  ] as const)('run %s where that fits, and the arrow points to the top all the same', (_, width, height) => {
     for (const isMirrored of [false, true]) {
       const lines = labelLines(wasteOf([bar(0, 0, width, height)], []), [], { words: WORDS, isMirrored });
       const [shaft, head] = arrowOf(lines);
@@ -68,10 +111,19 @@ describe('labels in the waste', () => {
   it('read right on film that is cut mirrored: as the others do when the film is turned over', () => {
     const waste: Waste = wasteOf([bar(-100, 0, 200, 12)], []);
     const words = ['FLO'];
-    const [plain, mirrored] = [false, true].map((isMirrored) => labelLines(waste, [], { words, isMirrored }).slice(0, -2));
+    const [plain, mirrored] = [false, true].map((isMirrored) =>
+      labelLines(waste, [], { words, isMirrored }).slice(0, -2),
+    );
     const [p, m] = [boxOf(plain!), boxOf(mirrored!)];
     // Turned over, each stroke lies where it does on the other film, counted from the same edge of the word.
-    mirrored!.forEach((line, i) => line.forEach((v, k) => expect(k % 2 === 0 ? m.maxX - v : v - m.minY).toBeCloseTo(k % 2 === 0 ? plain![i]![k]! - p.minX : plain![i]![k]! - p.minY, 9)));
+    mirrored!.forEach((line, i) =>
+      line.forEach((v, k) =>
+        expect(k % 2 === 0 ? m.maxX - v : v - m.minY).toBeCloseTo(
+          k % 2 === 0 ? plain![i]![k]! - p.minX : plain![i]![k]! - p.minY,
+          9,
+        ),
+      ),
+    );
     expect(mirrored!.length).toBe(plain!.length);
   });
 
@@ -85,7 +137,15 @@ describe('labels in the waste', () => {
 
 describe('ticks at the middle of a border', () => {
   it('stand at all four sides, and none where a part is in the way', () => {
-    expect(centreTicks(wasteRound([bar(0, 0, 100, 60)]), 0.2)).toEqual([[50, -6, 50, -3], [50, 66, 50, 63], [-6, 30, -3, 30], [106, 30, 103, 30]]);
-    expect(centreTicks(wasteOf([bar(0, 0, 100, 60)], [bar(40, 0.5, 20, 59)]), 0.2)).toEqual([[0, 30, 3, 30], [100, 30, 97, 30]]);
+    expect(centreTicks(wasteRound([bar(0, 0, 100, 60)]), 0.2)).toEqual([
+      [50, -6, 50, -3],
+      [50, 66, 50, 63],
+      [-6, 30, -3, 30],
+      [106, 30, 103, 30],
+    ]);
+    expect(centreTicks(wasteOf([bar(0, 0, 100, 60)], [bar(40, 0.5, 20, 59)]), 0.2)).toEqual([
+      [0, 30, 3, 30],
+      [100, 30, 97, 30],
+    ]);
   });
 });

@@ -1,4 +1,12 @@
-import { edgeIndex, edgesOf, perimeter, squareToEdge, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  edgeIndex,
+  edgesOf,
+  perimeter,
+  squareToEdge,
+  type Region,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import { weedingBorders } from './border.js';
 import type { BorderKind } from './border-kinds.js';
 import { settledLine } from './drawn-relief.js';
@@ -51,17 +59,39 @@ const SMALL_MM2 = 30;
  * Prepares a layer's cut (kernel-clean rings) for weeding. `marks` stay in the film like parts, and are enclosed by the border, but are not counted.
  * `thin` are the parts of it that are thinner than twice what the film can weed.
  */
-export function layerWeeding(cut: Rings, marks: Rings, thin: readonly Region[], { border: wish, relief: wanted, bulkMm, drawn, gone, label, thinnestMm, isStencil = false, onProgress }: LayerWeedingWish): LayerWeeding {
+export function layerWeeding(
+  cut: Rings,
+  marks: Rings,
+  thin: readonly Region[],
+  {
+    border: wish,
+    relief: wanted,
+    bulkMm,
+    drawn,
+    gone,
+    label,
+    thinnestMm,
+    isStencil = false,
+    onProgress,
+  }: LayerWeedingWish,
+): LayerWeeding {
   const stays = [...cut, ...marks];
   const border = 'rings' in wish ? wish.rings : weedingBorders(wish.kind, stays, wish.gapMm);
   const waste = wasteOf(border, stays);
   // Of a design in panels each line lies on one of them.
   const holds = insideOf(border);
-  const here = drawn.filter((line) => edgesOf([], [line]).some(([x0, y0, x1, y1]) => holds((x0 + x1) / 2, (y0 + y1) / 2)));
+  const here = drawn.filter((line) =>
+    edgesOf([], [line]).some(([x0, y0, x1, y1]) => holds((x0 + x1) / 2, (y0 + y1) / 2)),
+  );
   // Round what is cut out of a stencil all film stays.
   const settled = here.map((line) => (isStencil ? null : settledLine(line, waste, RELIEF.clearMm)));
   const taken = settled.filter((line) => line !== null);
-  const ruled = wanted && !isStencil ? reliefLines(waste, { ...RELIEF, bulkMm }, { taken, ...(onProgress && { onProgress }) }).filter((line) => !gone.some(({ xMm, yMm }) => passes(line, xMm, yMm))) : [];
+  const ruled =
+    wanted && !isStencil
+      ? reliefLines(waste, { ...RELIEF, bulkMm }, { taken, ...(onProgress && { onProgress }) }).filter(
+          (line) => !gone.some(({ xMm, yMm }) => passes(line, xMm, yMm)),
+        )
+      : [];
   const relief = [...taken, ...ruled];
   // Round a stencil nothing is waste.
   const strips = border.length > 0 && !isStencil ? stripsOf(waste, relief) : [];
@@ -109,6 +139,15 @@ function outlineIn(cut: Rings, parts: readonly Region[]): number {
   if (parts.length === 0) return 0;
   const edges = edgesOf(cut, []);
   const index = edgeIndex(edges);
-  const isOnOutline = (x: number, y: number) => index.search(x - ON_OUTLINE_MM, y - ON_OUTLINE_MM, x + ON_OUTLINE_MM, y + ON_OUTLINE_MM).some((i) => squareToEdge(x, y, ...edges[i]!) < ON_OUTLINE_MM ** 2);
-  return edgesOf(parts.flatMap(({ outer, holes }) => [outer, ...holes]), []).reduce((sum, [x0, y0, x1, y1]) => (isOnOutline((x0 + x1) / 2, (y0 + y1) / 2) ? sum + Math.hypot(x1 - x0, y1 - y0) : sum), 0);
+  const isOnOutline = (x: number, y: number) =>
+    index
+      .search(x - ON_OUTLINE_MM, y - ON_OUTLINE_MM, x + ON_OUTLINE_MM, y + ON_OUTLINE_MM)
+      .some((i) => squareToEdge(x, y, ...edges[i]!) < ON_OUTLINE_MM ** 2);
+  return edgesOf(
+    parts.flatMap(({ outer, holes }) => [outer, ...holes]),
+    [],
+  ).reduce(
+    (sum, [x0, y0, x1, y1]) => (isOnOutline((x0 + x1) / 2, (y0 + y1) / 2) ? sum + Math.hypot(x1 - x0, y1 - y0) : sum),
+    0,
+  );
 }

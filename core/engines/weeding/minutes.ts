@@ -14,8 +14,24 @@ export interface WeedingWork {
 }
 
 /** How many of each figure's units some work has, in the order of the figures. */
-export function unitsOf({ sheets, counters, looseParts, smallParts, strips, outlineMm, thinMm }: WeedingWork): Readonly<Record<keyof WeedingFigures, number>> {
-  return { sheetS: sheets, counterS: counters, smallPartS: smallParts, partS: Math.max(0, looseParts - smallParts), stripS: strips, metreS: outlineMm / 1000, thinMetreS: thinMm / 1000 };
+export function unitsOf({
+  sheets,
+  counters,
+  looseParts,
+  smallParts,
+  strips,
+  outlineMm,
+  thinMm,
+}: WeedingWork): Readonly<Record<keyof WeedingFigures, number>> {
+  return {
+    sheetS: sheets,
+    counterS: counters,
+    smallPartS: smallParts,
+    partS: Math.max(0, looseParts - smallParts),
+    stripS: strips,
+    metreS: outlineMm / 1000,
+    thinMetreS: thinMm / 1000,
+  };
 }
 
 /** How long it takes, minutes. */

@@ -19,9 +19,19 @@ const ARROW = { share: 0.3, bulks: 1.2 };
 export function pullOrder(strips: readonly Strip[]): { readonly strip: Strip; readonly pull: Pull }[] {
   const left = strips.map((strip) => ({ strip, pull: pullOf(strip) }));
   const ordered: typeof left = [];
-  let [x, y] = [Math.min(...strips.flatMap(({ region }) => [...region.outer].filter((_, i) => i % 2 === 0))), Math.min(...strips.flatMap(({ region }) => [...region.outer].filter((_, i) => i % 2 === 1)))];
+  let [x, y] = [
+    Math.min(...strips.flatMap(({ region }) => [...region.outer].filter((_, i) => i % 2 === 0))),
+    Math.min(...strips.flatMap(({ region }) => [...region.outer].filter((_, i) => i % 2 === 1))),
+  ];
   while (left.length > 0) {
-    const nearest = left.reduce((best, { pull }, k) => (Math.hypot(pull.fromX - x, pull.fromY - y) < Math.hypot(left[best]!.pull.fromX - x, left[best]!.pull.fromY - y) - 1e-9 ? k : best), 0);
+    const nearest = left.reduce(
+      (best, { pull }, k) =>
+        Math.hypot(pull.fromX - x, pull.fromY - y) <
+        Math.hypot(left[best]!.pull.fromX - x, left[best]!.pull.fromY - y) - 1e-9
+          ? k
+          : best,
+      0,
+    );
     const next = left.splice(nearest, 1)[0]!;
     ordered.push(next);
     [x, y] = [next.pull.fromX, next.pull.fromY];
@@ -53,5 +63,10 @@ function pullOf({ region: { outer, holes }, bulkMm }: Strip): Pull {
   }
   const reach = (along(outer[high]!, outer[high + 1]!) - along(outer[low]!, outer[low + 1]!)) * ARROW.share;
   const length = Math.min(reach, Math.max(bulkMm * ARROW.bulks, 1));
-  return { fromX: outer[low]!, fromY: outer[low + 1]!, toX: outer[low]! + ux * length, toY: outer[low + 1]! + uy * length };
+  return {
+    fromX: outer[low]!,
+    fromY: outer[low + 1]!,
+    toX: outer[low]! + ux * length,
+    toY: outer[low + 1]! + uy * length,
+  };
 }

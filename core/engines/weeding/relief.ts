@@ -1,5 +1,15 @@
 import Flatbush from 'flatbush';
-import { boundsOf, edgesOf, grow, lineLength, regionsOf, squareToEdge, subtract, type Edges, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  edgesOf,
+  grow,
+  lineLength,
+  regionsOf,
+  squareToEdge,
+  subtract,
+  type Edges,
+  type Rings,
+} from '../../geometry/index.js';
 import { pointsAlong, roomyCircles, settled, type Roomy } from './roomy.js';
 import { onBorderOf, routesIn, type OnBorder, type Routes } from './routes.js';
 import { RELIEF, type ReliefLine, type ReliefWish } from './relief-wish.js';
@@ -37,7 +47,11 @@ const MOST_LINES = 200;
  * Where a circle fits, its middle lies on the medial axis of the waste, which is looked at anew, by a triangulation of its outlines, after every few lines: about n log n for n points on them.
  * `onProgress` is told how far along it is, 0 to 1.
  */
-export function reliefLines(waste: Waste, { bulkMm, clearMm }: ReliefWish = RELIEF, { taken = [], onProgress }: ReliefOptions = {}): ReliefLine[] {
+export function reliefLines(
+  waste: Waste,
+  { bulkMm, clearMm }: ReliefWish = RELIEF,
+  { taken = [], onProgress }: ReliefOptions = {},
+): ReliefLine[] {
   const box = boundsOf(waste.border);
   // No circle fits into a box that is narrower.
   if (!box || Math.min(box.maxX - box.minX, box.maxY - box.minY) <= bulkMm) return [];
@@ -45,7 +59,10 @@ export function reliefLines(waste: Waste, { bulkMm, clearMm }: ReliefWish = RELI
   const stepMm = bulkMm * GRID_SHARE;
   const isWaste = insideOf(waste.rings);
   const unreached: Place[] = [];
-  const tooLarge = (lines: readonly ReliefLine[]) => largeCircles(waste.rings, [...taken, ...lines], radiusMm, isWaste).filter(({ xMm, yMm }) => !unreached.some(({ x, y }) => Math.hypot(x - xMm, y - yMm) < TOGETHER * stepMm));
+  const tooLarge = (lines: readonly ReliefLine[]) =>
+    largeCircles(waste.rings, [...taken, ...lines], radiusMm, isWaste).filter(
+      ({ xMm, yMm }) => !unreached.some(({ x, y }) => Math.hypot(x - xMm, y - yMm) < TOGETHER * stepMm),
+    );
   const ways = waysIn(waste, clearMm);
   let lines: ReliefLine[] = [];
   const places: Place[] = [];
@@ -80,8 +97,15 @@ interface Place {
 }
 
 /** Circles larger than wished that fit between outlines and lines; none only where there is none. */
-function largeCircles(outlines: Rings, lines: readonly ReliefLine[], radiusMm: number, isWaste: (x: number, y: number) => boolean): Roomy[] {
-  const found = roomyCircles(pointsAlong(outlines, lines, STEP_MM), radiusMm).filter(({ xMm, yMm }) => isWaste(xMm, yMm));
+function largeCircles(
+  outlines: Rings,
+  lines: readonly ReliefLine[],
+  radiusMm: number,
+  isWaste: (x: number, y: number) => boolean,
+): Roomy[] {
+  const found = roomyCircles(pointsAlong(outlines, lines, STEP_MM), radiusMm).filter(({ xMm, yMm }) =>
+    isWaste(xMm, yMm),
+  );
   // Between points on edges circles come out a hair too large: where that matters they are looked at closely.
   if (found.some((circle) => circle.radiusMm > radiusMm + HAIR_MM)) return found;
   const edges = edgesOf(outlines, lines);
@@ -95,17 +119,33 @@ interface PlacesHow {
 }
 
 /** Where circles of the wished size fit: the middles of those that are larger, and of those round them on a grid. */
-function placesOf(large: readonly Roomy[], outlines: Rings, lines: readonly ReliefLine[], { radiusMm, stepMm, isWaste }: PlacesHow): Place[] {
+function placesOf(
+  large: readonly Roomy[],
+  outlines: Rings,
+  lines: readonly ReliefLine[],
+  { radiusMm, stepMm, isWaste }: PlacesHow,
+): Place[] {
   const points = pointsAlong(outlines, lines, STEP_MM);
   const index = new Flatbush(points.length / 2);
   for (let i = 0; i < points.length; i += 2) index.add(points[i]!, points[i + 1]!, points[i]!, points[i + 1]!);
   index.finish();
-  const places: Place[] = large.map(({ xMm, yMm, radiusMm: fits }) => ({ x: xMm, y: yMm, isSure: fits > radiusMm + HAIR_MM }));
-  const [left, top] = [Math.min(...large.map((c) => c.xMm - c.radiusMm)), Math.min(...large.map((c) => c.yMm - c.radiusMm))];
-  const [right, bottom] = [Math.max(...large.map((c) => c.xMm + c.radiusMm)), Math.max(...large.map((c) => c.yMm + c.radiusMm))];
+  const places: Place[] = large.map(({ xMm, yMm, radiusMm: fits }) => ({
+    x: xMm,
+    y: yMm,
+    isSure: fits > radiusMm + HAIR_MM,
+  }));
+  const [left, top] = [
+    Math.min(...large.map((c) => c.xMm - c.radiusMm)),
+    Math.min(...large.map((c) => c.yMm - c.radiusMm)),
+  ];
+  const [right, bottom] = [
+    Math.max(...large.map((c) => c.xMm + c.radiusMm)),
+    Math.max(...large.map((c) => c.yMm + c.radiusMm)),
+  ];
   for (let x = Math.ceil(left / stepMm) * stepMm; x <= right; x += stepMm) {
     for (let y = Math.ceil(top / stepMm) * stepMm; y <= bottom; y += stepMm) {
-      if (index.neighbors(x, y, 1, radiusMm + HAIR_MM).length === 0 && isWaste(x, y)) places.push({ x, y, isSure: true });
+      if (index.neighbors(x, y, 1, radiusMm + HAIR_MM).length === 0 && isWaste(x, y))
+        places.push({ x, y, isSure: true });
     }
   }
   return places;
@@ -147,7 +187,14 @@ function waysIn({ border, stays }: Waste, clearMm: number): Ways {
   const allowed = subtract(border, grow(stays, clearMm + CHORD_MM, ARC_MM));
   const edges = edgesOf(allowed, []);
   const isOnBorder = onBorderOf(border);
-  return { directions: Array.from({ length: DIRECTIONS }, (_, d) => directionOf(edges, (Math.PI * d) / DIRECTIONS)), isOnBorder, pieces: regionsOf(allowed).map((region) => ({ routes: routesIn(region, isOnBorder), holds: insideOf([region.outer, ...region.holes]) })) };
+  return {
+    directions: Array.from({ length: DIRECTIONS }, (_, d) => directionOf(edges, (Math.PI * d) / DIRECTIONS)),
+    isOnBorder,
+    pieces: regionsOf(allowed).map((region) => ({
+      routes: routesIn(region, isOnBorder),
+      holds: insideOf([region.outer, ...region.holes]),
+    })),
+  };
 }
 
 /** The lines that reach all of a cluster with the fewest: side by side in the direction that does best. Empty when none reaches any of it. */
@@ -164,9 +211,16 @@ function linesFor(cluster: readonly Place[], ways: Ways, radiusMm: number): Reli
 const BENT_COST = 0.3;
 const METRE_COST = 0.4;
 
-function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, { cos, sin, stretchesAt }: Direction): { readonly lines: ReliefLine[]; readonly cost: number } | null {
+function sideBySide(
+  cluster: readonly Place[],
+  ways: Ways,
+  radiusMm: number,
+  { cos, sin, stretchesAt }: Direction,
+): { readonly lines: ReliefLine[]; readonly cost: number } | null {
   // s along the lines, t across them.
-  const turned = cluster.map((place) => ({ place, s: place.x * cos + place.y * sin, t: place.y * cos - place.x * sin })).sort((a, b) => a.t - b.t);
+  const turned = cluster
+    .map((place) => ({ place, s: place.x * cos + place.y * sin, t: place.y * cos - place.x * sin }))
+    .sort((a, b) => a.t - b.t);
   const [low, high] = [turned[0]!.t, turned.at(-1)!.t];
   const count = Math.max(1, Math.ceil((high - low) / (2 * radiusMm * NEARLY)));
   const left = new Set(cluster);
@@ -181,10 +235,18 @@ function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, { c
     while (last < turned.length && turned[last]!.t < t + radiusMm) last += 1;
     const beside = turned.slice(first, last);
     for (const [from, to] of beside.length === 0 ? [] : stretchesAt(t)) {
-      const reached = beside.filter((one) => left.has(one.place) && Math.hypot(one.t - t, one.s - Math.min(to, Math.max(from, one.s))) < radiusMm * NEARLY);
+      const reached = beside.filter(
+        (one) =>
+          left.has(one.place) && Math.hypot(one.t - t, one.s - Math.min(to, Math.max(from, one.s))) < radiusMm * NEARLY,
+      );
       if (reached.length === 0) continue;
       const at = (s: number): [number, number] => [s * cos - t * sin, s * sin + t * cos];
-      const made = lineThrough(at(from), at(to), at(middleOf(reached.map(({ s }) => Math.min(to, Math.max(from, s))))), ways);
+      const made = lineThrough(
+        at(from),
+        at(to),
+        at(middleOf(reached.map(({ s }) => Math.min(to, Math.max(from, s))))),
+        ways,
+      );
       if (!made) continue;
       const before = left.size;
       if (made.isBent) {
@@ -197,7 +259,14 @@ function sideBySide(cluster: readonly Place[], ways: Ways, radiusMm: number, { c
   }
   if (lines.length === 0) return null;
   const leftCost = (left.size / cluster.length) * Math.max(2, count + 1);
-  return { lines, cost: lines.length + BENT_COST * bent + leftCost + (METRE_COST * lines.reduce((sum, line) => sum + lineLength(line), 0)) / 1000 };
+  return {
+    lines,
+    cost:
+      lines.length +
+      BENT_COST * bent +
+      leftCost +
+      (METRE_COST * lines.reduce((sum, line) => sum + lineLength(line), 0)) / 1000,
+  };
 }
 
 function middleOf(figures: readonly number[]): number {
@@ -250,7 +319,12 @@ function directionOf(edges: Edges, angle: number): Direction {
 type Point = readonly [number, number];
 
 /** A straight stretch, when it begins or ends on the border; else a way in from the border that goes on along it. */
-function lineThrough(from: Point, to: Point, place: Point, { isOnBorder, pieces }: Ways): { readonly line: ReliefLine; readonly isBent: boolean } | null {
+function lineThrough(
+  from: Point,
+  to: Point,
+  place: Point,
+  { isOnBorder, pieces }: Ways,
+): { readonly line: ReliefLine; readonly isBent: boolean } | null {
   if (isOnBorder(...from)) return { line: [...from, ...to], isBent: false };
   if (isOnBorder(...to)) return { line: [...to, ...from], isBent: false };
   const way = pieces.find(({ holds }) => holds(...place))?.routes.fromBorder(...place);
@@ -262,16 +336,25 @@ function lineThrough(from: Point, to: Point, place: Point, { isOnBorder, pieces 
 }
 
 function isReached({ x, y }: Place, line: ReliefLine, radiusMm: number): boolean {
-  for (let i = 2; i < line.length; i += 2) if (squareToEdge(x, y, line[i - 2]!, line[i - 1]!, line[i]!, line[i + 1]!) < radiusMm * radiusMm) return true;
+  for (let i = 2; i < line.length; i += 2)
+    if (squareToEdge(x, y, line[i - 2]!, line[i - 1]!, line[i]!, line[i + 1]!) < radiusMm * radiusMm) return true;
   return false;
 }
 
 /** Lines without those that are not needed, the longest tried first. One that alone reaches a place at which a circle would fit is needed; of others it is looked at closely. */
-function withoutIdle(lines: readonly ReliefLine[], places: readonly Place[], radiusMm: number, isEnough: (lines: readonly ReliefLine[]) => boolean): ReliefLine[] {
+function withoutIdle(
+  lines: readonly ReliefLine[],
+  places: readonly Place[],
+  radiusMm: number,
+  isEnough: (lines: readonly ReliefLine[]) => boolean,
+): ReliefLine[] {
   let kept = [...lines];
   for (const line of [...lines].sort((a, b) => lineLength(b) - lineLength(a))) {
     const others = kept.filter((other) => other !== line);
-    const isNeeded = places.some((place) => place.isSure && isReached(place, line, radiusMm) && !others.some((other) => isReached(place, other, radiusMm)));
+    const isNeeded = places.some(
+      (place) =>
+        place.isSure && isReached(place, line, radiusMm) && !others.some((other) => isReached(place, other, radiusMm)),
+    );
     if (!isNeeded && isEnough(others)) kept = others;
   }
   return kept;

@@ -15,7 +15,9 @@ export function pointsAlong(rings: Rings, lines: readonly (readonly number[])[],
     const steps = Math.max(1, Math.ceil(Math.hypot(x1 - x0, y1 - y0) / stepMm));
     for (let k = 0; k < steps; k += 1) points.push(x0 + ((x1 - x0) * k) / steps, y0 + ((y1 - y0) * k) / steps);
   };
-  for (const ring of rings) for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) edge(ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!);
+  for (const ring of rings)
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+      edge(ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!);
   for (const line of lines) {
     for (let i = 2; i < line.length; i += 2) edge(line[i - 2]!, line[i - 1]!, line[i]!, line[i + 1]!);
     points.push(line.at(-2)!, line.at(-1)!);
@@ -53,8 +55,15 @@ const SETTLED_MM = 0.004;
 export function settled(edges: Edges, { xMm, yMm, radiusMm }: Roomy, holds: (x: number, y: number) => boolean): Roomy {
   const at = (x: number, y: number): Roomy => ({ xMm: x, yMm: y, radiusMm: toEdges(edges, x, y) });
   let best = at(xMm, yMm);
-  for (let step = Math.max(0.05, radiusMm / 20); step > SETTLED_MM; ) {
-    const better = [[step, 0], [-step, 0], [0, step], [0, -step]].map(([dx, dy]) => at(best.xMm + dx!, best.yMm + dy!)).reduce((a, b) => (b.radiusMm > a.radiusMm ? b : a));
+  for (let step = Math.max(0.05, radiusMm / 20); step > SETTLED_MM;) {
+    const better = [
+      [step, 0],
+      [-step, 0],
+      [0, step],
+      [0, -step],
+    ]
+      .map(([dx, dy]) => at(best.xMm + dx!, best.yMm + dy!))
+      .reduce((a, b) => (b.radiusMm > a.radiusMm ? b : a));
     if (better.radiusMm > best.radiusMm && holds(better.xMm, better.yMm)) best = better;
     else step /= 2;
   }

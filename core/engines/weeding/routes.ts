@@ -71,19 +71,32 @@ function meshOf(rings: Rings, isOnBorderAt: OnBorder): Mesh {
   }
   for (const side of open.values()) {
     const [a, b] = endsOf(triangles, side);
-    if (isOnBorder[a] && isOnBorder[b] && isOnBorderAt((points[2 * a]! + points[2 * b]!) / 2, (points[2 * a + 1]! + points[2 * b + 1]!) / 2)) beyond[side] = BORDER;
+    if (
+      isOnBorder[a] &&
+      isOnBorder[b] &&
+      isOnBorderAt((points[2 * a]! + points[2 * b]!) / 2, (points[2 * a + 1]! + points[2 * b + 1]!) / 2)
+    )
+      beyond[side] = BORDER;
   }
   const index = new Flatbush(triangles.length / 3);
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [2 * triangles[t]!, 2 * triangles[t + 1]!, 2 * triangles[t + 2]!];
-    index.add(Math.min(points[a]!, points[b]!, points[c]!), Math.min(points[a + 1]!, points[b + 1]!, points[c + 1]!), Math.max(points[a]!, points[b]!, points[c]!), Math.max(points[a + 1]!, points[b + 1]!, points[c + 1]!));
+    index.add(
+      Math.min(points[a]!, points[b]!, points[c]!),
+      Math.min(points[a + 1]!, points[b + 1]!, points[c + 1]!),
+      Math.max(points[a]!, points[b]!, points[c]!),
+      Math.max(points[a + 1]!, points[b + 1]!, points[c + 1]!),
+    );
   }
   index.finish();
   const at = (x: number, y: number) =>
     index.search(x, y, x, y).find((t) => {
       const turns = [0, 1, 2].map((k) => {
         const [a, b] = endsOf(triangles, 3 * t + k);
-        return (points[2 * b]! - points[2 * a]!) * (y - points[2 * a + 1]!) - (points[2 * b + 1]! - points[2 * a + 1]!) * (x - points[2 * a]!);
+        return (
+          (points[2 * b]! - points[2 * a]!) * (y - points[2 * a + 1]!) -
+          (points[2 * b + 1]! - points[2 * a + 1]!) * (x - points[2 * a]!)
+        );
       });
       return turns.every((turn) => turn >= 0) || turns.every((turn) => turn <= 0);
     }) ?? -1;
@@ -101,7 +114,10 @@ export function onBorderOf(border: Rings): OnBorder {
   const edges = edgesOf(border, []);
   if (edges.length === 0) return () => false;
   const index = edgeIndex(edges);
-  return (x, y) => index.search(x - ON_BORDER_MM, y - ON_BORDER_MM, x + ON_BORDER_MM, y + ON_BORDER_MM).some((i) => squareToEdge(x, y, ...edges[i]!) < ON_BORDER_MM ** 2);
+  return (x, y) =>
+    index
+      .search(x - ON_BORDER_MM, y - ON_BORDER_MM, x + ON_BORDER_MM, y + ON_BORDER_MM)
+      .some((i) => squareToEdge(x, y, ...edges[i]!) < ON_BORDER_MM ** 2);
 }
 
 /** From every triangle the side through which the shortest way to the border goes, by the middles of sides; −1 where there is none. Worked out from the border inwards, once. */
@@ -121,7 +137,8 @@ function homewards({ points, triangles, beyond }: Omit<Mesh, 'home' | 'at'>): In
     [middle[2 * t], middle[2 * t + 1]] = from;
     queue.push(t, total);
   };
-  for (let side = 0; side < beyond.length; side += 1) if (beyond[side] === BORDER) reach(Math.floor(side / 3), side, sideMiddle(side), 0);
+  for (let side = 0; side < beyond.length; side += 1)
+    if (beyond[side] === BORDER) reach(Math.floor(side / 3), side, sideMiddle(side), 0);
   while (queue.length > 0) {
     const spent = queue.peekValue()!;
     const t = queue.pop()!;
@@ -148,13 +165,27 @@ function pulled({ points, triangles, beyond, home }: Mesh, start: number, x: num
   }
   const doors = sides.map((side) => endsOf(triangles, side));
   const [lastA, lastB] = doors.at(-2) ?? [];
-  const before: Point = lastA === undefined || lastB === undefined ? [x, y] : [(points[2 * lastA]! + points[2 * lastB]!) / 2, (points[2 * lastA + 1]! + points[2 * lastB + 1]!) / 2];
+  const before: Point =
+    lastA === undefined || lastB === undefined
+      ? [x, y]
+      : [(points[2 * lastA]! + points[2 * lastB]!) / 2, (points[2 * lastA + 1]! + points[2 * lastB + 1]!) / 2];
   const goal = nearestOn(points, doors.at(-1)!, ...before);
-  return backwards(tight([x, y], doors.slice(0, -1).map(([a, b]) => [points[2 * a]!, points[2 * a + 1]!, points[2 * b]!, points[2 * b + 1]!]), goal));
+  return backwards(
+    tight(
+      [x, y],
+      doors.slice(0, -1).map(([a, b]) => [points[2 * a]!, points[2 * a + 1]!, points[2 * b]!, points[2 * b + 1]!]),
+      goal,
+    ),
+  );
 }
 
 function nearestOn(points: Float64Array, [a, b]: readonly [number, number], x: number, y: number): [number, number] {
-  const [ax, ay, dx, dy] = [points[2 * a]!, points[2 * a + 1]!, points[2 * b]! - points[2 * a]!, points[2 * b + 1]! - points[2 * a + 1]!];
+  const [ax, ay, dx, dy] = [
+    points[2 * a]!,
+    points[2 * a + 1]!,
+    points[2 * b]! - points[2 * a]!,
+    points[2 * b + 1]! - points[2 * a + 1]!,
+  ];
   const square = dx * dx + dy * dy;
   const share = square === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / square));
   return [ax + share * dx, ay + share * dy];
@@ -162,7 +193,10 @@ function nearestOn(points: Float64Array, [a, b]: readonly [number, number], x: n
 
 /** A line from a place through doors (left x, y, right x, y in walking direction) to a goal, as short as the doors allow: a funnel that is narrowed door by door. */
 function tight(from: Point, doors: readonly (readonly number[])[], goal: Point): number[] {
-  const gates = [...doors.map(([ax, ay, bx, by]) => ({ l: [ax!, ay!] as Point, r: [bx!, by!] as Point })), { l: goal, r: goal }];
+  const gates = [
+    ...doors.map(([ax, ay, bx, by]) => ({ l: [ax!, ay!] as Point, r: [bx!, by!] as Point })),
+    { l: goal, r: goal },
+  ];
   const turn = (a: Point, b: Point, c: Point) => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
   const same = (a: Point, b: Point) => Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) < 1e-9;
   const line: number[] = [...from];
@@ -202,6 +236,8 @@ function tight(from: Point, doors: readonly (readonly number[])[], goal: Point):
 /** The same line without points that repeat the one before. */
 function deduped(line: readonly number[]): number[] {
   const out: number[] = [];
-  for (let i = 0; i < line.length; i += 2) if (i === 0 || Math.abs(line[i]! - out.at(-2)!) + Math.abs(line[i + 1]! - out.at(-1)!) > 1e-9) out.push(line[i]!, line[i + 1]!);
+  for (let i = 0; i < line.length; i += 2)
+    if (i === 0 || Math.abs(line[i]! - out.at(-2)!) + Math.abs(line[i + 1]! - out.at(-1)!) > 1e-9)
+      out.push(line[i]!, line[i + 1]!);
   return out;
 }

@@ -11,7 +11,9 @@ export interface SpotGroup<T> {
 }
 
 /** Places of a weed map by the area that they lie in, each of so few that a hand keeps them in view; from left to right and from top to bottom. Every place is in one of them. */
-export function spotGroups<T extends { readonly xMm: number; readonly yMm: number }>(spots: readonly T[]): SpotGroup<T>[] {
+export function spotGroups<T extends { readonly xMm: number; readonly yMm: number }>(
+  spots: readonly T[],
+): SpotGroup<T>[] {
   if (spots.length === 0) return [];
   const [xs, ys] = [spots.map(({ xMm }) => xMm), spots.map(({ yMm }) => yMm)];
   const box = { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) };

@@ -1,4 +1,13 @@
-import { areaOf, edgesOf, grow, regionsOf, strokeArea, subtract, type Region, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  edgesOf,
+  grow,
+  regionsOf,
+  strokeArea,
+  subtract,
+  type Region,
+  type Rings,
+} from '../../geometry/index.js';
 import type { ReliefLine } from './relief-wish.js';
 import { pointsAlong, roomyCircles, settled, type Roomy } from './roomy.js';
 import { insideOf, type Waste } from './waste.js';
@@ -28,7 +37,11 @@ const CLOSER = 2;
 
 /** The waste in the strips that its relief lines part it into; those of most area first. */
 export function stripsOf({ rings }: Waste, lines: readonly ReliefLine[]): Strip[] {
-  const cuts = strokeArea(lines.map((line) => ({ points: Float64Array.from(line), closed: false })), { width: CUT_MM, join: 'round', cap: 'butt', miterLimit: 1 }, CUT_MM / 4);
+  const cuts = strokeArea(
+    lines.map((line) => ({ points: Float64Array.from(line), closed: false })),
+    { width: CUT_MM, join: 'round', cap: 'butt', miterLimit: 1 },
+    CUT_MM / 4,
+  );
   const held = grow(subtract(rings, cuts), -NECK_MM / 2, ARC_MM);
   return regionsOf(held)
     .flatMap(({ outer, holes }) => regionsOf(grow([outer, ...holes], NECK_MM / 2, ARC_MM)))
@@ -47,7 +60,16 @@ function roomiest(rings: Rings, areaMm2: number): Roomy {
   const holds = insideOf(rings);
   const found = roomyCircles(pointsAlong(rings, [], stepMm), 0)
     .sort((a, b) => b.radiusMm - a.radiusMm)
-    .reduce<Roomy[]>((some, circle) => (some.length < CLOSER && holds(circle.xMm, circle.yMm) ? [...some, circle] : some), []);
+    .reduce<Roomy[]>(
+      (some, circle) => (some.length < CLOSER && holds(circle.xMm, circle.yMm) ? [...some, circle] : some),
+      [],
+    );
   const edges = edgesOf(rings, []);
-  return found.map((circle) => settled(edges, circle, holds)).reduce((best, circle) => (circle.radiusMm > best.radiusMm ? circle : best), { xMm: rings[0]![0]!, yMm: rings[0]![1]!, radiusMm: 0 });
+  return found
+    .map((circle) => settled(edges, circle, holds))
+    .reduce((best, circle) => (circle.radiusMm > best.radiusMm ? circle : best), {
+      xMm: rings[0]![0]!,
+      yMm: rings[0]![1]!,
+      radiusMm: 0,
+    });
 }

@@ -19,10 +19,15 @@ let letters: ReadonlyMap<number, StrokeLetter> | null = null;
 
 /** The font: each line holds the letter's number, how many pairs follow, and the pairs, of which the first is where it begins and ends. */
 function allLetters(): ReadonlyMap<number, StrokeLetter> {
-  const lines = atob(font).split('\n').filter((line) => line.trim() !== '');
+  const lines = atob(font)
+    .split('\n')
+    .filter((line) => line.trim() !== '');
   return new Map(
     lines.map((line) => {
-      const at = (i: number): [number, number] => [line.charCodeAt(8 + 2 * i) - ZERO, line.charCodeAt(9 + 2 * i) - ZERO];
+      const at = (i: number): [number, number] => [
+        line.charCodeAt(8 + 2 * i) - ZERO,
+        line.charCodeAt(9 + 2 * i) - ZERO,
+      ];
       const pairs = Array.from({ length: Number(line.slice(5, 8)) - 1 }, (_, i) => at(i + 1));
       const strokes: [number, number][][] = [[]];
       for (const [x, y] of pairs) {
@@ -30,7 +35,10 @@ function allLetters(): ReadonlyMap<number, StrokeLetter> {
         else strokes.at(-1)!.push([x, y]);
       }
       const [left, right] = at(0);
-      return [Number(line.slice(0, 5)), { left, right, strokes: strokes.filter((stroke) => stroke.length > 1) }] as const;
+      return [
+        Number(line.slice(0, 5)),
+        { left, right, strokes: strokes.filter((stroke) => stroke.length > 1) },
+      ] as const;
     }),
   );
 }

@@ -1,4 +1,14 @@
-import { boundsOf, containsPoint, regionsOf, signedArea, subtract, unite, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  containsPoint,
+  regionsOf,
+  signedArea,
+  subtract,
+  unite,
+  type Box,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 
 /** The waste of a layer as it is pulled off: inside its border, without what lies in counters. */
 export interface Waste {
@@ -18,7 +28,11 @@ export function wasteOf(border: Rings, stays: Rings): Waste {
 
 /** Tells whether a point lies in an area, by the boxes of its pieces first. */
 export function insideOf(rings: Rings): (x: number, y: number) => boolean {
-  const regions = regionsOf(rings).map(({ outer, holes }) => ({ box: boundsOf([outer])!, rings: [outer, ...holes] as readonly Ring[] }));
-  const within = ({ minX, minY, maxX, maxY }: Box, x: number, y: number) => x > minX && x < maxX && y > minY && y < maxY;
+  const regions = regionsOf(rings).map(({ outer, holes }) => ({
+    box: boundsOf([outer])!,
+    rings: [outer, ...holes] as readonly Ring[],
+  }));
+  const within = ({ minX, minY, maxX, maxY }: Box, x: number, y: number) =>
+    x > minX && x < maxX && y > minY && y < maxY;
   return (x, y) => regions.some(({ box, rings: of }) => within(box, x, y) && containsPoint(of, x, y));
 }

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { areaOf, boundsOf, containsPoint, intersect, joinBoxes, regionsOf, unite, widenBox, type Box } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  containsPoint,
+  intersect,
+  joinBoxes,
+  regionsOf,
+  unite,
+  widenBox,
+  type Box,
+} from '../../geometry/index.js';
 import { disc, rectangle } from '../../testing/seeded.js';
 import { layOutMarks } from '../marks/index.js';
 import { weedingBorder } from './border.js';
@@ -24,7 +34,9 @@ describe.each(BOXES)('marks round %o', (box) => {
     for (const mark of marks) {
       const grown = boundsOf([mark.ring])!;
       const art = widenBox(box, 2.999);
-      expect(grown.maxX < art.minX || grown.minX > art.maxX || grown.maxY < art.minY || grown.minY > art.maxY).toBe(true);
+      expect(grown.maxX < art.minX || grown.minX > art.maxX || grown.maxY < art.minY || grown.minY > art.maxY).toBe(
+        true,
+      );
     }
   });
 
@@ -58,7 +70,10 @@ describe.each(BOXES)('marks round %o', (box) => {
 });
 
 describe('the weed map', () => {
-  const letterLike = unite([rectangle(0, 0, 40, 60), rectangle(10, 10, 20, 20), rectangle(10, 40, 20, 10), disc(60, 55, 2)], 'evenodd');
+  const letterLike = unite(
+    [rectangle(0, 0, 40, 60), rectangle(10, 10, 20, 20), rectangle(10, 40, 20, 10), disc(60, 55, 2)],
+    'evenodd',
+  );
 
   it('counts pieces, counters and the parts that are easily lost', () => {
     const map = weedMap(letterLike, partsOf(letterLike));
@@ -89,7 +104,13 @@ describe('the weed map', () => {
 });
 
 describe('the order of pulling', () => {
-  const strip = (x: number, y: number, w: number, h: number, holes: readonly Float64Array[] = []): Strip => ({ region: { outer: rectangle(x, y, w, h), holes }, areaMm2: w * h, bulkMm: Math.min(w, h), xMm: x + w / 2, yMm: y + h / 2 });
+  const strip = (x: number, y: number, w: number, h: number, holes: readonly Float64Array[] = []): Strip => ({
+    region: { outer: rectangle(x, y, w, h), holes },
+    areaMm2: w * h,
+    bulkMm: Math.min(w, h),
+    xMm: x + w / 2,
+    yMm: y + h / 2,
+  });
   const hole = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x, y + h, x + w, y + h, x + w, y);
 
   it('goes along thin strokes, from the outermost corner', () => {
@@ -97,7 +118,10 @@ describe('the order of pulling', () => {
     const { fromX, fromY, toX, toY } = upright!.pull;
     expect([Math.abs(toX - fromX) < 1e-6, toY > fromY, fromY]).toEqual([true, true, 0]);
     const [level] = pullOrder([strip(0, 0, 100, 60, [hole(20, 10, 60, 3)])]);
-    expect([Math.abs(level!.pull.toY - level!.pull.fromY) < 1e-6, level!.pull.toX > level!.pull.fromX]).toEqual([true, true]);
+    expect([Math.abs(level!.pull.toY - level!.pull.fromY) < 1e-6, level!.pull.toX > level!.pull.fromX]).toEqual([
+      true,
+      true,
+    ]);
   });
 
   it('begins at the upper left, and goes to the strip beside', () => {

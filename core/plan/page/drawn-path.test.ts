@@ -7,15 +7,25 @@ import { drawnPath, NOTHING_DRAWN } from './drawn-path.js';
 /** Rounds drawn with a slightly trembling hand, some with holes and islands in the holes, as the kernel makes them. */
 function wavy(count: number, points: number, seed: number): Ring[] {
   const random = seeded(seed);
-  const round = (x: number, y: number, r: number): Ring => Float64Array.from(Array.from({ length: points }, (_, i) => [(2 * Math.PI * i) / points, r * (1 + 0.004 * random())]).flatMap(([angle, radius]) => [x + radius! * Math.cos(angle!), y + radius! * Math.sin(angle!)]));
+  const round = (x: number, y: number, r: number): Ring =>
+    Float64Array.from(
+      Array.from({ length: points }, (_, i) => [(2 * Math.PI * i) / points, r * (1 + 0.004 * random())]).flatMap(
+        ([angle, radius]) => [x + radius! * Math.cos(angle!), y + radius! * Math.sin(angle!)],
+      ),
+    );
   const at = Array.from({ length: count }, (_, i) => [20 + (i % 10) * 40, 20 + Math.floor(i / 10) * 40] as const);
   const rings = subtract(unite(at.map(([x, y]) => round(x, y, 16))), unite(at.map(([x, y]) => round(x, y, 9))));
   return [...rings, ...unite(at.map(([x, y]) => round(x, y, 4)))];
 }
 
 const WIDTH = 800;
-const pixels = (paths: readonly string[]) => new Resvg(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 400" width="${WIDTH}">${paths.map((d) => `<path d="${d}" fill-rule="evenodd"/>`).join('')}</svg>`, { shapeRendering: 0 }).render().pixels;
-const differing = (a: Uint8Array, b: Uint8Array) => a.reduce((sum, value, i) => sum + (Math.abs(value - b[i]!) > 100 ? 1 : 0), 0) / a.length;
+const pixels = (paths: readonly string[]) =>
+  new Resvg(
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 400" width="${WIDTH}">${paths.map((d) => `<path d="${d}" fill-rule="evenodd"/>`).join('')}</svg>`,
+    { shapeRendering: 0 },
+  ).render().pixels;
+const differing = (a: Uint8Array, b: Uint8Array) =>
+  a.reduce((sum, value, i) => sum + (Math.abs(value - b[i]!) > 100 ? 1 : 0), 0) / a.length;
 
 describe('an area as the page draws it', () => {
   it('is whole where it is small, and nothing where there is none', () => {

@@ -1,4 +1,12 @@
-import { boundsOf, pointCount, regionsOf, ringsToPathData, simplifyRing, type Box, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  pointCount,
+  regionsOf,
+  ringsToPathData,
+  simplifyRing,
+  type Box,
+  type Rings,
+} from '../../geometry/index.js';
 
 /**
  * An area as the page draws it, as path data in mm, as fine as the picture needs: seen as a whole, `coarse`; seen nearer, the parts of `fine` that are
@@ -29,16 +37,25 @@ export function drawnPath(rings: Rings): DrawnPath {
   if (!box) return NOTHING_DRAWN;
   if (pointCount(rings) < MANY_POINTS) return { fine: [ringsToPathData(rings, DIGITS)], coarse: null, coarseUpTo: 0 };
   const strayMm = Math.max(box.maxX - box.minX, box.maxY - box.minY) * STRAY;
-  return { fine: inCells(rings, box), coarse: ringsToPathData(rings.map((ring) => simplifyRing(ring, strayMm)), DIGITS), coarseUpTo: HALF_A_PIXEL / strayMm };
+  return {
+    fine: inCells(rings, box),
+    coarse: ringsToPathData(
+      rings.map((ring) => simplifyRing(ring, strayMm)),
+      DIGITS,
+    ),
+    coarseUpTo: HALF_A_PIXEL / strayMm,
+  };
 }
 
 /** Pieces with their holes, those that lie near each other in one path. */
 function inCells(rings: Rings, box: Box): string[] {
   const cells = new Map<number, Rings[number][]>();
-  const at = (v: number, from: number, to: number) => Math.min(CELLS - 1, Math.floor(((v - from) / Math.max(to - from, 1e-9)) * CELLS));
+  const at = (v: number, from: number, to: number) =>
+    Math.min(CELLS - 1, Math.floor(((v - from) / Math.max(to - from, 1e-9)) * CELLS));
   for (const { outer, holes } of regionsOf(rings)) {
     const own = boundsOf([outer])!;
-    const cell = at((own.minX + own.maxX) / 2, box.minX, box.maxX) + CELLS * at((own.minY + own.maxY) / 2, box.minY, box.maxY);
+    const cell =
+      at((own.minX + own.maxX) / 2, box.minX, box.maxX) + CELLS * at((own.minY + own.maxY) / 2, box.minY, box.maxY);
     const there = cells.get(cell) ?? [];
     there.push(outer, ...holes);
     cells.set(cell, there);

@@ -1,4 +1,20 @@
-import { compose, flatten, IDENTITY, inverse, joinBoxes, ringsToPathData, scaling, signedArea, subtract, tolerances, turnedOver, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
+import {
+  compose,
+  flatten,
+  IDENTITY,
+  inverse,
+  joinBoxes,
+  ringsToPathData,
+  scaling,
+  signedArea,
+  subtract,
+  tolerances,
+  turnedOver,
+  unite,
+  type Box,
+  type Matrix,
+  type Rings,
+} from '../../geometry/index.js';
 import { colourName, type LetterChoice, type PaintedRegion } from '../../engines/artwork/index.js';
 import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
@@ -22,23 +38,81 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
     findings: plan.findings,
     letBe: plan.letBe,
     rulings: plan.rulings,
-    ...(artwork ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork, plan.matrices) } } : {}),
-    ...(surface ? { surface: { ...pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']), ...pick(surface, ['surface', 'figures', 'map', 'frame', 'ruled']), isAmong: surface.instances ? surface.instances.some(({ among }) => among !== null) : plan.panels?.along === 'apart', panels: plan.panels && plan.panels.along !== null ? { along: plan.panels.along, spans: plan.panels.panels.map((panel) => pick(panel, ['number', 'label', 'copies', 'box', 'own', 'bends'])) } : null } } : {}),
+    ...(artwork
+      ? { artwork: { ...pick(artwork, ['widthMm', 'heightMm', 'paints']), ...partsOf(artwork, plan.matrices) } }
+      : {}),
+    ...(surface
+      ? {
+          surface: {
+            ...pick(surface.design, ['widthMm', 'heightMm', 'xMm', 'yMm', 'scale']),
+            ...pick(surface, ['surface', 'figures', 'map', 'frame', 'ruled']),
+            isAmong: surface.instances
+              ? surface.instances.some(({ among }) => among !== null)
+              : plan.panels?.along === 'apart',
+            panels:
+              plan.panels && plan.panels.along !== null
+                ? {
+                    along: plan.panels.along,
+                    spans: plan.panels.panels.map((panel) =>
+                      pick(panel, ['number', 'label', 'copies', 'box', 'own', 'bends']),
+                    ),
+                  }
+                : null,
+          },
+        }
+      : {}),
     ...(regions ? { colourNames: remembered(colourNames, regions, ({ asDrawn }) => namesOf(asDrawn)) } : {}),
     ...(films ? { colours: films.colours } : {}),
-    ...(build ? { layers: build.layers.map((layer) => remembered(layers, layer, layerView)), pairs: build.pairs, trapMm: build.trapMm } : {}),
+    ...(build
+      ? {
+          layers: build.layers.map((layer) => remembered(layers, layer, layerView)),
+          pairs: build.pairs,
+          trapMm: build.trapMm,
+        }
+      : {}),
     ...(prepare
       ? {
           prepare: {
-            panels: prepare.panels.map(({ number, label, perStrip, marks, markSizeMm, box, clip }) => ({ number, label, perStrip, markSizeMm, clip: clip && path(clip), marks: path(marks?.marks.map((mark) => mark.ring) ?? []), marksAt: marks?.marks.map((mark) => pick(mark, ['shape', 'xMm', 'yMm'])) ?? [], box })),
-            weed: prepare.layers.map(({ layer, panel, weed, border, relief, asDrawn, labels, strips, minutes }) => ({ filmId: layer.film.id, panel: panel.number, ...pick(weed, ['pieces', 'counters', 'spots']), cut: panel.perStrip > 1 ? drawnPath(layer.cut) : null, border: path(border), relief, asDrawn, labels, strips: pullOrder(strips).map(({ strip, pull }) => ({ pull, ...pick(strip, ['areaMm2', 'bulkMm', 'xMm', 'yMm']), path: path([strip.region.outer, ...strip.region.holes]) })), minutes })),
+            panels: prepare.panels.map(({ number, label, perStrip, marks, markSizeMm, box, clip }) => ({
+              number,
+              label,
+              perStrip,
+              markSizeMm,
+              clip: clip && path(clip),
+              marks: path(marks?.marks.map((mark) => mark.ring) ?? []),
+              marksAt: marks?.marks.map((mark) => pick(mark, ['shape', 'xMm', 'yMm'])) ?? [],
+              box,
+            })),
+            weed: prepare.layers.map(({ layer, panel, weed, border, relief, asDrawn, labels, strips, minutes }) => ({
+              filmId: layer.film.id,
+              panel: panel.number,
+              ...pick(weed, ['pieces', 'counters', 'spots']),
+              cut: panel.perStrip > 1 ? drawnPath(layer.cut) : null,
+              border: path(border),
+              relief,
+              asDrawn,
+              labels,
+              strips: pullOrder(strips).map(({ strip, pull }) => ({
+                pull,
+                ...pick(strip, ['areaMm2', 'bulkMm', 'xMm', 'yMm']),
+                path: path([strip.region.outer, ...strip.region.holes]),
+              })),
+              minutes,
+            })),
           },
         }
       : {}),
     ...(sheets
       ? {
           sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, (one) => sheetView(one, prepare!))),
-          toCut: sheets.toCut.map(({ film, panel, perStrip, fingerprint, copies, taken }) => ({ filmId: film.id, panel, perStrip, fingerprint, copies, taken })),
+          toCut: sheets.toCut.map(({ film, panel, perStrip, fingerprint, copies, taken }) => ({
+            filmId: film.id,
+            panel,
+            perStrip,
+            fingerprint,
+            copies,
+            taken,
+          })),
           density: sheets.density,
         }
       : {}),
@@ -57,7 +131,13 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
 }
 
 function partsOf({ parts, sizeOf }: ArtworkOut, matrices: Plan['matrices']): { parts: PartView[]; frame: Box } {
-  const views = parts.map(({ part, read, extents }) => ({ id: part.id, extent: extents[sizeOf], artboard: { ...pick(read.artwork, ['widthMm', 'heightMm']), matrix: matrices?.get(part.id) ?? null }, box: placedBox(part.place, extents[sizeOf]), ...(read.artwork.page ? { pages: read.artwork.page.of } : {}) }));
+  const views = parts.map(({ part, read, extents }) => ({
+    id: part.id,
+    extent: extents[sizeOf],
+    artboard: { ...pick(read.artwork, ['widthMm', 'heightMm']), matrix: matrices?.get(part.id) ?? null },
+    box: placedBox(part.place, extents[sizeOf]),
+    ...(read.artwork.page ? { pages: read.artwork.page.of } : {}),
+  }));
   return { parts: views, frame: views.map((view) => view.box).reduce<Box | null>(joinBoxes, null)! };
 }
 
@@ -85,13 +165,30 @@ export function letterFormsOf(choices: readonly LetterChoice[]): LetterForms[] {
   return choices.map(({ index, letter, forms }) => ({
     index,
     letter,
-    forms: forms.map(({ feature, curves }) => ({ feature, path: path(unite(flatten(curves, scaling(1000), 2).map((line) => line.points).filter((points) => points.length >= 6))) })),
+    forms: forms.map(({ feature, curves }) => ({
+      feature,
+      path: path(
+        unite(
+          flatten(curves, scaling(1000), 2)
+            .map((line) => line.points)
+            .filter((points) => points.length >= 6),
+        ),
+      ),
+    })),
   }));
 }
 
 /** What is painted in another colour than before, or not at all any more, and what newly is. */
-export function changesOf(before: readonly PaintedRegion[], after: readonly PaintedRegion[]): { added: string; removed: string } {
-  const shown = (regions: readonly PaintedRegion[]) => new Map(separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))).layers.flatMap((layer) => (layer.key === BARE ? [] : [[layer.key, layer.visible] as const])));
+export function changesOf(
+  before: readonly PaintedRegion[],
+  after: readonly PaintedRegion[],
+): { added: string; removed: string } {
+  const shown = (regions: readonly PaintedRegion[]) =>
+    new Map(
+      separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))).layers.flatMap((layer) =>
+        layer.key === BARE ? [] : [[layer.key, layer.visible] as const],
+      ),
+    );
   const [old, now] = [shown(before), shown(after)];
   const real = (rings: Rings) => rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
   const lost = [...old].flatMap(([colour, rings]) => real(subtract(rings, now.get(colour) ?? [])));
@@ -122,7 +219,9 @@ function layerView(layer: JobLayer): LayerView {
 function sheetView(sheet: SheetPlan, prepare: PrepareOut): SheetView {
   const { usedLengthMm, groups, films, pieces, zones } = sheet;
   const filmOf = new Map(films.map((film) => [film.id, film]));
-  const ofLayers = [...new Set(groups.map(({ layer }) => layer))].map((layer) => groups.filter((group) => group.layer === layer));
+  const ofLayers = [...new Set(groups.map(({ layer }) => layer))].map((layer) =>
+    groups.filter((group) => group.layer === layer),
+  );
   const down = (rings: Rings) => path(turnedOver(rings, usedLengthMm));
   return {
     ...pick(sheet, ['id', 'films', 'pieces', 'mat', 'zones', 'section', 'usedLengthMm']),
@@ -137,13 +236,26 @@ function sheetView(sheet: SheetPlan, prepare: PrepareOut): SheetView {
     keptMm2: groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
     takenMm2: sheet.usedMm2,
     leftovers: leftoverViews(sheet),
-    shapes: [...ofLayers.flatMap((own) => {
-      const [first, last] = [own[0]!, own.at(-1)!];
-      const film = filmOf.get(last.filmId)!;
-      // One border round all lies before the first one's own.
-      const shared = first.borders.slice(0, first.borders.length - last.borders.length);
-      return [{ film, contours: down(last.contours), borders: down(last.borders), places: own.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)) }, ...(shared.length > 0 ? [{ film, contours: '', borders: down(shared), places: [IDENTITY] }] : [])];
-    }), ...(sheet.endMarks.length > 0 ? [{ film: films[0]!, contours: '', borders: down(sheet.endMarks), places: [IDENTITY] }] : [])],
+    shapes: [
+      ...ofLayers.flatMap((own) => {
+        const [first, last] = [own[0]!, own.at(-1)!];
+        const film = filmOf.get(last.filmId)!;
+        // One border round all lies before the first one's own.
+        const shared = first.borders.slice(0, first.borders.length - last.borders.length);
+        return [
+          {
+            film,
+            contours: down(last.contours),
+            borders: down(last.borders),
+            places: own.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)),
+          },
+          ...(shared.length > 0 ? [{ film, contours: '', borders: down(shared), places: [IDENTITY] }] : []),
+        ];
+      }),
+      ...(sheet.endMarks.length > 0
+        ? [{ film: films[0]!, contours: '', borders: down(sheet.endMarks), places: [IDENTITY] }]
+        : []),
+    ],
   };
 }
 

@@ -20,8 +20,18 @@ export interface PlanView {
   readonly id: number;
   /** What the job card shows. */
   readonly figures: JobFigures;
-  readonly artwork?: { readonly widthMm: number; readonly heightMm: number; readonly paints: number; readonly parts: readonly PartView[]; readonly frame: Box };
-  readonly surface?: PlacedDesign & Pick<SurfaceOut, 'surface' | 'figures' | 'map' | 'frame' | 'ruled'> & { /** Several designs lie on it beside each other. */ readonly isAmong: boolean; readonly panels: PanelsView | null };
+  readonly artwork?: {
+    readonly widthMm: number;
+    readonly heightMm: number;
+    readonly paints: number;
+    readonly parts: readonly PartView[];
+    readonly frame: Box;
+  };
+  readonly surface?: PlacedDesign &
+    Pick<SurfaceOut, 'surface' | 'figures' | 'map' | 'frame' | 'ruled'> & {
+      /** Several designs lie on it beside each other. */ readonly isAmong: boolean;
+      readonly panels: PanelsView | null;
+    };
   readonly colours?: readonly ColourUse[];
   /** What the colours of the artwork, as drawn, are called. */
   readonly colourNames?: Readonly<Record<string, string>>;
@@ -81,7 +91,14 @@ export interface WeedView {
   /** What is written into the waste, in single strokes. */
   readonly labels: readonly (readonly number[])[];
   /** In the order in which they are pulled, each with its way. */
-  readonly strips: readonly { readonly path: string; readonly areaMm2: number; readonly bulkMm: number; readonly xMm: number; readonly yMm: number; readonly pull: Pull }[];
+  readonly strips: readonly {
+    readonly path: string;
+    readonly areaMm2: number;
+    readonly bulkMm: number;
+    readonly xMm: number;
+    readonly yMm: number;
+    readonly pull: Pull;
+  }[];
   /** For one copy. */
   readonly minutes: number;
 }
@@ -95,7 +112,14 @@ export interface PrepareView {
 /** How a design is split that is bigger than the roll, on the design. */
 export interface PanelsView {
   readonly along: 'across' | 'down' | 'apart';
-  readonly spans: readonly { readonly number: number; readonly label: string | null; readonly copies: number; readonly box: Box; /** Without what it shares with the one before. */ readonly own: Box; readonly bends: Panel['bends'] }[];
+  readonly spans: readonly {
+    readonly number: number;
+    readonly label: string | null;
+    readonly copies: number;
+    readonly box: Box;
+    /** Without what it shares with the one before. */ readonly own: Box;
+    readonly bends: Panel['bends'];
+  }[];
 }
 
 /** A panel with what all its layers share. */
@@ -134,7 +158,12 @@ export interface DrawnSheet {
   readonly usedLengthMm: number;
   readonly edges: Edges | null;
   /** Shapes that lie on it, each as often as it has places. */
-  readonly shapes: readonly { readonly film: Film; readonly contours: string; readonly borders: string; readonly places: readonly Matrix[] }[];
+  readonly shapes: readonly {
+    readonly film: Film;
+    readonly contours: string;
+    readonly borders: string;
+    readonly places: readonly Matrix[];
+  }[];
 }
 
 /** A sheet that is laid out and not cut yet, of a job or of a batch. */

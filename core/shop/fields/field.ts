@@ -27,7 +27,8 @@ export type FieldRead = { readonly value: unknown } | { readonly wrong: string }
 export function writeField({ kind }: Field, value: unknown, unit: LengthUnit = 'mm'): string {
   if (value === null || value === undefined) return '';
   if (kind === 'yes') return value ? 'yes' : 'no';
-  if (kind === 'length' && unit !== 'mm') return String(Number(((value as number) / (unit === 'in' ? 25.4 : 10)).toFixed(5)));
+  if (kind === 'length' && unit !== 'mm')
+    return String(Number(((value as number) / (unit === 'in' ? 25.4 : 10)).toFixed(5)));
   return String(value);
 }
 
@@ -41,24 +42,40 @@ export function readField(field: Field, text: string, unit: LengthUnit = 'mm'): 
     case 'note':
       return { value: kind === 'note' ? text : tidy };
     case 'yes':
-      return /^(yes|no)$/i.test(tidy) ? { value: tidy.toLowerCase() === 'yes' } : { wrong: `Write yes or no${said(tidy)}.` };
+      return /^(yes|no)$/i.test(tidy)
+        ? { value: tidy.toLowerCase() === 'yes' }
+        : { wrong: `Write yes or no${said(tidy)}.` };
     case 'choice': {
-      const found = field.options!.find(([value, label]) => value.toLowerCase() === tidy.toLowerCase() || label.toLowerCase() === tidy.toLowerCase());
-      return found ? { value: found[0] } : { wrong: `It must be one of these: ${field.options!.map(([, label]) => label).join('; ')}${said(tidy)}.` };
+      const found = field.options!.find(
+        ([value, label]) => value.toLowerCase() === tidy.toLowerCase() || label.toLowerCase() === tidy.toLowerCase(),
+      );
+      return found
+        ? { value: found[0] }
+        : { wrong: `It must be one of these: ${field.options!.map(([, label]) => label).join('; ')}${said(tidy)}.` };
     }
     case 'colour':
-      return /^#?[0-9a-f]{6}$/i.test(tidy) ? { value: `#${tidy.replace('#', '').toLowerCase()}` } : { wrong: `Write a colour as # and six signs, such as #b3262b${said(tidy)}.` };
+      return /^#?[0-9a-f]{6}$/i.test(tidy)
+        ? { value: `#${tidy.replace('#', '').toLowerCase()}` }
+        : { wrong: `Write a colour as # and six signs, such as #b3262b${said(tidy)}.` };
     case 'length': {
       const length = readLength(tidy, unit);
       if ('mm' in length) return { value: length.mm };
-      return { wrong: length.problem === 'unclear' ? sayUnclear(tidy, length.either) : `Write a length such as 120, 12 cm or 4 3/4"${said(tidy)}.` };
+      return {
+        wrong:
+          length.problem === 'unclear'
+            ? sayUnclear(tidy, length.either)
+            : `Write a length such as 120, 12 cm or 4 3/4"${said(tidy)}.`,
+      };
     }
     case 'figure':
     case 'count': {
       const figure = /^-?\d*[.,]?\d+$/.test(tidy) ? Number(tidy.replace(',', '.')) : NaN;
-      if (/^\d{1,3},\d{3}$/.test(tidy)) return { wrong: sayUnclear(tidy, [tidy.replace(',', '.'), tidy.replace(',', '')]) };
+      if (/^\d{1,3},\d{3}$/.test(tidy))
+        return { wrong: sayUnclear(tidy, [tidy.replace(',', '.'), tidy.replace(',', '')]) };
       if (!Number.isFinite(figure)) return { wrong: `Write a number${said(tidy)}.` };
-      return kind === 'count' && !Number.isInteger(figure) ? { wrong: `Write a whole number${said(tidy)}.` } : { value: figure };
+      return kind === 'count' && !Number.isInteger(figure)
+        ? { wrong: `Write a whole number${said(tidy)}.` }
+        : { value: figure };
     }
     default:
       return assertNever(kind);

@@ -31,11 +31,17 @@ describe('a field', () => {
     ['1,200', /two ways: write 1\.200 or 1200/],
     ['1e3', /number/],
     ['∞', /number/],
-  ])('takes no “%s” for a number', (text, said) => expect((readField(figure, text) as { wrong: string }).wrong).toMatch(said));
-  it('takes a comma and a sign', () => expect([readField(figure, ' 3,5 '), readField(figure, '-2')]).toEqual([{ value: 3.5 }, { value: -2 }]));
-  it('takes no fraction for a count', () => expect(readField({ ...figure, kind: 'count' }, '2.5')).toHaveProperty('wrong'));
-  it('is null when it may be empty', () => expect(readField({ ...figure, orNull: true }, ' ')).toEqual({ value: null }));
-  it('takes no negative length', () => expect(readField({ ...figure, kind: 'length' }, '-3 m')).toHaveProperty('wrong'));
+  ])('takes no “%s” for a number', (text, said) =>
+    expect((readField(figure, text) as { wrong: string }).wrong).toMatch(said),
+  );
+  it('takes a comma and a sign', () =>
+    expect([readField(figure, ' 3,5 '), readField(figure, '-2')]).toEqual([{ value: 3.5 }, { value: -2 }]));
+  it('takes no fraction for a count', () =>
+    expect(readField({ ...figure, kind: 'count' }, '2.5')).toHaveProperty('wrong'));
+  it('is null when it may be empty', () =>
+    expect(readField({ ...figure, orNull: true }, ' ')).toEqual({ value: null }));
+  it('takes no negative length', () =>
+    expect(readField({ ...figure, kind: 'length' }, '-3 m')).toHaveProperty('wrong'));
 });
 
 describe('films as a table', () => {
@@ -48,7 +54,13 @@ describe('films as a table', () => {
   it.each(Array.from({ length: 12 }, (_, seed) => seed))('come back whatever is written in them, seed %i', (seed) => {
     const random = seeded(seed);
     const strange = ['"', ',', '\n', '\r\n', ';', "'", '=1+1', '  x', 'ü', '\t', 'yes', '“'];
-    const films = DEMO_FILMS.slice(0, 6).map((film) => ({ ...film, note: Array.from({ length: 8 }, () => strange[Math.floor(random() * strange.length)]!).join('').trim(), costPerM2: Math.round(random() * 1000) / 100 }));
+    const films = DEMO_FILMS.slice(0, 6).map((film) => ({
+      ...film,
+      note: Array.from({ length: 8 }, () => strange[Math.floor(random() * strange.length)]!)
+        .join('')
+        .trim(),
+      costPerM2: Math.round(random() * 1000) / 100,
+    }));
     const back = read(writeFilmsCsv(films), films);
     expect(back.problems).toEqual([]);
     expect(back.films.map(({ film }) => film)).toEqual(films);
@@ -67,7 +79,8 @@ describe('films as a table', () => {
     expect(films[0]!.film).toEqual({ ...DEMO_FILMS.find(({ id }) => id === 'tar'), name: 'Pitch', reorderM2: 7 });
   });
 
-  it('may be parted by semicolons, begin with a byte-order mark, and have empty lines', () => expect(read('\uFEFFname;family\r\n\r\nSea;cast\r\n').films).toHaveLength(1));
+  it('may be parted by semicolons, begin with a byte-order mark, and have empty lines', () =>
+    expect(read('\uFEFFname;family\r\n\r\nSea;cast\r\n').films).toHaveLength(1));
 
   it('tell each wrong line, and nothing is taken', () => {
     const text = 'id,name,family,cost per m²\n,Sea,cast,x\n,Hay,velvet,3\nnone,Fig,cast,4\n,Oak,cast,5,6\n';

@@ -18,9 +18,17 @@ export interface CsvFilm {
 
 const ID = 'id';
 const RETIRED: Field = { path: 'retired', label: 'Retired', kind: 'yes' };
-const COLUMNS: readonly { readonly head: string; readonly field: Field; readonly isAsked: (record: Readonly<Record<string, unknown>>) => boolean }[] = [
+const COLUMNS: readonly {
+  readonly head: string;
+  readonly field: Field;
+  readonly isAsked: (record: Readonly<Record<string, unknown>>) => boolean;
+}[] = [
   ...FILM_FIELDS.flatMap(({ fields, title, isAsked = () => true }) =>
-    fields.map((field) => ({ head: `${title === 'Under the press' ? 'press: ' : ''}${field.label.toLowerCase()}${field.kind === 'length' ? ' mm' : field.unit ? ` ${field.unit}` : ''}`, field, isAsked })),
+    fields.map((field) => ({
+      head: `${title === 'Under the press' ? 'press: ' : ''}${field.label.toLowerCase()}${field.kind === 'length' ? ' mm' : field.unit ? ` ${field.unit}` : ''}`,
+      field,
+      isAsked,
+    })),
   ),
   { head: 'retired', field: RETIRED, isAsked: () => true },
 ];
@@ -32,7 +40,10 @@ const MOST_LINES = 5000;
 
 /** Films as a file that any table program opens: a line a film, in the order of its form, lengths in mm. */
 export function writeFilmsCsv(films: readonly Film[]): string {
-  const rows = films.map((film) => [film.id, ...COLUMNS.map(({ field }) => writeField(field, valueAt(film as unknown as Record<string, unknown>, field.path)))]);
+  const rows = films.map((film) => [
+    film.id,
+    ...COLUMNS.map(({ field }) => writeField(field, valueAt(film as unknown as Record<string, unknown>, field.path))),
+  ]);
   return Papa.unparse({ fields: [ID, ...COLUMNS.map(({ head }) => head)], data: rows });
 }
 
@@ -40,19 +51,34 @@ export function writeFilmsCsv(films: readonly Film[]): string {
  * Films out of such a file. A line whose id is known changes that film, and leaves of it what has no column; one without an id is a new film, and what has no
  * column, or stands empty, is what is typical of its family. Nothing is taken when anything is wrong: every wrong line is told.
  */
-export function readFilmsCsv(text: string, known: readonly Film[], newId: () => string): { readonly films: readonly CsvFilm[]; readonly problems: readonly CsvProblem[] } {
+export function readFilmsCsv(
+  text: string,
+  known: readonly Film[],
+  newId: () => string,
+): { readonly films: readonly CsvFilm[]; readonly problems: readonly CsvProblem[] } {
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
-  const problems: CsvProblem[] = errors.filter(({ code }) => code !== 'UndetectableDelimiter').map(({ row, message }) => ({ line: (row ?? 0) + 1, message: `This line cannot be read as a table: ${message}.` }));
+  const problems: CsvProblem[] = errors
+    .filter(({ code }) => code !== 'UndetectableDelimiter')
+    .map(({ row, message }) => ({ line: (row ?? 0) + 1, message: `This line cannot be read as a table: ${message}.` }));
   const [head = [], ...lines] = data;
   const heads = head.map((name) => HEADS.get(name.trim().toLowerCase()) ?? name.trim().toLowerCase());
   const unknown = heads.filter((name) => name !== ID && !COLUMNS.some((column) => column.head === name));
   const twice = heads.filter((name, i) => name !== '' && heads.indexOf(name) !== i);
   const missing = NEEDED.filter((name) => !heads.includes(name));
-  if (unknown.length > 0) problems.push({ line: 1, message: `These columns are not known: ${unknown.map((name) => `“${name.slice(0, 40)}”`).slice(0, 8).join(', ')}. Known are: ${[ID, ...COLUMNS.map((column) => column.head)].join(', ')}.` });
+  if (unknown.length > 0)
+    problems.push({
+      line: 1,
+      message: `These columns are not known: ${unknown
+        .map((name) => `“${name.slice(0, 40)}”`)
+        .slice(0, 8)
+        .join(', ')}. Known are: ${[ID, ...COLUMNS.map((column) => column.head)].join(', ')}.`,
+    });
   if (twice.length > 0) problems.push({ line: 1, message: `These columns stand there twice: ${twice.join(', ')}.` });
   if (missing.length > 0) problems.push({ line: 1, message: `These columns are missing: ${missing.join(', ')}.` });
-  if (lines.length === 0) problems.push({ line: 1, message: 'There is no film in this file: it has no line under its head.' });
-  if (lines.length > MOST_LINES) problems.push({ line: MOST_LINES + 2, message: `At most ${MOST_LINES} films can come in one file.` });
+  if (lines.length === 0)
+    problems.push({ line: 1, message: 'There is no film in this file: it has no line under its head.' });
+  if (lines.length > MOST_LINES)
+    problems.push({ line: MOST_LINES + 2, message: `At most ${MOST_LINES} films can come in one file.` });
   if (problems.length > 0) return { films: [], problems };
   const ids = new Set<string>();
   const films: CsvFilm[] = [];
@@ -65,7 +91,8 @@ export function readFilmsCsv(text: string, known: readonly Film[], newId: () => 
     const cell = (name: string) => (cells[heads.indexOf(name)] ?? '').trim();
     const id = heads.includes(ID) ? cell(ID) : '';
     const before = id === '' ? null : known.find((film) => film.id === id);
-    if (before === undefined) problems.push({ line, message: `No film has the id “${id.slice(0, 40)}”. Leave the id empty for a new film.` });
+    if (before === undefined)
+      problems.push({ line, message: `No film has the id “${id.slice(0, 40)}”. Leave the id empty for a new film.` });
     if (id !== '' && ids.has(id)) problems.push({ line, message: `The id “${id}” stands in two lines.` });
     ids.add(id);
     const family = readField(FAMILY, cell('family'));
@@ -76,15 +103,29 @@ export function readFilmsCsv(text: string, known: readonly Film[], newId: () => 
     const fresh = newFilm(before?.id ?? newId(), family.value as FilmFamily);
     const film: Record<string, unknown> = structuredClone({ ...(before ?? fresh), family: family.value });
     const pressed = isPressed(film);
-    if (pressed !== (film['press'] !== null)) Object.assign(film, { press: fresh.press, adhesive: fresh.adhesive, adhesiveColour: fresh.adhesiveColour, layingMinC: fresh.layingMinC });
+    if (pressed !== (film['press'] !== null))
+      Object.assign(film, {
+        press: fresh.press,
+        adhesive: fresh.adhesive,
+        adhesiveColour: fresh.adhesiveColour,
+        layingMinC: fresh.layingMinC,
+      });
     for (const { head: name, field, isAsked } of COLUMNS) {
       const written = heads.includes(name) ? cell(name) : '';
       if (!isAsked(film)) {
-        if (written !== '' && name.startsWith('press: ')) problems.push({ line, message: `${name}: ${FILM_FAMILIES[family.value as FilmFamily].name} is not pressed. Leave it empty.` });
+        if (written !== '' && name.startsWith('press: '))
+          problems.push({
+            line,
+            message: `${name}: ${FILM_FAMILIES[family.value as FilmFamily].name} is not pressed. Leave it empty.`,
+          });
         continue;
       }
       // An empty cell of a new film is what is typical; of a known one, it is empty, where that is allowed.
-      if (!heads.includes(name) || (written === '' && (!before || !(field.orNull || field.kind === 'text' || field.kind === 'note')))) continue;
+      if (
+        !heads.includes(name) ||
+        (written === '' && (!before || !(field.orNull || field.kind === 'text' || field.kind === 'note')))
+      )
+        continue;
       const read = readField(field, written);
       if ('wrong' in read) problems.push({ line, message: `${name}: ${read.wrong}` });
       else put(film, field.path, read.value);

@@ -5,7 +5,16 @@ import type { ShopKind } from '../shop.js';
 import { BLANK_FIELDS } from './blank-fields.js';
 import type { FieldGroup } from './field.js';
 import { FILM_FIELDS } from './film-fields.js';
-import { BLADE_FIELDS, CUTTER_FIELDS, MAKER_FIELDS, MAT_FIELDS, PIECE_FIELDS, PRESS_FIELDS, SETTINGS_FIELDS, TAPE_FIELDS } from './tool-fields.js';
+import {
+  BLADE_FIELDS,
+  CUTTER_FIELDS,
+  MAKER_FIELDS,
+  MAT_FIELDS,
+  PIECE_FIELDS,
+  PRESS_FIELDS,
+  SETTINGS_FIELDS,
+  TAPE_FIELDS,
+} from './tool-fields.js';
 
 export { readField, valueAt, writeField, type Field, type FieldGroup } from './field.js';
 export { isPressed } from './film-fields.js';

@@ -13,7 +13,9 @@ export function sayFault({ keyword, params, parentSchema = {} }: Fault): string 
   switch (keyword) {
     case 'minimum':
     case 'maximum':
-      return least !== undefined && most !== undefined ? `It must be from ${String(least)} to ${String(most)}.` : `It must be ${keyword === 'minimum' ? 'at least' : 'at most'} ${String(params['limit'])}.`;
+      return least !== undefined && most !== undefined
+        ? `It must be from ${String(least)} to ${String(most)}.`
+        : `It must be ${keyword === 'minimum' ? 'at least' : 'at most'} ${String(params['limit'])}.`;
     case 'minLength':
       return 'It must not be empty.';
     case 'maxLength':
@@ -25,7 +27,11 @@ export function sayFault({ keyword, params, parentSchema = {} }: Fault): string 
     case 'maxItems':
       return `There can be at most ${String(params['limit'])}.`;
     case 'type':
-      return params['type'] === 'integer' ? 'Write a whole number.' : params['type'] === 'number' ? 'Write a number.' : 'It is not what is expected here.';
+      return params['type'] === 'integer'
+        ? 'Write a whole number.'
+        : params['type'] === 'number'
+          ? 'Write a number.'
+          : 'It is not what is expected here.';
     case 'required':
       return 'It is missing.';
     default:
@@ -35,5 +41,9 @@ export function sayFault({ keyword, params, parentSchema = {} }: Fault): string 
 
 /** The fault that says most: of "this or nothing", what is wrong with this. */
 export function worst(faults: readonly Fault[]): Fault | null {
-  return faults.find(({ keyword, params }) => keyword !== 'anyOf' && !(keyword === 'type' && params['type'] === 'null')) ?? faults[0] ?? null;
+  return (
+    faults.find(({ keyword, params }) => keyword !== 'anyOf' && !(keyword === 'type' && params['type'] === 'null')) ??
+    faults[0] ??
+    null
+  );
 }

@@ -15,7 +15,12 @@ export const MAT_FIELDS: readonly FieldGroup[] = [
       { path: 'widthMm', label: 'Width', kind: 'length', help: 'Across the feed.' },
       { path: 'lengthMm', label: 'Length', kind: 'length' },
       { path: 'edgeMm', label: 'Rim', kind: 'length', help: 'The rim that does not hold film.' },
-      { path: 'usesBefore', label: 'Uses before', kind: 'count', help: 'How often it had been used before the app began to count.' },
+      {
+        path: 'usesBefore',
+        label: 'Uses before',
+        kind: 'count',
+        help: 'How often it had been used before the app began to count.',
+      },
     ],
   },
 ];
@@ -25,9 +30,21 @@ export const BLADE_FIELDS: readonly FieldGroup[] = [
     title: 'The blade',
     fields: [
       { path: 'name', label: 'Name', kind: 'text' },
-      { path: 'angleDeg', label: 'Angle', kind: 'choice', options: BLADE_ANGLES.map((angle) => [angle, `${angle}°`] as const), help: 'A steep one is for thick film.' },
+      {
+        path: 'angleDeg',
+        label: 'Angle',
+        kind: 'choice',
+        options: BLADE_ANGLES.map((angle) => [angle, `${angle}°`] as const),
+        help: 'A steep one is for thick film.',
+      },
       { path: 'offsetMm', label: 'Offset', kind: 'length', help: 'How far its tip trails its holder.' },
-      { path: 'metresBefore', label: 'Cut before', kind: 'figure', unit: 'm', help: 'What it had cut before the app began to count.' },
+      {
+        path: 'metresBefore',
+        label: 'Cut before',
+        kind: 'figure',
+        unit: 'm',
+        help: 'What it had cut before the app began to count.',
+      },
       { path: 'note', label: 'Note', kind: 'note' },
     ],
   },
@@ -39,7 +56,13 @@ export const CUTTER_FIELDS: readonly FieldGroup[] = [
     fields: [
       { path: 'name', label: 'Name', kind: 'text' },
       { path: 'widthMm', label: 'Widest film', kind: 'length' },
-      { path: 'host', label: 'Address', kind: 'text', orNull: true, help: 'Where it listens in the network. Empty: it is given files.' },
+      {
+        path: 'host',
+        label: 'Address',
+        kind: 'text',
+        orNull: true,
+        help: 'Where it listens in the network. Empty: it is given files.',
+      },
       { path: 'port', label: 'Port', kind: 'count' },
     ],
   },
@@ -57,8 +80,18 @@ export const CUTTER_FIELDS: readonly FieldGroup[] = [
   {
     title: 'How it holds a roll',
     fields: [
-      { path: 'leaderMm', label: 'Leader', kind: 'length', help: 'So much film stands out in front before the first cut.' },
-      { path: 'tailMm', label: 'Tail', kind: 'length', help: 'So much at the end of a roll stays in the rollers. It cannot be cut.' },
+      {
+        path: 'leaderMm',
+        label: 'Leader',
+        kind: 'length',
+        help: 'So much film stands out in front before the first cut.',
+      },
+      {
+        path: 'tailMm',
+        label: 'Tail',
+        kind: 'length',
+        help: 'So much at the end of a roll stays in the rollers. It cannot be cut.',
+      },
     ],
   },
 ];
@@ -68,8 +101,20 @@ export const TAPE_FIELDS: readonly FieldGroup[] = [
     title: 'The tape',
     fields: [
       { path: 'name', label: 'Name', kind: 'text' },
-      { path: 'tack', label: 'Tack', kind: 'choice', options: words(TACKS), help: 'High for small and matt work, low for large.' },
-      { path: 'matter', label: 'Made of', kind: 'choice', options: words(TAPE_MATTERS), help: 'Paper for wet laying, clear for layering.' },
+      {
+        path: 'tack',
+        label: 'Tack',
+        kind: 'choice',
+        options: words(TACKS),
+        help: 'High for small and matt work, low for large.',
+      },
+      {
+        path: 'matter',
+        label: 'Made of',
+        kind: 'choice',
+        options: words(TAPE_MATTERS),
+        help: 'Paper for wet laying, clear for layering.',
+      },
       { path: 'widthMm', label: 'Width', kind: 'length' },
       { path: 'uses', label: 'Uses so far', kind: 'count' },
       { path: 'lastsUses', label: 'Lasts', kind: 'count', unit: 'uses' },
@@ -99,20 +144,38 @@ export const MAKER_FIELDS: readonly FieldGroup[] = [
     fields: [
       { path: 'name', label: 'Name', kind: 'text' },
       { path: 'hand', label: 'Hand', kind: 'choice', options: words(HANDS) },
-      { path: 'placementWithMarksMm', label: 'Places within, with marks', kind: 'length', help: 'Three times in a thousand it is more. The trap reckons with it.' },
+      {
+        path: 'placementWithMarksMm',
+        label: 'Places within, with marks',
+        kind: 'length',
+        help: 'Three times in a thousand it is more. The trap reckons with it.',
+      },
       { path: 'placementByEyeMm', label: 'Places within, by eye', kind: 'length' },
-      { path: 'stripBulkMm', label: 'Likes strips of waste of', kind: 'length', orNull: true, help: 'No larger circle fits into them. Empty for as each film says.' },
+      {
+        path: 'stripBulkMm',
+        label: 'Likes strips of waste of',
+        kind: 'length',
+        orNull: true,
+        help: 'No larger circle fits into them. Empty for as each film says.',
+      },
     ],
   },
 ];
 
-export const SETTINGS_FIELDS: readonly FieldGroup[] = [{ title: 'The shop', fields: [{ path: 'name', label: 'Name', kind: 'text' }] }];
+export const SETTINGS_FIELDS: readonly FieldGroup[] = [
+  { title: 'The shop', fields: [{ path: 'name', label: 'Name', kind: 'text' }] },
+];
 
 export const PIECE_FIELDS: readonly FieldGroup[] = [
   {
     title: 'The piece',
     fields: [
-      { path: 'widthMm', label: 'Usable width', kind: 'length', help: 'Across the feed, what the pinch rollers need taken off.' },
+      {
+        path: 'widthMm',
+        label: 'Usable width',
+        kind: 'length',
+        help: 'Across the feed, what the pinch rollers need taken off.',
+      },
       { path: 'lengthMm', label: 'Length', kind: 'length' },
       { path: 'edgeMm', label: 'Edge kept free', kind: 'length' },
       { path: 'place', label: 'Where it lies', kind: 'text' },

@@ -1,4 +1,14 @@
-import { compose, IDENTITY, joinBoxes, rotation, scaling, transformBox, translation, type Box, type Matrix } from '../../geometry/index.js';
+import {
+  compose,
+  IDENTITY,
+  joinBoxes,
+  rotation,
+  scaling,
+  transformBox,
+  translation,
+  type Box,
+  type Matrix,
+} from '../../geometry/index.js';
 import type { ArtworkPart, Placement } from './artwork-part.js';
 
 /*
@@ -24,7 +34,11 @@ export interface PlacedPart {
 /** From a part's own mm (its top left corner at 0, 0) to the design's. */
 export function placementMatrix(place: Placement, own: OwnSize): Matrix {
   const { xMm, yMm, scale, turnDeg, mirrored } = place;
-  return [rotation(turnDeg), scaling(mirrored ? -scale : scale, scale), translation(-own.widthMm / 2, -own.heightMm / 2)].reduce(compose, translation(xMm, yMm));
+  return [
+    rotation(turnDeg),
+    scaling(mirrored ? -scale : scale, scale),
+    translation(-own.widthMm / 2, -own.heightMm / 2),
+  ].reduce(compose, translation(xMm, yMm));
 }
 
 /** What a part takes up at its own size, mm from its middle, turned and mirrored as it stood when that was looked at. */
@@ -37,7 +51,10 @@ export interface PartExtent {
 /** The box that a placed part takes up. Turned or mirrored otherwise than its extent was taken, it is a box that holds it, with room to spare. */
 export function placedBox({ xMm, yMm, scale, turnDeg, mirrored }: Placement, extent: PartExtent): Box {
   const mirror = (isMirrored: boolean) => scaling(isMirrored ? -1 : 1, 1);
-  const turn = turnDeg === extent.turnDeg && mirrored === extent.mirrored ? IDENTITY : [rotation(turnDeg), mirror(mirrored), mirror(extent.mirrored), rotation(-extent.turnDeg)].reduce(compose);
+  const turn =
+    turnDeg === extent.turnDeg && mirrored === extent.mirrored
+      ? IDENTITY
+      : [rotation(turnDeg), mirror(mirrored), mirror(extent.mirrored), rotation(-extent.turnDeg)].reduce(compose);
   return transformBox(extent.box, [translation(xMm, yMm), scaling(scale), turn].reduce(compose));
 }
 
@@ -78,7 +95,13 @@ export function withGroups(parts: readonly Pick<PlacedPart, 'id' | 'group'>[], i
 /** The placements of parts brought to one line: an edge or the middle of `frame`, by default of the box round all of them. */
 export function aligned(parts: readonly PlacedPart[], to: Alignment, frame?: Box): Map<string, Placement> {
   const all = frame ?? boxRound(parts);
-  return new Map(unitsOf(parts).flatMap((unit) => unit.parts.map((part) => [part.id, moved(part.place, all ? shiftTo(unit.box, all, to) : { x: 0, y: 0 })] as const)));
+  return new Map(
+    unitsOf(parts).flatMap((unit) =>
+      unit.parts.map(
+        (part) => [part.id, moved(part.place, all ? shiftTo(unit.box, all, to) : { x: 0, y: 0 })] as const,
+      ),
+    ),
+  );
 }
 
 function shiftTo(box: Box, all: Box, to: Alignment): { x: number; y: number } {
@@ -102,14 +125,20 @@ function shiftTo(box: Box, all: Box, to: Alignment): { x: number; y: number } {
  * The placements of three or more parts set out along an axis between the first and the last of them: with equal gaps, or with their
  * middles equally far apart. Fewer parts stay where they are.
  */
-export function distributed(parts: readonly PlacedPart[], axis: 'x' | 'y', by: 'gaps' | 'middles'): Map<string, Placement> {
+export function distributed(
+  parts: readonly PlacedPart[],
+  axis: 'x' | 'y',
+  by: 'gaps' | 'middles',
+): Map<string, Placement> {
   const { row, low, high, middle } = inOrder(parts, axis);
   if (row.length < 3) return new Map(parts.map((part) => [part.id, part.place]));
   const [first, last] = [row[0]!, row.at(-1)!];
   const taken = row.reduce((sum, unit) => sum + unit.box[high] - unit.box[low], 0);
   const gap = (last.box[high] - first.box[low] - taken) / (row.length - 1);
   const step = (middle(last) - middle(first)) / (row.length - 1);
-  return by === 'gaps' ? spacedBy(row, axis, gap) : new Map(row.flatMap((unit, i) => shifted(unit, axis, middle(first) + i * step - middle(unit))));
+  return by === 'gaps'
+    ? spacedBy(row, axis, gap)
+    : new Map(row.flatMap((unit, i) => shifted(unit, axis, middle(first) + i * step - middle(unit))));
 }
 
 /** The placements of parts set out along an axis with the same gap between each two, mm; the first stays, and they keep their order. */
@@ -152,11 +181,17 @@ export interface SnapLine {
  * The shift nearest to `by` at which an edge or the middle of the moved box falls on an edge or middle of another, when one is within
  * `reachMm`; each axis by itself. `lines` are those it then lies on.
  */
-export function snapped(box: Box, by: { readonly x: number; readonly y: number }, others: readonly Box[], reachMm: number): { readonly by: { x: number; y: number }; readonly lines: SnapLine[] } {
+export function snapped(
+  box: Box,
+  by: { readonly x: number; readonly y: number },
+  others: readonly Box[],
+  reachMm: number,
+): { readonly by: { x: number; y: number }; readonly lines: SnapLine[] } {
   const out = { x: by.x, y: by.y };
   const lines: SnapLine[] = [];
   for (const axis of ['x', 'y'] as const) {
-    const places = (b: Box) => (axis === 'x' ? [b.minX, (b.minX + b.maxX) / 2, b.maxX] : [b.minY, (b.minY + b.maxY) / 2, b.maxY]);
+    const places = (b: Box) =>
+      axis === 'x' ? [b.minX, (b.minX + b.maxX) / 2, b.maxX] : [b.minY, (b.minY + b.maxY) / 2, b.maxY];
     let best = { apart: reachMm, shift: by[axis], at: NaN };
     for (const own of places(box)) {
       for (const at of others.flatMap(places)) {
@@ -191,5 +226,8 @@ export function withPlaces(parts: readonly ArtworkPart[], places: ReadonlyMap<st
  */
 export function atTrueSize(parts: readonly ArtworkPart[], scale: number): ArtworkPart[] {
   if (scale === 1) return [...parts];
-  return parts.map((part) => ({ ...part, place: { ...part.place, xMm: part.place.xMm * scale, yMm: part.place.yMm * scale, scale: part.place.scale * scale } }));
+  return parts.map((part) => ({
+    ...part,
+    place: { ...part.place, xMm: part.place.xMm * scale, yMm: part.place.yMm * scale, scale: part.place.scale * scale },
+  }));
 }

@@ -66,7 +66,15 @@ export function drawingPart(source: Source): DrawingPart {
 
 /** The same for a picture's, traced as the app sees fit. */
 export function picturePart(source: Source): PicturePart {
-  return { kind: 'picture', id: source.id, group: null, source, recolour: {}, tracing: DEFAULT_TRACING, place: AT_ORIGIN };
+  return {
+    kind: 'picture',
+    id: source.id,
+    group: null,
+    source,
+    recolour: {},
+    tracing: DEFAULT_TRACING,
+    place: AT_ORIGIN,
+  };
 }
 
 /** The same for words. */
@@ -103,14 +111,20 @@ export function sourcesOf(part: ArtworkPart): readonly Source[] {
 
 /** What a maker calls a part. */
 export function nameOfPart(part: ArtworkPart): string {
-  return part.kind === 'lettering' ? `“${part.lettering.text.replace(/\s+/g, ' ').slice(0, 40)}”` : part.source.fileName;
+  return part.kind === 'lettering'
+    ? `“${part.lettering.text.replace(/\s+/g, ' ').slice(0, 40)}”`
+    : part.source.fileName;
 }
 
 /**
  * The alternates of letters that are still there after the text was edited: those before the change keep their index, those after it
  * move along.
  */
-export function carryAlternates(before: string, after: string, alternates: Lettering['alternates']): Lettering['alternates'] {
+export function carryAlternates(
+  before: string,
+  after: string,
+  alternates: Lettering['alternates'],
+): Lettering['alternates'] {
   let head = 0;
   while (head < Math.min(before.length, after.length) && before[head] === after[head]) head += 1;
   let tail = 0;

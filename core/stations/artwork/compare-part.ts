@@ -16,11 +16,12 @@ interface ComparePartRead {
 }
 
 /** Where a drawing is not read as it is drawn, its places in its own mm. */
-export function comparePartStage(reader: ArtworkReader): Stage<ComparePartContext, ComparePartRead, readonly Finding<ArtworkPatch>[]> {
+export function comparePartStage(
+  reader: ArtworkReader,
+): Stage<ComparePartContext, ComparePartRead, readonly Finding<ArtworkPatch>[]> {
   return {
     name: 'part compared',
     read: ({ read, bytes }) => ({ bytes, read }),
     run: async ({ bytes, read }) => noticedInWords(await reader.notAsDrawn(bytes, read.artwork), { fonts: {} }),
   };
 }
-

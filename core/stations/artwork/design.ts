@@ -19,11 +19,22 @@ export interface Design {
 /** The parts as one design. */
 export function designOf(parts: readonly PartAsRead[], sizeOf: SizeOf): Design {
   const frame = frameOf(parts, sizeOf);
-  return { parts, sizeOf, frame, ...sizeIn(frame), otherwise: sizeIn(frameOf(parts, sizeOf === 'cut' ? 'artboard' : 'cut')) };
+  return {
+    parts,
+    sizeOf,
+    frame,
+    ...sizeIn(frame),
+    otherwise: sizeIn(frameOf(parts, sizeOf === 'cut' ? 'artboard' : 'cut')),
+  };
 }
 
 function frameOf(parts: readonly PartAsRead[], sizeOf: SizeOf): Box {
-  return parts.reduce<Box | null>((box, { part, extents }) => joinBoxes(box, placedBox(part.place, extents[sizeOf])), null) ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 };
+  return (
+    parts.reduce<Box | null>(
+      (box, { part, extents }) => joinBoxes(box, placedBox(part.place, extents[sizeOf])),
+      null,
+    ) ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 }
+  );
 }
 
 function sizeIn({ minX, minY, maxX, maxY }: Box) {
@@ -32,5 +43,8 @@ function sizeIn({ minX, minY, maxX, maxY }: Box) {
 
 /** From a part's own mm to the design's, `scale` times its own size. */
 export function partMatrix({ part, read }: PartAsRead, frame: Box, scale: number): Matrix {
-  return [translation(-frame.minX, -frame.minY), placementMatrix(part.place, read.artwork)].reduce(compose, scaling(scale));
+  return [translation(-frame.minX, -frame.minY), placementMatrix(part.place, read.artwork)].reduce(
+    compose,
+    scaling(scale),
+  );
 }

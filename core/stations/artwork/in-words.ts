@@ -9,6 +9,10 @@ export async function inWords<T>(read: () => T | Promise<T>): Promise<T> {
     if (!(error instanceof Refusal)) throw error;
     // Few files are refused: the sentences are fetched with the first.
     const { sayRefusal } = await import('./say-refusal.js');
-    throw new InputError(error.code, sayRefusal(error), { source: error.source, ...(error.path === undefined ? {} : { path: error.path }), cause: error });
+    throw new InputError(error.code, sayRefusal(error), {
+      source: error.source,
+      ...(error.path === undefined ? {} : { path: error.path }),
+      cause: error,
+    });
   }
 }

@@ -1,7 +1,26 @@
 /*
  * What comes in: files, pictures and lettering as the maker arranged them, read, painted at the size of the job, and put right.
  */
-export { aligned, ALIGNMENTS, atTrueSize, boxRound, distributed, moved, placedBox, placementMatrix, reordered, snapped, spaced, withGroups, withPlaces, type Alignment, type OwnSize, type PartExtent, type PlacedPart, type SnapLine } from './arrangement.js';
+export {
+  aligned,
+  ALIGNMENTS,
+  atTrueSize,
+  boxRound,
+  distributed,
+  moved,
+  placedBox,
+  placementMatrix,
+  reordered,
+  snapped,
+  spaced,
+  withGroups,
+  withPlaces,
+  type Alignment,
+  type OwnSize,
+  type PartExtent,
+  type PlacedPart,
+  type SnapLine,
+} from './arrangement.js';
 export { countOf, inColour, MOST_COPIES, setOut, variantsOf, wordsOf, type Repeat } from './copies.js';
 export {
   AT_ORIGIN,
@@ -26,7 +45,18 @@ export { designOf, partMatrix, type Design } from './design.js';
 export { inWords } from './in-words.js';
 export { paintPartStage, placedFinding, type PaintedPart } from './paint-part.js';
 export { partExtentStage, type SizeOf } from './part-extent.js';
-export { placeOf, placeRules, spared, sparedNoMore, spotsOf, takenAt, takenBack, takenEverywhere, withRecipePlaces, type PlaceSpots } from './places.js';
+export {
+  placeOf,
+  placeRules,
+  spared,
+  sparedNoMore,
+  spotsOf,
+  takenAt,
+  takenBack,
+  takenEverywhere,
+  withRecipePlaces,
+  type PlaceSpots,
+} from './places.js';
 export { putRightStage, type Regions } from './put-right.js';
 export { readPartStage, type PartAsRead, type ReadPart } from './read-part.js';
 export { NO_REPAIR, type Repair } from './repair.js';

@@ -43,7 +43,14 @@ const REMEDIES: readonly PlaceRemedy[] = ['hairlines', 'crossings'];
 /** Paints a part where it lies on the design, at its final size. */
 export const paintPartStage: Stage<PaintPartContext, PaintPartRead, PaintedPart> = {
   name: 'part painted',
-  read: ({ id, recolour, read, matrices, longestMm, repair: { hairlines, fillCrossings, joinEndsMm, beyondArtboard, ...repair } }) => ({
+  read: ({
+    id,
+    recolour,
+    read,
+    matrices,
+    longestMm,
+    repair: { hairlines, fillCrossings, joinEndsMm, beyondArtboard, ...repair },
+  }) => ({
     id,
     recolour,
     part: read,
@@ -55,14 +62,25 @@ export const paintPartStage: Stage<PaintPartContext, PaintPartRead, PaintedPart>
   async run({ id, recolour, part: { artwork, findings }, matrix, toleranceMm, repair, spots }) {
     const { regions, noticed } = paintPlaced(artwork, { matrix, toleranceMm, repair, rules: placeRules(spots) });
     return {
-      regions: regions.map((region) => ({ ...region, colour: Object.hasOwn(recolour, region.colour) ? recolour[region.colour]! : region.colour, part: id })),
+      regions: regions.map((region) => ({
+        ...region,
+        colour: Object.hasOwn(recolour, region.colour) ? recolour[region.colour]! : region.colour,
+        part: id,
+      })),
       frame: transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix),
-      findings: [...findings.map((finding) => placedFinding(finding, matrix)), ...(await noticedInWords(noticed, { fonts: {} }))],
+      findings: [
+        ...findings.map((finding) => placedFinding(finding, matrix)),
+        ...(await noticedInWords(noticed, { fonts: {} })),
+      ],
     };
   },
 };
 
 /** A finding of a part in its own mm with its places where they are on the design. */
 export function placedFinding(finding: Finding<ArtworkPatch>, matrix: Matrix): Finding<ArtworkPatch> {
-  return { ...finding, ...(finding.where ? { where: transformBox(finding.where, matrix) } : {}), ...(finding.places ? { places: finding.places.map((box) => transformBox(box, matrix)) } : {}) };
+  return {
+    ...finding,
+    ...(finding.where ? { where: transformBox(finding.where, matrix) } : {}),
+    ...(finding.places ? { places: finding.places.map((box) => transformBox(box, matrix)) } : {}),
+  };
 }

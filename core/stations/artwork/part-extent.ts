@@ -37,7 +37,10 @@ const TRUE_SHARE = 1e-5;
 export const partExtentStage: Stage<PartExtentContext, PartExtentRead, PartExtents> = {
   name: 'part extent',
   read({ part, read, repair: { hairlines, fillCrossings, joinEndsMm, beyondArtboard, recolour, noFilm, ...repair } }) {
-    const { id, place: { turnDeg, mirrored } } = part;
+    const {
+      id,
+      place: { turnDeg, mirrored },
+    } = part;
     // Where a place lies is asked for in the part's own turned mm; those of other parts mean nothing here.
     const matrix = placementMatrix({ xMm: 0, yMm: 0, scale: 1, turnDeg, mirrored }, read.artwork);
     return {
@@ -51,10 +54,19 @@ export const partExtentStage: Stage<PartExtentContext, PartExtentRead, PartExten
   run({ read: { artwork, reduced }, turnDeg, mirrored, repair, spots }) {
     const matrix = placementMatrix({ xMm: 0, yMm: 0, scale: 1, turnDeg, mirrored }, artwork);
     const artboard = transformBox({ minX: 0, minY: 0, maxX: artwork.widthMm, maxY: artwork.heightMm }, matrix);
-    const extents = (box: Box | null) => ({ cut: { box: box ?? artboard, turnDeg, mirrored }, artboard: { box: artboard, turnDeg, mirrored } });
+    const extents = (box: Box | null) => ({
+      cut: { box: box ?? artboard, turnDeg, mirrored },
+      artboard: { box: artboard, turnDeg, mirrored },
+    });
     if (reduced) return extents(null);
     const rules = placeRules(spots);
     const mayBeBare = repair.noFilm.length > 0 || (spots.only.bare ?? []).length > 0;
-    return extents(paintedBox(artwork, { matrix, toleranceMm: longestSide(artboard) * TRUE_SHARE, repair, rules }, mayBeBare ? (area) => meantColour(area, repair, rules) === BARE : null));
+    return extents(
+      paintedBox(
+        artwork,
+        { matrix, toleranceMm: longestSide(artboard) * TRUE_SHARE, repair, rules },
+        mayBeBare ? (area) => meantColour(area, repair, rules) === BARE : null,
+      ),
+    );
   },
 };

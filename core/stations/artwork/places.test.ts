@@ -2,7 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { IDENTITY, rotation, scaling, type Box, type Matrix } from '../../geometry/index.js';
 import { placeOf, placeRules, spotsOf } from './places.js';
 
-const box = (x: number, y: number, width: number, height: number): Box => ({ minX: x, minY: y, maxX: x + width, maxY: y + height });
+const box = (x: number, y: number, width: number, height: number): Box => ({
+  minX: x,
+  minY: y,
+  maxX: x + width,
+  maxY: y + height,
+});
 /** Which boxes are at the place of the first, kept with the part placed by one matrix and looked up by another. */
 const found = (boxes: readonly Box[], kept: Matrix, now: Matrix = kept, shown: readonly Box[] = boxes) => {
   const place = placeOf(boxes[0]!, 'a', kept)!;

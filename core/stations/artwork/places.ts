@@ -1,7 +1,23 @@
 import { warpPoint, type TaperMap } from '../../engines/surface/index.js';
-import { boundsOf, boxesTouch, inverse, stretchOf, transformRing, type Box, type Matrix } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxesTouch,
+  inverse,
+  stretchOf,
+  transformRing,
+  type Box,
+  type Matrix,
+} from '../../geometry/index.js';
 import type { PaintedRegion } from '../../engines/artwork/index.js';
-import { EVERYWHERE, type ArtworkPlace, type Finding, type PlaceLists, type PlaceRemedy, type PlaceRules, type Remedy } from '../../words/index.js';
+import {
+  EVERYWHERE,
+  type ArtworkPlace,
+  type Finding,
+  type PlaceLists,
+  type PlaceRemedy,
+  type PlaceRules,
+  type Remedy,
+} from '../../words/index.js';
 import type { ArtworkPatch } from './decisions.js';
 import { NO_REPAIR, type Repair } from './repair.js';
 
@@ -44,9 +60,18 @@ export interface PlaceSpots {
 }
 
 /** The places of a recipe on the design, of the remedies named. `matrixOf` goes from a part's own mm to the design's, which may be bent by `map` after that; places on parts that are gone mean nothing. */
-export function spotsOf({ only, spared }: Pick<Repair, 'only' | 'spared'>, kinds: readonly PlaceRemedy[], matrixOf: (part: string) => Matrix | undefined, map: TaperMap | null = null): PlaceSpots {
+export function spotsOf(
+  { only, spared }: Pick<Repair, 'only' | 'spared'>,
+  kinds: readonly PlaceRemedy[],
+  matrixOf: (part: string) => Matrix | undefined,
+  map: TaperMap | null = null,
+): PlaceSpots {
   const spots = (lists: PlaceLists<ArtworkPlace>): PlaceLists<PlaceSpot> =>
-    Object.fromEntries(kinds.flatMap((kind) => (lists[kind] ? [[kind, lists[kind].flatMap((place) => spotOf(place, matrixOf(place.part), map))]] : [])));
+    Object.fromEntries(
+      kinds.flatMap((kind) =>
+        lists[kind] ? [[kind, lists[kind].flatMap((place) => spotOf(place, matrixOf(place.part), map))]] : [],
+      ),
+    );
   return { only: spots(only), spared: spots(spared) };
 }
 
@@ -69,14 +94,26 @@ export function placeRules({ only, spared }: PlaceSpots): PlaceRules {
 function isAt(box: Box, spot: PlaceSpot): boolean {
   const across = Math.hypot(box.maxX - box.minX, box.maxY - box.minY);
   const near = Math.min(NEAR_MM, spot.acrossMm / 2);
-  const isNear = (low: number, high: number, at: number) => Math.abs((low + high) / 2 - at) <= Math.max(near, NEAR_SHARE * (high - low));
-  return isNear(box.minX, box.maxX, spot.xMm) && isNear(box.minY, box.maxY, spot.yMm) && across <= ALIKE * spot.acrossMm + near && spot.acrossMm <= ALIKE * across + near;
+  const isNear = (low: number, high: number, at: number) =>
+    Math.abs((low + high) / 2 - at) <= Math.max(near, NEAR_SHARE * (high - low));
+  return (
+    isNear(box.minX, box.maxX, spot.xMm) &&
+    isNear(box.minY, box.maxY, spot.yMm) &&
+    across <= ALIKE * spot.acrossMm + near &&
+    spot.acrossMm <= ALIKE * across + near
+  );
 }
 
 /** What was found with its places as a recipe keeps them, without those that are let be. A place belongs to the uppermost part that has something there. */
-export function withRecipePlaces<F extends Finding>(findings: readonly F[], rules: PlaceRules, regions: readonly PaintedRegion[], matrices: ReadonlyMap<string, Matrix>): F[] {
+export function withRecipePlaces<F extends Finding>(
+  findings: readonly F[],
+  rules: PlaceRules,
+  regions: readonly PaintedRegion[],
+  matrices: ReadonlyMap<string, Matrix>,
+): F[] {
   const [only] = matrices.size === 1 ? [...matrices.keys()] : [];
-  const boxes = only === undefined ? regions.map(({ part, rings }) => ({ part: part!, box: boundsOf(rings)! })).reverse() : [];
+  const boxes =
+    only === undefined ? regions.map(({ part, rings }) => ({ part: part!, box: boundsOf(rings)! })).reverse() : [];
   const partAt = (box: Box) => only ?? boxes.find((area) => boxesTouch(area.box, box))?.part;
   return findings.flatMap((finding) => {
     const left = besidesSpared(finding, rules);
@@ -96,7 +133,12 @@ export function placeOf(box: Box, part: string, matrix: Matrix): ArtworkPlace | 
   if (!back) return null;
   const [x, y] = transformRing(Float64Array.of((box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2), back);
   const round = (mm: number) => Math.round(mm * 1e4) / 1e4;
-  return { part, xMm: round(x!), yMm: round(y!), acrossMm: round(Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / stretchOf(matrix)) };
+  return {
+    part,
+    xMm: round(x!),
+    yMm: round(y!),
+    acrossMm: round(Math.hypot(box.maxX - box.minX, box.maxY - box.minY) / stretchOf(matrix)),
+  };
 }
 
 /** A remedy taken everywhere, whatever single places were chosen for it before. */
@@ -105,11 +147,17 @@ export function takenEverywhere({ only }: Repair, { acts, patch }: Remedy<Artwor
 }
 
 /** A remedy taken at one place more; where it acts everywhere already, it goes on doing so. */
-export function takenAt(repair: Repair, { acts, patch }: Remedy<ArtworkPatch> & { readonly acts: PlaceRemedy }, place: ArtworkPlace): ArtworkPatch {
+export function takenAt(
+  repair: Repair,
+  { acts, patch }: Remedy<ArtworkPatch> & { readonly acts: PlaceRemedy },
+  place: ArtworkPlace,
+): ArtworkPatch {
   // White shapes are of colours that are film elsewhere: the colour itself is left alone.
   if (acts === 'bare') return { repair: { only: withPlace(repair.only, acts, place) } };
   const isOn = repair[FIELDS[acts]] !== NO_REPAIR[FIELDS[acts]];
-  return isOn && !repair.only[acts] ? patch : { ...patch, repair: { ...patch.repair, only: withPlace(repair.only, acts, place) } };
+  return isOn && !repair.only[acts]
+    ? patch
+    : { ...patch, repair: { ...patch.repair, only: withPlace(repair.only, acts, place) } };
 }
 
 /** A place let be: no remedy of this kind acts there, and it is not found any more. */
@@ -119,7 +167,12 @@ export function spared(repair: Repair, acts: PlaceRemedy, place: ArtworkPlace, r
 
 /** The repair with a remedy taken back, everywhere and at single places. */
 export function takenBack(repair: Repair, acts: PlaceRemedy): ArtworkPatch {
-  return { repair: { ...(acts === 'bare' ? {} : { [FIELDS[acts]]: NO_REPAIR[FIELDS[acts]] }), only: without(repair.only, acts) } };
+  return {
+    repair: {
+      ...(acts === 'bare' ? {} : { [FIELDS[acts]]: NO_REPAIR[FIELDS[acts]] }),
+      only: without(repair.only, acts),
+    },
+  };
 }
 
 /** The repair with no place of a kind let be any more. */
@@ -133,7 +186,14 @@ export function besidesSpared<F extends Finding>(finding: F, rules: PlaceRules):
   if (!acts || !finding.places) return finding;
   const places = finding.places.filter((box) => !rules.spares(acts, box));
   if (places.length === finding.places.length) return finding;
-  return places.length === 0 ? null : { ...finding, places, count: (finding.count ?? finding.places.length) - (finding.places.length - places.length), where: places[0]! };
+  return places.length === 0
+    ? null
+    : {
+        ...finding,
+        places,
+        count: (finding.count ?? finding.places.length) - (finding.places.length - places.length),
+        where: places[0]!,
+      };
 }
 
 function withPlace<P>(lists: PlaceLists<P>, kind: PlaceRemedy, place: P): PlaceLists<P> {

@@ -43,6 +43,17 @@ export const putRightStage: Stage<PutRightContext, PutRightRead, Regions> = {
   async run({ painted, repair, spots }) {
     const asDrawn = painted.flatMap((part) => part.regions);
     const regions = putRight(asDrawn, repair, placeRules(spots));
-    return { regions, asDrawn, findings: await troublesInWords(checkPaints(regions, painted.map((part) => part.frame), colourDifference), repair) };
+    return {
+      regions,
+      asDrawn,
+      findings: await troublesInWords(
+        checkPaints(
+          regions,
+          painted.map((part) => part.frame),
+          colourDifference,
+        ),
+        repair,
+      ),
+    };
   },
 };

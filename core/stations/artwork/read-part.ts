@@ -1,4 +1,11 @@
-import type { Artwork, ArtworkReader, Lettering, ReadRepair, ReducedPicture, Tracing } from '../../engines/artwork/index.js';
+import type {
+  Artwork,
+  ArtworkReader,
+  Lettering,
+  ReadRepair,
+  ReducedPicture,
+  Tracing,
+} from '../../engines/artwork/index.js';
 import { InputError, type Finding } from '../../words/index.js';
 import type { Stage } from '../stage.js';
 import { sourcesOf, type ArtworkPart } from './artwork-part.js';
@@ -49,11 +56,24 @@ export function readPartStage(reader: ArtworkReader): Stage<ReadPartContext, Rea
   return {
     name: 'part',
     read({ part, repair, sources }) {
-      const [file = null] = sourcesOf(part).map(({ id, fileName }): File => ({ fileName, bytes: sources.get(id) ?? null }));
+      const [file = null] = sourcesOf(part).map(({ id, fileName }): File => ({
+        fileName,
+        bytes: sources.get(id) ?? null,
+      }));
       if (part.kind === 'lettering') return { kind: 'lettering', lettering: part.lettering, font: file };
-      if (part.kind === 'picture') return { kind: 'picture', file: file!, tracing: { colours: part.tracing.colours, background: part.tracing.background } };
+      if (part.kind === 'picture')
+        return {
+          kind: 'picture',
+          file: file!,
+          tracing: { colours: part.tracing.colours, background: part.tracing.background },
+        };
       const { joinEndsMm, gradientBands, shines, blurs, patterns, pictures, fonts } = repair;
-      return { kind: 'drawing', file: file!, page: part.page, repair: { joinEndsMm, gradientBands, shines, blurs, patterns, pictures, fonts } };
+      return {
+        kind: 'drawing',
+        file: file!,
+        page: part.page,
+        repair: { joinEndsMm, gradientBands, shines, blurs, patterns, pictures, fonts },
+      };
     },
     async run(read, hooks) {
       const file = read.kind === 'lettering' ? read.font : read.file;
@@ -64,8 +84,17 @@ export function readPartStage(reader: ArtworkReader): Stage<ReadPartContext, Rea
             const reduced = await reader.picture(file!.bytes!, read.file.fileName, read.tracing, hooks);
             return { artwork: { ...UNREADABLE, ...(await reader.pictureSize(reduced)) }, reduced, findings: [] };
           }
-          const artwork = read.kind === 'drawing' ? await reader.drawing(file!.bytes!, read.file.fileName, read.repair, read.page) : await reader.lettering(read.lettering, file?.bytes ?? null);
-          return { artwork, reduced: null, findings: await noticedInWords(artwork.noticed, { fonts: read.kind === 'drawing' ? read.repair.fonts : {} }) };
+          const artwork =
+            read.kind === 'drawing'
+              ? await reader.drawing(file!.bytes!, read.file.fileName, read.repair, read.page)
+              : await reader.lettering(read.lettering, file?.bytes ?? null);
+          return {
+            artwork,
+            reduced: null,
+            findings: await noticedInWords(artwork.noticed, {
+              fonts: read.kind === 'drawing' ? read.repair.fonts : {},
+            }),
+          };
         });
       } catch (error) {
         if (!(error instanceof InputError)) throw error;

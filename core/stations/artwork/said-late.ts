@@ -9,11 +9,17 @@ import type { Repair } from './repair.js';
  */
 
 /** What was noticed of one file, in words. */
-export async function noticedInWords(noticed: readonly Noticed[], repair: Pick<Repair, 'fonts'>): Promise<Finding<ArtworkPatch>[]> {
+export async function noticedInWords(
+  noticed: readonly Noticed[],
+  repair: Pick<Repair, 'fonts'>,
+): Promise<Finding<ArtworkPatch>[]> {
   return noticed.length === 0 ? [] : (await import('./say-noticed.js')).sayNoticed(noticed, repair);
 }
 
 /** What was found in the artwork as it is painted, in words. */
-export async function troublesInWords(troubles: readonly PaintTrouble[], repair: Pick<Repair, 'recolour' | 'noFilm'>): Promise<Finding<ArtworkPatch>[]> {
+export async function troublesInWords(
+  troubles: readonly PaintTrouble[],
+  repair: Pick<Repair, 'recolour' | 'noFilm'>,
+): Promise<Finding<ArtworkPatch>[]> {
   return troubles.length === 0 ? [] : (await import('./say-checks.js')).sayPaintTroubles(troubles, repair);
 }

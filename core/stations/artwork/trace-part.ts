@@ -21,7 +21,10 @@ export function tracePartStage(reader: ArtworkReader): Stage<TracePartContext, T
   return {
     name: 'traced',
     // To a hundredth of a millimetre: a size that a hand moves does not trace anew for less.
-    read: ({ part, read, scale }) => ({ picture: read, speckMm: Math.round((part.tracing.speckMm / (part.place.scale * scale)) * 100) / 100 }),
+    read: ({ part, read, scale }) => ({
+      picture: read,
+      speckMm: Math.round((part.tracing.speckMm / (part.place.scale * scale)) * 100) / 100,
+    }),
     async run({ picture, speckMm }, hooks) {
       if (!picture.reduced) return picture;
       const artwork = await reader.traced(picture.reduced, speckMm, hooks);

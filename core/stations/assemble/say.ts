@@ -38,43 +38,100 @@ const TAPE_MORE_MM = 40;
 /** A step in words. */
 export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: AssemblyFigures): AssemblyStep {
   const name = layer?.filmName ?? '';
-  const hinge = figures.longestSideMm > LONG_MM ? 'a centre hinge: tape across the middle, then lay one half at a time' : 'a top hinge: tape along the upper edge';
+  const hinge =
+    figures.longestSideMm > LONG_MM
+      ? 'a centre hinge: tape across the middle, then lay one half at a time'
+      : 'a top hinge: tape along the upper edge';
   const together = figures.perStrip > 1 ? ` That lays all ${figures.perStrip} of a strip at once.` : '';
   const align = `${figures.hasMarks ? 'Cover everything except the marks with a strip of liner. Put mark on mark. Then pull out the liner and let the layer down, from the middle outwards.' : 'Lay it by eye, from the middle outwards.'}${together}`;
   const clean = 'Clean the surface and dry it. It should be between 10 and 25 °C.';
-  const say = (title: string, text: string): AssemblyStep => ({ title, text, done, laying: layer?.filmId ?? null, hasMarks: figures.hasMarks && act !== 'lift-marks' && act !== 'finish' && act !== 'part' });
+  const say = (title: string, text: string): AssemblyStep => ({
+    title,
+    text,
+    done,
+    laying: layer?.filmId ?? null,
+    hasMarks: figures.hasMarks && act !== 'lift-marks' && act !== 'finish' && act !== 'part',
+  });
   switch (act) {
     case 'weed':
-      return say('Weed every layer', `Pull off the waste from the border inwards. Then take out the counters (${figures.counters} in all), and check the weed map for loose parts. Leave the marks.`);
+      return say(
+        'Weed every layer',
+        `Pull off the waste from the border inwards. Then take out the counters (${figures.counters} in all), and check the weed map for loose parts. Leave the marks.`,
+      );
     case 'panels':
-      return say(`Lay the panels in this order: ${figures.panelsLaid.join(', ')}`, 'Tape the pattern or a line to the surface first. Take all the steps that follow for one panel, then for the next. Each laps over the one before it, edge to line.');
+      return say(
+        `Lay the panels in this order: ${figures.panelsLaid.join(', ')}`,
+        'Tape the pattern or a line to the surface first. Take all the steps that follow for one panel, then for the next. Each laps over the one before it, edge to line.',
+      );
     case 'lay-first':
-      return say(figures.isInside ? `Lay ${name} on the inner face of the glass` : `Lay ${name} on the surface`, `${figures.isInside ? 'It is the front, and reads mirrored from inside. ' : ''}${clean} Put tape over the layer and make ${hinge}. Peel off the liner${figures.way === 'wet' ? ', wet the surface and the glue with water and a drop of soap,' : ''} and lay the layer down, from the middle outwards.${figures.way === 'wet' ? ' Press out the water, and let it rest before the next layer.' : ''}`);
+      return say(
+        figures.isInside ? `Lay ${name} on the inner face of the glass` : `Lay ${name} on the surface`,
+        `${figures.isInside ? 'It is the front, and reads mirrored from inside. ' : ''}${clean} Put tape over the layer and make ${hinge}. Peel off the liner${figures.way === 'wet' ? ', wet the surface and the glue with water and a drop of soap,' : ''} and lay the layer down, from the middle outwards.${figures.way === 'wet' ? ' Press out the water, and let it rest before the next layer.' : ''}`,
+      );
     case 'lay-over':
       return say(`Lay ${name} over it`, align);
     case 'lay-behind':
       return say(`Lay ${name} over it`, `It is seen behind what lies there already. ${align}`);
     case 'pick-up':
-      return say(figures.isInside ? `Pick up ${name} first: it is what lies furthest from the glass` : `Pick up ${name} first: it is the front`, 'Put tape over the weeded layer, rub it down, and lift it off its liner. It stays on the tape until the end.');
+      return say(
+        figures.isInside
+          ? `Pick up ${name} first: it is what lies furthest from the glass`
+          : `Pick up ${name} first: it is the front`,
+        'Put tape over the weeded layer, rub it down, and lift it off its liner. It stays on the tape until the end.',
+      );
     case 'add-behind':
-      return say(`Add ${name} behind it`, `Turn the tape face up. ${align} On tape the order is reversed: what lies nearest the surface comes last.`);
+      return say(
+        `Add ${name} behind it`,
+        `Turn the tape face up. ${align} On tape the order is reversed: what lies nearest the surface comes last.`,
+      );
     case 'add-over':
-      return say(`Add ${name} over it`, `Turn the tape face up. ${align} Behind glass the order on tape turns over twice: the front comes last, and its glue is what touches the glass.`);
+      return say(
+        `Add ${name} over it`,
+        `Turn the tape face up. ${align} Behind glass the order on tape turns over twice: the front comes last, and its glue is what touches the glass.`,
+      );
     case 'apply':
-      return say('Apply it in one go', `${clean} Make ${hinge}. Peel off the liner, lay the work down from the middle outwards, and rub it. Peel off the tape at a sharp angle.`);
+      return say(
+        'Apply it in one go',
+        `${clean} Make ${hinge}. Peel off the liner, lay the work down from the middle outwards, and rub it. Peel off the tape at a sharp angle.`,
+      );
     case 'finish':
-      return say('Take off the tape', `Rub everything once more, from the middle outwards. Peel off the tape (a piece about ${formatLength(figures.longestSideMm + TAPE_MORE_MM)} mm long) at a sharp angle.${figures.hasMarks ? ` Lift the ${figures.marks} registration marks last.` : ''}`);
+      return say(
+        'Take off the tape',
+        `Rub everything once more, from the middle outwards. Peel off the tape (a piece about ${formatLength(figures.longestSideMm + TAPE_MORE_MM)} mm long) at a sharp angle.${figures.hasMarks ? ` Lift the ${figures.marks} registration marks last.` : ''}`,
+      );
     case 'part':
-      return say('Part the strips', figures.isStraight ? `Cut along the gutters with a knife and a ruler: ${figures.perStrip} a strip. Look over each before it is packed.` : `Cut them apart one by one: ${figures.perStrip} a strip. Look over each before it is packed.`);
+      return say(
+        'Part the strips',
+        figures.isStraight
+          ? `Cut along the gutters with a knife and a ruler: ${figures.perStrip} a strip. Look over each before it is packed.`
+          : `Cut them apart one by one: ${figures.perStrip} a strip. Look over each before it is packed.`,
+      );
     case 'lift-marks':
-      return say('Lift the marks', `Lift the registration marks when everything holds: ${figures.marks}, counted over all layers.`);
+      return say(
+        'Lift the marks',
+        `Lift the registration marks when everything holds: ${figures.marks}, counted over all layers.`,
+      );
   }
 }
 
 const WAYS: Readonly<Record<Laying, { readonly value: string; readonly label: string; readonly because: string }>> = {
-  dry: { value: 'on the surface, dry', label: 'On the surface, dry', because: 'The layer nearest the surface goes down first.' },
-  wet: { value: 'on the surface, wet', label: 'On the surface, wet', because: 'The first layer goes down on water with a drop of soap. Lay the others dry, or let the first rest for a day. Wet film stretches, so large work gets a wider trap.' },
-  tape: { value: 'on tape', label: 'On tape, to apply in one go', because: 'The front layer is picked up first, and the order is reversed. Tape stretches, so large work gets a wider trap.' },
+  dry: {
+    value: 'on the surface, dry',
+    label: 'On the surface, dry',
+    because: 'The layer nearest the surface goes down first.',
+  },
+  wet: {
+    value: 'on the surface, wet',
+    label: 'On the surface, wet',
+    because:
+      'The first layer goes down on water with a drop of soap. Lay the others dry, or let the first rest for a day. Wet film stretches, so large work gets a wider trap.',
+  },
+  tape: {
+    value: 'on tape',
+    label: 'On tape, to apply in one go',
+    because:
+      'The front layer is picked up first, and the order is reversed. Tape stretches, so large work gets a wider trap.',
+  },
 };
 
 /** How the layers are put together, and the other ways. */
@@ -86,7 +143,16 @@ export function sayWay(way: Laying, isInside: boolean): Ruling<AssemblePatch> {
     sentence: 'The layers are put together {value}.',
     value: WAYS[way].value,
     unit: '',
-    because: isInside ? [way === 'tape' ? 'Behind glass the order turns over twice: what lies lowest is picked up first. Tape stretches, so large work gets a wider trap.' : 'Behind glass the order is reversed: the front goes down first.'] : [WAYS[way].because],
-    alternatives: LAYINGS.filter((other) => other !== way).map((other) => ({ label: WAYS[other].label, patch: { assembly: { way: other } } })),
+    because: isInside
+      ? [
+          way === 'tape'
+            ? 'Behind glass the order turns over twice: what lies lowest is picked up first. Tape stretches, so large work gets a wider trap.'
+            : 'Behind glass the order is reversed: the front goes down first.',
+        ]
+      : [WAYS[way].because],
+    alternatives: LAYINGS.filter((other) => other !== way).map((other) => ({
+      label: WAYS[other].label,
+      patch: { assembly: { way: other } },
+    })),
   };
 }

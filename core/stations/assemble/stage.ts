@@ -35,15 +35,48 @@ interface AssembleRead {
 /** The steps in which the layers come together. */
 export const assembleStage: Stage<AssembleContext, AssembleRead, AssembleOut> = {
   name: 'assemble',
-  read: ({ prepare, panels, surface: { surface, design }, recipe }) => ({ prepare, panelsLaid: panels.along === 'apart' ? [1] : panels.laying, isInside: surface.kind === 'glass', longestSideMm: longestLaid(panels, design), way: recipe.assembly.way, isStraight: recipe.preparation.gang?.rows === 'straight' }),
+  read: ({ prepare, panels, surface: { surface, design }, recipe }) => ({
+    prepare,
+    panelsLaid: panels.along === 'apart' ? [1] : panels.laying,
+    isInside: surface.kind === 'glass',
+    longestSideMm: longestLaid(panels, design),
+    way: recipe.assembly.way,
+    isStraight: recipe.preparation.gang?.rows === 'straight',
+  }),
   run({ prepare: { layers, panels }, panelsLaid, isInside, longestSideMm, way, isStraight }) {
     const assembled = new Map<string, AssemblyLayer>();
-    for (const { layer, weed } of layers) assembled.set(layer.film.id, { filmId: layer.film.id, filmName: layer.film.name, order: layer.order, counters: weed.counters + (assembled.get(layer.film.id)?.counters ?? 0) });
+    for (const { layer, weed } of layers)
+      assembled.set(layer.film.id, {
+        filmId: layer.film.id,
+        filmName: layer.film.name,
+        order: layer.order,
+        counters: weed.counters + (assembled.get(layer.film.id)?.counters ?? 0),
+      });
     const all = [...assembled.values()];
     const hasMarks = panels.some(({ marks }) => marks !== null);
     const perStrip = panels[0]?.perStrip ?? 1;
-    const figures = { way, perStrip, isStraight, isInside, hasMarks, panelsLaid, longestSideMm: perStrip > 1 ? longestSide(panels[0]!.box) : longestSideMm, counters: all.reduce((sum, layer) => sum + layer.counters, 0), marks: layers.reduce((sum, { panel }) => sum + (panel.marks?.marks.length ?? 0), 0) };
-    return { steps: assemblyOrder(all, { way, isInside, hasMarks, isInPanels: panelsLaid.length > 1, isInStrips: perStrip > 1 }).map((step) => sayAssemblyStep(step, figures)), findings: [], rulings: [sayWay(way, isInside)] };
+    const figures = {
+      way,
+      perStrip,
+      isStraight,
+      isInside,
+      hasMarks,
+      panelsLaid,
+      longestSideMm: perStrip > 1 ? longestSide(panels[0]!.box) : longestSideMm,
+      counters: all.reduce((sum, layer) => sum + layer.counters, 0),
+      marks: layers.reduce((sum, { panel }) => sum + (panel.marks?.marks.length ?? 0), 0),
+    };
+    return {
+      steps: assemblyOrder(all, {
+        way,
+        isInside,
+        hasMarks,
+        isInPanels: panelsLaid.length > 1,
+        isInStrips: perStrip > 1,
+      }).map((step) => sayAssemblyStep(step, figures)),
+      findings: [],
+      rulings: [sayWay(way, isInside)],
+    };
   },
 };
 

@@ -11,7 +11,19 @@ export interface AssemblyLayer {
 
 /** What is done at one step, and which layers lie there once it is done (film ids, lowest first as they lie, seen from in front). */
 export interface StepFigures {
-  readonly act: 'weed' | 'panels' | 'lay-first' | 'lay-over' | 'lay-behind' | 'pick-up' | 'add-behind' | 'add-over' | 'apply' | 'finish' | 'lift-marks' | 'part';
+  readonly act:
+    | 'weed'
+    | 'panels'
+    | 'lay-first'
+    | 'lay-over'
+    | 'lay-behind'
+    | 'pick-up'
+    | 'add-behind'
+    | 'add-over'
+    | 'apply'
+    | 'finish'
+    | 'lift-marks'
+    | 'part';
   readonly layer: AssemblyLayer | null;
   readonly done: readonly string[];
 }
@@ -32,7 +44,10 @@ export interface AssemblyHow {
  * others follow backwards, so the order turns over and the work is seen from behind. Behind glass the front lies nearest the surface, so both turn over once
  * more. No layers, no steps.
  */
-export function assemblyOrder(layers: readonly AssemblyLayer[], { way, isInside, hasMarks, isInPanels, isInStrips }: AssemblyHow): StepFigures[] {
+export function assemblyOrder(
+  layers: readonly AssemblyLayer[],
+  { way, isInside, hasMarks, isInPanels, isInStrips }: AssemblyHow,
+): StepFigures[] {
   if (layers.length === 0) return [];
   const upwards = [...layers].sort((a, b) => a.order - b.order);
   const isOnTape = way === 'tape';

@@ -17,25 +17,52 @@ export interface Checks {
 }
 
 /** What would spoil the cut in the layers as they are built. */
-export const checkStage: Stage<{ readonly build: BuildOut; readonly recipe: BuildDecisions }, { readonly build: BuildOut; readonly lives: Lives }, Checks> = {
+export const checkStage: Stage<
+  { readonly build: BuildOut; readonly recipe: BuildDecisions },
+  { readonly build: BuildOut; readonly lives: Lives },
+  Checks
+> = {
   name: 'checks',
   read: ({ build, recipe }) => ({ build, lives: recipe.build.lives }),
   async run({ build, lives }) {
     const { layers, pairs } = build;
     const nameOf = new Map(layers.map(({ key, film }) => [key, film.name]));
-    const troubles = checkLayers(layers.map(({ key, film, cut }) => ({ key, thinnestMm: film.thinnestMm, durableMm: durableMm(film, lives), cut })));
+    const troubles = checkLayers(
+      layers.map(({ key, film, cut }) => ({
+        key,
+        thinnestMm: film.thinnestMm,
+        durableMm: durableMm(film, lives),
+        cut,
+      })),
+    );
     // Most layers are sound: the sentences are fetched when there is something to say.
-    const artwork = troubles.length === 0 ? [] : (await import('../artwork/say-checks.js')).sayLayerTroubles(troubles, (key) => nameOf.get(key)!);
-    return { artwork, build: { ...build, findings: [...build.findings, ...closingUnder(layers, pairs).map(({ pair, box }) => sayClosesUnder(pair, box))] } };
+    const artwork =
+      troubles.length === 0
+        ? []
+        : (await import('../artwork/say-checks.js')).sayLayerTroubles(troubles, (key) => nameOf.get(key)!);
+    return {
+      artwork,
+      build: {
+        ...build,
+        findings: [...build.findings, ...closingUnder(layers, pairs).map(({ pair, box }) => sayClosesUnder(pair, box))],
+      },
+    };
   },
 };
 
 /** Upper layers that are narrower than twice the trap over most of their length: what lies under them is not parted any more. */
-function closingUnder(layers: BuildOut['layers'], pairs: readonly RuledPair[]): { readonly pair: RuledPair; readonly box: Box }[] {
+function closingUnder(
+  layers: BuildOut['layers'],
+  pairs: readonly RuledPair[],
+): { readonly pair: RuledPair; readonly box: Box }[] {
   const widest = new Map<string, RuledPair>();
-  for (const pair of pairs) if (pair.school === 'trapped' && pair.trapMm > (widest.get(pair.upper.id)?.trapMm ?? 0)) widest.set(pair.upper.id, pair);
+  for (const pair of pairs)
+    if (pair.school === 'trapped' && pair.trapMm > (widest.get(pair.upper.id)?.trapMm ?? 0))
+      widest.set(pair.upper.id, pair);
   return [...widest].flatMap(([id, pair]) => {
     const { visible } = layers.find((layer) => layer.film.id === id)!;
-    return areaOf(grow(grow(visible, -pair.trapMm), pair.trapMm)) >= 0.5 * areaOf(visible) ? [] : [{ pair, box: boundsOf(visible)! }];
+    return areaOf(grow(grow(visible, -pair.trapMm), pair.trapMm)) >= 0.5 * areaOf(visible)
+      ? []
+      : [{ pair, box: boundsOf(visible)! }];
   });
 }

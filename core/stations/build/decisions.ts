@@ -47,10 +47,25 @@ export interface KnockOut {
 }
 
 /** A new outline round everything, as wide as it must be. */
-export const newOutline = (id: string, filmId: string): Outline => ({ id, filmId, around: null, each: 'all', widthMm: null, join: 'round', fillBelowMm: 0 });
+export const newOutline = (id: string, filmId: string): Outline => ({
+  id,
+  filmId,
+  around: null,
+  each: 'all',
+  widthMm: null,
+  join: 'round',
+  fillBelowMm: 0,
+});
 
 /** A new cut-out with a millimetre of clear space. */
-export const newKnockOut = (shapeFilmId: string, baseFilmId: string): KnockOut => ({ shapeFilmId, baseFilmId, clearanceMm: 1, fillBelowMm: 0, dropBelowMm2: null, joinWords: false });
+export const newKnockOut = (shapeFilmId: string, baseFilmId: string): KnockOut => ({
+  shapeFilmId,
+  baseFilmId,
+  clearanceMm: 1,
+  fillBelowMm: 0,
+  dropBelowMm2: null,
+  joinWords: false,
+});
 
 export const CONTOUR_SIDES = ['inside', 'outside', 'bleed'] as const;
 
@@ -131,23 +146,84 @@ export const buildSlice: Slice<BuildDecisions> = {
       outlines: {
         type: 'array',
         maxItems: 6,
-        items: object({ id: text, filmId: text, around: orNull(object({ by: { enum: ['films', 'parts'] }, ids: { type: 'array', items: text, minItems: 1, maxItems: 200, uniqueItems: true } })), each: { enum: OUTLINE_EACH }, widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }), join: { enum: ['round', 'mitred', 'bevelled'] }, fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM } }),
+        items: object({
+          id: text,
+          filmId: text,
+          around: orNull(
+            object({
+              by: { enum: ['films', 'parts'] },
+              ids: { type: 'array', items: text, minItems: 1, maxItems: 200, uniqueItems: true },
+            }),
+          ),
+          each: { enum: OUTLINE_EACH },
+          widthMm: orNull({ type: 'number', minimum: 0.1, maximum: 500 }),
+          join: { enum: ['round', 'mitred', 'bevelled'] },
+          fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM },
+        }),
       },
-      knockOuts: { type: 'array', maxItems: 20, items: object({ shapeFilmId: text, baseFilmId: text, clearanceMm: few, fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM }, dropBelowMm2: orNull({ type: 'number', minimum: 0, maximum: 1_000_000 }), joinWords: { type: 'boolean' } }) },
+      knockOuts: {
+        type: 'array',
+        maxItems: 20,
+        items: object({
+          shapeFilmId: text,
+          baseFilmId: text,
+          clearanceMm: few,
+          fillBelowMm: { type: 'number', minimum: 0, maximum: ALL_HOLES_MM },
+          dropBelowMm2: orNull({ type: 'number', minimum: 0, maximum: 1_000_000 }),
+          joinWords: { type: 'boolean' },
+        }),
+      },
       contour: orNull(object({ filmId: text, side: { enum: CONTOUR_SIDES }, byMm: orNull(few) })),
       blockOut: orNull(object({ filmId: text, underFilmId: text, insetMm: few })),
       order: { type: 'array', items: text, maxItems: 64, uniqueItems: true },
     }),
   },
   beginning: {
-    build: { school: 'trapped', trapMm: null, placementErrorMm: null, trapForm: 'chance', lives: 'indoors', pairs: {}, filmPairs: {}, base: null, outlines: [], knockOuts: [], blockOut: null, contour: null, order: [] },
+    build: {
+      school: 'trapped',
+      trapMm: null,
+      placementErrorMm: null,
+      trapForm: 'chance',
+      lives: 'indoors',
+      pairs: {},
+      filmPairs: {},
+      base: null,
+      outlines: [],
+      knockOuts: [],
+      blockOut: null,
+      contour: null,
+      order: [],
+    },
   },
   upgrades: {
     // Version 2 had no pairs, outlines, knock-outs or block-out, and one form of the trap.
-    2: ({ build }) => (typeof build === 'object' ? { build: { trapForm: 'worst', pairs: {}, outlines: [], knockOuts: [], blockOut: null, contour: null, ...build } } : {}),
-    3: ({ build }) => (typeof build === 'object' && build !== null ? { build: { ...build, ...sinceFour(build), lives: 'indoors' } } : {}),
+    2: ({ build }) =>
+      typeof build === 'object'
+        ? {
+            build: {
+              trapForm: 'worst',
+              pairs: {},
+              outlines: [],
+              knockOuts: [],
+              blockOut: null,
+              contour: null,
+              ...build,
+            },
+          }
+        : {},
+    3: ({ build }) =>
+      typeof build === 'object' && build !== null ? { build: { ...build, ...sinceFour(build), lives: 'indoors' } } : {},
     // Version 5 knew outlines round everything only, and left what lay between shapes that were taken out.
-    5: ({ build }) => (isFramed(build) ? { build: { ...build, outlines: build.outlines.map((outline) => ({ ...outline, around: null })), knockOuts: build.knockOuts.map((one) => ({ ...one, fillBelowMm: 0, dropBelowMm2: null })) } } : {}),
+    5: ({ build }) =>
+      isFramed(build)
+        ? {
+            build: {
+              ...build,
+              outlines: build.outlines.map((outline) => ({ ...outline, around: null })),
+              knockOuts: build.knockOuts.map((one) => ({ ...one, fillBelowMm: 0, dropBelowMm2: null })),
+            },
+          }
+        : {},
     // Version 6 knew outlines round films and round everything at once, and decided for each pair by itself.
     6: ({ build }) =>
       isFramed(build)
@@ -156,7 +232,12 @@ export const buildSlice: Slice<BuildDecisions> = {
               ...build,
               filmPairs: {},
               base: null,
-              outlines: build.outlines.map((outline) => ({ ...outline, each: 'all', around: 'around' in outline && Array.isArray(outline.around) ? { by: 'films', ids: outline.around } : null })),
+              outlines: build.outlines.map((outline) => ({
+                ...outline,
+                each: 'all',
+                around:
+                  'around' in outline && Array.isArray(outline.around) ? { by: 'films', ids: outline.around } : null,
+              })),
               knockOuts: build.knockOuts.map((one) => ({ ...one, joinWords: false })),
             },
           }
@@ -164,8 +245,17 @@ export const buildSlice: Slice<BuildDecisions> = {
   },
 };
 
-function isFramed(build: unknown): build is { readonly outlines: readonly object[]; readonly knockOuts: readonly object[] } {
-  return typeof build === 'object' && build !== null && 'outlines' in build && Array.isArray(build.outlines) && 'knockOuts' in build && Array.isArray(build.knockOuts);
+function isFramed(
+  build: unknown,
+): build is { readonly outlines: readonly object[]; readonly knockOuts: readonly object[] } {
+  return (
+    typeof build === 'object' &&
+    build !== null &&
+    'outlines' in build &&
+    Array.isArray(build.outlines) &&
+    'knockOuts' in build &&
+    Array.isArray(build.knockOuts)
+  );
 }
 
 interface BuildOfThree {
@@ -178,5 +268,8 @@ const HAND_OF_THREE_MM = 0.2;
 
 /** Version 3 reckoned with one placement error whatever the size, and began with the worst case. */
 function sinceFour({ placementErrorMm, trapForm }: BuildOfThree) {
-  return { placementErrorMm: placementErrorMm === HAND_OF_THREE_MM ? null : placementErrorMm, trapForm: trapForm === 'worst' || trapForm === 'statistical' ? 'chance' : trapForm };
+  return {
+    placementErrorMm: placementErrorMm === HAND_OF_THREE_MM ? null : placementErrorMm,
+    trapForm: trapForm === 'worst' || trapForm === 'statistical' ? 'chance' : trapForm,
+  };
 }

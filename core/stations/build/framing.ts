@@ -35,19 +35,36 @@ export type FramingDecisions = Pick<BuildDecisions['build'], 'outlines' | 'knock
  * Takes knock-outs out of their bases, and lays a base and outlines behind everything. All are then like anything painted: schools, traps and films
  * treat them as they treat the artwork. `paints` are the artwork's own, by film id.
  */
-export function framed(paints: readonly FramedPaint[], decisions: FramingDecisions, films: ReadonlyMap<string, Film>): Framed {
+export function framed(
+  paints: readonly FramedPaint[],
+  decisions: FramingDecisions,
+  films: ReadonlyMap<string, Film>,
+): Framed {
   const { paints: cutOut, made, idle } = withKnockOuts(paints, decisions.knockOuts, films);
   const printFilm = decisions.contour && films.get(decisions.contour.filmId);
   const print = decisions.contour && printFilm ? withContour(cutOut, decisions.contour, printFilm) : null;
   const baseFilm = decisions.base && films.get(decisions.base.filmId);
   const based = baseFilm?.takesOnTop ? withBase(print?.paints ?? cutOut, baseFilm) : null;
   const { paints: all, laid } = withOutlines(based?.paints ?? print?.paints ?? cutOut, decisions.outlines, films);
-  return { paints: all, knockOuts: made, idleKnockOuts: idle, contour: print?.laid ?? null, base: based?.laid ?? null, outlines: laid };
+  return {
+    paints: all,
+    knockOuts: made,
+    idleKnockOuts: idle,
+    contour: print?.laid ?? null,
+    base: based?.laid ?? null,
+    outlines: laid,
+  };
 }
 
-function withBase(paints: readonly FramedPaint[], film: Film): { readonly paints: readonly FramedPaint[]; readonly laid: LaidBase } {
+function withBase(
+  paints: readonly FramedPaint[],
+  film: Film,
+): { readonly paints: readonly FramedPaint[]; readonly laid: LaidBase } {
   const all = unite(paints.flatMap((paint) => [...paint.rings]));
   const bridgedMm = leastBridging(all, film.thinnestMm);
   const rings = bridgedMm > 0 ? bridged(all, bridgedMm) : all;
-  return { paints: [{ layer: film.id, rings }, ...paints], laid: { film, rings, bridgedMm, shownMm2: bridgedMm > 0 ? areaOf(subtract(rings, all)) : 0 } };
+  return {
+    paints: [{ layer: film.id, rings }, ...paints],
+    laid: { film, rings, bridgedMm, shownMm2: bridgedMm > 0 ? areaOf(subtract(rings, all)) : 0 },
+  };
 }

@@ -30,27 +30,62 @@ export function idleDecisions({ build, films, framed, pairs, layers }: Ground): 
   return [
     ...build.knockOuts.flatMap((knockOut): Idle[] => {
       const { shapeFilmId, baseFilmId } = knockOut;
-      const why = shapeFilmId === baseFilmId ? 'itself' : !films.has(shapeFilmId) || !films.has(baseFilmId) ? 'gone' : framed?.idleKnockOuts.includes(knockOut) ? 'apart' : null;
+      const why =
+        shapeFilmId === baseFilmId
+          ? 'itself'
+          : !films.has(shapeFilmId) || !films.has(baseFilmId)
+            ? 'gone'
+            : framed?.idleKnockOuts.includes(knockOut)
+              ? 'apart'
+              : null;
       return why ? [{ kind: 'knock-out', knockOut, why }] : [];
     }),
-    ...(!blockOut ? [] : blockOut.filmId === blockOut.underFilmId ? [{ kind: 'block-out', why: 'itself' } as const] : !films.has(blockOut.filmId) || !isCut(blockOut.underFilmId) ? [{ kind: 'block-out', why: 'gone' } as const] : []),
+    ...(!blockOut
+      ? []
+      : blockOut.filmId === blockOut.underFilmId
+        ? [{ kind: 'block-out', why: 'itself' } as const]
+        : !films.has(blockOut.filmId) || !isCut(blockOut.underFilmId)
+          ? [{ kind: 'block-out', why: 'gone' } as const]
+          : []),
     ...build.outlines.flatMap((outline): Idle[] => {
-      const what = !films.has(outline.filmId) ? 'film' : outline.around !== null && !framed?.outlines.some((laid) => laid.outline === outline) ? 'around' : null;
+      const what = !films.has(outline.filmId)
+        ? 'film'
+        : outline.around !== null && !framed?.outlines.some((laid) => laid.outline === outline)
+          ? 'around'
+          : null;
       return what ? [{ kind: 'outline-gone', outline, what }] : [];
     }),
     ...(build.base && !framed?.base ? [{ kind: 'base', film: films.get(build.base.filmId) ?? null } as const] : []),
     // While a film is there and meets others it decides something; all that it meets may be decided pair by pair.
-    ...Object.keys(build.filmPairs).filter((filmId) => !pairs.some(({ key, lower, upper }) => (lower.id === filmId || upper.id === filmId) && !build.pairs[key])).map((filmId): Idle => ({ kind: 'film-pairs', filmId })),
+    ...Object.keys(build.filmPairs)
+      .filter(
+        (filmId) =>
+          !pairs.some(({ key, lower, upper }) => (lower.id === filmId || upper.id === filmId) && !build.pairs[key]),
+      )
+      .map((filmId): Idle => ({ kind: 'film-pairs', filmId })),
     // A lap was asked for under a film that cannot have one.
-    ...pairs.filter((pair) => (pair.why === 'dyes-mix' || pair.why === 'nothing-sticks') && (decisionFor(build, pair.lower.id, pair.upper.id)?.school ?? 'inlay') !== 'inlay').map((pair): Idle => ({ kind: 'pair', pair })),
-    ...inIslands((framed?.outlines ?? []).filter(({ outline, things }) => outline.around === null && things === 1), layers),
+    ...pairs
+      .filter(
+        (pair) =>
+          (pair.why === 'dyes-mix' || pair.why === 'nothing-sticks') &&
+          (decisionFor(build, pair.lower.id, pair.upper.id)?.school ?? 'inlay') !== 'inlay',
+      )
+      .map((pair): Idle => ({ kind: 'pair', pair })),
+    ...inIslands(
+      (framed?.outlines ?? []).filter(({ outline, things }) => outline.around === null && things === 1),
+      layers,
+    ),
   ];
 }
 
 /** Outlines that fall into more pieces than the whole work has. The work is only put together for those that are not one piece. */
 function inIslands(outlines: Framed['outlines'], layers: Ground['layers']): Idle[] {
-  const parted = outlines.map(({ film }) => ({ film, pieces: countPieces(layers.find(({ key }) => key === film.id)?.cut ?? []).pieces })).filter(({ pieces }) => pieces > 1);
+  const parted = outlines
+    .map(({ film }) => ({ film, pieces: countPieces(layers.find(({ key }) => key === film.id)?.cut ?? []).pieces }))
+    .filter(({ pieces }) => pieces > 1);
   if (parted.length === 0) return [];
   const whole = countPieces(unite(layers.flatMap(({ visible }) => [...visible]))).pieces;
-  return parted.filter(({ pieces }) => pieces > whole).map(({ film, pieces }) => ({ kind: 'outline-islands', film, pieces }));
+  return parted
+    .filter(({ pieces }) => pieces > whole)
+    .map(({ film, pieces }) => ({ kind: 'outline-islands', film, pieces }));
 }

@@ -31,7 +31,12 @@ export interface OrderRules {
  * The order of the layers from the surface upwards: the maker's wish as far as it can be laid, else the artwork's where layers overlap and
  * the app's where they only abut (docs/order.md).
  */
-export function stackingOrder(separation: Separation, neighbours: Neighbours, wished: readonly string[], { filmOf, baseId, behind }: OrderRules): LayerOrder {
+export function stackingOrder(
+  separation: Separation,
+  neighbours: Neighbours,
+  wished: readonly string[],
+  { filmOf, baseId, behind }: OrderRules,
+): LayerOrder {
   const { keys: proposed, byTurns } = proposedOrder(separation, neighbours, filmOf);
   const asArtwork = separation.layers.map((layer) => layer.key);
   const rank = new Map(wished.map((key, i) => [key, i]));
@@ -41,7 +46,12 @@ export function stackingOrder(separation: Separation, neighbours: Neighbours, wi
   const sticks = asWished.filter((key) => filmOf(key).takesOnTop);
   // A base shows on top as well as below; as one film it lies where it has to.
   const others = sticks.filter((key) => key !== baseId);
-  const keys = [...(baseId !== null && sticks.includes(baseId) ? [...others.filter((key) => behind.has(key)), baseId, ...others.filter((key) => !behind.has(key))] : sticks), ...bare];
+  const keys = [
+    ...(baseId !== null && sticks.includes(baseId)
+      ? [...others.filter((key) => behind.has(key)), baseId, ...others.filter((key) => !behind.has(key))]
+      : sticks),
+    ...bare,
+  ];
   return {
     keys,
     proposed: proposed.join() === asArtwork.join() && byTurns.length === 0 ? null : proposed,
@@ -52,7 +62,11 @@ export function stackingOrder(separation: Separation, neighbours: Neighbours, wi
 }
 
 /** The order that the artwork asks for where layers overlap; where they only abut, as lowestOf says. */
-function proposedOrder({ layers }: Separation, { overlaps }: Neighbours, filmOf: (key: string) => Film): { keys: string[]; byTurns: string[] } {
+function proposedOrder(
+  { layers }: Separation,
+  { overlaps }: Neighbours,
+  filmOf: (key: string) => Film,
+): { keys: string[]; byTurns: string[] } {
   const area = new Map(layers.map((layer) => [layer.key, areaOf(layer.visible)]));
   const asArtwork = layers.map((layer) => layer.key);
   const under = new Map(asArtwork.map((key) => [key, new Set<string>()]));
@@ -63,7 +77,12 @@ function proposedOrder({ layers }: Separation, { overlaps }: Neighbours, filmOf:
   while (left.size > 0) {
     const free = [...left].filter((key) => [...under.get(key)!].every((below) => !left.has(below) || below === key));
     // Layers that lie over and under each other: as whole films either can lie lower, and the artwork's own order is as good as any.
-    if (free.length === 0) byTurns.push(...[...left].filter((key) => [...under.get(key)!].some((below) => left.has(below) && under.get(below)!.has(key))));
+    if (free.length === 0)
+      byTurns.push(
+        ...[...left].filter((key) =>
+          [...under.get(key)!].some((below) => left.has(below) && under.get(below)!.has(key)),
+        ),
+      );
     const next = free.length > 0 ? lowestOf(free, area, filmOf) : [...left][0]!;
     keys.push(next);
     left.delete(next);

@@ -1,5 +1,17 @@
 import { leastForBridges, leastForOnePiece, mostApart, outlineArea } from '../../engines/layers/index.js';
-import { areaOf, boundsOf, countPieces, intersect, longestSide, regionsOf, ringsOf, tolerances, unite, type Box, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  countPieces,
+  intersect,
+  longestSide,
+  regionsOf,
+  ringsOf,
+  tolerances,
+  unite,
+  type Box,
+  type Rings,
+} from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { Outline } from './decisions.js';
 import { keyOf, shownBy, shownOf, type FramedPaint } from './shown-of.js';
@@ -27,7 +39,11 @@ export interface LaidOutline {
 }
 
 /** Lays outlines behind what they go round. What has no film, or nothing to go round, is not laid. */
-export function withOutlines(paints: readonly FramedPaint[], outlines: readonly Outline[], films: ReadonlyMap<string, Film>) {
+export function withOutlines(
+  paints: readonly FramedPaint[],
+  outlines: readonly Outline[],
+  films: ReadonlyMap<string, Film>,
+) {
   let now = paints;
   let inner: Rings = unite(now.flatMap((paint) => [...paint.rings]));
   const laid: LaidOutline[] = [];
@@ -52,7 +68,9 @@ function thingsOf(shown: Rings, paints: readonly FramedPaint[], { each, around }
   if (each === 'piece') return regionsOf(shown).map((region) => ringsOf([region]));
   const ids = around?.by === 'parts' ? around.ids : [...new Set(paints.flatMap(({ part }) => part ?? []))];
   const ofParts = shownBy(paints, 'parts');
-  const things = ids.map((id) => intersect(ofParts.get(id) ?? [], shown)).filter((rings) => areaOf(rings) > tolerances.CRUMB_MM2);
+  const things = ids
+    .map((id) => intersect(ofParts.get(id) ?? [], shown))
+    .filter((rings) => areaOf(rings) > tolerances.CRUMB_MM2);
   // Outlines and a base that lie behind are of no part, and go with all.
   return things.length > 0 ? things : [shown];
 }
@@ -60,15 +78,25 @@ function thingsOf(shown: Rings, paints: readonly FramedPaint[], { each, around }
 function laidRound(things: readonly Rings[], outline: Outline, film: Film) {
   const joins = things.map(leastForOnePiece);
   const onePieceMm = Math.max(...joins);
-  const bridgesMm = Math.max(...things.map((thing, i) => leastForBridges(thing, Math.max(joins[i]!, film.thinnestMm), film.thinnestMm)));
+  const bridgesMm = Math.max(
+    ...things.map((thing, i) => leastForBridges(thing, Math.max(joins[i]!, film.thinnestMm), film.thinnestMm)),
+  );
   // Between two outlines lies a strip of waste, which has to be weeded as well.
   const most = mostApart(things);
   const apartMm = most === null ? null : Math.max(0, Number((most - film.thinnestMm / 2).toFixed(2)));
   const ruledMm = apartMm !== null && apartMm >= film.thinnestMm ? Math.min(bridgesMm, apartMm) : bridgesMm;
   const widthMm = outline.widthMm ?? ruledMm;
-  const rings = things.length === 1 ? outlineArea(things[0]!, widthMm, outline.join, outline.fillBelowMm) : unite(things.flatMap((thing) => [...outlineArea(thing, widthMm, outline.join, outline.fillBelowMm)]));
+  const rings =
+    things.length === 1
+      ? outlineArea(things[0]!, widthMm, outline.join, outline.fillBelowMm)
+      : unite(things.flatMap((thing) => [...outlineArea(thing, widthMm, outline.join, outline.fillBelowMm)]));
   return {
-    rings, widthMm, onePieceMm, bridgesMm, ruledMm, apartMm,
+    rings,
+    widthMm,
+    onePieceMm,
+    bridgesMm,
+    ruledMm,
+    apartMm,
     things: things.length,
     pieces: countPieces(rings).pieces,
     longestMm: Math.max(...things.map((thing) => longestSide(boundsOf(thing)!))) + 2 * widthMm,

@@ -1,5 +1,14 @@
 import { colourLightness } from '../../engines/artwork/index.js';
-import { CAREFUL_MM, placementErrorMm, trapWidth, type LayerContact, type Laying, type PairBuild, type TrapTerms, type TrapWidth } from '../../engines/layers/index.js';
+import {
+  CAREFUL_MM,
+  placementErrorMm,
+  trapWidth,
+  type LayerContact,
+  type Laying,
+  type PairBuild,
+  type TrapTerms,
+  type TrapWidth,
+} from '../../engines/layers/index.js';
 import { layOutMarks, type MarkWish } from '../../engines/marks/index.js';
 import { longestSide, type Box } from '../../geometry/index.js';
 import { drawBackMm, wayOf, type Film } from '../../shop/index.js';
@@ -54,8 +63,18 @@ export function carefulMm(build: Pick<BuildDecisions['build'], 'placementErrorMm
 }
 
 /** What the maker decided for two films: for the pair by itself, else for the lower film against all others, else for the upper one. */
-export function decisionFor({ pairs, filmPairs }: Pick<BuildDecisions['build'], 'pairs' | 'filmPairs'>, lower: string, upper: string): (PairDecision & { readonly for: NonNullable<RuledPair['decidedFor']> }) | null {
-  const found = ([['pair', pairs[pairKey(lower, upper)]], ['lower', filmPairs[lower]], ['upper', filmPairs[upper]]] as const).find(([, decision]) => decision);
+export function decisionFor(
+  { pairs, filmPairs }: Pick<BuildDecisions['build'], 'pairs' | 'filmPairs'>,
+  lower: string,
+  upper: string,
+): (PairDecision & { readonly for: NonNullable<RuledPair['decidedFor']> }) | null {
+  const found = (
+    [
+      ['pair', pairs[pairKey(lower, upper)]],
+      ['lower', filmPairs[lower]],
+      ['upper', filmPairs[upper]],
+    ] as const
+  ).find(([, decision]) => decision);
   return found ? { ...found[1]!, for: found[0] } : null;
 }
 
@@ -68,7 +87,10 @@ export interface PairRules {
   readonly contacts: readonly LayerContact[];
   /** Round all that shows of what is laid in one piece, mm. */
   readonly art: Box;
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs'>;
+  readonly build: Pick<
+    BuildDecisions['build'],
+    'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs'
+  >;
   /** The film that lies in one piece under all others, if one does. */
   readonly baseId: string | null;
   /** Null when layers are laid by eye. */
@@ -78,7 +100,10 @@ export interface PairRules {
 }
 
 /** Every pair of layers that meet, ruled by their films (docs/trap.md, docs/schools.md), the maker's own decisions laid over it. */
-export function rulePairs({ order, first, contacts, art, build, baseId, marks, laying, repeatabilityMm }: PairRules, filmOf: (key: string) => Film): RuledPair[] {
+export function rulePairs(
+  { order, first, contacts, art, build, baseId, marks, laying, repeatabilityMm }: PairRules,
+  filmOf: (key: string) => Film,
+): RuledPair[] {
   const rank = new Map(order.map((key, i) => [key, i]));
   const markDistanceMm = marks && layOutMarks(art, marks).distanceMm;
   const a0 = carefulMm(build, marks !== null);
@@ -97,10 +122,21 @@ export function rulePairs({ order, first, contacts, art, build, baseId, marks, l
       markDistanceMm: markDistanceMm ?? edgeMm,
       repeatabilityMm,
     };
-    return { key: pairKey(low, high), lower, upper, terms, box, width: trapWidth(terms, build.trapForm), rule: ruleOf(lower, upper, build.school, low === baseId) };
+    return {
+      key: pairKey(low, high),
+      lower,
+      upper,
+      terms,
+      box,
+      width: trapWidth(terms, build.trapForm),
+      rule: ruleOf(lower, upper, build.school, low === baseId),
+    };
   });
   // One width for the job, the widest that any pair needs, so that a layer's laps are alike; what shows through shows less the narrower it is.
-  const widest = Math.max(0, ...found.filter(({ rule }) => rule.school === 'trapped' && !isSeen(rule.why)).map(({ width }) => width.mm));
+  const widest = Math.max(
+    0,
+    ...found.filter(({ rule }) => rule.school === 'trapped' && !isSeen(rule.why)).map(({ width }) => width.mm),
+  );
   return found.map(({ rule, ...pair }): RuledPair => {
     const own = decisionFor(build, pair.lower.id, pair.upper.id);
     // A faint line under a film that hides nearly all is better than a gap; one that lets light through shows it plainly.
@@ -128,12 +164,24 @@ function leastTrap(terms: TrapTerms): number {
   return trapWidth({ ...terms, placementErrorMm: 0 }).mm;
 }
 
-function ruleOf(lower: Film, upper: Film, school: PairBuild['school'], isBase: boolean): { readonly school: PairBuild['school']; readonly why: PairReason } {
+function ruleOf(
+  lower: Film,
+  upper: Film,
+  school: PairBuild['school'],
+  isBase: boolean,
+): { readonly school: PairBuild['school']; readonly why: PairReason } {
   if (lower.family === 'dyeTransfer' || upper.family === 'dyeTransfer') return { school: 'inlay', why: 'dyes-mix' };
   if (!lower.takesOnTop) return { school: 'inlay', why: 'nothing-sticks' };
   if (isBase) return { school: 'overlay', why: 'base' };
-  if (school === 'overlay' && wayOf(lower) === 'press' && wayOf(upper) === 'press' && lower.thicknessUm + upper.thicknessUm > STIFF_UM) return { school: 'trapped', why: 'stiff' };
-  if (school !== 'inlay' && upper.finish === 'translucent' && showsThrough(lower, upper)) return { school: 'trapped', why: 'ghost' };
+  if (
+    school === 'overlay' &&
+    wayOf(lower) === 'press' &&
+    wayOf(upper) === 'press' &&
+    lower.thicknessUm + upper.thicknessUm > STIFF_UM
+  )
+    return { school: 'trapped', why: 'stiff' };
+  if (school !== 'inlay' && upper.finish === 'translucent' && showsThrough(lower, upper))
+    return { school: 'trapped', why: 'ghost' };
   // Laid over it whole, an opaque film is a little darker all over, which nobody sees; only the edge of a lap is seen.
   if (school === 'trapped' && showsThrough(lower, upper)) return { school: 'trapped', why: 'shadow' };
   return { school, why: 'as-job' };
@@ -145,5 +193,8 @@ export function widestPair(pairs: readonly RuledPair[]): RuledPair | null {
   const trapped = can.filter((pair) => pair.ruledSchool !== 'inlay');
   const like = trapped.filter((pair) => !isSeen(pair.why));
   const candidates = [like, trapped, can].find((list) => list.length > 0) ?? [];
-  return candidates.reduce<RuledPair | null>((best, pair) => (!best || pair.width.exactMm > best.width.exactMm ? pair : best), null);
+  return candidates.reduce<RuledPair | null>(
+    (best, pair) => (!best || pair.width.exactMm > best.width.exactMm ? pair : best),
+    null,
+  );
 }

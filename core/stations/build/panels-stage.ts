@@ -110,33 +110,67 @@ export const panelsStage: Stage<PanelsContext, PanelsRead, PanelsOut> = {
     };
   },
   run(read) {
-    const { apart, wish, preparation, separated: { separation, films } } = read;
+    const {
+      apart,
+      wish,
+      preparation,
+      separated: { separation, films },
+    } = read;
     if (apart) return oneByOne(apart);
     const isFlat = read.kind === 'flat' || read.kind === 'glass' || read.kind === 'unmeasured';
     // What marks register keeps its place. A design in one film has none.
     const isFree = wish.split === 'auto' && (!preparation.marks || films.size === 1);
-    const parts = isFlat && (isFree || wish.split === 'parts') ? partsApart(separation.layers.filter(({ visible }) => visible.length > 0), read.reachMm) : [];
+    const parts =
+      isFlat && (isFree || wish.split === 'parts')
+        ? partsApart(
+            separation.layers.filter(({ visible }) => visible.length > 0),
+            read.reachMm,
+          )
+        : [];
     const inParts = parts.reduce((sum, { copies }) => sum + copies, 0);
     if (wish.split === 'parts' && inParts > 1) return { ...oneByOne(parts), rulings: [sayParts(inParts, true, wish)] };
     const found = inOneOrPanels(read);
-    return (isFree && found.along === null && inParts > 1 && inParts <= MOST_PARTS) || wish.split === 'parts' ? { ...found, rulings: [...found.rulings, sayParts(inParts, false, wish)] } : found;
+    return (isFree && found.along === null && inParts > 1 && inParts <= MOST_PARTS) || wish.split === 'parts'
+      ? { ...found, rulings: [...found.rulings, sayParts(inParts, false, wish)] }
+      : found;
   },
 };
 
 /** A design that keeps together: in one piece, or in panels. */
 function inOneOrPanels(read: PanelsRead): PanelsOut {
-  const { wish, preparation, separated: { separation, films } } = read;
-  const layers = separation.layers.flatMap(({ key, visible }): ShownLayer[] => (visible.length > 0 ? [{ film: films.get(key)!, visible }] : []));
+  const {
+    wish,
+    preparation,
+    separated: { separation, films },
+  } = read;
+  const layers = separation.layers.flatMap(({ key, visible }): ShownLayer[] =>
+    visible.length > 0 ? [{ film: films.get(key)!, visible }] : [],
+  );
   const box = layers.reduce<Box | null>((sum, { visible }) => joinBoxes(sum, boundsOf(visible)), null);
   if (!box) return whole({ minX: 0, minY: 0, maxX: 1, maxY: 1 });
   const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
   const most = mostOf(read);
-  const reach = 2 * reachOfPreparation(preparation, layers.map(({ film }) => film), { widthMm: WIDEST_MM, heightMm: Math.min(height, WIDEST_MM) }) + SPARE_MM;
+  const reach =
+    2 *
+      reachOfPreparation(
+        preparation,
+        layers.map(({ film }) => film),
+        { widthMm: WIDEST_MM, heightMm: Math.min(height, WIDEST_MM) },
+      ) +
+    SPARE_MM;
   const widestMm = wish.widestMm ?? WIDEST_MM;
   const fitsWhole = layers.every(({ film }) => fits(film, width + reach, height + reach, most));
-  if (wish.split === 'never') return { ...whole(box), rulings: fitsWhole && Math.max(width, height) > widestMm ? [sayWhole(Math.max(width, height), wish)] : [] };
+  if (wish.split === 'never')
+    return {
+      ...whole(box),
+      rulings: fitsWhole && Math.max(width, height) > widestMm ? [sayWhole(Math.max(width, height), wish)] : [],
+    };
   // What goes round or bends is laid in one piece; so is what fits in one that two hands can hold.
-  if ((read.kind !== 'flat' && read.kind !== 'glass' && read.kind !== 'unmeasured') || (fitsWhole && Math.max(width, height) <= widestMm)) return whole(box);
+  if (
+    (read.kind !== 'flat' && read.kind !== 'glass' && read.kind !== 'unmeasured') ||
+    (fitsWhole && Math.max(width, height) <= widestMm)
+  )
+    return whole(box);
   const inStock = layers.every(({ film }) => read.pieces.some(({ filmId }) => filmId === film.id));
   // Without film in stock nobody knows how wide a panel may be.
   if (!inStock) return whole(box);
@@ -144,10 +178,28 @@ function inOneOrPanels(read: PanelsRead): PanelsOut {
   const sideways = tiled(layers, box, 'across', { most, reach, widestMm, lapMm });
   const downwards = tiled(layers, box, 'down', { most, reach, widestMm, lapMm });
   // Strips that are too long to be laid true are the last resort.
-  const best = [sideways, downwards].filter((one) => one !== null).sort((a, b) => Number(a.breadthMm > widestMm) - Number(b.breadthMm > widestMm) || a.spans.length - b.spans.length || a.crossedMm - b.crossedMm)[0];
+  const best = [sideways, downwards]
+    .filter((one) => one !== null)
+    .sort(
+      (a, b) =>
+        Number(a.breadthMm > widestMm) - Number(b.breadthMm > widestMm) ||
+        a.spans.length - b.spans.length ||
+        a.crossedMm - b.crossedMm,
+    )[0];
   if (!best) return { ...whole(box), findings: [sayNoPanels(width, height)] };
   const { along, spans, crossedMm } = best;
-  const panels = spans.map((span, i): Panel => ({ number: i + 1, of: spans.length, box: boxOfSpan(span, along, box), own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box), lapMm: span.lapMm, bends: { before: bendOf(spans[i - 1], along, box), after: bendOf(span, along, box) }, label: null, copies: 1, cell: null, corner: null }));
+  const panels = spans.map((span, i): Panel => ({
+    number: i + 1,
+    of: spans.length,
+    box: boxOfSpan(span, along, box),
+    own: boxOfSpan({ ...span, x0: span.x0 + span.lapMm }, along, box),
+    lapMm: span.lapMm,
+    bends: { before: bendOf(spans[i - 1], along, box), after: bendOf(span, along, box) },
+    label: null,
+    copies: 1,
+    cell: null,
+    corner: null,
+  }));
   const laying = orderOf(panels.length, along, wish);
   const butts = layers.filter(({ film }) => film.family === 'translucent').map(({ film }) => film.name);
   return {
@@ -157,18 +209,59 @@ function inOneOrPanels(read: PanelsRead): PanelsOut {
     longestMm: Math.max(...panels.map((panel) => longestSide(panel.box))),
     laying,
     findings: [],
-    rulings: [sayPanels({ count: panels.length, along, crossedMm, bent: spans.filter(({ bend }) => bend).length, fitsWhole, longestMm: Math.max(width, height), widestMm: best.panelMm, wish }), sayPanelLap({ lapMm, along, laying, wish, butts })],
+    rulings: [
+      sayPanels({
+        count: panels.length,
+        along,
+        crossedMm,
+        bent: spans.filter(({ bend }) => bend).length,
+        fitsWhole,
+        longestMm: Math.max(width, height),
+        widestMm: best.panelMm,
+        wish,
+      }),
+      sayPanelLap({ lapMm, along, laying, wish, butts }),
+    ],
   };
 }
 
 /** Several designs beside each other, each laid by itself. */
 function oneByOne(apart: readonly DesignApart[]): PanelsOut {
-  const panels = apart.map(({ label, copies, box, cell, corner }, i): Panel => ({ number: i + 1, of: apart.length, box, own: box, lapMm: 0, bends: NO_BENDS, label, copies, cell, corner }));
-  return { along: 'apart', panels, crossedMm: 0, longestMm: Math.max(...panels.map(({ box }) => longestSide(box))), laying: panels.map(({ number }) => number), findings: [], rulings: [] };
+  const panels = apart.map(({ label, copies, box, cell, corner }, i): Panel => ({
+    number: i + 1,
+    of: apart.length,
+    box,
+    own: box,
+    lapMm: 0,
+    bends: NO_BENDS,
+    label,
+    copies,
+    cell,
+    corner,
+  }));
+  return {
+    along: 'apart',
+    panels,
+    crossedMm: 0,
+    longestMm: Math.max(...panels.map(({ box }) => longestSide(box))),
+    laying: panels.map(({ number }) => number),
+    findings: [],
+    rulings: [],
+  };
 }
 
 function whole(box: Box): PanelsOut {
-  return { along: null, panels: [{ number: 1, of: 1, box, own: box, lapMm: 0, bends: NO_BENDS, label: null, copies: 1, cell: null, corner: null }], crossedMm: 0, longestMm: longestSide(box), laying: [1], findings: [], rulings: [] };
+  return {
+    along: null,
+    panels: [
+      { number: 1, of: 1, box, own: box, lapMm: 0, bends: NO_BENDS, label: null, copies: 1, cell: null, corner: null },
+    ],
+    crossedMm: 0,
+    longestMm: longestSide(box),
+    laying: [1],
+    findings: [],
+    rulings: [],
+  };
 }
 
 /** What of each piece in stock can be cut: across the cutter, and along the feed; without end of a roll. */
@@ -184,12 +277,20 @@ function mostOf({ pieces, cutter }: PanelsRead): Usable[] {
     .map(({ filmId, kind, widthMm, lengthMm, edgeMm }) => {
       const edges = safeEdges(edgeMm, cutter.bladeOffsetMm);
       // A roll counts by its width alone: what is left of it changes with every cut, and panels that are cut must go on fitting the others.
-      return { filmId, acrossMm: widthMm - 2 * edges.sides, alongMm: kind === 'roll' ? Infinity : lengthMm - edges.bottom - edges.top };
+      return {
+        filmId,
+        acrossMm: widthMm - 2 * edges.sides,
+        alongMm: kind === 'roll' ? Infinity : lengthMm - edges.bottom - edges.top,
+      };
     });
 }
 
 function fits(film: Film, width: number, height: number, most: readonly Usable[]): boolean {
-  return most.some(({ filmId, acrossMm, alongMm }) => filmId === film.id && ((width <= acrossMm && height <= alongMm) || (!film.directional && width <= alongMm && height <= acrossMm)));
+  return most.some(
+    ({ filmId, acrossMm, alongMm }) =>
+      filmId === film.id &&
+      ((width <= acrossMm && height <= alongMm) || (!film.directional && width <= alongMm && height <= acrossMm)),
+  );
 }
 
 /** How long along the split a panel of a film may be whose other side is given; 0 when none fits. Both with what is prepared round it. */
@@ -210,13 +311,22 @@ interface TilingHow {
   readonly lapMm: number;
 }
 
-function tiled(layers: readonly ShownLayer[], box: Box, along: 'across' | 'down', { most, reach, widestMm, lapMm }: TilingHow) {
-  const [length, breadth] = along === 'across' ? [box.maxX - box.minX, box.maxY - box.minY] : [box.maxY - box.minY, box.maxX - box.minX];
+function tiled(
+  layers: readonly ShownLayer[],
+  box: Box,
+  along: 'across' | 'down',
+  { most, reach, widestMm, lapMm }: TilingHow,
+) {
+  const [length, breadth] =
+    along === 'across' ? [box.maxX - box.minX, box.maxY - box.minY] : [box.maxY - box.minY, box.maxX - box.minX];
   const room = Math.min(...layers.map(({ film }) => longestOf(film, along, breadth + reach, most)));
   const panelMm = Math.min(widestMm, room - reach);
   // Panels must be wider than they lap.
   if (panelMm < Math.max(50, 3 * lapMm) || panelMm >= length) return null;
-  const tiling = tileBending(layers.map(({ visible }) => turned(visible, along, box)), { widthMm: length, rollMm: panelMm, lapMm, heightMm: breadth });
+  const tiling = tileBending(
+    layers.map(({ visible }) => turned(visible, along, box)),
+    { widthMm: length, rollMm: panelMm, lapMm, heightMm: breadth },
+  );
   return tiling && { along, spans: tiling.panels, crossedMm: tiling.crossedMm, panelMm, breadthMm: breadth };
 }
 
@@ -239,11 +349,15 @@ const NO_BENDS: Panel['bends'] = { before: null, after: null };
 /** The line at the end of a panel where it bends, on the design. */
 function bendOf(span: PanelSpan | undefined, along: 'across' | 'down', { minX, minY }: Box): number[] | null {
   if (!span?.bend) return null;
-  return Array.from({ length: span.bend.length / 2 }, (_, i) => [span.bend![2 * i]!, span.bend![2 * i + 1]!]).flatMap(([a, b]) => (along === 'across' ? [a! + minX, b! + minY] : [b! + minX, a! + minY]));
+  return Array.from({ length: span.bend.length / 2 }, (_, i) => [span.bend![2 * i]!, span.bend![2 * i + 1]!]).flatMap(
+    ([a, b]) => (along === 'across' ? [a! + minX, b! + minY] : [b! + minX, a! + minY]),
+  );
 }
 
 function boxOfSpan({ x0, x1 }: Pick<PanelSpan, 'x0' | 'x1'>, along: 'across' | 'down', box: Box): Box {
-  return along === 'across' ? { ...box, minX: box.minX + x0, maxX: box.minX + x1 } : { ...box, minY: box.minY + x0, maxY: box.minY + x1 };
+  return along === 'across'
+    ? { ...box, minX: box.minX + x0, maxX: box.minX + x1 }
+    : { ...box, minY: box.minY + x0, maxY: box.minY + x1 };
 }
 
 /** The order of laying, so that the lap of the last laid covers the edge of the one before: from below upwards, from the stern or the rear forward, and towards the weather. */

@@ -33,20 +33,53 @@ const BY_SIZE = [
 const JOINED_SHARE = 0.05;
 
 /** The print of all that is painted, and where it is cut. */
-export function withContour(paints: readonly FramedPaint[], contour: Contour, film: Film): { readonly paints: readonly FramedPaint[]; readonly laid: LaidContour } {
+export function withContour(
+  paints: readonly FramedPaint[],
+  contour: Contour,
+  film: Film,
+): { readonly paints: readonly FramedPaint[]; readonly laid: LaidContour } {
   const printed = unite(paints.flatMap((paint) => [...paint.rings]));
   const box = boundsOf(printed);
-  if (!box) return { paints: [], laid: { contour, film, byMm: contour.byMm ?? 0, ruledMm: 0, bridgesMm: 0, printedPieces: 0, pieces: 0, thin: null, isNothingLeft: false } };
+  if (!box)
+    return {
+      paints: [],
+      laid: {
+        contour,
+        film,
+        byMm: contour.byMm ?? 0,
+        ruledMm: 0,
+        bridgesMm: 0,
+        printedPieces: 0,
+        pieces: 0,
+        thin: null,
+        isNothingLeft: false,
+      },
+    };
   const sizeMm = longestSide(box);
   const usual = BY_SIZE.find(({ upToMm }) => sizeMm <= upToMm)!;
   const onePieceMm = leastForOnePiece(printed);
   const bridgesMm = leastForBridges(printed, Math.max(onePieceMm, usual.outside), film.thinnestMm);
-  const ruledMm = contour.side !== 'outside' ? usual[contour.side] : bridgesMm <= Math.max(usual.outside, JOINED_SHARE * sizeMm) ? bridgesMm : usual.outside;
+  const ruledMm =
+    contour.side !== 'outside'
+      ? usual[contour.side]
+      : bridgesMm <= Math.max(usual.outside, JOINED_SHARE * sizeMm)
+        ? bridgesMm
+        : usual.outside;
   const byMm = contour.byMm ?? ruledMm;
   const cut = contour.side === 'bleed' ? printed : grow(printed, contour.side === 'inside' ? -byMm : byMm);
   return {
     paints: cut.length > 0 ? [{ layer: film.id, rings: cut }] : [],
-    laid: { contour, film, byMm, ruledMm, bridgesMm, printedPieces: countPieces(printed).pieces, pieces: countPieces(cut).pieces, thin: thinnerThanBefore(printed, cut, film.thinnestMm), isNothingLeft: cut.length === 0 },
+    laid: {
+      contour,
+      film,
+      byMm,
+      ruledMm,
+      bridgesMm,
+      printedPieces: countPieces(printed).pieces,
+      pieces: countPieces(cut).pieces,
+      thin: thinnerThanBefore(printed, cut, film.thinnestMm),
+      isNothingLeft: cut.length === 0,
+    },
   };
 }
 

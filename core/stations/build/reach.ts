@@ -26,7 +26,10 @@ export function ruledBorderMm({ widthMm, heightMm }: { readonly widthMm: number;
 const STENCIL_MARGIN_MM = 40;
 
 /** The same for the films of a job: stencils want a wide margin. */
-export function ruledGapMm(size: { readonly widthMm: number; readonly heightMm: number }, films: readonly Pick<Film, 'family'>[]): number {
+export function ruledGapMm(
+  size: { readonly widthMm: number; readonly heightMm: number },
+  films: readonly Pick<Film, 'family'>[],
+): number {
   return films.some((film) => wayOf(film) === 'stencil') ? STENCIL_MARGIN_MM : ruledBorderMm(size);
 }
 
@@ -34,7 +37,10 @@ export function ruledGapMm(size: { readonly widthMm: number; readonly heightMm: 
 const MARK = { mm: 6, strokes: 4 };
 
 /** How large marks are that are cut into some films, mm, where the maker did not say. */
-export function markSizeOf({ markSizeMm }: { readonly markSizeMm: number | null }, films: Iterable<Pick<Film, 'thinnestMm'>>): number {
+export function markSizeOf(
+  { markSizeMm }: { readonly markSizeMm: number | null },
+  films: Iterable<Pick<Film, 'thinnestMm'>>,
+): number {
   return markSizeMm ?? Math.max(MARK.mm, ...[...films].map(({ thinnestMm }) => MARK.strokes * thinnestMm));
 }
 
@@ -42,8 +48,17 @@ export function markSizeOf({ markSizeMm }: { readonly markSizeMm: number | null 
 export const LOWEST_MORE_MM = 5;
 
 /** How far marks and border reach beyond what is cut at each side, mm, where marks stand as near as they may. */
-export function reachOfPreparation({ marks, border, borderGapMm, lowestMoreMm, ...own }: PreparationWanted, films: readonly Film[], size: { readonly widthMm: number; readonly heightMm: number }): number {
+export function reachOfPreparation(
+  { marks, border, borderGapMm, lowestMoreMm, ...own }: PreparationWanted,
+  films: readonly Film[],
+  size: { readonly widthMm: number; readonly heightMm: number },
+): number {
   const layers = films.length;
   const sizeMm = markSizeOf(own, films);
-  return (marks && layers > 1 ? markGapMm(sizeMm) + sizeMm : 0) + (border !== 'none' ? (borderGapMm ?? ruledGapMm(size, films)) + (layers > 1 ? (lowestMoreMm ?? LOWEST_MORE_MM) : 0) : 0);
+  return (
+    (marks && layers > 1 ? markGapMm(sizeMm) + sizeMm : 0) +
+    (border !== 'none'
+      ? (borderGapMm ?? ruledGapMm(size, films)) + (layers > 1 ? (lowestMoreMm ?? LOWEST_MORE_MM) : 0)
+      : 0)
+  );
 }

@@ -10,7 +10,13 @@ type Decided = Pick<BuildDecisions['build'], 'knockOuts' | 'outlines' | 'pairs' 
 /** A decision that does nothing, said with what can be done instead. */
 export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Film | undefined): Finding<BuildPatch> {
   const name = (id: string) => filmOf(id)?.name ?? 'a film that is not in this job any more';
-  const finding = (code: string, message: string, label: string, patch: BuildPatch): Finding<BuildPatch> => ({ code, severity: 'warning', stage: 'build', message, remedies: [{ label, patch }] });
+  const finding = (code: string, message: string, label: string, patch: BuildPatch): Finding<BuildPatch> => ({
+    code,
+    severity: 'warning',
+    stage: 'build',
+    message,
+    remedies: [{ label, patch }],
+  });
   switch (idle.kind) {
     case 'knock-out': {
       const { shapeFilmId, baseFilmId } = idle.knockOut;
@@ -19,21 +25,54 @@ export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Fi
         gone: `Nothing is cut out: ${[shapeFilmId, baseFilmId].filter((id) => !filmOf(id)).length > 1 ? 'both films are' : 'one of the two films is'} not in this job any more.`,
         apart: `Nothing is cut out: ${name(shapeFilmId)} and ${name(baseFilmId)} lie apart.`,
       }[idle.why];
-      return finding('knock-out-idle', why, 'Take this cut-out away', { build: { knockOuts: decided.knockOuts.filter((one) => one !== idle.knockOut) } });
+      return finding('knock-out-idle', why, 'Take this cut-out away', {
+        build: { knockOuts: decided.knockOuts.filter((one) => one !== idle.knockOut) },
+      });
     }
     case 'block-out':
-      return finding('block-out-idle', idle.why === 'itself' ? 'The backing is the film that it should lie under, so it does nothing. Choose another film for one of them.' : 'The backing does nothing: the film that it should lie under is not in this job any more.', 'Remove the backing', { build: { blockOut: null } });
+      return finding(
+        'block-out-idle',
+        idle.why === 'itself'
+          ? 'The backing is the film that it should lie under, so it does nothing. Choose another film for one of them.'
+          : 'The backing does nothing: the film that it should lie under is not in this job any more.',
+        'Remove the backing',
+        { build: { blockOut: null } },
+      );
     case 'outline-gone':
-      return finding('outline-idle', idle.what === 'film' ? 'An outline has no film: the one that was chosen is not in stock any more.' : 'An outline goes around nothing: the films or parts that were chosen for it are not in this job any more, or nothing of them shows.', 'Remove this outline', { build: { outlines: decided.outlines.filter((one) => one !== idle.outline) } });
+      return finding(
+        'outline-idle',
+        idle.what === 'film'
+          ? 'An outline has no film: the one that was chosen is not in stock any more.'
+          : 'An outline goes around nothing: the films or parts that were chosen for it are not in this job any more, or nothing of them shows.',
+        'Remove this outline',
+        { build: { outlines: decided.outlines.filter((one) => one !== idle.outline) } },
+      );
     case 'base':
-      return finding('base-idle', idle.film ? `${idle.film.name} cannot lie under everything: nothing sticks on it.` : 'The film that should lie under everything is not in stock any more.', 'Build without a base', { build: { base: null } });
+      return finding(
+        'base-idle',
+        idle.film
+          ? `${idle.film.name} cannot lie under everything: nothing sticks on it.`
+          : 'The film that should lie under everything is not in stock any more.',
+        'Build without a base',
+        { build: { base: null } },
+      );
     case 'film-pairs': {
       const { [idle.filmId]: _own, ...others } = decided.filmPairs;
-      return finding('film-pairs-idle', `How ${name(idle.filmId)} meets all others was decided, but it does nothing: it meets no other film, or each pair has a decision of its own.`, 'Take this decision back', { build: { filmPairs: others } });
+      return finding(
+        'film-pairs-idle',
+        `How ${name(idle.filmId)} meets all others was decided, but it does nothing: it meets no other film, or each pair has a decision of its own.`,
+        'Take this decision back',
+        { build: { filmPairs: others } },
+      );
     }
     case 'pair': {
       const { lower, upper, why } = idle.pair;
-      return finding('pair-idle', `${lower.name} does not run under ${upper.name}, whatever is chosen: ${why === 'dyes-mix' ? 'dyes mix where they overlap' : `nothing sticks on ${lower.name}`}. Their edges only touch.`, `Let ${lower.name} and ${upper.name} only touch`, { build: { pairs: { ...decided.pairs, [pairKey(lower.id, upper.id)]: { school: 'inlay', trapMm: null } } } });
+      return finding(
+        'pair-idle',
+        `${lower.name} does not run under ${upper.name}, whatever is chosen: ${why === 'dyes-mix' ? 'dyes mix where they overlap' : `nothing sticks on ${lower.name}`}. Their edges only touch.`,
+        `Let ${lower.name} and ${upper.name} only touch`,
+        { build: { pairs: { ...decided.pairs, [pairKey(lower.id, upper.id)]: { school: 'inlay', trapMm: null } } } },
+      );
     }
     case 'outline-islands': {
       const { film, pieces } = idle;
@@ -42,7 +81,9 @@ export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Fi
         severity: 'warning',
         stage: 'build',
         message: `The outline in ${film.name} is cut as ${pieces} separate pieces: it lies flush around the work, and parts of it lie in counters and between letters.${film.takesOnTop ? '' : ` Nothing sticks on ${film.name}, so it cannot run under. A film that takes others on top would stay in one piece.`}`,
-        ...(film.takesOnTop ? { remedies: [{ label: 'Let it run completely under', patch: { build: { school: 'overlay' } } }] } : {}),
+        ...(film.takesOnTop
+          ? { remedies: [{ label: 'Let it run completely under', patch: { build: { school: 'overlay' } } }] }
+          : {}),
       };
     }
   }

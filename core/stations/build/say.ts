@@ -12,7 +12,16 @@ const mm = (value: number) => formatLength(value);
 
 /** Why two layers meet as they do; `school` is the job's. */
 export function sayPair({ lower, upper, why, decidedFor }: RuledPair, school: School): string[] {
-  return [...(decidedFor === null ? [] : [decidedFor === 'pair' ? 'You decided it for this pair.' : `You decided it for ${decidedFor === 'lower' ? lower.name : upper.name} and all that it meets.`]), sayReason(lower, upper, why, school)];
+  return [
+    ...(decidedFor === null
+      ? []
+      : [
+          decidedFor === 'pair'
+            ? 'You decided it for this pair.'
+            : `You decided it for ${decidedFor === 'lower' ? lower.name : upper.name} and all that it meets.`,
+        ]),
+    sayReason(lower, upper, why, school),
+  ];
 }
 
 function sayReason(lower: Film, upper: Film, why: RuledPair['why'], school: School): string {
@@ -30,7 +39,11 @@ function sayReason(lower: Film, upper: Film, why: RuledPair['why'], school: Scho
     case 'base':
       return `${lower.name} is the base: it lies in one piece under everything.`;
     case 'as-job':
-      return { overlay: 'Like the job: it runs completely under.', inlay: 'Like the job: it is cut out exactly.', trapped: 'Like the job: it runs under by the trap.' }[school];
+      return {
+        overlay: 'Like the job: it runs completely under.',
+        inlay: 'Like the job: it is cut out exactly.',
+        trapped: 'Like the job: it runs under by the trap.',
+      }[school];
   }
 }
 
@@ -46,12 +59,23 @@ interface TrapCase {
 }
 
 /** The formula's terms, read aloud. */
-export function sayTerms({ lower, upper, terms, width }: RuledPair, { form, hasMarks, sizeMm, isGang, lives }: TrapCase): string[] {
+export function sayTerms(
+  { lower, upper, terms, width }: RuledPair,
+  { form, hasMarks, sizeMm, isGang, lives }: TrapCase,
+): string[] {
   const { parts, exactMm } = width;
   const byChance = form === 'chance';
   return [
-    ...(parts.drawBack > 0 ? [`${mm(parts.drawBack)} mm because the edges of ${lower.name} and ${upper.name} draw back once they are laid, ${lives === 'indoors' ? 'indoors' : 'in the sun'}.`] : []),
-    ...(parts.shrink > 0 ? [`${mm(parts.shrink)} mm because they shrink by ${Number((100 * terms.shrinkDifference).toFixed(2))} % more or less than each other under the press, and meet up to ${mm(terms.reachMm)} mm from the middle.`] : []),
+    ...(parts.drawBack > 0
+      ? [
+          `${mm(parts.drawBack)} mm because the edges of ${lower.name} and ${upper.name} draw back once they are laid, ${lives === 'indoors' ? 'indoors' : 'in the sun'}.`,
+        ]
+      : []),
+    ...(parts.shrink > 0
+      ? [
+          `${mm(parts.shrink)} mm because they shrink by ${Number((100 * terms.shrinkDifference).toFixed(2))} % more or less than each other under the press, and meet up to ${mm(terms.reachMm)} mm from the middle.`,
+        ]
+      : []),
     `${mm(parts.slip)} mm for slip: ${isGang ? 'a strip' : 'work'} of ${mm(sizeMm)} mm is laid within ${mm(terms.placementErrorMm)} mm of its place${hasMarks ? '' : ' by eye'}.${terms.bothLaid ? ' Both films are laid to a third one, so both may be off.' : ''}`,
     hasMarks
       ? `${mm(parts.turn)} mm for turning: they meet up to ${mm(terms.reachMm)} mm from the middle of the marks, which are ${mm(terms.markDistanceMm)} mm apart.`
@@ -66,7 +90,10 @@ export function sayTerms({ lower, upper, terms, width }: RuledPair, { form, hasM
 
 /** The figures of a build that there is something to say about. */
 export interface BuildFigures {
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs' | 'outlines'>;
+  readonly build: Pick<
+    BuildDecisions['build'],
+    'school' | 'trapMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs' | 'outlines'
+  >;
   readonly layers: number;
   /** Shapes that were joined with others of their film. */
   readonly joined: number;
@@ -83,7 +110,10 @@ export interface BuildFigures {
 }
 
 /** All rulings and findings of a build, in the order in which they are read. */
-export function sayBuild(figures: BuildFigures): { readonly findings: Finding<BuildPatch>[]; readonly rulings: Ruling<BuildPatch>[] } {
+export function sayBuild(figures: BuildFigures): {
+  readonly findings: Finding<BuildPatch>[];
+  readonly rulings: Ruling<BuildPatch>[];
+} {
   const { build, layers, joined, order, pairs, widest, framed, filmOf } = figures;
   return {
     rulings: [
@@ -98,31 +128,59 @@ export function sayBuild(figures: BuildFigures): { readonly findings: Finding<Bu
     findings: [
       ...(order.bare.length > 1 ? [TWO_TEXTURED] : []),
       ...sayNarrowTrap(figures),
-      ...sayShadows(pairs.filter((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper)), build.pairs),
+      ...sayShadows(
+        pairs.filter((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper)),
+        build.pairs,
+      ),
       ...(framed ? sayFramedTroubles(framed, build) : []),
     ],
   };
 }
 
 const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly label: string; readonly because: string }>> = {
-  overlay: { name: 'overlay', label: 'Overlay', because: 'Every lower layer runs completely under the upper ones. This is easy to lay, but thick to feel.' },
-  inlay: { name: 'inlay', label: 'Inlay', because: 'Upper shapes are cut out of the lower layers exactly. The work is flat, but any slip shows as a gap.' },
-  trapped: { name: 'trapped inlay', label: 'Trapped inlay', because: 'Like an inlay, but lower layers run a little under the upper ones, so that slip and shrink do not show.' },
+  overlay: {
+    name: 'overlay',
+    label: 'Overlay',
+    because: 'Every lower layer runs completely under the upper ones. This is easy to lay, but thick to feel.',
+  },
+  inlay: {
+    name: 'inlay',
+    label: 'Inlay',
+    because: 'Upper shapes are cut out of the lower layers exactly. The work is flat, but any slip shows as a gap.',
+  },
+  trapped: {
+    name: 'trapped inlay',
+    label: 'Trapped inlay',
+    because: 'Like an inlay, but lower layers run a little under the upper ones, so that slip and shrink do not show.',
+  },
 };
 
 function saySchool(school: School, layers: number): Ruling<BuildPatch> {
   const ruling = { id: 'build.school', stage: 'build', subject: 'Way of building', unit: '' } as const;
-  if (layers < 2) return { ...ruling, sentence: '{value} needs no build: it is cut as it is.', value: 'One layer', because: ['Nothing lies on it or runs under it. With a second film, or an outline in another one, there is something to build.'] };
+  if (layers < 2)
+    return {
+      ...ruling,
+      sentence: '{value} needs no build: it is cut as it is.',
+      value: 'One layer',
+      because: [
+        'Nothing lies on it or runs under it. With a second film, or an outline in another one, there is something to build.',
+      ],
+    };
   return {
     ...ruling,
     sentence: `The ${layers} layers are built as {value}.`,
     value: SCHOOLS[school].name,
     because: [SCHOOLS[school].because],
-    alternatives: (['overlay', 'inlay', 'trapped'] as const).filter((other) => other !== school).map((other) => ({ label: SCHOOLS[other].label, patch: { build: { school: other } } })),
+    alternatives: (['overlay', 'inlay', 'trapped'] as const)
+      .filter((other) => other !== school)
+      .map((other) => ({ label: SCHOOLS[other].label, patch: { build: { school: other } } })),
   };
 }
 
-function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf: (key: string) => Film): Ruling<BuildPatch>[] {
+function sayOrder(
+  { proposed, byTurns, bare, isMovedToTop }: LayerOrder,
+  filmOf: (key: string) => Film,
+): Ruling<BuildPatch>[] {
   const names = (keys: readonly string[]) => keys.map((key) => filmOf(key).name);
   const rulings: Ruling<BuildPatch>[] = [];
   if (proposed) {
@@ -136,7 +194,11 @@ function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf:
       because: [
         'Where shapes overlap, the artwork decides.',
         'Where they only touch, a translucent film lies lower, then the lighter one, so that the darker hides what runs under it. Of films about as light, the one with more area lies lower (docs/order.md).',
-        ...(byTurns.length > 0 ? [`${listed(names(byTurns))} lie over each other in turns. Whole films cannot do that. Each keeps what shows of it, and only the traps lie one way round.`] : []),
+        ...(byTurns.length > 0
+          ? [
+              `${listed(names(byTurns))} lie over each other in turns. Whole films cannot do that. Each keeps what shows of it, and only the traps lie one way round.`,
+            ]
+          : []),
       ],
     });
   }
@@ -154,9 +216,17 @@ function sayOrder({ proposed, byTurns, bare, isMovedToTop }: LayerOrder, filmOf:
   return rulings;
 }
 
-const TWO_TEXTURED: Finding<BuildPatch> = { code: 'two-textured', severity: 'warning', stage: 'build', message: 'Nothing sticks on two of these films. Where they meet, their edges only touch, without a trap.' };
+const TWO_TEXTURED: Finding<BuildPatch> = {
+  code: 'two-textured',
+  severity: 'warning',
+  stage: 'build',
+  message: 'Nothing sticks on two of these films. Where they meet, their edges only touch, without a trap.',
+};
 
-function sayTrap(widest: RuledPair, { build: { trapMm, trapForm, lives }, hasMarks, sizeMm, isGang }: BuildFigures): Ruling<BuildPatch> {
+function sayTrap(
+  widest: RuledPair,
+  { build: { trapMm, trapForm, lives }, hasMarks, sizeMm, isGang }: BuildFigures,
+): Ruling<BuildPatch> {
   const { ruledTrapMm } = widest;
   return {
     id: 'build.trap',
@@ -168,7 +238,11 @@ function sayTrap(widest: RuledPair, { build: { trapMm, trapForm, lives }, hasMar
     because: sayTerms(widest, { form: trapForm, hasMarks, sizeMm, isGang, lives }),
     overridden: trapMm !== null && trapMm !== ruledTrapMm,
     proposed: ruledTrapMm,
-    alternatives: [trapForm === 'worst' ? { label: 'Allow for chance', patch: { build: { trapForm: 'chance' } } } : { label: 'Plan for the worst case', patch: { build: { trapForm: 'worst' } } }],
+    alternatives: [
+      trapForm === 'worst'
+        ? { label: 'Allow for chance', patch: { build: { trapForm: 'chance' } } }
+        : { label: 'Plan for the worst case', patch: { build: { trapForm: 'worst' } } },
+    ],
   };
 }
 
@@ -187,7 +261,8 @@ function sayJoined(joined: number): Ruling<BuildPatch> {
 function sayCrumbs({ pieces, holes, joins }: Crumbs): Ruling<BuildPatch>[] {
   const all = pieces + holes + joins;
   if (all === 0) return [];
-  const many = (count: number, one: string, several: string) => (count === 0 ? [] : [`${count} ${count === 1 ? one : several}`]);
+  const many = (count: number, one: string, several: string) =>
+    count === 0 ? [] : [`${count} ${count === 1 ? one : several}`];
   return [
     {
       id: 'build.crumbs',
@@ -196,7 +271,9 @@ function sayCrumbs({ pieces, holes, joins }: Crumbs): Ruling<BuildPatch>[] {
       sentence: all === 1 ? '{value} crumb is left out.' : '{value} crumbs are left out.',
       value: all,
       unit: '',
-      because: [`No blade can cut what is less than ${mm(2 * tolerances.CRUMB_MM)} mm across. They are ${[...many(pieces, 'speck', 'specks'), ...many(holes, 'hole', 'holes'), ...many(joins, 'thread between pieces', 'threads between pieces')].join(', ')} (docs/checks.md).`],
+      because: [
+        `No blade can cut what is less than ${mm(2 * tolerances.CRUMB_MM)} mm across. They are ${[...many(pieces, 'speck', 'specks'), ...many(holes, 'hole', 'holes'), ...many(joins, 'thread between pieces', 'threads between pieces')].join(', ')} (docs/checks.md).`,
+      ],
     },
   ];
 }
@@ -218,7 +295,10 @@ function sayNarrowTrap({ build: { school, trapMm: own }, trapMm, widest }: Build
 function sayShadows(pairs: readonly RuledPair[], decided: BuildDecisions['build']['pairs']): Finding<BuildPatch>[] {
   const [first] = pairs;
   if (!first) return [];
-  const seen = pairs.map(({ lower, upper, school, trapMm }) => `${lower.name} ${school === 'overlay' ? 'lies under all of' : `runs ${mm(trapMm)} mm under`} ${upper.name}, which hides ${upper.opacityPct} %`);
+  const seen = pairs.map(
+    ({ lower, upper, school, trapMm }) =>
+      `${lower.name} ${school === 'overlay' ? 'lies under all of' : `runs ${mm(trapMm)} mm under`} ${upper.name}, which hides ${upper.opacityPct} %`,
+  );
   return [
     {
       code: 'ghost',
@@ -226,7 +306,19 @@ function sayShadows(pairs: readonly RuledPair[], decided: BuildDecisions['build'
       stage: 'build',
       message: `A darker film under a lighter one can be seen as a faint dark line: ${seen.join('; ')}.`,
       where: first.box,
-      remedies: [{ label: 'Let these edges only touch', patch: { build: { pairs: { ...decided, ...Object.fromEntries(pairs.map(({ key }) => [key, { school: 'inlay' as const, trapMm: null }])) } } } }],
+      remedies: [
+        {
+          label: 'Let these edges only touch',
+          patch: {
+            build: {
+              pairs: {
+                ...decided,
+                ...Object.fromEntries(pairs.map(({ key }) => [key, { school: 'inlay' as const, trapMm: null }])),
+              },
+            },
+          },
+        },
+      ],
     },
   ];
 }
@@ -246,12 +338,25 @@ function sayLives(lives: Lives): Ruling<BuildPatch> {
     sentence: 'The work will live {value}.',
     value: LIVES_IN[lives].value,
     unit: '',
-    because: [lives === 'indoors' ? 'Indoors, films draw back least at their edges. Anywhere else counts as sun (docs/films.md).' : 'Films draw back more at their edges in sun, and thin strokes lift sooner (docs/films.md).'],
-    alternatives: LIVES.filter((other) => other !== lives).map((other) => ({ label: LIVES_IN[other].label, patch: { build: { lives: other } } })),
+    because: [
+      lives === 'indoors'
+        ? 'Indoors, films draw back least at their edges. Anywhere else counts as sun (docs/films.md).'
+        : 'Films draw back more at their edges in sun, and thin strokes lift sooner (docs/films.md).',
+    ],
+    alternatives: LIVES.filter((other) => other !== lives).map((other) => ({
+      label: LIVES_IN[other].label,
+      patch: { build: { lives: other } },
+    })),
   };
 }
 
 /** An upper layer is so narrow that what runs under it from both sides meets. */
 export function sayClosesUnder({ lower, upper }: RuledPair, where: Box): Finding<BuildPatch> {
-  return { code: 'closes-under', severity: 'note', stage: 'build', message: `Most of ${upper.name} is narrower than twice the trap, so ${lower.name} runs completely under it there.`, where };
+  return {
+    code: 'closes-under',
+    severity: 'note',
+    stage: 'build',
+    message: `Most of ${upper.name} is narrower than twice the trap, so ${lower.name} runs completely under it there.`,
+    where,
+  };
 }

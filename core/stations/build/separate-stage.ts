@@ -38,7 +38,12 @@ export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
   read({ regions, films, recipe: { build }, stock }) {
     const { outlines, knockOuts, blockOut, contour, base } = build;
     const ids = [...outlines, blockOut, contour, base].flatMap((one) => (one ? [one.filmId] : []));
-    return { regions, films, decisions: { outlines, knockOuts, contour, base }, more: ids.flatMap((id) => stock.find((film) => film.id === id) ?? []) };
+    return {
+      regions,
+      films,
+      decisions: { outlines, knockOuts, contour, base },
+      more: ids.flatMap((id) => stock.find((film) => film.id === id) ?? []),
+    };
   },
   async run({ regions: { regions }, films: { colours, byColour }, decisions, more }) {
     const filmByColour = new Map(colours.map((use) => [use.colour, use.film]));
@@ -47,9 +52,20 @@ export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
     for (const film of more) films.set(film.id, film);
     // A colour that is wholly hidden has no film and no layer, but still nothing of it shows.
     const layerOf = (colour: string) => filmByColour.get(colour)?.id ?? colour;
-    const isFramed = decisions.outlines.length + decisions.knockOuts.length > 0 || decisions.contour !== null || decisions.base !== null;
+    const isFramed =
+      decisions.outlines.length + decisions.knockOuts.length > 0 ||
+      decisions.contour !== null ||
+      decisions.base !== null;
     // Few jobs have outlines or cut-outs: what lays them is fetched with the first.
-    const frame = isFramed ? (await import('./framing.js')).framed(regions.filter((region) => filmByColour.has(region.colour)).map((region) => ({ layer: layerOf(region.colour), rings: region.rings, part: region.part })), decisions, films) : null;
+    const frame = isFramed
+      ? (await import('./framing.js')).framed(
+          regions
+            .filter((region) => filmByColour.has(region.colour))
+            .map((region) => ({ layer: layerOf(region.colour), rings: region.rings, part: region.part })),
+          decisions,
+          films,
+        )
+      : null;
     const all = frame
       ? separate(frame.paints)
       : ownFilms === colours.length

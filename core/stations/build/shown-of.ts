@@ -14,7 +14,12 @@ export function keyOf(paint: FramedPaint, by: Around['by']): string {
 
 /** What shows of each film, or of each part of the design. */
 export function shownBy(paints: readonly FramedPaint[], by: Around['by']): ReadonlyMap<string, Rings> {
-  return new Map(separate(paints.map((paint) => ({ ...paint, layer: keyOf(paint, by) }))).layers.map(({ key, visible }) => [key, visible]));
+  return new Map(
+    separate(paints.map((paint) => ({ ...paint, layer: keyOf(paint, by) }))).layers.map(({ key, visible }) => [
+      key,
+      visible,
+    ]),
+  );
 }
 
 /** What shows of some films, or of some parts of the design, together. */

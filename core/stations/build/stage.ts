@@ -1,8 +1,25 @@
-import { buildLayers, withoutCrumbs, type BuiltLayer, type Laying, type TrapWidth } from '../../engines/layers/index.js';
+import {
+  buildLayers,
+  withoutCrumbs,
+  type BuiltLayer,
+  type Laying,
+  type TrapWidth,
+} from '../../engines/layers/index.js';
 import type { MarkWish } from '../../engines/marks/index.js';
 import type { GangWish } from '../../engines/nesting/index.js';
 import type { TaperMap } from '../../engines/surface/index.js';
-import { areaOf, boundsOf, countPieces, grow, joinBoxes, longestSide, unite, type Box, type Matrix, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  countPieces,
+  grow,
+  joinBoxes,
+  longestSide,
+  unite,
+  type Box,
+  type Matrix,
+  type Rings,
+} from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
 import type { Finding, PlaceRemedy, Ruling } from '../../words/index.js';
 import { placeRules, spotsOf, type ArtworkDecisions, type PlaceSpots } from '../artwork/index.js';
@@ -46,7 +63,12 @@ export interface BuildOut {
 /** What Build reads of how the layers will be aligned and laid: the trap depends on it. */
 export interface LayingWanted {
   readonly surface: Pick<SurfaceDecisions['surface'], 'kind'>;
-  readonly preparation: { readonly marks: boolean; readonly markSizeMm: number | null; readonly markDistanceMm: number | null; readonly gang: GangWish | null };
+  readonly preparation: {
+    readonly marks: boolean;
+    readonly markSizeMm: number | null;
+    readonly markDistanceMm: number | null;
+    readonly gang: GangWish | null;
+  };
   readonly assembly: { readonly way: Laying };
 }
 
@@ -64,7 +86,21 @@ export interface BuildContext {
 
 export interface BuildRead {
   readonly separated: Separated;
-  readonly build: Pick<BuildDecisions['build'], 'school' | 'trapMm' | 'placementErrorMm' | 'trapForm' | 'lives' | 'pairs' | 'filmPairs' | 'base' | 'knockOuts' | 'outlines' | 'blockOut' | 'order'>;
+  readonly build: Pick<
+    BuildDecisions['build'],
+    | 'school'
+    | 'trapMm'
+    | 'placementErrorMm'
+    | 'trapForm'
+    | 'lives'
+    | 'pairs'
+    | 'filmPairs'
+    | 'base'
+    | 'knockOuts'
+    | 'outlines'
+    | 'blockOut'
+    | 'order'
+  >;
   readonly marks: MarkWish | null;
   readonly laid: LaidHow;
   readonly repeatabilityMm: number;
@@ -79,7 +115,10 @@ export interface BuildRead {
 const REMEDIES: readonly PlaceRemedy[] = ['gaps'];
 
 /** The marks as Build reckons with them; null when layers are laid by eye. */
-export function marksWanted({ preparation: { marks, markSizeMm, markDistanceMm } }: LayingWanted, films: Iterable<Film>): MarkWish | null {
+export function marksWanted(
+  { preparation: { marks, markSizeMm, markDistanceMm } }: LayingWanted,
+  films: Iterable<Film>,
+): MarkWish | null {
   return marks ? { sizeMm: markSizeOf({ markSizeMm }, films), distanceMm: markDistanceMm } : null;
 }
 
@@ -91,15 +130,44 @@ export function laidHow({ assembly, surface }: LayingWanted): LaidHow {
 export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
   name: 'build',
   read({ separated, recipe, repeatabilityMm, panels, matrices, map }) {
-    const { school, trapMm, placementErrorMm, trapForm, lives, pairs, filmPairs, base, knockOuts, outlines, blockOut, order } = recipe.build;
+    const {
+      school,
+      trapMm,
+      placementErrorMm,
+      trapForm,
+      lives,
+      pairs,
+      filmPairs,
+      base,
+      knockOuts,
+      outlines,
+      blockOut,
+      order,
+    } = recipe.build;
     return {
       separated,
-      build: { school, trapMm, placementErrorMm, trapForm, lives, pairs, filmPairs, base, knockOuts, outlines, blockOut, order },
+      build: {
+        school,
+        trapMm,
+        placementErrorMm,
+        trapForm,
+        lives,
+        pairs,
+        filmPairs,
+        base,
+        knockOuts,
+        outlines,
+        blockOut,
+        order,
+      },
       marks: marksWanted(recipe, separated.films.values()),
       laid: laidHow(recipe),
       repeatabilityMm,
       gang: panels.along === null ? recipe.preparation.gang : null,
-      panel: panels.along === null ? null : panels.panels.map(({ box }) => box).reduce((a, b) => (longestSide(a) >= longestSide(b) ? a : b)),
+      panel:
+        panels.along === null
+          ? null
+          : panels.panels.map(({ box }) => box).reduce((a, b) => (longestSide(a) >= longestSide(b) ? a : b)),
       closeGapsMm: recipe.repair.closeGapsMm,
       spots: spotsOf(recipe.repair, REMEDIES, (part) => matrices.get(part), map),
     };
@@ -108,18 +176,48 @@ export const buildStage: Stage<BuildContext, BuildRead, BuildOut> = {
 };
 
 /** The same at once, of what was read. */
-export function buildJob({ separated: { separation, neighbours, framed, films }, build, marks, laid, repeatabilityMm, gang, panel, closeGapsMm, spots }: BuildRead): BuildOut {
+export function buildJob({
+  separated: { separation, neighbours, framed, films },
+  build,
+  marks,
+  laid,
+  repeatabilityMm,
+  gang,
+  panel,
+  closeGapsMm,
+  spots,
+}: BuildRead): BuildOut {
   const filmOf = (key: string) => films.get(key)!;
   const baseId = framed?.base?.film.id ?? null;
-  const behind = new Set((framed?.outlines ?? []).filter(({ outline }) => outline.around === null).map(({ film }) => film.id));
+  const behind = new Set(
+    (framed?.outlines ?? []).filter(({ outline }) => outline.around === null).map(({ film }) => film.id),
+  );
   const order = stackingOrder(separation, neighbours, build.order, { filmOf, baseId, behind });
   const art = separation.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.visible)), null);
   const isBaseHidden = baseId !== null && !order.keys.includes(baseId) && behind.size === 0;
-  const first = isBaseHidden && (laid.laying === 'tape') === laid.isInside ? baseId : firstLaid(order.keys, build.blockOut, laid);
+  const first =
+    isBaseHidden && (laid.laying === 'tape') === laid.isInside ? baseId : firstLaid(order.keys, build.blockOut, laid);
   const inOnePiece = art && (panel ?? stripBox(art, gang));
   // The copy that lies farthest from the middle of a strip reaches into its corners.
-  const contacts = gang ? neighbours.contacts.map((contact) => ({ ...contact, farthestMm: Infinity })) : neighbours.contacts;
-  const pairs = inOnePiece ? rulePairs({ order: order.keys, first, contacts, art: inOnePiece, build, baseId, marks, laying: laid.laying, repeatabilityMm }, filmOf) : [];
+  const contacts = gang
+    ? neighbours.contacts.map((contact) => ({ ...contact, farthestMm: Infinity }))
+    : neighbours.contacts;
+  const pairs = inOnePiece
+    ? rulePairs(
+        {
+          order: order.keys,
+          first,
+          contacts,
+          art: inOnePiece,
+          build,
+          baseId,
+          marks,
+          laying: laid.laying,
+          repeatabilityMm,
+        },
+        filmOf,
+      )
+    : [];
   const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
   const widest = widestPair(pairs);
   const trapMm = build.trapMm ?? widest?.ruledTrapMm ?? 0;
@@ -130,21 +228,53 @@ export function buildJob({ separated: { separation, neighbours, framed, films },
     order: order.keys,
     thinnestMm: (key) => filmOf(key).thinnestMm,
     takesOnTop: (key) => filmOf(key).takesOnTop,
-    closesGap: { widthMm: (key) => Math.min(closeGapsMm, filmOf(key).thinnestMm), at: (box) => rules.reaches('gaps', box) },
+    closesGap: {
+      widthMm: (key) => Math.min(closeGapsMm, filmOf(key).thinnestMm),
+      at: (box) => rules.reaches('gaps', box),
+    },
     pair: (lower, upper) => byKey.get(pairKey(lower, upper)) ?? { school: build.school, trapMm },
   });
   const isTrapped = pairs.some((pair) => pair.school === 'trapped') || build.school === 'trapped';
   return {
-    layers: withBlockOut(withBase(layers, framed?.base ?? null, behind), build.blockOut, films).map((layer) => ({ ...layer, film: filmOf(layer.key), areaMm2: areaOf(layer.cut), ...countPieces(layer.cut) })),
+    layers: withBlockOut(withBase(layers, framed?.base ?? null, behind), build.blockOut, films).map((layer) => ({
+      ...layer,
+      film: filmOf(layer.key),
+      areaMm2: areaOf(layer.cut),
+      ...countPieces(layer.cut),
+    })),
     pairs: pairs.map((pair) => ({ ...pair, because: sayPair(pair, build.school) })),
     trapMm: isTrapped ? trapMm : 0,
     trap: widest?.width ?? null,
-    ...saidOf(idleDecisions({ build, films, framed, pairs, layers }), sayBuild({ build, layers: layers.length, joined: separation.joined, crumbs, order, pairs, widest, trapMm, hasMarks: marks !== null, sizeMm: inOnePiece ? longestSide(inOnePiece) : 0, isGang: gang !== null, framed, filmOf }), build, films),
+    ...saidOf(
+      idleDecisions({ build, films, framed, pairs, layers }),
+      sayBuild({
+        build,
+        layers: layers.length,
+        joined: separation.joined,
+        crumbs,
+        order,
+        pairs,
+        widest,
+        trapMm,
+        hasMarks: marks !== null,
+        sizeMm: inOnePiece ? longestSide(inOnePiece) : 0,
+        isGang: gang !== null,
+        framed,
+        filmOf,
+      }),
+      build,
+      films,
+    ),
   };
 }
 
 /** What is said of a build, with what is said of decisions that do nothing. */
-function saidOf(idle: readonly Idle[], said: ReturnType<typeof sayBuild>, build: BuildRead['build'], films: ReadonlyMap<string, Film>): ReturnType<typeof sayBuild> {
+function saidOf(
+  idle: readonly Idle[],
+  said: ReturnType<typeof sayBuild>,
+  build: BuildRead['build'],
+  films: ReadonlyMap<string, Film>,
+): ReturnType<typeof sayBuild> {
   return { ...said, findings: [...idle.map((one) => sayIdle(one, build, (id) => films.get(id))), ...said.findings] };
 }
 
@@ -158,16 +288,33 @@ export interface LaidHow {
 /** What is laid first: on tape, or behind glass, what lies uppermost (on tape behind glass it turns over twice), else what lies lowest, which may be a backing that shows nowhere. */
 export function firstLaid(order: readonly string[], blockOut: BlockOut | null, { laying, isInside }: LaidHow): string {
   if ((laying === 'tape') !== isInside) return order.at(-1) ?? '';
-  return blockOut && order.includes(blockOut.underFilmId) && !order.includes(blockOut.filmId) ? blockOut.filmId : (order[0] ?? '');
+  return blockOut && order.includes(blockOut.underFilmId) && !order.includes(blockOut.filmId)
+    ? blockOut.filmId
+    : (order[0] ?? '');
 }
 
 /** The base cut as one, also where others lie on it; where nothing of it shows it is a layer by itself, over the outlines that lie behind everything. */
-function withBase(layers: readonly BuiltLayer[], base: LaidBase | null, behind: ReadonlySet<string>): readonly BuiltLayer[] {
-  return base ? withHidden(layers, base.film.id, withoutCrumbs(base.rings).rings, layers.filter(({ key }) => behind.has(key)).length) : layers;
+function withBase(
+  layers: readonly BuiltLayer[],
+  base: LaidBase | null,
+  behind: ReadonlySet<string>,
+): readonly BuiltLayer[] {
+  return base
+    ? withHidden(
+        layers,
+        base.film.id,
+        withoutCrumbs(base.rings).rings,
+        layers.filter(({ key }) => behind.has(key)).length,
+      )
+    : layers;
 }
 
 /** A film laid beneath another all over, a little within its edge. It shows nowhere, so it is no part of the separation. */
-function withBlockOut(layers: readonly BuiltLayer[], blockOut: BlockOut | null, films: ReadonlyMap<string, Film>): readonly BuiltLayer[] {
+function withBlockOut(
+  layers: readonly BuiltLayer[],
+  blockOut: BlockOut | null,
+  films: ReadonlyMap<string, Film>,
+): readonly BuiltLayer[] {
   const backed = blockOut && layers.find((layer) => layer.key === blockOut.underFilmId);
   if (!blockOut || !backed || !films.has(blockOut.filmId) || blockOut.filmId === blockOut.underFilmId) return layers;
   const cut = withoutCrumbs(grow(backed.cut, -blockOut.insetMm)).rings;
@@ -176,6 +323,11 @@ function withBlockOut(layers: readonly BuiltLayer[], blockOut: BlockOut | null, 
 
 /** What is cut of a film though nothing of it shows: more of a layer that is there, or a layer by itself over the first `at`. */
 function withHidden(layers: readonly BuiltLayer[], key: string, cut: Rings, at: number): readonly BuiltLayer[] {
-  if (layers.some((layer) => layer.key === key)) return layers.map((layer) => (layer.key === key ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));
-  return [...layers.slice(0, at), { key, order: at + 1, visible: [], cut }, ...layers.slice(at).map((layer) => ({ ...layer, order: layer.order + 1 }))];
+  if (layers.some((layer) => layer.key === key))
+    return layers.map((layer) => (layer.key === key ? { ...layer, cut: unite([...layer.cut, ...cut]) } : layer));
+  return [
+    ...layers.slice(0, at),
+    { key, order: at + 1, visible: [], cut },
+    ...layers.slice(at).map((layer) => ({ ...layer, order: layer.order + 1 })),
+  ];
 }

@@ -5,5 +5,9 @@ import type { Box } from '../../geometry/index.js';
 export function stripBox(art: Box, gang: GangWish | null): Box {
   if (!gang) return art;
   const { across, down, gapMm } = gang;
-  return { ...art, maxX: art.maxX + (across - 1) * (art.maxX - art.minX + gapMm), maxY: art.maxY + (down - 1) * (art.maxY - art.minY + gapMm) };
+  return {
+    ...art,
+    maxX: art.maxX + (across - 1) * (art.maxX - art.minX + gapMm),
+    maxY: art.maxY + (down - 1) * (art.maxY - art.minY + gapMm),
+  };
 }

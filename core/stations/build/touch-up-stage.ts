@@ -48,7 +48,13 @@ export const touchUpStage: Stage<TouchUpContext, TouchUpRead, Regions | null> = 
   }),
   async run({ regions, films, build, repair, lives, spots }) {
     const filmOf = new Map(films.colours.map((use) => [use.colour, use.film.id]));
-    const layers = build.layers.map(({ key, film, cut, visible }) => ({ key, thinnestMm: film.thinnestMm, durableMm: durableMm(film, lives), cut, visible }));
+    const layers = build.layers.map(({ key, film, cut, visible }) => ({
+      key,
+      thinnestMm: film.thinnestMm,
+      durableMm: durableMm(film, lives),
+      cut,
+      visible,
+    }));
     // Many jobs need none of it: it is fetched with the first remedy.
     const { touchUp } = await import('../../engines/layers/touch-up.js');
     const touched = touchUp(regions.regions, layers, (colour) => filmOf.get(colour), repair, placeRules(spots));

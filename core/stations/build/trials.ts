@@ -1,7 +1,25 @@
 import { cutProgram } from '../../engines/cutting/index.js';
-import { crossSection, gapTrial, placementErrorMm, type GapTrial, type GapTrialTerms, type School } from '../../engines/layers/index.js';
+import {
+  crossSection,
+  gapTrial,
+  placementErrorMm,
+  type GapTrial,
+  type GapTrialTerms,
+  type School,
+} from '../../engines/layers/index.js';
 import { layOutMarks } from '../../engines/marks/index.js';
-import { areaOf, boundsOf, commonBox, countPieces, grow, joinBoxes, longestSide, perimeter, turnedOver, type Box } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  commonBox,
+  countPieces,
+  grow,
+  joinBoxes,
+  longestSide,
+  perimeter,
+  turnedOver,
+  type Box,
+} from '../../geometry/index.js';
 import { settingsFor, type Shop } from '../../shop/index.js';
 import type { BuildDecisions } from './decisions.js';
 import { layersOnPanel } from './panel-layers.js';
@@ -10,7 +28,15 @@ import { carefulMm, pairKey, shrinkBetween } from './pairs.js';
 import { markSizeOf } from './reach.js';
 import { stripBox } from './strip-box.js';
 import type { Separated } from './separate-stage.js';
-import { buildJob, buildStage, firstLaid, laidHow, type BuildContext, type BuildOut, type LayingWanted } from './stage.js';
+import {
+  buildJob,
+  buildStage,
+  firstLaid,
+  laidHow,
+  type BuildContext,
+  type BuildOut,
+  type LayingWanted,
+} from './stage.js';
 
 /** One minute of arc: what a good eye can part (tangent). */
 const EYE = Math.tan(Math.PI / 180 / 60);
@@ -37,7 +63,10 @@ export interface TrialGround {
 }
 
 /** The build laid many times, with the marks and by eye. Null when there are no two layers to be laid. */
-export function tryGaps(ground: TrialGround, wish: TrialWish): { readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null {
+export function tryGaps(
+  ground: TrialGround,
+  wish: TrialWish,
+): { readonly marked: TrialAnswer; readonly byEye: TrialAnswer } | null {
   const one = onLargestPanel(ground);
   if (one.build.layers.length < 2) return null;
   return { marked: laid(one, wish, true), byEye: laid(one, wish, false) };
@@ -79,7 +108,10 @@ function termsOf({ build, panels, recipe, repeatabilityMm }: TrialGround, hasMar
   const own = build.layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null)!;
   // Of a gang the copy at the corner of a strip is tried, which slips most.
   const art = stripBox(own, panels.along === null ? recipe.preparation.gang : null);
-  const sizeMm = markSizeOf(recipe.preparation, build.layers.map(({ film }) => film));
+  const sizeMm = markSizeOf(
+    recipe.preparation,
+    build.layers.map(({ film }) => film),
+  );
   const { markDistanceMm: distanceMm } = recipe.preparation;
   const [a, b] = layOutMarks(art, { sizeMm, distanceMm }).marks;
   const laying = recipe.assembly.way;
@@ -87,12 +119,25 @@ function termsOf({ build, panels, recipe, repeatabilityMm }: TrialGround, hasMar
   return {
     placementErrorMm: placementErrorMm(carefulMm(recipe.build, hasMarks), longestSide(art), laying),
     repeatabilityMm,
-    marks: hasMarks ? [{ x: a!.xMm, y: a!.yMm }, { x: b!.xMm, y: b!.yMm }] : null,
+    marks: hasMarks
+      ? [
+          { x: a!.xMm, y: a!.yMm },
+          { x: b!.xMm, y: b!.yMm },
+        ]
+      : null,
     // A backing is one of the layers here already.
-    first: firstLaid(build.layers.map((layer) => layer.key), null, laidHow(recipe)),
+    first: firstLaid(
+      build.layers.map((layer) => layer.key),
+      null,
+      laidHow(recipe),
+    ),
     pair(lower, upper) {
       const pair = pairs.get(pairKey(lower, upper));
-      return { shrink: pair ? shrinkBetween(pair.lower, pair.upper) : 0, drawBackMm: pair?.terms.drawBackMm ?? 0, box: pair?.box ?? own };
+      return {
+        shrink: pair ? shrinkBetween(pair.lower, pair.upper) : 0,
+        drawBackMm: pair?.terms.drawBackMm ?? 0,
+        box: pair?.box ?? own,
+      };
     },
   };
 }
@@ -121,22 +166,42 @@ export interface SchoolsGround {
 }
 
 /** The job built in all three schools, by the job's own rules for pairs. */
-export function schoolsSideBySide({ separated, recipe, shop, panels, heightMm }: SchoolsGround, wish: TrialWish): SchoolFigures[] {
+export function schoolsSideBySide(
+  { separated, recipe, shop, panels, heightMm }: SchoolsGround,
+  wish: TrialWish,
+): SchoolFigures[] {
   const repeatabilityMm = shop.cutter.repeatabilityMm;
   return (['overlay', 'inlay', 'trapped'] as const).map((school) => {
     // Remedies at single places change no school's figures by anything that could be seen here.
-    const own = { ...recipe, repair: { ...recipe.repair, only: {}, spared: {} }, build: { ...recipe.build, school, pairs: {}, filmPairs: {} } };
-    const built = buildJob(buildStage.read({ separated, recipe: own, repeatabilityMm, panels, matrices: new Map(), map: null }));
+    const own = {
+      ...recipe,
+      repair: { ...recipe.repair, only: {}, spared: {} },
+      build: { ...recipe.build, school, pairs: {}, filmPairs: {} },
+    };
+    const built = buildJob(
+      buildStage.read({ separated, recipe: own, repeatabilityMm, panels, matrices: new Map(), map: null }),
+    );
     const ground = onLargestPanel({ build: built, panels, recipe: own, repeatabilityMm });
     const trial = ground.build.layers.length < 2 ? null : laid(ground, wish, recipe.preparation.marks);
     return {
       school,
       thickestUm: thickest(built, heightMm),
-      exactEdgesMm: built.pairs.filter((pair) => pair.school === 'inlay').reduce((sum, pair) => sum + sharedEdgeMm(built, pair.lower.id, pair.upper.id), 0),
+      exactEdgesMm: built.pairs
+        .filter((pair) => pair.school === 'inlay')
+        .reduce((sum, pair) => sum + sharedEdgeMm(built, pair.lower.id, pair.upper.id), 0),
       weedPieces: built.layers.reduce((sum, { cut }) => sum + countPieces(cut).pieces + countPieces(cut).holes, 0),
       filmMm2: built.layers.reduce((sum, { cut }) => sum + areaOf(cut), 0),
       risk: trial?.risk ?? 0,
-      cutSeconds: built.layers.reduce((sum, { cut, film }) => sum + cutProgram({ groups: [{ contours: upright(cut), borders: [] }], settings: settingsFor(film, shop.cutter), motion: shop.cutter }).seconds, 0),
+      cutSeconds: built.layers.reduce(
+        (sum, { cut, film }) =>
+          sum +
+          cutProgram({
+            groups: [{ contours: upright(cut), borders: [] }],
+            settings: settingsFor(film, shop.cutter),
+            motion: shop.cutter,
+          }).seconds,
+        0,
+      ),
     };
   });
 }
@@ -153,7 +218,8 @@ function thickest({ layers }: BuildOut, heightMm: number): number {
   const um = new Map(layers.map((layer) => [layer.key, layer.film.thicknessUm]));
   let most = 0;
   for (let i = 0; i < SECTIONS; i += 1) {
-    for (const bar of crossSection(layers, ((i + 0.5) / SECTIONS) * heightMm, (key) => um.get(key)!)) most = Math.max(most, bar.baseUm + bar.thicknessUm);
+    for (const bar of crossSection(layers, ((i + 0.5) / SECTIONS) * heightMm, (key) => um.get(key)!))
+      most = Math.max(most, bar.baseUm + bar.thicknessUm);
   }
   return most;
 }

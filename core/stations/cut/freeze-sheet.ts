@@ -1,6 +1,25 @@
-import { cutProgram, isOutline, programPairs, type CutProgram, type CutSettings, type Motion } from '../../engines/cutting/index.js';
+import {
+  cutProgram,
+  isOutline,
+  programPairs,
+  type CutProgram,
+  type CutSettings,
+  type Motion,
+} from '../../engines/cutting/index.js';
 import { weedingBorders, type WeedingWork } from '../../engines/weeding/index.js';
-import { boundsOf, compose, containsPoint, isBoxRing, reversed, signedArea, translateRings, translation, unite, type Matrix, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  compose,
+  containsPoint,
+  isBoxRing,
+  reversed,
+  signedArea,
+  translateRings,
+  translation,
+  unite,
+  type Matrix,
+  type Rings,
+} from '../../geometry/index.js';
 import { contoursOfGroups, wholeParts } from './whole.js';
 import { filmUse } from './film-use.js';
 import { filmsOfSheet, type FrozenGroup, type FrozenSheet, type WeedPlace } from './frozen-sheet.js';
@@ -27,7 +46,20 @@ export interface ProgramToFreeze {
 }
 
 /** A sheet that is about to be sent to the cutter. */
-export type SheetToFreeze = Omit<FrozenSheet, 'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS' | 'restOf' | 'batchId' | 'leftoversBookedAt'> & {
+export type SheetToFreeze = Omit<
+  FrozenSheet,
+  | 'id'
+  | 'createdAt'
+  | 'runs'
+  | 'decided'
+  | 'groups'
+  | 'weedTimes'
+  | 'forceG'
+  | 'speedMmS'
+  | 'restOf'
+  | 'batchId'
+  | 'leftoversBookedAt'
+> & {
   readonly groups: readonly GroupToFreeze[];
   readonly program: ProgramToFreeze;
 };
@@ -42,13 +74,36 @@ export interface ReadyToCut {
 const ALL_OUT: WeedPlace = { kind: 'all out', xMm: 0, yMm: 0 };
 
 /** A copy as it lies on a sheet, as it is kept. */
-export function groupToFreeze({ copy, perStrip, filmId, fingerprint, matrix, contours, borders, marks }: PlacedGroup, { keptMm2, weedPlaces }: Pick<GroupToFreeze, 'keptMm2' | 'weedPlaces'>): GroupToFreeze {
-  return { copy, perStrip, filmId, keptMm2, fingerprint, matrix, contours: contours.length - marks, marks, borders: borders.length, weedPlaces };
+export function groupToFreeze(
+  { copy, perStrip, filmId, fingerprint, matrix, contours, borders, marks }: PlacedGroup,
+  { keptMm2, weedPlaces }: Pick<GroupToFreeze, 'keptMm2' | 'weedPlaces'>,
+): GroupToFreeze {
+  return {
+    copy,
+    perStrip,
+    filmId,
+    keptMm2,
+    fingerprint,
+    matrix,
+    contours: contours.length - marks,
+    marks,
+    borders: borders.length,
+    weedPlaces,
+  };
 }
 
 /** A program as it is kept, with the outlines of the copies that it cuts. */
-export function programToFreeze({ settings, runs, wholeAt }: CutProgram, groups: readonly PlacedGroup[]): ProgramToFreeze {
-  return { ...settings, runs, wholeAt, partOf: Int32Array.from(groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])), outlines: groups.flatMap((group) => [...group.contours, ...group.borders]) };
+export function programToFreeze(
+  { settings, runs, wholeAt }: CutProgram,
+  groups: readonly PlacedGroup[],
+): ProgramToFreeze {
+  return {
+    ...settings,
+    runs,
+    wholeAt,
+    partOf: Int32Array.from(groups.flatMap((group) => [...group.partOf, ...group.borders.map(() => -1)])),
+    outlines: groups.flatMap((group) => [...group.contours, ...group.borders]),
+  };
 }
 
 /** What is ticked off of a copy. Where nothing is ticked off one by one, that all is out is said of the whole copy. */
@@ -57,7 +112,9 @@ export function weedPlacesOf(spots: readonly WeedPlace[]): readonly WeedPlace[] 
 }
 
 /** A sheet of what is not whole on another: each copy with its position there. */
-export type RestToFreeze = Omit<SheetToFreeze, 'groups'> & { readonly groups: readonly (GroupToFreeze & { readonly of: number })[] };
+export type RestToFreeze = Omit<SheetToFreeze, 'groups'> & {
+  readonly groups: readonly (GroupToFreeze & { readonly of: number })[];
+};
 
 /** A sheet as it is kept when it is sent; `layers` are those that its copies are of, one for each. */
 export function planToFreeze(sheet: SheetPlan, layers: readonly PreparedLayer[], program: CutProgram): SheetToFreeze {
@@ -67,7 +124,12 @@ export function planToFreeze(sheet: SheetPlan, layers: readonly PreparedLayer[],
     piece: sheet.zones ? null : sheet.pieces[0]!,
     mat: sheet.mat,
     zones: sheet.zones,
-    leftovers: sheet.leftovers.map(({ piece, ...left }) => ({ ...left, pieceId: piece.id, filmId: piece.filmId, edgeMm: piece.edgeMm })),
+    leftovers: sheet.leftovers.map(({ piece, ...left }) => ({
+      ...left,
+      pieceId: piece.id,
+      filmId: piece.filmId,
+      edgeMm: piece.edgeMm,
+    })),
     usedLengthMm: sheet.usedLengthMm,
     keptMm2: sheet.groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
     filmMm2: sheet.usedMm2,
@@ -76,7 +138,9 @@ export function planToFreeze(sheet: SheetPlan, layers: readonly PreparedLayer[],
     estimateSeconds: program.seconds,
     pairsTotal: programPairs(program.runs),
     weedWork: works.length > 0 ? works.reduce(workTogether) : null,
-    groups: sheet.groups.map((group, i) => groupToFreeze(group, { keptMm2: group.keptMm2, weedPlaces: weedPlacesOf(layers[i]!.weed.spots) })),
+    groups: sheet.groups.map((group, i) =>
+      groupToFreeze(group, { keptMm2: group.keptMm2, weedPlaces: weedPlacesOf(layers[i]!.weed.spots) }),
+    ),
     program: programToFreeze(program, sheet.groups),
   };
 }
@@ -86,12 +150,18 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
   const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
   const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
   if (!sheet || !program || !prepare) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
-  return planToFreeze(sheet, sheet.groups.map(({ layer }) => prepare.layers[layer]!), program);
+  return planToFreeze(
+    sheet,
+    sheet.groups.map(({ layer }) => prepare.layers[layer]!),
+    program,
+  );
 }
 
 /** What is to be weeded of two layers. */
 export function workTogether(a: WeedingWork, b: WeedingWork): WeedingWork {
-  return Object.fromEntries(Object.entries(a).map(([what, much]) => [what, (much as number) + b[what as keyof WeedingWork]])) as unknown as WeedingWork;
+  return Object.fromEntries(
+    Object.entries(a).map(([what, much]) => [what, (much as number) + b[what as keyof WeedingWork]]),
+  ) as unknown as WeedingWork;
 }
 
 /** A sheet that was cut in part, as it is kept. */
@@ -125,21 +195,49 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
       const [x, y] = mapped(group.matrix, xMm, yMm);
       return layer.some((ring) => containsPoint([ring], x, y));
     };
-    return [{ g, group, open: parts, contours: [...layer, ...others.slice(0, group.marks)], borders: others.slice(group.marks), weedPlaces: group.weedPlaces.filter(isHere) }];
+    return [
+      {
+        g,
+        group,
+        open: parts,
+        contours: [...layer, ...others.slice(0, group.marks)],
+        borders: others.slice(group.marks),
+        weedPlaces: group.weedPlaces.filter(isHere),
+      },
+    ];
   });
   const groups = borderedAnew(open, sheet, program.outlines);
   const box = boundsOf(groups.flatMap((group) => [...group.contours, ...group.borders]));
   if (!box) throw new InputError('nothing-open', sayNothingOpen(), { source: 'rest' });
-  const edges = edgesOf(sheet.piece ?? { kind: 'sheet', edgeMm: 0 }, { bladeOffsetMm: settings.bladeOffsetMm, leaderMm: motion.leaderMm });
+  const edges = edgesOf(sheet.piece ?? { kind: 'sheet', edgeMm: 0 }, {
+    bladeOffsetMm: settings.bladeOffsetMm,
+    leaderMm: motion.leaderMm,
+  });
   // On a mat with several blanks, new ones are laid where the first lay.
   const [dx, dy] = sheet.zones ? [0, 0] : [edges.sides - box.minX, edges.bottom - box.minY];
   const zones = sheet.zones?.filter(({ film }) => groups.some(({ group }) => group.filmId === film.id)) ?? null;
-  const moved = groups.map((group) => ({ ...group, contours: translateRings(group.contours, dx, dy), borders: translateRings(group.borders, dx, dy) }));
+  const moved = groups.map((group) => ({
+    ...group,
+    contours: translateRings(group.contours, dx, dy),
+    borders: translateRings(group.borders, dx, dy),
+  }));
   const made = cutProgram({ groups: moved, settings, motion });
   const usedLengthMm = zones ? sheet.usedLengthMm : box.maxY + dy + edges.top;
-  const keptMm2 = sheet.keptMm2 * (groups.reduce((sum, group) => sum + group.open.length, 0) / Math.max(1, sheet.groups.reduce((sum, group) => sum + group.contours, 0)));
+  const keptMm2 =
+    sheet.keptMm2 *
+    (groups.reduce((sum, group) => sum + group.open.length, 0) /
+      Math.max(
+        1,
+        sheet.groups.reduce((sum, group) => sum + group.contours, 0),
+      ));
   const { takenMm2, cost } = zones
-    ? { takenMm2: zones.reduce((sum, { widthMm, lengthMm }) => sum + widthMm * lengthMm, 0), cost: zones.reduce((sum, { film, widthMm, lengthMm }) => sum + ((widthMm * lengthMm) / 1e6) * film.costPerM2, 0) }
+    ? {
+        takenMm2: zones.reduce((sum, { widthMm, lengthMm }) => sum + widthMm * lengthMm, 0),
+        cost: zones.reduce(
+          (sum, { film, widthMm, lengthMm }) => sum + ((widthMm * lengthMm) / 1e6) * film.costPerM2,
+          0,
+        ),
+      }
     : filmUse(sheet.film, { widthMm: sheet.piece?.widthMm ?? box.maxX + dx, usedLengthMm, keptMm2 });
   return {
     film: zones?.[0]?.film ?? sheet.film,
@@ -155,33 +253,84 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     estimateSeconds: made.seconds,
     pairsTotal: programPairs(made.runs),
     weedWork: null,
-    groups: moved.map(({ g, group: { copy, perStrip, filmId, keptMm2: kept, contours, fingerprint, matrix, marks }, open, borders, weedPlaces }) => ({ of: g, copy, perStrip, filmId, keptMm2: kept * (open.length / Math.max(1, contours)), fingerprint, matrix: compose(translation(dx, dy), matrix), contours: open.length, marks, borders: borders.length, weedPlaces })),
+    groups: moved.map(
+      ({
+        g,
+        group: { copy, perStrip, filmId, keptMm2: kept, contours, fingerprint, matrix, marks },
+        open,
+        borders,
+        weedPlaces,
+      }) => ({
+        of: g,
+        copy,
+        perStrip,
+        filmId,
+        keptMm2: kept * (open.length / Math.max(1, contours)),
+        fingerprint,
+        matrix: compose(translation(dx, dy), matrix),
+        contours: open.length,
+        marks,
+        borders: borders.length,
+        weedPlaces,
+      }),
+    ),
     program: {
       ...settings,
       runs: made.runs,
       wholeAt: made.wholeAt,
-      partOf: Int32Array.from(moved.flatMap(({ open, contours, borders }) => [...renumbered(open.map((i) => program.partOf[i]!)), ...Array.from({ length: contours.length - open.length + borders.length }, () => -1)])),
+      partOf: Int32Array.from(
+        moved.flatMap(({ open, contours, borders }) => [
+          ...renumbered(open.map((i) => program.partOf[i]!)),
+          ...Array.from({ length: contours.length - open.length + borders.length }, () => -1),
+        ]),
+      ),
       outlines: moved.flatMap((group) => [...group.contours, ...group.borders]),
     },
   };
 }
 
 /** Where one border went round several copies of a film (of a copy in a counter only if that has none of its own), what is left of that film gets one anew, as far off: a box if it was one, else round what lies near each other. */
-function borderedAnew<G extends { readonly group: FrozenGroup; readonly contours: Rings; readonly borders: Rings }>(groups: readonly G[], sheet: FrozenSheet, outlines: Rings): readonly G[] {
+function borderedAnew<G extends { readonly group: FrozenGroup; readonly contours: Rings; readonly borders: Rings }>(
+  groups: readonly G[],
+  sheet: FrozenSheet,
+  outlines: Rings,
+): readonly G[] {
   const contoursOf = contoursOfGroups(sheet.groups);
   const from = contoursOf.map((_, g) => contoursOf.slice(0, g).reduce((sum, count) => sum + count, 0));
-  const around = (g: number) => outlines.slice(from[g]! + sheet.groups[g]!.contours + sheet.groups[g]!.marks, from[g]! + contoursOf[g]!).filter(isOutline);
+  const around = (g: number) =>
+    outlines
+      .slice(from[g]! + sheet.groups[g]!.contours + sheet.groups[g]!.marks, from[g]! + contoursOf[g]!)
+      .filter(isOutline);
   const cut = (g: number) => outlines.slice(from[g], from[g]! + sheet.groups[g]!.contours + sheet.groups[g]!.marks);
   return filmsOfSheet(sheet).flatMap(({ id }) => {
     const isOf = ({ filmId }: FrozenGroup) => !sheet.zones || filmId === id;
-    const [own, were] = [groups.filter(({ group }) => isOf(group)), sheet.groups.flatMap((group, g) => (isOf(group) ? [g] : []))];
-    const shared = were.flatMap((g) => around(g).filter((border) => were.some((other) => other !== g && around(other).length === 0 && cut(other).some((ring) => containsPoint([border], ring[0]!, ring[1]!)))));
+    const [own, were] = [
+      groups.filter(({ group }) => isOf(group)),
+      sheet.groups.flatMap((group, g) => (isOf(group) ? [g] : [])),
+    ];
+    const shared = were.flatMap((g) =>
+      around(g).filter((border) =>
+        were.some(
+          (other) =>
+            other !== g &&
+            around(other).length === 0 &&
+            cut(other).some((ring) => containsPoint([border], ring[0]!, ring[1]!)),
+        ),
+      ),
+    );
     if (shared.length === 0) return own;
     const [box, all] = [boundsOf(were.flatMap(around))!, boundsOf(were.flatMap(cut))!];
     const offMm = Math.min(all.minX - box.minX, all.minY - box.minY, box.maxX - all.maxX, box.maxY - all.maxY);
     const kind = shared.length === 1 && isBoxRing(shared[0]!) ? 'box' : 'groups';
-    const anew = weedingBorders(kind, unite(own.flatMap(({ contours }) => contours.map((ring) => (signedArea(ring) < 0 ? reversed(ring) : ring)))), offMm);
-    return own.map((group, i) => ({ ...group, borders: [...group.borders.filter((ring) => !isOutline(ring)), ...(i === 0 ? anew : [])] }));
+    const anew = weedingBorders(
+      kind,
+      unite(own.flatMap(({ contours }) => contours.map((ring) => (signedArea(ring) < 0 ? reversed(ring) : ring)))),
+      offMm,
+    );
+    return own.map((group, i) => ({
+      ...group,
+      borders: [...group.borders.filter((ring) => !isOutline(ring)), ...(i === 0 ? anew : [])],
+    }));
   });
 }
 

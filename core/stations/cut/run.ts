@@ -2,7 +2,8 @@
  * waiting: the cutter does not answer; stuck: it answers but cannot go on; interrupted: this server was stopped meanwhile; cancelling: the
  * cutter has yet to be told to drop what it holds.
  */
-export type RunState = 'cutting' | 'paused' | 'waiting' | 'stuck' | 'interrupted' | 'cancelling' | 'finished' | 'cancelled' | 'failed';
+export type RunState =
+  'cutting' | 'paused' | 'waiting' | 'stuck' | 'interrupted' | 'cancelling' | 'finished' | 'cancelled' | 'failed';
 
 export const ENDED: readonly RunState[] = ['finished', 'cancelled', 'failed'];
 

@@ -21,7 +21,11 @@ interface CutRead {
 
 /** What the cutter is told of a sheet: films that share a mat are cut with the same settings. Where a section ends is marked, too. */
 export function programOf({ groups, films, endMarks }: SheetPlan, cutter: CutterMotion): CutProgram {
-  return cutProgram({ groups: endMarks.length > 0 ? [...groups, { contours: [], borders: endMarks }] : groups, settings: settingsFor(films[0]!, cutter), motion: cutter });
+  return cutProgram({
+    groups: endMarks.length > 0 ? [...groups, { contours: [], borders: endMarks }] : groups,
+    settings: settingsFor(films[0]!, cutter),
+    motion: cutter,
+  });
 }
 
 /** The program of each sheet: what the cutter is told. */
@@ -36,7 +40,9 @@ export const cutStage: Stage<{ readonly sheets: SheetsOut; readonly cutter: Cutt
       programs,
       seconds: programs.reduce((sum, program) => sum + program.seconds, 0),
       findings: [],
-      rulings: [...new Map(sheets.flatMap(({ films }) => films.map((film) => [film.id, film]))).values()].map(saySettings),
+      rulings: [...new Map(sheets.flatMap(({ films }) => films.map((film) => [film.id, film]))).values()].map(
+        saySettings,
+      ),
     };
   },
 };

@@ -7,7 +7,8 @@ import type { FrozenGroup, FrozenSheet } from './frozen-sheet.js';
  * say what becomes of it; rest-undecided: the same of its rest; to-remake, thrown-away: what it carries is to be cut again; untouched: nothing
  * of it was cut.
  */
-export type SheetStanding = 'in-cutter' | 'good' | 'undecided' | 'rest-undecided' | 'to-remake' | 'thrown-away' | 'untouched';
+export type SheetStanding =
+  'in-cutter' | 'good' | 'undecided' | 'rest-undecided' | 'to-remake' | 'thrown-away' | 'untouched';
 
 type Sheet = Pick<FrozenSheet, 'id' | 'restOf' | 'decided'> & {
   readonly runs: readonly Pick<FrozenSheet['runs'][number], 'state' | 'outcome' | 'pairsDone'>[];
@@ -47,7 +48,11 @@ const TAKES: readonly SheetStanding[] = ['in-cutter', 'good', 'undecided', 'rest
  * How many copies of each layer of a job, by fingerprint, need not be planned any more: they are cut, in the cutter, or wait for a decision.
  * With `only` those of one standing. A rest carries no copies of its own: it makes those of its sheet whole.
  */
-export function takenCopies(sheets: readonly FrozenSheet[], jobId: string, only: readonly SheetStanding[] = TAKES): Record<string, number> {
+export function takenCopies(
+  sheets: readonly FrozenSheet[],
+  jobId: string,
+  only: readonly SheetStanding[] = TAKES,
+): Record<string, number> {
   return countsOf(groupsThatStand(sheets, jobId, only));
 }
 
@@ -60,7 +65,11 @@ export interface SpoiledOfJob {
 /**
  * How many copies of a job are cut well in all their layers, by how many of each are `toCut`, by fingerprint (of several designs the copies of all), and whether they are of several films. None while one of the layers is not cut at all.
  */
-export function copiesCut(sheets: readonly FrozenSheet[], jobId: string, toCut: readonly { readonly fingerprint: string; readonly copies: number }[]): { readonly copies: number; readonly isLayered: boolean } {
+export function copiesCut(
+  sheets: readonly FrozenSheet[],
+  jobId: string,
+  toCut: readonly { readonly fingerprint: string; readonly copies: number }[],
+): { readonly copies: number; readonly isLayered: boolean } {
   const wanted = toCut.filter(({ copies }) => copies > 0);
   const good = groupsThatStand(sheets, jobId, ['good']);
   const counts = countsOf(good);
@@ -77,12 +86,21 @@ export function copiesCut(sheets: readonly FrozenSheet[], jobId: string, toCut: 
 /** The same, and how those copies lie on their films: as the design is drawn, or turned a quarter. */
 export function cutSoFar(sheets: readonly FrozenSheet[], jobId: string): CutSoFar {
   const groups = groupsThatStand(sheets, jobId, TAKES);
-  return { taken: countsOf(groups), lies: Object.fromEntries(groups.map(({ fingerprint, matrix: [a, b] }) => [fingerprint, Math.abs(a) >= Math.abs(b) ? 'as drawn' : 'across'] as const)) };
+  return {
+    taken: countsOf(groups),
+    lies: Object.fromEntries(
+      groups.map(
+        ({ fingerprint, matrix: [a, b] }) => [fingerprint, Math.abs(a) >= Math.abs(b) ? 'as drawn' : 'across'] as const,
+      ),
+    ),
+  };
 }
 
 function groupsThatStand(sheets: readonly FrozenSheet[], jobId: string, only: readonly SheetStanding[]): FrozenGroup[] {
   const how = standings(sheets);
-  return sheets.filter(({ id, restOf }) => restOf === null && only.includes(how.get(id)!)).flatMap(({ groups }) => groups.filter((group) => group.jobId === jobId));
+  return sheets
+    .filter(({ id, restOf }) => restOf === null && only.includes(how.get(id)!))
+    .flatMap(({ groups }) => groups.filter((group) => group.jobId === jobId));
 }
 
 function countsOf(groups: readonly FrozenGroup[]): Record<string, number> {

@@ -11,7 +11,9 @@ export interface WholeMarks {
 }
 
 /** How many contours each group has, its marks and borders among them: how a program's lists are told apart. */
-export function contoursOfGroups(groups: readonly { readonly contours: number; readonly marks: number; readonly borders: number }[]): number[] {
+export function contoursOfGroups(
+  groups: readonly { readonly contours: number; readonly marks: number; readonly borders: number }[],
+): number[] {
   return groups.map((group) => group.contours + group.marks + group.borders);
 }
 
@@ -33,5 +35,10 @@ export function wholeParts({ wholeAt, partOf, contoursOf }: WholeMarks, pairsDon
 export function wholeOnPiece(marks: WholeMarks, pairsDone: number): WholeOnPiece {
   const groups = wholeParts(marks, pairsDone);
   const parts = groups.flat();
-  return { parts: parts.filter(Boolean).length, ofParts: parts.length, copies: groups.filter((group) => group.every(Boolean)).length, ofCopies: groups.length };
+  return {
+    parts: parts.filter(Boolean).length,
+    ofParts: parts.length,
+    copies: groups.filter((group) => group.every(Boolean)).length,
+    ofCopies: groups.length,
+  };
 }

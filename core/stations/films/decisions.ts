@@ -19,7 +19,22 @@ export interface PatternPlace {
 export type FilmsPatch = Patch<FilmsDecisions>;
 
 export const filmsSlice: Slice<FilmsDecisions> = {
-  schema: { films: object({ byColour: { type: 'object', propertyNames: { pattern: colour.pattern }, additionalProperties: text, required: [] }, patterns: { type: 'object', propertyNames: text, additionalProperties: object({ xMm: coordinate, yMm: coordinate }), required: [] } }) },
+  schema: {
+    films: object({
+      byColour: {
+        type: 'object',
+        propertyNames: { pattern: colour.pattern },
+        additionalProperties: text,
+        required: [],
+      },
+      patterns: {
+        type: 'object',
+        propertyNames: text,
+        additionalProperties: object({ xMm: coordinate, yMm: coordinate }),
+        required: [],
+      },
+    }),
+  },
   beginning: { films: { byColour: {}, patterns: {} } },
   upgrades: {
     // Version 7 knew no films with a pattern.

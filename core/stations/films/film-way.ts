@@ -2,7 +2,8 @@ import { colourDifference } from '../../engines/artwork/index.js';
 import { wayOf, type Film } from '../../shop/index.js';
 
 /** A film can stand between two others when it is plain and put on as they are. */
-const isPlain = ({ finish, pattern, retired }: Film) => (finish === 'gloss' || finish === 'matt') && !pattern && !retired;
+const isPlain = ({ finish, pattern, retired }: Film) =>
+  (finish === 'gloss' || finish === 'matt') && !pattern && !retired;
 
 /**
  * The colours of films of a stock on the way from one colour to another, at most `most` of them with those at both ends: of all ways the one whose steps
@@ -10,21 +11,29 @@ const isPlain = ({ finish, pattern, retired }: Film) => (finish === 'gloss' || f
  * have the same nearest film, none when the stock has no plain film.
  */
 export function filmsBetween(from: string, to: string, stock: readonly Film[], most: number): readonly Film[] {
-  const nearest = (colour: string, among: readonly Film[]) => among.reduce<Film | null>((best, film) => (best && colourDifference(colour, best.colour) <= colourDifference(colour, film.colour) ? best : film), null);
+  const nearest = (colour: string, among: readonly Film[]) =>
+    among.reduce<Film | null>(
+      (best, film) =>
+        best && colourDifference(colour, best.colour) <= colourDifference(colour, film.colour) ? best : film,
+      null,
+    );
   const first = nearest(from, stock.filter(isPlain));
   if (!first) return [];
   const films = stock.filter((film) => isPlain(film) && wayOf(film) === wayOf(first));
   const last = nearest(to, films)!;
   if (first === last) return [first];
   // The least sum of squares to each film with one step more every round.
-  let ways = new Map<Film, { readonly cost: number; readonly films: readonly Film[] }>([[first, { cost: 0, films: [first] }]]);
+  let ways = new Map<Film, { readonly cost: number; readonly films: readonly Film[] }>([
+    [first, { cost: 0, films: [first] }],
+  ]);
   let best: { readonly cost: number; readonly films: readonly Film[] } | null = null;
   for (let count = 2; count <= most; count += 1) {
     const next = new Map<Film, { readonly cost: number; readonly films: readonly Film[] }>();
     for (const [at, way] of ways) {
       for (const film of films) {
         const cost = way.cost + colourDifference(at.colour, film.colour) ** 2;
-        if (!way.films.includes(film) && cost < (next.get(film)?.cost ?? Infinity)) next.set(film, { cost, films: [...way.films, film] });
+        if (!way.films.includes(film) && cost < (next.get(film)?.cost ?? Infinity))
+          next.set(film, { cost, films: [...way.films, film] });
       }
     }
     const arrived = next.get(last);

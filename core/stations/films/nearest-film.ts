@@ -11,7 +11,9 @@ export function nearestFilm(colour: string, stock: readonly Film[], way: FilmWay
   let least = Infinity;
   for (const film of stock) {
     // A plain film is the safer guess: texture, a pattern, and light through it, are a maker's decision; so is a press, which then goes for all.
-    const strange = (film.finish === 'textured' || film.finish === 'translucent' || film.pattern ? STRANGE : 0) + (wayOf(film) === way ? 0 : OTHER_WAY);
+    const strange =
+      (film.finish === 'textured' || film.finish === 'translucent' || film.pattern ? STRANGE : 0) +
+      (wayOf(film) === way ? 0 : OTHER_WAY);
     const difference = colourDifference(colour, film.colour) + strange;
     if (difference < least) [best, least] = [film, difference];
   }

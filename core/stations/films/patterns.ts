@@ -24,7 +24,17 @@ export const patternsStage: Stage<PatternsContext, PatternsRead, PatternsOut> = 
   name: 'patterns',
   read: ({ films, recipe }) => ({
     places: recipe.films.patterns,
-    films: [...new Map(films.colours.filter(({ film }) => film.pattern).map(({ film: { id, name, pattern } }) => [id, { id, name, pattern }])).values()],
+    films: [
+      ...new Map(
+        films.colours
+          .filter(({ film }) => film.pattern)
+          .map(({ film: { id, name, pattern } }) => [id, { id, name, pattern }]),
+      ).values(),
+    ],
   }),
-  run: ({ places, films }) => ({ rulings: films.map(({ id, name, pattern }) => sayPattern({ id, name, repeatMm: pattern!.repeatMm, place: places[id] ?? null })) }),
+  run: ({ places, films }) => ({
+    rulings: films.map(({ id, name, pattern }) =>
+      sayPattern({ id, name, repeatMm: pattern!.repeatMm, place: places[id] ?? null }),
+    ),
+  }),
 };

@@ -22,12 +22,32 @@ export interface ColourFigures {
 }
 
 /** The film of a colour, and what there is to say against it. */
-export function sayColour({ colour, film, nearest, difference, isChosen, isGone, like }: ColourFigures): { readonly findings: Finding<FilmsPatch>[]; readonly ruling: Ruling<FilmsPatch> } {
+export function sayColour({ colour, film, nearest, difference, isChosen, isGone, like }: ColourFigures): {
+  readonly findings: Finding<FilmsPatch>[];
+  readonly ruling: Ruling<FilmsPatch>;
+} {
   const findings: Finding<FilmsPatch>[] = [];
-  if (isGone) findings.push({ code: 'film-unknown', severity: 'warning', stage: 'films', message: `The film chosen for ${named(colour)} is no longer in stock. ${nearest.name} is used for now.` });
-  if (isChosen && film.retired) findings.push({ code: 'film-retired', severity: 'note', stage: 'films', message: `${film.name}, chosen for ${named(colour)}, is retired. What is left of it can still be cut.` });
+  if (isGone)
+    findings.push({
+      code: 'film-unknown',
+      severity: 'warning',
+      stage: 'films',
+      message: `The film chosen for ${named(colour)} is no longer in stock. ${nearest.name} is used for now.`,
+    });
+  if (isChosen && film.retired)
+    findings.push({
+      code: 'film-retired',
+      severity: 'note',
+      stage: 'films',
+      message: `${film.name}, chosen for ${named(colour)}, is retired. What is left of it can still be cut.`,
+    });
   if (!isChosen && difference > FAR_COLOUR) {
-    findings.push({ code: 'colour-far', severity: 'warning', stage: 'films', message: `No film in stock is close to ${named(colour)}. ${film.name} differs by ${difference.toFixed(0)}, and everyone will see that.` });
+    findings.push({
+      code: 'colour-far',
+      severity: 'warning',
+      stage: 'films',
+      message: `No film in stock is close to ${named(colour)}. ${film.name} differs by ${difference.toFixed(0)}, and everyone will see that.`,
+    });
   }
   return {
     findings,
@@ -51,10 +71,25 @@ export function sayColour({ colour, film, nearest, difference, isChosen, isGone,
 }
 
 export function sayNoFilms(): Finding<FilmsPatch> {
-  return { code: 'no-films', severity: 'blocker', stage: 'films', message: 'The shop has no film in stock, so nothing can be cut.' };
+  return {
+    code: 'no-films',
+    severity: 'blocker',
+    stage: 'films',
+    message: 'The shop has no film in stock, so nothing can be cut.',
+  };
 }
 
-export function sayFewerFilms({ small, large, difference, byColour }: { readonly small: Film; readonly large: Film; readonly difference: number; readonly byColour: FilmsDecisions['films']['byColour'] }): Finding<FilmsPatch> {
+export function sayFewerFilms({
+  small,
+  large,
+  difference,
+  byColour,
+}: {
+  readonly small: Film;
+  readonly large: Film;
+  readonly difference: number;
+  readonly byColour: FilmsDecisions['films']['byColour'];
+}): Finding<FilmsPatch> {
   return {
     code: 'fewer-films',
     severity: 'note',
@@ -66,11 +101,26 @@ export function sayFewerFilms({ small, large, difference, byColour }: { readonly
 
 export function sayMixedWays(one: Film, other: Film): Finding<FilmsPatch> {
   const named = (film: Film) => `${film.name} (${FILM_FAMILIES[film.family].name})`;
-  return { code: 'families-mixed', severity: 'warning', stage: 'films', message: `${named(one)} and ${named(other)} are put on in different ways. They can go on one surface, but not on each other.` };
+  return {
+    code: 'families-mixed',
+    severity: 'warning',
+    stage: 'films',
+    message: `${named(one)} and ${named(other)} are put on in different ways. They can go on one surface, but not on each other.`,
+  };
 }
 
 /** How a film's pattern lies on the design. */
-export function sayPattern({ id, name, repeatMm, place }: { readonly id: string; readonly name: string; readonly repeatMm: number; readonly place: PatternPlace | null }): Ruling<FilmsPatch> {
+export function sayPattern({
+  id,
+  name,
+  repeatMm,
+  place,
+}: {
+  readonly id: string;
+  readonly name: string;
+  readonly repeatMm: number;
+  readonly place: PatternPlace | null;
+}): Ruling<FilmsPatch> {
   return {
     id: `films.pattern.${id}`,
     stage: 'films',
@@ -78,7 +128,10 @@ export function sayPattern({ id, name, repeatMm, place }: { readonly id: string;
     sentence: `The pattern of ${name} is shown at its true scale. It begins anew every {value}.`,
     value: repeatMm,
     unit: 'mm',
-    because: ['So wide is its repeat on the film, as the shop has it. It is seen before film is spent; what is cut is the same wherever it lies.', ...(place ? ['You placed it on the design.'] : ['It begins where the design does, until you place it.'])],
+    because: [
+      'So wide is its repeat on the film, as the shop has it. It is seen before film is spent; what is cut is the same wherever it lies.',
+      ...(place ? ['You placed it on the design.'] : ['It begins where the design does, until you place it.']),
+    ],
     ...(place ? { overridden: true } : {}),
   };
 }

@@ -56,7 +56,8 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
     const shown = byColour.layers.filter(({ key }) => key !== BARE);
     // A retired film is cut where it was chosen, and not proposed any more.
     const offered = stock.filter((film) => !film.retired);
-    if (offered.length === 0) return { colours: [], byColour, findings: shown.length > 0 ? [sayNoFilms()] : [], rulings: [] };
+    if (offered.length === 0)
+      return { colours: [], byColour, findings: shown.length > 0 ? [sayNoFilms()] : [], rulings: [] };
     // The first film that the maker chose says how the job is made to stick.
     const first = Object.values(decided).flatMap((id) => stock.find((film) => film.id === id) ?? [])[0];
     const way = first ? wayOf(first) : 'adhesive';
@@ -65,33 +66,79 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
       const chosen = stock.find((film) => film.id === decided[colour]);
       const film = chosen ?? nearest;
       const difference = colourDifference(colour, film.colour);
-      const use: ColourUse = { colour, areaMm2: areaOf(visible), pieces: countPieces(withoutCrumbs(visible).rings).pieces, film, difference, chosen: chosen !== undefined, others: othersNear(colour, film, offered) };
-      return { use, ...sayColour({ colour, film, nearest, difference, isChosen: chosen !== undefined, isGone: decided[colour] !== undefined && !chosen, like: first && way !== 'adhesive' ? first : null }) };
+      const use: ColourUse = {
+        colour,
+        areaMm2: areaOf(visible),
+        pieces: countPieces(withoutCrumbs(visible).rings).pieces,
+        film,
+        difference,
+        chosen: chosen !== undefined,
+        others: othersNear(colour, film, offered),
+      };
+      return {
+        use,
+        ...sayColour({
+          colour,
+          film,
+          nearest,
+          difference,
+          isChosen: chosen !== undefined,
+          isGone: decided[colour] !== undefined && !chosen,
+          like: first && way !== 'adhesive' ? first : null,
+        }),
+      };
     });
     const colours = said.map(({ use }) => use);
     return {
       colours: [...colours].sort((a, b) => b.areaMm2 - a.areaMm2),
       byColour,
       findings: [...said.flatMap(({ findings }) => findings), ...fewerFilms(colours, decided), ...mixedWays(colours)],
-      rulings: [...said.map(({ ruling }) => ruling), ...sharedFilms(colours).map(([film, group]) => sayShared(film, group.map((use) => use.colour)))],
+      rulings: [
+        ...said.map(({ ruling }) => ruling),
+        ...sharedFilms(colours).map(([film, group]) =>
+          sayShared(
+            film,
+            group.map((use) => use.colour),
+          ),
+        ),
+      ],
     };
   },
 };
 
 function othersNear(colour: string, film: Film, stock: readonly Film[]): ColourUse['others'] {
-  const others = stock.filter((other) => other !== film).map((other) => ({ film: other, difference: colourDifference(colour, other.colour) }));
+  const others = stock
+    .filter((other) => other !== film)
+    .map((other) => ({ film: other, difference: colourDifference(colour, other.colour) }));
   return others.sort((a, b) => a.difference - b.difference).slice(0, OTHERS);
 }
 
 /** Films so near to each other that one may do for both: a sheet and an alignment fewer. The smaller gives way. A pattern is like no other film. */
-function fewerFilms(colours: readonly ColourUse[], decided: FilmsDecisions['films']['byColour']): Finding<FilmsPatch>[] {
+function fewerFilms(
+  colours: readonly ColourUse[],
+  decided: FilmsDecisions['films']['byColour'],
+): Finding<FilmsPatch>[] {
   return colours.flatMap((one, i) =>
     colours.slice(i + 1).flatMap((other) => {
-      if (one.film === other.film || one.film.pattern || other.film.pattern || one.film.finish !== other.film.finish || wayOf(one.film) !== wayOf(other.film)) return [];
+      if (
+        one.film === other.film ||
+        one.film.pattern ||
+        other.film.pattern ||
+        one.film.finish !== other.film.finish ||
+        wayOf(one.film) !== wayOf(other.film)
+      )
+        return [];
       const difference = colourDifference(one.film.colour, other.film.colour);
       if (difference > NEAR_FILMS) return [];
       const [large, small] = one.areaMm2 >= other.areaMm2 ? [one, other] : [other, one];
-      return [sayFewerFilms({ small: small.film, large: large.film, difference, byColour: { ...decided, [small.colour]: large.film.id } })];
+      return [
+        sayFewerFilms({
+          small: small.film,
+          large: large.film,
+          difference,
+          byColour: { ...decided, [small.colour]: large.film.id },
+        }),
+      ];
     }),
   );
 }

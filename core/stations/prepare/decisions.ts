@@ -68,7 +68,14 @@ const MOST = { points: 40, lines: 200, inRow: 40 };
 export const prepareSlice: Slice<PrepareDecisions> = {
   schema: {
     preparation: object({
-      gang: orNull(object({ across: whole(1, MOST.inRow), down: whole(1, MOST.inRow), rows: oneOf(GANG_ROWS), gapMm: { type: 'number', minimum: 0, maximum: 100 } })),
+      gang: orNull(
+        object({
+          across: whole(1, MOST.inRow),
+          down: whole(1, MOST.inRow),
+          rows: oneOf(GANG_ROWS),
+          gapMm: { type: 'number', minimum: 0, maximum: 100 },
+        }),
+      ),
       border: oneOf(BORDER_WISHES),
       borderGapMm: orNull({ type: 'number', minimum: 0, maximum: 100 }),
       lowestMoreMm: orNull({ type: 'number', minimum: 0, maximum: 100 }),
@@ -76,8 +83,19 @@ export const prepareSlice: Slice<PrepareDecisions> = {
       relief: object({
         ruled: yes,
         bulkMm: orNull(STRIP_BULK),
-        drawn: { type: 'array', maxItems: MOST.lines, items: object({ filmId: text, line: { type: 'array', minItems: 4, maxItems: 2 * MOST.points, items: coordinate } }) },
-        gone: { type: 'array', maxItems: MOST.lines, items: object({ filmId: text, xMm: coordinate, yMm: coordinate }) },
+        drawn: {
+          type: 'array',
+          maxItems: MOST.lines,
+          items: object({
+            filmId: text,
+            line: { type: 'array', minItems: 4, maxItems: 2 * MOST.points, items: coordinate },
+          }),
+        },
+        gone: {
+          type: 'array',
+          maxItems: MOST.lines,
+          items: object({ filmId: text, xMm: coordinate, yMm: coordinate }),
+        },
       }),
       marks: yes,
       markPlaces: oneOf(MARK_PLACES),
@@ -105,20 +123,34 @@ export const prepareSlice: Slice<PrepareDecisions> = {
   },
   upgrades: {
     // Version 2 had no say in where marks stand.
-    2: ({ preparation }) => (typeof preparation === 'object' ? { preparation: { markDistanceMm: null, ...preparation } } : {}),
+    2: ({ preparation }) =>
+      typeof preparation === 'object' ? { preparation: { markDistanceMm: null, ...preparation } } : {},
     // Version 9 knew one kind of border, one way to set marks, and no relief lines: what was cut without goes on without.
     9: ({ preparation }) => {
       if (typeof preparation !== 'object' || preparation === null) return {};
       const { border, ...others } = preparation as Readonly<Record<string, unknown>>;
-      return { preparation: { relief: { ruled: false, bulkMm: STRIP_BULK_MM, drawn: [], gone: [] }, markPlaces: 'outside', ...others, border: border === false ? 'none' : border === true ? 'box' : border } };
+      return {
+        preparation: {
+          relief: { ruled: false, bulkMm: STRIP_BULK_MM, drawn: [], gone: [] },
+          markPlaces: 'outside',
+          ...others,
+          border: border === false ? 'none' : border === true ? 'box' : border,
+        },
+      };
     },
     // Version 10 wrote nothing into the waste, and gave the lowest layer no more film than the others.
-    10: ({ preparation }) => (typeof preparation === 'object' ? { preparation: { lowestMoreMm: 0, labels: false, markShape: 'diamond', marksAt: [], ...preparation } } : {}),
+    10: ({ preparation }) =>
+      typeof preparation === 'object'
+        ? { preparation: { lowestMoreMm: 0, labels: false, markShape: 'diamond', marksAt: [], ...preparation } }
+        : {},
     // Version 11 had one bulk for all films, which was 80 mm where nobody said another, and aligned every copy by itself.
     11: ({ preparation }) => {
       if (typeof preparation !== 'object' || preparation === null) return {};
       const { relief } = preparation as Readonly<Record<string, unknown>>;
-      const isUsual = typeof relief === 'object' && relief !== null && (relief as { readonly bulkMm?: unknown }).bulkMm === STRIP_BULK_MM;
+      const isUsual =
+        typeof relief === 'object' &&
+        relief !== null &&
+        (relief as { readonly bulkMm?: unknown }).bulkMm === STRIP_BULK_MM;
       return { preparation: { gang: null, ...preparation, ...(isUsual && { relief: { ...relief, bulkMm: null } }) } };
     },
   },

@@ -1,7 +1,24 @@
 import { CAREFUL_MM, thinParts, trapWidth, type TrapForm } from '../../engines/layers/index.js';
-import { faultsOfMarks, layOutMarks, markGapMm, movedMarks, placeMarks, type MarkLayout, type MarkSchool, type MarksWish } from '../../engines/marks/index.js';
+import {
+  faultsOfMarks,
+  layOutMarks,
+  markGapMm,
+  movedMarks,
+  placeMarks,
+  type MarkLayout,
+  type MarkSchool,
+  type MarksWish,
+} from '../../engines/marks/index.js';
 import type { GangWish } from '../../engines/nesting/index.js';
-import { layerWeeding, weedingBorder, weedingBorders, weedingMinutes, type BorderKind, type WeedingFigures, type WeedingWork } from '../../engines/weeding/index.js';
+import {
+  layerWeeding,
+  weedingBorder,
+  weedingBorders,
+  weedingMinutes,
+  type BorderKind,
+  type WeedingFigures,
+  type WeedingWork,
+} from '../../engines/weeding/index.js';
 import { boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.js';
 import { wayOf } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
@@ -12,7 +29,15 @@ import type { PrepareDecisions, PreparePatch } from './decisions.js';
 import { bulkOf } from './bulk-of.js';
 import { ruledBorder, type RuledBorder } from './rule-border.js';
 import { sayGang, sayGangIdle } from './say-gang.js';
-import { sayMarks, sayMarksAlike, sayMarksNear, sayMarksOnArtwork, sayNoMarks, sayTurnedMarks, type MarksSet } from './say-marks.js';
+import {
+  sayMarks,
+  sayMarksAlike,
+  sayMarksNear,
+  sayMarksOnArtwork,
+  sayNoMarks,
+  sayTurnedMarks,
+  type MarksSet,
+} from './say-marks.js';
 import { sayBorder, sayLabels, sayMinutes, sayRefusedLines, sayRelief, sayReverse } from './say.js';
 import { boxInStrip, stripOf } from './strip-of.js';
 import type { LearnedWeeding, PreparedLayer, PreparedPanel, PrepareOut } from './stage.js';
@@ -57,10 +82,16 @@ function asLattice(work: WeedingWork, perStrip: number): WeedingWork {
 const DOT_MM2 = Math.PI;
 
 /** Marks, borders, relief lines and the weed maps of a panel; null where nothing of the design lies on it. */
-export async function preparedPanel({ number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>, single: readonly JobLayer[], given: PrepareHow): Promise<Prepared | null> {
+export async function preparedPanel(
+  { number, of, label, copies, corner, clip }: Omit<Panel, 'box'> & Pick<PreparedPanel, 'clip'>,
+  single: readonly JobLayer[],
+  given: PrepareHow,
+): Promise<Prepared | null> {
   const { layers, places } = given.gang ? stripOf(single, given.gang) : { layers: single, places: [] };
   const perStrip = Math.max(1, places.length);
-  const how = given.gang ? { ...given, pairs: given.pairs.map((pair) => ({ ...pair, box: boxInStrip(pair.box, places) })) } : given;
+  const how = given.gang
+    ? { ...given, pairs: given.pairs.map((pair) => ({ ...pair, box: boxInStrip(pair.box, places) })) }
+    : given;
   const art = layers.reduce<Box | null>((box, layer) => joinBoxes(box, boundsOf(layer.cut)), null);
   if (!art) return null;
   const { preparation, figures, hooks } = how;
@@ -91,13 +122,43 @@ export async function preparedPanel({ number, of, label, copies, corner, clip }:
     const { border, relief: lines, asDrawn, labels, refused, strips } = made;
     const work = isLattice ? asLattice(made.work, perStrip) : made.work;
     const dotsMm2 = made.looseParts.filter(({ areaMm2 }) => areaMm2 < DOT_MM2).map(({ areaMm2 }) => areaMm2);
-    prepared.push({ layer, weed, refused, border, borderGapMm: borders.gaps[i]!, relief: lines, asDrawn, labels, strips, dotsMm2, work, minutes: weedingMinutes(work, figures) });
+    prepared.push({
+      layer,
+      weed,
+      refused,
+      border,
+      borderGapMm: borders.gaps[i]!,
+      relief: lines,
+      asDrawn,
+      labels,
+      strips,
+      dotsMm2,
+      work,
+      minutes: weedingMinutes(work, figures),
+    });
   }
   const box = joinBoxes(joinBoxes(art, boundsOf(rings)), boundsOf(prepared.flatMap((one) => one.border)))!;
   return {
-    panel: { number, of, label, copies, perStrip, corner, marks: set?.marks ?? null, markSizeMm: set?.sizeMm ?? 0, sharesBorder: preparation.border === 'shared', box, clip },
+    panel: {
+      number,
+      of,
+      label,
+      copies,
+      perStrip,
+      corner,
+      marks: set?.marks ?? null,
+      markSizeMm: set?.sizeMm ?? 0,
+      sharesBorder: preparation.border === 'shared',
+      box,
+      clip,
+    },
     layers: prepared,
-    rulings: [set ? sayMarks(set, { clearMm: markGapMm(set.sizeMm), preparation, isInPanels: of > 1 }) : sayNoMarks(layers.length), sayBorder({ ...borders, preparation, layers: layers.map(({ film }) => film) })],
+    rulings: [
+      set
+        ? sayMarks(set, { clearMm: markGapMm(set.sizeMm), preparation, isInPanels: of > 1 })
+        : sayNoMarks(layers.length),
+      sayBorder({ ...borders, preparation, layers: layers.map(({ film }) => film) }),
+    ],
     findings: set ? sayMarkFaults(set, layers) : [],
   };
 }
@@ -117,8 +178,16 @@ interface PanelBorders {
   readonly savedMin: number;
 }
 
-function bordersOf(layers: readonly JobLayer[], art: Box, marks: Rings, { border: wish, borderGapMm, lowestMoreMm: more }: PrepareDecisions['preparation']): PanelBorders {
-  const ruled = ruledGapMm({ widthMm: art.maxX - art.minX, heightMm: art.maxY - art.minY }, layers.map(({ film }) => film));
+function bordersOf(
+  layers: readonly JobLayer[],
+  art: Box,
+  marks: Rings,
+  { border: wish, borderGapMm, lowestMoreMm: more }: PrepareDecisions['preparation'],
+): PanelBorders {
+  const ruled = ruledGapMm(
+    { widthMm: art.maxX - art.minX, heightMm: art.maxY - art.minY },
+    layers.map(({ film }) => film),
+  );
   const gapMm = borderGapMm ?? ruled;
   const lowestMoreMm = layers.length > 1 ? (more ?? LOWEST_MORE_MM) : 0;
   const whole = joinBoxes(art, boundsOf(marks))!;
@@ -133,15 +202,38 @@ function bordersOf(layers: readonly JobLayer[], art: Box, marks: Rings, { border
     return { kind: wish, rings: weedingBorders(wish, stays, own), savedMm2: 0, savedMin: 0 };
   });
   const total = (of: 'savedMm2' | 'savedMin') => made.reduce((sum, one) => sum + one[of], 0);
-  return { of: made.map(({ rings }) => rings), gaps, kinds: made.map(({ kind }) => kind), gapMm, ruledGapMm: ruled, lowestMoreMm, savedMm2: total('savedMm2'), savedMin: total('savedMin') };
+  return {
+    of: made.map(({ rings }) => rings),
+    gaps,
+    kinds: made.map(({ kind }) => kind),
+    gapMm,
+    ruledGapMm: ruled,
+    lowestMoreMm,
+    savedMm2: total('savedMm2'),
+    savedMin: total('savedMin'),
+  };
 }
 
 /** Marks where they stand, and how they came to be there. */
-function setMarks(layers: readonly JobLayer[], art: Box, panels: number, { preparation, pairs, trapForm }: PrepareHow): MarksSet {
+function setMarks(
+  layers: readonly JobLayer[],
+  art: Box,
+  panels: number,
+  { preparation, pairs, trapForm }: PrepareHow,
+): MarksSet {
   const { markPlaces, markDistanceMm: distanceMm, markShape: shape, marksAt } = preparation;
-  const sizeMm = markSizeOf(preparation, layers.map(({ film }) => film));
-  const cheapest = (school: MarkSchool, more: Pick<MarksWish, 'apartMm'> = {}): Pick<MarksSet, 'marks' | 'cost'> | null => {
-    const found = placeMarks(layers.map(({ cut }) => cut), { school, shape, sizeMm, gapMm: markGapMm(sizeMm), placementErrorMm: CAREFUL_MM.marked, ...more });
+  const sizeMm = markSizeOf(
+    preparation,
+    layers.map(({ film }) => film),
+  );
+  const cheapest = (
+    school: MarkSchool,
+    more: Pick<MarksWish, 'apartMm'> = {},
+  ): Pick<MarksSet, 'marks' | 'cost'> | null => {
+    const found = placeMarks(
+      layers.map(({ cut }) => cut),
+      { school, shape, sizeMm, gapMm: markGapMm(sizeMm), placementErrorMm: CAREFUL_MM.marked, ...more },
+    );
     if (!found) return null;
     const { marks, distanceMm: apartMm, ...cost } = found;
     return { marks: { marks, distanceMm: apartMm, leastMm: apartMm }, cost };
@@ -151,23 +243,49 @@ function setMarks(layers: readonly JobLayer[], art: Box, panels: number, { prepa
     // A distance that the maker gave is one outside the ends.
     if (distanceMm !== null) return outside;
     // As near as they may stand; or, where that is plainly too near, as far as Build reckoned with.
-    const nearest = { xMm: (art.minX + art.maxX) / 2, yMm: (art.minY + art.maxY) / 2, distanceMm: Math.max(art.maxX - art.minX, art.maxY - art.minY) };
-    const ends = cheapest('ends', shortTraps(pairs, nearest, trapForm).length === 0 ? {} : { apartMm: outside.marks.distanceMm });
+    const nearest = {
+      xMm: (art.minX + art.maxX) / 2,
+      yMm: (art.minY + art.maxY) / 2,
+      distanceMm: Math.max(art.maxX - art.minX, art.maxY - art.minY),
+    };
+    const ends = cheapest(
+      'ends',
+      shortTraps(pairs, nearest, trapForm).length === 0 ? {} : { apartMm: outside.marks.distanceMm },
+    );
     return ends && shortTraps(pairs, holdOf(ends.marks), trapForm).length === 0 ? { ...ends, places: 'ends' } : outside;
   };
-  const placed = markPlaces === 'ruled' ? ruled() : markPlaces === 'outside' ? outside : { ...cheapest(markPlaces)!, places: markPlaces };
+  const placed =
+    markPlaces === 'ruled'
+      ? ruled()
+      : markPlaces === 'outside'
+        ? outside
+        : { ...cheapest(markPlaces)!, places: markPlaces };
   // Panels are marked one by one; a design in one piece is where the maker sees it.
   if (marksAt.length === 0 || panels > 1) return { ...placed, sizeMm, isMoved: false };
   const marks = movedMarks(placed.marks.marks, marksAt);
-  const apartMm = marks.length > 1 ? Math.max(...marks.flatMap((a) => marks.map((b) => Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm)))) : placed.marks.distanceMm;
+  const apartMm =
+    marks.length > 1
+      ? Math.max(...marks.flatMap((a) => marks.map((b) => Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm))))
+      : placed.marks.distanceMm;
   return { ...placed, marks: { ...placed.marks, marks, distanceMm: apartMm }, cost: null, sizeMm, isMoved: true };
 }
 
 /** What is wrong with marks that a hand has moved. */
-function sayMarkFaults({ marks: { marks }, sizeMm, isMoved }: MarksSet, layers: readonly JobLayer[]): Finding<PreparePatch>[] {
+function sayMarkFaults(
+  { marks: { marks }, sizeMm, isMoved }: MarksSet,
+  layers: readonly JobLayer[],
+): Finding<PreparePatch>[] {
   if (!isMoved) return [];
-  const faults = faultsOfMarks(marks, layers.map(({ cut }) => cut), markGapMm(sizeMm));
-  return [...(faults.onArtwork.length > 0 ? [sayMarksOnArtwork(faults.onArtwork)] : []), ...(faults.near.length > 0 ? [sayMarksNear(faults.near, markGapMm(sizeMm))] : []), ...(faults.areAlike ? [sayMarksAlike(marks)] : [])];
+  const faults = faultsOfMarks(
+    marks,
+    layers.map(({ cut }) => cut),
+    markGapMm(sizeMm),
+  );
+  return [
+    ...(faults.onArtwork.length > 0 ? [sayMarksOnArtwork(faults.onArtwork)] : []),
+    ...(faults.near.length > 0 ? [sayMarksNear(faults.near, markGapMm(sizeMm))] : []),
+    ...(faults.areAlike ? [sayMarksAlike(marks)] : []),
+  ];
 }
 
 /** Below this height of capitals letters are weeded on the tape, mm. Source: trade practice. */
@@ -175,7 +293,10 @@ const REVERSE_MM = 8;
 
 /** Letters that are better weeded on the tape. */
 function smallLetters(letters: readonly LettersOnDesign[]): Finding<PreparePatch>[] {
-  const least = letters.reduce<LettersOnDesign | null>((small, one) => (small && small.capHeightMm <= one.capHeightMm ? small : one), null);
+  const least = letters.reduce<LettersOnDesign | null>(
+    (small, one) => (small && small.capHeightMm <= one.capHeightMm ? small : one),
+    null,
+  );
   return least && least.capHeightMm < REVERSE_MM ? [sayReverse(least.words, least.capHeightMm, least.box)] : [];
 }
 
@@ -198,16 +319,23 @@ function holdOf({ marks, distanceMm }: MarkLayout): Hold {
 function shortTraps(pairs: BuildOut['pairs'], { xMm: x, yMm: y, distanceMm }: Hold, trapForm: TrapForm): number[] {
   return pairs.flatMap(({ school, trapMm, terms, box: shared }) => {
     if (school !== 'trapped') return [];
-    const reachMm = Math.max(...[shared.minX, shared.maxX].flatMap((px) => [shared.minY, shared.maxY].map((py) => Math.hypot(px - x, py - y))));
+    const reachMm = Math.max(
+      ...[shared.minX, shared.maxX].flatMap((px) => [shared.minY, shared.maxY].map((py) => Math.hypot(px - x, py - y))),
+    );
     const needed = trapWidth({ ...terms, reachMm, markDistanceMm: distanceMm }, trapForm).mm;
     return needed > trapMm + TOLD_MM ? [needed] : [];
   });
 }
 
 /** Marks that hold the layers less truly than the trap was reckoned with. */
-function turnedMarks({ pairs }: BuildOut, panels: readonly Omit<PreparedPanel, 'apart'>[], { preparation, trapForm }: { readonly preparation: PrepareDecisions['preparation']; readonly trapForm: TrapForm }): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }>[] {
+function turnedMarks(
+  { pairs }: BuildOut,
+  panels: readonly Omit<PreparedPanel, 'apart'>[],
+  { preparation, trapForm }: { readonly preparation: PrepareDecisions['preparation']; readonly trapForm: TrapForm },
+): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }>[] {
   // Build reckons with marks outside the ends; where the app rules, this was looked at.
-  if ((preparation.markPlaces === 'outside' || preparation.markPlaces === 'ruled') && preparation.marksAt.length === 0) return [];
+  if ((preparation.markPlaces === 'outside' || preparation.markPlaces === 'ruled') && preparation.marksAt.length === 0)
+    return [];
   const short = panels.flatMap(({ marks }) => (marks ? shortTraps(pairs, holdOf(marks), trapForm) : []));
   return short.length === 0 ? [] : [sayTurnedMarks(Math.max(...short))];
 }
@@ -225,11 +353,25 @@ interface SaidOf {
 }
 
 /** What is said of all panels together. */
-export function saidOfPrepared({ panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>, { build, letters, preparation, gang, trapForm, weeding, first }: SaidOf): Pick<PrepareOut, 'findings' | 'rulings'> {
+export function saidOfPrepared(
+  { panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>,
+  { build, letters, preparation, gang, trapForm, weeding, first }: SaidOf,
+): Pick<PrepareOut, 'findings' | 'rulings'> {
   const isStencil = layers.every(({ layer }) => wayOf(layer.film) === 'stencil');
   return {
-    findings: [...(preparation.gang && !gang ? [sayGangIdle()] : []), ...first.findings, ...smallLetters(letters), ...turnedMarks(build, panels, { preparation, trapForm }), ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : [])],
+    findings: [
+      ...(preparation.gang && !gang ? [sayGangIdle()] : []),
+      ...first.findings,
+      ...smallLetters(letters),
+      ...turnedMarks(build, panels, { preparation, trapForm }),
+      ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : []),
+    ],
     // Round a stencil nothing is waste.
-    rulings: [...(gang ? [sayGang(gang, panels[0]!, layers.length)] : []), ...first.rulings, ...(isStencil ? [] : [...sayRelief(layers, preparation), sayLabels(layers, preparation)]), ...sayMinutes(layers, weeding)],
+    rulings: [
+      ...(gang ? [sayGang(gang, panels[0]!, layers.length)] : []),
+      ...first.rulings,
+      ...(isStencil ? [] : [...sayRelief(layers, preparation), sayLabels(layers, preparation)]),
+      ...sayMinutes(layers, weeding),
+    ],
   };
 }

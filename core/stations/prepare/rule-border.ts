@@ -35,7 +35,12 @@ export function ruledBorder(stays: Rings, { box, gapMm, costPerM2 }: BorderWish)
   if ((((boxMm2 - areaOf(stays)) / 1e6) * costPerM2 * USED) / MINUTE_COST + boxMin < LEAST_MIN) return asBox;
   // Round parts that lie far apart one line would go a long way to save little: there each group has its own.
   const rings = weedingBorders('groups', stays, gapMm);
-  const other: RuledBorder = { kind: rings.length === 1 ? 'contour' : 'groups', rings, savedMm2: boxMm2 - areaOf(rings), savedMin: boxMin - minutesOf(rings) };
+  const other: RuledBorder = {
+    kind: rings.length === 1 ? 'contour' : 'groups',
+    rings,
+    savedMm2: boxMm2 - areaOf(rings),
+    savedMin: boxMin - minutesOf(rings),
+  };
   return worth(other) > LEAST_MIN ? other : asBox;
 }
 

@@ -1,4 +1,10 @@
-import { PLAIN_SHAPES, type Mark, type MarkLayout, type PlacedMarks, type PlainShape } from '../../engines/marks/index.js';
+import {
+  PLAIN_SHAPES,
+  type Mark,
+  type MarkLayout,
+  type PlacedMarks,
+  type PlainShape,
+} from '../../engines/marks/index.js';
 import { boundsOf, type Box } from '../../geometry/index.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
 import { MARK_PLACES, type MarkPlaces, type PrepareDecisions, type PreparePatch } from './decisions.js';
@@ -25,7 +31,13 @@ const PLACES: Readonly<Record<MarkPlaces, string>> = {
   three: 'Three of them',
 };
 
-const SHAPES: Readonly<Record<PlainShape, readonly [one: string, more: string]>> = { diamond: ['diamond', 'diamonds'], square: ['square', 'squares'], bar: ['bar', 'bars'], cross: ['cross', 'crosses'], ring: ['ring', 'rings'] };
+const SHAPES: Readonly<Record<PlainShape, readonly [one: string, more: string]>> = {
+  diamond: ['diamond', 'diamonds'],
+  square: ['square', 'squares'],
+  bar: ['bar', 'bars'],
+  cross: ['cross', 'crosses'],
+  ring: ['ring', 'rings'],
+};
 
 /** What a mark may look like, to be chosen from. */
 export const SHAPE_CHOICES = PLAIN_SHAPES.map((shape) => [shape, SHAPES[shape][0]] as const);
@@ -50,20 +62,34 @@ function sentenceOf(places: MarksSet['places'], shape: PlainShape): string {
 const MOVED = 'The marks stand where you put them, {value} apart, on every layer.';
 const cm2 = (mm2: number) => `${Number((mm2 / 100).toFixed(1))} cm²`;
 
-function becauseOf({ marks: { leastMm }, cost, places, isMoved }: MarksSet, { clearMm, preparation: { markPlaces, marksAt }, isInPanels }: MarksSaid): string[] {
-  const kept = marksAt.length > 0 && isInPanels ? ['You moved marks. Those places count for a design in one piece, and this one is laid in several.'] : [];
+function becauseOf(
+  { marks: { leastMm }, cost, places, isMoved }: MarksSet,
+  { clearMm, preparation: { markPlaces, marksAt }, isInPanels }: MarksSaid,
+): string[] {
+  const kept =
+    marksAt.length > 0 && isInPanels
+      ? ['You moved marks. Those places count for a design in one piece, and this one is laid in several.']
+      : [];
   if (isMoved) return ['They move on all layers at once: marks that differ from layer to layer would be of no use.'];
   if (cost) {
     return [
-      cost.extraFilmMm2 < 1 ? 'They stand in free corners, so they cost no film.' : `They cost ${cm2(cost.extraFilmMm2)} of film over all layers.`,
+      cost.extraFilmMm2 < 1
+        ? 'They stand in free corners, so they cost no film.'
+        : `They cost ${cm2(cost.extraFilmMm2)} of film over all layers.`,
       `Laid as truly as a careful hand can, the farthest corner is off by up to ${formatLength(cost.slipMm)} mm.`,
-      places === 'three' ? 'The triangle has no two sides alike, so a layer cannot be turned over or turned round by mistake.' : 'The notch makes the bar differ from its mirror image, so a layer cannot be turned over or turned round by mistake, not even about its own line.',
-      ...(cost.others.length > 0 ? [`The next best places cost ${cost.others.map(({ extraFilmMm2 }) => cm2(extraFilmMm2)).join(', ')}.`] : []),
+      places === 'three'
+        ? 'The triangle has no two sides alike, so a layer cannot be turned over or turned round by mistake.'
+        : 'The notch makes the bar differ from its mirror image, so a layer cannot be turned over or turned round by mistake, not even about its own line.',
+      ...(cost.others.length > 0
+        ? [`The next best places cost ${cost.others.map(({ extraFilmMm2 }) => cm2(extraFilmMm2)).join(', ')}.`]
+        : []),
       ...kept,
     ];
   }
   return [
-    markPlaces === 'ruled' ? 'Nearer to each other they would cost less film, but let the layers turn more than the trap covers.' : 'At the ends of the longer side they hold the angle best.',
+    markPlaces === 'ruled'
+      ? 'Nearer to each other they would cost less film, but let the layers turn more than the trap covers.'
+      : 'At the ends of the longer side they hold the angle best.',
     'They differ in shape and height, so a layer cannot be turned over or turned round by mistake.',
     `The further apart they are, the less a layer turns when it is laid a little off (docs/trap.md). They must only be ${formatLength(clearMm)} mm away from the artwork, which makes ${formatLength(leastMm)} mm.`,
     ...kept,
@@ -87,10 +113,14 @@ export function sayMarks(set: MarksSet, said: MarksSaid): Ruling<PreparePatch> {
     value: distanceMm,
     unit: 'mm',
     because: becauseOf(set, said),
-    overridden: markPlaces !== 'ruled' || set.isMoved || (markDistanceMm !== null && Math.abs(distanceMm - leastMm) > 1e-6),
+    overridden:
+      markPlaces !== 'ruled' || set.isMoved || (markDistanceMm !== null && Math.abs(distanceMm - leastMm) > 1e-6),
     proposed: leastMm,
     alternatives: [
-      ...MARK_PLACES.filter((places) => places !== markPlaces && places !== set.places).map((places) => ({ label: PLACES[places], patch: { preparation: { markPlaces: places, marksAt: [] } } })),
+      ...MARK_PLACES.filter((places) => places !== markPlaces && places !== set.places).map((places) => ({
+        label: PLACES[places],
+        patch: { preparation: { markPlaces: places, marksAt: [] } },
+      })),
       { label: 'No marks: lay by eye', patch: { preparation: { marks: false } } },
     ],
   };
@@ -105,18 +135,25 @@ export function sayNoMarks(layers: number): Ruling<PreparePatch> {
     value: 'no',
     unit: '',
     because: [layers > 1 ? 'You lay the layers by eye, so the trap is wider.' : 'One layer needs no alignment.'],
-    ...(layers > 1 ? { overridden: true, alternatives: [{ label: 'Add marks', patch: { preparation: { marks: true } } }] } : {}),
+    ...(layers > 1
+      ? { overridden: true, alternatives: [{ label: 'Add marks', patch: { preparation: { marks: true } } }] }
+      : {}),
   };
 }
 
 /** Marks that let a layer turn more than the trap covers. */
-export function sayTurnedMarks(neededMm: number): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }> {
+export function sayTurnedMarks(
+  neededMm: number,
+): Finding<PreparePatch & { readonly build?: { readonly trapMm?: number } }> {
   return {
     code: 'marks-turn',
     severity: 'warning',
     stage: 'prepare',
     message: `Where the marks stand now, layers can turn more than was reckoned with. The trap should be ${formatLength(neededMm)} mm.`,
-    remedies: [{ label: `Make the trap ${formatLength(neededMm)} mm`, patch: { build: { trapMm: neededMm } } }, { label: PLACES.outside, patch: { preparation: { markPlaces: 'outside', marksAt: [] } } }],
+    remedies: [
+      { label: `Make the trap ${formatLength(neededMm)} mm`, patch: { build: { trapMm: neededMm } } },
+      { label: PLACES.outside, patch: { preparation: { markPlaces: 'outside', marksAt: [] } } },
+    ],
   };
 }
 
@@ -154,7 +191,8 @@ export function sayMarksAlike(marks: readonly Mark[]): Finding<PreparePatch> {
     code: 'marks-alike',
     severity: 'warning',
     stage: 'prepare',
-    message: 'Where the marks stand now, a layer that is turned over or turned round could look right. Move one of them, so that their places differ more.',
+    message:
+      'Where the marks stand now, a layer that is turned over or turned round could look right. Move one of them, so that their places differ more.',
     where: boxOf(marks),
     remedies: PUT_BACK,
   };

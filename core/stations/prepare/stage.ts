@@ -1,10 +1,24 @@
 import type { TrapForm } from '../../engines/layers/index.js';
 import { setBeside } from '../../engines/surface/index.js';
 import type { MarkLayout } from '../../engines/marks/index.js';
-import { WEEDING_FIGURES, type ReliefLine, type Strip, type WeedingFigures, type WeedingWork, type WeedMap } from '../../engines/weeding/index.js';
+import {
+  WEEDING_FIGURES,
+  type ReliefLine,
+  type Strip,
+  type WeedingFigures,
+  type WeedingWork,
+  type WeedMap,
+} from '../../engines/weeding/index.js';
 import { boxesTouch, type Box, type Rings } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
-import { clipOfPanel, layersOnPanel, type BuildOut, type JobLayer, type Panel, type PanelsOut } from '../build/index.js';
+import {
+  clipOfPanel,
+  layersOnPanel,
+  type BuildOut,
+  type JobLayer,
+  type Panel,
+  type PanelsOut,
+} from '../build/index.js';
 import type { Stage } from '../stage.js';
 import type { LettersOnDesign, SurfaceKindName } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';
@@ -78,7 +92,11 @@ interface PrepareContext {
   readonly letters: readonly LettersOnDesign[];
   /** Absent while nothing was timed. */
   readonly weeding?: LearnedWeeding | undefined;
-  readonly recipe: PrepareDecisions & { readonly title: string; readonly build: { readonly trapForm: TrapForm }; readonly surface: { readonly kind: SurfaceKindName } };
+  readonly recipe: PrepareDecisions & {
+    readonly title: string;
+    readonly build: { readonly trapForm: TrapForm };
+    readonly surface: { readonly kind: SurfaceKindName };
+  };
 }
 
 interface PrepareRead {
@@ -98,14 +116,39 @@ interface PrepareRead {
 /** Marks, border, relief lines and weed maps for the built layers, for each panel its own; null when there is nothing to cut. */
 export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null> = {
   name: 'prepare',
-  read: ({ build, panels, letters, weeding, recipe }) => ({ build, panels: panels.panels, along: panels.along, letters, preparation: recipe.preparation, trapForm: recipe.build.trapForm, title: recipe.preparation.labels ? recipe.title : '', isInside: recipe.surface.kind === 'glass', weeding: weeding ?? null }),
+  read: ({ build, panels, letters, weeding, recipe }) => ({
+    build,
+    panels: panels.panels,
+    along: panels.along,
+    letters,
+    preparation: recipe.preparation,
+    trapForm: recipe.build.trapForm,
+    title: recipe.preparation.labels ? recipe.title : '',
+    isInside: recipe.surface.kind === 'glass',
+    weeding: weeding ?? null,
+  }),
   async run({ build, panels, along, letters, preparation, trapForm, title, isInside, weeding }, hooks) {
     const { preparedPanel, saidOfPrepared } = await import('./prepared-panel.js');
     // Panels and several designs are laid one by one.
     const gang = along === null ? preparation.gang : null;
     const prepared: Prepared[] = [];
     for (const [i, panel] of panels.entries()) {
-      const made = await preparedPanel({ ...panel, clip: clipOfPanel(panel, along) }, layersOnPanel(build.layers, panel, along), { preparation, gang, pairs: build.pairs, trapForm, title, isInside, figures: weeding?.figures ?? WEEDING_FIGURES, hooks, begun: i / panels.length, share: 1 / panels.length });
+      const made = await preparedPanel(
+        { ...panel, clip: clipOfPanel(panel, along) },
+        layersOnPanel(build.layers, panel, along),
+        {
+          preparation,
+          gang,
+          pairs: build.pairs,
+          trapForm,
+          title,
+          isInside,
+          figures: weeding?.figures ?? WEEDING_FIGURES,
+          hooks,
+          begun: i / panels.length,
+          share: 1 / panels.length,
+        },
+      );
       if (made) prepared.push(made);
     }
     const first = prepared[0];
@@ -121,7 +164,13 @@ const BESIDE_MM = 20;
 /** What is laid one by one, moved so that all of it can be shown side by side. */
 function setApart(prepared: readonly Prepared[], along: PanelsOut['along']) {
   const layers: PreparedLayer[] = [];
-  const moves = along === 'apart' ? movesOfDesigns(prepared.map(({ panel }) => panel.box)) : movesOfPanels(prepared.map(({ panel }) => panel.box), along);
+  const moves =
+    along === 'apart'
+      ? movesOfDesigns(prepared.map(({ panel }) => panel.box))
+      : movesOfPanels(
+          prepared.map(({ panel }) => panel.box),
+          along,
+        );
   const panels = prepared.map((one, i): PreparedPanel => {
     const panel = { ...one.panel, apart: moves[i]! };
     layers.push(...one.layers.map((layer) => ({ ...layer, panel })));
@@ -143,6 +192,9 @@ function movesOfPanels(boxes: readonly Box[], along: 'across' | 'down' | null): 
 function movesOfDesigns(boxes: readonly Box[]): PreparedPanel['apart'][] {
   const isClear = boxes.every((box, i) => boxes.slice(i + 1).every((other) => !boxesTouch(box, other)));
   if (isClear) return boxes.map(() => ({ xMm: 0, yMm: 0 }));
-  const corners = setBeside(boxes.map(({ minX, minY, maxX, maxY }) => ({ widthMm: maxX - minX, heightMm: maxY - minY })), BESIDE_MM);
+  const corners = setBeside(
+    boxes.map(({ minX, minY, maxX, maxY }) => ({ widthMm: maxX - minX, heightMm: maxY - minY })),
+    BESIDE_MM,
+  );
   return boxes.map(({ minX, minY }, i) => ({ xMm: corners[i]!.xMm - minX, yMm: corners[i]!.yMm - minY }));
 }

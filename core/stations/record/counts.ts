@@ -75,7 +75,10 @@ export function countCuts(recorded: RecordedCuts, toCut: readonly Wanted[] = [])
   for (const { fingerprint, copies } of toCut) wanted.set(fingerprint, (wanted.get(fingerprint) ?? 0) + copies);
   return {
     ...recorded,
-    copies: [...wanted].reduce((sum, [fingerprint, copies]) => sum + Math.min(copies, recorded.good[fingerprint] ?? 0), 0),
+    copies: [...wanted].reduce(
+      (sum, [fingerprint, copies]) => sum + Math.min(copies, recorded.good[fingerprint] ?? 0),
+      0,
+    ),
     ofCopies: toCut.reduce((sum, { copies }) => sum + copies, 0),
   };
 }

@@ -17,7 +17,15 @@ export interface SheetsDecisions {
 export type SheetsPatch = Patch<SheetsDecisions>;
 
 export const sheetsSlice: Slice<SheetsDecisions> = {
-  schema: { sheets: object({ copies: { type: 'integer', minimum: 1, maximum: 500 }, spacingMm: { type: 'number', minimum: 0, maximum: 100 }, oneDirection: yes, zones: yes, inCounters: yes }) },
+  schema: {
+    sheets: object({
+      copies: { type: 'integer', minimum: 1, maximum: 500 },
+      spacingMm: { type: 'number', minimum: 0, maximum: 100 },
+      oneDirection: yes,
+      zones: yes,
+      inCounters: yes,
+    }),
+  },
   beginning: { sheets: { copies: 1, spacingMm: 5, oneDirection: true, zones: true, inCounters: true } },
   upgrades: {
     // Version 11 turned each layer as it fitted, which was nobody's decision.

@@ -1,4 +1,16 @@
-import { boundsOf, boxRing, fingerprintOf, keyOf, regionsOf, transformRing, translateRings, type Matrix, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxRing,
+  fingerprintOf,
+  keyOf,
+  regionsOf,
+  transformRing,
+  translateRings,
+  type Matrix,
+  type Region,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import { isOutline, thereAndBack } from '../../engines/cutting/index.js';
 import { turned, type Placement } from '../../engines/nesting/index.js';
 import type { Film } from '../../shop/index.js';
@@ -25,14 +37,33 @@ export function groupsFor({ copies, perStrip }: Pick<PreparedPanel, 'copies' | '
   return Math.ceil((wanted * copies) / perStrip);
 }
 
-export function groupOf({ layer: { film, cut }, panel, border, borderGapMm, relief, labels }: PreparedLayer, isMirrored: boolean): Group {
+export function groupOf(
+  { layer: { film, cut }, panel, border, borderGapMm, relief, labels }: PreparedLayer,
+  isMirrored: boolean,
+): Group {
   const { box } = panel;
   const flip: Matrix = isMirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
   const map = (rings: Rings) => rings.map((ring) => transformRing(ring, flip));
   const marks = panel.marks?.marks.map((mark) => mark.ring) ?? [];
   // One of several designs is what it is wherever the others leave it room.
-  const fingerprint = keyOf(film.id, isMirrored, fingerprintOf(panel.corner ? translateRings([...cut, ...marks], -panel.corner.xMm, -panel.corner.yMm) : [...cut, ...marks]));
-  return { film, fingerprint, contours: map([...cut, ...marks]), borders: map([...border, ...[...relief, ...labels].map(thereAndBack)]), borderGapMm, marks: marks.length, partOf: [...partsOf(cut), ...marks.map(() => -1)], flip, perStrip: panel.perStrip };
+  const fingerprint = keyOf(
+    film.id,
+    isMirrored,
+    fingerprintOf(
+      panel.corner ? translateRings([...cut, ...marks], -panel.corner.xMm, -panel.corner.yMm) : [...cut, ...marks],
+    ),
+  );
+  return {
+    film,
+    fingerprint,
+    contours: map([...cut, ...marks]),
+    borders: map([...border, ...[...relief, ...labels].map(thereAndBack)]),
+    borderGapMm,
+    marks: marks.length,
+    partOf: [...partsOf(cut), ...marks.map(() => -1)],
+    flip,
+    perStrip: panel.perStrip,
+  };
 }
 
 /** For each ring, the piece it belongs to. */
@@ -53,24 +84,40 @@ export function outlinesOf(group: Group): Region[] {
 /** Copies that lie on one sheet with one box round all of them, instead of one round each: the first of them carries it. */
 export function inOneBox<G extends PlacedGroup>(groups: readonly G[]): readonly G[] {
   const box = boundsOf(groups.flatMap(({ borders }) => borders));
-  return box ? groups.map((group, i) => ({ ...group, borders: [...(i === 0 ? [boxRing(box)] : []), ...group.borders.filter((ring) => !isOutline(ring))] })) : groups;
+  return box
+    ? groups.map((group, i) => ({
+        ...group,
+        borders: [...(i === 0 ? [boxRing(box)] : []), ...group.borders.filter((ring) => !isOutline(ring))],
+      }))
+    : groups;
 }
 
 /** How wide and high a group is, mm. */
-export function sizeOf(group: Pick<Group, 'contours' | 'borders'>): { readonly widthMm: number; readonly lengthMm: number } {
+export function sizeOf(group: Pick<Group, 'contours' | 'borders'>): {
+  readonly widthMm: number;
+  readonly lengthMm: number;
+} {
   const box = boundsOf([...group.contours, ...group.borders])!;
   return { widthMm: box.maxX - box.minX, lengthMm: box.maxY - box.minY };
 }
 
 export function placed(group: Group, placement: Placement): PlacedGroup {
-  const move = (ring: Ring) => turned(ring, placement.rotation).map((v, i) => v + (i % 2 === 0 ? placement.x : placement.y));
+  const move = (ring: Ring) =>
+    turned(ring, placement.rotation).map((v, i) => v + (i % 2 === 0 ? placement.x : placement.y));
   const [cos, sin] = [...turned(Float64Array.of(1, 0), placement.rotation)] as [number, number];
   const [a, b, c, d, e, f] = group.flip;
   return {
     filmId: group.film.id,
     copy: placement.copy,
     fingerprint: group.fingerprint,
-    matrix: [cos * a - sin * b, sin * a + cos * b, cos * c - sin * d, sin * c + cos * d, cos * e - sin * f + placement.x, sin * e + cos * f + placement.y],
+    matrix: [
+      cos * a - sin * b,
+      sin * a + cos * b,
+      cos * c - sin * d,
+      sin * c + cos * d,
+      cos * e - sin * f + placement.x,
+      sin * e + cos * f + placement.y,
+    ],
     contours: group.contours.map(move),
     borders: group.borders.map(move),
     marks: group.marks,

@@ -4,7 +4,16 @@
 export { isLayered, turnsOf } from './direction.js';
 export { groupOf, groupsFor, outlinesOf, placed, type Group } from './group.js';
 export { itemsOf, toCutOf, type JobToLay } from './items.js';
-export { BoxesOf, drawnIn, loadablesOf, nestItemOf, nestSheetOf, rackOf, type LayItem, type ShopToLay } from './lay-film.js';
+export {
+  BoxesOf,
+  drawnIn,
+  loadablesOf,
+  nestItemOf,
+  nestSheetOf,
+  rackOf,
+  type LayItem,
+  type ShopToLay,
+} from './lay-film.js';
 export { laySheets, shopFor, type BetterSoFar, type LaySheetsHooks } from './lay-sheets.js';
 export { leftoverViews, type LeftoverView } from './leftover-view.js';
 export { NEW_LAY_WISH, SHEET_ORDERS, type LayWish, type SheetOrder } from './lay-wish.js';
@@ -14,5 +23,22 @@ export { longestOf } from './sections.js';
 export { sayHelp } from './say.js';
 export { neighboursOf } from './shared-borders.js';
 export { sheetsSlice, type SheetsDecisions, type SheetsPatch } from './decisions.js';
-export type { CutSoFar, LaidPlace, LaidSheets, LayerToCut, Leftover, PanelNumber, Pin, PlacedGroup, Section, SheetGroup, SheetPlan, SheetZone, Shortage, TakenCopies, TakenDirections, Unplaced } from './sheet-plan.js';
+export type {
+  CutSoFar,
+  LaidPlace,
+  LaidSheets,
+  LayerToCut,
+  Leftover,
+  PanelNumber,
+  Pin,
+  PlacedGroup,
+  Section,
+  SheetGroup,
+  SheetPlan,
+  SheetZone,
+  Shortage,
+  TakenCopies,
+  TakenDirections,
+  Unplaced,
+} from './sheet-plan.js';
 export { sheetsStage, type SheetsOut } from './stage.js';

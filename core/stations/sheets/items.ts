@@ -18,8 +18,15 @@ export interface JobToLay extends CutSoFar {
 }
 
 /** What the layers of a job come to: how many copies of each, by fingerprint. */
-export function toCutOf({ prepare, isInside, copies }: JobToLay): { readonly fingerprint: string; readonly copies: number }[] {
-  return prepare.layers.map((prepared) => ({ fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint, copies: groupsFor(prepared.panel, copies) }));
+export function toCutOf({
+  prepare,
+  isInside,
+  copies,
+}: JobToLay): { readonly fingerprint: string; readonly copies: number }[] {
+  return prepare.layers.map((prepared) => ({
+    fingerprint: groupOf(prepared, prepared.layer.film.mirrored !== isInside).fingerprint,
+    copies: groupsFor(prepared.panel, copies),
+  }));
 }
 
 type ItemWish = Pick<LayWish, 'oneDirection' | 'anyTurn' | 'spares' | 'inCounters'>;
@@ -33,12 +40,20 @@ function sparesOf(copies: number, share: number): number {
 }
 
 /** The layers of a job, also those of which nothing is left to be cut: all of them say in which direction they lie. */
-export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: JobToLay, job: number, shop: ShopToLay, { oneDirection, anyTurn, spares, inCounters }: ItemWish): LayItem[] {
+export function itemsOf(
+  { id: jobId, prepare, isInside, copies, taken, lies }: JobToLay,
+  job: number,
+  shop: ShopToLay,
+  { oneDirection, anyTurn, spares, inCounters }: ItemWish,
+): LayItem[] {
   // Two designs that are alike share what is cut of them.
   const untaken = new Map(Object.entries(taken));
   const isRun = isLayered(prepare.layers.map(({ layer }) => layer));
   const items = prepare.layers.map((prepared, i): LayItem => {
-    const { layer: { film, cut }, panel } = prepared;
+    const {
+      layer: { film, cut },
+      panel,
+    } = prepared;
     const isMirrored = film.mirrored !== isInside;
     const group = groupOf(prepared, isMirrored);
     const wanted = groupsFor(panel, copies);
@@ -50,7 +65,21 @@ export function itemsOf({ id: jobId, prepare, isInside, copies, taken, lies }: J
     // Spares make up for what is spoiled: once enough are good, none is missing.
     const quantity = done >= wanted ? 0 : withSpares - done;
     const rooms = inCounters && quantity > 0 ? roomsOf(group) : [];
-    return { id: `${job}/${i}`, job, jobId, layer: i, firstCopy: done, film, group, rooms, isMirrored, quantity, keptMm2: areaOf(cut), rotations: [0], sharesBorder: panel.sharesBorder };
+    return {
+      id: `${job}/${i}`,
+      job,
+      jobId,
+      layer: i,
+      firstCopy: done,
+      film,
+      group,
+      rooms,
+      isMirrored,
+      quantity,
+      keptMm2: areaOf(cut),
+      rotations: [0],
+      sharesBorder: panel.sharesBorder,
+    };
   });
   const racks = new Map(items.map(({ film }) => [film.id, loadablesOf(film, shop)]));
   const turns = turnsOf(items, (film) => racks.get(film.id)!, { inOneDirection: oneDirection, anyTurn, lies });

@@ -1,4 +1,11 @@
-import { nesterOf, turned, type NestHooks, type NestItem, type NestResult, type Placement } from '../../engines/nesting/index.js';
+import {
+  nesterOf,
+  turned,
+  type NestHooks,
+  type NestItem,
+  type NestResult,
+  type Placement,
+} from '../../engines/nesting/index.js';
 import { areaOf, boundsOf, grow, regionsOf, subtract, type Box, type Rings } from '../../geometry/index.js';
 import type { Film, FilmPiece, LaidRectangle, LeftoverRule, Rectangle } from '../../shop/index.js';
 import { choosePieces, spentOf, type LaidOut, type RackPiece, type Used } from './choose-pieces.js';
@@ -60,24 +67,43 @@ export interface Laid {
 
 /** The pieces of a film that are there and that the cutter can take. */
 export function loadablesOf(film: Film, shop: ShopToLay): Loadable[] {
-  return shop.pieces.filter((piece) => piece.filmId === film.id && piece.quantity > 0).flatMap((piece) => loadableOf(piece, shop) ?? []);
+  return shop.pieces
+    .filter((piece) => piece.filmId === film.id && piece.quantity > 0)
+    .flatMap((piece) => loadableOf(piece, shop) ?? []);
 }
 
 /** The same, a roll in sections that are fed no farther than asked. */
 export function rackOf(film: Film, shop: ShopToLay, sections: SectionWish): Loaded[] {
   return loadablesOf(film, shop).flatMap((on): Loaded[] => {
     const { piece } = on;
-    return piece.kind === 'roll' ? rollSections(on, sections) : Array.from({ length: Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({ ...on, key: `${piece.id}#${i}`, room: roomOn(on) }));
+    return piece.kind === 'roll'
+      ? rollSections(on, sections)
+      : Array.from({ length: Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({
+          ...on,
+          key: `${piece.id}#${i}`,
+          room: roomOn(on),
+        }));
   });
 }
 
 /** An item as it is nested: its outlines, with rooms as holes. Where borders run into each other, drawn in by as much; where boxes touch, the box alone. */
-export function nestItemOf({ id, quantity, rotations, group, rooms }: LayItem, { borders, spacingMm, insetMm }: Neighbours): NestItem {
+export function nestItemOf(
+  { id, quantity, rotations, group, rooms }: LayItem,
+  { borders, spacingMm, insetMm }: Neighbours,
+): NestItem {
   const filled = outlinesOf(group).map(({ outer }) => outer);
   const drawn = insetMm > 0 ? grow(filled, -insetMm) : filled;
   // The spacing is kept in rooms, too, and is no second gap beside the one they have.
-  const holed = rooms.length > 0 && borders !== 'touch' ? subtract(drawn, widened(rooms, Math.min(spacingMm, gapInCounters(group)) + insetMm)) : drawn;
-  return { id, quantity, rotations: borders === 'touch' ? rotations.filter((turn) => turn % 90 === 0) : rotations, group: regionsOf(holed) };
+  const holed =
+    rooms.length > 0 && borders !== 'touch'
+      ? subtract(drawn, widened(rooms, Math.min(spacingMm, gapInCounters(group)) + insetMm))
+      : drawn;
+  return {
+    id,
+    quantity,
+    rotations: borders === 'touch' ? rotations.filter((turn) => turn % 90 === 0) : rotations,
+    group: regionsOf(holed),
+  };
 }
 
 /** What of a piece is nested on, by the piece's key: what is drawn in has a room that is. */
@@ -102,16 +128,32 @@ export interface LayHooks extends Omit<NestHooks, 'onBetter' | 'costOf'> {
 }
 
 /** The layers of one film on the pieces on which they spend the least of it; null where there is no piece to lay them on. */
-export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[], { pinned, leftovers, ...between }: FilmWish, { mayTryMore, onBetter, ...hooks }: LayHooks): Promise<{ readonly laid: readonly Laid[]; readonly result: NestResult; readonly steps: number; readonly helped: boolean } | null> {
+export async function layFilm(
+  items: readonly LayItem[],
+  rack: readonly Loaded[],
+  { pinned, leftovers, ...between }: FilmWish,
+  { mayTryMore, onBetter, ...hooks }: LayHooks,
+): Promise<{
+  readonly laid: readonly Laid[];
+  readonly result: NestResult;
+  readonly steps: number;
+  readonly helped: boolean;
+} | null> {
   const film = items[0]!.film;
   const { spacingMm, insetMm } = between;
   const asked = items.map((item) => nestItemOf(item, between));
-  const areas = new Map(asked.map(({ id, group }) => [id, group.reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]));
+  const areas = new Map(
+    asked.map(({ id, group }) => [id, group.reduce((sum, { outer, holes }) => sum + areaOf([outer, ...holes]), 0)]),
+  );
   const layAll = nesterOf({ items: asked, spacingMm });
-  const inRoom = (result: NestResult): NestResult => (insetMm > 0 ? { ...result, placements: result.placements.map((place) => drawnIn(place, -insetMm)) } : result);
+  const inRoom = (result: NestResult): NestResult =>
+    insetMm > 0 ? { ...result, placements: result.placements.map((place) => drawnIn(place, -insetMm)) } : result;
   const boxes = new BoxesOf(items);
   const copies = items.reduce((sum, { quantity }) => sum + quantity, 0);
-  const work = { areaMm2: items.reduce((sum, { id, quantity }) => sum + quantity * areas.get(id)!, 0), mostSets: Math.max(LEAST_SETS, Math.min(MOST_SETS, Math.floor(COPIES_TRIED / copies))) };
+  const work = {
+    areaMm2: items.reduce((sum, { id, quantity }) => sum + quantity * areas.get(id)!, 0),
+    mostSets: Math.max(LEAST_SETS, Math.min(MOST_SETS, Math.floor(COPIES_TRIED / copies))),
+  };
   // The sections of a roll are one piece to choose.
   const idOf = ({ key, piece }: Loaded) => (piece.kind === 'roll' ? piece.id : key);
   const ofPiece = (id: string) => rack.filter((on) => idOf(on) === id);
@@ -120,43 +162,121 @@ export async function layFilm(items: readonly LayItem[], rack: readonly Loaded[]
     // A piece that something is pinned on is used.
     if (!pinned.every(({ sheet }) => loaded.some(({ key }) => key === sheet))) return NOT_SO;
     const usedBy = (found: NestResult) => loaded.map((on) => ({ pieceId: idOf(on), ...usedOn(on, found, boxes) }));
-    const costOf = (found: NestResult) => usedBy(inRoom(found)).reduce((sum, used, i) => sum + spentOf({ ...loaded[i]!.piece, costPerM2: film.costPerM2 }, used, leftovers), 0);
-    const result = inRoom(await layAll({ sheets: loaded.map((on) => nestSheetOf(on, insetMm)).filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0), pinned: pinned.map((place) => drawnIn(place, insetMm)) }, { ...hooks, ...more, costOf }));
-    return { used: usedBy(result), leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0), layout: result };
+    const costOf = (found: NestResult) =>
+      usedBy(inRoom(found)).reduce(
+        (sum, used, i) => sum + spentOf({ ...loaded[i]!.piece, costPerM2: film.costPerM2 }, used, leftovers),
+        0,
+      );
+    const result = inRoom(
+      await layAll(
+        {
+          sheets: loaded
+            .map((on) => nestSheetOf(on, insetMm))
+            .filter(({ widthMm, lengthMm }) => widthMm > 0 && lengthMm > 0),
+          pinned: pinned.map((place) => drawnIn(place, insetMm)),
+        },
+        { ...hooks, ...more, costOf },
+      ),
+    );
+    return {
+      used: usedBy(result),
+      leftOverMm2: result.unplaced.reduce((sum, { item, quantity }) => sum + quantity * areas.get(item)!, 0),
+      layout: result,
+    };
   };
   const first = await choosePieces(piecesOf(rack, idOf, film, pinned), (given) => layOut(given), work, leftovers);
   if (!first) return null;
   const laidOn = ({ pieces, layout }: { readonly pieces: readonly RackPiece[]; readonly layout: NestResult }) =>
     pieces.flatMap(({ id }) => {
-      const sections = ofPiece(id).map((on) => ({ on, film, groups: groupsOn(on, layout, { items, pinned }), used: usedOn(on, layout, boxes) })).filter(({ groups }) => groups.length > 0);
-      return sections.map((one, i): Laid => ({ ...one, section: sections.length > 1 ? { number: i + 1, of: sections.length } : null }));
+      const sections = ofPiece(id)
+        .map((on) => ({ on, film, groups: groupsOn(on, layout, { items, pinned }), used: usedOn(on, layout, boxes) }))
+        .filter(({ groups }) => groups.length > 0);
+      return sections.map((one, i): Laid => ({
+        ...one,
+        section: sections.length > 1 ? { number: i + 1, of: sections.length } : null,
+      }));
     });
-  const better = onBetter && ((found: () => NestResult) => onBetter(() => laidOn({ pieces: first.pieces, layout: inRoom(found()) }), () => laidOn(first)));
+  const better =
+    onBetter &&
+    ((found: () => NestResult) =>
+      onBetter(
+        () => laidOn({ pieces: first.pieces, layout: inRoom(found()) }),
+        () => laidOn(first),
+      ));
   // The pieces that were chosen are laid out once more, for as long as there is time; what spends less is kept.
-  const again = mayTryMore ? await choosePieces(first.pieces, (given) => layOut(given, given.length === first.pieces.length ? { mayTryMore, ...(better && { onBetter: better }) } : {}), work, leftovers) : null;
-  const chosen = again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;
+  const again = mayTryMore
+    ? await choosePieces(
+        first.pieces,
+        (given) =>
+          layOut(
+            given,
+            given.length === first.pieces.length ? { mayTryMore, ...(better && { onBetter: better }) } : {},
+          ),
+        work,
+        leftovers,
+      )
+    : null;
+  const chosen =
+    again && again.layout.unplaced.length <= first.layout.unplaced.length && again.value < first.value ? again : first;
   return { laid: laidOn(chosen), result: chosen.layout, steps: again?.layout.steps ?? 0, helped: chosen === again };
 }
 
 /** Pieces that cannot be laid on alone: as if nothing had found a place. */
-const NOT_SO: LaidOut<NestResult> = { used: [], leftOverMm2: Number.MAX_VALUE, layout: { placements: [], usedLengthMm: 0, density: 0, unplaced: [], steps: 0 } };
+const NOT_SO: LaidOut<NestResult> = {
+  used: [],
+  leftOverMm2: Number.MAX_VALUE,
+  layout: { placements: [], usedLengthMm: 0, density: 0, unplaced: [], steps: 0 },
+};
 
 /** The pieces of a rack as they are chosen from, each roll once. */
-function piecesOf(rack: readonly Loaded[], idOf: (on: Loaded) => string, film: Film, pinned: readonly Placement[]): RackPiece[] {
+function piecesOf(
+  rack: readonly Loaded[],
+  idOf: (on: Loaded) => string,
+  film: Film,
+  pinned: readonly Placement[],
+): RackPiece[] {
   const pieces = rack.map((on): RackPiece => {
-    const { key, piece: { id, kind, widthMm, lengthMm } } = on;
-    return { id: idOf(on), kind, widthMm, lengthMm, costPerM2: film.costPerM2, stack: kind !== 'roll' && pinned.some(({ sheet }) => sheet === key) ? key : id };
+    const {
+      key,
+      piece: { id, kind, widthMm, lengthMm },
+    } = on;
+    return {
+      id: idOf(on),
+      kind,
+      widthMm,
+      lengthMm,
+      costPerM2: film.costPerM2,
+      stack: kind !== 'roll' && pinned.some(({ sheet }) => sheet === key) ? key : id,
+    };
   });
   return [...new Map(pieces.map((piece) => [piece.id, piece])).values()];
 }
 
 /** What was laid on one piece, from its own corner. */
-function groupsOn({ key, edges }: Loaded, { placements }: NestResult, { items, pinned }: { readonly items: readonly LayItem[]; readonly pinned: readonly Placement[] }): SheetGroup[] {
+function groupsOn(
+  { key, edges }: Loaded,
+  { placements }: NestResult,
+  { items, pinned }: { readonly items: readonly LayItem[]; readonly pinned: readonly Placement[] },
+): SheetGroup[] {
   return placements
     .filter((placement) => placement.sheet === key)
     .map((placement) => {
       const { group, job, layer, firstCopy, isMirrored, keptMm2 } = items.find(({ id }) => id === placement.item)!;
-      return { ...placed(group, { ...placement, copy: firstCopy + placement.copy, x: placement.x + edges.sides, y: placement.y + edges.bottom }), job, layer, isMirrored, keptMm2, place: { pieceKey: key, xMm: placement.x, yMm: placement.y, rotation: placement.rotation }, isPinned: pinned.some(({ item, copy }) => item === placement.item && copy === placement.copy), liesInCounter: false };
+      return {
+        ...placed(group, {
+          ...placement,
+          copy: firstCopy + placement.copy,
+          x: placement.x + edges.sides,
+          y: placement.y + edges.bottom,
+        }),
+        job,
+        layer,
+        isMirrored,
+        keptMm2,
+        place: { pieceKey: key, xMm: placement.x, yMm: placement.y, rotation: placement.rotation },
+        isPinned: pinned.some(({ item, copy }) => item === placement.item && copy === placement.copy),
+        liesInCounter: false,
+      };
     });
 }
 
@@ -177,7 +297,11 @@ export class BoxesOf {
     let boxes = this.#known.get(key);
     if (!boxes) {
       const outlines = outlinesOf(this.#items.get(id)!.group).map(({ outer }) => turned(outer, rotation));
-      this.#known.set(key, (boxes = outlines.length > MOST_PARTS ? [boundsOf(outlines)!] : outlines.map((outline) => boundsOf([outline])!)));
+      this.#known.set(
+        key,
+        (boxes =
+          outlines.length > MOST_PARTS ? [boundsOf(outlines)!] : outlines.map((outline) => boundsOf([outline])!)),
+      );
     }
     return boxes;
   }
@@ -190,9 +314,21 @@ function usedOn({ key, edges, piece }: Loaded, { placements }: NestResult, boxes
     .flatMap(({ item, x, y, rotation }) =>
       boxes.at(item, rotation).map(({ minX, minY, maxX, maxY }): LaidRectangle => {
         // What must stay free at the piece's edge stays free round it, too; the leader of a roll only before all of it.
-        const [left, below] = [Math.max(0, minX + x), Math.max(0, minY + y + edges.bottom - Math.min(edges.bottom, Math.max(edges.sides, edges.top)))];
-        return { xMm: left, yMm: below, widthMm: Math.min(piece.widthMm, maxX + x + 2 * edges.sides) - left, lengthMm: Math.min(piece.lengthMm, maxY + y + edges.bottom + edges.top) - below };
+        const [left, below] = [
+          Math.max(0, minX + x),
+          Math.max(0, minY + y + edges.bottom - Math.min(edges.bottom, Math.max(edges.sides, edges.top))),
+        ];
+        return {
+          xMm: left,
+          yMm: below,
+          widthMm: Math.min(piece.widthMm, maxX + x + 2 * edges.sides) - left,
+          lengthMm: Math.min(piece.lengthMm, maxY + y + edges.bottom + edges.top) - below,
+        };
       }),
     );
-  return { widthMm: Math.max(0, ...groups.map(({ xMm, widthMm }) => xMm + widthMm)), lengthMm: Math.max(0, ...groups.map(({ yMm, lengthMm }) => yMm + lengthMm)), groups };
+  return {
+    widthMm: Math.max(0, ...groups.map(({ xMm, widthMm }) => xMm + widthMm)),
+    lengthMm: Math.max(0, ...groups.map(({ yMm, lengthMm }) => yMm + lengthMm)),
+    groups,
+  };
 }

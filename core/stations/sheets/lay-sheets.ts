@@ -41,7 +41,13 @@ export function shopFor<S extends ShopToLay>(shop: S, { avoid }: Pick<LayWish, '
  * Layers of one job or several on the pieces of the shop on which they spend the least film, everything of one film together; then in as few passes as can be, films of the same settings side by
  * side on a mat, and a roll that is fed far in sections. `all` holds also those of which nothing is left to be cut; `due` the days of the jobs, null for none; of `shop` all pieces may be used.
  */
-export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: LayWish, due: readonly (string | null)[], { breathe, budget, onBetter }: LaySheetsHooks = {}): Promise<LaidSheets> {
+export async function laySheets(
+  all: readonly LayItem[],
+  shop: ShopToLay,
+  wish: LayWish,
+  due: readonly (string | null)[],
+  { breathe, budget, onBetter }: LaySheetsHooks = {},
+): Promise<LaidSheets> {
   const items = all.filter(({ quantity }) => quantity > 0);
   const sharing = new Set(all.filter(({ sharesBorder }) => sharesBorder).map(({ job, layer }) => `${job}/${layer}`));
   const merging = new Set<string>();
@@ -49,7 +55,10 @@ export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: 
     const inCounters = new Set(liesIn(one.groups.map(({ contours }) => contours)).flat());
     const marked = one.groups.map((group, i) => ({ ...group, liesInCounter: inCounters.has(i) }));
     if (merging.has(one.film.id)) return { ...one, groups: mergedBorders(marked) };
-    return { ...one, groups: one.groups.every(({ job, layer }) => sharing.has(`${job}/${layer}`)) ? inOneBox(marked) : marked };
+    return {
+      ...one,
+      groups: one.groups.every(({ job, layer }) => sharing.has(`${job}/${layer}`)) ? inOneBox(marked) : marked,
+    };
   };
   const asSheet = (one: Laid) => alone(one, wish.leftovers);
   const unplaced: Unplaced[] = [];
@@ -70,18 +79,64 @@ export async function laySheets(all: readonly LayItem[], shop: ShopToLay, wish: 
     if (between.borders === 'merge') merging.add(film.id);
     const pins = pinsThatHold(wish.pins, { items: own, rack, ...between });
     loose.push(...pins.loose);
-    const chosen = await layFilm(own, rack, { ...wish, ...between, pinned: pins.held }, { ...(breathe && { breathe }), ...(mayTryMore && { mayTryMore }), ...(onBetter && { onBetter: (found, before) => onBetter(film, () => ({ sheets: found().map(bordered).map(asSheet), beforeMm2: before().reduce((sum, one) => sum + asSheet(one).usedMm2, 0) })) }) });
+    const chosen = await layFilm(
+      own,
+      rack,
+      { ...wish, ...between, pinned: pins.held },
+      {
+        ...(breathe && { breathe }),
+        ...(mayTryMore && { mayTryMore }),
+        ...(onBetter && {
+          onBetter: (found, before) =>
+            onBetter(film, () => ({
+              sheets: found().map(bordered).map(asSheet),
+              beforeMm2: before().reduce((sum, one) => sum + asSheet(one).usedMm2, 0),
+            })),
+        }),
+      },
+    );
     laid.push(...(chosen?.laid ?? []));
     if (chosen && mayTryMore) steps.push({ film, steps: chosen.steps, helped: chosen.helped });
     const missing = own.flatMap((item) => {
-      const left = chosen ? chosen.result.unplaced.find((one) => one.item === item.id) : { quantity: item.quantity, reason: 'there is no film of it that the cutter can take' };
+      const left = chosen
+        ? chosen.result.unplaced.find((one) => one.item === item.id)
+        : { quantity: item.quantity, reason: 'there is no film of it that the cutter can take' };
       return left ? [{ item: { ...item, quantity: left.quantity }, reason: left.reason }] : [];
     });
-    unplaced.push(...missing.map(({ item, reason }) => ({ job: item.job, layer: item.layer, film, quantity: item.quantity, reason })));
-    if (missing.length > 0) short.push(await shortageOf({ film, all: own, missing: missing.map(({ item }) => item), rack, shop, wish: { ...wish, ...between }, pinned: pins.held }, breathe ? { breathe } : {}));
+    unplaced.push(
+      ...missing.map(({ item, reason }) => ({
+        job: item.job,
+        layer: item.layer,
+        film,
+        quantity: item.quantity,
+        reason,
+      })),
+    );
+    if (missing.length > 0)
+      short.push(
+        await shortageOf(
+          {
+            film,
+            all: own,
+            missing: missing.map(({ item }) => item),
+            rack,
+            shop,
+            wish: { ...wish, ...between },
+            pinned: pins.held,
+          },
+          breathe ? { breathe } : {},
+        ),
+      );
   }
   const passes = laid.map(bordered);
-  return { sheets: inOrder(wish.zones ? zoned(passes, shop, wish.leftovers) : passes.map(asSheet), wish, due), unplaced, short, loose, unshared, steps };
+  return {
+    sheets: inOrder(wish.zones ? zoned(passes, shop, wish.leftovers) : passes.map(asSheet), wish, due),
+    unplaced,
+    short,
+    loose,
+    unshared,
+    steps,
+  };
 }
 
 function decidedSteps({ steps }: LayWish, film: Film): ((made: number) => boolean) | undefined {
@@ -92,20 +147,55 @@ function decidedSteps({ steps }: LayWish, film: Film): ((made: number) => boolea
 /** One piece in one pass. */
 function alone({ on, film, groups, used, section }: Laid, rule: LeftoverRule): SheetPlan {
   const { piece, mat, edges } = on;
-  return { key: on.key, id: keyOf(film.id, on.key, groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix])), films: [film], pieces: [piece], mat, zones: null, section, endMarks: section && section.number < section.of ? endMarks(on, used.lengthMm) : [], edges, forceG: film.forceG, speedMmS: film.speedMmS, groups, ...takenOf({ on, film, used }, rule), usedLengthMm: used.lengthMm };
+  return {
+    key: on.key,
+    id: keyOf(
+      film.id,
+      on.key,
+      groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix]),
+    ),
+    films: [film],
+    pieces: [piece],
+    mat,
+    zones: null,
+    section,
+    endMarks: section && section.number < section.of ? endMarks(on, used.lengthMm) : [],
+    edges,
+    forceG: film.forceG,
+    speedMmS: film.speedMmS,
+    groups,
+    ...takenOf({ on, film, used }, rule),
+    usedLengthMm: used.lengthMm,
+  };
 }
 
-function takenOf({ on: { piece }, film, used }: Pick<Laid, 'on' | 'film' | 'used'>, rule: LeftoverRule): Pick<SheetPlan, 'usedMm2' | 'leftovers' | 'value'> {
+function takenOf(
+  { on: { piece }, film, used }: Pick<Laid, 'on' | 'film' | 'used'>,
+  rule: LeftoverRule,
+): Pick<SheetPlan, 'usedMm2' | 'leftovers' | 'value'> {
   const { costPerM2 } = film;
-  const taken = piece.kind === 'roll' ? { widthMm: piece.widthMm, lengthMm: used.lengthMm } : { widthMm: piece.widthMm, lengthMm: piece.lengthMm };
-  const leftovers = leftoversAround(taken, used.groups, costPerM2, rule).map((left): Leftover => ({ ...left, piece, keep: isKept(left, rule) }));
+  const taken =
+    piece.kind === 'roll'
+      ? { widthMm: piece.widthMm, lengthMm: used.lengthMm }
+      : { widthMm: piece.widthMm, lengthMm: piece.lengthMm };
+  const leftovers = leftoversAround(taken, used.groups, costPerM2, rule).map((left): Leftover => ({
+    ...left,
+    piece,
+    keep: isKept(left, rule),
+  }));
   const kept = leftovers.reduce((sum, { keep, widthMm, lengthMm }) => sum + (keep ? widthMm * lengthMm : 0), 0);
-  return { usedMm2: taken.widthMm * taken.lengthMm - kept, leftovers, value: spentOf({ kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2 }, used, rule) };
+  return {
+    usedMm2: taken.widthMm * taken.lengthMm - kept,
+    leftovers,
+    value: spentOf({ kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2 }, used, rule),
+  };
 }
 
 /** What fits on a mat side by side goes in together: each piece is cut to a blank of what it carries. */
 function zoned(laid: readonly Laid[], { mats, cutter }: ShopToLay, rule: LeftoverRule): SheetPlan[] {
-  const usable = mats.filter(({ widthMm }) => widthMm <= cutter.widthMm).sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm);
+  const usable = mats
+    .filter(({ widthMm }) => widthMm <= cutter.widthMm)
+    .sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm);
   const mat = usable[0];
   if (!mat) return laid.map((one) => alone(one, rule));
   const room = { widthMm: mat.widthMm - 2 * mat.edgeMm, lengthMm: mat.lengthMm - 2 * mat.edgeMm };
@@ -116,36 +206,72 @@ function zoned(laid: readonly Laid[], { mats, cutter }: ShopToLay, rule: Leftove
   };
   // A hand cuts a blank to whole millimetres.
   const small = laid.filter(fits).map((one) => ({ ...one, used: usedAtCorner(wholeMm(one)) }));
-  const passes = zonesOf(small.map(({ used, film }, i) => ({ id: String(i), ...used, settings: keyOf(film.forceG, film.speedMmS), mayTurn: false })), { room }, BLANK_MARGIN_MM) ?? [];
-  return [...laid.filter((one) => !fits(one)).map((one) => alone(one, rule)), ...passes.map((pass) => onMat(pass, small, { mat: smallestFor(pass, usable), rule }))];
+  const passes =
+    zonesOf(
+      small.map(({ used, film }, i) => ({
+        id: String(i),
+        ...used,
+        settings: keyOf(film.forceG, film.speedMmS),
+        mayTurn: false,
+      })),
+      { room },
+      BLANK_MARGIN_MM,
+    ) ?? [];
+  return [
+    ...laid.filter((one) => !fits(one)).map((one) => alone(one, rule)),
+    ...passes.map((pass) => onMat(pass, small, { mat: smallestFor(pass, usable), rule })),
+  ];
 }
 
 /** The smallest of some mats, the largest first, on which a pass lies as it does on the first. */
 function smallestFor(pass: readonly Zone[], mats: readonly Mat[]): Mat {
   const across = Math.max(...pass.map(({ xMm, widthMm }) => xMm + widthMm));
   const along = Math.max(...pass.map(({ yMm, lengthMm }) => yMm + lengthMm));
-  return mats.findLast(({ widthMm, lengthMm, edgeMm }) => across <= widthMm - 2 * edgeMm + 1e-6 && along <= lengthMm - 2 * edgeMm + 1e-6) ?? mats[0]!;
+  return (
+    mats.findLast(
+      ({ widthMm, lengthMm, edgeMm }) => across <= widthMm - 2 * edgeMm + 1e-6 && along <= lengthMm - 2 * edgeMm + 1e-6,
+    ) ?? mats[0]!
+  );
 }
 
 function wholeMm({ on: { piece }, used: { widthMm, lengthMm } }: Laid): Rectangle {
-  return { widthMm: Math.min(piece.widthMm, Math.ceil(widthMm - 1e-6)), lengthMm: Math.min(piece.lengthMm, Math.ceil(lengthMm - 1e-6)) };
+  return {
+    widthMm: Math.min(piece.widthMm, Math.ceil(widthMm - 1e-6)),
+    lengthMm: Math.min(piece.lengthMm, Math.ceil(lengthMm - 1e-6)),
+  };
 }
 
-function onMat(pass: readonly Zone[], small: readonly Laid[], { mat, rule }: { readonly mat: Mat; readonly rule: LeftoverRule }): SheetPlan {
+function onMat(
+  pass: readonly Zone[],
+  small: readonly Laid[],
+  { mat, rule }: { readonly mat: Mat; readonly rule: LeftoverRule },
+): SheetPlan {
   const parts = pass.map((zone) => ({ zone, laid: small[Number(zone.id)]! }));
   const only = parts[0]!;
   // A piece that nothing shares the mat with goes in as it is.
   if (parts.length === 1) return alone(only.laid, rule);
   const taken = parts.map(({ laid: one }) => takenOf(one, rule));
-  const groups = parts.flatMap(({ zone, laid }) => laid.groups.map((group): SheetGroup => moved(group, zone.xMm + mat.edgeMm, zone.yMm + mat.edgeMm)));
+  const groups = parts.flatMap(({ zone, laid }) =>
+    laid.groups.map((group): SheetGroup => moved(group, zone.xMm + mat.edgeMm, zone.yMm + mat.edgeMm)),
+  );
   const { film } = only.laid;
   return {
     key: parts.map(({ laid }) => laid.on.key).join(' '),
-    id: keyOf(mat.id, groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix])),
+    id: keyOf(
+      mat.id,
+      groups.map(({ fingerprint, copy, job, matrix }) => [fingerprint, copy, job, matrix]),
+    ),
     films: parts.map(({ laid }) => laid.film),
     pieces: parts.map(({ laid }) => laid.on.piece),
     mat,
-    zones: parts.map(({ zone: { xMm, yMm, widthMm, lengthMm }, laid }) => ({ xMm: xMm + mat.edgeMm, yMm: yMm + mat.edgeMm, widthMm, lengthMm, film: laid.film, piece: laid.on.piece })),
+    zones: parts.map(({ zone: { xMm, yMm, widthMm, lengthMm }, laid }) => ({
+      xMm: xMm + mat.edgeMm,
+      yMm: yMm + mat.edgeMm,
+      widthMm,
+      lengthMm,
+      film: laid.film,
+      piece: laid.on.piece,
+    })),
     section: null,
     endMarks: [],
     edges: only.laid.on.edges,
@@ -161,5 +287,10 @@ function onMat(pass: readonly Zone[], small: readonly Laid[], { mat, rule }: { r
 
 function moved<G extends SheetGroup>(group: G, dx: number, dy: number): G {
   const [a, b, c, d, e, f] = group.matrix;
-  return { ...group, matrix: [a, b, c, d, e + dx, f + dy], contours: translateRings(group.contours, dx, dy), borders: translateRings(group.borders, dx, dy) };
+  return {
+    ...group,
+    matrix: [a, b, c, d, e + dx, f + dy],
+    contours: translateRings(group.contours, dx, dy),
+    borders: translateRings(group.borders, dx, dy),
+  };
 }

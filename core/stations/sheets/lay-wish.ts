@@ -37,4 +37,19 @@ export interface LayWish {
 }
 
 /** What nobody has decided otherwise. */
-export const NEW_LAY_WISH: LayWish = { spacingMm: 5, sharesBorders: false, inCounters: true, zones: true, order: 'changes', sequence: [], oneDirection: true, anyTurn: false, spares: SPARES, longFeedMm: 1500, leftovers: LEFTOVER_RULE, avoid: [], steps: [], pins: [] };
+export const NEW_LAY_WISH: LayWish = {
+  spacingMm: 5,
+  sharesBorders: false,
+  inCounters: true,
+  zones: true,
+  order: 'changes',
+  sequence: [],
+  oneDirection: true,
+  anyTurn: false,
+  spares: SPARES,
+  longFeedMm: 1500,
+  leftovers: LEFTOVER_RULE,
+  avoid: [],
+  steps: [],
+  pins: [],
+};

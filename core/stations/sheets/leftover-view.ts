@@ -9,5 +9,12 @@ export interface LeftoverView extends LaidRectangle {
 
 /** What is left of the pieces of a sheet, as it is shown. */
 export function leftoverViews({ leftovers }: Pick<SheetPlan, 'leftovers'>): LeftoverView[] {
-  return leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({ pieceId: piece.id, xMm, yMm, widthMm, lengthMm, keep }));
+  return leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({
+    pieceId: piece.id,
+    xMm,
+    yMm,
+    widthMm,
+    lengthMm,
+    keep,
+  }));
 }

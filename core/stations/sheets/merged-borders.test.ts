@@ -6,8 +6,24 @@ import { mergedBorders } from './merged-borders.js';
 import type { PlacedGroup } from './sheet-plan.js';
 
 /** A box with a border 5 mm off it, and lines in its waste. */
-function boxed(x: number, y: number, width: number, height: number, lines: readonly (readonly number[])[] = []): PlacedGroup {
-  return { filmId: 'tar', copy: 0, perStrip: 1, fingerprint: 'a', matrix: IDENTITY, contours: [rectangle(x, y, width, height)], borders: [...lines.map(thereAndBack), rectangle(x - 5, y - 5, width + 10, height + 10)], marks: 0, partOf: [0] };
+function boxed(
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  lines: readonly (readonly number[])[] = [],
+): PlacedGroup {
+  return {
+    filmId: 'tar',
+    copy: 0,
+    perStrip: 1,
+    fingerprint: 'a',
+    matrix: IDENTITY,
+    contours: [rectangle(x, y, width, height)],
+    borders: [...lines.map(thereAndBack), rectangle(x - 5, y - 5, width + 10, height + 10)],
+    marks: 0,
+    partOf: [0],
+  };
 }
 const frees = ({ borders }: PlacedGroup): Ring[] => borders.filter((ring) => Math.abs(areaOf([ring])) > 1);
 
@@ -27,7 +43,12 @@ describe('borders of copies that run into each other', () => {
   });
 
   // Round a room of 100 by so much, bars whose borders meet at the corners.
-  const frame = (height: number) => [boxed(0, 0, 120, 10), boxed(0, height + 10, 120, 10), boxed(0, 16, 10, height - 12), boxed(110, 16, 10, height - 12)];
+  const frame = (height: number) => [
+    boxed(0, 0, 120, 10),
+    boxed(0, height + 10, 120, 10),
+    boxed(0, 16, 10, height - 12),
+    boxed(110, 16, 10, height - 12),
+  ];
 
   it('go round a large void from inside, too, and not round a small one', () => {
     expect(frees(mergedBorders(frame(100))[0]!)).toHaveLength(2);
@@ -43,7 +64,11 @@ describe('borders of copies that run into each other', () => {
   });
 
   it('end lines in the waste before a neighbour’s outline, leave the rest of them, and drop what is too short', () => {
-    const lines = [[40, 15, 44.9, 15], [10, 20, 5, 20], [44.2, 25, 44.9, 25]];
+    const lines = [
+      [40, 15, 44.9, 15],
+      [10, 20, 5, 20],
+      [44.2, 25, 44.9, 25],
+    ];
     const [first] = mergedBorders([boxed(10, 10, 30, 20, lines), boxed(45, 10, 30, 20)]);
     const left = first!.borders.filter((ring) => Math.abs(areaOf([ring])) < 1).map((ring) => boundsOf([ring])!);
     expect(left).toHaveLength(2);

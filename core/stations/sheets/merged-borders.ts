@@ -1,5 +1,21 @@
 import Flatbush from 'flatbush';
-import { boundsOf, boxesTouch, containsPoint, edgeIndex, edgesOf, grow, regionsOf, reversed, ringsOf, squareToEdge, unite, widenBox, type Region, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxesTouch,
+  containsPoint,
+  edgeIndex,
+  edgesOf,
+  grow,
+  regionsOf,
+  reversed,
+  ringsOf,
+  squareToEdge,
+  unite,
+  widenBox,
+  type Region,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import { isOutline, lineOf, thereAndBack } from '../../engines/cutting/index.js';
 import type { PlacedGroup } from './sheet-plan.js';
 
@@ -15,12 +31,24 @@ const VOID_MM = 10;
  * border as it is. y up, mm; what is given is not changed.
  */
 export function mergedBorders<G extends PlacedGroup>(groups: readonly G[]): readonly G[] {
-  const frees = groups.flatMap((group, i) => group.borders.filter(isOutline).map((ring) => ({ ring, i, at: heldBy(ring, group) })));
+  const frees = groups.flatMap((group, i) =>
+    group.borders.filter(isOutline).map((ring) => ({ ring, i, at: heldBy(ring, group) })),
+  );
   const areas = regionsOf(unite(frees.map(({ ring }) => ring)));
   // One may lie free in the midst of others that run together all round it.
   const homes = areas.map((area) => ({ rings: ringsOf([area]), box: boundsOf([area.outer])! }));
   const within = areas.map((): (typeof frees)[number][] => []);
-  for (const free of frees) within[homes.findIndex(({ rings, box: { minX, minY, maxX, maxY } }) => free.at.x >= minX && free.at.x <= maxX && free.at.y >= minY && free.at.y <= maxY && containsPoint(rings, free.at.x, free.at.y))]!.push(free);
+  for (const free of frees)
+    within[
+      homes.findIndex(
+        ({ rings, box: { minX, minY, maxX, maxY } }) =>
+          free.at.x >= minX &&
+          free.at.x <= maxX &&
+          free.at.y >= minY &&
+          free.at.y <= maxY &&
+          containsPoint(rings, free.at.x, free.at.y),
+      )
+    ]!.push(free);
   const carried = groups.map((): Ring[] => []);
   const merged = new Set<number>();
   within.forEach((own, k) => {
@@ -37,7 +65,12 @@ export function mergedBorders<G extends PlacedGroup>(groups: readonly G[]): read
     const lines = group.borders.filter((ring) => !isOutline(ring));
     const box = merged.has(i) ? boundsOf(lines) : null;
     const room = box && widenBox(box, CLEAR_MM);
-    const near = room ? index.search(room.minX, room.minY, room.maxX, room.maxY).filter((j) => j !== i).flatMap((j) => groups[j]!.contours.filter((ring) => boxesTouch(boundsOf([ring])!, room))) : [];
+    const near = room
+      ? index
+          .search(room.minX, room.minY, room.maxX, room.maxY)
+          .filter((j) => j !== i)
+          .flatMap((j) => groups[j]!.contours.filter((ring) => boxesTouch(boundsOf([ring])!, room)))
+      : [];
     return { ...group, borders: [...(near.length > 0 ? clearOf(lines, near) : lines), ...carried[i]!] };
   });
 }
@@ -56,7 +89,10 @@ function ringsRound({ outer, holes }: Region): Ring[] {
 function clearOf(lines: Rings, outlines: Rings): Ring[] {
   const edges = edgesOf(outlines, []);
   const index = edgeIndex(edges);
-  const isClear = (x: number, y: number) => index.search(x - CLEAR_MM, y - CLEAR_MM, x + CLEAR_MM, y + CLEAR_MM).every((i) => squareToEdge(x, y, ...edges[i]!) >= CLEAR_MM ** 2);
+  const isClear = (x: number, y: number) =>
+    index
+      .search(x - CLEAR_MM, y - CLEAR_MM, x + CLEAR_MM, y + CLEAR_MM)
+      .every((i) => squareToEdge(x, y, ...edges[i]!) >= CLEAR_MM ** 2);
   return lines.flatMap((ring) => {
     const parts = clearParts(lineOf(ring)!, isClear);
     return parts ? parts.map(thereAndBack) : [ring];
@@ -69,7 +105,8 @@ function clearParts(line: Float64Array, isClear: (x: number, y: number) => boole
   for (let o = 2; o < line.length; o += 2) {
     const [fromX, fromY, x, y] = [line[o - 2]!, line[o - 1]!, line[o]!, line[o + 1]!];
     const steps = Math.max(1, Math.ceil(Math.hypot(x - fromX, y - fromY) / STEP_MM));
-    for (let k = 1; k <= steps; k += 1) points.push(fromX + (k / steps) * (x - fromX), fromY + (k / steps) * (y - fromY));
+    for (let k = 1; k <= steps; k += 1)
+      points.push(fromX + (k / steps) * (x - fromX), fromY + (k / steps) * (y - fromY));
   }
   const parts: number[][] = [[]];
   let isWhole = true;

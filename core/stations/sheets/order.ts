@@ -5,8 +5,13 @@ import type { SheetPlan } from './sheet-plan.js';
  * Sheets in the order of cutting. With the fewest changes: those of the same settings follow each other, and in them those of the same films. `due` tells the day of each job; those without one
  * come last.
  */
-export function inOrder(sheets: readonly SheetPlan[], { order, sequence }: Pick<LayWish, 'order' | 'sequence'>, due: readonly (string | null)[]): SheetPlan[] {
-  const byChanges = (a: SheetPlan, b: SheetPlan) => a.forceG - b.forceG || a.speedMmS - b.speedMmS || filmsOf(a).localeCompare(filmsOf(b));
+export function inOrder(
+  sheets: readonly SheetPlan[],
+  { order, sequence }: Pick<LayWish, 'order' | 'sequence'>,
+  due: readonly (string | null)[],
+): SheetPlan[] {
+  const byChanges = (a: SheetPlan, b: SheetPlan) =>
+    a.forceG - b.forceG || a.speedMmS - b.speedMmS || filmsOf(a).localeCompare(filmsOf(b));
   // A day as text sorts by itself; this one is after all of them.
   const dayOf = ({ groups }: SheetPlan) => groups.map(({ job }) => due[job] ?? '9').sort()[0] ?? '9';
   switch (order) {

@@ -10,7 +10,10 @@ interface PinsOn extends Neighbours {
 }
 
 /** Of what was laid by hand in one film, what can still lie so beside the others, and what cannot. What is of another film, or cut by now, is neither. */
-export function pinsThatHold(pins: readonly Pin[], { items, rack, ...between }: PinsOn): { readonly held: readonly Placement[]; readonly loose: readonly Pin[] } {
+export function pinsThatHold(
+  pins: readonly Pin[],
+  { items, rack, ...between }: PinsOn,
+): { readonly held: readonly Placement[]; readonly loose: readonly Pin[] } {
   const [held, loose]: [Placement[], Pin[]] = [[], []];
   const { spacingMm, insetMm } = between;
   const known = pins.flatMap((pin) => {
@@ -18,11 +21,34 @@ export function pinsThatHold(pins: readonly Pin[], { items, rack, ...between }: 
     return item && pin.copy >= item.firstCopy ? [{ pin, item }] : [];
   });
   if (known.length === 0) return { held, loose };
-  const request = { sheets: rack.map((on) => nestSheetOf(on, insetMm)), spacingMm, items: [...new Set(known.map(({ item }) => item))].map((item) => nestItemOf(item, between)) };
+  const request = {
+    sheets: rack.map((on) => nestSheetOf(on, insetMm)),
+    spacingMm,
+    items: [...new Set(known.map(({ item }) => item))].map((item) => nestItemOf(item, between)),
+  };
   for (const { pin, item } of known) {
-    const placement: Placement = { item: item.id, copy: pin.copy - item.firstCopy, sheet: pin.pieceKey, sheetIndex: 0, x: pin.xMm, y: pin.yMm, rotation: pin.rotation };
-    const isThere = placement.copy < item.quantity && item.rotations.includes(pin.rotation) && rack.some(({ key }) => key === pin.pieceKey) && !held.some(({ item: other, copy }) => other === item.id && copy === placement.copy);
-    if (isThere && nestingFaults(request, [...held, placement].map((place) => drawnIn(place, insetMm))).length === 0) held.push(placement);
+    const placement: Placement = {
+      item: item.id,
+      copy: pin.copy - item.firstCopy,
+      sheet: pin.pieceKey,
+      sheetIndex: 0,
+      x: pin.xMm,
+      y: pin.yMm,
+      rotation: pin.rotation,
+    };
+    const isThere =
+      placement.copy < item.quantity &&
+      item.rotations.includes(pin.rotation) &&
+      rack.some(({ key }) => key === pin.pieceKey) &&
+      !held.some(({ item: other, copy }) => other === item.id && copy === placement.copy);
+    if (
+      isThere &&
+      nestingFaults(
+        request,
+        [...held, placement].map((place) => drawnIn(place, insetMm)),
+      ).length === 0
+    )
+      held.push(placement);
     else loose.push(pin);
   }
   return { held, loose };

@@ -34,15 +34,33 @@ interface Run {
  * The strips in which a run takes the fewest alignments, with spoils; of those the ones that make the fewest too many, then the most compact. None longer than a hand lays as truly as a single piece.
  * Null where nothing is to be aligned, the run is short, or a strip of two already fits on no piece.
  */
-export function proposeGang({ panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>, { copies, gapMm, reachMm, fits }: Run): GangProposal | null {
+export function proposeGang(
+  { panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>,
+  { copies, gapMm, reachMm, fits }: Run,
+): GangProposal | null {
   const [panel] = panels;
   const films = layers.map(({ layer }) => layer.film);
   const art = layers.reduce<Box | null>((box, { layer }) => joinBoxes(box, boundsOf(layer.cut)), null);
-  if (!art || panels.length !== 1 || panel!.perStrip > 1 || panel!.corner || layers.length < 2 || copies < LEAST_RUN || !films.every((film) => wayOf(film) === 'adhesive')) return null;
+  if (
+    !art ||
+    panels.length !== 1 ||
+    panel!.perStrip > 1 ||
+    panel!.corner ||
+    layers.length < 2 ||
+    copies < LEAST_RUN ||
+    !films.every((film) => wayOf(film) === 'adhesive')
+  )
+    return null;
   const along = (side: number, count: number) => count * side + (count - 1) * gapMm;
   const [width, height] = [art.maxX - art.minX, art.maxY - art.minY];
   const wanted = Math.ceil(copies * (1 + SPOILS) - 1e-9);
-  const found: { readonly across: number; readonly down: number; readonly strips: number; readonly made: number; readonly longestMm: number }[] = [];
+  const found: {
+    readonly across: number;
+    readonly down: number;
+    readonly strips: number;
+    readonly made: number;
+    readonly longestMm: number;
+  }[] = [];
   for (let down = 1; along(height, down) <= LONGEST_STRIP_MM; down += 1) {
     for (let across = 1; along(width, across) <= LONGEST_STRIP_MM && across * down <= wanted; across += 1) {
       const [w, h] = [along(width, across), along(height, down)];
@@ -55,5 +73,10 @@ export function proposeGang({ panels, layers }: Pick<PrepareOut, 'panels' | 'lay
   if (!best) return null;
   const { across, down } = best;
   const strips = Math.ceil(copies / (across * down));
-  return { gang: { across, down, rows: 'straight', gapMm }, strips, aloneMin: copies * (films.length - 1) * ALIGN_MIN.single, inStripsMin: strips * (films.length - 1) * ALIGN_MIN.strip };
+  return {
+    gang: { across, down, rows: 'straight', gapMm },
+    strips,
+    aloneMin: copies * (films.length - 1) * ALIGN_MIN.single,
+    inStripsMin: strips * (films.length - 1) * ALIGN_MIN.strip,
+  };
 }

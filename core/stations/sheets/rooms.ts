@@ -1,4 +1,18 @@
-import { boundsOf, boxRing, containsPoint, grow, holdsBox, intersect, regionsOf, reversed, signedArea, subtract, unite, type Region, type Rings } from '../../geometry/index.js';
+import {
+  boundsOf,
+  boxRing,
+  containsPoint,
+  grow,
+  holdsBox,
+  intersect,
+  regionsOf,
+  reversed,
+  signedArea,
+  subtract,
+  unite,
+  type Region,
+  type Rings,
+} from '../../geometry/index.js';
 import { isOutline } from '../../engines/cutting/index.js';
 import { wayOf } from '../../shop/index.js';
 import type { Group } from './group.js';
@@ -23,12 +37,17 @@ export function roomsOf(group: Pick<Group, 'film' | 'contours' | 'borders' | 'bo
   const gapMm = gapInCounters(group);
   const least = LEAST_ROOM_MM + 2 * gapMm;
   // A hole runs the other way round; most layers have none that is large enough, and are done with at once.
-  const counters = contours.filter((ring) => signedArea(ring) < 0).flatMap((hole) => {
-    const box = boundsOf([hole])!;
-    return box.maxX - box.minX >= least && box.maxY - box.minY >= least ? [{ ring: reversed(hole), box }] : [];
-  });
+  const counters = contours
+    .filter((ring) => signedArea(ring) < 0)
+    .flatMap((hole) => {
+      const box = boundsOf([hole])!;
+      return box.maxX - box.minX >= least && box.maxY - box.minY >= least ? [{ ring: reversed(hole), box }] : [];
+    });
   return counters.flatMap(({ ring, box }) => {
-    const within = contours.filter((other) => signedArea(other) > 0 && holdsBox(box, boundsOf([other])!) && containsPoint([ring], other[0]!, other[1]!));
+    const within = contours.filter(
+      (other) =>
+        signedArea(other) > 0 && holdsBox(box, boundsOf([other])!) && containsPoint([ring], other[0]!, other[1]!),
+    );
     const clear = subtract(gapMm > 0 ? grow([ring], -gapMm) : [ring], gapMm > 0 ? grow(unite(within), gapMm) : within);
     const wide = grow(grow(clear, -LEAST_ROOM_MM / 2), LEAST_ROOM_MM / 2);
     // What is wide enough comes out with round corners: those of a right angle are 0.2 of its width off.
@@ -46,7 +65,12 @@ function slit({ outer, holes }: Region): Rings {
   const top = boundsOf([outer])!.maxY + 1;
   const slits = holes.map((hole) => {
     const { minX, maxX, minY, maxY } = boundsOf([hole])!;
-    return boxRing({ minX: (minX + maxX) / 2 - SLIT_MM / 2, maxX: (minX + maxX) / 2 + SLIT_MM / 2, minY: (minY + maxY) / 2, maxY: top });
+    return boxRing({
+      minX: (minX + maxX) / 2 - SLIT_MM / 2,
+      maxX: (minX + maxX) / 2 + SLIT_MM / 2,
+      minY: (minY + maxY) / 2,
+      maxY: top,
+    });
   });
   return subtract([outer, ...holes], slits);
 }

@@ -17,11 +17,19 @@ export function sayMirrored(film: Film, isInside: boolean): Ruling<SheetsPatch> 
     sentence: '{value} is cut as a mirror image.',
     value: film.name,
     unit: '',
-    because: [isInside ? 'It goes inside the glass and is read from outside.' : 'This film is cut from the back and turned over when it is put on.', 'Forgetting this is the most expensive mistake there is.'],
+    because: [
+      isInside
+        ? 'It goes inside the glass and is read from outside.'
+        : 'This film is cut from the back and turned over when it is put on.',
+      'Forgetting this is the most expensive mistake there is.',
+    ],
   };
 }
 
-const EACH_AS_IT_FITS = { label: 'Turn each layer as it fits best', patch: { sheets: { oneDirection: false } } } as const;
+const EACH_AS_IT_FITS = {
+  label: 'Turn each layer as it fits best',
+  patch: { sheets: { oneDirection: false } },
+} as const;
 
 /** How the layers of a design lie on their films against each other. */
 export function sayDirection(inOne: boolean): Ruling<SheetsPatch> {
@@ -32,9 +40,15 @@ export function sayDirection(inOne: boolean): Ruling<SheetsPatch> {
     sentence: inOne ? 'All layers lie in {value} on their films.' : 'Each layer is turned {value}.',
     value: inOne ? 'one direction' : 'as it fits best',
     unit: '',
-    because: [inOne ? 'Or turned by half. A cutter feeds a little too far or too short, and films draw back more along the roll. In one direction, all layers are off by the same and still fit.' : 'It saves film, but a layer that is turned by a quarter fits the others only if the cutter feeds as true along the roll as across it.'],
+    because: [
+      inOne
+        ? 'Or turned by half. A cutter feeds a little too far or too short, and films draw back more along the roll. In one direction, all layers are off by the same and still fit.'
+        : 'It saves film, but a layer that is turned by a quarter fits the others only if the cutter feeds as true along the roll as across it.',
+    ],
     overridden: !inOne,
-    alternatives: [inOne ? EACH_AS_IT_FITS : { label: 'All in one direction', patch: { sheets: { oneDirection: true } } }],
+    alternatives: [
+      inOne ? EACH_AS_IT_FITS : { label: 'All in one direction', patch: { sheets: { oneDirection: true } } },
+    ],
   };
 }
 
@@ -42,19 +56,47 @@ const FROM = { roll: 'the roll', sheet: 'a sheet', offcut: 'an offcut' } as cons
 
 /** The pieces that a film is cut from, of so many that the cutter can take. */
 export function sayPiece(film: Film, sheets: readonly SheetPlan[], ofPieces: number): Ruling<SheetsPatch> {
-  const used = [...new Map(sheets.flatMap((sheet) => sheet.pieces.filter(({ filmId }) => filmId === film.id).map((piece) => [`${piece.id} ${sheet.key}`, { piece, sheet }] as const))).values()];
+  const used = [
+    ...new Map(
+      sheets.flatMap((sheet) =>
+        sheet.pieces
+          .filter(({ filmId }) => filmId === film.id)
+          .map((piece) => [`${piece.id} ${sheet.key}`, { piece, sheet }] as const),
+      ),
+    ).values(),
+  ];
   const [first] = used;
   const all = { id: `sheets.${film.id}`, stage: 'sheets', subject: `Piece of ${film.name}`, unit: '' } as const;
-  if (!first) return { ...all, sentence: `${film.name} has {value} to be cut from.`, value: 'no piece', because: ['No piece of this film holds it.'] };
-  const { piece, sheet: { edges } } = first;
-  const fromRoll = used.filter((one) => one.piece.kind === 'roll').reduce((sum, { sheet, piece: { id } }) => sum + (sheet.zones ? Math.max(...sheet.zones.filter((zone) => zone.piece.id === id).map(({ lengthMm }) => lengthMm)) : sheet.usedLengthMm), 0);
+  if (!first)
+    return {
+      ...all,
+      sentence: `${film.name} has {value} to be cut from.`,
+      value: 'no piece',
+      because: ['No piece of this film holds it.'],
+    };
+  const {
+    piece,
+    sheet: { edges },
+  } = first;
+  const fromRoll = used
+    .filter((one) => one.piece.kind === 'roll')
+    .reduce(
+      (sum, { sheet, piece: { id } }) =>
+        sum +
+        (sheet.zones
+          ? Math.max(...sheet.zones.filter((zone) => zone.piece.id === id).map(({ lengthMm }) => lengthMm))
+          : sheet.usedLengthMm),
+      0,
+    );
   const isOne = used.every((one) => one.piece.id === piece.id);
   return {
     ...all,
     sentence: `${film.name} is cut from {value}.`,
     value: isOne ? FROM[piece.kind] : `${used.length} pieces`,
     because: [
-      ofPieces === 1 ? 'It is the only piece in stock that the cutter can take.' : `Of all pieces in stock, least film is spent ${isOne ? 'on this one' : 'on these'}: what is left over and worth keeping goes back to the rack.`,
+      ofPieces === 1
+        ? 'It is the only piece in stock that the cutter can take.'
+        : `Of all pieces in stock, least film is spent ${isOne ? 'on this one' : 'on these'}: what is left over and worth keeping goes back to the rack.`,
       ...(fromRoll > 0 ? [`${mm(fromRoll)} mm are taken from the roll.`] : []),
       `Its edges stay free: ${mm(edges.sides)} mm at the sides, and ${mm(edges.bottom)} mm at the start, where the knife is turned.`,
       ...(film.directional ? ['This film has a direction, so it is not turned.'] : []),
@@ -71,13 +113,21 @@ export function saySections(film: Film, sections: number, longFeedMm: number): R
     sentence: `The roll of ${film.name} is cut in {value}.`,
     value: count(sections, 'section'),
     unit: '',
-    because: [`A roll that is fed more than ${mm(longFeedMm)} mm in one pass may drift. Nothing reaches from one section into the next.`, 'Two short lines are cut where a section ends, one at either side. With both on the cutter’s zero line the roll is square again, and the next section begins there.'],
+    because: [
+      `A roll that is fed more than ${mm(longFeedMm)} mm in one pass may drift. Nothing reaches from one section into the next.`,
+      'Two short lines are cut where a section ends, one at either side. With both on the cutter’s zero line the roll is square again, and the next section begins there.',
+    ],
   };
 }
 
 /** A roll that is fed far in one pass, since what lies on it is longer in one piece. */
 export function sayLongFeed(film: Film, lengthMm: number, longFeedMm: number): Finding<SheetsPatch> {
-  return { code: 'long-feed', severity: 'warning', stage: 'sheets', message: `The roll of ${film.name} is fed ${mm(lengthMm)} mm in one pass, more than ${mm(longFeedMm)} mm, so it may drift. It cannot be cut in sections, because what lies on it is longer in one piece. Pull slack off the roll, and feed the full length out and back once before you cut.` };
+  return {
+    code: 'long-feed',
+    severity: 'warning',
+    stage: 'sheets',
+    message: `The roll of ${film.name} is fed ${mm(lengthMm)} mm in one pass, more than ${mm(longFeedMm)} mm, so it may drift. It cannot be cut in sections, because what lies on it is longer in one piece. Pull slack off the roll, and feed the full length out and back once before you cut.`,
+  };
 }
 
 /** Films that share a mat, or do not. */
@@ -87,12 +137,22 @@ export function sayZones(isShared: boolean, zoned: readonly SheetPlan[]): Ruling
     id: 'sheets.zones',
     stage: 'sheets',
     subject: 'Blanks on a mat',
-    sentence: isShared ? `${count(films, 'film')} ${films === 1 ? 'is' : 'are'} cut as {value}.` : 'Each film is cut {value}.',
+    sentence: isShared
+      ? `${count(films, 'film')} ${films === 1 ? 'is' : 'are'} cut as {value}.`
+      : 'Each film is cut {value}.',
     value: isShared ? `blanks on ${count(zoned.length, 'mat')}` : 'by itself',
     unit: '',
-    because: [isShared ? 'They are cut with the same settings, so they go through the cutter side by side, in fewer passes. The card says which blank lies where.' : 'Films that are cut with the same settings could share a mat, which takes fewer passes.'],
+    because: [
+      isShared
+        ? 'They are cut with the same settings, so they go through the cutter side by side, in fewer passes. The card says which blank lies where.'
+        : 'Films that are cut with the same settings could share a mat, which takes fewer passes.',
+    ],
     overridden: !isShared,
-    alternatives: [isShared ? { label: 'Cut each film by itself', patch: { sheets: { zones: false } } } : { label: 'Let films share a mat', patch: { sheets: { zones: true } } }],
+    alternatives: [
+      isShared
+        ? { label: 'Cut each film by itself', patch: { sheets: { zones: false } } }
+        : { label: 'Let films share a mat', patch: { sheets: { zones: true } } },
+    ],
   };
 }
 
@@ -105,17 +165,39 @@ export function sayInCounters(mayLie: boolean, copies: number): Ruling<SheetsPat
     sentence: mayLie ? '{value} in large counters of others.' : 'Large counters stay {value}.',
     value: mayLie ? `${count(copies, 'layer')} ${copies === 1 ? 'lies' : 'lie'}` : 'empty',
     unit: '',
-    because: [mayLie ? 'That film would be waste. It is cut first. Cut it out with a knife before you lift what is round it.' : 'Small layers of the same film could lie there. They would be cut out with a knife before what is round them is lifted.'],
+    because: [
+      mayLie
+        ? 'That film would be waste. It is cut first. Cut it out with a knife before you lift what is round it.'
+        : 'Small layers of the same film could lie there. They would be cut out with a knife before what is round them is lifted.',
+    ],
     overridden: !mayLie,
-    alternatives: [mayLie ? { label: 'Leave counters empty', patch: { sheets: { inCounters: false } } } : { label: 'Use large counters', patch: { sheets: { inCounters: true } } }],
+    alternatives: [
+      mayLie
+        ? { label: 'Leave counters empty', patch: { sheets: { inCounters: false } } }
+        : { label: 'Use large counters', patch: { sheets: { inCounters: true } } },
+    ],
   };
 }
 
 /** A piece that is in stock and cannot be cut as it is. */
-export function sayLeftOut(film: Film, { kind, widthMm, lengthMm }: FilmPiece, cutterWidthMm: number): Finding<SheetsPatch> {
+export function sayLeftOut(
+  film: Film,
+  { kind, widthMm, lengthMm }: FilmPiece,
+  cutterWidthMm: number,
+): Finding<SheetsPatch> {
   return kind === 'roll'
-    ? { code: 'piece-too-wide', severity: 'note', stage: 'sheets', message: `The roll of ${film.name} is ${mm(widthMm)} mm wide, but the cutter takes ${mm(cutterWidthMm)} mm. It is not used. Cut it narrower to use it.` }
-    : { code: 'piece-without-mat', severity: 'note', stage: 'sheets', message: `No mat is large enough for the ${kind} of ${film.name}, ${mm(widthMm)} × ${mm(lengthMm)} mm. It is not used. Cut it smaller to use it.` };
+    ? {
+        code: 'piece-too-wide',
+        severity: 'note',
+        stage: 'sheets',
+        message: `The roll of ${film.name} is ${mm(widthMm)} mm wide, but the cutter takes ${mm(cutterWidthMm)} mm. It is not used. Cut it narrower to use it.`,
+      }
+    : {
+        code: 'piece-without-mat',
+        severity: 'note',
+        stage: 'sheets',
+        message: `No mat is large enough for the ${kind} of ${film.name}, ${mm(widthMm)} × ${mm(lengthMm)} mm. It is not used. Cut it smaller to use it.`,
+      };
 }
 
 export function sayFilmMissing(film: Film): Finding<SheetsPatch> {
@@ -123,13 +205,32 @@ export function sayFilmMissing(film: Film): Finding<SheetsPatch> {
 }
 
 /** No piece could hold even one copy. Leaving out the border, or turning it by itself, is offered only where it then fits. */
-export function sayNoRoom({ film, box, hasBorder, hasMarks, fitsWithoutBorder, fitsTurned }: { readonly film: Film; readonly box: Box; readonly hasBorder: boolean; readonly hasMarks: boolean; readonly fitsWithoutBorder: boolean; readonly fitsTurned: boolean }): Finding<SheetsPatch & PreparePatch> {
+export function sayNoRoom({
+  film,
+  box,
+  hasBorder,
+  hasMarks,
+  fitsWithoutBorder,
+  fitsTurned,
+}: {
+  readonly film: Film;
+  readonly box: Box;
+  readonly hasBorder: boolean;
+  readonly hasMarks: boolean;
+  readonly fitsWithoutBorder: boolean;
+  readonly fitsTurned: boolean;
+}): Finding<SheetsPatch & PreparePatch> {
   return {
     code: 'film-too-small',
     severity: 'blocker',
     stage: 'sheets',
     message: `The layer of ${film.name} is ${mm(box.maxX - box.minX)} × ${mm(box.maxY - box.minY)} mm${hasBorder ? ' with its border' : hasMarks ? ' with its marks' : ''}. No piece of that film is large enough${fitsTurned ? ' while all layers lie in one direction' : ''}.`,
-    remedies: [...(fitsTurned ? [EACH_AS_IT_FITS] : []), ...(fitsWithoutBorder ? [{ label: 'Leave out the weeding border', patch: { preparation: { border: 'none' } } } as const] : [])],
+    remedies: [
+      ...(fitsTurned ? [EACH_AS_IT_FITS] : []),
+      ...(fitsWithoutBorder
+        ? [{ label: 'Leave out the weeding border', patch: { preparation: { border: 'none' } } } as const]
+        : []),
+    ],
   };
 }
 
@@ -143,15 +244,30 @@ interface UsedUp {
 }
 
 /** There is film for some of the copies: how many, and what would help. */
-export function sayFilmUsedUp({ film, have, copies, together, ...help }: UsedUp & Pick<Shortage, 'spacingMm' | 'roll'>): Finding<SheetsPatch> {
+export function sayFilmUsedUp({
+  film,
+  have,
+  copies,
+  together,
+  ...help
+}: UsedUp & Pick<Shortage, 'spacingMm' | 'roll'>): Finding<SheetsPatch> {
   return {
     code: 'film-used-up',
     severity: 'blocker',
     stage: 'sheets',
     message: `There is enough ${film.name} for ${have} of ${copies} copies. ${sayHelp(help)}`.trim(),
     remedies: [
-      ...(help.spacingMm !== null ? [{ label: `Lay them ${mm(help.spacingMm)} mm apart`, patch: { sheets: { spacingMm: help.spacingMm } } }] : []),
-      ...(together > 0 ? [{ label: `Make ${together === 1 ? 'one copy' : `${together} copies`}`, patch: { sheets: { copies: together } } }] : []),
+      ...(help.spacingMm !== null
+        ? [{ label: `Lay them ${mm(help.spacingMm)} mm apart`, patch: { sheets: { spacingMm: help.spacingMm } } }]
+        : []),
+      ...(together > 0
+        ? [
+            {
+              label: `Make ${together === 1 ? 'one copy' : `${together} copies`}`,
+              patch: { sheets: { copies: together } },
+            },
+          ]
+        : []),
     ],
   };
 }
@@ -160,12 +276,19 @@ export function sayFilmUsedUp({ film, have, copies, together, ...help }: UsedUp 
 export function sayHelp({ spacingMm, roll }: Pick<Shortage, 'spacingMm' | 'roll'>): string {
   return [
     ...(spacingMm !== null ? [`With ${mm(spacingMm)} mm between pieces there is room for all.`] : []),
-    ...(roll ? [`A roll that is ${mm(roll.widthMm)} mm wide must be at least ${(Math.ceil(roll.lengthMm / 100) / 10).toFixed(1)} m long for it.`] : []),
+    ...(roll
+      ? [
+          `A roll that is ${mm(roll.widthMm)} mm wide must be at least ${(Math.ceil(roll.lengthMm / 100) / 10).toFixed(1)} m long for it.`,
+        ]
+      : []),
   ].join(' ');
 }
 
 /** A run that would be laid strip by strip in less time. */
-export function sayGangSaves({ gang, strips, aloneMin, inStripsMin }: GangProposal, { copies, films }: { readonly copies: number; readonly films: number }): Finding<SheetsPatch & PreparePatch> {
+export function sayGangSaves(
+  { gang, strips, aloneMin, inStripsMin }: GangProposal,
+  { copies, films }: { readonly copies: number; readonly films: number },
+): Finding<SheetsPatch & PreparePatch> {
   const { across, down } = gang;
   return {
     code: 'gang-saves',
@@ -177,7 +300,15 @@ export function sayGangSaves({ gang, strips, aloneMin, inStripsMin }: GangPropos
 }
 
 /** Copies that are cut in strips. */
-export function sayStrips({ copies, strips, perStrip }: { readonly copies: number; readonly strips: number; readonly perStrip: number }): Ruling<SheetsPatch> {
+export function sayStrips({
+  copies,
+  strips,
+  perStrip,
+}: {
+  readonly copies: number;
+  readonly strips: number;
+  readonly perStrip: number;
+}): Ruling<SheetsPatch> {
   const more = strips * perStrip - copies;
   return {
     id: 'sheets.gang',
@@ -186,6 +317,11 @@ export function sayStrips({ copies, strips, perStrip }: { readonly copies: numbe
     sentence: `${count(copies, 'copy', 'copies')} ${copies === 1 ? 'is' : 'are'} cut as {value}.`,
     value: `${count(strips, 'strip')} of ${perStrip}`,
     unit: '',
-    because: [more > 0 ? `That makes ${more} more than asked for, which make up for what is spoiled.` : 'They come out even: none is left over for what is spoiled.', 'A strip is laid, cut and aligned as one: nothing of it is moved against the rest.'],
+    because: [
+      more > 0
+        ? `That makes ${more} more than asked for, which make up for what is spoiled.`
+        : 'They come out even: none is left over for what is spoiled.',
+      'A strip is laid, cut and aligned as one: nothing of it is moved against the rest.',
+    ],
   };
 }

@@ -25,17 +25,30 @@ export function rollSections(roll: Loadable, { longFeedMm, longestMm }: SectionW
     const isLast = from + mostMm >= piece.lengthMm - 1e-6;
     const on: Loadable = from === 0 ? roll : { ...roll, edges: { ...edges, bottom: bottomAgainMm } };
     const lengthMm = isLast ? piece.lengthMm - from : mostMm;
-    sections.push({ ...on, key: from === 0 ? piece.id : `${piece.id}/${sections.length + 1}`, room: roomOn({ ...on, piece: { ...piece, lengthMm }, tailMm: isLast ? tailMm : 0 }) });
+    sections.push({
+      ...on,
+      key: from === 0 ? piece.id : `${piece.id}/${sections.length + 1}`,
+      room: roomOn({ ...on, piece: { ...piece, lengthMm }, tailMm: isLast ? tailMm : 0 }),
+    });
   }
   return sections;
 }
 
 /** How far the longest of some layers reaches along a roll, each turned as it is shortest, mm. */
-export function longestOf(items: readonly { readonly film: Film; readonly group: Pick<Group, 'contours' | 'borders'>; readonly rotations: readonly number[] }[]): number {
-  return Math.max(0, ...items.map(({ group, rotations }) => {
-    const { widthMm, lengthMm } = sizeOf(group);
-    return Math.min(...rotations.map((turn) => (turn % 180 === 0 ? lengthMm : widthMm)));
-  }));
+export function longestOf(
+  items: readonly {
+    readonly film: Film;
+    readonly group: Pick<Group, 'contours' | 'borders'>;
+    readonly rotations: readonly number[];
+  }[],
+): number {
+  return Math.max(
+    0,
+    ...items.map(({ group, rotations }) => {
+      const { widthMm, lengthMm } = sizeOf(group);
+      return Math.min(...rotations.map((turn) => (turn % 180 === 0 ? lengthMm : widthMm)));
+    }),
+  );
 }
 
 /** How long a line is that is cut at the end of a section, mm. */

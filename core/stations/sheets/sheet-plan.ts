@@ -127,7 +127,11 @@ export interface LaidSheets {
   /** Films in which borders were to be shared and cannot be: not all that lies in them has a box round it. */
   readonly unshared: readonly Film[];
   /** How many steps the search for less film made on the layout of each film: with as many it comes out the same again. Empty when there was none. */
-  readonly steps: readonly { readonly film: Film; readonly steps: number; /** Less of it is spent than without. */ readonly helped: boolean }[];
+  readonly steps: readonly {
+    readonly film: Film;
+    readonly steps: number;
+    /** Less of it is spent than without. */ readonly helped: boolean;
+  }[];
 }
 
 /** What of a layer is to be cut: how many copies in all, and how many of exactly this outline and film are cut, in the cutter, or waiting for a decision. */

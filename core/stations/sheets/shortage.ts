@@ -25,12 +25,34 @@ interface Short {
 }
 
 /** What would help where there is not enough of a film: each is tried, so that it helps when it is done. */
-export async function shortageOf({ film, all, missing, rack, shop, wish, pinned }: Short, hooks: { readonly breathe?: () => Promise<void> }): Promise<Shortage> {
-  const closer = wish.spacingMm > CLOSE_MM && rack.length > 0 ? await layFilm(all, rack, { ...wish, spacingMm: CLOSE_MM, pinned }, hooks) : null;
-  const widths = shop.pieces.filter((piece) => piece.filmId === film.id && piece.kind === 'roll' && piece.widthMm <= shop.cutter.widthMm).map(({ widthMm }) => widthMm);
+export async function shortageOf(
+  { film, all, missing, rack, shop, wish, pinned }: Short,
+  hooks: { readonly breathe?: () => Promise<void> },
+): Promise<Shortage> {
+  const closer =
+    wish.spacingMm > CLOSE_MM && rack.length > 0
+      ? await layFilm(all, rack, { ...wish, spacingMm: CLOSE_MM, pinned }, hooks)
+      : null;
+  const widths = shop.pieces
+    .filter((piece) => piece.filmId === film.id && piece.kind === 'roll' && piece.widthMm <= shop.cutter.widthMm)
+    .map(({ widthMm }) => widthMm);
   const widthMm = widths.length > 0 ? Math.max(...widths) : shop.cutter.widthMm;
-  const on = loadableOf({ id: 'another roll', filmId: film.id, kind: 'roll', number: null, widthMm, lengthMm: LONGEST_MM, edgeMm: EDGE_MM, quantity: 1 }, shop);
-  const another = on ? await layFilm(missing, [{ ...on, key: on.piece.id, room: roomOn(on) }], { ...wish, pinned: [] }, hooks) : null;
+  const on = loadableOf(
+    {
+      id: 'another roll',
+      filmId: film.id,
+      kind: 'roll',
+      number: null,
+      widthMm,
+      lengthMm: LONGEST_MM,
+      edgeMm: EDGE_MM,
+      quantity: 1,
+    },
+    shop,
+  );
+  const another = on
+    ? await layFilm(missing, [{ ...on, key: on.piece.id, room: roomOn(on) }], { ...wish, pinned: [] }, hooks)
+    : null;
   const holdsAll = another !== null && another.result.unplaced.length === 0;
   return {
     film,

@@ -16,7 +16,21 @@ import { fitsOn, smallestFirst } from './loadable.js';
 import { numberOf } from './panels-on.js';
 import { roomsOf } from './rooms.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
-import { sayDirection, sayFilmMissing, sayFilmUsedUp, sayGangSaves, sayInCounters, sayLeftOut, sayLongFeed, sayMirrored, sayNoRoom, sayPiece, saySections, sayStrips, sayZones } from './say.js';
+import {
+  sayDirection,
+  sayFilmMissing,
+  sayFilmUsedUp,
+  sayGangSaves,
+  sayInCounters,
+  sayLeftOut,
+  sayLongFeed,
+  sayMirrored,
+  sayNoRoom,
+  sayPiece,
+  saySections,
+  sayStrips,
+  sayZones,
+} from './say.js';
 import type { CutSoFar, LayerToCut, SheetPlan } from './sheet-plan.js';
 
 export interface SheetsOut {
@@ -52,7 +66,32 @@ function wishOf({ spacingMm, oneDirection, zones, inCounters }: SheetsDecisions[
 /** Places every layer, as many times as copies of it are still to be cut, on the pieces in stock on which the least film is spent. */
 export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   name: 'sheets',
-  read: ({ prepare, recipe: { surface, sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm } }, shop: { pieces, mats, cutter }, taken, lies }) => ({ prepare, isInside: surface.kind === 'glass', sheets, preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm }, pieces, mats, cutter: { widthMm: cutter.widthMm, bladeOffsetMm: cutter.bladeOffsetMm, leaderMm: cutter.leaderMm, tailMm: cutter.tailMm }, taken, lies }),
+  read: ({
+    prepare,
+    recipe: {
+      surface,
+      sheets,
+      preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm },
+    },
+    shop: { pieces, mats, cutter },
+    taken,
+    lies,
+  }) => ({
+    prepare,
+    isInside: surface.kind === 'glass',
+    sheets,
+    preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm },
+    pieces,
+    mats,
+    cutter: {
+      widthMm: cutter.widthMm,
+      bladeOffsetMm: cutter.bladeOffsetMm,
+      leaderMm: cutter.leaderMm,
+      tailMm: cutter.tailMm,
+    },
+    taken,
+    lies,
+  }),
   async run(read, { breathe }) {
     const { prepare, sheets: decisions, pieces, cutter, isInside, taken, lies } = read;
     const { copies } = decisions;
@@ -60,7 +99,14 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const items = itemsOf({ id: '', prepare, isInside, copies, taken, lies }, 0, read, wish);
     const panelOf = ({ layer }: Pick<LayItem, 'layer'>) => prepare.layers[layer]!.panel;
     const isCut = (item: LayItem) => item.quantity === 0;
-    const toCut = items.map((item): LayerToCut => ({ film: item.film, panel: numberOf(panelOf(item)), perStrip: item.group.perStrip, fingerprint: item.group.fingerprint, copies: groupsFor(panelOf(item), copies), taken: item.firstCopy }));
+    const toCut = items.map((item): LayerToCut => ({
+      film: item.film,
+      panel: numberOf(panelOf(item)),
+      perStrip: item.group.perStrip,
+      fingerprint: item.group.fingerprint,
+      copies: groupsFor(panelOf(item), copies),
+      taken: item.firstCopy,
+    }));
     const laid = await laySheets(items, read, wish, [null], breathe ? { breathe } : {});
     const findings: Finding<SheetsPatch & PreparePatch>[] = [];
     const rulings: Ruling<SheetsPatch>[] = [];
@@ -72,34 +118,66 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       if (own.every(isCut)) continue;
       const inStock = inStockOf(film, pieces);
       const loadable = loadablesOf(film, read);
-      findings.push(...inStock.filter((piece) => !loadable.some((other) => other.piece === piece)).map((piece) => sayLeftOut(film, piece, cutter.widthMm)));
+      findings.push(
+        ...inStock
+          .filter((piece) => !loadable.some((other) => other.piece === piece))
+          .map((piece) => sayLeftOut(film, piece, cutter.widthMm)),
+      );
       for (const { layer, quantity } of laid.unplaced.filter((one) => one.film.id === film.id)) {
         const { group, rotations } = items[layer]!;
         const { border } = prepare.layers[layer]!;
         const panel = panelOf({ layer });
         const fits = (what: Pick<Group, 'contours' | 'borders'>) => loadable.some((on) => fitsOn(what, on, rotations));
-        if (fits(group)) short.push({ film, have: Math.min(copies, Math.floor(((toCut[layer]!.copies - quantity) * panel.perStrip) / panel.copies)) });
+        if (fits(group))
+          short.push({
+            film,
+            have: Math.min(copies, Math.floor(((toCut[layer]!.copies - quantity) * panel.perStrip) / panel.copies)),
+          });
         else if (inStock.length === 0) findings.push(sayFilmMissing(film));
-        else findings.push(sayNoRoom({ film, box: panel.box, hasBorder: border.length > 0, hasMarks: panel.marks !== null, fitsWithoutBorder: border.length > 0 && fits({ contours: group.contours, borders: [] }), fitsTurned: !film.directional && loadable.some((on) => fitsOn(group, on, [0, 90])) }));
+        else
+          findings.push(
+            sayNoRoom({
+              film,
+              box: panel.box,
+              hasBorder: border.length > 0,
+              hasMarks: panel.marks !== null,
+              fitsWithoutBorder: border.length > 0 && fits({ contours: group.contours, borders: [] }),
+              fitsTurned: !film.directional && loadable.some((on) => fitsOn(group, on, [0, 90])),
+            }),
+          );
       }
       const sheets = laid.sheets.filter(({ films }) => films.some(({ id }) => id === film.id));
       rulings.push(sayPiece(film, sheets, loadable.length));
       const sections = sheets.find(({ section }) => section !== null)?.section;
       if (sections) rulings.push(saySections(film, sections.of, wish.longFeedMm));
-      const longest = Math.max(0, ...sheets.filter(({ zones, pieces: [piece] }) => !zones && piece!.kind === 'roll').map(({ usedLengthMm }) => usedLengthMm));
+      const longest = Math.max(
+        0,
+        ...sheets
+          .filter(({ zones, pieces: [piece] }) => !zones && piece!.kind === 'roll')
+          .map(({ usedLengthMm }) => usedLengthMm),
+      );
       if (longest > wish.longFeedMm) findings.push(sayLongFeed(film, longest, wish.longFeedMm));
     }
     const zoned = laid.sheets.filter(({ zones }) => zones !== null);
     if (zoned.length > 0 || (!decisions.zones && isLayered(items))) rulings.push(sayZones(decisions.zones, zoned));
     const lyingInCounters = laid.sheets.flatMap(({ groups }) => groups.filter((one) => one.liesInCounter)).length;
-    if (lyingInCounters > 0 || (!decisions.inCounters && items.some(({ group, quantity }) => quantity > 0 && roomsOf(group).length > 0))) rulings.push(sayInCounters(decisions.inCounters, lyingInCounters));
+    if (
+      lyingInCounters > 0 ||
+      (!decisions.inCounters && items.some(({ group, quantity }) => quantity > 0 && roomsOf(group).length > 0))
+    )
+      rulings.push(sayInCounters(decisions.inCounters, lyingInCounters));
     const [panel] = prepare.panels;
-    if (panel && panel.perStrip > 1) rulings.push(sayStrips({ copies, strips: groupsFor(panel, copies), perStrip: panel.perStrip }));
+    if (panel && panel.perStrip > 1)
+      rulings.push(sayStrips({ copies, strips: groupsFor(panel, copies), perStrip: panel.perStrip }));
     if (toCut.every((layer) => layer.taken === 0)) findings.push(...gangFindings(read));
     const together = Math.min(...short.map(({ have }) => have));
     // Of the panels of a film the one that is shortest says how many there can be.
     const shortest = [...new Map([...short].sort((a, b) => b.have - a.have).map((one) => [one.film.id, one])).values()];
-    findings.push(...shortest.map(({ film, have }) => sayFilmUsedUp({ ...laid.short.find((one) => one.film.id === film.id)!, film, have, copies, together })));
+    findings.push(
+      ...shortest.map(({ film, have }) =>
+        sayFilmUsedUp({ ...laid.short.find((one) => one.film.id === film.id)!, film, have, copies, together }),
+      ),
+    );
     const keptMm2 = laid.sheets.reduce((sum, { groups }) => sum + groups.reduce((own, one) => own + one.keptMm2, 0), 0);
     const takenMm2 = laid.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     return { sheets: laid.sheets, toCut, density: takenMm2 > 0 ? keptMm2 / takenMm2 : 0, findings, rulings };
@@ -112,7 +190,12 @@ function inStockOf({ id }: Film, pieces: readonly FilmPiece[]): FilmPiece[] {
 }
 
 /** Strips, where they would spare a run of copies its alignments. */
-function gangFindings({ prepare, preparation, sheets: { copies, spacingMm }, ...shop }: SheetsRead): Finding<SheetsPatch & PreparePatch>[] {
+function gangFindings({
+  prepare,
+  preparation,
+  sheets: { copies, spacingMm },
+  ...shop
+}: SheetsRead): Finding<SheetsPatch & PreparePatch>[] {
   const films = prepare.layers.map(({ layer }) => layer.film);
   const racks = films.map((film) => ({ film, rack: loadablesOf(film, shop) }));
   const proposal = proposeGang(prepare, {
@@ -122,7 +205,11 @@ function gangFindings({ prepare, preparation, sheets: { copies, spacingMm }, ...
     fits(widthMm, lengthMm) {
       const strip = { contours: [boxRing({ minX: 0, minY: 0, maxX: widthMm, maxY: lengthMm })], borders: [] };
       // What is not in stock is bought as it is wanted.
-      const fitsOnAll = (turn: number) => racks.every(({ film, rack }) => (turn === 0 || !film.directional) && (rack.length === 0 || rack.some((on) => fitsOn(strip, on, [turn]))));
+      const fitsOnAll = (turn: number) =>
+        racks.every(
+          ({ film, rack }) =>
+            (turn === 0 || !film.directional) && (rack.length === 0 || rack.some((on) => fitsOn(strip, on, [turn]))),
+        );
       return [0, 90].some(fitsOnAll);
     },
   });

@@ -3,7 +3,13 @@ import { seeded } from '../../testing/seeded.js';
 import { zonesOf, type Blank, type Zone } from './zones.js';
 
 const room = { widthMm: 290, lengthMm: 290 };
-const blank = (id: string, widthMm: number, lengthMm: number, settings = 'a', mayTurn = true): Blank => ({ id, widthMm, lengthMm, settings, mayTurn });
+const blank = (id: string, widthMm: number, lengthMm: number, settings = 'a', mayTurn = true): Blank => ({
+  id,
+  widthMm,
+  lengthMm,
+  settings,
+  mayTurn,
+});
 
 /** By its own means: whether blanks that may not be turned fit side by side, by trying every place on a grid that all sides are multiples of. */
 function fitsOnGrid(sizes: readonly (readonly [number, number])[], across: number, along: number): boolean {
@@ -18,7 +24,8 @@ function fitsOnGrid(sizes: readonly (readonly [number, number])[], across: numbe
     for (let y = 0; y + l <= along; y += 1) {
       for (let x = 0; x + w <= across; x += 1) {
         let isFree = true;
-        for (let j = y; j < y + l && isFree; j += 1) for (let i = x; i < x + w && isFree; i += 1) isFree = !taken[j]![i];
+        for (let j = y; j < y + l && isFree; j += 1)
+          for (let i = x; i < x + w && isFree; i += 1) isFree = !taken[j]![i];
         if (!isFree) continue;
         put(x, y, w, l, true);
         if (place(k + 1)) return true;
@@ -38,7 +45,13 @@ function fewestPasses(sizes: readonly (readonly [number, number])[], across: num
       if (passes.every((pass) => fitsOnGrid(pass, across, along))) best = passes.length;
       return;
     }
-    for (let p = 0; p <= passes.length; p += 1) assign(i + 1, p === passes.length ? [...passes, [sizes[i]!]] : passes.map((pass, k) => (k === p ? [...pass, sizes[i]!] : pass)));
+    for (let p = 0; p <= passes.length; p += 1)
+      assign(
+        i + 1,
+        p === passes.length
+          ? [...passes, [sizes[i]!]]
+          : passes.map((pass, k) => (k === p ? [...pass, sizes[i]!] : pass)),
+      );
   };
   assign(0, []);
   return best;
@@ -46,8 +59,19 @@ function fewestPasses(sizes: readonly (readonly [number, number])[], across: num
 
 describe('zones of a mat', () => {
   it('are of one setting each, and every blank lies on one of them', () => {
-    const passes = zonesOf([blank('a', 140, 140), blank('b', 140, 140, 'b'), blank('c', 140, 140), blank('d', 140, 140, 'b')], { room }, 5)!;
-    expect(passes.map((pass) => pass.map(({ id }) => id).sort().join(''))).toEqual(['ac', 'bd']);
+    const passes = zonesOf(
+      [blank('a', 140, 140), blank('b', 140, 140, 'b'), blank('c', 140, 140), blank('d', 140, 140, 'b')],
+      { room },
+      5,
+    )!;
+    expect(
+      passes.map((pass) =>
+        pass
+          .map(({ id }) => id)
+          .sort()
+          .join(''),
+      ),
+    ).toEqual(['ac', 'bd']);
   });
 
   it('turn a blank only where it may be turned', () => {
@@ -57,18 +81,29 @@ describe('zones of a mat', () => {
     expect(zonesOf([blank('a', 300, 100)], { room }, 5)).toBeNull();
   });
 
-  it.each(Array.from({ length: 60 }, (_, seed) => seed))('are the fewest passes there are, apart and inside, for up to six blanks, seed %i', (seed) => {
-    const random = seeded(seed + 1);
-    const count = 1 + Math.floor(random() * 6);
-    // Multiples of 10 with the margin of 5 taken off: a grid of 10 sees every way to lay them.
-    const sizes = Array.from({ length: count }, () => [2 + Math.floor(random() * 5), 2 + Math.floor(random() * 5)] as const);
-    const mat = { room: { widthMm: 8 * 10 - 5, lengthMm: 6 * 10 - 5 } };
-    const blanks = sizes.map(([w, l], i) => blank(String(i), w * 10 - 5, l * 10 - 5, 'a', false));
-    const passes = zonesOf(blanks, mat, 5)!;
-    expect(passes.flat().map(({ id }) => id).sort()).toEqual(blanks.map(({ id }) => id));
-    for (const pass of passes) checkPass(pass, mat.room);
-    expect(passes).toHaveLength(fewestPasses(sizes, 8, 6));
-  });
+  it.each(Array.from({ length: 60 }, (_, seed) => seed))(
+    'are the fewest passes there are, apart and inside, for up to six blanks, seed %i',
+    (seed) => {
+      const random = seeded(seed + 1);
+      const count = 1 + Math.floor(random() * 6);
+      // Multiples of 10 with the margin of 5 taken off: a grid of 10 sees every way to lay them.
+      const sizes = Array.from(
+        { length: count },
+        () => [2 + Math.floor(random() * 5), 2 + Math.floor(random() * 5)] as const,
+      );
+      const mat = { room: { widthMm: 8 * 10 - 5, lengthMm: 6 * 10 - 5 } };
+      const blanks = sizes.map(([w, l], i) => blank(String(i), w * 10 - 5, l * 10 - 5, 'a', false));
+      const passes = zonesOf(blanks, mat, 5)!;
+      expect(
+        passes
+          .flat()
+          .map(({ id }) => id)
+          .sort(),
+      ).toEqual(blanks.map(({ id }) => id));
+      for (const pass of passes) checkPass(pass, mat.room);
+      expect(passes).toHaveLength(fewestPasses(sizes, 8, 6));
+    },
+  );
 
   it('hold many blanks, too', () => {
     const random = seeded(3);
@@ -81,9 +116,22 @@ describe('zones of a mat', () => {
   });
 });
 
-function checkPass(pass: readonly Zone[], { widthMm, lengthMm }: { readonly widthMm: number; readonly lengthMm: number }): void {
+function checkPass(
+  pass: readonly Zone[],
+  { widthMm, lengthMm }: { readonly widthMm: number; readonly lengthMm: number },
+): void {
   pass.forEach((a, i) => {
-    expect(a.xMm >= 0 && a.yMm >= 0 && a.xMm + a.widthMm <= widthMm + 1e-6 && a.yMm + a.lengthMm <= lengthMm + 1e-6).toBe(true);
-    for (const b of pass.slice(i + 1)) expect(Math.max(b.xMm - a.xMm - a.widthMm, a.xMm - b.xMm - b.widthMm, b.yMm - a.yMm - a.lengthMm, a.yMm - b.yMm - b.lengthMm)).toBeGreaterThan(4.99);
+    expect(
+      a.xMm >= 0 && a.yMm >= 0 && a.xMm + a.widthMm <= widthMm + 1e-6 && a.yMm + a.lengthMm <= lengthMm + 1e-6,
+    ).toBe(true);
+    for (const b of pass.slice(i + 1))
+      expect(
+        Math.max(
+          b.xMm - a.xMm - a.widthMm,
+          a.xMm - b.xMm - b.widthMm,
+          b.yMm - a.yMm - a.lengthMm,
+          a.yMm - b.yMm - b.lengthMm,
+        ),
+      ).toBeGreaterThan(4.99);
   });
 }

@@ -42,7 +42,15 @@ export function zonesOf(blanks: readonly Blank[], { room }: ZonedMat, marginMm: 
 function fewest(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zone[][] | null {
   const packs = new Map<number, Zone[] | null>();
   const packOf = (set: number) => {
-    if (!packs.has(set)) packs.set(set, packed(blanks.filter((_, i) => set & (1 << i)), room, marginMm));
+    if (!packs.has(set))
+      packs.set(
+        set,
+        packed(
+          blanks.filter((_, i) => set & (1 << i)),
+          room,
+          marginMm,
+        ),
+      );
     return packs.get(set)!;
   };
   const best = new Map<number, { readonly passes: number; readonly last: number }>([[0, { passes: 0, last: 0 }]]);
@@ -88,14 +96,27 @@ function greedy(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zo
 
 /** Lower left first, in falling size: fast, and nearly always enough. */
 function shelved(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zone[] | null {
-  return placedAll([...blanks].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm), room, marginMm, 1);
+  return placedAll(
+    [...blanks].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm),
+    room,
+    marginMm,
+    1,
+  );
 }
 
 /** All of some blanks in the room, exactly: null only where there is no way. */
 function packed(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zone[] | null {
   const area = blanks.reduce((sum, { widthMm, lengthMm }) => sum + (widthMm + marginMm) * (lengthMm + marginMm), 0);
   if (area > (room.widthMm + marginMm) * (room.lengthMm + marginMm) + 1e-6) return null;
-  return shelved(blanks, room, marginMm) ?? placedAll([...blanks].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm), room, marginMm, Infinity);
+  return (
+    shelved(blanks, room, marginMm) ??
+    placedAll(
+      [...blanks].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm),
+      room,
+      marginMm,
+      Infinity,
+    )
+  );
 }
 
 /**
@@ -107,16 +128,36 @@ function placedAll(blanks: readonly Blank[], room: Rectangle, marginMm: number, 
     let all = new Set([0]);
     for (const own of sides) {
       const next = new Set(all);
-      for (const at of all) for (const side of own) if (at + side + marginMm <= most) next.add(Number((at + side + marginMm).toFixed(6)));
+      for (const at of all)
+        for (const side of own) if (at + side + marginMm <= most) next.add(Number((at + side + marginMm).toFixed(6)));
       all = next;
     }
     return [...all].sort((a, b) => a - b);
   };
-  const turns = ({ widthMm, lengthMm, mayTurn }: Blank) => (mayTurn && widthMm !== lengthMm ? [{ w: widthMm, l: lengthMm, isTurned: false }, { w: lengthMm, l: widthMm, isTurned: true }] : [{ w: widthMm, l: lengthMm, isTurned: false }]);
-  const xs = sums(blanks.map((blank) => turns(blank).map(({ w }) => w)), room.widthMm);
-  const ys = sums(blanks.map((blank) => turns(blank).map(({ l }) => l)), room.lengthMm);
+  const turns = ({ widthMm, lengthMm, mayTurn }: Blank) =>
+    mayTurn && widthMm !== lengthMm
+      ? [
+          { w: widthMm, l: lengthMm, isTurned: false },
+          { w: lengthMm, l: widthMm, isTurned: true },
+        ]
+      : [{ w: widthMm, l: lengthMm, isTurned: false }];
+  const xs = sums(
+    blanks.map((blank) => turns(blank).map(({ w }) => w)),
+    room.widthMm,
+  );
+  const ys = sums(
+    blanks.map((blank) => turns(blank).map(({ l }) => l)),
+    room.lengthMm,
+  );
   const zones: Zone[] = [];
-  const isFree = (x: number, y: number, w: number, l: number) => zones.every((zone) => x + w + marginMm <= zone.xMm + 1e-6 || zone.xMm + zone.widthMm + marginMm <= x + 1e-6 || y + l + marginMm <= zone.yMm + 1e-6 || zone.yMm + zone.lengthMm + marginMm <= y + 1e-6);
+  const isFree = (x: number, y: number, w: number, l: number) =>
+    zones.every(
+      (zone) =>
+        x + w + marginMm <= zone.xMm + 1e-6 ||
+        zone.xMm + zone.widthMm + marginMm <= x + 1e-6 ||
+        y + l + marginMm <= zone.yMm + 1e-6 ||
+        zone.yMm + zone.lengthMm + marginMm <= y + 1e-6,
+    );
   const place = (i: number): boolean => {
     const blank = blanks[i];
     if (!blank) return true;

@@ -1,7 +1,35 @@
 import { colourLightness } from '../../engines/artwork/index.js';
-import { boxOfFree, facesBothSides, placeSeveral, ringOfFree, safeScale, strainPct, takesSeveral, unwarpPoint, widestOn, type PlacedDesign, type Surface, type TaperMap } from '../../engines/surface/index.js';
+import {
+  boxOfFree,
+  facesBothSides,
+  placeSeveral,
+  ringOfFree,
+  safeScale,
+  strainPct,
+  takesSeveral,
+  unwarpPoint,
+  widestOn,
+  type PlacedDesign,
+  type Surface,
+  type TaperMap,
+} from '../../engines/surface/index.js';
 import { narrowGaps, thinParts } from '../../engines/layers/index.js';
-import { areaOf, boundsOf, boxRing, grow, intersect, joinBoxes, perimeter, subtract, translateRings, unite, widenBox, type Box, type Ring, type Rings } from '../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  boxRing,
+  grow,
+  intersect,
+  joinBoxes,
+  perimeter,
+  subtract,
+  translateRings,
+  unite,
+  widenBox,
+  type Box,
+  type Ring,
+  type Rings,
+} from '../../geometry/index.js';
 import { wayOf, type Film, type FilmFamily } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
@@ -90,21 +118,45 @@ export const surfaceCheckStage: Stage<CheckContext, CheckRead, SurfaceChecks> = 
   }),
   run(read) {
     const { surface, letters, readFromMm, design } = read;
-    const measured = surface.kind === 'unmeasured' ? [] : [...(read.among ? severalReach(read, read.among) : overhang(read)), ...coveredPlaces(read), ...stiffFilms(read), ...filmsForGlass(read), ...filmsForGround(read)];
+    const measured =
+      surface.kind === 'unmeasured'
+        ? []
+        : [
+            ...(read.among ? severalReach(read, read.among) : overhang(read)),
+            ...coveredPlaces(read),
+            ...stiffFilms(read),
+            ...filmsForGlass(read),
+            ...filmsForGround(read),
+          ];
     const both = !read.among && facesBothSides(surface) && read.copies % 2 === 1 ? [sayBothSides(read.copies)] : [];
-    const worst = letters.reduce<LettersOnDesign | null>((least, one) => (least && least.capHeightMm <= one.capHeightMm ? least : one), null);
+    const worst = letters.reduce<LettersOnDesign | null>(
+      (least, one) => (least && least.capHeightMm <= one.capHeightMm ? least : one),
+      null,
+    );
     if (readFromMm === null || !worst) return { findings: [...measured, ...both], rulings: [] };
     const { words, capHeightMm, box } = worst;
     const limitMm = readFromMm / LIMIT_TIMES;
     return {
-      findings: [...measured, ...both, ...strokesAfar(read, limitMm * STROKE_SHARE), ...(capHeightMm < limitMm ? [sayTooSmall(words, capHeightMm, limitMm, box, design.widthMm)] : [])],
+      findings: [
+        ...measured,
+        ...both,
+        ...strokesAfar(read, limitMm * STROKE_SHARE),
+        ...(capHeightMm < limitMm ? [sayTooSmall(words, capHeightMm, limitMm, box, design.widthMm)] : []),
+      ],
       rulings: [sayLetters({ leastMm: capHeightMm, limitMm, glanceMm: readFromMm / GLANCE_TIMES, readFromMm, words })],
     };
   },
 };
 
 /** Findings that say already that the design does not lie as it should. */
-const OF_SIZE = new Set(['margins-too-wide', 'measures-wrong', 'larger-than-board', 'designs-too-large', 'put-beyond', 'into-margins']);
+const OF_SIZE = new Set([
+  'margins-too-wide',
+  'measures-wrong',
+  'larger-than-board',
+  'designs-too-large',
+  'put-beyond',
+  'into-margins',
+]);
 
 /** Strokes of letters, and the room between and within them, that are too narrow to be seen from where the work is read. */
 function strokesAfar({ map, letters, build: { layers } }: CheckRead, leastMm: number): Finding<SurfacePatch>[] {
@@ -115,7 +167,17 @@ function strokesAfar({ map, letters, build: { layers } }: CheckRead, leastMm: nu
     const shown = intersect(all, [boxRing(box)]);
     return { words, thin: thinParts(shown, leastMm), closed: narrowGaps(shown, leastMm) };
   });
-  const told = (what: 'thin' | 'closed') => set.filter((one) => one[what].length > 0).map((one) => sayStrokesAfar(what, one.words, leastMm, one[what].map(({ outer }) => boundsOf([outer])!)));
+  const told = (what: 'thin' | 'closed') =>
+    set
+      .filter((one) => one[what].length > 0)
+      .map((one) =>
+        sayStrokesAfar(
+          what,
+          one.words,
+          leastMm,
+          one[what].map(({ outer }) => boundsOf([outer])!),
+        ),
+      );
   return [...told('thin'), ...told('closed')];
 }
 
@@ -127,7 +189,10 @@ function unwarped(map: TaperMap, ring: Ring): Ring {
 
 /** An outline may be wider than was known when the design was sized. */
 function overhang({ surface, design, map, isSaid, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
-  const box = layers.reduce<Box | null>((sum, { cut }) => joinBoxes(sum, boundsOf(map ? cut.map((ring) => unwarped(map, ring)) : cut)), null);
+  const box = layers.reduce<Box | null>(
+    (sum, { cut }) => joinBoxes(sum, boundsOf(map ? cut.map((ring) => unwarped(map, ring)) : cut)),
+    null,
+  );
   const widestMm = box && !isSaid ? widestOn(surface, design, box) : null;
   return box && widestMm !== null ? [sayOverhang(box, widestMm)] : [];
 }
@@ -138,7 +203,10 @@ const SLACK_MM = 0.01;
 const MEET_MM = 0.05;
 
 /** What of several designs reaches into the part of another, or beyond where it may lie. */
-function severalReach({ surface, wish, isSaid, build: { layers } }: CheckRead, among: readonly (Among & { readonly label: string })[]): Finding<SurfacePatch>[] {
+function severalReach(
+  { surface, wish, isSaid, build: { layers } }: CheckRead,
+  among: readonly (Among & { readonly label: string })[],
+): Finding<SurfacePatch>[] {
   if (!takesSeveral(surface)) return [];
   const boxes = among.map(({ cell }) => boundsOf(layers.flatMap(({ cut }) => intersect(cut, [boxRing(cell)]))));
   const meeting = among.find(({ cell }) => {
@@ -146,10 +214,36 @@ function severalReach({ surface, wish, isSaid, build: { layers } }: CheckRead, a
     return layers.some(({ cut }) => intersect(cut, edge).length > 0);
   });
   // How far what is built reaches beyond each design.
-  const reachMm = Math.max(0, ...among.map(({ xMm, yMm, widthMm, heightMm }, i) => (boxes[i] ? beyond(boxes[i], { minX: xMm, minY: yMm, maxX: xMm + widthMm, maxY: yMm + heightMm }) : 0)));
-  const fitted = placeSeveral(surface, among.map(({ own }) => own), { size: { mode: 'fit' }, widthsMm: among.map(() => null), betweenMm: null }, reachMm);
+  const reachMm = Math.max(
+    0,
+    ...among.map(({ xMm, yMm, widthMm, heightMm }, i) =>
+      boxes[i] ? beyond(boxes[i], { minX: xMm, minY: yMm, maxX: xMm + widthMm, maxY: yMm + heightMm }) : 0,
+    ),
+  );
+  const fitted = placeSeveral(
+    surface,
+    among.map(({ own }) => own),
+    { size: { mode: 'fit' }, widthsMm: among.map(() => null), betweenMm: null },
+    reachMm,
+  );
   const mm = Math.floor(fitted.designs[0]!.widthMm * 10) / 10;
-  const smaller = fitted.trouble === null && mm >= 1 ? { name: among[0]!.label, widthMm: mm, patch: { surface: { size: { mode: 'width' as const, mm }, several: { ...wish.several, betweenMm: null, others: wish.several.others.map((other) => ({ ...other, widthMm: null })) } } } } : null;
+  const smaller =
+    fitted.trouble === null && mm >= 1
+      ? {
+          name: among[0]!.label,
+          widthMm: mm,
+          patch: {
+            surface: {
+              size: { mode: 'width' as const, mm },
+              several: {
+                ...wish.several,
+                betweenMm: null,
+                others: wish.several.others.map((other) => ({ ...other, widthMm: null })),
+              },
+            },
+          },
+        }
+      : null;
   if (meeting) return [sayDesignsMeet(meeting.label, smaller)];
   if (isSaid) return [];
   return among.flatMap(({ label, room }, i) => {
@@ -174,7 +268,13 @@ function coveredPlaces({ surface, design, among, wish, build: { layers } }: Chec
     const ring = translateRings([ringOfFree(place)], -design.xMm, -design.yMm);
     if (!layers.some(({ cut }) => intersect(cut, ring).length > 0)) return [];
     const { minX, minY, maxX, maxY } = boxOfFree(place);
-    return [sayOnFree(place.what, { minX: minX - design.xMm, minY: minY - design.yMm, maxX: maxX - design.xMm, maxY: maxY - design.yMm }, { couldMove: surface.at !== null && !among, isFitted: among !== null && wish.size.mode === 'fit' })];
+    return [
+      sayOnFree(
+        place.what,
+        { minX: minX - design.xMm, minY: minY - design.yMm, maxX: maxX - design.xMm, maxY: maxY - design.yMm },
+        { couldMove: surface.at !== null && !among, isFitted: among !== null && wish.size.mode === 'fit' },
+      ),
+    ];
   });
 }
 
@@ -183,7 +283,17 @@ function stiffFilms({ surface, design, build: { layers } }: CheckRead): Finding<
   const strain = strainPct(surface.bend, design.widthMm, design.heightMm);
   return layers.flatMap(({ film }) => {
     const most = STRETCHES_PCT[film.family] ?? STIFF_PCT;
-    return strain <= most ? [] : [sayTooStiff(film.name, strain, most, design.widthMm * (safeScale(surface.bend, design.widthMm, design.heightMm, most) ?? 1), film.family !== 'cast')];
+    return strain <= most
+      ? []
+      : [
+          sayTooStiff(
+            film.name,
+            strain,
+            most,
+            design.widthMm * (safeScale(surface.bend, design.widthMm, design.heightMm, most) ?? 1),
+            film.family !== 'cast',
+          ),
+        ];
   });
 }
 
@@ -191,9 +301,20 @@ function filmsForGlass({ surface, build: { layers } }: CheckRead): Finding<Surfa
   if (surface.kind !== 'glass') return [];
   const paneMm2 = surface.widthMm * surface.heightMm;
   return layers.flatMap(({ film, cut }) => {
-    const why = wayOf(film) === 'press' ? 'press' : film.family === 'reflective' ? 'reflective' : film.family === 'textured' || film.finish === 'textured' ? 'textured' : film.adhesiveColour === 'grey' ? 'grey' : null;
+    const why =
+      wayOf(film) === 'press'
+        ? 'press'
+        : film.family === 'reflective'
+          ? 'reflective'
+          : film.family === 'textured' || film.finish === 'textured'
+            ? 'textured'
+            : film.adhesiveColour === 'grey'
+              ? 'grey'
+              : null;
     if (why) return [sayBehindGlass(film.name, why)];
-    return colourLightness(film.colour) < DARK && areaOf(cut) > MUCH_OF_A_PANE * paneMm2 ? [sayDarkOnGlass(film.name)] : [];
+    return colourLightness(film.colour) < DARK && areaOf(cut) > MUCH_OF_A_PANE * paneMm2
+      ? [sayDarkOnGlass(film.name)]
+      : [];
   });
 }
 
@@ -219,7 +340,21 @@ function filmsForGround({ ground, build: { layers } }: CheckRead): Finding<Surfa
     const { film } = layer;
     const apart = Math.abs(colourLightness(film.colour) - colourLightness(ground.colour));
     const way = wayOf(film);
-    const glue = way === 'press' ? (BEARS_HEAT.has(ground.matter) ? null : ('is-pressed' as const)) : way === 'adhesive' && CLOTH.has(ground.matter) ? ('is-stuck' as const) : ground.matter === 'low-energy plastic' && way === 'adhesive' && film.adhesive !== 'high-tack' ? ('wants-high-tack' as const) : null;
-    return [...(apart < LEAST_CONTRAST && way !== 'stencil' && bordersOnGround(layer, all) ? [sayLowContrast(film.name, apart)] : []), ...(glue ? [sayGlue(film.name, glue)] : [])];
+    const glue =
+      way === 'press'
+        ? BEARS_HEAT.has(ground.matter)
+          ? null
+          : ('is-pressed' as const)
+        : way === 'adhesive' && CLOTH.has(ground.matter)
+          ? ('is-stuck' as const)
+          : ground.matter === 'low-energy plastic' && way === 'adhesive' && film.adhesive !== 'high-tack'
+            ? ('wants-high-tack' as const)
+            : null;
+    return [
+      ...(apart < LEAST_CONTRAST && way !== 'stencil' && bordersOnGround(layer, all)
+        ? [sayLowContrast(film.name, apart)]
+        : []),
+      ...(glue ? [sayGlue(film.name, glue)] : []),
+    ];
   });
 }

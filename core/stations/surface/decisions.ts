@@ -1,4 +1,19 @@
-import { GARMENTS, MOST_DESIGNS, MOST_FREE_PLACES, radiusOf, slantOf, SPOTS, whyNoCone, type Cylinder, type Flat, type Garments, type SizeWish, type Spot, type Surface, type Taper } from '../../engines/surface/index.js';
+import {
+  GARMENTS,
+  MOST_DESIGNS,
+  MOST_FREE_PLACES,
+  radiusOf,
+  slantOf,
+  SPOTS,
+  whyNoCone,
+  type Cylinder,
+  type Flat,
+  type Garments,
+  type SizeWish,
+  type Spot,
+  type Surface,
+  type Taper,
+} from '../../engines/surface/index.js';
 import { MATTERS } from '../../shop/index.js';
 import { colour, coordinate, figure, mm, object, oneOf, orNull, size, text, whole, yes } from '../../words/schema.js';
 import type { SizeOf } from '../artwork/index.js';
@@ -147,15 +162,52 @@ const LONGEST_SIZE = 12;
 export const NAME_WIDEST_MM = 300;
 
 const margins = object({ top: mm, right: mm, bottom: mm, left: mm });
-const free = { anyOf: [object({ shape: { const: 'rectangle' }, what: text, xMm: coordinate, yMm: coordinate, widthMm: size, heightMm: size }), object({ shape: { const: 'circle' }, what: text, xMm: coordinate, yMm: coordinate, diameterMm: size })] };
+const free = {
+  anyOf: [
+    object({
+      shape: { const: 'rectangle' },
+      what: text,
+      xMm: coordinate,
+      yMm: coordinate,
+      widthMm: size,
+      heightMm: size,
+    }),
+    object({ shape: { const: 'circle' }, what: text, xMm: coordinate, yMm: coordinate, diameterMm: size }),
+  ],
+};
 const arc = object({ chordMm: size, heightMm: mm });
 
 const BEGINNING: SurfaceDecisions['surface'] = {
   kind: 'unmeasured',
   flat: { widthMm: 300, heightMm: 200, marginMm: { top: 10, right: 10, bottom: 10, left: 10 }, free: [] },
-  cylinder: { girthBy: 'circumference', girthMm: 257, straightHeightMm: 90, lipMm: 12, footMm: 5, gapMm: 30, hand: 'right', side: 'room', wraps: false },
-  taper: { d1Mm: 90, d2Mm: 65, wide: 'top', sideBy: 'slant', sideMm: 120, lipMm: 12, footMm: 5, gapMm: 0, wraps: false },
-  compound: { widthMm: 200, heightMm: 150, across: { chordMm: 200, heightMm: 10 }, down: { chordMm: 150, heightMm: 5 } },
+  cylinder: {
+    girthBy: 'circumference',
+    girthMm: 257,
+    straightHeightMm: 90,
+    lipMm: 12,
+    footMm: 5,
+    gapMm: 30,
+    hand: 'right',
+    side: 'room',
+    wraps: false,
+  },
+  taper: {
+    d1Mm: 90,
+    d2Mm: 65,
+    wide: 'top',
+    sideBy: 'slant',
+    sideMm: 120,
+    lipMm: 12,
+    footMm: 5,
+    gapMm: 0,
+    wraps: false,
+  },
+  compound: {
+    widthMm: 200,
+    heightMm: 150,
+    across: { chordMm: 200, heightMm: 10 },
+    down: { chordMm: 150, heightMm: 5 },
+  },
   garment: { piece: 'shirt', spot: 'full front', downMm: null, offMiddleMm: null, sizes: [] },
   team: null,
   several: { others: [], copies: 1, betweenMm: null },
@@ -173,59 +225,140 @@ export const surfaceSlice: Slice<SurfaceDecisions> = {
   schema: {
     surface: object({
       kind: oneOf(SURFACE_KINDS),
-      flat: object({ widthMm: size, heightMm: size, marginMm: margins, free: { type: 'array', maxItems: MOST_FREE_PLACES, items: free } }),
-      cylinder: object({ girthBy: oneOf(['circumference', 'diameter']), girthMm: size, straightHeightMm: size, lipMm: mm, footMm: mm, gapMm: mm, hand: oneOf(['right', 'left']), side: oneOf(['front', 'holder', 'room', 'both']), wraps: yes }),
-      taper: object({ d1Mm: size, d2Mm: size, wide: oneOf(['top', 'foot']), sideBy: oneOf(['slant', 'upright']), sideMm: size, lipMm: mm, footMm: mm, gapMm: mm, wraps: yes }),
+      flat: object({
+        widthMm: size,
+        heightMm: size,
+        marginMm: margins,
+        free: { type: 'array', maxItems: MOST_FREE_PLACES, items: free },
+      }),
+      cylinder: object({
+        girthBy: oneOf(['circumference', 'diameter']),
+        girthMm: size,
+        straightHeightMm: size,
+        lipMm: mm,
+        footMm: mm,
+        gapMm: mm,
+        hand: oneOf(['right', 'left']),
+        side: oneOf(['front', 'holder', 'room', 'both']),
+        wraps: yes,
+      }),
+      taper: object({
+        d1Mm: size,
+        d2Mm: size,
+        wide: oneOf(['top', 'foot']),
+        sideBy: oneOf(['slant', 'upright']),
+        sideMm: size,
+        lipMm: mm,
+        footMm: mm,
+        gapMm: mm,
+        wraps: yes,
+      }),
       compound: object({ widthMm: size, heightMm: size, across: arc, down: arc }),
       garment: object({
         piece: oneOf(Object.keys(GARMENTS)),
         spot: oneOf(Object.keys(SPOTS)),
         downMm: orNull(mm),
         offMiddleMm: orNull(coordinate),
-        sizes: { type: 'array', maxItems: 20, items: object({ size: { type: 'string', minLength: 1, maxLength: LONGEST_SIZE }, copies: whole(0, 500), widthMm: orNull(size) }) },
+        sizes: {
+          type: 'array',
+          maxItems: 20,
+          items: object({
+            size: { type: 'string', minLength: 1, maxLength: LONGEST_SIZE },
+            copies: whole(0, 500),
+            widthMm: orNull(size),
+          }),
+        },
       }),
       team: orNull(
         object({
           namePart: orNull(text),
           numberPart: orNull(text),
-          members: { type: 'array', maxItems: MOST_MEMBERS, items: object({ name: { type: 'string', maxLength: LONGEST_NAME }, number: { type: 'string', maxLength: 6 }, size: { type: 'string', maxLength: LONGEST_SIZE } }) },
+          members: {
+            type: 'array',
+            maxItems: MOST_MEMBERS,
+            items: object({
+              name: { type: 'string', maxLength: LONGEST_NAME },
+              number: { type: 'string', maxLength: 6 },
+              size: { type: 'string', maxLength: LONGEST_SIZE },
+            }),
+          },
           widestMm: size,
           condense: oneOf(['each', 'all']),
         }),
       ),
       several: object({
-        others: { type: 'array', maxItems: MOST_DESIGNS - 1, items: object({ parts: { type: 'array', minItems: 1, maxItems: 200, items: text, uniqueItems: true }, widthMm: orNull(size) }) },
+        others: {
+          type: 'array',
+          maxItems: MOST_DESIGNS - 1,
+          items: object({
+            parts: { type: 'array', minItems: 1, maxItems: 200, items: text, uniqueItems: true },
+            widthMm: orNull(size),
+          }),
+        },
         copies: whole(1, MOST_COPIES_ON_BOARD),
         betweenMm: orNull(figure(0, 10_000)),
       }),
       ground: orNull(object({ matter: oneOf(MATTERS), colour })),
       freshPaint: { enum: ['wall', 'vehicle', null] },
       readFromMm: orNull(figure(1, 1_000_000)),
-      panels: object({ split: oneOf(['auto', 'never', 'parts']), lapMm: orNull(figure(0, 50)), widestMm: orNull(figure(100, 100_000)), hangs: oneOf(HANGS), weather: oneOf(['left', 'right']) }),
+      panels: object({
+        split: oneOf(['auto', 'never', 'parts']),
+        lapMm: orNull(figure(0, 50)),
+        widestMm: orNull(figure(100, 100_000)),
+        hangs: oneOf(HANGS),
+        weather: oneOf(['left', 'right']),
+      }),
       blankId: orNull(text),
       at: orNull(object({ xMm: coordinate, yMm: coordinate })),
       sizeOf: { enum: ['cut', 'artboard'] },
-      size: { anyOf: [object({ mode: { enum: ['fit', 'own'] } }), object({ mode: { enum: ['width', 'height'] }, mm: size }), object({ mode: { const: 'scale' }, times: { type: 'number', minimum: 0.0001, maximum: 10_000 } })] },
+      size: {
+        anyOf: [
+          object({ mode: { enum: ['fit', 'own'] } }),
+          object({ mode: { enum: ['width', 'height'] }, mm: size }),
+          object({ mode: { const: 'scale' }, times: { type: 'number', minimum: 0.0001, maximum: 10_000 } }),
+        ],
+      },
     }),
   },
   beginning: { surface: BEGINNING },
   upgrades: {
     // Version 4 sized the artboards that a design was drawn on.
-    4: ({ surface }) => (typeof surface === 'object' && surface !== null ? { surface: { ...surface, sizeOf: 'artboard' } } : {}),
+    4: ({ surface }) =>
+      typeof surface === 'object' && surface !== null ? { surface: { ...surface, sizeOf: 'artboard' } } : {},
     // Version 6 set every design in the middle.
     6: ({ surface }) => (typeof surface === 'object' && surface !== null ? { surface: { ...surface, at: null } } : {}),
     // Version 8 knew flat panels only. A larger one was cut whole.
     8: ({ surface }) => {
       if (typeof surface !== 'object' || surface === null) return {};
       const { kind, widthMm, heightMm, marginMm, ...others } = surface as Readonly<Record<string, unknown>>;
-      return { surface: { ...BEGINNING, ...others, kind: kind === 'panel' ? 'flat' : kind, flat: { widthMm, heightMm, marginMm, free: [] }, panels: { ...BEGINNING.panels, split: 'never' } } };
+      return {
+        surface: {
+          ...BEGINNING,
+          ...others,
+          kind: kind === 'panel' ? 'flat' : kind,
+          flat: { widthMm, heightMm, marginMm, free: [] },
+          panels: { ...BEGINNING.panels, split: 'never' },
+        },
+      };
     },
     // Version 9 knew one design on a thing, garments of one kind, and teams that all wear one size.
     9: ({ surface }) => {
       if (typeof surface !== 'object' || surface === null) return {};
-      const { garment, team } = surface as { readonly garment?: { readonly spot?: unknown }; readonly team?: { readonly members?: unknown } | null };
-      const members = Array.isArray(team?.members) ? team.members.map((member: object) => ({ ...member, size: '' })) : team?.members;
-      return { surface: { ...surface, garment: { piece: garment?.spot === 'leg' ? 'trousers' : 'shirt', ...garment }, team: team ? { ...team, members } : team, several: BEGINNING.several } };
+      const { garment, team } = surface as {
+        readonly garment?: { readonly spot?: unknown };
+        readonly team?: { readonly members?: unknown } | null;
+      };
+      const members = Array.isArray(team?.members)
+        ? team.members.map((member: object) => ({ ...member, size: '' }))
+        : team?.members;
+      return {
+        surface: {
+          ...surface,
+          garment: { piece: garment?.spot === 'leg' ? 'trousers' : 'shirt', ...garment },
+          team: team ? { ...team, members } : team,
+          several: BEGINNING.several,
+        },
+      };
     },
   },
 };
@@ -252,7 +385,13 @@ export function measuredOf({ surface }: SurfaceDecisions): Surface {
       return { kind, spot: surface.garment.spot };
     case 'compound': {
       const { widthMm, heightMm, across, down } = surface.compound;
-      return { kind, widthMm, heightMm, bend: { acrossMm: radiusOf(across.chordMm, across.heightMm), downMm: radiusOf(down.chordMm, down.heightMm) }, at };
+      return {
+        kind,
+        widthMm,
+        heightMm,
+        bend: { acrossMm: radiusOf(across.chordMm, across.heightMm), downMm: radiusOf(down.chordMm, down.heightMm) },
+        at,
+      };
     }
   }
 }

@@ -2,7 +2,30 @@
  * What is decorated, and how large the design is made on it.
  */
 export { surfaceCheckStage, type LettersOnDesign } from './check-stage.js';
-export { HANGS, measuredOf, MOST_COPIES_ON_BOARD, MOST_MEMBERS, NAME_WIDEST_MM, SURFACE_KINDS, surfaceSlice, type Arc, type CompoundMeasures, type CylinderMeasures, type FlatMeasures, type GarmentMeasures, type Hangs, type OtherDesign, type Several, type SizeWanted, type SurfaceDecisions, type SurfaceKindName, type SurfacePatch, type TaperMeasures, type Team, type TeamMember } from './decisions.js';
+export {
+  HANGS,
+  measuredOf,
+  MOST_COPIES_ON_BOARD,
+  MOST_MEMBERS,
+  NAME_WIDEST_MM,
+  SURFACE_KINDS,
+  surfaceSlice,
+  type Arc,
+  type CompoundMeasures,
+  type CylinderMeasures,
+  type FlatMeasures,
+  type GarmentMeasures,
+  type Hangs,
+  type OtherDesign,
+  type Several,
+  type SizeWanted,
+  type SurfaceDecisions,
+  type SurfaceKindName,
+  type SurfacePatch,
+  type TaperMeasures,
+  type Team,
+  type TeamMember,
+} from './decisions.js';
 export { instancesOf, type Instance } from './instances.js';
 export { fromBlank, newReadings, readingsOf, workedBefore, type TakenReading } from './from-blank.js';
 export { measureTroubles, type MeasureTrouble } from './measures.js';

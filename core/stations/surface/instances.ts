@@ -28,7 +28,10 @@ export interface Among extends Size {
 }
 
 /** The designs for the sizes of an order, or for a team; null for a job that makes the one. */
-export function instancesOf({ kind, garment, team }: Pick<SurfaceDecisions['surface'], 'kind' | 'garment' | 'team'>, design: Size): readonly Instance[] | null {
+export function instancesOf(
+  { kind, garment, team }: Pick<SurfaceDecisions['surface'], 'kind' | 'garment' | 'team'>,
+  design: Size,
+): readonly Instance[] | null {
   if (kind !== 'garment') return null;
   if (team && team.members.length > 0) {
     const { namePart, numberPart, members } = team;
@@ -36,22 +39,39 @@ export function instancesOf({ kind, garment, team }: Pick<SurfaceDecisions['surf
       label: [number, name, size && `(${size})`].filter((words) => words !== '').join(' '),
       copies: 1,
       factor: sizedWidth(garment, design, size) / design.widthMm,
-      words: { ...(namePart !== null ? { [namePart]: name } : {}), ...(numberPart !== null ? { [numberPart]: number } : {}) },
+      words: {
+        ...(namePart !== null ? { [namePart]: name } : {}),
+        ...(numberPart !== null ? { [numberPart]: number } : {}),
+      },
       among: null,
     }));
   }
   const sizes = garment.sizes.filter(({ copies }) => copies > 0);
-  return sizes.length === 0 ? null : sizes.map(({ size, copies, widthMm }) => ({ label: size, copies, factor: sizedWidth(garment, design, size, widthMm) / design.widthMm, words: {}, among: null }));
+  return sizes.length === 0
+    ? null
+    : sizes.map(({ size, copies, widthMm }) => ({
+        label: size,
+        copies,
+        factor: sizedWidth(garment, design, size, widthMm) / design.widthMm,
+        words: {},
+        among: null,
+      }));
 }
 
 /** How wide a design is on a size: as was given for it in the order, or as is usual. */
-function sizedWidth({ sizes }: SurfaceDecisions['surface']['garment'], { widthMm: onM }: Size, size: string, given = sizes.find((one) => one.size === size)?.widthMm ?? null): number {
+function sizedWidth(
+  { sizes }: SurfaceDecisions['surface']['garment'],
+  { widthMm: onM }: Size,
+  size: string,
+  given = sizes.find((one) => one.size === size)?.widthMm ?? null,
+): number {
   return size === '' ? onM : (given ?? widthOnSize(onM, size));
 }
 
 /** How often each digit is cut over a whole order, from 0 to 9. */
 export function digitsOf(members: readonly { readonly number: string }[]): number[] {
   const counts = new Array<number>(10).fill(0);
-  for (const { number } of members) for (const sign of number) if (sign >= '0' && sign <= '9') counts[Number(sign)]! += 1;
+  for (const { number } of members)
+    for (const sign of number) if (sign >= '0' && sign <= '9') counts[Number(sign)]! += 1;
   return counts;
 }

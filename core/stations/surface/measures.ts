@@ -30,13 +30,24 @@ export function measureTroubles(decisions: SurfaceDecisions): MeasureTrouble[] {
     }
     case 'compound':
       // Past half a circle a thing has no front.
-      return (['across', 'down'] as const).flatMap((field) => (compound[field].heightMm > compound[field].chordMm / 2 ? [{ field, why: 'arc-too-high' as const, chordMm: compound[field].chordMm }] : []));
+      return (['across', 'down'] as const).flatMap((field) =>
+        compound[field].heightMm > compound[field].chordMm / 2
+          ? [{ field, why: 'arc-too-high' as const, chordMm: compound[field].chordMm }]
+          : [],
+      );
   }
 }
 
-function roundTroubles({ lipMm, footMm }: { readonly lipMm: number; readonly footMm: number }, heightMm: number, gapMm: number, roundMm: number): MeasureTrouble[] {
+function roundTroubles(
+  { lipMm, footMm }: { readonly lipMm: number; readonly footMm: number },
+  heightMm: number,
+  gapMm: number,
+  roundMm: number,
+): MeasureTrouble[] {
   return [
-    ...(lipMm + footMm >= heightMm ? [{ field: 'lipMm' as const, why: 'leaves-nothing' as const, ofMm: heightMm }] : []),
+    ...(lipMm + footMm >= heightMm
+      ? [{ field: 'lipMm' as const, why: 'leaves-nothing' as const, ofMm: heightMm }]
+      : []),
     ...(gapMm >= roundMm ? [{ field: 'gapMm' as const, why: 'leaves-nothing' as const, ofMm: roundMm }] : []),
   ];
 }

@@ -14,7 +14,12 @@ export function saySpot({ piece, spot, downMm, offMiddleMm }: GarmentMeasures): 
     sentence: `Its top lies {value} below ${measuredFrom(piece, spot)}.`,
     value: downMm ?? usual.downMm,
     unit: 'mm',
-    because: [off === 0 ? 'Its middle lies on the middle line.' : `Its middle lies ${formatLength(off)} mm off the middle line.`, 'That is usual on an adult’s M. Smaller sizes take less. Keep it off seams, buttons and zips.'],
+    because: [
+      off === 0
+        ? 'Its middle lies on the middle line.'
+        : `Its middle lies ${formatLength(off)} mm off the middle line.`,
+      'That is usual on an adult’s M. Smaller sizes take less. Keep it off seams, buttons and zips.',
+    ],
     overridden: downMm !== null || offMiddleMm !== null,
     proposed: usual.downMm,
   };
@@ -30,7 +35,10 @@ export function saySizes(instances: readonly Instance[], { widthMm, heightMm }: 
     sentence: `It is made in {value}, for ${count(pieces, 'piece')} in all.`,
     value: count(instances.length, 'size'),
     unit: '',
-    because: instances.map(({ label, copies, factor }) => `${label}: ${formatLength(widthMm * factor)} × ${formatLength(heightMm * factor)} mm, ${count(copies, 'piece')}.`),
+    because: instances.map(
+      ({ label, copies, factor }) =>
+        `${label}: ${formatLength(widthMm * factor)} × ${formatLength(heightMm * factor)} mm, ${count(copies, 'piece')}.`,
+    ),
   };
 }
 
@@ -46,12 +54,24 @@ export function sayTeam({ members, numberPart }: Team): Ruling<SurfacePatch> {
     sentence: 'It is made for {value}, each a design of its own.',
     value: count(members.length, 'member'),
     unit: '',
-    because: [...(numberPart === null ? ['Numbers are not part of it.'] : [`Digits over the whole order: ${digits.join(', ') || 'none'}.`]), ...(sizes.size > 0 ? [`Sizes: ${[...sizes].map(([size, many]) => `${size}: ${many}`).join(', ')}. Each print is sized with its garment.`] : [])],
+    because: [
+      ...(numberPart === null
+        ? ['Numbers are not part of it.']
+        : [`Digits over the whole order: ${digits.join(', ') || 'none'}.`]),
+      ...(sizes.size > 0
+        ? [
+            `Sizes: ${[...sizes].map(([size, many]) => `${size}: ${many}`).join(', ')}. Each print is sized with its garment.`,
+          ]
+        : []),
+    ],
   };
 }
 
 /** Names that were too wide. */
-export function sayCondensed(names: readonly { readonly label: string; readonly across: number; readonly down: number }[], { widestMm, condense }: Team): Ruling<SurfacePatch> {
+export function sayCondensed(
+  names: readonly { readonly label: string; readonly across: number; readonly down: number }[],
+  { widestMm, condense }: Team,
+): Ruling<SurfacePatch> {
   const percent = (share: number) => `${Math.round(share * 100)} %`;
   return {
     id: 'surface.condensed',
@@ -60,13 +80,21 @@ export function sayCondensed(names: readonly { readonly label: string; readonly 
     sentence: `Names wider than ${formatLength(widestMm)} mm are condensed: {value}.`,
     value: condense === 'all' ? 'all alike' : count(names.length, 'name'),
     unit: '',
-    because: names.map(({ label, across, down }) => `${label}: ${percent(across)} as wide${down < 1 ? `, and ${percent(down)} as high` : ''}.`),
+    because: names.map(
+      ({ label, across, down }) =>
+        `${label}: ${percent(across)} as wide${down < 1 ? `, and ${percent(down)} as high` : ''}.`,
+    ),
   };
 }
 
 /** A list whose letterings were not named. */
 export function sayNoLetters(): Finding<SurfacePatch> {
-  return { code: 'team-without-letters', severity: 'warning', stage: 'surface', message: 'All designs of the team are alike. Say which lettering is the name, and which the number.' };
+  return {
+    code: 'team-without-letters',
+    severity: 'warning',
+    stage: 'surface',
+    message: 'All designs of the team are alike. Say which lettering is the name, and which the number.',
+  };
 }
 
 /** Why a line of a list cannot be taken. */

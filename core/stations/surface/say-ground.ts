@@ -6,7 +6,12 @@ type Ground = NonNullable<SurfaceDecisions['surface']['ground']>;
 
 /** A film that hardly stands out from what it goes on. */
 export function sayLowContrast(film: string, difference: number): Finding<SurfacePatch> {
-  return { code: 'low-contrast', severity: 'warning', stage: 'surface', message: `${film} is nearly as light as the surface (they differ by ${Math.round(difference)} of 100). It will be hard to see. Take another film, or put an outline round it.` };
+  return {
+    code: 'low-contrast',
+    severity: 'warning',
+    stage: 'surface',
+    message: `${film} is nearly as light as the surface (they differ by ${Math.round(difference)} of 100). It will be hard to see. Take another film, or put an outline round it.`,
+  };
 }
 
 const HOLDS_LESS: Partial<Record<Ground['matter'], string>> = {
@@ -18,18 +23,30 @@ const HOLDS_LESS: Partial<Record<Ground['matter'], string>> = {
 
 /** What the matter of a surface asks for. */
 export function sayMatter({ matter }: Ground): Finding<SurfacePatch>[] {
-  const note = (code: string, message: string): Finding<SurfacePatch>[] => [{ code, severity: 'note', stage: 'surface', message }];
+  const note = (code: string, message: string): Finding<SurfacePatch>[] => [
+    { code, severity: 'note', stage: 'surface', message },
+  ];
   const less = HOLDS_LESS[matter];
-  if (less) return note('holds-less', `${less} Rub twice, warm it, and wait a day before the tape comes off. Larger pieces hold better.`);
+  if (less)
+    return note(
+      'holds-less',
+      `${less} Rub twice, warm it, and wait a day before the tape comes off. Larger pieces hold better.`,
+    );
   switch (matter) {
     case 'low-energy plastic':
-      return note('low-energy', 'Most glues hardly hold on this plastic. Take a high-tack film, rub twice, and wait a day before the tape comes off.');
+      return note(
+        'low-energy',
+        'Most glues hardly hold on this plastic. Take a high-tack film, rub twice, and wait a day before the tape comes off.',
+      );
     case 'cotton':
     case 'polyester':
     case 'nylon':
       return note('cloth', 'Film is pressed on cloth. Stuck on, it comes off in the wash.');
     case 'plastic':
-      return note('gases', 'Polycarbonate gives off gas for weeks: stick a hand’s width on, wait a day, and look for bubbles.');
+      return note(
+        'gases',
+        'Polycarbonate gives off gas for weeks: stick a hand’s width on, wait a day, and look for bubbles.',
+      );
     default:
       return [];
   }
@@ -37,16 +54,37 @@ export function sayMatter({ matter }: Ground): Finding<SurfacePatch>[] {
 
 /** A film whose glue does not suit the matter. */
 export function sayGlue(film: string, why: 'wants-high-tack' | 'is-pressed' | 'is-stuck'): Finding<SurfacePatch> {
-  const reasons = { 'wants-high-tack': 'Its glue is not high-tack, and on this plastic others hardly hold.', 'is-pressed': 'It is pressed on in heat, which this surface is not made for.', 'is-stuck': 'It is stuck on, and cloth wants a film that is pressed.' };
+  const reasons = {
+    'wants-high-tack': 'Its glue is not high-tack, and on this plastic others hardly hold.',
+    'is-pressed': 'It is pressed on in heat, which this surface is not made for.',
+    'is-stuck': 'It is stuck on, and cloth wants a film that is pressed.',
+  };
   return { code: 'glue', severity: 'warning', stage: 'surface', message: `${film}: ${reasons[why]}` };
 }
 
 export function sayFreshPaint(on: 'wall' | 'vehicle'): Finding<SurfacePatch> {
-  return { code: 'fresh-paint', severity: 'warning', stage: 'surface', message: `Fresh paint gives off gas and peels. ${on === 'wall' ? 'A wall waits 3 to 4 weeks' : 'A vehicle waits 1 to 4 weeks'} before film goes on.` };
+  return {
+    code: 'fresh-paint',
+    severity: 'warning',
+    stage: 'surface',
+    message: `Fresh paint gives off gas and peels. ${on === 'wall' ? 'A wall waits 3 to 4 weeks' : 'A vehicle waits 1 to 4 weeks'} before film goes on.`,
+  };
 }
 
 /** How large letters must be. */
-export function sayLetters({ leastMm, limitMm, glanceMm, readFromMm, words }: { readonly leastMm: number; readonly limitMm: number; readonly glanceMm: number; readonly readFromMm: number; readonly words: string }): Ruling<SurfacePatch> {
+export function sayLetters({
+  leastMm,
+  limitMm,
+  glanceMm,
+  readFromMm,
+  words,
+}: {
+  readonly leastMm: number;
+  readonly limitMm: number;
+  readonly glanceMm: number;
+  readonly readFromMm: number;
+  readonly words: string;
+}): Ruling<SurfacePatch> {
   return {
     id: 'surface.letters',
     stage: 'surface',
@@ -54,11 +92,20 @@ export function sayLetters({ leastMm, limitMm, glanceMm, readFromMm, words }: { 
     sentence: 'The smallest letters are {value} high.',
     value: leastMm,
     unit: 'mm',
-    because: [`They are those of ${words}.`, `From ${formatLength(readFromMm / 1000)} m letters of ${formatLength(limitMm)} mm can just be read, and those of ${formatLength(glanceMm)} mm at a glance.`],
+    because: [
+      `They are those of ${words}.`,
+      `From ${formatLength(readFromMm / 1000)} m letters of ${formatLength(limitMm)} mm can just be read, and those of ${formatLength(glanceMm)} mm at a glance.`,
+    ],
   };
 }
 
-export function sayTooSmall(words: string, leastMm: number, limitMm: number, where: Box, widthMm: number): Finding<SurfacePatch> {
+export function sayTooSmall(
+  words: string,
+  leastMm: number,
+  limitMm: number,
+  where: Box,
+  widthMm: number,
+): Finding<SurfacePatch> {
   const mm = Math.ceil((widthMm * limitMm) / leastMm);
   return {
     code: 'letters-too-small',
@@ -66,17 +113,27 @@ export function sayTooSmall(words: string, leastMm: number, limitMm: number, whe
     stage: 'surface',
     message: `The letters of ${words} are ${formatLength(leastMm)} mm high. From where it is read they must be at least ${formatLength(limitMm)} mm.`,
     where,
-    remedies: [{ label: `Make the design ${formatLength(mm)} mm wide`, patch: { surface: { size: { mode: 'width', mm } } } }],
+    remedies: [
+      { label: `Make the design ${formatLength(mm)} mm wide`, patch: { surface: { size: { mode: 'width', mm } } } },
+    ],
   };
 }
 
 /** Strokes that are not seen, or counters and gaps that close, from where the work is read. */
-export function sayStrokesAfar(what: 'thin' | 'closed', words: string, leastMm: number, places: readonly Box[]): Finding<SurfacePatch> {
+export function sayStrokesAfar(
+  what: 'thin' | 'closed',
+  words: string,
+  leastMm: number,
+  places: readonly Box[],
+): Finding<SurfacePatch> {
   return {
     code: what === 'thin' ? 'strokes-afar' : 'counters-afar',
     severity: 'warning',
     stage: 'surface',
-    message: what === 'thin' ? `${words} has strokes thinner than ${formatLength(leastMm)} mm, which are not seen from where it is read. Take a bolder font, or make it larger.` : `Counters or gaps of ${words} are narrower than ${formatLength(leastMm)} mm and close up from where it is read. Take a more open font, set the letters further apart, or make it larger.`,
+    message:
+      what === 'thin'
+        ? `${words} has strokes thinner than ${formatLength(leastMm)} mm, which are not seen from where it is read. Take a bolder font, or make it larger.`
+        : `Counters or gaps of ${words} are narrower than ${formatLength(leastMm)} mm and close up from where it is read. Take a more open font, set the letters further apart, or make it larger.`,
     ...atPlaces(places),
   };
 }

@@ -21,7 +21,8 @@ export function sayNoCone(why: NoCone, { d1Mm, d2Mm, slantMm }: Omit<Cone, 'wide
 export function sayMeasure(trouble: MeasureTrouble, cone: Omit<Cone, 'wide'>): string {
   switch (trouble.why) {
     case 'leaves-nothing':
-      if (trouble.field === 'margins') return 'The margins leave no room on the board. Make them narrower, or the board larger.';
+      if (trouble.field === 'margins')
+        return 'The margins leave no room on the board. Make them narrower, or the board larger.';
       return trouble.field === 'lipMm'
         ? `Lip and foot together take all of the ${formatLength(trouble.ofMm)} mm. Measure how much of each must stay free again.`
         : `The gap is as wide as it is all the way round, ${formatLength(trouble.ofMm)} mm. Measure only what the handle or the seam takes.`;
@@ -35,7 +36,12 @@ export function sayMeasure(trouble: MeasureTrouble, cone: Omit<Cone, 'wide'>): s
 /** What of a recipe's figures cannot be, by the field. */
 export function sayFieldTroubles(decisions: SurfaceDecisions): ReadonlyMap<MeasureTrouble['field'], string> {
   const { taper } = decisions.surface;
-  return new Map(measureTroubles(decisions).map((trouble) => [trouble.field, sayMeasure(trouble, { ...taper, slantMm: slantMmOf(taper) })]));
+  return new Map(
+    measureTroubles(decisions).map((trouble) => [
+      trouble.field,
+      sayMeasure(trouble, { ...taper, slantMm: slantMmOf(taper) }),
+    ]),
+  );
 }
 
 /** The same, sentences alone. */
@@ -45,10 +51,20 @@ export function sayRecipeTroubles(decisions: SurfaceDecisions): string[] {
 
 /** Figures that cannot be stop a job. */
 export function sayMeasureTrouble(trouble: MeasureTrouble, cone: Omit<Cone, 'wide'>): Finding<SurfacePatch> {
-  return { code: trouble.field === 'margins' ? 'margins-too-wide' : 'measures-wrong', severity: 'blocker', stage: 'surface', message: sayMeasure(trouble, cone) };
+  return {
+    code: trouble.field === 'margins' ? 'margins-too-wide' : 'measures-wrong',
+    severity: 'blocker',
+    stage: 'surface',
+    message: sayMeasure(trouble, cone),
+  };
 }
 
 /** A design that is higher than the side of a taper. */
 export function sayBeyondSlant(heightMm: number, slantMm: number): Finding<SurfacePatch> {
-  return { code: 'beyond-slant', severity: 'warning', stage: 'surface', message: `The design is ${formatLength(heightMm)} mm high, but the side is only ${formatLength(slantMm)} mm along its slant.` };
+  return {
+    code: 'beyond-slant',
+    severity: 'warning',
+    stage: 'surface',
+    message: `The design is ${formatLength(heightMm)} mm high, but the side is only ${formatLength(slantMm)} mm along its slant.`,
+  };
 }

@@ -22,7 +22,9 @@ export function designsOnOne(recipe: SurfaceDecisions, ids: readonly string[]): 
   if (!takesSeveral(surface)) return null;
   // Round a thing every design has its side.
   const copies = surface.kind === 'cylinder' ? 1 : recipe.surface.several.copies;
-  const all = partsInDesigns(recipe, ids).flatMap((design) => Array.from({ length: copies }, (_, i) => ({ ...design, copy: i + 1, copies })));
+  const all = partsInDesigns(recipe, ids).flatMap((design) =>
+    Array.from({ length: copies }, (_, i) => ({ ...design, copy: i + 1, copies })),
+  );
   return all.length > 1 ? all : null;
 }
 
@@ -30,8 +32,14 @@ export function designsOnOne(recipe: SurfaceDecisions, ids: readonly string[]): 
  * The designs that artwork is divided into, whatever it goes on. A part that stands in two is of the earlier one; what is not there any more is left out, and
  * so are designs that nothing is left of.
  */
-export function partsInDesigns({ surface: { several } }: SurfaceDecisions, ids: readonly string[]): readonly DesignParts[] {
+export function partsInDesigns(
+  { surface: { several } }: SurfaceDecisions,
+  ids: readonly string[],
+): readonly DesignParts[] {
   const left = new Set(ids);
-  const others = several.others.map(({ parts }, other): DesignParts => ({ parts: parts.filter((id) => left.delete(id)), other }));
+  const others = several.others.map(({ parts }, other): DesignParts => ({
+    parts: parts.filter((id) => left.delete(id)),
+    other,
+  }));
   return [{ parts: [...left], other: null }, ...others].filter(({ parts }) => parts.length > 0);
 }

@@ -1,4 +1,26 @@
-import { developedOf, hasSides, limitsOf, movedMap, placeOn, placeSeveral, SEEN_SHARE, seenAtOnceMm, sideMiddleMm, spanRad, strainHolds, strainPct, stretchAt, takesSeveral, taperMap, warpBox, type PlacedDesign, type SeveralWish, type Size, type Surface, type TaperMap } from '../../engines/surface/index.js';
+import {
+  developedOf,
+  hasSides,
+  limitsOf,
+  movedMap,
+  placeOn,
+  placeSeveral,
+  SEEN_SHARE,
+  seenAtOnceMm,
+  sideMiddleMm,
+  spanRad,
+  strainHolds,
+  strainPct,
+  stretchAt,
+  takesSeveral,
+  taperMap,
+  warpBox,
+  type PlacedDesign,
+  type SeveralWish,
+  type Size,
+  type Surface,
+  type TaperMap,
+} from '../../engines/surface/index.js';
 import { joinBoxes, transformBox, translation, type Box } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
@@ -8,7 +30,16 @@ import { measureTroubles } from './measures.js';
 import { sayPlacing, sayUnit, THING } from './say.js';
 import { sayFreshPaint, sayMatter } from './say-ground.js';
 import { sayNoLetters, saySizes, saySpot, sayTeam } from './say-garment.js';
-import { sayGlass, sayLimits, sayMovedAside, saySeen, saySide, sayStrain, sayWarp, sayWiderThanSeen } from './say-kinds.js';
+import {
+  sayGlass,
+  sayLimits,
+  sayMovedAside,
+  saySeen,
+  saySide,
+  sayStrain,
+  sayWarp,
+  sayWiderThanSeen,
+} from './say-kinds.js';
 import { sayMeasureTrouble } from './say-measures.js';
 import { saySeveral, saySeveralSize, saySeveralTrouble, sayTakenAsOne } from './say-several.js';
 import type { DesignOnThing } from './several.js';
@@ -78,14 +109,24 @@ export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
   name: 'surface',
   read: ({ own, each, divided, recipe, reachMm, mmPerUnit }) => {
     const { panels: _panels, blankId: _blank, readFromMm: _from, ...decided } = recipe.surface;
-    return { own: { widthMm: own.widthMm, heightMm: own.heightMm, otherwise: own.otherwise }, each, divided, decided, surface: measuredOf(recipe), troubles: measureTroubles(recipe), reachMm, mmPerUnit };
+    return {
+      own: { widthMm: own.widthMm, heightMm: own.heightMm, otherwise: own.otherwise },
+      each,
+      divided,
+      decided,
+      surface: measuredOf(recipe),
+      troubles: measureTroubles(recipe),
+      reachMm,
+      mmPerUnit,
+    };
   },
   run(read) {
     const { own, each, decided, surface, troubles, mmPerUnit } = read;
     // A size that was given needs no unit.
     const isAsked = mmPerUnit !== null && decided.size.mode === 'own';
     const cone = { ...decided.taper, slantMm: slantMmOf(decided.taper) };
-    const { findings, rulings, ...placed } = each && takesSeveral(surface) ? placedSeveral(surface, each, read) : placedAlone(read);
+    const { findings, rulings, ...placed } =
+      each && takesSeveral(surface) ? placedSeveral(surface, each, read) : placedAlone(read);
     return {
       ...placed,
       findings: [
@@ -96,7 +137,14 @@ export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
         ...(decided.ground && surface.kind !== 'unmeasured' ? sayMatter(decided.ground) : []),
         ...(decided.freshPaint && surface.kind !== 'unmeasured' ? [sayFreshPaint(decided.freshPaint)] : []),
         ...(each ? [] : tooFarRound(surface, placed.design)),
-        ...(placed.instances && !each && decided.team && decided.team.members.length > 1 && decided.team.namePart === null && decided.team.numberPart === null ? [sayNoLetters()] : []),
+        ...(placed.instances &&
+        !each &&
+        decided.team &&
+        decided.team.members.length > 1 &&
+        decided.team.namePart === null &&
+        decided.team.numberPart === null
+          ? [sayNoLetters()]
+          : []),
       ],
       rulings,
     };
@@ -119,17 +167,33 @@ function placedAlone({ own, divided, decided, surface, reachMm }: SurfaceRead): 
     frame,
     instances,
     findings: [...said.findings, ...(divided > 1 && surface.kind !== 'unmeasured' ? [sayTakenAsOne(divided)] : [])],
-    rulings: [...said.rulings, ...(placing.movedAside && surface.kind !== 'unmeasured' ? [sayMovedAside(decided.flat.free)] : []), ...kindRulings(surface, design, { figures, map, decided }), ...(instances ? [decided.team && decided.team.members.length > 0 ? sayTeam(decided.team) : saySizes(instances, design)] : [])],
+    rulings: [
+      ...said.rulings,
+      ...(placing.movedAside && surface.kind !== 'unmeasured' ? [sayMovedAside(decided.flat.free)] : []),
+      ...kindRulings(surface, design, { figures, map, decided }),
+      ...(instances
+        ? [decided.team && decided.team.members.length > 0 ? sayTeam(decided.team) : saySizes(instances, design)]
+        : []),
+    ],
   };
 }
 
 /** Several designs on one thing, each where it lies on it. */
-function placedSeveral(measured: Extract<Surface, { kind: 'flat' | 'glass' | 'cylinder' }>, each: readonly OwnDesign[], { decided, reachMm }: SurfaceRead): SurfaceOut {
+function placedSeveral(
+  measured: Extract<Surface, { kind: 'flat' | 'glass' | 'cylinder' }>,
+  each: readonly OwnDesign[],
+  { decided, reachMm }: SurfaceRead,
+): SurfaceOut {
   // One on each side is a design for each.
-  const surface = measured.kind === 'cylinder' && measured.side === 'both' ? { ...measured, side: 'holder' as const } : measured;
+  const surface =
+    measured.kind === 'cylinder' && measured.side === 'both' ? { ...measured, side: 'holder' as const } : measured;
   const placing = placeSeveral(surface, each, severalWish(decided, each), reachMm);
   const { designs, fittedScale } = placing;
-  const box = designs.reduce<Box | null>((all, one) => joinBoxes(all, { minX: one.xMm, minY: one.yMm, maxX: one.xMm + one.widthMm, maxY: one.yMm + one.heightMm }), null)!;
+  const box = designs.reduce<Box | null>(
+    (all, one) =>
+      joinBoxes(all, { minX: one.xMm, minY: one.yMm, maxX: one.xMm + one.widthMm, maxY: one.yMm + one.heightMm }),
+    null,
+  )!;
   const frame = { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY };
   const toFrame = translation(-box.minX, -box.minY);
   const [first] = designs;
@@ -148,13 +212,30 @@ function placedSeveral(measured: Extract<Surface, { kind: 'flat' | 'glass' | 'cy
       copies: 1,
       factor: one.scale / first!.scale,
       words: {},
-      among: { parts: each[i]!.parts, own: { widthMm: each[i]!.widthMm, heightMm: each[i]!.heightMm }, widthMm: one.widthMm, heightMm: one.heightMm, xMm: toStep(one.xMm - box.minX), yMm: toStep(one.yMm - box.minY), room: transformBox(one.room, toFrame), cell: transformBox(one.cell, toFrame) },
+      among: {
+        parts: each[i]!.parts,
+        own: { widthMm: each[i]!.widthMm, heightMm: each[i]!.heightMm },
+        widthMm: one.widthMm,
+        heightMm: one.heightMm,
+        xMm: toStep(one.xMm - box.minX),
+        yMm: toStep(one.yMm - box.minY),
+        room: transformBox(one.room, toFrame),
+        cell: transformBox(one.cell, toFrame),
+      },
     })),
     findings: placing.trouble ? saySeveralTrouble(placing.trouble, THING[decided.kind], decided) : [],
     rulings: [
-      saySeveralSize(named[0]!, decided, { fittedWidthMm: each[0]!.widthMm * fittedScale, ownWidthMm: each[0]!.widthMm, reachMm }),
+      saySeveralSize(named[0]!, decided, {
+        fittedWidthMm: each[0]!.widthMm * fittedScale,
+        ownWidthMm: each[0]!.widthMm,
+        reachMm,
+      }),
       saySeveral(named, placing, decided),
-      ...(surface.kind === 'glass' ? [sayGlass()] : surface.kind === 'cylinder' ? roundRulings(surface, figures, widest) : []),
+      ...(surface.kind === 'glass'
+        ? [sayGlass()]
+        : surface.kind === 'cylinder'
+          ? roundRulings(surface, figures, widest)
+          : []),
     ],
   };
 }
@@ -168,8 +249,15 @@ function toStep(mm: number): number {
 }
 
 /** How several designs are wanted. */
-export function severalWish({ size, several }: Pick<SurfaceDecisions['surface'], 'size' | 'several'>, each: readonly DesignOnThing[]): SeveralWish {
-  return { size, widthsMm: each.map(({ other }) => (other === null ? null : several.others[other]!.widthMm)), betweenMm: several.betweenMm };
+export function severalWish(
+  { size, several }: Pick<SurfaceDecisions['surface'], 'size' | 'several'>,
+  each: readonly DesignOnThing[],
+): SeveralWish {
+  return {
+    size,
+    widthsMm: each.map(({ other }) => (other === null ? null : several.others[other]!.widthMm)),
+    betweenMm: several.betweenMm,
+  };
 }
 
 /** A design is bent about the middle of where it lies on the side. */
@@ -181,7 +269,10 @@ function bentIn(surface: Surface, design: PlacedDesign): { readonly map: TaperMa
   // What would reach the apex, or round more than once, lies on no side: it keeps its shape until it is made smaller.
   if (map.midRadiusMm - heightMm <= 0 || widthMm > 2 * Math.PI * map.midRadiusMm) return flat;
   const box = warpBox(map, { minX: 0, minY: 0, maxX: widthMm, maxY: heightMm });
-  return { map: movedMap(map, -box.minX, -box.minY), frame: { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY } };
+  return {
+    map: movedMap(map, -box.minX, -box.minY),
+    frame: { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY },
+  };
 }
 
 function figuresOf(surface: Surface, widthMm: number, heightMm: number): SurfaceFigures {
@@ -210,21 +301,48 @@ function tooFarRound(surface: Surface, { widthMm }: PlacedDesign): Finding<Surfa
 }
 
 /** The largest size on what is round, and how wide a design looks on it. */
-function roundRulings({ kind, wraps, gapMm }: Pick<Extract<Surface, { kind: 'cylinder' | 'taper' }>, 'kind' | 'wraps' | 'gapMm'>, { limits, seenAtOnceMm: seenMm, spanDeg }: SurfaceFigures, widthMm: number): Ruling<SurfacePatch>[] {
-  return [...(limits ? [sayLimits(limits, { kind, wraps, gapMm })] : []), ...(seenMm === undefined ? [] : [saySeen(seenMm, spanDeg!, widthMm)])];
+function roundRulings(
+  { kind, wraps, gapMm }: Pick<Extract<Surface, { kind: 'cylinder' | 'taper' }>, 'kind' | 'wraps' | 'gapMm'>,
+  { limits, seenAtOnceMm: seenMm, spanDeg }: SurfaceFigures,
+  widthMm: number,
+): Ruling<SurfacePatch>[] {
+  return [
+    ...(limits ? [sayLimits(limits, { kind, wraps, gapMm })] : []),
+    ...(seenMm === undefined ? [] : [saySeen(seenMm, spanDeg!, widthMm)]),
+  ];
 }
 
-function kindRulings(surface: Surface, design: PlacedDesign, { figures, map, decided }: { readonly figures: SurfaceFigures; readonly map: TaperMap | null; readonly decided: Decided }): Ruling<SurfacePatch>[] {
+function kindRulings(
+  surface: Surface,
+  design: PlacedDesign,
+  {
+    figures,
+    map,
+    decided,
+  }: { readonly figures: SurfaceFigures; readonly map: TaperMap | null; readonly decided: Decided },
+): Ruling<SurfacePatch>[] {
   switch (surface.kind) {
     case 'glass':
       return [sayGlass()];
     case 'cylinder':
-      return [...roundRulings(surface, figures, design.widthMm), ...(hasSides(surface) ? [saySide(surface, sideMiddleMm(surface), decided.cylinder)] : [])];
+      return [
+        ...roundRulings(surface, figures, design.widthMm),
+        ...(hasSides(surface) ? [saySide(surface, sideMiddleMm(surface), decided.cylinder)] : []),
+      ];
     case 'taper':
-      return [...(map ? [sayWarp(map, Math.max(stretchAt(map, 0), stretchAt(map, design.heightMm)) - 1)] : []), ...roundRulings(surface, figures, design.widthMm)];
+      return [
+        ...(map ? [sayWarp(map, Math.max(stretchAt(map, 0), stretchAt(map, design.heightMm)) - 1)] : []),
+        ...roundRulings(surface, figures, design.widthMm),
+      ];
     case 'compound': {
       const { bend } = surface;
-      return [sayStrain(figures.strainPct!, { isBent: bend.acrossMm !== null && bend.downMm !== null, holds: strainHolds(bend, design.widthMm, design.heightMm) }), ...(figures.limits ? [sayLimits(figures.limits, { kind: 'compound', wraps: false, gapMm: 0 })] : [])];
+      return [
+        sayStrain(figures.strainPct!, {
+          isBent: bend.acrossMm !== null && bend.downMm !== null,
+          holds: strainHolds(bend, design.widthMm, design.heightMm),
+        }),
+        ...(figures.limits ? [sayLimits(figures.limits, { kind: 'compound', wraps: false, gapMm: 0 })] : []),
+      ];
     }
     case 'garment':
       return [saySpot(decided.garment)];

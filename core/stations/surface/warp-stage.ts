@@ -12,5 +12,8 @@ interface WarpRead {
 export const warpStage: Stage<WarpRead, WarpRead, Regions> = {
   name: 'warped',
   read: ({ regions, map }) => ({ regions, map }),
-  run: ({ regions, map }) => ({ ...regions, regions: regions.regions.map((region) => ({ ...region, rings: unite(warpRings(map, region.rings)) })) }),
+  run: ({ regions, map }) => ({
+    ...regions,
+    regions: regions.regions.map((region) => ({ ...region, rings: unite(warpRings(map, region.rings)) })),
+  }),
 };

@@ -88,7 +88,10 @@ export const frozenSheets: Knex.Migration = {
         t.float('y_mm').notNullable();
         t.text('ticked_at').notNullable();
         t.primary(['sheet_id', 'position', 'kind', 'x_mm', 'y_mm']);
-        t.foreign(['sheet_id', 'position']).references(['sheet_id', 'position']).inTable('sheet_groups').onDelete('CASCADE');
+        t.foreign(['sheet_id', 'position'])
+          .references(['sheet_id', 'position'])
+          .inTable('sheet_groups')
+          .onDelete('CASCADE');
       })
       .createTable('shop_state', (t) => {
         t.integer('id').primary();
@@ -101,11 +104,16 @@ export const frozenSheets: Knex.Migration = {
       t.text('cut_key');
       t.text('to_cut');
     });
-    await db.raw('update jobs set revision = max(position, coalesce((select max(position) from recipes where job_id = jobs.id), 0))');
+    await db.raw(
+      'update jobs set revision = max(position, coalesce((select max(position) from recipes where job_id = jobs.id), 0))',
+    );
     await keepOldRuns(db);
     await keepOldJobsCut(db);
     for (const table of ['pieces', 'mats']) {
-      for (const { id, data } of await db<{ id: string; data: string }>(table)) await db(table).where({ id }).update({ data: JSON.stringify({ edgeMm: EDGE_MM, ...(JSON.parse(data) as object) }) });
+      for (const { id, data } of await db<{ id: string; data: string }>(table))
+        await db(table)
+          .where({ id })
+          .update({ data: JSON.stringify({ edgeMm: EDGE_MM, ...(JSON.parse(data) as object) }) });
     }
   },
   async down() {
@@ -137,12 +145,20 @@ async function keepOldRuns(db: Knex): Promise<void> {
   for (const { id } of await db<OldRun>('old_runs').select('id').orderBy('started_at')) {
     const run = (await db<OldRun>('old_runs').where({ id }).first())!;
     const sheet = randomUUID();
-    const { runs, forceG, speedMmS } = JSON.parse(run.program) as { runs: number[][]; forceG: number; speedMmS: number };
+    const { runs, forceG, speedMmS } = JSON.parse(run.program) as {
+      runs: number[][];
+      forceG: number;
+      speedMmS: number;
+    };
     await db('sheets').insert({
       id: sheet,
       created_at: run.started_at,
       film: films.get(run.film_id) ?? JSON.stringify(goneFilm(run.film_id)),
-      used_length_mm: Math.max(0, ...runs.map((points) => points.reduce((most, v, i) => (i % 2 === 1 ? Math.max(most, v) : most), 0))) / 40,
+      used_length_mm:
+        Math.max(
+          0,
+          ...runs.map((points) => points.reduce((most, v, i) => (i % 2 === 1 ? Math.max(most, v) : most), 0)),
+        ) / 40,
       kept_mm2: 0,
       film_mm2: run.film_mm2,
       film_cost: run.film_cost,
@@ -150,12 +166,60 @@ async function keepOldRuns(db: Knex): Promise<void> {
       estimate_seconds: run.estimate_seconds,
       pairs_total: run.pairs_total,
       // Nobody was asked what should become of these, and by now it is decided.
-      ...(run.state === 'cancelled' || run.state === 'failed' ? { decided: 'thrown-away', decided_at: run.finished_at } : {}),
+      ...(run.state === 'cancelled' || run.state === 'failed'
+        ? { decided: 'thrown-away', decided_at: run.finished_at }
+        : {}),
     });
-    await db('programs').insert({ sheet_id: sheet, force_g: forceG, speed_mm_s: speedMmS, runs: Buffer.from(packLists(runs)), whole_at: Buffer.from(packLists([[]])), part_of: Buffer.from(packLists([[]])), outlines: Buffer.from(packLists([])) });
-    await db('sheet_groups').insert({ sheet_id: sheet, position: 0, job_id: run.job_id, copy: 0, fingerprint: oldName(run.job_id, run.sheet), matrix: JSON.stringify([1, 0, 0, 1, 0, 0]), contours: 0, marks: 0, borders: 0, weed_places: '[]' });
-    const { state, message, pairs_done, pairs_base, boot, meter_ms, actual_seconds, outcome, note, started_at, finished_at } = run;
-    await db('runs').insert({ id, sheet_id: sheet, state, message, pairs_done, share: pairs_done / run.pairs_total, pairs_base, boot, meter_ms, actual_seconds, outcome, note, started_at, finished_at });
+    await db('programs').insert({
+      sheet_id: sheet,
+      force_g: forceG,
+      speed_mm_s: speedMmS,
+      runs: Buffer.from(packLists(runs)),
+      whole_at: Buffer.from(packLists([[]])),
+      part_of: Buffer.from(packLists([[]])),
+      outlines: Buffer.from(packLists([])),
+    });
+    await db('sheet_groups').insert({
+      sheet_id: sheet,
+      position: 0,
+      job_id: run.job_id,
+      copy: 0,
+      fingerprint: oldName(run.job_id, run.sheet),
+      matrix: JSON.stringify([1, 0, 0, 1, 0, 0]),
+      contours: 0,
+      marks: 0,
+      borders: 0,
+      weed_places: '[]',
+    });
+    const {
+      state,
+      message,
+      pairs_done,
+      pairs_base,
+      boot,
+      meter_ms,
+      actual_seconds,
+      outcome,
+      note,
+      started_at,
+      finished_at,
+    } = run;
+    await db('runs').insert({
+      id,
+      sheet_id: sheet,
+      state,
+      message,
+      pairs_done,
+      share: pairs_done / run.pairs_total,
+      pairs_base,
+      boot,
+      meter_ms,
+      actual_seconds,
+      outcome,
+      note,
+      started_at,
+      finished_at,
+    });
   }
   await db.schema.dropTable('old_runs');
 }
@@ -167,18 +231,47 @@ function oldName(jobId: string, sheet: number): string {
 
 /** A film that was taken out of the shop since. */
 function goneFilm(id: string): object {
-  return { id, name: id, family: 'calendered', colour: '#888888', finish: 'gloss', directional: false, thicknessUm: 75, thinnestMm: 1, shrinkPct: 0, takesOnTop: true, mirrored: false, costPerM2: 0, forceG: 0, speedMmS: 0 };
+  return {
+    id,
+    name: id,
+    family: 'calendered',
+    colour: '#888888',
+    finish: 'gloss',
+    directional: false,
+    thicknessUm: 75,
+    thinnestMm: 1,
+    shrinkPct: 0,
+    takesOnTop: true,
+    mirrored: false,
+    costPerM2: 0,
+    forceG: 0,
+    speedMmS: 0,
+  };
 }
 
 /** A job that was cut stays cut, as long as nothing that is cut of it is changed. */
 async function keepOldJobsCut(db: Knex): Promise<void> {
-  for (const { id, position, sheets_total: total } of await db<{ id: string; position: number; sheets_total: number | null }>('jobs')) {
+  for (const { id, position, sheets_total: total } of await db<{
+    id: string;
+    position: number;
+    sheets_total: number | null;
+  }>('jobs')) {
     const stored = (await db('recipes').where({ job_id: id, position }).first()) as { recipe: string } | undefined;
     if (!stored) continue;
-    const { title: _t, customer: _c, due: _d, assembly: _a, ...cut } = JSON.parse(stored.recipe) as Record<string, unknown>;
-    const toCut = total ? JSON.stringify(Array.from({ length: total }, (_, i) => ({ fingerprint: oldName(id, i + 1), copies: 1 }))) : null;
+    const {
+      title: _t,
+      customer: _c,
+      due: _d,
+      assembly: _a,
+      ...cut
+    } = JSON.parse(stored.recipe) as Record<string, unknown>;
+    const toCut = total
+      ? JSON.stringify(Array.from({ length: total }, (_, i) => ({ fingerprint: oldName(id, i + 1), copies: 1 })))
+      : null;
     const key = createHash('sha256').update(JSON.stringify(cut)).digest('hex');
-    await db('jobs').where({ id }).update({ cut_key: key, to_cut: toCut && JSON.stringify({ cutKey: key, layers: JSON.parse(toCut) as unknown }) });
+    await db('jobs')
+      .where({ id })
+      .update({ cut_key: key, to_cut: toCut && JSON.stringify({ cutKey: key, layers: JSON.parse(toCut) as unknown }) });
   }
   // Not through the schema builder, which would make the table anew and with that delete what refers to it.
   await db.raw('alter table jobs drop column sheets_total');

@@ -14,7 +14,12 @@ interface OldJob {
 
 /** As much of a stored recipe, of any version, as a list shows. Recipes before version 3 had files for parts. */
 interface StoredParts {
-  readonly artworks: readonly { readonly id: string; readonly kind?: string; readonly source?: { readonly id: string }; readonly lettering?: { readonly text: string } }[];
+  readonly artworks: readonly {
+    readonly id: string;
+    readonly kind?: string;
+    readonly source?: { readonly id: string };
+    readonly lettering?: { readonly text: string };
+  }[];
 }
 
 export const jobList: Knex.Migration = {
@@ -30,13 +35,20 @@ export const jobList: Knex.Migration = {
       // Empty for a file of which none can be made.
       t.binary('png').notNullable();
     });
-    const jobs = (await db('jobs').join('recipes', (on) => on.on('recipes.job_id', 'jobs.id').andOn('recipes.position', 'jobs.position')).select('jobs.id', 'jobs.title', 'jobs.customer', 'recipes.recipe')) as OldJob[];
+    const jobs = (await db('jobs')
+      .join('recipes', (on) => on.on('recipes.job_id', 'jobs.id').andOn('recipes.position', 'jobs.position'))
+      .select('jobs.id', 'jobs.title', 'jobs.customer', 'recipes.recipe')) as OldJob[];
     for (const { id, title, customer, recipe } of jobs) {
       const { artworks } = JSON.parse(recipe) as StoredParts;
       const file = artworks.find((part) => part.source !== undefined || part.kind === undefined);
       await db('jobs')
         .where({ id })
-        .update({ parts: artworks.length, artwork_id: file ? (file.source?.id ?? file.id) : null, words: artworks[0]?.lettering?.text ?? null, search_text: `${title} ${customer}`.toLowerCase() });
+        .update({
+          parts: artworks.length,
+          artwork_id: file ? (file.source?.id ?? file.id) : null,
+          words: artworks[0]?.lettering?.text ?? null,
+          search_text: `${title} ${customer}`.toLowerCase(),
+        });
     }
   },
   async down(db) {

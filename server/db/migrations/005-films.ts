@@ -31,15 +31,31 @@ function completed(json: string): string {
   const film = JSON.parse(json) as OldFilm;
   const [drawBackIndoorsMm, drawBackSunMm, opacityPct] = FAMILIES[film.family] ?? [0.12, 0.3, 95];
   const isPressed = PRESSED.includes(film.family);
-  const thinnestMm = film.family === 'cast' && film.thinnestMm === CAST_THINNEST_MM.before ? CAST_THINNEST_MM.now : film.thinnestMm;
+  const thinnestMm =
+    film.family === 'cast' && film.thinnestMm === CAST_THINNEST_MM.before ? CAST_THINNEST_MM.now : film.thinnestMm;
   const adhesive = isPressed ? null : film.family === 'stencil' ? 'removable' : 'permanent';
-  return JSON.stringify({ ...film, thinnestMm, drawBackIndoorsMm, drawBackSunMm, opacityPct, shrinkPct: isPressed ? film.shrinkPct : 0, adhesive, adhesiveColour: isPressed ? null : 'clear' });
+  return JSON.stringify({
+    ...film,
+    thinnestMm,
+    drawBackIndoorsMm,
+    drawBackSunMm,
+    opacityPct,
+    shrinkPct: isPressed ? film.shrinkPct : 0,
+    adhesive,
+    adhesiveColour: isPressed ? null : 'clear',
+  });
 }
 
 export const films: Knex.Migration = {
   async up(db) {
-    for (const { id, data } of await db<{ id: string; data: string }>('films')) await db('films').where({ id }).update({ data: completed(data) });
-    for (const { id, film } of await db<{ id: string; film: string }>('sheets').select('id', 'film')) await db('sheets').where({ id }).update({ film: completed(film) });
+    for (const { id, data } of await db<{ id: string; data: string }>('films'))
+      await db('films')
+        .where({ id })
+        .update({ data: completed(data) });
+    for (const { id, film } of await db<{ id: string; film: string }>('sheets').select('id', 'film'))
+      await db('sheets')
+        .where({ id })
+        .update({ film: completed(film) });
   },
   async down() {
     throw new Error('What films were told to shrink by is not known any more; restore a backup instead.');

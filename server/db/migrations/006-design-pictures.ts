@@ -27,10 +27,19 @@ export const designPictures: Knex.Migration = {
     // By SQLite itself: the query builder would lay a new table in the place of the old, and what hangs on jobs would go with that.
     await db.raw('alter table jobs drop column artwork_id');
     await db.schema.alterTable('jobs', (t) => t.text('design'));
-    const jobs = (await db('jobs').join('recipes', (on) => on.on('recipes.job_id', 'jobs.id').andOn('recipes.position', 'jobs.position')).select('jobs.id', 'recipes.recipe')) as OldJob[];
+    const jobs = (await db('jobs')
+      .join('recipes', (on) => on.on('recipes.job_id', 'jobs.id').andOn('recipes.position', 'jobs.position'))
+      .select('jobs.id', 'recipes.recipe')) as OldJob[];
     for (const { id, recipe } of jobs) {
       const { artworks, repair, surface } = JSON.parse(recipe) as StoredDesign;
-      if (artworks.length > 0) await db('jobs').where({ id }).update({ design: createHash('sha256').update(JSON.stringify([artworks, repair, surface])).digest('hex') });
+      if (artworks.length > 0)
+        await db('jobs')
+          .where({ id })
+          .update({
+            design: createHash('sha256')
+              .update(JSON.stringify([artworks, repair, surface]))
+              .digest('hex'),
+          });
     }
   },
   async down() {

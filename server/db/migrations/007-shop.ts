@@ -22,7 +22,9 @@ interface OldPiece {
 }
 
 /** By family, as they stood when this version shipped: °C, seconds, pressure, peel, tack seconds, seconds it bears, least °C. */
-const PRESSED: Readonly<Record<string, readonly [number, number, string, string, number | null, number | null, number]>> = {
+const PRESSED: Readonly<
+  Record<string, readonly [number, number, string, string, number | null, number | null, number]>
+> = {
   heatTransfer: [150, 12, 'medium', 'warm', 2, 60, 140],
   heatGlitter: [160, 15, 'medium', 'warm', 2, 60, 150],
   flock: [160, 16, 'medium', 'cold', 2, 60, 150],
@@ -31,7 +33,14 @@ const PRESSED: Readonly<Record<string, readonly [number, number, string, string,
   dyeTransfer: [185, 240, 'medium', 'hot', null, null, 180],
 };
 const LAYING_MIN_C = 10;
-const LIGHTFAST_YEARS: Readonly<Record<string, number>> = { calendered: 2, polymeric: 5, cast: 8, translucent: 3, reflective: 5, textured: 3 };
+const LIGHTFAST_YEARS: Readonly<Record<string, number>> = {
+  calendered: 2,
+  polymeric: 5,
+  cast: 8,
+  translucent: 3,
+  reflective: 5,
+  textured: 3,
+};
 /** Every older version called the shop so at the head of the page. */
 const NAME = 'Halyard & Wick';
 
@@ -40,7 +49,18 @@ function completedFilm(json: string): string {
   const figures = PRESSED[film.family];
   const [tempC, seconds, pressure, peel, tackSeconds, bearsSeconds, leastC] = figures ?? [];
   const press = figures ? { tempC, seconds, pressure, peel, tackSeconds, bearsSeconds, leastC } : null;
-  return JSON.stringify({ layingMinC: press ? null : LAYING_MIN_C, press, lightfastYears: LIGHTFAST_YEARS[film.family] ?? null, pattern: null, supplier: '', article: '', note: '', reorderM2: 0, retired: false, ...film });
+  return JSON.stringify({
+    layingMinC: press ? null : LAYING_MIN_C,
+    press,
+    lightfastYears: LIGHTFAST_YEARS[film.family] ?? null,
+    pattern: null,
+    supplier: '',
+    article: '',
+    note: '',
+    reorderM2: 0,
+    retired: false,
+    ...film,
+  });
 }
 
 /** Offcuts have numbers now; those of sheets that were cut had none. */
@@ -81,7 +101,10 @@ export const shop: Knex.Migration = {
         t.text('edit').unique();
         t.unique(['run_id', 'why']);
       });
-    for (const act of ['update', 'delete']) await db.raw(`create trigger stock_lines_no_${act} before ${act} on stock_lines begin select raise(abort, 'The stock book is only added to.'); end`);
+    for (const act of ['update', 'delete'])
+      await db.raw(
+        `create trigger stock_lines_no_${act} before ${act} on stock_lines begin select raise(abort, 'The stock book is only added to.'); end`,
+      );
     await db.schema.alterTable('shop_state', (t) => t.integer('position').notNullable().defaultTo(0));
     await db.schema.alterTable('runs', (t) => {
       t.text('blade_id');
@@ -89,7 +112,14 @@ export const shop: Knex.Migration = {
     });
     await takeOver(db);
     for (const table of ['pieces', 'films', 'mats', 'cutters']) await db.schema.dropTable(table);
-    for (const { id, film, piece } of await db<{ id: string; film: string; piece: string | null }>('sheets').select('id', 'film', 'piece')) await db('sheets').where({ id }).update({ film: completedFilm(film), piece: completedPiece(piece) });
+    for (const { id, film, piece } of await db<{ id: string; film: string; piece: string | null }>('sheets').select(
+      'id',
+      'film',
+      'piece',
+    ))
+      await db('sheets')
+        .where({ id })
+        .update({ film: completedFilm(film), piece: completedPiece(piece) });
   },
   async down() {
     throw new Error('The stock book cannot be unwritten; restore a backup instead.');
@@ -98,19 +128,48 @@ export const shop: Knex.Migration = {
 
 async function takeOver(db: Knex): Promise<void> {
   const { revision } = (await db<{ revision: number }>('shop_state').first())!;
-  const add = (kind: string, rows: readonly Row[]) => db.batchInsert('shop_records', rows.map(({ id, data }, rank) => ({ kind, id, rank, data, revision })), 50);
-  const laid = (row: Row, more: object): Row => ({ id: row.id, data: JSON.stringify({ ...(JSON.parse(row.data) as object), ...more }) });
+  const add = (kind: string, rows: readonly Row[]) =>
+    db.batchInsert(
+      'shop_records',
+      rows.map(({ id, data }, rank) => ({ kind, id, rank, data, revision })),
+      50,
+    );
+  const laid = (row: Row, more: object): Row => ({
+    id: row.id,
+    data: JSON.stringify({ ...(JSON.parse(row.data) as object), ...more }),
+  });
   const films = (await db<Row>('films').orderBy('rank')).map((row) => ({ id: row.id, data: completedFilm(row.data) }));
   const pieces = (await db<Row>('pieces').orderBy('id')).map((row) => JSON.parse(row.data) as OldPiece);
   const cutters = (await db<Row>('cutters').orderBy('id')).map((row) => laid(row, { bladeId: null, retired: false }));
   let number = 0;
-  const cards = pieces.map(({ quantity: _quantity, ...piece }) => ({ ...piece, number: piece.kind === 'offcut' ? (number += 1) : null, place: '', note: '', retired: false }));
+  const cards = pieces.map(({ quantity: _quantity, ...piece }) => ({
+    ...piece,
+    number: piece.kind === 'offcut' ? (number += 1) : null,
+    place: '',
+    note: '',
+    retired: false,
+  }));
   await add('films', films);
-  await add('pieces', cards.map((card) => ({ id: card.id, data: JSON.stringify(card) })));
-  await add('mats', (await db<Row>('mats').orderBy('id')).map((row) => laid(row, { usesBefore: 0, retired: false })));
+  await add(
+    'pieces',
+    cards.map((card) => ({ id: card.id, data: JSON.stringify(card) })),
+  );
+  await add(
+    'mats',
+    (await db<Row>('mats').orderBy('id')).map((row) => laid(row, { usesBefore: 0, retired: false })),
+  );
   await add('cutters', cutters);
-  if (cutters[0]) await add('settings', [{ id: 'shop', data: JSON.stringify({ id: 'shop', name: NAME, cutterId: cutters[0].id }) }]);
+  if (cutters[0])
+    await add('settings', [{ id: 'shop', data: JSON.stringify({ id: 'shop', name: NAME, cutterId: cutters[0].id }) }]);
   const at = new Date().toISOString();
-  const lines = pieces.map(({ id, kind, lengthMm, quantity }) => ({ piece_id: id, at, who: '', why: 'received', amount: kind === 'roll' ? lengthMm * Math.min(1, quantity) : quantity, note: 'What was left when the stock book began', revision }));
+  const lines = pieces.map(({ id, kind, lengthMm, quantity }) => ({
+    piece_id: id,
+    at,
+    who: '',
+    why: 'received',
+    amount: kind === 'roll' ? lengthMm * Math.min(1, quantity) : quantity,
+    note: 'What was left when the stock book began',
+    revision,
+  }));
   await db.batchInsert('stock_lines', lines, 50);
 }

@@ -27,11 +27,25 @@ import { useArrangement } from './use-arrangement.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 
 // What only some parts need is fetched with the first of them.
-const LetteringEditor = fetchedLate(() => import('./lettering-editor.js'), (m) => m.LetteringEditor);
-const PageChoice = fetchedLate(() => import('./page-choice.js'), (m) => m.PageChoice);
-const TracingEditor = fetchedLate(() => import('./tracing-editor.js'), (m) => m.TracingEditor);
+const LetteringEditor = fetchedLate(
+  () => import('./lettering-editor.js'),
+  (m) => m.LetteringEditor,
+);
+const PageChoice = fetchedLate(
+  () => import('./page-choice.js'),
+  (m) => m.PageChoice,
+);
+const TracingEditor = fetchedLate(
+  () => import('./tracing-editor.js'),
+  (m) => m.TracingEditor,
+);
 
-const LOOKS = [['after', 'As it will be cut'], ['before', 'Before the fixes'], ['changes', 'What changed'], ['drawn', 'The file itself']] as const;
+const LOOKS = [
+  ['after', 'As it will be cut'],
+  ['before', 'Before the fixes'],
+  ['changes', 'What changed'],
+  ['drawn', 'The file itself'],
+] as const;
 type Look = (typeof LOOKS)[number][0];
 
 const CAPTIONS: Readonly<Record<Look, string>> = {
@@ -58,14 +72,17 @@ export function ArtworkStation() {
   const only = parts.length === 1 ? parts[0]! : chosen.length === 1 ? chosen[0]! : null;
   const source = only && only.part.kind !== 'lettering' ? sourcesOf(only.part)[0]! : null;
   // A browser draws SVG and pictures, and nothing else.
-  const isDrawn = source !== null && (only!.part.kind === 'picture' || /\.svg$/i.test(source.fileName)) && parts.length === 1;
+  const isDrawn =
+    source !== null && (only!.part.kind === 'picture' || /\.svg$/i.test(source.fileName)) && parts.length === 1;
   const view = plan?.artwork?.parts.find((part) => part.id === only?.id);
   const { artboard, pages = 1 } = view ?? {};
   const picture = useArtworkPicture(isDrawn ? source.id : null);
   const isPutRight = JSON.stringify({ ...recipe.repair, letBe: {} }) !== JSON.stringify(NO_REPAIR);
   const box = designBox(plan);
   // The picture is the plan's; what was moved since, and what is being moved, is drawn where it is to be.
-  const moved = new Map(parts.map(({ id, lag }) => [id, shift?.ids.includes(id) ? { x: lag.x + shift.x, y: lag.y + shift.y } : lag]));
+  const moved = new Map(
+    parts.map(({ id, lag }) => [id, shift?.ids.includes(id) ? { x: lag.x + shift.x, y: lag.y + shift.y } : lag]),
+  );
   const looks = LOOKS.filter(([value]) => (value === 'drawn' ? isDrawn : isPutRight || value === 'after'));
   const shown = looks.some(([value]) => value === look) ? look : 'after';
   return (
@@ -77,13 +94,22 @@ export function ArtworkStation() {
           <StraightThrough />
           {parts.length > 0 && <PartList arrangement={arrangement} />}
           <Part name="This editor" of={only?.id ?? ''} fallback={<Small role="status">Fetching …</Small>}>
-            {only?.part.kind === 'lettering' && <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />}
-            {only?.part.kind === 'drawing' && pages > 1 && <PageChoice key={only.id} arranged={only} pages={pages} arrangement={arrangement} />}
+            {only?.part.kind === 'lettering' && (
+              <LetteringEditor key={only.id} arranged={only} arrangement={arrangement} />
+            )}
+            {only?.part.kind === 'drawing' && pages > 1 && (
+              <PageChoice key={only.id} arranged={only} pages={pages} arrangement={arrangement} />
+            )}
             {only?.part.kind === 'picture' && <TracingEditor key={only.id} arranged={only} arrangement={arrangement} />}
           </Part>
           <StepProgress />
-          <Findings findings={isEmpty ? [] : findings} picture={(finding) => finding.code === 'near-colours' && <MergePicture finding={finding} paints={paints} />} />
-          {(chosen.length > 0 || only) && <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />}
+          <Findings
+            findings={isEmpty ? [] : findings}
+            picture={(finding) => finding.code === 'near-colours' && <MergePicture finding={finding} paints={paints} />}
+          />
+          {(chosen.length > 0 || only) && (
+            <Placing arrangement={chosen.length > 0 || !only ? arrangement : { ...arrangement, chosen: [only] }} />
+          )}
           <PutRightList findings={findings} />
           <ColoursFound />
           <GiveArtwork replaced={source && only ? { id: only.id, source } : null} onAdded={(id) => choose([id])} />
@@ -99,27 +125,76 @@ export function ArtworkStation() {
         </Nothing>
       ) : (
         <>
-          {looks.length > 1 && <Choice label="What the light table shows" value={shown} options={looks} onChange={setLook} />}
+          {looks.length > 1 && (
+            <Choice label="What the light table shows" value={shown} options={looks} onChange={setLook} />
+          )}
           <LightTable
             label="The artwork"
             box={box}
             unit={unit}
             lookAt={lookAt}
             caption={shift ? `moved ${shift.x.toFixed(1)} across, ${shift.y.toFixed(1)} down, mm` : CAPTIONS[shown]}
-            {...(parts.length > 1 && shown !== 'drawn' ? { handles: (view) => <PartHandles arrangement={arrangement} view={view} shift={shift} onShift={setShift} /> } : {})}
+            {...(parts.length > 1 && shown !== 'drawn'
+              ? {
+                  handles: (view) => (
+                    <PartHandles arrangement={arrangement} view={view} shift={shift} onShift={setShift} />
+                  ),
+                }
+              : {})}
           >
-            <rect width={box.maxX} height={box.maxY} fill="#ffffff" stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" strokeDasharray="4 4" />
-            {shown === 'drawn' && picture && artboard?.matrix && <image href={picture} width={artboard.widthMm} height={artboard.heightMm} transform={`matrix(${artboard.matrix.join(' ')})`} preserveAspectRatio="none" />}
+            <rect
+              width={box.maxX}
+              height={box.maxY}
+              fill="#ffffff"
+              stroke="#9fb0b0"
+              strokeWidth="1"
+              vectorEffect="non-scaling-stroke"
+              strokeDasharray="4 4"
+            />
+            {shown === 'drawn' && picture && artboard?.matrix && (
+              <image
+                href={picture}
+                width={artboard.widthMm}
+                height={artboard.heightMm}
+                transform={`matrix(${artboard.matrix.join(' ')})`}
+                preserveAspectRatio="none"
+              />
+            )}
             {shown !== 'drawn' && (
               <g opacity={shown === 'changes' ? 0.35 : 1}>
                 {paints.map((paint, i) => {
                   const { x, y } = moved.get(paint.part) ?? NOT_MOVED;
-                  return <Shape key={i} path={paint.path} fill={paint.colour} {...(x !== 0 || y !== 0 ? { transform: `translate(${x} ${y})` } : {})} />;
+                  return (
+                    <Shape
+                      key={i}
+                      path={paint.path}
+                      fill={paint.colour}
+                      {...(x !== 0 || y !== 0 ? { transform: `translate(${x} ${y})` } : {})}
+                    />
+                  );
                 })}
               </g>
             )}
-            {shown === 'changes' && <path d={changes.removed} fill="url(#hatch-lap)" fillRule="evenodd" stroke="#8a1f4b" strokeWidth="2" vectorEffect="non-scaling-stroke" />}
-            {shown === 'changes' && <path d={changes.added} fill="#1f6145" fillRule="evenodd" stroke="#1f6145" strokeWidth="3" vectorEffect="non-scaling-stroke" />}
+            {shown === 'changes' && (
+              <path
+                d={changes.removed}
+                fill="url(#hatch-lap)"
+                fillRule="evenodd"
+                stroke="#8a1f4b"
+                strokeWidth="2"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
+            {shown === 'changes' && (
+              <path
+                d={changes.added}
+                fill="#1f6145"
+                fillRule="evenodd"
+                stroke="#1f6145"
+                strokeWidth="3"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
             <FindingPlaces />
           </LightTable>
         </>
@@ -134,6 +209,19 @@ function useChanges(wanted: boolean): { readonly added: string; readonly removed
   return useAsked(wanted ? (api, plan) => api.changes(plan) : null, NO_CHANGES, String(wanted));
 }
 
-const Nothing = styled.div`flex: 1; display: grid; place-content: center; justify-items: center; gap: ${space.m}; border: 1px dashed ${colour.line}; border-radius: ${radius.l};`;
+const Nothing = styled.div`
+  flex: 1;
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: ${space.m};
+  border: 1px dashed ${colour.line};
+  border-radius: ${radius.l};
+`;
 
-const Lamp = styled.svg`width: 92px; fill: none; stroke: ${colour.line}; stroke-width: 1;`;
+const Lamp = styled.svg`
+  width: 92px;
+  fill: none;
+  stroke: ${colour.line};
+  stroke-width: 1;
+`;

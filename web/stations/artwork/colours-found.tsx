@@ -18,7 +18,10 @@ export function ColoursFound() {
   const decide = (from: string, to: string) => {
     const rest = Object.fromEntries(Object.entries(recolour).filter(([key]) => key !== from));
     const others = noFilm.filter((hex) => hex !== from);
-    const next: Pick<Recipe['repair'], 'recolour' | 'noFilm'> = { recolour: to.startsWith('#') && to !== from ? { ...rest, [from]: to } : rest, noFilm: to === 'none' ? [...others, from] : others };
+    const next: Pick<Recipe['repair'], 'recolour' | 'noFilm'> = {
+      recolour: to.startsWith('#') && to !== from ? { ...rest, [from]: to } : rest,
+      noFilm: to === 'none' ? [...others, from] : others,
+    };
     handle.change({ repair: next });
   };
   return (
@@ -34,7 +37,13 @@ export function ColoursFound() {
             <Picker
               label={`How ${nameOf(hex)} is cut`}
               value={noFilm.includes(hex) ? 'none' : (recolour[hex] ?? hex)}
-              options={[{ id: hex, text: 'from its own film' }, { id: 'none', text: 'not at all: bare surface' }, ...all.filter((other) => other !== hex).map((other) => ({ id: other, text: `together with ${nameOf(other)}` }))]}
+              options={[
+                { id: hex, text: 'from its own film' },
+                { id: 'none', text: 'not at all: bare surface' },
+                ...all
+                  .filter((other) => other !== hex)
+                  .map((other) => ({ id: other, text: `together with ${nameOf(other)}` })),
+              ]}
               onChange={(way) => decide(hex, way)}
             />
           </li>
@@ -46,9 +55,25 @@ export function ColoursFound() {
 }
 
 const List = styled.ul`
-  list-style: none; display: grid; gap: ${space.xs}; font-size: ${type.small}; font-variant-numeric: tabular-nums; padding-top: ${space.s};
-  li { display: flex; align-items: center; gap: ${space.s}; }
-  > li > span:not([aria-hidden]) { flex: 1 1 8em; }
-  small { color: ${colour.quiet}; }
-  button[aria-haspopup] { flex: 1 1 9em; min-width: 0; }
+  list-style: none;
+  display: grid;
+  gap: ${space.xs};
+  font-size: ${type.small};
+  font-variant-numeric: tabular-nums;
+  padding-top: ${space.s};
+  li {
+    display: flex;
+    align-items: center;
+    gap: ${space.s};
+  }
+  > li > span:not([aria-hidden]) {
+    flex: 1 1 8em;
+  }
+  small {
+    color: ${colour.quiet};
+  }
+  button[aria-haspopup] {
+    flex: 1 1 9em;
+    min-width: 0;
+  }
 `;

@@ -35,7 +35,13 @@ export function FontPicker({ fonts, chosen, words, onChoose }: FontPickerProps) 
           <legend className="unseen">Fonts</legend>
           {offered.length < fonts.length && <Note>Only fonts that have these letters are shown.</Note>}
           {offered.map((font) => (
-            <Row key={font.id} font={font} sample={sample} isChosen={font.id === chosen} onChoose={() => onChoose(font)} />
+            <Row
+              key={font.id}
+              font={font}
+              sample={sample}
+              isChosen={font.id === chosen}
+              onChoose={() => onChoose(font)}
+            />
           ))}
         </List>
       )}
@@ -43,12 +49,32 @@ export function FontPicker({ fonts, chosen, words, onChoose }: FontPickerProps) 
   );
 }
 
-function Row({ font, sample, isChosen, onChoose }: { readonly font: FontChoice; readonly sample: string; readonly isChosen: boolean; readonly onChoose: () => void }) {
+function Row({
+  font,
+  sample,
+  isChosen,
+  onChoose,
+}: {
+  readonly font: FontChoice;
+  readonly sample: string;
+  readonly isChosen: boolean;
+  readonly onChoose: () => void;
+}) {
   const ready = useSample(font, sample);
   return (
     <Line>
-      <input type="radio" name="font" checked={isChosen} onChange={onChoose} aria-label={`${font.name}, ${font.style}`} />
-      <Words aria-hidden dir="auto" style={{ fontFamily: ready ? `"${font.face}"` : undefined, opacity: ready ? 1 : 0.4 }}>
+      <input
+        type="radio"
+        name="font"
+        checked={isChosen}
+        onChange={onChoose}
+        aria-label={`${font.name}, ${font.style}`}
+      />
+      <Words
+        aria-hidden
+        dir="auto"
+        style={{ fontFamily: ready ? `"${font.face}"` : undefined, opacity: ready ? 1 : 0.4 }}
+      >
         {sample}
       </Words>
       <small aria-hidden>
@@ -58,17 +84,61 @@ function Row({ font, sample, isChosen, onChoose }: { readonly font: FontChoice; 
   );
 }
 
-const List = styled.fieldset`position: relative; border: 1px solid ${colour.line}; border-radius: ${radius.m}; margin: 0; padding: ${space.xs}; max-height: 236px; overflow-y: auto; background: ${colour.raised};`;
-
-const Note = styled.p`margin: 0; padding: 4px ${space.s}; color: ${colour.quiet}; font-size: 0.8rem;`;
-
-const Line = styled.label`
-  position: relative; display: block; padding: 4px ${space.s}; cursor: pointer; border-radius: ${radius.s}; line-height: 1.2;
-  input { position: absolute; opacity: 0; inset: 0; margin: 0; cursor: pointer; }
-  small { color: ${colour.quiet}; font-size: 0.76rem; }
-  &:hover { background: ${colour.faint}; }
-  &:has(input:checked) { background: ${colour.accentWash}; box-shadow: inset 3px 0 0 ${colour.accent}; }
-  &:has(input:focus-visible) { outline: 2.5px solid ${colour.accent}; outline-offset: -2px; }
+const List = styled.fieldset`
+  position: relative;
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  margin: 0;
+  padding: ${space.xs};
+  max-height: 236px;
+  overflow-y: auto;
+  background: ${colour.raised};
 `;
 
-const Words = styled.span`display: block; text-align: left; font-size: 1.35rem; line-height: 1.35; white-space: nowrap; overflow: hidden; text-overflow: ellipsis;`;
+const Note = styled.p`
+  margin: 0;
+  padding: 4px ${space.s};
+  color: ${colour.quiet};
+  font-size: 0.8rem;
+`;
+
+const Line = styled.label`
+  position: relative;
+  display: block;
+  padding: 4px ${space.s};
+  cursor: pointer;
+  border-radius: ${radius.s};
+  line-height: 1.2;
+  input {
+    position: absolute;
+    opacity: 0;
+    inset: 0;
+    margin: 0;
+    cursor: pointer;
+  }
+  small {
+    color: ${colour.quiet};
+    font-size: 0.76rem;
+  }
+  &:hover {
+    background: ${colour.faint};
+  }
+  &:has(input:checked) {
+    background: ${colour.accentWash};
+    box-shadow: inset 3px 0 0 ${colour.accent};
+  }
+  &:has(input:focus-visible) {
+    outline: 2.5px solid ${colour.accent};
+    outline-offset: -2px;
+  }
+`;
+
+const Words = styled.span`
+  display: block;
+  text-align: left;
+  font-size: 1.35rem;
+  line-height: 1.35;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+`;

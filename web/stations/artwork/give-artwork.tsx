@@ -12,7 +12,22 @@ import { TextInput } from '../../ui/plain-fields.js';
 import { usePlanInput } from './use-plan-input.js';
 import { newId } from '../../api/new-id.js';
 
-const FILES = ['.svg', 'image/svg+xml', '.dxf', '.pdf', 'application/pdf', '.plt', '.hpgl', '.png', '.jpg', '.jpeg', '.webp', 'image/png', 'image/jpeg', 'image/webp'];
+const FILES = [
+  '.svg',
+  'image/svg+xml',
+  '.dxf',
+  '.pdf',
+  'application/pdf',
+  '.plt',
+  '.hpgl',
+  '.png',
+  '.jpg',
+  '.jpeg',
+  '.webp',
+  'image/png',
+  'image/jpeg',
+  'image/webp',
+];
 
 interface GiveArtworkProps {
   /** The part that a new version of its file may replace. */
@@ -38,9 +53,17 @@ export function GiveArtwork({ replaced, onAdded }: GiveArtworkProps) {
         }}
         data-bare={isEmpty || undefined}
       >
-        <Text slot="label">{isEmpty ? 'Drop a drawing (SVG, PDF, DXF, HP-GL) or a picture (PNG, JPEG, WebP) here, or choose one. Its colours become films.' : 'Drop a file here to add it to the design.'}</Text>
+        <Text slot="label">
+          {isEmpty
+            ? 'Drop a drawing (SVG, PDF, DXF, HP-GL) or a picture (PNG, JPEG, WebP) here, or choose one. Its colours become films.'
+            : 'Drop a file here to add it to the design.'}
+        </Text>
         <FileTrigger acceptedFileTypes={FILES} onSelect={(files) => void take(files?.[0])}>
-          {isEmpty ? <PressableMainButton>Choose a file</PressableMainButton> : <PressableButton>Add a file</PressableButton>}
+          {isEmpty ? (
+            <PressableMainButton>Choose a file</PressableMainButton>
+          ) : (
+            <PressableButton>Add a file</PressableButton>
+          )}
         </FileTrigger>
         <AddWords onAdded={onAdded} />
       </Drop>
@@ -83,18 +106,53 @@ function AddWords({ onAdded }: Pick<GiveArtworkProps, 'onAdded'>) {
         void add();
       }}
     >
-      <TextInput aria-label="Words to add" dir="auto" placeholder="or type some words" maxLength={500} value={words} onChange={(event) => setWords(event.target.value)} />
+      <TextInput
+        aria-label="Words to add"
+        dir="auto"
+        placeholder="or type some words"
+        maxLength={500}
+        value={words}
+        onChange={(event) => setWords(event.target.value)}
+      />
       <Button type="submit">Add the words</Button>
     </WordsRow>
   );
 }
 
 const Drop = styled(DropZone)`
-  display: grid; gap: ${space.m}; justify-items: start; padding: ${space.l}; border: 1.5px dashed ${colour.line}; border-radius: ${radius.l}; font-size: ${type.small}; color: ${colour.quiet};
-  &[data-drop-target] { border-color: ${colour.accent}; background: ${colour.accentWash}; color: ${colour.ink}; }
-  &[data-bare] { padding: ${space.xl} ${space.l}; border-color: ${colour.accent}; color: ${colour.ink}; font-size: ${type.body}; }
+  display: grid;
+  gap: ${space.m};
+  justify-items: start;
+  padding: ${space.l};
+  border: 1.5px dashed ${colour.line};
+  border-radius: ${radius.l};
+  font-size: ${type.small};
+  color: ${colour.quiet};
+  &[data-drop-target] {
+    border-color: ${colour.accent};
+    background: ${colour.accentWash};
+    color: ${colour.ink};
+  }
+  &[data-bare] {
+    padding: ${space.xl} ${space.l};
+    border-color: ${colour.accent};
+    color: ${colour.ink};
+    font-size: ${type.body};
+  }
 `;
 
-const WordsRow = styled.form`display: flex; gap: ${space.s}; width: 100%; input { flex: 1; min-width: 0; }`;
+const WordsRow = styled.form`
+  display: flex;
+  gap: ${space.s};
+  width: 100%;
+  input {
+    flex: 1;
+    min-width: 0;
+  }
+`;
 
-const Row = styled.p`display: flex; flex-wrap: wrap; gap: ${space.s};`;
+const Row = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.s};
+`;

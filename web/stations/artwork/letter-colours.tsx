@@ -10,10 +10,26 @@ import { ColourField } from '../../ui/colour-field.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Swatch } from '../../ui/swatch.js';
 
-const COLOUR_BY = [['all', 'All alike'], ['line', 'By line'], ['word', 'By word'], ['letter', 'By letter'], ['band', 'In bands']] as const;
-const SHARES = [['turn', 'One after the other'], ['runs', 'In equal runs'], ['fade', 'Fading']] as const;
-const SHARES_OF_BANDS = [['turn', 'One each'], ['fade', 'Fading']] as const;
-const ALONG = [['line', 'Straight across'], ['letter', 'By each letter’s height']] as const;
+const COLOUR_BY = [
+  ['all', 'All alike'],
+  ['line', 'By line'],
+  ['word', 'By word'],
+  ['letter', 'By letter'],
+  ['band', 'In bands'],
+] as const;
+const SHARES = [
+  ['turn', 'One after the other'],
+  ['runs', 'In equal runs'],
+  ['fade', 'Fading'],
+] as const;
+const SHARES_OF_BANDS = [
+  ['turn', 'One each'],
+  ['fade', 'Fading'],
+] as const;
+const ALONG = [
+  ['line', 'Straight across'],
+  ['letter', 'By each letter’s height'],
+] as const;
 const MOST_STEPS = 12;
 const MOST_COLOURS = 8;
 /** Bands are no nearer to each other, in hundredths of the height. */
@@ -43,26 +59,54 @@ export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps
     ...(by === 'band' && share.kind !== 'fade' ? { share: { kind: 'turn' } } : {}),
   });
   // A fade begins with one step between any two colours, or two between only two: few enough films to lay.
-  const sharing = (kind: 'turn' | 'runs' | 'fade'): Partial<Lettering> => ({ share: kind === 'fade' ? { kind, steps: Math.min(mostSteps, Math.max(4, 2 * colours.length - 1)) } : { kind }, colours: withMore(colours) });
+  const sharing = (kind: 'turn' | 'runs' | 'fade'): Partial<Lettering> => ({
+    share: kind === 'fade' ? { kind, steps: Math.min(mostSteps, Math.max(4, 2 * colours.length - 1)) } : { kind },
+    colours: withMore(colours),
+  });
   const field = (at: number) => {
     const withColour = (next: string) => colours.map((other, i) => (i === at ? next : other));
-    return <ColourField key={at} label={`Colour ${at + 1}`} value={colours[at]!} onChange={(next) => onChange({ colours: withColour(next) })} onTry={(next) => onTry(next === null ? null : { colours: withColour(next) })} />;
+    return (
+      <ColourField
+        key={at}
+        label={`Colour ${at + 1}`}
+        value={colours[at]!}
+        onChange={(next) => onChange({ colours: withColour(next) })}
+        onTry={(next) => onTry(next === null ? null : { colours: withColour(next) })}
+      />
+    );
   };
   const throughFilms = () => {
     const films = Math.floor((most - 1) / (colours.length - 1)) + 1;
-    const between = colours.slice(1).flatMap((to, i) => filmsBetween(colours[i]!, to, stock, films).slice(i === 0 ? 0 : 1));
+    const between = colours
+      .slice(1)
+      .flatMap((to, i) => filmsBetween(colours[i]!, to, stock, films).slice(i === 0 ? 0 : 1));
     onChange({ colours: between.map((film) => film.colour), share: { kind: isBand ? 'turn' : 'runs' } });
   };
   return (
     <Box>
       <Choice label="Colour by" value={colourBy} options={COLOUR_BY} onChange={(by) => onChange(colourBying(by))} />
-      {colourBy !== 'all' && <Choice label="How the colours are shared out" value={isBand && share.kind === 'runs' ? 'turn' : share.kind} options={isBand ? SHARES_OF_BANDS : SHARES} onChange={(kind) => onChange(sharing(kind))} />}
+      {colourBy !== 'all' && (
+        <Choice
+          label="How the colours are shared out"
+          value={isBand && share.kind === 'runs' ? 'turn' : share.kind}
+          options={isBand ? SHARES_OF_BANDS : SHARES}
+          onChange={(kind) => onChange(sharing(kind))}
+        />
+      )}
       <p>
         {colourBy === 'all' ? (
           <>The colour is {field(0)}</>
         ) : isFade ? (
           <>
-            In <NumberField label="Steps of the fade" value={share.steps} min={colours.length} max={mostSteps} onChange={(steps) => onChange({ share: { kind: 'fade', steps } })} /> steps from {colours.map((_, i) => field(i))}
+            In{' '}
+            <NumberField
+              label="Steps of the fade"
+              value={share.steps}
+              min={colours.length}
+              max={mostSteps}
+              onChange={(steps) => onChange({ share: { kind: 'fade', steps } })}
+            />{' '}
+            steps from {colours.map((_, i) => field(i))}
           </>
         ) : (
           <>
@@ -70,11 +114,19 @@ export function LetterColours({ lettering, onChange, onTry }: LetterColoursProps
             {colours.map((_, i) => field(i))}
           </>
         )}{' '}
-        {colourBy !== 'all' && colours.length < most && <WordButton onPress={() => onChange({ colours: [...colours, newColour(colours, stock)] })}>add one</WordButton>}{' '}
-        {colourBy !== 'all' && colours.length > 2 && <WordButton onPress={() => onChange({ colours: colours.slice(0, -1) })}>remove one</WordButton>}{' '}
+        {colourBy !== 'all' && colours.length < most && (
+          <WordButton onPress={() => onChange({ colours: [...colours, newColour(colours, stock)] })}>
+            add one
+          </WordButton>
+        )}{' '}
+        {colourBy !== 'all' && colours.length > 2 && (
+          <WordButton onPress={() => onChange({ colours: colours.slice(0, -1) })}>remove one</WordButton>
+        )}{' '}
         {isFade && <WordButton onPress={throughFilms}>go through films in stock</WordButton>}
       </p>
-      {isBand && <Bands heights={heights} along={bands.along} onChange={(next) => onChange({ bands: { ...bands, ...next } })} />}
+      {isBand && (
+        <Bands heights={heights} along={bands.along} onChange={(next) => onChange({ bands: { ...bands, ...next } })} />
+      )}
       <ComesTo colours={made} />
     </Box>
   );
@@ -114,13 +166,16 @@ function Bands({ heights, along, onChange }: BandsProps) {
 /** The films that colours are cut from, as far as they are planned. */
 function ComesTo({ colours }: { readonly colours: readonly string[] }) {
   const { plan, recipe } = useJobContext();
-  const filmOf = (hex: string) => plan?.colours?.find((use) => use.colour === (recipe.repair.recolour[hex] ?? hex))?.film;
+  const filmOf = (hex: string) =>
+    plan?.colours?.find((use) => use.colour === (recipe.repair.recolour[hex] ?? hex))?.film;
   const films = [...new Map(colours.flatMap((hex) => filmOf(hex) ?? []).map((film) => [film.id, film])).values()];
   if (films.length === 0) return null;
   const shades = new Set(colours).size;
   return (
     <p>
-      {shades > films.length ? `${count(shades, 'colour')} come to ${count(films.length, 'film')}: ` : `Cut from ${count(films.length, 'film')}: `}
+      {shades > films.length
+        ? `${count(shades, 'colour')} come to ${count(films.length, 'film')}: `
+        : `Cut from ${count(films.length, 'film')}: `}
       <List aria-label="Films of the lettering">
         {films.map((film) => (
           <li key={film.id}>
@@ -132,9 +187,19 @@ function ComesTo({ colours }: { readonly colours: readonly string[] }) {
   );
 }
 
-const Box = styled.div`display: grid; gap: ${space.s};`;
+const Box = styled.div`
+  display: grid;
+  gap: ${space.s};
+`;
 
 const List = styled.ul`
-  display: inline; list-style: none; font-size: ${type.small}; color: ${colour.ink};
-  li { display: inline-block; margin-right: ${space.s}; white-space: nowrap; }
+  display: inline;
+  list-style: none;
+  font-size: ${type.small};
+  color: ${colour.ink};
+  li {
+    display: inline-block;
+    margin-right: ${space.s};
+    white-space: nowrap;
+  }
 `;

@@ -9,7 +9,13 @@ import { planner } from '../../plan/planner.js';
 import { colour, radius, space } from '../../tokens.js';
 
 /** Letters that the font has other forms for; choosing one shows its forms to choose from. */
-export function LetterFormsPicker({ part, onChoose }: { readonly part: LetteringPart; readonly onChoose: (alternates: Lettering['alternates']) => void }) {
+export function LetterFormsPicker({
+  part,
+  onChoose,
+}: {
+  readonly part: LetteringPart;
+  readonly onChoose: (alternates: Lettering['alternates']) => void;
+}) {
   const { lettering, fontSource } = part;
   const file = useQuery({ ...artworkQuery(fontSource?.id ?? ''), enabled: fontSource !== null }).data;
   const letters = useQuery({
@@ -26,7 +32,13 @@ export function LetterFormsPicker({ part, onChoose }: { readonly part: Lettering
       <p>Letters that have other forms:</p>
       <Row>
         {letters.map((letter) => (
-          <Key key={letter.index} type="button" aria-expanded={open === letter} data-changed={lettering.alternates[letter.index] ? true : undefined} onClick={() => setAt(at === letter.index ? null : letter.index)}>
+          <Key
+            key={letter.index}
+            type="button"
+            aria-expanded={open === letter}
+            data-changed={lettering.alternates[letter.index] ? true : undefined}
+            onClick={() => setAt(at === letter.index ? null : letter.index)}
+          >
             {letter.letter}
           </Key>
         ))}
@@ -58,16 +70,46 @@ function chosen(before: Lettering['alternates'], letter: LetterForms, feature: s
   return feature ? { ...rest, [letter.index]: feature } : rest;
 }
 
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.xs}; padding: 2px 0;`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.xs};
+  padding: 2px 0;
+`;
 
 const Key = styled.button`
-  min-width: 28px; min-height: 28px; border: 1px solid ${colour.line}; border-radius: ${radius.s}; background: ${colour.raised}; color: ${colour.ink}; font: 600 1rem/1 serif; cursor: pointer;
-  &[data-changed] { border-color: ${colour.accent}; box-shadow: inset 0 -3px 0 ${colour.accent}; }
-  &[aria-expanded='true'] { background: ${colour.accentWash}; }
+  min-width: 28px;
+  min-height: 28px;
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.s};
+  background: ${colour.raised};
+  color: ${colour.ink};
+  font: 600 1rem/1 serif;
+  cursor: pointer;
+  &[data-changed] {
+    border-color: ${colour.accent};
+    box-shadow: inset 0 -3px 0 ${colour.accent};
+  }
+  &[aria-expanded='true'] {
+    background: ${colour.accentWash};
+  }
 `;
 
 const Form = styled.button`
-  width: 64px; height: 60px; padding: 2px; border: 1px solid ${colour.line}; border-radius: ${radius.m}; background: ${colour.raised}; cursor: pointer;
-  svg { width: 100%; height: 100%; fill: ${colour.ink}; }
-  &[aria-checked='true'] { border: 2px solid ${colour.accent}; background: ${colour.accentWash}; }
+  width: 64px;
+  height: 60px;
+  padding: 2px;
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  background: ${colour.raised};
+  cursor: pointer;
+  svg {
+    width: 100%;
+    height: 100%;
+    fill: ${colour.ink};
+  }
+  &[aria-checked='true'] {
+    border: 2px solid ${colour.accent};
+    background: ${colour.accentWash};
+  }
 `;

@@ -21,11 +21,25 @@ import { LetterFormsPicker } from './letter-forms.js';
 import { useFonts, type FontChoice } from './use-fonts.js';
 import type { Arrangement, ArrangedPart } from './use-arrangement.js';
 
-const ALIGN = [['left', 'Left'], ['centre', 'Centred'], ['right', 'Right']] as const;
-const ARCS = [['none', 'Straight'], ['up', 'Curved up'], ['down', 'Curved down']] as const;
+const ALIGN = [
+  ['left', 'Left'],
+  ['centre', 'Centred'],
+  ['right', 'Right'],
+] as const;
+const ARCS = [
+  ['none', 'Straight'],
+  ['up', 'Curved up'],
+  ['down', 'Curved down'],
+] as const;
 
 /** A lettering and all that is decided about it; it stays words, and can be changed at any time. */
-export function LetteringEditor({ arranged, arrangement }: { readonly arranged: ArrangedPart; readonly arrangement: Arrangement }) {
+export function LetteringEditor({
+  arranged,
+  arrangement,
+}: {
+  readonly arranged: ArrangedPart;
+  readonly arrangement: Arrangement;
+}) {
   const { decided, unit } = useJobContext();
   const { fonts, add } = useFonts();
   const part = arranged.part as LetteringPart;
@@ -35,48 +49,114 @@ export function LetteringEditor({ arranged, arrangement }: { readonly arranged: 
   const { scale } = arrangement;
   // The figure shown is what is cut, whatever the part and the design are scaled by.
   const factor = part.place.scale * scale;
-  const wordsOf = (text: string): Partial<Lettering> => ({ text, alternates: carryAlternates(kept.lettering.text, text, kept.lettering.alternates) });
-  const laidIn = (next: LetteringPart) => (all: readonly ArtworkPart[]) => all.map((other) => (other.id === part.id ? next : other));
+  const wordsOf = (text: string): Partial<Lettering> => ({
+    text,
+    alternates: carryAlternates(kept.lettering.text, text, kept.lettering.alternates),
+  });
+  const laidIn = (next: LetteringPart) => (all: readonly ArtworkPart[]) =>
+    all.map((other) => (other.id === part.id ? next : other));
   const replace = (next: LetteringPart) => arrangement.change(laidIn(next));
-  const withWords = (next: Partial<Lettering>): LetteringPart => ({ ...kept, lettering: { ...kept.lettering, ...next } });
+  const withWords = (next: Partial<Lettering>): LetteringPart => ({
+    ...kept,
+    lettering: { ...kept.lettering, ...next },
+  });
   const set = (next: Partial<Lettering>) => replace(withWords(next));
   const show = useTrial();
   const tryOut = (next: Partial<Lettering> | null) => show(next && arrangement.asPatch(laidIn(withWords(next))));
-  const take = (font: FontChoice) => replace({ ...part, fontSource: font.source, lettering: { ...lettering, font: font.id, alternates: {} } });
+  const take = (font: FontChoice) =>
+    replace({ ...part, fontSource: font.source, lettering: { ...lettering, font: font.id, alternates: {} } });
   return (
     <Box aria-label="Lettering">
-      <Words key={part.id} text={kept.lettering.text} onChange={(text) => set(wordsOf(text))} onTry={(text) => tryOut(text === null ? null : wordsOf(text))} />
+      <Words
+        key={part.id}
+        text={kept.lettering.text}
+        onChange={(text) => set(wordsOf(text))}
+        onTry={(text) => tryOut(text === null ? null : wordsOf(text))}
+      />
       <FontPicker fonts={fonts} chosen={lettering.font} words={lettering.text} onChoose={take} />
       <p>
-        <FileTrigger acceptedFileTypes={['.ttf', '.otf', '.woff', '.woff2']} onSelect={(files) => files?.[0] && void add(files[0]).then((font) => font && take(font))}>
+        <FileTrigger
+          acceptedFileTypes={['.ttf', '.otf', '.woff', '.woff2']}
+          onSelect={(files) => files?.[0] && void add(files[0]).then((font) => font && take(font))}
+        >
           <PressableWordButton>Add a font of your own</PressableWordButton>
         </FileTrigger>
       </p>
       <p>
-        A capital is <FigureField label="Cap height" mm={lettering.capHeightMm * factor} unit={unit} min={1} max={5000} stepMm={1} onChange={(mm) => set({ capHeightMm: mm / factor })} /> high; letters stand{' '}
-        <NumberField label="Tracking, % of the cap height" value={lettering.trackingPct} min={-50} max={500} onChange={(trackingPct) => set({ trackingPct })} /> % of that further apart
+        A capital is{' '}
+        <FigureField
+          label="Cap height"
+          mm={lettering.capHeightMm * factor}
+          unit={unit}
+          min={1}
+          max={5000}
+          stepMm={1}
+          onChange={(mm) => set({ capHeightMm: mm / factor })}
+        />{' '}
+        high; letters stand{' '}
+        <NumberField
+          label="Tracking, % of the cap height"
+          value={lettering.trackingPct}
+          min={-50}
+          max={500}
+          onChange={(trackingPct) => set({ trackingPct })}
+        />{' '}
+        % of that further apart
         {lettering.text.includes('\n') && (
           <>
-            , lines <NumberField label="Line spacing, % of the cap height" value={Math.round(lettering.lineSpacing * 100)} min={50} max={1000} onChange={(pct) => set({ lineSpacing: pct / 100 })} /> % of it below each other
+            , lines{' '}
+            <NumberField
+              label="Line spacing, % of the cap height"
+              value={Math.round(lettering.lineSpacing * 100)}
+              min={50}
+              max={1000}
+              onChange={(pct) => set({ lineSpacing: pct / 100 })}
+            />{' '}
+            % of it below each other
           </>
         )}
         .
       </p>
-      {lettering.text.includes('\n') && <Choice label="Alignment" value={lettering.align} options={ALIGN} onChange={(align) => set({ align })} />}
+      {lettering.text.includes('\n') && (
+        <Choice label="Alignment" value={lettering.align} options={ALIGN} onChange={(align) => set({ align })} />
+      )}
       <div>
-        <Choice label="Baseline" value={lettering.arc?.bend ?? 'none'} options={ARCS} onChange={(bend) => set({ arc: bend === 'none' ? null : { bend, radiusMm: lettering.arc?.radiusMm ?? roundRadius(arranged) } })} />
+        <Choice
+          label="Baseline"
+          value={lettering.arc?.bend ?? 'none'}
+          options={ARCS}
+          onChange={(bend) =>
+            set({ arc: bend === 'none' ? null : { bend, radiusMm: lettering.arc?.radiusMm ?? roundRadius(arranged) } })
+          }
+        />
         {lettering.arc && (
           <p>
-            on a circle of radius <FigureField label="Radius of the arc" mm={lettering.arc.radiusMm * factor} unit={unit} min={1} stepMm={5} onChange={(mm) => set({ arc: { ...lettering.arc!, radiusMm: mm / factor } })} />.
+            on a circle of radius{' '}
+            <FigureField
+              label="Radius of the arc"
+              mm={lettering.arc.radiusMm * factor}
+              unit={unit}
+              min={1}
+              stepMm={5}
+              onChange={(mm) => set({ arc: { ...lettering.arc!, radiusMm: mm / factor } })}
+            />
+            .
           </p>
         )}
       </div>
       <LetterColours lettering={kept.lettering} onChange={set} onTry={tryOut} />
       <p>
-        Kerning is <WordButton onPress={() => set({ kerning: !lettering.kerning })}>{lettering.kerning ? 'on' : 'off'}</WordButton>, ligatures are{' '}
-        <WordButton onPress={() => set({ ligatures: !lettering.ligatures })}>{lettering.ligatures ? 'on' : 'off'}</WordButton>
+        Kerning is{' '}
+        <WordButton onPress={() => set({ kerning: !lettering.kerning })}>{lettering.kerning ? 'on' : 'off'}</WordButton>
+        , ligatures are{' '}
+        <WordButton onPress={() => set({ ligatures: !lettering.ligatures })}>
+          {lettering.ligatures ? 'on' : 'off'}
+        </WordButton>
         {lettering.ligatures && lettering.trackingPct !== 0 ? ', but not while the letters are spaced' : ''}. Words are{' '}
-        <WordButton onPress={() => set({ joinWords: !lettering.joinWords })}>{lettering.joinWords ? 'joined, each in one piece' : 'as they are set'}</WordButton>.
+        <WordButton onPress={() => set({ joinWords: !lettering.joinWords })}>
+          {lettering.joinWords ? 'joined, each in one piece' : 'as they are set'}
+        </WordButton>
+        .
       </p>
       <LetterFormsPicker part={part} onChoose={(alternates) => set({ alternates })} />
     </Box>
@@ -98,8 +178,15 @@ interface WordsProps {
 }
 
 function Words({ text, onChange, onTry }: WordsProps) {
-  const read = (typed: string): Reading<string> => (typed.trim() === '' ? { wrong: 'Type at least one letter.' } : { value: typed.slice(0, 500) });
-  const { draft, props } = useDraft<string, HTMLTextAreaElement>({ label: 'The words', shown: text, read, onKeep: onChange, isLong: true });
+  const read = (typed: string): Reading<string> =>
+    typed.trim() === '' ? { wrong: 'Type at least one letter.' } : { value: typed.slice(0, 500) };
+  const { draft, props } = useDraft<string, HTMLTextAreaElement>({
+    label: 'The words',
+    shown: text,
+    read,
+    onKeep: onChange,
+    isLong: true,
+  });
   const typed = draft.text;
   const latest = useRef(onTry);
   useEffect(() => {
@@ -123,6 +210,14 @@ function Words({ text, onChange, onTry }: WordsProps) {
 }
 
 const Box = styled.section`
-  display: grid; gap: ${space.s}; font-size: ${type.small}; line-height: 1.8; padding-left: ${space.m}; border-left: 2px solid ${colour.accent};
-  textarea { font-size: 1.05rem; line-height: 1.3; }
+  display: grid;
+  gap: ${space.s};
+  font-size: ${type.small};
+  line-height: 1.8;
+  padding-left: ${space.m};
+  border-left: 2px solid ${colour.accent};
+  textarea {
+    font-size: 1.05rem;
+    line-height: 1.3;
+  }
 `;

@@ -17,11 +17,20 @@ interface MergePictureProps {
 export function MergePicture({ finding, paints }: MergePictureProps) {
   const recolour = finding.remedies?.[0]?.patch.repair?.recolour;
   const box = (finding.places ?? []).reduce<Box | null>(joinBoxes, null);
-  if (!recolour || !box || paints.reduce((sum, paint) => sum + paint.path.fine.reduce((letters, d) => letters + d.length, 0), 0) > MOST_LETTERS) return null;
+  if (
+    !recolour ||
+    !box ||
+    paints.reduce((sum, paint) => sum + paint.path.fine.reduce((letters, d) => letters + d.length, 0), 0) > MOST_LETTERS
+  )
+    return null;
   const view = widenBox(box, 0.15 * Math.max(box.maxX - box.minX, box.maxY - box.minY));
   const picture = (said: string, shown: (hex: string) => string) => (
     <figure>
-      <svg viewBox={`${view.minX} ${view.minY} ${view.maxX - view.minX} ${view.maxY - view.minY}`} role="img" aria-label={`${said}: ${finding.message}`}>
+      <svg
+        viewBox={`${view.minX} ${view.minY} ${view.maxX - view.minX} ${view.maxY - view.minY}`}
+        role="img"
+        aria-label={`${said}: ${finding.message}`}
+      >
         {paints.map((paint, i) => (
           <Shape key={i} path={paint.path} fill={shown(paint.colour)} />
         ))}
@@ -38,8 +47,23 @@ export function MergePicture({ finding, paints }: MergePictureProps) {
 }
 
 const Pair = styled.div`
-  display: grid; grid-template-columns: 1fr 1fr; gap: ${space.s}; padding-top: ${space.s};
-  figure { margin: 0; }
-  svg { display: block; width: 100%; height: 84px; background: #ffffff; border: 1px solid ${colour.line}; border-radius: ${radius.s}; }
-  figcaption { font-size: ${type.small}; color: ${colour.quiet}; }
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: ${space.s};
+  padding-top: ${space.s};
+  figure {
+    margin: 0;
+  }
+  svg {
+    display: block;
+    width: 100%;
+    height: 84px;
+    background: #ffffff;
+    border: 1px solid ${colour.line};
+    border-radius: ${radius.s};
+  }
+  figcaption {
+    font-size: ${type.small};
+    color: ${colour.quiet};
+  }
 `;

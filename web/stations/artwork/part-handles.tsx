@@ -16,7 +16,12 @@ export interface Shift {
 
 /** A part is drawn to a line within so many pixels. */
 const SNAP_PX = 7;
-const NUDGES_MM: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const NUDGES_MM: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 interface PartHandlesProps {
   readonly arrangement: Arrangement;
@@ -35,7 +40,15 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
   const start = useRef<{ x: number; y: number; ids: readonly string[]; moved: boolean } | null>(null);
   const isNudged = useRef(false);
   const isChosen = (part: ArrangedPart) => chosen.includes(part);
-  const taken = (part: ArrangedPart, add: boolean) => (add ? (isChosen(part) ? chosen.filter((other) => !isOneWith(other, part)) : [...chosen, part]) : isChosen(part) ? chosen : [part]).map((other) => other.id);
+  const taken = (part: ArrangedPart, add: boolean) =>
+    (add
+      ? isChosen(part)
+        ? chosen.filter((other) => !isOneWith(other, part))
+        : [...chosen, part]
+      : isChosen(part)
+        ? chosen
+        : [part]
+    ).map((other) => other.id);
 
   const shiftFor = (ids: readonly string[], x: number, y: number, freely: boolean): Shift => {
     const lead = parts.find((part) => part.id === ids[0]);
@@ -46,7 +59,13 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
   };
   const save = ({ ids, x, y }: Shift) => {
     onShift(null);
-    place(new Map(parts.filter((part) => ids.includes(part.id)).map((part) => [part.id, moved(part.place, { x: x / scale, y: y / scale })])));
+    place(
+      new Map(
+        parts
+          .filter((part) => ids.includes(part.id))
+          .map((part) => [part.id, moved(part.place, { x: x / scale, y: y / scale })]),
+      ),
+    );
   };
 
   const onPointerDown = (part: ArrangedPart) => (event: PointerEvent<HTMLButtonElement>) => {
@@ -55,7 +74,12 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
     keep();
     const ids = taken(part, event.shiftKey);
     choose(ids);
-    start.current = { x: event.clientX, y: event.clientY, ids: [part.id, ...ids.filter((id) => id !== part.id)], moved: false };
+    start.current = {
+      x: event.clientX,
+      y: event.clientY,
+      ids: [part.id, ...ids.filter((id) => id !== part.id)],
+      moved: false,
+    };
     event.currentTarget.setPointerCapture(event.pointerId);
   };
   const onPointerMove = (event: PointerEvent) => {
@@ -119,7 +143,12 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
             data-chosen={isChosen(part) || undefined}
             aria-pressed={isChosen(part)}
             aria-label={`${part.name}, ${formatLength(maxX - minX, unit)} × ${formatLength(maxY - minY, unit)} ${unit}. Arrow keys move it by a millimetre, with Shift by ten.`}
-            style={{ left: view.x + (minX + by.x) * view.zoom, top: view.y + (minY + by.y) * view.zoom, width: (maxX - minX) * view.zoom, height: (maxY - minY) * view.zoom }}
+            style={{
+              left: view.x + (minX + by.x) * view.zoom,
+              top: view.y + (minY + by.y) * view.zoom,
+              width: (maxX - minX) * view.zoom,
+              height: (maxY - minY) * view.zoom,
+            }}
             onPointerDown={onPointerDown(part)}
             onPointerMove={onPointerMove}
             onPointerUp={onPointerUp}
@@ -132,22 +161,62 @@ export function PartHandles({ arrangement, view, shift, onShift }: PartHandlesPr
       })}
       {tried &&
         [...tried].map(([id, { minX, minY, maxX, maxY }]) => (
-          <Ghost key={id} aria-hidden style={{ left: view.x + minX * view.zoom, top: view.y + minY * view.zoom, width: (maxX - minX) * view.zoom, height: (maxY - minY) * view.zoom }} />
+          <Ghost
+            key={id}
+            aria-hidden
+            style={{
+              left: view.x + minX * view.zoom,
+              top: view.y + minY * view.zoom,
+              width: (maxX - minX) * view.zoom,
+              height: (maxY - minY) * view.zoom,
+            }}
+          />
         ))}
       {shift?.lines.map(({ axis, at }) => (
-        <SnapMark key={axis} aria-hidden style={axis === 'x' ? { left: view.x + at * view.zoom, top: 0, height: 4000, width: 1 } : { top: view.y + at * view.zoom, left: 0, width: 4000, height: 1 }} />
+        <SnapMark
+          key={axis}
+          aria-hidden
+          style={
+            axis === 'x'
+              ? { left: view.x + at * view.zoom, top: 0, height: 4000, width: 1 }
+              : { top: view.y + at * view.zoom, left: 0, width: 4000, height: 1 }
+          }
+        />
       ))}
     </div>
   );
 }
 
 const Handle = styled.button`
-  position: absolute; pointer-events: auto; padding: 0; border: 1px solid transparent; background: transparent; cursor: move; border-radius: ${radius.s}; touch-action: none;
-  &:hover { border: 1px dashed ${colour.quiet}; }
-  &[data-chosen] { border: 1.5px solid ${colour.accent}; box-shadow: 0 0 0 1px #fff, inset 0 0 0 1px #fff; }
+  position: absolute;
+  pointer-events: auto;
+  padding: 0;
+  border: 1px solid transparent;
+  background: transparent;
+  cursor: move;
+  border-radius: ${radius.s};
+  touch-action: none;
+  &:hover {
+    border: 1px dashed ${colour.quiet};
+  }
+  &[data-chosen] {
+    border: 1.5px solid ${colour.accent};
+    box-shadow:
+      0 0 0 1px #fff,
+      inset 0 0 0 1px #fff;
+  }
 `;
 
 /** Where a part would go. */
-const Ghost = styled.div`position: absolute; pointer-events: none; border: 2px dashed ${colour.accent}; border-radius: ${radius.s};`;
+const Ghost = styled.div`
+  position: absolute;
+  pointer-events: none;
+  border: 2px dashed ${colour.accent};
+  border-radius: ${radius.s};
+`;
 
-const SnapMark = styled.div`position: absolute; background: ${colour.bad}; pointer-events: none;`;
+const SnapMark = styled.div`
+  position: absolute;
+  background: ${colour.bad};
+  pointer-events: none;
+`;

@@ -1,6 +1,14 @@
 import { Fragment, useState, type ReactNode } from 'react';
 import styled from 'styled-components';
-import { aligned, boxRound, distributed, moved, spaced, type Alignment, type Placement } from '../../../core/stations/artwork/index.js';
+import {
+  aligned,
+  boxRound,
+  distributed,
+  moved,
+  spaced,
+  type Alignment,
+  type Placement,
+} from '../../../core/stations/artwork/index.js';
 import { boxesTouch } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
@@ -13,10 +21,25 @@ import { RepeatParts } from './repeat-parts.js';
 import type { ArrangedPart, Arrangement } from './use-arrangement.js';
 import { newId } from '../../api/new-id.js';
 
-const COLUMN: readonly (readonly [Alignment, string])[] = [['left', 'left edges'], ['centre', 'middles'], ['right', 'right edges']];
-const ROW: readonly (readonly [Alignment, string])[] = [['top', 'tops'], ['middle', 'middles'], ['bottom', 'feet']];
+const COLUMN: readonly (readonly [Alignment, string])[] = [
+  ['left', 'left edges'],
+  ['centre', 'middles'],
+  ['right', 'right edges'],
+];
+const ROW: readonly (readonly [Alignment, string])[] = [
+  ['top', 'tops'],
+  ['middle', 'middles'],
+  ['bottom', 'feet'],
+];
 
-const EDGES: readonly (readonly [Alignment, string])[] = [['left', 'left'], ['centre', 'middle across'], ['right', 'right'], ['top', 'top'], ['middle', 'middle down'], ['bottom', 'foot']];
+const EDGES: readonly (readonly [Alignment, string])[] = [
+  ['left', 'left'],
+  ['centre', 'middle across'],
+  ['right', 'right'],
+  ['top', 'top'],
+  ['middle', 'middle down'],
+  ['bottom', 'foot'],
+];
 
 /** Where the chosen parts stand, in figures; several of them brought to one line or set out evenly. */
 export function Placing({ arrangement }: { readonly arrangement: Arrangement }) {
@@ -27,9 +50,18 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
   const units = new Set(chosen.map((part) => part.group ?? part.id)).size;
   const isOneGroup = units === 1 && chosen[0]!.group !== null;
   // What was chosen to be in line with may have gone, or be moved itself.
-  const can = [...(units > 1 ? ['each other'] : []), ...(others.length > 0 ? ['design', ...others.map(({ id }) => id)] : []), ...(room ? ['surface'] : [])];
+  const can = [
+    ...(units > 1 ? ['each other'] : []),
+    ...(others.length > 0 ? ['design', ...others.map(({ id }) => id)] : []),
+    ...(room ? ['surface'] : []),
+  ];
   const base = can.includes(wanted) ? wanted : can[0];
-  const frame = base === 'each other' ? undefined : base === 'surface' ? room! : boxRound(base === 'design' ? parts : parts.filter((part) => part.id === base))!;
+  const frame =
+    base === 'each other'
+      ? undefined
+      : base === 'surface'
+        ? room!
+        : boxRound(base === 'design' ? parts : parts.filter((part) => part.id === base))!;
   // Between the margins a part stays where it was brought, whatever that makes of the design's middle.
   const lining = base === 'surface' ? { ...arrangement, place: arrangement.placeOnSurface } : arrangement;
   const group = (id: string | null) => {
@@ -50,7 +82,8 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
           <h3>{count(chosen.length, 'part')} together</h3>
           {isOneGroup ? (
             <p>
-              They are one group, and move as one. <WordButton onPress={() => group(null)}>Take the group apart</WordButton>
+              They are one group, and move as one.{' '}
+              <WordButton onPress={() => group(null)}>Take the group apart</WordButton>
             </p>
           ) : (
             <p>
@@ -89,11 +122,23 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
             />
           </p>
           {frame ? (
-            <Lines said={chosen.length === 1 ? 'Bring it to the' : 'Bring them to the'} arrangement={lining} ways={EDGES.map(([to, words]) => [words, `to the ${words}`, aligned(chosen, to, frame)])} />
+            <Lines
+              said={chosen.length === 1 ? 'Bring it to the' : 'Bring them to the'}
+              arrangement={lining}
+              ways={EDGES.map(([to, words]) => [words, `to the ${words}`, aligned(chosen, to, frame)])}
+            />
           ) : (
             <>
-              <Lines said="One below the other, by their" arrangement={lining} ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to)])} />
-              <Lines said="Side by side, by their" arrangement={lining} ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to)])} />
+              <Lines
+                said="One below the other, by their"
+                arrangement={lining}
+                ways={COLUMN.map(([to, words]) => [words, `${words}, one below the other`, aligned(chosen, to)])}
+              />
+              <Lines
+                said="Side by side, by their"
+                arrangement={lining}
+                ways={ROW.map(([to, words]) => [words, `${words}, side by side`, aligned(chosen, to)])}
+              />
             </>
           )}
           <Tried role="status">{sayTried(arrangement)}</Tried>
@@ -101,7 +146,9 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
       )}
       <RepeatParts arrangement={arrangement} />
       <p>
-        <WordButton onPress={remove}>{chosen.length === 1 ? 'Remove it from the design' : 'Remove them from the design'}</WordButton>
+        <WordButton onPress={remove}>
+          {chosen.length === 1 ? 'Remove it from the design' : 'Remove them from the design'}
+        </WordButton>
       </p>
     </Box>
   );
@@ -112,12 +159,20 @@ function EvenGaps({ arrangement }: { readonly arrangement: Arrangement }) {
   const { unit } = useJobContext();
   const [gapMm, setGapMm] = useState(5);
   const { chosen, scale } = arrangement;
-  const ways = (['x', 'y'] as const).map((axis) => [axis === 'x' ? 'across' : 'down', `this gap between each two, ${axis === 'x' ? 'across' : 'down'}`, spaced(chosen, axis, gapMm / scale)] as const);
+  const ways = (['x', 'y'] as const).map(
+    (axis) =>
+      [
+        axis === 'x' ? 'across' : 'down',
+        `this gap between each two, ${axis === 'x' ? 'across' : 'down'}`,
+        spaced(chosen, axis, gapMm / scale),
+      ] as const,
+  );
   return (
     <Lines
       said={
         <>
-          <FigureField label="Gap between each two" mm={gapMm} unit={unit} stepMm={1} onChange={setGapMm} /> between each two, the first staying:
+          <FigureField label="Gap between each two" mm={gapMm} unit={unit} stepMm={1} onChange={setGapMm} /> between
+          each two, the first staying:
         </>
       }
       arrangement={arrangement}
@@ -141,10 +196,14 @@ function Lines({ said, arrangement: { place, tryOut }, ways }: LinesProps) {
       {ways.map(([words, name, places], i) => (
         <Fragment key={name}>
           <Way>
-          <WordButton aria-label={name} onPress={() => place(places)} onLook={(isLooked) => tryOut(isLooked ? places : null)}>
-            {words}
-          </WordButton>
-          {i < ways.length - 1 ? ' ·' : '.'}
+            <WordButton
+              aria-label={name}
+              onPress={() => place(places)}
+              onLook={(isLooked) => tryOut(isLooked ? places : null)}
+            >
+              {words}
+            </WordButton>
+            {i < ways.length - 1 ? ' ·' : '.'}
           </Way>{' '}
         </Fragment>
       ))}
@@ -157,7 +216,11 @@ function sayTried({ parts, tried }: Arrangement): string {
   if (!tried) return '';
   if (tried.size === 0) return 'They stand so already.';
   const then = parts.map((part) => ({ part, box: tried.get(part.id) ?? part.shown }));
-  const stacked = then.filter(({ part, box }) => then.some((other) => other.part !== part && boxesTouch(box, other.box) && !boxesTouch(part.shown, other.part.shown))).length;
+  const stacked = then.filter(({ part, box }) =>
+    then.some(
+      (other) => other.part !== part && boxesTouch(box, other.box) && !boxesTouch(part.shown, other.part.shown),
+    ),
+  ).length;
   return `Moves ${count(tried.size, 'part')}, as the dashed boxes show.${stacked > 0 ? ` ${stacked} parts would then lie on each other.` : ''}`;
 }
 
@@ -166,34 +229,77 @@ function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arra
   const { place, parts, scale } = arrangement;
   const { minX, minY, maxX, maxY } = part.shown;
   const set = (next: Partial<Placement>) => place(new Map([[part.id, { ...part.place, ...next }]]));
-  const shift = (x: number, y: number) => place(new Map([[part.id, moved(part.place, { x: x / scale, y: y / scale })]]));
+  const shift = (x: number, y: number) =>
+    place(new Map([[part.id, moved(part.place, { x: x / scale, y: y / scale })]]));
   const size = (factor: number) => set({ scale: Math.min(10_000, Math.max(0.0001, part.place.scale * factor)) });
   const several = parts.length > 1;
   return (
     <>
       {several && (
         <p>
-          It stands <FigureField label="From the left" mm={minX} unit={unit} stepMm={1} onChange={(mm) => shift(mm - minX, 0)} /> from the left and{' '}
-          <FigureField label="From the top" mm={minY} unit={unit} stepMm={1} onChange={(mm) => shift(0, mm - minY)} /> from the top,{' '}
-          <FigureField label="Its width" mm={maxX - minX} unit={unit} min={1} stepMm={1} onChange={(mm) => size(mm / (maxX - minX))} /> wide and{' '}
-          <FigureField label="Its height" mm={maxY - minY} unit={unit} min={1} stepMm={1} onChange={(mm) => size(mm / (maxY - minY))} /> high.
+          It stands{' '}
+          <FigureField label="From the left" mm={minX} unit={unit} stepMm={1} onChange={(mm) => shift(mm - minX, 0)} />{' '}
+          from the left and{' '}
+          <FigureField label="From the top" mm={minY} unit={unit} stepMm={1} onChange={(mm) => shift(0, mm - minY)} />{' '}
+          from the top,{' '}
+          <FigureField
+            label="Its width"
+            mm={maxX - minX}
+            unit={unit}
+            min={1}
+            stepMm={1}
+            onChange={(mm) => size(mm / (maxX - minX))}
+          />{' '}
+          wide and{' '}
+          <FigureField
+            label="Its height"
+            mm={maxY - minY}
+            unit={unit}
+            min={1}
+            stepMm={1}
+            onChange={(mm) => size(mm / (maxY - minY))}
+          />{' '}
+          high.
         </p>
       )}
       <p>
-        It is turned by <NumberField label="Turned, degrees" value={part.place.turnDeg} min={-360} max={360} onChange={(turnDeg) => set({ turnDeg })} />° and{' '}
-        <WordButton onPress={() => set({ mirrored: !part.place.mirrored })}>{part.place.mirrored ? 'mirrored' : 'not mirrored'}</WordButton>.
+        It is turned by{' '}
+        <NumberField
+          label="Turned, degrees"
+          value={part.place.turnDeg}
+          min={-360}
+          max={360}
+          onChange={(turnDeg) => set({ turnDeg })}
+        />
+        ° and{' '}
+        <WordButton onPress={() => set({ mirrored: !part.place.mirrored })}>
+          {part.place.mirrored ? 'mirrored' : 'not mirrored'}
+        </WordButton>
+        .
       </p>
     </>
   );
 }
 
 /** Room is kept for it: what grew while a way is looked at would move the way from under the pointer. */
-const Tried = styled.p`min-height: 3.8em;`;
+const Tried = styled.p`
+  min-height: 3.8em;
+`;
 
 /** A sign stays beside the word that it follows. */
-const Way = styled.span`white-space: nowrap;`;
+const Way = styled.span`
+  white-space: nowrap;
+`;
 
 const Box = styled.section`
-  display: grid; gap: ${space.xs}; font-size: ${type.small}; line-height: 1.9; padding-left: ${space.m}; border-left: 2px solid ${colour.accent};
-  h3 { margin: 0; font-size: ${type.small}; }
+  display: grid;
+  gap: ${space.xs};
+  font-size: ${type.small};
+  line-height: 1.9;
+  padding-left: ${space.m};
+  border-left: 2px solid ${colour.accent};
+  h3 {
+    margin: 0;
+    font-size: ${type.small};
+  }
 `;

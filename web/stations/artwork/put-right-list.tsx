@@ -1,6 +1,12 @@
 import styled from 'styled-components';
 import { shippedFont } from '../../../core/engines/artwork/index.js';
-import { patchRecipe, type Recipe, type RecipePatch, type JobFinding, type JobRemedy } from '../../../core/recipe/index.js';
+import {
+  patchRecipe,
+  type Recipe,
+  type RecipePatch,
+  type JobFinding,
+  type JobRemedy,
+} from '../../../core/recipe/index.js';
 import { NO_REPAIR, sparedNoMore, takenBack, takenEverywhere } from '../../../core/stations/artwork/index.js';
 import { type PlaceRemedy, type SparedPlace, count } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -25,7 +31,8 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
           <Button onPress={() => handle.change(merged(recipe, safe))}>Fix everything that is safe</Button>
           <span>
             {' '}
-            {count(new Set(safe.map((remedy) => remedy.label)).size, 'fix', 'fixes')} that do not change how it looks: {[...new Set(safe.map((remedy) => remedy.label.toLowerCase()))].join('; ')}.
+            {count(new Set(safe.map((remedy) => remedy.label)).size, 'fix', 'fixes')} that do not change how it looks:{' '}
+            {[...new Set(safe.map((remedy) => remedy.label.toLowerCase()))].join('; ')}.
           </span>
         </p>
       )}
@@ -35,7 +42,10 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
           <ul>
             {done.map(({ said, back, figure }) => (
               <li key={figure?.label ?? said}>
-                {figure ? <WithFigure said={said} figure={figure} /> : <ColouredText text={said} />} <WordButton onPress={() => handle.change(back)} aria-label={`Undo: ${said}`}>Undo this</WordButton>
+                {figure ? <WithFigure said={said} figure={figure} /> : <ColouredText text={said} />}{' '}
+                <WordButton onPress={() => handle.change(back)} aria-label={`Undo: ${said}`}>
+                  Undo this
+                </WordButton>
               </li>
             ))}
           </ul>
@@ -55,8 +65,20 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
             ))}
             {letBe.map((finding) => (
               <li key={finding.code}>
-                <ColouredText text={finding.message} /> {recipe.repair.letBe[finding.code] && <em>{recipe.repair.letBe[finding.code]}</em>}{' '}
-                <WordButton onPress={() => handle.change({ repair: { letBe: Object.fromEntries(Object.entries(recipe.repair.letBe).filter(([code]) => code !== finding.code)) } })} aria-label={`Show again: ${finding.message}`}>
+                <ColouredText text={finding.message} />{' '}
+                {recipe.repair.letBe[finding.code] && <em>{recipe.repair.letBe[finding.code]}</em>}{' '}
+                <WordButton
+                  onPress={() =>
+                    handle.change({
+                      repair: {
+                        letBe: Object.fromEntries(
+                          Object.entries(recipe.repair.letBe).filter(([code]) => code !== finding.code),
+                        ),
+                      },
+                    })
+                  }
+                  aria-label={`Show again: ${finding.message}`}
+                >
                   Show again
                 </WordButton>
               </li>
@@ -69,7 +91,10 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
 }
 
 function merged(recipe: Recipe, remedies: readonly JobRemedy[]): RecipePatch {
-  return { repair: remedies.reduce<Recipe>((sum, remedy) => patchRecipe(sum, takenEverywhere(sum.repair, remedy)), recipe).repair };
+  return {
+    repair: remedies.reduce<Recipe>((sum, remedy) => patchRecipe(sum, takenEverywhere(sum.repair, remedy)), recipe)
+      .repair,
+  };
 }
 
 interface TakenRemedy {
@@ -96,7 +121,12 @@ function WithFigure({ said, figure }: { readonly said: string; readonly figure: 
   const onChange = (next: number) => handle.change(set(next));
   return (
     <>
-      {before} {kind === 'mm' ? <FigureField label={label} mm={value} unit={unit} min={min} max={max} stepMm={0.1} onChange={onChange} /> : <NumberField label={label} value={value} min={min} max={max} onChange={onChange} />}
+      {before}{' '}
+      {kind === 'mm' ? (
+        <FigureField label={label} mm={value} unit={unit} min={min} max={max} stepMm={0.1} onChange={onChange} />
+      ) : (
+        <NumberField label={label} value={value} min={min} max={max} onChange={onChange} />
+      )}
       {after}
     </>
   );
@@ -107,27 +137,115 @@ function takenRemedies(repair: Recipe['repair'], names: Readonly<Record<string, 
   const named = (hex: string) => (names[hex] ? `${names[hex]} (${hex})` : hex);
   const without = (key: string) => Object.fromEntries(Object.entries(repair.recolour).filter(([from]) => from !== key));
   const back = (change: RecipePatch['repair'] & object): RecipePatch => ({ repair: change });
-  const at = (kind: PlaceRemedy, said: string) => ({ said: repair.only[kind] ? `${said.replace(/\.$/, '')}, at ${count(repair.only[kind].length, 'place')}.` : said, back: takenBack(repair, kind) });
-  const mm = (label: string, key: 'thickenMm' | 'closeGapsMm' | 'simplifyMm' | 'joinEndsMm', max: number): { figure: Figure } => ({ figure: { label, value: repair[key], kind: 'mm', min: 0.01, max, set: (value) => back({ [key]: value }) } });
+  const at = (kind: PlaceRemedy, said: string) => ({
+    said: repair.only[kind] ? `${said.replace(/\.$/, '')}, at ${count(repair.only[kind].length, 'place')}.` : said,
+    back: takenBack(repair, kind),
+  });
+  const mm = (
+    label: string,
+    key: 'thickenMm' | 'closeGapsMm' | 'simplifyMm' | 'joinEndsMm',
+    max: number,
+  ): { figure: Figure } => ({
+    figure: { label, value: repair[key], kind: 'mm', min: 0.01, max, set: (value) => back({ [key]: value }) },
+  });
   return [
-    ...Object.entries(repair.recolour).map(([from, to]) => ({ said: `The ${named(from)} is cut together with the ${named(to)}.`, back: back({ recolour: without(from) }) })),
-    ...repair.noFilm.map((hex) => ({ said: `The ${named(hex)} is not film: the surface shows there.`, back: back({ noFilm: repair.noFilm.filter((c) => c !== hex) }) })),
+    ...Object.entries(repair.recolour).map(([from, to]) => ({
+      said: `The ${named(from)} is cut together with the ${named(to)}.`,
+      back: back({ recolour: without(from) }),
+    })),
+    ...repair.noFilm.map((hex) => ({
+      said: `The ${named(hex)} is not film: the surface shows there.`,
+      back: back({ noFilm: repair.noFilm.filter((c) => c !== hex) }),
+    })),
     ...(repair.only.bare ? [at('bare', 'White is not film.')] : []),
     ...(repair.tidy ? [at('tidy', 'Hidden and doubled shapes are left out.')] : []),
-    ...(repair.speckMm2 > 0 ? [at('specks', `Specks and pinholes below ${repair.speckMm2} mm² are dropped and filled.`)] : []),
-    ...(repair.thickenMm > 0 ? [{ ...at('thicken', `Parts thinner than ${repair.thickenMm} mm are thickened.`), ...mm('Least width of parts', 'thickenMm', 50) }] : []),
-    ...(repair.closeGapsMm > 0 ? [{ ...at('gaps', `Gaps narrower than ${repair.closeGapsMm} mm are filled.`), ...mm('Least width of gaps', 'closeGapsMm', 50) }] : []),
-    ...(repair.hairlines !== 'keep' ? [at('hairlines', repair.hairlines === 'drop' ? 'Very thin strokes are left out.' : 'What very thin strokes enclose is filled.')] : []),
+    ...(repair.speckMm2 > 0
+      ? [at('specks', `Specks and pinholes below ${repair.speckMm2} mm² are dropped and filled.`)]
+      : []),
+    ...(repair.thickenMm > 0
+      ? [
+          {
+            ...at('thicken', `Parts thinner than ${repair.thickenMm} mm are thickened.`),
+            ...mm('Least width of parts', 'thickenMm', 50),
+          },
+        ]
+      : []),
+    ...(repair.closeGapsMm > 0
+      ? [
+          {
+            ...at('gaps', `Gaps narrower than ${repair.closeGapsMm} mm are filled.`),
+            ...mm('Least width of gaps', 'closeGapsMm', 50),
+          },
+        ]
+      : []),
+    ...(repair.hairlines !== 'keep'
+      ? [
+          at(
+            'hairlines',
+            repair.hairlines === 'drop'
+              ? 'Very thin strokes are left out.'
+              : 'What very thin strokes enclose is filled.',
+          ),
+        ]
+      : []),
     ...(repair.fillCrossings ? [at('crossings', 'Outlines that cross themselves are filled completely.')] : []),
-    ...(repair.joinEndsMm > 0 ? [{ said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`, back: back({ joinEndsMm: NO_REPAIR.joinEndsMm }), ...mm('How far apart ends are joined', 'joinEndsMm', 50) }] : []),
-    ...(repair.gradientBands > 1 ? [{ said: `Gradients are cut as ${repair.gradientBands} bands.`, back: back({ gradientBands: NO_REPAIR.gradientBands }), figure: { label: 'Bands of a gradient', value: repair.gradientBands, kind: 'count' as const, min: 2, max: 24, set: (gradientBands: number) => back({ gradientBands }) } }] : []),
-    ...(repair.shines === 'keep' ? [{ said: 'Shines and shadows are cut as solid film.', back: back({ shines: NO_REPAIR.shines }) }] : []),
-    ...(repair.blurs === 'drop' ? [{ said: 'What is blurred is left out.', back: back({ blurs: NO_REPAIR.blurs }) }] : []),
-    ...(repair.beyondArtboard === 'take' ? [{ said: 'What reaches beyond the artboard is taken as well.', back: back({ beyondArtboard: NO_REPAIR.beyondArtboard }) }] : []),
-    ...(repair.patterns === 'flat' ? [{ said: 'Patterns are cut in their main colour.', back: back({ patterns: NO_REPAIR.patterns }) }] : []),
-    ...(repair.pictures === 'trace' ? [{ said: 'Pictures inside drawings are traced.', back: back({ pictures: NO_REPAIR.pictures }) }] : []),
-    ...Object.entries(repair.fonts).map(([family, id]) => ({ said: `Text in “${family}” is set in ${shippedFont(id)?.name ?? id}.`, back: back({ fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) }) })),
-    ...(repair.simplifyMm > 0 ? [{ ...at('simplify', `Outlines are simplified within ${repair.simplifyMm} mm.`), ...mm('How close outlines stay to the drawing', 'simplifyMm', 1) }] : []),
+    ...(repair.joinEndsMm > 0
+      ? [
+          {
+            said: `Ends of outlines up to ${repair.joinEndsMm} mm apart are joined.`,
+            back: back({ joinEndsMm: NO_REPAIR.joinEndsMm }),
+            ...mm('How far apart ends are joined', 'joinEndsMm', 50),
+          },
+        ]
+      : []),
+    ...(repair.gradientBands > 1
+      ? [
+          {
+            said: `Gradients are cut as ${repair.gradientBands} bands.`,
+            back: back({ gradientBands: NO_REPAIR.gradientBands }),
+            figure: {
+              label: 'Bands of a gradient',
+              value: repair.gradientBands,
+              kind: 'count' as const,
+              min: 2,
+              max: 24,
+              set: (gradientBands: number) => back({ gradientBands }),
+            },
+          },
+        ]
+      : []),
+    ...(repair.shines === 'keep'
+      ? [{ said: 'Shines and shadows are cut as solid film.', back: back({ shines: NO_REPAIR.shines }) }]
+      : []),
+    ...(repair.blurs === 'drop'
+      ? [{ said: 'What is blurred is left out.', back: back({ blurs: NO_REPAIR.blurs }) }]
+      : []),
+    ...(repair.beyondArtboard === 'take'
+      ? [
+          {
+            said: 'What reaches beyond the artboard is taken as well.',
+            back: back({ beyondArtboard: NO_REPAIR.beyondArtboard }),
+          },
+        ]
+      : []),
+    ...(repair.patterns === 'flat'
+      ? [{ said: 'Patterns are cut in their main colour.', back: back({ patterns: NO_REPAIR.patterns }) }]
+      : []),
+    ...(repair.pictures === 'trace'
+      ? [{ said: 'Pictures inside drawings are traced.', back: back({ pictures: NO_REPAIR.pictures }) }]
+      : []),
+    ...Object.entries(repair.fonts).map(([family, id]) => ({
+      said: `Text in “${family}” is set in ${shippedFont(id)?.name ?? id}.`,
+      back: back({ fonts: Object.fromEntries(Object.entries(repair.fonts).filter(([other]) => other !== family)) }),
+    })),
+    ...(repair.simplifyMm > 0
+      ? [
+          {
+            ...at('simplify', `Outlines are simplified within ${repair.simplifyMm} mm.`),
+            ...mm('How close outlines stay to the drawing', 'simplifyMm', 1),
+          },
+        ]
+      : []),
   ];
 }
 
@@ -152,8 +270,21 @@ function sparedPlaces(repair: Recipe['repair']): { said: string; reasons: string
 }
 
 const Box = styled.section`
-  display: grid; gap: ${space.s}; font-size: ${type.small}; border-top: 1px dashed ${colour.line}; padding-top: ${space.m};
-  h3 { font-size: ${type.small}; margin: 0; }
-  ul { list-style: none; display: grid; gap: 2px; }
-  p span { color: ${colour.quiet}; }
+  display: grid;
+  gap: ${space.s};
+  font-size: ${type.small};
+  border-top: 1px dashed ${colour.line};
+  padding-top: ${space.m};
+  h3 {
+    font-size: ${type.small};
+    margin: 0;
+  }
+  ul {
+    list-style: none;
+    display: grid;
+    gap: 2px;
+  }
+  p span {
+    color: ${colour.quiet};
+  }
 `;

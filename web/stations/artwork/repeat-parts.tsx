@@ -24,7 +24,9 @@ export function RepeatParts({ arrangement }: { readonly arrangement: Arrangement
     <RepeatForm arrangement={arrangement} onDone={() => setOpen(false)} />
   ) : (
     <p>
-      <WordButton onPress={() => setOpen(true)}>{arrangement.chosen.length === 1 ? 'Repeat it' : 'Repeat them'}</WordButton>
+      <WordButton onPress={() => setOpen(true)}>
+        {arrangement.chosen.length === 1 ? 'Repeat it' : 'Repeat them'}
+      </WordButton>
     </p>
   );
 }
@@ -43,7 +45,13 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
   const own = useColours(chosen);
   const words = wordsOf(text);
   const replaced = from ?? own[0] ?? null;
-  const how: Repeat = { columns, rows, gapMm, words, colours: to.length > 0 && replaced !== null ? { from: replaced, to } : null };
+  const how: Repeat = {
+    columns,
+    rows,
+    gapMm,
+    words,
+    colours: to.length > 0 && replaced !== null ? { from: replaced, to } : null,
+  };
   const many = countOf(how);
   const listed = words.length > 0 || to.length > 0;
   const add = async () => {
@@ -58,7 +66,13 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
     }
   };
   // One for each there is to be: films that show as one colour and take others on top, as the stock lists them.
-  const turn = [...new Set(shop.films.filter((film) => !film.retired && film.finish !== 'translucent' && film.takesOnTop).map((film) => film.colour))].slice(0, words.length || columns * rows);
+  const turn = [
+    ...new Set(
+      shop.films
+        .filter((film) => !film.retired && film.finish !== 'translucent' && film.takesOnTop)
+        .map((film) => film.colour),
+    ),
+  ].slice(0, words.length || columns * rows);
   const hasWords = chosen.some(({ part }) => part.kind === 'lettering');
   return (
     <Form aria-label="Repeat">
@@ -75,7 +89,12 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
       {hasWords && (
         <Labelled>
           A word or number for each, one a line (1-12 counts)
-          <TextArea aria-label="A word or number for each" value={text} rows={3} onChange={(event) => setText(event.target.value)} />
+          <TextArea
+            aria-label="A word or number for each"
+            value={text}
+            rows={3}
+            onChange={(event) => setText(event.target.value)}
+          />
         </Labelled>
       )}
       {own.length > 0 && (
@@ -84,7 +103,12 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
           {own.length > 1 && (
             <p>
               In place of{' '}
-              <Picker label="Colour that is another in each" value={replaced!} options={own.map((hex) => ({ id: hex, text: plan?.colourNames?.[hex] ?? hex }))} onChange={setFrom} />
+              <Picker
+                label="Colour that is another in each"
+                value={replaced!}
+                options={own.map((hex) => ({ id: hex, text: plan?.colourNames?.[hex] ?? hex }))}
+                onChange={setFrom}
+              />
               , in turn:
             </p>
           )}
@@ -92,15 +116,22 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
             <WordButton onPress={() => setTo(turn)}>Films in stock, in turn</WordButton>
           </p>
           <Films>
-            {shop.films.filter((film) => !film.retired).map((film) => {
-              const at = to.indexOf(film.colour);
-              return (
-                <Film key={film.id} type="button" aria-pressed={at >= 0} onClick={() => setTo(at >= 0 ? to.filter((hex) => hex !== film.colour) : [...to, film.colour])}>
-                  <Swatch film={film} size={16} /> {film.name}
-                  {at >= 0 && <b> {at + 1}</b>}
-                </Film>
-              );
-            })}
+            {shop.films
+              .filter((film) => !film.retired)
+              .map((film) => {
+                const at = to.indexOf(film.colour);
+                return (
+                  <Film
+                    key={film.id}
+                    type="button"
+                    aria-pressed={at >= 0}
+                    onClick={() => setTo(at >= 0 ? to.filter((hex) => hex !== film.colour) : [...to, film.colour])}
+                  >
+                    <Swatch film={film} size={16} /> {film.name}
+                    {at >= 0 && <b> {at + 1}</b>}
+                  </Film>
+                );
+              })}
           </Films>
         </details>
       )}
@@ -109,7 +140,8 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
           {many < 2 ? 'Add the copies' : `Make it ${many} in all`}
         </Button>{' '}
         <WordButton onPress={onDone}>Leave it</WordButton>
-        {many > MOST_COPIES && ` At most ${MOST_COPIES} at once, and this is ${count(many, 'copy', 'copies')}. Copies of a whole job are set at the Sheets station.`}
+        {many > MOST_COPIES &&
+          ` At most ${MOST_COPIES} at once, and this is ${count(many, 'copy', 'copies')}. Copies of a whole job are set at the Sheets station.`}
       </p>
     </Form>
   );
@@ -122,9 +154,36 @@ function useColours(parts: readonly ArrangedPart[]): string[] {
   return [...new Set(drawn.filter((paint) => ids.has(paint.part)).map((paint) => paint.colour))];
 }
 
-const Form = styled.section`display: grid; gap: ${space.xs}; padding: ${space.s}; background: ${colour.accentWash}; border-radius: ${radius.m}; summary { cursor: pointer; min-height: 28px; }`;
-const Films = styled.div`display: flex; flex-wrap: wrap; gap: ${space.xs};`;
+const Form = styled.section`
+  display: grid;
+  gap: ${space.xs};
+  padding: ${space.s};
+  background: ${colour.accentWash};
+  border-radius: ${radius.m};
+  summary {
+    cursor: pointer;
+    min-height: 28px;
+  }
+`;
+const Films = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.xs};
+`;
 const Film = styled.button`
-  display: inline-flex; gap: 5px; align-items: center; min-height: 28px; padding: 2px ${space.s}; font-size: ${type.small}; border: 1px solid ${colour.line}; border-radius: ${radius.m}; background: ${colour.raised}; color: ${colour.ink}; cursor: pointer;
-  &[aria-pressed='true'] { border-color: ${colour.accent}; box-shadow: inset 0 0 0 1px ${colour.accent}; }
+  display: inline-flex;
+  gap: 5px;
+  align-items: center;
+  min-height: 28px;
+  padding: 2px ${space.s};
+  font-size: ${type.small};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  background: ${colour.raised};
+  color: ${colour.ink};
+  cursor: pointer;
+  &[aria-pressed='true'] {
+    border-color: ${colour.accent};
+    box-shadow: inset 0 0 0 1px ${colour.accent};
+  }
 `;

@@ -14,7 +14,10 @@ export function StraightThrough() {
   if (!plan || !isLeft || plan.findings.some(stopsBatch)) return null;
   return (
     <Box>
-      <Button isDisabled={working || handle.saving !== 'saved'} onPress={() => void navigate(`/cutting-list/job/${job.id}`)}>
+      <Button
+        isDisabled={working || handle.saving !== 'saved'}
+        onPress={() => void navigate(`/cutting-list/job/${job.id}`)}
+      >
         Straight to the cutting list
       </Button>
       <Small>Nothing stops this job. What is decided for it is then shown on one page.</Small>
@@ -22,4 +25,8 @@ export function StraightThrough() {
   );
 }
 
-const Box = styled.div`display: grid; gap: ${space.s}; justify-items: start;`;
+const Box = styled.div`
+  display: grid;
+  gap: ${space.s};
+  justify-items: start;
+`;

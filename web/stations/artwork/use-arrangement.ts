@@ -1,5 +1,15 @@
 import { useCallback, useMemo, useState } from 'react';
-import { atTrueSize, boxRound, nameOfPart, placedBox, withGroups, withPlaces, type ArtworkPart, type PlacedPart, type Placement } from '../../../core/stations/artwork/index.js';
+import {
+  atTrueSize,
+  boxRound,
+  nameOfPart,
+  placedBox,
+  withGroups,
+  withPlaces,
+  type ArtworkPart,
+  type PlacedPart,
+  type Placement,
+} from '../../../core/stations/artwork/index.js';
 import type { Recipe, RecipePatch } from '../../../core/recipe/index.js';
 import { transformBox, translation, type Box } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -59,28 +69,57 @@ export function useArrangement(): Arrangement {
     const frame = boxRound(placed);
     const isAmong = plan?.surface?.isAmong ?? false;
     return placed.map(({ part, own: view, box }): ArrangedPart => {
-      const own = { widthMm: view.extent.box.maxX - view.extent.box.minX, heightMm: view.extent.box.maxY - view.extent.box.minY };
+      const own = {
+        widthMm: view.extent.box.maxX - view.extent.box.minX,
+        heightMm: view.extent.box.maxY - view.extent.box.minY,
+      };
       const { matrix } = view.artboard;
       if (isAmong && matrix) {
         // Designs beside each other on one thing are shown where they lie there.
         const planned = transformBox(view.extent.box, matrix);
         const lag = { x: (box.minX - view.box.minX) * scale, y: (box.minY - view.box.minY) * scale };
-        return { id: part.id, group: part.group, part, lag, name: nameOfPart(part), place: part.place, box, shown: transformBox(planned, translation(lag.x, lag.y)), own };
+        return {
+          id: part.id,
+          group: part.group,
+          part,
+          lag,
+          name: nameOfPart(part),
+          place: part.place,
+          box,
+          shown: transformBox(planned, translation(lag.x, lag.y)),
+          own,
+        };
       }
-      const shown = { minX: (box.minX - frame!.minX) * scale, minY: (box.minY - frame!.minY) * scale, maxX: (box.maxX - frame!.minX) * scale, maxY: (box.maxY - frame!.minY) * scale };
-      const lag = { x: shown.minX - (view.box.minX - planned!.minX) * scale, y: shown.minY - (view.box.minY - planned!.minY) * scale };
+      const shown = {
+        minX: (box.minX - frame!.minX) * scale,
+        minY: (box.minY - frame!.minY) * scale,
+        maxX: (box.maxX - frame!.minX) * scale,
+        maxY: (box.maxY - frame!.minY) * scale,
+      };
+      const lag = {
+        x: shown.minX - (view.box.minX - planned!.minX) * scale,
+        y: shown.minY - (view.box.minY - planned!.minY) * scale,
+      };
       return { id: part.id, group: part.group, part, lag, name: nameOfPart(part), place: part.place, box, shown, own };
     });
   }, [recipe.artworks, views, scale, plan?.surface?.isAmong]);
   const patchOf = useCallback(
     ({ artworks }: Recipe, to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]): RecipePatch => {
       const next = to(artworks);
-      return next.length > 1 || artworks.length > 1 ? { artworks: atTrueSize(next, scale), surface: { size: { mode: 'own' } } } : { artworks: next };
+      return next.length > 1 || artworks.length > 1
+        ? { artworks: atTrueSize(next, scale), surface: { size: { mode: 'own' } } }
+        : { artworks: next };
     },
     [scale],
   );
-  const change = useCallback((to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => handle.change((now) => patchOf(now, to)), [handle, patchOf]);
-  const asPatch = useCallback((to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => patchOf(decided, to), [decided, patchOf]);
+  const change = useCallback(
+    (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => handle.change((now) => patchOf(now, to)),
+    [handle, patchOf],
+  );
+  const asPatch = useCallback(
+    (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => patchOf(decided, to),
+    [decided, patchOf],
+  );
   const chosen = parts.filter((part) => ids.includes(part.id));
   const place = (places: ReadonlyMap<string, Placement>) => {
     setTried(null);
@@ -89,15 +128,28 @@ export function useArrangement(): Arrangement {
   const frame = boxRound(parts);
   const { surface } = recipe;
   const lies = plan?.surface;
-  const isMeasured = (surface.kind === 'flat' || surface.kind === 'glass') && frame !== null && lies !== undefined && !lies.isAmong;
+  const isMeasured =
+    (surface.kind === 'flat' || surface.kind === 'glass') && frame !== null && lies !== undefined && !lies.isAmong;
   const { top, right, bottom, left } = surface.flat.marginMm;
-  const [toX, toY] = [(mm: number) => frame!.minX + (mm - lies!.xMm) / scale, (mm: number) => frame!.minY + (mm - lies!.yMm) / scale];
-  const room = isMeasured ? { minX: toX(left), minY: toY(top), maxX: toX(surface.flat.widthMm - right), maxY: toY(surface.flat.heightMm - bottom) } : null;
+  const [toX, toY] = [
+    (mm: number) => frame!.minX + (mm - lies!.xMm) / scale,
+    (mm: number) => frame!.minY + (mm - lies!.yMm) / scale,
+  ];
+  const room = isMeasured
+    ? {
+        minX: toX(left),
+        minY: toY(top),
+        maxX: toX(surface.flat.widthMm - right),
+        maxY: toY(surface.flat.heightMm - bottom),
+      }
+    : null;
   const placeOnSurface = (places: ReadonlyMap<string, Placement>) => {
     if (!isMeasured) return;
     setTried(null);
     // The design's corner moves with its parts; on the surface it has to move as far.
-    const after = boxRound(parts.map(({ id, box, place }) => ({ box: shiftedBox(box, place, places.get(id) ?? place) })))!;
+    const after = boxRound(
+      parts.map(({ id, box, place }) => ({ box: shiftedBox(box, place, places.get(id) ?? place) })),
+    )!;
     const at = { xMm: lies.xMm + (after.minX - frame.minX) * scale, yMm: lies.yMm + (after.minY - frame.minY) * scale };
     handle.change((now) => {
       const patch = patchOf(now, (all) => withPlaces(all, places));

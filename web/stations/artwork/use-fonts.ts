@@ -1,6 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { scriptsIn, setsScriptsOf, shippedFont, SHIPPED_FONTS, type OtherScript, type ShippedFont } from '../../../core/engines/artwork/index.js';
+import {
+  scriptsIn,
+  setsScriptsOf,
+  shippedFont,
+  SHIPPED_FONTS,
+  type OtherScript,
+  type ShippedFont,
+} from '../../../core/engines/artwork/index.js';
 import type { Source } from '../../../core/stations/artwork/index.js';
 import { ApiProblem, ask } from '../../api/client.js';
 import { fontUrl } from '../../plan/font-files.js';
@@ -23,17 +30,36 @@ interface OwnFont {
 }
 
 /** All fonts, the shop's own first, and a way to add one. */
-export function useFonts(): { readonly fonts: readonly FontChoice[]; readonly add: (file: File) => Promise<FontChoice | null> } {
+export function useFonts(): {
+  readonly fonts: readonly FontChoice[];
+  readonly add: (file: File) => Promise<FontChoice | null>;
+} {
   const client = useQueryClient();
   const notify = useNotify();
-  const own = useQuery({ queryKey: ['fonts'], queryFn: () => ask<OwnFont[]>('/api/fonts'), staleTime: Infinity }).data ?? [];
-  const choice = ({ name, source }: OwnFont): FontChoice => ({ id: `own:${source.id}`, name, style: 'your own', source, face: `lettering ${source.id}` });
-  const shipped = SHIPPED_FONTS.map(({ id, name, style }): FontChoice => ({ id, name, style, source: null, face: `lettering ${id}` }));
+  const own =
+    useQuery({ queryKey: ['fonts'], queryFn: () => ask<OwnFont[]>('/api/fonts'), staleTime: Infinity }).data ?? [];
+  const choice = ({ name, source }: OwnFont): FontChoice => ({
+    id: `own:${source.id}`,
+    name,
+    style: 'your own',
+    source,
+    face: `lettering ${source.id}`,
+  });
+  const shipped = SHIPPED_FONTS.map(({ id, name, style }): FontChoice => ({
+    id,
+    name,
+    style,
+    source: null,
+    face: `lettering ${id}`,
+  }));
   return {
     fonts: [...own.map(choice), ...shipped],
     add: async (file) => {
       try {
-        const font = await ask<OwnFont>(`/api/fonts?fileName=${encodeURIComponent(file.name.slice(0, 200))}`, { method: 'POST', bytes: file });
+        const font = await ask<OwnFont>(`/api/fonts?fileName=${encodeURIComponent(file.name.slice(0, 200))}`, {
+          method: 'POST',
+          bytes: file,
+        });
         await client.invalidateQueries({ queryKey: ['fonts'] });
         return choice(font);
       } catch (error) {
@@ -51,13 +77,17 @@ const ready = new Set<string>();
 /** Has the page fetch what of a font some words are shown in; says when it has. */
 export function useSample(font: FontChoice, words: string): boolean {
   const scripts = scriptsIn(words);
-  const urls = font.source ? [`/api/artworks/${font.source.id}`] : sampleFiles(shippedFont(font.id)!, scripts).map((path) => fontUrl(path)!);
+  const urls = font.source
+    ? [`/api/artworks/${font.source.id}`]
+    : sampleFiles(shippedFont(font.id)!, scripts).map((path) => fontUrl(path)!);
   const wanted = urls.join(' ');
   const [, setAsked] = useState('');
   useEffect(() => {
     let current = true;
     // Without its letters the name stands in the page's own.
-    void Promise.allSettled(wanted.split(' ').map((url) => fetchFace(font.face, url))).then(() => current && setAsked(wanted));
+    void Promise.allSettled(wanted.split(' ').map((url) => fetchFace(font.face, url))).then(
+      () => current && setAsked(wanted),
+    );
     return () => {
       current = false;
     };

@@ -9,7 +9,8 @@ export function usePlanInput() {
   const client = useQueryClient();
   return async () => {
     const sources = new Map<string, Uint8Array>();
-    for (const source of recipe.artworks.flatMap(sourcesOf)) sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));
+    for (const source of recipe.artworks.flatMap(sourcesOf))
+      sources.set(source.id, await client.ensureQueryData(artworkQuery(source.id)));
     return { jobId: job.id, recipe, shop, sources, taken: {}, lies: {} };
   };
 }

@@ -25,8 +25,13 @@ export function AssembleStation() {
   const at = Math.min(chosen, Math.max(0, steps.length - 1));
   const step = steps[at];
   // A strip of a gang is laid as one, with all its copies.
-  const layers = (plan?.layers ?? []).map((layer): LayerView => ({ ...layer, cut: plan?.prepare?.weed.find(({ filmId }) => filmId === layer.film.id)?.cut ?? layer.cut }));
-  const lying = (step?.done ?? []).map((id) => layers.find((layer) => layer.film.id === id)).filter((layer) => layer !== undefined);
+  const layers = (plan?.layers ?? []).map((layer): LayerView => ({
+    ...layer,
+    cut: plan?.prepare?.weed.find(({ filmId }) => filmId === layer.film.id)?.cut ?? layer.cut,
+  }));
+  const lying = (step?.done ?? [])
+    .map((id) => layers.find((layer) => layer.film.id === id))
+    .filter((layer) => layer !== undefined);
   const panels = plan?.prepare?.panels ?? [];
   // Panels are shown as they come to lie, their marks taken off.
   const [only] = panels.length === 1 ? panels : [];
@@ -42,7 +47,11 @@ export function AssembleStation() {
         <>
           {unweeded.length > 0 && (
             <NotOut role="status">
-              <strong>Not all is out yet.</strong> {unweeded.map(({ film, left, copies }) => `${film}: ${left} left${copies > 1 ? ` on ${copies} pieces` : ''}`).join('; ')}. <Link to="../prepare">To the weed map</Link>
+              <strong>Not all is out yet.</strong>{' '}
+              {unweeded
+                .map(({ film, left, copies }) => `${film}: ${left} left${copies > 1 ? ` on ${copies} pieces` : ''}`)
+                .join('; ')}
+              . <Link to="../prepare">To the weed map</Link>
             </NotOut>
           )}
           <Findings findings={findings} />
@@ -62,13 +71,42 @@ export function AssembleStation() {
         </>
       }
     >
-      <LightTable label={step ? `Step ${at + 1}: ${step.title}` : 'Assembly'} box={box} unit={unit} caption={turnedOver ? onTape ? 'seen from behind, as it lies on the tape' : 'seen from inside, where it is laid' : inLayers ? 'seen from the front' : 'every layer, weeded and lying apart'}>
+      <LightTable
+        label={step ? `Step ${at + 1}: ${step.title}` : 'Assembly'}
+        box={box}
+        unit={unit}
+        caption={
+          turnedOver
+            ? onTape
+              ? 'seen from behind, as it lies on the tape'
+              : 'seen from inside, where it is laid'
+            : inLayers
+              ? 'seen from the front'
+              : 'every layer, weeded and lying apart'
+        }
+      >
         <g transform={turnedOver ? `translate(${box.minX + box.maxX} 0) scale(-1 1)` : undefined}>
           {inLayers ? (
             (turnedOver ? [...lying].reverse() : lying).map((layer) => (
               <g key={layer.film.id}>
-                <Shape path={layer.cut} fill={fillOf(layer.film)} fillOpacity={step.laying === null || layer.film.id === step.laying ? 1 : 0.55} stroke="#182325" strokeWidth={layer.film.id === step.laying ? 2 : 0.6} strokeOpacity={layer.film.id === step.laying ? 1 : 0.4} vectorEffect="non-scaling-stroke" />
-                {step.hasMarks && only && <path d={only.marks} fill={layer.film.colour} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />}
+                <Shape
+                  path={layer.cut}
+                  fill={fillOf(layer.film)}
+                  fillOpacity={step.laying === null || layer.film.id === step.laying ? 1 : 0.55}
+                  stroke="#182325"
+                  strokeWidth={layer.film.id === step.laying ? 2 : 0.6}
+                  strokeOpacity={layer.film.id === step.laying ? 1 : 0.4}
+                  vectorEffect="non-scaling-stroke"
+                />
+                {step.hasMarks && only && (
+                  <path
+                    d={only.marks}
+                    fill={layer.film.colour}
+                    stroke="#182325"
+                    strokeWidth="1"
+                    vectorEffect="non-scaling-stroke"
+                  />
+                )}
               </g>
             ))
           ) : (
@@ -92,27 +130,82 @@ export function AssembleStation() {
 function Apart({ layers, box }: { readonly layers: readonly LayerView[]; readonly box: Box }) {
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
   const rowsOf = (columns: number) => Math.ceil(layers.length / columns);
-  const columns = layers.reduce((best, _, i) => (Math.max(i + 1, rowsOf(i + 1)) < Math.max(best, rowsOf(best)) ? i + 1 : best), 1);
+  const columns = layers.reduce(
+    (best, _, i) => (Math.max(i + 1, rowsOf(i + 1)) < Math.max(best, rowsOf(best)) ? i + 1 : best),
+    1,
+  );
   const rows = rowsOf(columns);
   const scale = 0.94 / Math.max(columns, rows);
   return layers.map((layer, i) => (
-    <g key={layer.film.id} transform={`translate(${box.minX + ((i % columns) * w) / columns} ${box.minY + (Math.floor(i / columns) * h) / rows}) scale(${scale}) translate(${-box.minX} ${-box.minY})`}>
-      <rect x={box.minX} y={box.minY} width={w} height={h} fill="#ffffff" stroke="#9fb0b0" strokeWidth="1" vectorEffect="non-scaling-stroke" />
-      <Shape path={layer.cut} fill={fillOf(layer.film)} stroke="#182325" strokeOpacity="0.4" strokeWidth="0.6" vectorEffect="non-scaling-stroke" />
+    <g
+      key={layer.film.id}
+      transform={`translate(${box.minX + ((i % columns) * w) / columns} ${box.minY + (Math.floor(i / columns) * h) / rows}) scale(${scale}) translate(${-box.minX} ${-box.minY})`}
+    >
+      <rect
+        x={box.minX}
+        y={box.minY}
+        width={w}
+        height={h}
+        fill="#ffffff"
+        stroke="#9fb0b0"
+        strokeWidth="1"
+        vectorEffect="non-scaling-stroke"
+      />
+      <Shape
+        path={layer.cut}
+        fill={fillOf(layer.film)}
+        stroke="#182325"
+        strokeOpacity="0.4"
+        strokeWidth="0.6"
+        vectorEffect="non-scaling-stroke"
+      />
     </g>
   ));
 }
 
-const NotOut = styled.p`padding: ${space.s} ${space.m}; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.m}; font-size: ${type.small};`;
-
-const Steps = styled.ol`list-style: none; display: grid; gap: ${space.xs};`;
-
-const Step = styled.button`
-  display: grid; gap: 3px; width: 100%; text-align: left; padding: ${space.s} ${space.m}; border: 0; border-left: 3px solid ${colour.line}; background: none; cursor: pointer; font-size: ${type.small};
-  border-radius: 0 ${radius.m} ${radius.m} 0;
-  span { color: ${colour.quiet}; }
-  &:hover { background: ${colour.faint}; }
-  &[aria-pressed='true'] { border-left-color: ${colour.accent}; background: ${colour.accentWash}; span { color: ${colour.ink}; } }
+const NotOut = styled.p`
+  padding: ${space.s} ${space.m};
+  background: ${colour.warnWash};
+  border-left: 4px solid ${colour.warn};
+  border-radius: ${radius.m};
+  font-size: ${type.small};
 `;
 
-const Row = styled.div`display: flex; gap: ${space.s}; justify-content: flex-end;`;
+const Steps = styled.ol`
+  list-style: none;
+  display: grid;
+  gap: ${space.xs};
+`;
+
+const Step = styled.button`
+  display: grid;
+  gap: 3px;
+  width: 100%;
+  text-align: left;
+  padding: ${space.s} ${space.m};
+  border: 0;
+  border-left: 3px solid ${colour.line};
+  background: none;
+  cursor: pointer;
+  font-size: ${type.small};
+  border-radius: 0 ${radius.m} ${radius.m} 0;
+  span {
+    color: ${colour.quiet};
+  }
+  &:hover {
+    background: ${colour.faint};
+  }
+  &[aria-pressed='true'] {
+    border-left-color: ${colour.accent};
+    background: ${colour.accentWash};
+    span {
+      color: ${colour.ink};
+    }
+  }
+`;
+
+const Row = styled.div`
+  display: flex;
+  gap: ${space.s};
+  justify-content: flex-end;
+`;

@@ -24,14 +24,30 @@ import { LayerPicture } from '../../light-table/layer-picture.js';
 import { TrapHandle } from './trap-handle.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 
-const BELOW = [['section', 'Cross-section'], ['trial', 'Gap trial'], ['schools', 'Three ways to build']] as const;
+const BELOW = [
+  ['section', 'Cross-section'],
+  ['trial', 'Gap trial'],
+  ['schools', 'Three ways to build'],
+] as const;
 type Below = (typeof BELOW)[number][0];
 
 // With its chart it is large, and not every build is tried.
-const GapTrialPanel = fetchedLate(() => import('./gap-trial.js'), (m) => m.GapTrialPanel);
-const SchoolsTable = fetchedLate(() => import('./schools-table.js'), (m) => m.SchoolsTable);
-const OrderList = fetchedLate(() => import('./order-list.js'), (m) => m.OrderList);
-const FramesEditor = fetchedLate(() => import('./frames-editor.js'), (m) => m.FramesEditor);
+const GapTrialPanel = fetchedLate(
+  () => import('./gap-trial.js'),
+  (m) => m.GapTrialPanel,
+);
+const SchoolsTable = fetchedLate(
+  () => import('./schools-table.js'),
+  (m) => m.SchoolsTable,
+);
+const OrderList = fetchedLate(
+  () => import('./order-list.js'),
+  (m) => m.OrderList,
+);
+const FramesEditor = fetchedLate(
+  () => import('./frames-editor.js'),
+  (m) => m.FramesEditor,
+);
 
 /** How the layers are made of the colours, and how far they run under each other. */
 export function BuildStation() {
@@ -46,8 +62,16 @@ export function BuildStation() {
   const [laps, setLaps] = useState(true);
   const box = designBox(plan);
   const [picked, setPicked] = useState<SectionAt | null>(null);
-  const section: SectionAt = { way: picked?.way ?? 'level', mm: Math.min(picked?.mm ?? box.maxY / 2, picked?.way === 'upright' ? box.maxX : box.maxY) };
-  const pick = (x: number, y: number) => setPicked(section.way === 'level' ? { way: 'level', mm: Math.min(Math.max(y, 0), box.maxY) } : { way: 'upright', mm: Math.min(Math.max(x, 0), box.maxX) });
+  const section: SectionAt = {
+    way: picked?.way ?? 'level',
+    mm: Math.min(picked?.mm ?? box.maxY / 2, picked?.way === 'upright' ? box.maxX : box.maxY),
+  };
+  const pick = (x: number, y: number) =>
+    setPicked(
+      section.way === 'level'
+        ? { way: 'level', mm: Math.min(Math.max(y, 0), box.maxY) }
+        : { way: 'upright', mm: Math.min(Math.max(x, 0), box.maxX) },
+    );
   const tables = useMemo(
     () => (
       <>
@@ -80,7 +104,15 @@ export function BuildStation() {
             rulings={rulings}
             editors={{
               'build.trap': trap && (
-                <FigureField label="Trap width" mm={trapMm} unit={unit} max={20} stepMm={0.05} onTry={(mm) => tryOut(mm === null ? null : { build: { trapMm: mm } })} onChange={(mm) => handle.change({ build: { trapMm: mm } })} />
+                <FigureField
+                  label="Trap width"
+                  mm={trapMm}
+                  unit={unit}
+                  max={20}
+                  stepMm={0.05}
+                  onTry={(mm) => tryOut(mm === null ? null : { build: { trapMm: mm } })}
+                  onChange={(mm) => handle.change({ build: { trapMm: mm } })}
+                />
               ),
             }}
             below={{
@@ -103,7 +135,8 @@ export function BuildStation() {
           <input type="checkbox" checked={laps} onChange={(event) => setLaps(event.target.checked)} /> Show traps
         </label>
         <label>
-          <input type="checkbox" checked={apart} onChange={(event) => setApart(event.target.checked)} /> Pull the layers apart
+          <input type="checkbox" checked={apart} onChange={(event) => setApart(event.target.checked)} /> Pull the layers
+          apart
         </label>
         {(hidden.size > 0 || apart) && (
           <WordButton
@@ -116,11 +149,34 @@ export function BuildStation() {
           </WordButton>
         )}
       </Looks>
-      <LightTable label="The build" box={apart ? spreadBox(box, layers.length) : box} unit={unit} lookAt={lookAt} onPick={pick} caption={below === 'trial' ? heatCaption(heat) : 'choose a place for the cross-section'}>
-        <LayerPicture layers={layers} hidden={hidden} laps={laps && !apart && !isHeated} apartMm={apart ? apartMm(box) : 0} faded={isHeated} />
+      <LightTable
+        label="The build"
+        box={apart ? spreadBox(box, layers.length) : box}
+        unit={unit}
+        lookAt={lookAt}
+        onPick={pick}
+        caption={below === 'trial' ? heatCaption(heat) : 'choose a place for the cross-section'}
+      >
+        <LayerPicture
+          layers={layers}
+          hidden={hidden}
+          laps={laps && !apart && !isHeated}
+          apartMm={apart ? apartMm(box) : 0}
+          faded={isHeated}
+        />
         {isHeated && <GapHeat heat={heat} />}
         <FindingPlaces />
-        {below === 'section' && !apart && <line {...(section.way === 'level' ? { x1: box.minX, x2: box.maxX, y1: section.mm, y2: section.mm } : { x1: section.mm, x2: section.mm, y1: box.minY, y2: box.maxY })} stroke="#182325" strokeWidth="1.5" strokeDasharray="8 4 2 4" vectorEffect="non-scaling-stroke" />}
+        {below === 'section' && !apart && (
+          <line
+            {...(section.way === 'level'
+              ? { x1: box.minX, x2: box.maxX, y1: section.mm, y2: section.mm }
+              : { x1: section.mm, x2: section.mm, y1: box.minY, y2: box.maxY })}
+            stroke="#182325"
+            strokeWidth="1.5"
+            strokeDasharray="8 4 2 4"
+            vectorEffect="non-scaling-stroke"
+          />
+        )}
       </LightTable>
       {isHeated && <HeatLegend heat={heat} />}
       <Part name="This panel" of={below} fallback={<p role="status">Fetching …</p>}>
@@ -142,4 +198,12 @@ function spreadBox(box: Box, layers: number): Box {
   return { ...box, maxX: box.maxX + by, minY: box.minY - by / 2 };
 }
 
-const Looks = styled.div`display: flex; flex-wrap: wrap; gap: ${space.xs} ${space.l}; align-items: center; font-size: ${type.small}; min-height: 24px; margin: -6px 0 -4px;`;
+const Looks = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.xs} ${space.l};
+  align-items: center;
+  font-size: ${type.small};
+  min-height: 24px;
+  margin: -6px 0 -4px;
+`;

@@ -27,7 +27,10 @@ export interface SectionAt {
   readonly mm: number;
 }
 
-const WAYS = [['level', 'Across'], ['upright', 'Down']] as const;
+const WAYS = [
+  ['level', 'Across'],
+  ['upright', 'Down'],
+] as const;
 
 /** A bar must be dragged so far, in px, to go one layer up or down. */
 const STEP_PX = 26;
@@ -35,7 +38,11 @@ const STEP_PX = 26;
 /** The build cut through, like strata: true order, thickness exaggerated, laps as steps. Films are dragged up and down in it, or moved by keys. */
 export function CrossSection({ at, onMove }: CrossSectionProps) {
   const { plan, unit } = useJobContext();
-  const bars = useAsked<readonly SectionBar[]>((api, id) => api.section(id, at.mm, at.way), NO_BARS, `${at.way} ${at.mm}`);
+  const bars = useAsked<readonly SectionBar[]>(
+    (api, id) => api.section(id, at.mm, at.way),
+    NO_BARS,
+    `${at.way} ${at.mm}`,
+  );
   const layers = plan?.layers ?? [];
   const { move } = useLayerOrder();
   const [drag, setDrag] = useState<{ readonly id: string; readonly from: number; readonly by: number } | null>(null);
@@ -56,10 +63,33 @@ export function CrossSection({ at, onMove }: CrossSectionProps) {
       <Head>
         <h3>Cross-section</h3>
         <span>
-          <Choice label="Which way it is cut" value={at.way} options={WAYS} onChange={(way) => onMove({ way, mm: (way === 'level' ? high : wide) / 2 })} /> at{' '}
-          <FigureField label="Place of the cross-section" mm={at.mm} unit={unit} max={isLevel ? high : wide} stepMm={1} onTry={(mm) => mm !== null && onMove({ ...at, mm })} onChange={(mm) => onMove({ ...at, mm })} /> {from}
+          <Choice
+            label="Which way it is cut"
+            value={at.way}
+            options={WAYS}
+            onChange={(way) => onMove({ way, mm: (way === 'level' ? high : wide) / 2 })}
+          />{' '}
+          at{' '}
+          <FigureField
+            label="Place of the cross-section"
+            mm={at.mm}
+            unit={unit}
+            max={isLevel ? high : wide}
+            stepMm={1}
+            onTry={(mm) => mm !== null && onMove({ ...at, mm })}
+            onChange={(mm) => onMove({ ...at, mm })}
+          />{' '}
+          {from}
         </span>
-        <Thick>{drag ? (steps === 0 ? 'drag it up or down' : `${films.get(drag.id)!.name} goes ${Math.abs(steps)} ${steps > 0 ? 'up' : 'down'}`) : bars.length > 0 ? `${thickestUm} µm at the thickest place here` : 'no film here'}</Thick>
+        <Thick>
+          {drag
+            ? steps === 0
+              ? 'drag it up or down'
+              : `${films.get(drag.id)!.name} goes ${Math.abs(steps)} ${steps > 0 ? 'up' : 'down'}`
+            : bars.length > 0
+              ? `${thickestUm} µm at the thickest place here`
+              : 'no film here'}
+        </Thick>
       </Head>
       <Body>
         <ul aria-label="Layers in the section, the uppermost first">
@@ -80,7 +110,12 @@ export function CrossSection({ at, onMove }: CrossSectionProps) {
             </li>
           ))}
         </ul>
-        <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`Cross-section at ${formatLength(at.mm, unit)} ${unit} ${from}: ${said}`}>
+        <svg
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          preserveAspectRatio="none"
+          role="img"
+          aria-label={`Cross-section at ${formatLength(at.mm, unit)} ${unit} ${from}: ${said}`}
+        >
           {bars.map((bar, i) => {
             const film = films.get(bar.key);
             const top = HEIGHT - SURFACE - (bar.baseUm + bar.thicknessUm) * perUm;
@@ -116,7 +151,13 @@ export function CrossSection({ at, onMove }: CrossSectionProps) {
           <rect y={HEIGHT - SURFACE} width={WIDTH} height={SURFACE} fill="url(#hatch-surface)" />
           <rect y={HEIGHT - SURFACE} width={WIDTH} height="1.5" fill="#4c5a5c" />
           <defs>
-            <pattern id="hatch-surface" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <pattern
+              id="hatch-surface"
+              width="9"
+              height="9"
+              patternUnits="userSpaceOnUse"
+              patternTransform="rotate(45)"
+            >
               <rect width="9" height="9" fill="#dbe2e1" />
               <line x1="0" y1="0" x2="0" y2="9" stroke="#9fb0b0" strokeWidth="3" />
             </pattern>
@@ -128,24 +169,75 @@ export function CrossSection({ at, onMove }: CrossSectionProps) {
 }
 
 const Strip = styled.section`
-  flex: none; border: 1px solid ${colour.line}; border-radius: ${radius.l}; overflow: hidden; background: ${colour.docket};
-  svg { display: block; width: 100%; height: 124px; background: ${colour.table}; border-left: 1px solid ${colour.line}; }
+  flex: none;
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.l};
+  overflow: hidden;
+  background: ${colour.docket};
+  svg {
+    display: block;
+    width: 100%;
+    height: 124px;
+    background: ${colour.table};
+    border-left: 1px solid ${colour.line};
+  }
 `;
 
 const Body = styled.div`
-  display: grid; grid-template-columns: 138px 1fr; border-top: 1px solid ${colour.line};
-  ul { list-style: none; height: 124px; overflow: auto; display: flex; flex-direction: column; justify-content: safe end; padding: 2px 4px 14px; }
-  @media (max-width: ${width.phone}) { grid-template-columns: 1fr; ul { display: none; } }
+  display: grid;
+  grid-template-columns: 138px 1fr;
+  border-top: 1px solid ${colour.line};
+  ul {
+    list-style: none;
+    height: 124px;
+    overflow: auto;
+    display: flex;
+    flex-direction: column;
+    justify-content: safe end;
+    padding: 2px 4px 14px;
+  }
+  @media (max-width: ${width.phone}) {
+    grid-template-columns: 1fr;
+    ul {
+      display: none;
+    }
+  }
 `;
 
 const Stratum = styled.button.attrs({ type: 'button' })`
-  display: flex; align-items: center; gap: 6px; width: 100%; min-height: 24px; padding: 1px 6px; border: 0; border-radius: ${radius.s}; background: none; color: ${colour.ink}; font: 500 0.78rem/1.2 ${type.text}; text-align: left; cursor: default;
-  span:last-child { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  width: 100%;
+  min-height: 24px;
+  padding: 1px 6px;
+  border: 0;
+  border-radius: ${radius.s};
+  background: none;
+  color: ${colour.ink};
+  font: 500 0.78rem/1.2 ${type.text};
+  text-align: left;
+  cursor: default;
+  span:last-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
 `;
 
 const Head = styled.div`
-  display: flex; align-items: baseline; gap: ${space.m}; padding: ${space.xs} ${space.m}; font-size: ${type.small};
-  h3 { font-size: ${type.small}; }
+  display: flex;
+  align-items: baseline;
+  gap: ${space.m};
+  padding: ${space.xs} ${space.m};
+  font-size: ${type.small};
+  h3 {
+    font-size: ${type.small};
+  }
 `;
 
-const Thick = styled.span`margin-left: auto; color: ${colour.quiet}; font-variant-numeric: tabular-nums;`;
+const Thick = styled.span`
+  margin-left: auto;
+  color: ${colour.quiet};
+  font-variant-numeric: tabular-nums;
+`;

@@ -24,7 +24,12 @@ export function FillBelow({ label, figureLabel, belowMm, words, before, onChange
   const isSome = belowMm > 0 && belowMm < ALL_HOLES_MM;
   return (
     <>
-      <Picker label={label} value={String(belowMm === 0 ? 0 : isSome ? 1 : 2)} options={words.map((text, i) => ({ id: String(i), text }))} onChange={(i) => onChange(choices[Number(i)]!)} />
+      <Picker
+        label={label}
+        value={String(belowMm === 0 ? 0 : isSome ? 1 : 2)}
+        options={words.map((text, i) => ({ id: String(i), text }))}
+        onChange={(i) => onChange(choices[Number(i)]!)}
+      />
       {isSome && (
         <>
           {before}

@@ -20,14 +20,33 @@ export function FilmPairs() {
         return (
           <Said key={id}>
             {name} and all that it meets:{' '}
-            <Picker label={`Way of building all pairs of ${name}`} value={decision.school ?? 'trapped'} options={wayOptions()} onChange={(way) => set({ ...filmPairs, [id]: { ...decision, school: way as PairDecision['school'] } })} />
+            <Picker
+              label={`Way of building all pairs of ${name}`}
+              value={decision.school ?? 'trapped'}
+              options={wayOptions()}
+              onChange={(way) => set({ ...filmPairs, [id]: { ...decision, school: way as PairDecision['school'] } })}
+            />
             {decision.school === 'trapped' && (
               <>
                 {' '}
-                by <FigureField label={`Trap of all pairs of ${name}`} mm={decision.trapMm ?? plan?.trapMm ?? 0} unit={unit} max={20} stepMm={0.05} onChange={(trapMm) => set({ ...filmPairs, [id]: { ...decision, trapMm } })} />
+                by{' '}
+                <FigureField
+                  label={`Trap of all pairs of ${name}`}
+                  mm={decision.trapMm ?? plan?.trapMm ?? 0}
+                  unit={unit}
+                  max={20}
+                  stepMm={0.05}
+                  onChange={(trapMm) => set({ ...filmPairs, [id]: { ...decision, trapMm } })}
+                />
               </>
             )}
-            . <WordButton aria-label={`Let the app decide all pairs of ${name}`} onPress={() => set(Object.fromEntries(Object.entries(filmPairs).filter(([key]) => key !== id)))}>Let the app decide</WordButton>
+            .{' '}
+            <WordButton
+              aria-label={`Let the app decide all pairs of ${name}`}
+              onPress={() => set(Object.fromEntries(Object.entries(filmPairs).filter(([key]) => key !== id)))}
+            >
+              Let the app decide
+            </WordButton>
           </Said>
         );
       })}

@@ -37,7 +37,8 @@ export function GapHeat({ heat }: { readonly heat: TrialAnswer['heat'] }) {
   );
 }
 
-const inHundred = (share: number) => (100 * share < 10 ? String(Number((100 * share).toFixed(1))) : (100 * share).toFixed(0));
+const inHundred = (share: number) =>
+  100 * share < 10 ? String(Number((100 * share).toFixed(1))) : (100 * share).toFixed(0);
 
 /** What the heat picture says, for those who read it and those who hear it. */
 export function heatCaption(heat: TrialAnswer['heat']): string {
@@ -58,11 +59,22 @@ export function HeatLegend({ heat }: { readonly heat: TrialAnswer['heat'] }) {
           <svg width="30" height="14" aria-hidden>
             <line x1="7" x2="23" y1="7" y2="7" stroke={colour} strokeWidth={width} strokeLinecap="round" />
           </svg>{' '}
-          {i === 0 ? 'up to' : `${inHundred((most * i) / STEPS.length)} to`} {inHundred((most * (i + 1)) / STEPS.length)}
+          {i === 0 ? 'up to' : `${inHundred((most * i) / STEPS.length)} to`}{' '}
+          {inHundred((most * (i + 1)) / STEPS.length)}
         </span>
       ))}
     </Legend>
   );
 }
 
-const Legend = styled.p`display: flex; flex-wrap: wrap; gap: 2px ${space.m}; align-items: center; font-size: ${type.small}; font-variant-numeric: tabular-nums; svg { vertical-align: -2px; }`;
+const Legend = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px ${space.m};
+  align-items: center;
+  font-size: ${type.small};
+  font-variant-numeric: tabular-nums;
+  svg {
+    vertical-align: -2px;
+  }
+`;

@@ -46,7 +46,13 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
               <input
                 type="checkbox"
                 checked={!hidden.has(layer.film.id)}
-                onChange={(event) => onHide(event.target.checked ? new Set([...hidden].filter((id) => id !== layer.film.id)) : new Set([...hidden, layer.film.id]))}
+                onChange={(event) =>
+                  onHide(
+                    event.target.checked
+                      ? new Set([...hidden].filter((id) => id !== layer.film.id))
+                      : new Set([...hidden, layer.film.id]),
+                  )
+                }
                 aria-label={`Show ${layer.film.name}`}
               />{' '}
               <Swatch film={layer.film} size={18} /> {layer.film.name}
@@ -57,14 +63,25 @@ export function OrderList({ hidden, onHide }: OrderListProps) {
             </label>
             <span>
               {thinnest[layer.film.id] && (
-                <PressableWordButton aria-label={`where ${layer.film.name} is thinnest`} onPress={() => look(thinnestFinding(layer.film.name, thinnest[layer.film.id]!))}>
+                <PressableWordButton
+                  aria-label={`where ${layer.film.name} is thinnest`}
+                  onPress={() => look(thinnestFinding(layer.film.name, thinnest[layer.film.id]!))}
+                >
                   where
                 </PressableWordButton>
               )}
-              <PressableWordButton isDisabled={ids[0] === layer.film.id} onPress={() => order.move(layer.film.id, 1)} aria-label={`Move ${layer.film.name} up`}>
+              <PressableWordButton
+                isDisabled={ids[0] === layer.film.id}
+                onPress={() => order.move(layer.film.id, 1)}
+                aria-label={`Move ${layer.film.name} up`}
+              >
                 up
               </PressableWordButton>
-              <PressableWordButton isDisabled={ids.at(-1) === layer.film.id} onPress={() => order.move(layer.film.id, -1)} aria-label={`Move ${layer.film.name} down`}>
+              <PressableWordButton
+                isDisabled={ids.at(-1) === layer.film.id}
+                onPress={() => order.move(layer.film.id, -1)}
+                aria-label={`Move ${layer.film.name} down`}
+              >
                 down
               </PressableWordButton>
             </span>
@@ -89,15 +106,49 @@ function thinnestFinding(film: string, { mm, where }: Thinnest[string]): JobFind
   return { code: 'thinnest', severity: 'note', stage: 'build', message: `${film} is ${mm} mm at its thinnest.`, where };
 }
 
-const Strata = styled(GridList)`display: block; border-bottom: 6px solid ${colour.line}; .react-aria-DropIndicator[data-drop-target] { outline: 2px solid ${colour.accent}; }`;
-
-const Stratum = styled(GridListItem)`
-  display: grid; grid-template-columns: auto 1fr auto; gap: ${space.s}; align-items: center; padding: 5px 0; border-bottom: 1px solid ${colour.faint}; font-size: ${type.small}; outline-offset: -2px;
-  > div { display: contents; }
-  label { cursor: pointer; }
-  &[data-dragging] { opacity: 0.5; }
+const Strata = styled(GridList)`
+  display: block;
+  border-bottom: 6px solid ${colour.line};
+  .react-aria-DropIndicator[data-drop-target] {
+    outline: 2px solid ${colour.accent};
+  }
 `;
 
-const Grip = styled(AriaButton)`border: 0; background: none; color: ${colour.quiet}; cursor: grab; font-size: 1rem; line-height: 1; padding: 4px 2px; min-width: 24px; min-height: 24px;`;
+const Stratum = styled(GridListItem)`
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: ${space.s};
+  align-items: center;
+  padding: 5px 0;
+  border-bottom: 1px solid ${colour.faint};
+  font-size: ${type.small};
+  outline-offset: -2px;
+  > div {
+    display: contents;
+  }
+  label {
+    cursor: pointer;
+  }
+  &[data-dragging] {
+    opacity: 0.5;
+  }
+`;
 
-const Figures = styled.span`display: block; padding-left: 44px; color: ${colour.quiet}; font-variant-numeric: tabular-nums;`;
+const Grip = styled(AriaButton)`
+  border: 0;
+  background: none;
+  color: ${colour.quiet};
+  cursor: grab;
+  font-size: 1rem;
+  line-height: 1;
+  padding: 4px 2px;
+  min-width: 24px;
+  min-height: 24px;
+`;
+
+const Figures = styled.span`
+  display: block;
+  padding-left: 44px;
+  color: ${colour.quiet};
+  font-variant-numeric: tabular-nums;
+`;

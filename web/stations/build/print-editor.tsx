@@ -11,15 +11,34 @@ export function PrintEditor({ contour, plain }: { readonly contour: Contour; rea
   const { plan, handle, unit } = useJobContext();
   const set = (next: Contour | null) => handle.change({ build: { contour: next } });
   const ruled = Number(plan?.rulings.find((ruling) => ruling.id === 'build.contour')?.value ?? 0);
-  const figure = <FigureField label="Cut line moved by" mm={contour.byMm ?? ruled} unit={unit} max={50} stepMm={0.1} onChange={(byMm) => set({ ...contour, byMm })} />;
+  const figure = (
+    <FigureField
+      label="Cut line moved by"
+      mm={contour.byMm ?? ruled}
+      unit={unit}
+      max={50}
+      stepMm={0.1}
+      onChange={(byMm) => set({ ...contour, byMm })}
+    />
+  );
   return (
     <Said>
-      The artwork is printed on <FilmChoice label="Film that is printed on" films={plain} value={contour.filmId} onChange={(filmId) => set({ ...contour, filmId })} /> and cut{' '}
-      {/* Another side is another judgement: the figure is the app's again. */}
+      The artwork is printed on{' '}
+      <FilmChoice
+        label="Film that is printed on"
+        films={plain}
+        value={contour.filmId}
+        onChange={(filmId) => set({ ...contour, filmId })}
+      />{' '}
+      and cut {/* Another side is another judgement: the figure is the app's again. */}
       <Picker
         label="Side of the cut line"
         value={contour.side}
-        options={[{ id: 'inside', text: 'inside its edge' }, { id: 'outside', text: 'outside its edge' }, { id: 'bleed', text: 'on its edge, with a bleed' }]}
+        options={[
+          { id: 'inside', text: 'inside its edge' },
+          { id: 'outside', text: 'outside its edge' },
+          { id: 'bleed', text: 'on its edge, with a bleed' },
+        ]}
         onChange={(side) => set({ ...contour, side: side as Contour['side'], byMm: null })}
       />
       , {contour.side === 'bleed' ? <>printed {figure} beyond it</> : <>{figure} from it</>}

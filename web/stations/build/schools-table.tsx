@@ -22,12 +22,24 @@ export function SchoolsTable() {
         <thead>
           <tr>
             <th scope="col">School</th>
-            <th scope="col" className="figure">Thickest</th>
-            <th scope="col" className="figure">Edges that must meet exactly</th>
-            <th scope="col" className="figure">Pieces and holes to weed</th>
-            <th scope="col" className="figure">Film on the job</th>
-            <th scope="col" className="figure">Gap seen from 1 m</th>
-            <th scope="col" className="figure">Cutting</th>
+            <th scope="col" className="figure">
+              Thickest
+            </th>
+            <th scope="col" className="figure">
+              Edges that must meet exactly
+            </th>
+            <th scope="col" className="figure">
+              Pieces and holes to weed
+            </th>
+            <th scope="col" className="figure">
+              Film on the job
+            </th>
+            <th scope="col" className="figure">
+              Gap seen from 1 m
+            </th>
+            <th scope="col" className="figure">
+              Cutting
+            </th>
             <th scope="col">
               <span className="unseen">Choose</span>
             </th>
@@ -43,7 +55,18 @@ export function SchoolsTable() {
               <td className="figure">{sayArea(row.filmMm2)}</td>
               <td className="figure">{(100 * row.risk).toFixed(1)} of 100</td>
               <td className="figure">{sayDuration(row.cutSeconds)}</td>
-              <td>{row.school === recipe.build.school ? 'as it is' : <WordButton aria-label={`Use this: ${NAMES[row.school].toLowerCase()}`} onPress={() => handle.change({ build: { school: row.school } })}>Use this</WordButton>}</td>
+              <td>
+                {row.school === recipe.build.school ? (
+                  'as it is'
+                ) : (
+                  <WordButton
+                    aria-label={`Use this: ${NAMES[row.school].toLowerCase()}`}
+                    onPress={() => handle.change({ build: { school: row.school } })}
+                  >
+                    Use this
+                  </WordButton>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -53,6 +76,16 @@ export function SchoolsTable() {
 }
 
 const Panel = styled.section`
-  flex: none; min-height: 168px; padding: ${space.s} ${space.m}; border: 1px solid ${colour.line}; border-radius: ${radius.l}; background: ${colour.docket}; font-size: ${type.small};
-  tr[data-now] th, tr[data-now] td { background: ${colour.accentWash}; color: ${colour.ink}; }
+  flex: none;
+  min-height: 168px;
+  padding: ${space.s} ${space.m};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.l};
+  background: ${colour.docket};
+  font-size: ${type.small};
+  tr[data-now] th,
+  tr[data-now] td {
+    background: ${colour.accentWash};
+    color: ${colour.ink};
+  }
 `;

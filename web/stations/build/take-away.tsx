@@ -7,7 +7,11 @@ import { LinkButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
 import { Picker } from '../../ui/picker.js';
 
-const FORMATS = [['svg', 'SVG'], ['dxf', 'DXF'], ['pdf', 'PDF']] as const satisfies readonly (readonly [PrintFormat, string])[];
+const FORMATS = [
+  ['svg', 'SVG'],
+  ['dxf', 'DXF'],
+  ['pdf', 'PDF'],
+] as const satisfies readonly (readonly [PrintFormat, string])[];
 
 /** The build, or one layer of it, as a file at true size. */
 export function TakeAway() {
@@ -21,7 +25,15 @@ export function TakeAway() {
     <section aria-label="Save the layers as files">
       <h3>As files at true size, with the marks</h3>
       <Row>
-        <Picker label="Which layers" value={layer} options={[{ id: '', text: 'the whole build' }, ...layers.map(({ film }) => ({ id: film.id, text: `${film.name} alone` }))]} onChange={setLayer} />
+        <Picker
+          label="Which layers"
+          value={layer}
+          options={[
+            { id: '', text: 'the whole build' },
+            ...layers.map(({ film }) => ({ id: film.id, text: `${film.name} alone` })),
+          ]}
+          onChange={setLayer}
+        />
         <Choice label="Format" value={format} options={FORMATS} onChange={setFormat} />
         <LinkButton href={`/api/jobs/${job.id}/build?${query}`} download>
           Download
@@ -31,4 +43,10 @@ export function TakeAway() {
   );
 }
 
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s}; align-items: center; font-size: ${type.small};`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.s};
+  align-items: center;
+  font-size: ${type.small};
+`;

@@ -52,32 +52,76 @@ export function TrapHandle({ trapMm, ruledMm }: { readonly trapMm: number; reado
         onBlur={() => draft.keep()}
         onKeyDown={onKeyDown}
       />
-      <Ruled style={{ left: `calc(${THUMB_PX / 2}px + (100% - ${THUMB_PX}px) * ${Math.min(1, ruledMm / mostMm)})` }}>ruled {formatLength(ruledMm, unit)}</Ruled>
+      <Ruled style={{ left: `calc(${THUMB_PX / 2}px + (100% - ${THUMB_PX}px) * ${Math.min(1, ruledMm / mostMm)})` }}>
+        ruled {formatLength(ruledMm, unit)}
+      </Ruled>
     </Track>
   );
 }
 
 const THUMB_PX = 18;
 
-const Track = styled.div`position: relative; padding: 4px 2px 20px;`;
-
-const thumb = css`
-  width: ${THUMB_PX}px; height: 24px; border: 0; border-radius: 0; background: ${colour.accent}; clip-path: polygon(0 0, 100% 0, 100% 62%, 50% 100%, 0 62%); cursor: grab;
-  @media (forced-colors: active) { forced-color-adjust: none; background: Highlight; }
+const Track = styled.div`
+  position: relative;
+  padding: 4px 2px 20px;
 `;
 
-const line = css`height: 24px; background: repeating-linear-gradient(90deg, ${colour.quiet} 0 6px, transparent 6px 9px) center / 100% 2px no-repeat;`;
+const thumb = css`
+  width: ${THUMB_PX}px;
+  height: 24px;
+  border: 0;
+  border-radius: 0;
+  background: ${colour.accent};
+  clip-path: polygon(0 0, 100% 0, 100% 62%, 50% 100%, 0 62%);
+  cursor: grab;
+  @media (forced-colors: active) {
+    forced-color-adjust: none;
+    background: Highlight;
+  }
+`;
+
+const line = css`
+  height: 24px;
+  background: repeating-linear-gradient(90deg, ${colour.quiet} 0 6px, transparent 6px 9px) center / 100% 2px no-repeat;
+`;
 
 const Range = styled.input`
-  appearance: none; width: 100%; height: 24px; margin: 0; background: none; cursor: pointer;
-  &::-webkit-slider-runnable-track { ${line} }
-  &::-moz-range-track { ${line} }
-  &::-webkit-slider-thumb { appearance: none; ${thumb} }
-  &::-moz-range-thumb { ${thumb} }
-  &:focus-visible { outline: 2.5px solid ${colour.accent}; outline-offset: 1px; border-radius: 3px; }
+  appearance: none;
+  width: 100%;
+  height: 24px;
+  margin: 0;
+  background: none;
+  cursor: pointer;
+  &::-webkit-slider-runnable-track {
+    ${line}
+  }
+  &::-moz-range-track {
+    ${line}
+  }
+  &::-webkit-slider-thumb {
+    appearance: none;
+    ${thumb}
+  }
+  &::-moz-range-thumb {
+    ${thumb}
+  }
+  &:focus-visible {
+    outline: 2.5px solid ${colour.accent};
+    outline-offset: 1px;
+    border-radius: 3px;
+  }
 `;
 
 const Ruled = styled.span`
-  position: absolute; top: 21px; padding: 8px 0 0 ${space.xs}; border-left: 2px solid ${colour.good}; font-size: 0.75rem; line-height: 1; color: ${colour.quiet}; white-space: nowrap; pointer-events: none;
-  font-family: ${type.text}; font-variant-numeric: tabular-nums;
+  position: absolute;
+  top: 21px;
+  padding: 8px 0 0 ${space.xs};
+  border-left: 2px solid ${colour.good};
+  font-size: 0.75rem;
+  line-height: 1;
+  color: ${colour.quiet};
+  white-space: nowrap;
+  pointer-events: none;
+  font-family: ${type.text};
+  font-variant-numeric: tabular-nums;
 `;

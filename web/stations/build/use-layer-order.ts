@@ -1,7 +1,11 @@
 import { useJobContext } from '../../job/job-context.js';
 
 /** The layers' order as film ids from the surface upwards, as it was last decided, and ways to change it. */
-export function useLayerOrder(): { readonly ids: readonly string[]; readonly save: (ids: readonly string[]) => void; readonly move: (id: string, by: number) => void } {
+export function useLayerOrder(): {
+  readonly ids: readonly string[];
+  readonly save: (ids: readonly string[]) => void;
+  readonly move: (id: string, by: number) => void;
+} {
   const { plan, recipe, handle } = useJobContext();
   const planned = plan?.layers?.map((layer) => layer.film.id) ?? [];
   const save = (order: readonly string[]) => handle.change({ build: { order } });

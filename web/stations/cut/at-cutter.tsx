@@ -14,17 +14,31 @@ interface AtCutterProps {
 }
 
 /** What the cutter is at, and what of the sheets that were sent to it waits for a word. */
-export function AtCutter({ cuts: { how, inCutter, active, progress, elsewhere, undecided, act }, own, cutsKey, isBusy }: AtCutterProps) {
+export function AtCutter({
+  cuts: { how, inCutter, active, progress, elsewhere, undecided, act },
+  own,
+  cutsKey,
+  isBusy,
+}: AtCutterProps) {
   return (
     <>
       {elsewhere && <CutterBusy busy={elsewhere} />}
-      {inCutter && active && <RunPanel filmName={sayFilmsOfSheet(inCutter)} run={active} progress={progress} onAct={(name) => act.mutate({ path: `/api/runs/${active.id}/${name}` })} />}
+      {inCutter && active && (
+        <RunPanel
+          filmName={sayFilmsOfSheet(inCutter)}
+          run={active}
+          progress={progress}
+          onAct={(name) => act.mutate({ path: `/api/runs/${active.id}/${name}` })}
+        />
+      )}
       {undecided.map((sheet) => (
         <FailedSheet
           key={sheet.id}
           sheet={sheet}
           busy={isBusy}
-          onCut={(which, loadedFilmIds) => act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmIds } })}
+          onCut={(which, loadedFilmIds) =>
+            act.mutate({ path: `/api/sheets/${sheet.id}/${which}`, json: { loadedFilmIds } })
+          }
           onDecide={(decided) => act.mutate({ path: `/api/sheets/${sheet.id}/decide`, json: { decided } })}
         />
       ))}

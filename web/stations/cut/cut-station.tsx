@@ -1,5 +1,11 @@
 import { useMemo, useState } from 'react';
-import { carriesJob, filmsOfSheet, sayFilmsOfSheet, type FrozenSheet, type SheetStanding } from '../../../core/stations/cut/index.js';
+import {
+  carriesJob,
+  filmsOfSheet,
+  sayFilmsOfSheet,
+  type FrozenSheet,
+  type SheetStanding,
+} from '../../../core/stations/cut/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -35,7 +41,12 @@ export function CutStation() {
   const batch = useBatchOf(job.id);
   // What is cut together with others is sent from the cutting list.
   const sheets = batch ? [] : (plan?.sheets ?? []);
-  const id = inCutter?.id ?? [...undecided, ...sheets, ...cuts].find((sheet) => sheet.id === chosen)?.id ?? undecided[0]?.id ?? sheets[0]?.id ?? done[0]?.id;
+  const id =
+    inCutter?.id ??
+    [...undecided, ...sheets, ...cuts].find((sheet) => sheet.id === chosen)?.id ??
+    undecided[0]?.id ??
+    sheets[0]?.id ??
+    done[0]?.id;
   const planned = sheets.find((sheet) => sheet.id === id) ?? null;
   const frozen = cuts.find((sheet) => sheet.id === id) ?? null;
   const drawing = useFrozenDrawing(frozen);
@@ -51,21 +62,32 @@ export function CutStation() {
         <>
           <Findings findings={findings} />
           {batch && <BatchNote batch={batch} />}
-          <AtCutter cuts={atCutter} own={own} cutsKey={cutsKey} isBusy={act.isPending || inCutter !== null || elsewhere !== null} />
+          <AtCutter
+            cuts={atCutter}
+            own={own}
+            cutsKey={cutsKey}
+            isBusy={act.isPending || inCutter !== null || elsewhere !== null}
+          />
           {sheets.length > 0 && (
             <section aria-label="What is left to cut">
               <h3>To cut</h3>
               <Queue aria-label="Sheets to cut">
                 {sheets.map((sheet) => (
                   <li key={sheet.id}>
-                    <Entry type="button" aria-pressed={sheet.id === id} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
+                    <Entry
+                      type="button"
+                      aria-pressed={sheet.id === id}
+                      disabled={inCutter !== null}
+                      onClick={() => setChosen(sheet.id)}
+                    >
                       {sheet.films.map((film, i) => (
                         <Swatch key={i} film={film} size={18} />
                       ))}
                       <span>
                         {sayFilms(sheet)}
                         {saySection(sheet)}
-                        {sheet.copies.length > 1 && `, ${sheet.copies.length} ${sheet.panels.length > 1 || sheet.films.length > 1 ? 'pieces' : sheet.perStrip > 1 ? 'strips' : 'copies'}`}
+                        {sheet.copies.length > 1 &&
+                          `, ${sheet.copies.length} ${sheet.panels.length > 1 || sheet.films.length > 1 ? 'pieces' : sheet.perStrip > 1 ? 'strips' : 'copies'}`}
                       </span>
                       <Figure>{sayDuration(plan?.programs?.[sheets.indexOf(sheet)]?.seconds ?? 0)}</Figure>
                     </Entry>
@@ -81,20 +103,36 @@ export function CutStation() {
               action="Cut this sheet"
               hpglUrl={`/api/jobs/${job.id}/sheets/${planned.id}/hpgl`}
               busy={act.isPending || handle.saving !== 'saved' || elsewhere !== null}
-              onCut={(loadedFilmIds) => act.mutate({ path: `/api/jobs/${job.id}/sheets/${planned.id}/cut`, json: { loadedFilmIds, revision: job.revision } })}
+              onCut={(loadedFilmIds) =>
+                act.mutate({
+                  path: `/api/jobs/${job.id}/sheets/${planned.id}/cut`,
+                  json: { loadedFilmIds, revision: job.revision },
+                })
+              }
             />
           )}
-          {stopped && sheets.length > 0 && <Refused>Nothing is cut before this is put right: {stopped.message}</Refused>}
+          {stopped && sheets.length > 0 && (
+            <Refused>Nothing is cut before this is put right: {stopped.message}</Refused>
+          )}
           {act.error && <Refused role="alert">{act.error.message}</Refused>}
-          {plan?.toCut && sheets.length === 0 && !batch && undecided.length === 0 && !inCutter && done.length > 0 && <Small>Everything of this job is cut.</Small>}
-          {sheets.length === 0 && cuts.length === 0 && !batch && <Small>There is nothing to cut yet. Sheets are made at the Sheets station.</Small>}
+          {plan?.toCut && sheets.length === 0 && !batch && undecided.length === 0 && !inCutter && done.length > 0 && (
+            <Small>Everything of this job is cut.</Small>
+          )}
+          {sheets.length === 0 && cuts.length === 0 && !batch && (
+            <Small>There is nothing to cut yet. Sheets are made at the Sheets station.</Small>
+          )}
           {done.length > 0 && (
             <section aria-label="What is cut">
               <h3>Already cut</h3>
               <Queue aria-label="Sheets that were cut">
                 {done.map((sheet) => (
                   <li key={sheet.id}>
-                    <Entry type="button" aria-pressed={sheet.id === id} disabled={inCutter !== null} onClick={() => setChosen(sheet.id)}>
+                    <Entry
+                      type="button"
+                      aria-pressed={sheet.id === id}
+                      disabled={inCutter !== null}
+                      onClick={() => setChosen(sheet.id)}
+                    >
                       {filmsOfSheet(sheet).map((film) => (
                         <Swatch key={film.id} film={film} size={18} />
                       ))}
@@ -110,13 +148,19 @@ export function CutStation() {
               </Queue>
             </section>
           )}
-          <Rulings rulings={rulings.filter((ruling) => !planned || planned.films.some(({ id }) => ruling.id === `cut.${id}`))} />
+          <Rulings
+            rulings={rulings.filter((ruling) => !planned || planned.films.some(({ id }) => ruling.id === `cut.${id}`))}
+          />
           <CutterSwitches />
         </>
       }
     >
       <LightTable
-        label={drawn ? `${frozen ? sayFilmsOfSheet(frozen) : planned ? sayFilms(planned) : drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}` : 'No sheet'}
+        label={
+          drawn
+            ? `${frozen ? sayFilmsOfSheet(frozen) : planned ? sayFilms(planned) : drawn.film.name}${frozen ? ', as it was sent to the cutter' : ''}`
+            : 'No sheet'
+        }
         box={drawn ? sheetBox(drawn) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
         unit={unit}
         {...(drawn ? { feedFrom: drawn.usedLengthMm } : {})}
@@ -124,7 +168,14 @@ export function CutStation() {
       >
         {drawn && (
           <SheetPicture sheet={drawn}>
-            {frozen && drawing && <LiveCut runs={drawing.runs} pairsDone={progress && inCutter ? progress.pairsDone : (frozen.runs.at(-1)?.pairsDone ?? 0)} head={inCutter ? progress : null} usedLengthMm={frozen.usedLengthMm} />}
+            {frozen && drawing && (
+              <LiveCut
+                runs={drawing.runs}
+                pairsDone={progress && inCutter ? progress.pairsDone : (frozen.runs.at(-1)?.pairsDone ?? 0)}
+                head={inCutter ? progress : null}
+                usedLengthMm={frozen.usedLengthMm}
+              />
+            )}
           </SheetPicture>
         )}
       </LightTable>
@@ -139,11 +190,21 @@ function fate(sheet: FrozenSheet, how: ReadonlyMap<string, SheetStanding>, wante
   if (standing === 'thrown-away') return 'thrown away';
   if (standing === 'rest-undecided') return 'cut in part; its rest failed';
   if (sheet.groups.every((group) => group.revision === null)) return 'cut before the job’s state was kept with it';
-  if (wanted.size > 0 && !sheet.groups.some((group) => wanted.has(group.fingerprint))) return 'no longer fits: the job has changed since';
+  if (wanted.size > 0 && !sheet.groups.some((group) => wanted.has(group.fingerprint)))
+    return 'no longer fits: the job has changed since';
   return sheet.decided === 'kept' ? '✓ kept' : '✓ cut';
 }
 
-function captionOf({ edges }: SheetView, program: { readonly paths: number; readonly cutMm: number; readonly travelMm: number; readonly forceG: number; readonly speedMmS: number }): string {
+function captionOf(
+  { edges }: SheetView,
+  program: {
+    readonly paths: number;
+    readonly cutMm: number;
+    readonly travelMm: number;
+    readonly forceG: number;
+    readonly speedMmS: number;
+  },
+): string {
   return `${program.paths} cuts, ${(program.cutMm / 1000).toFixed(1)} m with the knife down, ${(program.travelMm / 1000).toFixed(1)} m lifted · ${program.forceG} g at ${program.speedMmS} mm/s${edges ? ` · dotted: ${edges.sides} mm stay free` : ''}`;
 }
 
@@ -151,4 +212,3 @@ function captionOfFrozen({ cutMm, forceG, speedMmS, groups, runs }: FrozenSheet)
   const revision = groups[0]?.revision;
   return `${(cutMm / 1000).toFixed(1)} m of cuts · ${forceG} g at ${speedMmS} mm/s${revision ? ` · as the job was at its change ${revision}` : ''}${runs.length > 1 ? ` · ${count(runs.length, 'time')} in the cutter` : ''}`;
 }
-

@@ -13,16 +13,29 @@ export interface Busy {
 
 /** What the cutter is at; null while it is free, or not known. */
 export function useCutterBusy(): Busy | null {
-  return useQuery({ queryKey: ['cutter'], queryFn: () => ask<{ busy: Busy | null }>('/api/cutter'), refetchInterval: 3000 }).data?.busy ?? null;
+  return (
+    useQuery({ queryKey: ['cutter'], queryFn: () => ask<{ busy: Busy | null }>('/api/cutter'), refetchInterval: 3000 })
+      .data?.busy ?? null
+  );
 }
 
 /** The cutter is at another job: which, and the way there. */
 export function CutterBusy({ busy }: { readonly busy: Busy }) {
   return (
     <Card>
-      The cutter is busy with {busy.filmName} of <Link to={`/jobs/${busy.jobId}/cut`}>{busy.jobTitle}</Link>. Other sheets can be cut when that is finished or cancelled.
+      The cutter is busy with {busy.filmName} of <Link to={`/jobs/${busy.jobId}/cut`}>{busy.jobTitle}</Link>. Other
+      sheets can be cut when that is finished or cancelled.
     </Card>
   );
 }
 
-const Card = styled.p`padding: ${space.m}; background: ${colour.warnWash}; border-left: 4px solid ${colour.warn}; border-radius: ${radius.m}; font-size: ${type.small}; a { color: ${colour.accent}; }`;
+const Card = styled.p`
+  padding: ${space.m};
+  background: ${colour.warnWash};
+  border-left: 4px solid ${colour.warn};
+  border-radius: ${radius.m};
+  font-size: ${type.small};
+  a {
+    color: ${colour.accent};
+  }
+`;

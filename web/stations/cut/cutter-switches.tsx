@@ -17,7 +17,10 @@ const SWITCHES: readonly (readonly [label: string, request: object])[] = [
 
 /** What a hand could do at the simulated cutter itself. */
 export function CutterSwitches() {
-  const turn = useMutation({ mutationFn: (request: object) => ask<{ state?: string; error?: string }>('/api/cutter/control', { method: 'POST', json: request }) });
+  const turn = useMutation({
+    mutationFn: (request: object) =>
+      ask<{ state?: string; error?: string }>('/api/cutter/control', { method: 'POST', json: request }),
+  });
   return (
     <Box>
       <summary>At the simulated cutter</summary>
@@ -28,15 +31,31 @@ export function CutterSwitches() {
           </WordButton>
         ))}
       </p>
-      <Answer role="status">{turn.error?.message ?? turn.data?.error ?? (turn.data?.state ? `The cutter says: ${turn.data.state}.` : '')}</Answer>
+      <Answer role="status">
+        {turn.error?.message ?? turn.data?.error ?? (turn.data?.state ? `The cutter says: ${turn.data.state}.` : '')}
+      </Answer>
     </Box>
   );
 }
 
 const Box = styled.details`
-  font-size: ${type.small}; color: ${colour.quiet}; border-top: 1px dashed ${colour.line}; padding-top: ${space.s};
-  summary { cursor: pointer; padding: 4px 0; }
-  p { display: flex; flex-wrap: wrap; gap: ${space.xs} ${space.m}; padding: ${space.s} 0 0; }
+  font-size: ${type.small};
+  color: ${colour.quiet};
+  border-top: 1px dashed ${colour.line};
+  padding-top: ${space.s};
+  summary {
+    cursor: pointer;
+    padding: 4px 0;
+  }
+  p {
+    display: flex;
+    flex-wrap: wrap;
+    gap: ${space.xs} ${space.m};
+    padding: ${space.s} 0 0;
+  }
 `;
 
-const Answer = styled.span`display: block; min-height: 1.4em;`;
+const Answer = styled.span`
+  display: block;
+  min-height: 1.4em;
+`;

@@ -49,17 +49,47 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
         <Button onPress={() => onDecide('thrown-away')}>Throw it away</Button>
       </Row>
       {how === null && <p>If you throw it away, its layer is laid out again with what is left to cut.</p>}
-      {how === 'rest' && <p>{sheet.zones ? 'Lay new blanks where the first lay, of the films that are not whole.' : 'Load a new piece.'} The parts that are missing are cut whole, with marks and border{sheet.zones ? '' : ', where the piece begins'}.</p>}
-      {how && <LoadedQuestion key={how} sheet={sheet} action={how === 'rest' ? 'Cut the rest' : 'Cut it again'} busy={busy} onCut={(loaded) => onCut(how, loaded)} />}
+      {how === 'rest' && (
+        <p>
+          {sheet.zones ? 'Lay new blanks where the first lay, of the films that are not whole.' : 'Load a new piece.'}{' '}
+          The parts that are missing are cut whole, with marks and border{sheet.zones ? '' : ', where the piece begins'}
+          .
+        </p>
+      )}
+      {how && (
+        <LoadedQuestion
+          key={how}
+          sheet={sheet}
+          action={how === 'rest' ? 'Cut the rest' : 'Cut it again'}
+          busy={busy}
+          onCut={(loaded) => onCut(how, loaded)}
+        />
+      )}
     </Card>
   );
 }
 
 const Card = styled.section`
-  display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.badWash}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.bad}; border-radius: ${radius.m}; font-size: ${type.small};
-  h3 { font-size: ${type.body}; margin: 0; }
+  display: grid;
+  gap: ${space.s};
+  padding: ${space.m};
+  background: ${colour.badWash};
+  border: 1px solid ${colour.line};
+  border-left: 4px solid ${colour.bad};
+  border-radius: ${radius.m};
+  font-size: ${type.small};
+  h3 {
+    font-size: ${type.body};
+    margin: 0;
+  }
 `;
 const Row = styled.div`
-  display: flex; flex-wrap: wrap; gap: ${space.s};
-  button[aria-pressed='true'] { border-color: ${colour.accent}; background: ${colour.accentWash}; font-weight: 650; }
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.s};
+  button[aria-pressed='true'] {
+    border-color: ${colour.accent};
+    background: ${colour.accentWash};
+    font-weight: 650;
+  }
 `;

@@ -14,7 +14,8 @@ import { Swatch } from '../../ui/swatch.js';
 import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
-  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> & Partial<Pick<SheetView, 'isMirrored' | 'panels' | 'section' | 'inCounters'>>;
+  readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> &
+    Partial<Pick<SheetView, 'isMirrored' | 'panels' | 'section' | 'inCounters'>>;
   /** What the button says. */
   readonly action: string;
   readonly hpglUrl?: string;
@@ -24,7 +25,20 @@ interface LoadedQuestionProps {
 
 /** Asked before every sheet, and answered by looking: nothing is filled in beforehand. */
 export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQuestionProps) {
-  return sheet.zones ? <BlanksQuestion zones={sheet.zones} inCounters={sheet.inCounters ?? 0} isMirrored={sheet.isMirrored ?? false} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} mat={sheet.mat!} /> : <PieceQuestion sheet={sheet} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} />;
+  return sheet.zones ? (
+    <BlanksQuestion
+      zones={sheet.zones}
+      inCounters={sheet.inCounters ?? 0}
+      isMirrored={sheet.isMirrored ?? false}
+      action={action}
+      hpglUrl={hpglUrl}
+      busy={busy}
+      onCut={onCut}
+      mat={sheet.mat!}
+    />
+  ) : (
+    <PieceQuestion sheet={sheet} action={action} hpglUrl={hpglUrl} busy={busy} onCut={onCut} />
+  );
 }
 
 type AskedOf<T> = Omit<LoadedQuestionProps, 'sheet' | 'hpglUrl'> & { readonly hpglUrl: string | undefined } & T;
@@ -37,21 +51,46 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
   const left = useMemo(() => leftOfFilms(shop?.stock ?? []), [shop?.stock]);
   const { film } = sheet;
   const wrong = loaded !== '' && loaded !== film.id;
-  const sideUp = film.mirrored ? 'carrier down, the coloured side on the mat: it is cut mirrored, from the back' : 'film side up, liner down';
+  const sideUp = film.mirrored
+    ? 'carrier down, the coloured side on the mat: it is cut mirrored, from the back'
+    : 'film side up, liner down';
   return (
     <Card>
       <h3>What is loaded?</h3>
       <Small>{wanted(sheet, unit)}</Small>
       <InCounters copies={sheet.inCounters ?? 0} />
-      {sheet.section && sheet.section.number < sheet.section.of && <Small>Leave the roll in the cutter when this section is cut. For the next one, bring the two short lines at its end onto the cutter’s zero line: then the roll is square again.</Small>}
+      {sheet.section && sheet.section.number < sheet.section.of && (
+        <Small>
+          Leave the roll in the cutter when this section is cut. For the next one, bring the two short lines at its end
+          onto the cutter’s zero line: then the roll is square again.
+        </Small>
+      )}
       <p>
-        Film in the cutter <FilmPicker label="Film in the cutter" films={shop?.films ?? []} left={left} value={loaded} placeholder="look, then choose …" onChange={setLoaded} />
+        Film in the cutter{' '}
+        <FilmPicker
+          label="Film in the cutter"
+          films={shop?.films ?? []}
+          left={left}
+          value={loaded}
+          placeholder="look, then choose …"
+          onChange={setLoaded}
+        />
       </p>
       <Check>
-        <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> It lies {sideUp}.
+        <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> It lies{' '}
+        {sideUp}.
       </Check>
-      {wrong && <Wrong role="alert">That is not the film of this sheet. Load {film.name}, or choose the film elsewhere in the job.</Wrong>}
-      <Acts action={action} hpglUrl={hpglUrl} isReady={loaded === film.id && turned && !busy} onCut={() => onCut([loaded])} />
+      {wrong && (
+        <Wrong role="alert">
+          That is not the film of this sheet. Load {film.name}, or choose the film elsewhere in the job.
+        </Wrong>
+      )}
+      <Acts
+        action={action}
+        hpglUrl={hpglUrl}
+        isReady={loaded === film.id && turned && !busy}
+        onCut={() => onCut([loaded])}
+      />
     </Card>
   );
 }
@@ -59,10 +98,27 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
 /** What lies where it would be lifted with what is round it. */
 function InCounters({ copies }: { readonly copies: number }) {
   if (copies === 0) return null;
-  return <Small>{copies === 1 ? 'One small layer lies in a counter of a larger one. Cut it' : `${copies} small layers lie in counters of larger ones. Cut them`} out with a knife before you lift what is round {copies === 1 ? 'it' : 'them'}.</Small>;
+  return (
+    <Small>
+      {copies === 1
+        ? 'One small layer lies in a counter of a larger one. Cut it'
+        : `${copies} small layers lie in counters of larger ones. Cut them`}{' '}
+      out with a knife before you lift what is round {copies === 1 ? 'it' : 'them'}.
+    </Small>
+  );
 }
 
-function Acts({ action, hpglUrl, isReady, onCut }: { readonly action: string; readonly hpglUrl: string | undefined; readonly isReady: boolean; readonly onCut: () => void }) {
+function Acts({
+  action,
+  hpglUrl,
+  isReady,
+  onCut,
+}: {
+  readonly action: string;
+  readonly hpglUrl: string | undefined;
+  readonly isReady: boolean;
+  readonly onCut: () => void;
+}) {
   return (
     <Row>
       <MainButton isDisabled={!isReady} onPress={onCut}>
@@ -78,16 +134,32 @@ function Acts({ action, hpglUrl, isReady, onCut }: { readonly action: string; re
 }
 
 /** A mat with several blanks: each is ticked when it lies where the card says. */
-function BlanksQuestion({ zones, mat, isMirrored, inCounters, action, hpglUrl, busy, onCut }: AskedOf<{ readonly zones: NonNullable<DrawnSheet['zones']>; readonly mat: NonNullable<DrawnSheet['mat']>; readonly isMirrored: boolean; readonly inCounters: number }>) {
+function BlanksQuestion({
+  zones,
+  mat,
+  isMirrored,
+  inCounters,
+  action,
+  hpglUrl,
+  busy,
+  onCut,
+}: AskedOf<{
+  readonly zones: NonNullable<DrawnSheet['zones']>;
+  readonly mat: NonNullable<DrawnSheet['mat']>;
+  readonly isMirrored: boolean;
+  readonly inCounters: number;
+}>) {
   const { unit } = useSettings();
   const [laid, setLaid] = useState<ReadonlySet<number>>(new Set());
   const mm = (value: number) => formatLength(value, unit);
-  const turn = (i: number) => setLaid((before) => new Set(before.has(i) ? [...before].filter((one) => one !== i) : [...before, i]));
+  const turn = (i: number) =>
+    setLaid((before) => new Set(before.has(i) ? [...before].filter((one) => one !== i) : [...before, i]));
   return (
     <Card>
       <h3>Does each blank lie in its place?</h3>
       <Small>
-        Cut each blank to its size, then lay it on the {mat.name}. Places are measured from the mat’s lower left corner (0 in the picture), in {unit}.
+        Cut each blank to its size, then lay it on the {mat.name}. Places are measured from the mat’s lower left corner
+        (0 in the picture), in {unit}.
         {isMirrored && zones.some(({ film }) => !film.mirrored) && ' It is cut mirrored: it goes inside the glass.'}
       </Small>
       <InCounters copies={inCounters} />
@@ -101,14 +173,20 @@ function BlanksQuestion({ zones, mat, isMirrored, inCounters, action, hpglUrl, b
               <span>
                 {film.name}, {mm(widthMm)} × {mm(lengthMm)}
                 <Small as="span">
-                  {mm(xMm)} from the left, {mm(yMm)} from below{film.mirrored ? '; the coloured side on the mat: it is cut mirrored, from the back' : ''}
+                  {mm(xMm)} from the left, {mm(yMm)} from below
+                  {film.mirrored ? '; the coloured side on the mat: it is cut mirrored, from the back' : ''}
                 </Small>
               </span>
             </Check>
           </li>
         ))}
       </Blanks>
-      <Acts action={action} hpglUrl={hpglUrl} isReady={laid.size === zones.length && !busy} onCut={() => onCut(zones.map(({ film }) => film.id))} />
+      <Acts
+        action={action}
+        hpglUrl={hpglUrl}
+        isReady={laid.size === zones.length && !busy}
+        onCut={() => onCut(zones.map(({ film }) => film.id))}
+      />
     </Card>
   );
 }
@@ -120,7 +198,10 @@ function wanted({ isMirrored, panels = [], ...sheet }: LoadedQuestionProps['shee
   return `${pieceWanted(sheet, unit)}${which}${isMirrored && !sheet.film.mirrored ? ' It is cut mirrored: it goes inside the glass.' : ''}`;
 }
 
-function pieceWanted({ film, piece, mat, usedLengthMm }: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'usedLengthMm'>, unit: LengthUnit): string {
+function pieceWanted(
+  { film, piece, mat, usedLengthMm }: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'usedLengthMm'>,
+  unit: LengthUnit,
+): string {
   const length = `${formatLength(usedLengthMm, unit)} ${unit}`;
   if (!piece) return `This sheet needs ${film.name}, at least ${length} long.`;
   const what = `This sheet needs ${film.name}, ${PIECE_WORDS[piece.kind]} ${formatLength(piece.widthMm, unit)} ${unit} wide and at least ${length} long.`;
@@ -130,10 +211,40 @@ function pieceWanted({ film, piece, mat, usedLengthMm }: Pick<DrawnSheet, 'film'
 }
 
 const Card = styled.section`
-  display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.raised}; border: 1px solid ${colour.line}; border-radius: ${radius.m};
-  h3 { font-size: ${type.body}; margin: 0; }
+  display: grid;
+  gap: ${space.s};
+  padding: ${space.m};
+  background: ${colour.raised};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  h3 {
+    font-size: ${type.body};
+    margin: 0;
+  }
 `;
-const Check = styled.label`font-size: ${type.small}; cursor: pointer;`;
-const Blanks = styled.ol`list-style: none; display: grid; gap: ${space.s}; ${Check} { display: flex; gap: ${space.s}; align-items: flex-start; } ${Small} { display: block; }`;
-const Wrong = styled.p`color: ${colour.bad}; font-size: ${type.small};`;
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s};`;
+const Check = styled.label`
+  font-size: ${type.small};
+  cursor: pointer;
+`;
+const Blanks = styled.ol`
+  list-style: none;
+  display: grid;
+  gap: ${space.s};
+  ${Check} {
+    display: flex;
+    gap: ${space.s};
+    align-items: flex-start;
+  }
+  ${Small} {
+    display: block;
+  }
+`;
+const Wrong = styled.p`
+  color: ${colour.bad};
+  font-size: ${type.small};
+`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.s};
+`;

@@ -45,7 +45,11 @@ export function RunPanel({ filmName, run, progress, onAct }: RunPanelProps) {
       {message && <Word>{message}</Word>}
       {state !== 'cancelling' && (
         <Row>
-          {rests ? <MainButton onPress={() => onAct('resume')}>Resume</MainButton> : <Button onPress={() => onAct('pause')}>Pause</Button>}
+          {rests ? (
+            <MainButton onPress={() => onAct('resume')}>Resume</MainButton>
+          ) : (
+            <Button onPress={() => onAct('pause')}>Pause</Button>
+          )}
           <Button onPress={() => onAct('cancel')}>Cancel this sheet</Button>
         </Row>
       )}
@@ -54,15 +58,43 @@ export function RunPanel({ filmName, run, progress, onAct }: RunPanelProps) {
 }
 
 const Card = styled.section`
-  display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.raised}; border: 1px solid ${colour.line}; border-left: 4px solid ${colour.accent}; border-radius: ${radius.m};
-  h3 { font-size: ${type.body}; margin: 0; }
+  display: grid;
+  gap: ${space.s};
+  padding: ${space.m};
+  background: ${colour.raised};
+  border: 1px solid ${colour.line};
+  border-left: 4px solid ${colour.accent};
+  border-radius: ${radius.m};
+  h3 {
+    font-size: ${type.body};
+    margin: 0;
+  }
 `;
 
 const Bar = styled(ProgressBar)`
-  height: 10px; border-radius: 5px; background: ${colour.faint}; overflow: hidden; border: 1px solid ${colour.line};
-  span { display: block; height: 100%; background: ${colour.accent}; }
+  height: 10px;
+  border-radius: 5px;
+  background: ${colour.faint};
+  overflow: hidden;
+  border: 1px solid ${colour.line};
+  span {
+    display: block;
+    height: 100%;
+    background: ${colour.accent};
+  }
 `;
 
-const Line = styled.p`display: flex; justify-content: space-between; font-size: ${type.small}; font-variant-numeric: tabular-nums;`;
-const Word = styled.p`font-size: ${type.small}; color: ${colour.warn};`;
-const Row = styled.div`display: flex; gap: ${space.s};`;
+const Line = styled.p`
+  display: flex;
+  justify-content: space-between;
+  font-size: ${type.small};
+  font-variant-numeric: tabular-nums;
+`;
+const Word = styled.p`
+  font-size: ${type.small};
+  color: ${colour.warn};
+`;
+const Row = styled.div`
+  display: flex;
+  gap: ${space.s};
+`;

@@ -1,6 +1,13 @@
 import { useMutation, useQueryClient, type UseMutationResult } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { ENDED, standings, type FrozenSheet, type Run, type RunProgress, type SheetStanding } from '../../../core/stations/cut/index.js';
+import {
+  ENDED,
+  standings,
+  type FrozenSheet,
+  type Run,
+  type RunProgress,
+  type SheetStanding,
+} from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { useCutterBusy, type Busy } from './cutter-busy.js';
 import { useRunProgress } from './use-run-progress.js';
@@ -42,10 +49,16 @@ export function useCuts({ cuts, own, cutsKey, changes, isOwn = () => false }: Cu
   const busy = useCutterBusy();
   const isHere = busy !== null && (isOwn(busy) || own.some((sheet) => sheet.runs.some((run) => run.id === busy.runId)));
   const undecided = own.filter((sheet) => how.get(sheet.id) === 'undecided');
-  const done = own.filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched').reverse();
+  const done = own
+    .filter((sheet) => sheet !== inCutter && !undecided.includes(sheet) && how.get(sheet.id) !== 'untouched')
+    .reverse();
   const act = useMutation({
-    mutationFn: ({ path, json }: { readonly path: string; readonly json?: unknown }) => ask<Run | FrozenSheet>(path, { method: 'POST', ...(json ? { json } : {}) }),
-    onSettled: () => Promise.all([cutsKey, ['cutter'], ['shop'], ['jobs'], ...changes].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    mutationFn: ({ path, json }: { readonly path: string; readonly json?: unknown }) =>
+      ask<Run | FrozenSheet>(path, { method: 'POST', ...(json ? { json } : {}) }),
+    onSettled: () =>
+      Promise.all(
+        [cutsKey, ['cutter'], ['shop'], ['jobs'], ...changes].map((queryKey) => client.invalidateQueries({ queryKey })),
+      ),
   });
   return { how, inCutter, active, progress, elsewhere: isHere ? null : busy, undecided, done, act };
 }

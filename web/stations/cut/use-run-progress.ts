@@ -12,7 +12,9 @@ export function useRunProgress(cutsKey: readonly string[], run: Run | null): Run
     setProgress(null);
     if (!id || !follow) return undefined;
     const events = new EventSource(`/api/runs/${id}/events`);
-    events.addEventListener('progress', (event) => setProgress(JSON.parse((event as MessageEvent<string>).data) as RunProgress));
+    events.addEventListener('progress', (event) =>
+      setProgress(JSON.parse((event as MessageEvent<string>).data) as RunProgress),
+    );
     events.addEventListener('ended', () => {
       events.close();
       void client.invalidateQueries({ queryKey: cutsKey.slice() });

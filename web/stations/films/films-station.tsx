@@ -46,12 +46,41 @@ export function FilmsStation() {
           {patterned.map((film) => (
             <PatternPlacing key={film.id} film={film} />
           ))}
-          <Rulings rulings={rulings.filter((ruling) => ruling.id.startsWith('films.join.') || ruling.id.startsWith('films.pattern.'))} />
+          <Rulings
+            rulings={rulings.filter(
+              (ruling) => ruling.id.startsWith('films.join.') || ruling.id.startsWith('films.pattern.'),
+            )}
+          />
         </>
       }
     >
-      <LightTable label="The artwork in its films" box={designBox(plan)} unit={unit} lookAt={lookAt} {...(patterned.length > 0 ? { handles: (view) => <div>{patterned.map((film) => <PatternHandle key={film.id} film={film} view={view} />)}</div> } : {})} caption={tried ? `as it would look with ${tried.film.name} for ${plan?.colourNames?.[tried.colour] ?? tried.colour}` : 'in the colours of the films'}>
-        {tried && paints.length > 0 ? paints.map((paint, i) => <Shape key={i} path={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} />) : <LayerPicture layers={plan?.layers ?? []} />}
+      <LightTable
+        label="The artwork in its films"
+        box={designBox(plan)}
+        unit={unit}
+        lookAt={lookAt}
+        {...(patterned.length > 0
+          ? {
+              handles: (view) => (
+                <div>
+                  {patterned.map((film) => (
+                    <PatternHandle key={film.id} film={film} view={view} />
+                  ))}
+                </div>
+              ),
+            }
+          : {})}
+        caption={
+          tried
+            ? `as it would look with ${tried.film.name} for ${plan?.colourNames?.[tried.colour] ?? tried.colour}`
+            : 'in the colours of the films'
+        }
+      >
+        {tried && paints.length > 0 ? (
+          paints.map((paint, i) => <Shape key={i} path={paint.path} fill={filmOf.get(paint.colour) ?? paint.colour} />)
+        ) : (
+          <LayerPicture layers={plan?.layers ?? []} />
+        )}
         <FindingPlaces />
       </LightTable>
     </StationLayout>
@@ -73,8 +102,12 @@ function Match({ use, onTry }: MatchProps) {
   const { handle, recipe, shop, plan } = useJobContext();
   const left = useMemo(() => leftOfFilms(shop.stock), [shop.stock]);
   const name = plan?.colourNames?.[use.colour] ?? use.colour;
-  const choose = (filmId: string) => handle.change({ films: { byColour: { ...recipe.films.byColour, [use.colour]: filmId } } });
-  const letApp = () => handle.change({ films: { byColour: Object.fromEntries(Object.entries(recipe.films.byColour).filter(([c]) => c !== use.colour)) } });
+  const choose = (filmId: string) =>
+    handle.change({ films: { byColour: { ...recipe.films.byColour, [use.colour]: filmId } } });
+  const letApp = () =>
+    handle.change({
+      films: { byColour: Object.fromEntries(Object.entries(recipe.films.byColour).filter(([c]) => c !== use.colour)) },
+    });
   return (
     <Row>
       <Pair aria-hidden>
@@ -88,10 +121,17 @@ function Match({ use, onTry }: MatchProps) {
             {use.colour}, {sayArea(use.areaMm2)}, {count(use.pieces, 'piece')}
           </Small>
         </Line>
-        <FilmPicker label={`Film for ${name} ${use.colour}`} films={shop.films} left={left} colour={use.colour} value={recipe.films.byColour[use.colour] ?? use.film.id} onChange={choose} />
+        <FilmPicker
+          label={`Film for ${name} ${use.colour}`}
+          films={shop.films}
+          left={left}
+          colour={use.colour}
+          value={recipe.films.byColour[use.colour] ?? use.film.id}
+          onChange={choose}
+        />
         <Small>
-          {use.chosen ? 'Your choice' : 'Nearest in stock'}; differs by {use.difference.toFixed(1)} (about 1 can just be seen).{' '}
-          {use.chosen && <WordButton onPress={letApp}>Let the app decide</WordButton>}
+          {use.chosen ? 'Your choice' : 'Nearest in stock'}; differs by {use.difference.toFixed(1)} (about 1 can just be
+          seen). {use.chosen && <WordButton onPress={letApp}>Let the app decide</WordButton>}
         </Small>
         <Others role="group" aria-label={`Other films for ${name} ${use.colour}`}>
           or{' '}
@@ -115,10 +155,50 @@ function Match({ use, onTry }: MatchProps) {
   );
 }
 
-const Others = styled.div`display: flex; align-items: center; gap: ${space.s}; font-size: ${type.small}; color: ${colour.quiet};`;
-const Other = styled(Button)`padding: 1px 6px; min-height: 26px; gap: 4px; font-variant-numeric: tabular-nums; color: ${colour.quiet};`;
+const Others = styled.div`
+  display: flex;
+  align-items: center;
+  gap: ${space.s};
+  font-size: ${type.small};
+  color: ${colour.quiet};
+`;
+const Other = styled(Button)`
+  padding: 1px 6px;
+  min-height: 26px;
+  gap: 4px;
+  font-variant-numeric: tabular-nums;
+  color: ${colour.quiet};
+`;
 
-const Matches = styled.ul`list-style: none; display: grid; gap: ${space.l};`;
-const Row = styled.li`display: grid; grid-template-columns: auto 1fr; gap: ${space.m}; align-items: start; button[aria-haspopup] { width: 100%; margin: 3px 0; }`;
-const Pair = styled.span`display: flex; padding-top: 2px; span + span { margin-left: -9px; margin-top: 9px; }`;
-const Line = styled.p`display: grid; padding-bottom: 2px; font-size: ${type.small}; strong { font-variant-numeric: tabular-nums; color: ${colour.ink}; }`;
+const Matches = styled.ul`
+  list-style: none;
+  display: grid;
+  gap: ${space.l};
+`;
+const Row = styled.li`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: ${space.m};
+  align-items: start;
+  button[aria-haspopup] {
+    width: 100%;
+    margin: 3px 0;
+  }
+`;
+const Pair = styled.span`
+  display: flex;
+  padding-top: 2px;
+  span + span {
+    margin-left: -9px;
+    margin-top: 9px;
+  }
+`;
+const Line = styled.p`
+  display: grid;
+  padding-bottom: 2px;
+  font-size: ${type.small};
+  strong {
+    font-variant-numeric: tabular-nums;
+    color: ${colour.ink};
+  }
+`;

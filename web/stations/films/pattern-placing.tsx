@@ -21,8 +21,12 @@ function usePlacing(film: Film) {
   const { recipe, handle } = useJobContext();
   const { patterns } = recipe.films;
   const place = patterns[film.id] ?? ORIGIN;
-  const put = (next: PatternPlace) => handle.change({ films: { patterns: { ...patterns, [film.id]: withinRepeat(next, film.pattern!) } } });
-  const letApp = () => handle.change({ films: { patterns: Object.fromEntries(Object.entries(patterns).filter(([id]) => id !== film.id)) } });
+  const put = (next: PatternPlace) =>
+    handle.change({ films: { patterns: { ...patterns, [film.id]: withinRepeat(next, film.pattern!) } } });
+  const letApp = () =>
+    handle.change({
+      films: { patterns: Object.fromEntries(Object.entries(patterns).filter(([id]) => id !== film.id)) },
+    });
   return { place, put, letApp, isPlaced: patterns[film.id] !== undefined };
 }
 
@@ -33,8 +37,27 @@ export function PatternPlacing({ film }: { readonly film: Film }) {
   const { repeatMm, ratio } = film.pattern!;
   return (
     <Said>
-      The pattern of {film.name} begins <FigureField label={`Across: the pattern of ${film.name}`} mm={place.xMm} unit={unit} min={0} max={repeatMm} stepMm={1} onChange={(xMm) => put({ ...place, xMm })} /> across and{' '}
-      <FigureField label={`Down: the pattern of ${film.name}`} mm={place.yMm} unit={unit} min={0} max={repeatMm * ratio} stepMm={1} onChange={(yMm) => put({ ...place, yMm })} /> down. Drag its handle on the picture.{' '}
+      The pattern of {film.name} begins{' '}
+      <FigureField
+        label={`Across: the pattern of ${film.name}`}
+        mm={place.xMm}
+        unit={unit}
+        min={0}
+        max={repeatMm}
+        stepMm={1}
+        onChange={(xMm) => put({ ...place, xMm })}
+      />{' '}
+      across and{' '}
+      <FigureField
+        label={`Down: the pattern of ${film.name}`}
+        mm={place.yMm}
+        unit={unit}
+        min={0}
+        max={repeatMm * ratio}
+        stepMm={1}
+        onChange={(yMm) => put({ ...place, yMm })}
+      />{' '}
+      down. Drag its handle on the picture.{' '}
       {isPlaced && <WordButton onPress={letApp}>Let it begin with the design</WordButton>}
     </Said>
   );
@@ -44,7 +67,10 @@ export function PatternPlacing({ film }: { readonly film: Film }) {
 export function PatternHandle({ film, view }: { readonly film: Film; readonly view: Camera }) {
   const { place, put } = usePlacing(film);
   const from = useRef<{ readonly x: number; readonly y: number } | null>(null);
-  const at = (event: { clientX: number; clientY: number }): PatternPlace => ({ xMm: place.xMm + (event.clientX - from.current!.x) / view.zoom, yMm: place.yMm + (event.clientY - from.current!.y) / view.zoom });
+  const at = (event: { clientX: number; clientY: number }): PatternPlace => ({
+    xMm: place.xMm + (event.clientX - from.current!.x) / view.zoom,
+    yMm: place.yMm + (event.clientY - from.current!.y) / view.zoom,
+  });
   return (
     <Handle
       type="button"
@@ -74,7 +100,11 @@ export function PatternHandle({ film, view }: { readonly film: Film; readonly vi
         showPatternAt(film.id, place);
       }}
       onKeyDown={(event) => {
-        const move = ({ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as Readonly<Record<string, readonly [number, number]>>)[event.key];
+        const move = (
+          { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as Readonly<
+            Record<string, readonly [number, number]>
+          >
+        )[event.key];
         if (!move) return;
         event.preventDefault();
         event.stopPropagation();
@@ -86,9 +116,29 @@ export function PatternHandle({ film, view }: { readonly film: Film; readonly vi
   );
 }
 
-const Said = styled.p`font-size: ${type.small}; line-height: 2; padding: ${space.xs} 0;`;
+const Said = styled.p`
+  font-size: ${type.small};
+  line-height: 2;
+  padding: ${space.xs} 0;
+`;
 const Handle = styled.button`
-  position: absolute; width: 28px; height: 28px; margin: -14px 0 0 -14px; display: grid; place-items: center; border-radius: 50%; cursor: grab; touch-action: none; pointer-events: auto;
-  background: #ffffff; color: #182325; border: 2px solid #182325; font-size: 15px; line-height: 1; padding: 0;
-  &:active { cursor: grabbing; }
+  position: absolute;
+  width: 28px;
+  height: 28px;
+  margin: -14px 0 0 -14px;
+  display: grid;
+  place-items: center;
+  border-radius: 50%;
+  cursor: grab;
+  touch-action: none;
+  pointer-events: auto;
+  background: #ffffff;
+  color: #182325;
+  border: 2px solid #182325;
+  font-size: 15px;
+  line-height: 1;
+  padding: 0;
+  &:active {
+    cursor: grabbing;
+  }
 `;

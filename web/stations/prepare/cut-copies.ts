@@ -2,7 +2,14 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../../../core/geometry/index.js';
 import type { Film } from '../../../core/shop/index.js';
-import { contoursOfGroups, filmOfGroup, standings, type FrozenGroup, type FrozenSheet, type WeedPlace } from '../../../core/stations/cut/index.js';
+import {
+  contoursOfGroups,
+  filmOfGroup,
+  standings,
+  type FrozenGroup,
+  type FrozenSheet,
+  type WeedPlace,
+} from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
 import { NOTHING_DRAWN, type DrawnPath } from '../../../core/plan/page/drawn-path.js';
@@ -25,13 +32,21 @@ export function useCutCopies(): readonly CutCopy[] {
     const how = standings(cuts);
     return cuts
       .filter((sheet) => !['to-remake', 'thrown-away', 'untouched'].includes(how.get(sheet.id)!))
-      .flatMap((sheet) => sheet.groups.flatMap((group, position) => (group.jobId === job.id && group.revision !== null ? [{ key: `${sheet.id}.${position}`, sheet, position, group, film: filmOfGroup(sheet, group) }] : [])))
+      .flatMap((sheet) =>
+        sheet.groups.flatMap((group, position) =>
+          group.jobId === job.id && group.revision !== null
+            ? [{ key: `${sheet.id}.${position}`, sheet, position, group, film: filmOfGroup(sheet, group) }]
+            : [],
+        ),
+      )
       .reverse();
   }, [cuts, job.id]);
 }
 
 /** A copy as it was cut, laid back onto the design: path data in mm, y down, and the box round it; null until it is fetched. */
-export function useCutPicture(copy: CutCopy | null): { readonly cut: DrawnPath; readonly border: string; readonly box: Box } | null {
+export function useCutPicture(
+  copy: CutCopy | null,
+): { readonly cut: DrawnPath; readonly border: string; readonly box: Box } | null {
   const drawing = useFrozenDrawing(copy?.sheet ?? null);
   return useMemo(() => {
     if (!copy || !drawing) return null;
@@ -40,7 +55,11 @@ export function useCutPicture(copy: CutCopy | null): { readonly cut: DrawnPath; 
     const back = inverse(copy.group.matrix)!;
     const rings = drawing.outlines.slice(from, from + sizes[copy.position]!).map((ring) => transformRing(ring, back));
     const contours = copy.group.contours + copy.group.marks;
-    return { cut: { ...NOTHING_DRAWN, fine: [ringsToPathData(rings.slice(0, contours), 3)] }, border: ringsToPathData(rings.slice(contours), 3), box: boundsOf(rings)! };
+    return {
+      cut: { ...NOTHING_DRAWN, fine: [ringsToPathData(rings.slice(0, contours), 3)] },
+      border: ringsToPathData(rings.slice(contours), 3),
+      box: boundsOf(rings)!,
+    };
   }, [copy, drawing]);
 }
 
@@ -48,7 +67,10 @@ export function useCutPicture(copy: CutCopy | null): { readonly cut: DrawnPath; 
 export function usePutSheet(): (sheet: FrozenSheet) => void {
   const { job } = useJobContext();
   const client = useQueryClient();
-  return (sheet) => client.setQueryData<FrozenSheet[]>(['cuts', job.id], (all) => all?.map((one) => (one.id === sheet.id ? sheet : one)));
+  return (sheet) =>
+    client.setQueryData<FrozenSheet[]>(['cuts', job.id], (all) =>
+      all?.map((one) => (one.id === sheet.id ? sheet : one)),
+    );
 }
 
 /** Places of one copy. */
@@ -65,7 +87,16 @@ export function useTicking(): (of: readonly PlacesOfCopy[], ticked: boolean) => 
   const key = ['cuts', job.id];
   const put = usePutSheet();
   const tick = useMutation({
-    mutationFn: ({ sheetId, of, ticked }: SheetTicks) => ask<FrozenSheet>(`/api/sheets/${sheetId}/ticks`, { method: 'PUT', json: { ticked, places: of.flatMap(({ copy, places }) => places.map(({ kind, xMm, yMm }) => ({ position: copy.position, kind, xMm, yMm }))) } }),
+    mutationFn: ({ sheetId, of, ticked }: SheetTicks) =>
+      ask<FrozenSheet>(`/api/sheets/${sheetId}/ticks`, {
+        method: 'PUT',
+        json: {
+          ticked,
+          places: of.flatMap(({ copy, places }) =>
+            places.map(({ kind, xMm, yMm }) => ({ position: copy.position, kind, xMm, yMm })),
+          ),
+        },
+      }),
     onMutate: ({ sheetId, of, ticked }) => {
       const now = client.getQueryData<FrozenSheet[]>(key)?.find((sheet) => sheet.id === sheetId);
       if (!now) return;
@@ -89,7 +120,8 @@ export function useTicking(): (of: readonly PlacesOfCopy[], ticked: boolean) => 
   });
   return (of, ticked) => {
     const bySheet = new Map<string, PlacesOfCopy[]>();
-    for (const one of of) if (one.places.length > 0) bySheet.set(one.copy.sheet.id, [...(bySheet.get(one.copy.sheet.id) ?? []), one]);
+    for (const one of of)
+      if (one.places.length > 0) bySheet.set(one.copy.sheet.id, [...(bySheet.get(one.copy.sheet.id) ?? []), one]);
     for (const [sheetId, some] of bySheet) tick.mutate({ sheetId, of: some, ticked });
   };
 }

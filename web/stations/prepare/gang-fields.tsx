@@ -9,8 +9,24 @@ export function GangFields({ gang }: { readonly gang: NonNullable<Recipe['prepar
   const set = (to: Partial<typeof gang>) => handle.change({ preparation: { gang: { ...gang, ...to } } });
   return (
     <>
-      <NumberField label="Copies across a strip" value={gang.across} min={1} max={40} onChange={(across) => set({ across })} /> × <NumberField label="Copies down a strip" value={gang.down} min={1} max={40} onChange={(down) => set({ down })} />,{' '}
-      <FigureField label="Gap between copies" mm={gang.gapMm} unit={unit} max={100} stepMm={1} onChange={(gapMm) => set({ gapMm })} /> apart
+      <NumberField
+        label="Copies across a strip"
+        value={gang.across}
+        min={1}
+        max={40}
+        onChange={(across) => set({ across })}
+      />{' '}
+      ×{' '}
+      <NumberField label="Copies down a strip" value={gang.down} min={1} max={40} onChange={(down) => set({ down })} />,{' '}
+      <FigureField
+        label="Gap between copies"
+        mm={gang.gapMm}
+        unit={unit}
+        max={100}
+        stepMm={1}
+        onChange={(gapMm) => set({ gapMm })}
+      />{' '}
+      apart
     </>
   );
 }

@@ -49,15 +49,29 @@ export function PrepareStation() {
   const [piece, setPiece] = useState<string | null>(null);
   const [panelChosen, setPanel] = useState(1);
   // Films of today's layers, then those of pieces that were cut and are not wanted any more.
-  const films = [...new Map([...layers.map((l) => l.film), ...copies.map((copy) => copy.film)].map((film) => [film.id, film])).values()];
+  const films = [
+    ...new Map(
+      [...layers.map((l) => l.film), ...copies.map((copy) => copy.film)].map((film) => [film.id, film]),
+    ).values(),
+  ];
   const panel = prepare?.panels.find((one) => one.number === panelChosen) ?? prepare?.panels[0];
-  const shown = films.filter((one) => copies.some((copy) => copy.film.id === one.id) || (prepare?.weed.some((w) => w.filmId === one.id && w.panel === panel?.number) ?? true));
+  const shown = films.filter(
+    (one) =>
+      copies.some((copy) => copy.film.id === one.id) ||
+      (prepare?.weed.some((w) => w.filmId === one.id && w.panel === panel?.number) ?? true),
+  );
   const film = shown.find((one) => one.id === chosen) ?? shown[0];
   const layer = layers.find((l) => l.film.id === film?.id);
   const weed = prepare?.weed.find((w) => w.filmId === film?.id && w.panel === panel?.number);
   const wanted = new Set(plan?.toCut?.map((one) => one.fingerprint));
   const cut = copies.filter((copy) => copy.film.id === film?.id);
-  const copy = piece === 'plan' ? null : (cut.find((one) => one.key === piece) ?? cut.find((one) => wanted.has(one.group.fingerprint)) ?? cut[0] ?? null);
+  const copy =
+    piece === 'plan'
+      ? null
+      : (cut.find((one) => one.key === piece) ??
+        cut.find((one) => wanted.has(one.group.fingerprint)) ??
+        cut[0] ??
+        null);
   const picture = useCutPicture(copy);
   const places: readonly WeedPlace[] = copy ? copy.group.weedPlaces : (weed?.spots ?? []);
   // Of a copy with nothing to look for it is said as a whole that all is out.
@@ -76,29 +90,43 @@ export function PrepareStation() {
   const left = copy ? places.filter((place) => !ticked.has(keyOfPlace(place))) : [];
   const area = (copy ? picture?.box : panel?.box) ?? designBox(plan);
   const reach = Math.max(area.maxX - area.minX, area.maxY - area.minY) / TARGETS;
-  const tickPlaces = (some: readonly WeedPlace[], isTicked: boolean) => copy && tick([{ copy, places: some }], isTicked);
+  const tickPlaces = (some: readonly WeedPlace[], isTicked: boolean) =>
+    copy && tick([{ copy, places: some }], isTicked);
   const tickAt = (x: number, y: number) => {
-    const nearest = spots.reduce<WeedPlace | null>((best, spot) => (best && Math.hypot(best.xMm - x, best.yMm - y) <= Math.hypot(spot.xMm - x, spot.yMm - y) ? best : spot), null);
-    if (copy && nearest && Math.hypot(nearest.xMm - x, nearest.yMm - y) <= reach) tickPlaces([nearest], !ticked.has(keyOfPlace(nearest)));
+    const nearest = spots.reduce<WeedPlace | null>(
+      (best, spot) =>
+        best && Math.hypot(best.xMm - x, best.yMm - y) <= Math.hypot(spot.xMm - x, spot.yMm - y) ? best : spot,
+      null,
+    );
+    if (copy && nearest && Math.hypot(nearest.xMm - x, nearest.yMm - y) <= reach)
+      tickPlaces([nearest], !ticked.has(keyOfPlace(nearest)));
   };
   // What a finger goes over is shown as out at once, and kept when it is lifted.
   const stroke = {
     over: (x: number, y: number) => {
-      const met = spots.filter((spot) => !ticked.has(keyOfPlace(spot)) && Math.hypot(spot.xMm - x, spot.yMm - y) <= strokeReach(spots, reach));
+      const met = spots.filter(
+        (spot) => !ticked.has(keyOfPlace(spot)) && Math.hypot(spot.xMm - x, spot.yMm - y) <= strokeReach(spots, reach),
+      );
       if (met.length > 0) setStroked((before) => new Set([...before, ...met.map(keyOfPlace)]));
     },
     end: () => {
-      tickPlaces(spots.filter((spot) => stroked.has(keyOfPlace(spot))), true);
+      tickPlaces(
+        spots.filter((spot) => stroked.has(keyOfPlace(spot))),
+        true,
+      );
       setStroked(NOTHING);
     },
   };
   const showNext = () => {
     const [next] = left;
-    if (next) setSought({ minX: next.xMm - reach, minY: next.yMm - reach, maxX: next.xMm + reach, maxY: next.yMm + reach });
+    if (next)
+      setSought({ minX: next.xMm - reach, minY: next.yMm - reach, maxX: next.xMm + reach, maxY: next.yMm + reach });
   };
   // All copies of a layer that has nothing to look for are weeded in one go.
   const allOut = cut.flatMap((one) => {
-    const open = one.group.weedPlaces.filter(({ kind }) => kind === 'all out').filter((place) => !one.group.ticked.some((other) => keyOfPlace(other) === keyOfPlace(place)));
+    const open = one.group.weedPlaces
+      .filter(({ kind }) => kind === 'all out')
+      .filter((place) => !one.group.ticked.some((other) => keyOfPlace(other) === keyOfPlace(place)));
     return open.length > 0 ? [{ copy: one, places: open }] : [];
   });
   const valueOf = (id: string) => Number(rulings.find((ruling) => ruling.id === id)?.value ?? 0);
@@ -106,7 +134,15 @@ export function PrepareStation() {
   const isStencil = film !== undefined && wayOf(film) === 'stencil';
   const { preparation } = recipe;
   const canMoveMarks = (prepare?.panels.length ?? 0) === 1;
-  const held: readonly HeldPoint[] = copy || hand.isDrawing || !weed || !panel ? [] : [...(canMoveMarks ? panel.marksAt.map(({ xMm, yMm }, i) => ({ id: `mark ${i}`, label: `Mark ${i + 1}`, xMm, yMm })) : []), ...linesOf(weed).flatMap(({ line, asDrawn }, i) => endsOf(asDrawn ?? line, i))];
+  const held: readonly HeldPoint[] =
+    copy || hand.isDrawing || !weed || !panel
+      ? []
+      : [
+          ...(canMoveMarks
+            ? panel.marksAt.map(({ xMm, yMm }, i) => ({ id: `mark ${i}`, label: `Mark ${i + 1}`, xMm, yMm }))
+            : []),
+          ...linesOf(weed).flatMap(({ line, asDrawn }, i) => endsOf(asDrawn ?? line, i)),
+        ];
   const onMoved = (id: string, x: number, y: number) => {
     const [what, number, end] = id.split(' ') as [string, string, 'first' | 'last'];
     if (what === 'mark') moveMark(Number(number), x, y);
@@ -125,19 +161,37 @@ export function PrepareStation() {
             rulings={rulings}
             editors={{
               ...(preparation.border !== 'none' && {
-                'prepare.border': <FigureField label="Gap of the weeding border" mm={preparation.borderGapMm ?? valueOf('prepare.border')} unit={unit} max={100} stepMm={0.5} onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })} />,
+                'prepare.border': (
+                  <FigureField
+                    label="Gap of the weeding border"
+                    mm={preparation.borderGapMm ?? valueOf('prepare.border')}
+                    unit={unit}
+                    max={100}
+                    stepMm={0.5}
+                    onChange={(borderGapMm) => handle.change({ preparation: { borderGapMm } })}
+                  />
+                ),
               }),
               ...(preparation.gang && { 'prepare.gang': <GangFields gang={preparation.gang} /> }),
-              ...(preparation.marks && preparation.markPlaces === 'outside' && preparation.marksAt.length === 0 && layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
+              ...(preparation.marks &&
+                preparation.markPlaces === 'outside' &&
+                preparation.marksAt.length === 0 &&
+                layers.length > 1 && { 'prepare.marks': <MarkDistance mm={valueOf('prepare.marks')} /> }),
             }}
             onReturn={{
               'prepare.border': () => handle.change({ preparation: { border: 'ruled', borderGapMm: null } }),
-              'prepare.marks': () => handle.change({ preparation: { marks: true, markPlaces: 'ruled', markDistanceMm: null, marksAt: [] } }),
-              'prepare.relief': () => handle.change({ preparation: { relief: { ...preparation.relief, ruled: true, bulkMm: null, drawn: [], gone: [] } } }),
+              'prepare.marks': () =>
+                handle.change({ preparation: { marks: true, markPlaces: 'ruled', markDistanceMm: null, marksAt: [] } }),
+              'prepare.relief': () =>
+                handle.change({
+                  preparation: { relief: { ...preparation.relief, ruled: true, bulkMm: null, drawn: [], gone: [] } },
+                }),
               'prepare.labels': () => handle.change({ preparation: { labels: true } }),
             }}
           />
-          {preparation.marks && panel && panel.marksAt.length > 0 && !copy && <MarksByHand panel={panel} sizeMm={panel.markSizeMm} canMove={canMoveMarks} />}
+          {preparation.marks && panel && panel.marksAt.length > 0 && !copy && (
+            <MarksByHand panel={panel} sizeMm={panel.markSizeMm} canMove={canMoveMarks} />
+          )}
           {film && weed && !copy && !isStencil && <StripList film={film} weed={weed} hand={hand} />}
           {watched.length > 0 && (
             <section aria-label="Places to watch">
@@ -156,7 +210,10 @@ export function PrepareStation() {
                     label="Which piece"
                     value={copy?.key ?? 'plan'}
                     options={[
-                      ...cut.map((one) => ({ id: one.key, text: `${nameOf(one)}${wanted.has(one.group.fingerprint) ? '' : ' (the job has changed since)'}` })),
+                      ...cut.map((one) => ({
+                        id: one.key,
+                        text: `${nameOf(one)}${wanted.has(one.group.fingerprint) ? '' : ' (the job has changed since)'}`,
+                      })),
                       ...(layer ? [{ id: 'plan', text: 'as the job is now, not cut' }] : []),
                     ]}
                     onChange={setPiece}
@@ -164,10 +221,18 @@ export function PrepareStation() {
                 </p>
               )}
               {spots.length === 0 ? (
-                <Small>{weed && !copy ? `${count(weed.pieces, 'piece')}, no counters: the waste comes off in one pull.` : 'No counters and no small parts: the waste comes off in one pull.'}</Small>
+                <Small>
+                  {weed && !copy
+                    ? `${count(weed.pieces, 'piece')}, no counters: the waste comes off in one pull.`
+                    : 'No counters and no small parts: the waste comes off in one pull.'}
+                </Small>
               ) : (
                 <>
-                  <Small>{copy ? `${spots.filter((spot) => ticked.has(keyOfPlace(spot))).length} of ${spots.length} done.` : saySpots(spots, weed?.pieces ?? 0, isStencil)}</Small>
+                  <Small>
+                    {copy
+                      ? `${spots.filter((spot) => ticked.has(keyOfPlace(spot))).length} of ${spots.length} done.`
+                      : saySpots(spots, weed?.pieces ?? 0, isStencil)}
+                  </Small>
                   <SpotList
                     spots={spots}
                     ticked={ticked}
@@ -185,11 +250,20 @@ export function PrepareStation() {
         </>
       }
     >
-      {prepare && prepare.panels.length > 1 && !copy && <Choice label="Which part" value={String(panel?.number ?? 1)} options={prepare.panels.map(({ number, label }) => [String(number), label ?? `panel ${number}`] as const)} onChange={(to) => setPanel(Number(to))} />}
+      {prepare && prepare.panels.length > 1 && !copy && (
+        <Choice
+          label="Which part"
+          value={String(panel?.number ?? 1)}
+          options={prepare.panels.map(({ number, label }) => [String(number), label ?? `panel ${number}`] as const)}
+          onChange={(to) => setPanel(Number(to))}
+        />
+      )}
       {copy && (
         <Tally>
           <span role="status">
-            <strong>{left.length === 0 ? 'All out.' : spots.length === 0 ? 'Not weeded yet.' : `${left.length} left`}</strong>
+            <strong>
+              {left.length === 0 ? 'All out.' : spots.length === 0 ? 'Not weeded yet.' : `${left.length} left`}
+            </strong>
           </span>
           {spots.length > 0 && left.length > 0 && <WordButton onPress={showNext}>Show the next one</WordButton>}
           {spots.length > 0 && left.length > 0 && (
@@ -197,24 +271,67 @@ export function PrepareStation() {
               {isStroking ? 'Move the map' : 'Tick by a stroke'}
             </WordButton>
           )}
-          {spots.length === 0 && left.length > 0 && <WordButton onPress={() => tickPlaces(left, true)}>All of it is out</WordButton>}
-          {allOut.length > 1 && <WordButton onPress={() => tick(allOut, true)}>All out of all {allOut.length} copies</WordButton>}
+          {spots.length === 0 && left.length > 0 && (
+            <WordButton onPress={() => tickPlaces(left, true)}>All of it is out</WordButton>
+          )}
+          {allOut.length > 1 && (
+            <WordButton onPress={() => tick(allOut, true)}>All out of all {allOut.length} copies</WordButton>
+          )}
           <WeedingClock sheet={copy.sheet} isAllOut={left.length === 0} />
         </Tally>
       )}
-      {film && shown.length > 1 && <Choice label="Layer" value={film.id} options={shown.map((one) => [one.id, one.name] as const)} onChange={setChosen} />}
+      {film && shown.length > 1 && (
+        <Choice
+          label="Layer"
+          value={film.id}
+          options={shown.map((one) => [one.id, one.name] as const)}
+          onChange={setChosen}
+        />
+      )}
       <LightTable
         label={film ? `Weed map of ${film.name}` : 'Weed map'}
         box={area}
         unit={unit}
-        caption={hand.isDrawing ? hand.asks : copy && spots.length > 0 && left.length > 0 ? (isStroking ? 'stroke over the numbers that are out · two fingers move the map' : 'tap a number when it is out') : `hatched: what comes out · numbers: ${isStencil ? 'cut-outs (round), islands (square)' : 'counters (round), small parts (square), strips (with arrows)'}`}
+        caption={
+          hand.isDrawing
+            ? hand.asks
+            : copy && spots.length > 0 && left.length > 0
+              ? isStroking
+                ? 'stroke over the numbers that are out · two fingers move the map'
+                : 'tap a number when it is out'
+              : `hatched: what comes out · numbers: ${isStencil ? 'cut-outs (round), islands (square)' : 'counters (round), small parts (square), strips (with arrows)'}`
+        }
         {...(hand.isDrawing ? { onPick: hand.pick } : copy ? { onPick: tickAt } : {})}
         {...(copy && isStroking ? { onStroke: stroke } : {})}
         {...(held.length > 0 && { handles: (view) => <PointHandles points={held} view={view} onMove={onMoved} /> })}
         lookAt={sought ?? lookAt}
       >
-        {film && copy && picture && <WeedPicture film={film} cut={picture.cut} clip={null} marks="" border={picture.border} box={picture.box} spots={spots} ticked={ticked} area={openArea?.box ?? null} />}
-        {layer && panel && !copy && <WeedPicture film={layer.film} cut={weed?.cut ?? layer.cut} clip={panel.clip} marks={panel.marks} border={weed?.border ?? ''} box={panel.box} spots={spots} ticked={ticked} area={openArea?.box ?? null} />}
+        {film && copy && picture && (
+          <WeedPicture
+            film={film}
+            cut={picture.cut}
+            clip={null}
+            marks=""
+            border={picture.border}
+            box={picture.box}
+            spots={spots}
+            ticked={ticked}
+            area={openArea?.box ?? null}
+          />
+        )}
+        {layer && panel && !copy && (
+          <WeedPicture
+            film={layer.film}
+            cut={weed?.cut ?? layer.cut}
+            clip={panel.clip}
+            marks={panel.marks}
+            border={weed?.border ?? ''}
+            box={panel.box}
+            spots={spots}
+            ticked={ticked}
+            area={openArea?.box ?? null}
+          />
+        )}
         {weed && panel && !copy && <LabelsPicture labels={weed.labels} />}
         {weed && panel && !copy && <StripPicture weed={weed} box={panel.box} from={hand.from} />}
         <WatchedPlaces findings={watched} size={reach / 3} />
@@ -248,7 +365,9 @@ function endsOf(line: readonly number[], i: number): HeldPoint[] {
 
 function saySpots(spots: readonly WeedPlace[], pieces: number, isStencil: boolean): string {
   const many = (kind: WeedPlace['kind']) => spots.filter((spot) => spot.kind === kind).length;
-  const what = isStencil ? `${count(many('cut-out'), 'cut-out')} to take out${many('island') > 0 ? `, ${count(many('island'), 'island')} that the tape has to carry` : ''}` : `${count(pieces, 'piece')}, ${count(many('counter'), 'counter')}`;
+  const what = isStencil
+    ? `${count(many('cut-out'), 'cut-out')} to take out${many('island') > 0 ? `, ${count(many('island'), 'island')} that the tape has to carry` : ''}`
+    : `${count(pieces, 'piece')}, ${count(many('counter'), 'counter')}`;
   return `${what}. They can be ticked off once this layer is cut: ticks are kept with the piece.`;
 }
 
@@ -258,4 +377,13 @@ function nameOf({ sheet, group, position }: CutCopy): string {
   return `${sheet.restOf ? 'the rest, ' : ''}${sheet.groups.length > 1 ? `${group.perStrip > 1 ? 'strip' : 'copy'} ${group.copy + 1}, place ${position + 1} on the sheet, ` : ''}cut ${when}`;
 }
 
-const Tally = styled.div`display: flex; flex-wrap: wrap; align-items: baseline; gap: ${space.xs} ${space.m}; min-height: 44px; button { min-height: 44px; }`;
+const Tally = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: ${space.xs} ${space.m};
+  min-height: 44px;
+  button {
+    min-height: 44px;
+  }
+`;

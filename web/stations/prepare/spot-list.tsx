@@ -6,7 +6,13 @@ import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { keyOfPlace } from './cut-copies.js';
 
-export const SPOT_NAMES: Readonly<Record<WeedPlace['kind'], string>> = { counter: 'counter', 'loose part': 'small part that stays', 'cut-out': 'cut-out', island: 'island that the tape carries', 'all out': 'the whole layer' };
+export const SPOT_NAMES: Readonly<Record<WeedPlace['kind'], string>> = {
+  counter: 'counter',
+  'loose part': 'small part that stays',
+  'cut-out': 'cut-out',
+  island: 'island that the tape carries',
+  'all out': 'the whole layer',
+};
 
 interface SpotListProps {
   readonly spots: readonly WeedPlace[];
@@ -27,7 +33,14 @@ export function SpotList({ spots, ticked, onTick, open, onOpen }: SpotListProps)
       {some.map((spot) => (
         <li key={keyOfPlace(spot)}>
           <label>
-            {onTick && <input type="checkbox" checked={ticked.has(keyOfPlace(spot))} onChange={(event) => onTick([spot], event.target.checked)} />} {numbers.get(keyOfPlace(spot))}. {SPOT_NAMES[spot.kind]}
+            {onTick && (
+              <input
+                type="checkbox"
+                checked={ticked.has(keyOfPlace(spot))}
+                onChange={(event) => onTick([spot], event.target.checked)}
+              />
+            )}{' '}
+            {numbers.get(keyOfPlace(spot))}. {SPOT_NAMES[spot.kind]}
           </label>
         </li>
       ))}
@@ -44,7 +57,11 @@ export function SpotList({ spots, ticked, onTick, open, onOpen }: SpotListProps)
             <WordButton aria-expanded={isOpen} onPress={() => onOpen(isOpen ? null : i, isOpen ? null : group)}>
               Area {i + 1}
             </WordButton>{' '}
-            {onTick ? (left.length === 0 ? 'all out' : `${left.length} of ${group.spots.length} left`) : `${group.spots.length} to look for`}{' '}
+            {onTick
+              ? left.length === 0
+                ? 'all out'
+                : `${left.length} of ${group.spots.length} left`
+              : `${group.spots.length} to look for`}{' '}
             {isOpen && onTick && left.length > 0 && (
               <WordButton aria-label={`All of area ${i + 1} is out`} onPress={() => onTick(left, true)}>
                 All of area {i + 1} is out
@@ -59,12 +76,27 @@ export function SpotList({ spots, ticked, onTick, open, onOpen }: SpotListProps)
 }
 
 const Spots = styled.ul`
-  list-style: none; margin-top: ${space.s}; columns: 2; column-gap: ${space.m}; font-size: ${type.small};
-  li { break-inside: avoid; padding: 3px 0; border-bottom: 1px solid ${colour.faint}; }
-  label { cursor: pointer; }
+  list-style: none;
+  margin-top: ${space.s};
+  columns: 2;
+  column-gap: ${space.m};
+  font-size: ${type.small};
+  li {
+    break-inside: avoid;
+    padding: 3px 0;
+    border-bottom: 1px solid ${colour.faint};
+  }
+  label {
+    cursor: pointer;
+  }
 `;
 
 const Areas = styled.ul`
-  list-style: none; margin-top: ${space.s}; font-size: ${type.small};
-  > li { padding: 3px 0; border-bottom: 1px solid ${colour.faint}; }
+  list-style: none;
+  margin-top: ${space.s};
+  font-size: ${type.small};
+  > li {
+    padding: 3px 0;
+    border-bottom: 1px solid ${colour.faint};
+  }
 `;

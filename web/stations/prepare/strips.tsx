@@ -79,13 +79,28 @@ type Relief = Recipe['preparation']['relief'];
 
 /** What is left when a line is taken away: a drawn one is not drawn any more, and where the app laid one it lays none. */
 function without(relief: Relief, filmId: string, { line, asDrawn }: ShownLine): Pick<Relief, 'drawn' | 'gone'> {
-  const isIt = (drawn: Relief['drawn'][number]) => asDrawn !== null && drawn.filmId === filmId && drawn.line.length === asDrawn.length && drawn.line.every((v, i) => v === asDrawn[i]);
+  const isIt = (drawn: Relief['drawn'][number]) =>
+    asDrawn !== null &&
+    drawn.filmId === filmId &&
+    drawn.line.length === asDrawn.length &&
+    drawn.line.every((v, i) => v === asDrawn[i]);
   if (asDrawn) return { drawn: relief.drawn.filter((drawn) => !isIt(drawn)), gone: relief.gone };
-  return { drawn: relief.drawn, gone: [...relief.gone, { filmId, xMm: round((line[0]! + line[2]!) / 2), yMm: round((line[1]! + line[3]!) / 2) }] };
+  return {
+    drawn: relief.drawn,
+    gone: [...relief.gone, { filmId, xMm: round((line[0]! + line[2]!) / 2), yMm: round((line[1]! + line[3]!) / 2) }],
+  };
 }
 
 /** The waste of a layer: its strips in the order in which they are pulled, and the lines that part it. */
-export function StripList({ film, weed, hand }: { readonly film: Film; readonly weed: WeedView; readonly hand: ReliefByHand }) {
+export function StripList({
+  film,
+  weed,
+  hand,
+}: {
+  readonly film: Film;
+  readonly weed: WeedView;
+  readonly hand: ReliefByHand;
+}) {
   const { recipe, shop, handle, unit } = useJobContext();
   const { relief } = recipe.preparation;
   const atWork = useMakerAtWork();
@@ -96,7 +111,17 @@ export function StripList({ film, weed, hand }: { readonly film: Film; readonly 
     <section aria-label="Strips of waste">
       <h3>Waste of {film.name}</h3>
       <Small>
-        {count(weed.strips.length, 'strip')}; strips may hold a circle of up to <FigureField label="Bulk of a strip" mm={relief.bulkMm ?? film.stripBulkMm} unit={unit} min={20} max={2000} stepMm={5} onChange={setBulk} />.{' '}
+        {count(weed.strips.length, 'strip')}; strips may hold a circle of up to{' '}
+        <FigureField
+          label="Bulk of a strip"
+          mm={relief.bulkMm ?? film.stripBulkMm}
+          unit={unit}
+          min={20}
+          max={2000}
+          stepMm={5}
+          onChange={setBulk}
+        />
+        .{' '}
         {maker?.stripBulkMm && maker.stripBulkMm !== (relief.bulkMm ?? film.stripBulkMm) ? (
           <WordButton onPress={() => setBulk(maker.stripBulkMm!)}>
             Take {maker.name}’s {formatLength(maker.stripBulkMm, unit)}
@@ -107,7 +132,8 @@ export function StripList({ film, weed, hand }: { readonly film: Film; readonly 
         <Strips>
           {weed.strips.map(({ areaMm2, bulkMm }, i) => (
             <li key={i}>
-              <strong>{i + 1}</strong>: {Math.round(areaMm2 / 100)} cm², holds a circle of {formatLength(bulkMm, unit)} {unit}
+              <strong>{i + 1}</strong>: {Math.round(areaMm2 / 100)} cm², holds a circle of {formatLength(bulkMm, unit)}{' '}
+              {unit}
             </li>
           ))}
         </Strips>
@@ -117,27 +143,61 @@ export function StripList({ film, weed, hand }: { readonly film: Film; readonly 
           {linesOf(weed).map((shown, i) => (
             <li key={shown.line.join(' ')}>
               {shown.asDrawn ? 'Your line' : 'Line'} {String.fromCharCode(65 + (i % 26))}{' '}
-              <WordButton aria-label={`Take away line ${String.fromCharCode(65 + (i % 26))}`} onPress={() => hand.takeAway(shown)}>
+              <WordButton
+                aria-label={`Take away line ${String.fromCharCode(65 + (i % 26))}`}
+                onPress={() => hand.takeAway(shown)}
+              >
                 Take away
               </WordButton>
             </li>
           ))}
         </Strips>
       )}
-      <p>{hand.isDrawing ? <WordButton onPress={hand.stop}>Do not draw a line</WordButton> : <WordButton onPress={hand.begin}>Draw a relief line</WordButton>}</p>
+      <p>
+        {hand.isDrawing ? (
+          <WordButton onPress={hand.stop}>Do not draw a line</WordButton>
+        ) : (
+          <WordButton onPress={hand.begin}>Draw a relief line</WordButton>
+        )}
+      </p>
     </section>
   );
 }
 
 /** Relief lines, and on each strip its number and the way it is pulled. */
-export function StripPicture({ weed, box, from }: { readonly weed: WeedView; readonly box: Box; readonly from: ReliefByHand['from'] }) {
+export function StripPicture({
+  weed,
+  box,
+  from,
+}: {
+  readonly weed: WeedView;
+  readonly box: Box;
+  readonly from: ReliefByHand['from'];
+}) {
   const size = Math.max(box.maxX - box.minX, box.maxY - box.minY) / 46;
   return (
     <>
       {weed.relief.map((line, i) => (
         <g key={line.join(' ')}>
-          <polyline points={line.join(' ')} fill="none" stroke={INK} strokeWidth="2.5" strokeDasharray="9 4" vectorEffect="non-scaling-stroke" />
-          <text x={line[0]} y={line[1]! - size * 0.4} fontSize={size} fontWeight="700" fill={INK} stroke="#ffffff" strokeWidth={size / 6} paintOrder="stroke" textAnchor="middle">
+          <polyline
+            points={line.join(' ')}
+            fill="none"
+            stroke={INK}
+            strokeWidth="2.5"
+            strokeDasharray="9 4"
+            vectorEffect="non-scaling-stroke"
+          />
+          <text
+            x={line[0]}
+            y={line[1]! - size * 0.4}
+            fontSize={size}
+            fontWeight="700"
+            fill={INK}
+            stroke="#ffffff"
+            strokeWidth={size / 6}
+            paintOrder="stroke"
+            textAnchor="middle"
+          >
             {String.fromCharCode(65 + (i % 26))}
           </text>
         </g>
@@ -154,9 +214,22 @@ export function StripPicture({ weed, box, from }: { readonly weed: WeedView; rea
             <g key={i}>
               <g stroke={INK} strokeWidth="2" fill="none">
                 <line x1={fromX} y1={fromY} x2={toX} y2={toY} vectorEffect="non-scaling-stroke" />
-                <polyline points={`${toX - size * (ux + 0.6 * uy)},${toY - size * (uy - 0.6 * ux)} ${toX},${toY} ${toX - size * (ux - 0.6 * uy)},${toY - size * (uy + 0.6 * ux)}`} vectorEffect="non-scaling-stroke" />
+                <polyline
+                  points={`${toX - size * (ux + 0.6 * uy)},${toY - size * (uy - 0.6 * ux)} ${toX},${toY} ${toX - size * (ux - 0.6 * uy)},${toY - size * (uy + 0.6 * ux)}`}
+                  vectorEffect="non-scaling-stroke"
+                />
               </g>
-              <text x={xMm} y={yMm + size * 0.5} fontSize={size * 1.5} fontWeight="750" fill={INK} stroke="#ffffff" strokeWidth={size / 4} paintOrder="stroke" textAnchor="middle">
+              <text
+                x={xMm}
+                y={yMm + size * 0.5}
+                fontSize={size * 1.5}
+                fontWeight="750"
+                fill={INK}
+                stroke="#ffffff"
+                strokeWidth={size / 4}
+                paintOrder="stroke"
+                textAnchor="middle"
+              >
                 {i + 1}
               </text>
             </g>
@@ -168,6 +241,11 @@ export function StripPicture({ weed, box, from }: { readonly weed: WeedView; rea
 }
 
 const Strips = styled.ul`
-  list-style: none; margin-top: ${space.s}; font-size: ${type.small};
-  li { padding: 3px 0; border-bottom: 1px solid ${colour.faint}; }
+  list-style: none;
+  margin-top: ${space.s};
+  font-size: ${type.small};
+  li {
+    padding: 3px 0;
+    border-bottom: 1px solid ${colour.faint};
+  }
 `;

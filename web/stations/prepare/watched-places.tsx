@@ -8,6 +8,15 @@ export function WatchedPlaces({ findings, size }: { readonly findings: readonly 
   const boxes = findings.flatMap(({ places, where }) => places ?? (where ? [where] : [])).slice(0, MOST);
   return boxes.map(({ minX, minY, maxX }, i) => {
     const [x, y] = [(minX + maxX) / 2, minY];
-    return <path key={i} d={`M${x} ${y}l${-size * 0.5} ${-size}h${size}z`} fill="#f2b632" stroke="#182325" strokeWidth="1.25" vectorEffect="non-scaling-stroke" />;
+    return (
+      <path
+        key={i}
+        d={`M${x} ${y}l${-size * 0.5} ${-size}h${size}z`}
+        fill="#f2b632"
+        stroke="#182325"
+        strokeWidth="1.25"
+        vectorEffect="non-scaling-stroke"
+      />
+    );
   });
 }

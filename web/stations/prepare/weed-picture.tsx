@@ -32,7 +32,15 @@ export function WeedPicture({ film, cut, clip, marks, border, box, spots, ticked
   const isStencil = wayOf(film) === 'stencil';
   return (
     <>
-      {border && <path d={border} fill={isStencil ? fillOf(film) : '#ffffff'} stroke="#182325" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
+      {border && (
+        <path
+          d={border}
+          fill={isStencil ? fillOf(film) : '#ffffff'}
+          stroke="#182325"
+          strokeWidth="1.5"
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
       {border && !isStencil && <path d={border} fill="url(#hatch-waste)" />}
       {clip && (
         <clipPath id="on-this-panel">
@@ -40,20 +48,49 @@ export function WeedPicture({ film, cut, clip, marks, border, box, spots, ticked
         </clipPath>
       )}
       <g {...(clip ? { clipPath: 'url(#on-this-panel)' } : {})}>
-        <Shape path={cut} fill={isStencil ? '#ffffff' : fillOf(film)} stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+        <Shape
+          path={cut}
+          fill={isStencil ? '#ffffff' : fillOf(film)}
+          stroke="#182325"
+          strokeWidth="1"
+          vectorEffect="non-scaling-stroke"
+        />
         {isStencil && <Shape path={cut} fill="url(#hatch-waste)" />}
       </g>
       <path d={marks} fill="#ffffff" stroke="#8a1f4b" strokeWidth="2.5" vectorEffect="non-scaling-stroke" />
       <path d={marks} fill="url(#hatch-lap)" />
       {spots.map((spot, i) => (
-        <Spot key={keyOfPlace(spot)} kind={spot.kind} xMm={spot.xMm} yMm={spot.yMm} number={i + 1} size={size} isTicked={ticked.has(keyOfPlace(spot))} isAside={area !== null && !isIn(spot, area)} />
+        <Spot
+          key={keyOfPlace(spot)}
+          kind={spot.kind}
+          xMm={spot.xMm}
+          yMm={spot.yMm}
+          number={i + 1}
+          size={size}
+          isTicked={ticked.has(keyOfPlace(spot))}
+          isAside={area !== null && !isIn(spot, area)}
+        />
       ))}
-      {area && <rect x={area.minX - 2 * size} y={area.minY - 2 * size} width={area.maxX - area.minX + 4 * size} height={area.maxY - area.minY + 4 * size} rx={size} fill="none" stroke="#8a1f4b" strokeWidth="2" strokeDasharray="6 4" vectorEffect="non-scaling-stroke" />}
+      {area && (
+        <rect
+          x={area.minX - 2 * size}
+          y={area.minY - 2 * size}
+          width={area.maxX - area.minX + 4 * size}
+          height={area.maxY - area.minY + 4 * size}
+          rx={size}
+          fill="none"
+          stroke="#8a1f4b"
+          strokeWidth="2"
+          strokeDasharray="6 4"
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
     </>
   );
 }
 
-const isIn = ({ xMm, yMm }: WeedPlace, { minX, minY, maxX, maxY }: Box) => xMm >= minX && xMm <= maxX && yMm >= minY && yMm <= maxY;
+const isIn = ({ xMm, yMm }: WeedPlace, { minX, minY, maxX, maxY }: Box) =>
+  xMm >= minX && xMm <= maxX && yMm >= minY && yMm <= maxY;
 
 interface SpotProps {
   readonly kind: WeedPlace['kind'];
@@ -67,10 +104,25 @@ interface SpotProps {
 
 /** One of a thousand: drawn anew only when it is ticked. Round comes out, square stays. */
 const Spot = memo(function Spot({ kind, xMm, yMm, number, size, isTicked, isAside }: SpotProps) {
-  const look = { fill: isTicked ? '#1f6145' : '#ffffff', stroke: '#182325', strokeWidth: 1.25, vectorEffect: 'non-scaling-stroke' } as const;
+  const look = {
+    fill: isTicked ? '#1f6145' : '#ffffff',
+    stroke: '#182325',
+    strokeWidth: 1.25,
+    vectorEffect: 'non-scaling-stroke',
+  } as const;
   return (
-    <g transform={`translate(${xMm} ${yMm})`} fontSize={size * (number > 99 ? 0.85 : 1.1)} fontWeight="700" textAnchor="middle" opacity={isAside ? 0.35 : 1}>
-      {kind !== 'all out' && comesOut(kind) ? <circle r={size} {...look} /> : <rect x={-size} y={-size} width={2 * size} height={2 * size} {...look} />}
+    <g
+      transform={`translate(${xMm} ${yMm})`}
+      fontSize={size * (number > 99 ? 0.85 : 1.1)}
+      fontWeight="700"
+      textAnchor="middle"
+      opacity={isAside ? 0.35 : 1}
+    >
+      {kind !== 'all out' && comesOut(kind) ? (
+        <circle r={size} {...look} />
+      ) : (
+        <rect x={-size} y={-size} width={2 * size} height={2 * size} {...look} />
+      )}
       <text dy="0.36em" fill={isTicked ? '#ffffff' : '#182325'}>
         {isTicked ? '✓' : number}
       </text>
@@ -80,5 +132,18 @@ const Spot = memo(function Spot({ kind, xMm, yMm, number, size, isTicked, isAsid
 
 /** What is written into the waste. */
 export function LabelsPicture({ labels }: { readonly labels: readonly (readonly number[])[] }) {
-  return <path d={labels.map((line) => `M${line.reduce<string[]>((points, v, i) => (i % 2 === 0 ? [...points, `${v}`] : [...points.slice(0, -1), `${points.at(-1)} ${v}`]), []).join('L')}`).join('')} fill="none" stroke="#182325" strokeWidth="1" vectorEffect="non-scaling-stroke" />;
+  return (
+    <path
+      d={labels
+        .map(
+          (line) =>
+            `M${line.reduce<string[]>((points, v, i) => (i % 2 === 0 ? [...points, `${v}`] : [...points.slice(0, -1), `${points.at(-1)} ${v}`]), []).join('L')}`,
+        )
+        .join('')}
+      fill="none"
+      stroke="#182325"
+      strokeWidth="1"
+      vectorEffect="non-scaling-stroke"
+    />
+  );
 }

@@ -22,7 +22,8 @@ export function WeedingClock({ sheet, isAllOut }: { readonly sheet: FrozenSheet;
   const isRunning = sheet.weedTimes.at(-1)?.stoppedAt === null;
   const now = useNow(isRunning);
   const turn = useMutation({
-    mutationFn: (clock: 'start' | 'stop' | 'drop') => ask<FrozenSheet>(`/api/sheets/${sheet.id}/weeding`, { method: 'POST', json: { clock } }),
+    mutationFn: (clock: 'start' | 'stop' | 'drop') =>
+      ask<FrozenSheet>(`/api/sheets/${sheet.id}/weeding`, { method: 'POST', json: { clock } }),
     onSuccess: (told) => {
       put(told);
       // What was timed to its end teaches the shop's own figures.
@@ -33,7 +34,9 @@ export function WeedingClock({ sheet, isAllOut }: { readonly sheet: FrozenSheet;
   const seconds = weededSeconds(sheet, now);
   return (
     <Row>
-      <WordButton onPress={() => turn.mutate(isRunning ? 'stop' : 'start')}>{isRunning ? 'Stop the clock' : seconds > 0 ? 'Go on timing' : 'Time it'}</WordButton>
+      <WordButton onPress={() => turn.mutate(isRunning ? 'stop' : 'start')}>
+        {isRunning ? 'Stop the clock' : seconds > 0 ? 'Go on timing' : 'Time it'}
+      </WordButton>
       {seconds > 0 && <Time aria-label="Time weeded so far">{sayClock(seconds)}</Time>}
       {!isRunning && seconds > 0 && <WordButton onPress={() => turn.mutate('drop')}>Forget this time</WordButton>}
       {isRunning && isAllOut && <Small>All is out: stop the clock.</Small>}
@@ -53,5 +56,13 @@ function useNow(isRunning: boolean): number {
   return now;
 }
 
-const Row = styled.span`display: inline-flex; flex-wrap: wrap; align-items: baseline; gap: ${space.xs} ${space.m};`;
-const Time = styled.strong`font-variant-numeric: tabular-nums; min-width: 3.5em;`;
+const Row = styled.span`
+  display: inline-flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: ${space.xs} ${space.m};
+`;
+const Time = styled.strong`
+  font-variant-numeric: tabular-nums;
+  min-width: 3.5em;
+`;

@@ -1,7 +1,16 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { carriesJob, sayFilmsOfSheet, shareOfJob, standings, weededSeconds, type FrozenSheet, type Run, type SheetStanding } from '../../../core/stations/cut/index.js';
+import {
+  carriesJob,
+  sayFilmsOfSheet,
+  shareOfJob,
+  standings,
+  weededSeconds,
+  type FrozenSheet,
+  type Run,
+  type SheetStanding,
+} from '../../../core/stations/cut/index.js';
 import { weedingMinutes } from '../../../core/engines/weeding/minutes.js';
 import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -16,27 +25,58 @@ import { useDraft } from '../../ui/use-draft.js';
 import { fetchedLate, Part } from '../../ui/part.js';
 import { SpoiledCopies } from './spoiled-copies.js';
 
-const TimesChart = fetchedLate(() => import('./times-chart.js'), (m) => m.TimesChart);
+const TimesChart = fetchedLate(
+  () => import('./times-chart.js'),
+  (m) => m.TimesChart,
+);
 
-const OUTCOMES = [['none', 'Not judged'], ['good', 'Good'], ['remake', 'Make again']] as const;
+const OUTCOMES = [
+  ['none', 'Not judged'],
+  ['good', 'Good'],
+  ['remake', 'Make again'],
+] as const;
 
 /** What was cut, what it took and how it turned out. */
 export function RecordStation() {
   const { cuts, job } = useJobContext();
-  const entries = useMemo(() => cuts.filter((sheet) => carriesJob(sheet, job.id)).flatMap((sheet) => sheet.runs.map((run): Entry => ({ sheet, run }))).sort((a, b) => b.run.startedAt.localeCompare(a.run.startedAt)), [cuts, job.id]);
+  const entries = useMemo(
+    () =>
+      cuts
+        .filter((sheet) => carriesJob(sheet, job.id))
+        .flatMap((sheet) => sheet.runs.map((run): Entry => ({ sheet, run })))
+        .sort((a, b) => b.run.startedAt.localeCompare(a.run.startedAt)),
+    [cuts, job.id],
+  );
   const how = useMemo(() => standings(cuts), [cuts]);
   const finished = useMemo(() => entries.filter(({ run }) => run.state === 'finished'), [entries]);
   const [chosen, setChosen] = useState<string | null>(null);
   const entry = entries.find(({ run }) => run.id === chosen) ?? entries[0];
-  const times = useMemo(() => finished.map(({ sheet, run }) => ({ name: nameOf(sheet), estimate: Math.round(run.estimateSeconds), actual: Math.round(run.actualSeconds ?? 0) })).reverse(), [finished]);
+  const times = useMemo(
+    () =>
+      finished
+        .map(({ sheet, run }) => ({
+          name: nameOf(sheet),
+          estimate: Math.round(run.estimateSeconds),
+          actual: Math.round(run.actualSeconds ?? 0),
+        }))
+        .reverse(),
+    [finished],
+  );
   // A sheet is weeded once, however often the cutter ran for it. Times that still run are told where they are stopped.
-  const timed = cuts.filter((sheet) => sheet.weedTimes.length > 0 && sheet.weedTimes.every(({ stoppedAt }) => stoppedAt !== null));
+  const timed = cuts.filter(
+    (sheet) => sheet.weedTimes.length > 0 && sheet.weedTimes.every(({ stoppedAt }) => stoppedAt !== null),
+  );
   // Of a sheet that carries other jobs, too, the part by what stays of each.
-  const sum = (figure: (entry: Entry) => number) => finished.reduce((total, one) => total + figure(one) * shareOfJob(one.sheet, job.id), 0);
+  const sum = (figure: (entry: Entry) => number) =>
+    finished.reduce((total, one) => total + figure(one) * shareOfJob(one.sheet, job.id), 0);
   return (
     <StationLayout
       title="Record"
-      lead={finished.length > 0 ? 'Every run of the cutter for this job. Say how each one turned out.' : 'Nothing has been cut for this job yet. Every run is recorded here.'}
+      lead={
+        finished.length > 0
+          ? 'Every run of the cutter for this job. Say how each one turned out.'
+          : 'Nothing has been cut for this job yet. Every run is recorded here.'
+      }
       docket={
         <>
           {finished.length > 0 && (
@@ -51,13 +91,18 @@ export function RecordStation() {
               <dd>{(sum(({ sheet }) => sheet.cutMm) / 1000).toFixed(1)} m</dd>
               <dt>Time</dt>
               <dd>
-                {sayDuration(sum(({ run }) => run.actualSeconds ?? 0))}, estimated {sayDuration(sum(({ run }) => run.estimateSeconds))}
+                {sayDuration(sum(({ run }) => run.actualSeconds ?? 0))}, estimated{' '}
+                {sayDuration(sum(({ run }) => run.estimateSeconds))}
               </dd>
               {timed.length > 0 && (
                 <>
                   <dt>Weeding</dt>
                   <dd>
-                    {sayDuration(timed.reduce((total, sheet) => total + weededSeconds(sheet, 0), 0))}, by the starting figures {sayDuration(timed.reduce((total, { weedWork }) => total + (weedWork ? weedingMinutes(weedWork) * 60 : 0), 0))}
+                    {sayDuration(timed.reduce((total, sheet) => total + weededSeconds(sheet, 0), 0))}, by the starting
+                    figures{' '}
+                    {sayDuration(
+                      timed.reduce((total, { weedWork }) => total + (weedWork ? weedingMinutes(weedWork) * 60 : 0), 0),
+                    )}
                   </dd>
                 </>
               )}
@@ -140,17 +185,27 @@ function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; rea
   const client = useQueryClient();
   const notify = useNotify();
   const save = useMutation({
-    mutationFn: (record: { outcome?: Run['outcome']; note?: string }) => ask<Run>(`/api/runs/${run.id}`, { method: 'PATCH', json: record }),
+    mutationFn: (record: { outcome?: Run['outcome']; note?: string }) =>
+      ask<Run>(`/api/runs/${run.id}`, { method: 'PATCH', json: record }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['cuts', job.id] }),
     onError: (error) => notify(error.message),
   });
-  const note = useDraft<string, HTMLTextAreaElement>({ label: 'Note', shown: run.note, read: (text) => ({ value: text }), onKeep: (text) => save.mutate({ note: text }), isLong: true });
+  const note = useDraft<string, HTMLTextAreaElement>({
+    label: 'Note',
+    shown: run.note,
+    read: (text) => ({ value: text }),
+    onKeep: (text) => save.mutate({ note: text }),
+    isLong: true,
+  });
   return (
     <Card>
-      <h3>
-        {nameOf(sheet)}
-      </h3>
-      <Choice label="Outcome" value={run.outcome ?? 'none'} options={OUTCOMES} onChange={(outcome) => save.mutate({ outcome: outcome === 'none' ? null : outcome })} />
+      <h3>{nameOf(sheet)}</h3>
+      <Choice
+        label="Outcome"
+        value={run.outcome ?? 'none'}
+        options={OUTCOMES}
+        onChange={(outcome) => save.mutate({ outcome: outcome === 'none' ? null : outcome })}
+      />
       {standing === 'to-remake' && <Small>The copies on this sheet will be cut again.</Small>}
       <Labelled>
         Note: how it weeded, what went wrong, why it was remade
@@ -161,16 +216,61 @@ function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; rea
 }
 
 const Facts = styled.dl`
-  display: grid; grid-template-columns: auto 1fr; gap: ${space.xs} ${space.m}; font-size: ${type.small}; font-variant-numeric: tabular-nums;
-  dt { color: ${colour.quiet}; }
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: ${space.xs} ${space.m};
+  font-size: ${type.small};
+  font-variant-numeric: tabular-nums;
+  dt {
+    color: ${colour.quiet};
+  }
 `;
 
 const Card = styled.section`
-  display: grid; gap: ${space.s}; padding: ${space.m}; background: ${colour.raised}; border: 1px solid ${colour.line}; border-radius: ${radius.m};
-  h3 { font-size: ${type.body}; margin: 0; }
+  display: grid;
+  gap: ${space.s};
+  padding: ${space.m};
+  background: ${colour.raised};
+  border: 1px solid ${colour.line};
+  border-radius: ${radius.m};
+  h3 {
+    font-size: ${type.body};
+    margin: 0;
+  }
 `;
 
-const Scroll = styled.div`flex: 1; overflow: auto; display: flex; flex-direction: column; gap: ${space.l}; &:focus-visible { outline-offset: -3px; }`;
-const Nothing = styled.div`flex: 1; display: grid; place-content: center; border: 1px dashed ${colour.line}; border-radius: ${radius.l};`;
-const Line = styled.tr`&[data-chosen] td { background: ${colour.accentWash}; } td:first-child { padding-left: ${space.s}; }`;
-const Pick = styled.button`border: 0; background: none; padding: 2px 0; cursor: pointer; text-decoration: underline; text-underline-offset: 3px; color: ${colour.accent}; white-space: nowrap;`;
+const Scroll = styled.div`
+  flex: 1;
+  overflow: auto;
+  display: flex;
+  flex-direction: column;
+  gap: ${space.l};
+  &:focus-visible {
+    outline-offset: -3px;
+  }
+`;
+const Nothing = styled.div`
+  flex: 1;
+  display: grid;
+  place-content: center;
+  border: 1px dashed ${colour.line};
+  border-radius: ${radius.l};
+`;
+const Line = styled.tr`
+  &[data-chosen] td {
+    background: ${colour.accentWash};
+  }
+  td:first-child {
+    padding-left: ${space.s};
+  }
+`;
+const Pick = styled.button`
+  border: 0;
+  background: none;
+  padding: 2px 0;
+  cursor: pointer;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  color: ${colour.accent};
+  white-space: nowrap;
+`;

@@ -13,9 +13,13 @@ import { Small } from '../../ui/plain-fields.js';
 export function SpoiledCopies({ jobId }: { readonly jobId: string }) {
   const client = useQueryClient();
   const notify = useNotify();
-  const { data } = useQuery({ queryKey: ['cuts', jobId, 'spoiled'], queryFn: () => ask<SpoiledOfJob>(`/api/jobs/${jobId}/spoiled`) });
+  const { data } = useQuery({
+    queryKey: ['cuts', jobId, 'spoiled'],
+    queryFn: () => ask<SpoiledOfJob>(`/api/jobs/${jobId}/spoiled`),
+  });
   const save = useMutation({
-    mutationFn: (spoiled: number | null) => ask<SpoiledOfJob>(`/api/jobs/${jobId}/spoiled`, { method: 'PUT', json: { spoiled } }),
+    mutationFn: (spoiled: number | null) =>
+      ask<SpoiledOfJob>(`/api/jobs/${jobId}/spoiled`, { method: 'PUT', json: { spoiled } }),
     onSuccess: (kept) => {
       client.setQueryData(['cuts', jobId, 'spoiled'], kept);
       return client.invalidateQueries({ queryKey: ['spares'] });
@@ -26,7 +30,15 @@ export function SpoiledCopies({ jobId }: { readonly jobId: string }) {
   return (
     <Spoiled aria-label="Spoiled copies">
       <p>
-        Of {count(data.cut, 'copy', 'copies')} that {data.cut === 1 ? 'is' : 'are'} cut, <NumberField label="Copies that were spoiled" value={data.spoiled ?? 0} min={0} max={data.cut} onChange={(spoiled) => save.mutate(spoiled)} /> {data.spoiled === 1 ? 'was' : 'were'} spoiled while you weeded and laid them.
+        Of {count(data.cut, 'copy', 'copies')} that {data.cut === 1 ? 'is' : 'are'} cut,{' '}
+        <NumberField
+          label="Copies that were spoiled"
+          value={data.spoiled ?? 0}
+          min={0}
+          max={data.cut}
+          onChange={(spoiled) => save.mutate(spoiled)}
+        />{' '}
+        {data.spoiled === 1 ? 'was' : 'were'} spoiled while you weeded and laid them.
       </p>
       {data.spoiled === null ? (
         <Small>
@@ -41,4 +53,11 @@ export function SpoiledCopies({ jobId }: { readonly jobId: string }) {
   );
 }
 
-const Spoiled = styled.section`display: grid; gap: ${space.xs}; font-size: ${type.body}; p { line-height: 1.7; }`;
+const Spoiled = styled.section`
+  display: grid;
+  gap: ${space.xs};
+  font-size: ${type.body};
+  p {
+    line-height: 1.7;
+  }
+`;

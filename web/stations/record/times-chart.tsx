@@ -15,10 +15,16 @@ export function TimesChart({ times }: TimesChartProps) {
   return (
     <Figure>
       <figcaption>
-        <Key style={{ background: colour.waste }} /> Estimate against <Key style={{ background: colour.accent }} /> actual, seconds
+        <Key style={{ background: colour.waste }} /> Estimate against <Key style={{ background: colour.accent }} />{' '}
+        actual, seconds
       </figcaption>
       <ResponsiveContainer width="100%" height={220}>
-        <BarChart data={times as TimesChartProps['times'][number][]} margin={MARGIN} barGap={2} accessibilityLayer={false}>
+        <BarChart
+          data={times as TimesChartProps['times'][number][]}
+          margin={MARGIN}
+          barGap={2}
+          accessibilityLayer={false}
+        >
           <CartesianGrid vertical={false} stroke={colour.faint} />
           <XAxis dataKey="name" tick={TICK} stroke={colour.line} />
           <YAxis width={44} tick={TICK} stroke={colour.line} />
@@ -30,5 +36,15 @@ export function TimesChart({ times }: TimesChartProps) {
   );
 }
 
-const Key = styled.span`display: inline-block; width: 12px; height: 12px;`;
-const Figure = styled.figure`margin: 0; max-width: 720px; figcaption { font: 600 ${type.small}/1.6 ${type.text}; }`;
+const Key = styled.span`
+  display: inline-block;
+  width: 12px;
+  height: 12px;
+`;
+const Figure = styled.figure`
+  margin: 0;
+  max-width: 720px;
+  figcaption {
+    font: 600 ${type.small} / 1.6 ${type.text};
+  }
+`;

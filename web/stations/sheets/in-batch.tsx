@@ -34,7 +34,15 @@ export function SheetsInBatch({ batch }: { readonly batch: Batch }) {
           {stopped && <Small>Nothing of this job is laid out: {stopped.why}</Small>}
           <Findings findings={findings.filter(({ severity }) => severity !== 'blocker')} />
           <Said>
-            Make <NumberField label="Copies" value={recipe.sheets.copies} min={1} max={500} onChange={(copies) => handle.change({ sheets: { copies } })} /> of it.
+            Make{' '}
+            <NumberField
+              label="Copies"
+              value={recipe.sheets.copies}
+              min={1}
+              max={500}
+              onChange={(copies) => handle.change({ sheets: { copies } })}
+            />{' '}
+            of it.
           </Said>
           {state.plan && !stopped && (
             <section aria-label="Sheets that carry this job">
@@ -49,10 +57,21 @@ export function SheetsInBatch({ batch }: { readonly batch: Batch }) {
         </>
       }
     >
-      {own.length > 1 && <Choice label="Sheet" value={sheet!.id} options={own.map((one) => [one.id, `${all.indexOf(one) + 1} · ${sayFilms(one)}`] as const)} onChange={setChosen} />}
+      {own.length > 1 && (
+        <Choice
+          label="Sheet"
+          value={sheet!.id}
+          options={own.map((one) => [one.id, `${all.indexOf(one) + 1} · ${sayFilms(one)}`] as const)}
+          onChange={setChosen}
+        />
+      )}
       <BatchSheetPicture sheet={sheet} unit={unit} jobId={job.id} />
     </StationLayout>
   );
 }
 
-const Said = styled.p`font-size: ${type.body}; line-height: 2; padding-bottom: ${space.hair};`;
+const Said = styled.p`
+  font-size: ${type.body};
+  line-height: 2;
+  padding-bottom: ${space.hair};
+`;

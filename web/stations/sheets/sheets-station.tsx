@@ -36,10 +36,17 @@ function SheetsAlone() {
   const { findings, rulings } = useSaid('sheets');
   const [chosen, setChosen] = useState('0');
   const sheets = plan?.sheets ?? [];
-  const [taken, wanted] = [plan?.toCut?.reduce((sum, layer) => sum + layer.taken, 0) ?? 0, plan?.toCut?.reduce((sum, layer) => sum + layer.copies, 0) ?? 0];
+  const [taken, wanted] = [
+    plan?.toCut?.reduce((sum, layer) => sum + layer.taken, 0) ?? 0,
+    plan?.toCut?.reduce((sum, layer) => sum + layer.copies, 0) ?? 0,
+  ];
   const { copies, spacingMm } = recipe.sheets;
   // Where a run is long enough the app proposes strips itself.
-  const canGang = copies > 1 && !recipe.preparation.gang && plan?.prepare?.panels.length === 1 && !findings.some(({ code }) => code === 'gang-saves');
+  const canGang =
+    copies > 1 &&
+    !recipe.preparation.gang &&
+    plan?.prepare?.panels.length === 1 &&
+    !findings.some(({ code }) => code === 'gang-saves');
   const sheet = sheets[Number(chosen)] ?? sheets[0];
   return (
     <StationLayout
@@ -48,35 +55,104 @@ function SheetsAlone() {
         <>
           <Findings findings={findings} />
           <Said>
-            Make <NumberField label="Copies" value={recipe.sheets.copies} min={1} max={500} onChange={(copies) => handle.change({ sheets: { copies } })} /> of it,{' '}
-            <FigureField label="Spacing on the sheet" mm={recipe.sheets.spacingMm} unit={unit} max={100} stepMm={1} onChange={(spacingMm) => handle.change({ sheets: { spacingMm } })} /> apart on the film.{' '}
+            Make{' '}
+            <NumberField
+              label="Copies"
+              value={recipe.sheets.copies}
+              min={1}
+              max={500}
+              onChange={(copies) => handle.change({ sheets: { copies } })}
+            />{' '}
+            of it,{' '}
+            <FigureField
+              label="Spacing on the sheet"
+              mm={recipe.sheets.spacingMm}
+              unit={unit}
+              max={100}
+              stepMm={1}
+              onChange={(spacingMm) => handle.change({ sheets: { spacingMm } })}
+            />{' '}
+            apart on the film.{' '}
             {canGang && (
-              <WordButton onPress={() => handle.change({ preparation: { gang: { across: Math.min(copies, FIRST_STRIP), down: 1, rows: 'straight', gapMm: spacingMm } } })}>Align them in strips</WordButton>
+              <WordButton
+                onPress={() =>
+                  handle.change({
+                    preparation: {
+                      gang: { across: Math.min(copies, FIRST_STRIP), down: 1, rows: 'straight', gapMm: spacingMm },
+                    },
+                  })
+                }
+              >
+                Align them in strips
+              </WordButton>
             )}
           </Said>
           {taken > 0 && (
             <Small>
-              {taken === wanted ? 'All copies are cut or in the cutter; nothing is left to be laid out.' : `${taken} of ${count(wanted, 'copy', 'copies')} of the layers are cut or in the cutter. What is laid out here is what is left.`}
+              {taken === wanted
+                ? 'All copies are cut or in the cutter; nothing is left to be laid out.'
+                : `${taken} of ${count(wanted, 'copy', 'copies')} of the layers are cut or in the cutter. What is laid out here is what is left.`}
             </Small>
           )}
           {sheets.length > 0 && <PickList sheets={sheets} unit={unit} noteOf={noteOf} />}
-          {plan?.density !== undefined && sheets.length > 0 && <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>}
+          {plan?.density !== undefined && sheets.length > 0 && (
+            <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>
+          )}
           <Rulings rulings={rulings} />
         </>
       }
     >
-      {sheets.length > 1 && <Choice label="Sheet" value={String(sheets.indexOf(sheet!))} options={sheets.map((s, i) => [String(i), `${i + 1} · ${sayFilms(s)}${saySection(s)}${sayPanels(s.panels) && `, ${sayPanels(s.panels)}`}`] as const)} onChange={setChosen} />}
-      <LightTable label={sheet ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'blank')}` : 'Sheet'}: ${sayFilms(sheet)}` : 'No sheet yet'} box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }} unit={unit} {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})} caption={sheet ? `fed upwards · 0: counted from here · ${sheet.edges ? 'dotted: stays free · ' : ''}dashed: border · hatched: left over` : ''}>
+      {sheets.length > 1 && (
+        <Choice
+          label="Sheet"
+          value={String(sheets.indexOf(sheet!))}
+          options={sheets.map(
+            (s, i) =>
+              [
+                String(i),
+                `${i + 1} · ${sayFilms(s)}${saySection(s)}${sayPanels(s.panels) && `, ${sayPanels(s.panels)}`}`,
+              ] as const,
+          )}
+          onChange={setChosen}
+        />
+      )}
+      <LightTable
+        label={
+          sheet
+            ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'blank')}` : 'Sheet'}: ${sayFilms(sheet)}`
+            : 'No sheet yet'
+        }
+        box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
+        unit={unit}
+        {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})}
+        caption={
+          sheet
+            ? `fed upwards · 0: counted from here · ${sheet.edges ? 'dotted: stays free · ' : ''}dashed: border · hatched: left over`
+            : ''
+        }
+      >
         {sheet && <SheetPicture sheet={sheet} />}
       </LightTable>
-      <PrintedLists title={recipe.title} lead="Sheets" sheets={sheets} unit={unit} settingsOf={(i) => plan?.programs?.[i]} />
+      <PrintedLists
+        title={recipe.title}
+        lead="Sheets"
+        sheets={sheets}
+        unit={unit}
+        settingsOf={(i) => plan?.programs?.[i]}
+      />
     </StationLayout>
   );
 }
 
 /** What else there is to know of a sheet before it is fetched. */
 function noteOf({ panels, isMirrored, zones }: SheetView): string {
-  return [sayPanels(panels), ...(isMirrored && !zones ? ['cut mirrored'] : [])].filter((part) => part !== '').join('; ');
+  return [sayPanels(panels), ...(isMirrored && !zones ? ['cut mirrored'] : [])]
+    .filter((part) => part !== '')
+    .join('; ');
 }
 
-const Said = styled.p`font-size: ${type.body}; line-height: 2; padding-bottom: ${space.hair};`;
+const Said = styled.p`
+  font-size: ${type.body};
+  line-height: 2;
+  padding-bottom: ${space.hair};
+`;

@@ -16,18 +16,41 @@ export function CompoundMeasures({ troubles }: { readonly troubles: ReadonlyMap<
     return (
       <>
         <Said>
-          Lay a rule {label}: between its ends, <FigureField label={`Chord ${label}`} mm={arc.chordMm} unit={unit} min={1} stepMm={5} onChange={(chordMm) => set({ [name]: { ...arc, chordMm } })} /> apart, the middle stands out by{' '}
-          <FigureField label={`Height of the arc ${label}`} mm={arc.heightMm} unit={unit} stepMm={1} onChange={(heightMm) => set({ [name]: { ...arc, heightMm } })} />.
+          Lay a rule {label}: between its ends,{' '}
+          <FigureField
+            label={`Chord ${label}`}
+            mm={arc.chordMm}
+            unit={unit}
+            min={1}
+            stepMm={5}
+            onChange={(chordMm) => set({ [name]: { ...arc, chordMm } })}
+          />{' '}
+          apart, the middle stands out by{' '}
+          <FigureField
+            label={`Height of the arc ${label}`}
+            mm={arc.heightMm}
+            unit={unit}
+            stepMm={1}
+            onChange={(heightMm) => set({ [name]: { ...arc, heightMm } })}
+          />
+          .
         </Said>
         <Trouble>{troubles.get(name)}</Trouble>
-        {!troubles.has(name) && <Small>{radius === null ? 'It is straight that way.' : `It bends by a radius of ${formatLength(radius, unit)} ${unit}.`}</Small>}
+        {!troubles.has(name) && (
+          <Small>
+            {radius === null
+              ? 'It is straight that way.'
+              : `It bends by a radius of ${formatLength(radius, unit)} ${unit}.`}
+          </Small>
+        )}
       </>
     );
   };
   return (
     <>
       <Said>
-        Along it there is room for {field('Width', 'widthMm', { stepMm: 5 })} by {field('Height', 'heightMm', { stepMm: 5 })}.
+        Along it there is room for {field('Width', 'widthMm', { stepMm: 5 })} by{' '}
+        {field('Height', 'heightMm', { stepMm: 5 })}.
       </Said>
       {bend('across')}
       {bend('down')}

@@ -11,24 +11,40 @@ import { FreeName } from './free-name.js';
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
 
 /** A board or a pane: its size, its margins, and the places that must stay free. */
-export function FlatMeasures({ thing, troubles }: { readonly thing: 'board' | 'pane'; readonly troubles: ReadonlyMap<string, string> }) {
+export function FlatMeasures({
+  thing,
+  troubles,
+}: {
+  readonly thing: 'board' | 'pane';
+  readonly troubles: ReadonlyMap<string, string>;
+}) {
   const { unit } = useJobContext();
   const { measures, set, field } = useMeasures('flat');
   const { marginMm, free, widthMm, heightMm } = measures;
   const place = (i: number, to: FreePlace) => set({ free: free.map((one, k) => (k === i ? to : one)) });
   const add = (made: FreePlace) => set({ free: [...free, made] });
-  const figure = (label: string, mm: number, onChange: (mm: number) => void, min = 1) => <FigureField label={label} mm={mm} unit={unit} min={min} stepMm={1} onChange={onChange} />;
+  const figure = (label: string, mm: number, onChange: (mm: number) => void, min = 1) => (
+    <FigureField label={label} mm={mm} unit={unit} min={min} stepMm={1} onChange={onChange} />
+  );
   return (
     <>
       <Said>
-        The {thing} is {field('Width', 'widthMm', { stepMm: 5 })} wide and {field('Height', 'heightMm', { stepMm: 5 })} high.
+        The {thing} is {field('Width', 'widthMm', { stepMm: 5 })} wide and {field('Height', 'heightMm', { stepMm: 5 })}{' '}
+        high.
       </Said>
       <Said>
         Keep free:{' '}
         {SIDES.map((side, i) => (
           <span key={side}>
             {i > 0 && (i === 3 ? ' or ' : ', ')}
-            <FigureField label={`Margin ${side}`} mm={marginMm[side]} unit={unit} stepMm={1} onChange={(mm) => set({ marginMm: { ...marginMm, [side]: mm } })} /> at the {side}
+            <FigureField
+              label={`Margin ${side}`}
+              mm={marginMm[side]}
+              unit={unit}
+              stepMm={1}
+              onChange={(mm) => set({ marginMm: { ...marginMm, [side]: mm } })}
+            />{' '}
+            at the {side}
           </span>
         ))}
         .
@@ -38,19 +54,38 @@ export function FlatMeasures({ thing, troubles }: { readonly thing: 'board' | 'p
         <Places aria-label="Places that must stay free">
           {free.map((one, i) => (
             <li key={i}>
-              <FreeName label={`What place ${i + 1} is`} value={one.what} onChange={(what) => place(i, { ...one, what })} />
+              <FreeName
+                label={`What place ${i + 1} is`}
+                value={one.what}
+                onChange={(what) => place(i, { ...one, what })}
+              />
               {one.shape === 'circle' ? (
                 <>
                   {' '}
-                  {figure(`Place ${i + 1} across`, one.diameterMm, (diameterMm) => place(i, { ...one, diameterMm }))} across, its middle {figure(`Place ${i + 1} from the left`, one.xMm, (xMm) => place(i, { ...one, xMm }), -100_000)} from the left and {figure(`Place ${i + 1} from the top`, one.yMm, (yMm) => place(i, { ...one, yMm }), -100_000)} from the top.
+                  {figure(`Place ${i + 1} across`, one.diameterMm, (diameterMm) =>
+                    place(i, { ...one, diameterMm }),
+                  )}{' '}
+                  across, its middle{' '}
+                  {figure(`Place ${i + 1} from the left`, one.xMm, (xMm) => place(i, { ...one, xMm }), -100_000)} from
+                  the left and{' '}
+                  {figure(`Place ${i + 1} from the top`, one.yMm, (yMm) => place(i, { ...one, yMm }), -100_000)} from
+                  the top.
                 </>
               ) : (
                 <>
                   {' '}
-                  {figure(`Place ${i + 1} wide`, one.widthMm, (to) => place(i, { ...one, widthMm: to }))} × {figure(`Place ${i + 1} high`, one.heightMm, (to) => place(i, { ...one, heightMm: to }))}, {figure(`Place ${i + 1} from the left`, one.xMm, (xMm) => place(i, { ...one, xMm }), -100_000)} from the left and {figure(`Place ${i + 1} from the top`, one.yMm, (yMm) => place(i, { ...one, yMm }), -100_000)} from the top.
+                  {figure(`Place ${i + 1} wide`, one.widthMm, (to) => place(i, { ...one, widthMm: to }))} ×{' '}
+                  {figure(`Place ${i + 1} high`, one.heightMm, (to) => place(i, { ...one, heightMm: to }))},{' '}
+                  {figure(`Place ${i + 1} from the left`, one.xMm, (xMm) => place(i, { ...one, xMm }), -100_000)} from
+                  the left and{' '}
+                  {figure(`Place ${i + 1} from the top`, one.yMm, (yMm) => place(i, { ...one, yMm }), -100_000)} from
+                  the top.
                 </>
               )}{' '}
-              <WordButton onPress={() => set({ free: free.filter((_, k) => k !== i) })} aria-label={`Take away place ${i + 1}`}>
+              <WordButton
+                onPress={() => set({ free: free.filter((_, k) => k !== i) })}
+                aria-label={`Take away place ${i + 1}`}
+              >
                 Take away
               </WordButton>
             </li>
@@ -59,8 +94,25 @@ export function FlatMeasures({ thing, troubles }: { readonly thing: 'board' | 'p
       )}
       {free.length < MOST_FREE_PLACES ? (
         <div>
-          <WordButton onPress={() => add({ shape: 'circle', what: 'hole', xMm: widthMm / 2, yMm: heightMm / 2, diameterMm: 20 })}>Keep a round place free</WordButton>{' '}
-          <WordButton onPress={() => add({ shape: 'rectangle', what: 'handle', xMm: widthMm / 2 - 40, yMm: heightMm / 2 - 15, widthMm: 80, heightMm: 30 })}>Keep a rectangle free</WordButton>
+          <WordButton
+            onPress={() => add({ shape: 'circle', what: 'hole', xMm: widthMm / 2, yMm: heightMm / 2, diameterMm: 20 })}
+          >
+            Keep a round place free
+          </WordButton>{' '}
+          <WordButton
+            onPress={() =>
+              add({
+                shape: 'rectangle',
+                what: 'handle',
+                xMm: widthMm / 2 - 40,
+                yMm: heightMm / 2 - 15,
+                widthMm: 80,
+                heightMm: 30,
+              })
+            }
+          >
+            Keep a rectangle free
+          </WordButton>
         </div>
       ) : (
         <Small>{MOST_FREE_PLACES} places are kept free, which is all that can be.</Small>
@@ -69,4 +121,9 @@ export function FlatMeasures({ thing, troubles }: { readonly thing: 'board' | 'p
   );
 }
 
-const Places = styled.ul`list-style: none; display: grid; gap: ${space.s}; line-height: 1.9;`;
+const Places = styled.ul`
+  list-style: none;
+  display: grid;
+  gap: ${space.s};
+  line-height: 1.9;
+`;

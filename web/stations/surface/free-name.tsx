@@ -4,8 +4,21 @@ import { useDraft } from '../../ui/use-draft.js';
 import { WrongNote } from '../../ui/figure-style.js';
 
 /** What a place that stays free is called. */
-export function FreeName({ label, value, onChange }: { readonly label: string; readonly value: string; readonly onChange: (value: string) => void }) {
-  const { draft, props } = useDraft<string>({ label, shown: value, read: (text) => (text.length > 200 ? { wrong: 'A name is at most 200 letters long.' } : { value: text.trim() }), onKeep: onChange });
+export function FreeName({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+}) {
+  const { draft, props } = useDraft<string>({
+    label,
+    shown: value,
+    read: (text) => (text.length > 200 ? { wrong: 'A name is at most 200 letters long.' } : { value: text.trim() }),
+    onKeep: onChange,
+  });
   return (
     <>
       <Name {...props} />
@@ -14,4 +27,6 @@ export function FreeName({ label, value, onChange }: { readonly label: string; r
   );
 }
 
-const Name = styled(TextInput)`width: 8em;`;
+const Name = styled(TextInput)`
+  width: 8em;
+`;

@@ -7,7 +7,11 @@ import { FigureField } from '../../ui/figure-field.js';
 import { Picker } from '../../ui/picker.js';
 import { Said, useSurface } from './surface-fields.js';
 
-const PAINT = [['none', 'not freshly painted'], ['wall', 'a freshly painted wall'], ['vehicle', 'a freshly painted vehicle']] as const;
+const PAINT = [
+  ['none', 'not freshly painted'],
+  ['wall', 'a freshly painted wall'],
+  ['vehicle', 'a freshly painted vehicle'],
+] as const;
 
 /** What the surface is made of, its colour, and from how far it is read. */
 export function Ground() {
@@ -19,14 +23,35 @@ export function Ground() {
   return (
     <>
       <Said>
-        It is made of <Picker label="Made of" value={ground?.matter ?? ''} placeholder="not said" options={MATTERS.map((matter) => ({ id: matter, text: matter }))} onChange={(id) => change({ ground: { ...asked, matter: MATTERS.find((matter) => matter === id)! } })} />
+        It is made of{' '}
+        <Picker
+          label="Made of"
+          value={ground?.matter ?? ''}
+          placeholder="not said"
+          options={MATTERS.map((matter) => ({ id: matter, text: matter }))}
+          onChange={(id) => change({ ground: { ...asked, matter: MATTERS.find((matter) => matter === id)! } })}
+        />
         {ground && (
           <>
             {' '}
-            and is <ColourField label="Colour of the surface" value={ground.colour} onChange={(colour) => change({ ground: { ...ground, colour } })} onTry={(colour) => tryIt(colour === null ? null : { surface: { ground: { ...ground, colour } } })} /> in colour
+            and is{' '}
+            <ColourField
+              label="Colour of the surface"
+              value={ground.colour}
+              onChange={(colour) => change({ ground: { ...ground, colour } })}
+              onTry={(colour) => tryIt(colour === null ? null : { surface: { ground: { ...ground, colour } } })}
+            />{' '}
+            in colour
           </>
         )}
-        , <Picker label="Fresh paint" value={freshPaint ?? 'none'} options={PAINT.map(([id, text]) => ({ id, text }))} onChange={(id) => change({ freshPaint: id === 'wall' || id === 'vehicle' ? id : null })} />.
+        ,{' '}
+        <Picker
+          label="Fresh paint"
+          value={freshPaint ?? 'none'}
+          options={PAINT.map(([id, text]) => ({ id, text }))}
+          onChange={(id) => change({ freshPaint: id === 'wall' || id === 'vehicle' ? id : null })}
+        />
+        .
       </Said>
       {readFromMm === null ? (
         <div>
@@ -34,7 +59,17 @@ export function Ground() {
         </div>
       ) : (
         <Said>
-          It is read from <FigureField label="Read from" mm={readFromMm} unit={unit} min={1} max={1_000_000} stepMm={500} onChange={(mm) => change({ readFromMm: mm })} />. <WordButton onPress={() => change({ readFromMm: null })}>Leave that out</WordButton>
+          It is read from{' '}
+          <FigureField
+            label="Read from"
+            mm={readFromMm}
+            unit={unit}
+            min={1}
+            max={1_000_000}
+            stepMm={500}
+            onChange={(mm) => change({ readFromMm: mm })}
+          />
+          . <WordButton onPress={() => change({ readFromMm: null })}>Leave that out</WordButton>
         </Said>
       )}
     </>

@@ -32,7 +32,9 @@ export function KeepReadings({ blank }: { readonly blank: Blank | null }) {
   };
   return (
     <div>
-      <WordButton onPress={() => void keep()}>{blank ? 'Write these readings down with the blank' : 'Keep it as a blank of the shop'}</WordButton>
+      <WordButton onPress={() => void keep()}>
+        {blank ? 'Write these readings down with the blank' : 'Keep it as a blank of the shop'}
+      </WordButton>
       {problem && <p role="alert">{problem}</p>}
     </div>
   );

@@ -1,4 +1,12 @@
-import { developedOf, facesBothSides, sidesOf, unwarpPoint, uprightOf, type Solid, type Surface } from '../../../core/engines/surface/index.js';
+import {
+  developedOf,
+  facesBothSides,
+  sidesOf,
+  unwarpPoint,
+  uprightOf,
+  type Solid,
+  type Surface,
+} from '../../../core/engines/surface/index.js';
 import type { PlanView } from '../../../core/plan/page/plan-view.js';
 import { ringsOfPath } from './path-rings.js';
 
@@ -16,12 +24,26 @@ export function solidOf(surface: Surface): Solid | null {
   switch (surface.kind) {
     case 'cylinder': {
       const { diameterMm, straightHeightMm } = surface;
-      return { kind: 'round', roundMm: Math.PI * diameterMm, sideMm: straightHeightMm, topRadiusMm: diameterMm / 2, footRadiusMm: diameterMm / 2, uprightMm: straightHeightMm };
+      return {
+        kind: 'round',
+        roundMm: Math.PI * diameterMm,
+        sideMm: straightHeightMm,
+        topRadiusMm: diameterMm / 2,
+        footRadiusMm: diameterMm / 2,
+        uprightMm: straightHeightMm,
+      };
     }
     case 'taper': {
       const { d1Mm, d2Mm, slantMm, wide } = surface.cone;
       const [top, foot] = wide === 'top' ? [d1Mm, d2Mm] : [d2Mm, d1Mm];
-      return { kind: 'round', roundMm: developedOf(surface)!.widthMm, sideMm: slantMm, topRadiusMm: top / 2, footRadiusMm: foot / 2, uprightMm: uprightOf(slantMm, d1Mm, d2Mm) };
+      return {
+        kind: 'round',
+        roundMm: developedOf(surface)!.widthMm,
+        sideMm: slantMm,
+        topRadiusMm: top / 2,
+        footRadiusMm: foot / 2,
+        uprightMm: uprightOf(slantMm, d1Mm, d2Mm),
+      };
     }
     case 'compound':
       return { kind: 'dome', widthMm: surface.widthMm, heightMm: surface.heightMm, bend: surface.bend };
@@ -31,7 +53,10 @@ export function solidOf(surface: Surface): Solid | null {
 }
 
 /** The layers where they lie on the skin, bent ones as they come to lie when they are laid. */
-export function layersOnSkin(placed: NonNullable<PlanView['surface']>, layers: NonNullable<PlanView['layers']>): LayerOnSkin[] {
+export function layersOnSkin(
+  placed: NonNullable<PlanView['surface']>,
+  layers: NonNullable<PlanView['layers']>,
+): LayerOnSkin[] {
   const { surface, map, xMm, yMm, isAmong } = placed;
   const shifts = !isAmong && facesBothSides(surface) ? [0, otherSide(surface)] : [0];
   return layers.map(({ film, cut }) => {
@@ -71,7 +96,10 @@ const MOST_VIEWS = 3;
 
 /** How a thing is looked at: from both sides where a hand holds it, else from where the middle of each design is. */
 export function viewsOf({ surface, isAmong, panels, xMm, widthMm }: NonNullable<PlanView['surface']>): ThingView[] {
-  const middles = isAmong && panels ? panels.spans.map(({ label, box }) => ({ label, middleMm: xMm + (box.minX + box.maxX) / 2 })) : [];
+  const middles =
+    isAmong && panels
+      ? panels.spans.map(({ label, box }) => ({ label, middleMm: xMm + (box.minX + box.maxX) / 2 }))
+      : [];
   const middleMm = xMm + widthMm / 2;
   if (surface.kind === 'cylinder' && surface.gapMm > 0 && middles.length <= MOST_VIEWS) {
     const round = Math.PI * surface.diameterMm;
@@ -80,10 +108,16 @@ export function viewsOf({ surface, isAmong, panels, xMm, widthMm }: NonNullable<
       { label: 'as its holder sees it', turnRad: turnTo(holderMm, round) },
       { label: 'as the room sees it', turnRad: turnTo(roomMm, round) },
       // Only when one lies there.
-      ...(middles.some((one) => Math.abs(one.middleMm - frontMm) < 1) ? [{ label: 'opposite the handle', turnRad: turnTo(frontMm, round) }] : []),
+      ...(middles.some((one) => Math.abs(one.middleMm - frontMm) < 1)
+        ? [{ label: 'opposite the handle', turnRad: turnTo(frontMm, round) }]
+        : []),
     ];
   }
-  if (surface.kind === 'cylinder' && middles.length > 0) return middles.slice(0, MOST_VIEWS).map((one) => ({ label: `${one.label ?? ''} from in front`, turnRad: turnTo(one.middleMm, Math.PI * surface.diameterMm) }));
+  if (surface.kind === 'cylinder' && middles.length > 0)
+    return middles.slice(0, MOST_VIEWS).map((one) => ({
+      label: `${one.label ?? ''} from in front`,
+      turnRad: turnTo(one.middleMm, Math.PI * surface.diameterMm),
+    }));
   const round = surface.kind === 'cylinder' || surface.kind === 'taper' ? developedOf(surface)!.widthMm : null;
   return [{ label: 'from in front', turnRad: round === null ? 0 : turnTo(middleMm, round) }];
 }
@@ -98,5 +132,14 @@ export function limitLines(surface: Round): number[][] {
   const { widthMm, heightMm } = developedOf(surface)!;
   const { lipMm, footMm, gapMm } = surface;
   const level = (y: number) => [0, y, widthMm, y];
-  return [...(lipMm > 0 ? [level(lipMm)] : []), ...(footMm > 0 ? [level(heightMm - footMm)] : []), ...(gapMm > 0 ? [[gapMm / 2, 0, gapMm / 2, heightMm], [widthMm - gapMm / 2, 0, widthMm - gapMm / 2, heightMm]] : [])];
+  return [
+    ...(lipMm > 0 ? [level(lipMm)] : []),
+    ...(footMm > 0 ? [level(heightMm - footMm)] : []),
+    ...(gapMm > 0
+      ? [
+          [gapMm / 2, 0, gapMm / 2, heightMm],
+          [widthMm - gapMm / 2, 0, widthMm - gapMm / 2, heightMm],
+        ]
+      : []),
+  ];
 }

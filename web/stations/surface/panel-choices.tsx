@@ -11,14 +11,29 @@ export function PanelChoices({ along }: { readonly along: 'across' | 'down' }) {
   return (
     <>
       <p>
-        <Choice label="Where it hangs" value={panels.hangs} options={HANGS.map((hangs) => [hangs, ON_WHAT[hangs]] as const)} onChange={(hangs) => change({ panels: { ...panels, hangs } })} />
+        <Choice
+          label="Where it hangs"
+          value={panels.hangs}
+          options={HANGS.map((hangs) => [hangs, ON_WHAT[hangs]] as const)}
+          onChange={(hangs) => change({ panels: { ...panels, hangs } })}
+        />
       </p>
       {along === 'across' && (
         <p>
           <Choice
             label="Which end"
             value={panels.weather}
-            options={panels.hangs === 'wall' ? [['left', 'weather from the left'], ['right', 'from the right']] : [['left', 'front on the left'], ['right', 'on the right']]}
+            options={
+              panels.hangs === 'wall'
+                ? [
+                    ['left', 'weather from the left'],
+                    ['right', 'from the right'],
+                  ]
+                : [
+                    ['left', 'front on the left'],
+                    ['right', 'on the right'],
+                  ]
+            }
             onChange={(weather) => change({ panels: { ...panels, weather } })}
           />
         </p>

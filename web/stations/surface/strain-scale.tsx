@@ -22,7 +22,8 @@ export function StrainLegend({ mostPct }: { readonly mostPct: number }) {
     <Legend>
       {STEPS.map(({ toPct, colour }, i) => (
         <span key={colour}>
-          <i style={{ background: colour }} aria-hidden /> {toPct === Infinity ? `over ${STEPS[i - 1]!.toPct} %` : `to ${toPct} %`}
+          <i style={{ background: colour }} aria-hidden />{' '}
+          {toPct === Infinity ? `over ${STEPS[i - 1]!.toPct} %` : `to ${toPct} %`}
           {toPct === 1 ? ' (calendered)' : toPct === 5 ? ' (cast)' : ''}
         </span>
       ))}
@@ -32,6 +33,14 @@ export function StrainLegend({ mostPct }: { readonly mostPct: number }) {
 }
 
 const Legend = styled.span`
-  display: inline-flex; flex-wrap: wrap; gap: 2px ${space.s};
-  i { display: inline-block; width: 14px; height: 10px; border: 1px solid #55636544; vertical-align: baseline; }
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 2px ${space.s};
+  i {
+    display: inline-block;
+    width: 14px;
+    height: 10px;
+    border: 1px solid #55636544;
+    vertical-align: baseline;
+  }
 `;

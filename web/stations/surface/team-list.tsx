@@ -23,28 +23,71 @@ export function TeamList() {
   const set = (part: Partial<Team>) => change({ team: { ...team!, ...part } });
   const take = (members: Team['members']) => {
     const [name = null, number = null] = guessed(letterings);
-    change({ team: team ? { ...team, members } : { namePart: name, numberPart: number, members, widestMm: NAME_WIDEST_MM, condense: 'each' } });
+    change({
+      team: team
+        ? { ...team, members }
+        : { namePart: name, numberPart: number, members, widestMm: NAME_WIDEST_MM, condense: 'each' },
+    });
     setOpen(false);
   };
-  const options = [{ id: 'none', text: 'none' }, ...letterings.map((part) => ({ id: part.id, text: nameOfPart(part) }))];
+  const options = [
+    { id: 'none', text: 'none' },
+    ...letterings.map((part) => ({ id: part.id, text: nameOfPart(part) })),
+  ];
   const picked = (id: string) => (id === 'none' ? null : id);
   return (
     <section aria-label="Names and numbers">
       {team ? (
         <>
           <p>
-            For a team: {count(team.members.length, 'design')}. <WordButton onPress={() => setOpen(!isOpen)}>{isOpen ? 'Leave the list as it is' : 'Another list'}</WordButton> <WordButton onPress={() => change({ team: null })}>No team</WordButton>
+            For a team: {count(team.members.length, 'design')}.{' '}
+            <WordButton onPress={() => setOpen(!isOpen)}>
+              {isOpen ? 'Leave the list as it is' : 'Another list'}
+            </WordButton>{' '}
+            <WordButton onPress={() => change({ team: null })}>No team</WordButton>
           </p>
           <p>
-            The name is <Picker label="The name is" value={team.namePart ?? 'none'} options={options} onChange={(id) => set({ namePart: picked(id) })} />, the number <Picker label="The number is" value={team.numberPart ?? 'none'} options={options} onChange={(id) => set({ numberPart: picked(id) })} />.
+            The name is{' '}
+            <Picker
+              label="The name is"
+              value={team.namePart ?? 'none'}
+              options={options}
+              onChange={(id) => set({ namePart: picked(id) })}
+            />
+            , the number{' '}
+            <Picker
+              label="The number is"
+              value={team.numberPart ?? 'none'}
+              options={options}
+              onChange={(id) => set({ numberPart: picked(id) })}
+            />
+            .
           </p>
           <p>
-            Names are at most <FigureField label="Widest name" mm={team.widestMm} unit={unit} min={10} stepMm={5} onChange={(widestMm) => set({ widestMm })} /> wide; longer ones are condensed,{' '}
-            <Choice label="Which names are condensed" value={team.condense} options={[['each', 'each by itself'], ['all', 'all alike']]} onChange={(condense) => set({ condense })} />
+            Names are at most{' '}
+            <FigureField
+              label="Widest name"
+              mm={team.widestMm}
+              unit={unit}
+              min={10}
+              stepMm={5}
+              onChange={(widestMm) => set({ widestMm })}
+            />{' '}
+            wide; longer ones are condensed,{' '}
+            <Choice
+              label="Which names are condensed"
+              value={team.condense}
+              options={[
+                ['each', 'each by itself'],
+                ['all', 'all alike'],
+              ]}
+              onChange={(condense) => set({ condense })}
+            />
           </p>
         </>
       ) : (
-        !isOpen && letterings.length > 0 && <WordButton onPress={() => setOpen(true)}>Names and numbers of a team</WordButton>
+        !isOpen &&
+        letterings.length > 0 && <WordButton onPress={() => setOpen(true)}>Names and numbers of a team</WordButton>
       )}
       {isOpen && <ListForm onTake={take} />}
     </section>
@@ -52,7 +95,9 @@ export function TeamList() {
 }
 
 /** What is a number is the number; of the rest the first is the name. */
-function guessed(letterings: readonly { readonly id: string; readonly lettering: { readonly text: string } }[]): [string | null, string | null] {
+function guessed(
+  letterings: readonly { readonly id: string; readonly lettering: { readonly text: string } }[],
+): [string | null, string | null] {
   const isNumber = ({ lettering }: (typeof letterings)[number]) => /^\d+$/.test(lettering.text.trim());
   return [letterings.find((part) => !isNumber(part))?.id ?? null, letterings.find(isNumber)?.id ?? null];
 }
@@ -69,7 +114,12 @@ function ListForm({ onTake }: { readonly onTake: (members: Team['members']) => v
     <Form>
       <Labelled>
         One a line: name, number, and the size of the garment if you like
-        <TextArea rows={6} value={text} placeholder={'ADA, 7, M\nBRAM, 12, XL'} onChange={(event) => setText(event.target.value)} />
+        <TextArea
+          rows={6}
+          value={text}
+          placeholder={'ADA, 7, M\nBRAM, 12, XL'}
+          onChange={(event) => setText(event.target.value)}
+        />
       </Labelled>
       {problems.map((problem) => (
         <p key={problem} role="alert">
@@ -77,7 +127,12 @@ function ListForm({ onTake }: { readonly onTake: (members: Team['members']) => v
         </p>
       ))}
       <div>
-        <Button onPress={read}>Take this list</Button> <FileButton label="File with names and numbers" accept=".csv,.txt" onFile={(file) => void file.text().then(setText)}>
+        <Button onPress={read}>Take this list</Button>{' '}
+        <FileButton
+          label="File with names and numbers"
+          accept=".csv,.txt"
+          onFile={(file) => void file.text().then(setText)}
+        >
           From a CSV file
         </FileButton>
       </div>
@@ -86,4 +141,7 @@ function ListForm({ onTake }: { readonly onTake: (members: Team['members']) => v
   );
 }
 
-const Form = styled.div`display: grid; gap: ${space.s};`;
+const Form = styled.div`
+  display: grid;
+  gap: ${space.s};
+`;

@@ -24,8 +24,23 @@ export function ToPrint({ isRound }: { readonly isRound: boolean }) {
     <section aria-label="Print it at full size">
       <h3>On paper at full size, before film is spent</h3>
       <Row>
-        {isRound && <Picker label="What to print" value={shown} options={[{ id: 'pattern', text: 'the pattern' }, { id: 'wrap', text: 'the wrap template' }]} onChange={(id) => setWhat(id === 'wrap' ? 'wrap' : 'pattern')} />}
-        <Picker label="On what" value={on} options={ON.map(([id, text]) => ({ id, text }))} onChange={(id) => setOn(ON.find(([one]) => one === id)![0])} />
+        {isRound && (
+          <Picker
+            label="What to print"
+            value={shown}
+            options={[
+              { id: 'pattern', text: 'the pattern' },
+              { id: 'wrap', text: 'the wrap template' },
+            ]}
+            onChange={(id) => setWhat(id === 'wrap' ? 'wrap' : 'pattern')}
+          />
+        )}
+        <Picker
+          label="On what"
+          value={on}
+          options={ON.map(([id, text]) => ({ id, text }))}
+          onChange={(id) => setOn(ON.find(([one]) => one === id)![0])}
+        />
         <LinkButton href={`/api/jobs/${job.id}/print/${shown}?on=${on}`} download>
           Download
         </LinkButton>
@@ -34,4 +49,10 @@ export function ToPrint({ isRound }: { readonly isRound: boolean }) {
   );
 }
 
-const Row = styled.div`display: flex; flex-wrap: wrap; gap: ${space.s}; align-items: center; font-size: ${type.small};`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.s};
+  align-items: center;
+  font-size: ${type.small};
+`;

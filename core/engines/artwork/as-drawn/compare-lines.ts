@@ -12,10 +12,17 @@ const LINE_PX = 1.5;
  * that was noticed explains. For drawings of lines, which no renderer fills.
  */
 export function compareLines(artwork: Artwork, draw: DrawSvg): Noticed[] {
-  const asLines = (paths: readonly string[]) => `<g fill="none" stroke="#000" stroke-width="${LINE_PX}">${paths.map((d) => `<path d="${d}"/>`).join('')}</g>`;
-  const data = ({ points, closed }: Polyline) => `M${Array.from(points, (v) => v.toFixed(1)).join(' ')}${closed ? 'Z' : ''}`;
+  const asLines = (paths: readonly string[]) =>
+    `<g fill="none" stroke="#000" stroke-width="${LINE_PX}">${paths.map((d) => `<path d="${d}"/>`).join('')}</g>`;
+  const data = ({ points, closed }: Polyline) =>
+    `M${Array.from(points, (v) => v.toFixed(1)).join(' ')}${closed ? 'Z' : ''}`;
   const open = comparePictures(artwork, draw, {
-    drawn: (scale) => asLines((artwork.lines ?? []).flatMap(({ curves, matrix }) => flatten(curves, compose(scaling(scale), matrix), FLATTEN_PX)).map(data)),
+    drawn: (scale) =>
+      asLines(
+        (artwork.lines ?? [])
+          .flatMap(({ curves, matrix }) => flatten(curves, compose(scaling(scale), matrix), FLATTEN_PX))
+          .map(data),
+      ),
     remade: (regions) => asLines(regions.map(({ rings }) => ringsToPathData(rings, 1))),
   });
   return open ? notAsDrawn(open, 'missing') : [{ code: 'not-compared' }];

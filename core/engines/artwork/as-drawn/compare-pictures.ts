@@ -56,9 +56,19 @@ export function comparePictures(artwork: Artwork, draw: DrawSvg, pictures: TwoPi
   const scale = LONGEST_PX / Math.max(artwork.widthMm, artwork.heightMm);
   const { regions, noticed } = paintRegions(artwork, scale, FLATTEN_PX);
   // What takes the kernel minutes takes the renderer minutes, and nothing can stop it.
-  if (noticed.some(({ code }) => code === 'too-tangled' || code === 'too-many-points' || code === 'too-many-colours')) return null;
+  if (noticed.some(({ code }) => code === 'too-tangled' || code === 'too-many-points' || code === 'too-many-colours'))
+    return null;
   const [width, height] = [artwork.widthMm * scale, artwork.heightMm * scale];
-  const picture = (content: Uint8Array | string) => drawnOrNull(() => draw(typeof content === 'string' ? `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${content}</svg>` : content, artwork, LONGEST_PX));
+  const picture = (content: Uint8Array | string) =>
+    drawnOrNull(() =>
+      draw(
+        typeof content === 'string'
+          ? `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${content}</svg>`
+          : content,
+        artwork,
+        LONGEST_PX,
+      ),
+    );
   const drawn = picture(pictures.drawn(scale));
   const remade = drawn && picture(pictures.remade(regions));
   if (!drawn || !remade || drawn.width !== remade.width || drawn.height !== remade.height) return null;
@@ -83,9 +93,18 @@ function drawnOrNull(drawing: () => Pixels): Pixels | null {
 
 /** Whether something that was noticed says why a place differs; `scale` is how many pixels a millimetre has. */
 export function isExplained({ difference, box }: DifferingPlace, noticed: readonly Noticed[], scale: number): boolean {
-  return noticed.some((one) => EXPLAINED[one.code]?.includes(difference) && (one.places ?? (one.where ? [one.where] : [])).some((place) => holds(transformBox(place, scaling(scale)), box)));
+  return noticed.some(
+    (one) =>
+      EXPLAINED[one.code]?.includes(difference) &&
+      (one.places ?? (one.where ? [one.where] : [])).some((place) => holds(transformBox(place, scaling(scale)), box)),
+  );
 }
 
 function holds(outer: Box, box: Box): boolean {
-  return outer.minX - SLACK_PX <= box.minX && outer.maxX + SLACK_PX >= box.maxX && outer.minY - SLACK_PX <= box.minY && outer.maxY + SLACK_PX >= box.maxY;
+  return (
+    outer.minX - SLACK_PX <= box.minX &&
+    outer.maxX + SLACK_PX >= box.maxX &&
+    outer.minY - SLACK_PX <= box.minY &&
+    outer.maxY + SLACK_PX >= box.maxY
+  );
 }

@@ -13,9 +13,16 @@ import type { DrawSvg } from './renderer.js';
 export function compareWithDrawing(svg: Uint8Array, artwork: Artwork, draw: DrawSvg): Noticed[] {
   // The renderer paints these black.
   if (/context-(fill|stroke)/.test(new TextDecoder().decode(svg))) return [{ code: 'not-compared' }];
-  const compared = { ...artwork, paints: artwork.paints.filter((paint) => !paint.mayCross && !paint.clips.some(hasLetters)) };
-  const asAreas = ({ colour, rings }: PaintedRegion) => `<path fill="${colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 1)}"/>`;
-  const open = comparePictures(compared, draw, { drawn: () => svg, remade: (regions) => regions.map(asAreas).join('') });
+  const compared = {
+    ...artwork,
+    paints: artwork.paints.filter((paint) => !paint.mayCross && !paint.clips.some(hasLetters)),
+  };
+  const asAreas = ({ colour, rings }: PaintedRegion) =>
+    `<path fill="${colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 1)}"/>`;
+  const open = comparePictures(compared, draw, {
+    drawn: () => svg,
+    remade: (regions) => regions.map(asAreas).join(''),
+  });
   if (!open) return [{ code: 'not-compared' }];
   return (['missing', 'extra', 'colour'] as const).flatMap((difference) => notAsDrawn(open, difference));
 }

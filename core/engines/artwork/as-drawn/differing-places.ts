@@ -32,9 +32,13 @@ export function differingPlaces(drawn: Pixels, remade: Pixels): DifferingPlace[]
   const whole = ({ data }: Pixels) => new Uint32Array(data.buffer, data.byteOffset, width * height);
   const [a, b] = [whole(drawn), whole(remade)];
   for (let y = 1; y < height - 1; y += 1) {
-    for (let p = y * width + 1; p < (y + 1) * width - 1; p += 1) if (a[p] !== b[p]) labels[p] = labelAt(drawn.data, remade.data, p, width);
+    for (let p = y * width + 1; p < (y + 1) * width - 1; p += 1)
+      if (a[p] !== b[p]) labels[p] = labelAt(drawn.data, remade.data, p, width);
   }
-  return boxesOfPatches({ width, height, of: labels }, LEAST_PIXELS).map(({ label, box }) => ({ difference: DIFFERENCES[label - 1]!, box }));
+  return boxesOfPatches({ width, height, of: labels }, LEAST_PIXELS).map(({ label, box }) => ({
+    difference: DIFFERENCES[label - 1]!,
+    box,
+  }));
 }
 
 /** Counted from 1; 0 where nothing differs. */
@@ -44,7 +48,17 @@ function labelAt(drawn: Uint8ClampedArray, remade: Uint8ClampedArray, p: number,
   if (isDrawn && everyRound(p, width, (i) => remade[i + 3]! <= NOTHING)) return 1;
   if (isRemade && everyRound(p, width, (i) => drawn[i + 3]! <= NOTHING)) return 2;
   if (!isDrawn || !isRemade) return 0;
-  const isUnlike = (from: Uint8ClampedArray, to: Uint8ClampedArray) => everyRound(p, width, (i) => Math.max(Math.abs(from[at]! - to[i]!), Math.abs(from[at + 1]! - to[i + 1]!), Math.abs(from[at + 2]! - to[i + 2]!)) > SAME_COLOUR);
+  const isUnlike = (from: Uint8ClampedArray, to: Uint8ClampedArray) =>
+    everyRound(
+      p,
+      width,
+      (i) =>
+        Math.max(
+          Math.abs(from[at]! - to[i]!),
+          Math.abs(from[at + 1]! - to[i + 1]!),
+          Math.abs(from[at + 2]! - to[i + 2]!),
+        ) > SAME_COLOUR,
+    );
   return isUnlike(drawn, remade) && isUnlike(remade, drawn) ? 3 : 0;
 }
 

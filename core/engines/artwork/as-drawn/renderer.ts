@@ -4,7 +4,11 @@ import type { Pixels } from '../picture/pixels.js';
 export type RendererModule = () => Promise<object>;
 
 /** Draws an SVG on nothing, its longer side so many pixels. Text is not drawn: it has no fonts. @throws when the renderer cannot */
-export type DrawSvg = (svg: Uint8Array | string, frame: { readonly widthMm: number; readonly heightMm: number }, longestPx: number) => Pixels;
+export type DrawSvg = (
+  svg: Uint8Array | string,
+  frame: { readonly widthMm: number; readonly heightMm: number },
+  longestPx: number,
+) => Pixels;
 
 let opened: Promise<DrawSvg> | null = null;
 
@@ -20,7 +24,10 @@ async function open(moduleOf: RendererModule): Promise<DrawSvg> {
   const [{ initWasm, Resvg }, module] = await Promise.all([import('@resvg/resvg-wasm'), moduleOf()]);
   await initWasm(module as WebAssembly.Module);
   return (svg, { widthMm, heightMm }, longestPx) => {
-    const drawing = new Resvg(svg, { font: { fontBuffers: [] }, fitTo: { mode: widthMm >= heightMm ? 'width' : 'height', value: longestPx } });
+    const drawing = new Resvg(svg, {
+      font: { fontBuffers: [] },
+      fitTo: { mode: widthMm >= heightMm ? 'width' : 'height', value: longestPx },
+    });
     const image = drawing.render();
     const { width, height, pixels } = image;
     image.free();

@@ -1,7 +1,15 @@
 import { Helper } from 'dxf';
 import { describe, expect, it } from 'vitest';
 import { resourcesInNode } from '../../../../platform/artwork-resources.js';
-import { areaOf, boundsOf, subtract, transformRing, translateRings, unite, type Rings } from '../../../geometry/index.js';
+import {
+  areaOf,
+  boundsOf,
+  subtract,
+  transformRing,
+  translateRings,
+  unite,
+  type Rings,
+} from '../../../geometry/index.js';
 import { randomDxf } from '../../../testing/dxf-grammar.js';
 import { ArtworkReader, paintRegions, readArtwork } from '../index.js';
 
@@ -12,7 +20,8 @@ const MEET = 0.001;
 function drawnByAnother(text: string, mmPerUnit: number): Rings {
   const open = new Helper(text).toPolylines().polylines.map(({ vertices }) => [...vertices]);
   const closed: (readonly (readonly [number, number])[])[] = [];
-  const isAt = (a: readonly [number, number], b: readonly [number, number]) => Math.hypot(a[0] - b[0], a[1] - b[1]) < MEET;
+  const isAt = (a: readonly [number, number], b: readonly [number, number]) =>
+    Math.hypot(a[0] - b[0], a[1] - b[1]) < MEET;
   while (open.length > 0) {
     let line = open.shift()!;
     while (!isAt(line[0]!, line.at(-1)!)) {
@@ -23,7 +32,10 @@ function drawnByAnother(text: string, mmPerUnit: number): Rings {
     }
     closed.push(line);
   }
-  return unite(closed.map((line) => transformRing(Float64Array.from(line.flat()), [mmPerUnit, 0, 0, -mmPerUnit, 0, 0])), 'evenodd');
+  return unite(
+    closed.map((line) => transformRing(Float64Array.from(line.flat()), [mmPerUnit, 0, 0, -mmPerUnit, 0, 0])),
+    'evenodd',
+  );
 }
 
 /** Areas with the corner of their box at 0, 0: only where they lie to each other counts. */
@@ -34,16 +46,30 @@ function fromCorner(rings: Rings): Rings {
 
 describe('lines held against the edges that they became', () => {
   const reader = new ArtworkReader(resourcesInNode);
-  it.each(Array.from({ length: 30 }, (_, seed) => seed))('are all there, and one that is lost is missed, seed %i', async (seed) => {
-    const artwork = readArtwork(new TextEncoder().encode(randomDxf(seed).text), 'made-up.dxf');
-    expect(await reader.notAsDrawn(new Uint8Array(), artwork)).toEqual([]);
-    const [paint] = artwork.paints;
-    const starts = paint!.curves.ops.flatMap((op, i) => (op === 'M' ? [i] : []));
-    // Without its last loop: each has an M, lines of two figures, and a Z.
-    const [ops, end] = [paint!.curves.ops.slice(0, starts.at(-1)), paint!.curves.ops.slice(0, starts.at(-1)).filter((op) => op !== 'Z').length * 2];
-    const lost = { ...artwork, paints: [{ ...paint!, curves: { ops, coords: paint!.curves.coords.slice(0, end) } }, ...artwork.paints.slice(1)] };
-    expect(await reader.notAsDrawn(new Uint8Array(), lost)).toMatchObject([{ code: 'not-as-drawn', difference: 'missing' }]);
-  });
+  it.each(Array.from({ length: 30 }, (_, seed) => seed))(
+    'are all there, and one that is lost is missed, seed %i',
+    async (seed) => {
+      const artwork = readArtwork(new TextEncoder().encode(randomDxf(seed).text), 'made-up.dxf');
+      expect(await reader.notAsDrawn(new Uint8Array(), artwork)).toEqual([]);
+      const [paint] = artwork.paints;
+      const starts = paint!.curves.ops.flatMap((op, i) => (op === 'M' ? [i] : []));
+      // Without its last loop: each has an M, lines of two figures, and a Z.
+      const [ops, end] = [
+        paint!.curves.ops.slice(0, starts.at(-1)),
+        paint!.curves.ops.slice(0, starts.at(-1)).filter((op) => op !== 'Z').length * 2,
+      ];
+      const lost = {
+        ...artwork,
+        paints: [
+          { ...paint!, curves: { ops, coords: paint!.curves.coords.slice(0, end) } },
+          ...artwork.paints.slice(1),
+        ],
+      };
+      expect(await reader.notAsDrawn(new Uint8Array(), lost)).toMatchObject([
+        { code: 'not-as-drawn', difference: 'missing' },
+      ]);
+    },
+  );
 });
 
 describe('drawings made up by a grammar have the areas that another reader gives them', () => {

@@ -6,8 +6,26 @@ const BY_LAYER = 256;
 
 /** Lightness of the five steps that each hue of the palette has. */
 const STEPS = [1, 0.65, 0.5, 0.3, 0.15];
-const GREYS: Readonly<Record<number, number>> = { 8: 128, 9: 192, 250: 51, 251: 91, 252: 132, 253: 173, 254: 214, 255: 255 };
-const PURE: readonly (readonly [number, number, number])[] = [[0, 0, 0], [255, 0, 0], [255, 255, 0], [0, 255, 0], [0, 255, 255], [0, 0, 255], [255, 0, 255], [0, 0, 0]];
+const GREYS: Readonly<Record<number, number>> = {
+  8: 128,
+  9: 192,
+  250: 51,
+  251: 91,
+  252: 132,
+  253: 173,
+  254: 214,
+  255: 255,
+};
+const PURE: readonly (readonly [number, number, number])[] = [
+  [0, 0, 0],
+  [255, 0, 0],
+  [255, 255, 0],
+  [0, 255, 0],
+  [0, 255, 255],
+  [0, 0, 255],
+  [255, 0, 255],
+  [0, 0, 0],
+];
 
 /**
  * The colour of an index of the DXF palette: 1 to 7 pure (7 is drawn black, as on paper), 10 to 249 in 24 hues of ten shades,
@@ -24,7 +42,16 @@ export function indexColour(index: number): string {
   const sector = (Math.floor(index / 10) - 1) / 4;
   const rise = low + (value - low) * (sector - Math.floor(sector));
   const fall = low + (value - low) * (1 - (sector - Math.floor(sector)));
-  const rgb = ([[value, rise, low], [fall, value, low], [low, value, rise], [low, fall, value], [rise, low, value], [value, low, fall]] as const)[Math.floor(sector) % 6]!;
+  const rgb = (
+    [
+      [value, rise, low],
+      [fall, value, low],
+      [low, value, rise],
+      [low, fall, value],
+      [rise, low, value],
+      [value, low, fall],
+    ] as const
+  )[Math.floor(sector) % 6]!;
   return hexOf(...rgb);
 }
 
@@ -42,7 +69,9 @@ export function colourOf(entity: Entity, file: DxfFile, blockColour: string, blo
   const layer = file.layers.get(layerOf(entity, blockLayer));
   if (!layer) return '#000000';
   const layerTruth = numberOf(layer, 420, -1);
-  return layerTruth >= 0 ? `#${(layerTruth & 0xffffff).toString(16).padStart(6, '0')}` : indexColour(Math.abs(numberOf(layer, 62, 7)));
+  return layerTruth >= 0
+    ? `#${(layerTruth & 0xffffff).toString(16).padStart(6, '0')}`
+    : indexColour(Math.abs(numberOf(layer, 62, 7)));
 }
 
 /** The name of an entity's layer, as layers are kept: capitals do not matter. What stands on layer 0 of a block is on the layer that the block is inserted on. */

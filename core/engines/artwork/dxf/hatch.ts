@@ -24,7 +24,11 @@ function polylineLoop(out: CurvesBuilder, reader: TagReader): boolean {
   const count = reader.number(93);
   const points = [];
   for (let i = 0; i < count && reader.peek() === 10; i += 1) {
-    points.push({ x: reader.number(10), y: reader.number(20), bulge: hasBulge && reader.peek() === 42 ? reader.number(42) : 0 });
+    points.push({
+      x: reader.number(10),
+      y: reader.number(20),
+      bulge: hasBulge && reader.peek() === 42 ? reader.number(42) : 0,
+    });
   }
   return polyline(out, points, true) !== null;
 }
@@ -38,12 +42,26 @@ function edgeLoop(out: CurvesBuilder, reader: TagReader): boolean {
         out.add(begin ? 'M' : 'L', reader.number(10), reader.number(20)).add('L', reader.number(11), reader.number(21));
         break;
       case 2: {
-        const [x, y, r, fromDeg, toDeg] = [reader.number(10), reader.number(20), reader.number(40), reader.number(50), reader.number(51)];
+        const [x, y, r, fromDeg, toDeg] = [
+          reader.number(10),
+          reader.number(20),
+          reader.number(40),
+          reader.number(50),
+          reader.number(51),
+        ];
         arc(out, { x, y, r, fromDeg, toDeg }, begin, reader.number(73) === 0);
         break;
       }
       case 3: {
-        const [x, y, majorX, majorY, ratio, a, b] = [reader.number(10), reader.number(20), reader.number(11), reader.number(21), reader.number(40), reader.number(50), reader.number(51)];
+        const [x, y, majorX, majorY, ratio, a, b] = [
+          reader.number(10),
+          reader.number(20),
+          reader.number(11),
+          reader.number(21),
+          reader.number(40),
+          reader.number(50),
+          reader.number(51),
+        ];
         const [from, to] = [(a * Math.PI) / 180, (b * Math.PI) / 180];
         if (reader.number(73) === 0) ellipse(out, { x, y, majorX, majorY, ratio: -ratio, from, to }, begin);
         else ellipse(out, { x, y, majorX, majorY, ratio, from, to }, begin);
@@ -62,7 +80,8 @@ function edgeLoop(out: CurvesBuilder, reader: TagReader): boolean {
         }
         skipFit(reader);
         const points = splinePoints(degree, control, knots, weights);
-        for (let p = 0; p + 1 < points.length; p += 2) out.add(begin && p === 0 ? 'M' : 'L', points[p]!, points[p + 1]!);
+        for (let p = 0; p + 1 < points.length; p += 2)
+          out.add(begin && p === 0 ? 'M' : 'L', points[p]!, points[p + 1]!);
         break;
       }
       default:

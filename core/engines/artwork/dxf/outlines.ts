@@ -12,19 +12,36 @@ export function outlineOf(entity: Entity, vertices: readonly Entity[]): Builder 
     case 'LINE':
       return out.add('M', n(10), n(20)).add('L', n(11), n(21));
     case 'CIRCLE':
-      return out.add('M', n(10) + n(40), n(20)).add('A', n(10), n(20), n(40), n(40), 0, 0, 2 * Math.PI).add('Z');
+      return out
+        .add('M', n(10) + n(40), n(20))
+        .add('A', n(10), n(20), n(40), n(40), 0, 0, 2 * Math.PI)
+        .add('Z');
     case 'ARC':
       return arc(out, { x: n(10), y: n(20), r: n(40), fromDeg: n(50), toDeg: n(51) }, true);
     case 'ELLIPSE':
       // Seen from behind, its angles run the other way.
-      return ellipse(out, { x: n(10), y: n(20), majorX: n(11), majorY: n(21), ratio: n(40, 1) * (n(230, 1) < 0 ? -1 : 1), from: n(41), to: n(42, 2 * Math.PI) }, true);
+      return ellipse(
+        out,
+        {
+          x: n(10),
+          y: n(20),
+          majorX: n(11),
+          majorY: n(21),
+          ratio: n(40, 1) * (n(230, 1) < 0 ? -1 : 1),
+          from: n(41),
+          to: n(42, 2 * Math.PI),
+        },
+        true,
+      );
     case 'LWPOLYLINE':
       return polyline(out, bulgedPoints(entity.tags), (n(70) & 1) === 1);
     case 'POLYLINE':
       return polyline(
         out,
         // Control points of a fitted curve (16) are no corners of it.
-        vertices.filter((v) => (numberOf(v, 70) & 16) === 0).map((v) => ({ x: numberOf(v, 10), y: numberOf(v, 20), bulge: numberOf(v, 42) })),
+        vertices
+          .filter((v) => (numberOf(v, 70) & 16) === 0)
+          .map((v) => ({ x: numberOf(v, 10), y: numberOf(v, 20), bulge: numberOf(v, 42) })),
         (n(70) & 1) === 1,
       );
     case 'SPLINE':
@@ -32,7 +49,12 @@ export function outlineOf(entity: Entity, vertices: readonly Entity[]): Builder 
     case 'SOLID':
     case 'TRACE':
       // The third and fourth corner are stored crossed over.
-      return out.add('M', n(10), n(20)).add('L', n(11), n(21)).add('L', n(13, n(12)), n(23, n(22))).add('L', n(12), n(22)).add('Z');
+      return out
+        .add('M', n(10), n(20))
+        .add('L', n(11), n(21))
+        .add('L', n(13, n(12)), n(23, n(22)))
+        .add('L', n(12), n(22))
+        .add('Z');
     default:
       return null;
   }
@@ -65,7 +87,13 @@ export function widthOf(entity: Entity, vertices: readonly Entity[]): number | n
   if (entity.type === 'LWPOLYLINE' && constant > 0) return constant;
   if (entity.type !== 'LWPOLYLINE' && entity.type !== 'POLYLINE') return 0;
   const own = (from: Entity) => [...numbersOf(from, 40), ...numbersOf(from, 41)];
-  const each = entity.type === 'LWPOLYLINE' ? own(entity) : vertices.flatMap((vertex) => { const widths = own(vertex); return widths.length > 0 ? widths : own(entity); });
+  const each =
+    entity.type === 'LWPOLYLINE'
+      ? own(entity)
+      : vertices.flatMap((vertex) => {
+          const widths = own(vertex);
+          return widths.length > 0 ? widths : own(entity);
+        });
   const [first = 0] = each;
   return each.every((width) => width === first) ? first : null;
 }
@@ -122,14 +150,20 @@ interface EllipseFigures {
   readonly to: number;
 }
 
-export function ellipse(out: Builder, { x, y, majorX, majorY, ratio, from, to }: EllipseFigures, begin: boolean): Builder {
+export function ellipse(
+  out: Builder,
+  { x, y, majorX, majorY, ratio, from, to }: EllipseFigures,
+  begin: boolean,
+): Builder {
   const rx = Math.hypot(majorX, majorY);
   const [ry, phi] = [rx * ratio, Math.atan2(majorY, majorX)];
   let sweep = to - from;
   while (sweep <= 1e-9) sweep += 2 * Math.PI;
   const whole = sweep >= 2 * Math.PI - 1e-6;
   const [ex, ey] = [rx * Math.cos(from), ry * Math.sin(from)];
-  out.add(begin ? 'M' : 'L', x + Math.cos(phi) * ex - Math.sin(phi) * ey, y + Math.sin(phi) * ex + Math.cos(phi) * ey).add('A', x, y, rx, ry, phi, from, whole ? 2 * Math.PI : sweep);
+  out
+    .add(begin ? 'M' : 'L', x + Math.cos(phi) * ex - Math.sin(phi) * ey, y + Math.sin(phi) * ex + Math.cos(phi) * ey)
+    .add('A', x, y, rx, ry, phi, from, whole ? 2 * Math.PI : sweep);
   return whole && begin ? out.add('Z') : out;
 }
 
@@ -140,7 +174,10 @@ function spline(out: Builder, entity: Entity): Builder | null {
   };
   const control = pair(10, 20);
   const isClosed = (numberOf(entity, 70) & 1) === 1;
-  const points = control.length >= 4 ? splinePoints(numberOf(entity, 71, 3), control, numbersOf(entity, 40), numbersOf(entity, 41)) : fittedPoints(pair(11, 21), isClosed, { start: pair(12, 22), end: pair(13, 23) });
+  const points =
+    control.length >= 4
+      ? splinePoints(numberOf(entity, 71, 3), control, numbersOf(entity, 40), numbersOf(entity, 41))
+      : fittedPoints(pair(11, 21), isClosed, { start: pair(12, 22), end: pair(13, 23) });
   if (points.length < 4) return null;
   out.add('M', points[0]!, points[1]!);
   for (let i = 2; i < points.length; i += 2) out.add('L', points[i]!, points[i + 1]!);

@@ -1,4 +1,19 @@
-import { boundsOf, compose, type CurvesBuilder, flatten, IDENTITY, joinBoxes, rotation, scaling, stretchOf, translation, widenBox, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
+import {
+  boundsOf,
+  compose,
+  type CurvesBuilder,
+  flatten,
+  IDENTITY,
+  joinBoxes,
+  rotation,
+  scaling,
+  stretchOf,
+  translation,
+  widenBox,
+  type Box,
+  type Curves,
+  type Matrix,
+} from '../../../geometry/index.js';
 import type { Artwork, Paint } from '../artwork.js';
 import { JOIN_MM } from '../join-loops.js';
 import { paintsOfLines, type ColouredLines } from '../line-paints.js';
@@ -10,7 +25,18 @@ import { outlineOf, widthOf } from './outlines.js';
 import { numberOf, parseDxf, textOf, type DxfFile, type Entity } from './tags.js';
 
 /** mm in one drawing unit, by the header's $INSUNITS. */
-const MM_PER_UNIT: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 8: 2.54e-5, 9: 0.0254, 10: 914.4, 13: 0.001, 14: 100 };
+const MM_PER_UNIT: Readonly<Record<number, number>> = {
+  1: 25.4,
+  2: 304.8,
+  4: 1,
+  5: 10,
+  6: 1000,
+  8: 2.54e-5,
+  9: 0.0254,
+  10: 914.4,
+  13: 0.001,
+  14: 100,
+};
 /** Curves are true to this share of the drawing's longer side: a name a metre long is then true to a fortieth of a millimetre. */
 const CURVE_SHARE = 1 / 40_000;
 const MAX_DRAWN = 300_000;
@@ -66,13 +92,24 @@ class DxfReader {
     const box = this.#bounds(tolerance)!;
     const toPage: Matrix = [1, 0, 0, -1, -box.minX, box.maxY];
     const paints = this.#paints(tolerance, toPage);
-    const lines = this.#drawn.filter(({ width }) => width === 0).map(({ curves, matrix }) => ({ curves, matrix: compose(toPage, matrix) }));
-    return { widthMm: Math.max(box.maxX - box.minX, 1e-3), heightMm: Math.max(box.maxY - box.minY, 1e-3), ...(isStated ? {} : { mmPerUnit: k }), paints, lines, noticed: this.#noticed };
+    const lines = this.#drawn
+      .filter(({ width }) => width === 0)
+      .map(({ curves, matrix }) => ({ curves, matrix: compose(toPage, matrix) }));
+    return {
+      widthMm: Math.max(box.maxX - box.minX, 1e-3),
+      heightMm: Math.max(box.maxY - box.minY, 1e-3),
+      ...(isStated ? {} : { mmPerUnit: k }),
+      paints,
+      lines,
+      noticed: this.#noticed,
+    };
   }
 
   #mmPerUnit(): { readonly k: number; readonly isStated: boolean } {
     const stated = MM_PER_UNIT[Number(this.file.header.get('$INSUNITS') ?? 0)];
-    return stated ? { k: stated, isStated: true } : { k: this.file.header.get('$MEASUREMENT') === '0' ? 25.4 : 1, isStated: false };
+    return stated
+      ? { k: stated, isStated: true }
+      : { k: this.file.header.get('$MEASUREMENT') === '0' ? 25.4 : 1, isStated: false };
   }
 
   #draw(entities: readonly Entity[], matrix: Matrix, within: Inserted): void {
@@ -81,12 +118,15 @@ class DxfReader {
       const vertices: Entity[] = [];
       if (entity.type === 'POLYLINE') while (entities[i + 1]?.type === 'VERTEX') vertices.push(entities[(i += 1)]!);
       if (SILENT.has(entity.type) || isHidden(entity, this.file, within.layer)) continue;
-      if (this.#drawn.length > MAX_DRAWN) throw new Refusal('too-many-shapes', { most: MAX_DRAWN }, { source: this.source });
+      if (this.#drawn.length > MAX_DRAWN)
+        throw new Refusal('too-many-shapes', { most: MAX_DRAWN }, { source: this.source });
       const colour = colourOf(entity, this.file, within.colour, within.layer);
       // Seen from behind (extrusion along -z), an entity's own x axis points the other way. Lines and ellipses are in world coordinates.
-      const fromBehind = numberOf(entity, 230, 1) < 0 && entity.type !== 'LINE' && entity.type !== 'ELLIPSE' && entity.type !== 'SPLINE';
+      const fromBehind =
+        numberOf(entity, 230, 1) < 0 && entity.type !== 'LINE' && entity.type !== 'ELLIPSE' && entity.type !== 'SPLINE';
       const own = fromBehind ? compose(matrix, scaling(-1, 1)) : matrix;
-      if (entity.type === 'INSERT') this.#insert(entity, own, { ...within, colour, layer: layerOf(entity, within.layer) });
+      if (entity.type === 'INSERT')
+        this.#insert(entity, own, { ...within, colour, layer: layerOf(entity, within.layer) });
       else if (entity.type === 'HATCH') {
         const { outline, lost } = hatchOutline(entity);
         if (lost > 0) this.#noticed.push({ code: 'hatch-damaged', count: lost });
@@ -104,7 +144,8 @@ class DxfReader {
   #add(colour: string, outline: CurvesBuilder, matrix: Matrix, type: string, width = 0): void {
     const curves = outline.build();
     if (curves.coords.length === 0) return;
-    if (curves.coords.every((v) => Number.isFinite(v) && Math.abs(v) < 1e12)) this.#drawn.push({ colour, curves, matrix, type, width });
+    if (curves.coords.every((v) => Number.isFinite(v) && Math.abs(v) < 1e12))
+      this.#drawn.push({ colour, curves, matrix, type, width });
     else this.#noticed.push({ code: 'out-of-range', what: `A ${type}`, why: 'no-number' });
   }
 
@@ -120,7 +161,13 @@ class DxfReader {
     const [columns, rows] = [Math.min(Math.max(1, n(70, 1)), 1000), Math.min(Math.max(1, n(71, 1)), 1000)];
     for (let row = 0; row < rows; row += 1) {
       for (let column = 0; column < columns; column += 1) {
-        const placed = [translation(n(10, 0), n(20, 0)), rotation(n(50, 0)), translation(column * n(44, 0), row * n(45, 0)), scaling(n(41, 1), n(42, 1)), translation(-block.base[0], -block.base[1])].reduce(compose, matrix);
+        const placed = [
+          translation(n(10, 0), n(20, 0)),
+          rotation(n(50, 0)),
+          translation(column * n(44, 0), row * n(45, 0)),
+          scaling(n(41, 1), n(42, 1)),
+          translation(-block.base[0], -block.base[1]),
+        ].reduce(compose, matrix);
         this.#draw(block.entities, placed, { ...within, names: [...names, name.toUpperCase()] });
       }
     }
@@ -133,9 +180,14 @@ class DxfReader {
   #bounds(tolerance: number): Box | null {
     let box: Box | null = null;
     for (const drawn of this.#drawn) {
-      const lines = this.#lines(drawn, IDENTITY, tolerance).map((line) => line.points).filter((points) => points.every((v) => Math.abs(v) < FARTHEST_MM));
+      const lines = this.#lines(drawn, IDENTITY, tolerance)
+        .map((line) => line.points)
+        .filter((points) => points.every((v) => Math.abs(v) < FARTHEST_MM));
       const around = boundsOf(lines);
-      box = joinBoxes(box, around && drawn.width > 0 ? widenBox(around, (drawn.width / 2) * stretchOf(drawn.matrix)) : around);
+      box = joinBoxes(
+        box,
+        around && drawn.width > 0 ? widenBox(around, (drawn.width / 2) * stretchOf(drawn.matrix)) : around,
+      );
     }
     return box;
   }
@@ -151,7 +203,8 @@ class DxfReader {
       const group = byColour.get(drawn.colour) ?? { loops: [], open: [] };
       byColour.set(drawn.colour, group);
       for (const { points, closed } of this.#lines(drawn, toPage, tolerance)) {
-        if (!points.every((v) => Math.abs(v) < FARTHEST_MM)) this.#noticed.push({ code: 'out-of-range', what: `A ${drawn.type}`, why: 'far' });
+        if (!points.every((v) => Math.abs(v) < FARTHEST_MM))
+          this.#noticed.push({ code: 'out-of-range', what: `A ${drawn.type}`, why: 'far' });
         else if (closed && points.length >= 6) group.loops.push(points);
         else group.open.push([...points]);
       }
@@ -159,7 +212,13 @@ class DxfReader {
     const paints = paintsOfLines(byColour, this.joinMm, (noticed) => this.#noticed.push(noticed));
     // A line that is drawn wide is an area by itself.
     const strokes = wide.map(({ colour, curves, matrix, width, type }, i): Paint => ({
-      colour, curves, matrix: compose(toPage, matrix), how: { kind: 'stroke', style: { width, join: 'miter', cap: 'butt', miterLimit: 4 }, dashes: [], dashOffset: 0 }, clips: [], element: `a wide ${type} in ${colour}`, elementIndex: paints.length + i,
+      colour,
+      curves,
+      matrix: compose(toPage, matrix),
+      how: { kind: 'stroke', style: { width, join: 'miter', cap: 'butt', miterLimit: 4 }, dashes: [], dashOffset: 0 },
+      clips: [],
+      element: `a wide ${type} in ${colour}`,
+      elementIndex: paints.length + i,
     }));
     return [...paints, ...strokes];
   }

@@ -16,7 +16,10 @@ function followed(at: (t: number) => Point, from: number, to: number, reach: num
     const t = (t0 + t1) / 2;
     const p = at(t);
     // A curve may cross its chord in the middle; at the first stretches it is not believed.
-    if (halvings < MOST_HALVINGS && (halvings < 1 || Math.hypot(p[0] - (p0[0] + p1[0]) / 2, p[1] - (p0[1] + p1[1]) / 2) > reach)) {
+    if (
+      halvings < MOST_HALVINGS &&
+      (halvings < 1 || Math.hypot(p[0] - (p0[0] + p1[0]) / 2, p[1] - (p0[1] + p1[1]) / 2) > reach)
+    ) {
       go(t0, p0, t, p, halvings + 1);
       go(t, p, t1, p1, halvings + 1);
     } else out.push(p1[0], p1[1]);
@@ -41,11 +44,17 @@ function reachOf(points: readonly number[]): number {
  * A rational B-spline as points, ends included (de Boor's algorithm). `control` is x0, y0, x1, y1, …; missing weights are 1, a missing or
  * wrong knot vector is taken as clamped and even.
  */
-export function splinePoints(degree: number, control: readonly number[], knots: readonly number[], weights: readonly number[]): number[] {
+export function splinePoints(
+  degree: number,
+  control: readonly number[],
+  knots: readonly number[],
+  weights: readonly number[],
+): number[] {
   const n = control.length / 2;
   const p = Math.min(Math.max(1, Math.round(degree)), n - 1);
   if (n < 2) return [...control];
-  const u = knots.length === n + p + 1 && knots.every((k, i) => i === 0 || k >= knots[i - 1]!) ? knots : clampedKnots(n, p);
+  const u =
+    knots.length === n + p + 1 && knots.every((k, i) => i === 0 || k >= knots[i - 1]!) ? knots : clampedKnots(n, p);
   const reach = reachOf(control);
   const out: number[] = [];
   for (let span = p; span < n; span += 1) {
@@ -62,7 +71,14 @@ function clampedKnots(n: number, p: number): number[] {
   return Array.from({ length: n + p + 1 }, (_, i) => Math.min(Math.max(i - p, 0), n - p));
 }
 
-function pointAt(t: number, span: number, p: number, u: readonly number[], control: readonly number[], weights: readonly number[]): [number, number] {
+function pointAt(
+  t: number,
+  span: number,
+  p: number,
+  u: readonly number[],
+  control: readonly number[],
+  weights: readonly number[],
+): [number, number] {
   const d = Array.from({ length: p + 1 }, (_, j) => {
     const i = span - p + j;
     const w = weights[i] ?? 1;
@@ -84,13 +100,26 @@ function pointAt(t: number, span: number, p: number, u: readonly number[], contr
  * A smooth curve through points (x0, y0, x1, y1, …), itself as points: a cubic spline by the lengths of its chords, with an even bend all
  * along. It runs round where it is closed; else it leaves its ends along the tangents given, or unbent where none are.
  */
-export function fittedPoints(given: readonly number[], closed: boolean, tangents: { readonly start: readonly number[]; readonly end: readonly number[] }): number[] {
+export function fittedPoints(
+  given: readonly number[],
+  closed: boolean,
+  tangents: { readonly start: readonly number[]; readonly end: readonly number[] },
+): number[] {
   const points = withoutRepeats(given, closed);
   const n = points.length / 2;
   if (n < 3) return points;
   const spans = closed ? n : n - 1;
-  const h = Array.from({ length: spans }, (_, i) => Math.hypot(points[(2 * i + 2) % (2 * n)]! - points[2 * i]!, points[(2 * i + 3) % (2 * n)]! - points[2 * i + 1]!));
-  const slopes = [0, 1].map((axis) => slopesThrough(points.filter((_, i) => i % 2 === axis), h, closed, [tangents.start[axis] ?? null, tangents.end[axis] ?? null]));
+  const h = Array.from({ length: spans }, (_, i) =>
+    Math.hypot(points[(2 * i + 2) % (2 * n)]! - points[2 * i]!, points[(2 * i + 3) % (2 * n)]! - points[2 * i + 1]!),
+  );
+  const slopes = [0, 1].map((axis) =>
+    slopesThrough(
+      points.filter((_, i) => i % 2 === axis),
+      h,
+      closed,
+      [tangents.start[axis] ?? null, tangents.end[axis] ?? null],
+    ),
+  );
   const reach = reachOf(points);
   const out = [points[0]!, points[1]!];
   for (let i = 0; i < spans; i += 1) {
@@ -111,12 +140,18 @@ export function fittedPoints(given: readonly number[], closed: boolean, tangents
 
 function withoutRepeats(given: readonly number[], closed: boolean): number[] {
   const out: number[] = [];
-  for (let i = 0; i < given.length; i += 2) if (i === 0 || given[i] !== out.at(-2) || given[i + 1] !== out.at(-1)) out.push(given[i]!, given[i + 1]!);
+  for (let i = 0; i < given.length; i += 2)
+    if (i === 0 || given[i] !== out.at(-2) || given[i + 1] !== out.at(-1)) out.push(given[i]!, given[i + 1]!);
   return closed && out.length > 4 && out[0] === out.at(-2) && out[1] === out.at(-1) ? out.slice(0, -2) : out;
 }
 
 /** The slopes of the cubic spline through values at distances `h`: bend and slope go on unbroken at every one. Solved by elimination; closed curves have two more corners of the matrix. */
-function slopesThrough(values: readonly number[], h: readonly number[], closed: boolean, ends: readonly (number | null)[]): number[] {
+function slopesThrough(
+  values: readonly number[],
+  h: readonly number[],
+  closed: boolean,
+  ends: readonly (number | null)[],
+): number[] {
   const n = values.length;
   const rows = Array.from({ length: n }, () => new Float64Array(n));
   const right = new Float64Array(n);

@@ -16,7 +16,10 @@ export interface Entity {
 export interface DxfFile {
   readonly header: ReadonlyMap<string, string>;
   readonly layers: ReadonlyMap<string, Entity>;
-  readonly blocks: ReadonlyMap<string, { readonly base: readonly [number, number]; readonly entities: readonly Entity[] }>;
+  readonly blocks: ReadonlyMap<
+    string,
+    { readonly base: readonly [number, number]; readonly entities: readonly Entity[] }
+  >;
   readonly entities: readonly Entity[];
 }
 
@@ -47,14 +50,20 @@ export function parseDxf(bytes: Uint8Array, source: string): DxfFile {
     const entity = { type, tags };
     const name = textOf(entity, 2);
     if (section === 'TABLES' && type === 'LAYER') layers.set(name.toUpperCase(), entity);
-    if (section === 'BLOCKS' && type === 'BLOCK') blocks.set(name.toUpperCase(), { base: [numberOf(entity, 10), numberOf(entity, 20)], entities: (block = []) });
+    if (section === 'BLOCKS' && type === 'BLOCK')
+      blocks.set(name.toUpperCase(), { base: [numberOf(entity, 10), numberOf(entity, 20)], entities: (block = []) });
     else if (section === 'BLOCKS' && type !== 'ENDBLK') block?.push(entity);
     else into?.push(entity);
     type = '';
   };
   for (let i = 0; i + 1 < lines.length; i += 2) {
     const code = Number(lines[i]!.trim());
-    if (!Number.isInteger(code) || lines[i]!.trim() === '') throw new Refusal('not-dxf', { line: i + 1, got: lines[i]!.trim().slice(0, 40) }, { source, path: `line ${i + 1}` });
+    if (!Number.isInteger(code) || lines[i]!.trim() === '')
+      throw new Refusal(
+        'not-dxf',
+        { line: i + 1, got: lines[i]!.trim().slice(0, 40) },
+        { source, path: `line ${i + 1}` },
+      );
     if (i / 2 > MAX_TAGS) throw new Refusal('dxf-too-large', { most: MAX_TAGS }, { source });
     const value = lines[i + 1]!.trim();
     if (code === 0) {
@@ -93,5 +102,8 @@ export function textOf(entity: Entity, code: number): string {
 
 /** All values of a group code, in order; what is no number is left out. */
 export function numbersOf(entity: Entity, code: number): number[] {
-  return entity.tags.filter((t) => t.code === code).map((t) => Number(t.value)).filter(Number.isFinite);
+  return entity.tags
+    .filter((t) => t.code === code)
+    .map((t) => Number(t.value))
+    .filter(Number.isFinite);
 }

@@ -1,4 +1,13 @@
-import { boundsOf, compose, CurvesBuilder, flatten, IDENTITY, scaling, translation, type Matrix } from '../../../geometry/index.js';
+import {
+  boundsOf,
+  compose,
+  CurvesBuilder,
+  flatten,
+  IDENTITY,
+  scaling,
+  translation,
+  type Matrix,
+} from '../../../geometry/index.js';
 import { HpglReader, UNITS_PER_MM, type Instruction } from '../../cutting/index.js';
 import type { Artwork } from '../artwork.js';
 import { JOIN_MM } from '../join-loops.js';
@@ -16,9 +25,76 @@ const MOST_MOVES = 2_000_000;
 /** Characters that are cut into instructions at once: the reader looks at all that waits each time. */
 const AT_ONCE = 4096;
 /** What sets a machine and draws nothing. */
-const SILENT = new Set(['IN', 'DF', 'VS', 'FS', 'AS', 'LT', 'PW', 'PT', 'PS', 'PG', 'CO', 'NR', 'TB', 'OH', 'OS', 'OE', 'OA', 'OI', 'ES', 'SI', 'SR', 'DI', 'DR', 'DT', 'CS', 'CA', 'SS', 'SA', 'TL', 'AC', 'BP', 'EC', 'FR', 'IW', 'WU', 'LA', 'ZF', 'CT', 'NP', 'PC', 'CR', 'TR', 'UL', 'MC', 'QL', 'VA', 'VN']);
+const SILENT = new Set([
+  'IN',
+  'DF',
+  'VS',
+  'FS',
+  'AS',
+  'LT',
+  'PW',
+  'PT',
+  'PS',
+  'PG',
+  'CO',
+  'NR',
+  'TB',
+  'OH',
+  'OS',
+  'OE',
+  'OA',
+  'OI',
+  'ES',
+  'SI',
+  'SR',
+  'DI',
+  'DR',
+  'DT',
+  'CS',
+  'CA',
+  'SS',
+  'SA',
+  'TL',
+  'AC',
+  'BP',
+  'EC',
+  'FR',
+  'IW',
+  'WU',
+  'LA',
+  'ZF',
+  'CT',
+  'NP',
+  'PC',
+  'CR',
+  'TR',
+  'UL',
+  'MC',
+  'QL',
+  'VA',
+  'VN',
+]);
 /** What draws, and is not read. */
-const LEFT = new Set(['LB', 'PE', 'BZ', 'BR', 'RA', 'RR', 'WG', 'EW', 'FP', 'EP', 'PM', 'UC', 'SM', 'BL', 'PB', 'XT', 'YT', 'RO']);
+const LEFT = new Set([
+  'LB',
+  'PE',
+  'BZ',
+  'BR',
+  'RA',
+  'RR',
+  'WG',
+  'EW',
+  'FP',
+  'EP',
+  'PM',
+  'UC',
+  'SM',
+  'BL',
+  'PB',
+  'XT',
+  'YT',
+  'RO',
+]);
 
 /**
  * Reads HP-GL of a plotter or an old cutter as lines by pen: what is driven with the pen down, with arcs, circles and edges of rectangles, at true size
@@ -75,10 +151,19 @@ class Plotter {
         return this.#circle(numbers[0] ?? 0);
       case 'AA':
       case 'AR':
-        return this.#arc(name === 'AR' ? [this.#x + (numbers[0] ?? 0), this.#y + (numbers[1] ?? 0)] : [numbers[0] ?? 0, numbers[1] ?? 0], numbers[2] ?? 0);
+        return this.#arc(
+          name === 'AR'
+            ? [this.#x + (numbers[0] ?? 0), this.#y + (numbers[1] ?? 0)]
+            : [numbers[0] ?? 0, numbers[1] ?? 0],
+          numbers[2] ?? 0,
+        );
       case 'EA':
       case 'ER':
-        return this.#edge(name === 'ER' ? [this.#x + (numbers[0] ?? 0), this.#y + (numbers[1] ?? 0)] : [numbers[0] ?? 0, numbers[1] ?? 0]);
+        return this.#edge(
+          name === 'ER'
+            ? [this.#x + (numbers[0] ?? 0), this.#y + (numbers[1] ?? 0)]
+            : [numbers[0] ?? 0, numbers[1] ?? 0],
+        );
       case 'IP':
         if (numbers.length >= 4) this.#corners = numbers;
         return;
@@ -106,12 +191,20 @@ class Plotter {
   #scaleTo([minX, maxX, minY, maxY]: readonly number[]): void {
     const [x1, y1, x2, y2] = this.#corners as [number, number, number, number];
     const isUsable = [minX, maxX, minY, maxY].every((v) => v !== undefined) && minX !== maxX && minY !== maxY;
-    this.#scale = isUsable ? [translation(x1, y1), scaling((x2 - x1) / (maxX! - minX!), (y2 - y1) / (maxY! - minY!)), translation(-minX!, -minY!)].reduce(compose) : IDENTITY;
+    this.#scale = isUsable
+      ? [
+          translation(x1, y1),
+          scaling((x2 - x1) / (maxX! - minX!), (y2 - y1) / (maxY! - minY!)),
+          translation(-minX!, -minY!),
+        ].reduce(compose)
+      : IDENTITY;
   }
 
   #drive(numbers: readonly number[]): void {
     for (let i = 0; i + 1 < numbers.length; i += 2) {
-      const [x, y] = this.#isRelative ? [this.#x + numbers[i]!, this.#y + numbers[i + 1]!] : [numbers[i]!, numbers[i + 1]!];
+      const [x, y] = this.#isRelative
+        ? [this.#x + numbers[i]!, this.#y + numbers[i + 1]!]
+        : [numbers[i]!, numbers[i + 1]!];
       this.#to(x, y);
     }
   }
@@ -145,7 +238,13 @@ class Plotter {
   #circle(radius: number): void {
     this.#lift();
     const [x, y] = [this.#x, this.#y];
-    this.#curve(new CurvesBuilder().add('M', x + radius, y).add('A', x, y, Math.abs(radius), Math.abs(radius), 0, radius < 0 ? Math.PI : 0, 2 * Math.PI).add('Z'), true);
+    this.#curve(
+      new CurvesBuilder()
+        .add('M', x + radius, y)
+        .add('A', x, y, Math.abs(radius), Math.abs(radius), 0, radius < 0 ? Math.PI : 0, 2 * Math.PI)
+        .add('Z'),
+      true,
+    );
     [this.#x, this.#y] = [x, y];
   }
 
@@ -153,7 +252,12 @@ class Plotter {
     const radius = Math.hypot(this.#x - cx, this.#y - cy);
     if (!(radius > 0) || sweepDeg === 0) return;
     const from = Math.atan2(this.#y - cy, this.#x - cx);
-    this.#curve(new CurvesBuilder().add('M', this.#x, this.#y).add('A', cx, cy, radius, radius, 0, from, (Math.max(-360, Math.min(360, sweepDeg)) * Math.PI) / 180), this.#isDown);
+    this.#curve(
+      new CurvesBuilder()
+        .add('M', this.#x, this.#y)
+        .add('A', cx, cy, radius, radius, 0, from, (Math.max(-360, Math.min(360, sweepDeg)) * Math.PI) / 180),
+      this.#isDown,
+    );
   }
 
   /** Drives along a curve; circles are drawn whether the pen is down or not. */
@@ -175,7 +279,13 @@ class Plotter {
     const [fromX, fromY, before] = [this.#x, this.#y, this.#isDown];
     this.#lift();
     this.#isDown = true;
-    for (const [toX, toY] of [[x, fromY], [x, y], [fromX, y], [fromX, fromY]] as const) this.#to(toX, toY);
+    for (const [toX, toY] of [
+      [x, fromY],
+      [x, y],
+      [fromX, y],
+      [fromX, fromY],
+    ] as const)
+      this.#to(toX, toY);
     this.#lift();
     this.#isDown = before;
   }
@@ -196,12 +306,19 @@ class Plotter {
       for (const line of drawn) {
         const points = Float64Array.from(line, (v, i) => (i % 2 === 0 ? v - minX : maxY - v) / UNITS_PER_MM);
         points.forEach((_, i) => i % 2 === 0 && lines.add(i === 0 ? 'M' : 'L', points[i]!, points[i + 1]!));
-        const closes = points.length >= 8 && Math.hypot(points[0]! - points.at(-2)!, points[1]! - points.at(-1)!) < 1e-6;
+        const closes =
+          points.length >= 8 && Math.hypot(points[0]! - points.at(-2)!, points[1]! - points.at(-1)!) < 1e-6;
         if (closes) group.loops.push(points.subarray(0, -2));
         else group.open.push([...points]);
       }
     }
     const paints = paintsOfLines(byColour, joinMm, (one) => noticed.push(one));
-    return { widthMm: Math.max((maxX - minX) / UNITS_PER_MM, 1e-3), heightMm: Math.max((maxY - minY) / UNITS_PER_MM, 1e-3), paints, lines: [{ curves: lines.build(), matrix: IDENTITY }], noticed };
+    return {
+      widthMm: Math.max((maxX - minX) / UNITS_PER_MM, 1e-3),
+      heightMm: Math.max((maxY - minY) / UNITS_PER_MM, 1e-3),
+      paints,
+      lines: [{ curves: lines.build(), matrix: IDENTITY }],
+      noticed,
+    };
   }
 }

@@ -36,7 +36,8 @@ export function openFont(files: readonly Uint8Array[], source: string, weight: n
       const font = create(bytes);
       const face = 'fonts' in font ? font.fonts[0] : font;
       // The reader looks into a file only when it is asked for something.
-      if (!face || !(face.unitsPerEm > 0) || typeof face.glyphForCodePoint(72).advanceWidth !== 'number') throw new Error('it has no letters');
+      if (!face || !(face.unitsPerEm > 0) || typeof face.glyphForCodePoint(72).advanceWidth !== 'number')
+        throw new Error('it has no letters');
       return face;
     } catch (error) {
       throw new Refusal('font-unreadable', { reason: (error as Error).message }, { source, cause: error });
@@ -76,8 +77,15 @@ export function setLine(font: Font, line: string, options: LineOptions): { glyph
   return { glyphs: directedRuns(line).flatMap((run) => setRun(font, run, options, missing)), missing };
 }
 
-function setRun(font: Font, { text, start, rightToLeft }: DirectedRun, options: LineOptions, missing: string[]): SetGlyph[] {
-  const stretches = facesOf(font, text, missing).map((stretch) => setStretch(stretch, start + stretch.start, rightToLeft, options));
+function setRun(
+  font: Font,
+  { text, start, rightToLeft }: DirectedRun,
+  options: LineOptions,
+  missing: string[],
+): SetGlyph[] {
+  const stretches = facesOf(font, text, missing).map((stretch) =>
+    setStretch(stretch, start + stretch.start, rightToLeft, options),
+  );
   return (rightToLeft ? stretches.reverse() : stretches).flat();
 }
 
@@ -96,7 +104,14 @@ function setStretch({ face, text }: Stretch, start: number, rightToLeft: boolean
     const { xAdvance, xOffset, yOffset } = laid.positions[i]!;
     const index = at;
     at = Math.min(at + String.fromCodePoint(...plain.codePoints).length, start + text.length - 1);
-    return { glyph, unitsPerEm: em, index, advance: (xAdvance + glyph.advanceWidth - plain.advanceWidth) / em, dx: xOffset / em, dy: yOffset / em };
+    return {
+      glyph,
+      unitsPerEm: em,
+      index,
+      advance: (xAdvance + glyph.advanceWidth - plain.advanceWidth) / em,
+      dx: xOffset / em,
+      dy: yOffset / em,
+    };
   });
   return rightToLeft ? set.reverse() : set;
 }
@@ -120,7 +135,8 @@ function facesOf({ faces }: Font, line: string, missing: string[]): Stretch[] {
     const last = stretches.at(-1);
     if (!face) {
       if (!UNSEEN.test(letter)) missing.push(letter);
-    } else if (last?.face === face && last.start + last.text.length === at) stretches[stretches.length - 1] = { ...last, text: last.text + letter };
+    } else if (last?.face === face && last.start + last.text.length === at)
+      stretches[stretches.length - 1] = { ...last, text: last.text + letter };
     else stretches.push({ face, text: letter, start: at });
     at += letter.length;
   }
@@ -134,13 +150,18 @@ function alternateOf(face: FontkitFont, plain: FontkitGlyph, feature: string): F
 }
 
 /** The other forms that a font has for one letter, each form once, with the feature that gives it. */
-export function alternatesOf(font: Font, letter: string): { readonly feature: string; readonly glyph: FontkitGlyph; readonly unitsPerEm: number }[] {
+export function alternatesOf(
+  font: Font,
+  letter: string,
+): { readonly feature: string; readonly glyph: FontkitGlyph; readonly unitsPerEm: number }[] {
   const face = font.faces.find((one) => one.hasGlyphForCodePoint(letter.codePointAt(0)!));
   if (!face) return [];
   const seen = new Set([face.layout(letter).glyphs[0]?.id]);
   const found: { feature: string; glyph: FontkitGlyph; unitsPerEm: number }[] = [];
   // What everything is gathered under comes last: the same form is better known by its own name.
-  const features = face.availableFeatures.filter((name) => ALTERNATE_FEATURES.test(name)).sort((a, b) => Number(a === 'aalt') - Number(b === 'aalt'));
+  const features = face.availableFeatures
+    .filter((name) => ALTERNATE_FEATURES.test(name))
+    .sort((a, b) => Number(a === 'aalt') - Number(b === 'aalt'));
   for (const feature of features) {
     const [glyph] = face.layout(letter, { [feature]: true }).glyphs;
     if (!glyph || seen.has(glyph.id)) continue;
@@ -162,7 +183,15 @@ export function outlineOf({ glyph, unitsPerEm }: Pick<SetGlyph, 'glyph' | 'units
     else if (command === 'bezierCurveTo') out.add('C', v[0]!, v[1]!, v[2]!, v[3]!, v[4]!, v[5]!);
     else if (command === 'quadraticCurveTo') {
       const [cx, cy, ex, ey] = [v[0]!, v[1]!, v[2]!, v[3]!];
-      out.add('C', x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y), ex + (2 / 3) * (cx - ex), ey + (2 / 3) * (cy - ey), ex, ey);
+      out.add(
+        'C',
+        x + (2 / 3) * (cx - x),
+        y + (2 / 3) * (cy - y),
+        ex + (2 / 3) * (cx - ex),
+        ey + (2 / 3) * (cy - ey),
+        ex,
+        ey,
+      );
     } else out.add('Z');
     if (v.length >= 2) [x, y] = [v.at(-2)!, v.at(-1)!];
   }
@@ -175,6 +204,9 @@ export const typesetter: Typesetter = {
   lettersOf(font, run) {
     const missing: string[] = [];
     const letters = setRun(font, run, { kerning: true, ligatures: true, alternates: new Map() }, missing);
-    return { letters: letters.map((set) => ({ curves: outlineOf(set), advance: set.advance, dx: set.dx, dy: set.dy })), missing };
+    return {
+      letters: letters.map((set) => ({ curves: outlineOf(set), advance: set.advance, dx: set.dx, dy: set.dy })),
+      missing,
+    };
   },
 };

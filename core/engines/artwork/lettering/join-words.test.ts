@@ -46,6 +46,7 @@ describe('words that are joined', () => {
   });
 
   it.each(['up', 'down'] as const)('are one piece on an arc bent %s', async (bend) => {
-    for (const font of ['archivo', 'zilla-slab', 'oswald']) expect((await set('HERON', { font, joinWords: true, arc: { radiusMm: 150, bend } })).pieces).toBe(1);
+    for (const font of ['archivo', 'zilla-slab', 'oswald'])
+      expect((await set('HERON', { font, joinWords: true, arc: { radiusMm: 150, bend } })).pieces).toBe(1);
   });
 });

@@ -1,4 +1,14 @@
-import { areaOf, countPieces, crossingsAt, flatten, regionsOf, ringsOf, translation, unite, type Rings } from '../../../geometry/index.js';
+import {
+  areaOf,
+  countPieces,
+  crossingsAt,
+  flatten,
+  regionsOf,
+  ringsOf,
+  translation,
+  unite,
+  type Rings,
+} from '../../../geometry/index.js';
 import { outlineOf, type SetGlyph } from './font.js';
 
 /** A word whose letters were moved together, and by how much each, ems. */
@@ -25,17 +35,28 @@ const REACH_EM = 2;
  * The glyphs of a line with the letters of each word as much closer, all alike, as makes the word one piece: the least at which every two neighbours run into each
  * other by the overlap. Dots and accents that stand apart from their letter stay apart, as do marks that no neighbour is beside. A word that holds together stays.
  */
-export function joinWords(text: string, glyphs: readonly SetGlyph[], options: JoinOptions): { readonly glyphs: SetGlyph[]; readonly joined: JoinedWord[] } {
+export function joinWords(
+  text: string,
+  glyphs: readonly SetGlyph[],
+  options: JoinOptions,
+): { readonly glyphs: SetGlyph[]; readonly joined: JoinedWord[] } {
   const joined: JoinedWord[] = [];
   const made = [...glyphs];
   for (const match of text.matchAll(/\S+/g)) {
     const [from, to] = [match.index, match.index + match[0].length];
     // Only what is drawn takes part, in the order in which it stands.
-    const letters = made.flatMap((set, i) => (set.index >= from && set.index < to && set.advance > 0 ? [{ set, i }] : []));
+    const letters = made.flatMap((set, i) =>
+      set.index >= from && set.index < to && set.advance > 0 ? [{ set, i }] : [],
+    );
     const sides = letters.map(({ set }) => sidesOf(set));
     let gap = -Infinity;
     for (let k = 0; k + 1 < letters.length; k += 1) {
-      const between = gapBetween(sides[k]!, sides[k + 1]!, letters[k]!.set.advance + options.trackingEm, options.spreadPerEm);
+      const between = gapBetween(
+        sides[k]!,
+        sides[k + 1]!,
+        letters[k]!.set.advance + options.trackingEm,
+        options.spreadPerEm,
+      );
       if (between !== null) gap = Math.max(gap, between);
     }
     const byEm = gap + options.overlapEm;
@@ -50,7 +71,9 @@ export function joinWords(text: string, glyphs: readonly SetGlyph[], options: Jo
 type Sides = readonly (readonly [left: number, right: number] | null)[];
 
 function sidesOf(set: SetGlyph): Sides {
-  const rings = bodyOf(unite(flatten(outlineOf(set), translation(set.dx, -set.dy), 1 / 4000).map(({ points }) => points)));
+  const rings = bodyOf(
+    unite(flatten(outlineOf(set), translation(set.dx, -set.dy), 1 / 4000).map(({ points }) => points)),
+  );
   return Array.from({ length: 2 * REACH_EM * ROWS }, (_, row) => {
     const y = (row + 0.5) / ROWS - REACH_EM;
     const xs = crossingsAt(rings, y);
@@ -61,7 +84,9 @@ function sidesOf(set: SetGlyph): Sides {
 /** The largest piece: the rest are dots and accents. */
 function bodyOf(rings: Rings): Rings {
   if (countPieces(rings).pieces < 2) return rings;
-  return regionsOf(rings).map((region) => ringsOf([region])).reduce((best, piece) => (areaOf(piece) > areaOf(best) ? piece : best));
+  return regionsOf(rings)
+    .map((region) => ringsOf([region]))
+    .reduce((best, piece) => (areaOf(piece) > areaOf(best) ? piece : best));
 }
 
 /** The least room between two neighbours in any row, ems; null when they have no row in common. */

@@ -13,7 +13,11 @@ export interface LetterBand {
 export const MOST_BANDS = 5;
 
 /** The colours that a lettering's lines, words, letters or bands come in, in their order: those that were chosen, or as many as a fade has steps. */
-export function coloursOf({ colours, share, colourBy }: Pick<Lettering, 'colours' | 'share' | 'colourBy'>): readonly string[] {
+export function coloursOf({
+  colours,
+  share,
+  colourBy,
+}: Pick<Lettering, 'colours' | 'share' | 'colourBy'>): readonly string[] {
   if (colourBy === 'all') return colours.slice(0, 1);
   const all = share.kind === 'fade' ? faded(colours, share.steps) : colours;
   return colourBy === 'band' ? all.slice(0, MOST_BANDS) : all;
@@ -32,7 +36,9 @@ function faded(colours: readonly string[], steps: number): string[] {
  * Where each band but the highest ends, as shares of the height from below: as they were set, in whatever order, or evenly when that was for another number of bands.
  */
 export function bandHeights({ bands }: Pick<Lettering, 'bands'>, count: number): readonly number[] {
-  return bands.heights.length === count - 1 ? bands.heights.toSorted((a, b) => a - b) : Array.from({ length: count - 1 }, (_, i) => (i + 1) / count);
+  return bands.heights.length === count - 1
+    ? bands.heights.toSorted((a, b) => a - b)
+    : Array.from({ length: count - 1 }, (_, i) => (i + 1) / count);
 }
 
 /** Gives the bands of the letter at an index of the text, the lowest first; one for a letter of one colour. */
@@ -46,7 +52,10 @@ export function letterColours(lettering: Lettering): (index: number) => readonly
   const { unitOf, count } = units(lettering);
   return (index) => {
     const unit = unitOf(index);
-    const turn = lettering.share.kind === 'turn' ? unit % colours.length : Math.floor((unit * colours.length) / Math.max(1, count));
+    const turn =
+      lettering.share.kind === 'turn'
+        ? unit % colours.length
+        : Math.floor((unit * colours.length) / Math.max(1, count));
     return [{ colour: colours[turn]!, from: -Infinity, to: Infinity }];
   };
 }
@@ -58,10 +67,15 @@ function units({ text, colourBy }: Lettering): { readonly count: number; readonl
     case 'line':
       return { count: text.split('\n').length, unitOf: (index) => before(index).split('\n').length - 1 };
     case 'word':
-      return { count: text.match(/\S+/g)?.length ?? 1, unitOf: (index) => (before(index + 1).match(/\S+/g)?.length ?? 1) - 1 };
+      return {
+        count: text.match(/\S+/g)?.length ?? 1,
+        unitOf: (index) => (before(index + 1).match(/\S+/g)?.length ?? 1) - 1,
+      };
     case 'letter': {
       // An accent typed by itself belongs to its letter.
-      const starts = graphemes(text).filter(({ segment }) => /\S/.test(segment)).map(({ index }) => index);
+      const starts = graphemes(text)
+        .filter(({ segment }) => /\S/.test(segment))
+        .map(({ index }) => index);
       return { count: starts.length, unitOf: (index) => starts.filter((start) => start <= index).length - 1 };
     }
     default:

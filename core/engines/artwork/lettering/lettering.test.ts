@@ -12,7 +12,12 @@ const reader = new ArtworkReader(resourcesInNode);
 const set = async (text: string, more: Partial<Lettering> = {}) => {
   const artwork = withFindings(await reader.lettering({ ...newLettering(text), ...more }, null));
   const { regions } = paintRegions(artwork, 1);
-  return { artwork, regions, joined: separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))).layers, codes: artwork.findings.map((f) => f.code) };
+  return {
+    artwork,
+    regions,
+    joined: separate(regions.map((r) => ({ layer: r.colour, rings: r.rings }))).layers,
+    codes: artwork.findings.map((f) => f.code),
+  };
 };
 const boxOf = (rings: Rings) => boundsOf(rings)!;
 const heightOf = (rings: Rings) => boxOf(rings).maxY - boxOf(rings).minY;
@@ -21,14 +26,19 @@ const widthOf = (rings: Rings) => boxOf(rings).maxX - boxOf(rings).minX;
 describe('shipped fonts', () => {
   it('are of every kind that signs are made in', () => {
     expect(SHIPPED_FONTS.length).toBeGreaterThanOrEqual(12);
-    expect(new Set(SHIPPED_FONTS.map((font) => font.style))).toEqual(new Set(['slab', 'roman', 'grotesque', 'condensed', 'rounded', 'script', 'stencil']));
+    expect(new Set(SHIPPED_FONTS.map((font) => font.style))).toEqual(
+      new Set(['slab', 'roman', 'grotesque', 'condensed', 'rounded', 'script', 'stencil']),
+    );
   });
 
-  it.each(SHIPPED_FONTS.filter((font) => font.style !== 'script').map((font) => font.id))('%s has capitals of the height asked for', async (font) => {
-    const { regions, codes } = await set('H', { font, capHeightMm: 37 });
-    expect(heightOf(regions[0]!.rings)).toBeCloseTo(37, 1);
-    expect(codes).toEqual([]);
-  });
+  it.each(SHIPPED_FONTS.filter((font) => font.style !== 'script').map((font) => font.id))(
+    '%s has capitals of the height asked for',
+    async (font) => {
+      const { regions, codes } = await set('H', { font, capHeightMm: 37 });
+      expect(heightOf(regions[0]!.rings)).toBeCloseTo(37, 1);
+      expect(codes).toEqual([]);
+    },
+  );
 
   it.each(SHIPPED_FONTS.map((font) => font.id))('%s keeps the counters of letters that are joined', async (font) => {
     const { joined, regions } = await set('Boat 8', { font });
@@ -37,7 +47,13 @@ describe('shipped fonts', () => {
     expect(counters).toBeGreaterThanOrEqual(SHIPPED_FONTS.find((f) => f.id === font)!.style === 'stencil' ? 0 : 4);
   });
 
-  it('are found by the names that drawings give them', () => expect(['Zilla Slab', 'zillaslab', 'ZILLA-SLAB', 'Unknown'].map((name) => shippedFontCalled(name)?.id)).toEqual(['zilla-slab', 'zilla-slab', 'zilla-slab', undefined]));
+  it('are found by the names that drawings give them', () =>
+    expect(['Zilla Slab', 'zillaslab', 'ZILLA-SLAB', 'Unknown'].map((name) => shippedFontCalled(name)?.id)).toEqual([
+      'zilla-slab',
+      'zilla-slab',
+      'zilla-slab',
+      undefined,
+    ]));
 });
 
 describe('a lettering', () => {
@@ -60,13 +76,21 @@ describe('a lettering', () => {
   });
 
   it('kerns when it is asked to', async () => {
-    const [kerned, plain] = [await set('AVAT', { font: 'archivo' }), await set('AVAT', { font: 'archivo', kerning: false })];
+    const [kerned, plain] = [
+      await set('AVAT', { font: 'archivo' }),
+      await set('AVAT', { font: 'archivo', kerning: false }),
+    ];
     expect(kerned.artwork.widthMm).toBeLessThan(plain.artwork.widthMm - 1);
   });
 
   it('takes ligatures when it is asked to, but not between letters set apart', async () => {
-    const letters = async (more: Partial<Lettering>) => (await set('office', { font: 'playfair-display', ...more })).regions.length;
-    const [joined, plain, apart] = [await letters({}), await letters({ ligatures: false }), await letters({ trackingPct: 20 })];
+    const letters = async (more: Partial<Lettering>) =>
+      (await set('office', { font: 'playfair-display', ...more })).regions.length;
+    const [joined, plain, apart] = [
+      await letters({}),
+      await letters({ ligatures: false }),
+      await letters({ trackingPct: 20 }),
+    ];
     expect(joined).toBeLessThan(plain);
     expect(apart).toBe(plain);
   });
@@ -95,14 +119,27 @@ describe('a lettering', () => {
     expect(artwork.heightMm).toBeGreaterThan(24);
   });
 
-  it('says when its circle is too small', async () => expect((await set('A very long name for a small circle', { arc: { radiusMm: 60, bend: 'up' } })).codes).toEqual(['arc-too-tight']));
+  it('says when its circle is too small', async () =>
+    expect((await set('A very long name for a small circle', { arc: { radiusMm: 60, bend: 'up' } })).codes).toEqual([
+      'arc-too-tight',
+    ]));
 
   it('takes colours in turn', async () => {
     const colours = ['#aa0000', '#0000aa'];
     // An accent that is typed as a character of its own is its letter's.
-    expect((await set('a\u0301b', { colourBy: 'letter', colours })).regions.map((r) => r.colour).filter((hex, i, all) => all.indexOf(hex) === i)).toEqual(['#aa0000', expect.any(String)]);
-    const shown = async (colourBy: Lettering['colourBy']) => (await set('ab cd\nef', { colourBy, colours })).regions.map((r) => (r.colour === '#aa0000' ? 'r' : 'b')).join('');
-    expect([await shown('all'), await shown('line'), await shown('word'), await shown('letter')]).toEqual(['rrrrrr', 'rrrrbb', 'rrbbrr', 'rbrbrb']);
+    expect(
+      (await set('a\u0301b', { colourBy: 'letter', colours })).regions
+        .map((r) => r.colour)
+        .filter((hex, i, all) => all.indexOf(hex) === i),
+    ).toEqual(['#aa0000', expect.any(String)]);
+    const shown = async (colourBy: Lettering['colourBy']) =>
+      (await set('ab cd\nef', { colourBy, colours })).regions.map((r) => (r.colour === '#aa0000' ? 'r' : 'b')).join('');
+    expect([await shown('all'), await shown('line'), await shown('word'), await shown('letter')]).toEqual([
+      'rrrrrr',
+      'rrrrbb',
+      'rrbbrr',
+      'rbrbrb',
+    ]);
   });
 
   it('has other forms of letters, and puts them where they are asked for', async () => {
@@ -110,12 +147,17 @@ describe('a lettering', () => {
     const [h] = await reader.choices(lettering, null);
     expect(h).toMatchObject({ index: 0, letter: 'H' });
     expect(h!.forms.length).toBeGreaterThan(1);
-    const [plain, other] = [await set('Heron', lettering), await set('Heron', { ...lettering, alternates: { 0: h!.forms[1]!.feature! } })];
+    const [plain, other] = [
+      await set('Heron', lettering),
+      await set('Heron', { ...lettering, alternates: { 0: h!.forms[1]!.feature! } }),
+    ];
     expect(areaOf(other.regions[0]!.rings)).not.toBeCloseTo(areaOf(plain.regions[0]!.rings), 2);
-    for (let i = 1; i < 5; i += 1) expect(widthOf(other.regions[i]!.rings)).toBeCloseTo(widthOf(plain.regions[i]!.rings), 6);
+    for (let i = 1; i < 5; i += 1)
+      expect(widthOf(other.regions[i]!.rings)).toBeCloseTo(widthOf(plain.regions[i]!.rings), 6);
   });
 
-  it('takes letters of other languages from the font’s second file', async () => expect((await set('Őrség Łódź')).codes).toEqual([]));
+  it('takes letters of other languages from the font’s second file', async () =>
+    expect((await set('Őrség Łódź')).codes).toEqual([]));
 
   it('names letters that a font has not, and sets the rest', async () => {
     const { artwork, regions } = await set('A界B');
@@ -142,5 +184,7 @@ describe('a font of one’s own', () => {
     ['no font', () => new TextEncoder().encode('I am no font at all')],
     ['empty', () => new Uint8Array()],
     ['cut off', () => bytes.slice(0, 3000)],
-  ])('is refused with a sentence when it is %s', (_, make) => expect(inWords(() => openFont([make()], 'bad.ttf'))).rejects.toThrow(/cannot be read as a font/));
+  ])('is refused with a sentence when it is %s', (_, make) =>
+    expect(inWords(() => openFont([make()], 'bad.ttf'))).rejects.toThrow(/cannot be read as a font/),
+  );
 });

@@ -21,7 +21,8 @@ export interface Lettering {
   readonly colourBy: 'all' | 'line' | 'word' | 'letter' | 'band';
   readonly colours: readonly string[];
   /** How lines, words and letters take the colours: one after the other, in equal runs, or so many between them by even steps. Bands have one each, or so many between them. */
-  readonly share: { readonly kind: 'turn' } | { readonly kind: 'runs' } | { readonly kind: 'fade'; readonly steps: number };
+  readonly share:
+    { readonly kind: 'turn' } | { readonly kind: 'runs' } | { readonly kind: 'fade'; readonly steps: number };
   /** Where bands end, from below, as shares of the cap height over the baseline or of each letter's own height; even where there are not as many as needed. */
   readonly bands: { readonly heights: readonly number[]; readonly along: 'line' | 'letter' };
   /** Other forms of single letters: the font's feature, by the letter's index in the text. */

@@ -9,16 +9,33 @@ import { directedRuns } from './line-order.js';
 import { scriptsIn, setsScriptsOf } from './scripts.js';
 
 const reader = new ArtworkReader(resourcesInNode);
-const set = async (text: string, font = 'rubik') => withFindings(await reader.lettering({ ...newLettering(text), font }, null));
+const set = async (text: string, font = 'rubik') =>
+  withFindings(await reader.lettering({ ...newLettering(text), font }, null));
 const drawn = async (text: string, attributes = '') =>
-  withFindings(await reader.drawing(new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 100"><text x="200" y="60" font-family="Rubik" font-size="20" font-weight="700" ${attributes}>${text}</text></svg>`), 'drawing.svg', { joinEndsMm: 0, gradientBands: 1, shines: 'keep', blurs: 'keep', patterns: 'drop', pictures: 'drop', fonts: {} }));
-const boxes = ({ paints }: Artwork): Box[] => paints.map((paint) => boundsOf(flatten(paint.curves, paint.matrix, 0.01).map((line) => line.points))!);
+  withFindings(
+    await reader.drawing(
+      new TextEncoder().encode(
+        `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 100"><text x="200" y="60" font-family="Rubik" font-size="20" font-weight="700" ${attributes}>${text}</text></svg>`,
+      ),
+      'drawing.svg',
+      { joinEndsMm: 0, gradientBands: 1, shines: 'keep', blurs: 'keep', patterns: 'drop', pictures: 'drop', fonts: {} },
+    ),
+  );
+const boxes = ({ paints }: Artwork): Box[] =>
+  paints.map((paint) => boundsOf(flatten(paint.curves, paint.matrix, 0.01).map((line) => line.points))!);
 /** What letter is seen where, from left to right: found by the outlines' places. */
 const seen = (text: string, artwork: Artwork) => {
   const at = boxes(artwork);
-  return artwork.paints.map((paint, i) => ({ letter: text[paint.elementIndex!]!, x: at[i]!.minX })).sort((a, b) => a.x - b.x).map(({ letter }) => letter).join('');
+  return artwork.paints
+    .map((paint, i) => ({ letter: text[paint.elementIndex!]!, x: at[i]!.minX }))
+    .sort((a, b) => a.x - b.x)
+    .map(({ letter }) => letter)
+    .join('');
 };
-const shown = (line: string, base?: 'ltr' | 'rtl') => directedRuns(line, base).map(({ text, rightToLeft }) => (rightToLeft ? [...text].reverse().join('') : text)).join('');
+const shown = (line: string, base?: 'ltr' | 'rtl') =>
+  directedRuns(line, base)
+    .map(({ text, rightToLeft }) => (rightToLeft ? [...text].reverse().join('') : text))
+    .join('');
 
 describe('the order of a line', () => {
   // Worked by hand from the rules of UAX 9: the first letter's direction is the line's; figures stay as they are written.
@@ -43,7 +60,9 @@ describe('the order of a line', () => {
   });
 
   it('is that of Unicode’s own test lines', () => {
-    const lines = readFileSync(new URL('conformance/bidi-character-test.txt', import.meta.url), 'utf8').split('\n').filter((line) => line && !line.startsWith('#'));
+    const lines = readFileSync(new URL('conformance/bidi-character-test.txt', import.meta.url), 'utf8')
+      .split('\n')
+      .filter((line) => line && !line.startsWith('#'));
     expect(lines.length).toBeGreaterThan(900);
     for (const row of lines) {
       const [codePoints, direction, , levels, order] = row.split(';');
@@ -51,10 +70,12 @@ describe('the order of a line', () => {
       // Every unit of the line, by the letter it belongs to; letters that are not seen have no place.
       const letterAt = letters.flatMap((letter, i) => Array.from(letter.split(''), () => i));
       const isSeen = levels!.split(' ').map((level) => level !== 'x');
-      const units = directedRuns(letters.join(''), (['ltr', 'rtl', 'auto'] as const)[Number(direction)]).flatMap(({ text, start, rightToLeft }) => {
-        const run = letterAt.slice(start, start + text.length);
-        return rightToLeft ? run.reverse() : run;
-      });
+      const units = directedRuns(letters.join(''), (['ltr', 'rtl', 'auto'] as const)[Number(direction)]).flatMap(
+        ({ text, start, rightToLeft }) => {
+          const run = letterAt.slice(start, start + text.length);
+          return rightToLeft ? run.reverse() : run;
+        },
+      );
       const seenAs = units.filter((at, i) => isSeen[at] && at !== units[i - 1]);
       expect(seenAs.join(' '), row).toBe(order);
     }
@@ -68,7 +89,10 @@ describe('the order of a line', () => {
       const line = Array.from({ length: 1 + next(14) }, () => letters[next(letters.length)]!).join('');
       const runs = directedRuns(line);
       expect(runs.map(({ text }) => text.length).reduce((a, b) => a + b, 0)).toBe(line.length);
-      const back = [...runs].sort((a, b) => a.start - b.start).map(({ text }) => text).join('');
+      const back = [...runs]
+        .sort((a, b) => a.start - b.start)
+        .map(({ text }) => text)
+        .join('');
       const plain = (text: string) => text.replace(/[()]/g, '|');
       expect(plain(back)).toBe(plain(line));
     }
@@ -91,7 +115,9 @@ describe('a lettering of right-to-left words', () => {
     const widths = (artwork: Artwork) => boxes(artwork).map(({ minX, maxX }) => maxX - minX);
     expect(widths(turned).slice(0, 2)).toEqual(widths(plain).map((width) => expect.closeTo(width, 3)));
     // Seen from the left, the bracket that opens the picture is still “(”.
-    const [left] = boxes(turned).map((box, i) => ({ box, paint: turned.paints[i]! })).sort((a, b) => a.box.minX - b.box.minX);
+    const [left] = boxes(turned)
+      .map((box, i) => ({ box, paint: turned.paints[i]! }))
+      .sort((a, b) => a.box.minX - b.box.minX);
     expect(left!.paint.curves.coords).toEqual(plain.paints[0]!.curves.coords);
   });
 
@@ -99,24 +125,41 @@ describe('a lettering of right-to-left words', () => {
     const joined = boxes(await set('ببب', 'cairo'));
     const apart = boxes(await set('ب', 'cairo'));
     expect(joined).toHaveLength(3);
-    const width = (all: readonly Box[]) => Math.max(...all.map(({ maxX }) => maxX)) - Math.min(...all.map(({ minX }) => minX));
+    const width = (all: readonly Box[]) =>
+      Math.max(...all.map(({ maxX }) => maxX)) - Math.min(...all.map(({ minX }) => minX));
     expect(width(joined)).toBeLessThan(2.5 * width(apart));
     // Begun, inner and last forms are three outlines.
     expect(new Set((await set('ببب', 'cairo')).paints.map(({ curves }) => curves.coords.join())).size).toBe(3);
   });
 
   it('colours words as they are read', async () => {
-    const artwork = await reader.lettering({ ...newLettering('טל 01'), font: 'rubik', colourBy: 'word', colours: ['#111111', '#eeeeee'] }, null);
-    expect(new Map(artwork.paints.map(({ elementIndex, colour }) => [elementIndex, colour]))).toEqual(new Map([[0, '#111111'], [1, '#111111'], [3, '#eeeeee'], [4, '#eeeeee']]));
+    const artwork = await reader.lettering(
+      { ...newLettering('טל 01'), font: 'rubik', colourBy: 'word', colours: ['#111111', '#eeeeee'] },
+      null,
+    );
+    expect(new Map(artwork.paints.map(({ elementIndex, colour }) => [elementIndex, colour]))).toEqual(
+      new Map([
+        [0, '#111111'],
+        [1, '#111111'],
+        [3, '#eeeeee'],
+        [4, '#eeeeee'],
+      ]),
+    );
   });
 
-  it('names no mark that is not seen as missing', async () => expect((await set('\u200fטל\u200f 1')).findings).toEqual([]));
+  it('names no mark that is not seen as missing', async () =>
+    expect((await set('\u200fטל\u200f 1')).findings).toEqual([]));
 });
 
 describe('text of a drawing', () => {
   const middles = (artwork: Artwork) => boxes(artwork).map(({ minX, maxX }) => (minX + maxX) / 2);
   it('from right to left begins at its right end', async () => {
-    for (const [attributes, side] of [['', 1], ['direction="rtl"', -1], ['direction="rtl" text-anchor="end"', 1], ['text-anchor="end"', -1]] as const) {
+    for (const [attributes, side] of [
+      ['', 1],
+      ['direction="rtl"', -1],
+      ['direction="rtl" text-anchor="end"', 1],
+      ['text-anchor="end"', -1],
+    ] as const) {
       const artwork = await drawn('טל 0123', attributes);
       expect(artwork.findings).toEqual([]);
       const frame = artwork.widthMm / 400;
@@ -144,7 +187,12 @@ describe('text of a drawing', () => {
 });
 
 describe('fonts', () => {
-  const SAMPLES: Readonly<Record<OtherScript, string>> = { cyrillic: 'Лавка у реки', greek: 'Αγορά', hebrew: 'חנות', arabic: 'متجر' };
+  const SAMPLES: Readonly<Record<OtherScript, string>> = {
+    cyrillic: 'Лавка у реки',
+    greek: 'Αγορά',
+    hebrew: 'חנות',
+    arabic: 'متجر',
+  };
   it.each(Object.entries(SAMPLES))('of %s are two at least, and have its letters', async (script, text) => {
     expect(scriptsIn(text)).toEqual([script]);
     const fonts = SHIPPED_FONTS.filter((font) => setsScriptsOf(font, text));

@@ -23,8 +23,13 @@ export function directedRuns(line: string, base: 'ltr' | 'rtl' | 'auto' = 'auto'
   const stretches: { from: number; to: number; rightToLeft: boolean }[] = [];
   for (const i of bidi.getReorderedIndices(line, found)) {
     const last = stretches.at(-1);
-    if (last && last.rightToLeft === isBack(i) && i === (last.rightToLeft ? last.from - 1 : last.to + 1)) last[last.rightToLeft ? 'from' : 'to'] = i;
+    if (last && last.rightToLeft === isBack(i) && i === (last.rightToLeft ? last.from - 1 : last.to + 1))
+      last[last.rightToLeft ? 'from' : 'to'] = i;
     else stretches.push({ from: i, to: i, rightToLeft: isBack(i) });
   }
-  return stretches.map(({ from, to, rightToLeft }) => ({ text: text.slice(from, to + 1).join(''), start: from, rightToLeft }));
+  return stretches.map(({ from, to, rightToLeft }) => ({
+    text: text.slice(from, to + 1).join(''),
+    start: from,
+    rightToLeft,
+  }));
 }

@@ -21,6 +21,9 @@ export function setsScriptsOf(font: ShippedFont, text: string): boolean {
 /** Letters that a font has not, with the shipped fonts that have their scripts; none when they are of no script that fonts differ in. */
 export function lettersMissing(letters: readonly string[]): NoticedOf<'letters-missing'> {
   const text = letters.join('');
-  const fonts = scriptsIn(text).length === 0 ? [] : SHIPPED_FONTS.filter((font) => setsScriptsOf(font, text)).map((font) => font.name);
+  const fonts =
+    scriptsIn(text).length === 0
+      ? []
+      : SHIPPED_FONTS.filter((font) => setsScriptsOf(font, text)).map((font) => font.name);
   return { code: 'letters-missing', letters, fonts };
 }

@@ -1,4 +1,16 @@
-import { boundsOf, compose, CurvesBuilder, flatten, joinBoxes, rotation, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
+import {
+  boundsOf,
+  compose,
+  CurvesBuilder,
+  flatten,
+  joinBoxes,
+  rotation,
+  scaling,
+  translation,
+  type Box,
+  type Curves,
+  type Matrix,
+} from '../../../geometry/index.js';
 import type { Noticed } from '../noticed.js';
 import type { Lettering } from './lettering.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
@@ -42,18 +54,36 @@ export function setLettering(lettering: Lettering, font: Font): Artwork {
       if (curves.ops.length > 0) {
         const middle = x + (set.advance * emMm) / 2;
         const onBaseline = place(row, line, middle);
-        const matrix = [translation((set.dx * emMm) - (set.advance * emMm) / 2, -set.dy * emMm), scaling(emMm)].reduce(compose, onBaseline);
+        const matrix = [translation(set.dx * emMm - (set.advance * emMm) / 2, -set.dy * emMm), scaling(emMm)].reduce(
+          compose,
+          onBaseline,
+        );
         const index = line.start + set.index;
         for (const { colour, from, to } of bandsOf(index)) {
-          const clips = from === -Infinity && to === Infinity ? [] : [bandClip(from, to, reachOf(index), compose(onBaseline, scaling(emMm)))];
-          paints.push({ colour, curves, matrix, how: { kind: 'fill', rule: 'nonzero' }, clips, element: `the letter “${lettering.text[index] ?? ''}”`, elementIndex: index, mayCross: true });
+          const clips =
+            from === -Infinity && to === Infinity
+              ? []
+              : [bandClip(from, to, reachOf(index), compose(onBaseline, scaling(emMm)))];
+          paints.push({
+            colour,
+            curves,
+            matrix,
+            how: { kind: 'fill', rule: 'nonzero' },
+            clips,
+            element: `the letter “${lettering.text[index] ?? ''}”`,
+            elementIndex: index,
+            mayCross: true,
+          });
         }
       }
       x += set.advance * emMm + trackingMm;
     }
   });
   const joined = lines.flatMap((line) => line.joined.map(({ word, byEm }) => ({ word, byMm: byEm * emMm })));
-  return { ...framed(paints, capHeightMm, noticedOf(lettering, lines, missing), lettering.arc === null), ...(joined.length > 0 ? { joined } : {}) };
+  return {
+    ...framed(paints, capHeightMm, noticedOf(lettering, lines, missing), lettering.arc === null),
+    ...(joined.length > 0 ? { joined } : {}),
+  };
 }
 
 /** Heights over the baseline that bands of a letter are measured by, ems. */
@@ -63,7 +93,11 @@ interface BandReach {
 }
 
 /** Gives what the bands of the letter at an index are measured by: its own outline with its accents, or a flat capital's height. */
-function bandReach({ bands, colourBy, text }: Lettering, font: Font, lines: readonly Line[]): (index: number) => BandReach {
+function bandReach(
+  { bands, colourBy, text }: Lettering,
+  font: Font,
+  lines: readonly Line[],
+): (index: number) => BandReach {
   const capital: BandReach = { bottomEm: 0, topEm: capHeightEm(font) };
   if (colourBy !== 'band' || bands.along === 'line') return () => capital;
   const startOf = letterStarts(text);
@@ -73,7 +107,11 @@ function bandReach({ bands, colourBy, text }: Lettering, font: Font, lines: read
       const box = boundsOf(flatten(outlineOf(set), translation(0, -set.dy), FRAME_SHARE).map(({ points }) => points));
       const start = startOf(line.start + set.index);
       const before = reaches.get(start);
-      if (box) reaches.set(start, { bottomEm: Math.min(-box.maxY, before?.bottomEm ?? Infinity), topEm: Math.max(-box.minY, before?.topEm ?? -Infinity) });
+      if (box)
+        reaches.set(start, {
+          bottomEm: Math.min(-box.maxY, before?.bottomEm ?? Infinity),
+          topEm: Math.max(-box.minY, before?.topEm ?? -Infinity),
+        });
     }
   }
   return (index) => reaches.get(startOf(index)) ?? capital;
@@ -86,18 +124,41 @@ const FAR_EM = 20;
 function bandClip(from: number, to: number, { bottomEm, topEm }: BandReach, matrix: Matrix): Clip {
   const at = (share: number) => Math.min(FAR_EM, Math.max(-FAR_EM, bottomEm + share * (topEm - bottomEm)));
   const [low, high] = [-at(from), -at(to)];
-  const curves = new CurvesBuilder().add('M', -FAR_EM, high).add('L', FAR_EM, high).add('L', FAR_EM, low).add('L', -FAR_EM, low).add('Z').build();
+  const curves = new CurvesBuilder()
+    .add('M', -FAR_EM, high)
+    .add('L', FAR_EM, high)
+    .add('L', FAR_EM, low)
+    .add('L', -FAR_EM, low)
+    .add('Z')
+    .build();
   return { outlines: [{ curves, matrix, rule: 'nonzero', clips: [] }], clips: [] };
 }
 
-function linesOf(lettering: Lettering, font: Font, { emMm, trackingMm, missing }: { emMm: number; trackingMm: number; missing: Set<string> }): Line[] {
+function linesOf(
+  lettering: Lettering,
+  font: Font,
+  { emMm, trackingMm, missing }: { emMm: number; trackingMm: number; missing: Set<string> },
+): Line[] {
   let start = 0;
   return lettering.text.split('\n').map((text) => {
-    const alternates = new Map(Object.entries(lettering.alternates).map(([key, feature]) => [Number(key) - start, feature]));
-    const { glyphs: set, missing: left } = setLine(font, text, { kerning: lettering.kerning, ligatures: lettering.ligatures && lettering.trackingPct === 0, alternates });
+    const alternates = new Map(
+      Object.entries(lettering.alternates).map(([key, feature]) => [Number(key) - start, feature]),
+    );
+    const { glyphs: set, missing: left } = setLine(font, text, {
+      kerning: lettering.kerning,
+      ligatures: lettering.ligatures && lettering.trackingPct === 0,
+      alternates,
+    });
     for (const letter of left) missing.add(letter);
-    const { glyphs, joined } = lettering.joinWords ? joinWords(text, set, { overlapEm: Math.max(OVERLAP_MM, OVERLAP_SHARE * lettering.capHeightMm) / emMm, trackingEm: trackingMm / emMm, spreadPerEm: spreadOf(lettering, emMm) }) : { glyphs: set, joined: [] };
-    const widthMm = glyphs.reduce((sum, set) => sum + set.advance * emMm + trackingMm, 0) - (glyphs.length > 0 ? trackingMm : 0);
+    const { glyphs, joined } = lettering.joinWords
+      ? joinWords(text, set, {
+          overlapEm: Math.max(OVERLAP_MM, OVERLAP_SHARE * lettering.capHeightMm) / emMm,
+          trackingEm: trackingMm / emMm,
+          spreadPerEm: spreadOf(lettering, emMm),
+        })
+      : { glyphs: set, joined: [] };
+    const widthMm =
+      glyphs.reduce((sum, set) => sum + set.advance * emMm + trackingMm, 0) - (glyphs.length > 0 ? trackingMm : 0);
     const line = { text, start, glyphs, widthMm, joined };
     start += text.length + 1;
     return line;
@@ -114,7 +175,10 @@ function spreadOf({ arc }: Lettering, emMm: number): number {
 }
 
 /** Where a letter's middle on its baseline lies, and how it is turned there. */
-function placer({ capHeightMm, lineSpacing, align, arc }: Lettering, lines: readonly Line[]): (row: number, line: Line, middleMm: number) => Matrix {
+function placer(
+  { capHeightMm, lineSpacing, align, arc }: Lettering,
+  lines: readonly Line[],
+): (row: number, line: Line, middleMm: number) => Matrix {
   const widest = Math.max(0, ...lines.map((line) => line.widthMm));
   const share = { left: 0, centre: 0.5, right: 1 }[align];
   // From the middle of the widest line, along the baseline.
@@ -132,20 +196,45 @@ function placer({ capHeightMm, lineSpacing, align, arc }: Lettering, lines: read
   };
 }
 
-function framed(paints: readonly Paint[], capHeightMm: number, noticed: readonly Noticed[], isStraight: boolean): Artwork {
+function framed(
+  paints: readonly Paint[],
+  capHeightMm: number,
+  noticed: readonly Noticed[],
+  isStraight: boolean,
+): Artwork {
   // Bands of one letter share its outline.
-  const letters = paints.filter((paint, i) => paint.curves !== paints[i - 1]?.curves || paint.matrix !== paints[i - 1]?.matrix);
-  const box = letters.reduce<Box | null>((sum, { curves, matrix }) => joinBoxes(sum, boundsOf(flatten(curves, matrix, capHeightMm * FRAME_SHARE).map((line) => line.points))), null);
+  const letters = paints.filter(
+    (paint, i) => paint.curves !== paints[i - 1]?.curves || paint.matrix !== paints[i - 1]?.matrix,
+  );
+  const box = letters.reduce<Box | null>(
+    (sum, { curves, matrix }) =>
+      joinBoxes(sum, boundsOf(flatten(curves, matrix, capHeightMm * FRAME_SHARE).map((line) => line.points))),
+    null,
+  );
   if (!box) return { widthMm: capHeightMm, heightMm: capHeightMm, paints: [], noticed };
   const toFrame = translation(-box.minX, -box.minY);
-  return { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY, paints: paints.map((paint) => ({ ...paint, matrix: compose(toFrame, paint.matrix), clips: paint.clips.map((clip) => movedClip(clip, toFrame)) })), ...(isStraight ? { baselineMm: -box.minY } : {}), noticed };
+  return {
+    widthMm: box.maxX - box.minX,
+    heightMm: box.maxY - box.minY,
+    paints: paints.map((paint) => ({
+      ...paint,
+      matrix: compose(toFrame, paint.matrix),
+      clips: paint.clips.map((clip) => movedClip(clip, toFrame)),
+    })),
+    ...(isStraight ? { baselineMm: -box.minY } : {}),
+    noticed,
+  };
 }
 
 function movedClip({ outlines, clips }: Clip, matrix: Matrix): Clip {
   return { outlines: outlines.map((outline) => ({ ...outline, matrix: compose(matrix, outline.matrix) })), clips };
 }
 
-function noticedOf({ arc, lineSpacing, capHeightMm }: Lettering, lines: readonly Line[], missing: ReadonlySet<string>): Noticed[] {
+function noticedOf(
+  { arc, lineSpacing, capHeightMm }: Lettering,
+  lines: readonly Line[],
+  missing: ReadonlySet<string>,
+): Noticed[] {
   const isTooTight = (bend: NonNullable<Lettering['arc']>) =>
     lines.some((line, row) => {
       const radius = bend.bend === 'up' ? bend.radiusMm - row * lineSpacing * capHeightMm : bend.radiusMm;
@@ -172,7 +261,13 @@ export function letterChoices(text: string, font: Font): LetterChoice[] {
     if (before) return before;
     const [plain] = setLine(font, letter, { kerning: false, ligatures: false, alternates: new Map() }).glyphs;
     const others = plain ? alternatesOf(font, letter) : [];
-    const forms = plain && others.length > 0 ? [{ feature: null, curves: outlineOf(plain) }, ...others.map((other) => ({ feature: other.feature, curves: outlineOf(other) }))] : [];
+    const forms =
+      plain && others.length > 0
+        ? [
+            { feature: null, curves: outlineOf(plain) },
+            ...others.map((other) => ({ feature: other.feature, curves: outlineOf(other) })),
+          ]
+        : [];
     known.set(letter, forms);
     return forms;
   };

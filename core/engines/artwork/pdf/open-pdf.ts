@@ -58,22 +58,42 @@ const MOST_PAGES = 10_000;
  *
  * @throws Refusal when it is encrypted, damaged, or has no such page
  */
-export async function withPdfPage<Made>(bytes: Uint8Array, source: string, page: number, make: (page: PdfPage) => Promise<Made>): Promise<Made> {
+export async function withPdfPage<Made>(
+  bytes: Uint8Array,
+  source: string,
+  page: number,
+  make: (page: PdfPage) => Promise<Made>,
+): Promise<Made> {
   // The parser's own worker would be one more inside ours: told so, it works in this one.
   await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
   const { getDocument, OPS } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const quiet = 0;
   // It takes the bytes over, and the file is wanted again; a copy is also plain bytes, whatever kind of them was given.
-  const task = getDocument({ data: new Uint8Array(bytes), disableFontFace: true, useSystemFonts: false, isEvalSupported: false, isOffscreenCanvasSupported: false, isImageDecoderSupported: false, useWasm: false, useWorkerFetch: false, verbosity: quiet });
+  const task = getDocument({
+    data: new Uint8Array(bytes),
+    disableFontFace: true,
+    useSystemFonts: false,
+    isEvalSupported: false,
+    isOffscreenCanvasSupported: false,
+    isImageDecoderSupported: false,
+    useWasm: false,
+    useWorkerFetch: false,
+    verbosity: quiet,
+  });
   try {
     const document = await task.promise;
     const pages = document.numPages;
     if (pages > MOST_PAGES) throw new Refusal('pdf-too-long', { most: MOST_PAGES }, { source });
     if (page > pages) throw new Refusal('pdf-no-page', { page, pages }, { source });
     const opened = await document.getPage(page);
-    const [steps, layers] = await Promise.all([Promise.race([opened.getOperatorList(), tooManySteps(opened, source)]), document.getOptionalContentConfig()]);
+    const [steps, layers] = await Promise.all([
+      Promise.race([opened.getOperatorList(), tooManySteps(opened, source)]),
+      document.getOptionalContentConfig(),
+    ]);
     const viewport = opened.getViewport({ scale: 1 });
-    const named = await namedThings(steps as Steps, OPS.dependency, (id) => (id.startsWith('g_') ? opened.commonObjs : opened.objs));
+    const named = await namedThings(steps as Steps, OPS.dependency, (id) =>
+      id.startsWith('g_') ? opened.commonObjs : opened.objs,
+    );
     const letters = opened.commonObjs as unknown as Objects;
     const objects = opened.objs as unknown as Objects;
     return await make({
@@ -86,13 +106,16 @@ export async function withPdfPage<Made>(bytes: Uint8Array, source: string, page:
       names: OPS,
       // Shadings are not waited for: they are there with the steps that name them.
       named: (id) => named.get(id) ?? (objects.has(id) ? objects.get(id) : undefined),
-      letter: (font, letter) => (letters.has(`${font}_path_${letter}`) ? (letters.get(`${font}_path_${letter}`) as string) : undefined),
+      letter: (font, letter) =>
+        letters.has(`${font}_path_${letter}`) ? (letters.get(`${font}_path_${letter}`) as string) : undefined,
       isShown: (layer) => layers.isVisible(layer),
     });
   } catch (error) {
     if (error instanceof Refusal) throw error;
     const { name, message } = error as Error;
-    throw name === 'PasswordException' ? new Refusal('pdf-encrypted', {}, { source, cause: error }) : new Refusal('pdf-damaged', { reason: message }, { source, cause: error });
+    throw name === 'PasswordException'
+      ? new Refusal('pdf-encrypted', {}, { source, cause: error })
+      : new Refusal('pdf-damaged', { reason: message }, { source, cause: error });
   } finally {
     void task.destroy().catch(() => undefined);
   }
@@ -124,7 +147,11 @@ interface Objects {
 }
 
 /** What the steps of a page, and those of its letters that are drawings, wait for. */
-async function namedThings(steps: Steps, dependency: number, objectsOf: (id: string) => unknown): Promise<Map<string, unknown>> {
+async function namedThings(
+  steps: Steps,
+  dependency: number,
+  objectsOf: (id: string) => unknown,
+): Promise<Map<string, unknown>> {
   const named = new Map<string, unknown>();
   const take = async ({ fnArray, argsArray }: Steps): Promise<void> => {
     for (const [i, fn] of fnArray.entries()) {

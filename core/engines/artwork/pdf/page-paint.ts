@@ -11,8 +11,23 @@ type Stop = readonly [at: number, colour: string];
 export function gradient(writer: SvgWriter, shading: Shading, to: Matrix, own: Matrix): string | null {
   if (shading[0] === 'Mesh') return meshMean(writer, shading);
   if (shading[0] !== 'RadialAxial') return null;
-  const [, type, , stops, [x1, y1], [x2, y2], r1, r2] = shading as unknown as [string, 'axial' | 'radial', unknown, readonly Stop[], [number, number], [number, number], number, number];
-  const colours = stops.map(([at, colour]) => (colour === 'transparent' ? `<stop offset="${figure(at)}" stop-color="#ffffff" stop-opacity="0"/>` : `<stop offset="${figure(at)}" stop-color="${colour}"/>`)).join('');
+  const [, type, , stops, [x1, y1], [x2, y2], r1, r2] = shading as unknown as [
+    string,
+    'axial' | 'radial',
+    unknown,
+    readonly Stop[],
+    [number, number],
+    [number, number],
+    number,
+    number,
+  ];
+  const colours = stops
+    .map(([at, colour]) =>
+      colour === 'transparent'
+        ? `<stop offset="${figure(at)}" stop-color="#ffffff" stop-opacity="0"/>`
+        : `<stop offset="${figure(at)}" stop-color="${colour}"/>`,
+    )
+    .join('');
   const shared = `gradientUnits="userSpaceOnUse"${matrixAttribute(within(own, to), 'gradientTransform')}`;
   return writer.define((id) =>
     type === 'axial'
@@ -27,7 +42,13 @@ function meshMean(writer: SvgWriter, shading: Shading): string {
   const sums = [0, 0, 0];
   for (let i = 0; i + 2 < colours.length; i += 3) for (let c = 0; c < 3; c += 1) sums[c]! += colours[i + c]!;
   const count = Math.max(1, Math.floor(colours.length / 3));
-  const mean = `#${sums.map((sum) => Math.round(sum / count).toString(16).padStart(2, '0')).join('')}`;
+  const mean = `#${sums
+    .map((sum) =>
+      Math.round(sum / count)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
   return writer.define((id) => `<linearGradient id="${id}"><stop stop-color="${mean}"/></linearGradient>`);
 }
 
@@ -35,7 +56,14 @@ function meshMean(writer: SvgWriter, shading: Shading): string {
 export async function picture(image: PdfPicture, ink: string | null, matrix: Matrix): Promise<string> {
   const { encode } = await import('fast-png');
   const { width, height } = image;
-  const png = encode({ width, height, ...(image.kind > 1 && ink === null ? { data: Uint8Array.from(image.data), channels: image.kind + 1 } : { data: bitsAsRgba(image, ink), channels: 4 }), depth: 8 });
+  const png = encode({
+    width,
+    height,
+    ...(image.kind > 1 && ink === null
+      ? { data: Uint8Array.from(image.data), channels: image.kind + 1 }
+      : { data: bitsAsRgba(image, ink), channels: 4 }),
+    depth: 8,
+  });
   let letters = '';
   for (let i = 0; i < png.length; i += 8192) letters += String.fromCharCode(...png.subarray(i, i + 8192));
   return `<image${matrixAttribute(compose(matrix, [1 / width, 0, 0, -1 / height, 0, 1]))} width="${width}" height="${height}" xlink:href="data:image/png;base64,${btoa(letters)}"/>`;

@@ -2,7 +2,10 @@ import { IDENTITY, type Matrix } from '../../../geometry/index.js';
 import type { PdfFont } from './open-pdf.js';
 
 /** A paint that is set: a solid colour, or the definition it becomes where it is used, since that depends on where that is. */
-export type PagePaint = { readonly kind: 'solid'; readonly colour: string } | { readonly kind: 'server'; readonly define: (own: Matrix) => string | null } | { readonly kind: 'none' };
+export type PagePaint =
+  | { readonly kind: 'solid'; readonly colour: string }
+  | { readonly kind: 'server'; readonly define: (own: Matrix) => string | null }
+  | { readonly kind: 'none' };
 
 /** All that is in force while a page is drawn. */
 export interface PageState {
@@ -15,7 +18,14 @@ export interface PageState {
   readonly blend: string;
   readonly clip: string | null;
   readonly mask: string | null;
-  readonly line: { readonly width: number; readonly cap: number; readonly join: number; readonly miter: number; readonly dashes: readonly number[]; readonly dashOffset: number };
+  readonly line: {
+    readonly width: number;
+    readonly cap: number;
+    readonly join: number;
+    readonly miter: number;
+    readonly dashes: readonly number[];
+    readonly dashOffset: number;
+  };
   readonly text: TextState;
 }
 
@@ -51,5 +61,20 @@ export const beginning = (matrix: Matrix): PageState => ({
   clip: null,
   mask: null,
   line: { width: 1, cap: 0, join: 0, miter: 10, dashes: [], dashOffset: 0 },
-  text: { font: null, fontId: '', size: 0, charSpacing: 0, wordSpacing: 0, scale: 1, leading: 0, rise: 0, mode: 0, matrix: IDENTITY, x: 0, y: 0, lineX: 0, lineY: 0 },
+  text: {
+    font: null,
+    fontId: '',
+    size: 0,
+    charSpacing: 0,
+    wordSpacing: 0,
+    scale: 1,
+    leading: 0,
+    rise: 0,
+    mode: 0,
+    matrix: IDENTITY,
+    x: 0,
+    y: 0,
+    lineX: 0,
+    lineY: 0,
+  },
 });

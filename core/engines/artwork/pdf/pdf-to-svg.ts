@@ -48,7 +48,12 @@ class PageDrawing {
   #textClip: string[] = [];
   /** Layers that are not shown, how deep we are in them. */
   readonly #marked: boolean[] = [];
-  readonly #groups: { readonly state: PageState; readonly mark: number | null; readonly isAlpha: boolean; readonly stack: PageState[] }[] = [];
+  readonly #groups: {
+    readonly state: PageState;
+    readonly mark: number | null;
+    readonly isAlpha: boolean;
+    readonly stack: PageState[];
+  }[] = [];
   /** The mask that was last drawn, which is put in force by the next step. */
   #drawnMask: string | null = null;
   #count = 0;
@@ -60,7 +65,11 @@ class PageDrawing {
   constructor(
     private readonly page: PdfPage,
     private readonly writer: SvgWriter,
-    private readonly wish: { readonly source: string; readonly withPictures: boolean; /** Inside a tile nothing is waited for, and pictures are nothing that film could show. */ readonly isTile?: boolean },
+    private readonly wish: {
+      readonly source: string;
+      readonly withPictures: boolean;
+      /** Inside a tile nothing is waited for, and pictures are nothing that film could show. */ readonly isTile?: boolean;
+    },
   ) {
     this.#painting = new Map(PAINTING.map((name) => [page.names[name]!, name]));
     this.#doing = Object.fromEntries(Object.entries(this.#whatToDo()).map(([name, step]) => [page.names[name], step]));
@@ -72,7 +81,8 @@ class PageDrawing {
     [this.#state, this.#stack, this.#nested] = [state, [], nested];
     for (const [i, fn] of fnArray.entries()) {
       this.#count += 1;
-      if (this.#count > MOST_STEPS || this.writer.painted > MOST_SHAPES) throw new Refusal('too-many-shapes', { most: MOST_SHAPES }, { source: this.wish.source });
+      if (this.#count > MOST_STEPS || this.writer.painted > MOST_SHAPES)
+        throw new Refusal('too-many-shapes', { most: MOST_SHAPES }, { source: this.wish.source });
       const step = this.#doing[fn];
       if (step) {
         const waits = step((argsArray[i] ?? []) as readonly unknown[]);
@@ -108,7 +118,8 @@ class PageDrawing {
       setLineCap: ([cap]) => this.#setLine({ cap: Number(cap) }),
       setLineJoin: ([join]) => this.#setLine({ join: Number(join) }),
       setMiterLimit: ([miter]) => this.#setLine({ miter: Number(miter) }),
-      setDash: ([dashes, dashOffset]) => this.#setLine({ dashes: dashes as readonly number[], dashOffset: Number(dashOffset) }),
+      setDash: ([dashes, dashOffset]) =>
+        this.#setLine({ dashes: dashes as readonly number[], dashOffset: Number(dashOffset) }),
       setGState: ([entries]) => this.#graphics(entries as readonly (readonly [string, unknown])[]),
       setFillRGBColor: ([colour]) => this.#set({ fill: { kind: 'solid', colour: String(colour) } }),
       setStrokeRGBColor: ([colour]) => this.#set({ stroke: { kind: 'solid', colour: String(colour) } }),
@@ -130,7 +141,14 @@ class PageDrawing {
       setFont: ([id, size]) => this.#font(String(id), Number(size)),
       setTextRenderingMode: ([mode]) => this.#setText({ mode: Number(mode) }),
       setTextRise: ([rise]) => this.#setText({ rise: Number(rise) }),
-      setTextMatrix: ([matrix]) => this.#setText({ matrix: [...(matrix as Iterable<number>)] as unknown as Matrix, x: 0, y: 0, lineX: 0, lineY: 0 }),
+      setTextMatrix: ([matrix]) =>
+        this.#setText({
+          matrix: [...(matrix as Iterable<number>)] as unknown as Matrix,
+          x: 0,
+          y: 0,
+          lineX: 0,
+          lineY: 0,
+        }),
       moveText: ([x, y]) => this.#move(Number(x), Number(y)),
       setLeadingMoveText: ([x, y]) => {
         this.#setText({ leading: Number(y) });
@@ -142,21 +160,35 @@ class PageDrawing {
       paintFormXObjectEnd: () => void (this.#state = this.#stack.pop() ?? this.#state),
       beginGroup: ([group]) => this.#beginGroup(group as Group),
       endGroup: () => this.#endGroup(),
-      beginAnnotation: ([, rect, transform, matrix]) => this.#annotation(rect as readonly number[] | null, transform as Matrix, matrix as Matrix),
+      beginAnnotation: ([, rect, transform, matrix]) =>
+        this.#annotation(rect as readonly number[] | null, transform as Matrix, matrix as Matrix),
       endAnnotation: () => void (this.#state = this.#stack.pop() ?? this.#state),
       beginMarkedContent: () => void this.#marked.push(true),
       beginMarkedContentProps: ([tag, layer]) => void this.#marked.push(tag !== 'OC' || this.page.isShown(layer)),
       endMarkedContent: () => void this.#marked.pop(),
       paintImageXObject: ([id]) => this.#picture(this.page.named(String(id)) as PdfPicture | null),
       paintInlineImageXObject: ([image]) => this.#picture(image as PdfPicture),
-      paintImageXObjectRepeat: ([id, scaleX, scaleY, places]) => this.#repeated(this.page.named(String(id)) as PdfPicture | null, Number(scaleX), Number(scaleY), places as ArrayLike<number>),
+      paintImageXObjectRepeat: ([id, scaleX, scaleY, places]) =>
+        this.#repeated(
+          this.page.named(String(id)) as PdfPicture | null,
+          Number(scaleX),
+          Number(scaleY),
+          places as ArrayLike<number>,
+        ),
       paintInlineImageXObjectGroup: ([image, map]) => this.#sprites(image as PdfPicture, map as readonly Sprite[]),
       paintImageMaskXObject: ([image]) => this.#stencil(image as PdfPicture),
-      paintImageMaskXObjectRepeat: ([image, scaleX, skewX, skewY, scaleY, places]) => this.#repeatedStencil(image as PdfPicture, [Number(scaleX), Number(skewX), Number(skewY), Number(scaleY)], places as ArrayLike<number>),
+      paintImageMaskXObjectRepeat: ([image, scaleX, skewX, skewY, scaleY, places]) =>
+        this.#repeatedStencil(
+          image as PdfPicture,
+          [Number(scaleX), Number(skewX), Number(skewY), Number(scaleY)],
+          places as ArrayLike<number>,
+        ),
       paintImageMaskXObjectGroup: async ([images]) => {
-        for (const { transform, ...image } of images as readonly (PdfPicture & { readonly transform: Matrix })[]) await this.#stencil(image, compose(this.#state.matrix, transform));
+        for (const { transform, ...image } of images as readonly (PdfPicture & { readonly transform: Matrix })[])
+          await this.#stencil(image, compose(this.#state.matrix, transform));
       },
-      paintSolidColorImageMask: () => this.#paintPath('M0 0H1V1H0Z', IDENTITY, { fills: true, strokes: false, rule: 'nonzero' }),
+      paintSolidColorImageMask: () =>
+        this.#paintPath('M0 0H1V1H0Z', IDENTITY, { fills: true, strokes: false, rule: 'nonzero' }),
     };
   }
 
@@ -166,7 +198,11 @@ class PageDrawing {
       else if (key === 'LC') this.#setLine({ cap: Number(value) });
       else if (key === 'LJ') this.#setLine({ join: Number(value) });
       else if (key === 'ML') this.#setLine({ miter: Number(value) });
-      else if (key === 'D') this.#setLine({ dashes: (value as [readonly number[], number])[0], dashOffset: (value as [readonly number[], number])[1] });
+      else if (key === 'D')
+        this.#setLine({
+          dashes: (value as [readonly number[], number])[0],
+          dashOffset: (value as [readonly number[], number])[1],
+        });
       else if (key === 'Font') this.#font(...(value as [string, number]));
       else if (key === 'CA') this.#set({ strokeAlpha: Number(value) });
       else if (key === 'ca') this.#set({ fillAlpha: Number(value) });
@@ -181,10 +217,20 @@ class PageDrawing {
     if (args[0] === 'Shading') {
       const shading = this.page.named(String(args[1])) as Shading | undefined;
       const matrix = args[2] ? compose(to, args[2] as Matrix) : to;
-      return shading ? { kind: 'server', define: (own) => gradient(this.writer, shading, matrix, own) } : { kind: 'none' };
+      return shading
+        ? { kind: 'server', define: (own) => gradient(this.writer, shading, matrix, own) }
+        : { kind: 'none' };
     }
     if (args[0] !== 'TilingPattern') return { kind: 'none' };
-    const [, colour, steps, matrix, box, stepX, stepY] = args as unknown as [string, string | null, Steps, Matrix, readonly number[], number, number];
+    const [, colour, steps, matrix, box, stepX, stepY] = args as unknown as [
+      string,
+      string | null,
+      Steps,
+      Matrix,
+      readonly number[],
+      number,
+      number,
+    ];
     // What a tile holds is drawn on the side, once for each that is filled with it: its paints then have no places of their own.
     return {
       kind: 'server',
@@ -204,7 +250,11 @@ class PageDrawing {
     // All of the page that the clip leaves.
     const before = this.#state;
     this.#set({ matrix: IDENTITY, fill: server });
-    this.#paintPath(`M0 0H${figure(this.page.width)}V${figure(this.page.height)}H0Z`, IDENTITY, { fills: true, strokes: false, rule: 'nonzero' });
+    this.#paintPath(`M0 0H${figure(this.page.width)}V${figure(this.page.height)}H0Z`, IDENTITY, {
+      fills: true,
+      strokes: false,
+      rule: 'nonzero',
+    });
     this.#state = before;
   }
 
@@ -212,18 +262,42 @@ class PageDrawing {
     const [coords] = data as readonly (ArrayLike<number> | null)[];
     const how = this.#painting.get(op) ?? '';
     const d = coords ? pathData(coords, how.startsWith('close')) : '';
-    if (d) this.#paintPath(d, IDENTITY, { fills: /fill/i.test(how), strokes: /stroke/i.test(how), rule: /eo/i.test(how) ? 'evenodd' : 'nonzero' });
-    if (this.#clipNext) this.#clipTo(`<path d="${d}" clip-rule="${this.#clipNext}"${matrixAttribute(this.#state.matrix)}/>`);
+    if (d)
+      this.#paintPath(d, IDENTITY, {
+        fills: /fill/i.test(how),
+        strokes: /stroke/i.test(how),
+        rule: /eo/i.test(how) ? 'evenodd' : 'nonzero',
+      });
+    if (this.#clipNext)
+      this.#clipTo(`<path d="${d}" clip-rule="${this.#clipNext}"${matrixAttribute(this.#state.matrix)}/>`);
     this.#clipNext = null;
   }
 
   #clipTo(outlines: string): void {
     const outer = this.#state.clip;
-    this.#set({ clip: this.writer.define((id) => `<clipPath id="${id}"${outer === null ? '' : ` clip-path="url(#${outer})"`}>${outlines}</clipPath>`) });
+    this.#set({
+      clip: this.writer.define(
+        (id) => `<clipPath id="${id}"${outer === null ? '' : ` clip-path="url(#${outer})"`}>${outlines}</clipPath>`,
+      ),
+    });
   }
 
   /** Paints an outline that lies in coordinates of its own, from there to those in force. */
-  #paintPath(d: string, placed: Matrix, { fills, strokes, rule, lineScale = 1 }: { readonly fills: boolean; readonly strokes: boolean; readonly rule: 'nonzero' | 'evenodd'; readonly lineScale?: number }): void {
+  #paintPath(
+    d: string,
+    placed: Matrix,
+    {
+      fills,
+      strokes,
+      rule,
+      lineScale = 1,
+    }: {
+      readonly fills: boolean;
+      readonly strokes: boolean;
+      readonly rule: 'nonzero' | 'evenodd';
+      readonly lineScale?: number;
+    },
+  ): void {
     if (this.#isHidden || (!fills && !strokes)) return;
     const { matrix, fill, stroke, fillAlpha, strokeAlpha, line, blend, clip, mask } = this.#state;
     const own = placed === IDENTITY ? matrix : compose(matrix, placed);
@@ -237,7 +311,10 @@ class PageDrawing {
     if (filled === 'none' && stroked === 'none') return;
     const scale = stretchOf(own) || 1;
     const width = line.width > 0 ? line.width / lineScale : THINNEST_PT / scale;
-    const strokeLook = stroked === 'none' ? '' : ` stroke="${stroked}" stroke-width="${figure(width)}" stroke-linecap="${CAPS[line.cap] ?? 'butt'}" stroke-linejoin="${JOINS[line.join] ?? 'miter'}" stroke-miterlimit="${figure(line.miter)}"${line.dashes.length > 0 ? ` stroke-dasharray="${line.dashes.map((dash) => figure(dash / lineScale)).join(' ')}" stroke-dashoffset="${figure(line.dashOffset / lineScale)}"` : ''}${strokeAlpha < 1 ? ` stroke-opacity="${figure(strokeAlpha)}"` : ''}`;
+    const strokeLook =
+      stroked === 'none'
+        ? ''
+        : ` stroke="${stroked}" stroke-width="${figure(width)}" stroke-linecap="${CAPS[line.cap] ?? 'butt'}" stroke-linejoin="${JOINS[line.join] ?? 'miter'}" stroke-miterlimit="${figure(line.miter)}"${line.dashes.length > 0 ? ` stroke-dasharray="${line.dashes.map((dash) => figure(dash / lineScale)).join(' ')}" stroke-dashoffset="${figure(line.dashOffset / lineScale)}"` : ''}${strokeAlpha < 1 ? ` stroke-opacity="${figure(strokeAlpha)}"` : ''}`;
     const look = `${filled !== 'none' && rule === 'evenodd' ? ' fill-rule="evenodd"' : ''}${filled !== 'none' && fillAlpha < 1 ? ` fill-opacity="${figure(fillAlpha)}"` : ''}${blend === 'normal' ? '' : ` style="mix-blend-mode:${escaped(blend)}"`}`;
     this.writer.paint(`<path d="${d}"${matrixAttribute(own)} fill="${filled}"${look}${strokeLook}/>`, { clip, mask });
   }
@@ -273,10 +350,12 @@ class PageDrawing {
         width = -metric[0]!;
       }
       const outlines = font.missingFile || !glyph.isInFont ? undefined : this.page.letter(text.fontId, glyph.fontChar);
-      if (outlines === undefined && font.missingFile && !glyph.isSpace && glyph.unicode.trim()) unknown.push({ at: x, letters: glyph.unicode });
+      if (outlines === undefined && font.missingFile && !glyph.isSpace && glyph.unicode.trim())
+        unknown.push({ at: x, letters: glyph.unicode });
       if (outlines) this.#letter(outlines, x, y);
       const accent = glyph.accent && this.page.letter(text.fontId, glyph.accent.fontChar);
-      if (glyph.accent && accent) this.#letter(accent, x + glyph.accent.offset.x * size, y + glyph.accent.offset.y * size);
+      if (glyph.accent && accent)
+        this.#letter(accent, x + glyph.accent.offset.x * size, y + glyph.accent.offset.y * size);
       along += width * perThousandth + (glyph.isSpace ? text.wordSpacing : 0) + text.charSpacing;
     }
     if (unknown.length > 0) this.#unknownLetters(unknown);
@@ -286,15 +365,24 @@ class PageDrawing {
   /** From a letter's ems, so far along the line, to the coordinates in force. */
   #placed(x: number, y: number): Matrix {
     const { matrix, x: startX, y: startY, rise, scale, size } = this.#state.text;
-    return [translation(startX, startY + rise), scaling(scale, 1), translation(x, y), scaling(size)].reduce(compose, matrix);
+    return [translation(startX, startY + rise), scaling(scale, 1), translation(x, y), scaling(size)].reduce(
+      compose,
+      matrix,
+    );
   }
 
   #letter(outlines: string, x: number, y: number): void {
     const { mode, size, matrix } = this.#state.text;
     const placed = this.#placed(x, y);
     const kind = mode % 4;
-    this.#paintPath(outlines, placed, { fills: kind === 0 || kind === 2, strokes: kind === 1 || kind === 2, rule: 'nonzero', lineScale: Math.abs(size) * stretchOf(matrix) || 1 });
-    if (mode >= 4) this.#textClip.push(`<path d="${outlines}"${matrixAttribute(compose(this.#state.matrix, placed))}/>`);
+    this.#paintPath(outlines, placed, {
+      fills: kind === 0 || kind === 2,
+      strokes: kind === 1 || kind === 2,
+      rule: 'nonzero',
+      lineScale: Math.abs(size) * stretchOf(matrix) || 1,
+    });
+    if (mode >= 4)
+      this.#textClip.push(`<path d="${outlines}"${matrixAttribute(compose(this.#state.matrix, placed))}/>`);
   }
 
   #unknownLetters(letters: readonly { readonly at: number; readonly letters: string }[]): void {
@@ -304,7 +392,10 @@ class PageDrawing {
     // Text in an SVG stands upright where y runs down.
     const placed = [matrix, this.#placed(0, 0), scaling(1 / size, -1 / size)].reduce(compose);
     const colour = fill.kind === 'solid' ? fill.colour : '#000000';
-    this.writer.paint(`<text${matrixAttribute(placed)} x="${letters.map(({ at }) => figure(at)).join(' ')}" y="0" font-size="${figure(Math.abs(size))}" font-family="${escaped(font!.name.replace(/^[A-Z]{6}\+/, ''))}" fill="${colour}" xml:space="preserve">${escaped(letters.map((one) => [...one.letters][0]!).join(''))}</text>`, { clip, mask });
+    this.writer.paint(
+      `<text${matrixAttribute(placed)} x="${letters.map(({ at }) => figure(at)).join(' ')}" y="0" font-size="${figure(Math.abs(size))}" font-family="${escaped(font!.name.replace(/^[A-Z]{6}\+/, ''))}" fill="${colour}" xml:space="preserve">${escaped(letters.map((one) => [...one.letters][0]!).join(''))}</text>`,
+      { clip, mask },
+    );
   }
 
   /** Letters that are small drawings. */
@@ -319,9 +410,18 @@ class PageDrawing {
         continue;
       }
       const steps = font.charProcOperatorList?.[glyph.operatorListId ?? ''];
-      const own = [before.matrix, text.matrix, translation(text.x, text.y + text.rise), scaling(text.scale, 1), translation(along, 0), scaling(text.size), font.fontMatrix as unknown as Matrix].reduce(compose);
+      const own = [
+        before.matrix,
+        text.matrix,
+        translation(text.x, text.y + text.rise),
+        scaling(text.scale, 1),
+        translation(along, 0),
+        scaling(text.size),
+        font.fontMatrix as unknown as Matrix,
+      ].reduce(compose);
       if (steps && text.mode % 4 !== 3) await this.draw(steps, { ...before, matrix: own }, this.#nested + 1);
-      along += glyph.width * font.fontMatrix[0]! * text.size + (glyph.isSpace ? text.wordSpacing : 0) + text.charSpacing;
+      along +=
+        glyph.width * font.fontMatrix[0]! * text.size + (glyph.isSpace ? text.wordSpacing : 0) + text.charSpacing;
     }
     this.#setText({ x: text.x + along * text.scale });
   }
@@ -338,7 +438,9 @@ class PageDrawing {
   }
 
   #clipToBox([x1, y1, x2, y2]: readonly number[]): void {
-    this.#clipTo(`<path d="M${figure(x1!)} ${figure(y1!)}H${figure(x2!)}V${figure(y2!)}H${figure(x1!)}Z"${matrixAttribute(this.#state.matrix)}/>`);
+    this.#clipTo(
+      `<path d="M${figure(x1!)} ${figure(y1!)}H${figure(x2!)}V${figure(y2!)}H${figure(x1!)}Z"${matrixAttribute(this.#state.matrix)}/>`,
+    );
   }
 
   #annotation(rect: readonly number[] | null, transform: Matrix, matrix: Matrix): void {
@@ -351,7 +453,12 @@ class PageDrawing {
   /** What a group holds is as see-through as the group, unless it says so itself. One that is drawn to be a mask is no part of the picture. */
   #beginGroup({ matrix, bbox, smask }: Group): void {
     const before = this.#state;
-    this.#groups.push({ state: before, mark: smask ? this.writer.mark() : null, isAlpha: smask?.subtype === 'Alpha', stack: this.#stack });
+    this.#groups.push({
+      state: before,
+      mark: smask ? this.writer.mark() : null,
+      isAlpha: smask?.subtype === 'Alpha',
+      stack: this.#stack,
+    });
     this.#stack = [];
     if (smask) this.#set({ clip: null, mask: null, fillAlpha: 1, strokeAlpha: 1, blend: 'normal' });
     if (bbox) {
@@ -370,36 +477,59 @@ class PageDrawing {
     if (group.mark === null) return;
     const content = this.writer.takeSince(group.mark);
     const { width, height } = this.page;
-    this.#drawnMask = this.writer.define((id) => `<mask id="${id}" maskUnits="userSpaceOnUse" x="0" y="0" width="${figure(width)}" height="${figure(height)}"${group.isAlpha ? ' mask-type="alpha"' : ''}>${content}</mask>`);
+    this.#drawnMask = this.writer.define(
+      (id) =>
+        `<mask id="${id}" maskUnits="userSpaceOnUse" x="0" y="0" width="${figure(width)}" height="${figure(height)}"${group.isAlpha ? ' mask-type="alpha"' : ''}>${content}</mask>`,
+    );
   }
 
   async #picture(image: PdfPicture | null, matrix = this.#state.matrix): Promise<void> {
     const { clip, mask, fillAlpha } = this.#state;
     if (this.#isHidden || this.wish.isTile) return;
-    const element = !this.wish.withPictures ? LEFT_PICTURE : image?.data ? await picture(image, null, matrix) : '<image id="damaged" xlink:href="data:image/png;base64,AAAA"/>';
+    const element = !this.wish.withPictures
+      ? LEFT_PICTURE
+      : image?.data
+        ? await picture(image, null, matrix)
+        : '<image id="damaged" xlink:href="data:image/png;base64,AAAA"/>';
     this.writer.paint(fillAlpha < 1 ? `<g opacity="${figure(fillAlpha)}">${element}</g>` : element, { clip, mask });
   }
 
   async #stencil(image: PdfPicture, matrix = this.#state.matrix): Promise<void> {
     const { clip, mask, fill } = this.#state;
-    const data = typeof image.data === 'string' ? (this.page.named(image.data) as PdfPicture | undefined)?.data : image.data;
+    const data =
+      typeof image.data === 'string' ? (this.page.named(image.data) as PdfPicture | undefined)?.data : image.data;
     if (this.#isHidden || this.wish.isTile || !data) return;
-    this.writer.paint(this.wish.withPictures ? await picture({ ...image, data, kind: 1 }, fill.kind === 'solid' ? fill.colour : '#000000', matrix) : LEFT_PICTURE, { clip, mask });
+    this.writer.paint(
+      this.wish.withPictures
+        ? await picture({ ...image, data, kind: 1 }, fill.kind === 'solid' ? fill.colour : '#000000', matrix)
+        : LEFT_PICTURE,
+      { clip, mask },
+    );
   }
 
   async #repeated(image: PdfPicture | null, scaleX: number, scaleY: number, places: ArrayLike<number>): Promise<void> {
-    for (let i = 0; i + 1 < places.length; i += 2) await this.#picture(image, compose(this.#state.matrix, [scaleX, 0, 0, scaleY, places[i]!, places[i + 1]!]));
+    for (let i = 0; i + 1 < places.length; i += 2)
+      await this.#picture(image, compose(this.#state.matrix, [scaleX, 0, 0, scaleY, places[i]!, places[i + 1]!]));
   }
 
-  async #repeatedStencil(image: PdfPicture, [a, b, c, d]: readonly [number, number, number, number], places: ArrayLike<number>): Promise<void> {
-    for (let i = 0; i + 1 < places.length; i += 2) await this.#stencil(image, compose(this.#state.matrix, [a, b, c, d, places[i]!, places[i + 1]!]));
+  async #repeatedStencil(
+    image: PdfPicture,
+    [a, b, c, d]: readonly [number, number, number, number],
+    places: ArrayLike<number>,
+  ): Promise<void> {
+    for (let i = 0; i + 1 < places.length; i += 2)
+      await this.#stencil(image, compose(this.#state.matrix, [a, b, c, d, places[i]!, places[i + 1]!]));
   }
 
   /** Several small pictures that the parser laid together on one. */
   async #sprites(image: PdfPicture, map: readonly Sprite[]): Promise<void> {
     for (const { transform, x, y, w, h } of map) {
       const data = new Uint8Array(w * h * 4);
-      for (let row = 0; row < h; row += 1) data.set(image.data.subarray(((y + row) * image.width + x) * 4, ((y + row) * image.width + x + w) * 4), row * w * 4);
+      for (let row = 0; row < h; row += 1)
+        data.set(
+          image.data.subarray(((y + row) * image.width + x) * 4, ((y + row) * image.width + x + w) * 4),
+          row * w * 4,
+        );
       await this.#picture({ width: w, height: h, kind: 3, data }, compose(this.#state.matrix, transform));
     }
   }
@@ -423,13 +553,22 @@ interface Sprite {
 const LEFT_PICTURE = '<image id="picture" xlink:href="data:image/png;base64,AAAA"/>';
 
 /** Steps that paint an outline; what they do to it is in their names. */
-const PAINTING = ['fill', 'eoFill', 'stroke', 'closeStroke', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke'];
+const PAINTING = [
+  'fill',
+  'eoFill',
+  'stroke',
+  'closeStroke',
+  'fillStroke',
+  'eoFillStroke',
+  'closeFillStroke',
+  'closeEOFillStroke',
+];
 
 /** The parser's outlines, numbers with their kinds between, as path data. */
 function pathData(coords: ArrayLike<number>, closes: boolean): string {
   const parts: string[] = [];
   const LENGTHS = [2, 2, 6, 0];
-  for (let i = 0; i < coords.length; ) {
+  for (let i = 0; i < coords.length;) {
     const kind = coords[i]!;
     const count = LENGTHS[kind];
     if (count === undefined) break;
@@ -444,6 +583,10 @@ function tileOf(page: PdfPage, steps: Steps, colour: string | null, source: stri
   const writer = new SvgWriter();
   const state = beginning(IDENTITY);
   const ink: PagePaint | null = colour ? { kind: 'solid', colour } : null;
-  void new PageDrawing(page, writer, { source, withPictures: false, isTile: true }).draw(steps, ink ? { ...state, fill: ink, stroke: ink } : state, MOST_NESTED);
+  void new PageDrawing(page, writer, { source, withPictures: false, isTile: true }).draw(
+    steps,
+    ink ? { ...state, fill: ink, stroke: ink } : state,
+    MOST_NESTED,
+  );
   return writer.takeSince(0);
 }

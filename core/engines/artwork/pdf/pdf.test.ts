@@ -19,7 +19,8 @@ const IN_INKS = new Set(['gs-4.pdf', 'tex-1.pdf', 'tex-4.pdf']);
 function kept(name: string) {
   const { width, height, data, channels } = decode(file(name));
   const pixels = Buffer.alloc(width * height * 4, 255);
-  for (let i = 0; i < width * height; i += 1) for (let c = 0; c < 3; c += 1) pixels[4 * i + c] = data[channels * i + (channels < 3 ? 0 : c)]!;
+  for (let i = 0; i < width * height; i += 1)
+    for (let c = 0; c < 3; c += 1) pixels[4 * i + c] = data[channels * i + (channels < 3 ? 0 : c)]!;
   return { width, height, pixels };
 }
 
@@ -30,7 +31,13 @@ describe('PDFs of five unlike writers', () => {
     const artwork = await read(name);
     const { regions } = paintRegions(artwork, 1);
     const picture = kept(name.replace('.pdf', '.png'));
-    const ours = drawn(layersSvg(regions.map(({ colour, rings }) => ({ colour, path: ringsToPathData(rings) })), artwork), picture.width);
+    const ours = drawn(
+      layersSvg(
+        regions.map(({ colour, rings }) => ({ colour, path: ringsToPathData(rings) })),
+        artwork,
+      ),
+      picture.width,
+    );
     expect(pixelDifference(picture, ours, IN_INKS.has(name) ? 80 : undefined)).toBeLessThanOrEqual(0.005);
   });
 });
@@ -38,14 +45,22 @@ describe('PDFs of five unlike writers', () => {
 describe('a PDF', () => {
   it('is read page by page, and says how many there are', async () => {
     const [first, second] = [await read('pages.pdf'), await read('pages.pdf', 2)];
-    expect([first.page, second.page]).toEqual([{ number: 1, of: 2 }, { number: 2, of: 2 }]);
-    expect([first, second].map(({ widthMm, paints }) => [Math.round(widthMm), paints[0]!.colour])).toEqual([[71, '#b2262b'], [35, '#1c4f89']]);
+    expect([first.page, second.page]).toEqual([
+      { number: 1, of: 2 },
+      { number: 2, of: 2 },
+    ]);
+    expect([first, second].map(({ widthMm, paints }) => [Math.round(widthMm), paints[0]!.colour])).toEqual([
+      [71, '#b2262b'],
+      [35, '#1c4f89'],
+    ]);
     await expect(read('pages.pdf', 3)).rejects.toMatchObject({ code: 'pdf-no-page', figures: { page: 3, pages: 2 } });
   });
 
   it('that is locked or no PDF inside is refused, with why', async () => {
     await expect(read('locked.pdf')).rejects.toMatchObject({ code: 'pdf-encrypted' });
-    await expect(reader.drawing(new TextEncoder().encode('%PDF-1.7\nnothing of the kind'), 'x.pdf', READ_AS_IT_IS)).rejects.toMatchObject({ code: 'pdf-damaged' });
+    await expect(
+      reader.drawing(new TextEncoder().encode('%PDF-1.7\nnothing of the kind'), 'x.pdf', READ_AS_IT_IS),
+    ).rejects.toMatchObject({ code: 'pdf-damaged' });
   });
 
   it('has its spot colours by what stands in for them', async () => {
@@ -58,16 +73,25 @@ describe('a PDF', () => {
     const artwork = await read('not-embedded.pdf');
     const missing = artwork.noticed.filter(({ code }) => code === 'font-missing');
     expect(missing.map((one) => ('family' in one ? one.family : ''))).toEqual(['Helvetica-Bold', 'Times-Roman']);
-    const set = await reader.drawing(file('not-embedded.pdf'), 'not-embedded.pdf', { ...READ_AS_IT_IS, fonts: { 'Helvetica-Bold': 'archivo', 'Times-Roman': 'archivo' } });
+    const set = await reader.drawing(file('not-embedded.pdf'), 'not-embedded.pdf', {
+      ...READ_AS_IT_IS,
+      fonts: { 'Helvetica-Bold': 'archivo', 'Times-Roman': 'archivo' },
+    });
     expect(set.paints.length).toBeGreaterThan(artwork.paints.length + 10);
   });
 
   it('has its shadings and pictures told as those of an SVG are, with the same remedies', async () => {
     expect((await read('shaded.pdf')).noticed.map(({ code }) => code)).toEqual(['gradient-flattened', 'picture-left']);
-    const made = await reader.drawing(file('shaded.pdf'), 'shaded.pdf', { ...READ_AS_IT_IS, gradientBands: 3, pictures: 'trace' });
+    const made = await reader.drawing(file('shaded.pdf'), 'shaded.pdf', {
+      ...READ_AS_IT_IS,
+      gradientBands: 3,
+      pictures: 'trace',
+    });
     const { regions } = paintRegions(made, 1);
     // The disc of the picture is 220 of its 40 × 40 pixels' units across, 1 mm each.
-    expect(regions.filter(({ colour }) => colour === '#1d4e89').reduce((sum, { rings }) => sum + areaOf(rings), 0)).toBeCloseTo(Math.PI * 220, -2);
+    expect(
+      regions.filter(({ colour }) => colour === '#1d4e89').reduce((sum, { rings }) => sum + areaOf(rings), 0),
+    ).toBeCloseTo(Math.PI * 220, -2);
     expect(new Set(regions.map(({ colour }) => colour)).size).toBe(4);
   });
 
@@ -76,23 +100,39 @@ describe('a PDF', () => {
     ['steps', Array.from({ length: 450_000 }, (_, i) => `${i % 9} w`)],
   ])('of more %s than any drawing has is refused before it takes minutes', async (_, steps) => {
     const packed = deflateSync(steps.join('\n'));
-    const head = Buffer.from(SPOT.slice(0, SPOT.indexOf('4 0 obj')).replace(/\/Resources.*?>>>>>>>/, '/Resources<<>>>>'));
-    const bytes = Buffer.concat([head, Buffer.from(`4 0 obj\n<</Length ${packed.length}/Filter/FlateDecode>>\nstream\n`), packed, Buffer.from('\nendstream\nendobj\ntrailer<</Root 1 0 R>>\n')]);
+    const head = Buffer.from(
+      SPOT.slice(0, SPOT.indexOf('4 0 obj')).replace(/\/Resources.*?>>>>>>>/, '/Resources<<>>>>'),
+    );
+    const bytes = Buffer.concat([
+      head,
+      Buffer.from(`4 0 obj\n<</Length ${packed.length}/Filter/FlateDecode>>\nstream\n`),
+      packed,
+      Buffer.from('\nendstream\nendobj\ntrailer<</Root 1 0 R>>\n'),
+    ]);
     await expect(reader.drawing(bytes, 'x.pdf', READ_AS_IT_IS)).rejects.toMatchObject({ code: 'too-many-shapes' });
   });
 
-  it.each(Array.from({ length: process.env['LANTERN_LONG'] ? 600 : 60 }, (_, seed) => seed))('that is damaged is read or refused, never a crash, seed %i', async (seed) => {
-    const random = seeded(seed);
-    const bytes = file(compared[seed % compared.length]!).slice(0, seed % 3 === 0 ? undefined : 400 + Math.floor(random() * 6000));
-    for (let i = 0; i < 1 + 20 * random(); i += 1) bytes[Math.floor(random() * bytes.length)] = Math.floor(256 * random());
-    bytes.set(new TextEncoder().encode('%PDF-1.5'));
-    try {
-      const artwork = await reader.drawing(bytes, 'x.pdf', READ_AS_IT_IS);
-      expect(paintRegions(artwork, 1).regions.every(({ rings }) => rings.every((ring) => ring.every(Number.isFinite)))).toBe(true);
-    } catch (error) {
-      expect(error).toBeInstanceOf(Refusal);
-    }
-  });
+  it.each(Array.from({ length: process.env['LANTERN_LONG'] ? 600 : 60 }, (_, seed) => seed))(
+    'that is damaged is read or refused, never a crash, seed %i',
+    async (seed) => {
+      const random = seeded(seed);
+      const bytes = file(compared[seed % compared.length]!).slice(
+        0,
+        seed % 3 === 0 ? undefined : 400 + Math.floor(random() * 6000),
+      );
+      for (let i = 0; i < 1 + 20 * random(); i += 1)
+        bytes[Math.floor(random() * bytes.length)] = Math.floor(256 * random());
+      bytes.set(new TextEncoder().encode('%PDF-1.5'));
+      try {
+        const artwork = await reader.drawing(bytes, 'x.pdf', READ_AS_IT_IS);
+        expect(
+          paintRegions(artwork, 1).regions.every(({ rings }) => rings.every((ring) => ring.every(Number.isFinite))),
+        ).toBe(true);
+      } catch (error) {
+        expect(error).toBeInstanceOf(Refusal);
+      }
+    },
+  );
 });
 
 /** A page with one square in an ink of its own name, which a function turns into red. */

@@ -23,7 +23,10 @@ export class SvgWriter {
   /** What is painted, within a clip and a mask. */
   paint(element: string, within: { readonly clip: string | null; readonly mask: string | null }): void {
     // Each on a group of its own: clips and masks are in the page's coordinates, and the element has its own.
-    const groups = [...(within.mask === null ? [] : [`<g mask="url(#${within.mask})">`]), ...(within.clip === null ? [] : [`<g clip-path="url(#${within.clip})">`])];
+    const groups = [
+      ...(within.mask === null ? [] : [`<g mask="url(#${within.mask})">`]),
+      ...(within.clip === null ? [] : [`<g clip-path="url(#${within.clip})">`]),
+    ];
     const opening = groups.join('');
     if (opening !== this.#open) {
       this.#close();
@@ -69,5 +72,7 @@ export function within(own: Matrix, outer: Matrix): Matrix {
 }
 
 export function escaped(text: string): string {
-  return text.replace(/[&<>"]/g, (letter) => `&#${letter.charCodeAt(0)};`).replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
+  return text
+    .replace(/[&<>"]/g, (letter) => `&#${letter.charCodeAt(0)};`)
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
 }

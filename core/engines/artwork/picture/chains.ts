@@ -31,11 +31,19 @@ export function edgeChains(labels: Labels, pixels: Pixels, colours: readonly Rgb
     return d === 2 ? parts(x - 1, y, 0) : parts(x, y - 1, 1);
   };
   const saddleAt = saddleFinder(labels);
-  const degree = (x: number, y: number) => Number(parts(x, y, 0)) + Number(parts(x, y, 1)) + Number(parts(x, y, 2)) + Number(parts(x, y, 3));
+  const degree = (x: number, y: number) =>
+    Number(parts(x, y, 0)) + Number(parts(x, y, 1)) + Number(parts(x, y, 2)) + Number(parts(x, y, 3));
   const crossing = crossingFinder(pixels, colours, label);
   // One bit for the line to the right of a corner, one for the line down from it.
   const used = new Uint8Array(across * (height + 1));
-  const bit = (x: number, y: number, d: number): [number, number] => (d === 0 ? [y * across + x, 1] : d === 1 ? [y * across + x, 2] : d === 2 ? [y * across + x - 1, 1] : [(y - 1) * across + x, 2]);
+  const bit = (x: number, y: number, d: number): [number, number] =>
+    d === 0
+      ? [y * across + x, 1]
+      : d === 1
+        ? [y * across + x, 2]
+        : d === 2
+          ? [y * across + x - 1, 1]
+          : [(y - 1) * across + x, 2];
   const isUsed = (x: number, y: number, d: number) => {
     const [i, mask] = bit(x, y, d);
     return (used[i]! & mask) !== 0;
@@ -75,7 +83,8 @@ export function edgeChains(labels: Labels, pixels: Pixels, colours: readonly Rgb
   // From the junctions first; what is left are loops.
   for (let y = 0; y <= height; y += 1) {
     for (let x = 0; x <= width; x += 1) {
-      if (label(x - 1, y - 1) === label(x, y - 1) && label(x, y - 1) === label(x, y) && label(x - 1, y) === label(x, y)) continue;
+      if (label(x - 1, y - 1) === label(x, y - 1) && label(x, y - 1) === label(x, y) && label(x - 1, y) === label(x, y))
+        continue;
       if (degree(x, y) === 2 || saddleAt(x, y)) continue;
       for (let d = 0; d < 4; d += 1) if (parts(x, y, d) && !isUsed(x, y, d)) chains.push(follow(x, y, d, true));
     }

@@ -29,8 +29,15 @@ export async function decodePicture(bytes: Uint8Array, source: string, unpackerO
 async function open(kind: PictureKind, unpackerOf: UnpackerOf): Promise<(bytes: ArrayBufferLike) => Promise<Pixels>> {
   const wasm = await unpackerOf(kind);
   // The published types know only some of what these functions take.
-  type Unpacker = { readonly init: (wasm: object) => Promise<unknown>; readonly default: (bytes: ArrayBufferLike, options?: { preserveOrientation: boolean }) => Promise<Pixels> };
-  const unpacker = (await (kind === 'png' ? openPng() : kind === 'jpeg' ? import('@jsquash/jpeg/decode.js') : import('@jsquash/webp/decode.js'))) as unknown as Unpacker;
+  type Unpacker = {
+    readonly init: (wasm: object) => Promise<unknown>;
+    readonly default: (bytes: ArrayBufferLike, options?: { preserveOrientation: boolean }) => Promise<Pixels>;
+  };
+  const unpacker = (await (kind === 'png'
+    ? openPng()
+    : kind === 'jpeg'
+      ? import('@jsquash/jpeg/decode.js')
+      : import('@jsquash/webp/decode.js'))) as unknown as Unpacker;
   await unpacker.init(wasm);
   return (bytes) => unpacker.default(bytes, { preserveOrientation: true });
 }

@@ -137,14 +137,24 @@ function cornersOf(points: readonly Point[], closed: boolean): Map<number, Point
     let best = true;
     for (let n = -reach; n <= reach && best; n += 1) {
       const j = closed ? (i + n + points.length) % points.length : i + n;
-      if (n !== 0 && j >= 0 && j < points.length && tips[j] && (turns[j]! > turns[i]! || (turns[j]! === turns[i]! && n < 0))) best = false;
+      if (
+        n !== 0 &&
+        j >= 0 &&
+        j < points.length &&
+        tips[j] &&
+        (turns[j]! > turns[i]! || (turns[j]! === turns[i]! && n < 0))
+      )
+        best = false;
     }
     if (best) corners.set(i, tips[i]!);
   }
   return corners;
 }
 
-function meeting(a: { readonly at: Point; readonly way: Point }, b: { readonly at: Point; readonly way: Point }): Point | null {
+function meeting(
+  a: { readonly at: Point; readonly way: Point },
+  b: { readonly at: Point; readonly way: Point },
+): Point | null {
   const cross = a.way.x * b.way.y - a.way.y * b.way.x;
   if (Math.abs(cross) < 0.2) return null;
   const d = minus(b.at, a.at);
@@ -158,7 +168,9 @@ function fitOpen(points: readonly Point[], corners: ReadonlyMap<number, Point>, 
   for (let s = 1; s < stops.length; s += 1) {
     const [from, to] = [stops[s - 1]!, stops[s]!];
     // The pixels beside a sharpened tip were rounded off: they no longer bind the curve.
-    const blunt = (i: number) => (corners.has(from) && length(minus(points[i]!, at(from))) < TIP_PX) || (corners.has(to) && length(minus(points[i]!, at(to))) < TIP_PX);
+    const blunt = (i: number) =>
+      (corners.has(from) && length(minus(points[i]!, at(from))) < TIP_PX) ||
+      (corners.has(to) && length(minus(points[i]!, at(to))) < TIP_PX);
     const row: Point[] = [at(from)];
     for (let i = from + 1; i < to; i += 1) if (!blunt(i)) row.push(points[i]!);
     row.push(at(to));
@@ -170,7 +182,14 @@ function fitOpen(points: readonly Point[], corners: ReadonlyMap<number, Point>, 
 }
 
 /** Fits the points from `first` to `last`, splitting where one curve does not do. Tangents point into the row. */
-function fitRow(row: readonly Point[], first: number, last: number, startWay: Point | null, endWay: Point | null, into: Piece[]): void {
+function fitRow(
+  row: readonly Point[],
+  first: number,
+  last: number,
+  startWay: Point | null,
+  endWay: Point | null,
+  into: Piece[],
+): void {
   const [a, d] = [row[first]!, row[last]!];
   if (last - first < 2 || isStraight(row, first, last)) {
     into.push({ handles: null, to: d });
@@ -202,7 +221,8 @@ function isStraight(row: readonly Point[], first: number, last: number): boolean
   const [a, b] = [row[first]!, row[last]!];
   if (length(minus(b, a)) < 1e-9) return false;
   const d = unit(minus(b, a));
-  for (let i = first + 1; i < last; i += 1) if (Math.abs((row[i]!.x - a.x) * d.y - (row[i]!.y - a.y) * d.x) > STRAIGHT_PX) return false;
+  for (let i = first + 1; i < last; i += 1)
+    if (Math.abs((row[i]!.x - a.x) * d.y - (row[i]!.y - a.y) * d.x) > STRAIGHT_PX) return false;
   return true;
 }
 
@@ -210,7 +230,8 @@ function isStraight(row: readonly Point[], first: number, last: number): boolean
 function wayFrom(row: readonly Point[], from: number, to: number, step: 1 | -1): Point {
   const start = row[from]!;
   let sum = { x: 0, y: 0 };
-  for (let i = from + step, n = 0; n < 5 && (step > 0 ? i <= to : i >= to); i += step, n += 1) sum = along(sum, unit(minus(row[i]!, start)), 1);
+  for (let i = from + step, n = 0; n < 5 && (step > 0 ? i <= to : i >= to); i += step, n += 1)
+    sum = along(sum, unit(minus(row[i]!, start)), 1);
   return unit(sum);
 }
 
@@ -221,7 +242,14 @@ function chordShares(row: readonly Point[], first: number, last: number): number
   return u.map((v) => v / whole);
 }
 
-function leastSquares(row: readonly Point[], first: number, last: number, u: readonly number[], start: Point, end: Point): [Point, Point] {
+function leastSquares(
+  row: readonly Point[],
+  first: number,
+  last: number,
+  u: readonly number[],
+  start: Point,
+  end: Point,
+): [Point, Point] {
   const [a, d] = [row[first]!, row[last]!];
   let [c00, c01, c11, x0, x1] = [0, 0, 0, 0, 0];
   for (let i = first; i <= last; i += 1) {
@@ -252,7 +280,13 @@ function pointAt([a, b, c, d]: Cubic, t: number): Point {
   return { x: w0 * a.x + w1 * b.x + w2 * c.x + w3 * d.x, y: w0 * a.y + w1 * b.y + w2 * c.y + w3 * d.y };
 }
 
-function worstMiss(row: readonly Point[], first: number, last: number, u: readonly number[], cubic: Cubic): { miss: number; at: number } {
+function worstMiss(
+  row: readonly Point[],
+  first: number,
+  last: number,
+  u: readonly number[],
+  cubic: Cubic,
+): { miss: number; at: number } {
   let worst = { miss: 0, at: (first + last) >> 1 };
   for (let i = first + 1; i < last; i += 1) {
     const miss = length(minus(pointAt(cubic, u[i - first]!), row[i]!));
@@ -278,7 +312,12 @@ export function reversedChain({ from, pieces }: FittedChain): FittedChain {
   const ends = [from, ...pieces.map((piece) => piece.to)];
   return {
     from: ends.at(-1)!,
-    pieces: pieces.map((piece, i): Piece => ({ handles: piece.handles ? [piece.handles[1], piece.handles[0]] : null, to: ends[i]! })).reverse(),
+    pieces: pieces
+      .map((piece, i): Piece => ({
+        handles: piece.handles ? [piece.handles[1], piece.handles[0]] : null,
+        to: ends[i]!,
+      }))
+      .reverse(),
   };
 }
 

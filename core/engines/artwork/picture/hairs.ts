@@ -1,6 +1,16 @@
 import type { Box } from '../../../geometry/index.js';
 import { boxesOfPatches, REACH } from './labels.js';
-import { apart, BINS, binOf, centreOfBin, labOf, MOST_COLOURS, nearestByBin, ONE_COLOUR, type PaletteColour } from './palette.js';
+import {
+  apart,
+  BINS,
+  binOf,
+  centreOfBin,
+  labOf,
+  MOST_COLOURS,
+  nearestByBin,
+  ONE_COLOUR,
+  type PaletteColour,
+} from './palette.js';
 import type { Pixels } from './pixels.js';
 
 /*
@@ -16,7 +26,10 @@ export interface Hairs {
   /** 1 where a pixel is of a hair. */
   readonly is: Uint8Array;
   /** How many they are, bin by bin, and the sums of their channels. */
-  readonly bins: ReadonlyMap<number, { readonly count: number; readonly r: number; readonly g: number; readonly b: number }>;
+  readonly bins: ReadonlyMap<
+    number,
+    { readonly count: number; readonly r: number; readonly g: number; readonly b: number }
+  >;
   /** All opaque pixels but those of the commonest colour. */
   readonly inked: number;
 }
@@ -65,7 +78,14 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
       if (isNear(bin)) continue;
       const seen = flatColoursRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : labels(binAt(data, q))), x, y);
       // What is see-through beside bare surface is its edge, whatever colour a program gave it there.
-      if ((data[4 * p + 3]! < 255 && seen.includes(0)) || isMixture(colourAt(data, p), seen.map((one) => colours[one]!))) continue;
+      if (
+        (data[4 * p + 3]! < 255 && seen.includes(0)) ||
+        isMixture(
+          colourAt(data, p),
+          seen.map((one) => colours[one]!),
+        )
+      )
+        continue;
       is[p] = 1;
       const [r, g, b] = colourAt(data, p);
       const sum = bins.get(bin) ?? { count: 0, r: 0, g: 0, b: 0 };
@@ -92,14 +112,19 @@ export function hairColours({ palette, bins: counted, inked }: Hairs, leastShare
   while (palette.length + found.length < MOST_COLOURS) {
     const bins = [...open.values()];
     const partners = [BARE, ...[...palette, ...found].map(({ rgb }): Rgba => [...rgb, 255])];
-    const unlike = farthest(bins, [...palette, ...found].map(({ rgb }) => labOf(rgb)), least);
+    const unlike = farthest(
+      bins,
+      [...palette, ...found].map(({ rgb }) => labOf(rgb)),
+      least,
+    );
     if (!unlike) break;
     const best = purest(unlike, bins, partners);
     found.push({ rgb: best.rgb, share: best.like / Math.max(1, inked) });
     for (const [bin, { rgb, lab }] of open) {
       const isPlain = apart(lab, best.lab) < ONE_COLOUR;
       if (isPlain) plain.add(bin);
-      if (isPlain || partners.some((partner) => isBetween([...rgb, 255], [...best.rgb, 255], partner))) open.delete(bin);
+      if (isPlain || partners.some((partner) => isBetween([...rgb, 255], [...best.rgb, 255], partner)))
+        open.delete(bin);
     }
   }
   return { colours: found, plain, lost: open };
@@ -115,7 +140,9 @@ export function plainPixels(hairs: Hairs, { plain }: HairColours): Uint8Array {
 /** Round hairs that have none of their colours, and are no mixture with them; in pixels. */
 export function lostHairs(hairs: Hairs, { lost }: HairColours): Box[] {
   const { width, height } = hairs.pixels;
-  return lost.size === 0 ? [] : boxesOfPatches({ width, height, of: inBins(hairs, lost) }, LEAST_LOST).map(({ box }) => box);
+  return lost.size === 0
+    ? []
+    : boxesOfPatches({ width, height, of: inBins(hairs, lost) }, LEAST_LOST).map(({ box }) => box);
 }
 
 function inBins({ is, pixels: { data } }: Hairs, bins: { readonly has: (bin: number) => boolean }): Uint8Array {
@@ -146,7 +173,11 @@ function mixed(count: number, rgb: Mixed['rgb']): Mixed {
 }
 
 /** The bin that is least like any known colour, of those that have enough like them; null when all are like one, or too few. */
-function farthest(bins: readonly Mixed[], known: readonly Mixed['lab'][], least: number): (Mixed & { readonly like: number }) | null {
+function farthest(
+  bins: readonly Mixed[],
+  known: readonly Mixed['lab'][],
+  least: number,
+): (Mixed & { readonly like: number }) | null {
   let best: (Mixed & { readonly like: number; readonly far: number }) | null = null;
   for (const bin of bins) {
     const far = Math.min(100, ...known.map((lab) => apart(lab, bin.lab)));
@@ -162,10 +193,18 @@ function pixelsLike(bin: Mixed, bins: readonly Mixed[]): number {
 }
 
 /** What a bin may be a mixture of with a known colour: of those that lie further out on the same way, the one that lies furthest. */
-function purest(bin: Mixed & { readonly like: number }, bins: readonly Mixed[], partners: readonly Rgba[]): Mixed & { readonly like: number } {
+function purest(
+  bin: Mixed & { readonly like: number },
+  bins: readonly Mixed[],
+  partners: readonly Rgba[],
+): Mixed & { readonly like: number } {
   let best = bin;
   for (const other of bins) {
-    const from = partners.find((partner) => isBetween([...best.rgb, 255], partner, [...other.rgb, 255]) && distance(partner, [...other.rgb, 255]) > distance(partner, [...best.rgb, 255]));
+    const from = partners.find(
+      (partner) =>
+        isBetween([...best.rgb, 255], partner, [...other.rgb, 255]) &&
+        distance(partner, [...other.rgb, 255]) > distance(partner, [...best.rgb, 255]),
+    );
     const like = from ? pixelsLike(other, bins) : 0;
     if (like >= LEAST_PIXELS) best = { ...other, like };
   }
@@ -178,10 +217,17 @@ function colourAt(data: Uint8ClampedArray, p: number): Rgba {
   return [data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!, data[4 * p + 3]!];
 }
 
-function flatColoursRound({ width, height }: Pixels, flat: Uint8Array, labelAt: (p: number) => number, x: number, y: number): number[] {
+function flatColoursRound(
+  { width, height }: Pixels,
+  flat: Uint8Array,
+  labelAt: (p: number) => number,
+  x: number,
+  y: number,
+): number[] {
   const seen = new Set<number>();
   for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH); v += 1) {
-    for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1) if (flat[v * width + u]) seen.add(labelAt(v * width + u));
+    for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1)
+      if (flat[v * width + u]) seen.add(labelAt(v * width + u));
   }
   return [...seen];
 }

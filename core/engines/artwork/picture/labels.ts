@@ -17,10 +17,15 @@ export type Rgba = readonly [number, number, number, number];
 export const REACH = 3;
 
 /** Every pixel's nearest colour; where it is not plain, only colours that are plain nearby count, so that mixtures do not become a third. */
-export function labelPixels({ width, height, data }: Pixels, plain: Uint8Array, palette: readonly PaletteColour[]): Labels {
+export function labelPixels(
+  { width, height, data }: Pixels,
+  plain: Uint8Array,
+  palette: readonly PaletteColour[],
+): Labels {
   const of = new Uint8Array(width * height);
   const nearest = nearestByBin(palette);
-  for (let p = 0; p < of.length; p += 1) of[p] = data[4 * p + 3]! < 128 ? 0 : nearest(binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!));
+  for (let p = 0; p < of.length; p += 1)
+    of[p] = data[4 * p + 3]! < 128 ? 0 : nearest(binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!));
   const colours: Rgba[] = [[255, 255, 255, 0], ...palette.map(({ rgb }): Rgba => [rgb[0], rgb[1], rgb[2], 255])];
   const distance = (p: number, label: number) => {
     const colour = colours[label]!;
@@ -35,7 +40,8 @@ export function labelPixels({ width, height, data }: Pixels, plain: Uint8Array, 
       if (plain[p]) continue;
       let seen = 0;
       for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH); v += 1) {
-        for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1) if (plain[v * width + u]) seen |= 1 << first[v * width + u]!;
+        for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1)
+          if (plain[v * width + u]) seen |= 1 << first[v * width + u]!;
       }
       const own = first[p]!;
       if (seen === 0 || seen & (1 << own)) {
@@ -77,7 +83,7 @@ export function patchesOf(labels: Labels): Patches {
   const find = (run: number): number => {
     let root = run;
     while (parent[root]! !== root) root = parent[root]!;
-    for (let at = run; parent[at]! !== root; ) {
+    for (let at = run; parent[at]! !== root;) {
       const next = parent[at]!;
       parent[at] = root;
       at = next;
@@ -88,7 +94,7 @@ export function patchesOf(labels: Labels): Patches {
   for (let y = 0; y < height; y += 1) {
     const firstOfRow = starts.length;
     const end = (y + 1) * width;
-    for (let p = y * width; p < end; ) {
+    for (let p = y * width; p < end;) {
       const start = p;
       const label = of[p]!;
       while (p < end && of[p] === label) p += 1;
@@ -148,7 +154,11 @@ export function boxesOfPatches(labels: Labels, leastPixels: number): { readonly 
 }
 
 /** The map with patches smaller than `leastPixels` taken for what surrounds most of each; `dropped` counts them. */
-export function withoutSpecks(labels: Labels, patches: Patches, leastPixels: number): { labels: Labels; dropped: number } {
+export function withoutSpecks(
+  labels: Labels,
+  patches: Patches,
+  leastPixels: number,
+): { labels: Labels; dropped: number } {
   const { width, height } = labels;
   if (!patches.area.some((area) => area < leastPixels)) return { labels, dropped: 0 };
   const of = labels.of.slice();

@@ -28,7 +28,11 @@ const toOklab = useMode(modeOklab);
 export const binOf = (r: number, g: number, b: number) => ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
 
 /** The colour in the middle of a bin. */
-export const centreOfBin = (bin: number): Triple => [((bin >> 10) << 3) + 4, (((bin >> 5) & 31) << 3) + 4, ((bin & 31) << 3) + 4];
+export const centreOfBin = (bin: number): Triple => [
+  ((bin >> 10) << 3) + 4,
+  (((bin >> 5) & 31) << 3) + 4,
+  ((bin & 31) << 3) + 4,
+];
 
 /** 1 where a pixel looks like all its four neighbours. */
 export function flatPixels({ width, height, data }: Pixels): Uint8Array {
@@ -37,7 +41,12 @@ export function flatPixels({ width, height, data }: Pixels): Uint8Array {
   const differ = (p: number, q: number) => {
     if (whole[p] === whole[q]) return false;
     const [i, j] = [4 * p, 4 * q];
-    return Math.abs(data[i]! - data[j]!) > EDGE || Math.abs(data[i + 1]! - data[j + 1]!) > EDGE || Math.abs(data[i + 2]! - data[j + 2]!) > EDGE || Math.abs(data[i + 3]! - data[j + 3]!) > EDGE;
+    return (
+      Math.abs(data[i]! - data[j]!) > EDGE ||
+      Math.abs(data[i + 1]! - data[j + 1]!) > EDGE ||
+      Math.abs(data[i + 2]! - data[j + 2]!) > EDGE ||
+      Math.abs(data[i + 3]! - data[j + 3]!) > EDGE
+    );
   };
   for (let y = 0, p = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1, p += 1) {
@@ -107,7 +116,8 @@ export const apart = (a: Triple, b: Triple) => Math.hypot(a[0] - b[0], a[1] - b[
 /** Bins gathered round the commonest ones, then shared out to the nearest mean until the means stand still. */
 function clustered(bins: readonly Bin[], near: number): PaletteColour[] {
   let centres: Triple[] = [];
-  for (const bin of bins) if (centres.every((centre) => apart(centre, bin.lab) > near) && centres.length < 64) centres.push(bin.lab);
+  for (const bin of bins)
+    if (centres.every((centre) => apart(centre, bin.lab) > near) && centres.length < 64) centres.push(bin.lab);
   let means: { rgb: number[]; lab: number[]; weight: number }[] = [];
   for (let round = 0; round < 8; round += 1) {
     means = centres.map(() => ({ rgb: [0, 0, 0], lab: [0, 0, 0], weight: 0 }));
@@ -119,7 +129,9 @@ function clustered(bins: readonly Bin[], near: number): PaletteColour[] {
         mean.lab[c]! += bin.lab[c]! * bin.weight;
       }
     }
-    const next = means.map((mean, i) => (mean.weight > 0 ? (mean.lab.map((v) => v / mean.weight) as unknown as Triple) : centres[i]!));
+    const next = means.map((mean, i) =>
+      mean.weight > 0 ? (mean.lab.map((v) => v / mean.weight) as unknown as Triple) : centres[i]!,
+    );
     const still = next.every((lab, i) => apart(lab, centres[i]!) < 0.05);
     centres = next;
     if (still) break;

@@ -30,21 +30,31 @@ export function pictureSize(bytes: Uint8Array, kind: PictureKind, source: string
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   let size: { width: number; height: number; channels?: number } | null = null;
   try {
-    size = kind === 'png' ? { width: view.getUint32(16), height: view.getUint32(20) } : kind === 'jpeg' ? jpegSize(view) : webpSize(view);
+    size =
+      kind === 'png'
+        ? { width: view.getUint32(16), height: view.getUint32(20) }
+        : kind === 'jpeg'
+          ? jpegSize(view)
+          : webpSize(view);
   } catch (error) {
     // Reading past the end: the head is cut off.
     if (!(error instanceof RangeError)) throw error;
   }
-  if (!size || !(size.width > 0) || !(size.height > 0)) throw new Refusal('picture-damaged', { kind: null }, { source });
+  if (!size || !(size.width > 0) || !(size.height > 0))
+    throw new Refusal('picture-damaged', { kind: null }, { source });
   if (size.width * size.height > MOST_PIXELS) {
-    throw new Refusal('picture-too-large', { megapixels: Math.round((size.width * size.height) / 1e6), most: MOST_PIXELS / 1e6 }, { source });
+    throw new Refusal(
+      'picture-too-large',
+      { megapixels: Math.round((size.width * size.height) / 1e6), most: MOST_PIXELS / 1e6 },
+      { source },
+    );
   }
   if (size.channels === 4) throw new Refusal('picture-cmyk', {}, { source });
   return size;
 }
 
 function jpegSize(view: DataView): { width: number; height: number; channels: number } | null {
-  for (let at = 2; at < view.byteLength; ) {
+  for (let at = 2; at < view.byteLength;) {
     if (view.getUint8(at) !== 0xff) return null;
     const marker = view.getUint8(at + 1);
     if (marker === 0xff) {
@@ -52,7 +62,8 @@ function jpegSize(view: DataView): { width: number; height: number; channels: nu
       continue;
     }
     // Frames of all kinds but the tables that share their range.
-    if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) return { height: view.getUint16(at + 5), width: view.getUint16(at + 7), channels: view.getUint8(at + 9) };
+    if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker))
+      return { height: view.getUint16(at + 5), width: view.getUint16(at + 7), channels: view.getUint8(at + 9) };
     if (marker === 0xda || marker === 0xd9) return null;
     at += 2 + view.getUint16(at + 2);
   }
@@ -72,7 +83,10 @@ function webpSize(view: DataView): { width: number; height: number } | null {
 /** The picture laid on white, and made smaller by a whole factor when it has more than `most` pixels; the factor is told. Alpha stays. */
 export function prepared(pixels: Pixels, most: number): Pixels & { readonly factor: number } {
   const factor = Math.ceil(Math.sqrt((pixels.width * pixels.height) / most));
-  const [width, height] = [Math.max(1, Math.floor(pixels.width / factor)), Math.max(1, Math.floor(pixels.height / factor))];
+  const [width, height] = [
+    Math.max(1, Math.floor(pixels.width / factor)),
+    Math.max(1, Math.floor(pixels.height / factor)),
+  ];
   const data = new Uint8ClampedArray(4 * width * height);
   const from = pixels.data;
   const area = factor * factor;

@@ -13,7 +13,12 @@ const AROUND = 3;
 export function saddleFinder({ width, height, of }: Labels): (x: number, y: number) => Saddle {
   const label = (x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 0 : of[y * width + x]!);
   return (x, y) => {
-    const [upperLeft, upperRight, lowerLeft, lowerRight] = [label(x - 1, y - 1), label(x, y - 1), label(x - 1, y), label(x, y)];
+    const [upperLeft, upperRight, lowerLeft, lowerRight] = [
+      label(x - 1, y - 1),
+      label(x, y - 1),
+      label(x - 1, y),
+      label(x, y),
+    ];
     const isFalling = upperLeft === lowerRight && upperLeft !== upperRight && upperLeft !== lowerLeft;
     const isRising = upperRight === lowerLeft && upperRight !== upperLeft && upperRight !== lowerRight;
     if (!isFalling || !isRising) return isFalling ? 'falling' : isRising ? 'rising' : null;

@@ -39,7 +39,11 @@ export interface ReducedPicture {
 }
 
 /** Finds a picture's colours and what is background, and takes every pixel for one of them. */
-export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours' | 'background'>, hooks: TraceHooks = {}): Promise<ReducedPicture> {
+export async function reducePicture(
+  raw: Pixels,
+  tracing: Pick<Tracing, 'colours' | 'background'>,
+  hooks: TraceHooks = {},
+): Promise<ReducedPicture> {
   const step = async (doing: TraceStep, done: number) => {
     hooks.onStep?.(doing, done);
     await hooks.breathe?.();
@@ -49,7 +53,8 @@ export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours
   await step('colours', 0.25);
   const flat = flatPixels(pixels);
   const ground = tracing.background === 'keep' ? null : groundOf(pixels);
-  const isGround = (colour: PaletteColour) => ground !== null && ground !== 'transparent' && apart(labOf(colour.rgb), labOf(ground)) < 8;
+  const isGround = (colour: PaletteColour) =>
+    ground !== null && ground !== 'transparent' && apart(labOf(colour.rgb), labOf(ground)) < 8;
   // A background of its own colour is one more than the inks that are asked for.
   const extra = ground !== null && ground !== 'transparent' ? 1 : 0;
   const flatColours = paletteOf(pixels, flat, null);
@@ -58,7 +63,8 @@ export async function reducePicture(raw: Pixels, tracing: Pick<Tracing, 'colours
   const ruled = [...flatColours, ...hairsRuled.colours];
   const inks = Math.max(1, ruled.length - (ruled.some(isGround) ? 1 : 0));
   const wanted = tracing.colours === null ? null : tracing.colours + extra;
-  const palette = wanted === null ? ruled : merged([...paletteOf(pixels, flat, wanted), ...hairColours(hairs, 0).colours], wanted);
+  const palette =
+    wanted === null ? ruled : merged([...paletteOf(pixels, flat, wanted), ...hairColours(hairs, 0).colours], wanted);
   await step('pixels', 0.4);
   let labels = labelPixels(pixels, plainPixels(hairs, hairsRuled), palette);
   const groundLabel = palette.findIndex(isGround) + 1;
@@ -104,7 +110,11 @@ function withoutGround({ width, height, of }: Labels, patches: Patches, ground: 
   const around = new Set<number>();
   for (let x = 0; x < width; x += 1) around.add(patches.of[x]!).add(patches.of[(height - 1) * width + x]!);
   for (let y = 0; y < height; y += 1) around.add(patches.of[y * width]!).add(patches.of[y * width + width - 1]!);
-  return { width, height, of: of.map((label, p) => (label === ground && (!onlyAround || around.has(patches.of[p]!)) ? 0 : label)) };
+  return {
+    width,
+    height,
+    of: of.map((label, p) => (label === ground && (!onlyAround || around.has(patches.of[p]!)) ? 0 : label)),
+  };
 }
 
 function frameOf({ width, height, of }: Labels, { of: patch, area }: Patches): ReducedPicture['frame'] {
@@ -123,7 +133,9 @@ function frameOf({ width, height, of }: Labels, { of: patch, area }: Patches): R
   }
   // An outline runs between pixels, and tips of corners reach out further.
   const spare = FARTHEST_TIP_PX;
-  return maxX < 0 ? { x: 0, y: 0, width, height } : { x: minX - spare, y: minY - spare, width: maxX + 1 - minX + 2 * spare, height: maxY + 1 - minY + 2 * spare };
+  return maxX < 0
+    ? { x: 0, y: 0, width, height }
+    : { x: minX - spare, y: minY - spare, width: maxX + 1 - minX + 2 * spare, height: maxY + 1 - minY + 2 * spare };
 }
 
 /** The size of a reduced picture's frame, mm at 96 pixels of the file to the inch. */
@@ -142,7 +154,11 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
     await hooks.breathe?.();
   };
   await step('specks', 0.65);
-  const { labels, dropped } = withoutSpecks(reduced.labels, reduced.patches, (Math.PI / 4) * (speckMm / mmPerPixel) ** 2);
+  const { labels, dropped } = withoutSpecks(
+    reduced.labels,
+    reduced.patches,
+    (Math.PI / 4) * (speckMm / mmPerPixel) ** 2,
+  );
   await step('edges', 0.75);
   const chains = edgeChains(labels, reduced.pixels, reduced.colours);
   const { widthMm, heightMm } = pictureSizeMm(reduced);
@@ -160,20 +176,48 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
     if (label === 0) return;
     const loops = loopsOf(fitted, label);
     if (loops.length === 0) return;
-    const hex = `#${colour.slice(0, 3).map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`;
-    const matrix = [mmPerPixel, 0, 0, mmPerPixel, -reduced.frame.x * mmPerPixel, -reduced.frame.y * mmPerPixel] as const;
-    paints.push({ colour: hex, curves: curvesOf(loops), matrix, how: { kind: 'fill', rule: 'nonzero' }, clips: [], element: `what is ${hex} in the picture`, elementIndex: label, mayCross: true });
+    const hex = `#${colour
+      .slice(0, 3)
+      .map((v) => Math.round(v).toString(16).padStart(2, '0'))
+      .join('')}`;
+    const matrix = [
+      mmPerPixel,
+      0,
+      0,
+      mmPerPixel,
+      -reduced.frame.x * mmPerPixel,
+      -reduced.frame.y * mmPerPixel,
+    ] as const;
+    paints.push({
+      colour: hex,
+      curves: curvesOf(loops),
+      matrix,
+      how: { kind: 'fill', rule: 'nonzero' },
+      clips: [],
+      element: `what is ${hex} in the picture`,
+      elementIndex: label,
+      mayCross: true,
+    });
   });
   const noticed: Noticed[] = [];
   if (paints.length === 0) noticed.push({ code: 'picture-empty' });
   if (dropped > 0) noticed.push({ code: 'picture-specks', count: dropped });
   const { x, y } = reduced.frame;
-  if (reduced.lost.length > 0) noticed.push({ code: 'picture-hairs-lost', ...atPlaces(reduced.lost.map((box) => transformBox(box, [mmPerPixel, 0, 0, mmPerPixel, -x * mmPerPixel, -y * mmPerPixel]))) });
+  if (reduced.lost.length > 0)
+    noticed.push({
+      code: 'picture-hairs-lost',
+      ...atPlaces(
+        reduced.lost.map((box) => transformBox(box, [mmPerPixel, 0, 0, mmPerPixel, -x * mmPerPixel, -y * mmPerPixel])),
+      ),
+    });
   return { widthMm, heightMm, isPicture: true, paints, noticed };
 }
 
 /** The closed outlines of a label: chains joined at their junctions, the label always on the right. */
-function loopsOf(fitted: readonly { readonly chain: Chain; readonly fit: FittedChain }[], label: number): FittedChain[][] {
+function loopsOf(
+  fitted: readonly { readonly chain: Chain; readonly fit: FittedChain }[],
+  label: number,
+): FittedChain[][] {
   const loops: FittedChain[][] = [];
   const open = new Map<string, FittedChain[]>();
   const key = (point: { readonly x: number; readonly y: number }) => `${point.x},${point.y}`;

@@ -15,7 +15,10 @@ const STATED = /\d\s*(mm|cm|in|pt|pc|q)\s*$/i;
  * drawing says how large it is on paper.
  * @throws Refusal `no-size`
  */
-export function artboardOf(root: XmlElement, source: string): { width: number; height: number; matrix: Matrix; pxPerUnit: number | null } {
+export function artboardOf(
+  root: XmlElement,
+  source: string,
+): { width: number; height: number; matrix: Matrix; pxPerUnit: number | null } {
   const a = root.attributes;
   const box = parseViewBox(a['viewBox']);
   let width = parseSvgLength(a['width'], box?.width ?? NaN);
@@ -26,7 +29,13 @@ export function artboardOf(root: XmlElement, source: string): { width: number; h
     width ??= box.width;
     height ??= box.height;
   }
-  if (!(width! > SMALLEST_PX) || !(height! > SMALLEST_PX) || width! > LARGEST_PX || height! > LARGEST_PX) throw new Refusal('no-size', {}, { source });
+  if (!(width! > SMALLEST_PX) || !(height! > SMALLEST_PX) || width! > LARGEST_PX || height! > LARGEST_PX)
+    throw new Refusal('no-size', {}, { source });
   const isStated = [a['width'], a['height']].some((length) => length !== undefined && STATED.test(length));
-  return { width: width!, height: height!, pxPerUnit: isStated ? null : box ? width! / box.width : 1, matrix: box ? viewBoxMatrix(box, width!, height!, a['preserveAspectRatio']) : IDENTITY };
+  return {
+    width: width!,
+    height: height!,
+    pxPerUnit: isStated ? null : box ? width! / box.width : 1,
+    matrix: box ? viewBoxMatrix(box, width!, height!, a['preserveAspectRatio']) : IDENTITY,
+  };
 }

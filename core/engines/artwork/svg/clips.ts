@@ -31,7 +31,10 @@ export class ClipReader {
     const id = idOfUrl(value);
     const clipPath = id === undefined ? undefined : this.walk.byId.get(id);
     // In units of its box, a clip is stretched over what it clips.
-    const units = clipPath?.attributes['clipPathUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport, this.walk) : IDENTITY;
+    const units =
+      clipPath?.attributes['clipPathUnits'] === 'objectBoundingBox'
+        ? boxUnits(element, context.viewport, this.walk)
+        : IDENTITY;
     if (!clipPath || clipPath.name !== 'clipPath' || !units) {
       this.walk.note({ code: 'clip-ignored', element: describe(element), why: 'unknown' });
       return [];
@@ -40,7 +43,13 @@ export class ClipReader {
       this.walk.note({ code: 'clip-ignored', element: describe(element), why: 'contains-itself' });
       return [];
     }
-    const inside: Context = { ...context, matrix: compose(matrix, units), style: styleWithin(clipPath.parent, this.walk.styles), clips: [], using: [...context.using, clipPath] };
+    const inside: Context = {
+      ...context,
+      matrix: compose(matrix, units),
+      style: styleWithin(clipPath.parent, this.walk.styles),
+      clips: [],
+      using: [...context.using, clipPath],
+    };
     const entered = this.walk.enter(clipPath, inside, true);
     if (!entered) return [];
     const outlines: Clip['outlines'][number][] = [];
@@ -56,12 +65,23 @@ export class ClipReader {
     const id = idOfUrl(value);
     const mask = id === undefined ? undefined : this.walk.byId.get(id);
     if (!mask || mask.name !== 'mask' || context.using.includes(mask)) return null;
-    const units = mask.attributes['maskContentUnits'] === 'objectBoundingBox' ? boxUnits(element, context.viewport, this.walk) : IDENTITY;
+    const units =
+      mask.attributes['maskContentUnits'] === 'objectBoundingBox'
+        ? boxUnits(element, context.viewport, this.walk)
+        : IDENTITY;
     if (!units) return null;
     const style = computeStyle(mask, INITIAL_STYLE, this.walk.styles);
-    const inside: Context = { ...context, matrix: compose(matrix, units), style, opacity: 1, clips: [], using: [...context.using, mask] };
+    const inside: Context = {
+      ...context,
+      matrix: compose(matrix, units),
+      style,
+      opacity: 1,
+      clips: [],
+      using: [...context.using, mask],
+    };
     const outlines: Clip['outlines'][number][] = [];
-    for (const child of mask.children) if (!this.#maskOutlines(child, inside, outlines, style['mask-type'] === 'alpha')) return null;
+    for (const child of mask.children)
+      if (!this.#maskOutlines(child, inside, outlines, style['mask-type'] === 'alpha')) return null;
     return { outlines, clips: this.#maskBox(element, mask, matrix, context) };
   }
 
@@ -78,7 +98,12 @@ export class ClipReader {
     const { style } = context;
     if (style['stroke'] !== 'none') return false;
     const opacity = context.opacity * parseOpacity(style['fill-opacity']!);
-    const { colour, lost } = resolvePaint(style['fill']!, { currentColor: style['color']!, opacity, byId: this.walk.byId, styles: this.walk.styles });
+    const { colour, lost } = resolvePaint(style['fill']!, {
+      currentColor: style['color']!,
+      opacity,
+      byId: this.walk.byId,
+      styles: this.walk.styles,
+    });
     if (colour === null) return true;
     if (lost !== 'none') return false;
     const hides = byAlpha ? false : colour === '#000000' ? true : colour === '#ffffff' ? false : null;
@@ -95,14 +120,31 @@ export class ClipReader {
     const inUser = a['maskUnits'] === 'userSpaceOnUse';
     const units = inUser ? IDENTITY : boxUnits(element, viewport, this.walk);
     if (!units) return [];
-    const side = (name: string, whole: number, beginning: string) => parseSvgLength(a[name] ?? beginning, inUser ? whole : 1) ?? 0;
+    const side = (name: string, whole: number, beginning: string) =>
+      parseSvgLength(a[name] ?? beginning, inUser ? whole : 1) ?? 0;
     const [x, y] = [side('x', viewport.width, '-10%'), side('y', viewport.height, '-10%')];
     const [width, height] = [side('width', viewport.width, '120%'), side('height', viewport.height, '120%')];
-    return [{ outlines: width > 0 && height > 0 ? [{ curves: rectangle(x, y, width, height), matrix: compose(matrix, units), rule: 'nonzero', clips: [] }] : [], clips: [] }];
+    return [
+      {
+        outlines:
+          width > 0 && height > 0
+            ? [{ curves: rectangle(x, y, width, height), matrix: compose(matrix, units), rule: 'nonzero', clips: [] }]
+            : [],
+        clips: [],
+      },
+    ];
   }
 
-  #outlines(element: XmlElement, parent: Context, into: Clip['outlines'][number][], ruledBy: 'clip-rule' | 'fill-rule' = 'clip-rule'): void {
-    const context = SHAPE_NAMES.has(element.name) || element.name === 'use' || element.name === 'text' ? this.walk.enter(element, parent) : null;
+  #outlines(
+    element: XmlElement,
+    parent: Context,
+    into: Clip['outlines'][number][],
+    ruledBy: 'clip-rule' | 'fill-rule' = 'clip-rule',
+  ): void {
+    const context =
+      SHAPE_NAMES.has(element.name) || element.name === 'use' || element.name === 'text'
+        ? this.walk.enter(element, parent)
+        : null;
     if (!context) return;
     if (element.name === 'text') {
       into.push(...this.walk.letters(element, context));
@@ -119,7 +161,11 @@ export class ClipReader {
       return;
     }
     if (context.style['visibility'] !== 'visible') return;
-    const { curves } = shapeCurves({ name: element.name, attributes: withCssGeometry(element, context.style) }, context.viewport, 16);
+    const { curves } = shapeCurves(
+      { name: element.name, attributes: withCssGeometry(element, context.style) },
+      context.viewport,
+      16,
+    );
     const rule: FillRule = context.style[ruledBy] === 'evenodd' ? 'evenodd' : 'nonzero';
     if (curves) into.push({ curves, matrix: context.matrix, rule, clips: context.clips });
   }

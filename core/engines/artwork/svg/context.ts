@@ -18,8 +18,23 @@ export interface Context {
 
 /** Elements that draw nothing by themselves. */
 export const SILENT: ReadonlySet<string> = new Set([
-  'defs', 'symbol', 'clipPath', 'mask', 'linearGradient', 'radialGradient', 'pattern', 'marker', 'filter', 'style',
-  'title', 'desc', 'metadata', 'view', 'stop', 'font', 'cursor',
+  'defs',
+  'symbol',
+  'clipPath',
+  'mask',
+  'linearGradient',
+  'radialGradient',
+  'pattern',
+  'marker',
+  'filter',
+  'style',
+  'title',
+  'desc',
+  'metadata',
+  'view',
+  'stop',
+  'font',
+  'cursor',
 ]);
 
 /** What a maker can find again. */

@@ -45,7 +45,11 @@ function parseStyleSheet(text: string, onSkipped: (what: string) => void): Style
 
 function collect(node: CssNode, into: Declaration[]): void {
   if (node.type !== 'Declaration') return;
-  into.push({ property: node.property.toLowerCase(), value: node.value.type === 'Raw' ? node.value.value.trim() : '', important: node.important !== false });
+  into.push({
+    property: node.property.toLowerCase(),
+    value: node.value.type === 'Raw' ? node.value.value.trim() : '',
+    important: node.important !== false,
+  });
 }
 
 /** The narrowest thing that the element itself must have, or one that it lies in, from the parts of its selector. */
@@ -61,9 +65,13 @@ function keyOf(selector: CssNode): string | null {
 }
 
 function namesIn(parts: readonly CssNode[]): { readonly narrow: string | null; readonly name: string | null } {
-  const of = (type: CssNode['type']) => (parts.find((part) => part.type === type) as { readonly name: string } | undefined)?.name;
+  const of = (type: CssNode['type']) =>
+    (parts.find((part) => part.type === type) as { readonly name: string } | undefined)?.name;
   const [id, className, name] = [of('IdSelector'), of('ClassSelector'), of('TypeSelector')];
-  return { narrow: id !== undefined ? `#${id}` : className !== undefined ? `.${className}` : null, name: name !== undefined && name !== '*' && !name.includes('|') ? name : null };
+  return {
+    narrow: id !== undefined ? `#${id}` : className !== undefined ? `.${className}` : null,
+    name: name !== undefined && name !== '*' && !name.includes('|') ? name : null,
+  };
 }
 
 /** (ids, classes and attributes, types) packed into one number that sorts as the cascade does. */
@@ -71,7 +79,8 @@ function specificityOf(selector: CssNode): number {
   let sum = 0;
   walk(selector, (node) => {
     if (node.type === 'IdSelector') sum += 1_000_000;
-    else if (node.type === 'ClassSelector' || node.type === 'AttributeSelector' || node.type === 'PseudoClassSelector') sum += 1_000;
+    else if (node.type === 'ClassSelector' || node.type === 'AttributeSelector' || node.type === 'PseudoClassSelector')
+      sum += 1_000;
     else if (node.type === 'TypeSelector' && node.name !== '*') sum += 1;
   });
   return sum;

@@ -12,14 +12,25 @@ export function filterKind(value: string, byId: ReadonlyMap<string, XmlElement>)
   if (value === 'none') return 'none';
   const id = idOfUrl(value);
   const filter = id === undefined ? undefined : byId.get(id);
-  if (!filter) return /^\s*drop-shadow\(/.test(value) ? 'shadow' : /^\s*blur\(\s*(?!0[a-z]*\s*\))/.test(value) ? 'blur' : /^\s*blur\(/.test(value) ? 'none' : 'other';
+  if (!filter)
+    return /^\s*drop-shadow\(/.test(value)
+      ? 'shadow'
+      : /^\s*blur\(\s*(?!0[a-z]*\s*\))/.test(value)
+        ? 'blur'
+        : /^\s*blur\(/.test(value)
+          ? 'none'
+          : 'other';
   const steps = all(filter);
   const blurs = steps.filter(({ name }) => name === 'feGaussianBlur');
   const takesWhole = (step: XmlElement) => ['in', 'in2'].some((name) => step.attributes[name] === 'SourceGraphic');
   if (steps.some(({ name }) => name === 'feDropShadow')) return 'shadow';
   if (blurs.length === 0) return 'other';
   if (steps.some((step) => takesWhole(step) && /^fe(MergeNode|Blend|Composite)$/.test(step.name))) return 'shadow';
-  return blurs.every(({ attributes }) => (attributes['stdDeviation'] ?? '0').split(/[\s,]+/).every((by) => Number(by) < UNSEEN)) ? 'none' : 'blur';
+  return blurs.every(({ attributes }) =>
+    (attributes['stdDeviation'] ?? '0').split(/[\s,]+/).every((by) => Number(by) < UNSEEN),
+  )
+    ? 'none'
+    : 'blur';
 }
 
 function all(element: XmlElement): XmlElement[] {

@@ -1,9 +1,18 @@
 /** CSS fixes the inch at 96 px. */
 export const MM_PER_PX = 25.4 / 96;
 
-const PX_PER: ReadonlyMap<string, number> = new Map(Object.entries({
-  '': 1, px: 1, mm: 96 / 25.4, cm: 960 / 25.4, q: 24 / 25.4, in: 96, pt: 96 / 72, pc: 16,
-}));
+const PX_PER: ReadonlyMap<string, number> = new Map(
+  Object.entries({
+    '': 1,
+    px: 1,
+    mm: 96 / 25.4,
+    cm: 960 / 25.4,
+    q: 24 / 25.4,
+    in: 96,
+    pt: 96 / 72,
+    pc: 16,
+  }),
+);
 
 /**
  * An SVG length in user units, or null when it is none. Percentages are of `reference`; em is `fontSize`, ex half of it.
@@ -36,7 +45,10 @@ export function parseNumbers(text: string): number[] {
 
 /** All lengths of a list separated by white space or commas, in user units; null when one of them is none. */
 export function parseSvgLengths(text: string, reference: number, fontSize: number): number[] | null {
-  const lengths = text.split(/[\s,]+/).filter(Boolean).map((one) => parseSvgLength(one, reference, fontSize));
+  const lengths = text
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map((one) => parseSvgLength(one, reference, fontSize));
   return lengths.every((length) => length !== null) ? lengths : null;
 }
 

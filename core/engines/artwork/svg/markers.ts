@@ -1,4 +1,14 @@
-import { compose, CurvesBuilder, flatten, IDENTITY, rotation, scaling, translation, type Curves, type Matrix } from '../../../geometry/index.js';
+import {
+  compose,
+  CurvesBuilder,
+  flatten,
+  IDENTITY,
+  rotation,
+  scaling,
+  translation,
+  type Curves,
+  type Matrix,
+} from '../../../geometry/index.js';
 import { parseSvgLength } from './lengths.js';
 import { parseViewBox, viewBoxMatrix } from './transform.js';
 import type { XmlElement } from './xml.js';
@@ -36,9 +46,13 @@ export function verticesOf({ ops, coords }: Curves): PathVertex[] {
     if (op === 'Z') segment.add('L', vertices[first]!.x, vertices[first]!.y);
     else segment.add(op, ...own);
     // A Bézier curve sets out towards its control points, and comes in from them; of arcs fine stretches tell as much.
-    const points = op === 'C' ? withoutRepeats([x, y, ...own]) : withoutRepeats(flatten(segment.build(), IDENTITY, size * FINE)[0]?.points ?? [x, y]);
+    const points =
+      op === 'C'
+        ? withoutRepeats([x, y, ...own])
+        : withoutRepeats(flatten(segment.build(), IDENTITY, size * FINE)[0]?.points ?? [x, y]);
     const n = points.length;
-    const unit = (dx: number, dy: number): Direction | null => (Math.hypot(dx, dy) > 0 ? [dx / Math.hypot(dx, dy), dy / Math.hypot(dx, dy)] : null);
+    const unit = (dx: number, dy: number): Direction | null =>
+      Math.hypot(dx, dy) > 0 ? [dx / Math.hypot(dx, dy), dy / Math.hypot(dx, dy)] : null;
     vertices.at(-1)!.out = n >= 4 ? unit(points[2]! - points[0]!, points[3]! - points[1]!) : null;
     const into = n >= 4 ? unit(points[n - 2]! - points[n - 4]!, points[n - 1]! - points[n - 3]!) : null;
     [x, y] = [points[n - 2]!, points[n - 1]!];
@@ -52,20 +66,32 @@ export function verticesOf({ ops, coords }: Curves): PathVertex[] {
 
 function withoutRepeats(points: ArrayLike<number>): number[] {
   const out = [points[0]!, points[1]!];
-  for (let i = 2; i < points.length; i += 2) if (points[i] !== out.at(-2) || points[i + 1] !== out.at(-1)) out.push(points[i]!, points[i + 1]!);
+  for (let i = 2; i < points.length; i += 2)
+    if (points[i] !== out.at(-2) || points[i + 1] !== out.at(-1)) out.push(points[i]!, points[i + 1]!);
   return out;
 }
 
 /** From a marker's own space to the path's: where it stands, turned and sized as it asks. `which` is its place on the path. */
-export function markerPlacement(marker: XmlElement, { x, y, into, out }: PathVertex, which: 'start' | 'mid' | 'end', strokeWidth: number): MarkerPlacement {
+export function markerPlacement(
+  marker: XmlElement,
+  { x, y, into, out }: PathVertex,
+  which: 'start' | 'mid' | 'end',
+  strokeWidth: number,
+): MarkerPlacement {
   const a = marker.attributes;
   const [width, height] = [parseSvgLength(a['markerWidth'], 3) ?? 3, parseSvgLength(a['markerHeight'], 3) ?? 3];
   const box = parseViewBox(a['viewBox']);
   const fit = box ? viewBoxMatrix(box, width, height, a['preserveAspectRatio']) : IDENTITY;
-  const [refX, refY] = [parseSvgLength(a['refX'], box?.width ?? width) ?? 0, parseSvgLength(a['refY'], box?.height ?? height) ?? 0];
+  const [refX, refY] = [
+    parseSvgLength(a['refX'], box?.width ?? width) ?? 0,
+    parseSvgLength(a['refY'], box?.height ?? height) ?? 0,
+  ];
   const k = a['markerUnits'] === 'userSpaceOnUse' ? 1 : strokeWidth;
   const orient = (a['orient'] ?? '0').trim();
-  const turn = orient === 'auto' || orient === 'auto-start-reverse' ? wayThrough(into, out) + (orient === 'auto-start-reverse' && which === 'start' ? 180 : 0) : Number.parseFloat(orient) || 0;
+  const turn =
+    orient === 'auto' || orient === 'auto-start-reverse'
+      ? wayThrough(into, out) + (orient === 'auto-start-reverse' && which === 'start' ? 180 : 0)
+      : Number.parseFloat(orient) || 0;
   // The reference point, as it lies after fitting, stands on the corner.
   const [px, py] = [fit[0] * refX + fit[2] * refY + fit[4], fit[1] * refX + fit[3] * refY + fit[5]];
   const frame = [rotation(turn), scaling(k), translation(-px, -py)].reduce(compose, translation(x, y));

@@ -34,7 +34,9 @@ export function resolvePaint(value: string, options: PaintOptions): SolidPaint {
     }
     if (server?.name === 'pattern') {
       const main = options.flattenPatterns ? mainColour(server, options) : null;
-      return main ? { colour: overWhite(main, options.opacity), lost: 'pattern-flattened' } : { colour: null, lost: 'pattern' };
+      return main
+        ? { colour: overWhite(main, options.opacity), lost: 'pattern-flattened' }
+        : { colour: null, lost: 'pattern' };
     }
     return reference[2] ? resolvePaint(reference[2], options) : { colour: null, lost: 'unknown-paint' };
   }
@@ -45,7 +47,9 @@ export function resolvePaint(value: string, options: PaintOptions): SolidPaint {
   const alpha = parsed.alpha * options.opacity;
   if (alpha <= 0) return { colour: null, lost: 'none' };
   // 254.5/255: what cannot be told from solid is solid.
-  return alpha >= 0.998 ? { colour: parsed.hex, lost: 'none' } : { colour: overWhite(parsed.hex, alpha), lost: 'opacity' };
+  return alpha >= 0.998
+    ? { colour: parsed.hex, lost: 'none' }
+    : { colour: overWhite(parsed.hex, alpha), lost: 'opacity' };
 }
 
 /** Less solid than this on the whole, a fill is a shine or a shadow: more is seen through it than of it. */
@@ -61,8 +65,11 @@ export function isShine(value: string, options: PaintOptions): boolean {
 function meanAlpha(value: string, options: PaintOptions): number {
   const id = idOfUrl(value);
   const server = id === undefined ? undefined : options.byId.get(id);
-  if (server?.name === 'linearGradient' || server?.name === 'radialGradient') return options.opacity * meanAlphaOfGradient(server, options);
-  return options.opacity * (parseColour(value.toLowerCase() === 'currentcolor' ? options.currentColor : value)?.alpha ?? 1);
+  if (server?.name === 'linearGradient' || server?.name === 'radialGradient')
+    return options.opacity * meanAlphaOfGradient(server, options);
+  return (
+    options.opacity * (parseColour(value.toLowerCase() === 'currentcolor' ? options.currentColor : value)?.alpha ?? 1)
+  );
 }
 
 /** The solid colour that takes up most of a pattern's tile, going by the boxes of its shapes. */
@@ -71,10 +78,13 @@ function mainColour(pattern: XmlElement, options: PaintOptions): string | null {
   const visit = (element: XmlElement, style: ComputedStyle) => {
     for (const child of element.children) {
       const own = computeStyle(child, style, options.styles);
-      const { curves } = SHAPE_NAMES.has(child.name) ? shapeCurves(child, { width: 100, height: 100 }, 16) : { curves: null };
+      const { curves } = SHAPE_NAMES.has(child.name)
+        ? shapeCurves(child, { width: 100, height: 100 }, 16)
+        : { curves: null };
       const box = curves && boundsOf(flatten(curves, IDENTITY, 0.1).map((line) => line.points));
       const colour = parseColour(own['fill']!);
-      if (box && colour) sizes.set(colour.hex, (sizes.get(colour.hex) ?? 0) + (box.maxX - box.minX) * (box.maxY - box.minY));
+      if (box && colour)
+        sizes.set(colour.hex, (sizes.get(colour.hex) ?? 0) + (box.maxX - box.minX) * (box.maxY - box.minY));
       visit(child, own);
     }
   };

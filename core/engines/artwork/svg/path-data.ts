@@ -11,7 +11,9 @@ export function parsePathData(d: string): { curves: Curves; error: string | null
   let [x, y, startX, startY] = [0, 0, 0, 0];
   // A move that nothing is drawn from is no dot.
   const segments = segmentsOf(whole.path.abs().unshort());
-  for (const [op, ...n] of segments.filter(([name], i) => name !== 'M' || !['M', undefined].includes(segments[i + 1]?.[0]))) {
+  for (const [op, ...n] of segments.filter(
+    ([name], i) => name !== 'M' || !['M', undefined].includes(segments[i + 1]?.[0]),
+  )) {
     switch (op) {
       case 'M':
         [x, y] = [n[0]!, n[1]!];
@@ -37,7 +39,15 @@ export function parsePathData(d: string): { curves: Curves; error: string | null
       case 'Q': {
         // A quadratic curve is a cubic one whose controls stand two thirds of the way to its own.
         const [qx, qy, ex, ey] = [n[0]!, n[1]!, n[2]!, n[3]!];
-        out.add('C', x + (2 / 3) * (qx - x), y + (2 / 3) * (qy - y), ex + (2 / 3) * (qx - ex), ey + (2 / 3) * (qy - ey), ex, ey);
+        out.add(
+          'C',
+          x + (2 / 3) * (qx - x),
+          y + (2 / 3) * (qy - y),
+          ex + (2 / 3) * (qx - ex),
+          ey + (2 / 3) * (qy - ey),
+          ex,
+          ey,
+        );
         [x, y] = [ex, ey];
         break;
       }

@@ -15,7 +15,9 @@ const ASCENT_EM = 0.8;
 /** Where an element that was not painted would be, mm on the artboard, so that it can be pointed at; null for what has no place of its own. */
 export function placeOf(element: XmlElement, parent: Context, styles: Styles): Box | null {
   const curves = outlineOf(element, parent, styles);
-  return curves && curvesReach(curves, compose(parent.matrix, ownTransform(element, parent.viewport, styles) ?? IDENTITY));
+  return (
+    curves && curvesReach(curves, compose(parent.matrix, ownTransform(element, parent.viewport, styles) ?? IDENTITY))
+  );
 }
 
 function outlineOf(element: XmlElement, { viewport, style }: Context, styles: Styles): Curves | null {

@@ -1,4 +1,16 @@
-import { compose, flatten, IDENTITY, joinBoxes, lineLength, perimeter, scaling, translation, type Box, type Curves, type Matrix } from '../../../geometry/index.js';
+import {
+  compose,
+  flatten,
+  IDENTITY,
+  joinBoxes,
+  lineLength,
+  perimeter,
+  scaling,
+  translation,
+  type Box,
+  type Curves,
+  type Matrix,
+} from '../../../geometry/index.js';
 import type { Artwork, Clip, Paint } from '../artwork.js';
 import { overWhite } from '../colour.js';
 import { lettersMissing } from '../lettering/scripts.js';
@@ -45,7 +57,9 @@ export function readSvg(bytes: Uint8Array, source: string, given: ReadGiven): Ar
   if (unknownEntities > 0) reader.note({ code: 'entity-ignored', count: unknownEntities });
   const artwork = reader.read();
   // A drawing that is see-through altogether is no shine on anything.
-  return artwork.paints.length === 0 && artwork.noticed.some(({ code }) => code === 'shines-left') ? readSvg(bytes, source, { ...given, repair: { ...given.repair, shines: 'keep' } }) : artwork;
+  return artwork.paints.length === 0 && artwork.noticed.some(({ code }) => code === 'shines-left')
+    ? readSvg(bytes, source, { ...given, repair: { ...given.repair, shines: 'keep' } })
+    : artwork;
 }
 
 class SvgReader {
@@ -65,7 +79,13 @@ class SvgReader {
     this.#root = root;
     this.#source = source;
     this.#given = given;
-    this.#clips = new ClipReader({ byId: this.#byId, styles: this.#styles, note: (noticed) => this.note(noticed), enter: (element, parent, isUsed) => this.#enter(element, parent, isUsed), letters: (element, context) => this.#lettersOf(element, context) });
+    this.#clips = new ClipReader({
+      byId: this.#byId,
+      styles: this.#styles,
+      note: (noticed) => this.note(noticed),
+      enter: (element, parent, isUsed) => this.#enter(element, parent, isUsed),
+      letters: (element, context) => this.#lettersOf(element, context),
+    });
     this.#index(root);
   }
 
@@ -77,9 +97,17 @@ class SvgReader {
     const { width, height, matrix, pxPerUnit } = artboardOf(this.#root, this.#source);
     const box = parseViewBox(this.#root.attributes['viewBox']);
     const viewport = box ?? { width, height };
-    const context = this.#enter(this.#root, { matrix: compose(scaling(MM_PER_PX), matrix), style: INITIAL_STYLE, opacity: 1, clips: [], viewport, using: [] });
+    const context = this.#enter(this.#root, {
+      matrix: compose(scaling(MM_PER_PX), matrix),
+      style: INITIAL_STYLE,
+      opacity: 1,
+      clips: [],
+      viewport,
+      using: [],
+    });
     if (context) this.#children(this.#root, context);
-    if (this.#shines.length > 0) this.note({ code: 'shines-left', count: this.#shines.length, where: this.#shines[0]!, places: this.#shines });
+    if (this.#shines.length > 0)
+      this.note({ code: 'shines-left', count: this.#shines.length, where: this.#shines[0]!, places: this.#shines });
     return {
       widthMm: width * MM_PER_PX,
       heightMm: height * MM_PER_PX,
@@ -130,9 +158,18 @@ class SvgReader {
   /** Draws an element. Of one with children, up to where what was noticed is its own and not theirs. */
   #draw(element: XmlElement, parent: Context): number | undefined {
     if (SILENT.has(element.name) || element.name.includes(':')) return;
-    const known = SHAPE_NAMES.has(element.name) || CONTAINERS.has(element.name) || element.name === 'text' || element.name === 'image';
+    const known =
+      SHAPE_NAMES.has(element.name) ||
+      CONTAINERS.has(element.name) ||
+      element.name === 'text' ||
+      element.name === 'image';
     if (!known) {
-      const code = element.name === 'foreignObject' ? 'foreign-left' : element.name === 'script' ? 'script-ignored' : 'element-ignored';
+      const code =
+        element.name === 'foreignObject'
+          ? 'foreign-left'
+          : element.name === 'script'
+            ? 'script-ignored'
+            : 'element-ignored';
       this.note({ code, element: describe(element) });
       return undefined;
     }
@@ -145,7 +182,9 @@ class SvgReader {
     if (element.name === 'use') this.#use(element, context);
     else if (element.name === 'svg') this.#viewport(element, element.attributes, context);
     else if (element.name === 'switch') {
-      const chosen = element.children.find((c) => !('requiredExtensions' in c.attributes) && speaksEnglish(c) && !SILENT.has(c.name));
+      const chosen = element.children.find(
+        (c) => !('requiredExtensions' in c.attributes) && speaksEnglish(c) && !SILENT.has(c.name),
+      );
       if (chosen) this.#visit(chosen, context);
     } else this.#children(element, context);
     return own;
@@ -181,7 +220,11 @@ class SvgReader {
   #shape(element: XmlElement, context: Context): void {
     const { style } = context;
     const fontSize = parseSvgLength(style['font-size'], 16) ?? 16;
-    const { curves, error } = shapeCurves({ name: element.name, attributes: withCssGeometry(element, style) }, context.viewport, fontSize);
+    const { curves, error } = shapeCurves(
+      { name: element.name, attributes: withCssGeometry(element, style) },
+      context.viewport,
+      fontSize,
+    );
     if (error) this.note({ code: 'shape-cut-short', element: describe(element), error });
     if (!curves || style['visibility'] !== 'visible') return;
     this.#elementsDrawn += 1;
@@ -197,13 +240,23 @@ class SvgReader {
     const markerAt = (which: 'start' | 'mid' | 'end') => this.#byId.get(idOfUrl(style[`marker-${which}`]!) ?? '');
     const markers = { start: markerAt('start'), mid: markerAt('mid'), end: markerAt('end') };
     if (!markers.start && !markers.mid && !markers.end) return;
-    const strokeWidth = parseSvgLength(style['stroke-width'], Math.hypot(context.viewport.width, context.viewport.height) / Math.SQRT2, Number(style['font-size'])) ?? 1;
+    const strokeWidth =
+      parseSvgLength(
+        style['stroke-width'],
+        Math.hypot(context.viewport.width, context.viewport.height) / Math.SQRT2,
+        Number(style['font-size']),
+      ) ?? 1;
     const vertices = verticesOf(curves);
     vertices.forEach((vertex, i) => {
       // A path of one point is its own start and end.
-      for (const which of new Set([...(i === 0 ? ['start' as const] : []), ...(i > 0 && i < vertices.length - 1 ? ['mid' as const] : []), ...(i === vertices.length - 1 ? ['end' as const] : [])])) {
+      for (const which of new Set([
+        ...(i === 0 ? ['start' as const] : []),
+        ...(i > 0 && i < vertices.length - 1 ? ['mid' as const] : []),
+        ...(i === vertices.length - 1 ? ['end' as const] : []),
+      ])) {
         const marker = markers[which];
-        if (marker?.name === 'marker' && !context.using.includes(marker)) this.#marker(marker, markerPlacement(marker, vertex, which, strokeWidth), context);
+        if (marker?.name === 'marker' && !context.using.includes(marker))
+          this.#marker(marker, markerPlacement(marker, vertex, which, strokeWidth), context);
       }
     });
   }
@@ -211,8 +264,19 @@ class SvgReader {
   #marker(marker: XmlElement, { frame, content, width, height, viewport }: MarkerPlacement, context: Context): void {
     if (!(width > 0) || !(height > 0)) return;
     const style = styleWithin(marker, this.#styles);
-    const inside: Context = { ...context, style, viewport, contextPaint: this.#contextPaint(context), using: [...context.using, marker] };
-    this.#framed(marker, inside, { width, height, outer: compose(context.matrix, frame), inner: compose(context.matrix, content) });
+    const inside: Context = {
+      ...context,
+      style,
+      viewport,
+      contextPaint: this.#contextPaint(context),
+      using: [...context.using, marker],
+    };
+    this.#framed(marker, inside, {
+      width,
+      height,
+      outer: compose(context.matrix, frame),
+      inner: compose(context.matrix, content),
+    });
   }
 
   #fill(element: XmlElement, context: Context, curves: Curves): void {
@@ -231,8 +295,17 @@ class SvgReader {
     this.note({ code: 'gradient-banded', element: describe(element) });
     const opacity = this.#opacity(context, 'fill');
     for (const { colour, area } of bands) {
-      const clip: Clip | null = area && { outlines: [{ curves: area.curves, matrix: compose(context.matrix, area.matrix), rule: 'nonzero', clips: [] }], clips: [] };
-      this.#paint(element, clip ? { ...context, clips: [...context.clips, clip] } : context, curves, overWhite(colour, opacity), how);
+      const clip: Clip | null = area && {
+        outlines: [{ curves: area.curves, matrix: compose(context.matrix, area.matrix), rule: 'nonzero', clips: [] }],
+        clips: [],
+      };
+      this.#paint(
+        element,
+        clip ? { ...context, clips: [...context.clips, clip] } : context,
+        curves,
+        overWhite(colour, opacity),
+        how,
+      );
     }
   }
 
@@ -258,16 +331,26 @@ class SvgReader {
       this.note({ code: 'font-weight', font: name, here, asked });
     }
     for (const family of missing) {
-      this.note({ code: 'font-missing', element: describe(element), family, standIns: layout.standIns(family).map((id) => ({ id, name: shippedFont(id)!.name })) });
+      this.note({
+        code: 'font-missing',
+        element: describe(element),
+        family,
+        standIns: layout.standIns(family).map((id) => ({ id, name: shippedFont(id)!.name })),
+      });
     }
     if (missingLetters.length > 0) this.note(lettersMissing(missingLetters));
     this.#elementsDrawn += 1;
     for (const span of spansOf(letters.filter((letter) => letter.style['visibility'] === 'visible'))) {
-      const inside = (letter: TextLetter): Context => ({ ...context, style: { ...letter.style, 'fill-rule': 'nonzero' }, matrix: compose(context.matrix, letter.matrix) });
+      const inside = (letter: TextLetter): Context => ({
+        ...context,
+        style: { ...letter.style, 'fill-rule': 'nonzero' },
+        matrix: compose(context.matrix, letter.matrix),
+      });
       const fills = () => {
         for (const letter of span) {
           const colour = this.#colour(letter.element, inside(letter), 'fill');
-          if (colour) this.#paint(letter.element, inside(letter), letter.curves, colour, { kind: 'fill', rule: 'nonzero' }, true);
+          if (colour)
+            this.#paint(letter.element, inside(letter), letter.curves, colour, { kind: 'fill', rule: 'nonzero' }, true);
         }
       };
       const strokes = () => {
@@ -282,14 +365,27 @@ class SvgReader {
   }
 
   #layOut(layout: typeof TextLayout, element: XmlElement, context: Context) {
-    return layout.layOutText(element, context.style, { ...this.#given, styles: this.#styles, viewport: context.viewport, baselineOf: (textPath) => this.#baseline(layout, textPath, context) });
+    return layout.layOutText(element, context.style, {
+      ...this.#given,
+      styles: this.#styles,
+      viewport: context.viewport,
+      baselineOf: (textPath) => this.#baseline(layout, textPath, context),
+    });
   }
 
   /** The outlines of a text as a clip has them: what fonts are not here for is told where it is painted. */
   #lettersOf(element: XmlElement, context: Context): Clip['outlines'][number][] {
     const layout = this.#given.text;
     if (!layout || layout.isTooLong(element)) return [];
-    return this.#layOut(layout, element, context).letters.filter(({ style }) => style['visibility'] === 'visible').map(({ curves, matrix }) => ({ curves, matrix: compose(context.matrix, matrix), rule: 'nonzero', clips: context.clips, isLetter: true }));
+    return this.#layOut(layout, element, context)
+      .letters.filter(({ style }) => style['visibility'] === 'visible')
+      .map(({ curves, matrix }) => ({
+        curves,
+        matrix: compose(context.matrix, matrix),
+        rule: 'nonzero',
+        clips: context.clips,
+        isLetter: true,
+      }));
   }
 
   /** The path that text runs along: its own data, or the shape it names. */
@@ -297,7 +393,13 @@ class SvgReader {
     const a = textPath.attributes;
     const target = this.#byId.get((a['href'] ?? a['xlink:href'] ?? '').trim().replace(/^#/, ''));
     const { curves } = target && SHAPE_NAMES.has(target.name) ? shapeCurves(target, viewport, 16) : { curves: null };
-    const line = curves && baselineOf(curves, ownTransform(target!, viewport, this.#styles) ?? IDENTITY, { offset: a['startOffset'] ?? '0', statedLength: Number(target!.attributes['pathLength']) || null, isRightSide: a['side'] === 'right' });
+    const line =
+      curves &&
+      baselineOf(curves, ownTransform(target!, viewport, this.#styles) ?? IDENTITY, {
+        offset: a['startOffset'] ?? '0',
+        statedLength: Number(target!.attributes['pathLength']) || null,
+        isRightSide: a['side'] === 'right',
+      });
     if (!line) this.note({ code: 'text-left', element: describe(textPath), why: 'no-path' });
     return line;
   }
@@ -324,11 +426,26 @@ class SvgReader {
     const width = parseSvgLength(a['width'], viewport.width) ?? traced.widthMm / MM_PER_PX;
     const height = parseSvgLength(a['height'], viewport.height) ?? (width * traced.heightMm) / traced.widthMm;
     if (!(width > 0) || !(height > 0)) return;
-    const fit = compose(translation(x, y), viewBoxMatrix({ x: 0, y: 0, width: traced.widthMm, height: traced.heightMm }, width, height, a['preserveAspectRatio']));
+    const fit = compose(
+      translation(x, y),
+      viewBoxMatrix(
+        { x: 0, y: 0, width: traced.widthMm, height: traced.heightMm },
+        width,
+        height,
+        a['preserveAspectRatio'],
+      ),
+    );
     this.note({ code: 'picture-traced', element: describe(element) });
     this.#elementsDrawn += 1;
     for (const paint of traced.paints) {
-      this.#paint(element, { ...context, matrix: [fit, paint.matrix].reduce(compose, context.matrix) }, paint.curves, overWhite(paint.colour, context.opacity), paint.how, true);
+      this.#paint(
+        element,
+        { ...context, matrix: [fit, paint.matrix].reduce(compose, context.matrix) },
+        paint.curves,
+        overWhite(paint.colour, context.opacity),
+        paint.how,
+        true,
+      );
     }
   }
 
@@ -347,22 +464,31 @@ class SvgReader {
     // A path may say how long it counts as; dashes are shares of that.
     const stated = SHAPE_NAMES.has(element.name) ? Number(element.attributes['pathLength']) : 0;
     const perUnit = stated > 0 ? lengthOf(curves) / stated : 1 / unit;
-    const dashes = (parseSvgLengths(style['stroke-dasharray'] === 'none' ? '' : style['stroke-dasharray']!, diagonal, fontSize) ?? []).map((dash) => dash * perUnit);
+    const dashes = (
+      parseSvgLengths(style['stroke-dasharray'] === 'none' ? '' : style['stroke-dasharray']!, diagonal, fontSize) ?? []
+    ).map((dash) => dash * perUnit);
     const usable = dashes.every((d) => d >= 0) && dashes.some((d) => d > 0) ? dashes : [];
     if (style['vector-effect'] === 'non-scaling-stroke') {
       this.note({ code: 'stroke-scaled', element: describe(element) });
     }
-    this.#paint(element, context, curves, colour, {
-      kind: 'stroke',
-      style: {
-        width: width / unit,
-        join: join === 'round' || join === 'bevel' ? join : 'miter',
-        cap: cap === 'round' || cap === 'square' ? cap : 'butt',
-        miterLimit: Math.max(1, Number(style['stroke-miterlimit']) || 4),
+    this.#paint(
+      element,
+      context,
+      curves,
+      colour,
+      {
+        kind: 'stroke',
+        style: {
+          width: width / unit,
+          join: join === 'round' || join === 'bevel' ? join : 'miter',
+          cap: cap === 'round' || cap === 'square' ? cap : 'butt',
+          miterLimit: Math.max(1, Number(style['stroke-miterlimit']) || 4),
+        },
+        dashes: usable.length % 2 === 1 ? [...usable, ...usable] : usable,
+        dashOffset: (parseSvgLength(style['stroke-dashoffset'], diagonal, fontSize) ?? 0) * perUnit,
       },
-      dashes: usable.length % 2 === 1 ? [...usable, ...usable] : usable,
-      dashOffset: (parseSvgLength(style['stroke-dashoffset'], diagonal, fontSize) ?? 0) * perUnit,
-    }, em !== null);
+      em !== null,
+    );
   }
 
   #colour(element: XmlElement, context: Context, which: 'fill' | 'stroke'): string | null {
@@ -379,22 +505,46 @@ class SvgReader {
   #resolved(context: Context, which: 'fill' | 'stroke'): SolidPaint {
     const value = context.style[which]!;
     const taken = value === 'context-fill' ? 'fill' : value === 'context-stroke' ? 'stroke' : null;
-    return taken ? { colour: context.contextPaint?.[taken] ?? null, lost: 'none' } : resolvePaint(value, this.#paintOptions(context, which));
+    return taken
+      ? { colour: context.contextPaint?.[taken] ?? null, lost: 'none' }
+      : resolvePaint(value, this.#paintOptions(context, which));
   }
 
   #paintOptions(context: Context, which: 'fill' | 'stroke'): PaintOptions {
-    return { currentColor: context.style['color']!, opacity: this.#opacity(context, which), byId: this.#byId, styles: this.#styles, flattenPatterns: this.#given.repair.patterns === 'flat' };
+    return {
+      currentColor: context.style['color']!,
+      opacity: this.#opacity(context, which),
+      byId: this.#byId,
+      styles: this.#styles,
+      flattenPatterns: this.#given.repair.patterns === 'flat',
+    };
   }
 
   #opacity({ style, opacity }: Context, which: 'fill' | 'stroke'): number {
     return opacity * parseOpacity(style[`${which}-opacity`]!);
   }
 
-  #paint(element: XmlElement, context: Context, curves: Curves, colour: string, how: Paint['how'], mayCross = false): void {
+  #paint(
+    element: XmlElement,
+    context: Context,
+    curves: Curves,
+    colour: string,
+    how: Paint['how'],
+    mayCross = false,
+  ): void {
     if (this.#paints.length >= MAX_PAINTS) {
       throw new Refusal('too-many-shapes', { most: MAX_PAINTS }, { source: this.#source });
     }
-    this.#paints.push({ colour, curves, matrix: context.matrix, how, clips: context.clips, element: describe(element), elementIndex: this.#elementsDrawn, ...(mayCross ? { mayCross } : {}) });
+    this.#paints.push({
+      colour,
+      curves,
+      matrix: context.matrix,
+      how,
+      clips: context.clips,
+      element: describe(element),
+      elementIndex: this.#elementsDrawn,
+      ...(mayCross ? { mayCross } : {}),
+    });
   }
 
   #use(element: XmlElement, context: Context): void {
@@ -411,13 +561,21 @@ class SvgReader {
     }
     const x = parseSvgLength(a['x'], context.viewport.width) ?? 0;
     const y = parseSvgLength(a['y'], context.viewport.height) ?? 0;
-    const inside: Context = { ...context, matrix: compose(context.matrix, translation(x, y)), contextPaint: this.#contextPaint(context), using: [...context.using, target] };
+    const inside: Context = {
+      ...context,
+      matrix: compose(context.matrix, translation(x, y)),
+      contextPaint: this.#contextPaint(context),
+      using: [...context.using, target],
+    };
     if (target.name !== 'symbol' && target.name !== 'svg') {
       this.#visit(target, inside);
       return;
     }
     const entered = this.#enter(target, inside);
-    const size = { width: a['width'] ?? target.attributes['width'], height: a['height'] ?? target.attributes['height'] };
+    const size = {
+      width: a['width'] ?? target.attributes['width'],
+      height: a['height'] ?? target.attributes['height'],
+    };
     if (entered) this.#viewport(target, { ...size, x: target.attributes['x'], y: target.attributes['y'] }, entered);
   }
 
@@ -432,20 +590,34 @@ class SvgReader {
     const box = parseViewBox(element.attributes['viewBox']);
     const fit = box ? viewBoxMatrix(box, width, height, element.attributes['preserveAspectRatio']) : IDENTITY;
     const outer = compose(context.matrix, translation(x, y));
-    this.#framed(element, { ...context, viewport: box ?? { width, height } }, { width, height, outer, inner: compose(outer, fit) });
+    this.#framed(
+      element,
+      { ...context, viewport: box ?? { width, height } },
+      { width, height, outer, inner: compose(outer, fit) },
+    );
   }
 
   /** Draws an element's children in a frame of so many units of `outer`, cut off at its edge unless overflow is visible. */
-  #framed(element: XmlElement, context: Context, { width, height, outer, inner }: { width: number; height: number; outer: Matrix; inner: Matrix }): void {
+  #framed(
+    element: XmlElement,
+    context: Context,
+    { width, height, outer, inner }: { width: number; height: number; outer: Matrix; inner: Matrix },
+  ): void {
     const hides = context.style['overflow'] !== 'visible' && context.style['overflow'] !== 'auto';
-    const edge: Clip = { outlines: [{ curves: rectangle(0, 0, width, height), matrix: outer, rule: 'nonzero', clips: [] }], clips: [] };
+    const edge: Clip = {
+      outlines: [{ curves: rectangle(0, 0, width, height), matrix: outer, rule: 'nonzero', clips: [] }],
+      clips: [],
+    };
     this.#children(element, { ...context, matrix: inner, clips: hides ? [...context.clips, edge] : context.clips });
   }
 }
 
 /** How long a path is, as true as its dashes need. */
 function lengthOf(curves: Curves): number {
-  return flatten(curves, IDENTITY, 0.01).reduce((sum, { points, closed }) => sum + (closed ? perimeter(points) : lineLength(points)), 0);
+  return flatten(curves, IDENTITY, 0.01).reduce(
+    (sum, { points, closed }) => sum + (closed ? perimeter(points) : lineLength(points)),
+    0,
+  );
 }
 
 /** Letters of one style that follow each other: they are filled together, and then stroked. */
@@ -464,7 +636,9 @@ function isStrokeFirst(style: ComputedStyle): boolean {
 
 /** Whether an element is for those who read English, as this application speaks, or for all. */
 function speaksEnglish({ attributes: { systemLanguage } }: XmlElement): boolean {
-  return systemLanguage === undefined || systemLanguage.split(',').some((language) => /^en(-|$)/i.test(language.trim()));
+  return (
+    systemLanguage === undefined || systemLanguage.split(',').some((language) => /^en(-|$)/i.test(language.trim()))
+  );
 }
 
 /** Shapes that can carry markers. */

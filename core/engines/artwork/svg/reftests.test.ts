@@ -11,7 +11,8 @@ import { ArtworkReader, paintRegions } from '../index.js';
 import type { Pixels } from '../picture/pixels.js';
 
 /** Folders and beginnings of names of what film cannot show anyway: filters and what bleeds from colour to colour. */
-const NOT_FLAT = /(^|\/)(filter|pservers-|masking-filter|masking-mask|masking-intro|masking-opacity|include-|css-import)|gradient|pattern|blend|multi-filter|mask-lum|recursive-masks|light-source|blur-/;
+const NOT_FLAT =
+  /(^|\/)(filter|pservers-|masking-filter|masking-mask|masking-intro|masking-opacity|include-|css-import)|gradient|pattern|blend|multi-filter|mask-lum|recursive-masks|light-source|blur-/;
 
 /** Those that are drawn otherwise, each with its reason. */
 const OTHERWISE: ReadonlyMap<string, string> = new Map([
@@ -32,7 +33,17 @@ const reader = new ArtworkReader(resourcesInNode);
 function withoutLetters(places: readonly DifferingPlace[], svg: Uint8Array, reference: Pixels): DifferingPlace[] {
   const drawn = drawnAt(Buffer.from(svg), reference.width);
   const letters = drawn.height === reference.height ? differingPlaces(reference, drawn) : [];
-  return places.filter(({ difference, box }) => !letters.some((other) => other.difference === difference && other.box.minX - 2 <= box.minX && other.box.maxX + 2 >= box.maxX && other.box.minY - 2 <= box.minY && other.box.maxY + 2 >= box.maxY));
+  return places.filter(
+    ({ difference, box }) =>
+      !letters.some(
+        (other) =>
+          other.difference === difference &&
+          other.box.minX - 2 <= box.minX &&
+          other.box.maxX + 2 >= box.maxX &&
+          other.box.minY - 2 <= box.minY &&
+          other.box.maxY + 2 >= box.maxY,
+      ),
+  );
 }
 
 function drawnAt(svg: Buffer | string, width: number): Pixels {
@@ -40,19 +51,29 @@ function drawnAt(svg: Buffer | string, width: number): Pixels {
   return { width: drawn.width, height: drawn.height, data: new Uint8ClampedArray(drawn.pixels) };
 }
 
-describe.runIf(process.env['LANTERN_LONG'])('the tests of the standard, and of faults that another reader once had', () => {
-  const tests = process.env['LANTERN_LONG'] ? fetchReftests().filter(({ name }) => !NOT_FLAT.test(name)) : [];
+describe.runIf(process.env['LANTERN_LONG'])(
+  'the tests of the standard, and of faults that another reader once had',
+  () => {
+    const tests = process.env['LANTERN_LONG'] ? fetchReftests().filter(({ name }) => !NOT_FLAT.test(name)) : [];
 
-  it('are at least 100', () => expect(tests.length).toBeGreaterThanOrEqual(100));
+    it('are at least 100', () => expect(tests.length).toBeGreaterThanOrEqual(100));
 
-  it.each(tests.filter(({ name }) => !OTHERWISE.has(name)))('$name', async ({ name, svg, reference: png }) => {
-    const { width, height, data } = PNG.sync.read(Buffer.from(png));
-    const reference: Pixels = { width, height, data: new Uint8ClampedArray(data) };
-    const artwork = await reader.drawing(svg, name, { ...NO_REPAIR, shines: 'keep' });
-    const { regions } = paintRegions(artwork, 1);
-    const paths = regions.map(({ colour, rings }) => `<path fill="${colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 3)}"/>`);
-    const remade = drawnAt(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${artwork.widthMm} ${artwork.heightMm}">${paths.join('')}</svg>`, width);
-    const places = differingPlaces(reference, remade).filter((place) => !isExplained(place, artwork.noticed, width / artwork.widthMm));
-    expect(places.length === 0 ? [] : withoutLetters(places, svg, reference)).toEqual([]);
-  });
-});
+    it.each(tests.filter(({ name }) => !OTHERWISE.has(name)))('$name', async ({ name, svg, reference: png }) => {
+      const { width, height, data } = PNG.sync.read(Buffer.from(png));
+      const reference: Pixels = { width, height, data: new Uint8ClampedArray(data) };
+      const artwork = await reader.drawing(svg, name, { ...NO_REPAIR, shines: 'keep' });
+      const { regions } = paintRegions(artwork, 1);
+      const paths = regions.map(
+        ({ colour, rings }) => `<path fill="${colour}" fill-rule="evenodd" d="${ringsToPathData(rings, 3)}"/>`,
+      );
+      const remade = drawnAt(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${artwork.widthMm} ${artwork.heightMm}">${paths.join('')}</svg>`,
+        width,
+      );
+      const places = differingPlaces(reference, remade).filter(
+        (place) => !isExplained(place, artwork.noticed, width / artwork.widthMm),
+      );
+      expect(places.length === 0 ? [] : withoutLetters(places, svg, reference)).toEqual([]);
+    });
+  },
+);

@@ -3,7 +3,15 @@ import { parseNumbers, parseSvgLength } from './lengths.js';
 import { parsePathData } from './path-data.js';
 import type { XmlElement } from './xml.js';
 
-export const SHAPE_NAMES: ReadonlySet<string> = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
+export const SHAPE_NAMES: ReadonlySet<string> = new Set([
+  'path',
+  'rect',
+  'circle',
+  'ellipse',
+  'line',
+  'polyline',
+  'polygon',
+]);
 
 /** A shape element's outline in its user space; null when it draws nothing (no size, no points). `error` says what was cut short. */
 export function shapeCurves(
@@ -25,7 +33,10 @@ export function shapeCurves(
       const [x, y, w, h] = [across('x') ?? 0, down('y') ?? 0, across('width') ?? 0, down('height') ?? 0];
       if (!(w > 0) || !(h > 0)) return none;
       const [rx, ry] = [across('rx'), down('ry')];
-      return { curves: rectangle(x, y, w, h, Math.min(rx ?? ry ?? 0, w / 2), Math.min(ry ?? rx ?? 0, h / 2)), error: null };
+      return {
+        curves: rectangle(x, y, w, h, Math.min(rx ?? ry ?? 0, w / 2), Math.min(ry ?? rx ?? 0, h / 2)),
+        error: null,
+      };
     }
     case 'circle':
     case 'ellipse': {
@@ -34,10 +45,19 @@ export function shapeCurves(
       const ry = element.name === 'circle' ? r : (down('ry') ?? across('rx'));
       if (!rx || !ry || rx < 0 || ry < 0) return none;
       const [cx, cy] = [across('cx') ?? 0, down('cy') ?? 0];
-      return { curves: new CurvesBuilder().add('M', cx + rx, cy).add('A', cx, cy, rx, ry, 0, 0, 2 * Math.PI).add('Z').build(), error: null };
+      return {
+        curves: new CurvesBuilder()
+          .add('M', cx + rx, cy)
+          .add('A', cx, cy, rx, ry, 0, 0, 2 * Math.PI)
+          .add('Z')
+          .build(),
+        error: null,
+      };
     }
     case 'line': {
-      const out = new CurvesBuilder().add('M', across('x1') ?? 0, down('y1') ?? 0).add('L', across('x2') ?? 0, down('y2') ?? 0);
+      const out = new CurvesBuilder()
+        .add('M', across('x1') ?? 0, down('y1') ?? 0)
+        .add('L', across('x2') ?? 0, down('y2') ?? 0);
       return { curves: out.build(), error: null };
     }
     default: {
@@ -56,7 +76,13 @@ export function shapeCurves(
 export function rectangle(x: number, y: number, w: number, h: number, rx = 0, ry = 0): Curves {
   const out = new CurvesBuilder();
   if (!(rx > 0) || !(ry > 0)) {
-    return out.add('M', x, y).add('L', x + w, y).add('L', x + w, y + h).add('L', x, y + h).add('Z').build();
+    return out
+      .add('M', x, y)
+      .add('L', x + w, y)
+      .add('L', x + w, y + h)
+      .add('L', x, y + h)
+      .add('Z')
+      .build();
   }
   const quarter = Math.PI / 2;
   return out

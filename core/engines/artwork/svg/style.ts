@@ -6,46 +6,48 @@ import type { XmlElement } from './xml.js';
 const GEOMETRY = ['x', 'y', 'width', 'height', 'cx', 'cy', 'r', 'rx', 'ry'] as const;
 
 /** The properties that decide what is cut; `inherited` as in the SVG specification. */
-const PROPERTIES: ReadonlyMap<string, { initial: string; inherited: boolean }> = new Map(Object.entries({
-  'clip-path': { initial: 'none', inherited: false },
-  'clip-rule': { initial: 'nonzero', inherited: true },
-  color: { initial: 'black', inherited: true },
-  display: { initial: 'inline', inherited: false },
-  fill: { initial: 'black', inherited: true },
-  'fill-opacity': { initial: '1', inherited: true },
-  'fill-rule': { initial: 'nonzero', inherited: true },
-  filter: { initial: 'none', inherited: false },
-  'font-family': { initial: '', inherited: true },
-  'font-size': { initial: '16', inherited: true },
-  'font-weight': { initial: '400', inherited: true },
-  'letter-spacing': { initial: 'normal', inherited: true },
-  'marker-end': { initial: 'none', inherited: true },
-  'marker-mid': { initial: 'none', inherited: true },
-  'marker-start': { initial: 'none', inherited: true },
-  mask: { initial: 'none', inherited: false },
-  'mask-type': { initial: 'luminance', inherited: false },
-  'mix-blend-mode': { initial: 'normal', inherited: false },
-  opacity: { initial: '1', inherited: false },
-  overflow: { initial: 'hidden', inherited: false },
-  'paint-order': { initial: 'normal', inherited: true },
-  'stop-color': { initial: 'black', inherited: false },
-  'stop-opacity': { initial: '1', inherited: false },
-  stroke: { initial: 'none', inherited: true },
-  'stroke-dasharray': { initial: 'none', inherited: true },
-  'stroke-dashoffset': { initial: '0', inherited: true },
-  'stroke-linecap': { initial: 'butt', inherited: true },
-  'stroke-linejoin': { initial: 'miter', inherited: true },
-  'stroke-miterlimit': { initial: '4', inherited: true },
-  'stroke-opacity': { initial: '1', inherited: true },
-  'stroke-width': { initial: '1', inherited: true },
-  direction: { initial: 'ltr', inherited: true },
-  'text-anchor': { initial: 'start', inherited: true },
-  transform: { initial: 'none', inherited: false },
-  'transform-origin': { initial: '0 0', inherited: false },
-  'vector-effect': { initial: 'none', inherited: false },
-  visibility: { initial: 'visible', inherited: true },
-  ...Object.fromEntries(GEOMETRY.map((name) => [name, { initial: '', inherited: false }])),
-}));
+const PROPERTIES: ReadonlyMap<string, { initial: string; inherited: boolean }> = new Map(
+  Object.entries({
+    'clip-path': { initial: 'none', inherited: false },
+    'clip-rule': { initial: 'nonzero', inherited: true },
+    color: { initial: 'black', inherited: true },
+    display: { initial: 'inline', inherited: false },
+    fill: { initial: 'black', inherited: true },
+    'fill-opacity': { initial: '1', inherited: true },
+    'fill-rule': { initial: 'nonzero', inherited: true },
+    filter: { initial: 'none', inherited: false },
+    'font-family': { initial: '', inherited: true },
+    'font-size': { initial: '16', inherited: true },
+    'font-weight': { initial: '400', inherited: true },
+    'letter-spacing': { initial: 'normal', inherited: true },
+    'marker-end': { initial: 'none', inherited: true },
+    'marker-mid': { initial: 'none', inherited: true },
+    'marker-start': { initial: 'none', inherited: true },
+    mask: { initial: 'none', inherited: false },
+    'mask-type': { initial: 'luminance', inherited: false },
+    'mix-blend-mode': { initial: 'normal', inherited: false },
+    opacity: { initial: '1', inherited: false },
+    overflow: { initial: 'hidden', inherited: false },
+    'paint-order': { initial: 'normal', inherited: true },
+    'stop-color': { initial: 'black', inherited: false },
+    'stop-opacity': { initial: '1', inherited: false },
+    stroke: { initial: 'none', inherited: true },
+    'stroke-dasharray': { initial: 'none', inherited: true },
+    'stroke-dashoffset': { initial: '0', inherited: true },
+    'stroke-linecap': { initial: 'butt', inherited: true },
+    'stroke-linejoin': { initial: 'miter', inherited: true },
+    'stroke-miterlimit': { initial: '4', inherited: true },
+    'stroke-opacity': { initial: '1', inherited: true },
+    'stroke-width': { initial: '1', inherited: true },
+    direction: { initial: 'ltr', inherited: true },
+    'text-anchor': { initial: 'start', inherited: true },
+    transform: { initial: 'none', inherited: false },
+    'transform-origin': { initial: '0 0', inherited: false },
+    'vector-effect': { initial: 'none', inherited: false },
+    visibility: { initial: 'visible', inherited: true },
+    ...Object.fromEntries(GEOMETRY.map((name) => [name, { initial: '', inherited: false }])),
+  }),
+);
 
 export type ComputedStyle = Readonly<Record<string, string>>;
 
@@ -63,20 +65,31 @@ export function computeStyle(element: XmlElement, parent: ComputedStyle, { rules
   };
   const declareAll = (declarations: readonly Declaration[], weight: number) => {
     for (const d of declarations) {
-      const parts = d.property === 'font' ? fontShorthand(d.value) : d.property === 'marker' ? MARKERS.map((property) => [property, d.value] as const) : [];
+      const parts =
+        d.property === 'font'
+          ? fontShorthand(d.value)
+          : d.property === 'marker'
+            ? MARKERS.map((property) => [property, d.value] as const)
+            : [];
       for (const [property, value] of parts) declare(property, value, d.important ? weight + IMPORTANT : weight);
       if (PROPERTIES.has(d.property)) declare(d.property, d.value, d.important ? weight + IMPORTANT : weight);
     }
   };
-  for (const [name, value] of Object.entries(element.attributes)) if (PROPERTIES.has(name)) declare(name, value.trim(), 0);
-  for (const rule of rulesFor(element, rules)) if (rule.matches(element)) declareAll(rule.declarations, 1 + rule.specificity);
+  for (const [name, value] of Object.entries(element.attributes))
+    if (PROPERTIES.has(name)) declare(name, value.trim(), 0);
+  for (const rule of rulesFor(element, rules))
+    if (rule.matches(element)) declareAll(rule.declarations, 1 + rule.specificity);
   declareAll(own.get(element) ?? [], INLINE);
 
   const style: Record<string, string> = {};
   for (const [name, property] of PROPERTIES) {
     const value = declared.get(name)?.value;
     const takesParent = value === 'inherit' || ((value === undefined || value === 'unset') && property.inherited);
-    style[name] = takesParent ? parent[name]! : value === undefined || value === 'initial' || value === 'unset' ? property.initial : value;
+    style[name] = takesParent
+      ? parent[name]!
+      : value === undefined || value === 'initial' || value === 'unset'
+        ? property.initial
+        : value;
   }
   style['font-size'] = fontSizePx(style['font-size']!, parent['font-size']!);
   style['font-weight'] = fontWeight(style['font-weight']!, parent['font-weight']!);
@@ -96,11 +109,17 @@ const passedOn = new WeakMap<XmlElement, ComputedStyle>();
 
 /** An element's attributes, its size and place as its computed style has them. */
 export function withCssGeometry({ attributes }: XmlElement, style: ComputedStyle): XmlElement['attributes'] {
-  const said = GEOMETRY.flatMap((name) => (style[name] === '' || style[name] === 'auto' || style[name] === attributes[name] ? [] : [[name, style[name]!] as const]));
+  const said = GEOMETRY.flatMap((name) =>
+    style[name] === '' || style[name] === 'auto' || style[name] === attributes[name]
+      ? []
+      : [[name, style[name]!] as const],
+  );
   return said.length === 0 ? attributes : { ...attributes, ...Object.fromEntries(said) };
 }
 
-const SIZE_WORDS: ReadonlyMap<string, number> = new Map(Object.entries({ 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 }));
+const SIZE_WORDS: ReadonlyMap<string, number> = new Map(
+  Object.entries({ 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 }),
+);
 
 /** A font size in px, whatever it was relative to. */
 function fontSizePx(value: string, parent: string): string {
@@ -112,7 +131,14 @@ function fontSizePx(value: string, parent: string): string {
 /** A weight as a number, whatever word it was. */
 function fontWeight(value: string, parent: string): string {
   const before = Number(parent) || 400;
-  const words: ReadonlyMap<string, number> = new Map(Object.entries({ normal: 400, bold: 700, bolder: before < 350 ? 400 : before < 550 ? 700 : 900, lighter: before < 550 ? 100 : before < 750 ? 400 : 700 }));
+  const words: ReadonlyMap<string, number> = new Map(
+    Object.entries({
+      normal: 400,
+      bold: 700,
+      bolder: before < 350 ? 400 : before < 550 ? 700 : 900,
+      lighter: before < 550 ? 100 : before < 750 ? 400 : 700,
+    }),
+  );
   return String(words.get(value) ?? (Number(value) || 400));
 }
 
@@ -123,7 +149,13 @@ const MARKERS = ['marker-start', 'marker-mid', 'marker-end'] as const;
 function fontShorthand(value: string): [string, string][] {
   const match = /(?:^|\s)(\d*\.?\d+(?:px|pt|pc|mm|cm|in|em|ex|%)?)(?:\s*\/\s*\S+)?\s+(.+)$/.exec(value);
   const weight = /(?:^|\s)(bold|[1-9]00)(?=\s|$)/.exec(value.slice(0, match?.index))?.[1];
-  return match ? [['font-weight', weight ?? '400'], ['font-size', match[1]!], ['font-family', match[2]!]] : [];
+  return match
+    ? [
+        ['font-weight', weight ?? '400'],
+        ['font-size', match[1]!],
+        ['font-family', match[2]!],
+      ]
+    : [];
 }
 
 const INLINE = 1e12;
@@ -152,12 +184,21 @@ function rulesFor(element: XmlElement, rules: readonly StyleRule[]): readonly St
     indexes.set(rules, index);
   }
   const keys: (string | null)[] = [null, element.name, ...namesOf(element)];
-  for (let outer = element.parent; outer; outer = outer.parent) for (const name of namesOf(outer)) keys.push(`^${name}`);
+  for (let outer = element.parent; outer; outer = outer.parent)
+    for (const name of namesOf(outer)) keys.push(`^${name}`);
   const found = new Set(keys.flatMap((key) => index.byKey.get(key) ?? []));
   return [...found].sort((a, b) => a - b).map((i) => rules[i]!);
 }
 
 /** An element's id and classes as selectors name them. */
 function namesOf({ attributes: { id, class: classes } }: XmlElement): string[] {
-  return [...(id === undefined ? [] : [`#${id}`]), ...(classes === undefined ? [] : classes.split(/\s+/).filter(Boolean).map((name) => `.${name}`))];
+  return [
+    ...(id === undefined ? [] : [`#${id}`]),
+    ...(classes === undefined
+      ? []
+      : classes
+          .split(/\s+/)
+          .filter(Boolean)
+          .map((name) => `.${name}`)),
+  ];
 }

@@ -1,4 +1,12 @@
-import { compose, IDENTITY, rotation, scaling, translation, type Curves, type Matrix } from '../../../geometry/index.js';
+import {
+  compose,
+  IDENTITY,
+  rotation,
+  scaling,
+  translation,
+  type Curves,
+  type Matrix,
+} from '../../../geometry/index.js';
 import type { Font } from '../lettering/font.js';
 import type { DirectedRun } from '../lettering/line-order.js';
 import type { ReadGiven, Typesetter } from '../read-given.js';
@@ -75,15 +83,24 @@ export function layOutText(element: XmlElement, style: ComputedStyle, given: Tex
     const anchor = anchorOf(chunk[0]!.style);
     const { along } = chunk[0]!;
     for (const { at, middle, drop, own, ...letter } of set.letters) {
-      const start = along === undefined ? translation(x + anchor * set.width + at, y + drop) : along && standingOn(along, anchor * set.width + at, middle);
+      const start =
+        along === undefined
+          ? translation(x + anchor * set.width + at, y + drop)
+          : along && standingOn(along, anchor * set.width + at, middle);
       // On a path a letter moved up or down stands off it.
-      if (start) letters.push({ ...letter, matrix: [along ? translation(0, drop) : IDENTITY, own].reduce(compose, start) });
+      if (start)
+        letters.push({ ...letter, matrix: [along ? translation(0, drop) : IDENTITY, own].reduce(compose, start) });
     }
     if (along !== undefined) continue;
     x += set.width + anchor * set.width;
     y += set.drop;
   }
-  return { letters, missing: [...lacks.fonts], otherWeights: [...lacks.weights.values()], missingLetters: [...lacks.letters] };
+  return {
+    letters,
+    missing: [...lacks.fonts],
+    otherWeights: [...lacks.weights.values()],
+    missingLetters: [...lacks.letters],
+  };
 }
 
 /** Where a chunk begins, in widths of it from its anchor; text from right to left starts at its right end. */
@@ -101,7 +118,8 @@ const MOST_LETTERS = 5000;
 
 /** Whether an element holds more text than anyone cuts. */
 export function isTooLong(element: XmlElement): boolean {
-  const count = (at: XmlElement): number => at.content.reduce((sum, part) => sum + (typeof part === 'string' ? part.length : count(part)), 0);
+  const count = (at: XmlElement): number =>
+    at.content.reduce((sum, part) => sum + (typeof part === 'string' ? part.length : count(part)), 0);
   return count(element) > MOST_LETTERS;
 }
 
@@ -121,27 +139,59 @@ function keepsBlanks(element: XmlElement | null): boolean {
 }
 
 /** White space runs become one blank, with none at the beginning, unless it is kept; what goes takes no position with it. */
-function charactersOf(element: XmlElement, style: ComputedStyle, given: TextGiven, { outer, afterBlank, along }: Within): Character[] {
+function charactersOf(
+  element: XmlElement,
+  style: ComputedStyle,
+  given: TextGiven,
+  { outer, afterBlank, along }: Within,
+): Character[] {
   const em = Number(style['font-size']);
   const list = (name: string, whole: number) => parseSvgLengths(element.attributes[name] ?? '', whole, em) ?? [];
   const { width, height } = given.viewport;
-  const own: Positions = { lists: { x: list('x', width), y: list('y', height), dx: list('dx', width), dy: list('dy', height), rotate: parseNumbers(element.attributes['rotate'] ?? '') }, at: 0 };
+  const own: Positions = {
+    lists: {
+      x: list('x', width),
+      y: list('y', height),
+      dx: list('dx', width),
+      dy: list('dy', height),
+      rotate: parseNumbers(element.attributes['rotate'] ?? ''),
+    },
+    at: 0,
+  };
   const within = [own, ...outer];
   const keeps = keepsBlanks(element);
   const find = (name: 'x' | 'y' | 'dx' | 'dy') => within.map((p) => p.lists[name][p.at]).find((v) => v !== undefined);
-  const turn = () => within.map((p) => p.lists.rotate[Math.min(p.at, p.lists.rotate.length - 1)]).find((v) => v !== undefined) ?? 0;
+  const turn = () =>
+    within.map((p) => p.lists.rotate[Math.min(p.at, p.lists.rotate.length - 1)]).find((v) => v !== undefined) ?? 0;
   const out: Character[] = [];
   for (const part of element.content) {
     if (typeof part !== 'string') {
       if (part.name !== 'tspan' && part.name !== 'a' && part.name !== 'textPath') continue;
       const inner = computeStyle(part, style, given.styles);
-      if (inner['display'] !== 'none') out.push(...charactersOf(part, inner, given, { outer: within, afterBlank, ...(part.name === 'textPath' ? { along: given.baselineOf(part) } : along === undefined ? {} : { along }) }));
+      if (inner['display'] !== 'none')
+        out.push(
+          ...charactersOf(part, inner, given, {
+            outer: within,
+            afterBlank,
+            ...(part.name === 'textPath' ? { along: given.baselineOf(part) } : along === undefined ? {} : { along }),
+          }),
+        );
       continue;
     }
     for (const text of part.replace(/\r\n|[\r\n\t]/g, ' ')) {
       if (text === ' ' && afterBlank.is && !keeps) continue;
       afterBlank.is = text === ' ';
-      out.push({ text, style, element, x: find('x') ?? null, y: find('y') ?? null, dx: find('dx') ?? 0, dy: find('dy') ?? 0, turnDeg: turn(), ...(along === undefined ? {} : { along }) });
+      out.push({
+        text,
+        style,
+        element,
+        x: find('x') ?? null,
+        y: find('y') ?? null,
+        dx: find('dx') ?? 0,
+        dy: find('dy') ?? 0,
+        turnDeg: turn(),
+        ...(along === undefined ? {} : { along }),
+      });
       for (const positions of within) positions.at += 1;
     }
   }
@@ -151,7 +201,9 @@ function charactersOf(element: XmlElement, style: ComputedStyle, given: TextGive
 function chunksOf(characters: readonly Character[]): Character[][] {
   const chunks: Character[][] = [];
   for (const character of characters) {
-    const isElsewhere = (character.along === undefined && (character.x !== null || character.y !== null)) || character.along !== chunks.at(-1)?.at(-1)?.along;
+    const isElsewhere =
+      (character.along === undefined && (character.x !== null || character.y !== null)) ||
+      character.along !== chunks.at(-1)?.at(-1)?.along;
     if (chunks.length === 0 || isElsewhere) chunks.push([]);
     chunks.at(-1)!.push(character);
   }
@@ -173,7 +225,11 @@ interface Lacks {
   readonly letters: Set<string>;
 }
 
-function setChunk(chunk: readonly Character[], given: ReadGiven, lacks: Lacks): { letters: ChunkLetter[]; width: number; drop: number } {
+function setChunk(
+  chunk: readonly Character[],
+  given: ReadGiven,
+  lacks: Lacks,
+): { letters: ChunkLetter[]; width: number; drop: number } {
   const letters: ChunkLetter[] = [];
   let [x, y] = [0, 0];
   if (!given.typesetter) {
@@ -188,14 +244,16 @@ function setChunk(chunk: readonly Character[], given: ReadGiven, lacks: Lacks): 
     const font = fontFor(style['font-family']!, given, lacks.fonts);
     if (!font) continue;
     const [asked, here] = [Number(style['font-weight']), font.weight];
-    if (here !== null && Math.abs(asked - here) > LIKE_WEIGHT) lacks.weights.set(`${font.name} ${asked}`, [font.name, here, asked]);
+    if (here !== null && Math.abs(asked - here) > LIKE_WEIGHT)
+      lacks.weights.set(`${font.name} ${asked}`, [font.name, here, asked]);
     const em = Number(style['font-size']);
     const spacing = parseSvgLength(style['letter-spacing'] === 'normal' ? '0' : style['letter-spacing'], em, em) ?? 0;
     const set = given.typesetter.lettersOf(font, run);
     for (const letter of set.missing) lacks.letters.add(letter);
     for (const letter of set.letters) {
       const own = [rotation(turnDeg), scaling(em)].reduce(compose, translation(letter.dx * em, -letter.dy * em));
-      if (letter.curves.ops.length > 0) letters.push({ curves: letter.curves, at: x, drop: y, middle: (letter.advance * em) / 2, own, style, element });
+      if (letter.curves.ops.length > 0)
+        letters.push({ curves: letter.curves, at: x, drop: y, middle: (letter.advance * em) / 2, own, style, element });
       x += letter.advance * em + spacing;
     }
   }
@@ -222,7 +280,8 @@ function runsOf(chunk: readonly Character[], { directedRuns }: Typesetter): Styl
       const character = at.get(index)!;
       const last = runs.at(-1);
       const moves = character.dx !== 0 || character.dy !== 0 || character.turnDeg !== 0;
-      if (!last || moves || last.first.turnDeg !== 0 || last.first.style !== character.style) runs.push({ text, start: index, rightToLeft: directed.rightToLeft, first: character });
+      if (!last || moves || last.first.turnDeg !== 0 || last.first.style !== character.style)
+        runs.push({ text, start: index, rightToLeft: directed.rightToLeft, first: character });
       else runs[runs.length - 1] = { ...last, text: last.text + text };
       index += text.length;
     }
@@ -237,7 +296,10 @@ const LIKE_WEIGHT = 150;
 const UNNAMED = 'any font';
 
 function fontFor(families: string, given: ReadGiven, missing: Set<string>): Font | null {
-  const names = (families || UNNAMED).split(',').map((name) => name.trim().replace(/^["']|["']$/g, '')).filter(Boolean);
+  const names = (families || UNNAMED)
+    .split(',')
+    .map((name) => name.trim().replace(/^["']|["']$/g, ''))
+    .filter(Boolean);
   const known = names.find((name) => given.hasFont(name));
   if (known !== undefined) return given.fontOf(known);
   missing.add(names[0] ?? UNNAMED);
@@ -252,6 +314,7 @@ export function standIns(family: string): readonly string[] {
   if (/slab|mono|courier|typewriter/.test(name)) return ['zilla-slab', 'arvo'];
   if (/round/.test(name)) return ['varela-round', 'nunito', 'fredoka'];
   if (/cond|narrow|compress/.test(name)) return ['barlow-condensed', 'oswald'];
-  if (/serif|roman|times|georgia|garamond|bodoni/.test(name) && !/sans/.test(name)) return ['playfair-display', 'cinzel'];
+  if (/serif|roman|times|georgia|garamond|bodoni/.test(name) && !/sans/.test(name))
+    return ['playfair-display', 'cinzel'];
   return ['archivo', 'work-sans', 'zilla-slab'];
 }

@@ -2,7 +2,10 @@ import { compose, IDENTITY, rotation, scaling, translation, type Matrix } from '
 import { parseNumbers, parseSvgLength } from './lengths.js';
 
 /** Reads a transform, as an attribute or a style sheet has it; null when any part of it is not understood, since half a transform misplaces the work. */
-export function parseTransform(text: string | undefined, viewport: { readonly width: number; readonly height: number } = NO_VIEWPORT): Matrix | null {
+export function parseTransform(
+  text: string | undefined,
+  viewport: { readonly width: number; readonly height: number } = NO_VIEWPORT,
+): Matrix | null {
   if (text === undefined || text.trim() === '' || text.trim() === 'none') return IDENTITY;
   let matrix: Matrix = IDENTITY;
   const pattern = /[\s,]*([a-zA-Z]+)\s*\(([^)]*)\)/y;
@@ -17,18 +20,35 @@ export function parseTransform(text: string | undefined, viewport: { readonly wi
 }
 
 const NO_VIEWPORT = { width: 0, height: 0 };
-const ORIGIN_WORDS: ReadonlyMap<string, string> = new Map([['left', '0'], ['top', '0'], ['center', '50%'], ['right', '100%'], ['bottom', '100%']]);
+const ORIGIN_WORDS: ReadonlyMap<string, string> = new Map([
+  ['left', '0'],
+  ['top', '0'],
+  ['center', '50%'],
+  ['right', '100%'],
+  ['bottom', '100%'],
+]);
 
 /** A transform about the origin that a style sheet gives it. */
-export function aboutOrigin(matrix: Matrix, origin: string, { width, height }: { readonly width: number; readonly height: number }): Matrix {
+export function aboutOrigin(
+  matrix: Matrix,
+  origin: string,
+  { width, height }: { readonly width: number; readonly height: number },
+): Matrix {
   let [across = '0', down = across === 'top' || across === 'bottom' ? across : 'center'] = origin.trim().split(/\s+/);
-  if (across === 'top' || across === 'bottom' || down === 'left' || down === 'right') [across, down] = [down === across ? 'center' : down, across];
+  if (across === 'top' || across === 'bottom' || down === 'left' || down === 'right')
+    [across, down] = [down === across ? 'center' : down, across];
   const x = parseSvgLength(ORIGIN_WORDS.get(across) ?? across, width) ?? 0;
   const y = parseSvgLength(ORIGIN_WORDS.get(down) ?? down, height) ?? 0;
   return x === 0 && y === 0 ? matrix : [matrix, translation(-x, -y)].reduce(compose, translation(x, y));
 }
 
-const DEGREES: ReadonlyMap<string, number> = new Map([['', 1], ['deg', 1], ['grad', 0.9], ['rad', 180 / Math.PI], ['turn', 360]]);
+const DEGREES: ReadonlyMap<string, number> = new Map([
+  ['', 1],
+  ['deg', 1],
+  ['grad', 0.9],
+  ['rad', 180 / Math.PI],
+  ['turn', 360],
+]);
 
 /** An angle in degrees, or null when it is none. */
 function angleOf(text: string): number | null {
@@ -40,7 +60,11 @@ function angleOf(text: string): number | null {
 /** Figures with or without a unit. */
 const FIGURES = /[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?(?:%|[a-z]+)?/gi;
 
-function oneTransform(name: string, list: string, viewport: { readonly width: number; readonly height: number }): Matrix | null {
+function oneTransform(
+  name: string,
+  list: string,
+  viewport: { readonly width: number; readonly height: number },
+): Matrix | null {
   // Numbers may follow each other with nothing but a sign between them.
   const given = list.match(FIGURES) ?? [];
   if (given.length === 0 || list.replace(FIGURES, '').replace(/[\s,]/g, '') !== '') return null;
@@ -55,7 +79,8 @@ function oneTransform(name: string, list: string, viewport: { readonly width: nu
     case 'translate':
     case 'translateX':
     case 'translateY': {
-      const [x, y] = name === 'translateY' ? [0, down(given[0])] : [across(given[0]), name === 'translateX' ? 0 : down(given[1])];
+      const [x, y] =
+        name === 'translateY' ? [0, down(given[0])] : [across(given[0]), name === 'translateX' ? 0 : down(given[1])];
       return x === null || y === null ? null : translation(x, y);
     }
     case 'scale': {
@@ -70,7 +95,9 @@ function oneTransform(name: string, list: string, viewport: { readonly width: nu
     case 'rotate': {
       const [turn, x, y] = [angleOf(given[0]!), across(given[1]), down(given[2])];
       if (turn === null || x === null || y === null) return null;
-      return given.length < 3 ? rotation(turn) : [rotation(turn), translation(-x, -y)].reduce(compose, translation(x, y));
+      return given.length < 3
+        ? rotation(turn)
+        : [rotation(turn), translation(-x, -y)].reduce(compose, translation(x, y));
     }
     case 'skewX':
     case 'skewY': {
@@ -100,7 +127,10 @@ export function parseViewBox(text: string | undefined): ViewBox | null {
 
 /** The map from viewBox units to a viewport of the given size, as preserveAspectRatio says. */
 export function viewBoxMatrix(box: ViewBox, width: number, height: number, preserve = 'xMidYMid meet'): Matrix {
-  const [align = 'xMidYMid', fit = 'meet'] = preserve.trim().replace(/^defer\s+/, '').split(/\s+/);
+  const [align = 'xMidYMid', fit = 'meet'] = preserve
+    .trim()
+    .replace(/^defer\s+/, '')
+    .split(/\s+/);
   const sx = width / box.width;
   const sy = height / box.height;
   if (align === 'none') return [sx, 0, 0, sy, -box.x * sx, -box.y * sy];

@@ -40,10 +40,14 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
       unknownEntities += 1;
       return;
     }
-    throw new Refusal('not-xml', { reason: error.message.replace(/^\d+:\d+: /, '') }, {
-      source,
-      path: `line ${parser.line}, column ${parser.column}`,
-    });
+    throw new Refusal(
+      'not-xml',
+      { reason: error.message.replace(/^\d+:\d+: /, '') },
+      {
+        source,
+        path: `line ${parser.line}, column ${parser.column}`,
+      },
+    );
   });
   parser.on('doctype', (text) => {
     for (const [name, value] of harmlessEntities(text)) parser.ENTITIES[name] = value;
@@ -57,7 +61,8 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
     if (count > MAX_ELEMENTS) {
       throw new Refusal('too-many-elements', { most: MAX_ELEMENTS }, { source });
     }
-    for (const [name, value] of Object.entries(tag.attributes)) if (name.startsWith('xmlns:') && value === SVG_NAMESPACE) prefixes.add(name.slice(6));
+    for (const [name, value] of Object.entries(tag.attributes))
+      if (name.startsWith('xmlns:') && value === SVG_NAMESPACE) prefixes.add(name.slice(6));
     const element: XmlElement = {
       name: localName(tag.name, prefixes),
       attributes: tag.attributes as Record<string, string>,
@@ -69,8 +74,7 @@ export function parseXml(bytes: Uint8Array, source: string): { root: XmlElement;
     if (current) {
       current.children.push(element);
       current.content.push(element);
-    }
-    else root = element;
+    } else root = element;
     current = element;
   });
   const addText = (text: string) => {
@@ -101,12 +105,17 @@ const LONGEST_ENTITY = 1000;
 
 /** Entities of a document type that stand for plain text: no markup, no other entities. */
 function harmlessEntities(doctype: string): [name: string, value: string][] {
-  const found = [...doctype.matchAll(/<!ENTITY\s+([A-Za-z_][\w.-]*)\s+(?:"([^"]*)"|'([^']*)')\s*>/g)].map((match): [string, string] => [match[1]!, match[2] ?? match[3] ?? '']);
-  return found.filter(([name, value]) => name !== '__proto__' && value.length <= LONGEST_ENTITY && !/[&<%]/.test(value)).slice(0, MOST_ENTITIES);
+  const found = [...doctype.matchAll(/<!ENTITY\s+([A-Za-z_][\w.-]*)\s+(?:"([^"]*)"|'([^']*)')\s*>/g)].map(
+    (match): [string, string] => [match[1]!, match[2] ?? match[3] ?? ''],
+  );
+  return found
+    .filter(([name, value]) => name !== '__proto__' && value.length <= LONGEST_ENTITY && !/[&<%]/.test(value))
+    .slice(0, MOST_ENTITIES);
 }
 
 function decode(bytes: Uint8Array): string {
-  const utf16 = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  const utf16 =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
   if (utf16) return new TextDecoder(utf16).decode(bytes);
   const head = String.fromCharCode(...bytes.subarray(0, 100));
   const stated = /encoding=["']([\w-]+)["']/.exec(head)?.[1]?.toLowerCase();
