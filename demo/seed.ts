@@ -404,7 +404,7 @@ async function cutInThePast(
     ...sheet,
     restOf: null,
     batchId: null,
-    groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision })),
+    groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision, of: null })),
   });
   const { id } = await to.runs.create({ sheetId, who: 'Ilse' });
   const { wholeAt, partOf } = sheet.program;
@@ -418,7 +418,13 @@ async function cutInThePast(
     actualSeconds: sheet.estimateSeconds * how.shareOfEstimate,
     whole,
   });
-  await to.runs.setRecord(id, { outcome: 'good', note: how.note });
+  await to.runs.setNote(id, how.note);
+  await to.sheets.judge(
+    sheetId,
+    sheet.groups.map((_, position) => position),
+    'good',
+    'Ilse',
+  );
   await to.jobs.setToCut(jobId, { layers: toCut });
   await to.shop.putBack([], sheetId, { revision: (await to.shop.get()).revision, who: 'Ilse' });
 }

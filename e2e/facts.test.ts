@@ -84,10 +84,10 @@ it('a sheet that is to be remade is back among what is to be cut; one whose job 
   await browser.press('Make again');
   await browser.sees('will be cut again');
   await open('cut');
-  await browser.sees('make again');
+  await browser.sees('spoiled: cut again');
   const left = async () => (await browser.driver.findElements(By.css('ol[aria-label="Sheets to cut"] li'))).length;
   await browser.driver.wait(async () => (await left()) === 2, 60_000);
-  await bench.api('PATCH', `/api/runs/${run.id}`, { outcome: 'good' });
+  await bench.api('PUT', `/api/sheets/${run.sheetId}/verdicts`, { positions: [0], verdict: 'good' });
   await browser.driver.wait(async () => (await left()) === 1, 60_000);
   const now = await saved();
   await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {

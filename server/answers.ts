@@ -36,7 +36,7 @@ function fields(properties: Readonly<Record<string, unknown>>) {
 const shape = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 
 const matrix = { type: 'array', items: number, minItems: 6, maxItems: 6 } as const;
-const place = { kind: oneOf(...SPOT_KINDS, 'all out'), xMm: number, yMm: number };
+const place = { kind: oneOf(...SPOT_KINDS, 'all out'), xMm: number, yMm: number, 'part?': count };
 const weedWork = fields({
   sheets: number,
   counters: number,
@@ -58,6 +58,30 @@ const runState = oneOf(
   'cancelled',
   'failed',
 );
+
+const run = {
+  id: text,
+  sheetId: text,
+  state: runState,
+  message: text,
+  pairsTotal: count,
+  pairsDone: count,
+  share: number,
+  estimateSeconds: number,
+  actualSeconds: orNull(number),
+  whole: orNull(
+    fields({
+      parts: count,
+      ofParts: count,
+      copies: count,
+      ofCopies: count,
+      'byCopy?': orNull(list(fields({ parts: count, open: list(count) }))),
+    }),
+  ),
+  note: text,
+  startedAt: text,
+  finishedAt: orNull(text),
+};
 const jobSummary = {
   id: text,
   title: text,
@@ -171,22 +195,7 @@ export const ANSWERS = {
   Picture: fields({ picture: fields({ id: text, fileName: text, sha256: text }), ratio: number }),
   Font: fields({ name: text, source }),
   Fonts: list({ $ref: '#/components/schemas/Font' }),
-  Run: fields({
-    id: text,
-    sheetId: text,
-    state: runState,
-    message: text,
-    pairsTotal: count,
-    pairsDone: count,
-    share: number,
-    estimateSeconds: number,
-    actualSeconds: orNull(number),
-    whole: orNull(fields({ parts: count, ofParts: count, copies: count, ofCopies: count })),
-    outcome: oneOf('good', 'remake', null),
-    note: text,
-    startedAt: text,
-    finishedAt: orNull(text),
-  }),
+  Run: fields(run),
   FrozenSheet: fields({
     id: text,
     createdAt: text,
@@ -209,6 +218,8 @@ export const ANSWERS = {
     ),
     leftovers: list(fields({ ...laid, pieceId: text, filmId: text, edgeMm: number, keep: yes })),
     leftoversBookedAt: orNull(text),
+    backMm2: number,
+    backCost: number,
     batchId: orNull(text),
     restOf: orNull(text),
     decided: oneOf('kept', 'thrown-away', null),
@@ -229,9 +240,12 @@ export const ANSWERS = {
         borders: count,
         weedPlaces: list(fields(place)),
         ticked: list(fields(place)),
+        of: orNull(count),
+        asked: orNull(count),
+        verdict: oneOf('good', 'spoiled', null),
       }),
     ),
-    runs: list({ $ref: '#/components/schemas/Run' }),
+    runs: list(fields({ ...run, bookedMm2: orNull(number), bookedCost: orNull(number) })),
   }),
   Batch: fields(batch),
   Batches: list({ $ref: '#/components/schemas/Batch' }),

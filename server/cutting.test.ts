@@ -59,11 +59,9 @@ describe('cutting a sheet', () => {
     expectSameCut(bench.cutter.device.cutLines(), await meantCut());
     expect(Math.abs(done.actualSeconds! / done.estimateSeconds - 1)).toBeLessThan(0.05);
     const { body: judged } = await bench.api<Run>('PATCH', `/api/runs/${run.id}`, {
-      outcome: 'good',
       note: 'Weeded well.',
     });
     expect(judged).toMatchObject({
-      outcome: 'good',
       note: 'Weeded well.',
       state: 'finished',
       whole: { copies: 1, ofCopies: 1 },

@@ -331,7 +331,7 @@ describe('a database of an older version', () => {
           sheet.runs[0]!.state,
           sheet.runs[0]!.note,
           sheet.runs[0]!.actualSeconds,
-          sheet.runs[0]!.outcome,
+          sheet.groups[0]!.verdict,
         ])
         .sort(),
     ).toEqual([

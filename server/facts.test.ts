@@ -2,7 +2,13 @@ import { createServer } from 'node:net';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
 import type { PlanReport } from '../core/plan/index.js';
-import type { FrozenSheet, Run, SheetDecision } from '../core/stations/cut/index.js';
+import {
+  keyOfPlace,
+  type CopyVerdict,
+  type FrozenSheet,
+  type Run,
+  type SheetDecision,
+} from '../core/stations/cut/index.js';
 import { seeded } from '../core/testing/seeded.js';
 import { recordedCuts } from '../core/stations/record/index.js';
 import { askCutterControl } from './spooler/cutter-control.js';
@@ -57,7 +63,13 @@ const change = async (patch: RecipePatch) => {
 const finished = (run: Run) => run.state === 'finished';
 const cut = async (film: string) => runUntil(bench, (await startCut(bench, job.id, film)).body.id, finished);
 const summary = async () => (await bench.api<JobSummary[]>('GET', '/api/jobs')).body.find((one) => one.id === job.id)!;
-const record = (run: Run, outcome: 'good' | 'remake') => bench.api('PATCH', `/api/runs/${run.id}`, { outcome });
+const judge = async (sheetId: string, verdict: CopyVerdict | null, positions?: readonly number[]) => {
+  const { groups } = (await bench.api<FrozenSheet>('GET', `/api/sheets/${sheetId}`)).body;
+  return bench.api<FrozenSheet & { code: string }>('PUT', `/api/sheets/${sheetId}/verdicts`, {
+    positions: positions ?? groups.map((_, i) => i),
+    verdict,
+  });
+};
 const decide = (sheet: FrozenSheet, decided: SheetDecision | null) =>
   bench.api<FrozenSheet & { code: string }>('POST', `/api/sheets/${sheet.id}/decide`, { decided });
 
@@ -118,13 +130,13 @@ describe('a sheet that was cut', () => {
     const run = await cut('lock-gate');
     await cut('chalk');
     expect((await summary()).state).toBe('cut');
-    await record(run, 'remake');
+    await judge(run.sheetId, 'spoiled');
     expect(await toCut()).toEqual({ 'lock-gate': [0, 2], chalk: [2, 2] });
     expect([(await plan()).sheets!.map((sheet) => sheet.film), (await summary()).state]).toEqual([
       ['lock-gate'],
       'in work',
     ]);
-    await record(run, 'good');
+    await judge(run.sheetId, 'good');
     expect([(await plan()).sheets, (await summary()).state]).toEqual([[], 'cut']);
   });
 
@@ -215,6 +227,7 @@ describe('a cut that failed', () => {
         ofParts: 13 - whole!.parts,
         copies: 1,
         ofCopies: 1,
+        byCopy: null,
       });
       // Its marks and its border come with it, or it could neither be laid true nor weeded.
       expect([group!.contours, group!.marks, group!.borders]).toEqual([13 - whole!.parts, sheet.groups[0]!.marks, 1]);
@@ -289,7 +302,7 @@ describe('ticks of the weed map', () => {
     const { recipe } = (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body;
     await change({ artworks: recipe.artworks.map((part) => ({ ...part, place: { ...part.place, turnDeg: 90 } })) });
     await bench.restartServer();
-    expect((await cutsOf(bench, job.id))[0]!.groups[0]!.ticked).toEqual([places[3]]);
+    expect((await cutsOf(bench, job.id))[0]!.groups[0]!.ticked.map(keyOfPlace)).toEqual([keyOfPlace(places[3]!)]);
     expect((await toCut())['lock-gate']).toEqual([0, 1]);
   });
 

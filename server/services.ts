@@ -6,6 +6,7 @@ import { recordedCuts } from '../core/stations/record/index.js';
 import { cutterInUse, type Shop } from '../core/shop/index.js';
 import { Changes } from './changes.js';
 import { Compute, type BatchSource, type PlanSource } from './compute/compute.js';
+import { FactsInTurn } from './facts-in-turn.js';
 import { CutterLink, CutterUnreachable } from './spooler/cutter-link.js';
 import { Spooler } from './spooler/spooler.js';
 import { BatchStore } from './stores/batch-store.js';
@@ -41,6 +42,7 @@ export interface Services {
   readonly weeding: WeedingStore;
   readonly spoils: SpoilStore;
   readonly changes: Changes;
+  readonly facts: FactsInTurn;
   readonly compute: Compute;
   readonly spooler: Spooler;
   readonly cutterControlPort: number;
@@ -132,6 +134,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
     weeding,
     spoils,
     changes,
+    facts: new FactsInTurn(),
     compute,
     spooler,
     cutterControlPort,

@@ -44,14 +44,10 @@ export async function bookEntry(
           `By the book only ${said(piece, left)} left. If there is more, count it first.`,
           'figure',
         );
-      await book.add(
-        { pieceId, who: edit.who, why: act, amount, note, sheetId: null, ...(edit.edit ? { edit: edit.edit } : {}) },
-        revision + 1,
-        tx,
-      );
+      await book.add({ pieceId, who: edit.who, why: act, amount, note, sheetId: null }, revision + 1, tx);
       return position;
     },
-    pieceId,
+    { pieceId },
   );
 }
 
@@ -83,7 +79,6 @@ export async function takeBack(
         note: '',
         sheetId: line.sheetId,
         takesBack: lineId,
-        ...(edit.edit ? { edit: edit.edit } : {}),
       },
       revision + 1,
       tx,

@@ -19,10 +19,12 @@ export function batchSheetToFreeze(
 ): BatchSheetToFreeze {
   const sheet = sheets.find(({ id }) => id === sheetId);
   if (!sheet) throw new InputError('sheet-changed', sayBatchSheetChanged(), { source: 'cut' });
-  const frozen = planToFreeze(
+  const frozen = planToFreeze({
     sheet,
-    sheet.groups.map(({ job, layer }) => jobs[job]!.prepare.layers[layer]!),
-    programOf(sheet, cutter),
-  );
+    layers: sheet.groups.map(({ job, layer }) => jobs[job]!.prepare.layers[layer]!),
+    program: programOf(sheet, cutter),
+    all: sheets,
+    taken: (job, fingerprint) => jobs[job]!.taken[fingerprint] ?? 0,
+  });
   return { ...frozen, groups: frozen.groups.map((group, i) => ({ job: sheet.groups[i]!.job, ...group })) };
 }

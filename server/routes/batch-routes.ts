@@ -13,7 +13,7 @@ const REVISION = { revision: { type: 'integer', minimum: 0 } } as const;
 const JOB_IDS = { type: 'array', minItems: 1, maxItems: 200, items: id } as const;
 
 /** Jobs that are cut together: which, how, what comes of it, and sending it to the cutter. */
-export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, spooler }: Services): Route[] {
+export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, spooler, facts }: Services): Route[] {
   return [
     {
       method: 'get',
@@ -200,22 +200,21 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         if (planned.shop.cutter.host === null) throw filesOnly();
         const { sheet, toCut } = await compute.batchSheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet, loadedFilmIds);
-        return spooler.start(
-          async () => {
-            // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more is cut in between.
-            const now = await planBatch(batchId);
-            if (nameOfBatch(now) !== nameOfBatch(planned)) throw changed();
-            const sheetId = await sheets.freeze({
-              ...sheet,
-              restOf: null,
-              batchId,
-              groups: sheet.groups.map((group) => ({ ...group, revision: now.revisions.get(group.jobId)! })),
-            });
-            for (const { jobId, layers } of toCut) await jobs.setToCut(jobId, { layers });
-            return sheetId;
-          },
-          await whoOf(shop, ctx),
-        );
+        const who = await whoOf(shop, ctx);
+        const freeze = async () => {
+          // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more is cut in between.
+          const now = await planBatch(batchId);
+          if (nameOfBatch(now) !== nameOfBatch(planned)) throw changed();
+          const sheetId = await sheets.freeze({
+            ...sheet,
+            restOf: null,
+            batchId,
+            groups: sheet.groups.map((group) => ({ ...group, revision: now.revisions.get(group.jobId)!, of: null })),
+          });
+          for (const { jobId, layers } of toCut) await jobs.setToCut(jobId, { layers });
+          return sheetId;
+        };
+        return facts.run(() => spooler.start(freeze, who));
       },
     },
   ];

@@ -16,6 +16,7 @@ export const LOADED = {
 
 /** Sending a job's sheets to the cutter, and the runs that come of it. */
 export function cutRoutes({
+  facts,
   jobs,
   sheets,
   batches,
@@ -67,27 +68,26 @@ export function cutRoutes({
         if (planned.shop.cutter.host === null) throw filesOnly();
         const { sheet, toCut } = await compute.sheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet, loadedFilmIds);
-        return spooler.start(
-          async () => {
-            // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more can come between.
-            mustBeLookedAt((await jobs.get(jobId)).revision, revision);
-            const { shop: plannedShop, taken } = planned;
-            if (
-              !isDeepStrictEqual(takenCopies(await sheets.ofJob(jobId), jobId), taken) ||
-              (await shop.get()).revision !== plannedShop.revision
-            )
-              throw changed();
-            const id = await sheets.freeze({
-              ...sheet,
-              restOf: null,
-              batchId: null,
-              groups: sheet.groups.map((group) => ({ ...group, jobId, revision })),
-            });
-            await jobs.setToCut(jobId, { layers: toCut });
-            return id;
-          },
-          await whoOf(shop, ctx),
-        );
+        const who = await whoOf(shop, ctx);
+        const freeze = async () => {
+          // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more can come between.
+          mustBeLookedAt((await jobs.get(jobId)).revision, revision);
+          const { shop: plannedShop, taken } = planned;
+          if (
+            !isDeepStrictEqual(takenCopies(await sheets.ofJob(jobId), jobId), taken) ||
+            (await shop.get()).revision !== plannedShop.revision
+          )
+            throw changed();
+          const id = await sheets.freeze({
+            ...sheet,
+            restOf: null,
+            batchId: null,
+            groups: sheet.groups.map((group) => ({ ...group, jobId, revision, of: null })),
+          });
+          await jobs.setToCut(jobId, { layers: toCut });
+          return id;
+        };
+        return facts.run(() => spooler.start(freeze, who));
       },
     },
     {
@@ -102,16 +102,16 @@ export function cutRoutes({
       method: 'patch',
       path: '/api/runs/:id',
       isBench: true,
-      summary: 'Record how a run turned out. “remake” puts what its sheet carries back among what is to be cut',
+      summary: 'Keep a note about a run',
       body: {
         type: 'object',
         additionalProperties: false,
-        properties: { outcome: { enum: ['good', 'remake', null] }, note: { type: 'string', maxLength: 2000 } },
+        required: ['note'],
+        properties: { note: { type: 'string', maxLength: 2000 } },
       },
       answer: 'Run',
       answers: 'The run',
-      handle: ({ params, body }) =>
-        runs.setRecord(params['id']!, body as { outcome?: 'good' | 'remake' | null; note?: string }),
+      handle: ({ params, body }) => runs.setNote(params['id']!, (body as { note: string }).note),
     },
     {
       method: 'get',

@@ -1,14 +1,23 @@
 import { randomUUID } from 'node:crypto';
-import { cutterInUse } from '../../core/shop/index.js';
+import { isDeepStrictEqual } from 'node:util';
+import { cutterInUse, worthOf } from '../../core/shop/index.js';
 import { SPOT_KINDS } from '../../core/engines/weeding/index.js';
-import { ENDED, standings, type FrozenSheet } from '../../core/stations/cut/index.js';
+import {
+  farthestRun,
+  filmsOfSheet,
+  tookFilm,
+  type CopyVerdict,
+  type FrozenSheet,
+} from '../../core/stations/cut/index.js';
+import { formatLength } from '../../core/words/index.js';
 import { object, size, text, whole } from '../../core/words/schema.js';
+import { decideSheet, judgeCopies, sheetToCutAgain, undecidedSheet } from '../judge-copies.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import type { CopyPlace } from '../stores/sheet-store.js';
 import { EDIT_PROPERTIES } from './edit-schema.js';
-import { filesOnly, LOADED, mustBeLoaded } from './cut-routes.js';
+import { changed, filesOnly, LOADED, mustBeLoaded } from './cut-routes.js';
 import { shopEditOf, whoOf } from './who.js';
 
 const LOADED_ONLY = {
@@ -20,17 +29,12 @@ const LOADED_ONLY = {
 
 /** What of a sheet goes back to the rack: of each that is kept its size as it was measured, and where it lies. */
 const BACK = object({ leftover: whole(0, 1000), widthMm: size, lengthMm: size, place: text });
+/** What a page rounds when it shows a size. */
+const ROUNDING_MM = 0.05;
 type Back = { readonly leftover: number; readonly widthMm: number; readonly lengthMm: number; readonly place: string };
 
 /** Sheets that were sent to the cutter: looking at them, deciding what becomes of one that failed, and ticking off what was weeded. */
-export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, weeding }: Services): Route[] {
-  const undecided = async (id: string): Promise<FrozenSheet> => {
-    const sheet = await sheets.get(id);
-    const standing = standings(await sheets.ofJob(sheet.groups[0]!.jobId)).get(id);
-    if (standing !== 'undecided')
-      throw new Problem(409, 'sheet-decided', 'It is already decided what to do with this sheet. Look at it again.');
-    return sheet;
-  };
+export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, weeding, facts }: Services): Route[] {
   return [
     {
       method: 'get',
@@ -78,9 +82,11 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       answer: 'Run',
       answers: 'The run',
       handle: async ({ ctx, params, body }) => {
-        mustBeLoaded(await undecided(params['id']!), (body as { loadedFilmIds: string[] }).loadedFilmIds);
+        const sheet = await sheetToCutAgain(sheets, params['id']!);
+        mustBeLoaded(sheet, (body as { loadedFilmIds: string[] }).loadedFilmIds);
         if (cutterInUse(await shop.get()).host === null) throw filesOnly();
-        return spooler.start(async () => (await undecided(params['id']!)).id, await whoOf(shop, ctx));
+        const who = await whoOf(shop, ctx);
+        return facts.run(() => spooler.start(async () => (await sheetToCutAgain(sheets, sheet.id)).id, who));
       },
     },
     {
@@ -92,10 +98,11 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       answer: 'Run',
       answers: 'The run, of a sheet of its own',
       handle: async ({ ctx, params, body }) => {
-        const sheet = await undecided(params['id']!);
+        const sheet = await undecidedSheet(sheets, params['id']!);
         const [program, cutter] = [await programs.get(sheet.id), cutterInUse(await shop.get())];
         if (cutter.host === null) throw filesOnly();
-        const { pairsDone } = sheet.runs.at(-1)!;
+        // Every run of a sheet cuts the same in the same order: what is missing is what the one that got farthest did not reach.
+        const { pairsDone } = farthestRun(sheet.runs)!;
         const settings = {
           ...program,
           bladeOffsetMm: program.bladeOffsetMm ?? cutter.bladeOffsetMm,
@@ -110,22 +117,23 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
           motion: cutter,
         });
         mustBeLoaded(rest, (body as { loadedFilmIds: string[] }).loadedFilmIds);
-        return spooler.start(
-          async () => {
-            const { groups } = await undecided(sheet.id);
-            return sheets.freeze({
-              ...rest,
-              restOf: sheet.id,
-              batchId: sheet.batchId,
-              groups: rest.groups.map(({ of, ...group }) => ({
-                ...group,
-                jobId: groups[of]!.jobId,
-                revision: groups[of]!.revision,
-              })),
-            });
-          },
-          await whoOf(shop, ctx),
-        );
+        const who = await whoOf(shop, ctx);
+        const freeze = async () => {
+          const now = await undecidedSheet(sheets, sheet.id);
+          // What is missing of it may have changed while that was worked out: another hand cut it again, or judged a copy.
+          if (!isDeepStrictEqual([now.runs, verdictsOf(now)], [sheet.runs, verdictsOf(sheet)])) throw changed();
+          return sheets.freeze({
+            ...rest,
+            restOf: sheet.id,
+            batchId: sheet.batchId,
+            groups: rest.groups.map((group) => ({
+              ...group,
+              jobId: sheet.groups[group.of]!.jobId,
+              revision: sheet.groups[group.of]!.revision,
+            })),
+          });
+        };
+        return facts.run(() => spooler.start(freeze, who));
       },
     },
     {
@@ -145,20 +153,27 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       handle: async ({ params, body }) => {
         const { decided } = body as { decided: FrozenSheet['decided'] };
         const id = params['id']!;
-        if (decided === null) {
-          if ((await sheets.get(id)).decided === null)
-            throw new Problem(409, 'sheet-undecided', 'Nothing was decided about this sheet.');
-        } else {
-          const whole = (await undecided(id)).runs.at(-1)!.whole;
-          if (decided === 'kept' && (whole === null || whole.parts < whole.ofParts))
-            throw new Problem(
-              409,
-              'parts-missing',
-              'Not every part of this sheet is whole, so it cannot be kept as it is. Cut the rest instead.',
-            );
-        }
-        await sheets.decide(id, decided);
+        await facts.run(() => decideSheet(sheets, id, decided));
         return sheets.get(id);
+      },
+    },
+    {
+      method: 'put',
+      path: '/api/sheets/:id/verdicts',
+      isBench: true,
+      summary:
+        'Say how copies of a sheet turned out, each by its position: a spoiled one goes back among what is to be cut. null takes it back; refused once copies were cut in its place',
+      body: object({
+        positions: { type: 'array', minItems: 1, maxItems: 5000, items: { type: 'integer', minimum: 0 } },
+        verdict: { enum: ['good', 'spoiled', null] },
+      }),
+      answer: 'FrozenSheet',
+      answers: 'The sheet',
+      handle: async ({ ctx, params, body }) => {
+        const said = body as { readonly positions: readonly number[]; readonly verdict: CopyVerdict | null };
+        const who = await whoOf(shop, ctx);
+        await facts.run(() => judgeCopies(sheets, params['id']!, { ...said, who }));
+        return sheets.get(params['id']!);
       },
     },
     {
@@ -178,7 +193,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       handle: async ({ ctx, params, body }) => {
         const { back } = body as { back: readonly Back[] };
         const sheet = await sheets.get(params['id']!);
-        if (!sheet.runs.some((run) => ENDED.includes(run.state) && run.pairsDone > 0))
+        if (!sheet.runs.some((run) => run.finishedAt !== null && tookFilm(run)))
           throw new Problem(409, 'sheet-not-cut', 'Nothing of this sheet is cut yet, so nothing is left of it.');
         const pieces = back.map(({ leftover, widthMm, lengthMm, place }) => {
           const left = sheet.leftovers[leftover];
@@ -189,7 +204,19 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
               'Nothing like that is left of this sheet. Look at it again.',
               'back',
             );
+          // A card in the hand may be turned round.
+          const [across, along] = [Math.min(widthMm, lengthMm), Math.max(widthMm, lengthMm)];
+          const [most, longest] = [Math.min(left.widthMm, left.lengthMm), Math.max(left.widthMm, left.lengthMm)];
+          if (across > most + ROUNDING_MM || along > longest + ROUNDING_MM)
+            throw new Problem(
+              422,
+              'leftover-larger',
+              `Only ${formatLength(left.widthMm, 'mm')} × ${formatLength(left.lengthMm, 'mm')} mm are left of this piece. Measure it again; if it is larger, count the stock of its roll.`,
+              'back',
+            );
+          const film = filmsOfSheet(sheet).find(({ id }) => id === left.filmId);
           return {
+            worth: worthOf({ widthMm, lengthMm }, film?.costPerM2 ?? 0),
             id: randomUUID(),
             filmId: left.filmId,
             kind: 'offcut' as const,
@@ -231,6 +258,7 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
                 kind: { enum: [...SPOT_KINDS, 'all out'] },
                 xMm: { type: 'number' },
                 yMm: { type: 'number' },
+                part: { type: 'integer', minimum: 0 },
               },
             },
           },
@@ -276,4 +304,8 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       handle: async () => ({ learned: await weeding.learned() }),
     },
   ];
+}
+
+function verdictsOf({ groups }: FrozenSheet): readonly (CopyVerdict | null)[] {
+  return groups.map(({ verdict }) => verdict);
 }

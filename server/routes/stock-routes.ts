@@ -1,5 +1,7 @@
-import { SHOP_SCHEMAS, STOCK_ACTS, type PieceCard, type StockAct } from '../../core/shop/index.js';
+import { SHOP_SCHEMAS, STOCK_ACTS, worthOf, type PieceCard, type StockAct } from '../../core/shop/index.js';
 import { figure, id, note, object, oneOf, orNull } from '../../core/words/schema.js';
+import { filmsOfSheet, tookFilm, type FrozenSheet } from '../../core/stations/cut/index.js';
+import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { bookEntry, mustMakeSense, takeBack } from '../stock-acts.js';
@@ -12,7 +14,7 @@ const { number: _number, ...unnumbered } = SHOP_SCHEMAS.pieces.properties;
 const amount = figure(-100_000_000, 100_000_000);
 
 /** Pieces of film that come and go, and the book in which that stands. */
-export function stockRoutes({ shop, book }: Services): Route[] {
+export function stockRoutes({ shop, book, sheets }: Services): Route[] {
   return [
     {
       method: 'get',
@@ -34,7 +36,7 @@ export function stockRoutes({ shop, book }: Services): Route[] {
       path: '/api/shop/pieces',
       isBench: true,
       summary:
-        'Receive a roll or sheets into stock, or put what is left of a cut back as an offcut, which gets a number to write on it',
+        'Receive a roll or sheets into stock, or put back an offcut of a sheet that was cut, which gets a number to write on it',
       body: {
         type: 'object',
         additionalProperties: false,
@@ -65,11 +67,11 @@ export function stockRoutes({ shop, book }: Services): Route[] {
           sheetId: string | null;
         };
         mustMakeSense(piece, why, received);
-        const number = await shop.receive(
-          piece,
-          { amount: received, why, note: said, sheetId },
-          await shopEditOf(shop, { ctx, body }),
-        );
+        const edit = await shopEditOf(shop, { ctx, body });
+        // Sent again, it is not held against what it has put back itself.
+        const isNew = edit.edit === undefined || !(await shop.isDone(edit.edit));
+        const worth = sheetId && isNew ? worthOfLeft(await sheets.get(sheetId), piece, received) : 0;
+        const number = await shop.receive(piece, { amount: received, why, note: said, sheetId }, edit, worth);
         return { number, revision: (await shop.get()).revision };
       },
     },
@@ -112,4 +114,23 @@ export function stockRoutes({ shop, book }: Services): Route[] {
       },
     },
   ];
+}
+
+/** What an offcut of a sheet is worth. @throws Problem 422 when it is larger than what can be left: the film that was taken, less what went back already and what stays on the work */
+function worthOfLeft(
+  sheet: FrozenSheet,
+  { filmId, widthMm, lengthMm }: Omit<PieceCard, 'number'>,
+  count: number,
+): number {
+  const takenMm2 = sheet.runs.reduce((sum, run) => sum + (run.bookedMm2 ?? (tookFilm(run) ? sheet.filmMm2 : 0)), 0);
+  const leftMm2 = takenMm2 - sheet.backMm2 - sheet.keptMm2;
+  const film = filmsOfSheet(sheet).find(({ id }) => id === filmId);
+  if (!film || count !== 1 || widthMm * lengthMm > leftMm2)
+    throw new Problem(
+      422,
+      'leftover-larger',
+      'An offcut of a sheet is one piece of its film, and no larger than what can be left of it. Measure it again.',
+      'piece',
+    );
+  return worthOf({ widthMm, lengthMm }, film.costPerM2);
 }

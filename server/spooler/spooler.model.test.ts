@@ -125,7 +125,6 @@ class Book implements RunBook {
       estimateSeconds: 1,
       actualSeconds: null,
       whole: null,
-      outcome: null,
       note: '',
       startedAt: '',
       finishedAt: null,

@@ -4,6 +4,7 @@ import { emptyRecipe, parseRecipe, type Job, type JobSummary, type Recipe } from
 import { jobStateOf, type JobState } from '../../core/stations/record/index.js';
 import type { FrozenSheet } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
+import { answerOfEdit, rememberEdit } from './edits.js';
 import type { SheetStore } from './sheet-store.js';
 
 interface JobRow {
@@ -13,7 +14,6 @@ interface JobRow {
   readonly due: string | null;
   readonly position: number;
   readonly revision: number;
-  readonly last_edit: string | null;
   readonly cut_key: string | null;
   readonly to_cut: string | null;
   readonly updated_at: string;
@@ -234,7 +234,7 @@ export class JobStore {
     const isChanged = await this.db.transaction(async (tx) => {
       const row = (await tx('jobs').where({ id }).first()) as JobRow | undefined;
       if (!row) throw new Problem(404, 'job-unknown', 'There is no such job.');
-      if (edit !== undefined && row.last_edit === edit) return false;
+      if (edit !== undefined && (await answerOfEdit(tx, id, edit))) return false;
       if (row.revision !== revision)
         throw new Problem(
           409,
@@ -245,7 +245,8 @@ export class JobStore {
       if (change)
         await tx('jobs')
           .where({ id })
-          .update({ ...change, revision: revision + 1, last_edit: edit ?? null, updated_at: new Date().toISOString() });
+          .update({ ...change, revision: revision + 1, updated_at: new Date().toISOString() });
+      if (edit !== undefined) await rememberEdit(tx, { of: id, name: edit });
       return change !== null;
     });
     if (isChanged) this.onChanged(id, revision + 1);

@@ -1,6 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import { contoursOfGroups, ENDED, type Run, type RunState, type WholeOnPiece } from '../../core/stations/cut/index.js';
+import {
+  contoursOfGroups,
+  ENDED,
+  tookFilm,
+  type Run,
+  type RunState,
+  type WholeOnPiece,
+} from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import { SAID } from '../spooler/said.js';
 import type { StoredCut } from '../spooler/cut-state.js';
@@ -21,7 +28,6 @@ export interface RunRow {
   readonly meter_ms: number | null;
   readonly actual_seconds: number | null;
   readonly whole: string | null;
-  readonly outcome: 'good' | 'remake' | null;
   readonly note: string;
   readonly started_at: string;
   readonly finished_at: string | null;
@@ -102,7 +108,7 @@ export class RunStore implements RunBook {
       ...(whole ? { whole: JSON.stringify(whole) } : {}),
       ...(isOver ? { finished_at: new Date().toISOString() } : {}),
     };
-    if (!isOver || pairsDone > 0) {
+    if (!isOver || tookFilm({ state, pairsDone })) {
       await this.db('runs').where({ id }).update(row);
       return;
     }
@@ -138,9 +144,9 @@ export class RunStore implements RunBook {
     };
   }
 
-  async setRecord(id: string, record: { outcome?: Run['outcome']; note?: string }): Promise<Run> {
+  async setNote(id: string, note: string): Promise<Run> {
     await this.#row(id);
-    if (Object.keys(record).length > 0) await this.db('runs').where({ id }).update(record);
+    await this.db('runs').where({ id }).update({ note });
     return this.get(id);
   }
 
@@ -172,7 +178,6 @@ export function runOf(row: RunRow): Run {
     estimateSeconds: row.estimate_seconds,
     actualSeconds: row.actual_seconds,
     whole: row.whole ? (JSON.parse(row.whole) as WholeOnPiece) : null,
-    outcome: row.outcome,
     note: row.note,
     startedAt: row.started_at,
     finishedAt: row.finished_at,

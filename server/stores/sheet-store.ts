@@ -3,13 +3,17 @@ import type { Knex } from 'knex';
 import type { WeedingWork } from '../../core/engines/weeding/index.js';
 import type { Matrix } from '../../core/geometry/index.js';
 import type { Film, FilmPiece, Mat } from '../../core/shop/index.js';
-import type {
-  FrozenGroup,
-  FrozenLeftover,
-  FrozenSheet,
-  FrozenZone,
-  SheetDecision,
-  WeedPlace,
+import {
+  keyOfPlace,
+  placesOnPiece,
+  type BookedRun,
+  type CopyVerdict,
+  type FrozenGroup,
+  type FrozenLeftover,
+  type FrozenSheet,
+  type FrozenZone,
+  type SheetDecision,
+  type WeedPlace,
 } from '../../core/stations/cut/index.js';
 import { Problem } from '../problem.js';
 import type { ProgramStore, StoredProgram } from './program-store.js';
@@ -33,6 +37,7 @@ interface SheetRow {
   readonly zones: string | null;
   readonly leftovers: string;
   readonly leftovers_booked_at: string | null;
+  readonly leftovers_back: string | null;
   readonly decided: SheetDecision | null;
   readonly weed_work: string | null;
   readonly force_g: number;
@@ -54,6 +59,14 @@ interface GroupRow {
   readonly marks: number;
   readonly borders: number;
   readonly weed_places: string;
+  readonly of_position: number | null;
+  readonly asked: number | null;
+}
+
+interface VerdictRow {
+  readonly sheet_id: string;
+  readonly position: number;
+  readonly verdict: CopyVerdict;
 }
 
 interface TickRow {
@@ -67,9 +80,19 @@ interface TickRow {
 /** A sheet to be kept: all of it but what it is given by being kept. */
 export type NewSheet = Omit<
   FrozenSheet,
-  'id' | 'createdAt' | 'runs' | 'decided' | 'groups' | 'weedTimes' | 'forceG' | 'speedMmS' | 'leftoversBookedAt'
+  | 'id'
+  | 'createdAt'
+  | 'runs'
+  | 'decided'
+  | 'groups'
+  | 'weedTimes'
+  | 'forceG'
+  | 'speedMmS'
+  | 'leftoversBookedAt'
+  | 'backMm2'
+  | 'backCost'
 > & {
-  readonly groups: readonly Omit<FrozenGroup, 'ticked'>[];
+  readonly groups: readonly Omit<FrozenGroup, 'ticked' | 'verdict'>[];
   readonly program: StoredProgram;
 };
 
@@ -77,8 +100,6 @@ export type NewSheet = Omit<
 export interface CopyPlace extends WeedPlace {
   readonly position: number;
 }
-
-const keyOfPlace = ({ kind, xMm, yMm }: WeedPlace) => `${kind} ${xMm} ${yMm}`;
 
 interface TimeRow {
   readonly sheet_id: string;
@@ -131,6 +152,8 @@ export class SheetStore {
         marks: group.marks,
         borders: group.borders,
         weed_places: JSON.stringify(group.weedPlaces),
+        of_position: group.of,
+        asked: group.asked,
       }));
       // SQLite takes so many values in one statement.
       await tx.batchInsert('sheet_groups', rows, 40);
@@ -193,12 +216,60 @@ export class SheetStore {
       .update({ decided, decided_at: decided && new Date().toISOString() });
   }
 
-  /** Ticks places of copies off, or takes the ticks back: all of them or, when the sheet has not all of them, none. @throws Problem 404 */
+  /** What the maker says of copies of a sheet; null takes it back. It is said of the whole copy: also of what earlier sheets and later rests carry of it. */
+  async judge(id: string, positions: readonly number[], verdict: CopyVerdict | null, who: string): Promise<void> {
+    await this.db.transaction(async (tx) => {
+      const places: { sheet_id: string; position: number }[] = [];
+      for (const position of positions) places.push(...(await this.#piecesOfCopy(tx, id, position)));
+      for (const place of places) {
+        if (verdict === null) await tx('copy_verdicts').where(place).delete();
+        else
+          await tx('copy_verdicts')
+            .insert({ ...place, verdict, who, judged_at: new Date().toISOString() })
+            .onConflict(['sheet_id', 'position'])
+            .merge();
+      }
+    });
+  }
+
+  /** Where a copy lies: on the sheet that it was first sent on, and on every rest that completes it. */
+  async #piecesOfCopy(
+    tx: Knex,
+    sheetId: string,
+    position: number,
+  ): Promise<{ readonly sheet_id: string; readonly position: number }[]> {
+    let [at, place] = [sheetId, position];
+    for (;;) {
+      const row = (await tx('sheet_groups')
+        .join('sheets', 'sheets.id', 'sheet_groups.sheet_id')
+        .where({ sheet_id: at, position: place })
+        .first('rest_of', 'of_position')) as { rest_of: string | null; of_position: number | null } | undefined;
+      if (!row) throw new Problem(404, 'copy-unknown', 'This sheet has no such copy. Look at it again.');
+      if (row.rest_of === null || row.of_position === null) break;
+      [at, place] = [row.rest_of, row.of_position];
+    }
+    const pieces = [{ sheet_id: at, position: place }];
+    // The list grows while it is gone through: a rest may have a rest of its own.
+    for (const piece of pieces)
+      pieces.push(
+        ...((await tx('sheet_groups')
+          .join('sheets', 'sheets.id', 'sheet_groups.sheet_id')
+          .where({ rest_of: piece.sheet_id, of_position: piece.position })
+          .select('sheet_id', 'position')) as typeof pieces),
+      );
+    return pieces;
+  }
+
+  /** Ticks places of copies off, or takes the ticks back: all of them or, when the sheet has not all of them, none. What is not whole on it has no places on it. @throws Problem 404 */
   async tick(id: string, places: readonly CopyPlace[], ticked: boolean): Promise<void> {
-    const { groups } = await this.get(id);
-    const known = groups.map(({ weedPlaces }) => new Set(weedPlaces.map(keyOfPlace)));
+    const sheet = await this.get(id);
+    const known = sheet.groups.map((_, position) => new Set(placesOnPiece(sheet, position)?.places.map(keyOfPlace)));
     if (!places.every((place) => known[place.position]?.has(keyOfPlace(place))))
-      throw new Problem(404, 'place-unknown', 'This copy has no such counter or small part.');
+      throw new Problem(
+        404,
+        'place-unknown',
+        'This copy has no such counter or small part, or it is not whole on this piece.',
+      );
     const rows = places.map(({ position, kind, xMm, yMm }) => ({ sheet_id: id, position, kind, x_mm: xMm, y_mm: yMm }));
     const at = new Date().toISOString();
     await this.db.transaction(async (tx) => {
@@ -211,6 +282,19 @@ export class SheetStore {
             .ignore();
       else for (const row of rows) await tx('weed_ticks').where(row).delete();
     });
+  }
+
+  async #stockLines(sheetIds: readonly string[]): Promise<SheetLine[]> {
+    const found: SheetLine[] = [];
+    for (let i = 0; i < sheetIds.length; i += 500)
+      found.push(
+        ...((await this.db('stock_lines as line')
+          .leftJoin('stock_lines as back', 'back.takes_back', 'line.id')
+          .whereIn('line.sheet_id', sheetIds.slice(i, i + 500))
+          .select('line.sheet_id', 'line.run_id', 'line.piece_id')
+          .select(this.db.raw('line.amount + coalesce(back.amount, 0) as amount'))) as SheetLine[]),
+      );
+    return found;
   }
 
   async #read(which: (query: Knex.QueryBuilder) => Knex.QueryBuilder): Promise<FrozenSheet[]> {
@@ -235,15 +319,69 @@ export class SheetStore {
       await within<TickRow>('weed_ticks', 'ticked_at'),
     ];
     const times = await within<TimeRow>('weed_times', 'started_at', 'rowid');
+    const verdicts = await within<VerdictRow>('copy_verdicts');
+    const lines = grouped(await this.#stockLines(ids));
     return rows.map((row) =>
       sheetOf(row, {
         groups: groups.get(row.id) ?? [],
         runs: runs.get(row.id) ?? [],
         ticks: ticks.get(row.id) ?? [],
         times: times.get(row.id) ?? [],
+        verdicts: verdicts.get(row.id) ?? [],
+        lines: lines.get(row.id) ?? [],
       }),
     );
   }
+}
+
+/** What the stock book says for a sheet, less what was taken back of it. */
+interface SheetLine {
+  readonly sheet_id: string;
+  readonly run_id: string | null;
+  readonly piece_id: string;
+  readonly amount: number;
+}
+
+/** A piece that went back to the rack, as it was booked. */
+export interface LeftoverBack {
+  readonly pieceId: string;
+  readonly mm2: number;
+  readonly worth: number;
+}
+
+/** The film that the book took for a run and what it cost, by the pieces and films as they were frozen; nulls when it took nothing. */
+function bookedOf(
+  runId: string,
+  row: SheetRow,
+  lines: readonly SheetLine[],
+): Pick<BookedRun, 'bookedMm2' | 'bookedCost'> {
+  const own = lines.filter((line) => line.run_id === runId);
+  if (own.length === 0) return { bookedMm2: null, bookedCost: null };
+  const zones = row.zones ? (JSON.parse(row.zones) as FrozenZone[]) : [];
+  const film = JSON.parse(row.film) as Film;
+  const laid = row.piece ? [{ piece: JSON.parse(row.piece) as FilmPiece, film }] : zones;
+  let [bookedMm2, bookedCost] = [0, 0];
+  for (const { piece_id: id, amount } of own) {
+    const { piece, film: of } = laid.find(({ piece: { id: other } }) => other === id)!;
+    const mm2 = -amount * piece.widthMm * (piece.kind === 'roll' ? 1 : piece.lengthMm);
+    bookedMm2 += mm2;
+    bookedCost += (mm2 / 1e6) * of.costPerM2;
+  }
+  return { bookedMm2, bookedCost };
+}
+
+/** What of a sheet's leftovers is in the rack by the book. */
+function backOf(
+  { leftovers_back: back }: SheetRow,
+  lines: readonly SheetLine[],
+): Pick<FrozenSheet, 'backMm2' | 'backCost'> {
+  const booked = back ? (JSON.parse(back) as LeftoverBack[]) : [];
+  const amountOf = (id: string) =>
+    lines.reduce((sum, line) => sum + (line.run_id === null && line.piece_id === id ? line.amount : 0), 0);
+  return {
+    backMm2: booked.reduce((sum, { pieceId, mm2 }) => sum + mm2 * amountOf(pieceId), 0),
+    backCost: booked.reduce((sum, { pieceId, worth }) => sum + worth * amountOf(pieceId), 0),
+  };
 }
 
 function grouped<T extends { readonly sheet_id: string }>(rows: readonly T[]): Map<string, T[]> {
@@ -261,10 +399,13 @@ interface RowsOfSheet {
   readonly runs: readonly RunRow[];
   readonly ticks: readonly TickRow[];
   readonly times: readonly TimeRow[];
+  readonly verdicts: readonly VerdictRow[];
+  readonly lines: readonly SheetLine[];
 }
 
-function sheetOf(row: SheetRow, { groups, runs, ticks, times }: RowsOfSheet): FrozenSheet {
+function sheetOf(row: SheetRow, { groups, runs, ticks, times, verdicts, lines }: RowsOfSheet): FrozenSheet {
   const ticked = new Map<number, WeedPlace[]>();
+  const judged = new Map(verdicts.map(({ position, verdict }) => [position, verdict]));
   for (const { position, kind, x_mm: xMm, y_mm: yMm } of ticks) {
     const list = ticked.get(position);
     if (list) list.push({ kind, xMm, yMm });
@@ -290,6 +431,7 @@ function sheetOf(row: SheetRow, { groups, runs, ticks, times }: RowsOfSheet): Fr
     zones: row.zones ? (JSON.parse(row.zones) as FrozenZone[]) : null,
     leftovers: JSON.parse(row.leftovers) as FrozenLeftover[],
     leftoversBookedAt: row.leftovers_booked_at,
+    ...backOf(row, lines),
     decided: row.decided,
     weedWork: row.weed_work ? (JSON.parse(row.weed_work) as WeedingWork) : null,
     weedTimes: times.map(({ started_at: startedAt, stopped_at: stoppedAt }) => ({ startedAt, stoppedAt })),
@@ -307,7 +449,13 @@ function sheetOf(row: SheetRow, { groups, runs, ticks, times }: RowsOfSheet): Fr
       borders: group.borders,
       weedPlaces: JSON.parse(group.weed_places) as WeedPlace[],
       ticked: ticked.get(group.position) ?? [],
+      of: group.of_position,
+      asked: group.asked,
+      verdict: judged.get(group.position) ?? null,
     })),
-    runs: runs.map((run) => runOf({ ...run, pairs_total: row.pairs_total, estimate_seconds: row.estimate_seconds })),
+    runs: runs.map((run) => ({
+      ...runOf({ ...run, pairs_total: row.pairs_total, estimate_seconds: row.estimate_seconds }),
+      ...bookedOf(run.id, row, lines),
+    })),
   };
 }

@@ -14,6 +14,8 @@ import {
   type WholeShop,
 } from '../../core/shop/index.js';
 import { Problem } from '../problem.js';
+import { answerOfEdit, rememberEdit } from './edits.js';
+import type { LeftoverBack } from './sheet-store.js';
 import type { StockBook } from './stock-book.js';
 
 /** The shop as it is kept: its revision grows with every write. */
@@ -156,7 +158,7 @@ export class ShopStore {
     });
   }
 
-  /** A new piece with its first line in the book; numbers of offcuts are given here. Gives its number. */
+  /** A new piece with its first line in the book, `worth` so much when it is left of a sheet; numbers of offcuts are given here. Gives its number. */
   async receive(
     piece: Omit<ShopRecords['pieces'], 'number'>,
     line: {
@@ -166,28 +168,23 @@ export class ShopStore {
       readonly sheetId: string | null;
     },
     edit: ShopEdit,
+    worth = 0,
   ): Promise<number | null> {
     let number: number | null = null;
-    await this.write(edit, async (tx, { position, revision }) => {
+    const act = async (tx: Knex, { position, revision }: StateRow) => {
       number = piece.kind === 'offcut' ? (await mostNumber(tx)) + 1 : null;
       await this.#lay(tx, [{ kind: 'pieces', id: piece.id, value: { ...piece, number } }], revision);
-      const { edit: name, who } = edit;
-      await this.book.add(
-        {
-          pieceId: piece.id,
-          who,
-          why: line.why,
-          amount: line.amount,
-          note: line.note,
-          sheetId: line.sheetId,
-          ...(name ? { edit: name } : {}),
-        },
-        revision + 1,
-        tx,
-      );
+      await this.book.add({ pieceId: piece.id, who: edit.who, ...line }, revision + 1, tx);
+      const { sheetId: id } = line;
+      if (id) {
+        const one: LeftoverBack = { pieceId: piece.id, mm2: piece.widthMm * piece.lengthMm, worth };
+        await tx('sheets')
+          .where({ id })
+          .update({ leftovers_back: JSON.stringify([...(await backBefore(tx, id)), one]) });
+      }
       return position;
-    });
-    return number;
+    };
+    return this.write(edit, act, { answer: () => number });
   }
 
   /**
@@ -195,57 +192,43 @@ export class ShopStore {
    * @throws Problem 409 when it was said before
    */
   async putBack(
-    pieces: readonly Omit<ShopRecords['pieces'], 'number'>[],
+    pieces: readonly (Omit<ShopRecords['pieces'], 'number'> & { readonly worth: number })[],
     sheetId: string,
     edit: ShopEdit,
   ): Promise<readonly number[]> {
     let numbers: number[] = [];
-    await this.write(edit, async (tx, { position, revision }) => {
+    const act = async (tx: Knex, { position, revision }: StateRow) => {
+      const back = pieces.map(({ id, widthMm, lengthMm, worth }) => ({ pieceId: id, mm2: widthMm * lengthMm, worth }));
       const said = await tx('sheets')
         .where({ id: sheetId })
         .whereNull('leftovers_booked_at')
-        .update({ leftovers_booked_at: new Date().toISOString() });
+        .update({
+          leftovers_booked_at: new Date().toISOString(),
+          leftovers_back: JSON.stringify([...(await backBefore(tx, sheetId)), ...back] satisfies LeftoverBack[]),
+        });
       if (said === 0)
         throw new Problem(
           409,
           'leftovers-booked',
-          'It was said before what becomes of what is left of this sheet. Look at the stock.',
+          'The leftovers of this sheet are already booked. Look at the stock.',
         );
       const first = (await mostNumber(tx)) + 1;
       numbers = pieces.map((_, i) => first + i);
+      const cards = pieces.map(({ worth: _, ...card }, i) => ({ ...card, number: numbers[i]! }));
       await this.#lay(
         tx,
-        pieces.map((piece, i) => ({ kind: 'pieces', id: piece.id, value: { ...piece, number: numbers[i]! } })),
+        cards.map((value) => ({ kind: 'pieces', id: value.id, value })),
         revision,
       );
-      for (const [i, { id }] of pieces.entries())
+      for (const { id } of pieces)
         await this.book.add(
-          {
-            pieceId: id,
-            who: edit.who,
-            why: 'returned',
-            amount: 1,
-            note: '',
-            sheetId,
-            ...(edit.edit && i === 0 ? { edit: edit.edit } : {}),
-          },
+          { pieceId: id, who: edit.who, why: 'returned', amount: 1, note: '', sheetId },
           revision + 1,
           tx,
         );
       return position;
-    });
-    // One that was sent before was not written again: it is answered by what was written then.
-    return numbers.length === pieces.length ? numbers : this.#numbersBack(sheetId);
-  }
-
-  async #numbersBack(sheetId: string): Promise<readonly number[]> {
-    const rows = (await this.db('stock_lines')
-      .join('shop_records', 'shop_records.id', 'stock_lines.piece_id')
-      .where({ kind: 'pieces', sheet_id: sheetId, why: 'returned' })
-      .whereNull('run_id')
-      .select(this.db.raw(`json_extract(data, '$.number') as number`))
-      .orderBy('number')) as { number: number }[];
-    return rows.map(({ number }) => number);
+    };
+    return this.write(edit, act, { answer: () => numbers });
   }
 
   /** Tells everyone that what is left of pieces has changed; called by whoever wrote into the book, within the same transaction. */
@@ -328,20 +311,32 @@ export class ShopStore {
     return { jobs, sheets: n };
   }
 
-  /** Writes something of the shop in one transaction, and tells that it is another. `act` gives where the history of the records then stands; `pieceId` is the only thing that is another by it, when nothing else is. One that was written already is not written twice. */
-  async write(edit: ShopEdit, act: (tx: Knex, state: StateRow) => Promise<number>, pieceId?: string): Promise<void> {
-    const isNew = await this.db.transaction(async (tx) => {
-      if (
-        edit.edit !== undefined &&
-        ((await tx('shop_history').where({ edit: edit.edit }).first()) || (await this.book.has(edit.edit, tx)))
-      )
-        return false;
+  /**
+   * Writes something of the shop in one transaction, and tells that it has changed. `act` gives where the history of the records then stands; `pieceId` is the only thing that
+   * changes by it, when nothing else does. `answer` is asked once it is done. One that was written already is not written twice, and gets the answer of then.
+   */
+  async write<T = null>(
+    edit: ShopEdit,
+    act: (tx: Knex, state: StateRow) => Promise<number>,
+    { pieceId, answer }: { readonly pieceId?: string; readonly answer?: () => T } = {},
+  ): Promise<T> {
+    const done = await this.db.transaction(async (tx) => {
+      const before = edit.edit === undefined ? null : await answerOfEdit(tx, 'shop', edit.edit);
+      if (before) return { isNew: false, answer: before.answer as T };
       const state = (await tx('shop_state').first()) as StateRow;
       const position = await act(tx, state);
       await tx('shop_state').update({ revision: state.revision + 1, position });
-      return true;
+      const made = (answer?.() ?? null) as T;
+      if (edit.edit !== undefined) await rememberEdit(tx, { of: 'shop', name: edit.edit, answer: made });
+      return { isNew: true, answer: made };
     });
-    if (isNew) await this.changed(pieceId);
+    if (done.isNew) await this.changed(pieceId);
+    return done.answer;
+  }
+
+  /** Whether a write of this name was done. */
+  async isDone(name: string): Promise<boolean> {
+    return (await answerOfEdit(this.db, 'shop', name)) !== null;
   }
 
   /** Lays records into the table of a shop that stands at a revision, and sees to it that all they name is there. */
@@ -412,6 +407,12 @@ export class ShopStore {
       canRedo: last !== null && last > position,
     };
   }
+}
+
+/** What went back to the rack of a sheet so far. */
+async function backBefore(tx: Knex, id: string): Promise<readonly LeftoverBack[]> {
+  const row = (await tx('sheets').where({ id }).first('leftovers_back as back')) as { back: string | null } | undefined;
+  return row?.back ? (JSON.parse(row.back) as LeftoverBack[]) : [];
 }
 
 /** The highest number that an offcut has. */

@@ -18,7 +18,6 @@ interface LineRow {
 export type NewLine = Omit<StockLine, 'id' | 'at' | 'takesBack'> & {
   readonly runId?: string;
   readonly takesBack?: number;
-  readonly edit?: string;
 };
 
 /** The stock book. Lines are added and never changed: the database itself refuses it. */
@@ -37,7 +36,6 @@ export class StockBook {
       sheet_id: line.sheetId,
       run_id: line.runId ?? null,
       takes_back: line.takesBack ?? null,
-      edit: line.edit ?? null,
       revision,
     });
   }
@@ -64,11 +62,6 @@ export class StockBook {
       last: number | null;
     }[];
     return row?.last ?? 0;
-  }
-
-  /** Whether a write of this name stands in the book. */
-  async has(edit: string, tx: Knex = this.db): Promise<boolean> {
-    return (await tx('stock_lines').where({ edit }).first()) !== undefined;
   }
 
   async line(id: number, tx: Knex = this.db): Promise<StockLine | null> {

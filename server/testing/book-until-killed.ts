@@ -84,6 +84,7 @@ for (let i = 0; ; i += 1) {
     place: '',
     note: '',
     retired: false,
+    worth: 1,
   }));
   await shop.putBack(pieces, sheetId, { revision, edit: `${round}-${i}`, who: '' });
   console.error('back');

@@ -4,11 +4,12 @@ import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Batch, BatchSheetView, BetterView } from '../../core/batch/index.js';
 import { wayOf, type Film } from '../../core/shop/index.js';
-import { filmsOfSheet, sayFilmsOfSheet, type FrozenSheet } from '../../core/stations/cut/index.js';
+import { filmsOfSheet, sayFilmsOfSheet, type FrozenSheet, type SheetStanding } from '../../core/stations/cut/index.js';
 import { count, formatLength, sayArea, sayDuration } from '../../core/words/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { BatchProgress } from '../batch/batch-progress.js';
 import { BatchSheetPicture } from '../batch/batch-sheet-picture.js';
+import { JudgeWholeSheet } from '../batch/judge-whole-sheet.js';
 import { PickList } from '../batch/pick-list.js';
 import { PrintedLists } from '../batch/printed-lists.js';
 import { sayCarried, sayFilms, saySection } from '../batch/say-sheet.js';
@@ -279,10 +280,13 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                           <Films films={filmsOfSheet(sheet)} />
                           <span>
                             {nameOf(sheet)}
-                            <Small as="span">{WORDS[how.get(sheet.id)!]}</Small>
+                            <Small as="span">{sayFate(sheet, how.get(sheet.id)!)}</Small>
                           </span>
                           <Figure>{sayDateTime(sheet.runs.at(-1)!.startedAt)}</Figure>
                         </Entry>
+                        {!inCutter && sheet.id === shownId && how.get(sheet.id) === 'good' && (
+                          <JudgeWholeSheet sheet={sheet} />
+                        )}
                       </li>
                     ))}
                   </Queue>
@@ -330,10 +334,18 @@ const WORDS = {
   good: '✓ cut',
   undecided: 'not decided',
   'rest-undecided': 'cut in part; its rest failed',
-  'to-remake': 'make again',
+  spoiled: 'spoiled: cut again',
   'thrown-away': 'thrown away',
   untouched: 'not cut',
 } as const;
+
+/** What became of a sheet; of copies that are spoiled how many. */
+function sayFate({ groups }: FrozenSheet, standing: SheetStanding): string {
+  const spoiled = groups.filter(({ verdict }) => verdict === 'spoiled').length;
+  return standing !== 'spoiled' && spoiled > 0
+    ? `${WORDS[standing]}, ${spoiled} of ${groups.length} copies spoiled`
+    : WORDS[standing];
+}
 
 /** The jobs on some sheets of which no stencil is cut: its margin is wanted. */
 function withoutStencils(sheets: readonly BatchSheetView[]): string[] {

@@ -1,4 +1,4 @@
-import type { FrozenSheet, RunProgress } from '../../core/stations/cut/index.js';
+import { farthestRun, type FrozenSheet, type RunProgress } from '../../core/stations/cut/index.js';
 import type { LengthUnit } from '../../core/words/index.js';
 import { useDrawnSheet, useFrozenDrawing } from '../job/use-frozen-drawing.js';
 import { LightTable } from '../light-table/light-table.js';
@@ -32,7 +32,7 @@ export function FrozenPicture({
           {drawing && (
             <LiveCut
               runs={drawing.runs}
-              pairsDone={progress?.pairsDone ?? sheet.runs.at(-1)?.pairsDone ?? 0}
+              pairsDone={progress?.pairsDone ?? farthestRun(sheet.runs)?.pairsDone ?? 0}
               head={progress}
               usedLengthMm={sheet.usedLengthMm}
             />

@@ -31,7 +31,7 @@ import { sayNothingOpen, saySheetChanged } from './say.js';
 import type { CutOut } from './stage.js';
 
 /** A copy on a sheet that is about to be sent: all that is kept of it but the job it is of. */
-export type GroupToFreeze = Omit<FrozenGroup, 'jobId' | 'revision' | 'ticked'>;
+export type GroupToFreeze = Omit<FrozenGroup, 'jobId' | 'revision' | 'ticked' | 'of' | 'verdict'>;
 
 /** What the cutter is told, and the outlines behind it, as they are kept. */
 export interface ProgramToFreeze {
@@ -59,6 +59,8 @@ export type SheetToFreeze = Omit<
   | 'restOf'
   | 'batchId'
   | 'leftoversBookedAt'
+  | 'backMm2'
+  | 'backCost'
 > & {
   readonly groups: readonly GroupToFreeze[];
   readonly program: ProgramToFreeze;
@@ -76,7 +78,7 @@ const ALL_OUT: WeedPlace = { kind: 'all out', xMm: 0, yMm: 0 };
 /** A copy as it lies on a sheet, as it is kept. */
 export function groupToFreeze(
   { copy, perStrip, filmId, fingerprint, matrix, contours, borders, marks }: PlacedGroup,
-  { keptMm2, weedPlaces }: Pick<GroupToFreeze, 'keptMm2' | 'weedPlaces'>,
+  { keptMm2, weedPlaces, asked }: Pick<GroupToFreeze, 'keptMm2' | 'weedPlaces' | 'asked'>,
 ): GroupToFreeze {
   return {
     copy,
@@ -89,6 +91,7 @@ export function groupToFreeze(
     marks,
     borders: borders.length,
     weedPlaces,
+    asked,
   };
 }
 
@@ -106,9 +109,25 @@ export function programToFreeze(
   };
 }
 
-/** What is ticked off of a copy. Where nothing is ticked off one by one, that all is out is said of the whole copy. */
-export function weedPlacesOf(spots: readonly WeedPlace[]): readonly WeedPlace[] {
-  return spots.length === 0 ? [ALL_OUT] : spots.map(({ kind, xMm, yMm }): WeedPlace => ({ kind, xMm, yMm }));
+/** What is ticked off of a copy, and on which of its parts. Where nothing is ticked off one by one, that all is out is said of the whole copy. */
+export function weedPlacesOf(
+  spots: readonly WeedPlace[],
+  { contours, partOf, matrix }: Pick<PlacedGroup, 'contours' | 'partOf' | 'matrix'>,
+): readonly WeedPlace[] {
+  if (spots.length === 0) return [ALL_OUT];
+  const rings = contours.flatMap((ring, i) => {
+    const part = partOf[i]!;
+    return part < 0 ? [] : [{ ring, part, box: boundsOf([ring])!, area: Math.abs(signedArea(ring)) }];
+  });
+  return spots.map(({ kind, xMm, yMm }): WeedPlace => {
+    const [x, y] = mapped(matrix, xMm, yMm);
+    // Of outlines that lie within one another, the innermost round the place is that of its part.
+    const round = rings
+      .filter(({ box }) => x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY)
+      .filter(({ ring }) => containsPoint([ring], x, y))
+      .reduce<(typeof rings)[number] | null>((best, one) => (best && best.area <= one.area ? best : one), null);
+    return { kind, xMm, yMm, ...(round ? { part: round.part } : {}) };
+  });
 }
 
 /** A sheet of what is not whole on another: each copy with its position there. */
@@ -116,9 +135,31 @@ export type RestToFreeze = Omit<SheetToFreeze, 'groups'> & {
   readonly groups: readonly (GroupToFreeze & { readonly of: number })[];
 };
 
-/** A sheet as it is kept when it is sent; `layers` are those that its copies are of, one for each. */
-export function planToFreeze(sheet: SheetPlan, layers: readonly PreparedLayer[], program: CutProgram): SheetToFreeze {
+/** A sheet of a plan that is about to be kept. */
+export interface PlannedSheet {
+  readonly sheet: SheetPlan;
+  /** The layers that its copies are of, one for each. */
+  readonly layers: readonly PreparedLayer[];
+  readonly program: CutProgram;
+  /** All sheets of the plan, this one among them. */
+  readonly all: readonly SheetPlan[];
+  /** How many copies of a layer are taken already, by the index of the job and the fingerprint. */
+  readonly taken: (job: number, fingerprint: string) => number;
+}
+
+/** A sheet as it is kept when it is sent. */
+export function planToFreeze({ sheet, layers, program, all, taken }: PlannedSheet): SheetToFreeze {
   const works = layers.map(({ work }) => work);
+  // Copies of a layer have the same places on the same parts.
+  const places = new Map<PreparedLayer, readonly WeedPlace[]>();
+  const placesOf = (layer: PreparedLayer, group: PlacedGroup) => {
+    const known = places.get(layer) ?? weedPlacesOf(layer.weed.spots, group);
+    places.set(layer, known);
+    return known;
+  };
+  const toCut = new Map<string, number>();
+  const keyOf = ({ job, fingerprint }: SheetPlan['groups'][number]) => `${job} ${fingerprint}`;
+  for (const group of all.flatMap(({ groups }) => groups)) toCut.set(keyOf(group), (toCut.get(keyOf(group)) ?? 0) + 1);
   return {
     film: sheet.films[0]!,
     piece: sheet.zones ? null : sheet.pieces[0]!,
@@ -139,7 +180,11 @@ export function planToFreeze(sheet: SheetPlan, layers: readonly PreparedLayer[],
     pairsTotal: programPairs(program.runs),
     weedWork: works.length > 0 ? works.reduce(workTogether) : null,
     groups: sheet.groups.map((group, i) =>
-      groupToFreeze(group, { keptMm2: group.keptMm2, weedPlaces: weedPlacesOf(layers[i]!.weed.spots) }),
+      groupToFreeze(group, {
+        keptMm2: group.keptMm2,
+        weedPlaces: placesOf(layers[i]!, group),
+        asked: taken(group.job, group.fingerprint) + toCut.get(keyOf(group))!,
+      }),
     ),
     program: programToFreeze(program, sheet.groups),
   };
@@ -150,11 +195,15 @@ export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: str
   const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
   const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
   if (!sheet || !program || !prepare) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
-  return planToFreeze(
+  const { toCut, sheets: all } = sheets!;
+  return planToFreeze({
     sheet,
-    sheet.groups.map(({ layer }) => prepare.layers[layer]!),
+    layers: sheet.groups.map(({ layer }) => prepare.layers[layer]!),
     program,
-  );
+    all,
+    taken: (_, fingerprint) =>
+      toCut.reduce((sum, layer) => sum + (layer.fingerprint === fingerprint ? layer.taken : 0), 0),
+  });
 }
 
 /** What is to be weeded of two layers. */
@@ -186,14 +235,18 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     first += contoursOf[g]!;
     const isOpen = (i: number) => program.partOf[i]! >= 0 && !whole[g]![program.partOf[i]!];
     const parts = numbers.slice(0, group.contours).filter(isOpen);
-    if (parts.length === 0) return [];
+    // A spoiled copy is planned again as a whole.
+    if (parts.length === 0 || group.verdict === 'spoiled') return [];
     const around = numbers.slice(group.contours);
     const rings = (which: readonly number[]) => which.map((i) => program.outlines[i]!);
     const [layer, others] = [rings(parts), rings(around)];
-    const isHere = ({ kind, xMm, yMm }: WeedPlace) => {
-      if (kind === 'all out') return true;
-      const [x, y] = mapped(group.matrix, xMm, yMm);
-      return layer.some((ring) => containsPoint([ring], x, y));
+    const known = [...new Set(parts.map((i) => program.partOf[i]!))];
+    const placeHere = (place: WeedPlace): WeedPlace[] => {
+      if (place.kind === 'all out') return [place];
+      if (place.part !== undefined)
+        return known.includes(place.part) ? [{ ...place, part: known.indexOf(place.part) }] : [];
+      const [x, y] = mapped(group.matrix, place.xMm, place.yMm);
+      return layer.some((ring) => containsPoint([ring], x, y)) ? [place] : [];
     };
     return [
       {
@@ -202,7 +255,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
         open: parts,
         contours: [...layer, ...others.slice(0, group.marks)],
         borders: others.slice(group.marks),
-        weedPlaces: group.weedPlaces.filter(isHere),
+        weedPlaces: group.weedPlaces.flatMap(placeHere),
       },
     ];
   });
@@ -256,7 +309,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     groups: moved.map(
       ({
         g,
-        group: { copy, perStrip, filmId, keptMm2: kept, contours, fingerprint, matrix, marks },
+        group: { copy, perStrip, filmId, keptMm2: kept, contours, fingerprint, matrix, marks, asked },
         open,
         borders,
         weedPlaces,
@@ -272,6 +325,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
         marks,
         borders: borders.length,
         weedPlaces,
+        asked,
       }),
     ),
     program: {

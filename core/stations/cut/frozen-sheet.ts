@@ -1,14 +1,19 @@
 import type { Matrix } from '../../geometry/index.js';
 import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
 import type { SpotKind, WeedingWork } from '../../engines/weeding/index.js';
-import type { Run } from './run.js';
+import type { BookedRun } from './run.js';
 
 /** What is ticked off while a copy is weeded: a place on the design, mm, y down; or, of a copy without any, that all is out. */
 export interface WeedPlace {
   readonly kind: SpotKind | 'all out';
   readonly xMm: number;
   readonly yMm: number;
+  /** The part of its copy (an outline with its counters) that it lies on; absent where that is not known. */
+  readonly part?: number;
 }
+
+/** What the maker said of a copy after it was cut: a spoiled one is cut again. */
+export type CopyVerdict = 'good' | 'spoiled';
 
 /** One copy of a layer as it was laid on a sheet that was sent to the cutter. */
 export interface FrozenGroup {
@@ -33,6 +38,11 @@ export interface FrozenGroup {
   readonly weedPlaces: readonly WeedPlace[];
   /** Those of them that were ticked off. */
   readonly ticked: readonly WeedPlace[];
+  /** On a rest: the position that the copy has on the sheet that this is the rest of; else null. */
+  readonly of: number | null;
+  /** How many copies of this layer the job had in all when it was sent: taken already, and still to be cut. Null for what was cut before that was kept. */
+  readonly asked: number | null;
+  readonly verdict: CopyVerdict | null;
 }
 
 /** A blank that lay on the mat, what it was cut from, and where: mm from the mat's lower left corner, y up. */
@@ -67,6 +77,9 @@ export interface FrozenSheet {
   readonly leftovers: readonly FrozenLeftover[];
   /** When it was said what becomes of what is left; null while it was not. */
   readonly leftoversBookedAt: string | null;
+  /** What of its pieces went back to the rack, by the stock book: mm², and what that is worth. */
+  readonly backMm2: number;
+  readonly backCost: number;
   readonly usedLengthMm: number;
   readonly keptMm2: number;
   readonly filmMm2: number;
@@ -86,7 +99,7 @@ export interface FrozenSheet {
   /** When the clock of weeding ran, the oldest first; it runs while the last has no end. */
   readonly weedTimes: readonly { readonly startedAt: string; readonly stoppedAt: string | null }[];
   /** The oldest first. */
-  readonly runs: readonly Run[];
+  readonly runs: readonly BookedRun[];
 }
 
 /** The films of a sheet, each once. */
@@ -109,4 +122,15 @@ export function shareOfJob({ groups }: Pick<FrozenSheet, 'groups'>, jobId: strin
 /** Whether anything of a job lies on a sheet. */
 export function carriesJob({ groups }: Pick<FrozenSheet, 'groups'>, jobId: string): boolean {
   return groups.some((group) => group.jobId === jobId);
+}
+
+/** The sheet on which a copy was first sent, and its position there; a rest completes copies of another sheet. `sheets` must hold that sheet. */
+export function copyWhereItBegan(
+  sheets: readonly FrozenSheet[],
+  sheet: FrozenSheet,
+  position: number,
+): { readonly sheet: FrozenSheet; readonly position: number } {
+  const of = sheet.groups[position]!.of;
+  const parent = sheet.restOf === null || of === null ? null : sheets.find(({ id }) => id === sheet.restOf);
+  return parent ? copyWhereItBegan(sheets, parent, of!) : { sheet, position };
 }

@@ -14,9 +14,11 @@ export {
 } from './freeze-sheet.js';
 export {
   carriesJob,
+  copyWhereItBegan,
   filmOfGroup,
   filmsOfSheet,
   shareOfJob,
+  type CopyVerdict,
   type FrozenGroup,
   type FrozenLeftover,
   type FrozenSheet,
@@ -24,10 +26,21 @@ export {
   type SheetDecision,
   type WeedPlace,
 } from './frozen-sheet.js';
+export { copiesOnFilm, keyOfPlace, openParts, placesOnPiece, type CopyOnFilm } from './on-film.js';
 export { packLists, unpackLists } from './packed-lists.js';
-export { ENDED, type Run, type RunProgress, type RunState, type WholeOnPiece } from './run.js';
+export {
+  ENDED,
+  farthestRun,
+  tookFilm,
+  type BookedRun,
+  type Run,
+  type RunProgress,
+  type RunState,
+  type WholeOnPiece,
+} from './run.js';
 export { sayFilmsOfSheet } from './say.js';
 export { cutStage, programOf, type CutOut } from './stage.js';
 export { copiesCut, cutSoFar, standings, takenCopies, type SheetStanding, type SpoiledOfJob } from './standing.js';
+export { whySpoiledStays, whyThrownAwayStays, type KeptWord } from './take-back.js';
 export { weededSeconds } from './weeded.js';
 export { contoursOfGroups, wholeOnPiece, wholeParts, type WholeMarks } from './whole.js';

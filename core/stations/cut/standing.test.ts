@@ -16,7 +16,6 @@ const run = (state: Run['state'], more: Partial<Run> = {}): Run => ({
   estimateSeconds: 1,
   actualSeconds: 1,
   whole: null,
-  outcome: null,
   note: '',
   startedAt: '',
   finishedAt: null,
@@ -28,15 +27,22 @@ const sheet = (id: string, runs: readonly Run[], more: Partial<FrozenSheet> = {}
     runs,
     restOf: null,
     decided: null,
-    groups: [{ jobId: 'job', fingerprint: 'f' }],
+    groups: [{ jobId: 'job', fingerprint: 'f', verdict: null }],
     ...more,
   }) as unknown as FrozenSheet;
+const SPOILED = { groups: [{ jobId: 'job', fingerprint: 'f', verdict: 'spoiled' }] } as unknown as Partial<FrozenSheet>;
 const standing = (...sheets: FrozenSheet[]) => standings(sheets).get(sheets[0]!.id);
 
 describe('how a sheet stands', () => {
   it.each([
     ['good', sheet('s', [run('finished')])],
-    ['to-remake', sheet('s', [run('finished', { outcome: 'remake' })])],
+    ['spoiled', sheet('s', [run('finished')], SPOILED)],
+    ['undecided', sheet('s', [run('failed'), run('cancelled', { pairsDone: 0 })])],
+    ['undecided', sheet('s', [run('cancelled', { pairsDone: 7 }), run('cancelled', { pairsDone: 2 })])],
+    ['good', sheet('s', [run('finished'), run('cancelled', { pairsDone: 0 })])],
+    ['untouched', sheet('s', [run('cancelled', { pairsDone: 0 }), run('cancelled', { pairsDone: 0 })])],
+    ['undecided', sheet('s', [run('failed', { pairsDone: 0 }), run('cancelled', { pairsDone: 0 })])],
+    ['in-cutter', sheet('s', [run('cutting')], SPOILED)],
     ['in-cutter', sheet('s', [run('failed'), run('cutting')])],
     ['in-cutter', sheet('s', [run('cancelling')])],
     ['undecided', sheet('s', [run('failed')])],
@@ -45,7 +51,8 @@ describe('how a sheet stands', () => {
     ['untouched', sheet('s', [])],
     ['thrown-away', sheet('s', [run('failed')], { decided: 'thrown-away' })],
     ['good', sheet('s', [run('cancelled')], { decided: 'kept' })],
-    ['to-remake', sheet('s', [run('cancelled', { outcome: 'remake' })], { decided: 'kept' })],
+    ['spoiled', sheet('s', [run('cancelled')], { decided: 'kept', ...SPOILED })],
+    ['thrown-away', sheet('s', [run('failed')], { decided: 'thrown-away', ...SPOILED })],
   ] as const)('%s', (expected, one) => {
     expect(standing(one)).toBe(expected);
   });
@@ -54,7 +61,6 @@ describe('how a sheet stands', () => {
     ['good', [run('finished')]],
     ['in-cutter', [run('paused')]],
     ['rest-undecided', [run('failed')]],
-    ['undecided', [run('finished', { outcome: 'remake' })]],
     ['undecided', [run('cancelled', { pairsDone: 0 })]],
   ] as const)('is %s by its rest', (expected, runs) => {
     expect(standing(sheet('s', [run('failed')]), sheet('rest', runs, { restOf: 's' }))).toBe(expected);
@@ -87,6 +93,9 @@ describe('copies that are cut', () => {
     borders: 0,
     weedPlaces: [],
     ticked: [],
+    of: null,
+    asked: null,
+    verdict: null,
   });
   const many = (count: number, one: FrozenGroup) => Array.from({ length: count }, () => one);
   const cut = (groups: readonly FrozenGroup[], ...toCut: readonly (readonly [string, number])[]) =>

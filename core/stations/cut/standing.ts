@@ -3,50 +3,67 @@ import type { CutSoFar } from '../sheets/index.js';
 import type { FrozenGroup, FrozenSheet } from './frozen-sheet.js';
 
 /**
- * in-cutter: under the knife, or its rest is; good: cut, and not to be remade; undecided: it failed or was cancelled, and the maker has yet to
- * say what becomes of it; rest-undecided: the same of its rest; to-remake, thrown-away: what it carries is to be cut again; untouched: nothing
- * of it was cut.
+ * in-cutter: under the knife, or its rest is; good: cut whole, or kept as it is; undecided: it failed or was cancelled, and the maker has yet to
+ * say what becomes of it; rest-undecided: the same of its rest; spoiled: every copy on it is; thrown-away: what it carries is to be cut again;
+ * untouched: nothing of it was cut.
  */
 export type SheetStanding =
-  'in-cutter' | 'good' | 'undecided' | 'rest-undecided' | 'to-remake' | 'thrown-away' | 'untouched';
+  'in-cutter' | 'good' | 'undecided' | 'rest-undecided' | 'spoiled' | 'thrown-away' | 'untouched';
 
 type Sheet = Pick<FrozenSheet, 'id' | 'restOf' | 'decided'> & {
-  readonly runs: readonly Pick<FrozenSheet['runs'][number], 'state' | 'outcome' | 'pairsDone'>[];
+  readonly runs: readonly Pick<FrozenSheet['runs'][number], 'state' | 'pairsDone'>[];
+  readonly groups: readonly Pick<FrozenGroup, 'verdict'>[];
 };
 
-/** How each sheet stands, by id. `sheets` must hold all rests of all of them, the oldest first. */
+/**
+ * How each sheet stands, by id. `sheets` must hold all rests of all of them. It follows from all runs of a sheet and from all its rests, never from
+ * the last alone: a second try that was cancelled before the knife came down leaves what the first one cut.
+ */
 export function standings(sheets: readonly Sheet[]): ReadonlyMap<string, SheetStanding> {
-  const newestRest = new Map(sheets.flatMap((sheet) => (sheet.restOf ? [[sheet.restOf, sheet] as const] : [])));
+  const restsOf = new Map<string, Sheet[]>();
+  for (const sheet of sheets)
+    if (sheet.restOf) restsOf.set(sheet.restOf, [...(restsOf.get(sheet.restOf) ?? []), sheet]);
   const known = new Map<string, SheetStanding>();
-  const standingOf = (sheet: Sheet): SheetStanding => {
+  /** Whatever its copies were judged to be. */
+  const onFilm = (sheet: Sheet): SheetStanding => {
     const before = known.get(sheet.id);
     if (before) return before;
-    const rest = newestRest.get(sheet.id);
-    const standing = ownStanding(sheet, rest ? standingOf(rest) : null);
+    const rests = (restsOf.get(sheet.id) ?? []).map((rest): SheetStanding => {
+      const standing = onFilm(rest);
+      // What failed of copies that are spoiled anyway asks no question any more.
+      return standing !== 'good' && standing !== 'in-cutter' && isSpoiled(rest) ? 'untouched' : standing;
+    });
+    const standing = ownStanding(sheet, rests);
     known.set(sheet.id, standing);
     return standing;
   };
-  for (const sheet of sheets) standingOf(sheet);
-  return known;
+  return new Map(
+    sheets.map((sheet) => {
+      const standing = onFilm(sheet);
+      return [sheet.id, ASKS_FOR_COPIES.includes(standing) && isSpoiled(sheet) ? 'spoiled' : standing];
+    }),
+  );
 }
 
-function ownStanding(sheet: Sheet, rest: SheetStanding | null): SheetStanding {
-  if (sheet.decided === 'thrown-away') return 'thrown-away';
-  const run = sheet.runs.at(-1);
-  if (!run) return 'untouched';
-  if (!ENDED.includes(run.state)) return 'in-cutter';
-  if (run.outcome === 'remake') return 'to-remake';
-  if (run.state === 'finished' || sheet.decided === 'kept') return 'good';
-  if (rest === 'in-cutter' || rest === 'good') return rest;
-  if (rest === 'undecided' || rest === 'rest-undecided') return 'rest-undecided';
-  return run.state === 'cancelled' && run.pairsDone === 0 ? 'untouched' : 'undecided';
+const ASKS_FOR_COPIES: readonly SheetStanding[] = ['good', 'undecided', 'rest-undecided'];
+
+function isSpoiled({ groups }: Sheet): boolean {
+  return groups.length > 0 && groups.every(({ verdict }) => verdict === 'spoiled');
+}
+
+function ownStanding({ decided, runs }: Sheet, rests: readonly SheetStanding[]): SheetStanding {
+  if (decided === 'thrown-away') return 'thrown-away';
+  if (runs.some(({ state }) => !ENDED.includes(state)) || rests.includes('in-cutter')) return 'in-cutter';
+  if (runs.some(({ state }) => state === 'finished') || decided === 'kept' || rests.includes('good')) return 'good';
+  if (rests.includes('undecided') || rests.includes('rest-undecided')) return 'rest-undecided';
+  return runs.every(({ state, pairsDone }) => state === 'cancelled' && pairsDone === 0) ? 'untouched' : 'undecided';
 }
 
 const TAKES: readonly SheetStanding[] = ['in-cutter', 'good', 'undecided', 'rest-undecided'];
 
 /**
  * How many copies of each layer of a job, by fingerprint, need not be planned any more: they are cut, in the cutter, or wait for a decision.
- * With `only` those of one standing. A rest carries no copies of its own: it makes those of its sheet whole.
+ * With `only` those of one standing. A rest carries no copies of its own: it makes those of its sheet whole. A spoiled copy is none.
  */
 export function takenCopies(
   sheets: readonly FrozenSheet[],
@@ -100,7 +117,7 @@ function groupsThatStand(sheets: readonly FrozenSheet[], jobId: string, only: re
   const how = standings(sheets);
   return sheets
     .filter(({ id, restOf }) => restOf === null && only.includes(how.get(id)!))
-    .flatMap(({ groups }) => groups.filter((group) => group.jobId === jobId));
+    .flatMap(({ groups }) => groups.filter((group) => group.jobId === jobId && group.verdict !== 'spoiled'));
 }
 
 function countsOf(groups: readonly FrozenGroup[]): Record<string, number> {

@@ -36,6 +36,9 @@ export function wholeOnPiece(marks: WholeMarks, pairsDone: number): WholeOnPiece
   const groups = wholeParts(marks, pairsDone);
   const parts = groups.flat();
   return {
+    byCopy: parts.every(Boolean)
+      ? null
+      : groups.map((of) => ({ parts: of.length, open: of.flatMap((isWhole, part) => (isWhole ? [] : [part])) })),
     parts: parts.filter(Boolean).length,
     ofParts: parts.length,
     copies: groups.filter((group) => group.every(Boolean)).length,

@@ -1,4 +1,4 @@
-import { carriesJob, filmOfGroup, standings, takenCopies, type FrozenSheet } from '../cut/index.js';
+import { carriesJob, copiesOnFilm, filmOfGroup, standings, takenCopies, type FrozenSheet } from '../cut/index.js';
 
 /** What the record has of a job's cuts, whatever its plan wants today. */
 export interface RecordedCuts {
@@ -6,7 +6,7 @@ export interface RecordedCuts {
   readonly good: Readonly<Record<string, number>>;
   /** Sheets that failed, and of which nobody has said yet what becomes of them. */
   readonly undecided: number;
-  /** Finished runs, and those of them that were judged. */
+  /** Finished runs, and those of them of which every copy of this job was judged. */
   readonly finished: number;
   readonly judged: number;
   /** What was not ticked off yet on the weed maps of good copies, by film. */
@@ -27,12 +27,13 @@ export function recordedCuts(sheets: readonly FrozenSheet[], jobId: string): Rec
   // Rests may carry other jobs alone; they say how their sheet stands.
   const own = sheets.filter((sheet) => carriesJob(sheet, jobId));
   const how = standings(sheets);
-  const finished = own.flatMap((sheet) => sheet.runs).filter((run) => run.state === 'finished');
+  const finished = own.filter(({ runs }) => runs.some(({ state }) => state === 'finished'));
   return {
     good: takenCopies(sheets, jobId, ['good']),
     undecided: own.filter(({ id }) => how.get(id) === 'undecided').length,
     finished: finished.length,
-    judged: finished.filter((run) => run.outcome !== null).length,
+    judged: finished.filter(({ groups }) => groups.every((group) => group.jobId !== jobId || group.verdict !== null))
+      .length,
     unweeded: unweededIn(sheets, jobId),
   };
 }
@@ -40,17 +41,18 @@ export function recordedCuts(sheets: readonly FrozenSheet[], jobId: string): Rec
 function unweededIn(sheets: readonly FrozenSheet[], jobId: string): Unweeded[] {
   const how = standings(sheets);
   const byFilm = new Map<string, Unweeded>();
-  for (const sheet of sheets) {
-    const { id, restOf, groups } = sheet;
-    // A rest makes copies of its sheet whole, and is ticked with them.
-    if (restOf !== null || how.get(id) !== 'good') continue;
-    for (const group of groups) {
-      const left = group.jobId === jobId ? group.weedPlaces.length - group.ticked.length : 0;
-      if (left <= 0) continue;
-      const film = filmOfGroup(sheet, group);
-      const before = byFilm.get(film.id);
-      byFilm.set(film.id, { film: film.name, left: left + (before?.left ?? 0), copies: 1 + (before?.copies ?? 0) });
-    }
+  for (const { sheet, group, isWhole, places, ticked } of copiesOnFilm(sheets, jobId)) {
+    // What is to be decided of a sheet is decided first.
+    const left = how.get(sheet.id) === 'good' ? places.length - ticked.length : 0;
+    if (left <= 0) continue;
+    const film = filmOfGroup(sheet, group);
+    const before = byFilm.get(film.id);
+    byFilm.set(film.id, {
+      film: film.name,
+      left: left + (before?.left ?? 0),
+      // One that lies on two pieces counts where it was made whole.
+      copies: (isWhole ? 1 : 0) + (before?.copies ?? 0),
+    });
   }
   return [...byFilm.values()];
 }

@@ -12,6 +12,7 @@ import { batches } from './010-batches.js';
 import { gangs } from './011-gangs.js';
 import { rolls } from './012-rolls.js';
 import { spoils } from './013-spoils.js';
+import { copies } from './014-copies.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -28,4 +29,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '011-gangs': gangs,
   '012-rolls': rolls,
   '013-spoils': spoils,
+  '014-copies': copies,
 };

@@ -1,11 +1,5 @@
 import { useMemo, useState } from 'react';
-import {
-  carriesJob,
-  filmsOfSheet,
-  sayFilmsOfSheet,
-  type FrozenSheet,
-  type SheetStanding,
-} from '../../../core/stations/cut/index.js';
+import { carriesJob, farthestRun, filmsOfSheet, sayFilmsOfSheet, type FrozenSheet } from '../../../core/stations/cut/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -25,7 +19,7 @@ import { AtCutter } from './at-cutter.js';
 import { CutterSwitches } from './cutter-switches.js';
 import { LiveCut } from './live-cut.js';
 import { LoadedQuestion } from './loaded-question.js';
-import { useCuts } from './use-cuts.js';
+import { useCuts, type Cuts } from './use-cuts.js';
 import { useDrawnSheet, useFrozenDrawing } from '../../job/use-frozen-drawing.js';
 
 /** What is in the cutter, what failed and waits for a word, what is left to be cut, and what is cut. */
@@ -139,7 +133,7 @@ export function CutStation() {
                       <span>
                         {sayFilmsOfSheet(sheet)}
                         {sheet.restOf ? ', the rest' : sheet.groups.length > 1 && `, ${sheet.groups.length} copies`}
-                        <Small as="span">{fate(sheet, how, wanted)}</Small>
+                        <Small as="span">{fate(sheet, { how, wanted, jobId: job.id })}</Small>
                       </span>
                       <Figure>{sayDateTime(sheet.runs.at(-1)!.startedAt)}</Figure>
                     </Entry>
@@ -171,7 +165,7 @@ export function CutStation() {
             {frozen && drawing && (
               <LiveCut
                 runs={drawing.runs}
-                pairsDone={progress && inCutter ? progress.pairsDone : (frozen.runs.at(-1)?.pairsDone ?? 0)}
+                pairsDone={progress && inCutter ? progress.pairsDone : (farthestRun(frozen.runs)?.pairsDone ?? 0)}
                 head={inCutter ? progress : null}
                 usedLengthMm={frozen.usedLengthMm}
               />
@@ -184,13 +178,22 @@ export function CutStation() {
 }
 
 /** What became of a sheet, and whether it still fits the job. */
-function fate(sheet: FrozenSheet, how: ReadonlyMap<string, SheetStanding>, wanted: ReadonlySet<string>): string {
+function fate(
+  sheet: FrozenSheet,
+  { how, wanted, jobId }: { readonly how: Cuts['how']; readonly wanted: ReadonlySet<string>; readonly jobId: string },
+): string {
   const standing = how.get(sheet.id);
-  if (standing === 'to-remake') return 'make again';
+  const own = sheet.groups.filter((group) => group.jobId === jobId);
+  const spoiled = own.filter(({ verdict }) => verdict === 'spoiled').length;
+  if (standing === 'spoiled') return 'spoiled: cut again';
   if (standing === 'thrown-away') return 'thrown away';
   if (standing === 'rest-undecided') return 'cut in part; its rest failed';
+  if (spoiled > 0)
+    return spoiled === own.length
+      ? 'spoiled: cut again'
+      : `✓ cut, ${spoiled} of ${own.length} copies spoiled: cut again`;
   if (sheet.groups.every((group) => group.revision === null)) return 'cut before the job’s state was kept with it';
-  if (wanted.size > 0 && !sheet.groups.some((group) => wanted.has(group.fingerprint)))
+  if (wanted.size > 0 && !own.some((group) => wanted.has(group.fingerprint)))
     return 'no longer fits: the job has changed since';
   return sheet.decided === 'kept' ? '✓ kept' : '✓ cut';
 }

@@ -1,6 +1,12 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { sayFilmsOfSheet, type FrozenSheet } from '../../../core/stations/cut/index.js';
+import {
+  farthestRun,
+  openParts,
+  placesOnPiece,
+  sayFilmsOfSheet,
+  type FrozenSheet,
+} from '../../../core/stations/cut/index.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, MainButton } from '../../ui/button.js';
 import { count } from '../../../core/words/index.js';
@@ -16,18 +22,29 @@ interface FailedSheetProps {
 /** A cut that failed or was cancelled, told until the maker has said what to do with it. */
 export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) {
   const [how, setHow] = useState<'rest' | 'again' | null>(null);
-  const run = sheet.runs.at(-1)!;
+  const [run, last] = [farthestRun(sheet.runs)!, sheet.runs.at(-1)!];
   const { whole } = run;
+  const spoiled = sheet.groups.filter(({ verdict }) => verdict === 'spoiled').length;
+  // What of the parts still counts: copies that are spoiled are planned again as a whole.
+  const isKeepable = sheet.groups.every(
+    ({ verdict }, position) => verdict === 'spoiled' || placesOnPiece(sheet, position)?.isWhole,
+  );
   const name = sayFilmsOfSheet(sheet);
   const allWhole = whole !== null && whole.parts === whole.ofParts;
-  const open = whole ? whole.ofParts - whole.parts : 0;
+  const open = openIn(sheet);
   return (
     <Card aria-label={`${name}: what to do with it`}>
       <h3>
-        {name}: {run.state === 'failed' ? 'the cut failed' : 'the cut was cancelled'}
+        {name}: {last.state === 'failed' ? 'the cut failed' : 'the cut was cancelled'}
       </h3>
       <p>
-        {run.state === 'failed' && `${run.message} `}
+        {last.state === 'failed' && `${last.message} `}
+        {last !== run &&
+          (last.pairsDone === 0
+            ? 'It was stopped before anything was cut. What counts is the piece that was cut before. '
+            : 'Of the pieces that were cut of it, the one that got farthest counts. ')}
+        {spoiled > 0 &&
+          `${count(spoiled, 'copy', 'copies')} on it ${spoiled === 1 ? 'is' : 'are'} spoiled and laid out again. `}
         {whole === null
           ? 'What is whole on the piece is not known.'
           : allWhole
@@ -37,15 +54,17 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
               : `On the piece ${count(whole.parts, 'part')} of ${whole.ofParts} ${whole.parts === 1 ? 'is' : 'are'} whole${whole.ofCopies > 1 ? `, and ${whole.copies} of ${whole.ofCopies} copies` : ''}. Keep ${whole.parts === 1 ? 'it' : 'them'} if the film lies well.`}
       </p>
       <Row>
-        {allWhole && <MainButton onPress={() => onDecide('kept')}>Keep it as it is</MainButton>}
-        {!allWhole && whole !== null && whole.parts > 0 && (
+        {isKeepable && <MainButton onPress={() => onDecide('kept')}>Keep it as it is</MainButton>}
+        {!isKeepable && whole !== null && whole.parts > 0 && (
           <Button onPress={() => setHow('rest')} aria-pressed={how === 'rest'}>
             Cut the rest: {count(open, 'part')}
           </Button>
         )}
-        <Button onPress={() => setHow('again')} aria-pressed={how === 'again'}>
-          Cut all of it again
-        </Button>
+        {spoiled === 0 && (
+          <Button onPress={() => setHow('again')} aria-pressed={how === 'again'}>
+            Cut all of it again
+          </Button>
+        )}
         <Button onPress={() => onDecide('thrown-away')}>Throw it away</Button>
       </Row>
       {how === null && <p>If you throw it away, its layer is laid out again with what is left to cut.</p>}
@@ -66,6 +85,15 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
         />
       )}
     </Card>
+  );
+}
+
+/** How many parts of copies that count are not whole. */
+function openIn({ groups, runs }: FrozenSheet): number {
+  const run = farthestRun(runs)!;
+  return groups.reduce(
+    (sum, { verdict }, position) => sum + (verdict === 'spoiled' ? 0 : openParts(run, position).open.length),
+    0,
   );
 }
 

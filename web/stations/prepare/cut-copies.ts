@@ -4,9 +4,10 @@ import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../
 import type { Film } from '../../../core/shop/index.js';
 import {
   contoursOfGroups,
+  copiesOnFilm,
   filmOfGroup,
-  standings,
-  type FrozenGroup,
+  keyOfPlace,
+  type CopyOnFilm,
   type FrozenSheet,
   type WeedPlace,
 } from '../../../core/stations/cut/index.js';
@@ -16,31 +17,27 @@ import { NOTHING_DRAWN, type DrawnPath } from '../../../core/plan/page/drawn-pat
 import { useNotify } from '../../ui/notices.js';
 import { useFrozenDrawing } from '../../job/use-frozen-drawing.js';
 
-/** A copy of a layer on film: what is weeded and ticked off. */
-export interface CutCopy {
+/** A copy of a layer on film, as far as it is whole there: what is weeded and ticked off. */
+export interface CutCopy extends CopyOnFilm {
   readonly key: string;
-  readonly sheet: FrozenSheet;
-  readonly position: number;
-  readonly group: FrozenGroup;
   readonly film: Film;
 }
 
 /** Copies of this job that are on film and were not given up, the newest first. */
 export function useCutCopies(): readonly CutCopy[] {
   const { cuts, job } = useJobContext();
-  return useMemo(() => {
-    const how = standings(cuts);
-    return cuts
-      .filter((sheet) => !['to-remake', 'thrown-away', 'untouched'].includes(how.get(sheet.id)!))
-      .flatMap((sheet) =>
-        sheet.groups.flatMap((group, position) =>
-          group.jobId === job.id && group.revision !== null
-            ? [{ key: `${sheet.id}.${position}`, sheet, position, group, film: filmOfGroup(sheet, group) }]
-            : [],
-        ),
-      )
-      .reverse();
-  }, [cuts, job.id]);
+  return useMemo(
+    () =>
+      copiesOnFilm(cuts, job.id)
+        .filter(({ group }) => group.revision !== null)
+        .map((copy) => ({
+          ...copy,
+          key: `${copy.sheet.id}.${copy.position}`,
+          film: filmOfGroup(copy.sheet, copy.group),
+        }))
+        .reverse(),
+    [cuts, job.id],
+  );
 }
 
 /** A copy as it was cut, laid back onto the design: path data in mm, y down, and the box round it; null until it is fetched. */
@@ -130,9 +127,4 @@ interface SheetTicks {
   readonly sheetId: string;
   readonly of: readonly PlacesOfCopy[];
   readonly ticked: boolean;
-}
-
-/** What tells a place of a copy from its others. */
-export function keyOfPlace({ kind, xMm, yMm }: WeedPlace): string {
-  return `${kind} ${xMm} ${yMm}`;
 }

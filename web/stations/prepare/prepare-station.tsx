@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { wayOf } from '../../../core/shop/index.js';
-import type { WeedPlace } from '../../../core/stations/cut/index.js';
+import { keyOfPlace, type WeedPlace } from '../../../core/stations/cut/index.js';
 import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
@@ -14,6 +14,8 @@ import type { Box } from '../../../core/geometry/index.js';
 import { space } from '../../tokens.js';
 import { LinkButton, WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
+import { useJudging } from '../../batch/use-judging.js';
+import { useNotify } from '../../ui/notices.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Picker } from '../../ui/picker.js';
 import { Small } from '../../ui/plain-fields.js';
@@ -25,7 +27,7 @@ import { GangFields } from './gang-fields.js';
 import { MarksByHand, useMarksByHand } from './marks-by-hand.js';
 import { SpotList } from './spot-list.js';
 import { linesOf, StripList, StripPicture, useReliefByHand } from './strips.js';
-import { keyOfPlace, useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
+import { useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
 import { LabelsPicture, WeedPicture } from './weed-picture.js';
 import { WatchedPlaces } from './watched-places.js';
 import { WeedingClock } from './weeding-clock.js';
@@ -46,6 +48,8 @@ export function PrepareStation() {
   const prepare = plan?.prepare;
   const copies = useCutCopies();
   const tick = useTicking();
+  const { judge, isBusy: isJudging } = useJudging();
+  const notify = useNotify();
   const [piece, setPiece] = useState<string | null>(null);
   const [panelChosen, setPanel] = useState(1);
   // Films of today's layers, then those of pieces that were cut and are not wanted any more.
@@ -73,11 +77,11 @@ export function PrepareStation() {
         cut[0] ??
         null);
   const picture = useCutPicture(copy);
-  const places: readonly WeedPlace[] = copy ? copy.group.weedPlaces : (weed?.spots ?? []);
+  const places: readonly WeedPlace[] = copy ? copy.places : (weed?.spots ?? []);
   // Of a copy with nothing to look for it is said as a whole that all is out.
   const spots = places.filter(({ kind }) => kind !== 'all out');
   const [stroked, setStroked] = useState<ReadonlySet<string>>(NOTHING);
-  const ticked = new Set([...(copy?.group.ticked.map(keyOfPlace) ?? []), ...stroked]);
+  const ticked = new Set([...(copy?.ticked.map(keyOfPlace) ?? []), ...stroked]);
   const hand = useReliefByHand(film?.id ?? null);
   const moveMark = useMarksByHand(panel);
   const [sought, setSought] = useState<Box | null>(null);
@@ -124,9 +128,9 @@ export function PrepareStation() {
   };
   // All copies of a layer that has nothing to look for are weeded in one go.
   const allOut = cut.flatMap((one) => {
-    const open = one.group.weedPlaces
+    const open = one.places
       .filter(({ kind }) => kind === 'all out')
-      .filter((place) => !one.group.ticked.some((other) => keyOfPlace(other) === keyOfPlace(place)));
+      .filter((place) => !one.ticked.some((other) => keyOfPlace(other) === keyOfPlace(place)));
     return open.length > 0 ? [{ copy: one, places: open }] : [];
   });
   const valueOf = (id: string) => Number(rulings.find((ruling) => ruling.id === id)?.value ?? 0);
@@ -277,6 +281,19 @@ export function PrepareStation() {
           {allOut.length > 1 && (
             <WordButton onPress={() => tick(allOut, true)}>All out of all {allOut.length} copies</WordButton>
           )}
+          <WordButton
+            isDisabled={isJudging}
+            onPress={() =>
+              judge({ sheetId: copy.sheet.id, positions: [copy.position], verdict: 'spoiled' }, () =>
+                notify('This copy is spoiled and is cut again.', {
+                  label: 'Undo',
+                  run: () => judge({ sheetId: copy.sheet.id, positions: [copy.position], verdict: null }),
+                }),
+              )
+            }
+          >
+            This copy is spoiled
+          </WordButton>
           <WeedingClock sheet={copy.sheet} isAllOut={left.length === 0} />
         </Tally>
       )}
@@ -372,9 +389,9 @@ function saySpots(spots: readonly WeedPlace[], pieces: number, isStencil: boolea
 }
 
 /** A piece by when it was cut and which copy it is. */
-function nameOf({ sheet, group, position }: CutCopy): string {
+function nameOf({ sheet, group, position, isWhole }: CutCopy): string {
   const when = sayDateTime(sheet.runs.at(-1)!.startedAt);
-  return `${sheet.restOf ? 'the rest, ' : ''}${sheet.groups.length > 1 ? `${group.perStrip > 1 ? 'strip' : 'copy'} ${group.copy + 1}, place ${position + 1} on the sheet, ` : ''}cut ${when}`;
+  return `${isWhole ? '' : 'what is whole of '}${sheet.restOf ? 'the rest, ' : ''}${sheet.groups.length > 1 ? `${group.perStrip > 1 ? 'strip' : 'copy'} ${group.copy + 1}, place ${position + 1} on the sheet, ` : ''}cut ${when}`;
 }
 
 const Tally = styled.div`

@@ -1,10 +1,9 @@
 import styled from 'styled-components';
 import { spotGroups } from '../../../core/engines/weeding/spot-groups.js';
 import type { Box } from '../../../core/geometry/index.js';
-import type { WeedPlace } from '../../../core/stations/cut/index.js';
+import { keyOfPlace, type WeedPlace } from '../../../core/stations/cut/index.js';
 import { colour, space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
-import { keyOfPlace } from './cut-copies.js';
 
 export const SPOT_NAMES: Readonly<Record<WeedPlace['kind'], string>> = {
   counter: 'counter',

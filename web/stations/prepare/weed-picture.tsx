@@ -3,11 +3,10 @@ import { comesOut } from '../../../core/engines/weeding/spot-kinds.js';
 import type { Box } from '../../../core/geometry/index.js';
 import type { DrawnPath } from '../../../core/plan/page/drawn-path.js';
 import { wayOf, type Film } from '../../../core/shop/index.js';
-import type { WeedPlace } from '../../../core/stations/cut/index.js';
+import { keyOfPlace, type WeedPlace } from '../../../core/stations/cut/index.js';
 import { fillOf } from '../../light-table/film-fill.js';
 import { Shape } from '../../light-table/shape.js';
 import { useIsPhone } from '../../ui/use-is-phone.js';
-import { keyOfPlace } from './cut-copies.js';
 
 interface WeedPictureProps {
   readonly film: Film;

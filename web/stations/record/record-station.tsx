@@ -1,4 +1,3 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import {
@@ -6,35 +5,27 @@ import {
   sayFilmsOfSheet,
   shareOfJob,
   standings,
+  tookFilm,
   weededSeconds,
   type FrozenSheet,
-  type Run,
-  type SheetStanding,
+  type BookedRun,
 } from '../../../core/stations/cut/index.js';
 import { weedingMinutes } from '../../../core/engines/weeding/minutes.js';
-import { ask } from '../../api/client.js';
 import { useJobContext } from '../../job/job-context.js';
 import { StationLayout } from '../../job/station-layout.js';
 import { colour, radius, space, type } from '../../tokens.js';
-import { Choice } from '../../ui/choice.js';
-import { useNotify } from '../../ui/notices.js';
-import { Labelled, Small, Table, TextArea } from '../../ui/plain-fields.js';
+import { Small, Table } from '../../ui/plain-fields.js';
 import { sayDateTime } from '../../ui/say.js';
 import { count, sayArea, sayDuration } from '../../../core/words/index.js';
-import { useDraft } from '../../ui/use-draft.js';
 import { fetchedLate, Part } from '../../ui/part.js';
+import { filmOfRun, jobSums } from '../../../core/stations/record/index.js';
+import { JudgeCopies, ownCopies } from './judge-copies.js';
 import { SpoiledCopies } from './spoiled-copies.js';
 
 const TimesChart = fetchedLate(
   () => import('./times-chart.js'),
   (m) => m.TimesChart,
 );
-
-const OUTCOMES = [
-  ['none', 'Not judged'],
-  ['good', 'Good'],
-  ['remake', 'Make again'],
-] as const;
 
 /** What was cut, what it took and how it turned out. */
 export function RecordStation() {
@@ -66,9 +57,7 @@ export function RecordStation() {
   const timed = cuts.filter(
     (sheet) => sheet.weedTimes.length > 0 && sheet.weedTimes.every(({ stoppedAt }) => stoppedAt !== null),
   );
-  // Of a sheet that carries other jobs, too, the part by what stays of each.
-  const sum = (figure: (entry: Entry) => number) =>
-    finished.reduce((total, one) => total + figure(one) * shareOfJob(one.sheet, job.id), 0);
+  const sums = useMemo(() => jobSums(cuts, job.id), [cuts, job.id]);
   return (
     <StationLayout
       title="Record"
@@ -79,20 +68,25 @@ export function RecordStation() {
       }
       docket={
         <>
-          {finished.length > 0 && (
+          {entries.some(({ run }) => tookFilm(run)) && (
             <Facts>
               <dt>Film taken</dt>
-              <dd>{sayArea(sum(({ sheet }) => sheet.filmMm2))}</dd>
+              <dd>{sayArea(sums.takenMm2)}</dd>
+              {sums.unbookedMm2 > 0 && (
+                <>
+                  <dt>not in the stock book</dt>
+                  <dd>{sayArea(sums.unbookedMm2)}</dd>
+                </>
+              )}
               <dt>of which stays</dt>
-              <dd>{sayArea(sum(({ sheet }) => sheet.keptMm2))}</dd>
+              <dd>{sayArea(sums.keptMm2)}</dd>
               <dt>Film cost</dt>
-              <dd>{sum(({ sheet }) => sheet.filmCost).toFixed(2)}</dd>
+              <dd>{sums.cost.toFixed(2)}</dd>
               <dt>Blade</dt>
-              <dd>{(sum(({ sheet }) => sheet.cutMm) / 1000).toFixed(1)} m</dd>
+              <dd>{(sums.bladeMm / 1000).toFixed(1)} m</dd>
               <dt>Time</dt>
               <dd>
-                {sayDuration(sum(({ run }) => run.actualSeconds ?? 0))}, estimated{' '}
-                {sayDuration(sum(({ run }) => run.estimateSeconds))}
+                {sayDuration(sums.actualSeconds)}, estimated {sayDuration(sums.estimateSeconds)}
               </dd>
               {timed.length > 0 && (
                 <>
@@ -109,7 +103,15 @@ export function RecordStation() {
             </Facts>
           )}
           {finished.length > 0 && <SpoiledCopies jobId={job.id} />}
-          {entry && <Judge key={entry.run.id} entry={entry} standing={how.get(entry.sheet.id)!} />}
+          {entry && (
+            <JudgeCopies
+              key={entry.run.id}
+              name={nameOf(entry.sheet)}
+              sheet={entry.sheet}
+              run={entry.run}
+              standing={how.get(entry.sheet.id)!}
+            />
+          )}
         </>
       }
     >
@@ -147,11 +149,11 @@ export function RecordStation() {
                   </td>
                   <td>{nameOf(sheet)}</td>
                   <td>{run.state}</td>
-                  <td className="figure">{sayArea(sheet.filmMm2 * shareOfJob(sheet, job.id))}</td>
+                  <td className="figure">{sayArea(filmOfRun(sheet, run).mm2 * shareOfJob(sheet, job.id))}</td>
                   <td className="figure">{sayDuration(run.estimateSeconds)}</td>
                   <td className="figure">{run.actualSeconds === null ? '–' : sayDuration(run.actualSeconds)}</td>
                   <td>
-                    {run.outcome === 'good' ? 'good' : run.outcome === 'remake' ? 'make again' : '–'}
+                    {sayVerdicts(sheet, job.id)}
                     {run.note && <Small>{run.note}</Small>}
                   </td>
                 </Line>
@@ -172,7 +174,7 @@ export function RecordStation() {
 /** A run with the sheet it was of: its figures are those of the day it was cut. */
 interface Entry {
   readonly sheet: FrozenSheet;
-  readonly run: Run;
+  readonly run: BookedRun;
 }
 
 function nameOf(sheet: FrozenSheet): string {
@@ -180,39 +182,13 @@ function nameOf(sheet: FrozenSheet): string {
   return `${sayFilmsOfSheet(sheet)}${sheet.restOf ? ', the rest' : jobs > 1 ? `, with ${count(jobs - 1, 'other job')}` : sheet.groups.length > 1 ? `, ${sheet.groups.length} copies` : ''}`;
 }
 
-function Judge({ entry: { sheet, run }, standing }: { readonly entry: Entry; readonly standing: SheetStanding }) {
-  const { job } = useJobContext();
-  const client = useQueryClient();
-  const notify = useNotify();
-  const save = useMutation({
-    mutationFn: (record: { outcome?: Run['outcome']; note?: string }) =>
-      ask<Run>(`/api/runs/${run.id}`, { method: 'PATCH', json: record }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['cuts', job.id] }),
-    onError: (error) => notify(error.message),
-  });
-  const note = useDraft<string, HTMLTextAreaElement>({
-    label: 'Note',
-    shown: run.note,
-    read: (text) => ({ value: text }),
-    onKeep: (text) => save.mutate({ note: text }),
-    isLong: true,
-  });
-  return (
-    <Card>
-      <h3>{nameOf(sheet)}</h3>
-      <Choice
-        label="Outcome"
-        value={run.outcome ?? 'none'}
-        options={OUTCOMES}
-        onChange={(outcome) => save.mutate({ outcome: outcome === 'none' ? null : outcome })}
-      />
-      {standing === 'to-remake' && <Small>The copies on this sheet will be cut again.</Small>}
-      <Labelled>
-        Note: how it weeded, what went wrong, why it was remade
-        <TextArea maxLength={2000} {...note.props} />
-      </Labelled>
-    </Card>
-  );
+/** What was said of a job's copies on a sheet, in a word. */
+function sayVerdicts(sheet: FrozenSheet, jobId: string): string {
+  const own = ownCopies(sheet, jobId);
+  const many = (of: string) => own.filter(({ verdict }) => verdict === of).length;
+  if (many('spoiled') === own.length) return 'make again';
+  if (many('spoiled') > 0) return `${many('spoiled')} of ${own.length} make again`;
+  return many('good') === own.length ? 'good' : '–';
 }
 
 const Facts = styled.dl`
@@ -223,19 +199,6 @@ const Facts = styled.dl`
   font-variant-numeric: tabular-nums;
   dt {
     color: ${colour.quiet};
-  }
-`;
-
-const Card = styled.section`
-  display: grid;
-  gap: ${space.s};
-  padding: ${space.m};
-  background: ${colour.raised};
-  border: 1px solid ${colour.line};
-  border-radius: ${radius.m};
-  h3 {
-    font-size: ${type.body};
-    margin: 0;
   }
 `;
 
