@@ -399,10 +399,11 @@ async function cutInThePast(
 ): Promise<void> {
   const job = await to.planJob(jobId);
   const { sheets } = await to.compute.plan(job);
-  const { sheet, toCut } = await to.compute.sheet(job, sheets!.find((one) => one.film === filmId)!.id);
+  const { sheet, toCut, builtWith } = await to.compute.sheet(job, sheets!.find((one) => one.film === filmId)!.id);
   const sheetId = await to.sheets.freeze({
     ...sheet,
     restOf: null,
+    jobs: [{ jobId, recipe: job.recipe, builtWith }],
     batchId: null,
     groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision, of: null })),
   });

@@ -247,6 +247,15 @@ export const ANSWERS = {
     ),
     runs: list(fields({ ...run, bookedMm2: orNull(number), bookedCost: orNull(number) })),
   }),
+  BuiltWith: list(
+    fields({
+      renewals: count,
+      byColour: { type: 'object', additionalProperties: text },
+      films: list(shape('Film')),
+      pieces: list(shape('Piece')),
+      cutter: fields({ widthMm: number, bladeOffsetMm: number, repeatabilityMm: number }),
+    }),
+  ),
   Batch: fields(batch),
   Batches: list({ $ref: '#/components/schemas/Batch' }),
   BatchPlan: fields({

@@ -104,6 +104,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       shopRevision: stored.revision,
       loadSources,
       ...cutSoFar(cuts, jobId),
+      builtWith: await sheets.builtWith(jobId, cuts),
       weeding: learned,
       recorded: recordedCuts(cuts, jobId),
     };

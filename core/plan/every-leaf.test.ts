@@ -67,7 +67,7 @@ const BASE: RecipePatch = {
     spared: { thicken: [{ ...place, xMm: 27, yMm: 36, acrossMm: 50, reason: 'as it is' }] },
     letBe: { hairlines: 'thin on purpose' },
   },
-  films: { byColour: { '#f2b632': 'wick-yellow' }, patterns: { chalk: { xMm: 4, yMm: 7 } } },
+  films: { byColour: { '#f2b632': 'wick-yellow' }, patterns: { chalk: { xMm: 4, yMm: 7 } }, renewals: 1 },
   surface: {
     kind: 'flat',
     flat: {

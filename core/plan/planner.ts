@@ -49,7 +49,16 @@ import {
   type DesignApart,
 } from '../stations/build/index.js';
 import { cutStage } from '../stations/cut/index.js';
-import { filmsStage, patternsStage } from '../stations/films/index.js';
+import {
+  builtWithNow,
+  filmsStage,
+  panelsAsBuilt,
+  patternsStage,
+  sayShopDiffers,
+  shopAsBuilt,
+  shopDifferences,
+  type BuiltWith,
+} from '../stations/films/index.js';
 import { prepareStage, type LearnedWeeding } from '../stations/prepare/index.js';
 import { sheetsStage, type CutSoFar } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
@@ -162,7 +171,9 @@ export class Planner {
   }
 
   async #planned(input: PlanInput, hooks: PlanHooks, upTo: 'prepare' | 'assemble' = 'assemble'): Promise<Plan> {
-    const { recipe, shop } = input;
+    const { recipe } = input;
+    const built = builtWithNow(input.builtWith, recipe.films.renewals);
+    const shop = shopAsBuilt(input.shop, built);
     const cache = this.#cache;
     let plan: Plan = { findings: [], letBe: [], rulings: [] };
     let step = 0;
@@ -223,7 +234,13 @@ export class Planner {
     if (!map) plan = { ...plan, regions };
     if (isBare(regions)) return ended(artwork, NOTHING_PAINTED);
     const { rulings: patterns } = await cache.take(patternsStage, { films, recipe });
-    await add({ films: patterns.length > 0 ? { ...films, rulings: [...films.rulings, ...patterns] } : films });
+    await add({
+      films: {
+        ...films,
+        findings: [...films.findings, ...this.#shopDiffers(input, built)],
+        rulings: [...films.rulings, ...patterns],
+      },
+    });
     if (!separated || !panels || !build) return plan;
     const letters = lettersOf(parts, matrices);
     const checked = await cache.take(surfaceCheckStage, { sized, build, letters, recipe });
@@ -505,12 +522,26 @@ export class Planner {
   }
 
   /** The films of the painted areas and the layers built of them; no layers without films. */
-  async #built(regions: Regions, { recipe, shop }: PlanInput, { apart, ...placed }: PlacedParts) {
+  /** What in the shop is not as the job was cut with it. */
+  #shopDiffers({ recipe, shop }: PlanInput, built: BuiltWith | null): JobFinding[] {
+    const differences = built ? shopDifferences(shop, built, recipe.films.byColour) : [];
+    return differences.length > 0 ? [sayShopDiffers(differences, recipe.films.renewals)] : [];
+  }
+
+  async #built(regions: Regions, { recipe, shop: today, builtWith }: PlanInput, { apart, ...placed }: PlacedParts) {
     const cache = this.#cache;
-    const films = await cache.take(filmsStage, { regions, recipe, stock: shop.films });
+    const built = builtWithNow(builtWith, recipe.films.renewals);
+    const shop = shopAsBuilt(today, built);
+    const films = await cache.take(filmsStage, { regions, recipe, stock: shop.films, built });
     if (films.colours.length === 0) return { films };
     const separated = await cache.take(separateStage, { regions, films, recipe, stock: shop.films });
-    const panels = await cache.take(panelsStage, { separated, apart, reachMm: reachOf(recipe), recipe, shop });
+    const panels = await cache.take(panelsStage, {
+      separated,
+      apart,
+      reachMm: reachOf(recipe),
+      recipe,
+      shop: panelsAsBuilt(shop, built),
+    });
     return {
       films,
       separated,
@@ -518,7 +549,7 @@ export class Planner {
       build: await cache.take(buildStage, {
         separated,
         recipe,
-        repeatabilityMm: shop.cutter.repeatabilityMm,
+        repeatabilityMm: (built ?? shop).cutter.repeatabilityMm,
         panels,
         ...placed,
       }),

@@ -9,7 +9,7 @@ import { surfaceSlice, type SurfaceDecisions } from '../stations/surface/index.j
 import { headingSlice, type Heading } from './heading.js';
 
 /** The newest version of the recipe. */
-export const RECIPE_VERSION = 14;
+export const RECIPE_VERSION = 15;
 
 /** Everything a maker decided about a job's stations, each station's part in its own room. */
 type Decisions = Heading &

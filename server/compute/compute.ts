@@ -338,8 +338,26 @@ export interface NewFile {
   readonly bytes: Uint8Array;
 }
 
-async function loaded({ loadSources, recipe, shop, taken, lies, weeding, recorded }: PlanSource): Promise<PlanJob> {
-  return { recipe, shop, taken, lies, weeding, recorded, sources: await loadSources() };
+async function loaded({
+  loadSources,
+  recipe,
+  shop,
+  taken,
+  lies,
+  builtWith,
+  weeding,
+  recorded,
+}: PlanSource): Promise<PlanJob> {
+  return {
+    recipe,
+    shop,
+    taken,
+    lies,
+    ...(builtWith ? { builtWith } : {}),
+    weeding,
+    recorded,
+    sources: await loadSources(),
+  };
 }
 
 async function loadedBatch(source: BatchSource): Promise<BatchTask> {
@@ -371,12 +389,13 @@ export function nameOfBatch({ jobs, wish }: BatchSource): string {
     .update(
       JSON.stringify([
         wish,
-        jobs.map(({ jobId, source: { recipe, shopRevision, taken, lies, weeding } }) => [
+        jobs.map(({ jobId, source: { recipe, shopRevision, taken, lies, builtWith, weeding } }) => [
           jobId,
           recipe,
           shopRevision,
           taken,
           lies,
+          builtWith,
           weeding,
         ]),
       ]),
@@ -396,8 +415,8 @@ function laneFor({ sources }: PlanJob): Lane {
 }
 
 /** The same name for the same plan: files never change under their ids, which the recipe names. */
-function nameOf({ recipe, shopRevision, taken, lies, weeding, recorded }: PlanSource): string {
+function nameOf({ recipe, shopRevision, taken, lies, builtWith, weeding, recorded }: PlanSource): string {
   return createHash('sha256')
-    .update(JSON.stringify([recipe, shopRevision, taken, lies, weeding, recorded]))
+    .update(JSON.stringify([recipe, shopRevision, taken, lies, builtWith, weeding, recorded]))
     .digest('hex');
 }

@@ -8,13 +8,19 @@ import {
   type StoppedJob,
 } from '../../core/batch/index.js';
 import type { LaySheetsHooks, LaidSheets, LayWish } from '../../core/stations/sheets/index.js';
-import type { Planner } from '../../core/plan/index.js';
+import { builtWithOf, type Planner } from '../../core/plan/index.js';
+import type { BuiltWith } from '../../core/stations/films/index.js';
 import type { BatchTask } from './tasks.js';
+
+/** A job of a batch with what of the shop it is built with. */
+interface PlannedBatchJob extends NamedBatchJob {
+  readonly builtWithNow: BuiltWith;
+}
 
 /** A batch with the jobs of it that can be cut, and why the others cannot. */
 export interface PlannedBatch {
   readonly out: LaidSheets;
-  readonly jobs: readonly NamedBatchJob[];
+  readonly jobs: readonly PlannedBatchJob[];
   readonly stopped: readonly StoppedJob[];
 }
 
@@ -77,10 +83,11 @@ export class BatchPlanner {
 
   async plan({ name, jobs, shop, wish }: BatchTask, { breathe, onProgress }: Hooks): Promise<PlannedBatch> {
     if (this.#last?.name === name) return this.#last.planned;
-    const [ready, stopped]: [NamedBatchJob[], StoppedJob[]] = [[], []];
+    const [ready, stopped]: [PlannedBatchJob[], StoppedJob[]] = [[], []];
     for (const [i, { jobId, job }] of jobs.entries()) {
       const { recipe, taken, lies } = job;
-      const { prepare, findings } = await this.planner.prepared({ ...job, shop }, { breathe });
+      const plan = await this.planner.prepared({ ...job, shop }, { breathe });
+      const { prepare, findings } = plan;
       const blocked = findings.find(stopsBatch);
       if (blocked || !prepare) stopped.push({ jobId, why: blocked?.message ?? 'Nothing of it can be cut.' });
       else
@@ -93,6 +100,7 @@ export class BatchPlanner {
           taken,
           lies,
           due: recipe.due,
+          builtWithNow: builtWithOf(plan, { ...job, shop }),
         });
       onProgress?.((PREPARING_SHARE * (i + 1)) / jobs.length);
     }

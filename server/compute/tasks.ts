@@ -5,6 +5,7 @@ import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { BatchSearch } from './planned-batch.js';
 import type { CutInPart, GroupToFreeze, RestToFreeze, SheetToFreeze } from '../../core/stations/cut/index.js';
+import type { BuiltWith } from '../../core/stations/films/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
@@ -60,6 +61,7 @@ export interface BatchSheetMade {
   readonly toCut: readonly {
     readonly jobId: string;
     readonly layers: readonly { readonly fingerprint: string; readonly copies: number }[];
+    readonly builtWith: BuiltWith;
   }[];
 }
 
@@ -80,6 +82,7 @@ export type Answer =
   | {
       readonly ok: 'sheet';
       readonly sheet: SheetToFreeze;
+      readonly builtWith: BuiltWith;
       readonly toCut: readonly { readonly fingerprint: string; readonly copies: number }[];
     }
   | { readonly ok: 'rest'; readonly sheet: RestToFreeze }

@@ -1,7 +1,7 @@
 import { writeHpgl } from '../../core/engines/cutting/index.js';
 import { batchSheetToFreeze, batchView, placeByHand } from '../../core/batch/index.js';
 import { InputError } from '../../core/words/index.js';
-import { exportBuild, Planner, planReport, printJob } from '../../core/plan/index.js';
+import { builtWithOf, exportBuild, Planner, planReport, printJob } from '../../core/plan/index.js';
 import { toCutOf } from '../../core/stations/sheets/index.js';
 import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
@@ -69,6 +69,7 @@ async function answer(task: SentTask): Promise<Answer> {
         return {
           ok: 'sheet',
           sheet: sheetToFreeze(plan, task.sheet),
+          builtWith: builtWithOf(plan, task.job),
           toCut: plan.sheets!.toCut.map(({ fingerprint, copies }) => ({ fingerprint, copies })),
         };
       }
@@ -92,7 +93,11 @@ async function answer(task: SentTask): Promise<Answer> {
         return {
           ok: 'batch-sheet',
           sheet: { ...sheet, groups: sheet.groups.map(({ job, ...group }) => ({ ...group, jobId: jobs[job]!.id })) },
-          toCut: [...carried].map((job) => ({ jobId: jobs[job]!.id, layers: toCutOf(jobs[job]!) })),
+          toCut: [...carried].map((job) => ({
+            jobId: jobs[job]!.id,
+            layers: toCutOf(jobs[job]!),
+            builtWith: jobs[job]!.builtWithNow,
+          })),
         };
       }
       case 'batch-move': {

@@ -208,6 +208,11 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
           const sheetId = await sheets.freeze({
             ...sheet,
             restOf: null,
+            jobs: toCut.map(({ jobId, builtWith }) => ({
+              jobId,
+              recipe: now.jobs.find((job) => job.jobId === jobId)!.source.recipe,
+              builtWith,
+            })),
             batchId,
             groups: sheet.groups.map((group) => ({ ...group, revision: now.revisions.get(group.jobId)!, of: null })),
           });

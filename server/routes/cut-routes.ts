@@ -66,7 +66,7 @@ export function cutRoutes({
         const planned = await planJob(jobId);
         mustBeLookedAt(planned.revision, revision);
         if (planned.shop.cutter.host === null) throw filesOnly();
-        const { sheet, toCut } = await compute.sheet(planned, params['sheet']!, signal);
+        const { sheet, toCut, builtWith } = await compute.sheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet, loadedFilmIds);
         const who = await whoOf(shop, ctx);
         const freeze = async () => {
@@ -82,6 +82,7 @@ export function cutRoutes({
             ...sheet,
             restOf: null,
             batchId: null,
+            jobs: [{ jobId, recipe: planned.recipe, builtWith }],
             groups: sheet.groups.map((group) => ({ ...group, jobId, revision, of: null })),
           });
           await jobs.setToCut(jobId, { layers: toCut });
@@ -89,6 +90,15 @@ export function cutRoutes({
         };
         return facts.run(() => spooler.start(freeze, who));
       },
+    },
+    {
+      method: 'get',
+      path: '/api/jobs/:id/built-with',
+      summary:
+        'What of the shop a job was built with when what is cut of it was sent: its films and figures stay so. For every time that the newer ones were taken; empty while nothing is cut',
+      answer: 'BuiltWith',
+      answers: 'A list',
+      handle: async ({ params }) => sheets.builtWith(params['id']!, await sheets.ofJob(params['id']!)),
     },
     {
       method: 'get',

@@ -125,6 +125,8 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
           return sheets.freeze({
             ...rest,
             restOf: sheet.id,
+            // Its sheet says how its jobs were built.
+            jobs: [],
             batchId: sheet.batchId,
             groups: rest.groups.map((group) => ({
               ...group,

@@ -5,6 +5,7 @@ import type { Matrix } from '../../core/geometry/index.js';
 import type { Film, FilmPiece, Mat } from '../../core/shop/index.js';
 import {
   keyOfPlace,
+  sheetsThatCount,
   placesOnPiece,
   type BookedRun,
   type CopyVerdict,
@@ -15,6 +16,8 @@ import {
   type SheetDecision,
   type WeedPlace,
 } from '../../core/stations/cut/index.js';
+import type { BuiltWith } from '../../core/stations/films/index.js';
+import type { Recipe } from '../../core/recipe/index.js';
 import { Problem } from '../problem.js';
 import type { ProgramStore, StoredProgram } from './program-store.js';
 import { runOf, type RunRow } from './run-store.js';
@@ -94,7 +97,16 @@ export type NewSheet = Omit<
 > & {
   readonly groups: readonly Omit<FrozenGroup, 'ticked' | 'verdict'>[];
   readonly program: StoredProgram;
+  /** Each job that it carries, as it was built. */
+  readonly jobs: readonly JobOnSheet[];
 };
+
+/** A job as it was when a sheet of it was sent: its recipe, and what of the shop it was built with. */
+export interface JobOnSheet {
+  readonly jobId: string;
+  readonly recipe: Recipe;
+  readonly builtWith: BuiltWith;
+}
 
 /** A place on a copy, which is told by its position on the sheet. */
 export interface CopyPlace extends WeedPlace {
@@ -157,6 +169,13 @@ export class SheetStore {
       }));
       // SQLite takes so many values in one statement.
       await tx.batchInsert('sheet_groups', rows, 40);
+      for (const { jobId, recipe, builtWith } of sheet.jobs)
+        await tx('sheet_jobs').insert({
+          sheet_id: id,
+          job_id: jobId,
+          recipe: JSON.stringify(recipe),
+          built_with: JSON.stringify(builtWith),
+        });
       await this.programs.add(id, sheet.program, tx);
     });
     return id;
@@ -207,6 +226,32 @@ export class SheetStore {
       ).flatMap((row) => (wanted.has(row.job_id) ? [row.sheet_id] : [])),
     );
     return this.#withRests([...ids]);
+  }
+
+  /** What of the shop a job was built with, by its sheets that count (`cuts` are all of its sheets): the newest of every renewal. */
+  async builtWith(jobId: string, cuts: readonly FrozenSheet[]): Promise<readonly BuiltWith[]> {
+    const ids = sheetsThatCount(cuts, jobId);
+    if (ids.length === 0) return [];
+    const rows = (await this.db('sheet_jobs').where({ job_id: jobId }).select('sheet_id', 'built_with')) as {
+      sheet_id: string;
+      built_with: string;
+    }[];
+    const bySheet = new Map(rows.map((row) => [row.sheet_id, row.built_with]));
+    const byRenewal = new Map<number, BuiltWith>();
+    for (const id of ids) {
+      const json = bySheet.get(id);
+      if (json === undefined) continue;
+      const built = JSON.parse(json) as BuiltWith;
+      byRenewal.set(built.renewals, built);
+    }
+    return [...byRenewal.values()];
+  }
+
+  /** The recipe that a job had when a sheet of it was sent; null where that was not kept yet. */
+  async recipeOf(sheetId: string, jobId: string): Promise<unknown> {
+    const row = (await this.db('sheet_jobs').where({ sheet_id: sheetId, job_id: jobId }).first('recipe')) as
+      { recipe: string } | undefined;
+    return row ? (JSON.parse(row.recipe) as unknown) : null;
   }
 
   /** What becomes of a sheet whose run failed or was cancelled; null opens the question again. */

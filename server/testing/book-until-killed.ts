@@ -46,6 +46,7 @@ const sheet: NewSheet = {
   estimateSeconds: 1,
   pairsTotal: 10,
   restOf: null,
+  jobs: [],
   weedWork: null,
   leftovers: ['one', 'two', 'two'].map((pieceId) => ({ ...laid, pieceId, filmId: 'tar', edgeMm: 5, keep: true })),
   groups: [],

@@ -17,6 +17,7 @@ import { colour, space, type, width } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { useNotify } from '../ui/notices.js';
 import { useSettings } from '../ui/settings.js';
+import type { BuiltWith } from '../../core/stations/films/index.js';
 import { countCuts, NOTHING_CUT, recordedCuts } from '../../core/stations/record/index.js';
 import { JobCard } from '../job/job-card.js';
 import { JobContext, type JobContextValue, type Looked } from '../job/job-context.js';
@@ -104,7 +105,16 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
     refetchInterval: atCutter ? 3000 : false,
   }).data;
   const weeding = useLearnedWeeding();
-  const soFar = useMemo(() => (cuts ? cutSoFar(cuts, jobId) : null), [cuts, jobId]);
+  const builtWith = useQuery({
+    // With the cuts, since it changes when they do.
+    queryKey: ['cuts', jobId, 'built-with'],
+    queryFn: () => ask<readonly BuiltWith[]>(`/api/jobs/${jobId}/built-with`),
+    refetchInterval: atCutter ? 3000 : false,
+  }).data;
+  const soFar = useMemo(
+    () => (cuts && builtWith ? { ...cutSoFar(cuts, jobId), builtWith } : null),
+    [cuts, builtWith, jobId],
+  );
   const { view: planned, working, step, stop, tryAgain, failure } = usePlan(jobId, handle.recipe, soFar, weeding);
   const view = useMemo(() => planInUnit(planned, unit), [planned, unit]);
   const { asked, looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);

@@ -216,14 +216,14 @@ export class PlanClient {
 
   #requestFor(
     worker: Worker,
-    { jobId, recipe, shop, taken, lies, weeding, sources }: PlanInput,
+    { jobId, recipe, shop, taken, lies, builtWith, weeding, sources }: PlanInput,
     id: number,
   ): PlanRequest {
     if (worker.jobId !== jobId) worker.known.clear();
     worker.jobId = jobId;
     const fresh = new Map([...sources].filter(([source]) => !worker.known.has(source)));
     for (const source of fresh.keys()) worker.known.add(source);
-    return { id, jobId, recipe, shop, taken, lies, weeding, sources: fresh };
+    return { id, jobId, recipe, shop, taken, lies, ...(builtWith ? { builtWith } : {}), weeding, sources: fresh };
   }
 
   /** The worker, once it has said hello. @throws Failure */

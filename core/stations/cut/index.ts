@@ -40,7 +40,15 @@ export {
 } from './run.js';
 export { sayFilmsOfSheet } from './say.js';
 export { cutStage, programOf, type CutOut } from './stage.js';
-export { copiesCut, cutSoFar, standings, takenCopies, type SheetStanding, type SpoiledOfJob } from './standing.js';
+export {
+  copiesCut,
+  cutSoFar,
+  sheetsThatCount,
+  standings,
+  takenCopies,
+  type SheetStanding,
+  type SpoiledOfJob,
+} from './standing.js';
 export { whySpoiledStays, whyThrownAwayStays, type KeptWord } from './take-back.js';
 export { weededSeconds } from './weeded.js';
 export { contoursOfGroups, wholeOnPiece, wholeParts, type WholeMarks } from './whole.js';

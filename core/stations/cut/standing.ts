@@ -113,6 +113,17 @@ export function cutSoFar(sheets: readonly FrozenSheet[], jobId: string): CutSoFa
   };
 }
 
+/** The sheets, of all of a job's, that carry a copy of it that need not be planned any more, in their order; rests among them count with their sheet. */
+export function sheetsThatCount(sheets: readonly FrozenSheet[], jobId: string): readonly string[] {
+  const how = standings(sheets);
+  return sheets
+    .filter(({ id, restOf, groups }) => {
+      const counts = groups.some((group) => group.jobId === jobId && group.verdict !== 'spoiled');
+      return restOf === null && counts && TAKES.includes(how.get(id)!);
+    })
+    .map(({ id }) => id);
+}
+
 function groupsThatStand(sheets: readonly FrozenSheet[], jobId: string, only: readonly SheetStanding[]): FrozenGroup[] {
   const how = standings(sheets);
   return sheets

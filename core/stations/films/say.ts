@@ -15,6 +15,8 @@ export interface ColourFigures {
   /** CIEDE2000 between the colour and the film. */
   readonly difference: number;
   readonly isChosen: boolean;
+  /** It stays since part of the job is cut from it. */
+  readonly isCut: boolean;
   /** A film was chosen that is not in stock any more. */
   readonly isGone: boolean;
   /** A chosen film that the others should be put on like; null when films that stick by themselves are looked for. */
@@ -22,7 +24,7 @@ export interface ColourFigures {
 }
 
 /** The film of a colour, and what there is to say against it. */
-export function sayColour({ colour, film, nearest, difference, isChosen, isGone, like }: ColourFigures): {
+export function sayColour({ colour, film, nearest, difference, isChosen, isCut, isGone, like }: ColourFigures): {
   readonly findings: Finding<FilmsPatch>[];
   readonly ruling: Ruling<FilmsPatch>;
 } {
@@ -60,10 +62,14 @@ export function sayColour({ colour, film, nearest, difference, isChosen, isGone,
       unit: '',
       because: isChosen
         ? ['You chose it.', `Its colour differs by ${difference.toFixed(1)} (CIEDE2000; docs/films.md).`]
-        : [
-            `It is the closest colour in stock. They differ by ${difference.toFixed(1)} (CIEDE2000; about 1 can just be seen; docs/films.md).`,
-            ...(like ? [`You chose ${like.name}, so films that are put on in the same way come first.`] : []),
-          ],
+        : isCut
+          ? [
+              `Part of this job is cut from it, so it stays. Its colour differs by ${difference.toFixed(1)} (CIEDE2000; docs/films.md).`,
+            ]
+          : [
+              `It is the closest colour in stock. They differ by ${difference.toFixed(1)} (CIEDE2000; about 1 can just be seen; docs/films.md).`,
+              ...(like ? [`You chose ${like.name}, so films that are put on in the same way come first.`] : []),
+            ],
       overridden: isChosen && film.id !== nearest.id,
       proposed: nearest.name,
     },

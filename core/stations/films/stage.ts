@@ -5,6 +5,7 @@ import { wayOf, type Film } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Regions } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
+import type { BuiltWith } from './built-with.js';
 import type { FilmsDecisions, FilmsPatch } from './decisions.js';
 import { nearestFilm } from './nearest-film.js';
 import { sayColour, sayFewerFilms, sayMixedWays, sayNoFilms, sayShared } from './say.js';
@@ -34,12 +35,16 @@ interface FilmsContext {
   readonly regions: Regions;
   readonly recipe: FilmsDecisions;
   readonly stock: readonly Film[];
+  /** What the job is cut with already; null while nothing is. */
+  readonly built: BuiltWith | null;
 }
 
 interface FilmsRead {
   readonly regions: Regions;
   readonly byColour: FilmsDecisions['films']['byColour'];
   readonly stock: readonly Film[];
+  /** The films of colours that were cut; they stay unless the maker chooses others. */
+  readonly held: BuiltWith['byColour'];
 }
 
 /** Films nearer to each other than this may stand for one another (CIEDE2000). */
@@ -50,21 +55,29 @@ const OTHERS = 4;
 /** Every colour found, what shows of it, and its film: the maker's choice, or the nearest in stock by CIEDE2000. */
 export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
   name: 'films',
-  read: ({ regions, recipe, stock }) => ({ regions, byColour: recipe.films.byColour, stock }),
-  run({ regions: { regions }, byColour: decided, stock }) {
+  read: ({ regions, recipe, stock, built }) => ({
+    regions,
+    byColour: recipe.films.byColour,
+    stock,
+    held: built?.byColour ?? {},
+  }),
+  run({ regions: { regions }, byColour: decided, stock, held }) {
     const byColour = separate(regions.map((region) => ({ layer: region.colour, rings: region.rings })));
     const shown = byColour.layers.filter(({ key }) => key !== BARE);
     // A retired film is cut where it was chosen, and not proposed any more.
     const offered = stock.filter((film) => !film.retired);
-    if (offered.length === 0)
+    if (offered.length === 0 && Object.keys(held).length === 0)
       return { colours: [], byColour, findings: shown.length > 0 ? [sayNoFilms()] : [], rulings: [] };
     // The first film that the maker chose says how the job is made to stick.
-    const first = Object.values(decided).flatMap((id) => stock.find((film) => film.id === id) ?? [])[0];
+    const first = [...Object.values(decided), ...Object.values(held)].flatMap(
+      (id) => stock.find((film) => film.id === id) ?? [],
+    )[0];
     const way = first ? wayOf(first) : 'adhesive';
     const said = shown.map(({ key: colour, visible }) => {
-      const nearest = nearestFilm(colour, offered, way);
       const chosen = stock.find((film) => film.id === decided[colour]);
-      const film = chosen ?? nearest;
+      const cut = stock.find((film) => film.id === held[colour]);
+      const nearest = nearestFilm(colour, offered.length > 0 ? offered : stock, way);
+      const film = chosen ?? cut ?? nearest;
       const difference = colourDifference(colour, film.colour);
       const use: ColourUse = {
         colour,
@@ -83,6 +96,7 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
           nearest,
           difference,
           isChosen: chosen !== undefined,
+          isCut: chosen === undefined && cut !== undefined,
           isGone: decided[colour] !== undefined && !chosen,
           like: first && way !== 'adhesive' ? first : null,
         }),

@@ -1,3 +1,4 @@
+import type { BuiltWith } from '../films/index.js';
 import type { Edges } from '../../engines/cutting/index.js';
 import type { Matrix, Rings } from '../../geometry/index.js';
 import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
@@ -166,4 +167,6 @@ export type Direction = 'as drawn' | 'across';
 export interface CutSoFar {
   readonly taken: TakenCopies;
   readonly lies: TakenDirections;
+  /** What of the shop the job was built with when a sheet of it that still counts was first sent, for every renewal; absent where nothing was cut. */
+  readonly builtWith?: readonly BuiltWith[];
 }

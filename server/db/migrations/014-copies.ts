@@ -3,7 +3,7 @@ import { unpackLists } from '../../../core/stations/cut/index.js';
 
 /*
  * What is judged is a copy of one job, no longer a run of a sheet that may carry several. A rest names the copy that each of its own completes, a copy how many its job
- * had asked for, a broken-off run what of each copy is open, and a sheet what of it went back to the rack. The name of every edit is kept, so that one that is sent twice is
+ * had asked for, a sheet what of the shop its jobs were built with, a broken-off run what of each copy is open, and a sheet what of it went back to the rack. The name of every edit is kept, so that one that is sent twice is
  * known for it.
  */
 
@@ -39,6 +39,14 @@ export const copies: Knex.Migration = {
       t.text('answer').notNullable();
       t.text('at').notNullable();
       t.primary(['of', 'name']);
+    });
+    await db.schema.createTable('sheet_jobs', (t) => {
+      t.text('sheet_id').notNullable().references('sheets.id');
+      t.text('job_id').notNullable().references('jobs.id').onDelete('CASCADE');
+      t.text('built_with').notNullable();
+      t.text('recipe').notNullable();
+      t.primary(['sheet_id', 'job_id']);
+      t.index(['job_id']);
     });
     // Not through the schema builder, which would make a table anew and with that delete what refers to it.
     await db.raw('alter table sheet_groups add column of_position integer');

@@ -1,5 +1,11 @@
 import { useMemo, useState } from 'react';
-import { carriesJob, farthestRun, filmsOfSheet, sayFilmsOfSheet, type FrozenSheet } from '../../../core/stations/cut/index.js';
+import {
+  carriesJob,
+  farthestRun,
+  filmsOfSheet,
+  sayFilmsOfSheet,
+  type FrozenSheet,
+} from '../../../core/stations/cut/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
