@@ -256,6 +256,12 @@ export const ANSWERS = {
       cutter: fields({ widthMm: number, bladeOffsetMm: number, repeatabilityMm: number }),
     }),
   ),
+  JobRevisions: list(fields({ id: text, revision: count })),
+  UndoneJobs: fields({
+    undone: list(fields({ id: text, revision: count })),
+    stayed: list(fields({ id: text, title: text, why: text })),
+  }),
+  ChangedSince: fields({ title: text, revision: count, stations: orNull(list(oneOf(...STATIONS))) }),
   Batch: fields(batch),
   Batches: list({ $ref: '#/components/schemas/Batch' }),
   BatchPlan: fields({
@@ -299,6 +305,7 @@ export const ANSWERS = {
     ),
     short: list(fields({ filmId: text, message: text, spacingMm: orNull(number) })),
     loose: count,
+    wanted: list(fields({ jobId: text, fingerprints: list(text) })),
     unshared: list(text),
     steps: count,
     stopped: list(fields({ jobId: text, why: text })),

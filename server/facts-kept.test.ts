@@ -318,6 +318,78 @@ describe('a change in the shop', () => {
   });
 });
 
+describe('a job that was changed after a part of it was cut', () => {
+  it('says at which stations, and is made again as it was, with what does not decide the cut as it is now', async () => {
+    const sheet = await cutAll();
+    const { body: changed } = await bench.api<Job>('PUT', `/api/jobs/${job.id}/recipe`, {
+      recipe: patchRecipe(job.recipe, {
+        title: 'Renamed',
+        surface: { size: { mode: 'width', mm: 60 } },
+        build: { school: 'inlay' },
+        sheets: { copies: 6 },
+      }),
+      revision: job.revision,
+    });
+    expect(await toCut()).toEqual([[0, 6]]);
+    const since = await bench.api('GET', `/api/sheets/${sheet.id}/jobs/${job.id}/changes`);
+    expect(since.body).toEqual({ title: 'Renamed', revision: changed.revision, stations: ['surface', 'build'] });
+    const asCut = () =>
+      post<Job>(`/api/sheets/${sheet.id}/jobs/${job.id}/as-cut`, { revision: changed.revision, edit: 'as cut' });
+    const { body: back } = await asCut();
+    expect([back.recipe.title, back.recipe.sheets.copies]).toEqual(['Renamed', 6]);
+    expect(await toCut()).toEqual([[4, 6]]);
+    expect((await asCut()).body.revision).toBe(back.revision);
+    await post(`/api/jobs/${job.id}/undo`, { revision: back.revision });
+    expect(await toCut()).toEqual([[0, 6]]);
+  });
+});
+
+describe('an act over several jobs', () => {
+  const CLOSE = { border: 'groups', borderGapMm: 3 };
+  const revisions = (...jobs: readonly Job[]) => jobs.map(({ id, revision }) => ({ id, revision }));
+  const borderOf = async ({ id }: Job) =>
+    (await bench.api<Job>('GET', `/api/jobs/${id}`)).body.recipe.preparation.border;
+  const rename = async ({ id, revision, recipe }: Job) =>
+    (
+      await bench.api<Job>('PUT', `/api/jobs/${id}/recipe`, {
+        recipe: patchRecipe(recipe, { title: 'Theirs' }),
+        revision,
+      })
+    ).body;
+
+  it('changes all of them or, when one was changed meanwhile, none', async () => {
+    const jobs = [job, await newJob(), await newJob()] as const;
+    await rename(jobs[1]);
+    const { body } = await post('/api/jobs/changes', { jobs: revisions(...jobs), preparation: CLOSE });
+    expect(body.code).toBe('job-changed');
+    for (const one of jobs) expect(await borderOf(one)).toBe(job.recipe.preparation.border);
+  });
+
+  it('is taken back where it can be, and names what cannot, and why', async () => {
+    const jobs = [job, await newJob(), await newJob()] as const;
+    const { body: written } = await post<{ id: string; revision: number }[]>('/api/jobs/changes', {
+      jobs: revisions(...jobs),
+      preparation: CLOSE,
+    });
+    await rename((await bench.api<Job>('GET', `/api/jobs/${jobs[1].id}`)).body);
+    await bench.api('DELETE', `/api/jobs/${jobs[2].id}`);
+    const { body: undone } = await post<{ undone: { id: string }[]; stayed: object[] }>('/api/jobs/undo', {
+      jobs: written,
+    });
+    expect(undone.undone.map(({ id }) => id)).toEqual([jobs[0].id]);
+    expect(undone.stayed).toEqual([
+      { id: jobs[1].id, title: 'Theirs', why: expect.stringContaining('changed since') },
+      { id: jobs[2].id, title: 'Test', why: expect.stringContaining('deleted') },
+    ]);
+    expect([await borderOf(jobs[0]), await borderOf(jobs[1])]).toEqual([job.recipe.preparation.border, 'groups']);
+    await bench.api('POST', `/api/jobs/${jobs[2].id}/restore`);
+    // What is so already is not written again.
+    expect(
+      (await post('/api/jobs/changes', { jobs: [{ id: jobs[2].id, revision: 999 }], preparation: CLOSE })).body,
+    ).toEqual([]);
+  });
+});
+
 describe('an edit that is sent twice', () => {
   it('gets the same answer, also if it changed nothing, and whatever came in between', async () => {
     const undo = (edit: string) => post<Job>(`/api/jobs/${job.id}/redo`, { revision: job.revision, edit });

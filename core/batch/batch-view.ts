@@ -2,7 +2,7 @@ import { boundsOf, keyOf, ringsToPathData, turnedOver, IDENTITY, type Rings } fr
 import type { LaidSheetView } from '../plan/index.js';
 import type { CutterProfile } from '../shop/index.js';
 import { programOf } from '../stations/cut/index.js';
-import { leftoverViews, type BetterSoFar, type LaidSheets, type SheetPlan } from '../stations/sheets/index.js';
+import { leftoverViews, toCutOf, type BetterSoFar, type LaidSheets, type SheetPlan } from '../stations/sheets/index.js';
 import type { BatchJob } from './plan-batch.js';
 import { sayShortage } from './say.js';
 
@@ -63,6 +63,8 @@ export interface BatchView {
   readonly stopped: readonly StoppedJob[];
   /** Films in which borders were to be shared and cannot be. */
   readonly unshared: readonly string[];
+  /** What of each job is to be cut today, by fingerprint: what is cut of it fits as long as it is among them. */
+  readonly wanted: readonly { readonly jobId: string; readonly fingerprints: readonly string[] }[];
   /** Steps of the search for less film that were made in all. */
   readonly steps: number;
   readonly keptMm2: number;
@@ -100,6 +102,10 @@ export function batchView(
       spacingMm: one.spacingMm,
     })),
     loose: loose.length,
+    wanted: jobs.map((job) => ({
+      jobId: job.id,
+      fingerprints: toCutOf(job).map(({ fingerprint }) => fingerprint),
+    })),
     unshared: unshared.map(({ name }) => name),
     steps: steps.reduce((total, one) => total + one.steps, 0),
     stopped,

@@ -1,5 +1,16 @@
+import { isDeepStrictEqual } from 'node:util';
 import { pictureKind } from '../../core/engines/artwork/index.js';
-import { emptyRecipe, parseRecipe, patchRecipe, RECIPE_SCHEMA } from '../../core/recipe/index.js';
+import { object } from '../../core/words/schema.js';
+import {
+  asItWasCut,
+  changedStations,
+  emptyRecipe,
+  parseRecipe,
+  patchRecipe,
+  RECIPE_SCHEMA,
+  type Recipe,
+  type RecipePatch,
+} from '../../core/recipe/index.js';
 import type { JobState } from '../../core/stations/record/index.js';
 import { drawingPart, picturePart } from '../../core/stations/artwork/index.js';
 import { PRINT_ON, PRINTS, type PrintOn } from '../../core/plan/index.js';
@@ -10,16 +21,21 @@ import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { describeFile } from '../stores/artwork-store.js';
-import type { Edit } from '../stores/job-store.js';
+import type { Edit, JobRevision } from '../stores/job-store.js';
 import { EDIT_PROPERTIES, EDIT_SCHEMA } from './edit-schema.js';
 
 const COUNT = { type: 'string', pattern: '^\\d{1,6}$' } as const;
 const MOST_LISTED = 500;
+const JOB_REVISION = { id: { type: 'string', minLength: 1, maxLength: 200 }, revision: EDIT_PROPERTIES.revision };
 
 const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
 
 /** Jobs, their recipes with undo and redo, their artwork and their plan. */
-export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: Services): Route[] {
+export function jobRoutes({ jobs, sheets, artworks, compute, planJob, designPicture }: Services): Route[] {
+  const cutRecipe = async (sheetId: string, jobId: string): Promise<Recipe | null> => {
+    const kept = await sheets.recipeOf(sheetId, jobId);
+    return kept === null ? null : parseRecipe(kept, `sheet ${sheetId}`);
+  };
   return [
     {
       method: 'get',
@@ -100,6 +116,68 @@ export function jobRoutes({ jobs, artworks, compute, planJob, designPicture }: S
       handle: async ({ params, body }) => {
         const { recipe, ...edit } = body as { recipe: unknown } & Edit;
         return jobs.change(params['id']!, parseRecipe(recipe), edit);
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/jobs/changes',
+      summary: 'Change the preparation of several jobs as one: all of them, or none when one was changed meanwhile',
+      body: object({
+        jobs: { type: 'array', minItems: 1, maxItems: 500, items: object(JOB_REVISION) },
+        preparation: { type: 'object' },
+      }),
+      answer: 'JobRevisions',
+      answers: 'The jobs that were changed, at their new revisions; those that were so already are not among them',
+      handle: async ({ body }) => {
+        const { jobs: named, preparation } = body as {
+          jobs: readonly JobRevision[];
+          preparation: RecipePatch['preparation'];
+        };
+        const patched = (recipe: Recipe) => parseRecipe(patchRecipe(recipe, { preparation: preparation ?? {} }));
+        const fresh: JobRevision[] = [];
+        for (const { id, revision } of named) {
+          const { recipe } = await jobs.get(id);
+          if (!isDeepStrictEqual(patched(recipe), recipe)) fresh.push({ id, revision });
+        }
+        return jobs.changeAll(fresh.map((job) => ({ ...job, change: patched })));
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/jobs/undo',
+      summary:
+        'Take the last change of several jobs back: of each that still stands at the revision that is named. Those that do not are named, with why',
+      body: object({ jobs: { type: 'array', minItems: 1, maxItems: 500, items: object(JOB_REVISION) } }),
+      answer: 'UndoneJobs',
+      answers: 'What was undone, and what stayed',
+      handle: ({ body }) => jobs.undoAll((body as { jobs: readonly JobRevision[] }).jobs),
+    },
+    {
+      method: 'get',
+      path: '/api/sheets/:id/jobs/:job/changes',
+      summary: 'At which stations a job decides differently by now from when a sheet of it was sent',
+      answer: 'ChangedSince',
+      answers: 'The stations; null for what was cut before that was kept',
+      handle: async ({ params }) => {
+        const cut = await cutRecipe(params['id']!, params['job']!);
+        const { recipe, title, revision } = await jobs.get(params['job']!);
+        return { title, revision, stations: cut && changedStations(cut, recipe) };
+      },
+    },
+    {
+      method: 'post',
+      path: '/api/sheets/:id/jobs/:job/as-cut',
+      summary:
+        'Make a job decide again as it did when a sheet of it was sent, so that what is cut fits. It can be undone',
+      body: EDIT_SCHEMA,
+      answer: 'Job',
+      answers: 'The job with its new revision',
+      handle: async ({ params, body }) => {
+        const cut = await cutRecipe(params['id']!, params['job']!);
+        if (!cut)
+          throw new Problem(409, 'recipe-not-kept', 'How this job was when the sheet was cut is not known any more.');
+        const { id, recipe } = await jobs.get(params['job']!);
+        return jobs.change(id, asItWasCut(recipe, cut), body as Edit);
       },
     },
     ...(['undo', 'redo'] as const).map((name): Route => ({

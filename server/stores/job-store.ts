@@ -61,6 +61,23 @@ export interface Edit {
   readonly edit?: string;
 }
 
+/** A job at a revision. */
+export interface JobRevision {
+  readonly id: string;
+  readonly revision: number;
+}
+
+/** A change of a job among others. */
+export interface JobChange extends JobRevision {
+  readonly change: (recipe: Recipe) => Recipe;
+}
+
+/** What an undo over several jobs did, and which stayed as they are, and why. */
+export interface UndoneJobs {
+  readonly undone: readonly JobRevision[];
+  readonly stayed: readonly { readonly id: string; readonly title: string; readonly why: string }[];
+}
+
 /** What a job's layers came to when a sheet of it was last sent: how many copies of each, for the recipe that was known by `cutKey`. */
 export interface JobToCut {
   readonly layers: readonly { readonly fingerprint: string; readonly copies: number }[];
@@ -145,31 +162,13 @@ export class JobStore {
 
   /** Adds a step to the history; what had been undone is forgotten. @throws Problem 409 when the edit was made from another revision than the current one */
   async change(id: string, recipe: Recipe, edit: Edit): Promise<Job> {
-    await this.#write(id, edit, async (tx, { position }) => {
-      const next = position + 1;
-      await tx('recipes').where({ job_id: id }).andWhere('position', '>', position).delete();
-      await tx('recipes').insert({
-        job_id: id,
-        position: next,
-        recipe: JSON.stringify(recipe),
-        created_at: new Date().toISOString(),
-      });
-      await tx('recipes')
-        .where({ job_id: id })
-        .andWhere('position', '<=', next - HISTORY)
-        .delete();
-      return { ...head(recipe), position: next };
-    });
+    await this.#write(id, edit, (tx, row) => addStep(tx, row, recipe));
     return this.get(id);
   }
 
   /** One step back or forward in the history; a step that does not exist leaves the job as it is. @throws Problem 409 as change() does */
   async step(id: string, by: -1 | 1, edit: Edit): Promise<Job> {
-    await this.#write(id, edit, async (tx, row) => {
-      const position = row.position + by;
-      const stored = (await tx('recipes').where({ job_id: id, position }).first()) as RecipeRow | undefined;
-      return stored ? { ...head(parseRecipe(JSON.parse(stored.recipe), `job ${id}`)), position } : null;
-    });
+    await this.#write(id, edit, (tx, row) => stepBy(tx, row, by));
     return this.get(id);
   }
 
@@ -225,31 +224,75 @@ export class JobStore {
     return row?.to_cut ? (JSON.parse(row.to_cut) as JobToCut).layers : [];
   }
 
+  /** Changes several jobs as one: all of them, or none. `change` makes each job's new recipe. @throws Problem 409 that names the job, when one was changed since; 404 */
+  async changeAll(changes: readonly JobChange[]): Promise<readonly JobRevision[]> {
+    const written = await this.db.transaction(async (tx) => {
+      const done: JobRevision[] = [];
+      for (const { id, revision, change } of changes) {
+        await this.#writeIn(tx, id, { revision }, async (row) => {
+          const stored = (await tx('recipes').where({ job_id: id, position: row.position }).first()) as RecipeRow;
+          return addStep(tx, row, change(parseRecipe(JSON.parse(stored.recipe), `job ${id}`)));
+        });
+        done.push({ id, revision: revision + 1 });
+      }
+      return done;
+    });
+    for (const { id, revision } of written) this.onChanged(id, revision);
+    return written;
+  }
+
+  /** Takes the last change of several jobs back, in one transaction: of each that still stands at the revision that is named. Those that do not are named, with why. */
+  async undoAll(jobs: readonly JobRevision[]): Promise<UndoneJobs> {
+    const made = await this.db.transaction(async (tx) => {
+      const [undone, stayed]: [JobRevision[], UndoneJobs['stayed'][number][]] = [[], []];
+      for (const { id, revision } of jobs) {
+        const row = (await tx('jobs').where({ id }).first()) as JobRow | undefined;
+        const why = !row
+          ? 'It is not there any more.'
+          : row.deleted_at !== null
+            ? 'It is deleted. Bring it back first.'
+            : row.revision !== revision
+              ? 'It was changed since. Undo it in the job itself.'
+              : null;
+        if (why === null && (await this.#writeIn(tx, id, { revision }, (now) => stepBy(tx, now, -1))))
+          undone.push({ id, revision: revision + 1 });
+        else stayed.push({ id, title: row?.title ?? 'A job', why: why ?? 'Its earlier steps are not kept any more.' });
+      }
+      return { undone, stayed };
+    });
+    for (const { id, revision } of made.undone) this.onChanged(id, revision);
+    return made;
+  }
+
   /** Check and act in one transaction. An edit that is sent again, because its answer was lost, is answered and not done twice. */
-  async #write(
+  async #write(id: string, edit: Edit, act: (tx: Knex, row: JobRow) => Promise<Partial<JobRow> | null>): Promise<void> {
+    const isChanged = await this.db.transaction((tx) => this.#writeIn(tx, id, edit, (row) => act(tx, row)));
+    if (isChanged) this.onChanged(id, edit.revision + 1);
+  }
+
+  /** The same within a transaction; says whether anything was changed. */
+  async #writeIn(
+    tx: Knex,
     id: string,
     { revision, edit }: Edit,
-    act: (tx: Knex, row: JobRow) => Promise<Partial<JobRow> | null>,
-  ): Promise<void> {
-    const isChanged = await this.db.transaction(async (tx) => {
-      const row = (await tx('jobs').where({ id }).first()) as JobRow | undefined;
-      if (!row) throw new Problem(404, 'job-unknown', 'There is no such job.');
-      if (edit !== undefined && (await answerOfEdit(tx, id, edit))) return false;
-      if (row.revision !== revision)
-        throw new Problem(
-          409,
-          'job-changed',
-          'This job was changed somewhere else in the meantime, so this change was not saved.',
-        );
-      const change = await act(tx, row);
-      if (change)
-        await tx('jobs')
-          .where({ id })
-          .update({ ...change, revision: revision + 1, updated_at: new Date().toISOString() });
-      if (edit !== undefined) await rememberEdit(tx, { of: id, name: edit });
-      return change !== null;
-    });
-    if (isChanged) this.onChanged(id, revision + 1);
+    act: (row: JobRow) => Promise<Partial<JobRow> | null>,
+  ): Promise<boolean> {
+    const row = (await tx('jobs').where({ id }).first()) as JobRow | undefined;
+    if (!row) throw new Problem(404, 'job-unknown', 'There is no such job.');
+    if (edit !== undefined && (await answerOfEdit(tx, id, edit))) return false;
+    if (row.revision !== revision)
+      throw new Problem(
+        409,
+        'job-changed',
+        `The job “${row.title}” was changed somewhere else in the meantime, so this change was not saved.`,
+      );
+    const change = await act(row);
+    if (change)
+      await tx('jobs')
+        .where({ id })
+        .update({ ...change, revision: revision + 1, updated_at: new Date().toISOString() });
+    if (edit !== undefined) await rememberEdit(tx, { of: id, name: edit });
+    return change !== null;
   }
 
   #rows(): Knex.QueryBuilder<object, WholeRow[]> {
@@ -262,6 +305,30 @@ export class JobStore {
         this.db.raw(`(select max(position) from recipes r where r.job_id = jobs.id) as last_position`),
       ) as unknown as Knex.QueryBuilder<object, WholeRow[]>;
   }
+}
+
+/** A recipe as the newest step of a job's history; what had been undone is forgotten, and so are steps that are too old. */
+async function addStep(tx: Knex, { id, position }: JobRow, recipe: Recipe): Promise<Partial<JobRow>> {
+  const next = position + 1;
+  await tx('recipes').where({ job_id: id }).andWhere('position', '>', position).delete();
+  await tx('recipes').insert({
+    job_id: id,
+    position: next,
+    recipe: JSON.stringify(recipe),
+    created_at: new Date().toISOString(),
+  });
+  await tx('recipes')
+    .where({ job_id: id })
+    .andWhere('position', '<=', next - HISTORY)
+    .delete();
+  return { ...head(recipe), position: next };
+}
+
+/** One step back or forward; null when there is none. */
+async function stepBy(tx: Knex, row: JobRow, by: -1 | 1): Promise<Partial<JobRow> | null> {
+  const position = row.position + by;
+  const stored = (await tx('recipes').where({ job_id: row.id, position }).first()) as RecipeRow | undefined;
+  return stored ? { ...head(parseRecipe(JSON.parse(stored.recipe), `job ${row.id}`)), position } : null;
 }
 
 type Head = Pick<JobRow, 'title' | 'customer' | 'due' | 'parts' | 'design' | 'words' | 'search_text'> & {

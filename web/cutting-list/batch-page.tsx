@@ -10,6 +10,7 @@ import { ApiProblem, ask } from '../api/client.js';
 import { BatchProgress } from '../batch/batch-progress.js';
 import { BatchSheetPicture } from '../batch/batch-sheet-picture.js';
 import { JudgeWholeSheet } from '../batch/judge-whole-sheet.js';
+import { NoLongerFits, type WantedOfJob } from '../batch/no-longer-fits.js';
 import { PickList } from '../batch/pick-list.js';
 import { PrintedLists } from '../batch/printed-lists.js';
 import { sayCarried, sayFilms, saySection } from '../batch/say-sheet.js';
@@ -287,6 +288,9 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                         {!inCutter && sheet.id === shownId && how.get(sheet.id) === 'good' && (
                           <JudgeWholeSheet sheet={sheet} />
                         )}
+                        {how.get(sheet.id) === 'good' && sheet.restOf === null && (
+                          <NoLongerFits sheet={sheet} wanted={state.plan?.wanted ?? NONE_WANTED} />
+                        )}
                       </li>
                     ))}
                   </Queue>
@@ -326,6 +330,7 @@ function feedsFar({ piece, usedLengthMm }: BatchSheetView, { longFeedMm }: Batch
 }
 
 const NOTHING: readonly FrozenSheet[] = [];
+const NONE_WANTED: readonly WantedOfJob[] = [];
 /** What is dragged is a sheet of this list, by its number. */
 const DRAGGED = 'application/x-lantern-sheet';
 

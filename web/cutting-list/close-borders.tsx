@@ -16,53 +16,42 @@ interface CloseBordersProps {
 
 type Written = Pick<Job, 'id' | 'revision'>;
 
-/** One press for a decision that is each job's own: its border follows what stays, and closely. Each job is written by itself, from the revision that was read, and can take it back. */
+interface Undone {
+  readonly stayed: readonly { readonly title: string; readonly why: string }[];
+}
+
+/** One press for a decision that is each job's own: its border follows what stays, and closely. All jobs are written as one; what cannot be undone later is named. */
 export function CloseBorders({ jobIds, isBusy }: CloseBordersProps) {
   const notify = useNotify();
   const onSettled = useBatchesAnew();
   const undo = useMutation({
-    mutationFn: async (written: readonly Written[]) => {
-      for (const { id, revision } of written)
-        await ask<Job>(`/api/jobs/${id}/undo`, { method: 'POST', json: { revision } });
-    },
-    onSuccess: () => notify('The borders are as they were.'),
-    onError: (error) => notify(`Not all borders are as they were. ${error.message}`),
+    mutationFn: (jobs: readonly Written[]) => ask<Undone>('/api/jobs/undo', { method: 'POST', json: { jobs } }),
+    onSuccess: ({ stayed }) =>
+      notify(
+        stayed.length === 0
+          ? 'The borders are as they were.'
+          : `The borders of the other jobs are as they were. These stayed: ${stayed.map(({ title, why }) => `${title}. ${why}`).join(' ')}`,
+      ),
+    onError: (error) => notify(error.message),
     onSettled,
   });
   const close = useMutation({
     mutationFn: async () => {
-      const written: Written[] = [];
-      for (const id of jobIds) {
-        try {
-          const { recipe, revision } = await ask<Job>(`/api/jobs/${id}`);
-          const { border, borderGapMm } = recipe.preparation;
-          if (border === CLOSE_BORDERS.border && borderGapMm === CLOSE_BORDERS.borderGapMm) continue;
-          written.push(
-            await ask<Job>(`/api/jobs/${id}/recipe`, {
-              method: 'PUT',
-              json: { recipe: { ...recipe, preparation: { ...recipe.preparation, ...CLOSE_BORDERS } }, revision },
-            }),
-          );
-        } catch (error) {
-          // What is written stays written, and can be taken back.
-          return {
-            written,
-            stopped: `The other jobs stayed as they are. ${error instanceof Error ? error.message : ''}`,
-          };
-        }
-      }
-      return { written, stopped: null };
+      const jobs = await Promise.all(jobIds.map((id) => ask<Job>(`/api/jobs/${id}`)));
+      return ask<Written[]>('/api/jobs/changes', {
+        method: 'POST',
+        json: { jobs: jobs.map(({ id, revision }) => ({ id, revision })), preparation: CLOSE_BORDERS },
+      });
     },
-    onSuccess({ written, stopped }) {
-      const done =
-        written.length > 0
-          ? `Borders in ${count(written.length, 'job')} now follow what stays, ${CLOSE_BORDERS.borderGapMm} mm clear.`
-          : 'Nothing was changed: all borders are close already.';
-      notify(
-        stopped ? `${written.length > 0 ? `${done} ` : ''}${stopped}` : done,
-        ...(written.length > 0 ? [{ label: 'Undo', run: () => undo.mutate(written) }] : []),
-      );
+    onSuccess: (written) => {
+      if (written.length === 0) notify('Nothing was changed: all borders are close already.');
+      else
+        notify(
+          `Borders in ${count(written.length, 'job')} now follow what stays, ${CLOSE_BORDERS.borderGapMm} mm clear.`,
+          { label: 'Undo', run: () => undo.mutate(written.map(({ id, revision }) => ({ id, revision }))) },
+        );
     },
+    onError: (error) => notify(`No border was changed. ${error.message}`),
     onSettled,
   });
   return (

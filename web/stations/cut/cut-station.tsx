@@ -18,6 +18,7 @@ import { sayDateTime } from '../../ui/say.js';
 import { count, sayDuration } from '../../../core/words/index.js';
 import { Swatch } from '../../ui/swatch.js';
 import { SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
+import { NoLongerFits } from '../../batch/no-longer-fits.js';
 import { BatchNote } from '../../batch/batch-note.js';
 import { sayFilms, saySection } from '../../batch/say-sheet.js';
 import { useBatchOf } from '../../batch/use-batches.js';
@@ -143,6 +144,9 @@ export function CutStation() {
                       </span>
                       <Figure>{sayDateTime(sheet.runs.at(-1)!.startedAt)}</Figure>
                     </Entry>
+                    {!inCutter && sheet.id === id && how.get(sheet.id) === 'good' && wanted.size > 0 && (
+                      <NoLongerFits sheet={sheet} wanted={[{ jobId: job.id, fingerprints: [...wanted] }]} />
+                    )}
                   </li>
                 ))}
               </Queue>
