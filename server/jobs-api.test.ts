@@ -1,3 +1,4 @@
+import type { Told } from './compute/compute.js';
 import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { Resvg } from '@resvg/resvg-js';
@@ -358,6 +359,25 @@ describe('the plan', () => {
     expect(ended[0]).toBe('small');
   });
 
+  it('answers a small plan while two large ones and a search go on, and each of those in the end', async () => {
+    const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(2000 + n))));
+    const [small, other] = [await jobWith(bench, manyDots(20)), await jobWith(bench, manyDots(60))];
+    const { body: batch } = await bench.api<{ id: string; revision: number }>('POST', '/api/batches', {
+      jobIds: [other.id],
+    });
+    const ended: string[] = [];
+    const ends = (name: string, answer: Promise<{ status: number }>) =>
+      answer.then(({ status }) => ended.push(`${name} ${status}`));
+    const busy = [
+      ends('search', bench.api('POST', `/api/batches/${batch.id}/search`, { revision: batch.revision, seconds: 3 })),
+      ...heavy.map((one, n) => ends(`large ${n}`, bench.api('GET', `/api/jobs/${one.id}/plan`))),
+    ];
+    await ends('small', bench.api('GET', `/api/jobs/${small.id}/plan`));
+    expect(ended).toEqual(['small 200']);
+    await Promise.all(busy);
+    expect([...ended].sort()).toEqual(['large 0 200', 'large 1 200', 'search 200', 'small 200']);
+  });
+
   it('is given up when nobody waits for it any more, and made once for all who do', async () => {
     const { planJob, compute } = bench.server.services;
     const source = await planJob((await jobWith(bench, manyDots(3000))).id);
@@ -366,15 +386,13 @@ describe('the plan', () => {
     await expect(left).rejects.toThrow('left');
     // Had it gone on, it would be known by now, or its first steps be over.
     const steps: number[][] = [[], []];
-    const [one, two] = await Promise.all(
-      steps.map((mine) => compute.plan(source, { onProgress: (done) => mine.push(done) })),
-    );
+    const [one, two] = await Promise.all(steps.map((mine) => compute.plan(source, { onProgress: tellDone(mine) })));
     expect(two).toBe(one);
     expect(steps[0]![0]).toBeLessThan(0.2);
     expect(steps[1]).toEqual(steps[0]);
     // And a plan that is known is answered whatever else is asked for.
     const again: number[] = [];
-    expect(await compute.plan(source, { onProgress: (done) => again.push(done) })).toBe(one);
+    expect(await compute.plan(source, { onProgress: tellDone(again) })).toBe(one);
     expect(again).toEqual([]);
   });
 
@@ -391,10 +409,17 @@ describe('the plan', () => {
     expect((await small1).status).toBe(200);
     const known = await bench.server.services.planJob(heavy.id);
     const steps: number[] = [];
-    await bench.server.services.compute.plan(known, { onProgress: (done) => steps.push(done) });
+    await bench.server.services.compute.plan(known, { onProgress: tellDone(steps) });
     expect(steps.length).toBeGreaterThan(2);
   });
 });
+
+/** Keeps how far work is; what it waits for is left out. */
+function tellDone(steps: number[]): (told: Told) => void {
+  return (told) => {
+    if ('done' in told) steps.push(told.done);
+  };
+}
 
 describe('the list of jobs', () => {
   const list = async (query: string) => {

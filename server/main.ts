@@ -23,6 +23,7 @@ const server = await startServer({
   port: Number(values.port),
   cutterControlPort: Number(values['cutter-control-port']),
   pagesFolder: projectPath('dist', 'web'),
+  warmUp: true,
 });
 console.log(`Wry Lantern: ${server.url}`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

@@ -13,6 +13,8 @@ export interface ServerOptions {
   readonly cutterControlPort: number;
   /** Where the built pages are; null for the API alone. */
   readonly pagesFolder: string | null;
+  /** Whether threads are made ready for the first plan at once; a test has no need of it. */
+  readonly warmUp?: boolean;
 }
 
 export interface RunningServer {
@@ -32,6 +34,12 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   answerBrokenRequests(server);
   const port = await listen(server, options.port);
   await door.reopen();
+  // Nobody waits for it, and what goes wrong in it goes wrong again where it can be said.
+  if (options.warmUp)
+    void services.shop
+      .forPlans()
+      .then((shop) => services.compute.warmUp(shop))
+      .catch(() => {});
   return {
     url: `http://127.0.0.1:${port}`,
     services,

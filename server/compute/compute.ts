@@ -8,7 +8,9 @@ import type { Pin, LayWish } from '../../core/stations/sheets/index.js';
 import type { CutInPart, RestToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
+import { count } from '../../core/words/index.js';
 import { Problem } from '../problem.js';
+import { sampleJob } from './sample-job.js';
 import { FLAG } from './kernel-guard.js';
 import { SharedWork } from './shared-work.js';
 import type { BatchSearch } from './planned-batch.js';
@@ -23,10 +25,14 @@ const LONGEST_BATCH_MS = 600_000;
 const READING_MS = 20_000;
 /** A worker that is told to stop and has not stopped by itself is ended after this. */
 const GRACE_MS = 1500;
-/** A short task keeps the next one waiting for at most so long. */
+/** A short task keeps the next one waiting for at most so long, */
 const OVERDUE_MS = 400;
+/** and takes turns with what is long once it has taken so long itself. */
+const LONG_MS = 1500;
+/** After so long other long work has its turn. */
+const SLICE_MS = 1000;
 /** A file larger than this is not soon read. */
-const LARGE_BYTES = 200_000;
+const LARGE_BYTES = 60_000;
 /** Reports of plans that are answered without planning. */
 const KNOWN_PLANS = 100;
 /** The same of batches. */
@@ -34,11 +40,27 @@ const KNOWN_BATCHES = 20;
 
 /** Plans at once: one processor is left to answering pages. */
 const LONG_AT_ONCE = Math.max(1, availableParallelism() - 1);
-/** Two more than that: one for a short task, one for the next when that takes longer than was thought. */
-const AT_ONCE = LONG_AT_ONCE + 2;
+/** Threads: long work that waits for its next turn keeps its own, and one is kept for what is short. */
+const AT_ONCE = LONG_AT_ONCE + 4;
 
 /** What a thread of the pool runs. */
 const START_WORKER = new URL('./start-worker.mjs', import.meta.url);
+
+/** How far work is, 0 to 1; or what is worked on instead, while it waits for its turn. */
+export type Told = { readonly done: number } | { readonly waitsFor: readonly string[] };
+
+/** What a search has found on the way, or what it waits for. */
+export type SearchTold = BetterView | { readonly waitsFor: readonly string[] };
+
+/** A job that was planned takes about as long the next time; so many are remembered. */
+const KNOWN_SLOW = 200;
+
+interface RunHow {
+  readonly limitMs: number;
+  readonly signal?: AbortSignal | undefined;
+  readonly transferList?: readonly unknown[];
+  readonly onWait?: (waitsFor: readonly string[]) => void;
+}
 
 /** What a job is planned from, without the bytes of its files, which are read when they are needed. */
 export interface PlanSource extends Omit<PlanJob, 'sources'> {
@@ -57,19 +79,28 @@ export interface BatchSource {
 /** Core's computations, off the event loop: a small pool of worker threads, each with its own planner and caches. */
 export class Compute {
   readonly #pool: Piscina;
-  readonly #queue = new WorkQueue({ longAtOnce: LONG_AT_ONCE, atOnce: AT_ONCE, overdueMs: OVERDUE_MS });
-  readonly #plans = new SharedWork<PlanReport, number>(KNOWN_PLANS);
-  readonly #batches = new SharedWork<BatchView, number>(KNOWN_BATCHES);
+  readonly #queue = new WorkQueue({
+    longAtOnce: LONG_AT_ONCE,
+    atOnce: AT_ONCE,
+    overdueMs: OVERDUE_MS,
+    longMs: LONG_MS,
+    sliceMs: SLICE_MS,
+  });
+  readonly #plans = new SharedWork<PlanReport, Told>(KNOWN_PLANS);
+  readonly #batches = new SharedWork<BatchView, Told>(KNOWN_BATCHES);
+  /** Drawings of which a plan took long the last time. */
+  readonly #slow = new Set<string>();
   /** Searches for less film that are under way, by batch: what ends them. */
   readonly #searches = new Map<string, Int32Array>();
   /** Who wants to see what they find on the way, by batch. */
-  readonly #watching = new Map<string, Set<(found: BetterView) => void>>();
+  readonly #watching = new Map<string, Set<(found: SearchTold) => void>>();
 
   constructor(startWorker = START_WORKER) {
     this.#pool = new Piscina({
       filename: startWorker.href,
-      // From the start: a thread that is only made when it is needed is made while others wait. The last is seldom needed.
+      // From the start: a thread that is only made when it is needed is made while others wait. The others are seldom needed.
       minThreads: AT_ONCE - 1,
+      idleTimeout: 60_000,
       maxThreads: AT_ONCE,
       resourceLimits: { maxOldGenerationSizeMb: 1200 },
     });
@@ -79,7 +110,7 @@ export class Compute {
   async add(source: PlanSource, part: ArtworkPart, file: NewFile, signal?: AbortSignal): Promise<Replacement> {
     const job = await withFile(source, file);
     return (
-      (await this.#run({ do: 'add', job, part }, laneFor(job), READING_MS, signal)) as Extract<
+      (await this.#run({ do: 'add', job, part }, this.#laneFor(job), { limitMs: READING_MS, signal })) as Extract<
         Answer,
         { ok: 'changed' }
       >
@@ -96,38 +127,52 @@ export class Compute {
   ): Promise<Replacement> {
     const job = await withFile(source, file);
     return (
-      (await this.#run({ do: 'replace', job, partId, part }, laneFor(job), READING_MS, signal)) as Extract<
-        Answer,
-        { ok: 'changed' }
-      >
+      (await this.#run({ do: 'replace', job, partId, part }, this.#laneFor(job), {
+        limitMs: READING_MS,
+        signal,
+      })) as Extract<Answer, { ok: 'changed' }>
     ).change;
   }
 
   /** Opens a font to see that it can be read, and gives its name. @throws Problem 422 when it cannot */
   async fontName(fileName: string, bytes: Uint8Array, signal?: AbortSignal): Promise<string> {
     return (
-      (await this.#run({ do: 'font', fileName, bytes }, 'short', READING_MS, signal)) as Extract<Answer, { ok: 'font' }>
+      (await this.#run({ do: 'font', fileName, bytes }, 'short', { limitMs: READING_MS, signal })) as Extract<
+        Answer,
+        { ok: 'font' }
+      >
     ).name;
   }
 
   /** A small PNG of a job's whole design, made when there is nothing else to do; empty when there is nothing to see. @throws Problem 422 when it takes too long */
   async designPicture(source: PlanSource, signal?: AbortSignal): Promise<Uint8Array> {
     const job = await loaded(source);
-    return ((await this.#run({ do: 'picture', job }, 'idle', READING_MS, signal)) as Extract<Answer, { ok: 'file' }>)
-      .bytes;
+    return (
+      (await this.#run({ do: 'picture', job }, 'idle', { limitMs: READING_MS, signal })) as Extract<
+        Answer,
+        { ok: 'file' }
+      >
+    ).bytes;
   }
 
   /** The figures of a job's plan: made once, however many ask, and given up when all who asked have left. */
   async plan(
     source: PlanSource,
-    { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {},
+    { onProgress, signal }: { readonly onProgress?: (told: Told) => void; readonly signal?: AbortSignal } = {},
   ): Promise<PlanReport> {
     return this.#plans.get(
       nameOf(source),
       async (stop, tell) => {
         const job = await loaded(source);
-        const answer = await telling(tell, (progress) =>
-          this.#run({ do: 'plan', job, progress }, 'long', LONGEST_MS, stop, [progress]),
+        const answer = await telling<Answer>(
+          (done) => tell({ done }),
+          (progress) =>
+            this.#run({ do: 'plan', job, progress }, this.#laneFor(job), {
+              limitMs: LONGEST_MS,
+              signal: stop,
+              transferList: [progress],
+              onWait: (waitsFor) => tell({ waitsFor }),
+            }),
         );
         return (answer as Extract<Answer, { ok: 'plan' }>).report;
       },
@@ -138,14 +183,21 @@ export class Compute {
   /** A batch as the page shows it: planned once, however many ask, and given up when all who asked have left. */
   async batch(
     source: BatchSource,
-    { onProgress, signal }: { readonly onProgress?: (done: number) => void; readonly signal?: AbortSignal } = {},
+    { onProgress, signal }: { readonly onProgress?: (told: Told) => void; readonly signal?: AbortSignal } = {},
   ): Promise<BatchView> {
     return this.#batches.get(
       nameOfBatch(source),
       async (stop, tell) => {
         const batch = await loadedBatch(source);
-        const answer = await telling(tell, (progress) =>
-          this.#run({ do: 'batch', batch, progress }, 'long', LONGEST_BATCH_MS, stop, [progress]),
+        const answer = await telling<Answer>(
+          (done) => tell({ done }),
+          (progress) =>
+            this.#run({ do: 'batch', batch, progress }, 'long', {
+              limitMs: LONGEST_BATCH_MS,
+              signal: stop,
+              transferList: [progress],
+              onWait: (waitsFor) => tell({ waitsFor }),
+            }),
         );
         return (answer as Extract<Answer, { ok: 'batch' }>).view;
       },
@@ -155,23 +207,19 @@ export class Compute {
 
   /** A sheet of a batch, ready to be kept. @throws Problem 422 when it has no such sheet (any more) */
   async batchSheet(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<BatchSheetMade> {
-    return (await this.#run(
-      { do: 'batch-sheet', batch: await loadedBatch(source), sheet },
-      'long',
-      LONGEST_BATCH_MS,
+    return (await this.#run({ do: 'batch-sheet', batch: await loadedBatch(source), sheet }, 'long', {
+      limitMs: LONGEST_BATCH_MS,
       signal,
-    )) as Extract<Answer, { ok: 'batch-sheet' }>;
+    })) as Extract<Answer, { ok: 'batch-sheet' }>;
   }
 
   /** Where a copy comes to lie that a hand has moved. @throws Problem 422 when it cannot lie there */
   async batchMove(source: BatchSource, move: HandMove, signal?: AbortSignal): Promise<Pin> {
     return (
-      (await this.#run(
-        { do: 'batch-move', batch: await loadedBatch(source), move },
-        'long',
-        LONGEST_BATCH_MS,
+      (await this.#run({ do: 'batch-move', batch: await loadedBatch(source), move }, 'long', {
+        limitMs: LONGEST_BATCH_MS,
         signal,
-      )) as Extract<Answer, { ok: 'pin' }>
+      })) as Extract<Answer, { ok: 'pin' }>
     ).pin;
   }
 
@@ -182,9 +230,15 @@ export class Compute {
     this.#searches.set(id, enough);
     try {
       const batch = await loadedBatch(source);
-      const tell = (found: BetterView) => this.#watching.get(id)?.forEach((watcher) => watcher(found));
-      return (await telling(tell, (better) =>
-        this.#run({ do: 'batch-search', batch, seconds, enough, better }, 'long', LONGEST_BATCH_MS, signal, [better]),
+      const tell = (found: SearchTold) => this.#watching.get(id)?.forEach((watcher) => watcher(found));
+      const tellWait = (waitsFor: readonly string[]) => tell({ waitsFor });
+      return (await telling<Answer, BetterView>(tell, (better) =>
+        this.#run({ do: 'batch-search', batch, seconds, enough, better }, 'long', {
+          limitMs: LONGEST_BATCH_MS,
+          signal,
+          transferList: [better],
+          onWait: tellWait,
+        }),
       )) as Extract<Answer, { ok: 'searched' }>;
     } finally {
       if (this.#searches.get(id) === enough) this.#searches.delete(id);
@@ -192,7 +246,7 @@ export class Compute {
   }
 
   /** Tells what searches for a batch find on the way, until the function that it gives is called. */
-  watchSearch(id: string, watcher: (found: BetterView) => void): () => void {
+  watchSearch(id: string, watcher: (found: SearchTold) => void): () => void {
     const watchers = this.#watching.get(id) ?? new Set();
     this.#watching.set(id, watchers.add(watcher));
     return () => {
@@ -210,12 +264,10 @@ export class Compute {
   /** A sheet of a batch as an HP-GL file. @throws Problem 422 as batchSheet() does */
   async batchHpgl(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
     return (
-      (await this.#run(
-        { do: 'batch-hpgl', batch: await loadedBatch(source), sheet },
-        'long',
-        LONGEST_BATCH_MS,
+      (await this.#run({ do: 'batch-hpgl', batch: await loadedBatch(source), sheet }, 'long', {
+        limitMs: LONGEST_BATCH_MS,
         signal,
-      )) as Extract<Answer, { ok: 'file' }>
+      })) as Extract<Answer, { ok: 'file' }>
     ).bytes;
   }
 
@@ -228,7 +280,7 @@ export class Compute {
   ): Promise<Uint8Array> {
     const job = await loaded(source);
     return (
-      (await this.#run({ do: 'export', job, filmId, format }, 'long', LONGEST_MS, signal)) as Extract<
+      (await this.#run({ do: 'export', job, filmId, format }, 'long', { limitMs: LONGEST_MS, signal })) as Extract<
         Answer,
         { ok: 'file' }
       >
@@ -243,7 +295,7 @@ export class Compute {
   ): Promise<Uint8Array> {
     const job = await loaded(source);
     return (
-      (await this.#run({ do: 'print', job, what, on, filmId }, 'long', LONGEST_MS, signal)) as Extract<
+      (await this.#run({ do: 'print', job, what, on, filmId }, 'long', { limitMs: LONGEST_MS, signal })) as Extract<
         Answer,
         { ok: 'file' }
       >
@@ -253,41 +305,66 @@ export class Compute {
   /** A sheet of a job's plan, ready to be kept, and what all its layers come to. @throws Problem 422 when it has no such sheet, or a blocker stops the job */
   async sheet(source: PlanSource, sheet: string, signal?: AbortSignal): Promise<Extract<Answer, { ok: 'sheet' }>> {
     const job = await loaded(source);
-    return (await this.#run({ do: 'sheet', job, sheet }, laneFor(job), LONGEST_MS, signal)) as Extract<
-      Answer,
-      { ok: 'sheet' }
-    >;
+    return (await this.#run({ do: 'sheet', job, sheet }, this.#laneFor(job), {
+      limitMs: LONGEST_MS,
+      signal,
+    })) as Extract<Answer, { ok: 'sheet' }>;
   }
 
   /** The same as an HP-GL file. @throws Problem 422 when the job has no such sheet */
   async hpgl(source: PlanSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
     const job = await loaded(source);
     return (
-      (await this.#run({ do: 'hpgl', job, sheet }, 'long', LONGEST_MS, signal)) as Extract<Answer, { ok: 'file' }>
+      (await this.#run({ do: 'hpgl', job, sheet }, 'long', { limitMs: LONGEST_MS, signal })) as Extract<
+        Answer,
+        { ok: 'file' }
+      >
     ).bytes;
   }
 
   /** A sheet of what is not whole on another. @throws Problem 422 when all is */
   async rest(part: CutInPart, signal?: AbortSignal): Promise<RestToFreeze> {
-    return ((await this.#run({ do: 'rest', part }, 'short', LONGEST_MS, signal)) as Extract<Answer, { ok: 'rest' }>)
-      .sheet;
+    return (
+      (await this.#run({ do: 'rest', part }, 'short', { limitMs: LONGEST_MS, signal })) as Extract<
+        Answer,
+        { ok: 'rest' }
+      >
+    ).sheet;
+  }
+
+  /** Plans something small in every thread that is there, so that none is cold when a page first waits for it. */
+  async warmUp(shop: PlanJob['shop']): Promise<void> {
+    const job = sampleJob(shop);
+    const stopFlag = () => new Int32Array(new SharedArrayBuffer(4));
+    await Promise.all(
+      Array.from({ length: AT_ONCE - 1 }, () => this.#pool.run({ do: 'plan', job, stopFlag: stopFlag() })),
+    );
   }
 
   async close(): Promise<void> {
     await this.#pool.destroy();
   }
 
-  async #run(
-    task: Task,
-    lane: Lane,
-    limitMs: number,
-    signal?: AbortSignal,
-    transferList?: readonly unknown[],
-  ): Promise<Answer> {
+  async #run(task: Task, lane: Lane, { limitMs, signal, transferList, onWait }: RunHow): Promise<Answer> {
+    const stopFlag = new Int32Array(new SharedArrayBuffer(4));
+    const hold = (isHeld: boolean) => {
+      // A task that was told to stop is not told anything else.
+      const [from, to] = isHeld ? [FLAG.go, FLAG.hold] : [FLAG.hold, FLAG.go];
+      Atomics.compareExchange(stopFlag, 0, from, to);
+      Atomics.notify(stopFlag, 0);
+    };
     let answer: Answer;
     try {
+      const start = async (stop: AbortSignal) => {
+        const begun = performance.now();
+        try {
+          return await this.#inThread(task, { stop, stopFlag, transferList });
+        } finally {
+          if ('job' in task) this.#remember(task.job, performance.now() - begun);
+        }
+      };
       answer = await this.#queue.run(
-        { lane, limitMs, start: (stop) => this.#inThread(task, stop, transferList) },
+        { lane, name: nameOfWork(task), limitMs, start, hold, ...(onWait ? { onWait } : {}) },
         signal,
       );
     } catch (error) {
@@ -303,13 +380,38 @@ export class Compute {
     return answer;
   }
 
+  /** What is small is soon done, as a rule; if not, it keeps nobody waiting for long, and the next time it is known. */
+  #laneFor(job: PlanJob): Lane {
+    const bytes = [...job.sources.values()].reduce((sum, source) => sum + source.length, 0);
+    return bytes <= LARGE_BYTES && !this.#slow.has(drawingsOf(job)) ? 'short' : 'long';
+  }
+
+  #remember(job: PlanJob, tookMs: number): void {
+    const name = drawingsOf(job);
+    this.#slow.delete(name);
+    if (tookMs < LONG_MS) return;
+    this.#slow.add(name);
+    if (this.#slow.size > KNOWN_SLOW) this.#slow.delete(this.#slow.values().next().value!);
+  }
+
   /** Asked to stop, a worker does so at its next breath and keeps what it knows; one that does not breathe is ended. */
-  async #inThread(task: Task, stop: AbortSignal, transferList: readonly unknown[] = []): Promise<Answer> {
-    const stopFlag = new Int32Array(new SharedArrayBuffer(4));
+  async #inThread(
+    task: Task,
+    {
+      stop,
+      stopFlag,
+      transferList = [],
+    }: {
+      readonly stop: AbortSignal;
+      readonly stopFlag: Int32Array;
+      readonly transferList?: readonly unknown[] | undefined;
+    },
+  ): Promise<Answer> {
     const end = new AbortController();
     let grace: ReturnType<typeof setTimeout> | undefined;
     const onStop = () => {
       Atomics.store(stopFlag, 0, FLAG.stop);
+      Atomics.notify(stopFlag, 0);
       grace = setTimeout(() => end.abort(), GRACE_MS);
     };
     stop.addEventListener('abort', onStop, { once: true });
@@ -408,10 +510,16 @@ async function withFile(source: PlanSource, { id, bytes }: NewFile): Promise<Pla
   return { ...job, sources: new Map([...job.sources, [id, bytes]]) };
 }
 
-/** What is small is soon done, as a rule; if not, it keeps nobody waiting for long. */
-function laneFor({ sources }: PlanJob): Lane {
-  const bytes = [...sources.values()].reduce((sum, source) => sum + source.length, 0);
-  return bytes <= LARGE_BYTES ? 'short' : 'long';
+/** A name of all drawings of a job. */
+function drawingsOf({ sources }: Pick<PlanJob, 'sources'>): string {
+  return [...sources.keys()].sort().join(' ');
+}
+
+/** What somebody waits for, as it is said. */
+function nameOfWork(task: Task): string {
+  if ('batch' in task)
+    return `${task.do === 'batch-search' ? 'a search for less film' : 'a batch'} of ${count(task.batch.jobs.length, 'job')}`;
+  return 'job' in task ? `a plan of “${task.job.recipe.title}”` : 'a file that is read';
 }
 
 /** The same name for the same plan: files never change under their ids, which the recipe names. */

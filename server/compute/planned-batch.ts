@@ -52,12 +52,20 @@ export class BatchPlanner {
     {
       seconds,
       isEnough,
+      heldMs,
       onBetter,
-    }: { readonly seconds: number; readonly isEnough: () => boolean; readonly onBetter: (found: BetterView) => void },
+    }: {
+      readonly seconds: number;
+      readonly isEnough: () => boolean;
+      /** How long others have had their turn meanwhile: that is not counted. */
+      readonly heldMs: () => number;
+      readonly onBetter: (found: BetterView) => void;
+    },
     hooks: Hooks,
   ): Promise<BatchSearch> {
     const { out: before, jobs } = await this.plan(task, hooks);
-    const begun = performance.now();
+    const worked = () => performance.now() - heldMs();
+    const begun = worked();
     let told = -Infinity;
     const budget: LaySheetsHooks = {
       ...hooks,
@@ -66,7 +74,7 @@ export class BatchPlanner {
         told = performance.now();
         onBetter(betterView(film.id, found(), { jobs, cutter: task.shop.cutter }));
       },
-      budget: (_, part, of) => () => !isEnough() && performance.now() < begun + (seconds * 1000 * (part + 1)) / of,
+      budget: (_, part, of) => () => !isEnough() && worked() < begun + (seconds * 1000 * (part + 1)) / of,
     };
     const out = await planBatch(jobs, task.shop, task.wish, budget);
     const taken = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { seeded } from '../../core/testing/seeded.js';
 import { SharedWork } from './shared-work.js';
-import { TooLong, WorkQueue, type Lane } from './work-queue.js';
+import { TooLong, WorkQueue, type Lane, type QueueLimits } from './work-queue.js';
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
@@ -10,10 +10,14 @@ afterEach(() => void vi.useRealTimers());
 function work(name: string, begun: string[], lane: Lane, limitMs = 1000) {
   let end!: () => void;
   const done = new Promise<string>((resolve) => (end = () => resolve(name)));
+  const held: boolean[] = [];
   return {
     end,
     lane,
+    name,
     limitMs,
+    held,
+    hold: (isHeld: boolean) => void held.push(isHeld),
     start: (signal: AbortSignal) => {
       begun.push(name);
       return Promise.race([
@@ -24,7 +28,8 @@ function work(name: string, begun: string[], lane: Lane, limitMs = 1000) {
   };
 }
 
-const queue = () => new WorkQueue({ longAtOnce: 1, atOnce: 3, overdueMs: 100 });
+const queue = (more: Partial<QueueLimits> = {}) =>
+  new WorkQueue({ longAtOnce: 1, atOnce: 3, overdueMs: 100, longMs: 60_000, sliceMs: 60_000, ...more });
 
 describe('the queue of work', () => {
   it('begins a short piece while long ones run, and long before idle', async () => {
@@ -116,11 +121,65 @@ describe('the queue of work', () => {
     expect(await third).toBe('c');
   });
 
+  it('lets long work take turns, so that none waits for the end of another, and says what it waits for', async () => {
+    const [begun, q] = [[] as string[], queue({ atOnce: 5, sliceMs: 1000 })];
+    const all = ['a', 'b', 'c'].map((name) => work(name, begun, 'long', 10_000));
+    const waits: (readonly string[])[] = [];
+    const results = all.map((one, i) => q.run(i === 2 ? { ...one, onWait: (for_) => waits.push(for_) } : one));
+    expect([begun, waits]).toEqual([['a'], [['a']]]);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect([begun, all[0]!.held]).toEqual([['a', 'b'], [true]]);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect([begun, all[1]!.held]).toEqual([['a', 'b', 'c'], [true]]);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect([all[0]!.held, all[2]!.held, waits.at(-1)]).toEqual([[true, false], [true], ['a']]);
+    // A place that is free is taken at once, and what was held is not counted.
+    all[0]!.end();
+    await results[0];
+    expect(all[1]!.held).toEqual([true, false]);
+    await vi.advanceTimersByTimeAsync(8500);
+    all.forEach((one) => one.end());
+    expect(await Promise.all(results)).toEqual(['a', 'b', 'c']);
+  });
+
+  it('answers what is short beside long work, and holds what turns out to be long', async () => {
+    const [begun, q] = [[] as string[], queue({ atOnce: 5, longMs: 500, sliceMs: 1000 })];
+    const [search, large, small] = [
+      work('search', begun, 'long', 60_000),
+      work('large', begun, 'short', 60_000),
+      work('small', begun, 'short'),
+    ];
+    const results = [q.run(search), q.run(large), q.run(small)];
+    await vi.advanceTimersByTimeAsync(100);
+    expect(begun).toEqual(['search', 'large', 'small']);
+    small.end();
+    expect(await results[2]).toBe('small');
+    await vi.advanceTimersByTimeAsync(400);
+    expect([search.held, large.held]).toEqual([[], [true]]);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect([search.held, large.held]).toEqual([[true], [true, false]]);
+    [search, large].forEach((one) => one.end());
+    await Promise.all(results);
+  });
+
+  it('ends what is held when whoever asked has left', async () => {
+    const [begun, q] = [[] as string[], queue({ atOnce: 5, sliceMs: 1000 })];
+    const [a, b] = [work('a', begun, 'long', 10_000), work('b', begun, 'long', 10_000)];
+    const leave = new AbortController();
+    const [first, second] = [q.run(a, leave.signal), q.run(b)];
+    const ended = expect(first).rejects.toThrow('left');
+    await vi.advanceTimersByTimeAsync(1000);
+    leave.abort(new Error('left'));
+    await ended;
+    b.end();
+    expect([await second, a.held]).toEqual(['b', [true, false]]);
+  });
+
   for (let seed = 0; seed < 50; seed += 1) {
     it(`keeps its limits and loses nothing, whatever comes and goes, seed ${seed}`, async () => {
       const random = seeded(seed);
-      const running = new Map<string, Lane>();
-      const limits = { longAtOnce: 1 + Math.floor(random() * 3), atOnce: 4, overdueMs: 100 };
+      const running = new Map<string, { readonly lane: Lane; isHeld: boolean }>();
+      const limits = { longAtOnce: 1 + Math.floor(random() * 3), atOnce: 5, overdueMs: 100, longMs: 150, sliceMs: 120 };
       const q = new WorkQueue(limits);
       const results: Promise<unknown>[] = [];
       for (let i = 0; i < 60; i += 1) {
@@ -129,25 +188,36 @@ describe('the queue of work', () => {
         const leave = new AbortController();
         const start = (signal: AbortSignal) =>
           new Promise<string>((resolve, reject) => {
-            running.set(name, lane);
+            running.set(name, { lane, isHeld: false });
             expect(running.size).toBeLessThanOrEqual(limits.atOnce);
-            expect([...running.values()].filter((one) => one === 'long').length).toBeLessThanOrEqual(limits.longAtOnce);
+            // What is held makes no way: the clock of the work stands still.
+            let left = takes;
+            const tick = setInterval(() => {
+              if (!running.get(name)!.isHeld) left -= 10;
+              if (left <= 0) settle(() => resolve(name))();
+            }, 10);
             const settle = (then: () => void) => () => {
+              clearInterval(tick);
               running.delete(name);
               then();
             };
-            setTimeout(
-              settle(() => resolve(name)),
-              takes,
-            );
             signal.addEventListener(
               'abort',
               settle(() => reject(new Error('stopped'))),
             );
           });
-        results.push(q.run({ lane, limitMs: 200, start }, leave.signal).catch((error: unknown) => error));
+        const hold = (isHeld: boolean) => {
+          const one = running.get(name);
+          if (one) one.isHeld = isHeld;
+          const active = [...running.values()].filter((other) => other.lane === 'long' && !other.isHeld);
+          // One more for the moment in which two change places.
+          expect(active.length).toBeLessThanOrEqual(limits.longAtOnce + 1);
+        };
+        results.push(q.run({ lane, name, limitMs: 250, start, hold }, leave.signal).catch((error: unknown) => error));
         if (random() < 0.3) setTimeout(() => leave.abort(new Error('left')), random() * 400);
         await vi.advanceTimersByTimeAsync(random() * 120);
+        const active = [...running.values()].filter((one) => one.lane === 'long' && !one.isHeld);
+        expect(active.length).toBeLessThanOrEqual(limits.longAtOnce);
       }
       await vi.advanceTimersByTimeAsync(60_000);
       for (const [i, result] of (await Promise.all(results)).entries())

@@ -3,9 +3,15 @@ export type Lane = 'short' | 'long' | 'idle';
 
 export interface Work<T> {
   readonly lane: Lane;
+  /** What it is, for those who wait for it: “a plan of Heron window”. */
+  readonly name: string;
   /** Does it. Once `signal` is aborted it should end soon; its place is free when the promise is settled. */
   readonly start: (signal: AbortSignal) => Promise<T>;
-  /** How long it may take from when it starts; it is not held against it how long it waited. */
+  /** Holds it at its next breath while others have their turn, or lets it go on. Only what is long, or takes long, is ever held. */
+  readonly hold: (isHeld: boolean) => void;
+  /** Told what is worked on instead, whenever it waits for its turn; nothing when it is worked on. */
+  readonly onWait?: (waitsFor: readonly string[]) => void;
+  /** How long it may take; the time that it waited or was held is not counted. */
   readonly limitMs: number;
 }
 
@@ -13,30 +19,51 @@ export interface Work<T> {
 export class TooLong extends Error {}
 
 export interface QueueLimits {
+  /** Long work that is done at the same time; other long work that was begun is held meanwhile. */
   readonly longAtOnce: number;
-  /** Work in all lanes together. */
+  /** Work that was begun in all lanes together, held or not. One place of these is kept from long work. */
   readonly atOnce: number;
   /** A short piece of work that takes longer than this no longer keeps the next one waiting, as long as there is room at all. */
   readonly overdueMs: number;
+  /** One that takes longer than this is long, and takes turns with other long work. */
+  readonly longMs: number;
+  /** After this long work gives others that wait their turn. */
+  readonly sliceMs: number;
 }
 
 interface Waiting {
-  readonly lane: Lane;
+  readonly work: Work<unknown>;
   readonly begin: () => void;
+}
+
+interface Running {
+  readonly work: Work<unknown>;
+  readonly stop: AbortController;
+  isLong: boolean;
+  isHeld: boolean;
+  /** It keeps the next short piece waiting. */
+  keepsShort: boolean;
+  /** How long it was worked on before it was last let go on, and when that was. */
+  workedMs: number;
+  since: number;
+  /** When it last began to be worked on or to be held: turns are taken in this order. */
+  turn: number;
+  tooLong?: ReturnType<typeof setTimeout>;
 }
 
 const ORDER: readonly Lane[] = ['short', 'long', 'idle'];
 
 /**
- * In which order work is begun, and how much of it at once. There is always a place for one short piece of work that no long work can take, so
- * a small file is read while large drawings are planned. Whoever gives up frees the place. Knows no threads.
+ * In which order work is begun, and how much of it at once. There is always a place for one short piece of work that no long work can take, so a
+ * small plan is answered while large ones and searches go on. Long work takes turns, a slice each: none of it waits until another is done. Whoever
+ * gives up frees the place. Knows no threads.
  */
 export class WorkQueue {
   readonly #limits: QueueLimits;
   readonly #waiting: Waiting[] = [];
-  #running = 0;
-  #long = 0;
-  #short = 0;
+  readonly #running = new Set<Running>();
+  #turns = 0;
+  #slice: ReturnType<typeof setTimeout> | undefined;
 
   constructor(limits: QueueLimits) {
     this.#limits = limits;
@@ -47,7 +74,7 @@ export class WorkQueue {
     if (signal?.aborted) return Promise.reject(signal.reason as Error);
     return new Promise<T>((resolve, reject) => {
       const waiting: Waiting = {
-        lane: work.lane,
+        work,
         begin: () => {
           signal?.removeEventListener('abort', leave);
           this.#work(work, signal).then(resolve, reject);
@@ -60,58 +87,133 @@ export class WorkQueue {
       signal?.addEventListener('abort', leave, { once: true });
       this.#waiting.push(waiting);
       this.#next();
+      this.#tellWaiting();
     });
   }
 
   #next(): void {
     for (const lane of ORDER) {
-      for (
-        let i = this.#waiting.findIndex((one) => one.lane === lane);
-        i >= 0 && this.#hasRoom(lane);
-        i = this.#waiting.findIndex((one) => one.lane === lane)
-      )
-        this.#waiting.splice(i, 1)[0]!.begin();
+      const first = () => this.#waiting.findIndex(({ work }) => work.lane === lane);
+      for (let i = first(); i >= 0 && this.#hasRoom(lane); i = first()) this.#waiting.splice(i, 1)[0]!.begin();
     }
+    this.#takeTurns();
   }
 
   #hasRoom(lane: Lane): boolean {
     const { longAtOnce, atOnce } = this.#limits;
-    if (this.#running >= atOnce) return false;
-    return (lane !== 'long' && this.#short === 0) || (lane !== 'short' && this.#long < longAtOnce);
+    const [long, keeps] = [this.#long(), [...this.#running].some(({ keepsShort }) => keepsShort)];
+    if (this.#running.size >= atOnce) return false;
+    if (lane === 'short') return !keeps;
+    // Long work is begun when it can be worked on; idle work never takes a place for which something long waits.
+    const isPlaceForLong = long.filter(({ isHeld }) => !isHeld).length < longAtOnce && long.length < atOnce - 1;
+    return lane === 'long' ? isPlaceForLong : !keeps || isPlaceForLong;
   }
 
-  async #work<T>({ lane, start, limitMs }: Work<T>, signal: AbortSignal | undefined): Promise<T> {
+  #long(): Running[] {
+    return [...this.#running].filter(({ isLong }) => isLong);
+  }
+
+  /** Holds what is too much at once, lets others go on in their order, and looks again after a slice while anything waits. */
+  #takeTurns(): void {
+    const { longAtOnce, atOnce, sliceMs } = this.#limits;
+    const now = performance.now();
+    for (;;) {
+      const long = this.#long().sort((a, b) => a.turn - b.turn);
+      const [active, held] = [long.filter(({ isHeld }) => !isHeld), long.filter(({ isHeld }) => isHeld)];
+      if (active.length > longAtOnce) this.#hold(active.at(-1)!, true);
+      else if (active.length < longAtOnce && held.length > 0) this.#hold(held[0]!, false);
+      else {
+        const begins = this.#waiting.findIndex(({ work }) => work.lane === 'long');
+        const isRoom = begins >= 0 && long.length < atOnce - 1 && this.#running.size < atOnce;
+        const done = active.find(({ since }) => now - since >= sliceMs);
+        if (!done || (held.length === 0 && !isRoom)) break;
+        this.#hold(done, true);
+        // What was not begun yet comes before what has had a turn.
+        if (isRoom) this.#waiting.splice(begins, 1)[0]!.begin();
+        else this.#hold(held[0]!, false);
+      }
+    }
+    clearTimeout(this.#slice);
+    const isWaited =
+      this.#waiting.some(({ work }) => work.lane === 'long') || this.#long().some(({ isHeld }) => isHeld);
+    if (isWaited) this.#slice = setTimeout(() => this.#turn(), sliceMs);
+  }
+
+  #turn(): void {
+    this.#next();
+    this.#tellWaiting();
+  }
+
+  #hold(running: Running, isHeld: boolean): void {
+    running.isHeld = isHeld;
+    running.turn = this.#turns += 1;
+    if (isHeld) running.workedMs += performance.now() - running.since;
+    else running.since = performance.now();
+    this.#limit(running);
+    running.work.hold(isHeld);
+  }
+
+  /** Only the time in which it is worked on counts against it. */
+  #limit(running: Running): void {
+    clearTimeout(running.tooLong);
+    const { work, workedMs, isHeld, stop } = running;
+    if (!isHeld) running.tooLong = setTimeout(() => stop.abort(new TooLong()), Math.max(0, work.limitMs - workedMs));
+  }
+
+  #tellWaiting(): void {
+    const busy = [...this.#running].filter(({ isHeld }) => !isHeld).map(({ work }) => work.name);
+    for (const { work } of this.#waiting) work.onWait?.(busy);
+    for (const { work, isHeld } of this.#running) if (isHeld) work.onWait?.(busy);
+  }
+
+  async #work<T>(work: Work<T>, signal: AbortSignal | undefined): Promise<T> {
+    const { overdueMs, longMs } = this.#limits;
     const stop = new AbortController();
-    const isShort = lane === 'short' || (lane === 'idle' && this.#short === 0);
-    let counted = true;
-    const uncount = () => {
-      if (counted && isShort) this.#short -= 1;
-      counted = false;
+    const isShort =
+      work.lane === 'short' || (work.lane === 'idle' && ![...this.#running].some((one) => one.keepsShort));
+    const running: Running = {
+      work,
+      stop,
+      isLong: !isShort,
+      isHeld: false,
+      keepsShort: isShort,
+      workedMs: 0,
+      since: performance.now(),
+      turn: (this.#turns += 1),
     };
-    this.#running += 1;
-    if (isShort) this.#short += 1;
-    else this.#long += 1;
-    const overdue = isShort
-      ? setTimeout(() => {
-          uncount();
-          this.#next();
-        }, this.#limits.overdueMs)
-      : undefined;
-    const tooLong = setTimeout(() => stop.abort(new TooLong()), limitMs);
-    const leave = () => stop.abort(signal!.reason);
+    this.#running.add(running);
+    this.#limit(running);
+    const later = (ms: number, act: () => void) =>
+      setTimeout(() => {
+        act();
+        this.#turn();
+      }, ms);
+    const late = isShort
+      ? [
+          later(overdueMs, () => (running.keepsShort = false)),
+          later(longMs, () => {
+            running.isLong = true;
+            // It comes after what is worked on now.
+            running.turn = this.#turns += 1;
+          }),
+        ]
+      : [];
+    const leave = () => {
+      stop.abort(signal!.reason);
+      // One that is held sees only so that it should end.
+      if (running.isHeld) this.#hold(running, false);
+    };
     signal?.addEventListener('abort', leave, { once: true });
     try {
-      return await start(stop.signal);
+      return await work.start(stop.signal);
     } catch (error) {
       throw stop.signal.aborted ? stop.signal.reason : error;
     } finally {
-      clearTimeout(overdue);
-      clearTimeout(tooLong);
+      late.forEach(clearTimeout);
+      clearTimeout(running.tooLong);
       signal?.removeEventListener('abort', leave);
-      uncount();
-      this.#running -= 1;
-      if (!isShort) this.#long -= 1;
-      this.#next();
+      this.#running.delete(running);
+      this.#turn();
     }
   }
 }

@@ -21,7 +21,15 @@ export const work = endingWithKernel(answer, () => process.exit(1));
 /** Runs one task. @throws when it was told to stop, which it sees whenever a plan takes breath */
 async function answer(task: SentTask): Promise<Answer> {
   await ready;
+  let heldMs = 0;
+  /** While others have their turn, the thread sleeps here. */
+  const waitForTurn = () => {
+    const from = performance.now();
+    while (Atomics.load(task.stopFlag, 0) === FLAG.hold) Atomics.wait(task.stopFlag, 0, FLAG.hold);
+    heldMs += performance.now() - from;
+  };
   const breathe = async () => {
+    waitForTurn();
     if (Atomics.load(task.stopFlag, 0) !== FLAG.go) throw new Error('It was stopped.');
   };
   try {
@@ -112,7 +120,11 @@ async function answer(task: SentTask): Promise<Answer> {
             task.batch,
             {
               seconds: task.seconds,
-              isEnough: () => Atomics.load(task.enough, 0) !== 0,
+              isEnough: () => {
+                waitForTurn();
+                return Atomics.load(task.enough, 0) !== 0 || Atomics.load(task.stopFlag, 0) === FLAG.stop;
+              },
+              heldMs: () => heldMs,
               onBetter: (found) => task.better.postMessage(found),
             },
             { breathe },

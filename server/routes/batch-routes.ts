@@ -83,7 +83,8 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
     {
       method: 'get',
       path: '/api/batches/:id/plan/events',
-      summary: 'The same while it is computed: “progress” events from 0 to 1, then “plan” or “failed”',
+      summary:
+        'The same while it is computed: “progress” events from 0 to 1, “waits” with what is worked on instead, then “plan” or “failed”',
       answers: 'Server-sent events',
       handle: async ({ ctx, params }) => {
         const source = await planBatch(params['id']!);
@@ -145,11 +146,14 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
     {
       method: 'get',
       path: '/api/batches/:id/search/events',
-      summary: 'What searches for less film find on the way: “better” events, each the best so far for one film',
+      summary:
+        'What searches for less film find on the way: “better” events, each the best so far for one film; “waits” while something else has its turn',
       answers: 'Server-sent events',
       handle: ({ ctx, params }) => {
         const stream = openEventStream(ctx, () => leave());
-        const leave = compute.watchSearch(params['id']!, (found) => stream.send('better', found, { whole: true }));
+        const leave = compute.watchSearch(params['id']!, (told) =>
+          stream.send('waitsFor' in told ? 'waits' : 'better', told, { whole: true }),
+        );
         return Promise.resolve(undefined);
       },
     },

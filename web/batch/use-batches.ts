@@ -20,6 +20,8 @@ export interface BatchPlanState {
   readonly plan: BatchView | undefined;
   /** How far it is, 0 to 1; null when nothing is under way. */
   readonly done: number | null;
+  /** What is worked on instead, while it waits for its turn. */
+  readonly waitsFor: readonly string[];
   readonly error: Error | null;
   readonly stop: () => void;
   readonly again: () => void;
@@ -28,13 +30,13 @@ export interface BatchPlanState {
 /** What a batch comes to, told by the server as it is worked out; the last plan stays until there is a newer one. It is worked out anew when the batch, one of its jobs or the shop is another. */
 export function useBatchPlan(id: string): BatchPlanState {
   const client = useQueryClient();
-  const [done, setDone] = useState(0);
+  const [{ done, waitsFor }, setTold] = useState<Told>(AT_FIRST);
   const query = useQuery({
     queryKey: ['batch-plan', id],
     // Left for good, it is given up on the server, too.
     queryFn: ({ signal }) => {
-      setDone(0);
-      return planned(id, signal, setDone);
+      setTold(AT_FIRST);
+      return planned(id, signal, setTold);
     },
     staleTime: Infinity,
     retry: false,
@@ -43,13 +45,20 @@ export function useBatchPlan(id: string): BatchPlanState {
   return {
     plan: query.data,
     done: query.isFetching ? done : null,
+    waitsFor: query.isFetching ? waitsFor : [],
     error: query.error,
     stop: () => void client.cancelQueries({ queryKey: ['batch-plan', id] }),
     again: () => void query.refetch(),
   };
 }
 
-function planned(id: string, signal: AbortSignal, tell: (done: number) => void): Promise<BatchView> {
+interface Told {
+  readonly done: number;
+  readonly waitsFor: readonly string[];
+}
+const AT_FIRST: Told = { done: 0, waitsFor: [] };
+
+function planned(id: string, signal: AbortSignal, tell: (how: (before: Told) => Told) => void): Promise<BatchView> {
   return new Promise((resolve, reject) => {
     const events = new EventSource(`/api/batches/${id}/plan/events`);
     const end = (act: () => void) => {
@@ -57,9 +66,15 @@ function planned(id: string, signal: AbortSignal, tell: (done: number) => void):
       act();
     };
     signal.addEventListener('abort', () => end(() => reject(signal.reason as Error)));
-    events.addEventListener('progress', (event) =>
-      tell((JSON.parse((event as MessageEvent<string>).data) as { done: number }).done),
-    );
+    const read = <T>(event: Event) => JSON.parse((event as MessageEvent<string>).data) as T;
+    events.addEventListener('progress', (event) => {
+      const { done } = read<{ done: number }>(event);
+      tell(() => ({ done, waitsFor: [] }));
+    });
+    events.addEventListener('waits', (event) => {
+      const { waitsFor } = read<{ waitsFor: readonly string[] }>(event);
+      tell(({ done }) => ({ done, waitsFor }));
+    });
     events.addEventListener('plan', (event) =>
       end(() => resolve(JSON.parse((event as MessageEvent<string>).data) as BatchView)),
     );
