@@ -81,8 +81,12 @@ describe('cutting a sheet', () => {
   });
 
   it('lets only one sheet into the cutter', async () => {
-    await start();
+    // So slow that the first is still in the cutter, however long the second is planned.
+    await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 1 });
+    const { body: first } = await start();
     expect((await start('chalk')).body.code).toBe('cutter-busy');
+    await bench.api('POST', '/api/cutter/control', { do: 'time-lapse', factor: 200 });
+    await bench.api('POST', `/api/runs/${first.id}/cancel`);
   });
 
   it('gives the same as a file to download', async () => {

@@ -1,4 +1,5 @@
 import type { Middleware } from 'koa';
+import { diskFailureOf, type DiskFailure } from './db/disk-failure.js';
 import { InputError } from '../core/words/index.js';
 
 /** An expected failure with the status and the sentence a client may see. */
@@ -16,6 +17,14 @@ export class Problem extends Error {
   }
 }
 
+const DISK: Readonly<Record<DiskFailure, string>> = {
+  full: 'The disk of the bench computer is full, so this was not saved. Nothing was changed. Free some space on it, then try again.',
+  unwritable:
+    'The disk of the bench computer cannot be written, so this was not saved. Nothing was changed. Check the disk and the rights to the data folder, then try again.',
+  damaged:
+    'The database on the disk of the bench computer is damaged, so this was not saved. Stop the app and restore a backup: npm run restore -- FILE.',
+};
+
 /** Turns every failure into application/problem+json (RFC 9457). What was not expected is logged and not told. */
 export const problems: Middleware = async (ctx, next) => {
   try {
@@ -24,7 +33,9 @@ export const problems: Middleware = async (ctx, next) => {
       throw new Problem(404, 'not-found', 'There is nothing at this address.');
   } catch (error) {
     const problem = asProblem(error);
-    if (problem.status >= 500) console.error(error);
+    // What is wrong with the disk is said in its sentence; a stack says no more.
+    if (problem.status === 507) console.error(problem.message);
+    else if (problem.status >= 500) console.error(error);
     ctx.status = problem.status;
     ctx.body = JSON.stringify({
       type: 'about:blank',
@@ -40,6 +51,8 @@ export const problems: Middleware = async (ctx, next) => {
 
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
+  const disk = diskFailureOf(error);
+  if (disk) return new Problem(507, `disk-${disk}`, DISK[disk]);
   if (error instanceof InputError) return new Problem(422, error.code, error.message, error.path);
   const { status, expose, message } = error as { status?: number; expose?: boolean; message?: string };
   if (expose && status) return new Problem(status, 'bad-request', message ?? 'The request cannot be answered.');

@@ -19,6 +19,7 @@ const now = (stored: StoredCut, more: Partial<CutNow> = {}): CutNow => ({
   talk: greeting(stored),
   wish: 'go',
   pairsTotal: 50,
+  placeAfter: () => null,
   ...more,
 });
 

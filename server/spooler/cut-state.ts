@@ -66,6 +66,8 @@ export interface CutNow {
   readonly talk: Talk;
   readonly wish: Wish;
   readonly pairsTotal: number;
+  /** Where the holder stands once so many pairs were driven to, mm; null where that is not known. */
+  readonly placeAfter: (pairs: number) => readonly [number, number] | null;
 }
 
 /** How a conversation begins: with a new sheet, or with finding out how far the last one got. */
@@ -103,6 +105,9 @@ export function onReport(now: CutNow, report: CutterReport): CutStep {
   }
   if (report.empty && pairsDone === pairsTotal) return ended(counted, talk, 'finished', '');
   const isFinal = report.empty && report.state === 'idle';
+  // Told to drop what it held, and stopped before that was recorded: it stands in the middle of a line, and cannot go on from there.
+  if (talk.phase === 'settling' && isFinal && !standsAt(report, now.placeAfter(pairsDone)))
+    return ended(counted, talk, 'failed', SAID.dropped);
   const then: Talk = talk.phase === 'settling' && isFinal ? { phase: 'sending', from: pairsDone } : talk;
   return { ...going(counted, then, stateOf(report, wish), messageOf(report)), tell: tellings(report, wish, then) };
 }
@@ -119,6 +124,13 @@ function claim({ stored, talk, wish }: CutNow, report: CutterReport): CutStep {
   if (!asked) return { ...going(stored, { phase: 'claiming', asked: true }, 'cutting', ''), tell: ['new-sheet'] };
   const bearings: Bearings = { pairsBase: report.pairsDone, boot: report.boot, meterMs: report.meterMs };
   return going({ ...stored, bearings }, { phase: 'sending', from: 0 }, 'cutting', '');
+}
+
+/** Nearer than this it stands where it should, mm: the cutter tells hundredths. */
+const NEAR_MM = 0.1;
+
+function standsAt({ xMm, yMm }: CutterReport, place: readonly [number, number] | null): boolean {
+  return place === null || Math.hypot(xMm - place[0], yMm - place[1]) <= NEAR_MM;
 }
 
 function tellings({ state }: CutterReport, wish: Wish, talk: Talk): readonly Telling[] {

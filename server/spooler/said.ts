@@ -13,8 +13,12 @@ export const SAID = {
   cancellingUnreached:
     'The cutter cannot be reached. It may still cut what it has received. Leave the piece in until the cutter answers, or switch it off and on.',
   placeLost: 'The cutter was switched off and does not know any more where the piece lies.',
+  dropped:
+    'The cutter has dropped what it held of this sheet, in the middle of a line, so it cannot go on there. What is whole on the piece is kept. Cut the rest on a new piece.',
   countWrong: 'The cutter’s count does not fit this sheet. Something else was sent to the cutter in the meantime.',
   recordUnwritten:
     'The record cannot be written, so nothing more is sent to the cutter. Is the disk full? The app keeps trying.',
+  cancelUnrecorded:
+    'The cutter was told to drop the cut, and does not go on. That cannot be recorded: the disk is full or cannot be written. Free some space on it. The app keeps trying, and nothing else can be cut until then.',
   busy: 'Another cut is not finished. Finish or cancel it first.',
 } as const;

@@ -1,4 +1,11 @@
-import { HPGL_TAIL, hpglHead, hpglRun, hpglSettings, programPairs } from '../../core/engines/cutting/index.js';
+import {
+  HPGL_TAIL,
+  hpglHead,
+  hpglRun,
+  hpglSettings,
+  programPairs,
+  UNITS_PER_MM,
+} from '../../core/engines/cutting/index.js';
 
 /** What the cutter is told of one sheet: holder positions in plotter units, a run of the knife each. */
 export interface SheetProgram {
@@ -40,4 +47,15 @@ export function lengthShares({ runs }: SheetProgram): Float64Array {
   go(0, 0);
   const all = shares[pairs]!;
   return shares.map((v) => v / all);
+}
+
+/** Where the holder stands once so many pairs were driven to, mm; null before the first, and after the last, when it is on its way home. */
+export function placeAfter({ runs }: Pick<SheetProgram, 'runs'>, pairs: number): readonly [number, number] | null {
+  let before = 0;
+  for (const run of runs) {
+    const at = pairs - before;
+    if (at >= 1 && at <= run.length / 2) return [run[2 * at - 2]! / UNITS_PER_MM, run[2 * at - 1]! / UNITS_PER_MM];
+    before += run.length / 2;
+  }
+  return null;
 }

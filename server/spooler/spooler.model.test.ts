@@ -1,3 +1,4 @@
+import { SAID } from './said.js';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { cutProgram, programPairs, writeHpgl, type CutProgram } from '../../core/engines/cutting/index.js';
 import { ENDED, type Run } from '../../core/stations/cut/index.js';
@@ -172,6 +173,8 @@ class Scene {
   readonly traces = new Map<string, Line[]>();
   /** Runs during which the cutter lost its place. */
   readonly lostPlace = new Set<string>();
+  /** Runs that somebody asked to be cancelled. */
+  readonly asked = new Set<string>();
   spooler!: Spooler;
   #life = 0;
   #cableIn = true;
@@ -325,8 +328,10 @@ async function act(scene: Scene): Promise<void> {
   else if (dice < 0.34 && run && spooler.activeRunId === run.id)
     await quietly(Promise.resolve().then(() => spooler.pause(run.id)));
   else if (dice < 0.42 && run) await quietly(spooler.resume(run.id));
-  else if (dice < 0.435 && run) await quietly(spooler.cancel(run.id));
-  else if (dice < 0.46) machine.device.fail(random() < 0.5 ? 'out-of-film' : 'jammed');
+  else if (dice < 0.435 && run) {
+    scene.asked.add(run.id);
+    await quietly(spooler.cancel(run.id));
+  } else if (dice < 0.46) machine.device.fail(random() < 0.5 ? 'out-of-film' : 'jammed');
   else if (dice < 0.52) machine.device.clearFault();
   else if (dice < 0.55) scene.cable(false);
   else if (dice < 0.6) scene.cable(true);
@@ -392,13 +397,15 @@ async function play(seed: number): Promise<string[]> {
 }
 
 function faultsOf(scene: Scene): string[] {
-  const { book, traces, sheets, lostPlace, faults, machine } = scene;
+  const { asked, book, traces, sheets, lostPlace, faults, machine } = scene;
   if (machine.foreign > 0) faults.push(`${machine.foreign} lines of an earlier sheet were cut on a new piece`);
   for (const run of book.runs.values()) {
     const sheet = sheets.get(run.sheetId)!;
     const cut = traces.get(run.id) ?? [];
     faults.push(...wrongIn(run, sheet, cut).map((fault) => `${run.id} (${run.state}): ${fault}`));
-    if (run.state === 'failed' && !lostPlace.has(run.id))
+    // One that was cancelled while that could not be recorded has dropped what it held, and says so once it is resumed.
+    const isDropped = run.message === SAID.dropped && asked.has(run.id);
+    if (run.state === 'failed' && !lostPlace.has(run.id) && !isDropped)
       faults.push(`${run.id} failed although the cutter kept its place: ${run.message}`);
     // Said to be whole: contours whose line is there to its end. The first line turns the knife.
     const there = cut
@@ -509,6 +516,29 @@ describe('a large sheet', () => {
     await stories[name]!(scene, scene.openRun!.id);
     await mendAndFinish(scene);
     expect([...scene.book.runs.values()].map((run) => run.state)).toEqual(['finished']);
+    expect(faultsOf(scene)).toEqual([]);
+  });
+
+  it('that is cancelled while its record cannot be written stops at once, says so, and is recorded when it can be', async () => {
+    const scene = new Scene(3);
+    await scene.startServer();
+    await scene.startSheet(largeSheet(), 1);
+    await wait(scene, 20);
+    const { id } = scene.openRun!;
+    scene.book.refusals = Infinity;
+    let isAnswered = false;
+    const cancelled = scene.spooler.cancel(id).then(() => (isAnswered = true));
+    await wait(scene, 4);
+    await cancelled;
+    // The knife stands still, whatever the record says.
+    const lines = scene.machine.device.cutLines().length;
+    await wait(scene, 10);
+    expect([isAnswered, scene.machine.device.cutLines().length]).toEqual([true, lines]);
+    expect(scene.spooler.progressOf(id)).toMatchObject({ state: 'stuck', message: SAID.cancelUnrecorded });
+    expect(scene.book.runs.get(id)!.state).toBe('cutting');
+    scene.book.refusals = 0;
+    await mendAndFinish(scene);
+    expect([...scene.book.runs.values()].map((run) => run.state)).toEqual(['cancelled']);
     expect(faultsOf(scene)).toEqual([]);
   });
 

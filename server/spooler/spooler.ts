@@ -20,7 +20,7 @@ import {
   type Wish,
 } from './cut-state.js';
 import { SAID } from './said.js';
-import { lengthShares, scriptFrom, type SheetProgram } from './script.js';
+import { lengthShares, placeAfter, scriptFrom, type SheetProgram } from './script.js';
 
 /** A program as it was frozen, with what tells how much of it is whole at any pair. */
 export type FrozenProgram = SheetProgram & WholeMarks;
@@ -71,6 +71,9 @@ interface ActiveRun {
   savedPairs: number;
   readonly done: Promise<void>;
 }
+
+/** What a cancelled run says while it cannot end yet; whoever cancelled it does not wait any longer. */
+const CANCELLED_LATER: readonly string[] = [SAID.cancellingUnreached, SAID.cancelUnrecorded];
 
 const POLL_MS = 40;
 const RETRY_MS = 300;
@@ -148,7 +151,7 @@ export class Spooler {
     this.#active.wish = 'pause';
   }
 
-  /** Resolves once the cutter has dropped the cut, or is known not to answer: then it is dropped as soon as it does. @throws Problem 409 when the run has ended */
+  /** Resolves once the cutter has dropped the cut; or is known not to answer, and it is dropped as soon as it does; or the record cannot be written, and is as soon as it can. @throws Problem 409 when the run has ended */
   async cancel(id: string): Promise<void> {
     if (this.#active?.run.id !== id) {
       await this.#reserving(async () => {
@@ -163,7 +166,7 @@ export class Spooler {
     let stop = () => {};
     const unreached = new Promise<void>((resolve) => {
       stop = this.listen((progress) => {
-        if (progress.runId === id && progress.message === SAID.cancellingUnreached) resolve();
+        if (progress.runId === id && CANCELLED_LATER.includes(progress.message)) resolve();
       });
     });
     await Promise.race([active.done, unreached]);
@@ -269,7 +272,14 @@ export class Spooler {
       if (step.talk.phase === 'sending' && talk.phase !== 'sending')
         script = scriptFrom(active.program, step.talk.from);
       talk = step.talk;
-      await this.#take(active, step, report);
+      try {
+        await this.#take(active, step, report);
+      } catch (error) {
+        // A disk that cannot be written must not keep the knife going: to stop is told all the same.
+        if (active.wish === 'cancel')
+          for (const telling of step.tell) if (telling !== 'feed') line.send(REQUESTS[telling]);
+        throw error;
+      }
       for (const telling of step.tell) {
         if (telling !== 'feed') line.send(REQUESTS[telling]);
         else {
@@ -297,8 +307,9 @@ export class Spooler {
 
   /** The store refused: the run stays as it was stored, and the pages are told why nothing goes on. */
   #unwritten(active: ActiveRun, error: unknown): boolean {
-    console.error(error);
-    this.#tell({ ...active.progress, state: 'stuck', message: SAID.recordUnwritten }, active);
+    console.error(`The record of a cut cannot be written: ${error instanceof Error ? error.message : String(error)}`);
+    const message = active.wish === 'cancel' ? SAID.cancelUnrecorded : SAID.recordUnwritten;
+    this.#tell({ ...active.progress, state: 'stuck', message }, active);
     return false;
   }
 
@@ -353,8 +364,8 @@ export class Spooler {
   }
 }
 
-function nowOf({ stored, wish, run }: ActiveRun, talk: Talk): CutNow {
-  return { stored, talk, wish, pairsTotal: run.pairsTotal };
+function nowOf({ stored, wish, run, program }: ActiveRun, talk: Talk): CutNow {
+  return { stored, talk, wish, pairsTotal: run.pairsTotal, placeAfter: (pairs) => placeAfter(program, pairs) };
 }
 
 function take(script: Iterator<string>): string | null {
