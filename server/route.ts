@@ -113,10 +113,15 @@ async function readBody(ctx: Context, most: number): Promise<Uint8Array> {
   if (stated > most) throw tooLarge;
   const parts: Buffer[] = [];
   let size = 0;
-  for await (const part of ctx.req as AsyncIterable<Buffer>) {
-    size += part.length;
-    if (size > most) throw tooLarge;
-    parts.push(part);
+  try {
+    for await (const part of ctx.req as AsyncIterable<Buffer>) {
+      size += part.length;
+      if (size > most) throw tooLarge;
+      parts.push(part);
+    }
+  } catch (error) {
+    // Whoever sends it has hung up in the middle: nobody hears the answer, and it is no failure of ours.
+    throw error === tooLarge || ctx.req.complete ? error : new Problem(499, 'left', 'Whoever asked has left.');
   }
   return Buffer.concat(parts);
 }

@@ -121,7 +121,7 @@ export function enterRoutes(door: SharedDoor, address: SharedAddress): Route[] {
         const { code, name } = body as { code: string; name: string };
         const from = ctx.req.socket.remoteAddress ?? 'unknown';
         try {
-          door.pairing.take(code);
+          door.pairing.take(code, from);
         } catch (error) {
           await door.devices.logKnock(
             from,

@@ -6,6 +6,7 @@ import type Koa from 'koa';
 import { answerBrokenRequests } from '../broken-requests.js';
 import { Problem } from '../problem.js';
 import type { DeviceStore, Sharing } from '../stores/device-store.js';
+import { limitConnections } from './limit-connections.js';
 import { Pairing } from './pairing.js';
 
 /** How a shared address is reached: what Host and Origin must say there. */
@@ -111,6 +112,7 @@ export class SharedDoor {
       );
     }
     answerBrokenRequests(server);
+    limitConnections(server);
     await new Promise<void>((resolve, reject) => {
       server.once('error', (error: NodeJS.ErrnoException) =>
         reject(new Problem(422, 'address-wrong', sayWhyNot(error, address, port), 'address')),
