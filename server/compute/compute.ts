@@ -98,9 +98,9 @@ export class Compute {
   constructor(startWorker = START_WORKER) {
     this.#pool = new Piscina({
       filename: startWorker.href,
-      // From the start: a thread that is only made when it is needed is made while others wait. The others are seldom needed.
-      minThreads: AT_ONCE - 1,
-      idleTimeout: 60_000,
+      // From the start: a thread that is only made when it is needed is made while others wait. More are made when a server is warmed up, and stay.
+      minThreads: LONG_AT_ONCE + 1,
+      idleTimeout: Infinity,
       maxThreads: AT_ONCE,
       resourceLimits: { maxOldGenerationSizeMb: 1200 },
     });
