@@ -59,6 +59,48 @@ describe('a cut that fails', () => {
     expect(await browser.text()).not.toContain('the cut failed');
   });
 
+  it('is not forgotten when cutting again is cancelled before the knife came down: the rest of it can still be cut', async () => {
+    await cutUntil(bench, job.id, 'chalk', 0.7);
+    await open('cut');
+    await browser.press('Cancel this sheet');
+    await browser.sees('Chalk white: the cut was cancelled');
+    await bench.api('POST', '/api/cutter/control', { do: 'clear' });
+    const { whole } = (await cutsOf(bench, job.id))[0]!.runs[0]!;
+    await bench.api('POST', '/api/cutter/control', { do: 'fail', how: 'jammed' });
+    await browser.press('Cut all of it again');
+    await load('Chalk white', 'Cut it again');
+    await browser.sees('Chalk white: The cutter needs you');
+    await browser.press('Cancel this sheet');
+    await browser.sees('It was stopped before anything was cut. What counts is the piece that was cut before.');
+    await browser.sees(`On the piece ${whole!.parts} parts of ${whole!.ofParts} are whole`);
+    await browser.sees(`Cut the rest: ${whole!.ofParts - whole!.parts} parts`);
+    const plan = (await bench.api<{ sheets: { film: string }[] }>('GET', `/api/jobs/${job.id}/plan`)).body;
+    expect(plan.sheets.map(({ film }) => film)).toEqual(['lock-gate']);
+    await bench.api('POST', '/api/cutter/control', { do: 'clear' });
+    await browser.press('Throw it away');
+    await browser.sees('thrown away');
+  });
+
+  it('and was thrown away cannot be taken back, and cut once more, when its copies were cut again', async () => {
+    await cutUntil(bench, job.id, 'chalk', 0.5);
+    await open('cut');
+    await browser.press('Cancel this sheet');
+    await browser.sees('Chalk white: the cut was cancelled');
+    await bench.api('POST', '/api/cutter/control', { do: 'clear' });
+    await browser.press('Throw it away');
+    await browser.sees('thrown away');
+    await hurry(400);
+    const { body: run } = await startCut(bench, job.id, 'chalk');
+    await runUntil(bench, run.id, (r) => r.state === 'finished');
+    const [first] = await cutsOf(bench, job.id);
+    const back = await bench.api<{ code: string }>('POST', `/api/sheets/${first!.id}/decide`, { decided: null });
+    expect([back.status, back.body.code]).toEqual([409, 'copies-cut-again']);
+    await open('cut');
+    await browser.sees('1 of 2 cut');
+    expect(await browser.text()).not.toContain('Cut all of it again');
+    await hurry(60);
+  });
+
   it('keeps another job from the cutter, and leads there', async () => {
     await hurry(1);
     const { body: run } = await startCut(bench, job.id, 'chalk');
