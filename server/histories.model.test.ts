@@ -1,0 +1,560 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Knex } from 'knex';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BENCH_SHOP, BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
+import { seeded } from '../core/testing/seeded.js';
+import { emptyRecipe } from '../core/recipe/index.js';
+import { jobSums } from '../core/stations/record/index.js';
+import {
+  copiesOnFilm,
+  farthestRun,
+  restToFreeze,
+  standings,
+  takenCopies,
+  wholeOnPiece,
+  type FrozenSheet,
+  type Run,
+} from '../core/stations/cut/index.js';
+import { openDatabase } from './db/open-database.js';
+import { FactsInTurn } from './facts-in-turn.js';
+import { decideSheet, judgeCopies, sheetToCutAgain, undecidedSheet } from './judge-copies.js';
+import { Problem } from './problem.js';
+import { FilmUse } from './stores/film-use.js';
+import { JobStore } from './stores/job-store.js';
+import { ProgramStore } from './stores/program-store.js';
+import { RunStore } from './stores/run-store.js';
+import { SheetStore, type NewSheet } from './stores/sheet-store.js';
+import { ShopStore } from './stores/shop-store.js';
+import { StockBook } from './stores/stock-book.js';
+
+/*
+ * Histories of cutting, breaking off, cutting the rest, cutting again, keeping, throwing away, judging, taking back, changing jobs, by two hands and through restarts: three jobs,
+ * sheets of one or of several of them, on the real rules and a real database. A slow model beside them keeps, part by part, what lies on which piece of film, and shares no
+ * code with them. After every step, what the application says is held against it.
+ */
+
+const HISTORIES = process.env['LANTERN_LONG'] ? 2000 : 60;
+const STEPS = 24;
+const FILMS = ['tar', 'chalk'] as const;
+const PARTS = 3;
+type Random = () => number;
+
+let folder: string;
+let db: Knex;
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'lantern-histories-'));
+  db = await openDatabase(folder);
+});
+afterAll(async () => {
+  await db.destroy();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+function openStores(on: Knex) {
+  const programs = new ProgramStore(on);
+  const sheets = new SheetStore(on, programs);
+  const book = new StockBook(on);
+  const shop = new ShopStore(on, book);
+  const runs = new RunStore(on, programs, new FilmUse(shop, book));
+  return { programs, sheets, book, shop, runs, jobs: new JobStore(on, sheets), facts: new FactsInTurn() };
+}
+
+/** A copy as the model knows it. */
+interface ModelCopy {
+  readonly jobId: string;
+  readonly layer: string;
+  spoiled: boolean;
+}
+
+/** A sheet as the model knows it: its copies, and of each run how far it came, in parts. */
+interface ModelSheet {
+  readonly id: string;
+  readonly parent: ModelSheet | null;
+  /** Of a rest: the copies of the first sheet, with the parts that it was to cut. */
+  readonly carries: readonly { readonly copy: ModelCopy; readonly parts: readonly number[] }[];
+  /** The pairs after which each part is whole, in the order of `carries`. */
+  readonly wholeAt: readonly (readonly number[])[];
+  readonly pairs: number;
+  readonly runs: { pairs: number; state: 'cutting' | 'finished' | 'cancelled' | 'failed' }[];
+  decided: 'kept' | 'thrown away' | null;
+}
+
+class World {
+  readonly copies: ModelCopy[] = [];
+  readonly sheets: ModelSheet[] = [];
+  readonly wanted = new Map<string, { version: number; copies: number }>();
+  /** How many of a layer were asked for in all when one was last sent. */
+  readonly asked = new Map<string, number>();
+  readonly used = new Map<string, number>();
+  stores = openStores(db);
+  jobIds: string[] = [];
+
+  constructor(readonly random: Random) {}
+
+  pick<T>(some: readonly T[]): T | undefined {
+    return some[Math.floor(this.random() * some.length)];
+  }
+
+  layerOf(jobId: string, film: string): string {
+    return `${jobId}/${film}/${this.wanted.get(jobId)!.version}`;
+  }
+
+  touched(sheet: ModelSheet): boolean {
+    return sheet.runs.some(({ state, pairs }) => state !== 'cancelled' || pairs > 0);
+  }
+
+  best(sheet: ModelSheet): number {
+    return Math.max(0, ...sheet.runs.filter(({ state }) => state !== 'cutting').map(({ pairs }) => pairs));
+  }
+
+  rests(sheet: ModelSheet): ModelSheet[] {
+    return this.sheets.filter(({ parent }) => parent === sheet);
+  }
+
+  first(sheet: ModelSheet): ModelSheet {
+    return sheet.parent ? this.first(sheet.parent) : sheet;
+  }
+
+  /** Whether a copy need not be planned: it lies on film, whole or not, that nobody gave up. */
+  isLive(copy: ModelCopy): boolean {
+    const sheet = this.sheets.find(({ parent, carries }) => !parent && carries.some((one) => one.copy === copy))!;
+    const isBusy = [sheet, ...this.sheets.filter((one) => one !== sheet && this.first(one) === sheet)].some(
+      ({ runs }) => runs.some(({ state }) => state === 'cutting'),
+    );
+    return !copy.spoiled && sheet.decided !== 'thrown away' && (this.touched(sheet) || isBusy);
+  }
+
+  live(layer: string): number {
+    return this.copies.filter((copy) => copy.layer === layer && this.isLive(copy)).length;
+  }
+
+  isWholeOn(sheet: ModelSheet, at: number, part: number): boolean {
+    return sheet.wholeAt[at]![part]! <= this.best(sheet);
+  }
+
+  /** Whether every part that counts of a sheet is whole on it. */
+  isAllWhole(sheet: ModelSheet): boolean {
+    return (
+      sheet.runs.some(({ state }) => state === 'finished') ||
+      sheet.carries.every(
+        ({ copy, parts }, at) => copy.spoiled || parts.every((_, part) => this.isWholeOn(sheet, at, part)),
+      )
+    );
+  }
+
+  /** Whether a sheet waits for a word, by the model’s own rules. */
+  asks(sheet: ModelSheet): boolean {
+    if (sheet.decided || !this.touched(sheet)) return false;
+    if (sheet.runs.some(({ state }) => state === 'cutting' || state === 'finished')) return false;
+    if (sheet.carries.every(({ copy }) => copy.spoiled)) return false;
+    const rests = this.rests(sheet).filter(
+      (rest) =>
+        rest.decided !== 'thrown away' &&
+        (this.touched(rest) || rest.runs.some(({ state }) => state === 'cutting')) &&
+        (this.settled(rest) || this.busy(rest) || !rest.carries.every(({ copy }) => copy.spoiled)),
+    );
+    return rests.length === 0;
+  }
+
+  settled(sheet: ModelSheet): boolean {
+    return (
+      sheet.decided !== 'thrown away' &&
+      (sheet.decided === 'kept' ||
+        sheet.runs.some(({ state }) => state === 'finished') ||
+        this.rests(sheet).some((rest) => this.settled(rest)))
+    );
+  }
+
+  busy(sheet: ModelSheet): boolean {
+    return sheet.runs.some(({ state }) => state === 'cutting') || this.rests(sheet).some((rest) => this.busy(rest));
+  }
+
+  /** Whether a rest lies on film that counts: its copies are not given up, and something was cut of it. */
+  isUsed(rest: ModelSheet): boolean {
+    return this.touched(rest) || rest.runs.some(({ state }) => state === 'cutting');
+  }
+
+  get open(): ModelSheet | undefined {
+    return this.sheets.find(({ runs }) => runs.some(({ state }) => state === 'cutting'));
+  }
+}
+
+const tenPairs = (count: number, from = 0) => Array.from({ length: count }, (_, i) => (from + i + 1) * 10);
+const square = (x: number, y: number) => Float64Array.of(x, y, x + 8, y, x + 8, y + 8, x, y + 8);
+const film = (id: string) => BENCH_SHOP.films.find((one) => one.id === id)!;
+
+/** A sheet of some copies of layers in one film, ten pairs a part. */
+function newSheet(
+  world: World,
+  filmId: string,
+  copies: readonly { readonly jobId: string; readonly layer: string }[],
+): NewSheet {
+  const length = 20 + 10 * copies.length;
+  const piece = BENCH_SHOP.pieces.find((one) => one.filmId === filmId && one.kind === 'roll')!;
+  const left = new Map<string, number>();
+  for (const { layer } of copies) left.set(layer, (left.get(layer) ?? 0) + 1);
+  return {
+    film: film(filmId),
+    piece,
+    mat: null,
+    zones: null,
+    leftovers: [],
+    usedLengthMm: length,
+    keptMm2: 64 * PARTS * copies.length,
+    filmMm2: piece.widthMm * length,
+    filmCost: ((piece.widthMm * length) / 1e6) * film(filmId).costPerM2,
+    cutMm: 100 * copies.length,
+    estimateSeconds: 10,
+    pairsTotal: copies.length * PARTS * 10 + 10,
+    weedWork: null,
+    restOf: null,
+    batchId: null,
+    jobs: [],
+    groups: copies.map(({ jobId, layer }, copy) => ({
+      jobId,
+      revision: 1,
+      copy,
+      perStrip: 1,
+      filmId,
+      keptMm2: 64 * PARTS,
+      fingerprint: layer,
+      matrix: [1, 0, 0, 1, 0, 0] as const,
+      contours: PARTS,
+      marks: 0,
+      borders: 0,
+      weedPlaces: Array.from({ length: PARTS }, (_, part) => ({
+        kind: 'counter' as const,
+        xMm: copy * 100 + part * 10 + 4,
+        yMm: -4,
+        part,
+      })),
+      of: null,
+      asked: Math.max(world.wanted.get(jobId)!.copies, world.live(layer)),
+    })),
+    program: {
+      forceG: 80,
+      speedMmS: 200,
+      bladeOffsetMm: 0.25,
+      overcutMm: 0.5,
+      runs: [],
+      wholeAt: Int32Array.from(tenPairs(copies.length * PARTS)),
+      partOf: Int32Array.from(copies.flatMap(() => [0, 1, 2])),
+      outlines: copies.flatMap((_, copy) => [0, 1, 2].map((part) => square(copy * 100 + part * 10, 0))),
+    },
+  };
+}
+
+/** What an act came to: null, or the code it was refused with. */
+async function outcome(act: () => Promise<unknown>): Promise<string | null> {
+  try {
+    await act();
+    return null;
+  } catch (error) {
+    if (error instanceof Problem) return error.code;
+    if ((error as { code?: string }).code === 'nothing-open') return 'nothing-open';
+    throw error;
+  }
+}
+
+class History {
+  constructor(readonly world: World) {}
+
+  /** Sends a sheet with what is left of some jobs in one film, all of it or a part. */
+  async send(): Promise<void> {
+    const { world } = this;
+    const filmId = world.pick(FILMS)!;
+    const jobs = world.jobIds.filter(() => world.random() < 0.7);
+    const copies: { jobId: string; layer: string }[] = [];
+    for (const jobId of jobs) {
+      const layer = world.layerOf(jobId, filmId);
+      const taken = takenCopies(await world.stores.sheets.ofJob(jobId), jobId)[layer] ?? 0;
+      const open = Math.max(0, world.wanted.get(jobId)!.copies - taken);
+      const some = world.random() < 0.5 ? open : Math.ceil(open / 2);
+      copies.push(...Array.from({ length: some }, () => ({ jobId, layer })));
+    }
+    if (copies.length === 0 || world.open) return;
+    const sheet = newSheet(world, filmId, copies);
+    const { sheetId } = await this.run(() => world.stores.sheets.freeze(sheet));
+    const made = copies.map(({ jobId, layer }): ModelCopy => ({ jobId, layer, spoiled: false }));
+    for (const { jobId, layer } of copies)
+      world.asked.set(layer, Math.max(world.wanted.get(jobId)!.copies, world.live(layer)));
+    world.copies.push(...made);
+    world.sheets.push({
+      id: sheetId,
+      parent: null,
+      carries: made.map((copy) => ({ copy, parts: [0, 1, 2] })),
+      wholeAt: made.map((_, at) => tenPairs(PARTS, at * PARTS)),
+      pairs: sheet.pairsTotal,
+      runs: [{ pairs: 0, state: 'cutting' }],
+      decided: null,
+    });
+    this.take(filmId, sheet.usedLengthMm, 1);
+  }
+
+  take(filmId: string, lengthMm: number, by: 1 | -1): void {
+    this.world.used.set(filmId, (this.world.used.get(filmId) ?? 0) + by * lengthMm);
+  }
+
+  async run(freeze: () => Promise<string>): Promise<Run> {
+    const { facts, runs } = this.world.stores;
+    return facts.run(async () => runs.create({ sheetId: await freeze(), who: '' }));
+  }
+
+  /** The cutter comes so far, and ends or breaks off. */
+  async end(): Promise<void> {
+    const { world } = this;
+    const sheet = world.open;
+    if (!sheet) return;
+    const model = sheet.runs.at(-1)!;
+    const dice = world.random();
+    const state = dice < 0.35 ? 'finished' : dice < 0.7 ? 'cancelled' : 'failed';
+    model.pairs =
+      state === 'finished' ? sheet.pairs : world.random() < 0.3 ? 0 : Math.floor(world.random() * sheet.pairs);
+    model.state = state;
+    const frozen = await world.stores.sheets.get(sheet.id);
+    const program = await world.stores.programs.get(sheet.id);
+    const contoursOf = frozen.groups.map((group) => group.contours + group.marks + group.borders);
+    await world.stores.runs.save(frozen.runs.at(-1)!.id, {
+      state,
+      message: '',
+      pairsDone: model.pairs,
+      bearings: null,
+      share: model.pairs / sheet.pairs,
+      actualSeconds: 1,
+      whole: wholeOnPiece({ ...program, contoursOf }, model.pairs),
+    });
+    if (state === 'cancelled' && model.pairs === 0) this.take(frozen.film.id, frozen.usedLengthMm, -1);
+  }
+
+  async again(): Promise<void> {
+    const { world } = this;
+    const sheet = world.pick(world.sheets);
+    if (!sheet || world.open) return;
+    const may = world.asks(sheet) && sheet.carries.every(({ copy }) => !copy.spoiled);
+    const found = await outcome(() => this.run(async () => (await sheetToCutAgain(world.stores.sheets, sheet.id)).id));
+    expect(found === null, `${sheet.id} again: ${found}`).toBe(may);
+    if (!may) return;
+    sheet.runs.push({ pairs: 0, state: 'cutting' });
+    const { film: of, usedLengthMm } = await world.stores.sheets.get(sheet.id);
+    this.take(of.id, usedLengthMm, 1);
+  }
+
+  async rest(): Promise<void> {
+    const { world } = this;
+    const { sheets, programs } = world.stores;
+    const sheet = world.pick(world.sheets);
+    if (!sheet || world.open) return;
+    let made: NewSheet | null = null;
+    const act = async () => {
+      const frozen = await undecidedSheet(sheets, sheet.id);
+      const rest = restToFreeze({
+        sheet: frozen,
+        program: await programs.get(sheet.id),
+        pairsDone: farthestRun(frozen.runs)!.pairsDone,
+        settings: { forceG: 80, speedMmS: 200, bladeOffsetMm: 0.25, overcutMm: 0.5 },
+        motion: BENCH_SHOP.cutter,
+      });
+      made = {
+        ...rest,
+        restOf: sheet.id,
+        batchId: null,
+        jobs: [],
+        groups: rest.groups.map((one) => ({ ...one, jobId: frozen.groups[one.of]!.jobId, revision: 1 })),
+      };
+      return sheets.freeze(made);
+    };
+    let run: Run | null = null;
+    const found = await outcome(async () => (run = await this.run(act)));
+    const open = sheet.carries.map(({ copy, parts }, at) =>
+      copy.spoiled ? [] : parts.filter((_, part) => !world.isWholeOn(sheet, at, part)),
+    );
+    expect(found === null, `${sheet.id} rest: ${found}`).toBe(world.asks(sheet) && open.flat().length > 0);
+    if (!run || !made) return;
+    const { program, pairsTotal, usedLengthMm, film: of, groups } = made as NewSheet;
+    const carries = sheet.carries.flatMap(({ copy }, at) => (open[at]!.length > 0 ? [{ copy, parts: open[at]! }] : []));
+    expect(groups.map(({ contours }) => contours)).toEqual(carries.map(({ parts }) => parts.length));
+    let first = 0;
+    world.sheets.push({
+      id: (run as Run).sheetId,
+      parent: sheet,
+      carries,
+      wholeAt: carries.map(({ parts }) => {
+        const own = Array.from(program.wholeAt).slice(first, first + parts.length);
+        first += parts.length;
+        return own;
+      }),
+      pairs: pairsTotal,
+      runs: [{ pairs: 0, state: 'cutting' }],
+      decided: null,
+    });
+    this.take(of.id, usedLengthMm, 1);
+  }
+
+  async decide(): Promise<void> {
+    const { world } = this;
+    const sheet = world.pick(world.sheets);
+    if (!sheet) return;
+    const what = world.random() < 0.5 ? 'thrown-away' : 'kept';
+    const may = world.asks(sheet) && (what === 'thrown-away' || world.isAllWhole(sheet));
+    const { facts, sheets } = world.stores;
+    const found = await outcome(() => facts.run(() => decideSheet(sheets, sheet.id, what)));
+    expect(found === null, `${sheet.id} ${what}: ${found}`).toBe(may);
+    if (may) sheet.decided = what === 'kept' ? 'kept' : 'thrown away';
+  }
+
+  async takeBack(): Promise<void> {
+    const { world } = this;
+    const decided = world.sheets.filter((one) => one.decided);
+    const sheet = world.pick(decided.length > 0 && world.random() < 0.9 ? decided : world.sheets);
+    if (!sheet) return;
+    let may = sheet.decided !== null;
+    if (sheet.decided === 'thrown away' && sheet.parent) {
+      // A rest is wanted back only while its sheet asks, and was not cut again since.
+      const since = sheet.parent.runs.slice(this.runsBefore.get(sheet.id)!);
+      may = world.asks(sheet.parent) && since.every(({ state, pairs }) => state === 'cancelled' && pairs === 0);
+    } else if (sheet.decided === 'thrown away') {
+      for (const { copy } of sheet.carries) {
+        const back = sheet.carries.filter((one) => one.copy.layer === copy.layer && !one.copy.spoiled).length;
+        if (world.live(copy.layer) + back > world.asked.get(copy.layer)!) may = false;
+      }
+    }
+    const { facts, sheets } = world.stores;
+    const found = await outcome(() => facts.run(() => decideSheet(sheets, sheet.id, null)));
+    expect(found === null, `${sheet.id} taken back: ${found}`).toBe(may);
+    if (may) sheet.decided = null;
+  }
+
+  /** How many runs the parent of a rest had when the rest was made. */
+  readonly runsBefore = new Map<string, number>();
+
+  async judge(): Promise<void> {
+    const { world } = this;
+    const sheet = world.pick(world.sheets);
+    if (!sheet) return;
+    const jobId = world.pick(sheet.carries)!.copy.jobId;
+    const own = sheet.carries.flatMap(({ copy }, at) => (copy.jobId === jobId ? [at] : []));
+    const positions = world.random() < 0.5 ? own : [world.pick(own)!];
+    const verdict = world.pick(['good', 'spoiled', 'spoiled', null] as const)!;
+    const { facts, sheets } = world.stores;
+    const first = world.first(sheet);
+    const isCut = [sheet, first].every(
+      (one) =>
+        one.decided !== 'thrown away' &&
+        (world.touched(one) || one.runs.some(({ state }) => state === 'cutting') || world.busy(one)),
+    );
+    const named = positions.map((at) => sheet.carries[at]!.copy);
+    const back = new Map<string, number>();
+    if (verdict !== 'spoiled')
+      for (const copy of named) if (copy.spoiled) back.set(copy.layer, (back.get(copy.layer) ?? 0) + 1);
+    const countsFirst = first.decided !== 'thrown away' && (world.touched(first) || world.busy(first));
+    const tooMany = countsFirst && [...back].some(([layer, n]) => world.live(layer) + n > world.asked.get(layer)!);
+    const may = (verdict === null || isCut) && !tooMany;
+    const found = await outcome(() =>
+      facts.run(() => judgeCopies(sheets, sheet.id, { positions, verdict: verdict ?? null, who: '' })),
+    );
+    expect(found === null, `${sheet.id} judged ${verdict}: ${found}`).toBe(may);
+    if (may) for (const copy of named) copy.spoiled = verdict === 'spoiled';
+  }
+
+  change(): void {
+    const { world } = this;
+    const jobId = world.pick(world.jobIds)!;
+    const { version, copies } = world.wanted.get(jobId)!;
+    world.wanted.set(
+      jobId,
+      world.random() < 0.4
+        ? { version: world.random() < 0.5 ? version + 1 : Math.max(1, version - 1), copies }
+        : { version, copies: 1 + Math.floor(world.random() * 4) },
+    );
+  }
+
+  /** What the application says, held against the model. */
+  async check(began: ReadonlyMap<string, number>): Promise<void> {
+    const { world } = this;
+    const { sheets, book } = world.stores;
+    const all = new Map<string, FrozenSheet>();
+    let takenMm2 = 0;
+    for (const jobId of world.jobIds) {
+      const cuts = await sheets.ofJob(jobId);
+      cuts.forEach((sheet) => all.set(sheet.id, sheet));
+      const taken = takenCopies(cuts, jobId);
+      for (const layer of new Set(world.copies.filter((copy) => copy.jobId === jobId).map((copy) => copy.layer)))
+        expect(taken[layer] ?? 0, `copies of ${layer}`).toBe(world.live(layer));
+      // Each part that is whole and counts, once; each copy that is whole, once.
+      const meant = world.sheets.flatMap((sheet) => {
+        const first = world.first(sheet);
+        const given = [sheet, first].some((one) => one.decided === 'thrown away');
+        const stale = sheet.parent !== null && !world.isUsed(sheet);
+        return given || stale
+          ? []
+          : sheet.carries.flatMap(({ copy, parts }, at) =>
+              copy.jobId === jobId && !copy.spoiled
+                ? parts.flatMap((part, i) =>
+                    sheet.decided === 'kept' || world.isWholeOn(sheet, at, i) ? [`${sheet.id} ${at} ${part}`] : [],
+                  )
+                : [],
+            );
+      });
+      const there = copiesOnFilm(cuts, jobId);
+      expect(there.flatMap(({ places }) => places).length, 'places').toBe(meant.length);
+      const places = there.flatMap((one) =>
+        one.places.map(
+          ({ xMm }) =>
+            `${one.group.jobId} ${one.group.fingerprint} ${world.first(world.sheets.find(({ id }) => id === one.sheet.id)!).id} ${xMm}`,
+        ),
+      );
+      expect(new Set(places).size, 'no place twice').toBe(places.length);
+      takenMm2 += jobSums(cuts, jobId).takenMm2;
+    }
+    const how = standings([...all.values()].sort((a, b) => a.createdAt.localeCompare(b.createdAt)));
+    for (const sheet of world.sheets)
+      expect(how.get(sheet.id) === 'undecided', `${sheet.id} is ${how.get(sheet.id)}`).toBe(world.asks(sheet));
+    let used = 0;
+    for (const filmId of FILMS) {
+      const piece = BENCH_SHOP.pieces.find((one) => one.filmId === filmId && one.kind === 'roll')!;
+      const gone = began.get(piece.id)! - (await book.leftOf(piece.id));
+      expect(gone, `film of ${filmId}`).toBeCloseTo(world.used.get(filmId) ?? 0, 3);
+      used += gone * piece.widthMm;
+    }
+    expect(takenMm2, 'record and stock book').toBeCloseTo(used, 2);
+  }
+}
+
+describe('whatever is cut, broken off, judged, decided and taken back', () => {
+  it.each(Array.from({ length: HISTORIES }, (_, seed) => seed))(
+    'is counted once, cut again only where it is missing, and in record and stock book alike, seed %i',
+    async (seed) => {
+      const world = new World(seeded(seed));
+      const { shop, jobs, book } = world.stores;
+      await shop.fill(BENCH_SHOP_FILE);
+      const began = new Map<string, number>();
+      for (const { id } of BENCH_SHOP.pieces) began.set(id, await book.leftOf(id));
+      for (let n = 0; n < 3; n += 1) {
+        const { id } = await jobs.create(emptyRecipe(`Job ${n}`));
+        world.jobIds.push(id);
+        world.wanted.set(id, { version: 1, copies: 1 + Math.floor(world.random() * 3) });
+      }
+      const history = new History(world);
+      for (let step = 0; step < STEPS; step += 1) {
+        const dice = world.random();
+        const before = world.sheets.length;
+        if (world.open && dice < 0.6) await history.end();
+        else if (dice < 0.25) await history.send();
+        else if (dice < 0.35) await history.again();
+        else if (dice < 0.5) await history.rest();
+        else if (dice < 0.62) await history.decide();
+        else if (dice < 0.72) await history.takeBack();
+        else if (dice < 0.9) await history.judge();
+        else if (dice < 0.96) history.change();
+        else world.stores = openStores(db);
+        for (const sheet of world.sheets.slice(before))
+          if (sheet.parent) history.runsBefore.set(sheet.id, sheet.parent.runs.length);
+        await history.check(began);
+      }
+      while (world.open) await history.end();
+      await history.check(began);
+    },
+  );
+});
