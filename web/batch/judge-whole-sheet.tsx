@@ -16,7 +16,12 @@ export function JudgeWholeSheet({ sheet }: { readonly sheet: FrozenSheet }) {
   const { judge, isBusy } = useJudging();
   const left = sheet.groups.flatMap((group, position) => (group.verdict === 'spoiled' ? [] : [{ group, position }]));
   if (left.length === 0) return null;
-  if (!isOpen) return <WordButton onPress={() => setOpen(true)}>The whole sheet is spoiled …</WordButton>;
+  if (!isOpen)
+    return (
+      <Row>
+        <WordButton onPress={() => setOpen(true)}>The whole sheet is spoiled …</WordButton>
+      </Row>
+    );
   return (
     <Ask aria-label="The whole sheet is spoiled">
       <p>These copies go back to the cutting list and are cut again:</p>

@@ -37,10 +37,10 @@ export function sayShopDiffers(differences: readonly ShopDifference[], renewals:
     code: 'shop-differs',
     severity: 'note',
     stage: 'films',
-    message: `The shop has changed since part of this job was cut: ${listed(how)}. The job keeps the films and figures that it was cut with, so what is cut still fits.`,
+    message: `The shop has changed since part of this job was cut: ${listed(how)}. The job keeps the films and figures that it was cut with. With those of today, what is cut may no longer fit.`,
     remedies: [
       {
-        label: 'Build it with the shop as it is now; what is cut may no longer fit',
+        label: 'Take the shop as it is now',
         patch: { films: { renewals: renewals + 1 } },
       },
     ],

@@ -74,7 +74,10 @@ export function JudgeCopies({ name, sheet, run, standing }: JudgeProps) {
           )}
           {others > 0 && (
             <>
-              <Small>{count(others, 'copy', 'copies')} of other jobs on this sheet stay as they are.</Small>
+              <Small>
+                {count(others, 'copy', 'copies')} of other jobs on this sheet{' '}
+                {others === 1 ? 'stays as it is' : 'stay as they are'}.
+              </Small>
               <JudgeWholeSheet sheet={sheet} />
             </>
           )}
