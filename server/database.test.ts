@@ -224,6 +224,112 @@ describe('a database from before cutters said how they hold a roll', () => {
   });
 });
 
+describe('a database from before copies were judged', () => {
+  it('says of copies what was said of runs, and knows what rests complete, what is open, and which edits were done', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'lantern-013-'));
+    const old = bare(folder);
+    await migrateTo(old, '013-spoils');
+    await old('jobs').insert({
+      id: 'j',
+      title: 'J',
+      customer: '',
+      position: 1,
+      revision: 4,
+      parts: 0,
+      search_text: 'j',
+      last_edit: 'e',
+      created_at: '',
+      updated_at: '2026-01-01',
+    });
+    const sheet = async (
+      id: string,
+      restOf: string | null,
+      groups: readonly (readonly [copy: number, parts: number])[],
+    ) => {
+      const parts = groups.flatMap(([, many]) => Array.from({ length: many }, (_, part) => part));
+      await old('sheets').insert({
+        id,
+        created_at: id,
+        film: JSON.stringify(OLD_TAR),
+        used_length_mm: 1,
+        kept_mm2: 1,
+        film_mm2: 1,
+        film_cost: 1,
+        cut_mm: 1,
+        estimate_seconds: 1,
+        pairs_total: 99,
+        rest_of: restOf,
+        leftovers: '[]',
+      });
+      for (const [position, [copy, contours]] of groups.entries())
+        await old('sheet_groups').insert({
+          sheet_id: id,
+          position,
+          job_id: 'j',
+          copy,
+          film_id: 'tar',
+          kept_mm2: 1,
+          fingerprint: 'f',
+          matrix: '[1,0,0,1,0,0]',
+          contours,
+          marks: 0,
+          borders: 0,
+          weed_places: '[]',
+        });
+      await old('programs').insert({
+        sheet_id: id,
+        force_g: 1,
+        speed_mm_s: 1,
+        runs: Buffer.from(packLists([])),
+        whole_at: Buffer.from(packLists([parts.map((_, i) => (i + 1) * 10)])),
+        part_of: Buffer.from(packLists([parts])),
+        outlines: Buffer.from(packLists([])),
+      });
+    };
+    const run = (id: string, sheetId: string, state: string, pairs: number, outcome: string | null) =>
+      old('runs').insert({
+        id,
+        sheet_id: sheetId,
+        state,
+        message: '',
+        pairs_done: pairs,
+        share: 0,
+        note: '',
+        started_at: id,
+        outcome,
+        whole: JSON.stringify({ parts: 3, ofParts: 4, copies: 1, ofCopies: 2 }),
+        finished_at: id,
+      });
+    await sheet('s', null, [
+      [0, 2],
+      [1, 2],
+    ]);
+    await sheet('t-rest', 's', [[1, 1]]);
+    await sheet('u', null, [[2, 1]]);
+    await run('r1', 's', 'cancelled', 35, null);
+    await run('r2', 't-rest', 'finished', 99, 'remake');
+    await run('r3', 'u', 'finished', 99, 'good');
+    await old.destroy();
+
+    const db = await openDatabase(folder);
+    const sheets = new SheetStore(db, new ProgramStore(db));
+    const [first, rest, other] = await sheets.ofJob('j');
+    expect(first!.groups.map(({ verdict, of, asked }) => [verdict, of, asked])).toEqual([
+      [null, null, null],
+      ['spoiled', null, null],
+    ]);
+    expect(rest!.groups.map(({ verdict, of }) => [verdict, of])).toEqual([['spoiled', 1]]);
+    expect([other!.groups[0]!.verdict, other!.runs[0]!.bookedMm2, other!.backMm2]).toEqual(['good', null, 0]);
+    expect(first!.runs[0]!.whole!.byCopy).toEqual([
+      { parts: 2, open: [] },
+      { parts: 2, open: [1] },
+    ]);
+    expect(await db('edits').select('of', 'name')).toEqual([{ of: 'j', name: 'e' }]);
+    expect(await db.raw('pragma foreign_key_check')).toEqual([]);
+    await db.destroy();
+  });
+});
+
 describe('a database of an older version', () => {
   /** As it was before sheets were kept: a job that was cut, one half cut, and one in the middle of it. */
   async function older(folder: string): Promise<void> {
