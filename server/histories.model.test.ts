@@ -21,6 +21,7 @@ import { openDatabase } from './db/open-database.js';
 import { FactsInTurn } from './facts-in-turn.js';
 import { decideSheet, judgeCopies, sheetToCutAgain, undecidedSheet } from './judge-copies.js';
 import { Problem } from './problem.js';
+import { BatchStore } from './stores/batch-store.js';
 import { FilmUse } from './stores/film-use.js';
 import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
@@ -30,7 +31,7 @@ import { ShopStore } from './stores/shop-store.js';
 import { StockBook } from './stores/stock-book.js';
 
 /*
- * Histories of cutting, breaking off, cutting the rest, cutting again, keeping, throwing away, judging, taking back, changing jobs, by two hands and through restarts: three jobs,
+ * Histories of cutting, breaking off, cutting the rest, cutting again, keeping, throwing away, judging, taking back, changing jobs, batches and the shop, and restarts: three jobs,
  * sheets of one or of several of them, on the real rules and a real database. A slow model beside them keeps, part by part, what lies on which piece of film, and shares no
  * code with them. After every step, what the application says is held against it.
  */
@@ -40,6 +41,7 @@ const STEPS = 24;
 const FILMS = ['tar', 'chalk'] as const;
 const PARTS = 3;
 type Random = () => number;
+const NO_SPARES_LEARNED = { single: { share: 0, cut: 0, spoiled: 0 }, layered: { share: 0, cut: 0, spoiled: 0 } };
 
 let folder: string;
 let db: Knex;
@@ -58,7 +60,8 @@ function openStores(on: Knex) {
   const book = new StockBook(on);
   const shop = new ShopStore(on, book);
   const runs = new RunStore(on, programs, new FilmUse(shop, book));
-  return { programs, sheets, book, shop, runs, jobs: new JobStore(on, sheets), facts: new FactsInTurn() };
+  const batches = new BatchStore(on, () => Promise.resolve(NO_SPARES_LEARNED));
+  return { programs, sheets, book, shop, runs, batches, jobs: new JobStore(on, sheets), facts: new FactsInTurn() };
 }
 
 /** A copy as the model knows it. */
@@ -77,6 +80,8 @@ interface ModelSheet {
   /** The pairs after which each part is whole, in the order of `carries`. */
   readonly wholeAt: readonly (readonly number[])[];
   readonly pairs: number;
+  /** The batch that it was laid out in. */
+  readonly batchId: string | null;
   readonly runs: { pairs: number; state: 'cutting' | 'finished' | 'cancelled' | 'failed' }[];
   decided: 'kept' | 'thrown away' | null;
 }
@@ -88,6 +93,8 @@ class World {
   /** How many of a layer were asked for in all when one was last sent. */
   readonly asked = new Map<string, number>();
   readonly used = new Map<string, number>();
+  /** Batches that were ever made, with their jobs; one that has ended has none. */
+  readonly batches = new Map<string, string[]>();
   stores = openStores(db);
   jobIds: string[] = [];
 
@@ -188,8 +195,15 @@ const film = (id: string) => BENCH_SHOP.films.find((one) => one.id === id)!;
 /** A sheet of some copies of layers in one film, ten pairs a part. */
 function newSheet(
   world: World,
-  filmId: string,
-  copies: readonly { readonly jobId: string; readonly layer: string }[],
+  {
+    filmId,
+    batchId,
+    copies,
+  }: {
+    readonly filmId: string;
+    readonly batchId: string | null;
+    readonly copies: readonly { readonly jobId: string; readonly layer: string }[];
+  },
 ): NewSheet {
   const length = 20 + 10 * copies.length;
   const piece = BENCH_SHOP.pieces.find((one) => one.filmId === filmId && one.kind === 'roll')!;
@@ -210,7 +224,7 @@ function newSheet(
     pairsTotal: copies.length * PARTS * 10 + 10,
     weedWork: null,
     restOf: null,
-    batchId: null,
+    batchId,
     jobs: [],
     groups: copies.map(({ jobId, layer }, copy) => ({
       jobId,
@@ -265,7 +279,10 @@ class History {
   async send(): Promise<void> {
     const { world } = this;
     const filmId = world.pick(FILMS)!;
-    const jobs = world.jobIds.filter(() => world.random() < 0.7);
+    const batch = world.pick([...world.batches].filter(([, jobs]) => jobs.length > 0));
+    // Jobs of a batch are cut with it; the others alone, or by hand with whomever.
+    const [batchId, jobs] =
+      batch && world.random() < 0.6 ? batch : [null, world.jobIds.filter(() => world.random() < 0.7)];
     const copies: { jobId: string; layer: string }[] = [];
     for (const jobId of jobs) {
       const layer = world.layerOf(jobId, filmId);
@@ -275,7 +292,7 @@ class History {
       copies.push(...Array.from({ length: some }, () => ({ jobId, layer })));
     }
     if (copies.length === 0 || world.open) return;
-    const sheet = newSheet(world, filmId, copies);
+    const sheet = newSheet(world, { filmId, batchId, copies });
     const { sheetId } = await this.run(() => world.stores.sheets.freeze(sheet));
     const made = copies.map(({ jobId, layer }): ModelCopy => ({ jobId, layer, spoiled: false }));
     for (const { jobId, layer } of copies)
@@ -287,6 +304,7 @@ class History {
       carries: made.map((copy) => ({ copy, parts: [0, 1, 2] })),
       wholeAt: made.map((_, at) => tenPairs(PARTS, at * PARTS)),
       pairs: sheet.pairsTotal,
+      batchId,
       runs: [{ pairs: 0, state: 'cutting' }],
       decided: null,
     });
@@ -359,7 +377,7 @@ class History {
       made = {
         ...rest,
         restOf: sheet.id,
-        batchId: null,
+        batchId: frozen.batchId,
         jobs: [],
         groups: rest.groups.map((one) => ({ ...one, jobId: frozen.groups[one.of]!.jobId, revision: 1 })),
       };
@@ -386,6 +404,7 @@ class History {
         return own;
       }),
       pairs: pairsTotal,
+      batchId: sheet.batchId,
       runs: [{ pairs: 0, state: 'cutting' }],
       decided: null,
     });
@@ -470,6 +489,62 @@ class History {
     );
   }
 
+  /** Jobs are put together, taken out, or all apart: nothing that was cut of them changes by that. */
+  async rebatch(): Promise<void> {
+    const { world } = this;
+    const { batches } = world.stores;
+    const some = world.jobIds.filter(() => world.random() < 0.6);
+    const open = [...world.batches].filter(([, jobs]) => jobs.length > 0).map(([id]) => id);
+    const id = world.pick(open);
+    const leave = (jobs: readonly string[], but: string) => {
+      for (const [other, own] of world.batches)
+        if (other !== but)
+          world.batches.set(
+            other,
+            own.filter((job) => !jobs.includes(job)),
+          );
+    };
+    if (id && world.random() < 0.4) {
+      await batches.end(id, (await batches.get(id)).revision);
+      world.batches.set(id, []);
+    } else if (some.length > 0 && id && world.random() < 0.5) {
+      await batches.change(id, (await batches.get(id)).revision, { jobIds: some });
+      leave(some, id);
+      world.batches.set(id, some);
+    } else if (some.length > 0) {
+      const made = await batches.create(some);
+      leave(some, made.id);
+      world.batches.set(made.id, some);
+    }
+  }
+
+  /** A film gets another name, colour and price, or is retired; or somebody counts the roll. */
+  async changeShop(began: Map<string, number>): Promise<void> {
+    const { world } = this;
+    const { shop, book } = world.stores;
+    const now = await shop.get();
+    const filmId = world.pick(FILMS)!;
+    const piece = BENCH_SHOP.pieces.find((one) => one.filmId === filmId && one.kind === 'roll')!;
+    if (world.random() < 0.5) {
+      const before = now.films.find(({ id }) => id === filmId)!;
+      const value = {
+        ...before,
+        name: `Film ${world.random()}`,
+        colour: '#123456',
+        costPerM2: 99,
+        retired: world.random() < 0.3,
+      };
+      await shop.change([{ kind: 'films', id: filmId, value }], { revision: now.revision, who: '' });
+      return;
+    }
+    const amount = -Math.floor(world.random() * 50);
+    await shop.write({ revision: now.revision, who: '' }, async (tx, { position, revision }) => {
+      await book.add({ pieceId: piece.id, who: '', why: 'counted', amount, note: '', sheetId: null }, revision + 1, tx);
+      return position;
+    });
+    began.set(piece.id, began.get(piece.id)! + amount);
+  }
+
   /** What the application says, held against the model. */
   async check(began: ReadonlyMap<string, number>): Promise<void> {
     const { world } = this;
@@ -511,6 +586,12 @@ class History {
     const how = standings([...all.values()].sort((a, b) => a.createdAt.localeCompare(b.createdAt)));
     for (const sheet of world.sheets)
       expect(how.get(sheet.id) === 'undecided', `${sheet.id} is ${how.get(sheet.id)}`).toBe(world.asks(sheet));
+    for (const [id, jobs] of world.batches) {
+      const meant = world.sheets.filter(({ batchId }) => batchId === id).map((one) => one.id);
+      expect((await sheets.ofBatch(id)).map((one) => one.id).sort(), 'sheets of a batch').toEqual(meant.sort());
+      const listed = (await world.stores.batches.list()).find((one) => one.id === id)?.jobs.map((job) => job.id) ?? [];
+      expect(listed.sort(), 'jobs of a batch').toEqual([...jobs].sort());
+    }
     let used = 0;
     for (const filmId of FILMS) {
       const piece = BENCH_SHOP.pieces.find((one) => one.filmId === filmId && one.kind === 'roll')!;
@@ -546,8 +627,10 @@ describe('whatever is cut, broken off, judged, decided and taken back', () => {
         else if (dice < 0.5) await history.rest();
         else if (dice < 0.62) await history.decide();
         else if (dice < 0.72) await history.takeBack();
-        else if (dice < 0.9) await history.judge();
-        else if (dice < 0.96) history.change();
+        else if (dice < 0.84) await history.judge();
+        else if (dice < 0.88) history.change();
+        else if (dice < 0.93) await history.rebatch();
+        else if (dice < 0.97) await history.changeShop(began);
         else world.stores = openStores(db);
         for (const sheet of world.sheets.slice(before))
           if (sheet.parent) history.runsBefore.set(sheet.id, sheet.parent.runs.length);

@@ -10,7 +10,12 @@ export type KeptWord = 'copies-cut-again' | 'sheet-cut-again' | 'sheet-settled';
  * Its copies went back to the plan: once others were cut in their place, to take it back would cut them twice.
  */
 export function whyThrownAwayStays(sheets: readonly FrozenSheet[], sheet: FrozenSheet): KeptWord | null {
-  if (sheet.restOf === null) return cutAgain(sheets, sheet.groups);
+  // A spoiled copy does not count again by that.
+  if (sheet.restOf === null)
+    return cutAgain(
+      sheets,
+      sheet.groups.filter(({ verdict }) => verdict !== 'spoiled'),
+    );
   // What a rest carries went back to its own sheet, which asked again.
   const parent = sheets.find(({ id }) => id === sheet.restOf)!;
   if (standings(sheets).get(parent.id) !== 'undecided') return 'sheet-settled';
