@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { InputError } from '../words/index.js';
-import { emptyRecipe, patchRecipe } from './recipe.js';
+import { emptyRecipe, patchRecipe, RECIPE_VERSION } from './recipe.js';
 import { parseRecipe } from './parse-recipe.js';
 
 describe('the recipe', () => {
@@ -25,7 +25,7 @@ describe('the recipe', () => {
       '/build/trapMm',
       /number|null/,
     ],
-    ['another version', { ...recipe, version: 15 }, '/version', /constant/],
+    ['another version', { ...recipe, version: RECIPE_VERSION + 1 }, '/version', /constant/],
     ['nothing', null, '/', /object/],
   ])('refuses %s and names the place', (_, json, path, reason) => {
     const read = () => parseRecipe(json, 'recipe.json');
