@@ -1,5 +1,5 @@
 import { listed, type Finding } from '../../words/index.js';
-import { BUILD_FIGURES, type ShopDifference } from './built-with.js';
+import type { BUILD_FIGURES, ShopDifference } from './built-with.js';
 import type { FilmsPatch } from './decisions.js';
 
 const FIGURES: Readonly<Record<(typeof BUILD_FIGURES)[number], string>> = {
