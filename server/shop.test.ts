@@ -222,7 +222,7 @@ describe('records of the shop', () => {
     );
     expect((await film()).colours[0]!.film).not.toBe('lock-gate');
     await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {
-      recipe: { ...job.recipe, films: { byColour: { '#b3262b': 'lock-gate' }, patterns: {} } },
+      recipe: { ...job.recipe, films: { ...job.recipe.films, byColour: { '#b3262b': 'lock-gate' } } },
       revision: job.revision,
     });
     const chosen = await film();
