@@ -5,6 +5,7 @@ import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BENCH_SHOP, BENCH_SHOP_FILE } from '../core/testing/bench-shop.js';
 import { seeded } from '../core/testing/seeded.js';
+import { UNITS_PER_MM } from '../core/engines/cutting/index.js';
 import { emptyRecipe } from '../core/recipe/index.js';
 import { jobSums } from '../core/stations/record/index.js';
 import {
@@ -13,9 +14,7 @@ import {
   restToFreeze,
   standings,
   takenCopies,
-  wholeOnPiece,
   type FrozenSheet,
-  type Run,
 } from '../core/stations/cut/index.js';
 import { openDatabase } from './db/open-database.js';
 import { FactsInTurn } from './facts-in-turn.js';
@@ -29,11 +28,13 @@ import { RunStore } from './stores/run-store.js';
 import { SheetStore, type NewSheet } from './stores/sheet-store.js';
 import { ShopStore } from './stores/shop-store.js';
 import { StockBook } from './stores/stock-book.js';
+import { CutterAtHand } from './testing/cutter-at-hand.js';
 
 /*
- * Histories of cutting, breaking off, cutting the rest, cutting again, keeping, throwing away, judging, taking back, changing jobs, batches and the shop, and restarts: three jobs,
- * sheets of one or of several of them, on the real rules and a real database. A slow model beside them keeps, part by part, what lies on which piece of film, and shares no
- * code with them. After every step, what the application says is held against it.
+ * Histories of cutting, breaking off, cutting the rest, cutting again, keeping, throwing away, judging, taking back, changing jobs, batches and the shop, two hands at one moment, and
+ * restarts: three jobs, sheets of one or of several of them, on the real rules, the real spooler with a simulated cutter, and a real database. A slow model beside them keeps, part
+ * by part, what lies on which piece of film, and shares no code with them: how far a cut came it knows from the cutter's own count. After every step, what the application says is
+ * held against it.
  */
 
 const HISTORIES = process.env['LANTERN_LONG'] ? 2000 : 60;
@@ -95,10 +96,20 @@ class World {
   readonly used = new Map<string, number>();
   /** Batches that were ever made, with their jobs; one that has ended has none. */
   readonly batches = new Map<string, string[]>();
+  readonly cutter: CutterAtHand;
   stores = openStores(db);
   jobIds: string[] = [];
 
-  constructor(readonly random: Random) {}
+  constructor(readonly random: Random) {
+    this.cutter = new CutterAtHand(random);
+  }
+
+  /** The server stops, at any moment of a cut, and starts on what is stored. */
+  async restart(): Promise<void> {
+    await this.cutter.spooler.close();
+    this.stores = openStores(db);
+    await this.cutter.start(this.stores.runs);
+  }
 
   pick<T>(some: readonly T[]): T | undefined {
     return some[Math.floor(this.random() * some.length)];
@@ -190,6 +201,16 @@ class World {
 
 const tenPairs = (count: number, from = 0) => Array.from({ length: count }, (_, i) => (from + i + 1) * 10);
 const square = (x: number, y: number) => Float64Array.of(x, y, x + 8, y, x + 8, y + 8, x, y + 8);
+/** A square as the knife is driven round it, in plotter units, in so many pairs. */
+const tenPoints = (xMm: number, pairs = 10) =>
+  Int32Array.from(
+    Array.from({ length: pairs }, (_, i) => [
+      xMm + [0, 4, 8, 8, 8, 4, 0, 0, 0, 0][i]!,
+      [0, 0, 0, 4, 8, 8, 8, 4, 2, 0][i]!,
+    ])
+      .flat()
+      .map((mm) => mm * UNITS_PER_MM),
+  );
 const film = (id: string) => BENCH_SHOP.films.find((one) => one.id === id)!;
 
 /** A sheet of some copies of layers in one film, ten pairs a part. */
@@ -252,7 +273,10 @@ function newSheet(
       speedMmS: 200,
       bladeOffsetMm: 0.25,
       overcutMm: 0.5,
-      runs: [],
+      runs: [
+        ...copies.flatMap((_, copy) => [0, 1, 2].map((part) => tenPoints(copy * 100 + part * 10))),
+        tenPoints(0, 9),
+      ],
       wholeAt: Int32Array.from(tenPairs(copies.length * PARTS)),
       partOf: Int32Array.from(copies.flatMap(() => [0, 1, 2])),
       outlines: copies.flatMap((_, copy) => [0, 1, 2].map((part) => square(copy * 100 + part * 10, 0))),
@@ -272,8 +296,28 @@ async function outcome(act: () => Promise<unknown>): Promise<string | null> {
   }
 }
 
+/** An act as the model sees it, when its turn has come. */
+interface Turn {
+  readonly what: string;
+  /** Whether the model allows it. */
+  readonly may: () => boolean;
+  readonly act: () => Promise<unknown>;
+  /** What comes of it in the model. */
+  readonly then: () => unknown;
+}
+
 class History {
   constructor(readonly world: World) {}
+
+  /** Does an act in its turn, as the routes do, and holds its answer against what the model allows at that moment. */
+  async turn({ what, may, act, then }: Turn): Promise<void> {
+    await this.world.stores.facts.run(async () => {
+      const isAllowed = may();
+      const found = await outcome(act);
+      expect(found === null, `${what}: ${found}`).toBe(isAllowed);
+      if (isAllowed) await then();
+    });
+  }
 
   /** Sends a sheet with what is left of some jobs in one film, all of it or a part. */
   async send(): Promise<void> {
@@ -284,40 +328,55 @@ class History {
     const [batchId, jobs] =
       batch && world.random() < 0.6 ? batch : [null, world.jobIds.filter(() => world.random() < 0.7)];
     const copies: { jobId: string; layer: string }[] = [];
-    for (const jobId of jobs) {
-      const layer = world.layerOf(jobId, filmId);
-      const taken = takenCopies(await world.stores.sheets.ofJob(jobId), jobId)[layer] ?? 0;
-      const open = Math.max(0, world.wanted.get(jobId)!.copies - taken);
-      const some = world.random() < 0.5 ? open : Math.ceil(open / 2);
-      copies.push(...Array.from({ length: some }, () => ({ jobId, layer })));
-    }
-    if (copies.length === 0 || world.open) return;
-    const sheet = newSheet(world, { filmId, batchId, copies });
-    const { sheetId } = await this.run(() => world.stores.sheets.freeze(sheet));
-    const made = copies.map(({ jobId, layer }): ModelCopy => ({ jobId, layer, spoiled: false }));
-    for (const { jobId, layer } of copies)
-      world.asked.set(layer, Math.max(world.wanted.get(jobId)!.copies, world.live(layer)));
-    world.copies.push(...made);
-    world.sheets.push({
-      id: sheetId,
-      parent: null,
-      carries: made.map((copy) => ({ copy, parts: [0, 1, 2] })),
-      wholeAt: made.map((_, at) => tenPairs(PARTS, at * PARTS)),
-      pairs: sheet.pairsTotal,
-      batchId,
-      runs: [{ pairs: 0, state: 'cutting' }],
-      decided: null,
+    let sheet: NewSheet | null = null;
+    let sheetId = '';
+    const freeze = async () => {
+      for (const jobId of jobs) {
+        const layer = world.layerOf(jobId, filmId);
+        const taken = takenCopies(await world.stores.sheets.ofJob(jobId), jobId)[layer] ?? 0;
+        const open = Math.max(0, world.wanted.get(jobId)!.copies - taken);
+        const some = world.random() < 0.5 ? open : Math.ceil(open / 2);
+        copies.push(...Array.from({ length: some }, () => ({ jobId, layer })));
+      }
+      if (copies.length === 0) throw new Problem(409, 'nothing-open', 'Nothing is left to be cut.');
+      sheet = newSheet(world, { filmId, batchId, copies });
+      sheetId = await world.stores.sheets.freeze(sheet);
+      return sheetId;
+    };
+    await this.turn({
+      what: `send ${filmId}`,
+      may: () =>
+        !world.open && jobs.some((jobId) => world.live(world.layerOf(jobId, filmId)) < world.wanted.get(jobId)!.copies),
+      act: () => this.cut(freeze),
+      then: () => {
+        const made = copies.map(({ jobId, layer }): ModelCopy => ({ jobId, layer, spoiled: false }));
+        for (const { jobId, layer } of copies)
+          world.asked.set(layer, Math.max(world.wanted.get(jobId)!.copies, world.live(layer)));
+        world.copies.push(...made);
+        world.sheets.push({
+          id: sheetId,
+          parent: null,
+          carries: made.map((copy) => ({ copy, parts: [0, 1, 2] })),
+          wholeAt: made.map((_, at) => tenPairs(PARTS, at * PARTS)),
+          pairs: sheet!.pairsTotal,
+          batchId,
+          runs: [{ pairs: 0, state: 'cutting' }],
+          decided: null,
+        });
+        this.take(filmId, sheet!.usedLengthMm, 1);
+      },
     });
-    this.take(filmId, sheet.usedLengthMm, 1);
   }
 
   take(filmId: string, lengthMm: number, by: 1 | -1): void {
     this.world.used.set(filmId, (this.world.used.get(filmId) ?? 0) + by * lengthMm);
   }
 
-  async run(freeze: () => Promise<string>): Promise<Run> {
-    const { facts, runs } = this.world.stores;
-    return facts.run(async () => runs.create({ sheetId: await freeze(), who: '' }));
+  /** Sends a sheet to the cutter, in which it lies ready when this is done. */
+  async cut(freeze: () => Promise<string>): Promise<void> {
+    const { cutter } = this.world;
+    await cutter.spooler.start(freeze);
+    await cutter.isTaken();
   }
 
   /** The cutter comes so far, and ends or breaks off. */
@@ -325,47 +384,41 @@ class History {
     const { world } = this;
     const sheet = world.open;
     if (!sheet) return;
-    const model = sheet.runs.at(-1)!;
     const dice = world.random();
     const state = dice < 0.35 ? 'finished' : dice < 0.7 ? 'cancelled' : 'failed';
-    model.pairs =
-      state === 'finished' ? sheet.pairs : world.random() < 0.3 ? 0 : Math.floor(world.random() * sheet.pairs);
-    model.state = state;
+    const pairs = world.random() < 0.3 ? 0 : Math.floor(world.random() * sheet.pairs);
     const frozen = await world.stores.sheets.get(sheet.id);
-    const program = await world.stores.programs.get(sheet.id);
-    const contoursOf = frozen.groups.map((group) => group.contours + group.marks + group.borders);
-    await world.stores.runs.save(frozen.runs.at(-1)!.id, {
-      state,
-      message: '',
-      pairsDone: model.pairs,
-      bearings: null,
-      share: model.pairs / sheet.pairs,
-      actualSeconds: 1,
-      whole: wholeOnPiece({ ...program, contoursOf }, model.pairs),
-    });
+    const model = sheet.runs.at(-1)!;
+    model.pairs = await world.cutter.end(frozen.runs.at(-1)!.id, state, pairs);
+    model.state = state;
+    expect((await world.stores.sheets.get(sheet.id)).runs.at(-1)).toMatchObject({ state, pairsDone: model.pairs });
     if (state === 'cancelled' && model.pairs === 0) this.take(frozen.film.id, frozen.usedLengthMm, -1);
   }
 
   async again(): Promise<void> {
     const { world } = this;
     const sheet = world.pick(world.sheets);
-    if (!sheet || world.open) return;
-    const may = world.asks(sheet) && sheet.carries.every(({ copy }) => !copy.spoiled);
-    const found = await outcome(() => this.run(async () => (await sheetToCutAgain(world.stores.sheets, sheet.id)).id));
-    expect(found === null, `${sheet.id} again: ${found}`).toBe(may);
-    if (!may) return;
-    sheet.runs.push({ pairs: 0, state: 'cutting' });
-    const { film: of, usedLengthMm } = await world.stores.sheets.get(sheet.id);
-    this.take(of.id, usedLengthMm, 1);
+    if (!sheet) return;
+    await this.turn({
+      what: `${sheet.id} again`,
+      may: () => !world.open && world.asks(sheet) && sheet.carries.every(({ copy }) => !copy.spoiled),
+      act: () => this.cut(async () => (await sheetToCutAgain(world.stores.sheets, sheet.id)).id),
+      then: async () => {
+        sheet.runs.push({ pairs: 0, state: 'cutting' });
+        const { film: of, usedLengthMm } = await world.stores.sheets.get(sheet.id);
+        this.take(of.id, usedLengthMm, 1);
+      },
+    });
   }
 
   async rest(): Promise<void> {
     const { world } = this;
     const { sheets, programs } = world.stores;
     const sheet = world.pick(world.sheets);
-    if (!sheet || world.open) return;
+    if (!sheet) return;
     let made: NewSheet | null = null;
-    const act = async () => {
+    let sheetId = '';
+    const freeze = async () => {
       const frozen = await undecidedSheet(sheets, sheet.id);
       const rest = restToFreeze({
         sheet: frozen,
@@ -381,34 +434,43 @@ class History {
         jobs: [],
         groups: rest.groups.map((one) => ({ ...one, jobId: frozen.groups[one.of]!.jobId, revision: 1 })),
       };
-      return sheets.freeze(made);
+      sheetId = await sheets.freeze(made);
+      return sheetId;
     };
-    let run: Run | null = null;
-    const found = await outcome(async () => (run = await this.run(act)));
-    const open = sheet.carries.map(({ copy, parts }, at) =>
-      copy.spoiled ? [] : parts.filter((_, part) => !world.isWholeOn(sheet, at, part)),
-    );
-    expect(found === null, `${sheet.id} rest: ${found}`).toBe(world.asks(sheet) && open.flat().length > 0);
-    if (!run || !made) return;
-    const { program, pairsTotal, usedLengthMm, film: of, groups } = made as NewSheet;
-    const carries = sheet.carries.flatMap(({ copy }, at) => (open[at]!.length > 0 ? [{ copy, parts: open[at]! }] : []));
-    expect(groups.map(({ contours }) => contours)).toEqual(carries.map(({ parts }) => parts.length));
-    let first = 0;
-    world.sheets.push({
-      id: (run as Run).sheetId,
-      parent: sheet,
-      carries,
-      wholeAt: carries.map(({ parts }) => {
-        const own = Array.from(program.wholeAt).slice(first, first + parts.length);
-        first += parts.length;
-        return own;
-      }),
-      pairs: pairsTotal,
-      batchId: sheet.batchId,
-      runs: [{ pairs: 0, state: 'cutting' }],
-      decided: null,
+    const open = () =>
+      sheet.carries.map(({ copy, parts }, at) =>
+        copy.spoiled ? [] : parts.filter((_, part) => !world.isWholeOn(sheet, at, part)),
+      );
+    await this.turn({
+      what: `${sheet.id} rest`,
+      may: () => !world.open && world.asks(sheet) && open().flat().length > 0,
+      act: () => this.cut(freeze),
+      then: () => {
+        const { program, pairsTotal, usedLengthMm, film: of, groups } = made!;
+        const missing = open();
+        const carries = sheet.carries.flatMap(({ copy }, at) =>
+          missing[at]!.length > 0 ? [{ copy, parts: missing[at]! }] : [],
+        );
+        expect(groups.map(({ contours }) => contours)).toEqual(carries.map(({ parts }) => parts.length));
+        let first = 0;
+        world.sheets.push({
+          id: sheetId,
+          parent: sheet,
+          carries,
+          wholeAt: carries.map(({ parts }) => {
+            const own = Array.from(program.wholeAt).slice(first, first + parts.length);
+            first += parts.length;
+            return own;
+          }),
+          pairs: pairsTotal,
+          batchId: sheet.batchId,
+          runs: [{ pairs: 0, state: 'cutting' }],
+          decided: null,
+        });
+        this.runsBefore.set(sheetId, sheet.runs.length);
+        this.take(of.id, usedLengthMm, 1);
+      },
     });
-    this.take(of.id, usedLengthMm, 1);
   }
 
   async decide(): Promise<void> {
@@ -416,11 +478,26 @@ class History {
     const sheet = world.pick(world.sheets);
     if (!sheet) return;
     const what = world.random() < 0.5 ? 'thrown-away' : 'kept';
-    const may = world.asks(sheet) && (what === 'thrown-away' || world.isAllWhole(sheet));
-    const { facts, sheets } = world.stores;
-    const found = await outcome(() => facts.run(() => decideSheet(sheets, sheet.id, what)));
-    expect(found === null, `${sheet.id} ${what}: ${found}`).toBe(may);
-    if (may) sheet.decided = what === 'kept' ? 'kept' : 'thrown away';
+    await this.turn({
+      what: `${sheet.id} ${what}`,
+      may: () => world.asks(sheet) && (what === 'thrown-away' || world.isAllWhole(sheet)),
+      act: () => decideSheet(world.stores.sheets, sheet.id, what),
+      then: () => (sheet.decided = what === 'kept' ? 'kept' : 'thrown away'),
+    });
+  }
+
+  mayTakeBack(sheet: ModelSheet): boolean {
+    const { world } = this;
+    if (sheet.decided !== 'thrown away') return sheet.decided !== null;
+    if (sheet.parent) {
+      // A rest is wanted back only while its sheet asks, and was not cut again since.
+      const since = sheet.parent.runs.slice(this.runsBefore.get(sheet.id)!);
+      return world.asks(sheet.parent) && since.every(({ state, pairs }) => state === 'cancelled' && pairs === 0);
+    }
+    return sheet.carries.every(({ copy }) => {
+      const back = sheet.carries.filter((one) => one.copy.layer === copy.layer && !one.copy.spoiled).length;
+      return world.live(copy.layer) + back <= world.asked.get(copy.layer)!;
+    });
   }
 
   async takeBack(): Promise<void> {
@@ -428,25 +505,32 @@ class History {
     const decided = world.sheets.filter((one) => one.decided);
     const sheet = world.pick(decided.length > 0 && world.random() < 0.9 ? decided : world.sheets);
     if (!sheet) return;
-    let may = sheet.decided !== null;
-    if (sheet.decided === 'thrown away' && sheet.parent) {
-      // A rest is wanted back only while its sheet asks, and was not cut again since.
-      const since = sheet.parent.runs.slice(this.runsBefore.get(sheet.id)!);
-      may = world.asks(sheet.parent) && since.every(({ state, pairs }) => state === 'cancelled' && pairs === 0);
-    } else if (sheet.decided === 'thrown away') {
-      for (const { copy } of sheet.carries) {
-        const back = sheet.carries.filter((one) => one.copy.layer === copy.layer && !one.copy.spoiled).length;
-        if (world.live(copy.layer) + back > world.asked.get(copy.layer)!) may = false;
-      }
-    }
-    const { facts, sheets } = world.stores;
-    const found = await outcome(() => facts.run(() => decideSheet(sheets, sheet.id, null)));
-    expect(found === null, `${sheet.id} taken back: ${found}`).toBe(may);
-    if (may) sheet.decided = null;
+    await this.turn({
+      what: `${sheet.id} taken back`,
+      may: () => this.mayTakeBack(sheet),
+      act: () => decideSheet(world.stores.sheets, sheet.id, null),
+      then: () => (sheet.decided = null),
+    });
   }
 
   /** How many runs the parent of a rest had when the rest was made. */
   readonly runsBefore = new Map<string, number>();
+
+  mayJudge(sheet: ModelSheet, named: readonly ModelCopy[], verdict: 'good' | 'spoiled' | null): boolean {
+    const { world } = this;
+    const first = world.first(sheet);
+    const isCut = [sheet, first].every(
+      (one) =>
+        one.decided !== 'thrown away' &&
+        (world.touched(one) || one.runs.some(({ state }) => state === 'cutting') || world.busy(one)),
+    );
+    const back = new Map<string, number>();
+    if (verdict !== 'spoiled')
+      for (const copy of named) if (copy.spoiled) back.set(copy.layer, (back.get(copy.layer) ?? 0) + 1);
+    const countsFirst = first.decided !== 'thrown away' && (world.touched(first) || world.busy(first));
+    const tooMany = countsFirst && [...back].some(([layer, n]) => world.live(layer) + n > world.asked.get(layer)!);
+    return (verdict === null || isCut) && !tooMany;
+  }
 
   async judge(): Promise<void> {
     const { world } = this;
@@ -456,25 +540,15 @@ class History {
     const own = sheet.carries.flatMap(({ copy }, at) => (copy.jobId === jobId ? [at] : []));
     const positions = world.random() < 0.5 ? own : [world.pick(own)!];
     const verdict = world.pick(['good', 'spoiled', 'spoiled', null] as const)!;
-    const { facts, sheets } = world.stores;
-    const first = world.first(sheet);
-    const isCut = [sheet, first].every(
-      (one) =>
-        one.decided !== 'thrown away' &&
-        (world.touched(one) || one.runs.some(({ state }) => state === 'cutting') || world.busy(one)),
-    );
     const named = positions.map((at) => sheet.carries[at]!.copy);
-    const back = new Map<string, number>();
-    if (verdict !== 'spoiled')
-      for (const copy of named) if (copy.spoiled) back.set(copy.layer, (back.get(copy.layer) ?? 0) + 1);
-    const countsFirst = first.decided !== 'thrown away' && (world.touched(first) || world.busy(first));
-    const tooMany = countsFirst && [...back].some(([layer, n]) => world.live(layer) + n > world.asked.get(layer)!);
-    const may = (verdict === null || isCut) && !tooMany;
-    const found = await outcome(() =>
-      facts.run(() => judgeCopies(sheets, sheet.id, { positions, verdict: verdict ?? null, who: '' })),
-    );
-    expect(found === null, `${sheet.id} judged ${verdict}: ${found}`).toBe(may);
-    if (may) for (const copy of named) copy.spoiled = verdict === 'spoiled';
+    await this.turn({
+      what: `${sheet.id} judged ${verdict}`,
+      may: () => this.mayJudge(sheet, named, verdict),
+      act: () => judgeCopies(world.stores.sheets, sheet.id, { positions, verdict, who: '' }),
+      then: () => {
+        for (const copy of named) copy.spoiled = verdict === 'spoiled';
+      },
+    });
   }
 
   change(): void {
@@ -543,6 +617,20 @@ class History {
       return position;
     });
     began.set(piece.id, began.get(piece.id)! + amount);
+  }
+
+  /** Something that a maker does. */
+  async step(began: Map<string, number>): Promise<void> {
+    const dice = this.world.random();
+    if (dice < 0.27) await this.send();
+    else if (dice < 0.37) await this.again();
+    else if (dice < 0.52) await this.rest();
+    else if (dice < 0.64) await this.decide();
+    else if (dice < 0.74) await this.takeBack();
+    else if (dice < 0.87) await this.judge();
+    else if (dice < 0.91) this.change();
+    else if (dice < 0.96) await this.rebatch();
+    else await this.changeShop(began);
   }
 
   /** What the application says, held against the model. */
@@ -617,27 +705,21 @@ describe('whatever is cut, broken off, judged, decided and taken back', () => {
         world.jobIds.push(id);
         world.wanted.set(id, { version: 1, copies: 1 + Math.floor(world.random() * 3) });
       }
+      await world.cutter.start(world.stores.runs);
       const history = new History(world);
       for (let step = 0; step < STEPS; step += 1) {
-        const dice = world.random();
-        const before = world.sheets.length;
-        if (world.open && dice < 0.6) await history.end();
-        else if (dice < 0.25) await history.send();
-        else if (dice < 0.35) await history.again();
-        else if (dice < 0.5) await history.rest();
-        else if (dice < 0.62) await history.decide();
-        else if (dice < 0.72) await history.takeBack();
-        else if (dice < 0.84) await history.judge();
-        else if (dice < 0.88) history.change();
-        else if (dice < 0.93) await history.rebatch();
-        else if (dice < 0.97) await history.changeShop(began);
-        else world.stores = openStores(db);
-        for (const sheet of world.sheets.slice(before))
-          if (sheet.parent) history.runsBefore.set(sheet.id, sheet.parent.runs.length);
+        if (world.open && world.random() < 0.6) await history.end();
+        else if (world.random() < 0.06) await world.restart();
+        else {
+          // Now and then two hands act at one moment: the second finds what the first has left.
+          const hands = world.random() < 0.25 ? 2 : 1;
+          await Promise.all(Array.from({ length: hands }, () => history.step(began)));
+        }
         await history.check(began);
       }
       while (world.open) await history.end();
       await history.check(began);
+      await world.cutter.spooler.close();
     },
   );
 });
