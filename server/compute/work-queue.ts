@@ -9,7 +9,7 @@ export interface Work<T> {
   readonly start: (signal: AbortSignal) => Promise<T>;
   /** Holds it at its next breath while others have their turn, or lets it go on. Only what is long, or takes long, is ever held. */
   readonly hold: (isHeld: boolean) => void;
-  /** Told what is worked on instead, whenever it waits for its turn; nothing when it is worked on. */
+  /** Gets what is worked on instead, whenever it waits for its turn; an empty list once it is worked on. */
   readonly onWait?: (waitsFor: readonly string[]) => void;
   /** How long it may take; the time that it waited or was held is not counted. */
   readonly limitMs: number;
@@ -77,6 +77,7 @@ export class WorkQueue {
         work,
         begin: () => {
           signal?.removeEventListener('abort', leave);
+          work.onWait?.([]);
           this.#work(work, signal).then(resolve, reject);
         },
       };
@@ -151,6 +152,7 @@ export class WorkQueue {
     else running.since = performance.now();
     this.#limit(running);
     running.work.hold(isHeld);
+    if (!isHeld) running.work.onWait?.([]);
   }
 
   /** Only the time in which it is worked on counts against it. */

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import type { Batch, BatchView, BetterView } from '../../core/batch/index.js';
 import type { LayWish } from '../../core/stations/sheets/index.js';
 import { ask } from '../api/client.js';
+import { AT_FIRST, readEvent, streamedWork } from '../api/streamed-work.js';
 import { useNotify } from '../ui/notices.js';
 
 /** The batches of the shop; undefined while they are not known. */
@@ -30,13 +31,18 @@ export interface BatchPlanState {
 /** What a batch comes to, told by the server as it is worked out; the last plan stays until there is a newer one. It is worked out anew when the batch, one of its jobs or the shop is another. */
 export function useBatchPlan(id: string): BatchPlanState {
   const client = useQueryClient();
-  const [{ done, waitsFor }, setTold] = useState<Told>(AT_FIRST);
+  const [{ done, waitsFor }, setTold] = useState(AT_FIRST);
   const query = useQuery({
     queryKey: ['batch-plan', id],
     // Left for good, it is given up on the server, too.
     queryFn: ({ signal }) => {
       setTold(AT_FIRST);
-      return planned(id, signal, setTold);
+      return streamedWork<BatchView>(`/api/batches/${id}/plan/events`, {
+        event: 'plan',
+        signal,
+        tell: setTold,
+        away: 'The bench computer does not answer, so this batch is not laid out.',
+      });
     },
     staleTime: Infinity,
     retry: false,
@@ -52,56 +58,31 @@ export function useBatchPlan(id: string): BatchPlanState {
   };
 }
 
-interface Told {
-  readonly done: number;
+export interface SearchSoFar {
+  /** The best that it has found; null before anything is better. */
+  readonly found: BetterView | null;
+  /** What is worked on instead, while it waits for its turn. */
   readonly waitsFor: readonly string[];
 }
-const AT_FIRST: Told = { done: 0, waitsFor: [] };
+const NOTHING_FOUND: SearchSoFar = { found: null, waitsFor: [] };
 
-function planned(id: string, signal: AbortSignal, tell: (how: (before: Told) => Told) => void): Promise<BatchView> {
-  return new Promise((resolve, reject) => {
-    const events = new EventSource(`/api/batches/${id}/plan/events`);
-    const end = (act: () => void) => {
-      events.close();
-      act();
-    };
-    signal.addEventListener('abort', () => end(() => reject(signal.reason as Error)));
-    const read = <T>(event: Event) => JSON.parse((event as MessageEvent<string>).data) as T;
-    events.addEventListener('progress', (event) => {
-      const { done } = read<{ done: number }>(event);
-      tell(() => ({ done, waitsFor: [] }));
-    });
-    events.addEventListener('waits', (event) => {
-      const { waitsFor } = read<{ waitsFor: readonly string[] }>(event);
-      tell(({ done }) => ({ done, waitsFor }));
-    });
-    events.addEventListener('plan', (event) =>
-      end(() => resolve(JSON.parse((event as MessageEvent<string>).data) as BatchView)),
-    );
-    events.addEventListener('failed', (event) =>
-      end(() => reject(new Error((JSON.parse((event as MessageEvent<string>).data) as { title: string }).title))),
-    );
-    // A line that breaks is not mended by itself: the browser would ask for the whole plan again and again.
-    events.onerror = () =>
-      end(() => reject(new Error('The bench computer does not answer, so this batch is not laid out.')));
-  });
-}
-
-/** What a search for less film has found so far, while one is under way; null before anything is better. */
-export function useBetterSoFar(batchId: string, isSearching: boolean): BetterView | null {
-  const [found, setFound] = useState<BetterView | null>(null);
+/** How far a search for less film is, while one is under way. */
+export function useSearchSoFar(batchId: string, isSearching: boolean): SearchSoFar {
+  const [soFar, setSoFar] = useState(NOTHING_FOUND);
   useEffect(() => {
     if (!isSearching) return undefined;
     const events = new EventSource(`/api/batches/${batchId}/search/events`);
-    events.addEventListener('better', (event) =>
-      setFound(JSON.parse((event as MessageEvent<string>).data) as BetterView),
-    );
+    events.addEventListener('better', (event) => setSoFar({ found: readEvent<BetterView>(event), waitsFor: [] }));
+    events.addEventListener('waits', (event) => {
+      const { waitsFor } = readEvent<{ waitsFor: readonly string[] }>(event);
+      setSoFar(({ found }) => ({ found, waitsFor }));
+    });
     return () => {
       events.close();
-      setFound(null);
+      setSoFar(NOTHING_FOUND);
     };
   }, [batchId, isSearching]);
-  return found;
+  return soFar;
 }
 
 /** Batches and what they come to are asked for anew. */

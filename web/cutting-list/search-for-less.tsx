@@ -3,9 +3,9 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { Batch, BetterView } from '../../core/batch/index.js';
 import type { Film } from '../../core/shop/index.js';
-import { count } from '../../core/words/index.js';
+import { count, listed } from '../../core/words/index.js';
 import { ask } from '../api/client.js';
-import { useBatchesAnew, useBetterSoFar } from '../batch/use-batches.js';
+import { useBatchesAnew, useSearchSoFar } from '../batch/use-batches.js';
 import { space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { DoingBox } from '../ui/doing.js';
@@ -43,7 +43,7 @@ export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films 
     onError: (error) => notify(error.message),
     onSettled: useBatchesAnew(),
   });
-  const found = useBetterSoFar(batch.id, search.isPending);
+  const { found, waitsFor } = useSearchSoFar(batch.id, search.isPending);
   useEffect(() => onBetter(found), [found, onBetter]);
   return (
     <section aria-label="Search for less film">
@@ -51,7 +51,13 @@ export function SearchForLess({ batch, steps, isBusy, onForget, onBetter, films 
       {search.isPending ? (
         <DoingBox role="status">
           <Clock seconds={seconds} />
-          <span>{found ? sayBetter(found, films) : 'Nothing better yet.'}</span>
+          <span>
+            {waitsFor.length > 0
+              ? `Waiting for its turn after ${listed(waitsFor)} …`
+              : found
+                ? sayBetter(found, films)
+                : 'Nothing better yet.'}
+          </span>
           <WordButton onPress={() => void ask(`/api/batches/${batch.id}/search/enough`, { method: 'POST' })}>
             Enough: keep what is found
           </WordButton>

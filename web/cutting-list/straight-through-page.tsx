@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { stopsBatch } from '../../core/batch/before-laying.js';
@@ -16,12 +16,14 @@ import {
   type StationName,
 } from '../../core/words/index.js';
 import { ask } from '../api/client.js';
+import { AT_FIRST, streamedWork } from '../api/streamed-work.js';
 import { useBatchActs, useBatchOf } from '../batch/use-batches.js';
 import { useShop, type KnownShop } from '../plan/use-shop.js';
 import { colour, radius, space, type, width } from '../tokens.js';
 import { Button, MainButton } from '../ui/button.js';
 import { useOffer } from '../ui/commands.js';
 import { ColouredText } from '../ui/coloured-text.js';
+import { LateDoingBox } from '../ui/doing.js';
 import { Small } from '../ui/plain-fields.js';
 import { sayDay } from '../ui/say.js';
 import { useSettings } from '../ui/settings.js';
@@ -40,7 +42,7 @@ export function StraightThroughPage() {
     queryFn: () => ask<Job>(`/api/jobs/${id}`),
     retry: false,
   });
-  const { data: report, error: planError } = useQuery(reportQuery(id));
+  const { report, told, planError } = useReportSoFar(id);
   useOffer(
     useMemo(
       () =>
@@ -93,7 +95,14 @@ export function StraightThroughPage() {
         </Tools>
       </Head>
       {planError && <Small role="alert">{planError.message}</Small>}
-      {!report && !planError && <Small role="status">Looking at the job …</Small>}
+      {!report && !planError && (
+        <LateDoingBox role="status">
+          <span>
+            {told.waitsFor.length > 0 ? `Waiting for its turn after ${listed(told.waitsFor)}` : 'Looking at the job'} …
+          </span>
+          <progress aria-label="Looking at the job" value={told.done} max={1} />
+        </LateDoingBox>
+      )}
       {report && (
         <>
           <Told role="status">
@@ -149,6 +158,23 @@ export function StraightThroughPage() {
       )}
     </Page>
   );
+}
+
+/** What the job comes to, and how far the server is with it. */
+function useReportSoFar(id: string) {
+  const [told, setTold] = useState(AT_FIRST);
+  const { data: report, error: planError } = useQuery({
+    ...reportQuery(id),
+    retry: false,
+    queryFn: ({ signal }) =>
+      streamedWork<PlanReport>(`/api/jobs/${id}/plan/events`, {
+        event: 'report',
+        signal,
+        tell: setTold,
+        away: 'The bench computer does not answer, so this job is not planned.',
+      }),
+  });
+  return { report, told, planError };
 }
 
 function Line({
