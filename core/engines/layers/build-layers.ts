@@ -69,7 +69,7 @@ export function buildLayers({ stack, layers: found }: Separation, options: Build
       key: layer.key,
       order: i + 1,
       visible: layer.visible,
-      cut: options.school === 'overlay' || rings === layer.visible ? rings : withoutLoose(rings, layer.visible),
+      cut: rings === layer.visible ? rings : withoutLoose(rings, layer.visible),
     };
   });
   return { layers, crumbs };
@@ -116,14 +116,15 @@ function withoutLoose(cut: Rings, visible: Rings): Rings {
   const isLoose = (ring: Ring) => {
     if (isSeen(ring)) return false;
     const box = boundsOf([ring])!;
-    // What lies against it with a hairline between belongs to it.
+    // What lies against it with a hairline between belongs to it, along more than a blade can leave: a corner does not hold it.
     return (
       areaOf(
         intersect(
           grow([ring], 2 * tolerances.HAIRLINE_MM),
           boxed.filter((other) => boxesTouch(other.box, box, 2 * tolerances.HAIRLINE_MM)).map((other) => other.ring),
         ),
-      ) <= tolerances.CRUMB_MM2
+      ) <=
+      4 * tolerances.HAIRLINE_MM * tolerances.CRUMB_MM
     );
   };
   const loose = new Set(cut.filter((ring) => signedArea(ring) > 0 && isLoose(ring)));
@@ -158,15 +159,16 @@ function cutAlike(layer: VisibleLayer, around: Surroundings, build: PairBuild, t
   if (school === 'inlay') return layer.visible;
   const whole = layer.paints.map((i) => around.stack[i]!);
   // Painted in the layers' own order, all that is hidden of this layer lies under layers above: V ∪ (F ∩ U) is F itself.
-  if (school === 'overlay' && around.asPainted) return wholeArea(whole);
+  if (school === 'overlay' && around.asPainted)
+    return layer.given ? unite([...wholeArea(whole), ...layer.given]) : wholeArea(whole);
   if (school === 'trapped' && around.asPainted) {
     // Likewise V ∪ U is F with the whole paints above. They overlap broadly, so no hairline opens between V and U, and one operation does.
     const reach = widenBox(boundsOf(layer.visible)!, trapMm);
     const mine = around.rank.get(layer.key)!;
     const upper = around.stack.filter((paint) => around.rank.get(paint.layer)! > mine && boxesTouch(paint.box, reach));
-    const cover = ringsNear(upper, reach);
+    const cover = [...ringsNear(upper, reach), ...around.above.flatMap(({ given }) => given ?? [])];
     if (cover.length === 0) return layer.visible;
-    const room = [...whole.flatMap((paint) => paint.rings), ...cover];
+    const room = [...whole.flatMap((paint) => paint.rings), ...cover, ...(layer.given ?? [])];
     return fillHidden(intersect(grow(layer.visible, trapMm), room), cover, thinnestMm);
   }
   const under = underOf(layer, around, build);

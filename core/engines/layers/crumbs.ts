@@ -118,10 +118,13 @@ function bordersTwice(area: Rings): (stretch: Region) => boolean {
     if (signedArea(outer) < DUST_MM2) return false;
     let [runs, on] = [0, 0];
     const n = outer.length;
-    let before = isOn((outer[n - 2]! + outer[0]!) / 2, (outer[n - 1]! + outer[1]!) / 2);
+    // The end of a slit, which is shorter than it is sure of where it lies, is no edge that it has in common.
+    const isCommon = (i: number, j: number) =>
+      Math.hypot(outer[j]! - outer[i]!, outer[j + 1]! - outer[i + 1]!) > 2 * ON_MM &&
+      isOn((outer[i]! + outer[j]!) / 2, (outer[i + 1]! + outer[j + 1]!) / 2);
+    let before = isCommon(n - 2, 0);
     for (let i = 0; i < n; i += 2) {
-      const j = (i + 2) % n;
-      const now = isOn((outer[i]! + outer[j]!) / 2, (outer[i + 1]! + outer[j + 1]!) / 2);
+      const now = isCommon(i, (i + 2) % n);
       if (now && !before) runs += 1;
       if (now) on += 1;
       before = now;

@@ -36,6 +36,7 @@ export {
   type OutlineJoin,
 } from './outline.js';
 export { BARE, meantColour, putRight, type ColouredArea, type PaintRemedies } from './put-right.js';
+export { withoutFineParts, type CuttableSeparation } from './fine-parts.js';
 export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';
 export { narrowGaps, thinnestPart, thinParts } from './thin-parts.js';

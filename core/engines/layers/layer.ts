@@ -27,6 +27,8 @@ export interface VisibleLayer {
   /** Positions in z-order of its paints. */
   readonly paints: readonly number[];
   readonly visible: Rings;
+  /** Part of that: what was too fine to cut of other layers, and is of this one now. */
+  readonly given?: Rings;
 }
 
 /** The artwork taken apart by layer, before any school is applied. Visible areas do not overlap. */

@@ -44,3 +44,4 @@ export {
   type TrialGround,
   type TrialWish,
 } from './trials.js';
+export { framingFilms, withFramingFilms } from './framing-films.js';

@@ -1,9 +1,17 @@
-import { neighboursOf, relabelled, separate, type Neighbours, type Separation } from '../../engines/layers/index.js';
+import {
+  neighboursOf,
+  relabelled,
+  separate,
+  withoutFineParts,
+  type Neighbours,
+  type Separation,
+} from '../../engines/layers/index.js';
 import type { Film } from '../../shop/index.js';
 import type { Regions } from '../artwork/index.js';
 import type { FilmsOut } from '../films/index.js';
 import type { Stage } from '../stage.js';
 import type { BuildDecisions } from './decisions.js';
+import { framingFilms } from './framing-films.js';
 import type { Framed, FramingDecisions } from './framing.js';
 
 /** The artwork taken apart by film, before any school is applied. Keys of layers are film ids. */
@@ -36,13 +44,12 @@ interface SeparateRead {
 export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
   name: 'separation',
   read({ regions, films, recipe: { build }, stock }) {
-    const { outlines, knockOuts, blockOut, contour, base } = build;
-    const ids = [...outlines, blockOut, contour, base].flatMap((one) => (one ? [one.filmId] : []));
+    const { outlines, knockOuts, contour, base } = build;
     return {
       regions,
       films,
       decisions: { outlines, knockOuts, contour, base },
-      more: ids.flatMap((id) => stock.find((film) => film.id === id) ?? []),
+      more: framingFilms(build).flatMap((id) => stock.find((film) => film.id === id) ?? []),
     };
   },
   async run({ regions: { regions }, films: { colours, byColour }, decisions, more }) {
@@ -66,11 +73,12 @@ export const separateStage: Stage<SeparateContext, SeparateRead, Separated> = {
           films,
         )
       : null;
+    // What no blade can cut is taken out before anything grows; of colours that keep a film each that is done already.
     const all = frame
-      ? separate(frame.paints)
+      ? withoutFineParts(separate(frame.paints))
       : ownFilms === colours.length
         ? relabelled(byColour, layerOf)
-        : separate(regions.map((region) => ({ layer: layerOf(region.colour), rings: region.rings })));
+        : withoutFineParts(separate(regions.map((region) => ({ layer: layerOf(region.colour), rings: region.rings }))));
     const separation = { ...all, layers: all.layers.filter((layer) => films.has(layer.key)) };
     return { separation, neighbours: neighboursOf(separation), framed: frame, films };
   },
