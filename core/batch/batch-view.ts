@@ -2,7 +2,14 @@ import { boundsOf, keyOf, ringsToPathData, turnedOver, IDENTITY, type Rings } fr
 import type { LaidSheetView } from '../plan/index.js';
 import type { CutterProfile } from '../shop/index.js';
 import { programOf } from '../stations/cut/index.js';
-import { leftoverViews, toCutOf, type BetterSoFar, type LaidSheets, type SheetPlan } from '../stations/sheets/index.js';
+import {
+  leftoverViews,
+  mirroredFilms,
+  toCutOf,
+  type BetterSoFar,
+  type LaidSheets,
+  type SheetPlan,
+} from '../stations/sheets/index.js';
 import type { BatchJob } from './plan-batch.js';
 import { sayShortage } from './say.js';
 
@@ -155,6 +162,7 @@ function sheetView(sheet: SheetPlan, jobs: readonly NamedBatchJob[], cutter: Cut
     films,
     pieces,
     piece: zones ? null : pieces[0]!,
+    mirroredFilmIds: mirroredFilms(groups),
     mat,
     zones,
     edges: zones ? null : edges,

@@ -196,7 +196,7 @@ describe('several jobs together', () => {
       expect(pieces.filter(({ id }) => avoid.includes(id))).toEqual([]);
   });
 
-  it('blanks are whole millimetres, which a hand can cut', async () => {
+  it('pieces for a mat are whole millimetres, which a hand can cut', async () => {
     const tag = await jobOf(
       svg(70, 50, '<path fill="#f7f5ef" d="M2 2h66v46h-66z"/><path fill="#16181a" d="M12.3 20h46v10.6h-46z"/>'),
       1,

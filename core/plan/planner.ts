@@ -63,6 +63,7 @@ import { prepareStage, type LearnedWeeding } from '../stations/prepare/index.js'
 import { sheetsStage, type CutSoFar } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
 import {
+  groundOf,
   partsInDesigns,
   sayCondensed,
   surfaceCheckStage,
@@ -79,6 +80,7 @@ import type { ArtworkOut, Plan } from './plan.js';
 import { eachOf } from './several.js';
 import { StageCache } from './stage-cache.js';
 import { condensedMatrix, namesCondensed } from './teams.js';
+import { unsuitedFilms } from './unsuited-films.js';
 
 /** What is cut already is absent where there is no record. */
 export interface PlanInput extends Partial<CutSoFar> {
@@ -237,7 +239,7 @@ export class Planner {
     await add({
       films: {
         ...films,
-        findings: [...films.findings, ...this.#shopDiffers(input, built)],
+        findings: [...films.findings, ...unsuitedFilms(recipe, films, shop.films), ...this.#shopDiffers(input, built)],
         rulings: [...films.rulings, ...patterns],
       },
     });
@@ -532,7 +534,13 @@ export class Planner {
     const cache = this.#cache;
     const built = builtWithNow(builtWith, recipe.films.renewals);
     const shop = shopAsBuilt(today, built);
-    const films = await cache.take(filmsStage, { regions, recipe, stock: shop.films, built });
+    const films = await cache.take(filmsStage, {
+      regions,
+      recipe,
+      stock: shop.films,
+      built,
+      ground: groundOf(recipe.surface),
+    });
     if (films.colours.length === 0) return { films };
     const separated = await cache.take(separateStage, { regions, films, recipe, stock: shop.films });
     const panels = await cache.take(panelsStage, {

@@ -1,7 +1,8 @@
 import type { TaperMap } from '../engines/surface/index.js';
 import { ringsToPathData, turnedOver } from '../geometry/index.js';
+import { saySideUp, sideUpOf } from '../shop/index.js';
 import { formatLength } from '../words/index.js';
-import { panelsOn, type SheetPlan } from '../stations/sheets/index.js';
+import { mirroredFilms, panelsOn, type SheetPlan } from '../stations/sheets/index.js';
 import { countCuts, NOTHING_CUT, type RecordedCuts } from '../stations/record/index.js';
 import { jobCard, jobFigures } from './job-card.js';
 import type { Plan } from './plan.js';
@@ -63,6 +64,11 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
       panel: panelsOn(sheet, prepare!)[0]!.number,
       panels: panelsOn(sheet, prepare!).map(({ number }) => number),
       mirrored: sheet.groups.every(({ isMirrored }) => isMirrored),
+      sideUp: sheet.films.map((film) => ({
+        film: film.id,
+        side: sideUpOf(film),
+        lies: saySideUp(film, mirroredFilms(sheet.groups).includes(film.id)),
+      })),
       piece: sheet.pieces[0]!.id,
       pieces: sheet.pieces.map(({ id }) => id),
       mat: sheet.mat?.id ?? null,

@@ -89,3 +89,5 @@ export {
 } from './stock-book.js';
 export { leftOfFilms, shortFilms, type ShortFilm } from './stock-levels.js';
 export { TACKS, TAPE_MATTERS, type Tape } from './tape.js';
+export { CLOTH, familyToBuy, filmsToRule, isSpecial, wayOn, whyUnsuited, type Ground } from './suits.js';
+export { saySideUp, sayWhyMirrored, sideUpOf, type SideUp } from './side-up.js';

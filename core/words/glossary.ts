@@ -15,8 +15,7 @@ export const GLOSSARY: readonly TradeWord[] = [
   { word: 'batch', means: 'Jobs that are cut together, on the same sheets.' },
   {
     word: 'blank',
-    means:
-      'The thing that gets decorated, before there is anything on it. Also a piece of film that is cut to size before it is laid on a mat.',
+    means: 'The thing that gets decorated, before there is anything on it.',
   },
   { word: 'blocker', means: 'Something that stops a job. It must be put right before anything is cut.' },
   { word: 'copy', means: 'The whole design once. A job can be cut in many copies.' },

@@ -9,7 +9,7 @@ import type { Services } from '../services.js';
 import { askCutterControl } from '../spooler/cutter-control.js';
 import { whoOf } from './who.js';
 
-/** What was looked at in the cutter: of a mat with several blanks each film, in the order of the blanks. */
+/** What was looked at in the cutter: of a mat with several pieces each film, in the order of the pieces. */
 export const LOADED = {
   loadedFilmIds: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'string', maxLength: 200 } },
 } as const;

@@ -40,7 +40,7 @@ export function BatchSheetPicture({ sheet, unit, jobId, byHand, isSoFar = false 
     <LightTable
       label={
         sheet
-          ? `${sheet.zones ? `Mat with ${sheet.zones.length} blanks` : 'Sheet'}: ${sayFilms(sheet)}`
+          ? `${sheet.zones ? `Mat with ${sheet.zones.length} pieces` : 'Sheet'}: ${sayFilms(sheet)}`
           : 'No sheet yet'
       }
       box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}

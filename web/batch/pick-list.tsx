@@ -34,7 +34,7 @@ export function PickList<S extends LaidSheetView>({ sheets, unit, noteOf, onAvoi
               <Small as="span">
                 {noteOf && sentence(noteOf(sheets[sheet - 1]!))}
                 {fedMm !== null ? `${mm(fedMm)} ${unit} of it are fed. ` : ''}
-                {cutOff ? `Cut a blank of ${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)} ${unit}. ` : ''}
+                {cutOff ? `Cut a piece of ${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)} ${unit}. ` : ''}
                 {leftovers.length > 0
                   ? `Back to the rack: ${leftovers.map((left) => sayLeftover(left, unit)).join(' and ')}. `
                   : ''}

@@ -2,9 +2,9 @@ import type { LaidSheetView } from '../../core/plan/index.js';
 import type { LeftoverView } from '../../core/stations/sheets/index.js';
 import type { Film, FilmPiece, LaidRectangle } from '../../core/shop/index.js';
 
-/** A piece to be fetched for a sheet: which, what is cut off it as a blank, and what of it goes back. */
+/** A piece to be fetched for a sheet: which, what is cut off it as a piece for a mat, and what of it goes back. */
 export interface PieceToFetch {
-  /** The numbers of the sheet and of the blank on it, from 1; no blank for one piece as it is. */
+  /** The numbers of the sheet and of the piece on its mat, from 1; none for one piece as it is. */
   readonly sheet: number;
   readonly zone: number | null;
   readonly film: Film;

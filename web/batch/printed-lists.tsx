@@ -1,6 +1,7 @@
 import { createPortal } from 'react-dom';
 import styled from 'styled-components';
 import type { LaidSheetView } from '../../core/plan/index.js';
+import { saySideUp } from '../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../core/words/index.js';
 import { sayFilms, sayLeftover, sayPieceToFetch, saySection } from './say-sheet.js';
 import { type } from '../tokens.js';
@@ -15,7 +16,7 @@ interface PrintedListsProps {
   readonly settingsOf: (sheet: number) => { readonly forceG: number; readonly speedMmS: number } | undefined;
 }
 
-/** On paper alone, in place of the page: what to fetch and to cut off, and a card for each mat that says which blank lies where. */
+/** On paper alone, in place of the page: what to fetch and to cut off, and a card for each mat that says which piece lies where. */
 export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedListsProps) {
   const mm = (value: number) => formatLength(value, unit);
   return createPortal(
@@ -57,7 +58,7 @@ export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedL
   );
 }
 
-/** Which blank lies where on a mat, to the millimetre from its lower left corner. */
+/** Which piece lies where on a mat, to the millimetre from its lower left corner. */
 function ZoneCard({
   number,
   sheet,
@@ -101,8 +102,8 @@ function ZoneCard({
       <ol>
         {sheet.zones!.map(({ film, xMm, yMm, widthMm, lengthMm }, z) => (
           <li key={z}>
-            {film.name}, {mm(widthMm)} × {mm(lengthMm)}: {mm(xMm)} from the left, {mm(yMm)} from below
-            {film.mirrored ? '; coloured side on the mat' : ''}
+            {film.name}, {mm(widthMm)} × {mm(lengthMm)}: {mm(xMm)} from the left, {mm(yMm)} from below ;{' '}
+            {saySideUp(film, sheet.mirroredFilmIds.includes(film.id))}
           </li>
         ))}
       </ol>

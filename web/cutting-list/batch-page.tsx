@@ -160,7 +160,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                             {saySection(sheet)}
                             <Small as="span">
                               {sayCarried(sheet)}
-                              {sheet.zones ? `, ${count(sheet.zones.length, 'blank')} on the mat` : ''}, {sheet.forceG}{' '}
+                              {sheet.zones ? `, ${count(sheet.zones.length, 'piece')} on the mat` : ''}, {sheet.forceG}{' '}
                               g
                               {sheet.carries.some(({ isMirrored }) => isMirrored) && (
                                 <>
@@ -203,7 +203,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                         )}
                         {!inCutter && sheet === planned && (
                           <LoadedQuestion
-                            sheet={{ ...sheet, isMirrored: sheet.carries.every(({ isMirrored }) => isMirrored) }}
+                            sheet={sheet}
                             action="Cut this sheet"
                             hpglUrl={`/api/batches/${batch.id}/sheets/${sheet.id}/hpgl`}
                             busy={isBusy}

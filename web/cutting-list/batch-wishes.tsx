@@ -138,17 +138,17 @@ export function BatchWishes({
           )}
         </div>
         <div>
-          Small blanks of films with the same settings go onto a mat{' '}
+          Small pieces of films with the same settings go onto a mat{' '}
           <Choice
-            label="Blanks on a mat"
+            label="Pieces on a mat"
             value={wish.zones ? 'yes' : 'no'}
             options={ZONES}
             onChange={(zones) => onChange({ ...wish, zones: zones === 'yes' })}
           />
           <Small>
             {wish.zones
-              ? 'So several colours are cut in one pass. Each blank is cut to its size first.'
-              : 'Each film is loaded by itself. No blanks are cut first, but there are more passes.'}
+              ? 'So several colours are cut in one pass. Each piece is cut to its size first.'
+              : 'Each film is loaded by itself. No pieces are cut first, but there are more passes.'}
           </Small>
         </div>
         <div>

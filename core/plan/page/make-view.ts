@@ -19,7 +19,7 @@ import { colourName, type LetterChoice, type PaintedRegion } from '../../engines
 import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
 import type { PrepareOut } from '../../stations/prepare/index.js';
-import { leftoverViews, panelsOn, type SheetPlan } from '../../stations/sheets/index.js';
+import { leftoverViews, mirroredFilms, panelsOn, type SheetPlan } from '../../stations/sheets/index.js';
 import { jobFigures } from '../job-card.js';
 import type { ArtworkOut, Plan } from '../plan.js';
 import { pullOrder } from '../../engines/weeding/index.js';
@@ -229,7 +229,7 @@ function sheetView(sheet: SheetPlan, prepare: PrepareOut): SheetView {
     piece: zones ? null : pieces[0]!,
     edges: zones ? null : sheet.edges,
     panels: panelsOn(sheet, prepare),
-    isMirrored: groups.every(({ isMirrored }) => isMirrored),
+    mirroredFilmIds: mirroredFilms(groups),
     copies: groups.map((group) => group.copy),
     perStrip: groups[0]!.perStrip,
     inCounters: groups.filter(({ liesInCounter }) => liesInCounter).length,

@@ -153,7 +153,7 @@ export interface DrawnSheet {
   readonly film: Film;
   readonly piece: FilmPiece | null;
   readonly mat: Mat | null;
-  /** Blanks side by side on the mat, from its lower left corner, y up; null for one piece as it is. */
+  /** Pieces side by side on the mat, from its lower left corner, y up; null for one piece as it is. */
   readonly zones: readonly (LaidRectangle & { readonly film: Film; readonly piece: FilmPiece })[] | null;
   readonly usedLengthMm: number;
   readonly edges: Edges | null;
@@ -171,6 +171,8 @@ export interface LaidSheetView extends DrawnSheet {
   readonly id: string;
   readonly films: readonly Film[];
   readonly pieces: readonly FilmPiece[];
+  /** Those of its films that are cut as a mirror image. */
+  readonly mirroredFilmIds: readonly string[];
   readonly section: Section | null;
   /** How many copies lie in counters of others. */
   readonly inCounters: number;
@@ -182,7 +184,6 @@ export interface LaidSheetView extends DrawnSheet {
 /** A sheet of a job by itself. */
 export interface SheetView extends LaidSheetView {
   readonly panels: readonly PanelNumber[];
-  readonly isMirrored: boolean;
   /** Which copies of layers lie on it, from 0. */
   readonly copies: readonly number[];
   /** How many copies of the design each of them holds: several in a strip of a gang. */

@@ -266,7 +266,7 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     bladeOffsetMm: settings.bladeOffsetMm,
     leaderMm: motion.leaderMm,
   });
-  // On a mat with several blanks, new ones are laid where the first lay.
+  // On a mat with several pieces, new ones are laid where the first lay.
   const [dx, dy] = sheet.zones ? [0, 0] : [edges.sides - box.minX, edges.bottom - box.minY];
   const zones = sheet.zones?.filter(({ film }) => groups.some(({ group }) => group.filmId === film.id)) ?? null;
   const moved = groups.map((group) => ({

@@ -45,7 +45,7 @@ export interface FrozenGroup {
   readonly verdict: CopyVerdict | null;
 }
 
-/** A blank that lay on the mat, what it was cut from, and where: mm from the mat's lower left corner, y up. */
+/** A piece that lay on the mat, what it was cut from, and where: mm from the mat's lower left corner, y up. */
 export interface FrozenZone extends LaidRectangle {
   readonly film: Film;
   readonly piece: FilmPiece;
@@ -72,7 +72,7 @@ export interface FrozenSheet {
   readonly film: Film;
   readonly piece: FilmPiece | null;
   readonly mat: Mat | null;
-  /** The blanks that lay side by side on the mat; null for one piece as it is. */
+  /** The pieces that lay side by side on the mat; null for one piece as it is. */
   readonly zones: readonly FrozenZone[] | null;
   readonly leftovers: readonly FrozenLeftover[];
   /** When it was said what becomes of what is left; null while it was not. */

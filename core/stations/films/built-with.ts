@@ -1,5 +1,5 @@
 import { wayOf, type CutterProfile, type Film, type FilmPiece, type Shop } from '../../shop/index.js';
-import { nearestFilm } from './nearest-film.js';
+import { ruledFilm } from './ruled-film.js';
 
 /**
  * What of the shop decided how a job is built, as it was when a sheet of it was first sent. From then on it is part of the job: what happens in the shop later voids nothing that
@@ -91,7 +91,7 @@ export function shopDifferences(
     const was = built.films.find((film) => film.id === id);
     if (decided[colour] !== undefined || !was) continue;
     const offered = films.filter((film) => !film.retired);
-    const nearest = offered.length > 0 ? nearestFilm(colour, offered, wayOf(was)) : was;
+    const nearest = offered.length > 0 ? ruledFilm(colour, offered, wayOf(was)).film : was;
     const nearer = nearest.id === id || !films.some((film) => film.id === id && !film.retired) ? null : nearest;
     if (nearer) found.push({ filmName: was.name, what: 'nearer', figures: [], nearer: nearer.name });
   }

@@ -1,5 +1,5 @@
 import { sayColour as named, startWithColour } from '../artwork/index.js';
-import { FILM_FAMILIES, type Film } from '../../shop/index.js';
+import { familyToBuy, FILM_FAMILIES, type Film, type FilmWay, type Ground } from '../../shop/index.js';
 import { listed, type Finding, type Ruling } from '../../words/index.js';
 import type { FilmsDecisions, FilmsPatch, PatternPlace } from './decisions.js';
 
@@ -21,10 +21,12 @@ export interface ColourFigures {
   readonly isGone: boolean;
   /** A chosen film that the others should be put on like; null when films that stick by themselves are looked for. */
   readonly like: Film | null;
+  /** What it goes on. */
+  readonly on: Ground;
 }
 
 /** The film of a colour, and what there is to say against it. */
-export function sayColour({ colour, film, nearest, difference, isChosen, isCut, isGone, like }: ColourFigures): {
+export function sayColour({ colour, film, nearest, difference, isChosen, isCut, isGone, like, on }: ColourFigures): {
   readonly findings: Finding<FilmsPatch>[];
   readonly ruling: Ruling<FilmsPatch>;
 } {
@@ -67,12 +69,57 @@ export function sayColour({ colour, film, nearest, difference, isChosen, isCut, 
               `Part of this job is cut from it, so it stays. Its colour differs by ${difference.toFixed(1)} (CIEDE2000; docs/films.md).`,
             ]
           : [
-              `It is the closest colour in stock. They differ by ${difference.toFixed(1)} (CIEDE2000; about 1 can just be seen; docs/films.md).`,
+              ...(SUITS[on] ? [SUITS[on]] : []),
+              `It is the closest of the plain films in stock. They differ by ${difference.toFixed(1)} (CIEDE2000; about 1 can just be seen; docs/films.md).`,
               ...(like ? [`You chose ${like.name}, so films that are put on in the same way come first.`] : []),
             ],
       overridden: isChosen && film.id !== nearest.id,
       proposed: nearest.name,
     },
+  };
+}
+
+/** Which films a ground bears. */
+const SUITS: Readonly<Record<Ground, string>> = {
+  cloth: 'It goes on cloth, and on cloth films are pressed.',
+  hard: 'It goes on a hard surface, and there films stick by themselves.',
+  unknown: '',
+};
+
+const ON: Readonly<Record<Ground, string>> = {
+  cloth: 'This goes on cloth, which wants a film that is pressed on.',
+  hard: 'This goes on a hard surface, which wants a film that sticks by itself.',
+  unknown: 'Nobody has said what this goes on, so a film that sticks by itself is looked for.',
+};
+
+/** Nothing in stock suits what the job goes on: what to buy. */
+export function sayNoneSuits(colours: readonly string[], way: FilmWay, on: Ground): Finding<FilmsPatch> {
+  return {
+    code: 'no-film-suits',
+    severity: 'blocker',
+    stage: 'films',
+    message: `${ON[on]} The shop has none. Buy ${familyToBuy(way)} film in ${listed(colours.map(named))}${on === 'unknown' ? ', say on Surface what it goes on,' : ','} or choose a film for each colour.`,
+  };
+}
+
+/** A film that only a maker chooses is all that there is. */
+export function saySpecial(film: Film, colours: readonly string[], way: FilmWay): Finding<FilmsPatch> {
+  return {
+    code: 'special-film',
+    severity: 'warning',
+    stage: 'films',
+    message: `${film.name} (${FILM_FAMILIES[film.family].name}) is not a plain film, and nobody chose it. The shop has no plain ${familyToBuy(way)} film, so it is used for ${listed(colours.map(named))}. Choose it if you want it, or buy a plain film.`,
+  };
+}
+
+/** Colours that are painted only in parts that no blade can cut. */
+export function sayTooFine(colours: readonly string[]): Finding<FilmsPatch> {
+  const [first, ...others] = colours;
+  return {
+    code: 'too-fine',
+    severity: 'warning',
+    stage: 'films',
+    message: `${listed([startWithColour(first!), ...others.map(named)])} ${others.length > 0 ? 'are' : 'is'} painted only in parts finer than a tenth of a millimetre, which no blade can cut. ${others.length > 0 ? 'They get' : 'It gets'} no film. What borders on another colour is cut with that.`,
   };
 }
 
@@ -105,13 +152,45 @@ export function sayFewerFilms({
   };
 }
 
-export function sayMixedWays(one: Film, other: Film): Finding<FilmsPatch> {
+const CUT_ALL: Readonly<Record<FilmWay, string>> = {
+  press: 'Cut all of it from films that are pressed on',
+  adhesive: 'Cut all of it from films that stick by themselves',
+  stencil: 'Cut all of it from stencil masks',
+};
+
+/** Films that are put on in different ways, and for each way by which all could be, the films of the colours then. */
+export function sayMixedWays(
+  one: Film,
+  other: Film,
+  toOne: readonly { readonly way: FilmWay; readonly byColour: FilmsDecisions['films']['byColour'] }[],
+): Finding<FilmsPatch> {
   const named = (film: Film) => `${film.name} (${FILM_FAMILIES[film.family].name})`;
   return {
     code: 'families-mixed',
     severity: 'warning',
     stage: 'films',
     message: `${named(one)} and ${named(other)} are put on in different ways. They can go on one surface, but not on each other.`,
+    remedies: toOne.map(({ way, byColour }) => ({ label: CUT_ALL[way], patch: { films: { byColour } } })),
+  };
+}
+
+const UNSUITED = {
+  'stuck-on-cloth': 'sticks by itself, and comes off cloth in the wash',
+  'pressed-on-hard': 'is pressed on in heat: it can hold on wood, canvas or leather, and a test tells',
+  'dye-on-no-polyester': 'takes on polyester only',
+} as const;
+
+/** Films that a maker chose and that do not suit what the job goes on; `remedy` makes all of them suit, null when the stock cannot. */
+export function sayUnsuited<P>(
+  all: readonly { readonly film: Film; readonly why: keyof typeof UNSUITED }[],
+  remedy: { readonly way: FilmWay; readonly patch: P } | null,
+): Finding<P> {
+  return {
+    code: 'film-unsuited',
+    severity: 'warning',
+    stage: 'films',
+    message: `${listed(all.map(({ film, why }) => `${film.name} ${UNSUITED[why]}`))}. You chose ${all.length === 1 ? 'it' : 'them'}, so this does not stop the cut.`,
+    ...(remedy ? { remedies: [{ label: CUT_ALL[remedy.way], patch: remedy.patch }] } : {}),
   };
 }
 

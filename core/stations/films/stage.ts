@@ -1,14 +1,14 @@
 import { colourDifference } from '../../engines/artwork/index.js';
-import { BARE, separate, withoutCrumbs, type Separation } from '../../engines/layers/index.js';
+import { BARE, separate, withoutCrumbs, withoutFineParts, type Separation } from '../../engines/layers/index.js';
 import { areaOf, countPieces } from '../../geometry/index.js';
-import { wayOf, type Film } from '../../shop/index.js';
+import { isSpecial, wayOf, wayOn, whyUnsuited, type Film, type FilmWay, type Ground } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Regions } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
 import type { BuiltWith } from './built-with.js';
 import type { FilmsDecisions, FilmsPatch } from './decisions.js';
-import { nearestFilm } from './nearest-film.js';
-import { sayColour, sayFewerFilms, sayMixedWays, sayNoFilms, sayShared } from './say.js';
+import { ruledFilm, type RuledFilm } from './ruled-film.js';
+import { sayColour, sayFewerFilms, sayMixedWays, sayNoFilms, sayNoneSuits, sayShared, saySpecial, sayTooFine } from './say.js';
 
 /** A colour of the artwork and the film it will be cut from. */
 export interface ColourUse {
@@ -37,6 +37,8 @@ interface FilmsContext {
   readonly stock: readonly Film[];
   /** What the job is cut with already; null while nothing is. */
   readonly built: BuiltWith | null;
+  /** What it goes on. */
+  readonly ground: Ground;
 }
 
 interface FilmsRead {
@@ -45,6 +47,7 @@ interface FilmsRead {
   readonly stock: readonly Film[];
   /** The films of colours that were cut; they stay unless the maker chooses others. */
   readonly held: BuiltWith['byColour'];
+  readonly ground: Ground;
 }
 
 /** Films nearer to each other than this may stand for one another (CIEDE2000). */
@@ -52,32 +55,35 @@ const NEAR_FILMS = 14;
 /** So many other films are offered for a colour. */
 const OTHERS = 4;
 
-/** Every colour found, what shows of it, and its film: the maker's choice, or the nearest in stock by CIEDE2000. */
+/** Every colour found, what shows of it, and its film: the maker's choice, or the nearest in stock (CIEDE2000) of those that what it goes on bears. */
 export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
   name: 'films',
-  read: ({ regions, recipe, stock, built }) => ({
+  read: ({ regions, recipe, stock, built, ground }) => ({
     regions,
     byColour: recipe.films.byColour,
     stock,
     held: built?.byColour ?? {},
+    ground,
   }),
-  run({ regions: { regions }, byColour: decided, stock, held }) {
-    const byColour = separate(regions.map((region) => ({ layer: region.colour, rings: region.rings })));
+  run({ regions: { regions }, byColour: decided, stock, held, ground }) {
+    const whole = separate(regions.map((region) => ({ layer: region.colour, rings: region.rings })));
+    const { tooFine, ...byColour } = withoutFineParts(whole);
     const shown = byColour.layers.filter(({ key }) => key !== BARE);
     // A retired film is cut where it was chosen, and not proposed any more.
     const offered = stock.filter((film) => !film.retired);
     if (offered.length === 0 && Object.keys(held).length === 0)
       return { colours: [], byColour, findings: shown.length > 0 ? [sayNoFilms()] : [], rulings: [] };
-    // The first film that the maker chose says how the job is made to stick.
     const first = [...Object.values(decided), ...Object.values(held)].flatMap(
       (id) => stock.find((film) => film.id === id) ?? [],
     )[0];
-    const way = first ? wayOf(first) : 'adhesive';
+    // While nobody said what it goes on, the first film that the maker chose says how the job is made to stick.
+    const led = ground === 'unknown' && first && wayOf(first) !== wayOn(ground) ? first : null;
+    const way = led ? wayOf(led) : wayOn(ground);
     const said = shown.map(({ key: colour, visible }) => {
       const chosen = stock.find((film) => film.id === decided[colour]);
       const cut = stock.find((film) => film.id === held[colour]);
-      const nearest = nearestFilm(colour, offered.length > 0 ? offered : stock, way);
-      const film = chosen ?? cut ?? nearest;
+      const ruled = ruledFilm(colour, offered.length > 0 ? offered : stock, way, led ? wayOn(ground) : null);
+      const film = chosen ?? cut ?? ruled.film;
       const difference = colourDifference(colour, film.colour);
       const use: ColourUse = {
         colour,
@@ -86,19 +92,21 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
         film,
         difference,
         chosen: chosen !== undefined,
-        others: othersNear(colour, film, offered),
+        others: othersNear(colour, film, offered, ground),
       };
       return {
         use,
+        ruled: (chosen ?? cut) ? null : ruled,
         ...sayColour({
           colour,
           film,
-          nearest,
+          nearest: ruled.film,
           difference,
           isChosen: chosen !== undefined,
           isCut: chosen === undefined && cut !== undefined,
           isGone: decided[colour] !== undefined && !chosen,
-          like: first && way !== 'adhesive' ? first : null,
+          like: led,
+          on: ground,
         }),
       };
     });
@@ -106,7 +114,13 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
     return {
       colours: [...colours].sort((a, b) => b.areaMm2 - a.areaMm2),
       byColour,
-      findings: [...said.flatMap(({ findings }) => findings), ...fewerFilms(colours, decided), ...mixedWays(colours)],
+      findings: [
+        ...said.flatMap(({ findings }) => findings),
+        ...(tooFine.length > 0 ? [sayTooFine(tooFine)] : []),
+        ...unplainFilms(said, way, ground),
+        ...fewerFilms(colours, decided),
+        ...mixedWays(colours, offered),
+      ],
       rulings: [
         ...said.map(({ ruling }) => ruling),
         ...sharedFilms(colours).map(([film, group]) =>
@@ -120,11 +134,41 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
   },
 };
 
-function othersNear(colour: string, film: Film, stock: readonly Film[]): ColourUse['others'] {
+/** Other films that are near to a colour; those that suit the ground by themselves come first. */
+function othersNear(colour: string, film: Film, stock: readonly Film[], ground: Ground): ColourUse['others'] {
   const others = stock
     .filter((other) => other !== film)
     .map((other) => ({ film: other, difference: colourDifference(colour, other.colour) }));
-  return others.sort((a, b) => a.difference - b.difference).slice(0, OTHERS);
+  const rank = (one: Film) => (whyUnsuited(one, ground, null) === null ? 0 : 1);
+  return others.sort((a, b) => rank(a.film) - rank(b.film) || a.difference - b.difference).slice(0, OTHERS);
+}
+
+/** Colours for which nothing plain is in stock, or nothing at all that suits. */
+function unplainFilms(
+  all: readonly { readonly use: ColourUse; readonly ruled: RuledFilm | null }[],
+  way: FilmWay,
+  ground: Ground,
+): Finding<FilmsPatch>[] {
+  const of = (kind: RuledFilm['kind']) => all.filter(({ ruled }) => ruled?.kind === kind).map(({ use }) => use);
+  const [special, strange] = [of('special'), of('strange')];
+  return [
+    ...(strange.length > 0
+      ? [
+          sayNoneSuits(
+            strange.map(({ colour }) => colour),
+            way,
+            ground,
+          ),
+        ]
+      : []),
+    ...[...new Set(special.map(({ film }) => film))].map((film) =>
+      saySpecial(
+        film,
+        special.filter((use) => use.film === film).map(({ colour }) => colour),
+        way,
+      ),
+    ),
+  ];
 }
 
 /** Films so near to each other that one may do for both: a sheet and an alignment fewer. The smaller gives way. A pattern is like no other film. */
@@ -138,6 +182,7 @@ function fewerFilms(
         one.film === other.film ||
         one.film.pattern ||
         other.film.pattern ||
+        isSpecial(one.film) !== isSpecial(other.film) ||
         one.film.finish !== other.film.finish ||
         wayOf(one.film) !== wayOf(other.film)
       )
@@ -157,12 +202,22 @@ function fewerFilms(
   );
 }
 
-/** Films of which some are pressed on and others stick by themselves cannot lie on each other. */
-function mixedWays(colours: readonly ColourUse[]): Finding<FilmsPatch>[] {
-  const ways = new Map<string, Film>();
+/** Films of which some are pressed on and others stick by themselves cannot lie on each other. One press makes them all of one way. */
+function mixedWays(colours: readonly ColourUse[], offered: readonly Film[]): Finding<FilmsPatch>[] {
+  const ways = new Map<FilmWay, Film>();
   for (const { film } of colours) if (!ways.has(wayOf(film))) ways.set(wayOf(film), film);
   const [one, other] = [...ways.values()];
-  return one && other ? [sayMixedWays(one, other)] : [];
+  if (!one || !other) return [];
+  const toOne = [...ways.keys()].flatMap((way) => {
+    const films = colours.map(({ colour, film }) => {
+      const ruled = wayOf(film) === way ? { film, kind: 'plain' } : ruledFilm(colour, offered, way);
+      return { colour, ...ruled };
+    });
+    return offered.length === 0 || films.some(({ kind }) => kind === 'strange')
+      ? []
+      : [{ way, byColour: Object.fromEntries(films.map(({ colour, film }) => [colour, film.id])) }];
+  });
+  return [sayMixedWays(one, other, toOne)];
 }
 
 function sharedFilms(colours: readonly ColourUse[]): [Film, ColourUse[]][] {

@@ -42,3 +42,4 @@ export type {
   Unplaced,
 } from './sheet-plan.js';
 export { sheetsStage, type SheetsOut } from './stage.js';
+export { mirroredFilms } from './sheet-plan.js';

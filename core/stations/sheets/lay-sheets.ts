@@ -14,7 +14,7 @@ import type { LaidSheets, Leftover, Pin, SheetGroup, SheetPlan, Shortage, Unplac
 import { shortageOf } from './shortage.js';
 import { zonesOf, type Zone } from './zones.js';
 
-/** Between blanks on a mat, and round them, mm. */
+/** Between pieces on a mat, and round them, mm. */
 export const BLANK_MARGIN_MM = 3;
 
 /** The pieces of a film as they would be cut, one by one, and how much of it was taken before the search, mm². */
@@ -191,7 +191,7 @@ function takenOf(
   };
 }
 
-/** What fits on a mat side by side goes in together: each piece is cut to a blank of what it carries. */
+/** What fits on a mat side by side goes in together: each is cut to the size of what it carries. */
 function zoned(laid: readonly Laid[], { mats, cutter }: ShopToLay, rule: LeftoverRule): SheetPlan[] {
   const usable = mats
     .filter(({ widthMm }) => widthMm <= cutter.widthMm)
@@ -204,7 +204,7 @@ function zoned(laid: readonly Laid[], { mats, cutter }: ShopToLay, rule: Leftove
     const used = wholeMm(one);
     return used.widthMm <= room.widthMm + 1e-6 && used.lengthMm <= room.lengthMm + 1e-6;
   };
-  // A hand cuts a blank to whole millimetres.
+  // A hand cuts a piece to whole millimetres.
   const small = laid.filter(fits).map((one) => ({ ...one, used: usedAtCorner(wholeMm(one)) }));
   const passes =
     zonesOf(

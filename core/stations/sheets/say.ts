@@ -1,5 +1,5 @@
 import type { Box } from '../../geometry/index.js';
-import type { Film, FilmPiece } from '../../shop/index.js';
+import { sayWhyMirrored, type Film, type FilmPiece } from '../../shop/index.js';
 import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { PreparePatch } from '../prepare/index.js';
 import type { SheetsPatch } from './decisions.js';
@@ -17,12 +17,7 @@ export function sayMirrored(film: Film, isInside: boolean): Ruling<SheetsPatch> 
     sentence: '{value} is cut as a mirror image.',
     value: film.name,
     unit: '',
-    because: [
-      isInside
-        ? 'It goes inside the glass and is read from outside.'
-        : 'This film is cut from the back and turned over when it is put on.',
-      'Forgetting this is the most expensive mistake there is.',
-    ],
+    because: [sayWhyMirrored(film, isInside), 'Forgetting this is the most expensive mistake there is.'],
   };
 }
 
@@ -136,15 +131,15 @@ export function sayZones(isShared: boolean, zoned: readonly SheetPlan[]): Ruling
   return {
     id: 'sheets.zones',
     stage: 'sheets',
-    subject: 'Blanks on a mat',
+    subject: 'Pieces on a mat',
     sentence: isShared
       ? `${count(films, 'film')} ${films === 1 ? 'is' : 'are'} cut as {value}.`
       : 'Each film is cut {value}.',
-    value: isShared ? `blanks on ${count(zoned.length, 'mat')}` : 'by itself',
+    value: isShared ? `pieces on ${count(zoned.length, 'mat')}` : 'by itself',
     unit: '',
     because: [
       isShared
-        ? 'They are cut with the same settings, so they go through the cutter side by side, in fewer passes. The card says which blank lies where.'
+        ? 'They are cut with the same settings, so they go through the cutter side by side, in fewer passes. The card says which piece lies where.'
         : 'Films that are cut with the same settings could share a mat, which takes fewer passes.',
     ],
     overridden: !isShared,

@@ -51,7 +51,7 @@ export interface SheetGroup extends PlacedGroup {
   readonly keptMm2: number;
 }
 
-/** A blank on a mat: what it is cut from, and how large. */
+/** A piece on a mat: what it is cut from, and how large. */
 export interface SheetZone extends LaidRectangle {
   readonly film: Film;
   readonly piece: FilmPiece;
@@ -69,7 +69,7 @@ export interface Section {
   readonly of: number;
 }
 
-/** One pass through the cutter: one piece, or a mat with blanks of films that are cut with the same settings. y up, from the lower left corner of the piece or of the mat; of a section, from where it begins. */
+/** One pass through the cutter: one piece, or a mat with pieces of films that are cut with the same settings. y up, from the lower left corner of the piece or of the mat; of a section, from where it begins. */
 export interface SheetPlan {
   /** Made of the films, the pieces, and what lies on them: another one when any of them is. */
   readonly id: string;
@@ -79,7 +79,7 @@ export interface SheetPlan {
   readonly pieces: readonly FilmPiece[];
   /** Null for a roll, which needs none. */
   readonly mat: Mat | null;
-  /** Where blanks lie on the mat; null where one piece goes in as it is. */
+  /** Where pieces lie on the mat; null where one piece goes in as it is. */
   readonly zones: readonly SheetZone[] | null;
   /** Null where the roll is cut in one. */
   readonly section: Section | null;
@@ -169,4 +169,9 @@ export interface CutSoFar {
   readonly lies: TakenDirections;
   /** What of the shop the job was built with when a sheet of it that still counts was first sent, for every renewal; absent where nothing was cut. */
   readonly builtWith?: readonly BuiltWith[];
+}
+
+/** The films, by their ids, of groups that are cut as a mirror image. */
+export function mirroredFilms(groups: readonly Pick<SheetGroup, 'filmId' | 'isMirrored'>[]): string[] {
+  return [...new Set(groups.flatMap(({ filmId, isMirrored }) => (isMirrored ? [filmId] : [])))];
 }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../../testing/seeded.js';
-import { zonesOf, type Blank, type Zone } from './zones.js';
+import { zonesOf, type ZonePiece, type Zone } from './zones.js';
 
 const room = { widthMm: 290, lengthMm: 290 };
-const blank = (id: string, widthMm: number, lengthMm: number, settings = 'a', mayTurn = true): Blank => ({
+const piece = (id: string, widthMm: number, lengthMm: number, settings = 'a', mayTurn = true): ZonePiece => ({
   id,
   widthMm,
   lengthMm,
@@ -11,7 +11,7 @@ const blank = (id: string, widthMm: number, lengthMm: number, settings = 'a', ma
   mayTurn,
 });
 
-/** By its own means: whether blanks that may not be turned fit side by side, by trying every place on a grid that all sides are multiples of. */
+/** By its own means: whether pieces that may not be turned fit side by side, by trying every place on a grid that all sides are multiples of. */
 function fitsOnGrid(sizes: readonly (readonly [number, number])[], across: number, along: number): boolean {
   const taken = Array.from({ length: along }, () => new Array<boolean>(across).fill(false));
   const put = (x: number, y: number, w: number, l: number, to: boolean) => {
@@ -58,9 +58,9 @@ function fewestPasses(sizes: readonly (readonly [number, number])[], across: num
 }
 
 describe('zones of a mat', () => {
-  it('are of one setting each, and every blank lies on one of them', () => {
+  it('are of one setting each, and every piece lies on one of them', () => {
     const passes = zonesOf(
-      [blank('a', 140, 140), blank('b', 140, 140, 'b'), blank('c', 140, 140), blank('d', 140, 140, 'b')],
+      [piece('a', 140, 140), piece('b', 140, 140, 'b'), piece('c', 140, 140), piece('d', 140, 140, 'b')],
       { room },
       5,
     )!;
@@ -74,15 +74,15 @@ describe('zones of a mat', () => {
     ).toEqual(['ac', 'bd']);
   });
 
-  it('turn a blank only where it may be turned', () => {
-    expect(zonesOf([blank('a', 290, 100), blank('b', 100, 180)], { room }, 5)!).toHaveLength(1);
-    expect(zonesOf([blank('a', 290, 140, 'a', false), blank('b', 140, 290, 'a', false)], { room }, 5)!).toHaveLength(2);
-    expect(zonesOf([blank('a', 290, 140), blank('b', 140, 290)], { room }, 5)!).toHaveLength(1);
-    expect(zonesOf([blank('a', 300, 100)], { room }, 5)).toBeNull();
+  it('turn a piece only where it may be turned', () => {
+    expect(zonesOf([piece('a', 290, 100), piece('b', 100, 180)], { room }, 5)!).toHaveLength(1);
+    expect(zonesOf([piece('a', 290, 140, 'a', false), piece('b', 140, 290, 'a', false)], { room }, 5)!).toHaveLength(2);
+    expect(zonesOf([piece('a', 290, 140), piece('b', 140, 290)], { room }, 5)!).toHaveLength(1);
+    expect(zonesOf([piece('a', 300, 100)], { room }, 5)).toBeNull();
   });
 
   it.each(Array.from({ length: 60 }, (_, seed) => seed))(
-    'are the fewest passes there are, apart and inside, for up to six blanks, seed %i',
+    'are the fewest passes there are, apart and inside, for up to six pieces, seed %i',
     (seed) => {
       const random = seeded(seed + 1);
       const count = 1 + Math.floor(random() * 6);
@@ -92,26 +92,26 @@ describe('zones of a mat', () => {
         () => [2 + Math.floor(random() * 5), 2 + Math.floor(random() * 5)] as const,
       );
       const mat = { room: { widthMm: 8 * 10 - 5, lengthMm: 6 * 10 - 5 } };
-      const blanks = sizes.map(([w, l], i) => blank(String(i), w * 10 - 5, l * 10 - 5, 'a', false));
-      const passes = zonesOf(blanks, mat, 5)!;
+      const pieces = sizes.map(([w, l], i) => piece(String(i), w * 10 - 5, l * 10 - 5, 'a', false));
+      const passes = zonesOf(pieces, mat, 5)!;
       expect(
         passes
           .flat()
           .map(({ id }) => id)
           .sort(),
-      ).toEqual(blanks.map(({ id }) => id));
+      ).toEqual(pieces.map(({ id }) => id));
       for (const pass of passes) checkPass(pass, mat.room);
       expect(passes).toHaveLength(fewestPasses(sizes, 8, 6));
     },
   );
 
-  it('hold many blanks, too', () => {
+  it('hold many pieces, too', () => {
     const random = seeded(3);
-    const blanks = Array.from({ length: 40 }, (_, i) => blank(String(i), 40 + random() * 120, 40 + random() * 120));
-    const passes = zonesOf(blanks, { room }, 5)!;
+    const pieces = Array.from({ length: 40 }, (_, i) => piece(String(i), 40 + random() * 120, 40 + random() * 120));
+    const passes = zonesOf(pieces, { room }, 5)!;
     expect(passes.flat()).toHaveLength(40);
     for (const pass of passes) checkPass(pass, room);
-    const area = blanks.reduce((sum, { widthMm, lengthMm }) => sum + widthMm * lengthMm, 0);
+    const area = pieces.reduce((sum, { widthMm, lengthMm }) => sum + widthMm * lengthMm, 0);
     expect(passes.length).toBeLessThanOrEqual(Math.ceil((1.9 * area) / (290 * 290)));
   });
 });

@@ -1,9 +1,9 @@
 import type { LaidRectangle, Rectangle } from '../../shop/index.js';
 
-/** A blank that is laid on a mat: what it is of, and what it is cut with. */
-export interface Blank extends Rectangle {
+/** A piece that is cut for a mat: what it is of, and what it is cut with. */
+export interface ZonePiece extends Rectangle {
   readonly id: string;
-  /** Only blanks that are cut with the same settings share a mat. */
+  /** Only pieces that are cut with the same settings share a mat. */
   readonly settings: string;
   /** Whether it may be turned by a quarter. */
   readonly mayTurn: boolean;
@@ -14,7 +14,7 @@ export interface ZonedMat {
   readonly room: Rectangle;
 }
 
-/** A blank where it lies on a mat. */
+/** A piece where it lies on a mat. */
 export interface Zone extends LaidRectangle {
   readonly id: string;
   readonly isTurned: boolean;
@@ -24,12 +24,12 @@ export interface Zone extends LaidRectangle {
 const MOST_EXACT = 8;
 
 /**
- * Blanks in the fewest passes of a mat, those of the same settings together, `marginMm` apart from each other and inside the room. The fewest there are for up to eight blanks of one setting
- * (all ways to part them are looked at, each part packed exactly); more are put together one by one. Null for a blank that does not fit on the mat alone.
+ * Pieces in the fewest passes of a mat, those of the same settings together, `marginMm` apart from each other and inside the room. The fewest there are for up to eight pieces of one setting
+ * (all ways to part them are looked at, each part packed exactly); more are put together one by one. Null for a piece that does not fit on the mat alone.
  */
-export function zonesOf(blanks: readonly Blank[], { room }: ZonedMat, marginMm: number): Zone[][] | null {
-  const bySettings = new Map<string, Blank[]>();
-  for (const blank of blanks) bySettings.set(blank.settings, [...(bySettings.get(blank.settings) ?? []), blank]);
+export function zonesOf(pieces: readonly ZonePiece[], { room }: ZonedMat, marginMm: number): Zone[][] | null {
+  const bySettings = new Map<string, ZonePiece[]>();
+  for (const piece of pieces) bySettings.set(piece.settings, [...(bySettings.get(piece.settings) ?? []), piece]);
   const passes: Zone[][] = [];
   for (const some of bySettings.values()) {
     const made = some.length <= MOST_EXACT ? fewest(some, room, marginMm) : greedy(some, room, marginMm);
@@ -39,14 +39,14 @@ export function zonesOf(blanks: readonly Blank[], { room }: ZonedMat, marginMm: 
   return passes;
 }
 
-function fewest(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zone[][] | null {
+function fewest(pieces: readonly ZonePiece[], room: Rectangle, marginMm: number): Zone[][] | null {
   const packs = new Map<number, Zone[] | null>();
   const packOf = (set: number) => {
     if (!packs.has(set))
       packs.set(
         set,
         packed(
-          blanks.filter((_, i) => set & (1 << i)),
+          pieces.filter((_, i) => set & (1 << i)),
           room,
           marginMm,
         ),
@@ -54,13 +54,13 @@ function fewest(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zo
     return packs.get(set)!;
   };
   const best = new Map<number, { readonly passes: number; readonly last: number }>([[0, { passes: 0, last: 0 }]]);
-  const all = (1 << blanks.length) - 1;
+  const all = (1 << pieces.length) - 1;
   const solve = (set: number): number => {
     const known = best.get(set);
     if (known) return known.passes;
     const lowest = set & -set;
     let found = { passes: Infinity, last: 0 };
-    // All parts of the set that hold its first blank, the largest first.
+    // All parts of the set that hold its first piece, the largest first.
     for (let part = set; part > 0; part = (part - 1) & set) {
       if (!(part & lowest)) continue;
       const rest = set ^ part;
@@ -78,40 +78,40 @@ function fewest(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zo
   return passes;
 }
 
-function greedy(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zone[][] | null {
-  const passes: { blanks: Blank[]; zones: Zone[] }[] = [];
-  for (const blank of [...blanks].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm)) {
+function greedy(pieces: readonly ZonePiece[], room: Rectangle, marginMm: number): Zone[][] | null {
+  const passes: { pieces: ZonePiece[]; zones: Zone[] }[] = [];
+  for (const piece of [...pieces].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm)) {
     const home = passes.find((pass) => {
-      const zones = shelved([...pass.blanks, blank], room, marginMm);
-      if (zones) [pass.blanks, pass.zones] = [[...pass.blanks, blank], zones];
+      const zones = shelved([...pass.pieces, piece], room, marginMm);
+      if (zones) [pass.pieces, pass.zones] = [[...pass.pieces, piece], zones];
       return zones !== null;
     });
     if (home) continue;
-    const zones = shelved([blank], room, marginMm);
+    const zones = shelved([piece], room, marginMm);
     if (!zones) return null;
-    passes.push({ blanks: [blank], zones });
+    passes.push({ pieces: [piece], zones });
   }
   return passes.map(({ zones }) => zones);
 }
 
 /** Lower left first, in falling size: fast, and nearly always enough. */
-function shelved(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zone[] | null {
+function shelved(pieces: readonly ZonePiece[], room: Rectangle, marginMm: number): Zone[] | null {
   return placedAll(
-    [...blanks].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm),
+    [...pieces].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm),
     room,
     marginMm,
     1,
   );
 }
 
-/** All of some blanks in the room, exactly: null only where there is no way. */
-function packed(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zone[] | null {
-  const area = blanks.reduce((sum, { widthMm, lengthMm }) => sum + (widthMm + marginMm) * (lengthMm + marginMm), 0);
+/** All of some pieces in the room, exactly: null only where there is no way. */
+function packed(pieces: readonly ZonePiece[], room: Rectangle, marginMm: number): Zone[] | null {
+  const area = pieces.reduce((sum, { widthMm, lengthMm }) => sum + (widthMm + marginMm) * (lengthMm + marginMm), 0);
   if (area > (room.widthMm + marginMm) * (room.lengthMm + marginMm) + 1e-6) return null;
   return (
-    shelved(blanks, room, marginMm) ??
+    shelved(pieces, room, marginMm) ??
     placedAll(
-      [...blanks].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm),
+      [...pieces].sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm),
       room,
       marginMm,
       Infinity,
@@ -120,10 +120,10 @@ function packed(blanks: readonly Blank[], room: Rectangle, marginMm: number): Zo
 }
 
 /**
- * Places blanks one after the other. Whatever packing there is can be pushed down and to the left until each blank touches the edge or another: its corner is then a sum of sides, across and along. So only those places
- * are tried; `tries` of them for each blank at most.
+ * Places pieces one after the other. Whatever packing there is can be pushed down and to the left until each piece touches the edge or another: its corner is then a sum of sides, across and along. So only those places
+ * are tried; `tries` of them for each piece at most.
  */
-function placedAll(blanks: readonly Blank[], room: Rectangle, marginMm: number, tries: number): Zone[] | null {
+function placedAll(pieces: readonly ZonePiece[], room: Rectangle, marginMm: number, tries: number): Zone[] | null {
   const sums = (sides: readonly (readonly number[])[], most: number) => {
     let all = new Set([0]);
     for (const own of sides) {
@@ -134,7 +134,7 @@ function placedAll(blanks: readonly Blank[], room: Rectangle, marginMm: number, 
     }
     return [...all].sort((a, b) => a - b);
   };
-  const turns = ({ widthMm, lengthMm, mayTurn }: Blank) =>
+  const turns = ({ widthMm, lengthMm, mayTurn }: ZonePiece) =>
     mayTurn && widthMm !== lengthMm
       ? [
           { w: widthMm, l: lengthMm, isTurned: false },
@@ -142,11 +142,11 @@ function placedAll(blanks: readonly Blank[], room: Rectangle, marginMm: number, 
         ]
       : [{ w: widthMm, l: lengthMm, isTurned: false }];
   const xs = sums(
-    blanks.map((blank) => turns(blank).map(({ w }) => w)),
+    pieces.map((piece) => turns(piece).map(({ w }) => w)),
     room.widthMm,
   );
   const ys = sums(
-    blanks.map((blank) => turns(blank).map(({ l }) => l)),
+    pieces.map((piece) => turns(piece).map(({ l }) => l)),
     room.lengthMm,
   );
   const zones: Zone[] = [];
@@ -159,14 +159,14 @@ function placedAll(blanks: readonly Blank[], room: Rectangle, marginMm: number, 
         zone.yMm + zone.lengthMm + marginMm <= y + 1e-6,
     );
   const place = (i: number): boolean => {
-    const blank = blanks[i];
-    if (!blank) return true;
+    const piece = pieces[i];
+    if (!piece) return true;
     let tried = 0;
     for (const y of ys) {
       for (const x of xs) {
-        for (const { w, l, isTurned } of turns(blank)) {
+        for (const { w, l, isTurned } of turns(piece)) {
           if (x + w > room.widthMm + 1e-6 || y + l > room.lengthMm + 1e-6 || !isFree(x, y, w, l)) continue;
-          zones.push({ id: blank.id, xMm: x, yMm: y, widthMm: w, lengthMm: l, isTurned });
+          zones.push({ id: piece.id, xMm: x, yMm: y, widthMm: w, lengthMm: l, isTurned });
           if (place(i + 1)) return true;
           zones.pop();
           tried += 1;

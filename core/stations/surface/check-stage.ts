@@ -330,9 +330,6 @@ function bordersOnGround({ visible }: LaidFilm, all: Rings): boolean {
   return areaOf(outside) > BARE_SHARE * around;
 }
 
-const CLOTH: ReadonlySet<string> = new Set(['cotton', 'polyester', 'nylon']);
-const BEARS_HEAT: ReadonlySet<string> = new Set([...CLOTH, 'ceramic', 'wood', 'metal', 'card']);
-
 function filmsForGround({ ground, build: { layers } }: CheckRead): Finding<SurfacePatch>[] {
   if (!ground) return [];
   const all = unite(layers.flatMap(({ visible }) => visible));
@@ -340,21 +337,12 @@ function filmsForGround({ ground, build: { layers } }: CheckRead): Finding<Surfa
     const { film } = layer;
     const apart = Math.abs(colourLightness(film.colour) - colourLightness(ground.colour));
     const way = wayOf(film);
-    const glue =
-      way === 'press'
-        ? BEARS_HEAT.has(ground.matter)
-          ? null
-          : ('is-pressed' as const)
-        : way === 'adhesive' && CLOTH.has(ground.matter)
-          ? ('is-stuck' as const)
-          : ground.matter === 'low-energy plastic' && way === 'adhesive' && film.adhesive !== 'high-tack'
-            ? ('wants-high-tack' as const)
-            : null;
+    const glue = ground.matter === 'low-energy plastic' && way === 'adhesive' && film.adhesive !== 'high-tack';
     return [
       ...(apart < LEAST_CONTRAST && way !== 'stencil' && bordersOnGround(layer, all)
         ? [sayLowContrast(film.name, apart)]
         : []),
-      ...(glue ? [sayGlue(film.name, glue)] : []),
+      ...(glue ? [sayGlue(film.name)] : []),
     ];
   });
 }

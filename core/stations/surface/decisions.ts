@@ -14,7 +14,7 @@ import {
   type Surface,
   type Taper,
 } from '../../engines/surface/index.js';
-import { MATTERS } from '../../shop/index.js';
+import { CLOTH, MATTERS, type Ground } from '../../shop/index.js';
 import { colour, coordinate, figure, mm, object, oneOf, orNull, size, text, whole, yes } from '../../words/schema.js';
 import type { SizeOf } from '../artwork/index.js';
 import type { Patch, Slice } from '../slice.js';
@@ -399,4 +399,10 @@ export function measuredOf({ surface }: SurfaceDecisions): Surface {
 /** The slant of a taper's side, however it was measured. */
 export function slantMmOf({ d1Mm, d2Mm, sideBy, sideMm }: TaperMeasures): number {
   return sideBy === 'slant' ? sideMm : slantOf(sideMm, d1Mm, d2Mm);
+}
+
+/** Whether what is decorated is cloth, something hard, or nobody said. */
+export function groundOf({ kind, ground }: SurfaceDecisions['surface']): Ground {
+  if (kind === 'garment' || (ground && CLOTH.has(ground.matter))) return 'cloth';
+  return kind === 'unmeasured' && !ground ? 'unknown' : 'hard';
 }

@@ -3,6 +3,7 @@
  */
 export { surfaceCheckStage, type LettersOnDesign } from './check-stage.js';
 export {
+  groundOf,
   HANGS,
   measuredOf,
   MOST_COPIES_ON_BOARD,

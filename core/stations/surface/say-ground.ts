@@ -52,14 +52,14 @@ export function sayMatter({ matter }: Ground): Finding<SurfacePatch>[] {
   }
 }
 
-/** A film whose glue does not suit the matter. */
-export function sayGlue(film: string, why: 'wants-high-tack' | 'is-pressed' | 'is-stuck'): Finding<SurfacePatch> {
-  const reasons = {
-    'wants-high-tack': 'Its glue is not high-tack, and on this plastic others hardly hold.',
-    'is-pressed': 'It is pressed on in heat, which this surface is not made for.',
-    'is-stuck': 'It is stuck on, and cloth wants a film that is pressed.',
+/** A film whose glue hardly holds on low-energy plastic. */
+export function sayGlue(film: string): Finding<SurfacePatch> {
+  return {
+    code: 'glue',
+    severity: 'warning',
+    stage: 'surface',
+    message: `${film}: Its glue is not high-tack, and on this plastic others hardly hold.`,
   };
-  return { code: 'glue', severity: 'warning', stage: 'surface', message: `${film}: ${reasons[why]}` };
 }
 
 export function sayFreshPaint(on: 'wall' | 'vehicle'): Finding<SurfacePatch> {

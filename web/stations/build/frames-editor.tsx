@@ -1,5 +1,8 @@
 import styled from 'styled-components';
+import { filmsToRule, wayOf, wayOn } from '../../../core/shop/index.js';
 import { newKnockOut, newOutline } from '../../../core/stations/build/index.js';
+import { ruledFilm } from '../../../core/stations/films/index.js';
+import { groundOf } from '../../../core/stations/surface/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { lightOf } from '../../light-table/light-of.js';
 import { space, type } from '../../tokens.js';
@@ -30,14 +33,13 @@ export function FramesEditor() {
   const films = plan?.layers?.map((layer) => layer.film) ?? [];
   const change = handle.change;
   const plain = shop.films.filter((film) => film.finish !== 'translucent');
+  // What frames the artwork is put on as the artwork is.
+  const ground = groundOf(recipe.surface);
+  const way = ground === 'unknown' && films[0] ? wayOf(films[0]) : wayOn(ground);
+  const suiting = filmsToRule(shop.films, way).films;
   const freeFilm =
-    shop.films.find(
-      (film) =>
-        !film.retired &&
-        film.finish !== 'textured' &&
-        film.finish !== 'translucent' &&
-        !films.some((used) => used.id === film.id),
-    ) ?? shop.films[0]!;
+    suiting.find((film) => !films.some((used) => used.id === film.id)) ?? suiting[0] ?? films[0] ?? shop.films[0]!;
+  const whitest = shop.films.length > 0 ? ruledFilm('#ffffff', shop.films, way).film : freeFilm;
   // What is cut out is mostly the smaller: words out of a ground.
   const byArea = [...(plan?.layers ?? [])].sort((a, b) => b.areaMm2 - a.areaMm2);
   // A dark base hides what lies under it, and is seen least between lighter films.
@@ -113,15 +115,13 @@ export function FramesEditor() {
           </WordButton>
         )}
         {!base && films.length > 1 && (
-          <WordButton onPress={() => change({ build: { base: { filmId: darkest.id } } })}>
+          <WordButton onPress={() => change({ build: { base: { filmId: (contour ? whitest : darkest).id } } })}>
             Lay one film under everything
           </WordButton>
         )}
         {!contour && (
           <WordButton
-            onPress={() =>
-              change({ build: { contour: { filmId: films[0]?.id ?? freeFilm.id, side: 'inside', byMm: null } } })
-            }
+            onPress={() => change({ build: { contour: { filmId: whitest.id, side: 'inside', byMm: null } } })}
           >
             It is printed: only cut around it
           </WordButton>

@@ -70,7 +70,7 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
       {how === null && <p>If you throw it away, its layer is laid out again with what is left to cut.</p>}
       {how === 'rest' && (
         <p>
-          {sheet.zones ? 'Lay new blanks where the first lay, of the films that are not whole.' : 'Load a new piece.'}{' '}
+          {sheet.zones ? 'Lay new pieces where the first lay, of the films that are not whole.' : 'Load a new piece.'}{' '}
           The parts that are missing are cut whole, with marks and border{sheet.zones ? '' : ', where the piece begins'}
           .
         </p>

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { leftOfFilms } from '../../../core/shop/index.js';
+import { leftOfFilms, saySideUp } from '../../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../../core/words/index.js';
 import { useShop } from '../../plan/use-shop.js';
 import { useSettings } from '../../ui/settings.js';
@@ -15,7 +15,7 @@ import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
   readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> &
-    Partial<Pick<SheetView, 'isMirrored' | 'panels' | 'section' | 'inCounters'>>;
+    Partial<Pick<SheetView, 'mirroredFilmIds' | 'panels' | 'section' | 'inCounters'>>;
   /** What the button says. */
   readonly action: string;
   readonly hpglUrl?: string;
@@ -26,10 +26,10 @@ interface LoadedQuestionProps {
 /** Asked before every sheet, and answered by looking: nothing is filled in beforehand. */
 export function LoadedQuestion({ sheet, action, hpglUrl, busy, onCut }: LoadedQuestionProps) {
   return sheet.zones ? (
-    <BlanksQuestion
+    <PiecesQuestion
       zones={sheet.zones}
       inCounters={sheet.inCounters ?? 0}
-      isMirrored={sheet.isMirrored ?? false}
+      mirroredFilmIds={sheet.mirroredFilmIds}
       action={action}
       hpglUrl={hpglUrl}
       busy={busy}
@@ -51,9 +51,7 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
   const left = useMemo(() => leftOfFilms(shop?.stock ?? []), [shop?.stock]);
   const { film } = sheet;
   const wrong = loaded !== '' && loaded !== film.id;
-  const sideUp = film.mirrored
-    ? 'carrier down, the coloured side on the mat: it is cut mirrored, from the back'
-    : 'film side up, liner down';
+  const sideUp = saySideUp(film, sheet.mirroredFilmIds?.includes(film.id) ?? film.mirrored);
   return (
     <Card>
       <h3>What is loaded?</h3>
@@ -133,11 +131,11 @@ function Acts({
   );
 }
 
-/** A mat with several blanks: each is ticked when it lies where the card says. */
-function BlanksQuestion({
+/** A mat with several pieces: each is ticked when it lies where the card says. */
+function PiecesQuestion({
   zones,
   mat,
-  isMirrored,
+  mirroredFilmIds,
   inCounters,
   action,
   hpglUrl,
@@ -146,7 +144,8 @@ function BlanksQuestion({
 }: AskedOf<{
   readonly zones: NonNullable<DrawnSheet['zones']>;
   readonly mat: NonNullable<DrawnSheet['mat']>;
-  readonly isMirrored: boolean;
+  /** Not known of what was frozen: it lies as its film asks for. */
+  readonly mirroredFilmIds: readonly string[] | undefined;
   readonly inCounters: number;
 }>) {
   const { unit } = useSettings();
@@ -156,14 +155,13 @@ function BlanksQuestion({
     setLaid((before) => new Set(before.has(i) ? [...before].filter((one) => one !== i) : [...before, i]));
   return (
     <Card>
-      <h3>Does each blank lie in its place?</h3>
+      <h3>Does each piece lie in its place?</h3>
       <Small>
-        Cut each blank to its size, then lay it on the {mat.name}. Places are measured from the mat’s lower left corner
+        Cut each piece to its size, then lay it on the {mat.name}. Places are measured from the mat’s lower left corner
         (0 in the picture), in {unit}.
-        {isMirrored && zones.some(({ film }) => !film.mirrored) && ' It is cut mirrored: it goes inside the glass.'}
       </Small>
       <InCounters copies={inCounters} />
-      <Blanks>
+      <Pieces>
         {zones.map(({ film, xMm, yMm, widthMm, lengthMm }, i) => (
           <li key={i}>
             <Check>
@@ -173,14 +171,14 @@ function BlanksQuestion({
               <span>
                 {film.name}, {mm(widthMm)} × {mm(lengthMm)}
                 <Small as="span">
-                  {mm(xMm)} from the left, {mm(yMm)} from below
-                  {film.mirrored ? '; the coloured side on the mat: it is cut mirrored, from the back' : ''}
+                  {mm(xMm)} from the left, {mm(yMm)} from below ;{' '}
+                  {saySideUp(film, mirroredFilmIds?.includes(film.id) ?? film.mirrored)}
                 </Small>
               </span>
             </Check>
           </li>
         ))}
-      </Blanks>
+      </Pieces>
       <Acts
         action={action}
         hpglUrl={hpglUrl}
@@ -192,10 +190,10 @@ function BlanksQuestion({
 }
 
 /** What to load, and where: the program counts from one corner, which is the same in the picture. */
-function wanted({ isMirrored, panels = [], ...sheet }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
+function wanted({ panels = [], ...sheet }: LoadedQuestionProps['sheet'], unit: LengthUnit): string {
   const said = sayPanels(panels);
   const which = said && ` It ${panels.length > 1 ? 'carries' : 'is'} ${said}.`;
-  return `${pieceWanted(sheet, unit)}${which}${isMirrored && !sheet.film.mirrored ? ' It is cut mirrored: it goes inside the glass.' : ''}`;
+  return `${pieceWanted(sheet, unit)}${which}`;
 }
 
 function pieceWanted(
@@ -226,7 +224,7 @@ const Check = styled.label`
   font-size: ${type.small};
   cursor: pointer;
 `;
-const Blanks = styled.ol`
+const Pieces = styled.ol`
   list-style: none;
   display: grid;
   gap: ${space.s};

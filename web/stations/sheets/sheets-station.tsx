@@ -119,7 +119,7 @@ function SheetsAlone() {
       <LightTable
         label={
           sheet
-            ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'blank')}` : 'Sheet'}: ${sayFilms(sheet)}`
+            ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'piece')}` : 'Sheet'}: ${sayFilms(sheet)}`
             : 'No sheet yet'
         }
         box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
@@ -145,8 +145,8 @@ function SheetsAlone() {
 }
 
 /** What else there is to know of a sheet before it is fetched. */
-function noteOf({ panels, isMirrored, zones }: SheetView): string {
-  return [sayPanels(panels), ...(isMirrored && !zones ? ['cut mirrored'] : [])]
+function noteOf({ panels, mirroredFilmIds, zones }: SheetView): string {
+  return [sayPanels(panels), ...(mirroredFilmIds.length > 0 && !zones ? ['cut mirrored'] : [])]
     .filter((part) => part !== '')
     .join('; ');
 }
