@@ -146,6 +146,11 @@ it('decides one film against all that it meets, and several pairs together', asy
   const { press, sees, choose } = browser;
   await choose('Decide for one film and all that it meets', 'Lock-gate red');
   await sees('Lock-gate red and all that it meets');
+  // To choose the film changes nothing yet.
+  await press('Leave it as it is');
+  await until(({ filmPairs }) => Object.keys(filmPairs).length === 0);
+  await choose('Decide for one film and all that it meets', 'Lock-gate red');
+  await choose('How Lock-gate red should meet all others', 'inlay');
   await until(({ filmPairs }) => filmPairs['lock-gate']?.school === 'inlay');
   await choose('Way of building all pairs of Lock-gate red', 'overlay');
   await until(({ filmPairs }) => filmPairs['lock-gate']?.school === 'overlay');

@@ -90,7 +90,7 @@ describe('pairs of layers', () => {
     expect(ghosts.map((finding) => finding.message)).toEqual([
       'A darker film under a lighter one can be seen as a faint dark line: Lock-gate red runs 0.4 mm under Wick yellow, which hides 92 %.',
     ]);
-    expect(pairs(await plan(wide, ghosts[0]!.remedies![0]!.patch))['lock-gate > wick-yellow']).toBe('inlay');
+    expect(pairs(await plan(wide, ghosts[0]!.remedies!.at(-1)!.patch))['lock-gate > wick-yellow']).toBe('inlay');
     const hiding = {
       ...BENCH_SHOP,
       films: BENCH_SHOP.films.map((film) => (film.id === YELLOW ? { ...film, opacityPct: 100 } : film)),

@@ -60,10 +60,13 @@ export function buildLayers({ stack, layers: found }: Separation, options: Build
       rank.has(paint.layer) && paint.coveredBy.every((j) => !(rank.get(stack[j]!.layer)! < rank.get(paint.layer)!)),
   );
   const crumbs = { pieces: 0, holes: 0, joins: 0, slits: 0 };
+  let filled = 0;
   const layers: BuiltLayer[] = ordered.map((layer, i) => {
-    const { rings, ...taken } = withoutCrumbs(
-      cutOf(layer, { stack, asPainted, above: ordered.slice(i + 1), rank }, options),
-    );
+    const above = ordered.slice(i + 1);
+    const parted = cutOf(layer, { stack, asPainted, above, rank }, options);
+    const closed = withoutCovered(layer, parted, above, options);
+    filled += holesOf(parted) - holesOf(closed);
+    const { rings, ...taken } = withoutCrumbs(closed);
     for (const kind of ['pieces', 'holes', 'joins', 'slits'] as const) crumbs[kind] += taken[kind];
     return {
       key: layer.key,
@@ -72,7 +75,22 @@ export function buildLayers({ stack, layers: found }: Separation, options: Build
       cut: rings === layer.visible ? rings : withoutLoose(rings, layer.visible),
     };
   });
-  return { layers, crumbs };
+  return { layers, crumbs, filled };
+}
+
+const holesOf = (rings: Rings) => rings.reduce((sum, ring) => sum + (signedArea(ring) < 0 ? 1 : 0), 0);
+
+/** A layer that runs whole under others, without the holes that those cover completely: nobody sees them, and each is a counter to weed. */
+function withoutCovered(layer: VisibleLayer, cut: Rings, above: readonly VisibleLayer[], options: BuildOptions): Rings {
+  if (cut === layer.visible) return cut;
+  const over = above.filter(({ key }) => (options.pair?.(layer.key, key) ?? options).school === 'overlay');
+  return over.length === 0
+    ? cut
+    : fillHidden(
+        cut,
+        over.flatMap(({ visible }) => visible),
+        Infinity,
+      );
 }
 
 interface Surroundings {
@@ -201,7 +219,7 @@ function wholeArea(paints: readonly StackedPaint[]): Rings {
   return joinParts(paints.map((paint) => (paint.merged > 1 ? unite(paint.rings) : paint.rings)));
 }
 
-/** Fills the holes too narrow to weed that lie wholly under the layers above: there nobody can see the difference. */
+/** Fills the holes narrower than a width that lie wholly under the layers above: there nobody can see the difference. */
 function fillHidden(cut: Rings, above: Rings, thinnestMm: number): Rings {
   const narrow = cut.filter((ring) => signedArea(ring) < 0 && isNarrow([ring], thinnestMm));
   if (narrow.length === 0) return cut;

@@ -64,4 +64,6 @@ export interface Crumbs {
 export interface Build {
   readonly layers: readonly BuiltLayer[];
   readonly crumbs: Crumbs;
+  /** Holes of layers that run whole under others which are filled, since those cover them: so many counters fewer. */
+  readonly filled: number;
 }

@@ -1,7 +1,7 @@
 import { bridged, leastBridging } from '../../engines/layers/index.js';
 import { areaOf, subtract, unite, type Rings } from '../../geometry/index.js';
 import type { Film } from '../../shop/index.js';
-import type { BuildDecisions, KnockOut } from './decisions.js';
+import type { BuildDecisions } from './decisions.js';
 import { withKnockOuts, type MadeKnockOut } from './knock-outs.js';
 import { withOutlines, type LaidOutline } from './outlines.js';
 import { withContour, type LaidContour } from './print-contour.js';
@@ -22,8 +22,8 @@ export interface LaidBase {
 export interface Framed {
   readonly paints: readonly FramedPaint[];
   readonly knockOuts: readonly MadeKnockOut[];
-  /** Knock-outs that took nothing out: their shapes lie apart from the base. */
-  readonly idleKnockOuts: readonly KnockOut[];
+  /** Places in the list of those knock-outs that took nothing out: their shapes lie apart from the base. */
+  readonly idleKnockOuts: readonly number[];
   readonly contour: LaidContour | null;
   readonly base: LaidBase | null;
   readonly outlines: readonly LaidOutline[];

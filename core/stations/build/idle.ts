@@ -28,14 +28,14 @@ export function idleDecisions({ build, films, framed, pairs, layers }: Ground): 
   const { blockOut } = build;
   const isCut = (id: string) => layers.some((layer) => layer.key === id);
   return [
-    ...build.knockOuts.flatMap((knockOut): Idle[] => {
+    ...build.knockOuts.flatMap((knockOut, at): Idle[] => {
       const { shapeFilmId, baseFilmId } = knockOut;
       const why =
         shapeFilmId === baseFilmId
           ? 'itself'
           : !films.has(shapeFilmId) || !films.has(baseFilmId)
             ? 'gone'
-            : framed?.idleKnockOuts.includes(knockOut)
+            : framed?.idleKnockOuts.includes(at)
               ? 'apart'
               : null;
       return why ? [{ kind: 'knock-out', knockOut, why }] : [];
@@ -50,7 +50,7 @@ export function idleDecisions({ build, films, framed, pairs, layers }: Ground): 
     ...build.outlines.flatMap((outline): Idle[] => {
       const what = !films.has(outline.filmId)
         ? 'film'
-        : outline.around !== null && !framed?.outlines.some((laid) => laid.outline === outline)
+        : outline.around !== null && !framed?.outlines.some((laid) => laid.outline.id === outline.id)
           ? 'around'
           : null;
       return what ? [{ kind: 'outline-gone', outline, what }] : [];

@@ -33,8 +33,8 @@ export function withKnockOuts(
 ) {
   let now = paints;
   const made: MadeKnockOut[] = [];
-  const idle: KnockOut[] = [];
-  for (const knockOut of knockOuts) {
+  const idle: number[] = [];
+  for (const [at, knockOut] of knockOuts.entries()) {
     const [shape, base] = [films.get(knockOut.shapeFilmId), films.get(knockOut.baseFilmId)];
     if (!shape || !base || shape === base) continue;
     // Only what shows of the shapes counts, wherever in the order they lie.
@@ -57,7 +57,7 @@ export function withKnockOuts(
           : paint,
       )
       .filter((paint) => paint.rings.length > 0);
-    if (Math.abs(areaOfFilm(cut, base.id) - area) <= tolerances.CRUMB_MM2) idle.push(knockOut);
+    if (Math.abs(areaOfFilm(cut, base.id) - area) <= tolerances.CRUMB_MM2) idle.push(at);
     else made.push({ knockOut, shape, base, joined: words });
     now = cut;
   }

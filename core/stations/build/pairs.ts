@@ -191,8 +191,10 @@ function ruleOf(
 export function widestPair(pairs: readonly RuledPair[]): RuledPair | null {
   const can = pairs.filter((pair) => pair.lower.takesOnTop);
   const trapped = can.filter((pair) => pair.ruledSchool !== 'inlay');
-  const like = trapped.filter((pair) => !isSeen(pair.why));
-  const candidates = [like, trapped, can].find((list) => list.length > 0) ?? [];
+  // A base runs whole under all: what it would need as a trap says nothing of those that are trapped.
+  const cut = trapped.filter((pair) => pair.ruledSchool === 'trapped');
+  const like = (some: readonly RuledPair[]) => some.filter((pair) => !isSeen(pair.why));
+  const candidates = [like(cut), cut, like(trapped), trapped, can].find((list) => list.length > 0) ?? [];
   return candidates.reduce<RuledPair | null>(
     (best, pair) => (!best || pair.width.exactMm > best.width.exactMm ? pair : best),
     null,

@@ -7,6 +7,14 @@ import { pairKey } from './pairs.js';
 /** What is decided that a remedy may take back. */
 type Decided = Pick<BuildDecisions['build'], 'knockOuts' | 'outlines' | 'pairs' | 'filmPairs'>;
 
+/** A film that runs completely under all above it, whatever was decided pair by pair before; other films stay as they are. */
+function runsWholeUnder(filmId: string, { pairs, filmPairs }: Decided): Pick<Decided, 'pairs' | 'filmPairs'> {
+  return {
+    filmPairs: { ...filmPairs, [filmId]: { school: 'overlay', trapMm: null } },
+    pairs: Object.fromEntries(Object.entries(pairs).filter(([key]) => !key.startsWith(pairKey(filmId, '')))),
+  };
+}
+
 /** A decision that does nothing, said with what can be done instead. */
 export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Film | undefined): Finding<BuildPatch> {
   const name = (id: string) => filmOf(id)?.name ?? 'a film that is not in this job any more';
@@ -82,7 +90,7 @@ export function sayIdle(idle: Idle, decided: Decided, filmOf: (id: string) => Fi
         stage: 'build',
         message: `The outline in ${film.name} is cut as ${pieces} separate pieces: it lies flush around the work, and parts of it lie in counters and between letters.${film.takesOnTop ? '' : ` Nothing sticks on ${film.name}, so it cannot run under. A film that takes others on top would stay in one piece.`}`,
         ...(film.takesOnTop
-          ? { remedies: [{ label: 'Let it run completely under', patch: { build: { school: 'overlay' } } }] }
+          ? { remedies: [{ label: 'Let it run completely under', patch: { build: runsWholeUnder(film.id, decided) } }] }
           : {}),
       };
     }

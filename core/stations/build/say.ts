@@ -98,6 +98,12 @@ export interface BuildFigures {
   /** Shapes that were joined with others of their film. */
   readonly joined: number;
   readonly crumbs: Crumbs;
+  /** Holes that are filled since the layers above cover them. */
+  readonly filled: number;
+  /** Whether all of a pair's upper layer lies on the lower one. */
+  readonly coversAll: (pair: RuledPair) => boolean;
+  /** An order of the layers in which no darker film runs under a lighter one; null when there is none, or they lie so. */
+  readonly lighterLower: readonly string[] | null;
   readonly order: LayerOrder;
   readonly pairs: readonly RuledPair[];
   readonly widest: RuledPair | null;
@@ -117,12 +123,13 @@ export function sayBuild(figures: BuildFigures): {
   const { build, layers, joined, order, pairs, widest, framed, filmOf } = figures;
   return {
     rulings: [
-      saySchool(build.school, layers),
+      saySchool(build.school, layers, pairs.length > 0),
       ...sayOrder(order, filmOf),
       ...(widest && pairs.some((pair) => pair.school === 'trapped') ? [sayTrap(widest, figures)] : []),
       sayLives(build.lives),
       ...(joined > 0 ? [sayJoined(joined)] : []),
       ...sayCrumbs(figures.crumbs),
+      ...sayFilled(figures.filled),
       ...(framed ? sayFramed(framed) : []),
     ],
     findings: [
@@ -130,7 +137,7 @@ export function sayBuild(figures: BuildFigures): {
       ...sayNarrowTrap(figures),
       ...sayShadows(
         pairs.filter((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper)),
-        build.pairs,
+        figures,
       ),
       ...(framed ? sayFramedTroubles(framed, build) : []),
     ],
@@ -155,7 +162,7 @@ const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly label: 
   },
 };
 
-function saySchool(school: School, layers: number): Ruling<BuildPatch> {
+function saySchool(school: School, layers: number, doMeet: boolean): Ruling<BuildPatch> {
   const ruling = { id: 'build.school', stage: 'build', subject: 'Way of building', unit: '' } as const;
   if (layers < 2)
     return {
@@ -165,6 +172,13 @@ function saySchool(school: School, layers: number): Ruling<BuildPatch> {
       because: [
         'Nothing lies on it or runs under it. With a second film, or an outline in another one, there is something to build.',
       ],
+    };
+  if (!doMeet)
+    return {
+      ...ruling,
+      sentence: `{value} of the ${layers} layers meet, so each is cut as it is.`,
+      value: 'No two',
+      because: ['Nothing runs under another film where no two films meet, whichever way of building is chosen.'],
     };
   return {
     ...ruling,
@@ -278,6 +292,23 @@ function sayCrumbs({ pieces, holes, joins }: Crumbs): Ruling<BuildPatch>[] {
   ];
 }
 
+function sayFilled(filled: number): Ruling<BuildPatch>[] {
+  if (filled === 0) return [];
+  return [
+    {
+      id: 'build.filled',
+      stage: 'build',
+      subject: 'Hidden holes',
+      sentence: filled === 1 ? '{value} hole is filled.' : '{value} holes are filled.',
+      value: filled,
+      unit: '',
+      because: [
+        `The films above cover ${filled === 1 ? 'it' : 'them'} completely, so nobody sees the difference: ${filled === 1 ? 'one counter' : `${filled} counters`} less to weed.`,
+      ],
+    },
+  ];
+}
+
 function sayNarrowTrap({ build: { school, trapMm: own }, trapMm, widest }: BuildFigures): Finding<BuildPatch>[] {
   if (school !== 'trapped' || own === null || !widest || own >= widest.ruledTrapMm - 1e-9) return [];
   return [
@@ -292,12 +323,15 @@ function sayNarrowTrap({ build: { school, trapMm: own }, trapMm, widest }: Build
 }
 
 /** All dark laps under light films, as one: they are looked at and settled together. */
-function sayShadows(pairs: readonly RuledPair[], decided: BuildDecisions['build']['pairs']): Finding<BuildPatch>[] {
+function sayShadows(
+  pairs: readonly RuledPair[],
+  { build: { pairs: decided }, coversAll, lighterLower }: BuildFigures,
+): Finding<BuildPatch>[] {
   const [first] = pairs;
   if (!first) return [];
   const seen = pairs.map(
-    ({ lower, upper, school, trapMm }) =>
-      `${lower.name} ${school === 'overlay' ? 'lies under all of' : `runs ${mm(trapMm)} mm under`} ${upper.name}, which hides ${upper.opacityPct} %`,
+    (pair) =>
+      `${pair.lower.name} ${pair.school !== 'overlay' ? `runs ${mm(pair.trapMm)} mm under` : coversAll(pair) ? 'lies under all of' : 'lies under part of'} ${pair.upper.name}, which hides ${pair.upper.opacityPct} %`,
   );
   return [
     {
@@ -307,6 +341,7 @@ function sayShadows(pairs: readonly RuledPair[], decided: BuildDecisions['build'
       message: `A darker film under a lighter one can be seen as a faint dark line: ${seen.join('; ')}.`,
       where: first.box,
       remedies: [
+        ...(lighterLower ? [{ label: 'Lay the lighter films lower', patch: { build: { order: lighterLower } } }] : []),
         {
           label: 'Let these edges only touch',
           patch: {

@@ -1,3 +1,4 @@
+import { colourLightness } from '../../engines/artwork/index.js';
 import {
   buildLayers,
   withoutCrumbs,
@@ -15,6 +16,7 @@ import {
   grow,
   joinBoxes,
   longestSide,
+  subtract,
   unite,
   type Box,
   type Matrix,
@@ -28,9 +30,9 @@ import type { SurfaceDecisions } from '../surface/index.js';
 import type { BlockOut, BuildDecisions, BuildPatch } from './decisions.js';
 import type { LaidBase } from './framing.js';
 import { idleDecisions, type Idle } from './idle.js';
-import { stackingOrder } from './order.js';
+import { stackingOrder, type LayerOrder } from './order.js';
 import type { PanelsOut } from './panels-stage.js';
-import { pairKey, rulePairs, widestPair, type RuledPair } from './pairs.js';
+import { pairKey, rulePairs, showsThrough, widestPair, type RuledPair } from './pairs.js';
 import { markSizeOf } from './reach.js';
 import { sayBuild, sayPair } from './say.js';
 import { sayIdle } from './say-idle.js';
@@ -202,27 +204,29 @@ export function buildJob({
   const contacts = gang
     ? neighbours.contacts.map((contact) => ({ ...contact, farthestMm: Infinity }))
     : neighbours.contacts;
-  const pairs = inOnePiece
-    ? rulePairs(
-        {
-          order: order.keys,
-          first,
-          contacts,
-          art: inOnePiece,
-          build,
-          baseId,
-          marks,
-          laying: laid.laying,
-          repeatabilityMm,
-        },
-        filmOf,
-      )
-    : [];
+  const pairsIn = (keys: readonly string[]) =>
+    inOnePiece
+      ? rulePairs(
+          {
+            order: keys,
+            first,
+            contacts,
+            art: inOnePiece,
+            build,
+            baseId,
+            marks,
+            laying: laid.laying,
+            repeatabilityMm,
+          },
+          filmOf,
+        )
+      : [];
+  const pairs = pairsIn(order.keys);
   const byKey = new Map(pairs.map((pair) => [pair.key, pair]));
   const widest = widestPair(pairs);
   const trapMm = build.trapMm ?? widest?.ruledTrapMm ?? 0;
   const rules = placeRules(spots);
-  const { layers, crumbs } = buildLayers(separation, {
+  const { layers, crumbs, filled } = buildLayers(separation, {
     school: build.school,
     trapMm,
     order: order.keys,
@@ -232,9 +236,13 @@ export function buildJob({
       widthMm: (key) => Math.min(closeGapsMm, filmOf(key).thinnestMm),
       at: (box) => rules.reaches('gaps', box),
     },
-    pair: (lower, upper) => byKey.get(pairKey(lower, upper)) ?? { school: build.school, trapMm },
+    // What lies above without touching it follows what was decided for the whole film.
+    pair: (lower, upper) => {
+      const whole = build.filmPairs[lower]?.school === 'overlay' ? ('overlay' as const) : build.school;
+      return byKey.get(pairKey(lower, upper)) ?? { school: whole, trapMm };
+    },
   });
-  const isTrapped = pairs.some((pair) => pair.school === 'trapped') || build.school === 'trapped';
+  const isTrapped = pairs.some((pair) => pair.school === 'trapped');
   return {
     layers: withBlockOut(withBase(layers, framed?.base ?? null, behind), build.blockOut, films).map((layer) => ({
       ...layer,
@@ -252,6 +260,9 @@ export function buildJob({
         layers: layers.length,
         joined: separation.joined,
         crumbs,
+        filled,
+        coversAll: (pair) => coversAll(layers, pair),
+        lighterLower: lighterLower(order, baseId, { pairsIn, filmOf }),
         order,
         pairs,
         widest,
@@ -266,6 +277,35 @@ export function buildJob({
       films,
     ),
   };
+}
+
+/** An order in which no darker film runs under a lighter one; null when none is needed, or this one would not do. */
+function lighterLower(
+  { keys, bare }: LayerOrder,
+  baseId: string | null,
+  {
+    pairsIn,
+    filmOf,
+  }: {
+    readonly pairsIn: (keys: readonly string[]) => readonly RuledPair[];
+    readonly filmOf: (key: string) => Film;
+  },
+): readonly string[] | null {
+  const shows = (order: readonly string[]) =>
+    pairsIn(order).some((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper));
+  if (baseId !== null || !shows(keys)) return null;
+  const light = (key: string) => colourLightness(filmOf(key).colour);
+  const order = [...keys.filter((key) => !bare.includes(key)).sort((a, b) => light(b) - light(a)), ...bare];
+  return shows(order) ? null : order;
+}
+
+/** Less than this of an upper layer shows beside the lower one, mm²: rounding. */
+const BESIDE_MM2 = 0.01;
+
+/** Whether all of the upper layer of a pair lies on the lower one. */
+function coversAll(layers: readonly BuiltLayer[], { lower, upper }: RuledPair): boolean {
+  const [below, above] = [lower, upper].map(({ id }) => layers.find(({ key }) => key === id));
+  return !!below && !!above && areaOf(subtract(above.visible, below.cut)) < BESIDE_MM2;
 }
 
 /** What is said of a build, with what is said of decisions that do nothing. */

@@ -8,7 +8,16 @@ import type { Stage } from '../stage.js';
 import type { BuiltWith } from './built-with.js';
 import type { FilmsDecisions, FilmsPatch } from './decisions.js';
 import { ruledFilm, type RuledFilm } from './ruled-film.js';
-import { sayColour, sayFewerFilms, sayMixedWays, sayNoFilms, sayNoneSuits, sayShared, saySpecial, sayTooFine } from './say.js';
+import {
+  sayColour,
+  sayFewerFilms,
+  sayMixedWays,
+  sayNoFilms,
+  sayNoneSuits,
+  sayShared,
+  saySpecial,
+  sayTooFine,
+} from './say.js';
 
 /** A colour of the artwork and the film it will be cut from. */
 export interface ColourUse {

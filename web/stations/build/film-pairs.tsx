@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { PairDecision } from '../../../core/stations/build/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
@@ -13,6 +14,9 @@ export function FilmPairs() {
   const films = plan?.layers?.map(({ film }) => film) ?? [];
   const set = (next: Readonly<Record<string, PairDecision>>) => handle.change({ build: { filmPairs: next } });
   const free = films.filter(({ id }) => !filmPairs[id]);
+  // Nothing changes before it is said how the film should meet the others.
+  const [picked, setPicked] = useState<string | null>(null);
+  const asked = free.find(({ id }) => id === picked);
   return (
     <>
       {Object.entries(filmPairs).map(([id, decision]) => {
@@ -50,14 +54,30 @@ export function FilmPairs() {
           </Said>
         );
       })}
-      {free.length > 0 && (
+      {asked && (
+        <Said>
+          {asked.name} and all that it meets:{' '}
+          <Picker
+            label={`How ${asked.name} should meet all others`}
+            value=""
+            placeholder="choose how …"
+            options={wayOptions()}
+            onChange={(way) => {
+              setPicked(null);
+              set({ ...filmPairs, [asked.id]: { school: way as PairDecision['school'], trapMm: null } });
+            }}
+          />
+          . <WordButton onPress={() => setPicked(null)}>Leave it as it is</WordButton>
+        </Said>
+      )}
+      {!asked && free.length > 0 && (
         <Said>
           <Picker
             label="Decide for one film and all that it meets"
             value=""
             placeholder="Decide for one film and all that it meets …"
             options={free.map((film) => ({ id: film.id, text: film.name }))}
-            onChange={(id) => set({ ...filmPairs, [id]: { school: 'inlay', trapMm: null } })}
+            onChange={setPicked}
           />
         </Said>
       )}
