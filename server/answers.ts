@@ -1,6 +1,7 @@
 import { BATCH_WISH_SCHEMA } from '../core/batch/index.js';
 import { PLAIN_SHAPES } from '../core/engines/marks/index.js';
 import { SPOT_KINDS } from '../core/engines/weeding/index.js';
+import { PLACEMENT_SCHEMA } from '../core/stations/artwork/index.js';
 import { SURFACE_KINDS } from '../core/stations/surface/index.js';
 import { STATIONS } from '../core/words/index.js';
 import { FILM_SCHEMA, SHOP_SCHEMAS, STOCK_WHYS } from '../core/shop/index.js';
@@ -134,7 +135,11 @@ export const ANSWERS = {
   JobSummary: fields(jobSummary),
   JobSummaries: list({ $ref: '#/components/schemas/JobSummary' }),
   Job: fields(job),
-  JobWithNotes: fields({ ...job, notes: list(text) }),
+  JobWithNotes: fields({
+    ...job,
+    notes: list(text),
+    otherSize: orNull(fields({ label: text, partId: text, place: PLACEMENT_SCHEMA })),
+  }),
   Film: FILM_SCHEMA,
   Piece: fields({
     id: text,

@@ -17,7 +17,7 @@ import {
   type SizeOf,
 } from '../stations/artwork/index.js';
 import type { ArtworkPlace, PlaceLists } from '../words/index.js';
-import { sayFresh, sayHeir } from './say.js';
+import { FIT_TO_OLD, KEEP_SCALE, sayFitted, sayFresh, sayHeir, sayKeptScale } from './say.js';
 import { eachOf } from './several.js';
 
 /** Clear space between a new part and what stands already, as a share of the larger side. */
@@ -124,10 +124,19 @@ function onBaselineOf(first: PartAsRead, now: PartAsRead): Placement {
 export interface Replacement {
   readonly patch: RecipePatch;
   readonly notes: readonly string[];
+  /** How large the part could have been made instead; null when there was no choice. */
+  readonly otherSize: OtherSize | null;
+}
+
+/** Another size for a part that a new version was put in. */
+export interface OtherSize {
+  readonly label: string;
+  readonly partId: string;
+  readonly place: Placement;
 }
 
 /**
- * The change that puts a new version in a part's place: as large as the old one was and where it stood, with all decisions that still apply. Decisions about
+ * The change that puts a new version in a part's place: at the same scale while the artboard or the unit is the same, else as large as the old one was, with all decisions that still apply. Decisions about
  * a colour that is gone go to a new colour that is nearly the same, or are dropped and told. `readWith` reads the new version by another recipe.
  */
 export async function replacingPart(
@@ -170,9 +179,10 @@ export async function replacingPart(
   };
   if (fresh.length > 0) notes.push(sayFresh(fresh));
   // How large it is depends on what of it is bare surface now.
-  const place = placeOfSuccessor(old, await readWith(patchRecipe(recipe, decided)), recipe.surface.sizeOf);
+  const sized = sizeOfSuccessor(old, await readWith(patchRecipe(recipe, decided)), recipe.surface.sizeOf);
+  if (sized.note !== null) notes.push(sized.note);
   const { group } = old.part;
-  const same = { id: old.part.id, group, place };
+  const same = { id: old.part.id, group, place: sized.place };
   // Letters have their colours where they are set.
   const part: ArtworkPart =
     now.part.kind === 'lettering' || old.part.kind === 'lettering'
@@ -181,6 +191,7 @@ export async function replacingPart(
   return {
     patch: { ...decided, artworks: recipe.artworks.map((other) => (other.id === old.part.id ? part : other)) },
     notes: [...new Set(notes)],
+    otherSize: sized.other && { ...sized.other, partId: old.part.id },
   };
 }
 
@@ -214,13 +225,43 @@ function rescaled<P extends ArtworkPlace>(lists: PlaceLists<P>, old: PartAsRead,
   return Object.fromEntries(Object.entries(lists).map(([kind, places]) => [kind, places.map(moved)]));
 }
 
-/** Where a new version stands so that what counts of it is as large as that of the old one, about the same middle. */
+/** Sides that differ by less than this share are the same. */
+const SAME_SIDE = 0.001;
+
+/** How large a new version is made, what is said of that, and the other size that it could have. */
+function sizeOfSuccessor(
+  old: PartAsRead,
+  now: PartAsRead,
+  sizeOf: SizeOf,
+): {
+  readonly place: Placement;
+  readonly note: string | null;
+  readonly other: { readonly label: string; readonly place: Placement } | null;
+} {
+  const fitted = placeOfSuccessor(old, now, sizeOf);
+  if (old.part.kind === 'lettering' || now.part.kind === 'lettering') return { place: fitted, note: null, other: null };
+  const [was, is] = [old.read.artwork, now.read.artwork];
+  const isSame = (a: number, b: number) => Math.abs(a / b - 1) < SAME_SIDE;
+  // On the same artboard everything stands where it stood.
+  if (isSame(is.widthMm, was.widthMm) && isSame(is.heightMm, was.heightMm))
+    return { place: old.part.place, note: null, other: null };
+  const kept = placeOfSuccessor(old, now, sizeOf, old.part.place.scale);
+  if (isSame(kept.scale, fitted.scale)) return { place: kept, note: null, other: null };
+  const artboards = { was, is };
+  // In the same proportions it is the same drawing at another size; otherwise a millimetre stays a millimetre.
+  const isAtOtherSize = Math.abs(is.heightMm / was.heightMm / (is.widthMm / was.widthMm) - 1) <= SAME_SHAPE;
+  return isAtOtherSize || was.mmPerUnit !== is.mmPerUnit
+    ? { place: fitted, note: sayFitted(artboards), other: { label: KEEP_SCALE, place: kept } }
+    : { place: kept, note: sayKeptScale(artboards), other: { label: FIT_TO_OLD, place: fitted } };
+}
+
+/** Where a new version stands so that what counts of it is as large as that of the old one, or at a given scale, about the same middle. */
 function placeOfSuccessor(
   { part: { place }, extents: old }: PartAsRead,
   { extents: now }: PartAsRead,
   sizeOf: SizeOf,
+  scale = (place.scale * longestSide(old[sizeOf].box)) / longestSide(now[sizeOf].box),
 ): Placement {
-  const scale = (place.scale * longestSide(old[sizeOf].box)) / longestSide(now[sizeOf].box);
   const middle = ({ minX, minY, maxX, maxY }: Box, times: number) => ({
     x: ((minX + maxX) / 2) * times,
     y: ((minY + maxY) / 2) * times,

@@ -2,7 +2,7 @@
  * The plan: the stages in their order, and what is shown of it to page, API and command line. The only room of core that knows all stations.
  */
 export { exportBuild } from './export-build.js';
-export type { RepeatWish, Replacement } from './change-parts.js';
+export type { OtherSize, RepeatWish, Replacement } from './change-parts.js';
 export { jobCard, jobFigures, type JobFigures, type StationCard, type StationState } from './job-card.js';
 export { layerSvg } from './layer-svg.js';
 export type { DrawnPath } from './page/drawn-path.js';

@@ -328,6 +328,43 @@ describe('replacing a part', () => {
     expect(patchRecipe(both, patch).films.byColour['#1d4e89']).toBe('tar');
   });
 
+  it.each([
+    ['keeps its scale on the same artboard, where it stood', 100, 50, 1, 0, null],
+    ['keeps its scale on a wider artboard, says so, and can be made as large as before', 160, 50, 1, 0, 31.25],
+    [
+      'is made as large as before when the whole drawing comes at another size, and can keep its scale',
+      200,
+      100,
+      0.5,
+      1,
+      50,
+    ],
+  ] as const)('%s', async (_, width, height, scale, isFitted, otherMm) => {
+    const [was, is] = [`board-${width}`, `next-${width}`];
+    const rect = (w: number) => `<rect x="0" y="0" width="${w}" height="20" fill="#b3262b"/>`;
+    const files = new Map([
+      [was, svg(rect(50))],
+      // The same square, and a dot that changes how large all of it is.
+      [
+        is,
+        svg(
+          `${rect(width === 200 ? 100 : 50)}<rect x="${width - 2}" y="0" width="2" height="2" fill="#b3262b"/>`,
+          width,
+          height,
+        ),
+      ],
+    ]);
+    const decided = withParts([at(drawingPart(source(was)), 10, 20, { scale: 1 })]);
+    const { patch, notes, otherSize } = await planner.replacing(input(decided, files), was, drawingPart(source(is)));
+    const [part] = patchRecipe(decided, patch).artworks;
+    if (isFitted) expect(part!.place.scale).toBeLessThan(1);
+    else expect(part!.place.scale).toBe(scale);
+    if (width === 100) expect(part!.place).toMatchObject({ xMm: 10, yMm: 20 });
+    expect(notes.join(' ').includes('The artboard was 100 × 50 mm')).toBe(otherMm !== null);
+    if (otherMm === null) expect(otherSize).toBeNull();
+    else expect([otherSize!.partId, otherSize!.place.scale === 1]).toEqual([was, isFitted === 1]);
+  });
+
   it('that is gone is refused', async () => {
     await expect(planner.replacing(input(recipe, files), 'nobody', b)).rejects.toThrow('does not have this artwork');
   });

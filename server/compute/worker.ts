@@ -35,7 +35,10 @@ async function answer(task: SentTask): Promise<Answer> {
   try {
     switch (task.do) {
       case 'add':
-        return { ok: 'changed', change: { patch: await planner.adding(task.job, task.part), notes: [] } };
+        return {
+          ok: 'changed',
+          change: { patch: await planner.adding(task.job, task.part), notes: [], otherSize: null },
+        };
       case 'replace':
         return { ok: 'changed', change: await planner.replacing(task.job, task.partId, task.part) };
       case 'picture':

@@ -202,7 +202,8 @@ export function jobRoutes({ jobs, sheets, artworks, compute, planJob, designPict
       },
       body: 'bytes',
       answer: 'JobWithNotes',
-      answers: 'The job with the artwork in its recipe, and what became of decisions as “notes”',
+      answers:
+        'The job with the artwork in its recipe, and what became of decisions as “notes”; “otherSize” is how large a new version could be made instead',
       handle: async ({ params, query, bytes, signal }) => {
         const job = await jobs.get(params['id']!);
         // Read first and stored last: that it is still made from this revision is checked again when it is stored.
@@ -215,12 +216,12 @@ export function jobRoutes({ jobs, sheets, artworks, compute, planJob, designPict
         const source = describeFile(fileName, bytes);
         const part = pictureKind(bytes) ? picturePart(source) : drawingPart(source);
         const [planned, file] = [await planJob(job.id), { id: source.id, bytes }];
-        const { patch, notes } =
+        const { patch, notes, otherSize } =
           query['replaces'] === undefined
             ? await compute.add(planned, part, file, signal)
             : await compute.replace(planned, query['replaces'], part, file, signal);
         await artworks.add(source, bytes);
-        return { ...(await jobs.change(job.id, patchRecipe(job.recipe, patch), edit)), notes };
+        return { ...(await jobs.change(job.id, patchRecipe(job.recipe, patch), edit)), notes, otherSize };
       },
     },
     {

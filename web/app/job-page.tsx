@@ -6,7 +6,8 @@ import { cutSoFar, type FrozenSheet } from '../../core/stations/cut/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import { joinBoxes, type Box } from '../../core/geometry/index.js';
 import { STATION_NAMES, STATIONS, type StationName } from '../../core/words/index.js';
-import type { JobFinding } from '../../core/recipe/index.js';
+import type { OtherSize } from '../../core/plan/index.js';
+import type { JobFinding, Recipe, RecipePatch } from '../../core/recipe/index.js';
 import { ask } from '../api/client.js';
 import { useOffer, type Command } from '../ui/commands.js';
 import { planInUnit } from '../plan/in-unit.js';
@@ -85,6 +86,13 @@ function aroundAll(boxes: readonly Box[]): Box | null {
 const NO_FINDINGS: readonly JobFinding[] = [];
 
 /** A job at one of its stations. */
+/** A part at the other size that a new version of it could have. */
+const atOtherSize =
+  ({ partId, place }: OtherSize) =>
+  ({ artworks }: Recipe): RecipePatch => ({
+    artworks: artworks.map((part) => (part.id === partId ? { ...part, place } : part)),
+  });
+
 export function JobPage() {
   const { id, station } = useParams();
   return STATIONS.includes(station as StationName) ? (
@@ -120,12 +128,13 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
   const { asked, looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
   const navigate = useNavigate();
   const notify = useNotify();
-  const { notice, dismissNotice } = handle;
+  const { notice, dismissNotice, change } = handle;
   useEffect(() => {
     if (!notice) return;
-    notify(notice);
+    const { text, otherSize: other } = notice;
+    notify(text, other ? { label: other.label, run: () => change(atOtherSize(other)) } : undefined);
     dismissNotice();
-  }, [notice, notify, dismissNotice]);
+  }, [notice, notify, dismissNotice, change]);
   useCommandsOf(jobId, handle, view?.findings ?? NO_FINDINGS, look);
   // A place looked at belongs to its station; it is gone to when it is asked for, and not again when the plan changes.
   const askedStage = asked?.finding.stage;

@@ -1,12 +1,19 @@
 import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { patchRecipe, type Job, type Recipe, type RecipePatch } from '../../core/recipe/index.js';
+import type { OtherSize } from '../../core/plan/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { keepDrafts } from '../ui/draft.js';
 import { EditQueue, type Change, type Refusal, type SavingState } from './edit-queue.js';
 import { adoptEdits, keptEdits } from './kept-edits.js';
 import { sendEdit, untilBack } from './send-edit.js';
 import { newId } from '../api/new-id.js';
+
+/** What a change came to, and another size that the maker may choose for what was put in. */
+export interface JobNotice {
+  readonly text: string;
+  readonly otherSize: OtherSize | null;
+}
 
 export interface JobHandle {
   readonly job: Job | null;
@@ -20,7 +27,7 @@ export interface JobHandle {
   readonly refusal: Refusal | null;
   readonly layOver: () => void;
   readonly leaveOut: () => void;
-  readonly notice: string | null;
+  readonly notice: JobNotice | null;
   readonly dismissNotice: () => void;
   /** Saves a change as one step that can be undone. */
   readonly change: (change: Change) => void;
@@ -68,7 +75,7 @@ export function useJob(id: string): JobHandle {
     () => queue.state,
   );
   const [trial, setTrial] = useState<{ readonly owner: object; readonly patch: RecipePatch } | null>(null);
-  const [notice, setNotice] = useState<string | null>(null);
+  const [notice, setNotice] = useState<JobNotice | null>(null);
   useEffect(() => {
     if (query.data) queue.told(query.data);
   }, [queue, query.data]);
@@ -115,17 +122,16 @@ export function useJob(id: string): JobHandle {
         ...(replaces === undefined ? {} : { replaces }),
       });
       try {
-        const { notes, ...job } = await ask<Job & { notes: readonly string[] }>(`/api/jobs/${id}/artwork?${query}`, {
-          method: 'POST',
-          bytes: file,
-        });
+        const { notes, otherSize, ...job } = await ask<
+          Job & { readonly notes: readonly string[]; readonly otherSize: OtherSize | null }
+        >(`/api/jobs/${id}/artwork?${query}`, { method: 'POST', bytes: file });
         queue.told(job);
         client.setQueryData(['job', id], job);
         forgetList();
-        setNotice(notes.length > 0 ? notes.join(' ') : null);
+        setNotice(notes.length > 0 ? { text: notes.join(' '), otherSize } : null);
         return job;
       } catch (error) {
-        setNotice(error instanceof ApiProblem ? error.message : 'That did not work.');
+        setNotice({ text: error instanceof ApiProblem ? error.message : 'That did not work.', otherSize: null });
         await client.invalidateQueries({ queryKey: ['job', id] });
         return null;
       }

@@ -14,7 +14,7 @@ export interface ArtworkDecisions {
 export type ArtworkPatch = Patch<ArtworkDecisions>;
 
 const source = object({ id: text, fileName: text, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } });
-const place = object({
+export const PLACEMENT_SCHEMA = object({
   xMm: coordinate,
   yMm: coordinate,
   scale: { type: 'number', minimum: 0.0001, maximum: 10_000 },
@@ -72,10 +72,17 @@ const part = {
       source,
       recolour,
       page: { type: 'integer', minimum: 1, maximum: 10_000 },
-      place,
+      place: PLACEMENT_SCHEMA,
     }),
-    object({ kind: { const: 'picture' }, id: text, group, source, recolour, tracing, place }),
-    object({ kind: { const: 'lettering' }, id: text, group, lettering, fontSource: orNull(source), place }),
+    object({ kind: { const: 'picture' }, id: text, group, source, recolour, tracing, place: PLACEMENT_SCHEMA }),
+    object({
+      kind: { const: 'lettering' },
+      id: text,
+      group,
+      lettering,
+      fontSource: orNull(source),
+      place: PLACEMENT_SCHEMA,
+    }),
   ],
 };
 const where = { part: text, xMm: coordinate, yMm: coordinate, acrossMm: mm };

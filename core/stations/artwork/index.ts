@@ -40,7 +40,7 @@ export {
   type Source,
 } from './artwork-part.js';
 export { comparePartStage } from './compare-part.js';
-export { artworkSlice, type ArtworkDecisions, type ArtworkPatch } from './decisions.js';
+export { artworkSlice, PLACEMENT_SCHEMA, type ArtworkDecisions, type ArtworkPatch } from './decisions.js';
 export { designOf, partMatrix, type Design } from './design.js';
 export { inWords } from './in-words.js';
 export { paintPartStage, placedFinding, type PaintedPart } from './paint-part.js';

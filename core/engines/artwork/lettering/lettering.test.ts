@@ -188,3 +188,11 @@ describe('a font of one’s own', () => {
     expect(inWords(() => openFont([make()], 'bad.ttf'))).rejects.toThrow(/cannot be read as a font/),
   );
 });
+
+describe('accents that are typed after their letters', () => {
+  it('are set like the letters that fonts have for both', async () => {
+    const [composed, apart] = [await set('Café Åsa'), await set('Café Åsa'.normalize('NFD'))];
+    expect(apart.codes).toEqual([]);
+    expect(apart.regions.map(({ rings }) => areaOf(rings))).toEqual(composed.regions.map(({ rings }) => areaOf(rings)));
+  });
+});

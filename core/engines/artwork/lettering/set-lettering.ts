@@ -37,7 +37,8 @@ interface Line {
  * A lettering as an artwork: one paint per letter, its outline placed in mm, the frame as large as what is seen of it.
  * Letters that overlap stay letters here; those of one film become one piece when layers are made.
  */
-export function setLettering(lettering: Lettering, font: Font): Artwork {
+export function setLettering(given: Lettering, font: Font): Artwork {
+  const lettering = composedLetters(given);
   const { capHeightMm, trackingPct } = lettering;
   const emMm = capHeightMm / capHeightEm(font);
   const trackingMm = (trackingPct / 100) * capHeightMm;
@@ -84,6 +85,12 @@ export function setLettering(lettering: Lettering, font: Font): Artwork {
     ...framed(paints, capHeightMm, noticedOf(lettering, lines, missing), lettering.arc === null),
     ...(joined.length > 0 ? { joined } : {}),
   };
+}
+
+/** The same with accents typed after their letters as the letters that fonts have for both. */
+function composedLetters(lettering: Lettering): Lettering {
+  const text = lettering.text.normalize('NFC');
+  return text === lettering.text ? lettering : { ...lettering, text };
 }
 
 /** Heights over the baseline that bands of a letter are measured by, ems. */
@@ -254,7 +261,8 @@ export interface LetterChoice {
 }
 
 /** The letters of a text that the font has other forms for, the plain form first. */
-export function letterChoices(text: string, font: Font): LetterChoice[] {
+export function letterChoices(given: string, font: Font): LetterChoice[] {
+  const text = given.normalize('NFC');
   const known = new Map<string, LetterChoice['forms']>();
   const formsOf = (letter: string) => {
     const before = known.get(letter);

@@ -30,7 +30,7 @@ async function open(kind: PictureKind, unpackerOf: UnpackerOf): Promise<(bytes: 
   const wasm = await unpackerOf(kind);
   // The published types know only some of what these functions take.
   type Unpacker = {
-    readonly init: (wasm: object) => Promise<unknown>;
+    readonly init: (wasm: object, options: { readonly printErr: (line: string) => void }) => Promise<unknown>;
     readonly default: (bytes: ArrayBufferLike, options?: { preserveOrientation: boolean }) => Promise<Pixels>;
   };
   const unpacker = (await (kind === 'png'
@@ -38,8 +38,21 @@ async function open(kind: PictureKind, unpackerOf: UnpackerOf): Promise<(bytes: 
     : kind === 'jpeg'
       ? import('@jsquash/jpeg/decode.js')
       : import('@jsquash/webp/decode.js'))) as unknown as Unpacker;
-  await unpacker.init(wasm);
-  return (bytes) => unpacker.default(bytes, { preserveOrientation: true });
+  const said: string[] = [];
+  await unpacker.init(wasm, { printErr: (line) => void said.push(line) });
+  // One picture after the other, so that what is said of one is not taken for another's.
+  let before: Promise<unknown> = Promise.resolve();
+  return (bytes) => {
+    const pixels = before.then(async () => {
+      said.length = 0;
+      const made = await unpacker.default(bytes, { preserveOrientation: true });
+      // Whatever it says of a picture means that part of it was missing, and was filled with grey.
+      if (said.length > 0) throw new Error(said.join('; '));
+      return made;
+    });
+    before = pixels.catch(() => null);
+    return pixels;
+  };
 }
 
 async function openPng() {

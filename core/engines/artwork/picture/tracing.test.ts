@@ -367,6 +367,14 @@ describe('files of pictures', () => {
         { quality: 90 },
       ),
     );
+    // Part of it is missing: what an unpacker fills in would be cut as grey film.
+    const cut = (share: number) => packed.slice(0, Math.floor(packed.length * share));
+    for (const share of [0.3, 0.6, 0.95])
+      await expect(decode(cut(share)), String(share)).rejects.toMatchObject({ code: 'picture-damaged' });
+    if (kind === 'jpeg') {
+      const hole = new Uint8Array([...cut(0.6), ...packed.slice(Math.floor(packed.length * 0.8))]);
+      await expect(decode(hole)).rejects.toMatchObject({ code: 'picture-damaged' });
+    }
     const { regions } = await traced(await decode(packed));
     expect(apart(regions[0]!.rings, truth(svgOf(FIGURES[0]![1]), regions[0]!.colour === RED ? RED : RED))).toBeLessThan(
       1,

@@ -66,6 +66,15 @@ describe('text in a shipped font', () => {
     expect(pixelDifference(draw(svg(body)), draw(remade(regions)))).toBeLessThan(0.001);
   });
 
+  it('sets accents that are typed after their letters, and counts both for positions', async () => {
+    const composed = await read(`<text x="20 60 100" y="80" ${F}>éab</text>`);
+    // The letter and its accent are two characters, so the third position is that of the second letter.
+    const apart = await read(`<text x="20 40 60 100" y="80" ${F}>${'éab'.normalize('NFD')}</text>`);
+    expect(apart.codes).toEqual([]);
+    const boxes = ({ regions }: typeof apart) => regions.map(({ rings }) => boundsOf(rings));
+    expect(boxes(apart)).toEqual(boxes(composed));
+  });
+
   it('names a font that is not here, and another can stand in', async () => {
     const body = '<text x="20" y="80" font-family="Harbour Script" font-size="30">Wick</text>';
     const { codes, artwork, regions } = await read(body);

@@ -181,6 +181,12 @@ function charactersOf(
     for (const text of part.replace(/\r\n|[\r\n\t]/g, ' ')) {
       if (text === ' ' && afterBlank.is && !keeps) continue;
       afterBlank.is = text === ' ';
+      const composed = composedWith(out.at(-1), text, element);
+      if (composed !== null) {
+        out[out.length - 1] = { ...out.at(-1)!, text: composed };
+        for (const positions of within) positions.at += 1;
+        continue;
+      }
       out.push({
         text,
         style,
@@ -196,6 +202,13 @@ function charactersOf(
     }
   }
   return out;
+}
+
+/** A letter and an accent typed after it as the one letter that fonts have for both; null where there is none. */
+function composedWith(before: Character | undefined, text: string, element: XmlElement): string | null {
+  if (!before || before.element !== element || !/^\p{M}$/u.test(text)) return null;
+  const composed = `${before.text}${text}`.normalize('NFC');
+  return [...composed].length === 1 ? composed : null;
 }
 
 function chunksOf(characters: readonly Character[]): Character[][] {
