@@ -34,7 +34,7 @@ export {
   facesBothSides,
   hasSides,
   limitsOf,
-  midCircumferenceMm,
+  circumferenceAt,
   placeOn,
   sideMiddleMm,
   widestOn,
@@ -44,6 +44,7 @@ export {
   type Garment,
   type Side,
   type Surface,
+  type LiesAt,
   type Taper,
 } from './surface.js';
 export {

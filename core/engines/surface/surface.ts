@@ -80,8 +80,14 @@ export const BELOW_LIMIT = 0.97;
 
 const NO_MARGINS: Margins = { top: 0, right: 0, bottom: 0, left: 0 };
 
-/** A surface rolled out flat, in the design's own mm: a taper as if it were as wide all over as at the middle of its slant. Null where nothing was measured. */
-export function developedOf(surface: Surface): Developed | null {
+/** Where a design lies on a side, mm from its upper edge. */
+export type LiesAt = Pick<PlacedDesign, 'yMm' | 'heightMm'>;
+
+/**
+ * A surface rolled out flat, in the design's own mm: a taper as if it were as wide all over as at the middle of the design; without a design, as at the middle of what lip and foot
+ * leave, where the app puts one. Null where nothing was measured.
+ */
+export function developedOf(surface: Surface, lies: LiesAt | null = null): Developed | null {
   switch (surface.kind) {
     case 'unmeasured':
     case 'garment':
@@ -105,7 +111,7 @@ export function developedOf(surface: Surface): Developed | null {
     }
     case 'taper': {
       const { cone, lipMm, footMm, gapMm, wraps } = surface;
-      const round = midCircumferenceMm(cone);
+      const round = circumferenceAt(cone, lies ? lies.yMm + lies.heightMm / 2 : (lipMm + cone.slantMm - footMm) / 2);
       return {
         ...rolledOut(round, cone.slantMm, { lipMm, footMm, gapMm, wraps, middleMm: round / 2 }),
         at: surface.at,
@@ -139,10 +145,11 @@ export function sideMiddleMm({ diameterMm, hand, side }: Pick<Cylinder, 'diamete
   return { holder: holderMm, both: holderMm, room: roomMm, front: frontMm }[side];
 }
 
-/** How far it is round a frustum at the middle of its slant, mm. */
-export function midCircumferenceMm(cone: Cone): number {
+/** How far it is round a frustum so far below its upper edge, along its slant, mm. */
+export function circumferenceAt(cone: Cone, fromTopMm: number): number {
   const { innerRadiusMm, outerRadiusMm, angleRad } = sectorOf(cone);
-  return (angleRad * (innerRadiusMm + outerRadiusMm)) / 2;
+  const within = Math.min(cone.slantMm, Math.max(0, fromTopMm));
+  return angleRad * (cone.wide === 'foot' ? innerRadiusMm + within : outerRadiusMm - within);
 }
 
 /** A round thing cut open at the middle of its handle or seam and rolled out. What goes on one side may be a third of the way round. */
@@ -181,6 +188,7 @@ function rolledOut(
 /** A design sized for a surface and placed on it. See placeOnDeveloped. */
 export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: number): Placing {
   const developed = developedOf(surface);
+  if (developed && surface.kind === 'taper') return placeOnTaper(surface, developed, { own, wish, reachMm });
   if (developed) return placeOnDeveloped(developed, own, wish, reachMm);
   if (surface.kind === 'garment') return placeOnGarment(surface, own, wish);
   const scale = wishedScale(own, wish) ?? 1;
@@ -190,6 +198,27 @@ export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: nu
     movedAside: false,
     trouble: null,
   };
+}
+
+/** So often at most a design is placed again: each time it lies nearer to the height that it was sized for, by the taper's own slope or more. */
+const MOST_PLACINGS = 60;
+/** Nearer than this it lies at that height, mm. */
+const SAME_HEIGHT_MM = 1e-6;
+
+/** On a taper a design is as wide as goes round at its own height, and how high it lies depends on how large it is. */
+function placeOnTaper(
+  surface: Taper,
+  first: Developed,
+  { own, wish, reachMm }: { readonly own: Size; readonly wish: SizeWish; readonly reachMm: number },
+): Placing {
+  let placing = placeOnDeveloped(first, own, wish, reachMm);
+  for (let n = 0; n < MOST_PLACINGS; n += 1) {
+    const lies = placing.design;
+    placing = placeOnDeveloped(developedOf(surface, lies)!, own, wish, reachMm);
+    const moved = placing.design.yMm + placing.design.heightMm / 2 - lies.yMm - lies.heightMm / 2;
+    if (Math.abs(moved) < SAME_HEIGHT_MM) break;
+  }
+  return placing;
 }
 
 /** A garment has no edge near a print: it is as wide as is usual, or as is wished. */
@@ -207,13 +236,13 @@ function placeOnGarment({ spot }: Garment, own: Size, wish: SizeWish): Placing {
 
 /** How wide a design may be on a surface; null when it stays where it may lie. See widestOnDeveloped. */
 export function widestOn(surface: Surface, design: PlacedDesign, box: Box): number | null {
-  const developed = developedOf(surface);
+  const developed = developedOf(surface, design);
   return developed && widestOnDeveloped(developed, design, box);
 }
 
-/** The largest size that goes on a surface, mm; null where nothing was measured. */
-export function limitsOf(surface: Surface): Size | null {
-  const developed = developedOf(surface);
+/** The largest size that goes on a surface, mm, on a taper at the height where a design lies; null where nothing was measured. */
+export function limitsOf(surface: Surface, lies: LiesAt | null = null): Size | null {
+  const developed = developedOf(surface, lies);
   if (!developed) return null;
   const { minX, minY, maxX, maxY } = roomOf(developed);
   return {

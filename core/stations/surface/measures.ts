@@ -1,4 +1,4 @@
-import { limitsOf, midCircumferenceMm, whyNoCone, type NoCone } from '../../engines/surface/index.js';
+import { circumferenceAt, limitsOf, whyNoCone, type NoCone } from '../../engines/surface/index.js';
 import { measuredOf, slantMmOf, type SurfaceDecisions } from './decisions.js';
 
 /** A figure of a surface that cannot be, by the field that holds it and why. */
@@ -26,7 +26,9 @@ export function measureTroubles(decisions: SurfaceDecisions): MeasureTrouble[] {
     case 'taper': {
       const cone = { d1Mm: taper.d1Mm, d2Mm: taper.d2Mm, slantMm: slantMmOf(taper), wide: taper.wide };
       const why = whyNoCone(cone);
-      return why ? [{ field: 'd1Mm', why }] : roundTroubles(taper, cone.slantMm, taper.gapMm, midCircumferenceMm(cone));
+      return why
+        ? [{ field: 'd1Mm', why }]
+        : roundTroubles(taper, cone.slantMm, taper.gapMm, circumferenceAt(cone, cone.slantMm / 2));
     }
     case 'compound':
       // Past half a circle a thing has no front.

@@ -15,6 +15,7 @@ import {
   takesSeveral,
   taperMap,
   warpBox,
+  type LiesAt,
   type PlacedDesign,
   type SeveralWish,
   type Size,
@@ -156,7 +157,7 @@ function placedAlone({ own, divided, decided, surface, reachMm }: SurfaceRead): 
   const { design, ...placing } = placeOn(surface, own, decided.size, reachMm);
   const said = sayPlacing({ design, ...placing }, own, decided, reachMm);
   const { map, frame } = bentIn(surface, design);
-  const figures = figuresOf(surface, design.widthMm, design.heightMm);
+  const figures = figuresOf(surface, design);
   const instances = instancesOf(decided, design);
   return {
     surface,
@@ -199,7 +200,7 @@ function placedSeveral(
   const [first] = designs;
   const widest = Math.max(...designs.map(({ widthMm }) => widthMm));
   const named = designs.map((one, i) => ({ ...one, label: each[i]!.label }));
-  const figures = figuresOf(surface, widest, first!.heightMm);
+  const figures = figuresOf(surface, { ...first!, widthMm: widest });
   return {
     surface,
     design: { scale: first!.scale, ...frame, xMm: box.minX, yMm: box.minY },
@@ -275,13 +276,14 @@ function bentIn(surface: Surface, design: PlacedDesign): { readonly map: TaperMa
   };
 }
 
-function figuresOf(surface: Surface, widthMm: number, heightMm: number): SurfaceFigures {
-  const limits = limitsOf(surface);
+function figuresOf(surface: Surface, lies: LiesAt & Size): SurfaceFigures {
+  const { widthMm, heightMm } = lies;
+  const limits = limitsOf(surface, lies);
   switch (surface.kind) {
     case 'cylinder':
       return { limits, ...roundFigures(surface.diameterMm, widthMm) };
     case 'taper':
-      return { limits, ...roundFigures(developedOf(surface)!.widthMm / Math.PI, widthMm) };
+      return { limits, ...roundFigures(developedOf(surface, lies)!.widthMm / Math.PI, widthMm) };
     case 'compound':
       return { limits, strainPct: strainPct(surface.bend, widthMm, heightMm) };
     default:
@@ -294,9 +296,10 @@ function roundFigures(diameterMm: number, widthMm: number) {
 }
 
 /** What was meant to be seen from one place, and cannot be. */
-function tooFarRound(surface: Surface, { widthMm }: PlacedDesign): Finding<SurfacePatch>[] {
+function tooFarRound(surface: Surface, design: PlacedDesign): Finding<SurfacePatch>[] {
   if ((surface.kind !== 'cylinder' && surface.kind !== 'taper') || surface.wraps) return [];
-  const round = developedOf(surface)!.widthMm;
+  const { widthMm } = design;
+  const round = developedOf(surface, design)!.widthMm;
   return widthMm > round * SEEN_SHARE + 0.1 ? [sayWiderThanSeen(widthMm, round)] : [];
 }
 

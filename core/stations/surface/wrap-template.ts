@@ -37,7 +37,9 @@ interface Line {
 export function wrapTemplate(surface: Surface): PrintDrawing {
   if (surface.kind !== 'cylinder' && surface.kind !== 'taper')
     throw new InputError('no-wrap', sayNoWrap(), { source: 'wrap-template' });
-  const { widthMm: round, heightMm: height } = developedOf(surface)!;
+  // All of the side: a taper is as wide as at the middle of its slant.
+  const whole = { yMm: 0, heightMm: surface.kind === 'taper' ? surface.cone.slantMm : surface.straightHeightMm };
+  const { widthMm: round, heightMm: height } = developedOf(surface, whole)!;
   const map = surface.kind === 'taper' ? taperMap(surface.cone, { widthMm: round, heightMm: height }, 0) : null;
   const [left, right] = [surface.gapMm / 2, round - surface.gapMm / 2];
   const lines = (name: string, colour: string, widthMm: number, dashed: boolean, all: readonly Line[]): PrintLines => ({

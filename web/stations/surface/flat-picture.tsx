@@ -26,7 +26,7 @@ function skinPath({ map, xMm, yMm }: Placed, { minX, minY, maxX, maxY }: Box): E
 
 /** The surface as it is drawn flat: all of it, and what of it may be decorated. */
 function skinOf(placed: Placed): { readonly whole: Edge; readonly room: Edge } | null {
-  const developed = developedOf(placed.surface);
+  const developed = developedOf(placed.surface, placed);
   if (!developed) return null;
   const { widthMm, heightMm } = developed;
   const gap = 'gapMm' in placed.surface ? placed.surface.gapMm / 2 : 0;

@@ -4,6 +4,7 @@ import {
   sidesOf,
   unwarpPoint,
   uprightOf,
+  type LiesAt,
   type Solid,
   type Surface,
 } from '../../../core/engines/surface/index.js';
@@ -20,7 +21,7 @@ export interface LayerOnSkin {
 type Round = Extract<Surface, { kind: 'cylinder' | 'taper' }>;
 
 /** The thing as a body; null for what is flat. */
-export function solidOf(surface: Surface): Solid | null {
+export function solidOf(surface: Surface, lies: LiesAt): Solid | null {
   switch (surface.kind) {
     case 'cylinder': {
       const { diameterMm, straightHeightMm } = surface;
@@ -38,7 +39,7 @@ export function solidOf(surface: Surface): Solid | null {
       const [top, foot] = wide === 'top' ? [d1Mm, d2Mm] : [d2Mm, d1Mm];
       return {
         kind: 'round',
-        roundMm: developedOf(surface)!.widthMm,
+        roundMm: developedOf(surface, lies)!.widthMm,
         sideMm: slantMm,
         topRadiusMm: top / 2,
         footRadiusMm: foot / 2,
@@ -95,7 +96,8 @@ export interface ThingView {
 const MOST_VIEWS = 3;
 
 /** How a thing is looked at: from both sides where a hand holds it, else from where the middle of each design is. */
-export function viewsOf({ surface, isAmong, panels, xMm, widthMm }: NonNullable<PlanView['surface']>): ThingView[] {
+export function viewsOf(placed: NonNullable<PlanView['surface']>): ThingView[] {
+  const { surface, isAmong, panels, xMm, widthMm } = placed;
   const middles =
     isAmong && panels
       ? panels.spans.map(({ label, box }) => ({ label, middleMm: xMm + (box.minX + box.maxX) / 2 }))
@@ -118,7 +120,7 @@ export function viewsOf({ surface, isAmong, panels, xMm, widthMm }: NonNullable<
       label: `${one.label ?? ''} from in front`,
       turnRad: turnTo(one.middleMm, Math.PI * surface.diameterMm),
     }));
-  const round = surface.kind === 'cylinder' || surface.kind === 'taper' ? developedOf(surface)!.widthMm : null;
+  const round = surface.kind === 'cylinder' || surface.kind === 'taper' ? developedOf(surface, placed)!.widthMm : null;
   return [{ label: 'from in front', turnRad: round === null ? 0 : turnTo(middleMm, round) }];
 }
 
@@ -128,8 +130,8 @@ function turnTo(mm: number, roundMm: number): number {
 }
 
 /** Lines on the skin: what stays free below the lip, above the foot and round the handle, dashed. */
-export function limitLines(surface: Round): number[][] {
-  const { widthMm, heightMm } = developedOf(surface)!;
+export function limitLines(surface: Round, lies: LiesAt): number[][] {
+  const { widthMm, heightMm } = developedOf(surface, lies)!;
   const { lipMm, footMm, gapMm } = surface;
   const level = (y: number) => [0, y, widthMm, y];
   return [

@@ -36,7 +36,7 @@ interface ThingPictureProps {
 /** The design on the thing it is made for, in projection: turned by the mouse or the arrow keys. */
 export function ThingPicture({ placed, layers, skin }: ThingPictureProps) {
   const { surface } = placed;
-  const solid = useMemo(() => solidOf(surface), [surface]);
+  const solid = useMemo(() => solidOf(surface, placed), [surface, placed]);
   const onSkin = useMemo(() => layersOnSkin(placed, layers), [placed, layers]);
   const [turn, setTurn] = useState({ aroundRad: 0, aboveRad: ABOVE });
   const held = useRef<{ readonly x: number; readonly y: number } | null>(null);
@@ -181,7 +181,7 @@ function Body({ solid, look, surface, placed, layers, skin, label }: BodyProps) 
         />
       ))}
       {(surface.kind === 'cylinder' || surface.kind === 'taper') &&
-        limitLines(surface).map((line, i) => (
+        limitLines(surface, placed).map((line, i) => (
           <path
             key={i}
             d={seenLine(solid, look, line)
