@@ -70,14 +70,15 @@ it('finds what would spoil the cut, shows where, and puts it right, all of it un
   });
 });
 
-it('lets a finding be with a reason, and shows it again', async () => {
+it('lets a finding be by one press, keeps a reason for it, and shows it again', async () => {
   const { sees, press } = browser;
   await press('Undo');
   await sees('Specks come off');
   const message = (await browser.text()).match(/Specks come off[^\n]*/)![0];
   await press(`Leave as it is: ${message}`);
-  await press('Too small to be seen');
   await sees('Left as they are');
+  await press(`Add a reason: ${message}`);
+  await press('Too small to be seen');
   await sees('Too small to be seen.');
   await press(`Show again: ${message}`);
   await gone('Show again');

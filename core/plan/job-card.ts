@@ -1,3 +1,4 @@
+import { BARE } from '../engines/layers/index.js';
 import type { CutCounts } from '../stations/record/index.js';
 import { STATIONS, type LengthUnit, type StationName } from '../words/index.js';
 import type { Plan } from './plan.js';
@@ -50,7 +51,8 @@ export function jobFigures({
     worst[stage] = SEVERITIES[Math.max(SEVERITIES.indexOf(severity), SEVERITIES.indexOf(worst[stage] ?? 'note'))]!;
   return {
     parts: artwork?.parts.length ?? 0,
-    ...(films ? { colours: films.colours.length } : {}),
+    // Colours for which there is no film are colours all the same.
+    ...(films ? { colours: films.byColour.layers.filter(({ key }) => key !== BARE).length } : {}),
     ...(build ? { films: build.layers.length, trapMm: build.trapMm } : {}),
     ...(surface ? { design: { widthMm: surface.design.widthMm, heightMm: surface.design.heightMm } } : {}),
     ...(surface?.instances?.[0]?.among ? { designs: surface.instances.length } : {}),

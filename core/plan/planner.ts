@@ -185,8 +185,12 @@ export class Planner {
       hooks.onProgress?.(plan, step / STEPS);
       await hooks.breathe?.();
     };
-    const ended = (artwork: ArtworkOut, why: JobFinding): Plan =>
-      collected({ ...plan, artwork: { ...artwork, findings: [...artwork.findings, why] } }, {});
+    // What stops the artwork says already why nothing of it can be cut.
+    const endedBare = (artwork: ArtworkOut): Plan => {
+      const isSaid = artwork.findings.some(({ severity }) => severity === 'blocker');
+      const findings = isSaid ? artwork.findings : [...artwork.findings, NOTHING_PAINTED];
+      return collected({ ...plan, artwork: { ...artwork, findings } }, {});
+    };
 
     if (recipe.artworks.length === 0) return { ...plan, findings: [NO_ARTWORK] };
     const design = designOf(await this.#readAll(input, hooks), recipe.surface.sizeOf);
@@ -225,7 +229,7 @@ export class Planner {
       rulings: parts.flatMap((part) => sayRuled(part, recipe.artworks, scale)),
     };
     plan = { ...plan, artwork, matrices, regions: untouched };
-    if (isBare(untouched)) return ended(artwork, NOTHING_PAINTED);
+    if (isBare(untouched)) return endedBare(artwork);
 
     const { map } = sized;
     const placed = { matrices, map, apart };
@@ -234,7 +238,7 @@ export class Planner {
     const { regions, films, separated, panels, build } = layered;
     // Of a bent design the artwork is shown as it is drawn.
     if (!map) plan = { ...plan, regions };
-    if (isBare(regions)) return ended(artwork, NOTHING_PAINTED);
+    if (isBare(regions)) return endedBare(artwork);
     const { rulings: patterns } = await cache.take(patternsStage, { films, recipe });
     await add({
       films: {

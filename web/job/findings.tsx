@@ -6,7 +6,6 @@ import { colour, radius, space, type } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { ColouredText } from '../ui/coloured-text.js';
 import { useJobContext } from './job-context.js';
-import { LetBe } from './let-be.js';
 import { PlaceByPlace } from './place-by-place.js';
 
 const SIGNS = { blocker: '✕', warning: '!', note: 'i' } as const;
@@ -46,13 +45,12 @@ export function Findings({ findings, picture }: FindingsProps) {
                   </WordButton>
                 ))}{' '}
                 {finding.severity !== 'blocker' && (
-                  <LetBe
-                    label="Leave as it is"
-                    about={finding.message}
-                    onReason={(reason) =>
-                      handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } })
-                    }
-                  />
+                  <WordButton
+                    aria-label={`Leave as it is: ${finding.message}`}
+                    onPress={() => handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: '' } } })}
+                  >
+                    Leave as it is
+                  </WordButton>
                 )}
               </p>
             )}

@@ -17,7 +17,7 @@ interface LetBeProps {
   readonly onReason: (reason: string) => void;
 }
 
-/** What was found is let be with a reason, which the job's record keeps. */
+/** Asks why something is left as it is; the job's record keeps the reason. */
 export function LetBe({ label, about, onReason }: LetBeProps) {
   const [asking, setAsking] = useState(false);
   const give = (reason: string) => {

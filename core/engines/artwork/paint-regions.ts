@@ -1,4 +1,5 @@
 import {
+  areaOf,
   boundsOf,
   boxRing,
   compose,
@@ -99,14 +100,13 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
     const slack = tolerances.FLATTEN_MM;
     // The frame of a picture is no artboard: it lies round what makes up most of it.
     const isTaken = artwork.isPicture === true || place.repair.beyondArtboard === 'take';
-    if (
+    const reachesOut =
       !isTaken &&
       (box.minX < edge.minX - slack ||
         box.minY < edge.minY - slack ||
         box.maxX > edge.maxX + slack ||
-        box.maxY > edge.maxY + slack)
-    )
-      said.outside.push(box);
+        box.maxY > edge.maxY + slack);
+    const whole = reachesOut ? areaOf(rings) : 0;
     if (
       !isTaken &&
       (isTurned(place.matrix) ||
@@ -116,6 +116,8 @@ export function paintPlaced(artwork: Artwork, place: PaintPlace): { regions: Pai
         box.maxY > edge.maxY)
     )
       rings = intersect(rings, frameRings);
+    // A hair beyond the frame is no loss that anyone could see.
+    if (reachesOut && whole - areaOf(rings) > tolerances.CRUMB_MM2) said.outside.push(box);
     rings = rings.filter((ring) => Math.abs(signedArea(ring)) > tolerances.CRUMB_MM2);
     return rings.length > 0 ? { colour: paint.colour, rings, element: paint.element } : null;
   };

@@ -126,6 +126,7 @@ function sayContourTrouble({
       {
         ...found,
         code: 'contour-nothing',
+        severity: 'blocker',
         message: `Nothing is left of the print ${mm(byMm)} mm inside its edge.`,
         remedies: [bleed, joined],
       },

@@ -1,5 +1,5 @@
 import type { Box } from '../../geometry/index.js';
-import { sayWhyMirrored, type Film, type FilmPiece } from '../../shop/index.js';
+import { sayWhyMirrored, type Film, type FilmPiece, type Mat } from '../../shop/index.js';
 import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { PreparePatch } from '../prepare/index.js';
 import type { SheetsPatch } from './decisions.js';
@@ -178,8 +178,14 @@ export function sayInCounters(mayLie: boolean, copies: number): Ruling<SheetsPat
 export function sayLeftOut(
   film: Film,
   { kind, widthMm, lengthMm }: FilmPiece,
-  cutterWidthMm: number,
+  { cutterWidthMm, mats }: { readonly cutterWidthMm: number; readonly mats: readonly Mat[] },
 ): Finding<SheetsPatch> {
+  const largest = mats
+    .filter((mat) => mat.widthMm <= cutterWidthMm)
+    .reduce<Mat | null>(
+      (best, mat) => (best && best.widthMm * best.lengthMm >= mat.widthMm * mat.lengthMm ? best : mat),
+      null,
+    );
   return kind === 'roll'
     ? {
         code: 'piece-too-wide',
@@ -191,7 +197,11 @@ export function sayLeftOut(
         code: 'piece-without-mat',
         severity: 'note',
         stage: 'sheets',
-        message: `No mat is large enough for the ${kind} of ${film.name}, ${mm(widthMm)} × ${mm(lengthMm)} mm. It is not used. Cut it smaller to use it.`,
+        message: `${
+          largest
+            ? `The ${largest.name} is the largest mat, and holds ${mm(largest.widthMm - 2 * largest.edgeMm)} × ${mm(largest.lengthMm - 2 * largest.edgeMm)} mm inside its rim of ${mm(largest.edgeMm)} mm. The ${kind} of ${film.name} is ${mm(widthMm)} × ${mm(lengthMm)} mm.`
+            : `The shop has no mat that the cutter takes, and the ${kind} of ${film.name} needs one.`
+        } It is not used. ${largest ? 'Cut it smaller to use it.' : 'Add a mat under Tools.'}`,
       };
 }
 

@@ -121,7 +121,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       findings.push(
         ...inStock
           .filter((piece) => !loadable.some((other) => other.piece === piece))
-          .map((piece) => sayLeftOut(film, piece, cutter.widthMm)),
+          .map((piece) => sayLeftOut(film, piece, { cutterWidthMm: cutter.widthMm, mats: read.mats })),
       );
       for (const { layer, quantity } of laid.unplaced.filter((one) => one.film.id === film.id)) {
         const { group, rotations } = items[layer]!;

@@ -10,6 +10,7 @@ import {
 import { NO_REPAIR, sparedNoMore, takenBack, takenEverywhere } from '../../../core/stations/artwork/index.js';
 import { type PlaceRemedy, type SparedPlace, count } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
+import { LetBe } from '../../job/let-be.js';
 import { colour, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
 import { ColouredText } from '../../ui/coloured-text.js';
@@ -66,7 +67,17 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
             {letBe.map((finding) => (
               <li key={finding.code}>
                 <ColouredText text={finding.message} />{' '}
-                {recipe.repair.letBe[finding.code] && <em>{recipe.repair.letBe[finding.code]}</em>}{' '}
+                {recipe.repair.letBe[finding.code] ? (
+                  <em>{recipe.repair.letBe[finding.code]}</em>
+                ) : (
+                  <LetBe
+                    label="Add a reason"
+                    about={finding.message}
+                    onReason={(reason) =>
+                      handle.change({ repair: { letBe: { ...recipe.repair.letBe, [finding.code]: reason } } })
+                    }
+                  />
+                )}{' '}
                 <WordButton
                   onPress={() =>
                     handle.change({

@@ -34,7 +34,11 @@ export function FilmsStation() {
   return (
     <StationLayout
       title="Films"
-      lead={`${count(colours.length, 'colour')} of the artwork, cut from ${count(plan?.layers?.length ?? 0, 'film')} in stock.`}
+      lead={
+        colours.length === 0
+          ? 'No colour of the artwork has a film yet.'
+          : `${count(colours.length, 'colour')} of the artwork, cut from ${count(plan?.layers?.length ?? 0, 'film')} in stock.`
+      }
       docket={
         <>
           <Findings findings={findings} />
