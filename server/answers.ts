@@ -4,7 +4,7 @@ import { SPOT_KINDS } from '../core/engines/weeding/index.js';
 import { PLACEMENT_SCHEMA } from '../core/stations/artwork/index.js';
 import { SURFACE_KINDS } from '../core/stations/surface/index.js';
 import { STATIONS } from '../core/words/index.js';
-import { FILM_SCHEMA, SHOP_SCHEMAS, STOCK_WHYS } from '../core/shop/index.js';
+import { FILM_SCHEMA, SHOP_SCHEMAS, SIDES_UP, STOCK_WHYS } from '../core/shop/index.js';
 
 /*
  * JSON schemas of what the API answers, by name: they stand in its OpenAPI document, and every test that asks the API holds the answer
@@ -278,6 +278,7 @@ export const ANSWERS = {
         films: list(shape('Film')),
         piece: orNull(shape('Piece')),
         pieces: list(shape('Piece')),
+        mirroredFilmIds: list(text),
         mat: orNull(shape('Mat')),
         zones: orNull(list(fields({ ...laid, film: shape('Film'), piece: shape('Piece') }))),
         section,
@@ -401,6 +402,7 @@ export const ANSWERS = {
         panel: count,
         panels: list(count),
         mirrored: yes,
+        sideUp: list(fields({ film: text, side: { enum: SIDES_UP }, lies: text })),
         piece: text,
         pieces: list(text),
         mat: orNull(text),

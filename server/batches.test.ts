@@ -337,7 +337,7 @@ describe('what a search finds', () => {
   });
 });
 
-describe('a mat with several blanks', () => {
+describe('a mat with several pieces', () => {
   it('is one pass, takes of each piece, and what is left of all goes back in one write', async () => {
     await change(jobs[0]!, { films: { byColour: { '#b3262b': 'chalk', '#f7f5ef': 'tar' } } });
     const batch = await put([jobs[0]!]);
@@ -372,7 +372,7 @@ describe('a mat with several blanks', () => {
     expect(offcuts.map(({ kind, left: there }) => [kind, there])).toEqual(kept.map(() => ['offcut', 1]));
   });
 
-  it('of a job by itself is one pass, too: it wants every blank in its place, takes of each piece, and what fails of it is made whole', async () => {
+  it('of a job by itself is one pass, too: it wants every piece in its place, takes of each piece, and what fails of it is made whole', async () => {
     const job = await change(jobs[0]!, {
       films: { byColour: { '#b3262b': 'chalk', '#f7f5ef': 'tar' } },
       sheets: { zones: true },
@@ -401,7 +401,7 @@ describe('a mat with several blanks', () => {
     expect(await stateOf(job)).toBe('cut');
   });
 
-  it('one that failed is cut on where its blanks lay, of the films that are open', async () => {
+  it('one that failed is cut on where its pieces lay, of the films that are open', async () => {
     await change(jobs[0]!, { films: { byColour: { '#b3262b': 'chalk', '#f7f5ef': 'tar' } } });
     const batch = await put([jobs[0]!]);
     const [sheet] = (await planOf(batch)).sheets;

@@ -90,4 +90,4 @@ export {
 export { leftOfFilms, shortFilms, type ShortFilm } from './stock-levels.js';
 export { TACKS, TAPE_MATTERS, type Tape } from './tape.js';
 export { CLOTH, familyToBuy, filmsToRule, isSpecial, wayOn, whyUnsuited, type Ground } from './suits.js';
-export { saySideUp, sayWhyMirrored, sideUpOf, type SideUp } from './side-up.js';
+export { saySideUp, sayWhyMirrored, SIDES_UP, sideUpOf, type SideUp } from './side-up.js';

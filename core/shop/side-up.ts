@@ -1,7 +1,8 @@
 import { wayOf, type Film } from './film.js';
 
 /** Which side of a film lies up when it is cut, by its family. Source: trade practice. */
-export type SideUp = 'film' | 'adhesive' | 'coloured';
+export const SIDES_UP = ['film', 'adhesive', 'coloured'] as const;
+export type SideUp = (typeof SIDES_UP)[number];
 
 /** Films that are pressed lie carrier down and are cut from their back; dye sheets lie liner down, coloured side up; all others lie liner down, film side up. */
 export function sideUpOf(film: Pick<Film, 'family'>): SideUp {
