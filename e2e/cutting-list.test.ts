@@ -49,7 +49,7 @@ const tick = async (css: string) => {
   await browser.driver.executeScript('arguments[0].click()', box);
 };
 
-it('two jobs are put together, cut on one mat of blanks, and what is left goes back to the rack with a number', async () => {
+it('two jobs are put together, cut on one mat of pieces, and what is left goes back to the rack with a number', async () => {
   await open('/cutting-list');
   await browser.sees('2 jobs wait');
   expect(await violations(browser)).toEqual([]);
@@ -58,10 +58,10 @@ it('two jobs are put together, cut on one mat of blanks, and what is left goes b
   await browser.sees(/To cut, in this order/);
   const [batch] = await batches();
   expect(batch!.jobs.map(({ title }) => title).sort()).toEqual(['Name for a punt', 'Tag for a gate']);
-  // Both films are cut with the same settings: one pass with a blank of each.
-  await browser.sees('Does each blank lie in its place?');
+  // Both films are cut with the same settings: one pass with a piece of each.
+  await browser.sees('Does each piece lie in its place?');
   expect(await violations(browser)).toEqual([]);
-  const mat = await browser.find('[role="group"][aria-label^="Mat with 2 blanks"]');
+  const mat = await browser.find('[role="group"][aria-label^="Mat with 2 pieces"]');
   expect(await mat.isDisplayed()).toBe(true);
   const cut = await browser.find('section[aria-label="What is left to cut"] li button + section button');
   expect(await cut.isEnabled()).toBe(false);

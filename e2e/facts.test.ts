@@ -34,7 +34,7 @@ const hurry = (factor: number) => bench.api('POST', '/api/cutter/control', { do:
 const saved = async () => (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body;
 const load = async (film: string, action: string) => {
   await browser.choose('Film in the cutter', film);
-  await browser.press('It lies film side up, liner down.');
+  await browser.press('It lies liner down, film side up.');
   await browser.press(action);
 };
 

@@ -88,7 +88,7 @@ it('a job is made, built, prepared and cut without a mouse', { timeout: 300_000 
 
   await chord(Key.ALT, '7');
   // Two films of one maker lie on a mat side by side.
-  await sees('Does each blank lie in its place?');
+  await sees('Does each piece lie in its place?');
   for (const film of ['Narrow blue', 'Wick yellow']) {
     await tabTo(new RegExp(`${film}, \\d`));
     await keys(Key.SPACE);

@@ -35,7 +35,7 @@ const cutOne = async (done: (words: string) => boolean = () => true) => {
   const words = await browser.text();
   expect(done(words)).toBe(true);
   await browser.choose('Film in the cutter', /This sheet needs ([^,]+),/.exec(words)![1]!);
-  await browser.press('It lies film side up, liner down.');
+  await browser.press(/It lies (?:liner|carrier) down[^\n]*/.exec(words)![0].trim());
   await browser.press('Cut this sheet');
   await browser.driver.wait(async () => (await cutsOf(bench, job.id)).some(({ runs }) => runs.length > 0), 60_000);
   const [sheet] = await cutsOf(bench, job.id);
@@ -210,7 +210,7 @@ it('glass from inside: everything mirrored, said on every station, and cut so', 
   await browser.sees('on the inner face of the glass');
   await open('sheets');
   await browser.sees('Cut mirrored.');
-  const { groups } = await cutOne((words) => words.includes('It is cut mirrored: it goes inside the glass.'));
+  const { groups } = await cutOne((words) => words.includes('film side up, cut mirrored: it goes inside the glass.'));
   const [a, b, c, d] = groups[0]!.matrix;
   // From y down to y up without turning over: a mirror image.
   expect(a * d - b * c).toBeGreaterThan(0);

@@ -125,7 +125,7 @@ it(
       );
     await hurry(1);
     await choose('Film in the cutter', 'Wick yellow');
-    await press('It lies film side up, liner down.');
+    await press('It lies liner down, film side up.');
     await press('Cut this sheet');
     await press('Pause');
     await sees('Paused');
@@ -133,8 +133,8 @@ it(
     await press('Resume');
     await hurry(60);
     await isCut(1);
-    // White and red are cut with the same settings, on blanks side by side: nothing is cut before each lies in its place.
-    await sees('Does each blank lie in its place?');
+    // White and red are cut with the same settings, on pieces side by side: nothing is cut before each lies in its place.
+    await sees('Does each piece lie in its place?');
     const cutIt = () => driver.findElement(By.xpath('//button[.="Cut this sheet"]'));
     await browser.tap('main li:nth-child(1) > label > input[type=checkbox]');
     expect(await (await cutIt()).isEnabled()).toBe(false);

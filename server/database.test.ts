@@ -93,7 +93,7 @@ async function migrateTo(db: Knex, newest: string): Promise<void> {
 }
 
 describe('a database from before films said how bulky waste may be', () => {
-  it('has that of every film, of makers, of what can be undone, and of sheets with blanks side by side', async () => {
+  it('has that of every film, of makers, of what can be undone, and of sheets with pieces side by side', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'lantern-010-'));
     const old = bare(folder);
     await migrateTo(old, '010-batches');
