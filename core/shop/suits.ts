@@ -1,4 +1,4 @@
-import { MATTERS } from './blank.js';
+import type { MATTERS } from './blank.js';
 import { FILM_FAMILIES, wayOf, type Film, type FilmFamily, type FilmWay } from './film.js';
 
 /** What a film goes on, as far as that decides which films hold there. */
