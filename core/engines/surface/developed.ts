@@ -32,7 +32,7 @@ export const OPTICAL_SHARE = 0.47;
 export const SLACK_MM = 0.01;
 
 /** Whether a box, from the design's corner, stays between the margins. */
-function liesWithin(
+export function liesWithin(
   { widthMm, heightMm, marginMm: { top, right, bottom, left } }: Developed,
   { xMm, yMm }: Pick<PlacedDesign, 'xMm' | 'yMm'>,
   box: Box,

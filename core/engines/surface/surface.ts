@@ -3,6 +3,7 @@ import type { Bend } from './compound.js';
 import { sidesOf, SEEN_SHARE, type Hand } from './cylinder.js';
 import {
   OPTICAL_SHARE,
+  liesWithin,
   placeOnDeveloped,
   roomOf,
   widestOnDeveloped,
@@ -185,8 +186,31 @@ function rolledOut(
   };
 }
 
+/**
+ * A round thing with all that may be decorated, and not only what is seen from one place: a third of the way round is what a design is fitted to, and no margin. Null where
+ * the two are alike.
+ */
+function pastSeen(surface: Surface, developed: Developed): Developed | null {
+  if ((surface.kind !== 'cylinder' && surface.kind !== 'taper') || surface.wraps) return null;
+  return { ...developed, marginMm: { ...developed.marginMm, left: surface.gapMm / 2, right: surface.gapMm / 2 } };
+}
+
 /** A design sized for a surface and placed on it. See placeOnDeveloped. */
 export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: number): Placing {
+  const placing = placedOn(surface, own, wish, reachMm);
+  const { design, trouble } = placing;
+  if (trouble !== 'into-margins' && trouble !== 'put-beyond') return placing;
+  const past = pastSeen(surface, developedOf(surface, design)!);
+  const around = {
+    minX: -reachMm,
+    minY: -reachMm,
+    maxX: design.widthMm + reachMm,
+    maxY: design.heightMm + reachMm,
+  };
+  return past && liesWithin(past, design, around) ? { ...placing, trouble: null } : placing;
+}
+
+function placedOn(surface: Surface, own: Size, wish: SizeWish, reachMm: number): Placing {
   const developed = developedOf(surface);
   if (developed && surface.kind === 'taper') return placeOnTaper(surface, developed, { own, wish, reachMm });
   if (developed) return placeOnDeveloped(developed, own, wish, reachMm);
@@ -237,6 +261,8 @@ function placeOnGarment({ spot }: Garment, own: Size, wish: SizeWish): Placing {
 /** How wide a design may be on a surface; null when it stays where it may lie. See widestOnDeveloped. */
 export function widestOn(surface: Surface, design: PlacedDesign, box: Box): number | null {
   const developed = developedOf(surface, design);
+  const past = developed && pastSeen(surface, developed);
+  if (past && liesWithin(past, design, box)) return null;
   return developed && widestOnDeveloped(developed, design, box);
 }
 
