@@ -45,3 +45,4 @@ export {
   type TrialWish,
 } from './trials.js';
 export { framingFilms, withFramingFilms } from './framing-films.js';
+export { ruledOutlineEach } from './outline-each.js';

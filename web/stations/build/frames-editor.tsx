@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import { filmsToRule, wayOf, wayOn } from '../../../core/shop/index.js';
-import { newKnockOut, newOutline } from '../../../core/stations/build/index.js';
+import { newKnockOut, newOutline, ruledOutlineEach } from '../../../core/stations/build/index.js';
 import { ruledFilm } from '../../../core/stations/films/index.js';
 import { groundOf } from '../../../core/stations/surface/index.js';
 import { useJobContext } from '../../job/job-context.js';
@@ -49,6 +49,10 @@ export function FramesEditor() {
       (best, film) => (lightOf(film.colour) < lightOf(best.colour) ? film : best),
       films.find((film) => film.takesOnTop) ?? freeFilm,
     );
+  const outlineOf = (filmId: string) => ({
+    ...newOutline(newId(), filmId),
+    each: ruledOutlineEach(recipe.artworks, recipe.surface),
+  });
   return (
     <section aria-label="Outlines, cut-outs and backing film">
       <h3>Outlines, cut-outs, backing film</h3>
@@ -102,7 +106,7 @@ export function FramesEditor() {
         </Said>
       )}
       <Adds>
-        <WordButton onPress={() => change({ build: { outlines: [...outlines, newOutline(newId(), freeFilm.id)] } })}>
+        <WordButton onPress={() => change({ build: { outlines: [...outlines, outlineOf(freeFilm.id)] } })}>
           Add an outline
         </WordButton>
         {films.length > 1 && (
