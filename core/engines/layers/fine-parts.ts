@@ -87,7 +87,7 @@ function finePartsOf(
 /** Stretches along an edge that are thinner than a blade can leave, and longer than the tip of a corner. */
 function shredsOf(rings: Rings): Region[] {
   if (rings.length === 0) return [];
-  const open = grow(grow(grow(rings, -tolerances.CRUMB_MM), tolerances.CRUMB_MM), EDGE_MM);
+  const open = grow(grow(rings, -tolerances.CRUMB_MM), tolerances.CRUMB_MM + EDGE_MM);
   return regionsOf(subtract(rings, open)).filter(({ outer }) => perimeter(outer) / 2 > SHRED_MM);
 }
 
