@@ -71,7 +71,7 @@ const VIEWS: readonly (readonly [
     'mat',
     `/cutting-list/${batch}`,
     /To cut, in this order/,
-    `[...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button')].find((entry) => entry.textContent.includes('pieces on the mat')).click(); await new Promise((done) => setTimeout(done, 500)); [...document.querySelectorAll('h3')].find((head) => head.textContent.startsWith('Does each blank')).scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`,
+    `[...document.querySelectorAll('ol[aria-label="Sheets to cut"] > li > button')].find((entry) => entry.textContent.includes('pieces on the mat')).click(); await new Promise((done) => setTimeout(done, 500)); [...document.querySelectorAll('h3')].find((head) => head.textContent.startsWith('Does each piece')).scrollIntoView({ block: 'center' }); await new Promise((done) => setTimeout(done, 400))`,
   ],
   ['cut', `/jobs/${heron}/cut`, /\d sheets?/],
   ['assemble', `/jobs/${lantern}/assemble`, /Part the strips/, `document.querySelectorAll('ol li button')[3].click()`],

@@ -102,7 +102,7 @@ function ZoneCard({
       <ol>
         {sheet.zones!.map(({ film, xMm, yMm, widthMm, lengthMm }, z) => (
           <li key={z}>
-            {film.name}, {mm(widthMm)} × {mm(lengthMm)}: {mm(xMm)} from the left, {mm(yMm)} from below ;{' '}
+            {film.name}, {mm(widthMm)} × {mm(lengthMm)}: {mm(xMm)} from the left, {mm(yMm)} from below;{' '}
             {saySideUp(film, sheet.mirroredFilmIds.includes(film.id))}
           </li>
         ))}

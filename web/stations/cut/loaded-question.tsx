@@ -171,7 +171,7 @@ function PiecesQuestion({
               <span>
                 {film.name}, {mm(widthMm)} × {mm(lengthMm)}
                 <Small as="span">
-                  {mm(xMm)} from the left, {mm(yMm)} from below ;{' '}
+                  {mm(xMm)} from the left, {mm(yMm)} from below;{' '}
                   {saySideUp(film, mirroredFilmIds?.includes(film.id) ?? film.mirrored)}
                 </Small>
               </span>

@@ -134,8 +134,8 @@ function Match({ use, onTry }: MatchProps) {
           onChange={choose}
         />
         <Small>
-          {use.chosen ? 'Your choice' : 'Nearest in stock'}; differs by {use.difference.toFixed(1)} (about 1 can just be
-          seen). {use.chosen && <WordButton onPress={letApp}>Let the app decide</WordButton>}
+          {use.chosen ? 'Your choice' : 'Nearest that suits'}; differs by {use.difference.toFixed(1)} (about 1 can just
+          be seen). {use.chosen && <WordButton onPress={letApp}>Let the app decide</WordButton>}
         </Small>
         <Others role="group" aria-label={`Other films for ${name} ${use.colour}`}>
           or{' '}
