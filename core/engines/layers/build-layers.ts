@@ -2,6 +2,7 @@ import {
   areaOf,
   boundsOf,
   boxesTouch,
+  countPieces,
   grow,
   joinBoxes,
   intersect,
@@ -65,7 +66,7 @@ export function buildLayers({ stack, layers: found }: Separation, options: Build
     const above = ordered.slice(i + 1);
     const parted = cutOf(layer, { stack, asPainted, above, rank }, options);
     const closed = withoutCovered(layer, parted, above, options);
-    filled += holesOf(parted) - holesOf(closed);
+    filled += countPieces(parted).holes - countPieces(closed).holes;
     const { rings, ...taken } = withoutCrumbs(closed);
     for (const kind of ['pieces', 'holes', 'joins', 'slits'] as const) crumbs[kind] += taken[kind];
     return {
@@ -77,8 +78,6 @@ export function buildLayers({ stack, layers: found }: Separation, options: Build
   });
   return { layers, crumbs, filled };
 }
-
-const holesOf = (rings: Rings) => rings.reduce((sum, ring) => sum + (signedArea(ring) < 0 ? 1 : 0), 0);
 
 /** A layer that runs whole under others, without the holes that those cover completely: nobody sees them, and each is a counter to weed. */
 function withoutCovered(layer: VisibleLayer, cut: Rings, above: readonly VisibleLayer[], options: BuildOptions): Rings {

@@ -1,7 +1,8 @@
-import Flatbush from 'flatbush';
 import {
   boundsOf,
   boxesTouch,
+  edgeIndex,
+  edgesOf,
   grow,
   perimeter,
   regionsOf,
@@ -10,7 +11,9 @@ import {
   subtract,
   tolerances,
   unite,
+  widenBox,
   type Box,
+  type Edge,
   type Region,
   type Ring,
   type Rings,
@@ -98,22 +101,17 @@ function homesOf(fine: readonly FinePart[], layers: readonly VisibleLayer[]): Ma
     layers,
   );
   const homes = new Map<number, Region[]>();
-  if (edges.of.length === 0) return homes;
-  const index = new Flatbush(edges.of.length);
-  for (let e = 0; e < edges.of.length; e += 1) {
-    const [x, y, endX, endY] = edges.at.slice(4 * e, 4 * e + 4) as [number, number, number, number];
-    index.add(Math.min(x, endX), Math.min(y, endY), Math.max(x, endX), Math.max(y, endY));
-  }
-  index.finish();
+  if (edges.length === 0) return homes;
+  const index = edgeIndex(edges.map(({ edge }) => edge));
   for (const { from, region } of fine) {
     const shared = new Map<number, number>();
     for (const ring of [region.outer, ...region.holes])
       eachStep(ring, (midX, midY, lengthMm) => {
         const near = index.search(midX - SHARED_MM, midY - SHARED_MM, midX + SHARED_MM, midY + SHARED_MM, (e) => {
-          const [ax, ay, bx, by] = edges.at.slice(4 * e, 4 * e + 4) as [number, number, number, number];
-          return edges.of[e] !== from && squareToEdge(midX, midY, ax, ay, bx, by) <= SHARED_MM * SHARED_MM;
+          const { edge, layer } = edges[e]!;
+          return layer !== from && squareToEdge(midX, midY, ...edge) <= SHARED_MM * SHARED_MM;
         });
-        for (const layer of new Set(near.map((e) => edges.of[e]!)))
+        for (const layer of new Set(near.map((e) => edges[e]!.layer)))
           shared.set(layer, (shared.get(layer) ?? 0) + lengthMm);
       });
     const [home] = [...shared].sort(([, a], [, b]) => b - a)[0] ?? [];
@@ -122,29 +120,31 @@ function homesOf(fine: readonly FinePart[], layers: readonly VisibleLayer[]): Ma
   return homes;
 }
 
-/** The edges of films that pass by some boxes, as x, y, x, y, and of which layer each is. */
+/** The edges of films that pass by some boxes, and of which layer each is. */
 function edgesNear(
   boxes: readonly Box[],
   layers: readonly VisibleLayer[],
-): { readonly at: readonly number[]; readonly of: readonly number[] } {
+): readonly { readonly edge: Edge; readonly layer: number }[] {
   const near = boxIndex(boxes);
-  const [at, of]: [number[], number[]] = [[], []];
-  layers.forEach(({ key, visible }, i) => {
-    if (key === BARE) return;
-    for (const ring of visible)
-      eachEdge(ring, (x, y, endX, endY) => {
-        const box = {
-          minX: Math.min(x, endX) - SHARED_MM,
-          minY: Math.min(y, endY) - SHARED_MM,
-          maxX: Math.max(x, endX) + SHARED_MM,
-          maxY: Math.max(y, endY) + SHARED_MM,
-        };
-        if (near(box, () => true).length === 0) return;
-        at.push(x, y, endX, endY);
-        of.push(i);
-      });
-  });
-  return { at, of };
+  const passesBy = ([x, y, endX, endY]: Edge) => {
+    const box = {
+      minX: Math.min(x, endX),
+      minY: Math.min(y, endY),
+      maxX: Math.max(x, endX),
+      maxY: Math.max(y, endY),
+    };
+    return near(widenBox(box, SHARED_MM), () => true).length > 0;
+  };
+  // Ring by ring: of a large drawing few edges are kept.
+  return layers.flatMap(({ key, visible }, layer) =>
+    key === BARE
+      ? []
+      : visible.flatMap((ring) =>
+          edgesOf([ring], [])
+            .filter(passesBy)
+            .map((edge) => ({ edge, layer })),
+        ),
+  );
 }
 
 /** Edges are looked at in steps of this length, mm: one edge may run along two layers. */
@@ -153,19 +153,14 @@ const MOST_STEPS = 200;
 
 /** The middle and the length of each step along a ring. */
 function eachStep(ring: Ring, act: (midX: number, midY: number, lengthMm: number) => void): void {
-  eachEdge(ring, (x, y, endX, endY) => {
+  for (const [x, y, endX, endY] of edgesOf([ring], [])) {
     const lengthMm = Math.hypot(endX - x, endY - y);
     const steps = Math.min(MOST_STEPS, Math.ceil(lengthMm / STEP_MM));
     for (let k = 0; k < steps; k += 1) {
       const at = (k + 0.5) / steps;
       act(x + (endX - x) * at, y + (endY - y) * at, lengthMm / steps);
     }
-  });
-}
-
-function eachEdge(ring: Ring, act: (x: number, y: number, endX: number, endY: number) => void): void {
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
-    act(ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!);
+  }
 }
 
 /** A layer with parts that it is given. They reach a hair into it, so that they join, and into nothing else that shows. */

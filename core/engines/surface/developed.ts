@@ -1,4 +1,4 @@
-import type { Box } from '../../geometry/index.js';
+import { widenBox, type Box } from '../../geometry/index.js';
 import { clearRooms, nearestClear, type FreePlace } from './free-places.js';
 import { wishedScale, type PlacedDesign, type Placing, type Size, type SizeWish } from './surface-kind.js';
 
@@ -77,7 +77,7 @@ export function placeOnDeveloped(surface: Developed, own: Size, wish: SizeWish, 
   };
   const aside = surface.at ? null : nearestClear(middle, { widthMm, heightMm }, clear, reachMm);
   const design: PlacedDesign = { scale, widthMm, heightMm, ...(surface.at ?? aside ?? middle) };
-  const around = { minX: -reachMm, minY: -reachMm, maxX: widthMm + reachMm, maxY: heightMm + reachMm };
+  const around = widenBox({ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }, reachMm);
   // A hair of tolerance: the fitted size itself must not count as too large by rounding.
   const isOver = scale > most * (1 + 1e-9);
   const isLarger = widthMm + 2 * reachMm > surface.widthMm || heightMm + 2 * reachMm > surface.heightMm;

@@ -1,4 +1,4 @@
-import type { Box } from '../../geometry/index.js';
+import { widenBox, type Box } from '../../geometry/index.js';
 import type { Bend } from './compound.js';
 import { sidesOf, SEEN_SHARE, type Hand } from './cylinder.js';
 import {
@@ -201,12 +201,7 @@ export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: nu
   const { design, trouble } = placing;
   if (trouble !== 'into-margins' && trouble !== 'put-beyond') return placing;
   const past = pastSeen(surface, developedOf(surface, design)!);
-  const around = {
-    minX: -reachMm,
-    minY: -reachMm,
-    maxX: design.widthMm + reachMm,
-    maxY: design.heightMm + reachMm,
-  };
+  const around = widenBox({ minX: 0, minY: 0, maxX: design.widthMm, maxY: design.heightMm }, reachMm);
   return past && liesWithin(past, design, around) ? { ...placing, trouble: null } : placing;
 }
 
