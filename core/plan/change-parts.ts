@@ -213,11 +213,18 @@ function heirsOf(gone: readonly string[], fresh: readonly string[]): Map<string,
 /** Artboards whose sides are in the same proportion to this share are the same drawing at another size. */
 const SAME_SHAPE = 0.01;
 
+type Sides = { readonly widthMm: number; readonly heightMm: number };
+
+/** Whether two artboards have the same proportions. */
+function isSameShape(was: Sides, is: Sides): boolean {
+  return Math.abs(is.heightMm / was.heightMm / (is.widthMm / was.widthMm) - 1) <= SAME_SHAPE;
+}
+
 /** Places on a part where they are when its drawing comes at another size. Where its proportions are others, nobody knows. */
 function rescaled<P extends ArtworkPlace>(lists: PlaceLists<P>, old: PartAsRead, now: PartAsRead): PlaceLists<P> {
   const [was, is] = [old.read.artwork, now.read.artwork];
+  if (!isSameShape(was, is)) return lists;
   const times = is.widthMm / was.widthMm;
-  if (Math.abs(is.heightMm / was.heightMm / times - 1) > SAME_SHAPE) return lists;
   const moved = (place: P): P =>
     place.part === old.part.id
       ? { ...place, xMm: place.xMm * times, yMm: place.yMm * times, acrossMm: place.acrossMm * times }
@@ -249,8 +256,7 @@ function sizeOfSuccessor(
   if (isSame(kept.scale, fitted.scale)) return { place: kept, note: null, other: null };
   const artboards = { was, is };
   // In the same proportions it is the same drawing at another size; otherwise a millimetre stays a millimetre.
-  const isAtOtherSize = Math.abs(is.heightMm / was.heightMm / (is.widthMm / was.widthMm) - 1) <= SAME_SHAPE;
-  return isAtOtherSize || was.mmPerUnit !== is.mmPerUnit
+  return isSameShape(was, is) || was.mmPerUnit !== is.mmPerUnit
     ? { place: fitted, note: sayFitted(artboards), other: { label: KEEP_SCALE, place: kept } }
     : { place: kept, note: sayKeptScale(artboards), other: { label: FIT_TO_OLD, place: fitted } };
 }

@@ -28,16 +28,13 @@ export function saySideUp(film: Pick<Film, 'family'>, isMirrored: boolean): stri
   return isMirrored ? `${LIES[side]}, cut mirrored: ${WHY_MIRRORED[side]}` : LIES[side];
 }
 
+const SAID_MIRRORED: Readonly<Record<SideUp, string>> = {
+  film: 'This film is cut from its back and turned over when it is put on.',
+  adhesive: 'This film lies adhesive side up, is cut from its back, and is turned over when it is pressed.',
+  coloured: 'This sheet lies coloured side up, and is laid face down when it is pressed.',
+};
+
 /** Why a film is cut as a mirror image. */
 export function sayWhyMirrored(film: Pick<Film, 'family'>, isInside: boolean): string {
-  const side = sideUpOf(film);
-  const why = isInside ? 'It goes inside the glass and is read from outside.' : null;
-  switch (side) {
-    case 'film':
-      return why ?? 'This film is cut from its back and turned over when it is put on.';
-    case 'adhesive':
-      return why ?? 'This film lies adhesive side up, is cut from its back, and is turned over when it is pressed.';
-    case 'coloured':
-      return why ?? 'This sheet lies coloured side up, and is laid face down when it is pressed.';
-  }
+  return isInside ? 'It goes inside the glass and is read from outside.' : SAID_MIRRORED[sideUpOf(film)];
 }

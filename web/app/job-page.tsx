@@ -85,7 +85,6 @@ function aroundAll(boxes: readonly Box[]): Box | null {
 
 const NO_FINDINGS: readonly JobFinding[] = [];
 
-/** A job at one of its stations. */
 /** A part at the other size that a new version of it could have. */
 const atOtherSize =
   ({ partId, place }: OtherSize) =>
@@ -93,6 +92,7 @@ const atOtherSize =
     artworks: artworks.map((part) => (part.id === partId ? { ...part, place } : part)),
   });
 
+/** A job at one of its stations. */
 export function JobPage() {
   const { id, station } = useParams();
   return STATIONS.includes(station as StationName) ? (

@@ -262,7 +262,7 @@ export function buildJob({
         crumbs,
         filled,
         coversAll: (pair) => coversAll(layers, pair),
-        lighterLower: lighterLower(order, baseId, { pairsIn, filmOf }),
+        lighterLower: lighterLower(order, baseId, { pairs, pairsIn, filmOf }),
         order,
         pairs,
         widest,
@@ -284,19 +284,21 @@ function lighterLower(
   { keys, bare }: LayerOrder,
   baseId: string | null,
   {
+    pairs,
     pairsIn,
     filmOf,
   }: {
+    readonly pairs: readonly RuledPair[];
     readonly pairsIn: (keys: readonly string[]) => readonly RuledPair[];
     readonly filmOf: (key: string) => Film;
   },
 ): readonly string[] | null {
-  const shows = (order: readonly string[]) =>
-    pairsIn(order).some((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper));
-  if (baseId !== null || !shows(keys)) return null;
+  const shows = (some: readonly RuledPair[]) =>
+    some.some((pair) => pair.school !== 'inlay' && showsThrough(pair.lower, pair.upper));
+  if (baseId !== null || !shows(pairs)) return null;
   const light = (key: string) => colourLightness(filmOf(key).colour);
   const order = [...keys.filter((key) => !bare.includes(key)).sort((a, b) => light(b) - light(a)), ...bare];
-  return shows(order) ? null : order;
+  return shows(pairsIn(order)) ? null : order;
 }
 
 /** Less than this of an upper layer shows beside the lower one, mm²: rounding. */

@@ -51,7 +51,7 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
   const left = useMemo(() => leftOfFilms(shop?.stock ?? []), [shop?.stock]);
   const { film } = sheet;
   const wrong = loaded !== '' && loaded !== film.id;
-  const sideUp = saySideUp(film, sheet.mirroredFilmIds?.includes(film.id) ?? film.mirrored);
+  const sideUp = sayLies(film, sheet.mirroredFilmIds);
   return (
     <Card>
       <h3>What is loaded?</h3>
@@ -91,6 +91,11 @@ function PieceQuestion({ sheet, action, hpglUrl, busy, onCut }: AskedOf<Pick<Loa
       />
     </Card>
   );
+}
+
+/** Which side of a film lies up. Of what was frozen it is not known which films are mirrored: each lies as it asks for. */
+function sayLies(film: DrawnSheet['film'], mirroredFilmIds: readonly string[] | undefined): string {
+  return saySideUp(film, mirroredFilmIds?.includes(film.id) ?? film.mirrored);
 }
 
 /** What lies where it would be lifted with what is round it. */
@@ -144,7 +149,6 @@ function PiecesQuestion({
 }: AskedOf<{
   readonly zones: NonNullable<DrawnSheet['zones']>;
   readonly mat: NonNullable<DrawnSheet['mat']>;
-  /** Not known of what was frozen: it lies as its film asks for. */
   readonly mirroredFilmIds: readonly string[] | undefined;
   readonly inCounters: number;
 }>) {
@@ -171,8 +175,7 @@ function PiecesQuestion({
               <span>
                 {film.name}, {mm(widthMm)} × {mm(lengthMm)}
                 <Small as="span">
-                  {mm(xMm)} from the left, {mm(yMm)} from below;{' '}
-                  {saySideUp(film, mirroredFilmIds?.includes(film.id) ?? film.mirrored)}
+                  {mm(xMm)} from the left, {mm(yMm)} from below; {sayLies(film, mirroredFilmIds)}
                 </Small>
               </span>
             </Check>

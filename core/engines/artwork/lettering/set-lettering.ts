@@ -38,7 +38,8 @@ interface Line {
  * Letters that overlap stay letters here; those of one film become one piece when layers are made.
  */
 export function setLettering(given: Lettering, font: Font): Artwork {
-  const lettering = composedLetters(given);
+  // Fonts have one letter for a letter and an accent that is typed after it.
+  const lettering = { ...given, text: given.text.normalize('NFC') };
   const { capHeightMm, trackingPct } = lettering;
   const emMm = capHeightMm / capHeightEm(font);
   const trackingMm = (trackingPct / 100) * capHeightMm;
@@ -85,12 +86,6 @@ export function setLettering(given: Lettering, font: Font): Artwork {
     ...framed(paints, capHeightMm, noticedOf(lettering, lines, missing), lettering.arc === null),
     ...(joined.length > 0 ? { joined } : {}),
   };
-}
-
-/** The same with accents typed after their letters as the letters that fonts have for both. */
-function composedLetters(lettering: Lettering): Lettering {
-  const text = lettering.text.normalize('NFC');
-  return text === lettering.text ? lettering : { ...lettering, text };
 }
 
 /** Heights over the baseline that bands of a letter are measured by, ems. */
