@@ -5,8 +5,8 @@ import { Spooler, type CutterLine, type RunBook } from '../spooler/spooler.js';
 const soon = () => new Promise<void>((resolve) => setImmediate(resolve));
 
 /**
- * The real spooler on a simulated cutter without a wire, in which no time passes unless the test lets it: the cutter stands still until it is told how
- * far it may go, so a cut can end after any pair.
+ * The real spooler on a simulated cutter without a wire. No time passes unless the test lets it. The test says how far the cutter may go, so a cut
+ * can end after any pair.
  */
 export class CutterAtHand {
   readonly device: CutterDevice;

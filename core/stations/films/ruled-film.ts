@@ -15,8 +15,8 @@ export interface RuledFilm {
 const OTHER_WAY = 20;
 
 /**
- * The film of a stock, which must not be empty, that is ruled for a colour: the nearest (CIEDE2000) of the best kind there is. `orWay` is another way that will do,
- * for a plain film that is much nearer.
+ * Chooses the film for a colour: the nearest (CIEDE2000) of the best kind in stock, which must not be empty. A plain film that is put on in
+ * `orWay` will do as well, if it is much nearer.
  */
 export function ruledFilm(
   colour: string,
