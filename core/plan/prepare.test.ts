@@ -159,6 +159,7 @@ describe('relief lines of a job', () => {
     const recipe = parseRecipe(
       patchRecipe(emptyRecipe('Two'), {
         artworks: [letters('a', 0), letters('b', 200)],
+        preparation: { border: 'box' },
         surface: {
           kind: 'flat',
           flat: { ...emptyRecipe('').surface.flat, widthMm: 700, heightMm: 500 },
@@ -204,6 +205,36 @@ describe('relief lines of a job', () => {
 });
 
 describe('borders and marks of a job', () => {
+  it('a box goes round the parts and marks of its own layer', async () => {
+    const { layers, panels } = (await planOf({ preparation: { border: 'box', lowestMoreMm: 0 } })).prepare!;
+    const marks = panels[0]!.marks!.marks.map(({ ring }) => ring);
+    const gapMm = layers[0]!.borderGapMm;
+    for (const { layer, border } of layers) {
+      const [own, box] = [boundsOf([...layer.cut, ...marks])!, boundsOf(border)!];
+      for (const side of ['minX', 'minY'] as const) expect(box[side]).toBeCloseTo(own[side] - gapMm, 6);
+      for (const side of ['maxX', 'maxY'] as const) expect(box[side]).toBeCloseTo(own[side] + gapMm, 6);
+    }
+    expect(new Set(layers.map(({ border }) => areaOf(border).toFixed(3))).size).toBeGreaterThan(1);
+  });
+
+  it('pressed layers that no marks hold share one box, so that they can be laid to one corner', async () => {
+    const family = 'heatTransfer' as const;
+    const shop = { ...BENCH_SHOP, films: BENCH_SHOP.films.map((film) => ({ ...film, family })) };
+    const borders = async (marks: boolean) => {
+      const { prepare } = await planOf({ preparation: { border: 'ruled', marks } }, undefined, shop);
+      expect(prepare!.layers.length).toBeGreaterThan(1);
+      return {
+        boxes: new Set(prepare!.layers.map(({ border }) => JSON.stringify(boundsOf(border)))),
+        why: prepare!.rulings.find(({ id }) => id === 'prepare.border')!.because.join(' '),
+      };
+    };
+    const [without, marked] = [await borders(false), await borders(true)];
+    expect(without.boxes.size).toBe(1);
+    expect(without.why).toContain('lay them to one corner');
+    expect(marked.boxes.size).toBeGreaterThan(1);
+    expect(marked.why).not.toContain('corner');
+  });
+
   it.each(['contour', 'groups'] as const)(
     '%s: goes round each layer by itself, clear of all that stays, marks with it',
     async (border) => {

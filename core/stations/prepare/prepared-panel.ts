@@ -173,6 +173,8 @@ interface PanelBorders {
   readonly gapMm: number;
   readonly ruledGapMm: number;
   readonly lowestMoreMm: number;
+  /** All layers have the same border, because their carriers are trimmed to one corner. */
+  readonly sharesCorner: boolean;
   /** What the borders save against a box round each, over all layers. */
   readonly savedMm2: number;
   readonly savedMin: number;
@@ -189,16 +191,22 @@ function bordersOf(
     layers.map(({ film }) => film),
   );
   const gapMm = borderGapMm ?? ruled;
-  const lowestMoreMm = layers.length > 1 ? (more ?? LOWEST_MORE_MM) : 0;
+  // Where no marks hold pressed layers together, their carriers are trimmed to one corner: along borders that are all one.
+  const sharesCorner =
+    layers.length > 1 &&
+    marks.length === 0 &&
+    layers.every(({ film }) => wayOf(film) === 'press') &&
+    (wish === 'ruled' || wish === 'box');
+  const lowestMoreMm = layers.length > 1 && !sharesCorner ? (more ?? LOWEST_MORE_MM) : 0;
   const whole = joinBoxes(art, boundsOf(marks))!;
   const gaps = layers.map((_, i) => gapMm + (i === 0 ? lowestMoreMm : 0));
   const made = layers.map((layer, i): Omit<RuledBorder, 'kind'> & { readonly kind: BorderKind } => {
     const own = gaps[i]!;
-    // A box is the same for all layers, so that they lie alike on their films.
-    const box = [weedingBorder(whole, own)];
-    if (wish === 'box' || wish === 'shared') return { kind: 'box', rings: box, savedMm2: 0, savedMin: 0 };
+    // One box for all copies goes round all layers too, so that they lie alike on their films.
+    if (wish === 'shared' || sharesCorner)
+      return { kind: 'box', rings: [weedingBorder(whole, own)], savedMm2: 0, savedMin: 0 };
     const stays = [...layer.cut, ...marks];
-    if (wish === 'ruled') return ruledBorder(stays, { box, gapMm: own, costPerM2: layer.film.costPerM2 });
+    if (wish === 'ruled') return ruledBorder(stays, { gapMm: own, costPerM2: layer.film.costPerM2 });
     return { kind: wish, rings: weedingBorders(wish, stays, own), savedMm2: 0, savedMin: 0 };
   });
   const total = (of: 'savedMm2' | 'savedMin') => made.reduce((sum, one) => sum + one[of], 0);
@@ -209,6 +217,7 @@ function bordersOf(
     gapMm,
     ruledGapMm: ruled,
     lowestMoreMm,
+    sharesCorner,
     savedMm2: total('savedMm2'),
     savedMin: total('savedMin'),
   };

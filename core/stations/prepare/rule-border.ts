@@ -6,10 +6,12 @@ export const MINUTE_COST = 0.5;
 /** A metre of border, and lifting what one border frees, take so long, s. Source: trade practice, as a metre of outline and a counter. */
 const METRE_S = 12;
 const LIFT_S = 5;
-/** Film beside a border that is no box is used by a neighbour only half the time. */
+/** A sheet takes so long whatever its border is, s. Source: trade practice. */
+const SHEET_S = 40;
+/** Film between a border and the box round it is used by a neighbour only half the time. */
 const USED = 0.5;
-/** A box is straight to cut and easy to lift at a corner: another border has to be worth so much more, minutes. */
-const LEAST_MIN = 0.25;
+/** A box is straight to cut and easy to lift at a corner: another border has to make the layer cheaper by more than this share. */
+const CHEAPER_BY = 0.01;
 
 /** The border of a layer, and what it saves against the box: film, and minutes. */
 export interface RuledBorder {
@@ -19,29 +21,33 @@ export interface RuledBorder {
   readonly savedMin: number;
 }
 
-interface BorderWish {
-  readonly box: Rings;
-  readonly gapMm: number;
-  readonly costPerM2: number;
-}
-
-/** The border of a layer that costs least, film and minutes together: the box that all layers share, or smooth lines round what stays (kernel-clean rings): one round all of it, or where that lies far apart one round each group. */
-export function ruledBorder(stays: Rings, { box, gapMm, costPerM2 }: BorderWish): RuledBorder {
+/**
+ * The border with which a layer costs least, film and minutes together, of all kinds: a box, one smooth line, or one round each group.
+ * All go round what stays of this layer and its marks (kernel-clean rings), `gapMm` away from it. `costPerM2` is the film's price.
+ */
+export function ruledBorder(
+  stays: Rings,
+  { gapMm, costPerM2 }: { readonly gapMm: number; readonly costPerM2: number },
+): RuledBorder {
+  const box = weedingBorders('box', stays, gapMm);
   const boxMm2 = areaOf(box);
-  const boxMin = minutesOf(box);
+  const costOf = (mm2: number, minutes: number) =>
+    ((USED * mm2 + (1 - USED) * boxMm2) / 1e6) * costPerM2 + (SHEET_S / 60 + minutes) * MINUTE_COST;
+  const dear = costOf(boxMm2, minutesOf(box)) * (1 - CHEAPER_BY);
   const asBox: RuledBorder = { kind: 'box', rings: box, savedMm2: 0, savedMin: 0 };
-  const worth = ({ savedMm2, savedMin }: RuledBorder) => ((savedMm2 / 1e6) * costPerM2 * USED) / MINUTE_COST + savedMin;
-  // Not even a border as tight as what it goes round would be worth it.
-  if ((((boxMm2 - areaOf(stays)) / 1e6) * costPerM2 * USED) / MINUTE_COST + boxMin < LEAST_MIN) return asBox;
-  // Round parts that lie far apart one line would go a long way to save little: there each group has its own.
-  const rings = weedingBorders('groups', stays, gapMm);
-  const other: RuledBorder = {
-    kind: rings.length === 1 ? 'contour' : 'groups',
-    rings,
-    savedMm2: boxMm2 - areaOf(rings),
-    savedMin: boxMin - minutesOf(rings),
+  // No line goes closer round than what it goes round, and one has to be lifted at least.
+  if (costOf(areaOf(stays), LIFT_S / 60) >= dear) return asBox;
+  const made = (kind: 'groups' | 'contour') => {
+    const rings = weedingBorders(kind, stays, gapMm);
+    return { kind: rings.length === 1 ? 'contour' : kind, rings, costs: costOf(areaOf(rings), minutesOf(rings)) };
   };
-  return worth(other) > LEAST_MIN ? other : asBox;
+  const groups = made('groups');
+  // Round one group the line round each is the line round all.
+  const whole = groups.rings.length === 1 ? groups : made('contour');
+  const { kind, rings, costs } = whole.costs < groups.costs ? whole : groups;
+  return costs < dear
+    ? { kind, rings, savedMm2: boxMm2 - areaOf(rings), savedMin: minutesOf(box) - minutesOf(rings) }
+    : asBox;
 }
 
 function minutesOf(border: Rings): number {

@@ -24,6 +24,7 @@ interface BorderFigures {
   readonly gapMm: number;
   readonly ruledGapMm: number;
   readonly lowestMoreMm: number;
+  readonly sharesCorner: boolean;
   /** Against a box round each layer. */
   readonly savedMm2: number;
   readonly savedMin: number;
@@ -58,6 +59,7 @@ export function sayBorder({
   gapMm,
   ruledGapMm,
   lowestMoreMm,
+  sharesCorner,
   savedMm2,
   savedMin,
   preparation,
@@ -90,7 +92,12 @@ export function sayBorder({
                 `Against a box round each that saves ${Math.round(savedMm2 / 100)} cm² of film${Math.abs(savedMin) < 0.05 ? '' : `, and ${savedMin > 0 ? 'saves' : 'takes'} ${sayMinutesRoundly(Math.abs(savedMin))}${savedMin > 0 ? '' : ' more'}`}. A minute at the bench counts as much as film for ${MINUTE_COST.toFixed(2)}.`,
               ]
             : []),
-          ...(wish === 'ruled' && savedMm2 <= 0
+          ...(sharesCorner
+            ? [
+                'No marks hold these pressed layers, so all of them have the same box: trim their carriers to it, and lay them to one corner.',
+              ]
+            : []),
+          ...(wish === 'ruled' && savedMm2 <= 0 && !sharesCorner
             ? [
                 'A box is straight to cut and lies tight beside others on a sheet. Another border would save too little film for the minutes it takes.',
               ]
@@ -109,7 +116,7 @@ export function sayBorder({
         label: OTHER_BORDERS[other],
         patch: { preparation: { border: other } },
       })),
-      ...(layers.length > 1 && !isNone
+      ...(layers.length > 1 && !isNone && !sharesCorner
         ? [
             lowestMoreMm > 0
               ? { label: 'The lowest layer as large as the others', patch: { preparation: { lowestMoreMm: 0 } } }
