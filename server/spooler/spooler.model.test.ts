@@ -565,6 +565,22 @@ describe('a large sheet', () => {
     expect(faultsOf(scene)).toEqual([]);
   });
 
+  it('that waits to go on after a restart keeps every other sheet from being made', async () => {
+    const scene = new Scene(1);
+    await scene.startServer();
+    await scene.startSheet(largeSheet(), 1);
+    await wait(scene, 10);
+    scene.killServer();
+    await scene.startServer();
+    let made = 0;
+    const another = scene.spooler.start(() => {
+      made += 1;
+      return Promise.resolve('sheet-0');
+    });
+    await expect(another).rejects.toMatchObject({ code: 'cutter-busy' });
+    expect(made).toBe(0);
+  });
+
   it('that waits to go on after a restart and is cancelled instead leaves nothing in the cutter', async () => {
     const scene = new Scene(1);
     await scene.startServer();

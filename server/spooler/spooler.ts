@@ -117,11 +117,13 @@ export class Spooler {
   }
 
   /**
-   * Cuts a frozen sheet. `freeze` is called once the cutter is taken and gives the sheet's id; what it checks stays true until the run is made. `who` is at work.
+   * Cuts a frozen sheet. `freeze` is called once the cutter is taken and no run waits, also none from before a restart; it gives the sheet's id; what it checks stays true until the run is made. `who` is at work.
    * @throws Problem 409 while another run is under way, and whatever `freeze` throws
    */
   async start(freeze: () => Promise<string>, who = ''): Promise<Run> {
     return this.#reserving(async () => {
+      // A sheet that is frozen and then refused would stay as one that nobody has cut.
+      if ((await this.#ports.runs.open()).length > 0) throw busy();
       const run = await this.#ports.runs.create({ sheetId: await freeze(), who });
       const { stored, program } = await this.#ports.runs.cutOf(run.id);
       this.#begin(run, stored, program, 'go');
