@@ -115,25 +115,74 @@ describe('what is cut on a piece', () => {
     },
   );
 
-  it('goes through the cutter on a roll alone or on a mat that holds the piece, and on no other', async () => {
-    const made = await plan(
-      SVG(60, 40),
-      {},
-      shopWith([
-        piece('offcut', 400, 500),
-        piece('offcut', 200, 800),
-        piece('roll', 700, 5000),
-        piece('roll', 590, 5000),
-      ]),
-    );
-    expect(said(made)).toEqual(['piece-without-mat: note', 'piece-without-mat: note', 'piece-too-wide: note']);
+  it('goes through the cutter on a roll alone or on a mat, and on no roll that is too wide', async () => {
+    const made = await plan(SVG(60, 40), {}, shopWith([piece('roll', 700, 5000), piece('roll', 590, 5000)]));
+    expect(said(made)).toEqual(['piece-too-wide: note']);
     expect(made.sheets!.sheets.find(({ films }) => films[0]!.id === 'tar')).toMatchObject({
       pieces: [{ id: 'roll-590-5000' }],
       mat: null,
     });
     const onMat = await plan(SVG(60, 40), {}, shopWith([piece('offcut', 280, 400)]));
-    expect(onMat.sheets!.sheets.find(({ films }) => films[0]!.id === 'tar')!.mat!.id).toBe('mat-long');
+    expect(onMat.sheets!.sheets.find(({ films }) => films[0]!.id === 'tar')).toMatchObject({
+      mat: { id: 'mat-long' },
+      zones: null,
+    });
+    // No mat at all that the cutter takes, and nothing is offered that would not help.
+    const without = await plan(SVG(60, 40), {}, shopWith([piece('sheet', 280, 400)], { mats: [] }));
+    expect(said(without)).toContain('piece-without-mat: note');
   });
+
+  it.each(Array.from({ length: 24 }, (_, seed) => seed))(
+    'is cut off a piece that no mat holds, and what is left of it goes back, seed %i',
+    async (seed) => {
+      const random = seeded(seed + 300);
+      const [widthMm, lengthMm] = [120 + random() * 700, 120 + random() * 900];
+      const [w, h] = [40 + random() * 80, 40 + random() * 80];
+      const large = piece(random() < 0.5 ? 'sheet' : 'offcut', widthMm, lengthMm, { edgeMm: random() * 8 });
+      const made = await plan(
+        SVG(w, h),
+        { sheets: { copies: 1 + Math.floor(random() * 3), zones: random() < 0.5 } },
+        shopWith([large]),
+      );
+      const fields = BENCH_SHOP.mats
+        .filter((mat) => mat.widthMm <= BENCH_SHOP.cutter.widthMm)
+        .map((mat) => [mat.widthMm - 2 * mat.edgeMm, mat.lengthMm - 2 * mat.edgeMm] as const);
+      const isHeld = fields.some(([across, along]) => widthMm <= across && lengthMm <= along);
+      const black = made.sheets!.sheets.filter(({ films }) => films.some(({ id }) => id === 'tar'));
+      expect(black.length).toBeGreaterThan(0);
+      expect(said(made)).not.toContain('piece-without-mat: note');
+      for (const { zones, mat, groups, leftovers } of black) {
+        const zone = zones?.find(({ film }) => film.id === 'tar');
+        if (isHeld && !zone) continue;
+        expect(zone).toBeDefined();
+        const { minX, minY, maxX, maxY } = boundsOf(
+          groups.filter(({ filmId }) => filmId === 'tar').flatMap(({ contours, borders }) => [...contours, ...borders]),
+        )!;
+        // What is cut lies on the piece, the piece in the mat's field, and it is of whole millimetres.
+        expect(
+          Math.min(
+            minX - zone!.xMm,
+            minY - zone!.yMm,
+            zone!.xMm + zone!.widthMm - maxX,
+            zone!.yMm + zone!.lengthMm - maxY,
+          ),
+        ).toBeGreaterThanOrEqual(large.edgeMm - 1e-6);
+        expect(
+          Math.min(
+            zone!.xMm - mat!.edgeMm,
+            zone!.yMm - mat!.edgeMm,
+            mat!.widthMm - mat!.edgeMm - zone!.xMm - zone!.widthMm,
+            mat!.lengthMm - mat!.edgeMm - zone!.yMm - zone!.lengthMm,
+          ),
+        ).toBeGreaterThanOrEqual(-1e-6);
+        // Nothing of what goes back was cut off.
+        for (const left of leftovers.filter((one) => one.piece.id === large.id))
+          expect(left.xMm >= zone!.widthMm - 1e-6 || left.yMm >= zone!.lengthMm - 1e-6).toBe(true);
+        if (!isHeld)
+          expect(made.rulings.find(({ id }) => id === 'sheets.tar')!.because.join(' ')).toMatch(/ are cut off the /);
+      }
+    },
+  );
 });
 
 describe('the layers of one design', () => {

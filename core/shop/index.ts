@@ -48,7 +48,7 @@ export {
 } from './leftovers.js';
 export { drawBackMm, durableMm, LIVES, type Lives } from './lives.js';
 export { HANDS, newMaker, type Maker } from './maker.js';
-export type { Mat, MatCard } from './mat.js';
+export { fieldOf, type Mat, type MatCard } from './mat.js';
 export type { Picture } from './picture.js';
 export {
   areaLeft,

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { BatchSheetView, LaidCopy } from '../../core/batch/index.js';
-import type { LengthUnit } from '../../core/words/index.js';
+import { count, type LengthUnit } from '../../core/words/index.js';
 import { LightTable } from '../light-table/light-table.js';
 import { PointHandles } from '../light-table/point-handles.js';
 import { SheetPicture, sheetBox } from '../light-table/sheet-picture.js';
@@ -40,7 +40,7 @@ export function BatchSheetPicture({ sheet, unit, jobId, byHand, isSoFar = false 
     <LightTable
       label={
         sheet
-          ? `${sheet.zones ? `Mat with ${sheet.zones.length} pieces` : 'Sheet'}: ${sayFilms(sheet)}`
+          ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'piece')}` : 'Sheet'}: ${sayFilms(sheet)}`
           : 'No sheet yet'
       }
       box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}

@@ -49,7 +49,7 @@ export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedL
         </tbody>
       </table>
       {sheets.map((sheet, i) =>
-        sheet.zones ? (
+        sheet.zones && sheet.zones.length > 1 ? (
           <ZoneCard key={sheet.id} number={i + 1} sheet={sheet} unit={unit} settings={settingsOf(i)} />
         ) : null,
       )}

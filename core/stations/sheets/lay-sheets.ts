@@ -1,6 +1,14 @@
 import { liesIn } from '../../engines/cutting/index.js';
 import { keyOf, translateRings } from '../../geometry/index.js';
-import { isKept, leftoversAround, type Film, type LeftoverRule, type Mat, type Rectangle } from '../../shop/index.js';
+import {
+  fieldOf,
+  isKept,
+  leftoversAround,
+  type Film,
+  type LeftoverRule,
+  type Mat,
+  type Rectangle,
+} from '../../shop/index.js';
 import { spentOf, usedAtCorner } from './choose-pieces.js';
 import { inOneBox } from './group.js';
 import { layFilm, rackOf, type Laid, type LayItem, type ShopToLay } from './lay-film.js';
@@ -130,7 +138,7 @@ export async function laySheets(
   }
   const passes = laid.map(bordered);
   return {
-    sheets: inOrder(wish.zones ? zoned(passes, shop, wish.leftovers) : passes.map(asSheet), wish, due),
+    sheets: inOrder(onMats(passes, shop, wish), wish, due),
     unplaced,
     short,
     loose,
@@ -191,16 +199,20 @@ function takenOf(
   };
 }
 
-/** What fits on a mat side by side goes in together: each is cut to the size of what it carries. */
-function zoned(laid: readonly Laid[], { mats, cutter }: ShopToLay, rule: LeftoverRule): SheetPlan[] {
+/** What fits on a mat side by side goes in together, where films may share one: each is cut to the size of what it carries. So is what is cut off a piece that no mat holds. */
+function onMats(
+  laid: readonly Laid[],
+  { mats, cutter }: ShopToLay,
+  { zones: mayShare, leftovers: rule }: Pick<LayWish, 'zones' | 'leftovers'>,
+): SheetPlan[] {
   const usable = mats
     .filter(({ widthMm }) => widthMm <= cutter.widthMm)
     .sort((a, b) => b.widthMm * b.lengthMm - a.widthMm * a.lengthMm);
   const mat = usable[0];
   if (!mat) return laid.map((one) => alone(one, rule));
-  const room = { widthMm: mat.widthMm - 2 * mat.edgeMm, lengthMm: mat.lengthMm - 2 * mat.edgeMm };
+  const room = fieldOf(mat);
   const fits = (one: Laid) => {
-    if (one.section) return false;
+    if (one.section || !mayShare) return false;
     const used = wholeMm(one);
     return used.widthMm <= room.widthMm + 1e-6 && used.lengthMm <= room.lengthMm + 1e-6;
   };
@@ -218,8 +230,12 @@ function zoned(laid: readonly Laid[], { mats, cutter }: ShopToLay, rule: Leftove
       BLANK_MARGIN_MM,
     ) ?? [];
   return [
-    ...laid.filter((one) => !fits(one)).map((one) => alone(one, rule)),
-    ...passes.map((pass) => onMat(pass, small, { mat: smallestFor(pass, usable), rule })),
+    ...laid.filter((one) => !fits(one)).map((one) => byItself(one, rule)),
+    ...passes.map((pass) =>
+      pass.length === 1
+        ? byItself(small[Number(pass[0]!.id)]!, rule)
+        : onMat(pass, small, { mat: smallestFor(pass, usable), rule }),
+    ),
   ];
 }
 
@@ -228,10 +244,19 @@ function smallestFor(pass: readonly Zone[], mats: readonly Mat[]): Mat {
   const across = Math.max(...pass.map(({ xMm, widthMm }) => xMm + widthMm));
   const along = Math.max(...pass.map(({ yMm, lengthMm }) => yMm + lengthMm));
   return (
-    mats.findLast(
-      ({ widthMm, lengthMm, edgeMm }) => across <= widthMm - 2 * edgeMm + 1e-6 && along <= lengthMm - 2 * edgeMm + 1e-6,
-    ) ?? mats[0]!
+    mats.findLast((mat) => across <= fieldOf(mat).widthMm + 1e-6 && along <= fieldOf(mat).lengthMm + 1e-6) ?? mats[0]!
   );
+}
+
+/** One piece that nothing shares the mat with goes in as it is, where a mat holds it. */
+function byItself(laid: Laid, rule: LeftoverRule): SheetPlan {
+  const { mat, cutOff } = laid.on;
+  if (!mat || !cutOff) return alone(laid, rule);
+  const used = wholeMm(laid);
+  return onMat([{ id: '0', xMm: 0, yMm: 0, ...used, isTurned: false }], [{ ...laid, used: usedAtCorner(used) }], {
+    mat,
+    rule,
+  });
 }
 
 function wholeMm({ on: { piece }, used: { widthMm, lengthMm } }: Laid): Rectangle {
@@ -248,8 +273,6 @@ function onMat(
 ): SheetPlan {
   const parts = pass.map((zone) => ({ zone, laid: small[Number(zone.id)]! }));
   const only = parts[0]!;
-  // A piece that nothing shares the mat with goes in as it is.
-  if (parts.length === 1) return alone(only.laid, rule);
   const taken = parts.map(({ laid: one }) => takenOf(one, rule));
   const groups = parts.flatMap(({ zone, laid }) =>
     laid.groups.map((group): SheetGroup => moved(group, zone.xMm + mat.edgeMm, zone.yMm + mat.edgeMm)),

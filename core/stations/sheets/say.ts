@@ -1,5 +1,5 @@
 import type { Box } from '../../geometry/index.js';
-import { sayWhyMirrored, type Film, type FilmPiece, type Mat } from '../../shop/index.js';
+import { fieldOf, sayWhyMirrored, type Film, type FilmPiece } from '../../shop/index.js';
 import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
 import type { PreparePatch } from '../prepare/index.js';
 import type { SheetsPatch } from './decisions.js';
@@ -94,9 +94,29 @@ export function sayPiece(film: Film, sheets: readonly SheetPlan[], ofPieces: num
         : `Of all pieces in stock, least film is spent ${isOne ? 'on this one' : 'on these'}: what is left over and worth keeping goes back to the rack.`,
       ...(fromRoll > 0 ? [`${mm(fromRoll)} mm are taken from the roll.`] : []),
       `Its edges stay free: ${mm(edges.sides)} mm at the sides, and ${mm(edges.bottom)} mm at the start, where the knife is turned.`,
+      ...sayCutOff(film, used),
       ...(film.directional ? ['This film has a direction, so it is not turned.'] : []),
     ],
   };
+}
+
+/** What is cut off pieces that no mat holds whole, by hand, before they are laid on one. */
+function sayCutOff(film: Film, used: readonly { readonly sheet: SheetPlan }[]): string[] {
+  return used.flatMap(({ sheet: { mat, zones } }) => {
+    if (!mat) return [];
+    const field = fieldOf(mat);
+    return (zones ?? [])
+      .filter(
+        (zone) =>
+          zone.film.id === film.id &&
+          zone.piece.kind !== 'roll' &&
+          (zone.piece.widthMm > field.widthMm || zone.piece.lengthMm > field.lengthMm),
+      )
+      .map(
+        ({ piece: { kind }, widthMm, lengthMm }) =>
+          `No mat holds the whole ${kind}. The ${mat.name} holds ${mm(field.widthMm)} × ${mm(field.lengthMm)} mm inside its rim of ${mm(mat.edgeMm)} mm, so ${mm(widthMm)} × ${mm(lengthMm)} mm are cut off the ${kind} first.`,
+      );
+  });
 }
 
 /** A roll that is cut in several sections. */
@@ -174,18 +194,8 @@ export function sayInCounters(mayLie: boolean, copies: number): Ruling<SheetsPat
   };
 }
 
-/** A piece that is in stock and cannot be cut as it is. */
-export function sayLeftOut(
-  film: Film,
-  { kind, widthMm, lengthMm }: FilmPiece,
-  { cutterWidthMm, mats }: { readonly cutterWidthMm: number; readonly mats: readonly Mat[] },
-): Finding<SheetsPatch> {
-  const largest = mats
-    .filter((mat) => mat.widthMm <= cutterWidthMm)
-    .reduce<Mat | null>(
-      (best, mat) => (best && best.widthMm * best.lengthMm >= mat.widthMm * mat.lengthMm ? best : mat),
-      null,
-    );
+/** A piece that is in stock and cannot be cut as it is: a roll too wide for the cutter, or another where the cutter takes no mat. */
+export function sayLeftOut(film: Film, { kind, widthMm }: FilmPiece, cutterWidthMm: number): Finding<SheetsPatch> {
   return kind === 'roll'
     ? {
         code: 'piece-too-wide',
@@ -197,11 +207,7 @@ export function sayLeftOut(
         code: 'piece-without-mat',
         severity: 'note',
         stage: 'sheets',
-        message: `${
-          largest
-            ? `The ${largest.name} is the largest mat, and holds ${mm(largest.widthMm - 2 * largest.edgeMm)} × ${mm(largest.lengthMm - 2 * largest.edgeMm)} mm inside its rim of ${mm(largest.edgeMm)} mm. The ${kind} of ${film.name} is ${mm(widthMm)} × ${mm(lengthMm)} mm.`
-            : `The shop has no mat that the cutter takes, and the ${kind} of ${film.name} needs one.`
-        } It is not used. ${largest ? 'Cut it smaller to use it.' : 'Add a mat under Tools.'}`,
+        message: `The shop has no mat that the cutter takes, and the ${kind} of ${film.name} needs one. It is not used. Add a mat under Tools.`,
       };
 }
 

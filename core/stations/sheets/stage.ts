@@ -121,7 +121,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       findings.push(
         ...inStock
           .filter((piece) => !loadable.some((other) => other.piece === piece))
-          .map((piece) => sayLeftOut(film, piece, { cutterWidthMm: cutter.widthMm, mats: read.mats })),
+          .map((piece) => sayLeftOut(film, piece, cutter.widthMm)),
       );
       for (const { layer, quantity } of laid.unplaced.filter((one) => one.film.id === film.id)) {
         const { group, rotations } = items[layer]!;
@@ -158,7 +158,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       );
       if (longest > wish.longFeedMm) findings.push(sayLongFeed(film, longest, wish.longFeedMm));
     }
-    const zoned = laid.sheets.filter(({ zones }) => zones !== null);
+    // A single piece on a mat shares it with nothing.
+    const zoned = laid.sheets.filter(({ zones }) => zones !== null && zones.length > 1);
     if (zoned.length > 0 || (!decisions.zones && isLayered(items))) rulings.push(sayZones(decisions.zones, zoned));
     const lyingInCounters = laid.sheets.flatMap(({ groups }) => groups.filter((one) => one.liesInCounter)).length;
     if (
