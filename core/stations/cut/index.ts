@@ -26,7 +26,7 @@ export {
   type SheetDecision,
   type WeedPlace,
 } from './frozen-sheet.js';
-export { copiesOnFilm, keyOfPlace, openParts, placesOnPiece, type CopyOnFilm } from './on-film.js';
+export { copiesOnFilm, keyOfPlace, openPlaces, openParts, placesOnPiece, type CopyOnFilm } from './on-film.js';
 export { packLists, unpackLists } from './packed-lists.js';
 export {
   ENDED,

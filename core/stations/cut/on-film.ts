@@ -59,6 +59,12 @@ export function openParts(
   return whole?.byCopy?.[position] ?? { parts: 0, open: [] };
 }
 
+/** What of a copy is not ticked off yet: of one with nothing to look for, that all of it is out. */
+export function openPlaces({ places, ticked }: Pick<CopyOnFilm, 'places' | 'ticked'>): WeedPlace[] {
+  const done = new Set(ticked.map(keyOfPlace));
+  return places.filter((place) => !done.has(keyOfPlace(place)));
+}
+
 /** What tells a place of a copy from its others. */
 export function keyOfPlace({ kind, xMm, yMm }: WeedPlace): string {
   return `${kind} ${xMm} ${yMm}`;

@@ -1,4 +1,12 @@
-import { carriesJob, copiesOnFilm, filmOfGroup, standings, takenCopies, type FrozenSheet } from '../cut/index.js';
+import {
+  carriesJob,
+  copiesOnFilm,
+  filmOfGroup,
+  openPlaces,
+  standings,
+  takenCopies,
+  type FrozenSheet,
+} from '../cut/index.js';
 
 /** What the record has of a job's cuts, whatever its plan wants today. */
 export interface RecordedCuts {
@@ -41,10 +49,11 @@ export function recordedCuts(sheets: readonly FrozenSheet[], jobId: string): Rec
 function unweededIn(sheets: readonly FrozenSheet[], jobId: string): Unweeded[] {
   const how = standings(sheets);
   const byFilm = new Map<string, Unweeded>();
-  for (const { sheet, group, isWhole, places, ticked } of copiesOnFilm(sheets, jobId)) {
-    // What is to be decided of a sheet is decided first.
-    const left = how.get(sheet.id) === 'good' ? places.length - ticked.length : 0;
-    if (left <= 0) continue;
+  for (const copy of copiesOnFilm(sheets, jobId)) {
+    const { sheet, group, isWhole } = copy;
+    // What is to be decided of a sheet is decided first. Where there is nothing to miss, nobody has to tick it off.
+    const left = how.get(sheet.id) === 'good' ? openPlaces(copy).filter(({ kind }) => kind !== 'all out').length : 0;
+    if (left === 0) continue;
     const film = filmOfGroup(sheet, group);
     const before = byFilm.get(film.id);
     byFilm.set(film.id, {

@@ -1,6 +1,5 @@
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { stopsBatch } from '../../../core/batch/before-laying.js';
 import { useJobContext } from '../../job/job-context.js';
 import { space } from '../../tokens.js';
 import { Button } from '../../ui/button.js';
@@ -11,7 +10,8 @@ export function StraightThrough() {
   const { job, plan, working, handle } = useJobContext();
   const navigate = useNavigate();
   const isLeft = plan?.toCut?.some(({ copies, taken }) => taken < copies) ?? false;
-  if (!plan || !isLeft || plan.findings.some(stopsBatch)) return null;
+  // A film that is not in stock stops it only when it is laid out, and stops it all the same.
+  if (!plan || !isLeft || plan.findings.some(({ severity }) => severity === 'blocker')) return null;
   return (
     <Box>
       <Button

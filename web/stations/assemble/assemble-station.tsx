@@ -12,7 +12,9 @@ import { fillOf } from '../../light-table/film-fill.js';
 import { LightTable } from '../../light-table/light-table.js';
 import type { LayerView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
-import { Button } from '../../ui/button.js';
+import { Button, WordButton } from '../../ui/button.js';
+import { useCutCopies, useWeeded } from '../../job/cut-copies.js';
+import { openPlaces } from '../../../core/stations/cut/index.js';
 import { designBox } from '../../light-table/design-box.js';
 
 /** The steps at the bench, in words and pictures. */
@@ -20,6 +22,8 @@ export function AssembleStation() {
   const { plan, recipe, unit, cuts, job } = useJobContext();
   const { findings, rulings } = useSaid('assemble');
   const unweeded = useMemo(() => recordedCuts(cuts, job.id).unweeded, [cuts, job.id]);
+  const copies = useCutCopies();
+  const weeded = useWeeded();
   const [chosen, setChosen] = useState(0);
   const steps = plan?.steps ?? [];
   const at = Math.min(chosen, Math.max(0, steps.length - 1));
@@ -51,7 +55,17 @@ export function AssembleStation() {
               {unweeded
                 .map(({ film, left, copies }) => `${film}: ${left} left${copies > 1 ? ` on ${copies} pieces` : ''}`)
                 .join('; ')}
-              . <Link to="../prepare">To the weed map</Link>
+              . <Link to={`/jobs/${job.id}/prepare`}>To the weed map</Link>{' '}
+              <WordButton
+                onPress={() =>
+                  weeded(
+                    copies.filter((copy) => openPlaces(copy).length > 0),
+                    'The whole job',
+                  )
+                }
+              >
+                The whole job is weeded
+              </WordButton>
             </NotOut>
           )}
           <Findings findings={findings} />

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import { wayOf } from '../../../core/shop/index.js';
-import { keyOfPlace, type WeedPlace } from '../../../core/stations/cut/index.js';
+import { wayOf, type Film } from '../../../core/shop/index.js';
+import { keyOfPlace, openPlaces, type WeedPlace } from '../../../core/stations/cut/index.js';
 import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
@@ -27,7 +27,7 @@ import { GangFields } from './gang-fields.js';
 import { MarksByHand, useMarksByHand } from './marks-by-hand.js';
 import { SpotList } from './spot-list.js';
 import { linesOf, StripList, StripPicture, useReliefByHand } from './strips.js';
-import { useCutCopies, useCutPicture, useTicking, type CutCopy } from './cut-copies.js';
+import { useCutCopies, useCutPicture, useTicking, useWeeded, type CutCopy } from '../../job/cut-copies.js';
 import { LabelsPicture, WeedPicture } from './weed-picture.js';
 import { WatchedPlaces } from './watched-places.js';
 import { WeedingClock } from './weeding-clock.js';
@@ -126,13 +126,6 @@ export function PrepareStation() {
     if (next)
       setSought({ minX: next.xMm - reach, minY: next.yMm - reach, maxX: next.xMm + reach, maxY: next.yMm + reach });
   };
-  // All copies of a layer that has nothing to look for are weeded in one go.
-  const allOut = cut.flatMap((one) => {
-    const open = one.places
-      .filter(({ kind }) => kind === 'all out')
-      .filter((place) => !one.ticked.some((other) => keyOfPlace(other) === keyOfPlace(place)));
-    return open.length > 0 ? [{ copy: one, places: open }] : [];
-  });
   const valueOf = (id: string) => Number(rulings.find((ruling) => ruling.id === id)?.value ?? 0);
   const watched = plan?.findings.filter(({ code, stage }) => stage !== 'prepare' && TO_WATCH.includes(code)) ?? [];
   const isStencil = film !== undefined && wayOf(film) === 'stencil';
@@ -266,7 +259,11 @@ export function PrepareStation() {
         <Tally>
           <span role="status">
             <strong>
-              {left.length === 0 ? 'All out.' : spots.length === 0 ? 'Not weeded yet.' : `${left.length} left`}
+              {left.length === 0
+                ? 'All out.'
+                : spots.length === 0
+                  ? 'Nothing to look for: no tick is needed.'
+                  : `${left.length} left`}
             </strong>
           </span>
           {spots.length > 0 && left.length > 0 && <WordButton onPress={showNext}>Show the next one</WordButton>}
@@ -275,12 +272,7 @@ export function PrepareStation() {
               {isStroking ? 'Move the map' : 'Tick by a stroke'}
             </WordButton>
           )}
-          {spots.length === 0 && left.length > 0 && (
-            <WordButton onPress={() => tickPlaces(left, true)}>All of it is out</WordButton>
-          )}
-          {allOut.length > 1 && (
-            <WordButton onPress={() => tick(allOut, true)}>All out of all {allOut.length} copies</WordButton>
-          )}
+          <WeededPresses copies={copies} film={copy.film} />
           <WordButton
             isDisabled={isJudging}
             onPress={() =>
@@ -362,6 +354,25 @@ export function PrepareStation() {
         </p>
       )}
     </StationLayout>
+  );
+}
+
+/** One press for a layer, and one for the whole job, where there is more of it than this layer. */
+function WeededPresses({ copies, film }: { readonly copies: readonly CutCopy[]; readonly film: Film }) {
+  const weeded = useWeeded();
+  const open = copies.filter((copy) => openPlaces(copy).length > 0);
+  const ofLayer = open.filter((copy) => copy.film.id === film.id);
+  return (
+    <>
+      {ofLayer.length > 0 && (
+        <WordButton onPress={() => weeded(ofLayer, film.name)}>
+          {ofLayer.length > 1 ? `All ${ofLayer.length} pieces of this layer are weeded` : 'This layer is weeded'}
+        </WordButton>
+      )}
+      {open.length > ofLayer.length && (
+        <WordButton onPress={() => weeded(open, 'The whole job')}>The whole job is weeded</WordButton>
+      )}
+    </>
   );
 }
 

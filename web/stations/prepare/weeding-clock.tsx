@@ -7,7 +7,7 @@ import { space } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { useNotify } from '../../ui/notices.js';
 import { Small } from '../../ui/plain-fields.js';
-import { usePutSheet } from './cut-copies.js';
+import { usePutSheet } from '../../job/cut-copies.js';
 
 function sayClock(seconds: number): string {
   const whole = Math.floor(seconds);

@@ -1,21 +1,22 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../../../core/geometry/index.js';
-import type { Film } from '../../../core/shop/index.js';
+import { boundsOf, inverse, ringsToPathData, transformRing, type Box } from '../../core/geometry/index.js';
+import type { Film } from '../../core/shop/index.js';
 import {
   contoursOfGroups,
   copiesOnFilm,
   filmOfGroup,
   keyOfPlace,
+  openPlaces,
   type CopyOnFilm,
   type FrozenSheet,
   type WeedPlace,
-} from '../../../core/stations/cut/index.js';
-import { ask } from '../../api/client.js';
-import { useJobContext } from '../../job/job-context.js';
-import { NOTHING_DRAWN, type DrawnPath } from '../../../core/plan/page/drawn-path.js';
-import { useNotify } from '../../ui/notices.js';
-import { useFrozenDrawing } from '../../job/use-frozen-drawing.js';
+} from '../../core/stations/cut/index.js';
+import { ask } from '../api/client.js';
+import { useJobContext } from './job-context.js';
+import { NOTHING_DRAWN, type DrawnPath } from '../../core/plan/page/drawn-path.js';
+import { useNotify } from '../ui/notices.js';
+import { useFrozenDrawing } from './use-frozen-drawing.js';
 
 /** A copy of a layer on film, as far as it is whole there: what is weeded and ticked off. */
 export interface CutCopy extends CopyOnFilm {
@@ -120,6 +121,17 @@ export function useTicking(): (of: readonly PlacesOfCopy[], ticked: boolean) => 
     for (const one of of)
       if (one.places.length > 0) bySheet.set(one.copy.sheet.id, [...(bySheet.get(one.copy.sheet.id) ?? []), one]);
     for (const [sheetId, some] of bySheet) tick.mutate({ sheetId, of: some, ticked });
+  };
+}
+
+/** Says of copies that all of them are weeded, in one press, and can be taken back as one. */
+export function useWeeded(): (copies: readonly CutCopy[], what: string) => void {
+  const tick = useTicking();
+  const notify = useNotify();
+  return (copies, what) => {
+    const of = copies.map((copy) => ({ copy, places: openPlaces(copy) }));
+    tick(of, true);
+    notify(`${what} is weeded.`, { label: 'Take the ticks back', run: () => tick(of, false) });
   };
 }
 
