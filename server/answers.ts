@@ -1,6 +1,7 @@
 import { BATCH_WISH_SCHEMA } from '../core/batch/index.js';
 import { PLAIN_SHAPES } from '../core/engines/marks/index.js';
 import { SPOT_KINDS } from '../core/engines/weeding/index.js';
+import { STATION_STATES } from '../core/plan/index.js';
 import { PLACEMENT_SCHEMA } from '../core/stations/artwork/index.js';
 import { SURFACE_KINDS } from '../core/stations/surface/index.js';
 import { STATIONS } from '../core/words/index.js';
@@ -348,9 +349,7 @@ export const ANSWERS = {
     busy: orNull(fields({ runId: text, state: runState, filmName: text, jobId: text, jobTitle: text })),
   }),
   PlanReport: fields({
-    stations: list(
-      fields({ station: oneOf(...STATIONS), state: oneOf('settled', 'needs you', 'blocked', 'waiting'), figure: text }),
-    ),
+    stations: list(fields({ station: oneOf(...STATIONS), state: oneOf(...STATION_STATES), figure: text })),
     'design?': fields({ widthMm: number, heightMm: number, xMm: number, yMm: number, scale: number }),
     'surface?': fields({
       kind: oneOf(...SURFACE_KINDS),

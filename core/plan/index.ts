@@ -3,7 +3,14 @@
  */
 export { exportBuild } from './export-build.js';
 export type { OtherSize, RepeatWish, Replacement } from './change-parts.js';
-export { jobCard, jobFigures, type JobFigures, type StationCard, type StationState } from './job-card.js';
+export {
+  jobCard,
+  jobFigures,
+  STATION_STATES,
+  type JobFigures,
+  type StationCard,
+  type StationState,
+} from './job-card.js';
 export { layerSvg } from './layer-svg.js';
 export type { DrawnPath } from './page/drawn-path.js';
 export type {

@@ -54,7 +54,7 @@ describe('the job card', () => {
       'settled',
       'needs you',
       'settled',
-      'settled',
+      'has notes',
       'settled',
       'blocked',
       'needs you',

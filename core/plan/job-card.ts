@@ -4,8 +4,9 @@ import { STATIONS, type LengthUnit, type StationName } from '../words/index.js';
 import type { Plan } from './plan.js';
 import { sayKeyFigure } from './say-key-figure.js';
 
-/** How a station stands: all is settled, the maker is asked, something stops the job, or it has not come to it. */
-export type StationState = 'settled' | 'needs you' | 'blocked' | 'waiting';
+/** How a station stands: all is settled, there are notes to read, the maker is asked, something stops the job, or it has not come to it. */
+export const STATION_STATES = ['settled', 'has notes', 'needs you', 'blocked', 'waiting'] as const;
+export type StationState = (typeof STATION_STATES)[number];
 
 /** A station as the job card shows it. */
 export interface StationCard {
@@ -85,7 +86,7 @@ function stateOf(station: StationName, figures: JobFigures | null, cuts: CutCoun
   // A counter that is found after the film has cured damages the work.
   if (station === 'assemble' && cuts.unweeded.length > 0) return 'needs you';
   if (station === 'record' && cuts.judged < cuts.finished) return 'needs you';
-  return 'settled';
+  return worst === 'note' ? 'has notes' : 'settled';
 }
 
 function isReached(station: StationName, figures: JobFigures, cuts: CutCounts): boolean {

@@ -36,7 +36,13 @@ export function JobCard({ jobId, station, plan, unit, cuts }: JobCardProps) {
   );
 }
 
-const SIGNS: Readonly<Record<StationState, string>> = { settled: '✓', 'needs you': '!', blocked: '✕', waiting: '' };
+const SIGNS: Readonly<Record<StationState, string>> = {
+  settled: '✓',
+  'has notes': '•',
+  'needs you': '!',
+  blocked: '✕',
+  waiting: '',
+};
 
 const Strip = styled.nav`
   display: grid;
