@@ -529,6 +529,24 @@ describe('a roll that would be fed far', () => {
     const found = await plan(SVG(300, 1900), long, shopWith([piece('roll', 590, 8000)]));
     expect(said(found)).toEqual(['long-feed: warning', 'long-feed: warning']);
     expect(said(await plan(SVG(300, 1300), long, shopWith([piece('roll', 590, 8000)])))).toEqual([]);
+    // Its marks and border do not make it longer.
+    expect(said(await plan(SVG(300, 1490), long, shopWith([piece('roll', 590, 8000)])))).toEqual([]);
+  });
+
+  it.each([
+    [1800, 1490],
+    [590, 1500],
+    [2500, 1250],
+    [5000, 2500],
+    [400, 4000],
+  ])('is no warning about panels that the app laid out itself, %i × %i mm', async (w, h) => {
+    const found = await plan(
+      SVG(w, h),
+      { surface: { size: { mode: 'own' } } },
+      shopWith([piece('roll', 590, 30_000, { filmId: 'tar' })]),
+    );
+    expect(found.prepare!.panels.length).toBeGreaterThan(1);
+    expect(said(found).filter((one) => one.startsWith('long-feed'))).not.toContain('long-feed: warning');
   });
 });
 

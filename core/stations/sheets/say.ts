@@ -135,13 +135,19 @@ export function saySections(film: Film, sections: number, longFeedMm: number): R
   };
 }
 
-/** A roll that is fed far in one pass, since what lies on it is longer in one piece. */
-export function sayLongFeed(film: Film, lengthMm: number, longFeedMm: number): Finding<SheetsPatch> {
+interface LongFeed {
+  readonly lengthMm: number;
+  readonly longFeedMm: number;
+  readonly isInPanels: boolean;
+}
+
+/** A roll that is fed far in one pass, since what lies on it is longer in one piece. Panels are as short as the app could make them: of those it is a note. */
+export function sayLongFeed(film: Film, { lengthMm, longFeedMm, isInPanels }: LongFeed): Finding<SheetsPatch> {
   return {
     code: 'long-feed',
-    severity: 'warning',
+    severity: isInPanels ? 'note' : 'warning',
     stage: 'sheets',
-    message: `The roll of ${film.name} is fed ${mm(lengthMm)} mm in one pass, more than ${mm(longFeedMm)} mm, so it may drift. It cannot be cut in sections, because what lies on it is longer in one piece. Pull slack off the roll, and feed the full length out and back once before you cut.`,
+    message: `The roll of ${film.name} is fed ${mm(lengthMm)} mm in one pass, more than ${mm(longFeedMm)} mm, so it may drift. It cannot be cut in sections, because ${isInPanels ? 'a panel' : 'what lies on it'} is longer in one piece. Pull slack off the roll, and feed the full length out and back once before you cut.`,
   };
 }
 

@@ -112,7 +112,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const rulings: Ruling<SheetsPatch>[] = [];
     const short: { readonly film: Film; readonly have: number }[] = [];
     if (isLayered(items)) rulings.push(sayDirection(decisions.oneDirection));
-    for (const film of new Map(items.map((item) => [item.film.id, item.film])).values()) {
+    const films = [...new Map(items.map((item) => [item.film.id, item.film])).values()];
+    for (const film of films) {
       const own = items.filter((item) => item.film.id === film.id);
       if (own.some(({ isMirrored }) => isMirrored)) rulings.push(sayMirrored(film, isInside));
       if (own.every(isCut)) continue;
@@ -150,13 +151,10 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       rulings.push(sayPiece(film, sheets, loadable.length));
       const sections = sheets.find(({ section }) => section !== null)?.section;
       if (sections) rulings.push(saySections(film, sections.of, wish.longFeedMm));
-      const longest = Math.max(
-        0,
-        ...sheets
-          .filter(({ zones, pieces: [piece] }) => !zones && piece!.kind === 'roll')
-          .map(({ usedLengthMm }) => usedLengthMm),
-      );
-      if (longest > wish.longFeedMm) findings.push(sayLongFeed(film, longest, wish.longFeedMm));
+      const roundMm = 2 * reachOfPreparation(read.preparation, films, LONGEST_FEED);
+      const fedMm = Math.max(0, ...sheets.map((sheet) => longFeedOf(sheet, wish.longFeedMm, roundMm)));
+      const isInPanels = prepare.panels.some(({ of, corner }) => of > 1 && corner === null);
+      if (fedMm > 0) findings.push(sayLongFeed(film, { lengthMm: fedMm, longFeedMm: wish.longFeedMm, isInPanels }));
     }
     // A single piece on a mat shares it with nothing.
     const zoned = laid.sheets.filter(({ zones }) => zones !== null && zones.length > 1);
@@ -185,10 +183,23 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
   },
 };
 
+/** How far a roll is fed in one pass, mm, where that is more than it may be; else 0. What stays free of it, and marks and border, `roundMm` in all, do not count: the limit is for what has to fit, as that of a panel is. */
+function longFeedOf(
+  { zones, pieces: [piece], edges, usedLengthMm }: SheetPlan,
+  longFeedMm: number,
+  roundMm: number,
+): number {
+  if (zones || piece!.kind !== 'roll') return 0;
+  return usedLengthMm - edges.bottom - edges.top - roundMm > longFeedMm + 1e-6 ? usedLengthMm : 0;
+}
+
 /** The pieces of a film that are there. */
 function inStockOf({ id }: Film, pieces: readonly FilmPiece[]): FilmPiece[] {
   return pieces.filter((piece) => piece.filmId === id && piece.quantity > 0).sort(smallestFirst);
 }
+
+/** Marks and borders are reckoned for what is as long as a roll may be fed, mm. */
+const LONGEST_FEED = { widthMm: NEW_LAY_WISH.longFeedMm, heightMm: NEW_LAY_WISH.longFeedMm };
 
 /** Strips, where they would spare a run of copies its alignments. */
 function gangFindings({
