@@ -7,7 +7,7 @@ import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { SHIPPED_FONTS } from '../core/engines/artwork/index.js';
 import type { Job } from '../core/recipe/index.js';
-import type { LetteringPart, PicturePart } from '../core/stations/artwork/index.js';
+import type { ArtworkPart, LetteringPart, PicturePart } from '../core/stations/artwork/index.js';
 import { jobWith, openBench, type Bench } from '../server/testing/bench.js';
 import { openBrowser, type Browser } from './browser.js';
 
@@ -53,6 +53,33 @@ const setWords = async (words: string) => {
 const LOGO = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60" width="100mm" height="60mm"><circle cx="30" cy="30" r="22" fill="#b3262b"/><rect x="60" y="18" width="30" height="24" fill="#1d4e89"/></svg>`;
 const png = (svg: string, width = 900) =>
   new Uint8Array(new Resvg(svg, { fitTo: { mode: 'width', value: width } }).render().asPng());
+
+it('a figure that cannot be is refused at its field; where it came in otherwise, the station says so and the fields stay', async () => {
+  const { press, sees, write, driver } = browser;
+  await setWords('Kiln');
+  await sees('1 sheet');
+  await driver.get(`${bench.server.url}/jobs/${job.id}/surface`);
+  await write('Width of the design', '99999');
+  await sees('It must be from 1 to 10000 mm. Larger work is cut and laid as several jobs.');
+  expect((await saved()).surface.size.mode).not.toBe('width');
+  const { body: before } = await bench.api<Job>('GET', `/api/jobs/${job.id}`);
+  const { status } = await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {
+    recipe: { ...before.recipe, surface: { ...before.recipe.surface, size: { mode: 'width', mm: 99_999 } } },
+    revision: before.revision,
+  });
+  expect(status).toBe(200);
+  await driver.navigate().refresh();
+  await sees('A job is planned up to 10000 mm.');
+  expect(await (await browser.find('[aria-label="Width of the design"]')).getAttribute('value')).toBe('99999');
+  await driver.get(`${bench.server.url}/jobs/${job.id}/artwork`);
+  await sees('“Kiln”');
+  await browser.find('[aria-label="Cap height"]');
+  await driver.get(`${bench.server.url}/jobs/${job.id}/surface`);
+  await press('Make it 10000 mm wide');
+  await until(({ surface }) => surface.size.mode === 'width' && surface.size.mm === 10_000);
+  await write('Width of the design', '300');
+  await sees('1 sheet');
+});
 
 describe('words', () => {
   it('are set, changed, bent and coloured, and stay words', { timeout: 300_000 }, async () => {
@@ -343,6 +370,57 @@ describe('several parts', () => {
     await write('Gap between each two', '12');
     await press('this gap between each two, across');
     await kept(({ artworks }) => Math.abs(artworks[1]!.place.xMm - artworks[0]!.place.xMm - 72) < 1e-6);
+  });
+
+  it('are brought into line at the first press, in all directions, at any pace, and once more changes nothing', async () => {
+    const { press, sees, driver } = browser;
+    const drawn = (id: string, xMm: number, yMm: number, scale: number) => (one: ArtworkPart) => ({
+      ...one,
+      id,
+      place: { ...one.place, xMm, yMm, scale },
+    });
+    const two = await jobWith(
+      bench,
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40" width="60mm" height="40mm"><rect width="60" height="40" fill="#b3262b"/></svg>',
+      (recipe) => ({
+        ...recipe,
+        artworks: [drawn('first', 0, 0, 1), drawn('second', 150, 90, 0.5)].map((as) => as(recipe.artworks[0]!)),
+        // Scaled to the board: by the first change the size becomes the design's own.
+        surface: {
+          ...recipe.surface,
+          kind: 'flat',
+          flat: { ...recipe.surface.flat, widthMm: 400, heightMm: 300 },
+          size: { mode: 'fit' },
+        },
+      }),
+    );
+    const parts = async () => (await bench.api<Job>('GET', `/api/jobs/${two.id}`)).body.recipe.artworks;
+    const { body } = await bench.api<{ design: { scale: number } }>('GET', `/api/jobs/${two.id}/plan`);
+    const { scale } = body.design;
+    expect(Math.abs(scale - 1)).toBeGreaterThan(0.2);
+    await driver.get(`${bench.server.url}/jobs/${two.id}/artwork`);
+    await sees('1 sheet');
+    await browser.tap('section[aria-label="On the design"] li input[type=checkbox]');
+    await sees('the rest of the design');
+    // As fast as a hand that does not wait for the picture.
+    for (const name of ['left', 'middle across', 'right', 'top', 'middle down', 'foot']) await press(`to the ${name}`);
+    await driver.wait(async () => Math.abs((await parts())[0]!.place.scale - scale) < 1e-9, 60_000);
+    await sees('saved');
+    const [lower, upper] = (await parts()).map(({ place }) => place);
+    // Half as large as the other, its right edge and its foot on those of the other.
+    expect(upper!.scale / scale).toBeCloseTo(0.5, 9);
+    expect(upper!.xMm + 30 * upper!.scale).toBeCloseTo(lower!.xMm + 30 * lower!.scale, 6);
+    expect(upper!.yMm + 20 * upper!.scale).toBeCloseTo(lower!.yMm + 20 * lower!.scale, 6);
+    for (const name of ['middle across', 'middle down'] as const) {
+      await press(`to the ${name}`);
+      await sees('saved');
+    }
+    const middle = (await parts())[1]!.place;
+    expect(middle.xMm - lower!.xMm).toBeCloseTo(0, 6);
+    expect(middle.yMm - lower!.yMm).toBeCloseTo(0, 6);
+    for (const name of ['middle across', 'middle down'] as const) await press(`to the ${name}`);
+    await sees('saved');
+    expect((await parts())[1]!.place).toEqual(middle);
   });
 
   it('are held against a picture of the file, and what is not as drawn is shown', async () => {

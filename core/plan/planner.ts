@@ -207,6 +207,7 @@ export class Planner {
 
     const ruled = await this.#sized(design, recipe);
     await add({ surface: ruled });
+    if (ruled.isTooLong) return plan;
     const { scale } = ruled.design;
     const { parts, matrices, painted, apart, frame, condensed, untouched } = await this.#drawn(
       design,

@@ -72,6 +72,26 @@ const codes = ({ findings }: Plan) => findings.map(({ code }) => code);
 const said = ({ rulings }: Plan, id: string) => rulings.find((ruling) => ruling.id === id);
 const surface = (patch: Partial<Recipe['surface']>): RecipePatch => ({ surface: patch });
 
+describe('a design that is longer than any may be', () => {
+  it('stops the job at once, in each direction, and the remedy puts it right', async () => {
+    for (const size of [
+      { mode: 'width', mm: 10_001 },
+      { mode: 'height', mm: 90_000 },
+      { mode: 'scale', times: 500 },
+    ] as const) {
+      const plan = await planOf(SIGN, { surface: { ...begun, size } });
+      const blockers = plan.findings.filter(({ severity }) => severity === 'blocker');
+      expect(blockers.map(({ code }) => code)).toEqual(['design-too-long']);
+      expect([plan.artwork !== undefined, plan.surface !== undefined, plan.build]).toEqual([true, true, undefined]);
+      const { surface } = parseRecipe(patchRecipe(emptyRecipe('Large'), blockers[0]!.remedies![0]!.patch));
+      expect(surface.size).toEqual({ mode: 'width', mm: 10_000 });
+    }
+    const most = await planOf(SIGN, { surface: { ...begun, size: { mode: 'width', mm: 10_000 } } });
+    expect(most.findings.map(({ code }) => code)).not.toContain('design-too-long');
+    expect(most.build).toBeDefined();
+  });
+});
+
 describe('a design on a taper', () => {
   const onTin = surface({
     kind: 'taper',

@@ -123,7 +123,15 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
     () => (cuts && builtWith ? { ...cutSoFar(cuts, jobId), builtWith } : null),
     [cuts, builtWith, jobId],
   );
-  const { view: planned, working, step, stop, tryAgain, failure } = usePlan(jobId, handle.recipe, soFar, weeding);
+  const {
+    view: planned,
+    madeOf,
+    working,
+    step,
+    stop,
+    tryAgain,
+    failure,
+  } = usePlan(jobId, handle.recipe, soFar, weeding);
   const view = useMemo(() => planInUnit(planned, unit), [planned, unit]);
   const { asked, looked, lookAt, look } = useLook(view?.findings ?? NO_FINDINGS);
   const navigate = useNavigate();
@@ -165,6 +173,7 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
         recipe,
         decided,
         plan: view,
+        plannedFrom: madeOf,
         working,
         step,
         stop,

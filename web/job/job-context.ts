@@ -16,6 +16,8 @@ export interface JobContextValue {
   /** What is decided, with or without the server knowing it yet. */
   readonly decided: Recipe;
   readonly plan: PlanView | null;
+  /** What the plan was made of: behind the recipe while a newer one is being made. */
+  readonly plannedFrom: Recipe | null;
   readonly working: boolean;
   /** What takes its time, and how far along it is; and how to stop it. */
   readonly step: { readonly doing: string; readonly done: number } | null;

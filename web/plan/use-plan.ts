@@ -13,13 +13,15 @@ import { useShop } from './use-shop.js';
 
 export interface PlanState {
   readonly view: PlanView | null;
+  /** What the view was made of; null while there is none. */
+  readonly madeOf: Recipe | null;
   readonly working: boolean;
   /** What takes its time, and how far along it is, 0 to 1. */
   readonly step: { readonly doing: string; readonly done: number } | null;
   readonly failure: PlanFailure | { readonly why: 'stopped' } | null;
 }
 
-const NOTHING: PlanState = { view: null, working: true, step: null, failure: null };
+const NOTHING: PlanState = { view: null, madeOf: null, working: true, step: null, failure: null };
 
 /** The plan of a recipe, of what is cut of it already and of what the shop's log of weeding has taught (null for nothing; undefined, or null of what is cut, while that is not known), computed beside the page and shown stage by stage; the last view stays until there is a newer one. */
 export function usePlan(
@@ -49,7 +51,8 @@ export function usePlan(
     planner.plan(
       { jobId, recipe, shop: planShop(shop), sources, ...cut, weeding: weeding ?? undefined },
       {
-        show: (view, finished) => current && setState({ view, working: !finished, step: null, failure: null }),
+        show: (view, finished) =>
+          current && setState({ view, madeOf: recipe, working: !finished, step: null, failure: null }),
         step: (doing, done) => current && setState((before) => ({ ...before, step: { doing, done } })),
         fail: (failure) => current && setState((before) => ({ ...before, working: false, step: null, failure })),
       },

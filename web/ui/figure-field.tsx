@@ -11,6 +11,8 @@ interface FigureFieldProps {
   /** Less than nothing for a place, which may lie before where it is counted from. */
   readonly min?: number;
   readonly max?: number;
+  /** Why it cannot be more, as a sentence. */
+  readonly whyMax?: string;
   /** Arrow keys move by this much; what they come to is tried until the field is left. */
   readonly stepMm?: number;
   readonly onChange: (mm: number) => void;
@@ -18,7 +20,17 @@ interface FigureFieldProps {
 }
 
 /** A length edited where it stands, in any way people say lengths; arrow keys nudge it. */
-export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, onChange, onTry }: FigureFieldProps) {
+export function FigureField({
+  label,
+  mm,
+  unit,
+  min = 0,
+  max = 100_000,
+  whyMax,
+  stepMm,
+  onChange,
+  onTry,
+}: FigureFieldProps) {
   const parse = (text: string): LengthRead => {
     const isBefore = min < 0 && /^\s*[-−–]/.test(text);
     const length = readLength(isBefore ? text.replace(/^\s*[-−–]/, '') : text, unit);
@@ -35,7 +47,9 @@ export function FigureField({ label, mm, unit, min = 0, max = 100_000, stepMm, o
             : `“${text}” is not a length; try 120, 12 cm or 4 3/4".`,
       };
     if (length.mm < min || length.mm > max)
-      return { wrong: `It must be from ${say(min)} to ${formatLength(max, unit)} ${unit}.` };
+      return {
+        wrong: `It must be from ${say(min)} to ${formatLength(max, unit)} ${unit}.${whyMax && length.mm > max ? ` ${whyMax}` : ''}`,
+      };
     return { value: length.mm };
   };
   const nudge = (text: string, way: 1 | -1) => {

@@ -156,6 +156,9 @@ export const MOST_MEMBERS = 60;
 export const MOST_COPIES_ON_BOARD = 12;
 /** So many letters a name has at most. */
 export const LONGEST_NAME = 60;
+/** No design is longer, mm: what is longer is planned as several jobs, since film, marks and relief lines of it are more than one person lays in one go. */
+export const LONGEST_DESIGN_MM = 10_000;
+
 /** So many letters a size has at most. */
 const LONGEST_SIZE = 12;
 /** Names on a back are at most so wide, mm. Source: trade practice. */

@@ -5,6 +5,7 @@ export { surfaceCheckStage, type LettersOnDesign } from './check-stage.js';
 export {
   groundOf,
   HANGS,
+  LONGEST_DESIGN_MM,
   measuredOf,
   MOST_COPIES_ON_BOARD,
   MOST_MEMBERS,
@@ -36,6 +37,7 @@ export { sayBeyondSlant, sayNoCone } from './say-measures.js';
 export { designsOnOne, partsInDesigns, type DesignOnThing, type DesignParts } from './several.js';
 export { sayDesignName } from './say-several.js';
 export { severalWish, surfaceStage, type OwnDesign, type SurfaceFigures, type SurfaceOut } from './stage.js';
+export { LARGER_WORK } from './say.js';
 export { warpStage } from './warp-stage.js';
 export { sayCondensed } from './say-garment.js';
 export { readTeam, type TeamRead } from './team-list.js';

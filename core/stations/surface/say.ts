@@ -1,7 +1,7 @@
 import type { PlacedDesign, Placing, Size, SizeWish } from '../../engines/surface/index.js';
 import type { Box } from '../../geometry/index.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
-import type { SurfaceDecisions, SurfaceKindName, SurfacePatch } from './decisions.js';
+import { LONGEST_DESIGN_MM, type SurfaceDecisions, type SurfaceKindName, type SurfacePatch } from './decisions.js';
 
 const FIT: SurfacePatch = { surface: { size: { mode: 'fit' } } };
 const OWN: SurfacePatch = { surface: { size: { mode: 'own' } } };
@@ -119,6 +119,26 @@ function becauseOf(wish: SizeWish, room: Placing['room'], reachMm: number): stri
         'Traps, marks and borders are worked out at this size. They are never scaled.',
       ];
   }
+}
+
+/** Why no design is longer than LONGEST_DESIGN_MM. */
+export const LARGER_WORK = 'Larger work is cut and laid as several jobs.';
+
+/** A design that is longer than any may be. */
+export function sayTooLong({ widthMm, heightMm }: Size): Finding<SurfacePatch> {
+  const most = `${formatLength(LONGEST_DESIGN_MM)} mm`;
+  return {
+    code: 'design-too-long',
+    severity: 'blocker',
+    stage: 'surface',
+    message: `The design is ${formatLength(widthMm)} × ${formatLength(heightMm)} mm. A job is planned up to ${most}. ${LARGER_WORK} Nothing more is made of it at this size.`,
+    remedies: [
+      {
+        label: `Make it ${most} ${widthMm >= heightMm ? 'wide' : 'high'}`,
+        patch: { surface: { size: { mode: widthMm >= heightMm ? 'width' : 'height', mm: LONGEST_DESIGN_MM } } },
+      },
+    ],
+  };
 }
 
 const UNITS = [

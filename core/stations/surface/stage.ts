@@ -25,10 +25,10 @@ import {
 import { joinBoxes, transformBox, translation, type Box } from '../../geometry/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Stage } from '../stage.js';
-import { measuredOf, slantMmOf, type SurfaceDecisions, type SurfacePatch } from './decisions.js';
+import { LONGEST_DESIGN_MM, measuredOf, slantMmOf, type SurfaceDecisions, type SurfacePatch } from './decisions.js';
 import { instancesOf, type Instance } from './instances.js';
 import { measureTroubles } from './measures.js';
-import { sayPlacing, sayUnit, THING } from './say.js';
+import { sayPlacing, sayTooLong, sayUnit, THING } from './say.js';
 import { sayFreshPaint, sayMatter } from './say-ground.js';
 import { sayNoLetters, saySizes, saySpot, sayTeam } from './say-garment.js';
 import {
@@ -69,6 +69,8 @@ export interface SurfaceOut {
   readonly frame: Size;
   /** The designs that are made of the one; null for the one. */
   readonly instances: readonly Instance[] | null;
+  /** The design is longer than any may be: nothing more is made of it. */
+  readonly isTooLong: boolean;
   readonly findings: readonly Finding<SurfacePatch>[];
   readonly rulings: readonly Ruling<SurfacePatch>[];
 }
@@ -128,9 +130,13 @@ export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
     const cone = { ...decided.taper, slantMm: slantMmOf(decided.taper) };
     const { findings, rulings, ...placed } =
       each && takesSeveral(surface) ? placedSeveral(surface, each, read) : placedAlone(read);
+    const longest = longestDesign(placed);
+    const isTooLong = Math.max(longest.widthMm, longest.heightMm) > LONGEST_DESIGN_MM + 1e-6;
     return {
       ...placed,
+      isTooLong,
       findings: [
+        ...(isTooLong ? [sayTooLong(longest)] : []),
         ...(isAsked ? [sayUnit(own, mmPerUnit)] : []),
         ...troubles.map((trouble) => sayMeasureTrouble(trouble, cone)),
         // Why there is no room is said by the figures.
@@ -152,8 +158,15 @@ export const surfaceStage: Stage<SurfaceContext, SurfaceRead, SurfaceOut> = {
   },
 };
 
+/** The design; of several beside each other the longest. */
+function longestDesign({ design, instances }: Pick<SurfaceOut, 'design' | 'instances'>): Size {
+  const sideOf = ({ widthMm, heightMm }: Size) => Math.max(widthMm, heightMm);
+  const each = (instances ?? []).flatMap(({ among }) => among ?? []);
+  return each.reduce<Size>((longest, one) => (sideOf(one) > sideOf(longest) ? one : longest), each[0] ?? design);
+}
+
 /** One design, or one that several are made of. */
-function placedAlone({ own, divided, decided, surface, reachMm }: SurfaceRead): SurfaceOut {
+function placedAlone({ own, divided, decided, surface, reachMm }: SurfaceRead): Omit<SurfaceOut, 'isTooLong'> {
   const { design, ...placing } = placeOn(surface, own, decided.size, reachMm);
   const said = sayPlacing({ design, ...placing }, own, decided, reachMm);
   const { map, frame } = bentIn(surface, design);
@@ -184,7 +197,7 @@ function placedSeveral(
   measured: Extract<Surface, { kind: 'flat' | 'glass' | 'cylinder' }>,
   each: readonly OwnDesign[],
   { decided, reachMm }: SurfaceRead,
-): SurfaceOut {
+): Omit<SurfaceOut, 'isTooLong'> {
   // One on each side is a design for each.
   const surface =
     measured.kind === 'cylinder' && measured.side === 'both' ? { ...measured, side: 'holder' as const } : measured;

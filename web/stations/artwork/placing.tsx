@@ -9,6 +9,7 @@ import {
   type Alignment,
   type Placement,
 } from '../../../core/stations/artwork/index.js';
+import { LARGER_WORK, LONGEST_DESIGN_MM } from '../../../core/stations/surface/index.js';
 import { boxesTouch } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';
@@ -18,8 +19,11 @@ import { NumberField } from '../../ui/number-field.js';
 import { Picker } from '../../ui/picker.js';
 import { count } from '../../../core/words/index.js';
 import { RepeatParts } from './repeat-parts.js';
-import type { ArrangedPart, Arrangement } from './use-arrangement.js';
+import { MOST_OVERLAP_MM, type ArrangedPart, type Arrangement } from './use-arrangement.js';
 import { newId } from '../../api/new-id.js';
+
+/** As far as a part may lie from where the design begins, mm. */
+const FARTHEST_MM = 100_000;
 
 const COLUMN: readonly (readonly [Alignment, string])[] = [
   ['left', 'left edges'],
@@ -52,7 +56,7 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
   // What was chosen to be in line with may have gone, or be moved itself.
   const can = [
     ...(units > 1 ? ['each other'] : []),
-    ...(others.length > 0 ? ['design', ...others.map(({ id }) => id)] : []),
+    ...(others.length > 0 ? ['rest', ...others.map(({ id }) => id)] : []),
     ...(room ? ['surface'] : []),
   ];
   const base = can.includes(wanted) ? wanted : can[0];
@@ -61,7 +65,8 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
       ? undefined
       : base === 'surface'
         ? room!
-        : boxRound(base === 'design' ? parts : parts.filter((part) => part.id === base))!;
+        : // What is moved does not count: brought to its line once more it stays where it is.
+          boxRound(base === 'rest' ? others : parts.filter((part) => part.id === base))!;
   // Between the margins a part stays where it was brought, whatever that makes of the design's middle.
   const lining = base === 'surface' ? { ...arrangement, place: arrangement.placeOnSurface } : arrangement;
   const group = (id: string | null) => {
@@ -114,7 +119,7 @@ export function Placing({ arrangement }: { readonly arrangement: Arrangement }) 
               value={base ?? ''}
               options={[
                 ...(units > 1 ? [{ id: 'each other', text: 'each other' }] : []),
-                ...(others.length > 0 ? [{ id: 'design', text: 'the whole design' }] : []),
+                ...(others.length > 0 ? [{ id: 'rest', text: 'the rest of the design' }] : []),
                 ...(room ? [{ id: 'surface', text: 'the surface, between its margins' }] : []),
                 ...others.map((part) => ({ id: part.id, text: part.name })),
               ]}
@@ -171,8 +176,15 @@ function EvenGaps({ arrangement }: { readonly arrangement: Arrangement }) {
     <Lines
       said={
         <>
-          <FigureField label="Gap between each two" mm={gapMm} unit={unit} stepMm={1} onChange={setGapMm} /> between
-          each two, the first staying:
+          <FigureField
+            label="Gap between each two"
+            min={-MOST_OVERLAP_MM}
+            mm={gapMm}
+            unit={unit}
+            stepMm={1}
+            onChange={setGapMm}
+          />{' '}
+          between each two, the first staying:
         </>
       }
       arrangement={arrangement}
@@ -189,7 +201,7 @@ interface LinesProps {
 }
 
 /** Ways to bring parts into order, each shown on the light table while it is looked at. */
-function Lines({ said, arrangement: { place, tryOut }, ways }: LinesProps) {
+function Lines({ said, arrangement: { place, tryOut, isUnread }, ways }: LinesProps) {
   return (
     <p>
       {said}{' '}
@@ -198,6 +210,7 @@ function Lines({ said, arrangement: { place, tryOut }, ways }: LinesProps) {
           <Way>
             <WordButton
               aria-label={name}
+              isDisabled={isUnread}
               onPress={() => place(places)}
               onLook={(isLooked) => tryOut(isLooked ? places : null)}
             >
@@ -212,7 +225,8 @@ function Lines({ said, arrangement: { place, tryOut }, ways }: LinesProps) {
 }
 
 /** What would come of the way that is looked at: above all, parts that would lie on each other. */
-function sayTried({ parts, tried }: Arrangement): string {
+function sayTried({ parts, tried, isUnread }: Arrangement): string {
+  if (isUnread) return 'What was just added is still being read.';
   if (!tried) return '';
   if (tried.size === 0) return 'They stand so already.';
   const then = parts.map((part) => ({ part, box: tried.get(part.id) ?? part.shown }));
@@ -238,15 +252,31 @@ function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arra
       {several && (
         <p>
           It stands{' '}
-          <FigureField label="From the left" mm={minX} unit={unit} stepMm={1} onChange={(mm) => shift(mm - minX, 0)} />{' '}
+          <FigureField
+            label="From the left"
+            min={-FARTHEST_MM}
+            mm={minX}
+            unit={unit}
+            stepMm={1}
+            onChange={(mm) => shift(mm - minX, 0)}
+          />{' '}
           from the left and{' '}
-          <FigureField label="From the top" mm={minY} unit={unit} stepMm={1} onChange={(mm) => shift(0, mm - minY)} />{' '}
+          <FigureField
+            label="From the top"
+            min={-FARTHEST_MM}
+            mm={minY}
+            unit={unit}
+            stepMm={1}
+            onChange={(mm) => shift(0, mm - minY)}
+          />{' '}
           from the top,{' '}
           <FigureField
             label="Its width"
             mm={maxX - minX}
             unit={unit}
             min={1}
+            max={LONGEST_DESIGN_MM}
+            whyMax={LARGER_WORK}
             stepMm={1}
             onChange={(mm) => size(mm / (maxX - minX))}
           />{' '}
@@ -256,6 +286,8 @@ function One({ part, arrangement }: { readonly part: ArrangedPart; readonly arra
             mm={maxY - minY}
             unit={unit}
             min={1}
+            max={LONGEST_DESIGN_MM}
+            whyMax={LARGER_WORK}
             stepMm={1}
             onChange={(mm) => size(mm / (maxY - minY))}
           />{' '}

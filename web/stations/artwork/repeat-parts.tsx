@@ -13,7 +13,7 @@ import { useNotify } from '../../ui/notices.js';
 import { Picker } from '../../ui/picker.js';
 import { Labelled, TextArea } from '../../ui/plain-fields.js';
 import { Swatch } from '../../ui/swatch.js';
-import type { ArrangedPart, Arrangement } from './use-arrangement.js';
+import { MOST_OVERLAP_MM, type ArrangedPart, type Arrangement } from './use-arrangement.js';
 import { usePlanInput } from './use-plan-input.js';
 import { newId } from '../../api/new-id.js';
 
@@ -84,7 +84,16 @@ function RepeatForm({ arrangement, onDone }: { readonly arrangement: Arrangement
             and <NumberField label="Times down" value={rows} min={1} max={50} onChange={setRows} /> down
           </>
         )}
-        , <FigureField label="Gap between repeats" mm={gapMm} unit={unit} stepMm={1} onChange={setGapMm} /> apart.
+        ,{' '}
+        <FigureField
+          label="Gap between repeats"
+          min={-MOST_OVERLAP_MM}
+          mm={gapMm}
+          unit={unit}
+          stepMm={1}
+          onChange={setGapMm}
+        />{' '}
+        apart.
       </p>
       {hasWords && (
         <Labelled>

@@ -14,6 +14,9 @@ import type { Recipe, RecipePatch } from '../../../core/recipe/index.js';
 import { transformBox, translation, type Box } from '../../../core/geometry/index.js';
 import { useJobContext } from '../../job/job-context.js';
 
+/** Parts may be set to overlap by up to this, mm, as letters of a script do. */
+export const MOST_OVERLAP_MM = 500;
+
 /** A part as it can be arranged: its place in the recipe and on the design. */
 export interface ArrangedPart extends PlacedPart {
   readonly part: ArtworkPart;
@@ -29,6 +32,8 @@ export interface ArrangedPart extends PlacedPart {
 export interface Arrangement {
   /** The lowest first. */
   readonly parts: readonly ArrangedPart[];
+  /** A part that was just added is still being read: where the design ends is not known yet. */
+  readonly isUnread: boolean;
   readonly chosen: readonly ArrangedPart[];
   readonly choose: (ids: readonly string[]) => void;
   /** From the arrangement's mm to those that are cut. */
@@ -54,11 +59,20 @@ export function isOneWith(a: PlacedPart, b: PlacedPart): boolean {
 
 /** The parts of the design with those that the maker has taken hold of. */
 export function useArrangement(): Arrangement {
-  const { recipe, decided, plan, handle } = useJobContext();
+  const { recipe, decided, plan, plannedFrom, handle } = useJobContext();
   const [ids, setIds] = useState<readonly string[]>([]);
   const [triedPlaces, setTried] = useState<ReadonlyMap<string, Placement> | null>(null);
-  const scale = plan?.surface?.scale ?? 1;
+  const plannedScale = plan?.surface?.scale ?? 1;
+  // At its own size a design is not scaled, also where the plan is of when it was.
+  const scale = recipe.surface.size.mode === 'own' ? 1 : plannedScale;
   const views = plan?.artwork?.parts;
+  const isUnread = recipe.artworks.some((part) => !views?.some(({ id }) => id === part.id));
+  // How large the whole is made of it is known once it is planned.
+  const isScaleKnown =
+    recipe.surface.size.mode === 'own' ||
+    (plannedFrom !== null &&
+      JSON.stringify([plannedFrom.artworks, plannedFrom.surface]) ===
+        JSON.stringify([recipe.artworks, recipe.surface]));
   const parts = useMemo(() => {
     // Where the recipe has them, also while the plan with it is still being made; their own sizes are the plan's.
     const placed = recipe.artworks.flatMap((part) => {
@@ -77,7 +91,10 @@ export function useArrangement(): Arrangement {
       if (isAmong && matrix) {
         // Designs beside each other on one thing are shown where they lie there.
         const planned = transformBox(view.extent.box, matrix);
-        const lag = { x: (box.minX - view.box.minX) * scale, y: (box.minY - view.box.minY) * scale };
+        const lag = {
+          x: box.minX * scale - view.box.minX * plannedScale,
+          y: box.minY * scale - view.box.minY * plannedScale,
+        };
         return {
           id: part.id,
           group: part.group,
@@ -97,20 +114,20 @@ export function useArrangement(): Arrangement {
         maxY: (box.maxY - frame!.minY) * scale,
       };
       const lag = {
-        x: shown.minX - (view.box.minX - planned!.minX) * scale,
-        y: shown.minY - (view.box.minY - planned!.minY) * scale,
+        x: shown.minX - (view.box.minX - planned!.minX) * plannedScale,
+        y: shown.minY - (view.box.minY - planned!.minY) * plannedScale,
       };
       return { id: part.id, group: part.group, part, lag, name: nameOfPart(part), place: part.place, box, shown, own };
     });
-  }, [recipe.artworks, views, scale, plan?.surface?.isAmong]);
+  }, [recipe.artworks, views, scale, plannedScale, plan?.surface?.isAmong]);
   const patchOf = useCallback(
     ({ artworks }: Recipe, to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]): RecipePatch => {
       const next = to(artworks);
-      return next.length > 1 || artworks.length > 1
+      return isScaleKnown && (next.length > 1 || artworks.length > 1)
         ? { artworks: atTrueSize(next, scale), surface: { size: { mode: 'own' } } }
         : { artworks: next };
     },
-    [scale],
+    [scale, isScaleKnown],
   );
   const change = useCallback(
     (to: (parts: readonly ArtworkPart[]) => readonly ArtworkPart[]) => handle.change((now) => patchOf(now, to)),
@@ -159,7 +176,20 @@ export function useArrangement(): Arrangement {
   const tried = triedPlaces && new Map(parts.flatMap((part) => triedBox(part, triedPlaces.get(part.id), scale)));
   // Who takes hold of a part takes hold of its group; parts that were just added are not planned yet.
   const choose = (wanted: readonly string[]) => setIds([...new Set([...withGroups(parts, wanted), ...wanted])]);
-  return { parts, chosen, choose, scale, change, asPatch, place, room, placeOnSurface, tried, tryOut: setTried };
+  return {
+    parts,
+    isUnread,
+    chosen,
+    choose,
+    scale,
+    change,
+    asPatch,
+    place,
+    room,
+    placeOnSurface,
+    tried,
+    tryOut: setTried,
+  };
 }
 
 /** Where a box would be when its part goes from one place to another; `scale` is from the arrangement's mm to the box's. */

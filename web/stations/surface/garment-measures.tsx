@@ -29,6 +29,9 @@ const PIECES: Readonly<Record<Garments, string>> = { shirt: 'a shirt', apron: 'a
 /** What an order usually has. */
 const USUAL = ['S', 'M', 'L', 'XL', 'XXL'];
 
+/** A print may sit to either side of the middle line, as far as a garment is wide, mm. */
+const FARTHEST_MM = 1000;
+
 /** A print on garments: where it sits, the sizes of the order, and who it is for. */
 export function GarmentMeasures() {
   const { unit, plan } = useJobContext();
@@ -76,6 +79,7 @@ export function GarmentMeasures() {
         <FigureField
           label="Off the middle line"
           mm={offMiddleMm ?? usual.offMiddleMm}
+          min={-FARTHEST_MM}
           unit={unit}
           stepMm={5}
           onChange={(mm) => set({ offMiddleMm: mm })}

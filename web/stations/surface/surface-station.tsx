@@ -1,7 +1,13 @@
 import { useMemo, useState } from 'react';
 import { PANEL_LAP_MM } from '../../../core/engines/surface/index.js';
 import type { PlanView } from '../../../core/plan/page/plan-view.js';
-import { sayFieldTroubles, SURFACE_KINDS, type SurfaceKindName } from '../../../core/stations/surface/index.js';
+import {
+  LARGER_WORK,
+  LONGEST_DESIGN_MM,
+  sayFieldTroubles,
+  SURFACE_KINDS,
+  type SurfaceKindName,
+} from '../../../core/stations/surface/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -124,6 +130,8 @@ export function SurfaceStation() {
                     mm={sized.mode === 'width' ? sized.mm : placed.ruled.widthMm}
                     unit={unit}
                     min={1}
+                    max={LONGEST_DESIGN_MM}
+                    whyMax={LARGER_WORK}
                     stepMm={1}
                     onChange={(mm) => change({ size: { mode: 'width', mm } })}
                   />
@@ -162,6 +170,8 @@ export function SurfaceStation() {
                 mm={sized.mode === 'height' ? sized.mm : placed.ruled.heightMm}
                 unit={unit}
                 min={1}
+                max={LONGEST_DESIGN_MM}
+                whyMax={LARGER_WORK}
                 stepMm={1}
                 onChange={(mm) => change({ size: { mode: 'height', mm } })}
               />
