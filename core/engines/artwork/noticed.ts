@@ -37,7 +37,7 @@ export interface NoticedFigures {
   'gradient-banded': Named;
   'gradient-flattened': LostPaint;
   'hatch-damaged': Nothing;
-  /** `name` is empty for an instruction that is none. */
+  /** An instruction that is not read; LB for letters that the stroke font does not have. */
   'hpgl-left': { readonly name: string };
   hairlines: { readonly thinnestMm: number };
   /** `fonts`: names of shipped fonts that have the scripts of those letters. */

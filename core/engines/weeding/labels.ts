@@ -1,6 +1,6 @@
 import { boundsOf, edgeIndex, edgesOf, type Box, type Edges } from '../../geometry/index.js';
 import type { ReliefLine } from './relief-wish.js';
-import { strokesOf } from './stroke-letters.js';
+import { strokesOf } from '../../geometry/stroke-letters.js';
 import { insideOf, type Waste } from './waste.js';
 
 /** What is written into the waste, so that nobody loses track of which layer it is, and which way is up. */

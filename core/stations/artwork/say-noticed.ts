@@ -91,13 +91,11 @@ const SAY: { readonly [Code in NoticedCode]: (noticed: NoticedOf<Code>, repair: 
     })),
   }),
   'hatch-damaged': () => ({ message: 'A hatch has edges that cannot be read. They were left out.' }),
-  'hpgl-left': ({ name }) => ({
+  'hpgl-left': ({ name, count: times = 1 }) => ({
     message:
-      name === ''
-        ? 'Some instructions of this file are not HP-GL as it is known here. They were left out.'
-        : name === 'LB'
-          ? 'Letters that a plotter writes by itself have no outlines to cut. They were left out.'
-          : `The instruction ${name} is not read. What it draws was left out.`,
+      name === 'LB'
+        ? `${times} ${times === 1 ? 'letter' : 'letters'} of the labels in this file ${times === 1 ? 'is' : 'are'} not in the stroke font. ${times === 1 ? 'It was' : 'They were'} left out.`
+        : `The instruction ${name} is not read. It comes ${times === 1 ? 'once' : `${times} times`}, and what it draws was left out.`,
   }),
   hairlines: ({ thinnestMm }) => ({
     message: `Strokes are thinner than ${thinnestMm} mm at this size. A blade cannot cut along both sides of them.`,

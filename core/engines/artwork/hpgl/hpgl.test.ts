@@ -7,7 +7,8 @@ import { ArtworkReader, paintRegions, READ_AS_IT_IS, Refusal } from '../index.js
 import { isHpgl } from './is-hpgl.js';
 import { readHpgl } from './read-hpgl.js';
 
-const bytes = (text: string) => new TextEncoder().encode(text);
+/** As plotters are written to: a byte for each character. */
+const bytes = (text: string) => Uint8Array.from(text, (letter) => letter.charCodeAt(0));
 const read = (text: string, joinEndsMm = 0) => readHpgl(bytes(text), 'x.plt', joinEndsMm);
 const areas = (text: string) => {
   const { regions } = paintRegions(read(text), 1);
@@ -38,12 +39,18 @@ describe('HP-GL', () => {
     ['no semicolons, blanks for commas', 'IN SP1PU0 0PD400 0 400 400 0 400 0 0PU', [['#16181a', 100]]],
   ])('%s', (_, text, expected) => expect(areas(text)).toEqual(expected));
 
-  it('has what it does not read told, once a kind', () => {
-    expect(
-      read('IN;SP1;PU0,0;PD400,0,400,400,0,400,0,0;LBQuay\u0003;PE;RO90;').noticed.map((one) =>
-        'name' in one ? one.name : one.code,
-      ),
-    ).toEqual(expect.arrayContaining(['LB', 'PE', 'RO']));
+  it('has what it does not read told, by its name and how often', () => {
+    const { noticed } = read(
+      'IN;SP1;PU0,0;PD400,0,400,400,0,400,0,0;LBKl\u00f6sse\u0003;PE<=AB;XT;XT;RO90;ZZ3,4;UC1,2,3;PU;',
+    );
+    expect(noticed.map((one) => ('name' in one ? `${one.name} ${one.count}` : one.code)).sort()).toEqual([
+      'LB 1',
+      'PE 1',
+      'RO 1',
+      'UC 1',
+      'XT 2',
+      'ZZ 1',
+    ]);
     expect(() => read('IN;SP1;PU0,0;PU400,400;')).toThrow(Refusal);
   });
 
