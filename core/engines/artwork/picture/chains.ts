@@ -1,4 +1,5 @@
-import type { Labels, Rgba } from './labels.js';
+import type { Labels } from './labels.js';
+import type { Rgba } from './mixtures.js';
 import type { Pixels } from './pixels.js';
 import { saddleFinder } from './saddles.js';
 

@@ -11,6 +11,7 @@ import {
   ONE_COLOUR,
   type PaletteColour,
 } from './palette.js';
+import { isBetween, type Rgba } from './mixtures.js';
 import type { Pixels } from './pixels.js';
 
 /*
@@ -43,8 +44,6 @@ export interface HairColours {
   readonly lost: ReadonlyMap<number, unknown>;
 }
 
-/** A mixture lies no further than this from the line between its two colours, in steps of a channel and as a share of their distance: compressed pictures smear colours more than brightness. */
-const SMEARED = { least: 14, share: 0.2 };
 /** Fewer pixels than this are dust. */
 const LEAST_PIXELS = 6;
 /** Lost lines and spots of fewer pixels are dust. */
@@ -52,13 +51,16 @@ const LEAST_LOST = 8;
 /** Of so many of the commonest bins colours are made: a photograph has thousands of mixtures. */
 const MOST_BINS = 400;
 
-type Rgba = readonly [number, number, number, number];
-
 /** Bare surface is white that lets all through. */
 const BARE: Rgba = [255, 255, 255, 0];
 
-/** The hairs of a picture whose flat colours are known. */
-export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly PaletteColour[]): Hairs {
+/** The hairs of a picture whose flat colours are known, with the number of the background among them (0 for none); `lines` is 1 where a thin line of one of these is known already. */
+export function hairsOf(
+  pixels: Pixels,
+  flat: Uint8Array,
+  palette: readonly PaletteColour[],
+  { background, lines }: { readonly background: number; readonly lines: Uint8Array },
+): Hairs {
   const { width, height, data } = pixels;
   const colours: Rgba[] = [BARE, ...palette.map(({ rgb }): Rgba => [...rgb, 255])];
   const labels = nearestByBin(palette);
@@ -75,7 +77,7 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
       }
       others += 1;
       const bin = binAt(data, p);
-      if (isNear(bin)) continue;
+      if (lines[p] || isNear(bin)) continue;
       const seen = flatColoursRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : labels(binAt(data, q))), x, y);
       // What is see-through beside bare surface is its edge, whatever colour a program gave it there.
       if (
@@ -83,7 +85,10 @@ export function hairsOf(pixels: Pixels, flat: Uint8Array, palette: readonly Pale
         isMixture(
           colourAt(data, p),
           seen.map((one) => colours[one]!),
-        )
+        ) ||
+        // Beside one colour alone it is of a thin line: a mixture with any colour that is drawn is no new one.
+        (seen.length === 1 &&
+          colours.some((one, i) => i > 0 && i !== background && isBetween(colourAt(data, p), colours[seen[0]!]!, one)))
       )
         continue;
       is[p] = 1;
@@ -234,18 +239,4 @@ function flatColoursRound(
 
 function isMixture(colour: Rgba, of: readonly Rgba[]): boolean {
   return of.some((a, i) => of.slice(i + 1).some((b) => isBetween(colour, a, b)));
-}
-
-/** Whether a colour lies on the way from one to another, give or take what compression smears. */
-function isBetween(colour: Rgba, a: Rgba, b: Rgba): boolean {
-  let along = 0;
-  let length = 0;
-  let off = 0;
-  for (let c = 0; c < 4; c += 1) {
-    along += (colour[c]! - a[c]!) * (b[c]! - a[c]!);
-    length += (b[c]! - a[c]!) ** 2;
-  }
-  const t = length === 0 ? 0 : Math.min(1, Math.max(0, along / length));
-  for (let c = 0; c < 4; c += 1) off += (colour[c]! - a[c]! - t * (b[c]! - a[c]!)) ** 2;
-  return Math.sqrt(off) <= SMEARED.least + SMEARED.share * Math.sqrt(length);
 }

@@ -1,4 +1,5 @@
 import type { Box } from '../../../geometry/index.js';
+import type { Rgba } from './mixtures.js';
 import { binOf, nearestByBin, type PaletteColour } from './palette.js';
 import type { Pixels } from './pixels.js';
 import { saddleFinder } from './saddles.js';
@@ -9,9 +10,6 @@ export interface Labels {
   readonly height: number;
   readonly of: Uint8Array;
 }
-
-/** Red, green, blue and alpha, 0 to 255. */
-export type Rgba = readonly [number, number, number, number];
 
 /** A pixel on an edge looks so far for the colours on either side of it. */
 export const REACH = 3;

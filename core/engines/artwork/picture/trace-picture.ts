@@ -1,10 +1,12 @@
-import { transformBox, type Box } from '../../../geometry/index.js';
+import { CurvesBuilder, transformBox, type Box, type Curves } from '../../../geometry/index.js';
 import { atPlaces } from '../../../words/index.js';
 import type { Artwork, Paint } from '../artwork.js';
 import type { Noticed } from '../noticed.js';
 import { edgeChains, type Chain } from './chains.js';
 import { curvesOf, FARTHEST_TIP_PX, fitChain, reversedChain, type FittedChain } from './fit-curves.js';
-import { labelPixels, patchesOf, withoutSpecks, type Labels, type Patches, type Rgba } from './labels.js';
+import { labelPixels, patchesOf, withoutSpecks, type Labels, type Patches } from './labels.js';
+import type { Rgba } from './mixtures.js';
+import { thinLinesOf, type ThinLine } from './thin-lines.js';
 import { hairColours, hairsOf, lostHairs, plainPixels } from './hairs.js';
 import { apart, flatPixels, labOf, LEAST_SHARE, merged, paletteOf, type PaletteColour } from './palette.js';
 import { prepared, WORKING_PIXELS, type Pixels } from './pixels.js';
@@ -31,6 +33,8 @@ export interface ReducedPicture {
   readonly factor: number;
   /** Round what is kept, in `pixels`. */
   readonly frame: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+  /** Lines too thin for edges of their own, by their middle and width; their colours by the number of the label. In `pixels`. */
+  readonly lines: readonly ThinLine[];
   readonly background: 'transparent' | 'colour' | 'none';
   /** How many colours the app would have taken. */
   readonly inks: number;
@@ -58,7 +62,9 @@ export async function reducePicture(
   // A background of its own colour is one more than the inks that are asked for.
   const extra = ground !== null && ground !== 'transparent' ? 1 : 0;
   const flatColours = paletteOf(pixels, flat, null);
-  const hairs = hairsOf(pixels, flat, flatColours);
+  const background = flatColours.findIndex(isGround) + 1;
+  const thin = thinLinesOf(pixels, flat, flatColours, background);
+  const hairs = hairsOf(pixels, flat, flatColours, { background, lines: thin.is });
   const hairsRuled = hairColours(hairs, LEAST_SHARE);
   const ruled = [...flatColours, ...hairsRuled.colours];
   const inks = Math.max(1, ruled.length - (ruled.some(isGround) ? 1 : 0));
@@ -67,6 +73,13 @@ export async function reducePicture(
     wanted === null ? ruled : merged([...paletteOf(pixels, flat, wanted), ...hairColours(hairs, 0).colours], wanted);
   await step('pixels', 0.4);
   let labels = labelPixels(pixels, plainPixels(hairs, hairsRuled), palette);
+  // The number of a flat colour in the palette that was asked for.
+  const numbers = flatColours.map(({ rgb }) => nearestOf(labOf(rgb), palette));
+  labels = {
+    ...labels,
+    of: labels.of.map((label, p) => (thin.is[p] ? (thin.ground[p] === 0 ? 0 : numbers[thin.ground[p]! - 1]!) : label)),
+  };
+  const lines = thin.lines.map((line) => ({ ...line, colour: numbers[line.colour]! }));
   const groundLabel = palette.findIndex(isGround) + 1;
   await step('patches', 0.55);
   let patches = patchesOf(labels);
@@ -81,11 +94,18 @@ export async function reducePicture(
     patches,
     colours: [bare, ...palette.map(({ rgb }): Rgba => [...rgb, 255])],
     factor: pixels.factor,
-    frame: frameOf(labels, patches),
+    frame: frameOf(labels, patches, lines),
+    lines,
     background: groundLabel > 0 ? 'colour' : ground === 'transparent' ? 'transparent' : 'none',
     inks,
     lost: lostHairs(hairs, hairsRuled),
   };
+}
+
+/** The label of the colour of a palette that is nearest to another. */
+function nearestOf(lab: ReturnType<typeof labOf>, palette: readonly PaletteColour[]): number {
+  const far = palette.map(({ rgb }) => apart(lab, labOf(rgb)));
+  return far.indexOf(Math.min(...far)) + 1;
 }
 
 /** What the picture's edge shows: mostly nothing, mostly one colour, or neither. */
@@ -117,7 +137,11 @@ function withoutGround({ width, height, of }: Labels, patches: Patches, ground: 
   };
 }
 
-function frameOf({ width, height, of }: Labels, { of: patch, area }: Patches): ReducedPicture['frame'] {
+function frameOf(
+  { width, height, of }: Labels,
+  { of: patch, area }: Patches,
+  lines: readonly ThinLine[],
+): ReducedPicture['frame'] {
   let kept = 0;
   for (const label of of) if (label !== 0) kept += 1;
   const least = Math.max(4, FRAME_SHARE * kept);
@@ -131,6 +155,12 @@ function frameOf({ width, height, of }: Labels, { of: patch, area }: Patches): R
       if (y > maxY) maxY = y;
     }
   }
+  for (const { points, widthPx } of lines)
+    points.forEach((v, i) => {
+      if (i % 2 === 0) [minX, maxX] = [Math.min(minX, v - widthPx), Math.max(maxX, v + widthPx)];
+      else [minY, maxY] = [Math.min(minY, v - widthPx), Math.max(maxY, v + widthPx)];
+    });
+  [minX, minY, maxX, maxY] = [Math.floor(minX), Math.floor(minY), Math.ceil(maxX), Math.ceil(maxY)];
   // An outline runs between pixels, and tips of corners reach out further.
   const spare = FARTHEST_TIP_PX;
   return maxX < 0
@@ -176,10 +206,7 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
     if (label === 0) return;
     const loops = loopsOf(fitted, label);
     if (loops.length === 0) return;
-    const hex = `#${colour
-      .slice(0, 3)
-      .map((v) => Math.round(v).toString(16).padStart(2, '0'))
-      .join('')}`;
+    const hex = hexOf(colour);
     const matrix = [
       mmPerPixel,
       0,
@@ -199,6 +226,23 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
       mayCross: true,
     });
   });
+  const { x: frameX, y: frameY } = reduced.frame;
+  for (const [i, { colour, points, closed, widthPx }] of reduced.lines.entries())
+    paints.push({
+      colour: hexOf(reduced.colours[colour]!),
+      curves: curveOf(points, closed),
+      matrix: [mmPerPixel, 0, 0, mmPerPixel, -frameX * mmPerPixel, -frameY * mmPerPixel],
+      how: {
+        kind: 'stroke',
+        style: { width: widthPx, join: 'round', cap: 'butt', miterLimit: 4 },
+        dashes: [],
+        dashOffset: 0,
+      },
+      clips: [],
+      element: `a line of ${hexOf(reduced.colours[colour]!)} in the picture`,
+      elementIndex: reduced.colours.length + i,
+      mayCross: true,
+    });
   const noticed: Noticed[] = [];
   if (paints.length === 0) noticed.push({ code: 'picture-empty' });
   if (dropped > 0) noticed.push({ code: 'picture-specks', count: dropped });
@@ -211,6 +255,20 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
       ),
     });
   return { widthMm, heightMm, isPicture: true, paints, noticed };
+}
+
+function hexOf(colour: Rgba): string {
+  return `#${colour
+    .slice(0, 3)
+    .map((v) => Math.round(v).toString(16).padStart(2, '0'))
+    .join('')}`;
+}
+
+function curveOf(points: readonly number[], closed: boolean): Curves {
+  const curve = new CurvesBuilder();
+  for (let i = 0; i < points.length; i += 2) curve.add(i === 0 ? 'M' : 'L', points[i]!, points[i + 1]!);
+  if (closed) curve.add('Z');
+  return curve.build();
 }
 
 /** The closed outlines of a label: chains joined at their junctions, the label always on the right. */

@@ -1,0 +1,210 @@
+import { REACH } from './labels.js';
+import { binOf, nearestByBin, type PaletteColour } from './palette.js';
+import type { Pixels } from './pixels.js';
+import { isBetween, type Rgba } from './mixtures.js';
+import { linesOfSkeleton, thinned } from './skeleton.js';
+
+/*
+ * A line two or three pixels wide has no flat pixel: every one of its pixels is a mixture of its colour and the ground. How much of the colour all of them
+ * hold together is the line's area, and its middle runs where they hold most. So it is traced as a line, with a middle and a width.
+ */
+
+/** A line of one of the colours, in pixels: its middle from end to end, and how wide it is. */
+export interface ThinLine {
+  /** The number of its colour in the palette, from 0. */
+  readonly colour: number;
+  /** x, y, x, y, …: the middle of a pixel is half a pixel from its corner. */
+  readonly points: readonly number[];
+  readonly closed: boolean;
+  readonly widthPx: number;
+}
+
+export interface ThinLines {
+  readonly lines: readonly ThinLine[];
+  /** 1 where a pixel belongs to one of them: the number of the ground there is in `ground`. */
+  readonly is: Uint8Array;
+  /** Of such a pixel, what is round it: 0 for bare surface, n for the nth colour. */
+  readonly ground: Uint8Array;
+}
+
+/** Of less than this share of the line's colour a pixel is ground, give or take what compression makes of it. */
+const LEAST_SHARE = 0.03;
+/** A line’s pixels hold at least this share of what its fullest hold: below it lies its soft edge. */
+const BODY = 0.35;
+/** What is shorter than so many of its widths is a spot, and no line. */
+const LEAST_LENGTH = 4;
+/** A line of less area is dust, pixels. */
+const LEAST_AREA = 8;
+/** A wider line has flat pixels, and is traced by its edges. */
+const WIDEST_PX = 3.4;
+/** Where a line ends so near to an area of its colour it runs into it, pixels. */
+const INTO = REACH + 2;
+
+const BARE: Rgba = [255, 255, 255, 0];
+
+/** The thin lines of a picture whose flat colours are known; `ground` is the number of the background among them, 0 for none or bare surface: a line of it is a gap, and none of these. */
+export function thinLinesOf(
+  pixels: Pixels,
+  flat: Uint8Array,
+  palette: readonly PaletteColour[],
+  background: number,
+): ThinLines {
+  const { width, height, data } = pixels;
+  const is = new Uint8Array(width * height);
+  const ground = new Uint8Array(width * height);
+  const colours: Rgba[] = [BARE, ...palette.map(({ rgb }): Rgba => [...rgb, 255])];
+  const nearest = nearestByBin(palette);
+  const labelAt = (p: number) =>
+    data[4 * p + 3]! < 128 ? 0 : nearest(binOf(data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!));
+  const colourAt = (p: number): Rgba => [data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!, data[4 * p + 3]!];
+  const alone = onOneGround(pixels, flat, labelAt);
+  const lines: ThinLine[] = [];
+  for (const some of componentsOf(alone, width, height)) {
+    const from = alone[some[0]!]! - 1;
+    const on = colours[from]!;
+    const ink = inkOf(some.map(colourAt), colours, { from, background });
+    if (ink === null) continue;
+    // What is hardly any of it lies beside them, and looks flat.
+    const beside = some.flatMap((p) => neighboursOf(p, width, height)).filter((q) => alone[q] === 0 && flat[q] === 1);
+    const shares = new Map([...some, ...beside].map((p) => [p, shareOf(colourAt(p), on, colours[ink]!)]));
+    const area = [...shares.values()].reduce((sum, share) => sum + share, 0);
+    if (area < LEAST_AREA) continue;
+    const held = (p: number) => shares.get(p) ?? 0;
+    const full = [...shares.values()].reduce((most, share) => Math.max(most, share), 0);
+    const body = new Set(some.filter((p) => held(p) >= BODY * full));
+    const drawn = linesOfSkeleton(thinned(body, width, held), width, held);
+    const length = drawn.reduce((sum, line) => sum + lengthOf(line), 0);
+    const widthPx = area / length;
+    if (drawn.length === 0 || widthPx > WIDEST_PX) continue;
+    const isInk = (p: number) => flat[p] === 1 && labelAt(p) === ink;
+    const made = drawn.map(({ points, closed }) => ({
+      colour: ink - 1,
+      points: closed ? points : intoAreas(points, isInk, { width, height }),
+      closed,
+      widthPx,
+    }));
+    // A short one is a spot, unless it is what holds two areas together.
+    const isBridge = made.every(({ points }, i) => points.length === drawn[i]!.points.length + 4);
+    if (length < LEAST_LENGTH * widthPx && !isBridge) continue;
+    lines.push(...made);
+    for (const p of some) [is[p], ground[p]] = [1, from];
+  }
+  return { lines, is, ground };
+}
+
+/** Of each pixel that is not flat and has flat pixels of one colour alone round it: that one's number and one more; 0 for all others. */
+function onOneGround({ width, height }: Pixels, flat: Uint8Array, labelAt: (p: number) => number): Uint8Array {
+  const out = new Uint8Array(width * height);
+  for (let y = 0; y < height; y += 1)
+    for (let x = 0; x < width; x += 1) {
+      const p = y * width + x;
+      if (flat[p]) continue;
+      let only = -1;
+      for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH) && only !== -2; v += 1)
+        for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1) {
+          const q = v * width + u;
+          if (!flat[q]) continue;
+          const label = labelAt(q);
+          if (only === -1) only = label;
+          else if (only !== label) {
+            only = -2;
+            break;
+          }
+        }
+      if (only >= 0) out[p] = only + 1;
+    }
+  return out;
+}
+
+/** Pixels of one number that touch each other, also over corners. */
+function* componentsOf(of: Uint8Array, width: number, height: number): Generator<number[]> {
+  const seen = new Uint8Array(of.length);
+  for (let start = 0; start < of.length; start += 1) {
+    if (of[start] === 0 || seen[start]) continue;
+    const all = [start];
+    seen[start] = 1;
+    for (let i = 0; i < all.length; i += 1) {
+      for (const q of neighboursOf(all[i]!, width, height)) {
+        if (of[q] !== of[start] || seen[q]) continue;
+        seen[q] = 1;
+        all.push(q);
+      }
+    }
+    yield all;
+  }
+}
+
+function neighboursOf(p: number, width: number, height: number): number[] {
+  const [x, y] = [p % width, Math.floor(p / width)];
+  const out: number[] = [];
+  for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v += 1)
+    for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u += 1)
+      if (u !== x || v !== y) out.push(v * width + u);
+  return out;
+}
+
+/** Which colour a line's pixels are mixed of with their ground: the one that lies best on the way of all of them; null where one of them is no such mixture, or the line is of the background. */
+function inkOf(
+  some: readonly Rgba[],
+  colours: readonly Rgba[],
+  { from, background }: { readonly from: number; readonly background: number },
+): number | null {
+  let best: number | null = null;
+  let least = Infinity;
+  colours.forEach((ink, number) => {
+    if (number === from || number === 0) return;
+    let off = 0;
+    for (const colour of some) {
+      if (!isBetween(colour, colours[from]!, ink)) return;
+      const share = shareOf(colour, colours[from]!, ink);
+      off += colour.reduce(
+        (sum, v, c) => sum + (v - colours[from]![c]! - share * (ink[c]! - colours[from]![c]!)) ** 2,
+        0,
+      );
+    }
+    if (off < least) [best, least] = [number, off];
+  });
+  return best === background ? null : best;
+}
+
+/** How much of a pixel the ink covers; nothing where it is hardly any. */
+function shareOf(colour: Rgba, ground: Rgba, ink: Rgba): number {
+  let [along, length] = [0, 0];
+  for (let c = 0; c < 4; c += 1) {
+    along += (colour[c]! - ground[c]!) * (ink[c]! - ground[c]!);
+    length += (ink[c]! - ground[c]!) ** 2;
+  }
+  const share = length === 0 ? 0 : Math.min(1, Math.max(0, along / length));
+  return share < LEAST_SHARE ? 0 : share;
+}
+
+function lengthOf({ points, closed }: { readonly points: readonly number[]; readonly closed: boolean }): number {
+  let sum = 0;
+  for (let i = 2; i < points.length; i += 2)
+    sum += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!);
+  return closed ? sum + Math.hypot(points[0]! - points.at(-2)!, points[1]! - points.at(-1)!) : sum;
+}
+
+/** A line whose ends run on into the areas of its colour that they stop before. */
+function intoAreas(
+  points: readonly number[],
+  isInk: (p: number) => boolean,
+  { width, height }: { readonly width: number; readonly height: number },
+): readonly number[] {
+  const beyond = (x: number, y: number, fromX: number, fromY: number): number[] => {
+    const length = Math.hypot(x - fromX, y - fromY) || 1;
+    const [dx, dy] = [(x - fromX) / length, (y - fromY) / length];
+    for (let step = 1; step <= INTO; step += 0.5) {
+      const p = Math.floor(y + step * dy) * width + Math.floor(x + step * dx);
+      const found = [p, ...neighboursOf(p, width, height)].find(isInk);
+      // On by a little, so that they overlap.
+      if (found !== undefined) return [(found % width) + 0.5 + dx / 2, Math.floor(found / width) + 0.5 + dy / 2];
+    }
+    return [];
+  };
+  // The way of an end is that of its last few pixels.
+  const back = Math.min(points.length - 2, 8);
+  const first = beyond(points[0]!, points[1]!, points[back]!, points[back + 1]!);
+  const last = beyond(points.at(-2)!, points.at(-1)!, points.at(-2 - back)!, points.at(-1 - back)!);
+  return [...first, ...points, ...last];
+}
