@@ -105,6 +105,8 @@ it('puts right one place and lets another be, place by place', async () => {
   await press('The next place');
   await sees('place 2 of 2');
   await press(`Leave this one: ${message}`);
+  await sees('Specks and pinholes stay, at 1 place.');
+  await press('Add a reason: Specks and pinholes stay, at 1 place.');
   await press('The customer wants it');
   await sees('Specks and pinholes stay, at 1 place. The customer wants it.');
   await gone('place 2 of');
@@ -113,6 +115,9 @@ it('puts right one place and lets another be, place by place', async () => {
     [20],
     [60],
   ]);
+  // The reason, then that it was left.
+  await press('Undo');
+  await sees('Add a reason');
   await press('Undo');
   await sees('place 2 of 2');
   await press('Drop below 1 mm²');

@@ -82,6 +82,14 @@ describe('films that are ruled', () => {
           (film) => !film.retired && [...(on === 'cloth' ? ON_CLOTH : ON_HARD), ...FOR_WANT[on]].includes(film.family),
         );
         const said = plan.films?.colours ?? [];
+        const reasons = plan.rulings
+          .filter(({ id }) => colours.some((colour) => id === `films.${colour}`))
+          .map(({ because }) => because.join(' '));
+        const isSaid = (words: string) => reasons.filter((reason) => reason.includes(words)).length;
+        expect(isSaid('the closest of the plain films')).toBe(plain.length > 0 ? reasons.length : 0);
+        expect(isSaid('the closest of the special ones')).toBe(
+          plain.length === 0 && standIns.length > 0 ? reasons.length : 0,
+        );
         if (plain.length > 0) {
           expect(said.every(({ film }) => plain.includes(film))).toBe(true);
           expect(codes).not.toContain('special-film');

@@ -80,7 +80,7 @@ describe.each(KINDS)('a remedy that acts at places: %s', (kind) => {
   it('leaves a place that is let be, and says no more of it', async () => {
     const found = of(await planOf(body, start), code)!;
     const { remedy, place } = pick(found);
-    const letBe = after(start, spared(start.repair, kind, place, 'It is meant so.'));
+    const letBe = after(start, spared(start.repair, kind, place));
     expect(of(await planOf(body, letBe), code)!.places).toHaveLength(found.places!.length - 1);
     const everywhere = after(letBe, takenEverywhere(letBe.repair, remedy));
     const plain = await planOf(body, after(start, takenEverywhere(start.repair, remedy)));

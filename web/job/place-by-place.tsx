@@ -4,7 +4,6 @@ import type { JobFinding } from '../../core/recipe/index.js';
 import { colour, space } from '../tokens.js';
 import { WordButton } from '../ui/button.js';
 import { useJobContext } from './job-context.js';
-import { LetBe } from './let-be.js';
 
 /** The places of a finding one after the other, each with its own remedy. */
 export function PlaceByPlace({ finding, index }: { readonly finding: JobFinding; readonly index: number | null }) {
@@ -41,11 +40,12 @@ export function PlaceByPlace({ finding, index }: { readonly finding: JobFinding;
               ),
           )}{' '}
           {kind && (
-            <LetBe
-              label="Leave this one"
-              about={finding.message}
-              onReason={(reason) => handle.change(spared(recipe.repair, kind, at, reason))}
-            />
+            <WordButton
+              aria-label={`Leave this one: ${finding.message}`}
+              onPress={() => handle.change(spared(recipe.repair, kind, at))}
+            >
+              Leave this one
+            </WordButton>
           )}
         </span>
       )}

@@ -49,6 +49,7 @@ export {
   placeOf,
   placeRules,
   spared,
+  sparedFor,
   sparedNoMore,
   spotsOf,
   takenAt,

@@ -160,9 +160,15 @@ export function takenAt(
     : { ...patch, repair: { ...patch.repair, only: withPlace(repair.only, acts, place) } };
 }
 
-/** A place let be: no remedy of this kind acts there, and it is not found any more. */
-export function spared(repair: Repair, acts: PlaceRemedy, place: ArtworkPlace, reason: string): ArtworkPatch {
-  return { repair: { spared: withPlace(repair.spared, acts, { ...place, reason }) } };
+/** A place let be: no remedy of this kind acts there, and it is not found any more. A reason can be added afterwards. */
+export function spared(repair: Repair, acts: PlaceRemedy, place: ArtworkPlace): ArtworkPatch {
+  return { repair: { spared: withPlace(repair.spared, acts, { ...place, reason: '' }) } };
+}
+
+/** The reason for all places of a kind that were let be and have none yet. */
+export function sparedFor(repair: Repair, acts: PlaceRemedy, reason: string): ArtworkPatch {
+  const places = (repair.spared[acts] ?? []).map((place) => (place.reason === '' ? { ...place, reason } : place));
+  return { repair: { spared: { ...repair.spared, [acts]: places } } };
 }
 
 /** The repair with a remedy taken back, everywhere and at single places. */

@@ -1,6 +1,7 @@
 import { sayColour as named, startWithColour } from '../artwork/index.js';
 import { familyToBuy, FILM_FAMILIES, type Film, type FilmWay, type Ground } from '../../shop/index.js';
 import { listed, type Finding, type Ruling } from '../../words/index.js';
+import type { RuledFilm } from './ruled-film.js';
 import type { FilmsDecisions, FilmsPatch, PatternPlace } from './decisions.js';
 
 /** Above this the eye sees another colour, and the maker is told (CIEDE2000). */
@@ -11,7 +12,7 @@ export interface ColourFigures {
   readonly colour: string;
   readonly film: Film;
   /** What the app would take. */
-  readonly nearest: Film;
+  readonly ruled: RuledFilm;
   /** CIEDE2000 between the colour and the film. */
   readonly difference: number;
   readonly isChosen: boolean;
@@ -25,8 +26,15 @@ export interface ColourFigures {
   readonly on: Ground;
 }
 
+/** Why the film of a colour was taken that nobody chose. */
+const CLOSEST: Readonly<Record<RuledFilm['kind'], string>> = {
+  plain: 'It is the closest of the plain films in stock.',
+  special: 'No plain film that suits is in stock, so it is the closest of the special ones.',
+  strange: 'No film that suits is in stock. This one is the closest in colour, so that you can see the job.',
+};
+
 /** The film of a colour, and what there is to say against it. */
-export function sayColour({ colour, film, nearest, difference, isChosen, isCut, isGone, like, on }: ColourFigures): {
+export function sayColour({ colour, film, ruled, difference, isChosen, isCut, isGone, like, on }: ColourFigures): {
   readonly findings: Finding<FilmsPatch>[];
   readonly ruling: Ruling<FilmsPatch>;
 } {
@@ -36,7 +44,7 @@ export function sayColour({ colour, film, nearest, difference, isChosen, isCut, 
       code: 'film-unknown',
       severity: 'warning',
       stage: 'films',
-      message: `The film chosen for ${named(colour)} is no longer in stock. ${nearest.name} is used for now.`,
+      message: `The film chosen for ${named(colour)} is no longer in stock. ${ruled.film.name} is used for now.`,
     });
   if (isChosen && film.retired)
     findings.push({
@@ -69,12 +77,12 @@ export function sayColour({ colour, film, nearest, difference, isChosen, isCut, 
               `Part of this job is cut from it, so it stays. Its colour differs by ${difference.toFixed(1)} (CIEDE2000; docs/films.md).`,
             ]
           : [
-              ...(SUITS[on] ? [SUITS[on]] : []),
-              `It is the closest of the plain films in stock. They differ by ${difference.toFixed(1)} (CIEDE2000; about 1 can just be seen; docs/films.md).`,
+              ...(SUITS[on] && ruled.kind !== 'strange' ? [SUITS[on]] : []),
+              `${CLOSEST[ruled.kind]} They differ by ${difference.toFixed(1)} (CIEDE2000; about 1 can just be seen; docs/films.md).`,
               ...(like ? [`You chose ${like.name}, so films that are put on in the same way come first.`] : []),
             ],
-      overridden: isChosen && film.id !== nearest.id,
-      proposed: nearest.name,
+      overridden: isChosen && film.id !== ruled.film.id,
+      proposed: ruled.film.name,
     },
   };
 }

@@ -109,7 +109,7 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
         ...sayColour({
           colour,
           film,
-          nearest: ruled.film,
+          ruled,
           difference,
           isChosen: chosen !== undefined,
           isCut: chosen === undefined && cut !== undefined,

@@ -7,7 +7,13 @@ import {
   type JobFinding,
   type JobRemedy,
 } from '../../../core/recipe/index.js';
-import { NO_REPAIR, sparedNoMore, takenBack, takenEverywhere } from '../../../core/stations/artwork/index.js';
+import {
+  NO_REPAIR,
+  sparedFor,
+  sparedNoMore,
+  takenBack,
+  takenEverywhere,
+} from '../../../core/stations/artwork/index.js';
 import { type PlaceRemedy, type SparedPlace, count } from '../../../core/words/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { LetBe } from '../../job/let-be.js';
@@ -56,9 +62,16 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
         <>
           <h3>Left as they are</h3>
           <ul>
-            {letBeHere.map(({ said, reasons, back }) => (
+            {letBeHere.map(({ said, kind, reasons, hasNone, back }) => (
               <li key={said}>
-                {said} <em>{reasons}</em>{' '}
+                {said} {reasons && <em>{reasons}</em>}{' '}
+                {hasNone && (
+                  <LetBe
+                    label="Add a reason"
+                    about={said}
+                    onReason={(reason) => handle.change(sparedFor(recipe.repair, kind, reason))}
+                  />
+                )}{' '}
                 <WordButton onPress={() => handle.change(back)} aria-label={`Show again: ${said}`}>
                   Show again
                 </WordButton>
@@ -272,10 +285,12 @@ const SPARED: Readonly<Record<PlaceRemedy, string>> = {
 };
 
 /** Places that are let be, by what was found there. */
-function sparedPlaces(repair: Recipe['repair']): { said: string; reasons: string; back: RecipePatch }[] {
+function sparedPlaces(repair: Recipe['repair']) {
   return (Object.entries(repair.spared) as [PlaceRemedy, readonly SparedPlace[]][]).map(([kind, places]) => ({
+    kind,
     said: `${SPARED[kind]}, at ${count(places.length, 'place')}.`,
-    reasons: [...new Set(places.map((place) => place.reason))].join(' '),
+    reasons: [...new Set(places.map((place) => place.reason))].join(' ').trim(),
+    hasNone: places.some((place) => place.reason === ''),
     back: sparedNoMore(repair, kind),
   }));
 }
