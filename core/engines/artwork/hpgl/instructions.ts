@@ -1,9 +1,7 @@
 import type { Instruction } from '../../cutting/index.js';
 
 /** Escape sequences that wrap HP-GL for a printer, or set a device up: they draw nothing. */
-const ESCAPES =
-   
-  /\u001b(?:\.[()@A-Z](?:[\d;]*:)?|%-?\d*[A-Z]|[&*(][^A-Z\u001b]*[A-Z]|[A-Z=9])/g;
+const ESCAPES = /\u001b(?:\.[()@A-Z](?:[\d;]*:)?|%-?\d*[A-Z]|[&*(][^A-Z\u001b]*[A-Z]|[A-Z=9])/g;
 /** What a label ends with unless DT says otherwise. */
 const END_OF_TEXT = '\u0003';
 /** Their text may hold anything, up to the end that is set for labels. */

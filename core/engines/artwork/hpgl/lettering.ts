@@ -119,7 +119,7 @@ export class Lettering {
 
   #fromOrigin(text: string, at: Spot, corners: readonly number[]): Spot {
     const [width, height] = this.#size(corners);
-     
+
     const letters = text.replace(/[\u0000-\u001f]/g, '').length;
     const long = letters * this.#pitch(corners) - (this.#pitch(corners) - width);
     const row = ((this.#origin % ORIGINS.away) - 1) % ORIGINS.rows;
