@@ -93,8 +93,11 @@ describe('a strip of a gang', () => {
       const marks = panel!.marks!.marks.map(({ ring }) => ring);
       expect(marks).toHaveLength(alone.prepare!.panels[0]!.marks!.marks.length);
       expect(areaOf(intersect(grow(marks, 2.9), all))).toBe(0);
-      // And one border round it.
-      for (const { border } of layers) expect(areaOf(subtract([...all, ...marks], border))).toBeLessThan(0.01);
+      // And one border round all copies of a layer and the marks.
+      for (const { border, layer } of layers) {
+        expect(border).toHaveLength(1);
+        expect(areaOf(subtract([...layer.cut, ...marks], border))).toBeLessThan(0.01);
+      }
     },
   );
 
