@@ -25,7 +25,7 @@ beforeAll(async () => {
   // There is not as much film.
   const { body: job } = await bench.api<Job>('GET', `/api/jobs/${jobs[2]!.id}`);
   const { status } = await bench.api('PUT', `/api/jobs/${job.id}/recipe`, {
-    recipe: patchRecipe(job.recipe, { sheets: { copies: 500 } }),
+    recipe: patchRecipe(job.recipe, { surface: { size: { mode: 'width', mm: 500 } }, sheets: { copies: 100 } }),
     revision: job.revision,
   });
   expect(status).toBe(200);
