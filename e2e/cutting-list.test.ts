@@ -33,7 +33,7 @@ beforeEach(async () => {
   });
   for (const { id, revision } of await batches()) await bench.api('POST', `/api/batches/${id}/end`, { revision });
   for (const { id } of (await bench.api<Job[]>('GET', '/api/jobs')).body) await bench.api('DELETE', `/api/jobs/${id}`);
-  const own: RecipePatch = { surface: { size: { mode: 'own' } } };
+  const own: RecipePatch = { surface: { size: { mode: 'own' } }, preparation: { border: 'box' } };
   jobs = [
     await jobWith(bench, TAG, (recipe) => patchRecipe(recipe, { ...own, title: 'Tag for a gate' })),
     await jobWith(bench, NAME, (recipe) => patchRecipe(recipe, { ...own, title: 'Name for a punt' })),

@@ -23,9 +23,9 @@ afterAll(async () => {
   await bench.close();
 });
 beforeEach(async () => {
-  // Labels are cut after the parts: without them half of the way is half of the parts.
+  // Labels and smooth borders are cut after the parts: without them half of the way is half of the parts.
   job = await jobWith(bench, DRAWING, (recipe) =>
-    patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false } }),
+    patchRecipe(recipe, { surface: { size: { mode: 'own' } }, preparation: { labels: false, border: 'box' } }),
   );
 });
 
