@@ -58,6 +58,6 @@ export {
   type Ring,
   type Rings,
 } from './rings.js';
-export { simplifyRing } from './simplify.js';
+export { simplifyLine, simplifyRing } from './simplify.js';
 export { strokeArea, type StrokeStyle } from './stroke.js';
 export * as tolerances from './tolerances.js';

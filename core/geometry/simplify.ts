@@ -15,16 +15,34 @@ export function simplifyRing(ring: Ring, toleranceMm: number): Ring {
   }
   const keep = new Uint8Array(n + 1);
   keep[0] = keep[far] = keep[n] = 1;
-  const spans: [number, number][] = [
+  keepBent(ring, keep, toleranceMm, [
     [0, far],
     [far, n],
-  ];
+  ]);
+  const out: number[] = [];
+  for (let i = 0; i < n; i += 1) if (keep[i]) out.push(ring[2 * i]!, ring[2 * i + 1]!);
+  return Float64Array.from(out);
+}
+
+/** The same of a line that is open: x, y, x, y, …. Its ends are always kept. */
+export function simplifyLine(line: Float64Array, toleranceMm: number): Float64Array {
+  const n = line.length / 2;
+  if (n <= 2) return line;
+  const keep = new Uint8Array(n);
+  keep[0] = keep[n - 1] = 1;
+  keepBent(line, keep, toleranceMm, [[0, n - 1]]);
+  return line.filter((_, i) => keep[Math.floor(i / 2)] === 1);
+}
+
+/** Marks the points to keep between the ends of some spans, which are kept. */
+function keepBent(points: Ring, keep: Uint8Array, toleranceMm: number, spans: [number, number][]): void {
+  const n = points.length / 2;
   for (let span = spans.pop(); span; span = spans.pop()) {
     const [from, to] = span;
     let worst = toleranceMm;
     let at = -1;
     for (let i = from + 1; i < to; i += 1) {
-      const d = distanceToSegment(ring, i, from, to % n);
+      const d = distanceToSegment(points, i, from, to % n);
       if (d > worst) [worst, at] = [d, i];
     }
     if (at >= 0) {
@@ -32,9 +50,6 @@ export function simplifyRing(ring: Ring, toleranceMm: number): Ring {
       spans.push([from, at], [at, to]);
     }
   }
-  const out: number[] = [];
-  for (let i = 0; i < n; i += 1) if (keep[i]) out.push(ring[2 * i]!, ring[2 * i + 1]!);
-  return Float64Array.from(out);
 }
 
 function distanceToSegment(ring: Ring, p: number, a: number, b: number): number {

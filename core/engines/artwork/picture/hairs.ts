@@ -1,5 +1,5 @@
 import type { Box } from '../../../geometry/index.js';
-import { boxesOfPatches, REACH } from './labels.js';
+import { boxesOfPatches, labelsRound } from './labels.js';
 import {
   apart,
   BINS,
@@ -78,7 +78,7 @@ export function hairsOf(
       others += 1;
       const bin = binAt(data, p);
       if (lines[p] || isNear(bin)) continue;
-      const seen = flatColoursRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : labels(binAt(data, q))), x, y);
+      const seen = labelsRound(pixels, flat, (q) => (data[4 * q + 3]! < 128 ? 0 : labels(binAt(data, q))), x, y);
       // What is see-through beside bare surface is its edge, whatever colour a program gave it there.
       if (
         (data[4 * p + 3]! < 255 && seen.includes(0)) ||
@@ -220,21 +220,6 @@ const distance = (a: Rgba, b: Rgba) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2]
 
 function colourAt(data: Uint8ClampedArray, p: number): Rgba {
   return [data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!, data[4 * p + 3]!];
-}
-
-function flatColoursRound(
-  { width, height }: Pixels,
-  flat: Uint8Array,
-  labelAt: (p: number) => number,
-  x: number,
-  y: number,
-): number[] {
-  const seen = new Set<number>();
-  for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH); v += 1) {
-    for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1)
-      if (flat[v * width + u]) seen.add(labelAt(v * width + u));
-  }
-  return [...seen];
 }
 
 function isMixture(colour: Rgba, of: readonly Rgba[]): boolean {

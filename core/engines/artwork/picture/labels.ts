@@ -14,6 +14,22 @@ export interface Labels {
 /** A pixel on an edge looks so far for the colours on either side of it. */
 export const REACH = 3;
 
+/** The labels of the plain pixels that a pixel looks at. */
+export function labelsRound(
+  { width, height }: Pick<Pixels, 'width' | 'height'>,
+  plain: Uint8Array,
+  labelAt: (p: number) => number,
+  x: number,
+  y: number,
+): number[] {
+  const seen = new Set<number>();
+  for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH); v += 1) {
+    for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1)
+      if (plain[v * width + u]) seen.add(labelAt(v * width + u));
+  }
+  return [...seen];
+}
+
 /** Every pixel's nearest colour; where it is not plain, only colours that are plain nearby count, so that mixtures do not become a third. */
 export function labelPixels(
   { width, height, data }: Pixels,

@@ -1,3 +1,5 @@
+import { simplifyLine, simplifyRing } from '../../../geometry/index.js';
+
 /** Branches of a skeleton shorter than this, in pixels, are the bristles that thinning leaves. */
 const BRISTLE = 4;
 /** The middle of a line is looked for this far round a pixel of its skeleton. */
@@ -99,7 +101,8 @@ export function linesOfSkeleton(
         // Beyond an end there is nothing of the line: its middle would be drawn in.
         [points[0], points[points.length - 1]] = [endOf(own[0]!, width), endOf(own.at(-1)!, width)];
       }
-      return { points: simplified(points).flat(), closed };
+      const line = Float64Array.from(points.flat());
+      return { points: [...(closed ? simplifyRing(line, STRAIGHT) : simplifyLine(line, STRAIGHT))], closed };
     });
 }
 
@@ -113,29 +116,4 @@ function neighboursOf(p: number, skeleton: ReadonlySet<number>, width: number): 
     if (i % 2 === 0) return true;
     return !skeleton.has(all[i - 1]!) && !skeleton.has(all[(i + 1) % 8]!);
   });
-}
-
-/** A line without the points that its neighbours say already. */
-function simplified(points: readonly (readonly [number, number])[]): (readonly [number, number])[] {
-  if (points.length < 3) return [...points];
-  const keep = new Set([0, points.length - 1]);
-  const open: [number, number][] = [[0, points.length - 1]];
-  for (let span = open.pop(); span; span = open.pop()) {
-    const [a, b] = span;
-    const [[ax, ay], [bx, by]] = [points[a]!, points[b]!];
-    const length = Math.hypot(bx - ax, by - ay) || 1;
-    let [most, at] = [STRAIGHT, -1];
-    for (let i = a + 1; i < b; i += 1) {
-      const [x, y] = points[i]!;
-      const off =
-        Math.hypot(bx - ax, by - ay) < 1e-9
-          ? Math.hypot(x - ax, y - ay)
-          : Math.abs((x - ax) * (by - ay) - (y - ay) * (bx - ax)) / length;
-      if (off > most) [most, at] = [off, i];
-    }
-    if (at < 0) continue;
-    keep.add(at);
-    open.push([a, at], [at, b]);
-  }
-  return [...keep].sort((a, b) => a - b).map((i) => points[i]!);
 }

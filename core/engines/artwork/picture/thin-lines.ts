@@ -1,7 +1,7 @@
-import { REACH } from './labels.js';
+import { labelsRound, REACH } from './labels.js';
 import { binOf, nearestByBin, type PaletteColour } from './palette.js';
 import type { Pixels } from './pixels.js';
-import { isBetween, type Rgba } from './mixtures.js';
+import { isNear, nearestMixture, type Rgba } from './mixtures.js';
 import { linesOfSkeleton, thinned } from './skeleton.js';
 
 /*
@@ -31,7 +31,7 @@ export interface ThinLines {
 const LEAST_SHARE = 0.03;
 /** A line’s pixels hold at least this share of what its fullest hold: below it lies its soft edge. */
 const BODY = 0.35;
-/** What is shorter than so many of its widths is a spot, and no line. */
+/** A line shorter than this many of its widths is a spot. */
 const LEAST_LENGTH = 4;
 /** A line of less area is dust, pixels. */
 const LEAST_AREA = 8;
@@ -42,7 +42,7 @@ const INTO = REACH + 2;
 
 const BARE: Rgba = [255, 255, 255, 0];
 
-/** The thin lines of a picture whose flat colours are known; `ground` is the number of the background among them, 0 for none or bare surface: a line of it is a gap, and none of these. */
+/** The thin lines of a picture whose flat colours are known. `background` is the number of the background among them, 0 for none or bare surface: a line of that colour is a gap, and is not one of these. */
 export function thinLinesOf(
   pixels: Pixels,
   flat: Uint8Array,
@@ -95,23 +95,10 @@ export function thinLinesOf(
 /** Of each pixel that is not flat and has flat pixels of one colour alone round it: that one's number and one more; 0 for all others. */
 function onOneGround({ width, height }: Pixels, flat: Uint8Array, labelAt: (p: number) => number): Uint8Array {
   const out = new Uint8Array(width * height);
-  for (let y = 0; y < height; y += 1)
-    for (let x = 0; x < width; x += 1) {
-      const p = y * width + x;
-      if (flat[p]) continue;
-      let only = -1;
-      for (let v = Math.max(0, y - REACH); v <= Math.min(height - 1, y + REACH) && only !== -2; v += 1)
-        for (let u = Math.max(0, x - REACH); u <= Math.min(width - 1, x + REACH); u += 1) {
-          const q = v * width + u;
-          if (!flat[q]) continue;
-          const label = labelAt(q);
-          if (only === -1) only = label;
-          else if (only !== label) {
-            only = -2;
-            break;
-          }
-        }
-      if (only >= 0) out[p] = only + 1;
+  for (let y = 0, p = 0; y < height; y += 1)
+    for (let x = 0; x < width; x += 1, p += 1) {
+      const [only, ...others] = flat[p] ? [] : labelsRound({ width, height }, flat, labelAt, x, y);
+      if (only !== undefined && others.length === 0) out[p] = only + 1;
     }
   return out;
 }
@@ -155,12 +142,9 @@ function inkOf(
     if (number === from || number === 0) return;
     let off = 0;
     for (const colour of some) {
-      if (!isBetween(colour, colours[from]!, ink)) return;
-      const share = shareOf(colour, colours[from]!, ink);
-      off += colour.reduce(
-        (sum, v, c) => sum + (v - colours[from]![c]! - share * (ink[c]! - colours[from]![c]!)) ** 2,
-        0,
-      );
+      const { offSquare } = nearestMixture(colour, colours[from]!, ink);
+      if (!isNear(offSquare, colours[from]!, ink)) return;
+      off += offSquare;
     }
     if (off < least) [best, least] = [number, off];
   });
@@ -169,12 +153,7 @@ function inkOf(
 
 /** How much of a pixel the ink covers; nothing where it is hardly any. */
 function shareOf(colour: Rgba, ground: Rgba, ink: Rgba): number {
-  let [along, length] = [0, 0];
-  for (let c = 0; c < 4; c += 1) {
-    along += (colour[c]! - ground[c]!) * (ink[c]! - ground[c]!);
-    length += (ink[c]! - ground[c]!) ** 2;
-  }
-  const share = length === 0 ? 0 : Math.min(1, Math.max(0, along / length));
+  const { share } = nearestMixture(colour, ground, ink);
   return share < LEAST_SHARE ? 0 : share;
 }
 
