@@ -4,6 +4,7 @@ import { count, formatLength, type Finding, type Ruling } from '../../words/inde
 import type { PreparePatch } from '../prepare/index.js';
 import type { SheetsPatch } from './decisions.js';
 import type { GangProposal } from './propose-gang.js';
+import type { Loadable } from './loadable.js';
 import type { SheetPlan, Shortage } from './sheet-plan.js';
 
 const mm = (value: number) => formatLength(value);
@@ -49,8 +50,8 @@ export function sayDirection(inOne: boolean): Ruling<SheetsPatch> {
 
 const FROM = { roll: 'the roll', sheet: 'a sheet', offcut: 'an offcut' } as const;
 
-/** The pieces that a film is cut from, of so many that the cutter can take. */
-export function sayPiece(film: Film, sheets: readonly SheetPlan[], ofPieces: number): Ruling<SheetsPatch> {
+/** The pieces that a film is cut from, of those that the cutter can take. */
+export function sayPiece(film: Film, sheets: readonly SheetPlan[], loadable: readonly Loadable[]): Ruling<SheetsPatch> {
   const used = [
     ...new Map(
       sheets.flatMap((sheet) =>
@@ -89,33 +90,30 @@ export function sayPiece(film: Film, sheets: readonly SheetPlan[], ofPieces: num
     sentence: `${film.name} is cut from {value}.`,
     value: isOne ? FROM[piece.kind] : `${used.length} pieces`,
     because: [
-      ofPieces === 1
+      loadable.length === 1
         ? 'It is the only piece in stock that the cutter can take.'
         : `Of all pieces in stock, least film is spent ${isOne ? 'on this one' : 'on these'}: what is left over and worth keeping goes back to the rack.`,
       ...(fromRoll > 0 ? [`${mm(fromRoll)} mm are taken from the roll.`] : []),
       `Its edges stay free: ${mm(edges.sides)} mm at the sides, and ${mm(edges.bottom)} mm at the start, where the knife is turned.`,
-      ...sayCutOff(film, used),
+      ...sayCutOff(used, loadable),
       ...(film.directional ? ['This film has a direction, so it is not turned.'] : []),
     ],
   };
 }
 
 /** What is cut off pieces that no mat holds whole, by hand, before they are laid on one. */
-function sayCutOff(film: Film, used: readonly { readonly sheet: SheetPlan }[]): string[] {
-  return used.flatMap(({ sheet: { mat, zones } }) => {
-    if (!mat) return [];
+function sayCutOff(
+  used: readonly { readonly piece: FilmPiece; readonly sheet: SheetPlan }[],
+  loadable: readonly Loadable[],
+): string[] {
+  return used.flatMap(({ piece, sheet: { zones } }) => {
+    const { mat, cutOff } = loadable.find((on) => on.piece.id === piece.id) ?? {};
+    const zone = zones?.find((one) => one.piece.id === piece.id);
+    if (!mat || !cutOff || !zone) return [];
     const field = fieldOf(mat);
-    return (zones ?? [])
-      .filter(
-        (zone) =>
-          zone.film.id === film.id &&
-          zone.piece.kind !== 'roll' &&
-          (zone.piece.widthMm > field.widthMm || zone.piece.lengthMm > field.lengthMm),
-      )
-      .map(
-        ({ piece: { kind }, widthMm, lengthMm }) =>
-          `No mat holds the whole ${kind}. The ${mat.name} holds ${mm(field.widthMm)} × ${mm(field.lengthMm)} mm inside its rim of ${mm(mat.edgeMm)} mm, so ${mm(widthMm)} × ${mm(lengthMm)} mm are cut off the ${kind} first.`,
-      );
+    return [
+      `No mat holds the whole ${piece.kind}. The ${mat.name} holds ${mm(field.widthMm)} × ${mm(field.lengthMm)} mm inside its rim of ${mm(mat.edgeMm)} mm, so ${mm(zone.widthMm)} × ${mm(zone.lengthMm)} mm are cut off the ${piece.kind} first.`,
+    ];
   });
 }
 

@@ -113,6 +113,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const short: { readonly film: Film; readonly have: number }[] = [];
     if (isLayered(items)) rulings.push(sayDirection(decisions.oneDirection));
     const films = [...new Map(items.map((item) => [item.film.id, item.film])).values()];
+    const roundMm = 2 * reachOfPreparation(read.preparation, films, LONGEST_FEED);
+    const isInPanels = prepare.panels.some(({ of, corner }) => of > 1 && corner === null);
     for (const film of films) {
       const own = items.filter((item) => item.film.id === film.id);
       if (own.some(({ isMirrored }) => isMirrored)) rulings.push(sayMirrored(film, isInside));
@@ -148,12 +150,10 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
           );
       }
       const sheets = laid.sheets.filter(({ films }) => films.some(({ id }) => id === film.id));
-      rulings.push(sayPiece(film, sheets, loadable.length));
+      rulings.push(sayPiece(film, sheets, loadable));
       const sections = sheets.find(({ section }) => section !== null)?.section;
       if (sections) rulings.push(saySections(film, sections.of, wish.longFeedMm));
-      const roundMm = 2 * reachOfPreparation(read.preparation, films, LONGEST_FEED);
       const fedMm = Math.max(0, ...sheets.map((sheet) => longFeedOf(sheet, wish.longFeedMm, roundMm)));
-      const isInPanels = prepare.panels.some(({ of, corner }) => of > 1 && corner === null);
       if (fedMm > 0) findings.push(sayLongFeed(film, { lengthMm: fedMm, longFeedMm: wish.longFeedMm, isInPanels }));
     }
     // A single piece on a mat shares it with nothing.
