@@ -1,5 +1,5 @@
 import { weedingBorders, type BorderKind } from '../../engines/weeding/index.js';
-import { areaOf, perimeter, type Rings } from '../../geometry/index.js';
+import { areaOf, boundsOf, perimeter, type Rings } from '../../geometry/index.js';
 
 /** What a minute at the bench is worth in film, in the shop's money. Source: trade practice. */
 export const MINUTE_COST = 0.5;
@@ -42,8 +42,11 @@ export function ruledBorder(
     return { kind: rings.length === 1 ? 'contour' : kind, rings, costs: costOf(areaOf(rings), minutesOf(rings)) };
   };
   const groups = made('groups');
-  // Round one group the line round each is the line round all.
-  const whole = groups.rings.length === 1 ? groups : made('contour');
+  // Round one group the line round each is the line round all. A line round several is at least twice as long as the box's diagonal: where that costs more already, none is made.
+  const { minX, minY, maxX, maxY } = boundsOf(stays)!;
+  const shortestMin = ((2 * Math.hypot(maxX - minX, maxY - minY)) / 1000 / 60) * METRE_S + LIFT_S / 60;
+  const isWorthMaking = groups.rings.length > 1 && costOf(areaOf(stays), shortestMin) < Math.min(dear, groups.costs);
+  const whole = isWorthMaking ? made('contour') : groups;
   const { kind, rings, costs } = whole.costs < groups.costs ? whole : groups;
   return costs < dear
     ? { kind, rings, savedMm2: boxMm2 - areaOf(rings), savedMin: minutesOf(box) - minutesOf(rings) }
