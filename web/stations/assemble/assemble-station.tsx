@@ -14,7 +14,6 @@ import type { LayerView } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { Button, WordButton } from '../../ui/button.js';
 import { useCutCopies, useWeeded } from '../../job/cut-copies.js';
-import { openPlaces } from '../../../core/stations/cut/index.js';
 import { designBox } from '../../light-table/design-box.js';
 
 /** The steps at the bench, in words and pictures. */
@@ -56,16 +55,7 @@ export function AssembleStation() {
                 .map(({ film, left, copies }) => `${film}: ${left} left${copies > 1 ? ` on ${copies} pieces` : ''}`)
                 .join('; ')}
               . <Link to={`/jobs/${job.id}/prepare`}>To the weed map</Link>{' '}
-              <WordButton
-                onPress={() =>
-                  weeded(
-                    copies.filter((copy) => openPlaces(copy).length > 0),
-                    'The whole job',
-                  )
-                }
-              >
-                The whole job is weeded
-              </WordButton>
+              <WordButton onPress={() => weeded(copies, 'The whole job')}>The whole job is weeded</WordButton>
             </NotOut>
           )}
           <Findings findings={findings} />
