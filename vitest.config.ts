@@ -9,7 +9,7 @@ export default defineConfig({
           name: 'core',
           include: ['core/**/*.test.ts', 'cutter/**/*.test.ts', 'web/**/*.test.{ts,tsx}'],
           setupFiles: ['core/testing/load-kernel.ts'],
-          testTimeout: 900_000,
+          testTimeout: 420_000,
           hookTimeout: 180_000,
         },
       },
