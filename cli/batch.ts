@@ -110,7 +110,7 @@ export async function batchCommand(args: string[]): Promise<void> {
       heightMm: surface.frame.heightMm,
     });
   }
-  const { sheets, unplaced, steps } = await planBatch(
+  const { sheets, unplaced, missingFoil, steps } = await planBatch(
     jobs,
     shop,
     {
@@ -153,6 +153,20 @@ export async function batchCommand(args: string[]): Promise<void> {
         copy: group.copy,
         ...placeOf(group, jobs[group.job]!.heightMm),
       })),
+      ...(sheet.foils.length > 0
+        ? {
+            foils: sheet.foils.map(({ film, piece, cuts }) => ({
+              film: film.id,
+              piece: piece.id,
+              cuts: cuts.map(({ xMm, yMm, widthMm, lengthMm }) => ({
+                x: xMm,
+                y: yMm,
+                width: widthMm,
+                length: lengthMm,
+              })),
+            })),
+          }
+        : {}),
       usedMm2: sheet.usedMm2,
       leftover: sheet.leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({
         piece: piece.id,
@@ -167,6 +181,12 @@ export async function batchCommand(args: string[]): Promise<void> {
     filmValue: sheets.reduce((sum, { value }) => sum + value, 0),
     keptMm2: sheets.reduce((sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0), 0),
     takenMm2: sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0),
+    missingFoil: missingFoil.map(({ film, widthMm, lengthMm, quantity }) => ({
+      film: film.id,
+      width: widthMm,
+      length: lengthMm,
+      quantity,
+    })),
     unplaced: unplaced.map(({ job, film, quantity, reason }) => ({ job, layer: film.id, quantity, reason })),
     steps: steps.map(({ film, steps: made }) => ({ film: film.id, steps: made })),
   };

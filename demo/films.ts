@@ -81,9 +81,8 @@ export const DEMO_FILMS: readonly Film[] = [
   film('frost-glitter', 'Frost glitter', 'heatGlitter', '#d9dee4', { costPerM2: 29, supplier: LOCKSIDE_MILL }),
   film('moss-flock', 'Moss flock', 'flock', '#3f4d2b', { costPerM2: 27, ...MATT, supplier: LOCKSIDE_MILL }),
   film('foam-puff', 'Weir foam', 'puff', '#f3f2ec', { costPerM2: 30, ...MATT, supplier: LOCKSIDE_MILL }),
-  film('heat-glue', 'Heat adhesive', 'foil', '#e8e4da', {
+  film('heat-glue', 'Heat adhesive', 'heatAdhesive', '#e8e4da', {
     costPerM2: 16,
-    press: { tempC: 150, seconds: 5, pressure: 'medium', peel: 'warm', tackSeconds: 2, bearsSeconds: 60, leastC: 140 },
     supplier: LOCKSIDE_MILL,
   }),
   film('copper-foil', 'Copper foil', 'foil', '#b86a3d', { costPerM2: 22, supplier: LOCKSIDE_MILL }),

@@ -121,6 +121,9 @@ const ruling = fields({
 });
 
 const laid = { xMm: number, yMm: number, widthMm: number, lengthMm: number };
+const foils = list(
+  fields({ film: shape('Film'), piece: shape('Piece'), cuts: list(fields(laid)), usedLengthMm: number }),
+);
 /** Which section of a roll a sheet is, of how many. */
 const section = orNull(fields({ number: count, of: count }));
 const batch = {
@@ -222,6 +225,7 @@ export const ANSWERS = {
         fields({ ...laid, film: { $ref: '#/components/schemas/Film' }, piece: { $ref: '#/components/schemas/Piece' } }),
       ),
     ),
+    foils: list(fields({ film: shape('Film'), piece: shape('Piece'), cuts: list(fields(laid)), usedLengthMm: number })),
     leftovers: list(fields({ ...laid, pieceId: text, filmId: text, edgeMm: number, keep: yes })),
     leftoversBookedAt: orNull(text),
     backMm2: number,
@@ -300,6 +304,7 @@ export const ANSWERS = {
             yMm: number,
           }),
         ),
+        foils,
         leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),
         seconds: number,
         cutMm: number,
@@ -410,6 +415,13 @@ export const ANSWERS = {
         widthMm: number,
         usedLengthMm: number,
         takenMm2: number,
+        foils: list(
+          fields({
+            film: text,
+            piece: text,
+            cuts: list(fields({ x: number, y: number, width: number, length: number })),
+          }),
+        ),
         leftover: list(fields({ piece: text, x: number, y: number, width: number, length: number, keep: yes })),
         groups: count,
         'paths?': count,

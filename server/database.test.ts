@@ -8,17 +8,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { MIGRATIONS } from './db/migrations/index.js';
 import { backupName, copyDatabase } from './db/copy-database.js';
 import { databaseFile, openDatabase } from './db/open-database.js';
-import { JobStore } from './stores/job-store.js';
-import { ProgramStore } from './stores/program-store.js';
-import { SheetStore } from './stores/sheet-store.js';
 import { emptyRecipe } from '../core/recipe/index.js';
 import { RECIPE_VERSION } from '../core/recipe/recipe.js';
 import { letteringPart, newLettering } from '../core/stations/artwork/index.js';
 import { packLists, standings, unpackLists } from '../core/stations/cut/index.js';
-import { RunStore } from './stores/run-store.js';
-import { FilmUse } from './stores/film-use.js';
-import { ShopStore } from './stores/shop-store.js';
-import { StockBook } from './stores/stock-book.js';
+import { storesOn } from './testing/stores-on.js';
 import { newCutter, newFilm, newMaker, parseShop, type Film, type Maker } from '../core/shop/index.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'lantern-db-'));
@@ -312,7 +306,7 @@ describe('a database from before copies were judged', () => {
     await old.destroy();
 
     const db = await openDatabase(folder);
-    const sheets = new SheetStore(db, new ProgramStore(db));
+    const { sheets } = storesOn(db);
     const [first, rest, other] = await sheets.ofJob('j');
     expect(first!.groups.map(({ verdict, of, asked }) => [verdict, of, asked])).toEqual([
       [null, null, null],
@@ -416,11 +410,7 @@ describe('a database of an older version', () => {
     const folder = mkdtempSync(join(tmpdir(), 'lantern-old-'));
     await older(folder);
     const db = await openDatabase(folder);
-    const programs = new ProgramStore(db);
-    const sheets = new SheetStore(db, programs);
-    const book = new StockBook(db);
-    const shop = new ShopStore(db, book);
-    const [runs, jobs] = [new RunStore(db, programs, new FilmUse(shop, book)), new JobStore(db, sheets)];
+    const { shop, sheets, runs, jobs } = storesOn(db);
     const kept = await sheets.ofJobs(['cut', 'half', 'open']);
     for (const { film, groups, keptMm2, leftovers, zones } of kept) {
       expect([groups.every(({ filmId }) => filmId === film.id), leftovers, zones]).toEqual([true, [], null]);
@@ -539,10 +529,7 @@ describe('a database of the last version', () => {
     before.close();
     expect([old.films.length, old.pieces.length, old.jobs.length, old.runs.length].every((n) => n > 0)).toBe(true);
     const db = await openDatabase(at);
-    const [book, programs] = [new StockBook(db), new ProgramStore(db)];
-    const shop = new ShopStore(db, book);
-    const sheets = new SheetStore(db, programs);
-    const jobs = new JobStore(db, sheets);
+    const { book, shop, sheets, jobs } = storesOn(db);
     const now = await shop.whole();
     expect(now.films).toMatchObject(old.films);
     expect(now.mats).toMatchObject(old.mats);

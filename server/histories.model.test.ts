@@ -21,13 +21,8 @@ import { FactsInTurn } from './facts-in-turn.js';
 import { decideSheet, judgeCopies, sheetToCutAgain, undecidedSheet } from './judge-copies.js';
 import { Problem } from './problem.js';
 import { BatchStore } from './stores/batch-store.js';
-import { FilmUse } from './stores/film-use.js';
-import { JobStore } from './stores/job-store.js';
-import { ProgramStore } from './stores/program-store.js';
-import { RunStore } from './stores/run-store.js';
-import { SheetStore, type NewSheet } from './stores/sheet-store.js';
-import { ShopStore } from './stores/shop-store.js';
-import { StockBook } from './stores/stock-book.js';
+import type { NewSheet } from './stores/sheet-store.js';
+import { storesOn } from './testing/stores-on.js';
 import { CutterAtHand } from './testing/cutter-at-hand.js';
 
 /*
@@ -66,13 +61,8 @@ async function dropDatabase(): Promise<void> {
 }
 
 function openStores(on: Knex) {
-  const programs = new ProgramStore(on);
-  const sheets = new SheetStore(on, programs);
-  const book = new StockBook(on);
-  const shop = new ShopStore(on, book);
-  const runs = new RunStore(on, programs, new FilmUse(shop, book));
   const batches = new BatchStore(on, () => Promise.resolve(NO_SPARES_LEARNED));
-  return { programs, sheets, book, shop, runs, batches, jobs: new JobStore(on, sheets), facts: new FactsInTurn() };
+  return { ...storesOn(on), batches, facts: new FactsInTurn() };
 }
 
 /** A copy as the model knows it. */
@@ -245,6 +235,7 @@ function newSheet(
     piece,
     mat: null,
     zones: null,
+    foils: [],
     leftovers: [],
     usedLengthMm: length,
     keptMm2: 64 * PARTS * copies.length,
@@ -491,7 +482,7 @@ class History {
     await this.turn({
       what: `${sheet.id} ${what}`,
       may: () => world.asks(sheet) && (what === 'thrown-away' || world.isAllWhole(sheet)),
-      act: () => decideSheet(world.stores.sheets, sheet.id, what),
+      act: () => decideSheet(world.stores.sheets, sheet.id, { decided: what, who: '' }),
       then: () => (sheet.decided = what === 'kept' ? 'kept' : 'thrown away'),
     });
   }
@@ -518,7 +509,7 @@ class History {
     await this.turn({
       what: `${sheet.id} taken back`,
       may: () => this.mayTakeBack(sheet),
-      act: () => decideSheet(world.stores.sheets, sheet.id, null),
+      act: () => decideSheet(world.stores.sheets, sheet.id, { decided: null, who: '' }),
       then: () => (sheet.decided = null),
     });
   }

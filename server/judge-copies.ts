@@ -46,7 +46,11 @@ export async function sheetToCutAgain(sheets: SheetStore, id: string): Promise<F
 }
 
 /** Decides what becomes of a sheet that broke off; null takes back what was decided. @throws Problem 409 when that would cut something twice, or parts are missing */
-export async function decideSheet(sheets: SheetStore, id: string, decided: FrozenSheet['decided']): Promise<void> {
+export async function decideSheet(
+  sheets: SheetStore,
+  id: string,
+  { decided, who }: { readonly decided: FrozenSheet['decided']; readonly who: string },
+): Promise<void> {
   if (decided === null) {
     const sheet = await sheets.get(id);
     if (sheet.decided === null) throw new Problem(409, 'sheet-undecided', 'Nothing was decided about this sheet.');
@@ -64,7 +68,7 @@ export async function decideSheet(sheets: SheetStore, id: string, decided: Froze
         'Not every part of this sheet is whole, so it cannot be kept as it is. Cut the rest instead.',
       );
   }
-  await sheets.decide(id, decided);
+  await sheets.decide(id, decided, who);
 }
 
 /** Says of copies of a sheet how they turned out. @throws Problem 404; 409 when they are not cut, or were cut again since they were spoiled */

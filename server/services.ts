@@ -62,19 +62,20 @@ export interface Services {
 
 export async function makeServices(db: Knex, cutterControlPort: number): Promise<Services> {
   const programs = new ProgramStore(db);
-  const sheets = new SheetStore(db, programs);
   const weeding = new WeedingStore(db);
   const changes = new Changes();
-  const jobs = new JobStore(db, sheets, (jobId, revision) => changes.tell({ of: 'job', jobId, revision }));
   const book = new StockBook(db);
   const shop = new ShopStore(db, book, (revision) => changes.tell({ of: 'shop', revision }));
+  const film = new FilmUse(shop, book);
+  const sheets = new SheetStore(db, programs, film);
+  const jobs = new JobStore(db, sheets, (jobId, revision) => changes.tell({ of: 'job', jobId, revision }));
   const spoils = new SpoilStore(db, sheets, jobs);
   const batches = new BatchStore(
     db,
     () => spoils.learned(),
     () => changes.tell({ of: 'batches' }),
   );
-  const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs, new FilmUse(shop, book))];
+  const [artworks, runs] = [new ArtworkStore(db), new RunStore(db, programs, film)];
   const connect = async () => {
     const { host, port } = cutterInUse(await shop.get());
     if (host === null) throw new CutterUnreachable('This cutter is given files.');

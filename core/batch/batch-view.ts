@@ -3,8 +3,10 @@ import type { LaidSheetView } from '../plan/index.js';
 import type { CutterProfile } from '../shop/index.js';
 import { programOf } from '../stations/cut/index.js';
 import {
+  foilViews,
   leftoverViews,
   mirroredFilms,
+  sayFoilShort,
   toCutOf,
   type BetterSoFar,
   type LaidSheets,
@@ -85,7 +87,7 @@ export type NamedBatchJob = BatchJob & { readonly title: string };
 
 /** A planned batch as the page draws it. */
 export function batchView(
-  { sheets, short, loose, unshared, steps }: LaidSheets,
+  { sheets, short, missingFoil, loose, unshared, steps }: LaidSheets,
   {
     jobs,
     stopped,
@@ -100,14 +102,17 @@ export function batchView(
   const sum = (of: (sheet: BatchSheetView) => number) => views.reduce((total, sheet) => total + of(sheet), 0);
   return {
     sheets: views,
-    short: short.map((one) => ({
-      filmId: one.film.id,
-      message: sayShortage(
-        one,
-        jobs.map(({ title }) => title),
-      ),
-      spacingMm: one.spacingMm,
-    })),
+    short: [
+      ...short.map((one) => ({
+        filmId: one.film.id,
+        message: sayShortage(
+          one,
+          jobs.map(({ title }) => title),
+        ),
+        spacingMm: one.spacingMm,
+      })),
+      ...missingFoil.map((one) => ({ filmId: one.film.id, message: sayFoilShort(one), spacingMm: null })),
+    ],
     loose: loose.length,
     wanted: jobs.map((job) => ({
       jobId: job.id,
@@ -198,6 +203,7 @@ function sheetView(sheet: SheetPlan, jobs: readonly NamedBatchJob[], cutter: Cut
     }),
     section: sheet.section,
     inCounters: groups.filter(({ liesInCounter }) => liesInCounter).length,
+    foils: foilViews(sheet),
     leftovers: leftoverViews(sheet),
     seconds: program.seconds,
     cutMm: program.cutMm,

@@ -85,6 +85,11 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
       widthMm: widthOf(sheet),
       usedLengthMm: sheet.usedLengthMm,
       takenMm2: sheet.usedMm2,
+      foils: sheet.foils.map(({ film, piece, cuts }) => ({
+        film: film.id,
+        piece: piece.id,
+        cuts: cuts.map(({ xMm, yMm, widthMm, lengthMm }) => ({ x: xMm, y: yMm, width: widthMm, length: lengthMm })),
+      })),
       leftover: sheet.leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({
         piece: piece.id,
         x: xMm,

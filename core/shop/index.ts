@@ -36,6 +36,7 @@ export {
   type Pattern,
   type PressFigures,
 } from './film.js';
+export { cutFilmOf, filmsToChoose, FOIL_OVERHANG_MM, isFoil, isHeatAdhesive } from './foil.js';
 export {
   isKept,
   leftoversAround,

@@ -17,6 +17,7 @@ const SPECIAL: ReadonlySet<FilmFamily> = new Set<FilmFamily>([
   'heatGlitter',
   'flock',
   'puff',
+  'heatAdhesive',
   'foil',
   'dyeTransfer',
   'stencil',
@@ -32,8 +33,8 @@ export function wayOn(ground: Ground): FilmWay {
   return ground === 'cloth' ? 'press' : 'adhesive';
 }
 
-/** Families that need more of a ground than that it is cloth or hard; they are never taken for want of others. */
-const NEVER_RULED: ReadonlySet<FilmFamily> = new Set<FilmFamily>(['dyeTransfer', 'stencil']);
+/** Families that need more of a ground than that it is cloth or hard, and the glue of foil, which is no colour; they are never taken for want of others. */
+const NEVER_RULED: ReadonlySet<FilmFamily> = new Set<FilmFamily>(['dyeTransfer', 'stencil', 'heatAdhesive']);
 
 /**
  * The films of a stock that may be ruled for a ground, the best kind that there is: plain ones that are put on as the ground wants; special ones of that

@@ -6,9 +6,7 @@ import Database from 'better-sqlite3';
 import { afterEach, describe, expect, it } from 'vitest';
 import { emptyRecipe } from '../../core/recipe/index.js';
 import { databaseFile, openDatabase } from '../db/open-database.js';
-import { JobStore } from '../stores/job-store.js';
-import { ProgramStore } from '../stores/program-store.js';
-import { SheetStore } from '../stores/sheet-store.js';
+import { storesOn } from '../testing/stores-on.js';
 
 const folderOf = () => mkdtempSync(join(tmpdir(), 'lantern-backup-'));
 const run = (name: 'backup' | 'restore', ...args: string[]) =>
@@ -36,7 +34,7 @@ async function shopWith(
 ): Promise<{ data: string; add: (title: string) => Promise<unknown>; close: () => Promise<void> }> {
   const data = folderOf();
   const db = await openDatabase(data);
-  const jobs = new JobStore(db, new SheetStore(db, new ProgramStore(db)));
+  const { jobs } = storesOn(db);
   for (const name of names) await jobs.create(emptyRecipe(name));
   return { data, add: (title) => jobs.create(emptyRecipe(title)), close: () => db.destroy() };
 }
@@ -44,12 +42,10 @@ async function shopWith(
 /** A process that makes one job after the other and says each once it is stored, until it is killed. */
 const WRITER = `
 import { openDatabase } from './server/db/open-database.js';
-import { JobStore } from './server/stores/job-store.js';
-import { ProgramStore } from './server/stores/program-store.js';
-import { SheetStore } from './server/stores/sheet-store.js';
+import { storesOn } from './server/testing/stores-on.js';
 import { emptyRecipe } from './core/recipe/index.js';
 const db = await openDatabase(process.argv[1]);
-const jobs = new JobStore(db, new SheetStore(db, new ProgramStore(db)));
+const { jobs } = storesOn(db);
 for (let i = 0; ; i += 1) { const title = 'written ' + String(i).padStart(6, '0'); await jobs.create(emptyRecipe(title)); process.stdout.write(title + '\\n'); await new Promise((done) => setImmediate(done)); }
 `;
 

@@ -152,10 +152,10 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       },
       answer: 'FrozenSheet',
       answers: 'The sheet',
-      handle: async ({ params, body }) => {
+      handle: async ({ ctx, params, body }) => {
         const { decided } = body as { decided: FrozenSheet['decided'] };
-        const id = params['id']!;
-        await facts.run(() => decideSheet(sheets, id, decided));
+        const [id, who] = [params['id']!, await whoOf(shop, ctx)];
+        await facts.run(() => decideSheet(sheets, id, { decided, who }));
         return sheets.get(id);
       },
     },
@@ -216,7 +216,9 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
               `Only ${formatLength(left.widthMm, 'mm')} × ${formatLength(left.lengthMm, 'mm')} mm are left of this piece. Measure it again; if it is larger, count the stock of its roll.`,
               'back',
             );
-          const film = filmsOfSheet(sheet).find(({ id }) => id === left.filmId);
+          const film = [...filmsOfSheet(sheet), ...sheet.foils.map((foil) => foil.film)].find(
+            ({ id }) => id === left.filmId,
+          );
           return {
             worth: worthOf({ widthMm, lengthMm }, film?.costPerM2 ?? 0),
             id: randomUUID(),

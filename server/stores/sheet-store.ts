@@ -16,9 +16,11 @@ import {
   type SheetDecision,
   type WeedPlace,
 } from '../../core/stations/cut/index.js';
+import type { FoilView } from '../../core/stations/sheets/index.js';
 import type { BuiltWith } from '../../core/stations/films/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import { Problem } from '../problem.js';
+import type { FilmUse } from './film-use.js';
 import type { ProgramStore, StoredProgram } from './program-store.js';
 import { runOf, type RunRow } from './run-store.js';
 
@@ -38,6 +40,8 @@ interface SheetRow {
   readonly rest_of: string | null;
   readonly batch_id: string | null;
   readonly zones: string | null;
+  readonly foils: string;
+  readonly foil_cut_up: number;
   readonly leftovers: string;
   readonly leftovers_booked_at: string | null;
   readonly leftovers_back: string | null;
@@ -124,6 +128,7 @@ export class SheetStore {
   constructor(
     private readonly db: Knex,
     private readonly programs: ProgramStore,
+    private readonly film: FilmUse,
   ) {}
 
   /** Keeps a sheet; gives its id. */
@@ -146,6 +151,7 @@ export class SheetStore {
         rest_of: sheet.restOf,
         batch_id: sheet.batchId,
         zones: sheet.zones && JSON.stringify(sheet.zones),
+        foils: JSON.stringify(sheet.foils),
         leftovers: JSON.stringify(sheet.leftovers),
         weed_work: sheet.weedWork && JSON.stringify(sheet.weedWork),
       });
@@ -255,10 +261,16 @@ export class SheetStore {
   }
 
   /** What becomes of a sheet whose run failed or was cancelled; null opens the question again. */
-  async decide(id: string, decided: SheetDecision | null): Promise<void> {
-    await this.db('sheets')
-      .where({ id })
-      .update({ decided, decided_at: decided && new Date().toISOString() });
+  async decide(id: string, decided: SheetDecision | null, who: string): Promise<void> {
+    const pieceIds = await this.db.transaction(async (tx) => {
+      const row = (await tx('sheets').where({ id }).first('decided')) as Pick<SheetRow, 'decided'>;
+      await tx('sheets')
+        .where({ id })
+        .update({ decided, decided_at: decided && new Date().toISOString() });
+      if (decided === 'thrown-away') return this.film.foilReturned(tx, id, who);
+      return row.decided === 'thrown-away' ? this.film.foilUsedAgain(tx, id, who) : [];
+    });
+    await this.film.told(pieceIds);
   }
 
   /** What the maker says of copies of a sheet; null takes it back. It is said of the whole copy: also of what earlier sheets and later rests carry of it. */
@@ -336,6 +348,8 @@ export class SheetStore {
         ...((await this.db('stock_lines as line')
           .leftJoin('stock_lines as back', 'back.takes_back', 'line.id')
           .whereIn('line.sheet_id', sheetIds.slice(i, i + 500))
+          // What takes a line back counts with that line.
+          .whereNull('line.takes_back')
           .select('line.sheet_id', 'line.run_id', 'line.piece_id')
           .select(this.db.raw('line.amount + coalesce(back.amount, 0) as amount'))) as SheetLine[]),
       );
@@ -404,29 +418,51 @@ function bookedOf(
   if (own.length === 0) return { bookedMm2: null, bookedCost: null };
   const zones = row.zones ? (JSON.parse(row.zones) as FrozenZone[]) : [];
   const film = JSON.parse(row.film) as Film;
-  const laid = row.piece ? [{ piece: JSON.parse(row.piece) as FilmPiece, film }] : zones;
+  const cut = row.piece ? [{ piece: JSON.parse(row.piece) as FilmPiece, film }] : zones;
+  const laid = [...cut, ...foilsOf(row)];
   let [bookedMm2, bookedCost] = [0, 0];
   for (const { piece_id: id, amount } of own) {
     const { piece, film: of } = laid.find(({ piece: { id: other } }) => other === id)!;
-    const mm2 = -amount * piece.widthMm * (piece.kind === 'roll' ? 1 : piece.lengthMm);
+    const mm2 = -amount * mm2OfOne(piece);
     bookedMm2 += mm2;
     bookedCost += (mm2 / 1e6) * of.costPerM2;
   }
   return { bookedMm2, bookedCost };
 }
 
-/** What of a sheet's leftovers is in the rack by the book. */
-function backOf(
-  { leftovers_back: back }: SheetRow,
-  lines: readonly SheetLine[],
-): Pick<FrozenSheet, 'backMm2' | 'backCost'> {
-  const booked = back ? (JSON.parse(back) as LeftoverBack[]) : [];
+/** How much film one of what the book counts of a piece is: a mm of a roll, a whole sheet; mm². */
+function mm2OfOne({ kind, widthMm, lengthMm }: FilmPiece): number {
+  return kind === 'roll' ? widthMm : widthMm * lengthMm;
+}
+
+function foilsOf({ foils }: Pick<SheetRow, 'foils'>): FoilView[] {
+  return JSON.parse(foils) as FoilView[];
+}
+
+/** What of a sheet is in the rack by the book: its leftovers, and foil that was not laid since the sheet was thrown away. */
+function backOf(row: SheetRow, lines: readonly SheetLine[]): Pick<FrozenSheet, 'backMm2' | 'backCost'> {
+  const foils = new Map(foilsOf(row).map((foil) => [foil.piece.id, foil]));
+  const booked = [
+    ...(row.leftovers_back ? (JSON.parse(row.leftovers_back) as LeftoverBack[]) : []),
+    ...[...foils.values()].map(({ piece, film: { costPerM2 } }): LeftoverBack => {
+      const mm2 = mm2OfOne(piece);
+      return { pieceId: piece.id, mm2, worth: (mm2 / 1e6) * costPerM2 };
+    }),
+  ];
   const amountOf = (id: string) =>
     lines.reduce((sum, line) => sum + (line.run_id === null && line.piece_id === id ? line.amount : 0), 0);
   return {
     backMm2: booked.reduce((sum, { pieceId, mm2 }) => sum + mm2 * amountOf(pieceId), 0),
     backCost: booked.reduce((sum, { pieceId, worth }) => sum + worth * amountOf(pieceId), 0),
   };
+}
+
+/** What is left of a sheet's pieces; not of its foil where that went back as it was. */
+function leftoversOf(row: SheetRow): FrozenLeftover[] {
+  const leftovers = JSON.parse(row.leftovers) as FrozenLeftover[];
+  if (row.decided !== 'thrown-away' || row.foil_cut_up) return leftovers;
+  const foils = new Set(foilsOf(row).map(({ piece }) => piece.id));
+  return leftovers.filter(({ pieceId }) => !foils.has(pieceId));
 }
 
 function grouped<T extends { readonly sheet_id: string }>(rows: readonly T[]): Map<string, T[]> {
@@ -474,7 +510,8 @@ function sheetOf(row: SheetRow, { groups, runs, ticks, times, verdicts, lines }:
     restOf: row.rest_of,
     batchId: row.batch_id,
     zones: row.zones ? (JSON.parse(row.zones) as FrozenZone[]) : null,
-    leftovers: JSON.parse(row.leftovers) as FrozenLeftover[],
+    foils: foilsOf(row),
+    leftovers: leftoversOf(row),
     leftoversBookedAt: row.leftovers_booked_at,
     ...backOf(row, lines),
     decided: row.decided,

@@ -204,6 +204,8 @@ export class ShopStore {
         .whereNull('leftovers_booked_at')
         .update({
           leftovers_booked_at: new Date().toISOString(),
+          // The foil of a sheet that is thrown away is back in the rack as it was.
+          foil_cut_up: tx.raw(`coalesce(decided, '') <> 'thrown-away'`),
           leftovers_back: JSON.stringify([...(await backBefore(tx, sheetId)), ...back] satisfies LeftoverBack[]),
         });
       if (said === 0)

@@ -1,19 +1,13 @@
 import { newFilm, type FilmPiece } from '../../core/shop/index.js';
 import { openDatabase } from '../db/open-database.js';
-import { FilmUse } from '../stores/film-use.js';
-import { ProgramStore } from '../stores/program-store.js';
-import { RunStore } from '../stores/run-store.js';
-import { SheetStore, type NewSheet } from '../stores/sheet-store.js';
-import { ShopStore } from '../stores/shop-store.js';
-import { StockBook } from '../stores/stock-book.js';
+import type { NewSheet } from '../stores/sheet-store.js';
+import { storesOn } from './stores-on.js';
 
 /* Cuts sheets of two rolls and puts what is left of them back, one after another, until it is killed; says each step as it is done. */
 
 const [folder = '', round = ''] = process.argv.slice(2);
 const db = await openDatabase(folder);
-const [programs, book] = [new ProgramStore(db), new StockBook(db)];
-const [sheets, shop] = [new SheetStore(db, programs), new ShopStore(db, book)];
-const runs = new RunStore(db, programs, new FilmUse(shop, book));
+const { sheets, shop, runs } = storesOn(db);
 // What was under way when it was killed is over.
 await db('runs').whereNull('finished_at').update({ finished_at: 'killed', state: 'failed' });
 
@@ -48,6 +42,7 @@ const sheet: NewSheet = {
   restOf: null,
   jobs: [],
   weedWork: null,
+  foils: [],
   leftovers: ['one', 'two', 'two'].map((pieceId) => ({ ...laid, pieceId, filmId: 'tar', edgeMm: 5, keep: true })),
   groups: [],
   program: {

@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import type { LaidSheetView } from '../../core/plan/index.js';
 import { formatLength, type LengthUnit } from '../../core/words/index.js';
-import { sayLeftover, sayPieceToFetch, saySection } from './say-sheet.js';
+import { sayCuts, sayLeftover, sayPieceToFetch, saySection } from './say-sheet.js';
 import { space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
 import { Small } from '../ui/plain-fields.js';
@@ -24,17 +24,18 @@ export function PickList<S extends LaidSheetView>({ sheets, unit, noteOf, onAvoi
     <section aria-label="Pick list">
       <h3>To fetch from the rack</h3>
       <List>
-        {piecesOf(sheets).map(({ sheet, zone, film, piece, cutOff, fedMm, leftovers }, i) => (
+        {piecesOf(sheets).map(({ sheet, zone, film, piece, cuts, isFoil, fedMm, leftovers }, i) => (
           <li key={i}>
             <b>{zone === null ? sheet : `${sheet}.${zone}`}</b>
             <Swatch film={film} size={16} />
             <span>
               {film.name}, {sayPieceToFetch(piece, unit)}
-              {saySection(sheets[sheet - 1]!)}
+              {!isFoil && saySection(sheets[sheet - 1]!)}
               <Small as="span">
-                {noteOf && sentence(noteOf(sheets[sheet - 1]!))}
+                {noteOf && !isFoil && sentence(noteOf(sheets[sheet - 1]!))}
                 {fedMm !== null ? `${mm(fedMm)} ${unit} of it are fed. ` : ''}
-                {cutOff ? `Cut a piece of ${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)} ${unit}. ` : ''}
+                {cuts.length > 0 ? `Cut off ${sayCuts(cuts, unit)}. ` : ''}
+                {isFoil ? 'It is laid on the heat adhesive by hand; the blade does not cut it. ' : ''}
                 {leftovers.length > 0
                   ? `Back to the rack: ${leftovers.map((left) => sayLeftover(left, unit)).join(' and ')}. `
                   : ''}

@@ -2,14 +2,16 @@ import type { LaidSheetView } from '../../core/plan/index.js';
 import type { LeftoverView } from '../../core/stations/sheets/index.js';
 import type { Film, FilmPiece, LaidRectangle } from '../../core/shop/index.js';
 
-/** A piece to be fetched for a sheet: which, what is cut off it as a piece for a mat, and what of it goes back. */
+/** A piece to be fetched for a sheet: which, what is cut off it by hand, and what of it goes back. */
 export interface PieceToFetch {
   /** The numbers of the sheet and of the piece on its mat, from 1; none for one piece as it is. */
   readonly sheet: number;
   readonly zone: number | null;
   readonly film: Film;
   readonly piece: FilmPiece;
-  readonly cutOff: LaidRectangle | null;
+  /** Cut off it by hand: the piece for a mat, or what is laid in foil. Nothing of a piece that goes in as it is. */
+  readonly cuts: readonly LaidRectangle[];
+  readonly isFoil: boolean;
   /** How much of a roll as it is is fed, mm; null for all else. */
   readonly fedMm: number | null;
   readonly leftovers: readonly LeftoverView[];
@@ -18,7 +20,17 @@ export interface PieceToFetch {
 /** What is fetched for some sheets, in the order of cutting. */
 export function piecesOf(sheets: readonly LaidSheetView[]): PieceToFetch[] {
   return sheets.flatMap((sheet, i) => {
-    const kept = sheet.leftovers.filter(({ keep }) => keep);
+    const backOf = (piece: FilmPiece) => sheet.leftovers.filter(({ pieceId, keep }) => keep && pieceId === piece.id);
+    const foils = sheet.foils.map(({ film, piece, cuts }): PieceToFetch => ({
+      sheet: i + 1,
+      zone: null,
+      film,
+      piece,
+      cuts,
+      isFoil: true,
+      fedMm: null,
+      leftovers: backOf(piece),
+    }));
     if (!sheet.zones)
       return [
         {
@@ -26,19 +38,23 @@ export function piecesOf(sheets: readonly LaidSheetView[]): PieceToFetch[] {
           zone: null,
           film: sheet.film,
           piece: sheet.piece!,
-          cutOff: null,
+          cuts: [],
+          isFoil: false,
           fedMm: sheet.piece!.kind === 'roll' ? sheet.usedLengthMm : null,
-          leftovers: kept,
+          leftovers: backOf(sheet.piece!),
         },
+        ...foils,
       ];
-    return sheet.zones.map((zone, z): PieceToFetch => ({
+    const zones = sheet.zones.map((zone, z): PieceToFetch => ({
       sheet: i + 1,
       zone: z + 1,
       film: zone.film,
       piece: zone.piece,
-      cutOff: zone,
+      cuts: [zone],
+      isFoil: false,
       fedMm: null,
-      leftovers: kept.filter(({ pieceId }) => pieceId === zone.piece.id),
+      leftovers: backOf(zone.piece),
     }));
+    return [...zones, ...foils];
   });
 }

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import type { LaidSheetView } from '../../core/plan/index.js';
 import { saySideUp } from '../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../core/words/index.js';
-import { sayFilms, sayLeftover, sayPieceToFetch, saySection } from './say-sheet.js';
+import { sayCuts, sayFilms, sayLeftover, sayPieceToFetch, saySection } from './say-sheet.js';
 import { type } from '../tokens.js';
 import { piecesOf } from './pieces-of.js';
 
@@ -18,7 +18,6 @@ interface PrintedListsProps {
 
 /** On paper alone, in place of the page: what to fetch and to cut off, and a card for each mat that says which piece lies where. */
 export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedListsProps) {
-  const mm = (value: number) => formatLength(value, unit);
   return createPortal(
     <Paper aria-hidden className="paper-only">
       <h1>{title}</h1>
@@ -28,20 +27,20 @@ export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedL
           <tr>
             <th>Sheet</th>
             <th>Fetch</th>
-            <th>Cut off, {unit}</th>
-            <th>Back to the rack, {unit}</th>
+            <th>Cut off</th>
+            <th>Back to the rack</th>
             <th>Done</th>
           </tr>
         </thead>
         <tbody>
-          {piecesOf(sheets).map(({ sheet, zone, film, piece, cutOff, leftovers }, i) => (
+          {piecesOf(sheets).map(({ sheet, zone, film, piece, cuts, isFoil, leftovers }, i) => (
             <tr key={i}>
               <td>{zone === null ? sheet : `${sheet}.${zone}`}</td>
               <td>
                 {film.name}, {sayPieceToFetch(piece, unit)}
-                {saySection(sheets[sheet - 1]!)}
+                {isFoil ? ', laid by hand' : saySection(sheets[sheet - 1]!)}
               </td>
-              <td>{cutOff ? `${mm(cutOff.widthMm)} × ${mm(cutOff.lengthMm)}` : '–'}</td>
+              <td>{sayCuts(cuts, unit) || '–'}</td>
               <td>{leftovers.map((left) => sayLeftover(left, unit)).join(', ') || '–'}</td>
               <td>☐</td>
             </tr>

@@ -1,7 +1,7 @@
 import type { BatchSheetView } from '../../core/batch/index.js';
 import type { LaidSheetView } from '../../core/plan/index.js';
 import { count, formatLength, listed, type LengthUnit } from '../../core/words/index.js';
-import type { FilmPiece } from '../../core/shop/index.js';
+import type { FilmPiece, Rectangle } from '../../core/shop/index.js';
 
 /** What a piece is, as one looks for it in the rack: "offcut 12, 280 × 210 mm", "the roll, 590 mm wide". */
 export function sayPieceToFetch({ kind, number, widthMm, lengthMm }: FilmPiece, unit: LengthUnit): string {
@@ -35,4 +35,17 @@ export function sayLeftover(
   unit: LengthUnit,
 ): string {
   return `${formatLength(Math.floor(widthMm + 1e-6), unit)} × ${formatLength(Math.floor(lengthMm + 1e-6), unit)} ${unit}`;
+}
+
+/** Rectangles that are cut off a piece by hand, alike ones together: "2 of 74 × 54 mm". */
+export function sayCuts(cuts: readonly Rectangle[], unit: LengthUnit): string {
+  const sizes = cuts.map(
+    ({ widthMm, lengthMm }) => `${formatLength(widthMm, unit)} × ${formatLength(lengthMm, unit)} ${unit}`,
+  );
+  return listed(
+    [...new Set(sizes)].map((size) => {
+      const many = sizes.filter((one) => one === size).length;
+      return many === 1 ? size : `${many} of ${size}`;
+    }),
+  );
 }

@@ -19,7 +19,7 @@ import { colourName, type LetterChoice, type PaintedRegion } from '../../engines
 import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
 import type { PrepareOut } from '../../stations/prepare/index.js';
-import { leftoverViews, mirroredFilms, panelsOn, type SheetPlan } from '../../stations/sheets/index.js';
+import { foilViews, leftoverViews, mirroredFilms, panelsOn, type SheetPlan } from '../../stations/sheets/index.js';
 import { jobFigures } from '../job-card.js';
 import type { ArtworkOut, Plan } from '../plan.js';
 import { pullOrder } from '../../engines/weeding/index.js';
@@ -235,6 +235,7 @@ function sheetView(sheet: SheetPlan, prepare: PrepareOut): SheetView {
     inCounters: groups.filter(({ liesInCounter }) => liesInCounter).length,
     keptMm2: groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
     takenMm2: sheet.usedMm2,
+    foils: foilViews(sheet),
     leftovers: leftoverViews(sheet),
     shapes: [
       ...ofLayers.flatMap((own) => {

@@ -1,4 +1,5 @@
 import { LAYINGS, type Laying } from '../../engines/layers/index.js';
+import type { PressFigures } from '../../shop/index.js';
 import { formatLength, type Ruling } from '../../words/index.js';
 import type { AssembleDecisions, AssemblePatch } from './decisions.js';
 import type { StepFigures } from './steps.js';
@@ -47,7 +48,7 @@ export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: Asse
   const clean = 'Clean the surface and dry it. It should be between 10 and 25 °C.';
   const say = (title: string, text: string): AssemblyStep => ({
     title,
-    text,
+    text: layer?.foil ? `${sayFoil(layer.foil)} Its adhesive is put on as the other layers are: ${text}` : text,
     done,
     laying: layer?.filmId ?? null,
     hasMarks: figures.hasMarks && act !== 'lift-marks' && act !== 'finish' && act !== 'part',
@@ -112,6 +113,12 @@ export function sayAssemblyStep({ act, layer, done }: StepFigures, figures: Asse
         `Lift the registration marks when everything holds: ${figures.marks}, counted over all layers.`,
       );
   }
+}
+
+/** What is done with foil that no film needs. */
+function sayFoil({ tempC, seconds, pressure, peel }: PressFigures): string {
+  const wait = peel === 'cold' ? 'Let it get cold before you peel it off.' : `Peel it off ${peel}.`;
+  return `First put on the heat adhesive, press it, and peel off its carrier. Then lay the foil on it with the coloured face up, and press it at ${tempC} °C for ${seconds} s with ${pressure} pressure. ${wait}`;
 }
 
 const WAYS: Readonly<Record<Laying, { readonly value: string; readonly label: string; readonly because: string }>> = {

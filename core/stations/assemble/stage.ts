@@ -1,5 +1,6 @@
 import type { Finding, Ruling } from '../../words/index.js';
 import type { PanelsOut } from '../build/index.js';
+import { isFoil } from '../../shop/index.js';
 import { longestSide } from '../../geometry/index.js';
 import type { PrepareDecisions, PrepareOut } from '../prepare/index.js';
 import type { Stage } from '../stage.js';
@@ -50,6 +51,7 @@ export const assembleStage: Stage<AssembleContext, AssembleRead, AssembleOut> = 
         filmId: layer.film.id,
         filmName: layer.film.name,
         order: layer.order,
+        foil: isFoil(layer.film) ? layer.film.press : null,
         counters: weed.counters + (assembled.get(layer.film.id)?.counters ?? 0),
       });
     const all = [...assembled.values()];

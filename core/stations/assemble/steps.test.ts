@@ -8,6 +8,7 @@ const layers = ['base', 'middle', 'front'].map((filmId, i) => ({
   filmName: filmId,
   order: i + 1,
   counters: i,
+  foil: null,
 }));
 function assemblySteps(
   of: readonly AssemblyLayer[],

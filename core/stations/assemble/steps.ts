@@ -1,4 +1,5 @@
 import type { Laying } from '../../engines/layers/index.js';
+import type { PressFigures } from '../../shop/index.js';
 
 /** A layer as assembly looks at it. */
 export interface AssemblyLayer {
@@ -7,6 +8,8 @@ export interface AssemblyLayer {
   /** 1 is nearest the surface. */
   readonly order: number;
   readonly counters: number;
+  /** How foil is pressed that is laid on it; null where it is a film. */
+  readonly foil: PressFigures | null;
 }
 
 /** What is done at one step, and which layers lie there once it is done (film ids, lowest first as they lie, seen from in front). */

@@ -26,7 +26,7 @@ import { filmsOfSheet, type FrozenGroup, type FrozenSheet, type WeedPlace } from
 import { InputError } from '../../words/index.js';
 import type { CutterProfile } from '../../shop/index.js';
 import type { PreparedLayer, PrepareOut } from '../prepare/index.js';
-import { edgesOf, type PlacedGroup, type SheetPlan, type SheetsOut } from '../sheets/index.js';
+import { edgesOf, foilViews, type PlacedGroup, type SheetPlan, type SheetsOut } from '../sheets/index.js';
 import { sayNothingOpen, saySheetChanged } from './say.js';
 import type { CutOut } from './stage.js';
 
@@ -165,6 +165,7 @@ export function planToFreeze({ sheet, layers, program, all, taken }: PlannedShee
     piece: sheet.zones ? null : sheet.pieces[0]!,
     mat: sheet.mat,
     zones: sheet.zones,
+    foils: foilViews(sheet),
     leftovers: sheet.leftovers.map(({ piece, ...left }) => ({
       ...left,
       pieceId: piece.id,
@@ -297,6 +298,8 @@ export function restToFreeze({ sheet, program, pairsDone, settings, motion }: Cu
     piece: sheet.piece,
     mat: sheet.mat,
     zones,
+    // The foil of its sheet is not laid yet, and is laid on this.
+    foils: [],
     leftovers: [],
     usedLengthMm,
     keptMm2,

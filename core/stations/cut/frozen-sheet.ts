@@ -1,6 +1,7 @@
 import type { Matrix } from '../../geometry/index.js';
 import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
 import type { SpotKind, WeedingWork } from '../../engines/weeding/index.js';
+import type { FoilView } from '../sheets/index.js';
 import type { BookedRun } from './run.js';
 
 /** What is ticked off while a copy is weeded: a place on the design, mm, y down; or, of a copy without any, that all is out. */
@@ -74,6 +75,8 @@ export interface FrozenSheet {
   readonly mat: Mat | null;
   /** The pieces that lay side by side on the mat; null for one piece as it is. */
   readonly zones: readonly FrozenZone[] | null;
+  /** The foil that is laid on what it carries, by the piece that it was cut from. */
+  readonly foils: readonly FoilView[];
   readonly leftovers: readonly FrozenLeftover[];
   /** When it was said what becomes of what is left; null while it was not. */
   readonly leftoversBookedAt: string | null;

@@ -1,5 +1,5 @@
 import { sayColour as named, startWithColour } from '../artwork/index.js';
-import { familyToBuy, FILM_FAMILIES, type Film, type FilmWay, type Ground } from '../../shop/index.js';
+import { familyToBuy, FILM_FAMILIES, isFoil, type Film, type FilmWay, type Ground } from '../../shop/index.js';
 import { listed, type Finding, type Ruling } from '../../words/index.js';
 import type { RuledFilm } from './ruled-film.js';
 import type { FilmsDecisions, FilmsPatch, PatternPlace } from './decisions.js';
@@ -67,7 +67,9 @@ export function sayColour({ colour, film, ruled, difference, isChosen, isCut, is
       id: `films.${colour}`,
       stage: 'films',
       subject: `Film for ${named(colour)}`,
-      sentence: `${startWithColour(colour)} is cut from {value}.`,
+      sentence: isFoil(film)
+        ? `${startWithColour(colour)} is {value}, laid on heat adhesive that is cut.`
+        : `${startWithColour(colour)} is cut from {value}.`,
       value: film.name,
       unit: '',
       because: isChosen

@@ -1,7 +1,16 @@
 import { colourDifference } from '../../engines/artwork/index.js';
 import { BARE, separate, withoutCrumbs, withoutFineParts, type Separation } from '../../engines/layers/index.js';
 import { areaOf, countPieces } from '../../geometry/index.js';
-import { isSpecial, wayOf, wayOn, whyUnsuited, type Film, type FilmWay, type Ground } from '../../shop/index.js';
+import {
+  isHeatAdhesive,
+  isSpecial,
+  wayOf,
+  wayOn,
+  whyUnsuited,
+  type Film,
+  type FilmWay,
+  type Ground,
+} from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import type { Regions } from '../artwork/index.js';
 import type { Stage } from '../stage.js';
@@ -146,7 +155,7 @@ export const filmsStage: Stage<FilmsContext, FilmsRead, FilmsOut> = {
 /** Other films that are near to a colour; those that suit the ground by themselves come first. */
 function othersNear(colour: string, film: Film, stock: readonly Film[], ground: Ground): ColourUse['others'] {
   const others = stock
-    .filter((other) => other !== film)
+    .filter((other) => other !== film && !isHeatAdhesive(other))
     .map((other) => ({ film: other, difference: colourDifference(colour, other.colour) }));
   const rank = (one: Film) => (whyUnsuited(one, ground, null) === null ? 0 : 1);
   return others.sort((a, b) => rank(a.film) - rank(b.film) || a.difference - b.difference).slice(0, OTHERS);

@@ -37,9 +37,11 @@ export function groupsFor({ copies, perStrip }: Pick<PreparedPanel, 'copies' | '
   return Math.ceil((wanted * copies) / perStrip);
 }
 
+/** A prepared layer as it is laid out, on the film that is cut for it: foil's is its adhesive. */
 export function groupOf(
   { layer: { film, cut }, panel, border, borderGapMm, relief, labels }: PreparedLayer,
   isMirrored: boolean,
+  cutFilm: Film = film,
 ): Group {
   const { box } = panel;
   const flip: Matrix = isMirrored ? [-1, 0, 0, -1, box.maxX, box.maxY] : [1, 0, 0, -1, -box.minX, box.maxY];
@@ -54,7 +56,7 @@ export function groupOf(
     ),
   );
   return {
-    film,
+    film: cutFilm,
     fingerprint,
     contours: map([...cut, ...marks]),
     borders: map([...border, ...[...relief, ...labels].map(thereAndBack)]),

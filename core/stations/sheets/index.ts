@@ -15,20 +15,22 @@ export {
   type ShopToLay,
 } from './lay-film.js';
 export { laySheets, shopFor, type BetterSoFar, type LaySheetsHooks } from './lay-sheets.js';
-export { leftoverViews, type LeftoverView } from './leftover-view.js';
+export { foilViews, leftoverViews, type FoilView, type LeftoverView } from './leftover-view.js';
 export { NEW_LAY_WISH, SHEET_ORDERS, type LayWish, type SheetOrder } from './lay-wish.js';
 export { edgesOf, fitsOn, loadableOf, roomOn, smallestFirst, type Loadable } from './loadable.js';
 export { panelsOn } from './panels-on.js';
 export { longestOf } from './sections.js';
-export { sayHelp } from './say.js';
+export { sayFoilShort, sayHelp } from './say.js';
 export { neighboursOf } from './shared-borders.js';
 export { sheetsSlice, type SheetsDecisions, type SheetsPatch } from './decisions.js';
 export type {
   CutSoFar,
+  FoilOnSheet,
   LaidPlace,
   LaidSheets,
   LayerToCut,
   Leftover,
+  MissingFoil,
   PanelNumber,
   Pin,
   PlacedGroup,

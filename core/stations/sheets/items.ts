@@ -1,4 +1,5 @@
 import { areaOf } from '../../geometry/index.js';
+import { cutFilmOf, isFoil } from '../../shop/index.js';
 import type { PrepareOut } from '../prepare/index.js';
 import { isLayered, turnsOf } from './direction.js';
 import { groupOf, groupsFor } from './group.js';
@@ -55,7 +56,8 @@ export function itemsOf(
       panel,
     } = prepared;
     const isMirrored = film.mirrored !== isInside;
-    const group = groupOf(prepared, isMirrored);
+    const cutFilm = cutFilmOf(film, shop);
+    const group = groupOf(prepared, isMirrored, cutFilm);
     const wanted = groupsFor(panel, copies);
     // What a strip holds more than is wanted counts as spares.
     const inAll = copies * panel.copies;
@@ -71,12 +73,14 @@ export function itemsOf(
       jobId,
       layer: i,
       firstCopy: done,
-      film,
+      film: cutFilm,
+      foil: isFoil(film) ? film : null,
       group,
       rooms,
       isMirrored,
       quantity,
-      keptMm2: areaOf(cut),
+      // Of foil both stay, the adhesive and what is laid on it.
+      keptMm2: areaOf(cut) * (isFoil(film) ? 2 : 1),
       rotations: [0],
       sharesBorder: panel.sharesBorder,
     };

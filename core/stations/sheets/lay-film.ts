@@ -30,7 +30,10 @@ export interface LayItem {
   readonly layer: number;
   /** The first copy that is still to be cut. */
   readonly firstCopy: number;
+  /** What is cut for it. */
   readonly film: Film;
+  /** What is laid on it where that is heat adhesive; null for all else. */
+  readonly foil: Film | null;
   readonly group: Group;
   /** Where in its counters other copies may lie, as the group lies. */
   readonly rooms: Rings;
@@ -45,6 +48,8 @@ export interface LayItem {
 /** What of the shop matters to what is laid where. */
 export interface ShopToLay extends LoadedWith {
   readonly pieces: readonly FilmPiece[];
+  /** At least all heat adhesives: what is cut for foil is one of them. */
+  readonly films: readonly Film[];
 }
 
 /** A piece as it goes into the cutter; like sheets of a stack are one each, and sections of a roll, told apart by their key. */

@@ -1,15 +1,8 @@
 import { liesIn } from '../../engines/cutting/index.js';
 import { keyOf, translateRings } from '../../geometry/index.js';
-import {
-  fieldOf,
-  isKept,
-  leftoversAround,
-  type Film,
-  type LeftoverRule,
-  type Mat,
-  type Rectangle,
-} from '../../shop/index.js';
-import { spentOf, usedAtCorner } from './choose-pieces.js';
+import { fieldOf, type Film, type LeftoverRule, type Mat, type Rectangle } from '../../shop/index.js';
+import { usedAtCorner } from './choose-pieces.js';
+import { withFoil } from './foil-on-sheets.js';
 import { inOneBox } from './group.js';
 import { layFilm, rackOf, type Laid, type LayItem, type ShopToLay } from './lay-film.js';
 import type { LayWish } from './lay-wish.js';
@@ -18,8 +11,9 @@ import { inOrder } from './order.js';
 import { isOf, pinsThatHold } from './pins.js';
 import { endMarks, longestOf } from './sections.js';
 import { neighboursOf } from './shared-borders.js';
-import type { LaidSheets, Leftover, Pin, SheetGroup, SheetPlan, Shortage, Unplaced } from './sheet-plan.js';
+import type { LaidSheets, Pin, SheetGroup, SheetPlan, Shortage, Unplaced } from './sheet-plan.js';
 import { shortageOf } from './shortage.js';
+import { takenOf } from './taken-of.js';
 import { zonesOf, type Zone } from './zones.js';
 
 /** Between pieces on a mat, and round them, mm. */
@@ -137,8 +131,16 @@ export async function laySheets(
       );
   }
   const passes = laid.map(bordered);
+  const foils = new Map(all.map(({ job, layer, foil }) => [`${job}/${layer}`, foil]));
+  const { sheets, missing: missingFoil } = await withFoil(inOrder(onMats(passes, shop, wish), wish, due), {
+    pieces: shop.pieces,
+    wish,
+    foilOf: ({ job, layer }) => foils.get(`${job}/${layer}`) ?? null,
+    ...(breathe && { breathe }),
+  });
   return {
-    sheets: inOrder(onMats(passes, shop, wish), wish, due),
+    sheets,
+    missingFoil,
     unplaced,
     short,
     loose,
@@ -172,30 +174,9 @@ function alone({ on, film, groups, used, section }: Laid, rule: LeftoverRule): S
     forceG: film.forceG,
     speedMmS: film.speedMmS,
     groups,
+    foils: [],
     ...takenOf({ on, film, used }, rule),
     usedLengthMm: used.lengthMm,
-  };
-}
-
-function takenOf(
-  { on: { piece }, film, used }: Pick<Laid, 'on' | 'film' | 'used'>,
-  rule: LeftoverRule,
-): Pick<SheetPlan, 'usedMm2' | 'leftovers' | 'value'> {
-  const { costPerM2 } = film;
-  const taken =
-    piece.kind === 'roll'
-      ? { widthMm: piece.widthMm, lengthMm: used.lengthMm }
-      : { widthMm: piece.widthMm, lengthMm: piece.lengthMm };
-  const leftovers = leftoversAround(taken, used.groups, costPerM2, rule).map((left): Leftover => ({
-    ...left,
-    piece,
-    keep: isKept(left, rule),
-  }));
-  const kept = leftovers.reduce((sum, { keep, widthMm, lengthMm }) => sum + (keep ? widthMm * lengthMm : 0), 0);
-  return {
-    usedMm2: taken.widthMm * taken.lengthMm - kept,
-    leftovers,
-    value: spentOf({ kind: piece.kind, widthMm: piece.widthMm, lengthMm: piece.lengthMm, costPerM2 }, used, rule),
   };
 }
 
@@ -301,6 +282,7 @@ function onMat(
     forceG: film.forceG,
     speedMmS: film.speedMmS,
     groups,
+    foils: [],
     usedMm2: taken.reduce((sum, { usedMm2 }) => sum + usedMm2, 0),
     leftovers: taken.flatMap(({ leftovers }) => leftovers),
     value: taken.reduce((sum, { value }) => sum + value, 0),

@@ -1,11 +1,11 @@
 import type { Box } from '../../geometry/index.js';
-import { fieldOf, sayWhyMirrored, type Film, type FilmPiece } from '../../shop/index.js';
-import { count, formatLength, type Finding, type Ruling } from '../../words/index.js';
+import { fieldOf, FOIL_OVERHANG_MM, sayWhyMirrored, type Film, type FilmPiece } from '../../shop/index.js';
+import { count, formatLength, listed, type Finding, type Ruling } from '../../words/index.js';
 import type { PreparePatch } from '../prepare/index.js';
 import type { SheetsPatch } from './decisions.js';
 import type { GangProposal } from './propose-gang.js';
 import type { Loadable } from './loadable.js';
-import type { SheetPlan, Shortage } from './sheet-plan.js';
+import type { MissingFoil, SheetPlan, Shortage } from './sheet-plan.js';
 
 const mm = (value: number) => formatLength(value);
 
@@ -215,8 +215,43 @@ export function sayLeftOut(film: Film, { kind, widthMm }: FilmPiece, cutterWidth
       };
 }
 
-export function sayFilmMissing(film: Film): Finding<SheetsPatch> {
-  return { code: 'film-missing', severity: 'blocker', stage: 'sheets', message: `There is no ${film.name} in stock.` };
+/** There is none of a film; what is laid on it if it is heat adhesive. */
+export function sayFilmMissing(film: Film, foils: readonly Film[]): Finding<SheetsPatch> {
+  const names = listed(foils.map(({ name }) => name));
+  return {
+    code: 'film-missing',
+    severity: 'blocker',
+    stage: 'sheets',
+    message: `There is no ${film.name} in stock.${foils.length > 0 ? ` Foil is laid on it (${names}). Buy heat adhesive, or choose another film.` : ''}`,
+  };
+}
+
+/** What is not there of a foil. */
+export function sayFoilMissing(missing: MissingFoil): Finding<SheetsPatch> {
+  return { code: 'foil-missing', severity: 'blocker', stage: 'sheets', message: sayFoilShort(missing) };
+}
+
+/** The same as a sentence. */
+export function sayFoilShort({ film, widthMm, lengthMm, quantity }: MissingFoil): string {
+  const size = `${mm(widthMm)} × ${mm(lengthMm)} mm`;
+  return `${quantity === 1 ? `No piece of ${film.name} is left for a rectangle of` : `No pieces of ${film.name} are left for ${quantity} rectangles of`} ${size}. Book more of it into the stock, or choose another film.`;
+}
+
+/** How a foil comes to its place, and how much is taken for it. */
+export function sayFoil(film: Film, sheets: readonly SheetPlan[]): Ruling<SheetsPatch> {
+  const cuts = sheets.flatMap(({ foils }) => foils.filter((one) => one.film.id === film.id).flatMap((one) => one.cuts));
+  return {
+    id: `sheets.foil.${film.id}`,
+    stage: 'sheets',
+    subject: `${film.name}`,
+    sentence: `${film.name} is not cut by the blade. Take {value} of it for this job.`,
+    value: count(cuts.length, 'rectangle'),
+    unit: '',
+    because: [
+      'The heat adhesive under it is cut and weeded, and the foil sticks only there.',
+      `Each rectangle is ${FOIL_OVERHANG_MM} mm larger than its artwork on each side, so that it covers all of it when it is laid a little askew.`,
+    ],
+  };
 }
 
 /** No piece could hold even one copy. Leaving out the border, or turning it by itself, is offered only where it then fits. */

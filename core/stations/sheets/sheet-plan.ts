@@ -1,7 +1,7 @@
 import type { BuiltWith } from '../films/index.js';
 import type { Edges } from '../../engines/cutting/index.js';
 import type { Matrix, Rings } from '../../geometry/index.js';
-import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
+import type { Film, FilmPiece, LaidRectangle, Mat, Rectangle } from '../../shop/index.js';
 
 /** One layer's rigid group as it lies on a sheet. */
 export interface PlacedGroup {
@@ -63,6 +63,25 @@ export interface Leftover extends LaidRectangle {
   readonly keep: boolean;
 }
 
+/** Foil that is cut by hand from one piece, to be laid on what a sheet carries. */
+export interface FoilOnSheet {
+  readonly film: Film;
+  readonly piece: FilmPiece;
+  /** What is cut out, from the piece's own corner. */
+  readonly cuts: readonly LaidRectangle[];
+  /** How much of a roll's length it takes, mm. */
+  readonly usedLengthMm: number;
+  readonly usedMm2: number;
+  readonly leftovers: readonly Leftover[];
+  readonly value: number;
+}
+
+/** Foil of which no piece in stock is large enough, or too few are: how large, and how many. */
+export interface MissingFoil extends Rectangle {
+  readonly film: Film;
+  readonly quantity: number;
+}
+
 /** A roll that would be fed too far in one pass is cut in sections: which of how many, from 1. */
 export interface Section {
   readonly number: number;
@@ -89,7 +108,9 @@ export interface SheetPlan {
   readonly forceG: number;
   readonly speedMmS: number;
   readonly groups: readonly SheetGroup[];
-  /** Film that is taken for it, without what is kept of its pieces, mm². */
+  /** What is laid on it in foil. */
+  readonly foils: readonly FoilOnSheet[];
+  /** Film and foil that are taken for it, without what is kept of their pieces, mm². */
   readonly usedMm2: number;
   readonly leftovers: readonly Leftover[];
   /** What is spent of its film, in the shop's money. */
@@ -122,6 +143,7 @@ export interface LaidSheets {
   /** In the order of cutting. */
   readonly sheets: readonly SheetPlan[];
   readonly unplaced: readonly Unplaced[];
+  readonly missingFoil: readonly MissingFoil[];
   readonly short: readonly Shortage[];
   /** What was laid by hand and can no longer lie so: the layer, the piece or what lies beside it is another. */
   readonly loose: readonly Pin[];

@@ -1,5 +1,5 @@
 import { boxRing } from '../../geometry/index.js';
-import type { Film, FilmPiece } from '../../shop/index.js';
+import { isHeatAdhesive, type Film, type FilmPiece } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { reachOfPreparation, type PreparationWanted } from '../build/index.js';
 import type { PrepareOut, PreparePatch } from '../prepare/index.js';
@@ -20,6 +20,8 @@ import {
   sayDirection,
   sayFilmMissing,
   sayFilmUsedUp,
+  sayFoil,
+  sayFoilMissing,
   sayGangSaves,
   sayInCounters,
   sayLeftOut,
@@ -73,7 +75,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       sheets,
       preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm },
     },
-    shop: { pieces, mats, cutter },
+    shop: { films, pieces, mats, cutter },
     taken,
     lies,
   }) => ({
@@ -81,6 +83,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     isInside: surface.kind === 'glass',
     sheets,
     preparation: { marks, markSizeMm, border, borderGapMm, lowestMoreMm },
+    films: films.filter(isHeatAdhesive),
     pieces,
     mats,
     cutter: {
@@ -126,6 +129,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
           .filter((piece) => !loadable.some((other) => other.piece === piece))
           .map((piece) => sayLeftOut(film, piece, cutter.widthMm)),
       );
+      if (inStock.length === 0) findings.push(sayFilmMissing(film, foilsOn(own)));
       for (const { layer, quantity } of laid.unplaced.filter((one) => one.film.id === film.id)) {
         const { group, rotations } = items[layer]!;
         const { border } = prepare.layers[layer]!;
@@ -136,8 +140,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
             film,
             have: Math.min(copies, Math.floor(((toCut[layer]!.copies - quantity) * panel.perStrip) / panel.copies)),
           });
-        else if (inStock.length === 0) findings.push(sayFilmMissing(film));
-        else
+        else if (inStock.length > 0)
           findings.push(
             sayNoRoom({
               film,
@@ -156,6 +159,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       const fedMm = Math.max(0, ...sheets.map((sheet) => longFeedOf(sheet, wish.longFeedMm, roundMm)));
       if (fedMm > 0) findings.push(sayLongFeed(film, { lengthMm: fedMm, longFeedMm: wish.longFeedMm, isInPanels }));
     }
+    for (const foil of laid.missingFoil) findings.push(sayFoilMissing(foil));
+    for (const foil of foilsOn(items)) rulings.push(sayFoil(foil, laid.sheets));
     // A single piece on a mat shares it with nothing.
     const zoned = laid.sheets.filter(({ zones }) => zones !== null && zones.length > 1);
     if (zoned.length > 0 || (!decisions.zones && isLayered(items))) rulings.push(sayZones(decisions.zones, zoned));
@@ -191,6 +196,11 @@ function longFeedOf(
 ): number {
   if (zones || piece!.kind !== 'roll') return 0;
   return usedLengthMm - edges.bottom - edges.top - roundMm > longFeedMm + 1e-6 ? usedLengthMm : 0;
+}
+
+/** The foils that are laid on some layers, each once. */
+function foilsOn(items: readonly LayItem[]): Film[] {
+  return [...new Map(items.flatMap(({ foil }) => (foil ? [[foil.id, foil] as const] : []))).values()];
 }
 
 /** The pieces of a film that are there. */

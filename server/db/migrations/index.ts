@@ -13,6 +13,7 @@ import { gangs } from './011-gangs.js';
 import { rolls } from './012-rolls.js';
 import { spoils } from './013-spoils.js';
 import { copies } from './014-copies.js';
+import { foil } from './015-foil.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -30,4 +31,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '012-rolls': rolls,
   '013-spoils': spoils,
   '014-copies': copies,
+  '015-foil': foil,
 };

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import styled from 'styled-components';
-import { leftOfFilms, type Film } from '../../../core/shop/index.js';
+import { filmsToChoose, leftOfFilms, type Film } from '../../../core/shop/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { type } from '../../tokens.js';
 import { FilmPicker } from '../../ui/film-picker.js';
@@ -14,7 +14,7 @@ export function FilmChoice(props: {
 }) {
   const { stock } = useJobContext().shop;
   const left = useMemo(() => leftOfFilms(stock), [stock]);
-  return <FilmPicker {...props} left={left} />;
+  return <FilmPicker {...props} films={filmsToChoose(props.films, props.value)} left={left} />;
 }
 
 /** A decision as a sentence with fields in it. */

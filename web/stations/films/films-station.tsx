@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { leftOfFilms, type Film } from '../../../core/shop/index.js';
+import { filmsToChoose, leftOfFilms, type Film } from '../../../core/shop/index.js';
 import type { ColourUse } from '../../../core/stations/films/index.js';
 import { FindingPlaces } from '../../job/finding-places.js';
 import { Findings } from '../../job/findings.js';
@@ -106,6 +106,7 @@ function Match({ use, onTry }: MatchProps) {
   const { handle, recipe, shop, plan } = useJobContext();
   const left = useMemo(() => leftOfFilms(shop.stock), [shop.stock]);
   const name = plan?.colourNames?.[use.colour] ?? use.colour;
+  const chosenId = recipe.films.byColour[use.colour] ?? use.film.id;
   const choose = (filmId: string) =>
     handle.change({ films: { byColour: { ...recipe.films.byColour, [use.colour]: filmId } } });
   const letApp = () =>
@@ -127,10 +128,10 @@ function Match({ use, onTry }: MatchProps) {
         </Line>
         <FilmPicker
           label={`Film for ${name} ${use.colour}`}
-          films={shop.films}
+          films={filmsToChoose(shop.films, chosenId)}
           left={left}
           colour={use.colour}
-          value={recipe.films.byColour[use.colour] ?? use.film.id}
+          value={chosenId}
           onChange={choose}
         />
         <Small>
