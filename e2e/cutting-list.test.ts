@@ -1,4 +1,4 @@
-import { Key } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
 import type { Batch } from '../core/batch/index.js';
 import { patchRecipe, type Job, type RecipePatch } from '../core/recipe/index.js';
@@ -60,6 +60,15 @@ it('two jobs are put together, cut on one mat of pieces, and what is left goes b
   expect(batch!.jobs.map(({ title }) => title).sort()).toEqual(['Name for a punt', 'Tag for a gate']);
   // Both films are cut with the same settings: one pass with a piece of each.
   await browser.sees('Does each piece lie in its place?');
+  // Each piece names what is really on it.
+  const fetched = await browser.driver.findElements(By.css('section[aria-label="Pick list"] li'));
+  const lines = await Promise.all(fetched.map((one) => one.getText()));
+  const namesOn = (film: string) => {
+    const line = lines.find((text) => text.includes(film))!;
+    return ['Name for a punt', 'Tag for a gate'].filter((title) => line.includes(title));
+  };
+  expect(namesOn('Tar black')).toEqual(['Tag for a gate']);
+  expect(namesOn('Chalk white')).toEqual(['Name for a punt', 'Tag for a gate']);
   expect(await violations(browser)).toEqual([]);
   const mat = await browser.find('[role="group"][aria-label^="Mat with 2 pieces"]');
   expect(await mat.isDisplayed()).toBe(true);
@@ -75,9 +84,18 @@ it('two jobs are put together, cut on one mat of pieces, and what is left goes b
   expect(await violations(browser)).toEqual([]);
   const kept = sheet!.leftovers.filter(({ keep }) => keep).length;
   await browser.press(kept === 1 ? 'Put back this piece' : `Put back ${kept} pieces`);
-  await browser.sees(/Write (the number|these numbers)/);
+  // Each number stands beside its offcut, also when one comes back later, until it is written on it.
+  await browser.sees(/Write (this number|these numbers)/);
   const { stock } = await shop();
   expect(stock.length).toBe(before + kept);
+  const numbers = stock.slice(-kept).map(({ number }) => String(number));
+  await browser.driver.navigate().refresh();
+  await browser.sees(/Write (this number|these numbers)/);
+  const list = await browser.find('section[aria-label="Numbers to write on offcuts"] ul');
+  for (const number of numbers) expect(await list.getText()).toContain(number);
+  expect(await violations(browser)).toEqual([]);
+  await browser.press(kept === 1 ? 'It is written on it' : 'They are written on them');
+  await browser.driver.wait(async () => !/Write (this number|these numbers)/.test(await browser.text()), 60_000);
   const offcut = stock.filter(({ number }) => number !== null).sort((a, b) => b.number! - a.number!)[0]!;
   expect(offcut.left).toBe(1);
   await browser.sees('Everything of this batch is cut.');

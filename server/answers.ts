@@ -228,6 +228,8 @@ export const ANSWERS = {
     foils: list(fields({ film: shape('Film'), piece: shape('Piece'), cuts: list(fields(laid)), usedLengthMm: number })),
     leftovers: list(fields({ ...laid, pieceId: text, filmId: text, edgeMm: number, keep: yes })),
     leftoversBookedAt: orNull(text),
+    offcutIds: list(text),
+    numbersWrittenAt: orNull(text),
     backMm2: number,
     backCost: number,
     batchId: orNull(text),
@@ -303,6 +305,16 @@ export const ANSWERS = {
             xMm: number,
             yMm: number,
           }),
+        ),
+        onPieces: list(
+          list(
+            fields({
+              jobId: orNull(text),
+              panel: fields({ number: count, of: count, label: orNull(text) }),
+              groups: count,
+              perStrip: count,
+            }),
+          ),
         ),
         foils,
         leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),

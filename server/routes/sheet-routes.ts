@@ -239,6 +239,19 @@ export function sheetRoutes({ jobs, sheets, programs, compute, shop, spooler, we
       },
     },
     {
+      method: 'post',
+      path: '/api/sheets/:id/numbers-written',
+      isBench: true,
+      summary: 'Say that the numbers of a sheet’s offcuts are written on them',
+      answer: 'FrozenSheet',
+      answers: 'The sheet',
+      handle: async ({ params }) => {
+        const { id } = await sheets.get(params['id']!);
+        await sheets.numbersWritten(id);
+        return sheets.get(id);
+      },
+    },
+    {
       method: 'put',
       path: '/api/sheets/:id/ticks',
       isBench: true,

@@ -45,6 +45,7 @@ interface SheetRow {
   readonly leftovers: string;
   readonly leftovers_booked_at: string | null;
   readonly leftovers_back: string | null;
+  readonly numbers_written_at: string | null;
   readonly decided: SheetDecision | null;
   readonly weed_work: string | null;
   readonly force_g: number;
@@ -96,6 +97,8 @@ export type NewSheet = Omit<
   | 'forceG'
   | 'speedMmS'
   | 'leftoversBookedAt'
+  | 'offcutIds'
+  | 'numbersWrittenAt'
   | 'backMm2'
   | 'backCost'
 > & {
@@ -273,6 +276,14 @@ export class SheetStore {
     await this.film.told(pieceIds);
   }
 
+  /** The numbers of a sheet's offcuts are written on them. */
+  async numbersWritten(id: string): Promise<void> {
+    await this.db('sheets')
+      .where({ id })
+      .whereNull('numbers_written_at')
+      .update({ numbers_written_at: new Date().toISOString() });
+  }
+
   /** What the maker says of copies of a sheet; null takes it back. It is said of the whole copy: also of what earlier sheets and later rests carry of it. */
   async judge(id: string, positions: readonly number[], verdict: CopyVerdict | null, who: string): Promise<void> {
     await this.db.transaction(async (tx) => {
@@ -435,6 +446,11 @@ function mm2OfOne({ kind, widthMm, lengthMm }: FilmPiece): number {
   return kind === 'roll' ? widthMm : widthMm * lengthMm;
 }
 
+/** What went back to the rack of a sheet's pieces. */
+function offcutsOf({ leftovers_back: back }: Pick<SheetRow, 'leftovers_back'>): LeftoverBack[] {
+  return back ? (JSON.parse(back) as LeftoverBack[]) : [];
+}
+
 function foilsOf({ foils }: Pick<SheetRow, 'foils'>): FoilView[] {
   return JSON.parse(foils) as FoilView[];
 }
@@ -443,7 +459,7 @@ function foilsOf({ foils }: Pick<SheetRow, 'foils'>): FoilView[] {
 function backOf(row: SheetRow, lines: readonly SheetLine[]): Pick<FrozenSheet, 'backMm2' | 'backCost'> {
   const foils = new Map(foilsOf(row).map((foil) => [foil.piece.id, foil]));
   const booked = [
-    ...(row.leftovers_back ? (JSON.parse(row.leftovers_back) as LeftoverBack[]) : []),
+    ...offcutsOf(row),
     ...[...foils.values()].map(({ piece, film: { costPerM2 } }): LeftoverBack => {
       const mm2 = mm2OfOne(piece);
       return { pieceId: piece.id, mm2, worth: (mm2 / 1e6) * costPerM2 };
@@ -513,6 +529,8 @@ function sheetOf(row: SheetRow, { groups, runs, ticks, times, verdicts, lines }:
     foils: foilsOf(row),
     leftovers: leftoversOf(row),
     leftoversBookedAt: row.leftovers_booked_at,
+    offcutIds: offcutsOf(row).map(({ pieceId }) => pieceId),
+    numbersWrittenAt: row.numbers_written_at,
     ...backOf(row, lines),
     decided: row.decided,
     weedWork: row.weed_work ? (JSON.parse(row.weed_work) as WeedingWork) : null,

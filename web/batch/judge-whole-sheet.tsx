@@ -1,9 +1,8 @@
 import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { filmOfGroup, type FrozenSheet } from '../../core/stations/cut/index.js';
+import { countGroups, filmOfGroup, type FrozenGroup, type FrozenSheet } from '../../core/stations/cut/index.js';
 import type { Job } from '../../core/recipe/index.js';
-import { count } from '../../core/words/index.js';
 import { ask } from '../api/client.js';
 import { space, type } from '../tokens.js';
 import { Button, WordButton } from '../ui/button.js';
@@ -24,7 +23,7 @@ export function JudgeWholeSheet({ sheet }: { readonly sheet: FrozenSheet }) {
     );
   return (
     <Ask aria-label="The whole sheet is spoiled">
-      <p>These copies go back to the cutting list and are cut again:</p>
+      <p>These go back to the cutting list and are cut again:</p>
       <Again sheet={sheet} />
       <Row>
         <Button
@@ -35,23 +34,24 @@ export function JudgeWholeSheet({ sheet }: { readonly sheet: FrozenSheet }) {
             )
           }
         >
-          Cut {count(left.length, 'copy', 'copies')} again
+          Cut {countGroups(left.length, sheet.groups)} again
         </Button>
         <WordButton onPress={() => setOpen(false)}>Leave it</WordButton>
       </Row>
-      <Small>You can take it back, copy by copy in each job’s Record, until other copies are cut in their place.</Small>
+      <Small>You can take it back, one by one in each job’s Record, until other copies are cut in their place.</Small>
     </Ask>
   );
 }
 
 /** What would be cut again, by job and film. */
 function Again({ sheet }: { readonly sheet: FrozenSheet }) {
-  const lines = new Map<string, { readonly jobId: string; readonly film: string; readonly copies: number }>();
+  const lines = new Map<string, { readonly jobId: string; readonly film: string; readonly groups: FrozenGroup[] }>();
   for (const group of sheet.groups) {
     if (group.verdict === 'spoiled') continue;
     const key = `${group.jobId} ${group.filmId}`;
-    const film = filmOfGroup(sheet, group).name;
-    lines.set(key, { jobId: group.jobId, film, copies: (lines.get(key)?.copies ?? 0) + 1 });
+    const line = lines.get(key) ?? { jobId: group.jobId, film: filmOfGroup(sheet, group).name, groups: [] };
+    line.groups.push(group);
+    lines.set(key, line);
   }
   const ids = [...new Set([...lines.values()].map(({ jobId }) => jobId))];
   const jobs = useQueries({
@@ -60,9 +60,9 @@ function Again({ sheet }: { readonly sheet: FrozenSheet }) {
   const titleOf = (id: string) => jobs[ids.indexOf(id)]?.data?.recipe.title ?? 'a job';
   return (
     <ul>
-      {[...lines].map(([key, { jobId, film, copies }]) => (
+      {[...lines].map(([key, { jobId, film, groups }]) => (
         <li key={key}>
-          {titleOf(jobId)}: {count(copies, 'copy', 'copies')} of {film}
+          {titleOf(jobId)}: {countGroups(groups.length, groups)} of {film}
         </li>
       ))}
     </ul>

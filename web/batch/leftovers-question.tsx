@@ -3,10 +3,11 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { ENDED, type FrozenSheet, type SheetStanding } from '../../core/stations/cut/index.js';
 import { listed } from '../../core/words/index.js';
+import { AtBenchCard } from './at-bench-card.js';
 import { sayLeftover } from './say-sheet.js';
 import { useShopWrites } from '../plan/shop-writes.js';
 import { useShop } from '../plan/use-shop.js';
-import { colour, radius, space, type } from '../tokens.js';
+import { space } from '../tokens.js';
 import { Button, MainButton } from '../ui/button.js';
 import { FigureField } from '../ui/figure-field.js';
 import { useNotify } from '../ui/notices.js';
@@ -50,16 +51,12 @@ export function LeftoversQuestion({
   const book = async (which: typeof kept) => {
     setBusy(true);
     try {
-      const numbers = await putBack(
+      await putBack(
         sheet.id,
         which.map(({ number, widthMm, lengthMm }) => ({ leftover: number, widthMm, lengthMm, place: '' })),
         shop!.revision,
       );
-      notify(
-        numbers.length === 0
-          ? 'Nothing of it was put back.'
-          : `Write ${numbers.length === 1 ? `the number ${numbers[0]} on the offcut` : `these numbers on the offcuts, in this order: ${numbers.join(', ')}`}.`,
-      );
+      if (which.length === 0) notify('Nothing of it was put back.');
     } catch (error) {
       notify((error as Error).message);
     } finally {
@@ -69,7 +66,7 @@ export function LeftoversQuestion({
   };
   const back = kept.filter(({ number }) => !dropped.has(number));
   return (
-    <Card aria-label="What is left over">
+    <AtBenchCard aria-label="What is left over">
       <h3>Left over from {listed([...new Set(kept.map(({ filmId }) => filmOf(filmId)?.name ?? filmId))])}</h3>
       <p>Cut it square, measure it, and put it back on the rack.</p>
       <ul>
@@ -127,34 +124,10 @@ export function LeftoversQuestion({
           Keep nothing of it
         </Button>
       </Row>
-    </Card>
+    </AtBenchCard>
   );
 }
 
-const Card = styled.section`
-  display: grid;
-  gap: ${space.s};
-  padding: ${space.m};
-  background: ${colour.raised};
-  border: 1px solid ${colour.line};
-  border-left: 4px solid ${colour.good};
-  border-radius: ${radius.m};
-  font-size: ${type.small};
-  h3 {
-    font-size: ${type.body};
-    margin: 0;
-  }
-  ul {
-    list-style: none;
-    display: grid;
-    gap: ${space.xs};
-  }
-  li {
-    display: flex;
-    align-items: center;
-    gap: ${space.s};
-  }
-`;
 const Row = styled.div`
   display: flex;
   flex-wrap: wrap;

@@ -1,5 +1,5 @@
 import type { LaidSheetView } from '../../core/plan/index.js';
-import type { LeftoverView } from '../../core/stations/sheets/index.js';
+import type { LeftoverView, OnPiece } from '../../core/stations/sheets/index.js';
 import type { Film, FilmPiece, LaidRectangle } from '../../core/shop/index.js';
 
 /** A piece to be fetched for a sheet: which, what is cut off it by hand, and what of it goes back. */
@@ -12,6 +12,10 @@ export interface PieceToFetch {
   /** Cut off it by hand: the piece for a mat, or what is laid in foil. Nothing of a piece that goes in as it is. */
   readonly cuts: readonly LaidRectangle[];
   readonly isFoil: boolean;
+  /** What lies on it; nothing of foil. */
+  readonly carries: readonly OnPiece[];
+  /** Cut as a mirror image. */
+  readonly isMirrored: boolean;
   /** How much of a roll as it is is fed, mm; null for all else. */
   readonly fedMm: number | null;
   readonly leftovers: readonly LeftoverView[];
@@ -28,6 +32,8 @@ export function piecesOf(sheets: readonly LaidSheetView[]): PieceToFetch[] {
       piece,
       cuts,
       isFoil: true,
+      carries: [],
+      isMirrored: false,
       fedMm: null,
       leftovers: backOf(piece),
     }));
@@ -40,6 +46,8 @@ export function piecesOf(sheets: readonly LaidSheetView[]): PieceToFetch[] {
           piece: sheet.piece!,
           cuts: [],
           isFoil: false,
+          carries: sheet.onPieces[0]!,
+          isMirrored: sheet.mirroredFilmIds.includes(sheet.film.id),
           fedMm: sheet.piece!.kind === 'roll' ? sheet.usedLengthMm : null,
           leftovers: backOf(sheet.piece!),
         },
@@ -52,6 +60,8 @@ export function piecesOf(sheets: readonly LaidSheetView[]): PieceToFetch[] {
       piece: zone.piece,
       cuts: [zone],
       isFoil: false,
+      carries: sheet.onPieces[z]!,
+      isMirrored: sheet.mirroredFilmIds.includes(zone.film.id),
       fedMm: null,
       leftovers: backOf(zone.piece),
     }));

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import type { LaidSheetView } from '../../core/plan/index.js';
 import { saySideUp } from '../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../core/words/index.js';
-import { sayCuts, sayFilms, sayLeftover, sayPieceToFetch, saySection } from './say-sheet.js';
+import { sayCuts, sayFilms, sayLeftover, sayPieceToFetch, saySection, sayOnPiece } from './say-sheet.js';
 import { type } from '../tokens.js';
 import { piecesOf } from './pieces-of.js';
 
@@ -12,12 +12,14 @@ interface PrintedListsProps {
   readonly lead: string;
   readonly sheets: readonly LaidSheetView[];
   readonly unit: LengthUnit;
+  /** What a job is called whose layers lie on them; a job alone needs no name. */
+  readonly titleOf?: (jobId: string) => string;
   /** With how much force and how fast a sheet is cut. */
   readonly settingsOf: (sheet: number) => { readonly forceG: number; readonly speedMmS: number } | undefined;
 }
 
 /** On paper alone, in place of the page: what to fetch and to cut off, and a card for each mat that says which piece lies where. */
-export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedListsProps) {
+export function PrintedLists({ title, lead, sheets, unit, titleOf = () => '', settingsOf }: PrintedListsProps) {
   return createPortal(
     <Paper aria-hidden className="paper-only">
       <h1>{title}</h1>
@@ -27,19 +29,21 @@ export function PrintedLists({ title, lead, sheets, unit, settingsOf }: PrintedL
           <tr>
             <th>Sheet</th>
             <th>Fetch</th>
+            <th>For</th>
             <th>Cut off</th>
             <th>Back to the rack</th>
             <th>Done</th>
           </tr>
         </thead>
         <tbody>
-          {piecesOf(sheets).map(({ sheet, zone, film, piece, cuts, isFoil, leftovers }, i) => (
+          {piecesOf(sheets).map(({ sheet, zone, film, piece, cuts, isFoil, carries, leftovers }, i) => (
             <tr key={i}>
               <td>{zone === null ? sheet : `${sheet}.${zone}`}</td>
               <td>
                 {film.name}, {sayPieceToFetch(piece, unit)}
                 {isFoil ? ', laid by hand' : saySection(sheets[sheet - 1]!)}
               </td>
+              <td>{sayOnPiece(carries, titleOf) || '–'}</td>
               <td>{sayCuts(cuts, unit) || '–'}</td>
               <td>{leftovers.map((left) => sayLeftover(left, unit)).join(', ') || '–'}</td>
               <td>☐</td>

@@ -1,6 +1,8 @@
 import type { BatchSheetView } from '../../core/batch/index.js';
 import type { LaidSheetView } from '../../core/plan/index.js';
 import { count, formatLength, listed, type LengthUnit } from '../../core/words/index.js';
+import type { OnPiece } from '../../core/stations/sheets/index.js';
+import { sayPanels } from '../ui/say-panels.js';
 import type { FilmPiece, Rectangle } from '../../core/shop/index.js';
 
 /** What a piece is, as one looks for it in the rack: "offcut 12, 280 × 210 mm", "the roll, 590 mm wide". */
@@ -48,4 +50,17 @@ export function sayCuts(cuts: readonly Rectangle[], unit: LengthUnit): string {
       return many === 1 ? size : `${many} of ${size}`;
     }),
   );
+}
+
+/** Which designs lie on a piece: “Boat name, panel 1 of 2; Badge, 3 times”; nothing where a job by itself has one design. */
+export function sayOnPiece(carries: readonly OnPiece[], titleOf: (jobId: string) => string): string {
+  return carries
+    .map(({ jobId, panel, groups, perStrip }) => {
+      const named = [jobId === null ? '' : titleOf(jobId), sayPanels([panel])].filter((part) => part !== '').join(', ');
+      if (named === '') return '';
+      const often = perStrip > 1 ? count(groups, 'strip') : groups > 1 ? `${groups} times` : '';
+      return often === '' ? named : `${named}, ${often}`;
+    })
+    .filter((part) => part !== '')
+    .join('; ');
 }

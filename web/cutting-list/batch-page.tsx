@@ -4,7 +4,13 @@ import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Batch, BatchSheetView, BetterView } from '../../core/batch/index.js';
 import { wayOf, type Film } from '../../core/shop/index.js';
-import { filmsOfSheet, sayFilmsOfSheet, type FrozenSheet, type SheetStanding } from '../../core/stations/cut/index.js';
+import {
+  countGroups,
+  filmsOfSheet,
+  sayFilmsOfSheet,
+  type FrozenSheet,
+  type SheetStanding,
+} from '../../core/stations/cut/index.js';
 import { count, formatLength, sayArea, sayDuration } from '../../core/words/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { BatchProgress } from '../batch/batch-progress.js';
@@ -70,6 +76,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
     }).data ?? NOTHING;
   const atCutter = useCuts({ cuts, own: cuts, cutsKey, changes: [['batch-plan'], ['batches'], ['waiting']] });
   const { how, inCutter, progress, elsewhere, undecided, done, act } = atCutter;
+  const titleOf = (jobId: string) => batch.jobs.find(({ id }) => id === jobId)?.title ?? '';
   const [chosen, setChosen] = useState<string | null>(null);
   const [lookedJob, setLookedJob] = useState<string | null>(null);
   const [better, setBetter] = useState<BetterView | null>(null);
@@ -113,8 +120,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                 <Noticed aria-label="Findings">
                   {state.plan.stopped.map(({ jobId, why }) => (
                     <li key={jobId} data-severity="warning">
-                      <Link to={`/jobs/${jobId}/artwork`}>{batch.jobs.find(({ id }) => id === jobId)?.title}</Link> is
-                      left out. Something stops it: {why}
+                      <Link to={`/jobs/${jobId}/artwork`}>{titleOf(jobId)}</Link> is left out. Something stops it: {why}
                     </li>
                   ))}
                   {state.plan.short.map(({ filmId, message, spacingMm }) => (
@@ -231,6 +237,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
                 <PickList
                   sheets={sheets}
                   unit={unit}
+                  titleOf={titleOf}
                   onAvoid={(pieceId) =>
                     acts.change(batch, { wish: { ...batch.wish, avoid: [...batch.wish.avoid, pieceId] } })
                   }
@@ -318,6 +325,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
         lead={batch.jobs.map(({ title }) => title).join(' · ')}
         sheets={sheets}
         unit={unit}
+        titleOf={titleOf}
         settingsOf={(i) => sheets[i]}
       />
     </>
@@ -348,7 +356,7 @@ const WORDS = {
 function sayFate({ groups }: FrozenSheet, standing: SheetStanding): string {
   const spoiled = groups.filter(({ verdict }) => verdict === 'spoiled').length;
   return standing !== 'spoiled' && spoiled > 0
-    ? `${WORDS[standing]}, ${spoiled} of ${groups.length} copies spoiled`
+    ? `${WORDS[standing]}, ${spoiled} of ${countGroups(groups.length, groups)} spoiled`
     : WORDS[standing];
 }
 

@@ -28,7 +28,7 @@ export interface ShopWrites {
     line: { readonly act: StockAct; readonly figure: number | null; readonly note: string },
     revision: number,
   ) => Promise<void>;
-  /** What is left of a sheet goes back to the rack, and what is not named is thrown away; gives the numbers to write on them. */
+  /** What is left of a sheet goes back to the rack, and what is not named is thrown away. */
   readonly putBack: (
     sheetId: string,
     back: readonly {
@@ -38,7 +38,7 @@ export interface ShopWrites {
       readonly place: string;
     }[],
     revision: number,
-  ) => Promise<readonly number[]>;
+  ) => Promise<void>;
   readonly takeBack: (lineId: number, revision: number) => Promise<void>;
 }
 
@@ -63,8 +63,7 @@ export function useShopWrites(): ShopWrites {
       receive: async (piece, line, revision) =>
         (await send<{ number: number | null }>('/api/shop/pieces', { piece, ...line, revision })).number,
       book: (pieceId, line, revision) => send(`/api/shop/pieces/${pieceId}/lines`, { ...line, revision }),
-      putBack: async (sheetId, back, revision) =>
-        (await send<{ numbers: number[] }>(`/api/sheets/${sheetId}/leftovers`, { back, revision })).numbers,
+      putBack: (sheetId, back, revision) => send(`/api/sheets/${sheetId}/leftovers`, { back, revision }),
       takeBack: (lineId, revision) => send(`/api/shop/lines/${lineId}/take-back`, { revision }),
     };
   }, [client]);

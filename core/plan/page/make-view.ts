@@ -19,7 +19,14 @@ import { colourName, type LetterChoice, type PaintedRegion } from '../../engines
 import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
 import type { PrepareOut } from '../../stations/prepare/index.js';
-import { foilViews, leftoverViews, mirroredFilms, panelsOn, type SheetPlan } from '../../stations/sheets/index.js';
+import {
+  foilViews,
+  leftoverViews,
+  mirroredFilms,
+  onPieces,
+  panelsOn,
+  type SheetPlan,
+} from '../../stations/sheets/index.js';
 import { jobFigures } from '../job-card.js';
 import type { ArtworkOut, Plan } from '../plan.js';
 import { pullOrder } from '../../engines/weeding/index.js';
@@ -229,6 +236,7 @@ function sheetView(sheet: SheetPlan, prepare: PrepareOut): SheetView {
     piece: zones ? null : pieces[0]!,
     edges: zones ? null : sheet.edges,
     panels: panelsOn(sheet, prepare),
+    onPieces: onPieces(sheet, [{ id: null, prepare }]),
     mirroredFilmIds: mirroredFilms(groups),
     copies: groups.map((group) => group.copy),
     perStrip: groups[0]!.perStrip,

@@ -9,7 +9,7 @@ import type { AssemblyStep } from '../../stations/assemble/index.js';
 import type { PairPlan, Panel } from '../../stations/build/index.js';
 import type { ColourUse } from '../../stations/films/index.js';
 import type { Edges } from '../../engines/cutting/index.js';
-import type { FoilView, LeftoverView, PanelNumber, Section } from '../../stations/sheets/index.js';
+import type { FoilView, LeftoverView, OnPiece, PanelNumber, Section } from '../../stations/sheets/index.js';
 import type { SurfaceOut } from '../../stations/surface/index.js';
 import type { JobFigures } from '../job-card.js';
 import type { DrawnPath } from './drawn-path.js';
@@ -176,6 +176,8 @@ export interface LaidSheetView extends DrawnSheet {
   readonly section: Section | null;
   /** How many copies lie in counters of others. */
   readonly inCounters: number;
+  /** What lies on each of its pieces. */
+  readonly onPieces: readonly (readonly OnPiece[])[];
   /** What is laid on it in foil, by the piece that it is cut from. */
   readonly foils: readonly FoilView[];
   readonly leftovers: readonly LeftoverView[];

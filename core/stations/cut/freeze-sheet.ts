@@ -59,6 +59,8 @@ export type SheetToFreeze = Omit<
   | 'restOf'
   | 'batchId'
   | 'leftoversBookedAt'
+  | 'offcutIds'
+  | 'numbersWrittenAt'
   | 'backMm2'
   | 'backCost'
 > & {

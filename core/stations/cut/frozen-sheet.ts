@@ -80,6 +80,10 @@ export interface FrozenSheet {
   readonly leftovers: readonly FrozenLeftover[];
   /** When it was said what becomes of what is left; null while it was not. */
   readonly leftoversBookedAt: string | null;
+  /** The pieces that went back to the rack as offcuts, in the order in which they were booked. */
+  readonly offcutIds: readonly string[];
+  /** When somebody said that their numbers are written on them; null while nobody did. */
+  readonly numbersWrittenAt: string | null;
   /** What of its pieces went back to the rack, by the stock book: mm², and what that is worth. */
   readonly backMm2: number;
   readonly backCost: number;

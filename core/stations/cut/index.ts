@@ -1,6 +1,7 @@
 /*
  * What the cutter is told, and what was cut: frozen sheets and their runs, what of them is whole, film used.
  */
+export { countGroups } from './count-groups.js';
 export { filmUse, type FilmUse } from './film-use.js';
 export {
   planToFreeze,

@@ -18,6 +18,7 @@ export { laySheets, shopFor, type BetterSoFar, type LaySheetsHooks } from './lay
 export { foilViews, leftoverViews, type FoilView, type LeftoverView } from './leftover-view.js';
 export { NEW_LAY_WISH, SHEET_ORDERS, type LayWish, type SheetOrder } from './lay-wish.js';
 export { edgesOf, fitsOn, loadableOf, roomOn, smallestFirst, type Loadable } from './loadable.js';
+export { onPieces, type OnPiece } from './on-pieces.js';
 export { panelsOn } from './panels-on.js';
 export { longestOf } from './sections.js';
 export { sayFoilShort, sayHelp } from './say.js';

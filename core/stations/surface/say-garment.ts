@@ -32,12 +32,12 @@ export function saySizes(instances: readonly Instance[], { widthMm, heightMm }: 
     id: 'surface.sizes',
     stage: 'surface',
     subject: 'Sizes of the order',
-    sentence: `It is made in {value}, for ${count(pieces, 'piece')} in all.`,
+    sentence: `It is made in {value}, for ${count(pieces, 'garment')} in all.`,
     value: count(instances.length, 'size'),
     unit: '',
     because: instances.map(
       ({ label, copies, factor }) =>
-        `${label}: ${formatLength(widthMm * factor)} × ${formatLength(heightMm * factor)} mm, ${count(copies, 'piece')}.`,
+        `${label}: ${formatLength(widthMm * factor)} × ${formatLength(heightMm * factor)} mm, ${count(copies, 'garment')}.`,
     ),
   };
 }

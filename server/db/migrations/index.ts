@@ -14,6 +14,7 @@ import { rolls } from './012-rolls.js';
 import { spoils } from './013-spoils.js';
 import { copies } from './014-copies.js';
 import { foil } from './015-foil.js';
+import { offcutNumbers } from './016-offcut-numbers.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -32,4 +33,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '013-spoils': spoils,
   '014-copies': copies,
   '015-foil': foil,
+  '016-offcut-numbers': offcutNumbers,
 };

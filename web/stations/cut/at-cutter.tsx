@@ -1,5 +1,6 @@
 import { sayFilmsOfSheet, type FrozenSheet } from '../../../core/stations/cut/index.js';
 import { LeftoversQuestion, withLeftovers } from '../../batch/leftovers-question.js';
+import { OffcutNumbers, withNumbersToWrite } from '../../batch/offcut-numbers.js';
 import { CutterBusy } from './cutter-busy.js';
 import { FailedSheet } from './failed-sheet.js';
 import { RunPanel } from './run-panel.js';
@@ -44,6 +45,9 @@ export function AtCutter({
       ))}
       {withLeftovers(own, how).map((sheet) => (
         <LeftoversQuestion key={sheet.id} sheet={sheet} cutsKey={cutsKey} />
+      ))}
+      {withNumbersToWrite(own).map((sheet) => (
+        <OffcutNumbers key={sheet.id} sheet={sheet} cutsKey={cutsKey} />
       ))}
     </>
   );

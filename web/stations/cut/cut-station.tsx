@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import {
   carriesJob,
+  countGroups,
   farthestRun,
   filmsOfSheet,
   sayFilmsOfSheet,
@@ -88,7 +89,7 @@ export function CutStation() {
                         {sayFilms(sheet)}
                         {saySection(sheet)}
                         {sheet.copies.length > 1 &&
-                          `, ${sheet.copies.length} ${sheet.panels.length > 1 || sheet.films.length > 1 ? 'pieces' : sheet.perStrip > 1 ? 'strips' : 'copies'}`}
+                          `, ${sheet.panels.length > 1 || sheet.films.length > 1 ? count(sheet.copies.length, 'layer') : sheet.perStrip > 1 ? count(sheet.copies.length, 'strip') : count(sheet.copies.length, 'copy', 'copies')}`}
                       </span>
                       <Figure>{sayDuration(plan?.programs?.[sheets.indexOf(sheet)]?.seconds ?? 0)}</Figure>
                     </Entry>
@@ -139,7 +140,9 @@ export function CutStation() {
                       ))}
                       <span>
                         {sayFilmsOfSheet(sheet)}
-                        {sheet.restOf ? ', the rest' : sheet.groups.length > 1 && `, ${sheet.groups.length} copies`}
+                        {sheet.restOf
+                          ? ', the rest'
+                          : sheet.groups.length > 1 && `, ${countGroups(sheet.groups.length, sheet.groups)}`}
                         <Small as="span">{fate(sheet, { how, wanted, jobId: job.id })}</Small>
                       </span>
                       <Figure>{sayDateTime(sheet.runs.at(-1)!.startedAt)}</Figure>
@@ -201,7 +204,7 @@ function fate(
   if (spoiled > 0)
     return spoiled === own.length
       ? 'spoiled: cut again'
-      : `✓ cut, ${spoiled} of ${own.length} copies spoiled: cut again`;
+      : `✓ cut, ${spoiled} of ${countGroups(own.length, own)} spoiled: cut again`;
   if (sheet.groups.every((group) => group.revision === null)) return 'cut before the job’s state was kept with it';
   if (wanted.size > 0 && !own.some((group) => wanted.has(group.fingerprint)))
     return 'no longer fits: the job has changed since';

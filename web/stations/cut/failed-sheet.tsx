@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import {
+  countGroups,
   farthestRun,
   openParts,
   placesOnPiece,
@@ -44,14 +45,14 @@ export function FailedSheet({ sheet, busy, onCut, onDecide }: FailedSheetProps) 
             ? 'It was stopped before anything was cut. What counts is the piece that was cut before. '
             : 'Of the pieces that were cut of it, the one that got farthest counts. ')}
         {spoiled > 0 &&
-          `${count(spoiled, 'copy', 'copies')} on it ${spoiled === 1 ? 'is' : 'are'} spoiled and laid out again. `}
+          `${countGroups(spoiled, sheet.groups)} on it ${spoiled === 1 ? 'is' : 'are'} spoiled and laid out again. `}
         {whole === null
           ? 'What is whole on the piece is not known.'
           : allWhole
             ? 'Every part is whole; only the marks or the border are missing.'
             : whole.parts === 0
               ? 'No part is whole on the piece.'
-              : `On the piece ${count(whole.parts, 'part')} of ${whole.ofParts} ${whole.parts === 1 ? 'is' : 'are'} whole${whole.ofCopies > 1 ? `, and ${whole.copies} of ${whole.ofCopies} copies` : ''}. Keep ${whole.parts === 1 ? 'it' : 'them'} if the film lies well.`}
+              : `On the piece ${count(whole.parts, 'part')} of ${whole.ofParts} ${whole.parts === 1 ? 'is' : 'are'} whole${whole.ofCopies > 1 ? `, and ${whole.copies} of ${countGroups(whole.ofCopies, sheet.groups)}` : ''}. Keep ${whole.parts === 1 ? 'it' : 'them'} if the film lies well.`}
       </p>
       <Row>
         {isKeepable && <MainButton onPress={() => onDecide('kept')}>Keep it as it is</MainButton>}

@@ -1,7 +1,13 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import styled from 'styled-components';
-import type { CopyVerdict, FrozenSheet, Run, SheetStanding } from '../../../core/stations/cut/index.js';
-import { count } from '../../../core/words/index.js';
+import {
+  countGroups,
+  type CopyVerdict,
+  type FrozenGroup,
+  type FrozenSheet,
+  type Run,
+  type SheetStanding,
+} from '../../../core/stations/cut/index.js';
 import { ask } from '../../api/client.js';
 import { JudgeWholeSheet } from '../../batch/judge-whole-sheet.js';
 import { useJudging } from '../../batch/use-judging.js';
@@ -68,14 +74,14 @@ export function JudgeCopies({ name, sheet, run, standing }: JudgeProps) {
           )}
           {verdicts.has('spoiled') && (
             <Small>
-              {count(own.filter(({ verdict }) => verdict === 'spoiled').length, 'copy', 'copies')} of this job on this
-              sheet will be cut again.
+              {countGroups(own.filter(({ verdict }) => verdict === 'spoiled').length, own)} of this job on this sheet
+              will be cut again.
             </Small>
           )}
           {others > 0 && (
             <>
               <Small>
-                {count(others, 'copy', 'copies')} of other jobs on this sheet{' '}
+                {countGroups(others, sheet.groups)} of other jobs on this sheet{' '}
                 {others === 1 ? 'stays as it is' : 'stay as they are'}.
               </Small>
               <JudgeWholeSheet sheet={sheet} />
@@ -116,8 +122,8 @@ function Note({ run }: { readonly run: Run }) {
 export function ownCopies(
   { groups }: Pick<FrozenSheet, 'groups'>,
   jobId: string,
-): readonly { readonly position: number; readonly verdict: CopyVerdict | null }[] {
-  return groups.flatMap((group, position) => (group.jobId === jobId ? [{ position, verdict: group.verdict }] : []));
+): readonly (FrozenGroup & { readonly position: number })[] {
+  return groups.flatMap((group, position) => (group.jobId === jobId ? [{ ...group, position }] : []));
 }
 
 const Card = styled.section`

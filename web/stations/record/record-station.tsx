@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import {
   carriesJob,
+  countGroups,
   sayFilmsOfSheet,
   shareOfJob,
   standings,
@@ -179,7 +180,7 @@ interface Entry {
 
 function nameOf(sheet: FrozenSheet): string {
   const jobs = new Set(sheet.groups.map(({ jobId }) => jobId)).size;
-  return `${sayFilmsOfSheet(sheet)}${sheet.restOf ? ', the rest' : jobs > 1 ? `, with ${count(jobs - 1, 'other job')}` : sheet.groups.length > 1 ? `, ${sheet.groups.length} copies` : ''}`;
+  return `${sayFilmsOfSheet(sheet)}${sheet.restOf ? ', the rest' : jobs > 1 ? `, with ${count(jobs - 1, 'other job')}` : sheet.groups.length > 1 ? `, ${countGroups(sheet.groups.length, sheet.groups)}` : ''}`;
 }
 
 /** What was said of a job's copies on a sheet, in a word. */

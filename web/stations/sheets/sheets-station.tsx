@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { SheetView } from '../../../core/plan/index.js';
 import { count } from '../../../core/words/index.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
@@ -90,11 +89,11 @@ function SheetsAlone() {
           {taken > 0 && (
             <Small>
               {taken === wanted
-                ? 'All copies are cut or in the cutter; nothing is left to be laid out.'
-                : `${taken} of ${count(wanted, 'copy', 'copies')} of the layers are cut or in the cutter. What is laid out here is what is left.`}
+                ? 'All layers are cut or in the cutter. Nothing is left to be laid out.'
+                : `${taken} of ${count(wanted, 'layer')} ${taken === 1 ? 'is' : 'are'} cut or in the cutter (each copy has one for each film). What is laid out here is what is left.`}
             </Small>
           )}
-          {sheets.length > 0 && <PickList sheets={sheets} unit={unit} noteOf={noteOf} />}
+          {sheets.length > 0 && <PickList sheets={sheets} unit={unit} />}
           {plan?.density !== undefined && sheets.length > 0 && (
             <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>
           )}
@@ -142,13 +141,6 @@ function SheetsAlone() {
       />
     </StationLayout>
   );
-}
-
-/** What else there is to know of a sheet before it is fetched. */
-function noteOf({ panels, mirroredFilmIds, zones }: SheetView): string {
-  return [sayPanels(panels), ...(mirroredFilmIds.length > 0 && !zones ? ['cut mirrored'] : [])]
-    .filter((part) => part !== '')
-    .join('; ');
 }
 
 const Said = styled.p`
