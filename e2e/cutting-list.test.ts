@@ -293,3 +293,23 @@ it('borders are made close in all jobs of a batch by one press, but for stencils
   await browser.sees('The borders are as they were.');
   expect([await borders(), await taken()]).toEqual([before, first]);
 });
+
+it('a deleted job is brought back at any time, into the batch that it was in', async () => {
+  await open('/cutting-list');
+  await browser.press('Tick all that are apart');
+  await browser.press('Cut 2 jobs together');
+  await browser.sees(/To cut, in this order/);
+  const [batch] = await batches();
+  await open('/');
+  await browser.press('Delete Tag for a gate');
+  await browser.sees(`“Tag for a gate” was deleted. Batch ${batch!.number} is laid out without it.`);
+  expect((await batches())[0]!.jobs.map(({ title }) => title)).toEqual(['Name for a punt']);
+  await browser.press('Dismiss');
+  await browser.driver.navigate().refresh();
+  await browser.press('Deleted');
+  await browser.sees('Tag for a gate');
+  expect(await violations(browser)).toEqual([]);
+  await browser.press('Bring it back: Tag for a gate');
+  await browser.sees('“Tag for a gate” is back.');
+  expect((await batches())[0]!.jobs.map(({ title }) => title).sort()).toEqual(['Name for a punt', 'Tag for a gate']);
+});

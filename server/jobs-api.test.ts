@@ -45,8 +45,10 @@ describe('jobs', () => {
     expect(copy.title).toBe('Lock keeper’s plate (copy)');
     await bench.api('DELETE', `/api/jobs/${job.id}`);
     expect(await titles('?search=keeper')).toEqual(['Lock keeper’s plate (copy)']);
+    expect(await titles('?search=keeper&deleted=yes')).toEqual(['Lock keeper’s plate']);
     await bench.api('POST', `/api/jobs/${job.id}/restore`);
     expect((await titles('?search=keeper')).sort()).toEqual(['Lock keeper’s plate', 'Lock keeper’s plate (copy)']);
+    expect(await titles('?deleted=yes')).toEqual([]);
   });
 
   it('come back as they were after a restart, history and all', async () => {

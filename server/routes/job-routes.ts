@@ -40,8 +40,15 @@ export function jobRoutes({ jobs, sheets, artworks, compute, planJob, designPict
     {
       method: 'get',
       path: '/api/jobs',
-      summary: 'Jobs that are not deleted, the soonest due first',
-      query: { search: { type: 'string', maxLength: 200 }, state: { enum: STATES }, from: COUNT, most: COUNT },
+      summary:
+        'Jobs that are not deleted, the soonest due first; with `deleted=yes` those that are, the last deleted first',
+      query: {
+        search: { type: 'string', maxLength: 200 },
+        state: { enum: STATES },
+        deleted: { enum: ['yes'] },
+        from: COUNT,
+        most: COUNT,
+      },
       answer: 'JobSummaries',
       answers:
         'A list of job summaries: at most `most` (500 when it is not said), from the one numbered `from`. The header Total-Count says how many there are in all',
@@ -49,6 +56,7 @@ export function jobRoutes({ jobs, sheets, artworks, compute, planJob, designPict
         const { jobs: listed, total } = await jobs.list({
           search: query['search'] ?? '',
           state: (query['state'] as JobState | undefined) ?? null,
+          deleted: query['deleted'] !== undefined,
           from: Number(query['from'] ?? 0),
           most: Math.min(MOST_LISTED, Number(query['most'] ?? MOST_LISTED)),
         });

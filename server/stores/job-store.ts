@@ -36,6 +36,8 @@ export interface ListWish {
   /** Words that title and customer hold, all of them. */
   readonly search: string;
   readonly state: JobState | null;
+  /** Those that are deleted instead of those that are not. */
+  readonly deleted?: boolean;
   readonly from: number;
   readonly most: number;
 }
@@ -91,12 +93,12 @@ export class JobStore {
     private readonly onChanged: (jobId: string, revision: number) => void = () => {},
   ) {}
 
-  /** Jobs that are not deleted, the soonest due first. */
-  async list({ search, state, from, most }: ListWish): Promise<ListedJobs> {
-    const query = this.db('jobs').whereNull('deleted_at');
+  /** Jobs that are not deleted, the soonest due first; or those that are, the last deleted first. */
+  async list({ search, state, deleted = false, from, most }: ListWish): Promise<ListedJobs> {
+    const query = deleted ? this.db('jobs').whereNotNull('deleted_at') : this.db('jobs').whereNull('deleted_at');
     for (const word of search.toLowerCase().split(/\s+/).filter(Boolean))
       void query.whereRaw(`search_text like ? escape '!'`, [`%${word.replace(/[!%_]/g, '!$&')}%`]);
-    const ordered = query.clone().orderByRaw('due is null, due, updated_at desc, id');
+    const ordered = query.clone().orderByRaw(deleted ? 'deleted_at desc, id' : 'due is null, due, updated_at desc, id');
     if (state === null) {
       const [rows, [counted]] = [
         (await ordered.limit(most).offset(from)) as JobRow[],

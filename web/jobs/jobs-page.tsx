@@ -3,8 +3,8 @@ import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { Job, JobSummary } from '../../core/recipe/index.js';
-import type { JobState } from '../../core/stations/record/index.js';
 import { ask } from '../api/client.js';
+import { useBatches } from '../batch/use-batches.js';
 import { useOffer } from '../ui/commands.js';
 import { colour, radius, space, type, width } from '../tokens.js';
 import { Button, MainButton, WordButton } from '../ui/button.js';
@@ -15,7 +15,7 @@ import { sayDay } from '../ui/say.js';
 import { count } from '../../core/words/index.js';
 import { JobRack } from './job-rack.js';
 import { ShopNews } from './shop-news.js';
-import { useJobList } from './use-job-list.js';
+import { useJobList, type Listed } from './use-job-list.js';
 
 const STATES = [
   ['all', 'All'],
@@ -23,17 +23,20 @@ const STATES = [
   ['in work', 'In work'],
   ['cutting', 'Cutting'],
   ['cut', 'Cut'],
+  ['deleted', 'Deleted'],
 ] as const;
 
 /** Every job of the shop, the soonest due first. */
 export function JobsPage() {
   const [search, setSearch] = useState('');
-  const [state, setState] = useState<JobState | 'all'>('all');
+  const [state, setState] = useState<Listed>('all');
   const navigate = useNavigate();
   const client = useQueryClient();
   const notify = useNotify();
-  const { jobs, total, error, more, again: fetchAgain } = useJobList(search, state === 'all' ? null : state);
-  const again = () => client.invalidateQueries({ queryKey: ['jobs'] });
+  const { jobs, total, error, more, again: fetchAgain } = useJobList(search, state);
+  // A job that is deleted or comes back changes the batch that it is cut in.
+  const again = () =>
+    Promise.all([['jobs'], ['batches'], ['batch-plan']].map((queryKey) => client.invalidateQueries({ queryKey })));
   const fail = (error: Error) => notify(error.message);
   const create = useMutation({
     mutationFn: () => ask<Job>('/api/jobs', { method: 'POST', json: {} }),
@@ -42,13 +45,19 @@ export function JobsPage() {
   });
   const restore = useMutation({
     mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}/restore`, { method: 'POST' }),
-    onSuccess: again,
+    onSuccess: (job) => {
+      notify(`“${job.title}” is back.`);
+      return again();
+    },
     onError: fail,
   });
+  const batches = useBatches();
   const remove = useMutation({
     mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}`, { method: 'DELETE' }),
     onSuccess: (job) => {
-      notify(`“${job.title}” was deleted.`, { label: 'Bring it back', run: () => restore.mutate(job.id) });
+      const batch = batches?.find(({ jobs: inBatch }) => inBatch.some(({ id }) => id === job.id));
+      const laid = batch ? ` Batch ${batch.number} is laid out without it.` : '';
+      notify(`“${job.title}” was deleted.${laid}`, { label: 'Bring it back', run: () => restore.mutate(job.id) });
       return again();
     },
     onError: fail,
@@ -61,10 +70,16 @@ export function JobsPage() {
     },
     onError: fail,
   });
-  const [duplicateJob, removeJob] = [duplicate.mutate, remove.mutate];
+  const [duplicateJob, removeJob, restoreJob] = [duplicate.mutate, remove.mutate, restore.mutate];
+  const isDeleted = state === 'deleted';
   const docketOf = useCallback(
-    (job: JobSummary) => <JobDocket job={job} onDuplicate={duplicateJob} onRemove={removeJob} />,
-    [duplicateJob, removeJob],
+    (job: JobSummary) =>
+      isDeleted ? (
+        <JobDocket job={job} onRestore={restoreJob} />
+      ) : (
+        <JobDocket job={job} onDuplicate={duplicateJob} onRemove={removeJob} />
+      ),
+    [isDeleted, duplicateJob, removeJob, restoreJob],
   );
   const make = create.mutate;
   useOffer(useMemo(() => [{ name: 'New job', keys: 'Alt+N', run: () => make() }], [make]));
@@ -95,11 +110,19 @@ export function JobsPage() {
       {!jobs && !error && <Small>Fetching the jobs …</Small>}
       {jobs?.length === 0 && (
         <Empty>
-          <h2>{search || state !== 'all' ? 'No job matches this' : 'There are no jobs yet'}</h2>
+          <h2>
+            {isDeleted && !search
+              ? 'No job is deleted'
+              : search || state !== 'all'
+                ? 'No job matches this'
+                : 'There are no jobs yet'}
+          </h2>
           <p>
-            {search || state !== 'all'
-              ? 'Search for fewer words, or show all states.'
-              : 'Make a new job, then add a drawing, a picture, or some words.'}
+            {isDeleted && !search
+              ? 'Jobs that you delete are listed here. You can bring them back at any time.'
+              : search || state !== 'all'
+                ? 'Search for fewer words, or show all states.'
+                : 'Make a new job, then add a drawing, a picture, or some words.'}
           </p>
         </Empty>
       )}
@@ -114,17 +137,23 @@ export function JobsPage() {
 
 interface JobDocketProps {
   readonly job: JobSummary;
-  readonly onDuplicate: (id: string) => void;
-  readonly onRemove: (id: string) => void;
+  readonly onDuplicate?: (id: string) => void;
+  readonly onRemove?: (id: string) => void;
+  /** Of a deleted job: brings it back. It is not opened before that. */
+  readonly onRestore?: (id: string) => void;
 }
 
 /** A job as the list shows it; drawn anew only when it is another, or told otherwise by the server. */
-const JobDocket = memo(function JobDocket({ job, onDuplicate, onRemove }: JobDocketProps) {
+const JobDocket = memo(function JobDocket({ job, onDuplicate, onRemove, onRestore }: JobDocketProps) {
   return (
     <Docket>
       <Thumb jobId={job.id} design={job.design} words={job.words} />
       <Words>
-        <Title to={`/jobs/${job.id}/${job.state === 'new' ? 'artwork' : 'build'}`}>{job.title}</Title>
+        {onRestore ? (
+          <strong>{job.title}</strong>
+        ) : (
+          <Title to={`/jobs/${job.id}/${job.state === 'new' ? 'artwork' : 'build'}`}>{job.title}</Title>
+        )}
         <Small>{job.customer || 'No customer noted'}</Small>
       </Words>
       <Due>
@@ -132,12 +161,21 @@ const JobDocket = memo(function JobDocket({ job, onDuplicate, onRemove }: JobDoc
         <Small>{job.due ? `due ${sayDay(job.due)}` : 'no date'}</Small>
       </Due>
       <Acts>
-        <WordButton onPress={() => onDuplicate(job.id)} aria-label={`Duplicate ${job.title}`}>
-          Duplicate
-        </WordButton>
-        <WordButton onPress={() => onRemove(job.id)} aria-label={`Delete ${job.title}`}>
-          Delete
-        </WordButton>
+        {onDuplicate && (
+          <WordButton onPress={() => onDuplicate(job.id)} aria-label={`Duplicate ${job.title}`}>
+            Duplicate
+          </WordButton>
+        )}
+        {onRemove && (
+          <WordButton onPress={() => onRemove(job.id)} aria-label={`Delete ${job.title}`}>
+            Delete
+          </WordButton>
+        )}
+        {onRestore && (
+          <WordButton onPress={() => onRestore(job.id)} aria-label={`Bring it back: ${job.title}`}>
+            Bring it back
+          </WordButton>
+        )}
       </Acts>
     </Docket>
   );

@@ -19,21 +19,24 @@ export interface JobList {
   readonly again: () => void;
 }
 
+/** Which jobs are listed: those of one state, all that are not deleted, or those that are. */
+export type Listed = JobState | 'all' | 'deleted';
+
 /** Jobs by what their titles and customers hold, fetched as far as they are looked at. */
-export function useJobList(search: string, state: JobState | null): JobList {
+export function useJobList(search: string, listed: Listed): JobList {
   const [asked, setAsked] = useState(search);
   useEffect(() => {
     const pause = setTimeout(() => setAsked(search), PAUSE_MS);
     return () => clearTimeout(pause);
   }, [search]);
   const query = useInfiniteQuery({
-    queryKey: ['jobs', asked, state],
+    queryKey: ['jobs', asked, listed],
     queryFn: async ({ pageParam, signal }) => {
       const wish = new URLSearchParams({
         search: asked,
         from: String(pageParam),
         most: String(PAGE),
-        ...(state ? { state } : {}),
+        ...(listed === 'deleted' ? { deleted: 'yes' } : listed === 'all' ? {} : { state: listed }),
       });
       const { value, headers } = await askWithHeaders<JobSummary[]>(`/api/jobs?${wish}`, { signal });
       return { jobs: value, total: Number(headers.get('Total-Count')) };
