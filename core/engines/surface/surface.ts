@@ -201,8 +201,26 @@ export function placeOn(surface: Surface, own: Size, wish: SizeWish, reachMm: nu
   const { design, trouble } = placing;
   if (trouble !== 'into-margins' && trouble !== 'put-beyond') return placing;
   const past = pastSeen(surface, developedOf(surface, design)!);
+  if (!past) return placing;
   const around = widenBox({ minX: 0, minY: 0, maxX: design.widthMm, maxY: design.heightMm }, reachMm);
-  return past && liesWithin(past, design, around) ? { ...placing, trouble: null } : placing;
+  if (liesWithin(past, design, around)) return { ...placing, trouble: null };
+  const aside = past.at ? null : besideHandle(past, design, reachMm);
+  return aside && liesWithin(past, aside, around)
+    ? { ...placing, design: aside, movedAside: true, trouble: null }
+    : placing;
+}
+
+/** What is moved out of the handle's way keeps this clear of it, mm, where there is room: an outline may still be put round it. */
+const BESIDE_HANDLE_MM = 3;
+
+/** A design on the side of a held thing, moved from the side's middle as far as it must be to keep clear of the handle. */
+function besideHandle(past: Developed, design: PlacedDesign, reachMm: number): PlacedDesign | null {
+  const { minX, maxX } = roomOf(past);
+  const room = maxX - minX - 2 * reachMm - design.widthMm;
+  if (room < 0) return null;
+  const clearMm = reachMm + Math.min(BESIDE_HANDLE_MM, room / 2);
+  const xMm = Math.min(maxX - clearMm - design.widthMm, Math.max(minX + clearMm, design.xMm));
+  return { ...design, xMm };
 }
 
 function placedOn(surface: Surface, own: Size, wish: SizeWish, reachMm: number): Placing {

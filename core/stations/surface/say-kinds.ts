@@ -246,7 +246,10 @@ export function sayOnFree(
   };
 }
 
-export function sayMovedAside(free: SurfaceDecisions['surface']['flat']['free']): Ruling<SurfacePatch> {
+export function sayMovedAside(
+  free: SurfaceDecisions['surface']['flat']['free'],
+  isRound: boolean,
+): Ruling<SurfacePatch> {
   return {
     id: 'surface.aside',
     stage: 'surface',
@@ -255,7 +258,9 @@ export function sayMovedAside(free: SurfaceDecisions['surface']['flat']['free'])
     value: 'beside the middle',
     unit: '',
     because: [
-      `In the middle it would cover ${free.length === 1 && free[0]!.what !== '' ? `“${free[0]!.what}”` : 'a place that must stay free'}. This is the nearest place that is clear.`,
+      isRound
+        ? 'In the middle of its side it would reach into the handle. This is the nearest place that is clear.'
+        : `In the middle it would cover ${free.length === 1 && free[0]!.what !== '' ? `“${free[0]!.what}”` : 'a place that must stay free'}. This is the nearest place that is clear.`,
     ],
   };
 }

@@ -183,7 +183,9 @@ function placedAlone({ own, divided, decided, surface, reachMm }: SurfaceRead): 
     findings: [...said.findings, ...(divided > 1 && surface.kind !== 'unmeasured' ? [sayTakenAsOne(divided)] : [])],
     rulings: [
       ...said.rulings,
-      ...(placing.movedAside && surface.kind !== 'unmeasured' ? [sayMovedAside(decided.flat.free)] : []),
+      ...(placing.movedAside && surface.kind !== 'unmeasured'
+        ? [sayMovedAside(decided.flat.free, surface.kind === 'cylinder' || surface.kind === 'taper')]
+        : []),
       ...kindRulings(surface, design, { figures, map, decided }),
       ...(instances
         ? [decided.team && decided.team.members.length > 0 ? sayTeam(decided.team) : saySizes(instances, design)]
