@@ -24,6 +24,7 @@ import {
   placeRules,
   putRightStage,
   readPartStage,
+  sayHiddenPart,
   sayJoinedWords,
   sayOfPart,
   sayTracing,
@@ -135,7 +136,7 @@ export class Planner {
     const old = read.find((other) => other.part.id === id);
     if (!old)
       throw new InputError('part-unknown', 'This job does not have this artwork any more.', {
-        source: nameOfPart(part),
+        source: nameOfPart(part, [part]),
       });
     const { replacingPart } = await import('./change-parts.js');
     return replacingPart(input.recipe, read, old, now, (recipe) =>
@@ -226,7 +227,13 @@ export class Planner {
     const artwork: ArtworkOut = {
       ...read,
       parts,
-      findings: [...painted.flatMap((part) => part.findings), ...untouched.findings],
+      findings: [
+        ...painted.flatMap((part) => part.findings),
+        ...untouched.findings,
+        ...recipe.artworks
+          .filter(({ id }) => untouched.hiddenParts.includes(id))
+          .map((part) => sayHiddenPart(part, recipe.artworks)),
+      ],
       rulings: parts.flatMap((part) => sayRuled(part, recipe.artworks, scale)),
     };
     plan = { ...plan, artwork, matrices, regions: untouched };
@@ -300,7 +307,9 @@ export class Planner {
       const findings = (await this.#cache.take(comparePartStage(this.#reader), { read, bytes })).map((finding) =>
         placedFinding(finding, matrices.get(part.id)!),
       );
-      found.push(...(artwork.parts.length > 1 ? findings.map((finding) => sayOfPart(finding, part)) : findings));
+      found.push(
+        ...(artwork.parts.length > 1 ? findings.map((finding) => sayOfPart(finding, part, recipe.artworks)) : findings),
+      );
     }
     return found.length === 0
       ? plan
@@ -338,7 +347,7 @@ export class Planner {
   async #readable(input: PlanInput, part: ArtworkPart): Promise<PartAsRead> {
     const read = await this.#read(input, part, {});
     const blocked = read.read.findings.find((finding) => finding.severity === 'blocker');
-    if (blocked) throw new InputError(blocked.code, blocked.message, { source: nameOfPart(part) });
+    if (blocked) throw new InputError(blocked.code, blocked.message, { source: nameOfPart(part, [part]) });
     return read;
   }
 
@@ -510,6 +519,7 @@ export class Planner {
     },
   ) {
     const longestMm = Math.max(widthMm, heightMm);
+    const named = parts.map(({ part }) => part);
     const all: PaintedAsSaid[] = [];
     for (const { part, read } of parts) {
       const painted = await this.#cache.take(paintPartStage, {
@@ -522,7 +532,8 @@ export class Planner {
       });
       all.push({
         painted,
-        findings: parts.length > 1 ? painted.findings.map((finding) => sayOfPart(finding, part)) : painted.findings,
+        findings:
+          parts.length > 1 ? painted.findings.map((finding) => sayOfPart(finding, part, named)) : painted.findings,
       });
     }
     return all;
@@ -625,7 +636,10 @@ function lettersOf(parts: readonly PartAsRead[], matrices: ReadonlyMap<string, M
     if (part.kind !== 'lettering' || !matrix) return [];
     return [
       {
-        words: nameOfPart(part),
+        words: nameOfPart(
+          part,
+          parts.map((one) => one.part),
+        ),
         capHeightMm: part.lettering.capHeightMm * stretchOf(matrix),
         box: transformBox({ minX: 0, minY: 0, maxX: read.artwork.widthMm, maxY: read.artwork.heightMm }, matrix),
       },

@@ -18,7 +18,7 @@ export function eachOf(parts: readonly PartAsRead[], recipe: Recipe): OwnDesign[
         widthMm,
         heightMm,
         label: sayDesignName(
-          own.map(({ part }) => nameOfPart(part)),
+          own.map(({ part }) => nameOfPart(part, recipe.artworks)),
           one,
         ),
       };

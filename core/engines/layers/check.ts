@@ -10,7 +10,7 @@ import {
   type Rings,
 } from '../../geometry/index.js';
 import { colourFamilies, type ColourFamily } from './colour-families.js';
-import { BARE, isWhite, unseenAreas, type ColouredArea } from './put-right.js';
+import { BARE, isWhite, unseenAreas, type UnseenArea, type ColouredArea } from './put-right.js';
 import { narrowGaps, thinParts } from './thin-parts.js';
 import { cutBesides, pinholes, speckRegions } from './specks.js';
 
@@ -45,16 +45,17 @@ export type PaintTrouble = { readonly places: readonly Box[] } & (
     }
 );
 
-/** What would spoil the cut in the artwork as it is painted, whatever films it is cut from. `frames` are those of its parts; `difference` is CIEDE2000. */
+/** What would spoil the cut in the artwork as it is painted, whatever films it is cut from. `frames` are those of its parts; `difference` is CIEDE2000; `unseen` are those of the areas that are to be named of which nothing shows. */
 export function checkPaints(
   areas: readonly ColouredArea[],
   frames: readonly Box[],
   difference: (a: string, b: string) => number,
+  unseen: readonly UnseenArea[] = unseenAreas(areas),
 ): PaintTrouble[] {
   return [
     ...nearColours(areas, difference),
     ...whiteMeaning(areas, frames),
-    ...unseen(areas),
+    ...unseenTroubles(areas, unseen),
     ...crowdedOutlines(areas),
   ];
 }
@@ -100,8 +101,7 @@ function whiteMeaning(areas: readonly ColouredArea[], frames: readonly Box[]): P
     : [{ code: 'white-shapes', colours, places: boxesOf(white) }];
 }
 
-function unseen(areas: readonly ColouredArea[]): PaintTrouble[] {
-  const all = unseenAreas(areas);
+function unseenTroubles(areas: readonly ColouredArea[], all: readonly UnseenArea[]): PaintTrouble[] {
   const about = (code: 'painted-twice' | 'hidden', list: readonly { index: number }[]): PaintTrouble[] =>
     list.length === 0 ? [] : [{ code, places: boxesOf(list.map(({ index }) => areas[index]!)) }];
   return [

@@ -35,7 +35,15 @@ export {
   outlineArea,
   type OutlineJoin,
 } from './outline.js';
-export { BARE, meantColour, putRight, type ColouredArea, type PaintRemedies } from './put-right.js';
+export {
+  BARE,
+  meantColour,
+  putRight,
+  unseenAreas,
+  type ColouredArea,
+  type PaintRemedies,
+  type UnseenArea,
+} from './put-right.js';
 export { withoutFineParts, type CuttableSeparation } from './fine-parts.js';
 export { lapOf, recompose } from './recompose.js';
 export { relabelled, separate } from './separate.js';

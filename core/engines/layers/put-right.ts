@@ -92,8 +92,14 @@ function withoutUnseen<T extends ColouredArea>(areas: readonly T[], rules: Place
 /** So many of the areas above one are looked at, the largest first: more than these together hardly ever hide what none of them does. */
 const MOST_COVERS = 48;
 
-/** Which areas nothing shows of, and whether an equal one of the same colour is what lies over them. */
-export function unseenAreas(areas: readonly ColouredArea[]): { readonly index: number; readonly doubled: boolean }[] {
+/** An area that nothing shows of, and whether an equal one of the same colour is what lies over it. */
+export interface UnseenArea {
+  readonly index: number;
+  readonly doubled: boolean;
+}
+
+/** Which areas nothing shows of. */
+export function unseenAreas(areas: readonly ColouredArea[]): UnseenArea[] {
   if (areas.length === 0) return [];
   const boxed = areas.map((area) => ({
     ...area,
@@ -105,7 +111,7 @@ export function unseenAreas(areas: readonly ColouredArea[]): { readonly index: n
   // From the top down, so that of many equal ones the uppermost is the one that stays.
   const shapes = new Set<string>();
   const gone = new Set<number>();
-  const out: { index: number; doubled: boolean }[] = [];
+  const out: UnseenArea[] = [];
   for (let index = areas.length - 1; index >= 0; index -= 1) {
     const area = boxed[index]!;
     const shape = `${area.colour} ${shapeKey(area)}`;

@@ -109,8 +109,17 @@ export function sourcesOf(part: ArtworkPart): readonly Source[] {
   return [part.source];
 }
 
-/** What a maker calls a part. */
-export function nameOfPart(part: ArtworkPart): string {
+/**
+ * What a maker calls a part: its file's name, or its words. Of parts of the design that would be called alike each has a number: “leaf.svg (2 of 3)”. It is called so on the light table, in every list, and in every
+ * sentence; `parts` are all of the design.
+ */
+export function nameOfPart(part: ArtworkPart, parts: readonly ArtworkPart[]): string {
+  const name = ownName(part);
+  const alike = parts.filter((other) => ownName(other) === name);
+  return alike.length < 2 ? name : `${name} (${alike.findIndex(({ id }) => id === part.id) + 1} of ${alike.length})`;
+}
+
+function ownName(part: ArtworkPart): string {
   return part.kind === 'lettering'
     ? `“${part.lettering.text.replace(/\s+/g, ' ').slice(0, 40)}”`
     : part.source.fileName;

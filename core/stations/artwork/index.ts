@@ -64,6 +64,6 @@ export { NO_REPAIR, type Repair } from './repair.js';
 export { sayColour, startWithColour } from './say-colour.js';
 export { sayLayerTroubles, sayPaintTroubles } from './say-checks.js';
 export { sayNoticed } from './say-noticed.js';
-export { NO_ARTWORK, NOTHING_PAINTED, sayJoinedWords, sayOfPart, sayStep, sayTracing } from './say.js';
+export { NO_ARTWORK, NOTHING_PAINTED, sayHiddenPart, sayJoinedWords, sayOfPart, sayStep, sayTracing } from './say.js';
 export { tracePartStage } from './trace-part.js';
 export { tracedFigures } from './traced-figures.js';

@@ -1,5 +1,5 @@
 import { colourDifference, type PaintedRegion } from '../../engines/artwork/index.js';
-import { checkPaints, putRight, type PaintRemedies } from '../../engines/layers/index.js';
+import { checkPaints, putRight, unseenAreas, type PaintRemedies } from '../../engines/layers/index.js';
 import type { Matrix } from '../../geometry/index.js';
 import type { Finding, PlaceRemedy } from '../../words/index.js';
 import type { Stage } from '../stage.js';
@@ -27,6 +27,8 @@ export interface Regions {
   readonly regions: readonly PaintedRegion[];
   /** Before them. */
   readonly asDrawn: readonly PaintedRegion[];
+  /** Parts, by their ids, of which nothing shows: others lie over all of them. */
+  readonly hiddenParts: readonly string[];
   readonly findings: readonly Finding<ArtworkPatch>[];
 }
 
@@ -43,14 +45,23 @@ export const putRightStage: Stage<PutRightContext, PutRightRead, Regions> = {
   async run({ painted, repair, spots }) {
     const asDrawn = painted.flatMap((part) => part.regions);
     const regions = putRight(asDrawn, repair, placeRules(spots));
+    const unseen = unseenAreas(regions);
+    const isUnseen = new Set(unseen.map(({ index }) => index));
+    const seen = new Set(
+      regions.flatMap(({ part }, index) => (part === undefined || isUnseen.has(index) ? [] : [part])),
+    );
+    const hiddenParts = new Set(asDrawn.flatMap(({ part }) => (part === undefined || seen.has(part) ? [] : [part])));
     return {
       regions,
       asDrawn,
+      hiddenParts: [...hiddenParts],
       findings: await troublesInWords(
         checkPaints(
           regions,
           painted.map((part) => part.frame),
           colourDifference,
+          // A part that is hidden as a whole is named by itself.
+          unseen.filter(({ index }) => !hiddenParts.has(regions[index]!.part ?? '')),
         ),
         repair,
       ),

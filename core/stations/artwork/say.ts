@@ -1,5 +1,6 @@
 import type { StageStep } from '../stage.js';
 import { formatLength, type Finding, type Ruling } from '../../words/index.js';
+import { reordered } from './arrangement.js';
 import { nameOfPart, type ArtworkPart, type LetteringPart, type PicturePart } from './artwork-part.js';
 import type { ArtworkPatch } from './decisions.js';
 
@@ -26,8 +27,27 @@ export function sayMissingFile(fileName: string): { readonly code: string; reado
 }
 
 /** A finding of one part among several, which says whose it is. */
-export function sayOfPart(finding: Finding<ArtworkPatch>, part: ArtworkPart): Finding<ArtworkPatch> {
-  return { ...finding, message: `${nameOfPart(part)}: ${finding.message}` };
+export function sayOfPart(
+  finding: Finding<ArtworkPatch>,
+  part: ArtworkPart,
+  parts: readonly ArtworkPart[],
+): Finding<ArtworkPatch> {
+  return { ...finding, message: `${nameOfPart(part, parts)}: ${finding.message}` };
+}
+
+/** A part that lies completely behind others: the ways to have it seen, or to be rid of it. */
+export function sayHiddenPart(part: ArtworkPart, parts: readonly ArtworkPart[]): Finding<ArtworkPatch> {
+  const name = nameOfPart(part, parts);
+  return {
+    code: 'part-hidden',
+    severity: 'warning',
+    stage: 'artwork',
+    message: `${name} lies completely behind other artwork, so nothing of it shows. Move it, or bring it to the front.`,
+    remedies: [
+      { label: `Bring ${name} to the front`, patch: { artworks: reordered(parts, part.id, parts.length) } },
+      { label: `Remove ${name}`, patch: { artworks: parts.filter(({ id }) => id !== part.id) } },
+    ],
+  };
 }
 
 const STEPS: Readonly<Record<StageStep, string>> = {
@@ -77,7 +97,7 @@ export function sayTracing(
   const retraced = (change: Partial<PicturePart['tracing']>) => ({
     artworks: parts.map((other) => (other.id === part.id ? { ...part, tracing: { ...tracing, ...change } } : other)),
   });
-  const name = nameOfPart(part);
+  const name = nameOfPart(part, parts);
   const colours = tracing.colours ?? ruledColours;
   return [
     {
@@ -145,7 +165,7 @@ export function sayJoinedWords(
     {
       id: `artwork.joined.${part.id}`,
       stage: 'artwork',
-      subject: `Words of ${nameOfPart(part)} in one piece`,
+      subject: `Words of ${nameOfPart(part, parts)} in one piece`,
       sentence:
         joined.length === 0
           ? 'Every word holds together as it is set.'

@@ -100,7 +100,7 @@ export function useArrangement(): Arrangement {
           group: part.group,
           part,
           lag,
-          name: nameOfPart(part),
+          name: nameOfPart(part, recipe.artworks),
           place: part.place,
           box,
           shown: transformBox(planned, translation(lag.x, lag.y)),
@@ -117,7 +117,17 @@ export function useArrangement(): Arrangement {
         x: shown.minX - (view.box.minX - planned!.minX) * plannedScale,
         y: shown.minY - (view.box.minY - planned!.minY) * plannedScale,
       };
-      return { id: part.id, group: part.group, part, lag, name: nameOfPart(part), place: part.place, box, shown, own };
+      return {
+        id: part.id,
+        group: part.group,
+        part,
+        lag,
+        name: nameOfPart(part, recipe.artworks),
+        place: part.place,
+        box,
+        shown,
+        own,
+      };
     });
   }, [recipe.artworks, views, scale, plannedScale, plan?.surface?.isAmong]);
   const patchOf = useCallback(

@@ -115,7 +115,7 @@ function AroundChoice({ name, around, films, onChange }: AroundProps) {
   const can = [
     ...films.map((film) => ({ by: 'films' as const, id: film.id, name: film.name })),
     ...(recipe.artworks.length > 1
-      ? recipe.artworks.map((part) => ({ by: 'parts' as const, id: part.id, name: nameOfPart(part) }))
+      ? recipe.artworks.map((part) => ({ by: 'parts' as const, id: part.id, name: nameOfPart(part, recipe.artworks) }))
       : []),
   ];
   const gone = around?.by === 'parts' ? 'a part that is no longer here' : 'a film that is no longer here';

@@ -34,7 +34,10 @@ function unitsOf(parts: readonly ArtworkPart[]): { readonly ids: readonly string
   }
   return [...units.values()].map((of) => ({
     ids: of.map(({ id }) => id),
-    name: sayDesignName(of.map(nameOfPart), { copy: 1, copies: 1 }),
+    name: sayDesignName(
+      of.map((part) => nameOfPart(part, parts)),
+      { copy: 1, copies: 1 },
+    ),
   }));
 }
 

@@ -32,7 +32,7 @@ export function TeamList() {
   };
   const options = [
     { id: 'none', text: 'none' },
-    ...letterings.map((part) => ({ id: part.id, text: nameOfPart(part) })),
+    ...letterings.map((part) => ({ id: part.id, text: nameOfPart(part, recipe.artworks) })),
   ];
   const picked = (id: string) => (id === 'none' ? null : id);
   return (
