@@ -139,6 +139,7 @@ export const ANSWERS = {
   JobSummary: fields(jobSummary),
   JobSummaries: list({ $ref: '#/components/schemas/JobSummary' }),
   Job: fields(job),
+  DeletedJob: fields({ ...job, batchNumber: orNull(count) }),
   JobWithNotes: fields({
     ...job,
     notes: list(text),

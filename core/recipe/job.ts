@@ -23,3 +23,8 @@ export interface Job extends JobSummary {
   readonly canRedo: boolean;
   readonly deleted: boolean;
 }
+
+/** A job that was just deleted, and the number of the batch that is laid out without it from now on; null for a job alone. */
+export interface DeletedJob extends Job {
+  readonly batchNumber: number | null;
+}

@@ -10,6 +10,7 @@ import {
   RECIPE_SCHEMA,
   type Recipe,
   type RecipePatch,
+  type DeletedJob,
 } from '../../core/recipe/index.js';
 import type { JobState } from '../../core/stations/record/index.js';
 import { drawingPart, picturePart } from '../../core/stations/artwork/index.js';
@@ -31,7 +32,7 @@ const JOB_REVISION = { id: { type: 'string', minLength: 1, maxLength: 200 }, rev
 const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
 
 /** Jobs, their recipes with undo and redo, their artwork and their plan. */
-export function jobRoutes({ jobs, sheets, artworks, compute, planJob, designPicture }: Services): Route[] {
+export function jobRoutes({ jobs, batches, sheets, artworks, compute, planJob, designPicture }: Services): Route[] {
   const cutRecipe = async (sheetId: string, jobId: string): Promise<Recipe | null> => {
     const kept = await sheets.recipeOf(sheetId, jobId);
     return kept === null ? null : parseRecipe(kept, `sheet ${sheetId}`);
@@ -97,9 +98,13 @@ export function jobRoutes({ jobs, sheets, artworks, compute, planJob, designPict
       method: 'delete',
       path: '/api/jobs/:id',
       summary: 'Delete a job; it can be restored',
-      answer: 'Job',
-      answers: 'The job, marked as deleted',
-      handle: ({ params }) => jobs.setDeleted(params['id']!, true),
+      answer: 'DeletedJob',
+      answers: 'The job, marked as deleted, and the number of the batch that it was in',
+      handle: async ({ params }): Promise<DeletedJob> => {
+        const id = params['id']!;
+        const batch = (await batches.list()).find(({ jobs: inBatch }) => inBatch.some((one) => one.id === id));
+        return { ...(await jobs.setDeleted(id, true)), batchNumber: batch?.number ?? null };
+      },
     },
     {
       method: 'post',

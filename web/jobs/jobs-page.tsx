@@ -2,9 +2,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import type { Job, JobSummary } from '../../core/recipe/index.js';
+import type { DeletedJob, Job, JobSummary } from '../../core/recipe/index.js';
 import { ask } from '../api/client.js';
-import { useBatches } from '../batch/use-batches.js';
 import { useOffer } from '../ui/commands.js';
 import { colour, radius, space, type, width } from '../tokens.js';
 import { Button, MainButton, WordButton } from '../ui/button.js';
@@ -51,12 +50,10 @@ export function JobsPage() {
     },
     onError: fail,
   });
-  const batches = useBatches();
   const remove = useMutation({
-    mutationFn: (id: string) => ask<Job>(`/api/jobs/${id}`, { method: 'DELETE' }),
+    mutationFn: (id: string) => ask<DeletedJob>(`/api/jobs/${id}`, { method: 'DELETE' }),
     onSuccess: (job) => {
-      const batch = batches?.find(({ jobs: inBatch }) => inBatch.some(({ id }) => id === job.id));
-      const laid = batch ? ` Batch ${batch.number} is laid out without it.` : '';
+      const laid = job.batchNumber === null ? '' : ` Batch ${job.batchNumber} is laid out without it.`;
       notify(`“${job.title}” was deleted.${laid}`, { label: 'Bring it back', run: () => restore.mutate(job.id) });
       return again();
     },
