@@ -17,7 +17,7 @@ import {
   type SheetGroup,
 } from '../stations/sheets/index.js';
 import type { BatchJob } from './plan-batch.js';
-import { sayBatchSheetChanged, sayNoRoomThere, sayNotTurnedSo } from './say.js';
+import { sayBatchSheetChanged, sayNoPlaceNearer, sayNoRoomThere, sayNotTurnedSo } from './say.js';
 
 /** A copy on a sheet that a hand moves, mm, y up, and turns about its middle, degrees counter-clockwise. */
 export interface HandMove {
@@ -31,10 +31,12 @@ export interface HandMove {
 
 /** No farther than this it is drawn to where it touches what lies there; let go in the midst of others, these make room. */
 const SNAP_MM = 15;
+/** A copy that a hand has moved less than this is kept where it is; one that was moved more and comes to lie within the other figure of where it was has not been moved, mm. */
+const [LEAST_MOVE_MM, STAYED_MM] = [1, 0.05];
 
 /**
  * Where a copy comes to lie that a hand has moved: as near as it can, at the spacing from its neighbours and on its piece. What was laid by hand before is never moved for it; the rest is nested round it.
- * @throws InputError `sheet-changed` when there is no such copy (any more), `turn-not-allowed`, `no-room-there`
+ * @throws InputError `sheet-changed` when there is no such copy (any more), `turn-not-allowed`, `no-room-there`, `no-place-nearer` when it would stay where it is
  */
 export function placeByHand(
   jobs: readonly BatchJob[],
@@ -97,6 +99,9 @@ export function placeByHand(
       ? near
       : among(beside.filter(({ isPinned }) => isPinned));
   if (!place) throw new InputError('no-room-there', sayNoRoomThere(), { source: 'batch' });
+  const isMoved = Math.hypot(place.x - group.place.xMm, place.y - group.place.yMm) > STAYED_MM;
+  if (!isMoved && turn === 0 && Math.hypot(dxMm, dyMm) > LEAST_MOVE_MM)
+    throw new InputError('no-place-nearer', sayNoPlaceNearer(), { source: 'batch' });
   return {
     jobId,
     fingerprint: group.fingerprint,

@@ -8,6 +8,7 @@ import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { NEW_LAY_WISH, toCutOf, type LaidSheets, type LayWish, type SheetPlan } from '../stations/sheets/index.js';
 import { batchSheetToFreeze, placeByHand, planBatch, withPin, type BatchJob } from './index.js';
 import { programOf, restToFreeze, type FrozenSheet } from '../stations/cut/index.js';
+import { InputError } from '../words/index.js';
 
 const BADGE = svg(60, 50, '<path fill="#1d4e89" d="M0 0h60v50H0z"/><path fill="#f2b632" d="M15 12h30v26H15z"/>');
 const NAME = svg(180, 40, '<path fill="#16181a" d="M0 0h60v40H0z M80 0h100v12H80z"/>');
@@ -572,6 +573,37 @@ describe('borders that neighbours share', () => {
     },
   );
 
+  it('a drag moves its copy, or says that it stays and why', async () => {
+    const all = [
+      { ...(await jobOf(svg(80, 60, '<path fill="#16181a" d="M0 0h80v60H0z"/>'), 1, null, boxed)), copies: 9 },
+    ];
+    const out = await planBatch(all, BENCH_SHOP, NEW_LAY_WISH);
+    const [sheet] = out.sheets;
+    const random = seeded(11);
+    const [moved, stayed]: string[][] = [[], []];
+    for (let i = 0; i < 60; i += 1) {
+      const group = Math.floor(random() * sheet!.groups.length);
+      const { place } = sheet!.groups[group]!;
+      const [dxMm, dyMm] = [(random() - 0.5) * 90, (random() - 0.5) * 90];
+      try {
+        const pin = placeByHand(
+          all,
+          BENCH_SHOP,
+          { wish: NEW_LAY_WISH, out },
+          { sheetId: sheet!.id, group, dxMm, dyMm, turn: 0 },
+        );
+        expect(Math.hypot(pin.xMm - place.xMm, pin.yMm - place.yMm)).toBeGreaterThan(0.05);
+        moved!.push(pin.pieceKey);
+      } catch (error) {
+        if (!(error instanceof InputError)) throw error;
+        expect(error.code).toBe('no-place-nearer');
+        stayed!.push(error.message);
+      }
+    }
+    expect([moved!.length > 0, stayed!.every((said) => said.includes('in the way'))]).toEqual([true, true]);
+    expect(stayed!.length).toBeGreaterThan(0);
+  });
+
   it('hold what was laid by hand, before and after they are shared', async () => {
     const all = [await jobOf(svg(90, 70, bay(90, 70, 12)), 3, null, { preparation: { border: 'contour' } })];
     let wish: LayWish = { ...NEW_LAY_WISH, spacingMm: 4, sharesBorders: true };
@@ -628,27 +660,20 @@ describe('borders that neighbours share', () => {
 
 describe('what is laid by hand', () => {
   const shopOf = BENCH_SHOP;
+  /** Drags some copy until one can be moved. */
   const move = async (wish: LayWish, random: () => number, of = jobs) => {
     const out = await planBatch(of, shopOf, wish);
-    const sheet = out.sheets[Math.floor(random() * out.sheets.length)]!;
-    const group = Math.floor(random() * sheet.groups.length);
-    return {
-      out,
-      sheet,
-      group,
-      pin: placeByHand(
-        of,
-        shopOf,
-        { wish, out },
-        {
-          sheetId: sheet.id,
-          group,
-          dxMm: random() * 160 - 80,
-          dyMm: random() * 120 - 60,
-          turn: random() < 0.3 ? 180 : 0,
-        },
-      ),
-    };
+    for (;;) {
+      const sheet = out.sheets[Math.floor(random() * out.sheets.length)]!;
+      const group = Math.floor(random() * sheet.groups.length);
+      const [dxMm, dyMm] = [random() * 160 - 80, random() * 120 - 60];
+      const drag = { sheetId: sheet.id, group, dxMm, dyMm, turn: random() < 0.3 ? 180 : 0 };
+      try {
+        return { out, sheet, group, pin: placeByHand(of, shopOf, { wish, out }, drag) };
+      } catch (error) {
+        if (!(error instanceof InputError) || error.code !== 'no-place-nearer') throw error;
+      }
+    }
   };
 
   it.each([1, 2, 3, 4])(

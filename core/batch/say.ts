@@ -19,6 +19,10 @@ export function sayNotTurnedSo({ name }: Film, isDirected: boolean): string {
     : 'All layers of one design lie in one direction, so this one can be turned by half only.';
 }
 
+export function sayNoPlaceNearer(): string {
+  return 'It stays where it was. Nearer to where you let it go there is no free place on this piece: what lies there, or the edge of the film, is in the way. Move what is in the way first.';
+}
+
 export function sayNoRoomThere(): string {
   return 'There is no room for it on this piece beside what was laid by hand before. Let some of that go first.';
 }

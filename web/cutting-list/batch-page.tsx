@@ -91,8 +91,10 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
     done[0]?.id;
   const planned = sheets.find(({ id }) => id === shownId) ?? null;
   const frozen = planned ? null : (cuts.find(({ id }) => id === shownId) ?? null);
-  const laying = useLayingByHand(batch, planned, shop?.films ?? [], (pins) =>
-    acts.change(batch, { wish: { ...batch.wish, pins } }),
+  const laying = useLayingByHand(
+    batch,
+    { sheet: planned, films: shop?.films ?? [], isLayingOut: state.done !== null },
+    (pins) => acts.change(batch, { wish: { ...batch.wish, pins } }),
   );
   /** Puts a sheet into another's place in the order; it is then an order by hand. */
   const put = (from: number, to: number) => {

@@ -27,11 +27,18 @@ function idOf({ jobId, fingerprint, copy }: Pick<LaidCopy, 'jobId' | 'fingerprin
   return `${jobId} ${fingerprint} ${copy}`;
 }
 
+/** What is looked at while copies are laid by hand. */
+interface Looked {
+  readonly sheet: BatchSheetView | null;
+  readonly films: readonly Film[];
+  /** The sheets are being laid out again, so what is looked at is older than the batch. */
+  readonly isLayingOut: boolean;
+}
+
 /** Laying copies of a sheet by hand: the server says where each comes to lie, and lays the rest round it. */
 export function useLayingByHand(
   batch: Batch,
-  sheet: BatchSheetView | null,
-  films: readonly Film[],
+  { sheet, films, isLayingOut }: Looked,
   onChange: (pins: Batch['wish']['pins']) => void,
 ): Laying {
   const [isOn, setOn] = useState(false);
@@ -49,11 +56,17 @@ export function useLayingByHand(
     onError: (error) => notify(error.message),
     onSettled: useBatchesAnew(),
   });
+  /** Moves a copy; one that cannot be moved now says why. */
+  const moveCopy = (json: Parameters<typeof move.mutate>[0]) => {
+    if (move.isPending) notify('The copy that you moved before is still being laid. Move this one once it lies.');
+    else if (isLayingOut) notify('The sheets are still being laid out. Move it once they are there.');
+    else move.mutate(json);
+  };
   const nameOf = ({ jobId, filmId, copy, perStrip }: LaidCopy) =>
     `${films.find(({ id }) => id === filmId)?.name ?? filmId} of ${batch.jobs.find(({ id }) => id === jobId)?.title ?? 'a job'}, ${perStrip > 1 ? 'strip' : 'copy'} ${copy + 1}`;
   const byHand: ByHand | null =
     isOn && sheet
-      ? { nameOf, onMove: (group, dx, dy) => (choose(group), move.mutate({ group, dxMm: dx, dyMm: -dy, turn: 0 })) }
+      ? { nameOf, onMove: (group, dx, dy) => (choose(group), moveCopy({ group, dxMm: dx, dyMm: -dy, turn: 0 })) }
       : null;
   return {
     isOn,
@@ -61,7 +74,7 @@ export function useLayingByHand(
     byHand,
     chosen: chosen < 0 ? null : chosen,
     choose,
-    turn: (group, turn) => move.mutate({ group, dxMm: 0, dyMm: 0, turn }),
+    turn: (group, turn) => moveCopy({ group, dxMm: 0, dyMm: 0, turn }),
     letGo: (copies) => onChange(batch.wish.pins.filter((pin) => !copies.some((copy) => idOf(copy) === idOf(pin)))),
     isBusy: move.isPending,
   };

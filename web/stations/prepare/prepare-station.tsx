@@ -209,7 +209,7 @@ export function PrepareStation() {
                     options={[
                       ...cut.map((one) => ({
                         id: one.key,
-                        text: `${nameOf(one)}${wanted.has(one.group.fingerprint) ? '' : ' (the job has changed since)'}`,
+                        text: `${nameOf(one)}${plan?.toCut && !wanted.has(one.group.fingerprint) ? ' (the job has changed since)' : ''}`,
                       })),
                       ...(layer ? [{ id: 'plan', text: 'as the job is now, not cut' }] : []),
                     ]}
