@@ -39,6 +39,7 @@ import {
   type MarksSet,
 } from './say-marks.js';
 import { sayBorder, sayLabels, sayMinutes, sayRefusedLines, sayRelief, sayReverse } from './say.js';
+import { rulingsOfDesigns } from './say-designs.js';
 import { boxInStrip, stripOf } from './strip-of.js';
 import type { LearnedWeeding, PreparedLayer, PreparedPanel, PrepareOut } from './stage.js';
 
@@ -357,20 +358,20 @@ interface SaidOf {
   readonly gang: GangWish | null;
   readonly trapForm: TrapForm;
   readonly weeding: LearnedWeeding | null;
-  /** The first panel: others are prepared alike. */
-  readonly first: Pick<Prepared, 'rulings' | 'findings'>;
+  /** The first panel, which the others of a split design are prepared like; of several designs each. */
+  readonly designs: readonly Prepared[];
 }
 
 /** What is said of all panels together. */
 export function saidOfPrepared(
   { panels, layers }: Pick<PrepareOut, 'panels' | 'layers'>,
-  { build, letters, preparation, gang, trapForm, weeding, first }: SaidOf,
+  { build, letters, preparation, gang, trapForm, weeding, designs }: SaidOf,
 ): Pick<PrepareOut, 'findings' | 'rulings'> {
   const isStencil = layers.every(({ layer }) => wayOf(layer.film) === 'stencil');
   return {
     findings: [
       ...(preparation.gang && !gang ? [sayGangIdle()] : []),
-      ...first.findings,
+      ...designs.flatMap(({ findings }) => findings),
       ...smallLetters(letters),
       ...turnedMarks(build, panels, { preparation, trapForm }),
       ...(layers.some(({ refused }) => refused.length > 0) ? [sayRefusedLines(layers, preparation)] : []),
@@ -378,7 +379,7 @@ export function saidOfPrepared(
     // Round a stencil nothing is waste.
     rulings: [
       ...(gang ? [sayGang(gang, panels[0]!, layers.length)] : []),
-      ...first.rulings,
+      ...rulingsOfDesigns(designs.map(({ panel, rulings }) => ({ label: panel.label ?? '', rulings }))),
       ...(isStencil ? [] : [...sayRelief(layers, preparation), sayLabels(layers, preparation)]),
       ...sayMinutes(layers, weeding),
     ],

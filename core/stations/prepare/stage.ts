@@ -154,7 +154,8 @@ export const prepareStage: Stage<PrepareContext, PrepareRead, PrepareOut | null>
     const first = prepared[0];
     if (!first) return null;
     const set = setApart(prepared, along);
-    return { ...set, ...saidOfPrepared(set, { build, letters, preparation, gang, trapForm, weeding, first }) };
+    const designs = along === 'apart' ? prepared : [first];
+    return { ...set, ...saidOfPrepared(set, { build, letters, preparation, gang, trapForm, weeding, designs }) };
   },
 };
 
