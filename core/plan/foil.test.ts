@@ -164,6 +164,11 @@ describe('foil', () => {
     const short = await plan({ ...SHOP, pieces: SHOP.pieces.filter(({ filmId }) => filmId !== 'copper') }, 40, 40);
     expect(blockers(short).map(({ code }) => code)).toEqual(['foil-missing']);
     expect(blockers(short)[0]!.message).toContain('copper is left for a rectangle of 64 × 64 mm');
+    const more = await plan({ ...SHOP, pieces: SHOP.pieces.filter(({ filmId }) => filmId !== 'copper') }, 40, 50, {
+      sheets: { copies: 3 },
+    });
+    expect(blockers(more).map(({ code }) => code)).toEqual(['foil-missing']);
+    expect(blockers(more)[0]!.message).toContain('3 rectangles, the largest');
   });
 
   it('takes the heat adhesive that is in stock', async () => {

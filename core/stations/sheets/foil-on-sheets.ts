@@ -50,7 +50,18 @@ export async function withFoil(
     }
     made.push(done);
   }
-  return { sheets: made, missing };
+  return { sheets: made, missing: byFilm(missing) };
+}
+
+/** What is missing of each foil in all, with the size of the largest. */
+function byFilm(missing: readonly MissingFoil[]): MissingFoil[] {
+  const films = new Map<string, MissingFoil>();
+  for (const one of missing) {
+    const before = films.get(one.film.id) ?? { ...one, quantity: 0 };
+    const isLarger = one.widthMm * one.lengthMm > before.widthMm * before.lengthMm;
+    films.set(one.film.id, { ...(isLarger ? one : before), quantity: before.quantity + one.quantity });
+  }
+  return [...films.values()];
 }
 
 /** How large the foil for a copy is, in the whole millimetres to which a hand cuts. */

@@ -234,7 +234,11 @@ export function sayFoilMissing(missing: MissingFoil): Finding<SheetsPatch> {
 /** The same as a sentence. */
 export function sayFoilShort({ film, widthMm, lengthMm, quantity }: MissingFoil): string {
   const size = `${mm(widthMm)} × ${mm(lengthMm)} mm`;
-  return `${quantity === 1 ? `No piece of ${film.name} is left for a rectangle of` : `No pieces of ${film.name} are left for ${quantity} rectangles of`} ${size}. Book more of it into the stock, or choose another film.`;
+  const what =
+    quantity === 1
+      ? `No piece of ${film.name} is left for a rectangle of ${size}`
+      : `No pieces of ${film.name} are left for ${quantity} rectangles, the largest ${size}`;
+  return `${what}. Book more of it into the stock, or choose another film.`;
 }
 
 /** How a foil comes to its place, and how much is taken for it. */

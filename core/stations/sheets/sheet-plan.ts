@@ -76,7 +76,7 @@ export interface FoilOnSheet {
   readonly value: number;
 }
 
-/** Foil of which no piece in stock is large enough, or too few are: how large, and how many. */
+/** Foil of which no piece in stock is large enough, or too few are: how many rectangles are missing, and how large the largest is. */
 export interface MissingFoil extends Rectangle {
   readonly film: Film;
   readonly quantity: number;
