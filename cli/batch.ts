@@ -11,7 +11,7 @@ import {
   type SheetOrder,
 } from '../core/stations/sheets/index.js';
 import { writeHpgl } from '../core/engines/cutting/index.js';
-import { Planner, sheetSvg } from '../core/plan/index.js';
+import { foilsReport, Planner, sheetSvg } from '../core/plan/index.js';
 import { describeSchemaError } from '../core/recipe/index.js';
 import { programOf } from '../core/stations/cut/index.js';
 import { figure, whole, yes } from '../core/words/schema.js';
@@ -153,20 +153,7 @@ export async function batchCommand(args: string[]): Promise<void> {
         copy: group.copy,
         ...placeOf(group, jobs[group.job]!.heightMm),
       })),
-      ...(sheet.foils.length > 0
-        ? {
-            foils: sheet.foils.map(({ film, piece, cuts }) => ({
-              film: film.id,
-              piece: piece.id,
-              cuts: cuts.map(({ xMm, yMm, widthMm, lengthMm }) => ({
-                x: xMm,
-                y: yMm,
-                width: widthMm,
-                length: lengthMm,
-              })),
-            })),
-          }
-        : {}),
+      ...(sheet.foils.length > 0 ? { foils: foilsReport(sheet) } : {}),
       usedMm2: sheet.usedMm2,
       leftover: sheet.leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({
         piece: piece.id,

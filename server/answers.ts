@@ -226,7 +226,7 @@ export const ANSWERS = {
         fields({ ...laid, film: { $ref: '#/components/schemas/Film' }, piece: { $ref: '#/components/schemas/Piece' } }),
       ),
     ),
-    foils: list(fields({ film: shape('Film'), piece: shape('Piece'), cuts: list(fields(laid)), usedLengthMm: number })),
+    foils,
     leftovers: list(fields({ ...laid, pieceId: text, filmId: text, edgeMm: number, keep: yes })),
     leftoversBookedAt: orNull(text),
     offcutIds: list(text),

@@ -31,8 +31,10 @@ export interface HandMove {
 
 /** No farther than this it is drawn to where it touches what lies there; let go in the midst of others, these make room. */
 const SNAP_MM = 15;
-/** A copy that a hand has moved less than this is kept where it is; one that was moved more and comes to lie within the other figure of where it was has not been moved, mm. */
-const [LEAST_MOVE_MM, STAYED_MM] = [1, 0.05];
+/** A shorter drag keeps a copy where it is, mm. */
+const LEAST_MOVE_MM = 1;
+/** A copy that ends nearer than this to its old place has not moved, mm. */
+const STAYED_MM = 0.05;
 
 /**
  * Where a copy comes to lie that a hand has moved: as near as it can, at the spacing from its neighbours and on its piece. What was laid by hand before is never moved for it; the rest is nested round it.

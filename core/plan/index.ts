@@ -30,4 +30,4 @@ export type { ArtworkOut, Plan } from './plan.js';
 export { printJob, PRINT_ON, PRINTS, type JobPrint, type PrintOn } from './print-job.js';
 export { builtWithOf } from './built-with.js';
 export { Planner, type PlanHooks, type PlanInput } from './planner.js';
-export { mapFigures, planReport, sheetSvg, type PlanReport } from './report.js';
+export { foilsReport, mapFigures, planReport, sheetSvg, type PlanReport } from './report.js';

@@ -85,11 +85,7 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
       widthMm: widthOf(sheet),
       usedLengthMm: sheet.usedLengthMm,
       takenMm2: sheet.usedMm2,
-      foils: sheet.foils.map(({ film, piece, cuts }) => ({
-        film: film.id,
-        piece: piece.id,
-        cuts: cuts.map(({ xMm, yMm, widthMm, lengthMm }) => ({ x: xMm, y: yMm, width: widthMm, length: lengthMm })),
-      })),
+      foils: foilsReport(sheet),
       leftover: sheet.leftovers.map(({ piece, xMm, yMm, widthMm, lengthMm, keep }) => ({
         piece: piece.id,
         x: xMm,
@@ -191,6 +187,15 @@ export function mapFigures({
 function readAloud(sentence: string, value: number | string, unit: string): string {
   const said = typeof value === 'number' ? formatLength(value) : value;
   return sentence.replace('{value}', unit ? `${said} ${unit}` : said);
+}
+
+/** The foil that is laid on a sheet, by the piece that it is cut from; mm. */
+export function foilsReport({ foils }: Pick<SheetPlan, 'foils'>) {
+  return foils.map(({ film, piece, cuts }) => ({
+    film: film.id,
+    piece: piece.id,
+    cuts: cuts.map(({ xMm, yMm, widthMm, lengthMm }) => ({ x: xMm, y: yMm, width: widthMm, length: lengthMm })),
+  }));
 }
 
 export type PlanReport = ReturnType<typeof planReport>;

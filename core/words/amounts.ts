@@ -27,3 +27,8 @@ export function listed(names: readonly string[]): string {
 }
 
 const LIST = new Intl.ListFormat('en-GB');
+
+/** The first of some names, and how many more there are: at most one more than `most`, since “1 more” is no shorter than a name. */
+export function firstNamed(names: readonly string[], most: number): readonly string[] {
+  return names.length > most + 1 ? [...names.slice(0, most), `${names.length - most} more`] : names;
+}

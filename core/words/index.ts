@@ -2,7 +2,7 @@
  * What is said to people, and about what: findings, rulings, remedies and the places they act at, lengths, refusals. Generic over
  * the changes that they propose, so that no word knows the recipe.
  */
-export { count, listed, sayArea, sayDuration } from './amounts.js';
+export { count, firstNamed, listed, sayArea, sayDuration } from './amounts.js';
 export { atPlaces, type Finding, type Remedy } from './finding.js';
 export { InputError } from './input-error.js';
 export { formatLength, readLength, sayUnclear, type LengthRead, type LengthUnit } from './length.js';

@@ -28,11 +28,9 @@ export class FilmUse {
       : sheet.piece
         ? [{ piece: JSON.parse(sheet.piece) as FilmPiece, lengthMm: sheet.used_length_mm }]
         : [];
-    const wanted = new Map<string, number>();
-    for (const { piece, lengthMm } of cut)
-      wanted.set(piece.id, (wanted.get(piece.id) ?? 0) + (piece.kind === 'roll' ? lengthMm : 1));
+    const wanted = amountsOf(cut);
     // Foil is laid once, on what of the sheet comes out well: a second run of it takes none.
-    for (const [pieceId, much] of amountsOf(sheet.foils))
+    for (const [pieceId, much] of amountsOfFoil(sheet.foils))
       if ((await this.#takenOf(tx, sheetId, pieceId)) <= 0) wanted.set(pieceId, (wanted.get(pieceId) ?? 0) + much);
     const booked: string[] = [];
     for (const [pieceId, much] of wanted) {
@@ -81,7 +79,7 @@ export class FilmUse {
     },
   ): Promise<readonly string[]> {
     const booked: string[] = [];
-    for (const [pieceId, much] of amountsOf(foils)) {
+    for (const [pieceId, much] of amountsOfFoil(foils)) {
       const amount = await amountOf(pieceId, much);
       if (amount === 0) continue;
       await this.book.add(
@@ -145,10 +143,15 @@ async function foilsOf(tx: Knex, sheetId: string): Promise<{ foils: string; foil
   >;
 }
 
-/** How much a sheet takes of each piece of foil: of a roll its length, of others how many. */
-function amountsOf(foils: string): ReadonlyMap<string, number> {
+function amountsOfFoil(foils: string): Map<string, number> {
+  const taken = JSON.parse(foils) as FoilView[];
+  return amountsOf(taken.map(({ piece, usedLengthMm }) => ({ piece, lengthMm: usedLengthMm })));
+}
+
+/** How much is taken of each piece, as the book counts it: of a roll its length, of others how many. */
+function amountsOf(taken: readonly { readonly piece: FilmPiece; readonly lengthMm: number }[]): Map<string, number> {
   const wanted = new Map<string, number>();
-  for (const { piece, usedLengthMm } of JSON.parse(foils) as FoilView[])
-    wanted.set(piece.id, (wanted.get(piece.id) ?? 0) + (piece.kind === 'roll' ? usedLengthMm : 1));
+  for (const { piece, lengthMm } of taken)
+    wanted.set(piece.id, (wanted.get(piece.id) ?? 0) + (piece.kind === 'roll' ? lengthMm : 1));
   return wanted;
 }

@@ -1,5 +1,5 @@
 import type { PanelNumber } from '../../core/stations/sheets/index.js';
-import { listed } from '../../core/words/index.js';
+import { firstNamed, listed } from '../../core/words/index.js';
 
 const MOST_NAMED = 5;
 
@@ -9,11 +9,8 @@ export function sayPanels(panels: readonly PanelNumber[]): string {
   if (of < 2) return '';
   const numbers = panels.filter(({ label }) => label === null).map(({ number }) => String(number));
   const called = panels.flatMap(({ label }) => label ?? []);
-  // Of many the first are named.
-  const named =
-    called.length > MOST_NAMED + 1 ? [...called.slice(0, MOST_NAMED), `${called.length - MOST_NAMED} more`] : called;
   return listed([
-    ...named,
+    ...firstNamed(called, MOST_NAMED),
     ...(numbers.length > 0 ? [`${numbers.length > 1 ? 'panels' : 'panel'} ${listed(numbers)} of ${of}`] : []),
   ]);
 }

@@ -7,7 +7,8 @@ export interface GroupToCount {
 }
 
 /**
- * So many of the groups on a sheet in words. Where all of them are alike they are copies, or strips of a gang. One copy of a design that is cut from two films is no two copies, so what is not alike is called layers.
+ * A number of groups on a sheet, in words. Groups that are all alike are called copies, or strips of a gang. Others are
+ * called layers: one copy of a design in two films makes two groups.
  */
 export function countGroups(many: number, groups: readonly GroupToCount[]): string {
   const isAlike = new Set(groups.map(({ fingerprint }) => fingerprint)).size <= 1;

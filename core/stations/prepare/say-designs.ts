@@ -1,4 +1,4 @@
-import { formatLength, listed, type Ruling } from '../../words/index.js';
+import { firstNamed, formatLength, listed, type Ruling } from '../../words/index.js';
 import type { PreparePatch } from './decisions.js';
 
 /** What was ruled for one of several designs. */
@@ -25,12 +25,19 @@ export function rulingsOfDesigns(designs: readonly RuledDesign[]): Ruling<Prepar
       if (key) groups.set(key, [...(groups.get(key) ?? []), { label, ruling }]);
     }
     const inOrder = [...groups.values()].sort((a, b) => choices(b) - choices(a));
+    const named = (group: readonly { readonly label: string }[]) =>
+      listed(
+        firstNamed(
+          group.map(({ label }) => label),
+          MOST_NAMED,
+        ),
+      );
     return inOrder.map((group, i): Ruling<PreparePatch> => {
       const { ruling } = group[0]!;
       return {
         ...ruling,
         id: i === 0 ? id : `${id}.${i + 1}`,
-        subject: inOrder.length > 1 ? `${ruling.subject}: ${named(group.map(({ label }) => label))}` : ruling.subject,
+        subject: inOrder.length > 1 ? `${ruling.subject}: ${named(group)}` : ruling.subject,
         because: [...ruling.because, ...range(group.map((one) => one.ruling))],
       };
     });
@@ -39,12 +46,6 @@ export function rulingsOfDesigns(designs: readonly RuledDesign[]): Ruling<Prepar
 
 function choices([first]: readonly { readonly ruling: Ruling<PreparePatch> }[]): number {
   return first!.ruling.alternatives?.length ?? 0;
-}
-
-function named(labels: readonly string[]): string {
-  return listed(
-    labels.length > MOST_NAMED + 1 ? [...labels.slice(0, MOST_NAMED), `${labels.length - MOST_NAMED} more`] : labels,
-  );
 }
 
 /** Where the figure differs between designs, from where to where. */

@@ -1,6 +1,6 @@
 import { boundsOf, boxRing, IDENTITY, keyOf } from '../../geometry/index.js';
 import { FOIL_OVERHANG_MM, type Film, type FilmPiece, type LaidRectangle, type Rectangle } from '../../shop/index.js';
-import { layFilm, type Laid, type LayItem, type Loaded } from './lay-film.js';
+import { eachOfStack, layFilm, type Laid, type LayItem, type Loaded } from './lay-film.js';
 import type { LayWish } from './lay-wish.js';
 import type { FoilOnSheet, MissingFoil, SheetGroup, SheetPlan } from './sheet-plan.js';
 import { takenOf } from './taken-of.js';
@@ -113,17 +113,9 @@ function rackOfFoil(film: Film, pieces: readonly FilmPiece[]): Loaded[] {
   return pieces
     .filter((piece) => piece.filmId === film.id && piece.quantity > 0)
     .flatMap((piece) => {
-      const { widthMm, lengthMm, edgeMm, quantity } = piece;
-      return Array.from({ length: quantity }, (_, i): Loaded => ({
-        piece,
-        key: `${piece.id}#${i}`,
-        mat: null,
-        cutOff: null,
-        edges: { sides: edgeMm, bottom: edgeMm, top: edgeMm },
-        bottomAgainMm: edgeMm,
-        tailMm: 0,
-        room: { widthMm: widthMm - 2 * edgeMm, lengthMm: lengthMm - 2 * edgeMm },
-      }));
+      const { edgeMm } = piece;
+      const edges = { sides: edgeMm, bottom: edgeMm, top: edgeMm };
+      return eachOfStack({ piece, mat: null, cutOff: null, edges, bottomAgainMm: edgeMm, tailMm: 0 });
     });
 }
 

@@ -81,14 +81,18 @@ export function loadablesOf(film: Film, shop: ShopToLay): Loadable[] {
 export function rackOf(film: Film, shop: ShopToLay, sections: SectionWish): Loaded[] {
   return loadablesOf(film, shop).flatMap((on): Loaded[] => {
     const { piece } = on;
-    return piece.kind === 'roll'
-      ? rollSections(on, sections)
-      : Array.from({ length: Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({
-          ...on,
-          key: `${piece.id}#${i}`,
-          room: roomOn(on),
-        }));
+    return piece.kind === 'roll' ? rollSections(on, sections) : eachOfStack(on);
   });
+}
+
+/** The like pieces of a stack, one each. */
+export function eachOfStack(on: Loadable): Loaded[] {
+  const { piece } = on;
+  return Array.from({ length: Math.min(piece.quantity, MOST_ALIKE) }, (_, i) => ({
+    ...on,
+    key: `${piece.id}#${i}`,
+    room: roomOn(on),
+  }));
 }
 
 /** An item as it is nested: its outlines, with rooms as holes. Where borders run into each other, drawn in by as much; where boxes touch, the box alone. */

@@ -247,7 +247,7 @@ export function sayFoil(film: Film, sheets: readonly SheetPlan[]): Ruling<Sheets
   return {
     id: `sheets.foil.${film.id}`,
     stage: 'sheets',
-    subject: `${film.name}`,
+    subject: film.name,
     sentence: `${film.name} is not cut by the blade. Take {value} of it for this job.`,
     value: count(cuts.length, 'rectangle'),
     unit: '',
