@@ -18,6 +18,15 @@ const oneLanguage: Plugin = {
   load: (id) => (/react-aria\/.*\/intl\/.*\/(?!en-US)[a-z]{2}-[A-Z]{2}\.m?js$/.test(id) ? 'export default {}' : null),
 };
 
+/**
+ * Chromium now and then loses a tab when a module of a worker asks for its own address while the page is being left. The worker's
+ * address serves as well, since every file is named by its path from the root.
+ */
+const ownAddress: Plugin = {
+  name: 'own-address',
+  renderChunk: (code) => ({ code: code.replaceAll('import.meta.url', 'self.location.href'), map: null }),
+};
+
 export default defineConfig(async () => ({
   root: 'web',
   resolve: {
@@ -41,5 +50,5 @@ export default defineConfig(async () => ({
     chunkSizeWarningLimit: 900,
     rolldownOptions: { checks: { bundlerTimings: false } },
   },
-  worker: { format: 'es' as const },
+  worker: { format: 'es' as const, plugins: () => [ownAddress] },
 }));

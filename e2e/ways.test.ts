@@ -68,6 +68,20 @@ it('by every link of every station', async () => {
   }
 });
 
+it('by a worker whose modules never ask for their own address, with which Chromium may lose the tab', async () => {
+  await browser.driver.get(`${bench.server.url}/jobs/${jobs[0]!.id}/artwork`);
+  const workers = () =>
+    browser.driver.executeScript<string[]>(
+      `return performance.getEntriesByType('resource').map(({ name }) => name).filter((name) => name.includes('plan-worker'));`,
+    );
+  await browser.driver.wait(async () => (await workers()).length > 0, 60_000);
+  for (const worker of await workers()) {
+    const code = await (await fetch(worker)).text();
+    expect(code).toContain('self.location.href');
+    expect(code).not.toContain('import.meta.url');
+  }
+});
+
 it('from Assemble to the weed map and back, and all of it is weeded in one press', async () => {
   const [{ id }] = jobs as [Job];
   const at = (station: string) => browser.driver.get(`${bench.server.url}/jobs/${id}/${station}`);
