@@ -18,9 +18,10 @@ import {
   type Ring,
   type Rings,
 } from '../../geometry/index.js';
-import type { Build, BuiltLayer, School, Separation, StackedPaint, VisibleLayer } from './layer.js';
+import type { Build, School, Separation, StackedPaint, VisibleLayer } from './layer.js';
 import { isNarrow, withoutCrumbs } from './crumbs.js';
 import { joinParts, ringsNear } from './separate.js';
+import { withoutLaps, type ClosedLayer } from './side-by-side.js';
 import { narrowGaps } from './thin-parts.js';
 
 export interface BuildOptions {
@@ -62,21 +63,21 @@ export function buildLayers({ stack, layers: found }: Separation, options: Build
   );
   const crumbs = { pieces: 0, holes: 0, joins: 0, slits: 0 };
   let filled = 0;
-  const layers: BuiltLayer[] = ordered.map((layer, i) => {
+  const schoolOf = (lower: string, upper: string) => (options.pair?.(lower, upper) ?? options).school;
+  const layers = ordered.map((layer, i): ClosedLayer => {
     const above = ordered.slice(i + 1);
     const parted = cutOf(layer, { stack, asPainted, above, rank }, options);
     const closed = withoutCovered(layer, parted, above, options);
     filled += countPieces(parted).holes - countPieces(closed).holes;
     const { rings, ...taken } = withoutCrumbs(closed);
     for (const kind of ['pieces', 'holes', 'joins', 'slits'] as const) crumbs[kind] += taken[kind];
+    const cut = rings === layer.visible ? rings : withoutLoose(rings, layer.visible);
     return {
-      key: layer.key,
-      order: i + 1,
-      visible: layer.visible,
-      cut: rings === layer.visible ? rings : withoutLoose(rings, layer.visible),
+      layer: { key: layer.key, order: i + 1, visible: layer.visible, cut },
+      closed: taken.holes + taken.slits > 0 ? subtract(cut, closed) : [],
     };
   });
-  return { layers, crumbs, filled };
+  return { layers: withoutLaps(layers, (lower, upper) => schoolOf(lower, upper) === 'inlay'), crumbs, filled };
 }
 
 /** A layer that runs whole under others, without the holes that those cover completely: nobody sees them, and each is a counter to weed. */

@@ -58,7 +58,9 @@ export function withoutFineParts(separation: Separation): CuttableSeparation {
   });
   if (fine.length === 0) return { ...separation, tooFine: [] };
   const given = homesOf(fine, left);
-  const whole = left.map((layer, i) => (given.has(i) ? withParts(layer, given.get(i)!, left) : layer));
+  // One after the other: two parts that touch may go to two layers, and must not lie on each other there.
+  const whole = [...left];
+  for (const [i, parts] of given) whole[i] = withParts(whole[i]!, parts, whole);
   return {
     ...separation,
     layers: whole.filter(({ visible }) => visible.length > 0),
