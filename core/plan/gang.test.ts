@@ -223,6 +223,45 @@ describe('a strip of a gang', () => {
   });
 });
 
+describe('the base of a gang', () => {
+  /** A white ground with two dark boxes on it, one of them with an eye in which the ground shows. */
+  const on = (ground: string, boxes: string) =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40"><ellipse fill="${ground}" cx="30" cy="20" rx="30" ry="20"/><path fill="${boxes}" fill-rule="evenodd" d="M10 14h12v12h-12z M34 12h16v16h-16z M39 17h6v6h-6z"/></svg>`;
+  const WHITE = on('#f7f5ef', '#1d4e89');
+  const found = ({ findings }: Plan) => findings.find(({ code }) => code === 'base-whole-saves');
+  /** Holes of the lowest layer of a strip. */
+  const countersOf = ({ prepare }: Plan) =>
+    regionsOf(prepare!.layers.find(({ layer }) => layer.order === 1)!.layer.cut).reduce(
+      (sum, { holes }) => sum + holes.length,
+      0,
+    );
+
+  it.each([
+    [4, 2],
+    [3, 1],
+  ] as const)('is proposed whole with the counters that it spares, %d × %d', async (across, down) => {
+    const cutOut = await plan(gang(across, down), WHITE);
+    const proposal = found(cutOut)!;
+    const whole = await plan({ ...gang(across, down), ...(proposal.remedies![0]!.patch as RecipePatch) }, WHITE);
+    expect(countersOf(cutOut) - countersOf(whole)).toBe(across * down * 2);
+    expect(proposal.message).toContain(`${across * down * 2} counters`);
+    expect(found(whole)).toBeUndefined();
+    const before = new Set(codes(cutOut));
+    expect(codes(whole).filter((code) => !before.has(code))).toEqual([]);
+  });
+
+  it('is not proposed of single pieces, where it would show through, or where it was decided otherwise', async () => {
+    expect(found(await plan({}, WHITE))).toBeUndefined();
+    expect(found(await plan({ ...gang(4, 2), build: { school: 'overlay' } }, WHITE))).toBeUndefined();
+    const made = await plan(gang(4, 2), WHITE);
+    const [base] = made.build!.layers;
+    const { film } = base!;
+    const decided = { filmPairs: { [film.id]: { school: 'inlay' as const, trapMm: null } } };
+    expect(found(await plan({ ...gang(4, 2), build: decided }, WHITE))).toBeUndefined();
+    expect(found(await plan(gang(4, 2), on('#1d4e89', '#f2b632')))).toBeUndefined();
+  });
+});
+
 describe('strips that the app proposes', () => {
   it.each(Array.from({ length: 10 }, (_, seed) => seed))(
     'fit, are few, and are what was said, seed %i',

@@ -201,7 +201,11 @@ function cutAlike(layer: VisibleLayer, around: Surroundings, build: PairBuild, t
 }
 
 /** What of a layer runs under those above it: nothing of an inlay, as far as it is painted of an overlay, a trap's width of a trapped one. */
-function underOf(layer: VisibleLayer, around: Surroundings, { school, trapMm }: PairBuild): Rings {
+function underOf(
+  layer: VisibleLayer,
+  around: Pick<Surroundings, 'stack' | 'above'>,
+  { school, trapMm }: PairBuild,
+): Rings {
   if (school === 'inlay') return [];
   const whole = layer.paints.map((i) => around.stack[i]!);
   // Rings outside what the layer can reach change nothing in it; an overlay reaches as far as its paints.
@@ -217,6 +221,16 @@ function underOf(layer: VisibleLayer, around: Surroundings, { school, trapMm }: 
 /** All that is painted in a layer, clean. */
 function wholeArea(paints: readonly StackedPaint[]): Rings {
   return joinParts(paints.map((paint) => (paint.merged > 1 ? unite(paint.rings) : paint.rings)));
+}
+
+/** What would be cut of one layer if it ran completely under all above it, whatever is asked of others. */
+export function cutWhole({ stack, layers }: Separation, order: readonly string[], key: string): Rings {
+  const ordered = inOrder(layers, order);
+  const i = ordered.findIndex((one) => one.key === key);
+  const [layer, above] = [ordered[i]!, ordered.slice(i + 1)];
+  const under = underOf(layer, { stack, above }, { school: 'overlay', trapMm: 0 });
+  const cover = above.flatMap(({ visible }) => visible);
+  return withoutCrumbs(fillHidden(unite([...layer.visible, ...under]), cover, Infinity)).rings;
 }
 
 /** Fills the holes narrower than a width that lie wholly under the layers above: there nobody can see the difference. */

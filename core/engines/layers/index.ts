@@ -2,7 +2,7 @@
  * Painted areas become layers of film: what shows of each, and what is cut by the chosen school. Everything is in mm at the
  * size of the job; a build is never scaled.
  */
-export { buildLayers, type BuildOptions, type PairBuild } from './build-layers.js';
+export { buildLayers, cutWhole, type BuildOptions, type PairBuild } from './build-layers.js';
 export { colourFamilies, withFamilies, type ColourFamily } from './colour-families.js';
 export {
   checkLayers,

@@ -164,6 +164,11 @@ function leastTrap(terms: TrapTerms): number {
   return trapWidth({ ...terms, placementErrorMm: 0 }).mm;
 }
 
+/** Whether a film may run completely under another: they are no dyes, something sticks on it, and together they are not stiff on cloth. */
+export function mayRunWhole(lower: Film, upper: Film): boolean {
+  return ruleOf(lower, upper, 'overlay', false).school === 'overlay';
+}
+
 function ruleOf(
   lower: Film,
   upper: Film,

@@ -6,9 +6,10 @@ import { pairKey } from './pairs.js';
 
 /** What is decided that a remedy may take back. */
 type Decided = Pick<BuildDecisions['build'], 'knockOuts' | 'outlines' | 'pairs' | 'filmPairs'>;
+type DecidedPairs = Pick<Decided, 'pairs' | 'filmPairs'>;
 
 /** A film that runs completely under all above it, whatever was decided pair by pair before; other films stay as they are. */
-function runsWholeUnder(filmId: string, { pairs, filmPairs }: Decided): Pick<Decided, 'pairs' | 'filmPairs'> {
+export function runsWholeUnder(filmId: string, { pairs, filmPairs }: DecidedPairs): DecidedPairs {
   return {
     filmPairs: { ...filmPairs, [filmId]: { school: 'overlay', trapMm: null } },
     pairs: Object.fromEntries(Object.entries(pairs).filter(([key]) => !key.startsWith(pairKey(filmId, '')))),

@@ -38,6 +38,7 @@ import { sayBuild, sayPair } from './say.js';
 import { sayIdle } from './say-idle.js';
 import type { Separated } from './separate-stage.js';
 import { stripBox } from './strip-box.js';
+import { sayWholeBase, wholeBase, type WholeBase } from './whole-base.js';
 
 /** A layer of a job: what is cut from one film. */
 export interface JobLayer extends BuiltLayer {
@@ -255,6 +256,7 @@ export function buildJob({
     trap: widest?.width ?? null,
     ...saidOf(
       idleDecisions({ build, films, framed, pairs, layers }),
+      wholeBase(separation, layers, pairs, gang),
       sayBuild({
         build,
         layers: layers.length,
@@ -313,11 +315,19 @@ function coversAll(layers: readonly BuiltLayer[], { lower, upper }: RuledPair): 
 /** What is said of a build, with what is said of decisions that do nothing. */
 function saidOf(
   idle: readonly Idle[],
+  whole: WholeBase | null,
   said: ReturnType<typeof sayBuild>,
   build: BuildRead['build'],
   films: ReadonlyMap<string, Film>,
 ): ReturnType<typeof sayBuild> {
-  return { ...said, findings: [...idle.map((one) => sayIdle(one, build, (id) => films.get(id))), ...said.findings] };
+  return {
+    ...said,
+    findings: [
+      ...idle.map((one) => sayIdle(one, build, (id) => films.get(id))),
+      ...said.findings,
+      ...(whole ? [sayWholeBase(whole, build)] : []),
+    ],
+  };
 }
 
 /** How the layers come onto the surface. */
