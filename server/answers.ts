@@ -443,7 +443,7 @@ export const ANSWERS = {
         'seconds?': number,
       }),
     ),
-    'toCut?': list(fields({ film: text, panel: count, perStrip: count, copies: count, taken: count })),
+    'toCut?': list(fields({ film: text, panel: count, perStrip: count, areaMm2: number, copies: count, taken: count })),
     'density?': number,
     'seconds?': number,
     'steps?': list(fields({ title: text, text })),

@@ -151,6 +151,21 @@ describe('foil', () => {
     expect(kept.keptMm2).toBeCloseTo(2 * 2 * 40 * 40, 0);
   });
 
+  it('is counted by the adhesive that is left to cut, and is not taken again once all is cut', async () => {
+    const planner = new Planner(resourcesInNode);
+    const asked = source(SHOP, 30, 42);
+    const made = await planner.plan(asked);
+    expect(made.sheets!.toCut.map(({ film, areaMm2 }) => [film.id, Math.round(areaMm2)])).toEqual([
+      ['apron-cream', 30 * 42],
+      ['glue', 30 * 42],
+      ['glue', 30 * 42],
+    ]);
+    const foils = (plan: typeof made) => plan.rulings.filter(({ id }) => id.startsWith('sheets.foil.'));
+    expect(foils(made).map(({ value }) => value)).toEqual(['1 rectangle', '1 rectangle']);
+    const taken = Object.fromEntries(made.sheets!.toCut.map(({ fingerprint, copies }) => [fingerprint, copies]));
+    expect(foils(await planner.plan({ ...asked, taken }))).toEqual([]);
+  });
+
   it('cannot be made without heat adhesive, and a blocker names it', async () => {
     const none = await plan({ ...SHOP, films: SHOP.films.filter(({ id }) => id !== 'glue') }, 40, 40);
     expect(blockers(none).map(({ code }) => code)).toEqual(['film-missing']);

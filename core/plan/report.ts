@@ -100,10 +100,11 @@ export function planReport(plan: Plan, recorded: RecordedCuts = NOTHING_CUT) {
       travelMm: cut?.programs[i]?.travelMm,
       seconds: cut?.programs[i]?.seconds,
     })),
-    toCut: sheets?.toCut.map(({ film, panel, perStrip, copies, taken }) => ({
+    toCut: sheets?.toCut.map(({ film, panel, perStrip, areaMm2, copies, taken }) => ({
       film: film.id,
       panel: panel.number,
       perStrip,
+      areaMm2,
       copies,
       taken,
     })),

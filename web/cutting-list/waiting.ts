@@ -80,18 +80,15 @@ function waitingOf(
   job: JobSummary,
   { report, error }: { readonly report: PlanReport | null; readonly error: string | null },
 ): WaitingJob {
-  const areas = new Map(report?.layers?.map(({ film, areaMm2 }) => [film, areaMm2]));
   const byFilm = new Map<string, WaitingLayer>();
-  for (const { film, copies, perStrip, taken } of report?.toCut ?? []) {
+  for (const { film, copies, areaMm2, taken } of report?.toCut ?? []) {
     const left = copies - taken;
     if (left <= 0) continue;
     const before = byFilm.get(film) ?? { filmId: film, copies: 0, areaMm2: 0 };
-    // Panels share the layer among them.
-    const panels = report!.toCut!.filter((one) => one.film === film).length;
     byFilm.set(film, {
       filmId: film,
       copies: before.copies + left,
-      areaMm2: before.areaMm2 + (left * perStrip * (areas.get(film) ?? 0)) / panels,
+      areaMm2: before.areaMm2 + left * areaMm2,
     });
   }
   const blocked = report?.findings.find(stopsBatch);

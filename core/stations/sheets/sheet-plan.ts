@@ -165,6 +165,8 @@ export interface LayerToCut {
   readonly perStrip: number;
   /** Of the film, its side, the layer's outlines and its marks: what must be the same for a copy that is cut already to fit. */
   readonly fingerprint: string;
+  /** What stays of the film on the work of each of them. */
+  readonly areaMm2: number;
   readonly copies: number;
   readonly taken: number;
 }

@@ -1,4 +1,4 @@
-import { boxRing } from '../../geometry/index.js';
+import { areaOf, boxRing } from '../../geometry/index.js';
 import { isHeatAdhesive, type Film, type FilmPiece } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { reachOfPreparation, type PreparationWanted } from '../build/index.js';
@@ -107,6 +107,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       panel: numberOf(panelOf(item)),
       perStrip: item.group.perStrip,
       fingerprint: item.group.fingerprint,
+      areaMm2: areaOf(prepare.layers[item.layer]!.layer.cut),
       copies: groupsFor(panelOf(item), copies),
       taken: item.firstCopy,
     }));
@@ -160,7 +161,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       if (fedMm > 0) findings.push(sayLongFeed(film, { lengthMm: fedMm, longFeedMm: wish.longFeedMm, isInPanels }));
     }
     for (const foil of laid.missingFoil) findings.push(sayFoilMissing(foil));
-    for (const foil of foilsOn(items)) rulings.push(sayFoil(foil, laid.sheets));
+    for (const [foil, cuts] of foilCuts(laid.sheets)) rulings.push(sayFoil(foil, cuts));
     // A single piece on a mat shares it with nothing.
     const zoned = laid.sheets.filter(({ zones }) => zones !== null && zones.length > 1);
     if (zoned.length > 0 || (!decisions.zones && isLayered(items))) rulings.push(sayZones(decisions.zones, zoned));
@@ -196,6 +197,14 @@ function longFeedOf(
 ): number {
   if (zones || piece!.kind !== 'roll') return 0;
   return usedLengthMm - edges.bottom - edges.top - roundMm > longFeedMm + 1e-6 ? usedLengthMm : 0;
+}
+
+/** How many rectangles of each foil are taken for some sheets. */
+function foilCuts(sheets: readonly SheetPlan[]): Map<Film, number> {
+  const cuts = new Map<string, { readonly film: Film; readonly count: number }>();
+  for (const { film, cuts: own } of sheets.flatMap(({ foils }) => foils))
+    cuts.set(film.id, { film, count: (cuts.get(film.id)?.count ?? 0) + own.length });
+  return new Map([...cuts.values()].map(({ film, count }) => [film, count]));
 }
 
 /** The foils that are laid on some layers, each once. */
