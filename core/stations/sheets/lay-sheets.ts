@@ -17,7 +17,7 @@ import { takenOf } from './taken-of.js';
 import { zonesOf, type Zone } from './zones.js';
 
 /** Between pieces on a mat, and round them, mm. */
-export const BLANK_MARGIN_MM = 3;
+const PIECE_GAP_MM = 3;
 
 /** The pieces of a film as they would be cut, one by one, and how much of it was taken before the search, mm². */
 export interface BetterSoFar {
@@ -208,7 +208,7 @@ function onMats(
         mayTurn: false,
       })),
       { room },
-      BLANK_MARGIN_MM,
+      PIECE_GAP_MM,
     ) ?? [];
   return [
     ...laid.filter((one) => !fits(one)).map((one) => byItself(one, rule)),

@@ -44,13 +44,18 @@ export function Ground() {
             in colour
           </>
         )}
-        ,{' '}
-        <Picker
-          label="Fresh paint"
-          value={freshPaint ?? 'none'}
-          options={PAINT.map(([id, text]) => ({ id, text }))}
-          onChange={(id) => change({ freshPaint: id === 'wall' || id === 'vehicle' ? id : null })}
-        />
+        {/* Cloth is not painted; what was said before still shows, so that it can be taken back. */}
+        {(surface.kind !== 'garment' || freshPaint !== null) && (
+          <>
+            ,{' '}
+            <Picker
+              label="Fresh paint"
+              value={freshPaint ?? 'none'}
+              options={PAINT.map(([id, text]) => ({ id, text }))}
+              onChange={(id) => change({ freshPaint: id === 'wall' || id === 'vehicle' ? id : null })}
+            />
+          </>
+        )}
         .
       </Said>
       {readFromMm === null ? (
