@@ -180,6 +180,17 @@ it('is told by another page, works on a phone, and keeps what is decided', async
   await browser.driver.wait(async () => (await batches())[0]!.jobs.length === 1, 60_000);
 });
 
+/** Does something while the page hears no answer to where a copy comes to lie; then that is refused, and nothing has moved. */
+async function whileOneIsLaid(act: () => Promise<void>): Promise<void> {
+  await browser.driver.executeScript(`
+    const ask = window.fetch;
+    window.fetch = (...asked) => String(asked[0]?.url ?? asked[0]).includes('/pins') ? new Promise((_, fail) => { window.answer = () => { window.fetch = ask; fail(new TypeError('It was not asked.')); }; }) : ask(...asked);
+  `);
+  await act();
+  await browser.driver.executeScript('window.answer()');
+  await browser.driver.wait(async () => !(await browser.text()).includes('Laying it …'), 60_000);
+}
+
 it('a copy is dragged, comes to lie at the spacing, stays there when the rest is laid anew, and is let go', async () => {
   const { body: batch } = await bench.api<Batch>('POST', '/api/batches', { jobIds: jobs.map(({ id }) => id) });
   await bench.api('PATCH', `/api/batches/${batch.id}`, {
@@ -218,6 +229,14 @@ it('a copy is dragged, comes to lie at the spacing, stays there when the rest is
   await again.sendKeys(Key.ENTER);
   await browser.driver.wait(async () => (await batches())[0]!.wish.pins[0]!.xMm !== first!.xMm, 60_000);
   const [second] = (await batches())[0]!.wish.pins;
+  await whileOneIsLaid(async () => {
+    const waiting = await browser.find('button[aria-label^="Chalk white of Tag for a gate, copy 1."]');
+    const nudge = (key: string) => waiting.sendKeys(key, Key.ENTER);
+    await nudge(Key.ARROW_RIGHT);
+    await browser.sees('Laying it …');
+    await nudge(Key.ARROW_LEFT);
+    await browser.sees('The copy that you moved before is still being laid.');
+  });
   await browser.write('Spacing on the sheets', '6');
   await browser.driver.wait(async () => (await batches())[0]!.wish.spacingMm === 6, 60_000);
   const plan = (
@@ -236,6 +255,15 @@ it('a copy is dragged, comes to lie at the spacing, stays there when the rest is
   expect((await batches())[0]!.wish.pins).toEqual([second]);
   await browser.press('Let all go that was laid by hand');
   await browser.driver.wait(async () => (await batches())[0]!.wish.pins.length === 0, 60_000);
+  // The sheets are laid out again, and the page never hears what came of it.
+  await browser.sees('To cut, in this order');
+  await browser.driver.executeScript(`window.EventSource = class extends EventTarget { close() {} };`);
+  await browser.write('Spacing on the sheets', '7');
+  await browser.driver.wait(async () => (await batches())[0]!.wish.spacingMm === 7, 60_000);
+  const old = await browser.find('button[aria-label^="Chalk white of Tag for a gate, copy 1."]');
+  await old.sendKeys(Key.ARROW_RIGHT, Key.ENTER);
+  await browser.sees('The sheets are still being laid out.');
+  expect((await batches())[0]!.wish.pins).toEqual([]);
 });
 
 it('what was spoiled is said at Record, and new batches cut spares by it', async () => {
