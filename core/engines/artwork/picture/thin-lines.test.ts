@@ -1,10 +1,11 @@
 import { Resvg } from '@resvg/resvg-js';
 import { describe, expect, it } from 'vitest';
-import { areaOf, countPieces, intersect, unite } from '../../../geometry/index.js';
+import { areaOf, countPieces, intersect, subtract, unite } from '../../../geometry/index.js';
 import { DEFAULT_TRACING } from '../../../stations/artwork/index.js';
 import { seeded } from '../../../testing/seeded.js';
 import { paintRegions } from '../index.js';
 import type { Pixels } from './pixels.js';
+import type { Tracing } from './tracing.js';
 import { MM_PER_PIXEL, reducePicture, tracePicture } from './trace-picture.js';
 
 /* Lines a few pixels wide beside areas of the same colour, as logos have them: held against the drawing that the picture was made of. */
@@ -48,8 +49,8 @@ function logo(seed: number) {
   return { svg, ink, size, areaPx: isRing ? 2 * Math.PI * r * widthPx : 2 * half * widthPx };
 }
 
-async function traced(svg: string) {
-  const reduced = await reducePicture(pictureOf(svg), DEFAULT_TRACING);
+async function traced(svg: string, tracing: Partial<Tracing> = {}) {
+  const reduced = await reducePicture(pictureOf(svg), { ...DEFAULT_TRACING, ...tracing });
   const { paints, noticed, ...frame } = await tracePicture(reduced, 0);
   const { regions } = paintRegions({ ...frame, paints, noticed }, 1);
   const all = unite(regions.flatMap(({ rings }) => [...rings]));
@@ -76,6 +77,50 @@ describe('thin lines of a picture', () => {
       expect(Math.abs(areaOf(intersect(all, [right])) / MM_PER_PIXEL ** 2 / areaPx - 1)).toBeLessThan(0.1);
     },
   );
+
+  it.each(Array.from({ length: 36 }, (_, seed) => seed))(
+    'of the background are gaps in what they run through, of no colour of their own, seed %i',
+    async (seed) => {
+      const random = seeded(1000 + seed);
+      const size = SIZES[seed % SIZES.length]!;
+      const widthPx = 1 + (Math.floor(seed / SIZES.length) % 6);
+      const ink = INKS[Math.floor(random() * INKS.length)]!;
+      const angle = random() * Math.PI;
+      const isRing = random() < 0.5;
+      const [cx, cy, r] = [size * 0.5, size * 0.37, size * 0.15];
+      const [dx, dy] = [size * Math.cos(angle), size * Math.sin(angle)];
+      const gap = isRing
+        ? `<circle cx="${cx}" cy="${cy}" r="${r}" fill="none"/>`
+        : `<path d="M${cx - dx} ${cy - dy}L${cx + dx} ${cy + dy}"/>`;
+      const disc = size * 0.3;
+      const { reduced, colours, noticed, all } = await traced(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size * 0.75}"><rect width="${size}" height="${size}" fill="#fff"/><circle cx="${cx}" cy="${cy}" r="${disc}" fill="${ink}"/><g stroke="#fff" stroke-width="${widthPx}">${gap}</g></svg>`,
+      );
+      expect([...colours]).toEqual([ink]);
+      expect(noticed).toEqual([]);
+      // A gap across parts the disc; a ring leaves a disc within a ring.
+      expect(countPieces(all).pieces).toBe(2);
+      // Within the disc, away from its own edge.
+      const inner = 0.9 * disc;
+      const round = Float64Array.from({ length: 720 }, (_, i) => {
+        const turn = (Math.floor(i / 2) / 180) * Math.PI;
+        const at =
+          i % 2 === 0 ? cx + inner * Math.cos(turn) - reduced.frame.x : cy + inner * Math.sin(turn) - reduced.frame.y;
+        return at * MM_PER_PIXEL;
+      });
+      const openPx = areaOf(subtract([round], all)) / MM_PER_PIXEL ** 2;
+      expect(Math.abs(openPx / ((isRing ? 2 * Math.PI * r : 2 * inner) * widthPx) - 1)).toBeLessThan(0.1);
+    },
+  );
+
+  it('of the background’s colour are film where only what is round the picture is bare', async () => {
+    const { colours, all } = await traced(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"><rect width="300" height="200" fill="#fff"/><circle cx="150" cy="100" r="80" fill="#1d4e89"/><path d="M100 90L200 121" stroke="#fff" stroke-width="2"/></svg>`,
+      { background: 'around' },
+    );
+    expect([...colours].sort()).toEqual(['#1d4e89', '#ffffff']);
+    expect(countPieces(all)).toEqual({ pieces: 1, holes: 0 });
+  });
 
   it('that end in an area are one piece with it', async () => {
     for (const widthPx of [1, 2, 3]) {

@@ -21,6 +21,8 @@ export interface ThinLine {
 
 export interface ThinLines {
   readonly lines: readonly ThinLine[];
+  /** Lines of the background: gaps in what they run through. */
+  readonly gaps: readonly ThinLine[];
   /** 1 where a pixel belongs to one of them: the number of the ground there is in `ground`. */
   readonly is: Uint8Array;
   /** Of such a pixel, what is round it: 0 for bare surface, n for the nth colour. */
@@ -37,12 +39,16 @@ const LEAST_LENGTH = 4;
 const LEAST_AREA = 8;
 /** A wider line has flat pixels, and is traced by its edges. */
 const WIDEST_PX = 3.4;
+/** What would be a narrower gap is a line of its own colour between the background’s and its ground’s, pixels. */
+const NARROWEST_GAP_PX = 0.75;
+/** A pixel that holds so much of the background is of a gap, however short that is. */
+const PLAINLY = 0.8;
 /** Where a line ends so near to an area of its colour it runs into it, pixels. */
 const INTO = REACH + 2;
 
 const BARE: Rgba = [255, 255, 255, 0];
 
-/** The thin lines of a picture whose flat colours are known. `background` is the number of the background among them, 0 for none or bare surface: a line of that colour is a gap, and is not one of these. */
+/** The thin lines of a picture whose flat colours are known. `background` is the number of the background among them, 0 for none or bare surface: a line of that colour is a gap. */
 export function thinLinesOf(
   pixels: Pixels,
   flat: Uint8Array,
@@ -59,10 +65,11 @@ export function thinLinesOf(
   const colourAt = (p: number): Rgba => [data[4 * p]!, data[4 * p + 1]!, data[4 * p + 2]!, data[4 * p + 3]!];
   const alone = onOneGround(pixels, flat, labelAt);
   const lines: ThinLine[] = [];
+  const gaps: ThinLine[] = [];
   for (const some of componentsOf(alone, width, height)) {
     const from = alone[some[0]!]! - 1;
     const on = colours[from]!;
-    const ink = inkOf(some.map(colourAt), colours, { from, background });
+    const ink = inkOf(some.map(colourAt), colours, from);
     if (ink === null) continue;
     // What is hardly any of it lies beside them, and looks flat.
     const beside = some.flatMap((p) => neighboursOf(p, width, height)).filter((q) => alone[q] === 0 && flat[q] === 1);
@@ -75,7 +82,16 @@ export function thinLinesOf(
     const drawn = linesOfSkeleton(thinned(body, width, held), width, held);
     const length = drawn.reduce((sum, line) => sum + lengthOf(line), 0);
     const widthPx = area / length;
-    if (drawn.length === 0 || widthPx > WIDEST_PX) continue;
+    const isGap = ink === background;
+    // A stretch of a wider gap, where it runs along the pixels: each of them goes to the nearer side.
+    const toSides = () => {
+      if (isGap && full >= PLAINLY) for (const p of some) [is[p], ground[p]] = [1, held(p) < 0.5 ? from : background];
+    };
+    if (drawn.length === 0 || widthPx > WIDEST_PX) {
+      toSides();
+      continue;
+    }
+    if (isGap && widthPx < NARROWEST_GAP_PX) continue;
     const isInk = (p: number) => flat[p] === 1 && labelAt(p) === ink;
     const made = drawn.map(({ points, closed }) => ({
       colour: ink - 1,
@@ -85,11 +101,14 @@ export function thinLinesOf(
     }));
     // A short one is a spot, unless it is what holds two areas together.
     const isBridge = made.every(({ points }, i) => points.length === drawn[i]!.points.length + 4);
-    if (length < LEAST_LENGTH * widthPx && !isBridge) continue;
-    lines.push(...made);
+    if (length < LEAST_LENGTH * widthPx && !isBridge) {
+      toSides();
+      continue;
+    }
+    (isGap ? gaps : lines).push(...made);
     for (const p of some) [is[p], ground[p]] = [1, from];
   }
-  return { lines, is, ground };
+  return { lines, gaps, is, ground };
 }
 
 /** Of each pixel that is not flat and has flat pixels of one colour alone round it: that one's number and one more; 0 for all others. */
@@ -130,12 +149,8 @@ function neighboursOf(p: number, width: number, height: number): number[] {
   return out;
 }
 
-/** Which colour a line's pixels are mixed of with their ground: the one that lies best on the way of all of them; null where one of them is no such mixture, or the line is of the background. */
-function inkOf(
-  some: readonly Rgba[],
-  colours: readonly Rgba[],
-  { from, background }: { readonly from: number; readonly background: number },
-): number | null {
+/** Which colour a line's pixels are mixed of with their ground: the one that lies best on the way of all of them; null where one of them is no such mixture. */
+function inkOf(some: readonly Rgba[], colours: readonly Rgba[], from: number): number | null {
   let best: number | null = null;
   let least = Infinity;
   colours.forEach((ink, number) => {
@@ -148,7 +163,7 @@ function inkOf(
     }
     if (off < least) [best, least] = [number, off];
   });
-  return best === background ? null : best;
+  return best;
 }
 
 /** How much of a pixel the ink covers; nothing where it is hardly any. */

@@ -6,6 +6,7 @@ import { edgeChains, type Chain } from './chains.js';
 import { curvesOf, FARTHEST_TIP_PX, fitChain, reversedChain, type FittedChain } from './fit-curves.js';
 import { labelPixels, patchesOf, withoutSpecks, type Labels, type Patches } from './labels.js';
 import type { Rgba } from './mixtures.js';
+import { withoutGaps } from './gaps.js';
 import { thinLinesOf, type ThinLine } from './thin-lines.js';
 import { hairColours, hairsOf, lostHairs, plainPixels } from './hairs.js';
 import { apart, flatPixels, labOf, LEAST_SHARE, merged, paletteOf, type PaletteColour } from './palette.js';
@@ -35,6 +36,8 @@ export interface ReducedPicture {
   readonly frame: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
   /** Lines too thin for edges of their own, by their middle and width; their colours by the number of the label. In `pixels`. */
   readonly lines: readonly ThinLine[];
+  /** The same of the background: gaps in what they run through. */
+  readonly gaps: readonly ThinLine[];
   readonly background: 'transparent' | 'colour' | 'none';
   /** How many colours the app would have taken. */
   readonly inks: number;
@@ -63,7 +66,8 @@ export async function reducePicture(
   const extra = ground !== null && ground !== 'transparent' ? 1 : 0;
   const flatColours = paletteOf(pixels, flat, null);
   const background = flatColours.findIndex(isGround) + 1;
-  const thin = thinLinesOf(pixels, flat, flatColours, background);
+  // Where only what is round the picture is bare, a line of its colour within is a line like others.
+  const thin = thinLinesOf(pixels, flat, flatColours, tracing.background === 'around' ? 0 : background);
   const hairs = hairsOf(pixels, flat, flatColours, { background, lines: thin.is });
   const hairsRuled = hairColours(hairs, LEAST_SHARE);
   const ruled = [...flatColours, ...hairsRuled.colours];
@@ -96,6 +100,7 @@ export async function reducePicture(
     factor: pixels.factor,
     frame: frameOf(labels, patches, lines),
     lines,
+    gaps: thin.gaps,
     background: groundLabel > 0 ? 'colour' : ground === 'transparent' ? 'transparent' : 'none',
     inks,
     lost: lostHairs(hairs, hairsRuled),
@@ -201,37 +206,31 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
     if (i % 500 === 499) await hooks.breathe?.();
     fitted.push({ chain, fit: fitChain(chain) });
   }
+  const { x: frameX, y: frameY } = reduced.frame;
+  const matrix = [mmPerPixel, 0, 0, mmPerPixel, -frameX * mmPerPixel, -frameY * mmPerPixel] as const;
+  const clips = withoutGaps(reduced.gaps, reduced.pixels, matrix);
   const paints: Paint[] = [];
   reduced.colours.forEach((colour, label) => {
     if (label === 0) return;
     const loops = loopsOf(fitted, label);
     if (loops.length === 0) return;
     const hex = hexOf(colour);
-    const matrix = [
-      mmPerPixel,
-      0,
-      0,
-      mmPerPixel,
-      -reduced.frame.x * mmPerPixel,
-      -reduced.frame.y * mmPerPixel,
-    ] as const;
     paints.push({
       colour: hex,
       curves: curvesOf(loops),
       matrix,
       how: { kind: 'fill', rule: 'nonzero' },
-      clips: [],
+      clips,
       element: `what is ${hex} in the picture`,
       elementIndex: label,
       mayCross: true,
     });
   });
-  const { x: frameX, y: frameY } = reduced.frame;
   for (const [i, { colour, points, closed, widthPx }] of reduced.lines.entries())
     paints.push({
       colour: hexOf(reduced.colours[colour]!),
       curves: curveOf(points, closed),
-      matrix: [mmPerPixel, 0, 0, mmPerPixel, -frameX * mmPerPixel, -frameY * mmPerPixel],
+      matrix,
       how: {
         kind: 'stroke',
         style: { width: widthPx, join: 'round', cap: 'butt', miterLimit: 4 },
@@ -246,13 +245,10 @@ export async function tracePicture(reduced: ReducedPicture, speckMm: number, hoo
   const noticed: Noticed[] = [];
   if (paints.length === 0) noticed.push({ code: 'picture-empty' });
   if (dropped > 0) noticed.push({ code: 'picture-specks', count: dropped });
-  const { x, y } = reduced.frame;
   if (reduced.lost.length > 0)
     noticed.push({
       code: 'picture-hairs-lost',
-      ...atPlaces(
-        reduced.lost.map((box) => transformBox(box, [mmPerPixel, 0, 0, mmPerPixel, -x * mmPerPixel, -y * mmPerPixel])),
-      ),
+      ...atPlaces(reduced.lost.map((box) => transformBox(box, matrix))),
     });
   return { widthMm, heightMm, isPicture: true, paints, noticed };
 }
