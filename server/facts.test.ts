@@ -102,6 +102,7 @@ describe('a sheet that was cut', () => {
       film: 'lock-gate',
       panel: 1,
       perStrip: 1,
+      areaMm2: expect.closeTo(4389.44, 1) as number,
       copies: 5,
       taken: 1,
     });
