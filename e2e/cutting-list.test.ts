@@ -180,7 +180,7 @@ it('is told by another page, works on a phone, and keeps what is decided', async
   await browser.driver.wait(async () => (await batches())[0]!.jobs.length === 1, 60_000);
 });
 
-/** Does something while the page hears no answer to where a copy comes to lie; then that is refused, and nothing has moved. */
+/** Runs `act` while the page waits for the answer to a move of a copy. Then that move fails, so nothing has moved. */
 async function whileOneIsLaid(act: () => Promise<void>): Promise<void> {
   await browser.driver.executeScript(`
     const ask = window.fetch;

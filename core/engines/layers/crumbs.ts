@@ -71,7 +71,7 @@ function withoutSlits(rings: Rings): { readonly rings: Rings; readonly slits: nu
 function cuttable(rings: Rings): { readonly rings: Rings; readonly pieces: number; readonly holes: number } {
   const lost = new Set(rings.filter((ring) => signedArea(ring) < 0 && isNarrow([ring], 2 * tolerances.CRUMB_MM)));
   const regions = regionsOf(lost.size > 0 ? rings.filter((ring) => !lost.has(ring)) : rings);
-  const kept = regions.filter((region) => !isNarrow(ringsOf([region]), 2 * tolerances.CRUMB_MM));
+  const kept = regions.filter((region) => !isCrumb(region));
   const pieces = regions.length - kept.length;
   return { rings: pieces + lost.size > 0 ? ringsOf(kept) : rings, pieces, holes: lost.size };
 }
@@ -162,6 +162,11 @@ function hairsOfPiece(piece: Region): Region[] {
   const joins = bordersTwice(left);
   // One that closes on itself holds a hole that will not hold.
   return regionsOf(subtract(whole, left)).filter((hair) => hair.holes.length > 0 || joins(hair));
+}
+
+/** Whether a piece vanishes when it is moved in by CRUMB_MM all round, so that no blade can cut it. */
+export function isCrumb(piece: Region): boolean {
+  return isNarrow(ringsOf([piece]), 2 * tolerances.CRUMB_MM);
 }
 
 /** Whether an area, or a hole given as its ring, vanishes when it is shrunk by half of `widthMm` from all sides. */

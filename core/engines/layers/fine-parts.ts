@@ -18,7 +18,7 @@ import {
   type Ring,
   type Rings,
 } from '../../geometry/index.js';
-import { isNarrow } from './crumbs.js';
+import { isCrumb } from './crumbs.js';
 import type { Separation, StackedPaint, VisibleLayer } from './layer.js';
 import { BARE } from './put-right.js';
 import { boxIndex } from './separate.js';
@@ -74,7 +74,7 @@ function finePartsOf(
   stack: readonly StackedPaint[],
 ): { readonly visible: Rings; readonly regions: Region[] } {
   const regions = regionsOf(visible);
-  const pieces = regions.filter((region) => isNarrow(ringsOf([region]), 2 * tolerances.CRUMB_MM));
+  const pieces = regions.filter(isCrumb);
   const gone = new Set(pieces);
   const rest = pieces.length === 0 ? visible : ringsOf(regions.filter((region) => !gone.has(region)));
   // Only where something covers it can two lines have met that should coincide.

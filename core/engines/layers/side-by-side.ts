@@ -9,7 +9,7 @@ import {
   tolerances,
   type Rings,
 } from '../../geometry/index.js';
-import { isNarrow } from './crumbs.js';
+import { isCrumb, isNarrow } from './crumbs.js';
 import type { BuiltLayer } from './layer.js';
 
 /** A layer with what taking out its crumbs added to it: the holes and slits that it closed. */
@@ -40,10 +40,7 @@ export function withoutLaps(
     );
     if (laps.length === 0) return layer;
     const left = regionsOf(subtract(layer.cut, laps));
-    return {
-      ...layer,
-      cut: ringsOf(left.filter((region) => !isNarrow(ringsOf([region]), 2 * tolerances.CRUMB_MM))),
-    };
+    return { ...layer, cut: ringsOf(left.filter((piece) => !isCrumb(piece))) };
   });
 }
 

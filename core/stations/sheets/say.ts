@@ -241,14 +241,15 @@ export function sayFoilShort({ film, widthMm, lengthMm, quantity }: MissingFoil)
   return `${what}. Book more of it into the stock, or choose another film.`;
 }
 
-/** How a foil comes to its place, and how many rectangles of it are taken. */
-export function sayFoil(film: Film, rectangles: number): Ruling<SheetsPatch> {
+/** How a foil comes to its place, and how much is taken for it. */
+export function sayFoil(film: Film, sheets: readonly SheetPlan[]): Ruling<SheetsPatch> {
+  const cuts = sheets.flatMap(({ foils }) => foils.filter((one) => one.film.id === film.id).flatMap((one) => one.cuts));
   return {
     id: `sheets.foil.${film.id}`,
     stage: 'sheets',
     subject: film.name,
     sentence: `${film.name} is not cut by the blade. Take {value} of it for this job.`,
-    value: count(rectangles, 'rectangle'),
+    value: count(cuts.length, 'rectangle'),
     unit: '',
     because: [
       'The heat adhesive under it is cut and weeded, and the foil sticks only there.',

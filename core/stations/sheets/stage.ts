@@ -116,7 +116,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     const rulings: Ruling<SheetsPatch>[] = [];
     const short: { readonly film: Film; readonly have: number }[] = [];
     if (isLayered(items)) rulings.push(sayDirection(decisions.oneDirection));
-    const films = [...new Map(items.map((item) => [item.film.id, item.film])).values()];
+    const films = eachOnce(items.map(({ film }) => film));
     const roundMm = 2 * reachOfPreparation(read.preparation, films, LONGEST_FEED);
     const isInPanels = prepare.panels.some(({ of, corner }) => of > 1 && corner === null);
     for (const film of films) {
@@ -161,7 +161,8 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       if (fedMm > 0) findings.push(sayLongFeed(film, { lengthMm: fedMm, longFeedMm: wish.longFeedMm, isInPanels }));
     }
     for (const foil of laid.missingFoil) findings.push(sayFoilMissing(foil));
-    for (const [foil, cuts] of foilCuts(laid.sheets)) rulings.push(sayFoil(foil, cuts));
+    const foilsTaken = eachOnce(laid.sheets.flatMap(({ foils }) => foils.map(({ film }) => film)));
+    for (const foil of foilsTaken) rulings.push(sayFoil(foil, laid.sheets));
     // A single piece on a mat shares it with nothing.
     const zoned = laid.sheets.filter(({ zones }) => zones !== null && zones.length > 1);
     if (zoned.length > 0 || (!decisions.zones && isLayered(items))) rulings.push(sayZones(decisions.zones, zoned));
@@ -199,17 +200,14 @@ function longFeedOf(
   return usedLengthMm - edges.bottom - edges.top - roundMm > longFeedMm + 1e-6 ? usedLengthMm : 0;
 }
 
-/** How many rectangles of each foil are taken for some sheets. */
-function foilCuts(sheets: readonly SheetPlan[]): Map<Film, number> {
-  const cuts = new Map<string, { readonly film: Film; readonly count: number }>();
-  for (const { film, cuts: own } of sheets.flatMap(({ foils }) => foils))
-    cuts.set(film.id, { film, count: (cuts.get(film.id)?.count ?? 0) + own.length });
-  return new Map([...cuts.values()].map(({ film, count }) => [film, count]));
+/** Films, each once. */
+function eachOnce(films: readonly Film[]): Film[] {
+  return [...new Map(films.map((film) => [film.id, film])).values()];
 }
 
 /** The foils that are laid on some layers, each once. */
 function foilsOn(items: readonly LayItem[]): Film[] {
-  return [...new Map(items.flatMap(({ foil }) => (foil ? [[foil.id, foil] as const] : []))).values()];
+  return eachOnce(items.flatMap(({ foil }) => foil ?? []));
 }
 
 /** The pieces of a film that are there. */

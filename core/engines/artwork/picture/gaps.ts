@@ -8,7 +8,7 @@ import type { ThinLine } from './thin-lines.js';
 
 /**
  * What cuts a traced picture down to all but its gaps, as the clips of its paints: none where there are none.
- * `size` is that of the picture in pixels, `matrix` leads from pixels to mm.
+ * `width` and `height` are the picture's, in pixels; `matrix` leads from pixels to mm.
  */
 export function withoutGaps(
   gaps: readonly ThinLine[],

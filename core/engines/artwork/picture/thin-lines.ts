@@ -83,14 +83,6 @@ export function thinLinesOf(
     const length = drawn.reduce((sum, line) => sum + lengthOf(line), 0);
     const widthPx = area / length;
     const isGap = ink === background;
-    // A stretch of a wider gap, where it runs along the pixels: each of them goes to the nearer side.
-    const toSides = () => {
-      if (isGap && full >= PLAINLY) for (const p of some) [is[p], ground[p]] = [1, held(p) < 0.5 ? from : background];
-    };
-    if (drawn.length === 0 || widthPx > WIDEST_PX) {
-      toSides();
-      continue;
-    }
     if (isGap && widthPx < NARROWEST_GAP_PX) continue;
     const isInk = (p: number) => flat[p] === 1 && labelAt(p) === ink;
     const made = drawn.map(({ points, closed }) => ({
@@ -101,8 +93,10 @@ export function thinLinesOf(
     }));
     // A short one is a spot, unless it is what holds two areas together.
     const isBridge = made.every(({ points }, i) => points.length === drawn[i]!.points.length + 4);
-    if (length < LEAST_LENGTH * widthPx && !isBridge) {
-      toSides();
+    const isSpot = length < LEAST_LENGTH * widthPx && !isBridge;
+    if (drawn.length === 0 || widthPx > WIDEST_PX || isSpot) {
+      // Of a wider gap it is a stretch that runs along the pixels: each of them goes to the nearer side.
+      if (isGap && full >= PLAINLY) for (const p of some) [is[p], ground[p]] = [1, held(p) < 0.5 ? from : background];
       continue;
     }
     (isGap ? gaps : lines).push(...made);
