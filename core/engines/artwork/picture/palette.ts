@@ -105,9 +105,21 @@ function countBins({ width, height, data }: Pixels, flat: Uint8Array): Bin[] {
   return bins.sort((a, b) => b.weight - a.weight);
 }
 
+/** A colour in Oklab, times 100, with its lightness as the eye has it: Oklab’s own counts two blacks as far apart as two reds. */
 export function labOf([r, g, b]: Triple): Triple {
   const { l, a, b: yellow } = toOklab({ mode: 'rgb', r: r / 255, g: g / 255, b: b / 255 });
-  return [100 * l, 100 * a, 100 * yellow];
+  return [100 * seenLightness(l), 100 * a, 100 * yellow];
+}
+
+/**
+ * The lightness, 0 to 1, that Oklab’s stands for on a white page.
+ *
+ * @see B. Ottosson, “Okhsv and Okhsl”, 2021, for the formula and its three constants
+ */
+function seenLightness(l: number): number {
+  const [k1, k2] = [0.206, 0.03];
+  const k3 = (1 + k1) / (1 + k2);
+  return (k3 * l - k1 + Math.sqrt((k3 * l - k1) ** 2 + 4 * k2 * k3 * l)) / 2;
 }
 
 /** How far apart two colours are, as `labOf` gives them. */

@@ -19,9 +19,13 @@ const around = (p: number, width: number) => [
   p - width - 1,
 ];
 
+/** Above, below, at the right and at the left, among the eight. */
+const SIDES = [0, 4, 2, 6];
+
 /**
- * The skeleton of some pixels, one pixel wide. One after the other is taken away where nothing comes apart, closes or grows shorter by it: those that hold the least
- * of the line first, so that what stays runs along its middle.
+ * The skeleton of some pixels, one pixel wide. Layer by layer, from one side after the other, those are taken away where nothing comes apart or closes by it: those
+ * that hold the least of the line first, so that what stays runs along its middle. Only what was open to a side when its turn began goes in that turn: otherwise a
+ * line whose pixels all hold the same would be eaten from its end.
  *
  * @see C. J. Hilditch, “Linear skeletons from square cupboards”, 1969, for when a pixel may go
  */
@@ -30,10 +34,12 @@ export function thinned(body: ReadonlySet<number>, width: number, share: (p: num
   const inTurn = [...body].sort((a, b) => share(a) - share(b) || a - b);
   for (let isChanged = true; isChanged;) {
     isChanged = false;
-    for (const p of inTurn) {
-      if (!out.has(p) || !mayGo(around(p, width).map((q) => out.has(q)))) continue;
-      out.delete(p);
-      isChanged = true;
+    for (const side of SIDES) {
+      for (const p of inTurn.filter((p) => out.has(p) && !out.has(around(p, width)[side]!))) {
+        if (!mayGo(around(p, width).map((q) => out.has(q)))) continue;
+        out.delete(p);
+        isChanged = true;
+      }
     }
   }
   return out;
@@ -50,6 +56,8 @@ function mayGo(round: readonly boolean[]): boolean {
 export interface SkeletonLine {
   readonly points: readonly number[];
   readonly closed: boolean;
+  /** Its pixels of the skeleton, both ends included. */
+  readonly pixels: readonly number[];
 }
 
 /** The lines of a skeleton from end to end or from fork to fork, each point moved to where most of the line lies. `share` is how much of it a pixel holds. */
@@ -99,14 +107,22 @@ export function linesOfSkeleton(
       const points = own.map(middle);
       if (!closed) {
         // Beyond an end there is nothing of the line: its middle would be drawn in.
-        [points[0], points[points.length - 1]] = [endOf(own[0]!, width), endOf(own.at(-1)!, width)];
+        [points[0], points[points.length - 1]] = [middleOfPixel(own[0]!, width), middleOfPixel(own.at(-1)!, width)];
       }
       const line = Float64Array.from(points.flat());
-      return { points: [...(closed ? simplifyRing(line, STRAIGHT) : simplifyLine(line, STRAIGHT))], closed };
+      return {
+        points: [...(closed ? simplifyRing(line, STRAIGHT) : simplifyLine(line, STRAIGHT))],
+        closed,
+        pixels: own,
+      };
     });
 }
 
-const endOf = (p: number, width: number): [number, number] => [(p % width) + 0.5, Math.floor(p / width) + 0.5];
+/** The middle of a pixel, x and y in pixels. */
+export const middleOfPixel = (p: number, width: number): [number, number] => [
+  (p % width) + 0.5,
+  Math.floor(p / width) + 0.5,
+];
 
 /** Where steps along an edge lead as well, those over a corner are left out: a skeleton has no triangles. */
 function neighboursOf(p: number, skeleton: ReadonlySet<number>, width: number): number[] {

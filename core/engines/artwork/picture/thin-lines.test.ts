@@ -113,6 +113,42 @@ describe('thin lines of a picture', () => {
     },
   );
 
+  it.each(Array.from({ length: 36 }, (_, seed) => seed))(
+    'that cross, each of its own width, are one piece with all of its counters, seed %i',
+    async (seed) => {
+      const random = seeded(2000 + seed);
+      const size = SIZES[seed % SIZES.length]!;
+      const [widthPx, ringPx] = [1 + (seed % 3), 1 + (Math.floor(seed / 3) % 3)];
+      const ink = INKS[Math.floor(random() * INKS.length)]!;
+      const angle = random() * Math.PI;
+      const [cx, cy, half, r] = [size * 0.5, size * 0.37, size * 0.32, size * 0.16];
+      const off = 0.7 * r * (2 * random() - 1);
+      const [ox, oy] = [cx - off * Math.sin(angle), cy + off * Math.cos(angle)];
+      const [dx, dy] = [half * Math.cos(angle), half * Math.sin(angle)];
+      const { colours, noticed, all } = await traced(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size * 0.75}"><rect width="${size}" height="${size}" fill="#fff"/><rect x="1" y="1" width="20" height="20" fill="${ink}"/><g fill="none" stroke="${ink}"><circle cx="${cx}" cy="${cy}" r="${r}" stroke-width="${ringPx}"/><path d="M${ox - dx} ${oy - dy}L${ox + dx} ${oy + dy}" stroke-width="${widthPx}"/></g></svg>`,
+      );
+      expect([...colours]).toEqual([ink]);
+      expect(noticed).toEqual([]);
+      // The square; and the ring with the line, on either side of which it is open. Pinholes of a pixel at a sharp fork are another matter.
+      const closed = all.filter((ring) => areaOf([ring]) > 0 || areaOf([ring]) < -4 * MM_PER_PIXEL ** 2);
+      expect(countPieces(closed)).toEqual({ pieces: 2, holes: 2 });
+      const areaPx = 400 + 2 * Math.PI * r * ringPx + 2 * half * widthPx - 2 * ringPx * widthPx;
+      expect(Math.abs(areaOf(all) / MM_PER_PIXEL ** 2 / areaPx - 1)).toBeLessThan(0.1);
+    },
+  );
+
+  it('are not seen in what is left of the background round a picture that is cropped closely', async () => {
+    for (const margin of [0, 1, 2, 3]) {
+      const { all } = await traced(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="200" height="120"><rect width="200" height="120" fill="#fff"/><rect x="${margin}" y="${margin}" width="60" height="${120 - 2 * margin}" fill="#1d4e89"/></svg>`,
+      );
+      expect(countPieces(all), `${margin} px`).toEqual({ pieces: 1, holes: 0 });
+      const whole = 60 * (120 - 2 * margin);
+      expect(Math.abs(areaOf(all) / MM_PER_PIXEL ** 2 / whole - 1), `${margin} px`).toBeLessThan(0.01);
+    }
+  });
+
   it('of the background’s colour are film where only what is round the picture is bare', async () => {
     const { colours, all } = await traced(
       `<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"><rect width="300" height="200" fill="#fff"/><circle cx="150" cy="100" r="80" fill="#1d4e89"/><path d="M100 90L200 121" stroke="#fff" stroke-width="2"/></svg>`,
