@@ -38,7 +38,7 @@ export function PutRightList({ findings }: { readonly findings: readonly JobFind
           <Button onPress={() => handle.change(merged(recipe, safe))}>Fix everything that is safe</Button>
           <span>
             {' '}
-            {count(new Set(safe.map((remedy) => remedy.label)).size, 'fix', 'fixes')} that do not change how it looks:{' '}
+            {count(new Set(safe.map((remedy) => remedy.label)).size, 'fix', 'fixes')} without a change to how it looks:{' '}
             {[...new Set(safe.map((remedy) => remedy.label.toLowerCase()))].join('; ')}.
           </span>
         </p>
