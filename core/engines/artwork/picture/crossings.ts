@@ -1,12 +1,12 @@
 import { patchesOf } from './labels.js';
 import type { Pixels } from './pixels.js';
 
-/** Where two lines of three pixels cross aslant, so many pixels at most are flat. */
+/** Two lines of three pixels that cross at a sharp angle share at most this many flat pixels. */
 const MOST_PIXELS = 24;
 
 /**
- * The flat pixels of a picture without those where thin lines cross: there nothing is mixed, and yet it is no area. A patch is such a crossing where it has few
- * pixels and nowhere three by three of them. `labelAt` is the colour of a pixel.
+ * The flat pixels of a picture without those where thin lines cross. Nothing is mixed at a crossing, and still it is no area. A patch counts as a crossing where it
+ * has few pixels and nowhere a block of three by three. `labelAt` is the number of a pixel's colour.
  */
 export function withoutCrossings(
   { width, height }: Pick<Pixels, 'width' | 'height'>,

@@ -105,14 +105,14 @@ function countBins({ width, height, data }: Pixels, flat: Uint8Array): Bin[] {
   return bins.sort((a, b) => b.weight - a.weight);
 }
 
-/** A colour in Oklab, times 100, with its lightness as the eye has it: Oklab’s own counts two blacks as far apart as two reds. */
+/** A colour in Oklab, times 100, with the lightness that the eye sees. Oklab’s own lightness puts two near blacks as far apart as two inks. */
 export function labOf([r, g, b]: Triple): Triple {
   const { l, a, b: yellow } = toOklab({ mode: 'rgb', r: r / 255, g: g / 255, b: b / 255 });
   return [100 * seenLightness(l), 100 * a, 100 * yellow];
 }
 
 /**
- * The lightness, 0 to 1, that Oklab’s stands for on a white page.
+ * The lightness that the eye sees beside white, 0 to 1, from Oklab’s.
  *
  * @see B. Ottosson, “Okhsv and Okhsl”, 2021, for the formula and its three constants
  */

@@ -14,6 +14,28 @@ const MOST_PIXELS = 40_000_000;
 /** Outlines are followed on so many pixels at most: a line of one of them is then a tenth of a millimetre on a design of 250 mm. */
 export const WORKING_PIXELS = 6_000_000;
 
+type Size = Pick<Pixels, 'width' | 'height'>;
+
+/** The middle of a pixel, x and y in pixels from the upper left corner. */
+export const middleOfPixel = (p: number, width: number): [number, number] => [
+  (p % width) + 0.5,
+  Math.floor(p / width) + 0.5,
+];
+
+/** The pixels of a picture up to `reach` pixels away to each side of the one that a place lies in, and that one. */
+export function pixelsRound(x: number, y: number, reach: number, { width, height }: Size): number[] {
+  const [atX, atY] = [Math.floor(x), Math.floor(y)];
+  const out: number[] = [];
+  for (let v = Math.max(0, atY - reach); v <= Math.min(height - 1, atY + reach); v += 1)
+    for (let u = Math.max(0, atX - reach); u <= Math.min(width - 1, atX + reach); u += 1) out.push(v * width + u);
+  return out;
+}
+
+/** The up to eight pixels that touch one, also over a corner. */
+export function neighboursOf(p: number, size: Size): number[] {
+  return pixelsRound(p % size.width, Math.floor(p / size.width), 1, size).filter((q) => q !== p);
+}
+
 /** What kind of picture a file is by its first bytes, whatever it is called; null when it is none that is read. */
 export function pictureKind(bytes: Uint8Array): PictureKind | null {
   const at = (i: number, text: string) => [...text].every((c, n) => bytes[i + n] === c.charCodeAt(0));

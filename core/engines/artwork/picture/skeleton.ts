@@ -1,4 +1,5 @@
 import { simplifyLine, simplifyRing } from '../../../geometry/index.js';
+import { middleOfPixel } from './pixels.js';
 
 /** Branches of a skeleton shorter than this, in pixels, are the bristles that thinning leaves. */
 const BRISTLE = 4;
@@ -23,9 +24,9 @@ const around = (p: number, width: number) => [
 const SIDES = [0, 4, 2, 6];
 
 /**
- * The skeleton of some pixels, one pixel wide. Layer by layer, from one side after the other, those are taken away where nothing comes apart or closes by it: those
- * that hold the least of the line first, so that what stays runs along its middle. Only what was open to a side when its turn began goes in that turn: otherwise a
- * line whose pixels all hold the same would be eaten from its end.
+ * The skeleton of some pixels, one pixel wide. It takes pixels away layer by layer, from each of the four sides in turn, where nothing comes apart or closes. The
+ * pixels that hold least of the line go first, so that the skeleton runs along its middle. A turn takes only pixels that were open to its side when it began:
+ * otherwise it would eat a line from its end where all pixels hold the same.
  *
  * @see C. J. Hilditch, “Linear skeletons from square cupboards”, 1969, for when a pixel may go
  */
@@ -96,7 +97,7 @@ export function linesOfSkeleton(
         const held = share(p + v * width + u);
         [sum, x, y] = [sum + held, x + held * u, y + held * v];
       }
-    const [px, py] = [(p % width) + 0.5, Math.floor(p / width) + 0.5];
+    const [px, py] = middleOfPixel(p, width);
     return sum === 0 ? [px, py] : [px + x / sum, py + y / sum];
   };
   return chains
@@ -118,11 +119,13 @@ export function linesOfSkeleton(
     });
 }
 
-/** The middle of a pixel, x and y in pixels. */
-export const middleOfPixel = (p: number, width: number): [number, number] => [
-  (p % width) + 0.5,
-  Math.floor(p / width) + 0.5,
-];
+/** The length of a line in pixels, the way back to its first point included where it is closed. */
+export function lengthOf({ points, closed }: Pick<SkeletonLine, 'points' | 'closed'>): number {
+  let sum = 0;
+  for (let i = 2; i < points.length; i += 2)
+    sum += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!);
+  return closed ? sum + Math.hypot(points[0]! - points.at(-2)!, points[1]! - points.at(-1)!) : sum;
+}
 
 /** Where steps along an edge lead as well, those over a corner are left out: a skeleton has no triangles. */
 function neighboursOf(p: number, skeleton: ReadonlySet<number>, width: number): number[] {

@@ -1,9 +1,10 @@
 import { withoutCrossings } from './crossings.js';
+import { forksOf } from './forks.js';
 import { labelsRound, REACH } from './labels.js';
 import { binOf, nearestByBin, type PaletteColour } from './palette.js';
-import type { Pixels } from './pixels.js';
+import { middleOfPixel, neighboursOf, pixelsRound, type Pixels } from './pixels.js';
 import { isNear, nearestMixture, type Rgba } from './mixtures.js';
-import { linesOfSkeleton, middleOfPixel, thinned, type SkeletonLine } from './skeleton.js';
+import { lengthOf, linesOfSkeleton, thinned } from './skeleton.js';
 
 /*
  * A line two or three pixels wide has no flat pixel: every one of its pixels is a mixture of its colour and the ground. How much of the colour all of them
@@ -36,10 +37,6 @@ const LEAST_SHARE = 0.03;
 const BODY = 0.35;
 /** A line shorter than this many of its widths is a spot. */
 const LEAST_LENGTH = 4;
-/** Where lines cross or part, one must be so many of its widths long to have a width of its own. */
-const LEAST_FOR_WIDTH = 8;
-/** Corners of the line that a dot is drawn with. */
-const DOT_CORNERS = 8;
 /** A line of less area is dust, pixels. */
 const LEAST_AREA = 8;
 /** A wider line has flat pixels, and is traced by its edges. */
@@ -53,7 +50,7 @@ const INTO = REACH + 2;
 
 const BARE: Rgba = [255, 255, 255, 0];
 
-/** The thin lines of a picture whose flat colours are known. `background` is the number of the background among them, 0 for none or bare surface: a line of that colour is a gap. */
+/** The thin lines of a picture whose flat colours are known: `allFlat` is 1 where a pixel is flat. `background` is the number of the background among them, 0 for none or bare surface: a line of that colour is a gap. */
 export function thinLinesOf(
   pixels: Pixels,
   allFlat: Uint8Array,
@@ -78,7 +75,9 @@ export function thinLinesOf(
     const ink = inkOf(some.map(colourAt), colours, from);
     if (ink === null) continue;
     // What is hardly any of it lies beside them, and looks flat.
-    const beside = some.flatMap((p) => neighboursOf(p, width, height)).filter((q) => alone[q] === 0 && flat[q] === 1);
+    const beside = some
+      .flatMap((p) => neighboursOf(p, { width, height }))
+      .filter((q) => alone[q] === 0 && flat[q] === 1);
     const shares = new Map([...some, ...beside].map((p) => [p, shareOf(colourAt(p), on, colours[ink]!)]));
     const area = [...shares.values()].reduce((sum, share) => sum + share, 0);
     if (area < LEAST_AREA) continue;
@@ -88,26 +87,21 @@ export function thinLinesOf(
     const drawn = linesOfSkeleton(thinned(body, width, held), width, held);
     const length = drawn.reduce((sum, line) => sum + lengthOf(line), 0);
     const widthPx = area / length;
-    const widths = widthsOf(drawn, shares, width, widthPx);
     const isGap = ink === background;
     if (isGap && (widthPx < NARROWEST_GAP_PX || isMargin(some, pixels))) continue;
     const isInk = (p: number) => allFlat[p] === 1 && labelAt(p) === ink && !shares.has(p);
-    const made = drawn.map(({ points, closed }, i) => ({
-      colour: ink - 1,
-      points: closed ? points : intoAreas(points, isInk, { width, height }),
-      closed,
-      widthPx: widths[i]!,
-    }));
+    const run = drawn.map(({ points, closed }) => (closed ? points : intoAreas(points, isInk, { width, height })));
     // A short one is a spot, unless it is what holds two areas together.
-    const isBridge = made.every(({ points }, i) => points.length === drawn[i]!.points.length + 4);
+    const isBridge = run.every((points, i) => points.length === drawn[i]!.points.length + 4);
     const isSpot = length < LEAST_LENGTH * widthPx && !isBridge;
     if (drawn.length === 0 || widthPx > WIDEST_PX || isSpot) {
       // Of a wider gap it is a stretch that runs along the pixels: each of them goes to the nearer side.
       if (isGap && full >= PLAINLY) for (const p of some) [is[p], ground[p]] = [1, held(p) < 0.5 ? from : background];
       continue;
     }
-    const forks = forksOf(drawn, widths, width).map((fork) => ({ colour: ink - 1, ...fork }));
-    (isGap ? gaps : lines).push(...made, ...forks);
+    const { widths, dots } = forksOf(drawn, shares, widthPx, { width, height });
+    const made = run.map((points, i) => ({ points, closed: drawn[i]!.closed, widthPx: widths[i]! }));
+    (isGap ? gaps : lines).push(...[...made, ...dots].map((line) => ({ colour: ink - 1, ...line })));
     for (const p of some) [is[p], ground[p]] = [1, from];
   }
   return { lines, gaps, is, ground };
@@ -132,7 +126,7 @@ function* componentsOf(of: Uint8Array, width: number, height: number): Generator
     const all = [start];
     seen[start] = 1;
     for (let i = 0; i < all.length; i += 1) {
-      for (const q of neighboursOf(all[i]!, width, height)) {
+      for (const q of neighboursOf(all[i]!, { width, height })) {
         if (of[q] !== of[start] || seen[q]) continue;
         seen[q] = 1;
         all.push(q);
@@ -142,11 +136,7 @@ function* componentsOf(of: Uint8Array, width: number, height: number): Generator
   }
 }
 
-function neighboursOf(p: number, width: number, height: number): number[] {
-  return pixelsRound(p % width, Math.floor(p / width), 1, { width, height }).filter((q) => q !== p);
-}
-
-/** Whether most of some pixels lie on the picture's edge: of the background they are what is left of it round a picture that is cropped closely. */
+/** Whether most of some pixels lie on the picture's edge. Pixels of the background there are the margin of a closely cropped picture, and no gap. */
 function isMargin(some: readonly number[], { width, height }: Pick<Pixels, 'width' | 'height'>): boolean {
   const isOnEdge = (p: number) => p < width || p >= width * (height - 1) || p % width === 0 || p % width === width - 1;
   return some.filter(isOnEdge).length > some.length / 2;
@@ -175,75 +165,7 @@ function shareOf(colour: Rgba, ground: Rgba, ink: Rgba): number {
   return share < LEAST_SHARE ? 0 : share;
 }
 
-function lengthOf({ points, closed }: { readonly points: readonly number[]; readonly closed: boolean }): number {
-  let sum = 0;
-  for (let i = 2; i < points.length; i += 2)
-    sum += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!);
-  return closed ? sum + Math.hypot(points[0]! - points.at(-2)!, points[1]! - points.at(-1)!) : sum;
-}
-
-/**
- * How wide each line is: the share of the pixels that are nearer to it than to the others, by its length. Most of a short one lies at its forks, which say
- * nothing of it: it is as wide as the widest that it meets there, or as all of them are on average.
- */
-function widthsOf(
-  drawn: readonly SkeletonLine[],
-  shares: ReadonlyMap<number, number>,
-  width: number,
-  averagePx: number,
-): readonly number[] {
-  const areas = drawn.map(() => 0);
-  const owner = new Map(drawn.flatMap(({ pixels }, i) => pixels.map((p) => [p, i] as const)));
-  // From the skeleton outwards, a pixel at a time.
-  const front = [...owner.keys()];
-  for (const p of front)
-    for (const q of neighboursOf(p, width, Infinity)) {
-      if (owner.has(q) || !shares.has(q)) continue;
-      owner.set(q, owner.get(p)!);
-      front.push(q);
-    }
-  for (const [p, share] of shares) if (owner.has(p)) areas[owner.get(p)!]! += share;
-  const known = drawn.map((line, i) => {
-    const length = lengthOf(line);
-    const widthPx = areas[i]! / length;
-    return drawn.length === 1 || length < LEAST_FOR_WIDTH * averagePx ? null : widthPx;
-  });
-  const meeting = endsOf(drawn);
-  return drawn.map(({ pixels }, i) => {
-    const there = [pixels[0]!, pixels.at(-1)!].flatMap((p) => meeting.get(p) ?? []).flatMap((k) => known[k] ?? []);
-    return known[i] ?? (there.length === 0 ? averagePx : Math.max(...there));
-  });
-}
-
-/** The lines, by number, that end at a pixel of the skeleton: a closed one ends twice where it begins. */
-function endsOf(drawn: readonly SkeletonLine[]): Map<number, readonly number[]> {
-  const ends = new Map<number, readonly number[]>();
-  drawn.forEach(({ pixels, closed }, i) => {
-    for (const p of [pixels[0]!, closed ? pixels[0]! : pixels.at(-1)!]) ends.set(p, [...(ends.get(p) ?? []), i]);
-  });
-  return ends;
-}
-
-/** A round dot where lines fork or cross, as a small closed line: as wide as the widest of them, so that no nick stays between their ends. */
-function forksOf(
-  drawn: readonly SkeletonLine[],
-  widths: readonly number[],
-  width: number,
-): Pick<ThinLine, 'points' | 'closed' | 'widthPx'>[] {
-  return [...endsOf(drawn)]
-    .filter(([, meeting]) => meeting.length > 2)
-    .map(([p, meeting]) => {
-      const [x, y] = middleOfPixel(p, width);
-      const widest = Math.max(...meeting.map((i) => widths[i]!));
-      const points = Array.from({ length: DOT_CORNERS }, (_, k) => (2 * Math.PI * k) / DOT_CORNERS).flatMap((turn) => [
-        x + (widest / 4) * Math.cos(turn),
-        y + (widest / 4) * Math.sin(turn),
-      ]);
-      return { points, closed: true, widthPx: widest / 2 };
-    });
-}
-
-/** A line whose ends run on into the areas of its colour that they stop before: straight on, or else to the nearest pixel of one. */
+/** A line made longer at each end that stops just before an area of its colour: straight on into the area, or else to the nearest pixel of one. */
 function intoAreas(
   points: readonly number[],
   isInk: (p: number) => boolean,
@@ -252,16 +174,23 @@ function intoAreas(
   const beyond = (x: number, y: number, fromX: number, fromY: number): number[] => {
     const length = Math.hypot(x - fromX, y - fromY) || 1;
     const [dx, dy] = [(x - fromX) / length, (y - fromY) / length];
-    // On by a little, so that they overlap.
-    const to = (p: number) => [(p % width) + 0.5 + dx / 2, Math.floor(p / width) + 0.5 + dy / 2];
+    // A little further, so that they overlap.
+    const to = (p: number) => {
+      const [toX, toY] = middleOfPixel(p, width);
+      return [toX + dx / 2, toY + dy / 2];
+    };
+    const far = (p: number) => {
+      const [toX, toY] = middleOfPixel(p, width);
+      return Math.hypot(toX - x, toY - y);
+    };
     for (let step = 1; step <= INTO; step += 0.5) {
       const p = Math.floor(y + step * dy) * width + Math.floor(x + step * dx);
-      const found = [p, ...neighboursOf(p, width, height)].find(isInk);
+      const found = [p, ...neighboursOf(p, { width, height })].find(isInk);
       if (found !== undefined) return to(found);
     }
     const [near] = pixelsRound(x, y, INTO, { width, height })
       .filter(isInk)
-      .sort((a, b) => farFrom(a, x, y, width) - farFrom(b, x, y, width));
+      .sort((a, b) => far(a) - far(b));
     return near === undefined ? [] : to(near);
   };
   // The way of an end is that of its last few pixels.
@@ -269,21 +198,4 @@ function intoAreas(
   const first = beyond(points[0]!, points[1]!, points[back]!, points[back + 1]!);
   const last = beyond(points.at(-2)!, points.at(-1)!, points.at(-2 - back)!, points.at(-1 - back)!);
   return [...first, ...points, ...last];
-}
-
-const farFrom = (p: number, x: number, y: number, width: number) =>
-  Math.hypot((p % width) + 0.5 - x, Math.floor(p / width) + 0.5 - y);
-
-/** The pixels up to `reach` to each side of a place. */
-function pixelsRound(
-  x: number,
-  y: number,
-  reach: number,
-  { width, height }: { readonly width: number; readonly height: number },
-): number[] {
-  const [atX, atY] = [Math.floor(x), Math.floor(y)];
-  const out: number[] = [];
-  for (let v = Math.max(0, atY - reach); v <= Math.min(height - 1, atY + reach); v += 1)
-    for (let u = Math.max(0, atX - reach); u <= Math.min(width - 1, atX + reach); u += 1) out.push(v * width + u);
-  return out;
 }

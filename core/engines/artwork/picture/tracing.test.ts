@@ -200,6 +200,15 @@ describe('a traced picture', () => {
     expect(areaOf(regions[0]!.rings)).toBeCloseTo(150 * 220, -3);
   });
 
+  it('takes two blacks that look alike for one ink, and a dark grey for another', async () => {
+    const inksBeside = async (dark: string) => {
+      const body = `<rect x="40" y="40" width="150" height="220" fill="#000000"/><rect x="190" y="40" width="150" height="220" fill="${dark}"/>`;
+      return (await traced(photographed(svgOf(body)))).reduced.inks;
+    };
+    expect(await inksBeside('#0a0a0a')).toBe(1);
+    expect(await inksBeside('#333333')).toBe(2);
+  });
+
   it('takes as many colours as it is told', async () => {
     const pixels = photographed(
       svgOf(
