@@ -55,10 +55,13 @@ describe('several designs on one thing', () => {
     expect([marks!.id, none!.id]).toEqual(['prepare.marks', 'prepare.marks.2']);
     expect(marks!.alternatives!.some(({ label }) => label.startsWith('No marks'))).toBe(true);
     const called = (count: 1 | 2) => films.flatMap((one, i) => (one === count ? [`d${i}.svg`] : []));
-    for (const name of called(2))
-      expect([marks!.subject.includes(name), none!.subject.includes(name)]).toEqual([true, false]);
-    for (const name of called(1))
-      expect([marks!.subject.includes(name), none!.subject.includes(name)]).toEqual([false, true]);
+    // Page, report and command line show the sentence; the subject is what a reader of the page hears.
+    for (const said of ['subject', 'sentence'] as const) {
+      for (const name of called(2))
+        expect([marks![said].includes(name), none![said].includes(name)]).toEqual([true, false]);
+      for (const name of called(1))
+        expect([marks![said].includes(name), none![said].includes(name)]).toEqual([false, true]);
+    }
     expect(none!.because).toEqual(['One layer needs no alignment.']);
   });
 
@@ -66,6 +69,7 @@ describe('several designs on one thing', () => {
     const { prepare } = await plan([2, 2]);
     const marks = prepare!.rulings.filter(({ id }) => id.startsWith('prepare.marks'));
     expect(marks.map(({ id, subject }) => [id, subject])).toEqual([['prepare.marks', 'Registration marks']]);
+    expect(marks[0]!.sentence).not.toContain('.svg');
   });
 
   it('are put together one after the other where their layers differ, and only those with marks by marks', async () => {

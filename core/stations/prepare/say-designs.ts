@@ -34,10 +34,12 @@ export function rulingsOfDesigns(designs: readonly RuledDesign[]): Ruling<Prepar
       );
     return inOrder.map((group, i): Ruling<PreparePatch> => {
       const { ruling } = group[0]!;
+      const namesDesigns = inOrder.length > 1;
       return {
         ...ruling,
         id: i === 0 ? id : `${id}.${i + 1}`,
-        subject: inOrder.length > 1 ? `${ruling.subject}: ${named(group)}` : ruling.subject,
+        subject: namesDesigns ? `${ruling.subject}: ${named(group)}` : ruling.subject,
+        sentence: namesDesigns ? `${named(group)}: ${ruling.sentence}` : ruling.sentence,
         because: [...ruling.because, ...range(group.map((one) => one.ruling))],
       };
     });
