@@ -1,4 +1,4 @@
-import { Key } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { patchRecipe, type Job, type Recipe } from '../core/recipe/index.js';
 import { AT_ORIGIN, letteringPart, newLettering } from '../core/stations/artwork/index.js';
@@ -236,8 +236,12 @@ it('a sign of 3 m: in panels that are numbered, weeded one by one, and said when
 describe('garments', () => {
   it('in several sizes, each as wide as it is ruled or wished', async () => {
     await open('surface');
+    // Cloth is not painted, so nobody is asked about it.
+    await browser.choose('What it goes on', 'a board');
+    await browser.find('[aria-label^="Fresh paint"]');
     await browser.choose('What it goes on', 'a garment');
     await browser.press('Several sizes, S to XXL');
+    expect(await browser.driver.findElements(By.css('[aria-label^="Fresh paint"]'))).toEqual([]);
     await browser.sees('It is made in 5 sizes, for 5 garments in all');
     await browser.write('Pieces in M', '3');
     await browser.write('Width on XL', '333');

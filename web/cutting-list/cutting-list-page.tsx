@@ -11,7 +11,7 @@ import { useOffer } from '../ui/commands.js';
 import { Small, Table } from '../ui/plain-fields.js';
 import { sayDay } from '../ui/say.js';
 import { Swatch } from '../ui/swatch.js';
-import { useWaiting, type WaitingJob } from './waiting.js';
+import { filmsThatWait, useWaiting, type WaitingJob } from './waiting.js';
 
 /** All that waits to be cut in the shop: job by job to be put together, film by film to be seen, and what is put together already. */
 export function CuttingListPage() {
@@ -231,26 +231,6 @@ function JobRow({
       </Swatches>
     </Row>
   );
-}
-
-/** What is needed of each film, the most first. */
-function filmsThatWait(
-  jobs: readonly WaitingJob[],
-): { filmId: string; jobIds: string[]; copies: number; areaMm2: number }[] {
-  const films = new Map<string, { filmId: string; jobIds: string[]; copies: number; areaMm2: number }>();
-  for (const { job, layers, stopped } of jobs) {
-    if (stopped) continue;
-    for (const { filmId, copies, areaMm2 } of layers) {
-      const film = films.get(filmId) ?? { filmId, jobIds: [], copies: 0, areaMm2: 0 };
-      films.set(filmId, {
-        filmId,
-        jobIds: [...film.jobIds, job.id],
-        copies: film.copies + copies,
-        areaMm2: film.areaMm2 + areaMm2,
-      });
-    }
-  }
-  return [...films.values()].sort((a, b) => b.jobIds.length - a.jobIds.length || b.areaMm2 - a.areaMm2);
 }
 
 const Page = styled.div`

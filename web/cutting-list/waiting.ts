@@ -28,6 +28,12 @@ export interface WaitingJob {
   readonly warnings: number;
 }
 
+/** What is needed of a film over all jobs that wait. */
+export interface WaitingFilm extends WaitingLayer {
+  /** The jobs that need it, each once. */
+  readonly jobIds: readonly string[];
+}
+
 export interface Waiting {
   /** The soonest due first; those of which nothing is left are not among them. Undefined while no list is there. */
   readonly jobs: readonly WaitingJob[] | undefined;
@@ -76,7 +82,8 @@ export function useWaiting(): Waiting {
   };
 }
 
-function waitingOf(
+/** What waits of one job: copies that no cut has taken yet, by film. */
+export function waitingOf(
   job: JobSummary,
   { report, error }: { readonly report: PlanReport | null; readonly error: string | null },
 ): WaitingJob {
@@ -100,4 +107,22 @@ function waitingOf(
     stopped: blocked ? { stage: blocked.stage, message: blocked.message } : null,
     warnings: report?.findings.filter(({ severity }) => severity === 'warning').length ?? 0,
   };
+}
+
+/** What is needed of each film, over all jobs that nothing stops. The film that most jobs need comes first, then the largest area. */
+export function filmsThatWait(jobs: readonly WaitingJob[]): WaitingFilm[] {
+  const films = new Map<string, WaitingFilm>();
+  for (const { job, layers, stopped } of jobs) {
+    if (stopped) continue;
+    for (const { filmId, copies, areaMm2 } of layers) {
+      const film = films.get(filmId) ?? { filmId, jobIds: [], copies: 0, areaMm2: 0 };
+      films.set(filmId, {
+        filmId,
+        jobIds: [...film.jobIds, job.id],
+        copies: film.copies + copies,
+        areaMm2: film.areaMm2 + areaMm2,
+      });
+    }
+  }
+  return [...films.values()].sort((a, b) => b.jobIds.length - a.jobIds.length || b.areaMm2 - a.areaMm2);
 }
