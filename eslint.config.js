@@ -17,6 +17,7 @@ const ENGINES = {
   weeding: ['marks'],
   nesting: [],
   cutting: [],
+  learning: [],
 };
 const ROOMS = [
   ['core/geometry', []],
@@ -26,6 +27,7 @@ const ROOMS = [
     `core/engines/${engine}`,
     ['core/geometry', 'core/words', ...others.map((other) => `core/engines/${other}`)],
   ]),
+  ['core/laying', ['core/geometry', 'core/words', 'core/shop', 'core/engines']],
   // A station may know those before it in working order, and none after it.
   ...STATIONS.map((station, i) => [
     `core/stations/${station}`,
@@ -34,6 +36,7 @@ const ROOMS = [
       'core/words',
       'core/shop',
       'core/engines',
+      'core/laying',
       'core/print',
       'core/stations/slice.ts',
       'core/stations/stage.ts',
@@ -44,9 +47,21 @@ const ROOMS = [
   ['core/recipe', ['core/geometry', 'core/words', 'core/stations']],
   [
     'core/plan',
-    ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/print', 'core/stations', 'core/recipe'],
+    [
+      'core/geometry',
+      'core/words',
+      'core/shop',
+      'core/engines',
+      'core/laying',
+      'core/print',
+      'core/stations',
+      'core/recipe',
+    ],
   ],
-  ['core/batch', ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/stations', 'core/plan']],
+  [
+    'core/batch',
+    ['core/geometry', 'core/words', 'core/shop', 'core/engines', 'core/laying', 'core/stations', 'core/plan'],
+  ],
   ['platform', ['core']],
   ['cutter', ['core/engines/cutting', 'core/geometry']],
   ['server', ['core', 'platform']],

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { planBatch, type BatchJob } from '../core/batch/index.js';
+import { prepareJobs, type PreparedJob } from '../core/batch/index.js';
 import { patchRecipe, type RecipePatch } from '../core/recipe/index.js';
 import { CLOSE_BORDERS } from '../core/stations/prepare/close-borders.js';
 import {
@@ -15,7 +15,8 @@ import {
   smallestFirst,
   type LaidSheets,
   type LayItem,
-} from '../core/stations/sheets/index.js';
+  layJobs,
+} from '../core/laying/index.js';
 import { nest } from '../core/engines/nesting/index.js';
 import { boundsOf } from '../core/geometry/index.js';
 import { Planner } from '../core/plan/index.js';
@@ -64,56 +65,41 @@ export async function batchBench(): Promise<void> {
     const services = await makeServices(db, 0);
     const planner = new Planner(resourcesInNode);
     const { jobs: listed } = await services.jobs.list({ search: '', state: null, from: 0, most: 100 });
-    const jobs: BatchJob[] = [];
-    const following: BatchJob[] = [];
-    const close: BatchJob[] = [];
+    const jobs: PreparedJob[] = [];
+    const following: PreparedJob[] = [];
+    const close: PreparedJob[] = [];
     let [shop, layersMm2, aloneMm2, loadings] = [null as Shop | null, 0, 0, 0];
     for (const { id } of listed) {
       const source = await services.planJob(id);
+      const { recipe } = source;
       shop = source.shop;
       // What of it is cut already is laid out, too: the list as it was before anything was cut.
-      const { prepare, sheets } = await planner.plan({
-        recipe: source.recipe,
-        shop,
-        sources: await source.loadSources(),
-      });
-      if (!prepare || !sheets) continue;
+      const input = { shop, sources: await source.loadSources() };
       const bordered = async (preparation: RecipePatch['preparation']) =>
-        (
-          await planner.plan({
-            recipe: patchRecipe(source.recipe, { preparation }),
-            shop: source.shop,
-            sources: await source.loadSources(),
-          })
-        ).prepare!;
-      jobs.push({
-        id,
-        prepare,
-        isInside: source.recipe.surface.kind === 'glass',
-        copies: source.recipe.sheets.copies,
-        taken: {},
-        lies: {},
-        due: source.recipe.due,
-      });
-      following.push({ ...jobs.at(-1)!, prepare: await bordered({ border: CLOSE_BORDERS.border }) });
-      close.push({ ...jobs.at(-1)!, prepare: await bordered(CLOSE_BORDERS) });
+        (await prepareJobs(planner, [{ ...input, id, recipe: patchRecipe(recipe, { preparation }) }])).ready;
+      const { sheets } = await planner.plan({ ...input, recipe });
+      const [job] = await bordered({});
+      if (!job || !sheets) continue;
+      jobs.push(job);
+      following.push(...(await bordered({ border: CLOSE_BORDERS.border })));
+      close.push(...(await bordered(CLOSE_BORDERS)));
       aloneMm2 += sheets.sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
       loadings += sheets.sheets.length;
-      for (const item of itemsOf(jobs.at(-1)!, 0, shop, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } }))
+      for (const item of itemsOf(job, 0, shop, { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } }))
         layersMm2 += await takenAlone(item, shop);
     }
     const wish = { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } };
     const takenBy = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const begun = performance.now();
-    const together = await planBatch(jobs, shop!, wish);
+    const together = await layJobs(jobs, shop!, wish);
     const took = performance.now() - begun;
     const taken = takenBy(together);
     const films = [...new Set(jobs.flatMap(({ prepare }) => prepare.layers.map(({ layer }) => layer.film.id)))];
     const searched = { steps: films.map((filmId) => ({ filmId, steps: SEARCH_STEPS })) };
-    const shared = takenBy(await planBatch(jobs, shop!, { ...wish, sharesBorders: true }));
-    const followed = takenBy(await planBatch(following, shop!, { ...wish, sharesBorders: true }));
-    const searchedFor = takenBy(await planBatch(following, shop!, { ...wish, ...searched, sharesBorders: true }));
-    const closest = await planBatch(close, shop!, { ...wish, ...searched, sharesBorders: true });
+    const shared = takenBy(await layJobs(jobs, shop!, { ...wish, sharesBorders: true }));
+    const followed = takenBy(await layJobs(following, shop!, { ...wish, sharesBorders: true }));
+    const searchedFor = takenBy(await layJobs(following, shop!, { ...wish, ...searched, sharesBorders: true }));
+    const closest = await layJobs(close, shop!, { ...wish, ...searched, sharesBorders: true });
     const ofLayers = (mm2: number) => `${Math.round(mm2 / MM2_PER_CM2)} cm², ${percent(mm2 / layersMm2)}`;
     const kept = together.sheets.reduce(
       (sum, { groups }) => sum + groups.reduce((own, { keptMm2 }) => own + keptMm2, 0),

@@ -80,8 +80,8 @@ async function startSheet(shop: RealShop): Promise<{ run: Run; sheet: FrozenShee
   const { body: plan } = await shop.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`);
   const started = await shop.api<Run & { title: string }>(
     'POST',
-    `/api/jobs/${job.id}/sheets/${plan.sheets![0]!.id}/cut`,
-    { loadedFilmIds: [plan.sheets![0]!.film], revision: job.revision },
+    `/api/batches/${job.id}/sheets/${plan.sheets![0]!.id}/cut`,
+    { loadedFilmIds: [plan.sheets![0]!.film], revision: 0 },
   );
   if (started.status !== 200) throw new Error(`A sheet did not start: ${started.body.title}`);
   return { run: started.body, sheet: (await shop.api<FrozenSheet>('GET', `/api/sheets/${started.body.sheetId}`)).body };

@@ -2,20 +2,22 @@ import { writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Ajv } from 'ajv';
-import { planBatch, stopsBatch, type BatchJob } from '../core/batch/index.js';
+import { prepareJobs, type PreparedJob } from '../core/batch/index.js';
 import {
   SHEET_ORDERS,
   NEW_LAY_WISH,
   type SheetGroup,
-  type LaySheetsHooks,
+  type LayJobsHooks,
   type SheetOrder,
-} from '../core/stations/sheets/index.js';
+  layJobs,
+} from '../core/laying/index.js';
 import { writeHpgl } from '../core/engines/cutting/index.js';
 import { foilsReport, Planner, sheetSvg } from '../core/plan/index.js';
 import { describeSchemaError } from '../core/recipe/index.js';
 import { programOf } from '../core/stations/cut/index.js';
 import { figure, whole, yes } from '../core/words/schema.js';
 import { InputError } from '../core/words/index.js';
+import type { Shop } from '../core/shop/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { makeFolder, numberOption, onlyFile, readJson, required } from './input.js';
 import { readRecipe, readShop } from './read-recipe.js';
@@ -87,30 +89,8 @@ export async function batchCommand(args: string[]): Promise<void> {
     });
   }
   const shop = await readShop(values.shop);
-  const jobs: (BatchJob & { readonly heightMm: number })[] = [];
-  const planner = new Planner(resourcesInNode);
-  for (const { recipe: name, copies } of given.jobs) {
-    const { recipe, sources } = await readRecipe(join(dirname(file), name));
-    const { prepare, surface, findings } = await planner.plan({ recipe, shop, sources });
-    const blocked = findings.find(stopsBatch);
-    if (blocked || !prepare || !surface)
-      throw new InputError(
-        'job-blocked',
-        `Something stops this job: ${blocked?.message ?? 'nothing of it can be cut.'}`,
-        { source: basename(name) },
-      );
-    jobs.push({
-      id: String(jobs.length),
-      prepare,
-      isInside: recipe.surface.kind === 'glass',
-      copies: copies ?? recipe.sheets.copies,
-      taken: {},
-      lies: {},
-      due: recipe.due,
-      heightMm: surface.frame.heightMm,
-    });
-  }
-  const { sheets, unplaced, missingFoil, steps } = await planBatch(
+  const jobs = await jobsOf(file, given.jobs, shop);
+  const { sheets, unplaced, missingFoil, steps } = await layJobs(
     jobs,
     shop,
     {
@@ -151,7 +131,7 @@ export async function batchCommand(args: string[]): Promise<void> {
         job: group.job,
         layer: group.filmId,
         copy: group.copy,
-        ...placeOf(group, jobs[group.job]!.heightMm),
+        ...placeOf(group, jobs[group.job]!.frameHeightMm),
       })),
       ...(sheet.foils.length > 0 ? { foils: foilsReport(sheet) } : {}),
       usedMm2: sheet.usedMm2,
@@ -180,8 +160,22 @@ export async function batchCommand(args: string[]): Promise<void> {
   await writeFile(join(out, 'batch.json'), JSON.stringify(report, null, 2) + '\n');
 }
 
+/** The jobs that a batch names, prepared. @throws InputError `job-blocked` at the first that something stops */
+async function jobsOf(file: string, named: BatchFile['jobs'], shop: Shop): Promise<PreparedJob[]> {
+  const planner = new Planner(resourcesInNode);
+  const jobs: PreparedJob[] = [];
+  for (const { recipe: name, copies } of named) {
+    const { recipe, sources } = await readRecipe(join(dirname(file), name));
+    const { ready, stopped } = await prepareJobs(planner, [{ id: String(jobs.length), recipe, shop, sources }]);
+    for (const { why } of stopped)
+      throw new InputError('job-blocked', `Something stops this job: ${why}`, { source: basename(name) });
+    jobs.push(...ready.map((job) => ({ ...job, copies: copies ?? job.copies })));
+  }
+  return jobs;
+}
+
 /** So many steps for each film, those that are written of it first; of the time each film has its share. */
-function budgetOf(seconds: number | null, most: number | null, written: BatchFile['steps']): LaySheetsHooks {
+function budgetOf(seconds: number | null, most: number | null, written: BatchFile['steps']): LayJobsHooks {
   if (seconds === null && most === null && !written) return {};
   const begun = performance.now();
   return {

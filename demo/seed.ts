@@ -397,15 +397,16 @@ async function cutInThePast(
   filmId: string,
   how: { shareOfEstimate: number; note: string },
 ): Promise<void> {
-  const job = await to.planJob(jobId);
-  const { sheets } = await to.compute.plan(job);
-  const { sheet, toCut, builtWith } = await to.compute.sheet(job, sheets!.find((one) => one.film === filmId)!.id);
+  const batch = await to.planBatch(jobId);
+  const { sheets } = await to.compute.batch(batch);
+  const { sheet, toCut } = await to.compute.sheet(batch, sheets.find((one) => one.film.id === filmId)!.id);
+  const [{ layers, builtWith }] = toCut as [(typeof toCut)[number]];
   const sheetId = await to.sheets.freeze({
     ...sheet,
     restOf: null,
-    jobs: [{ jobId, recipe: job.recipe, builtWith }],
+    jobs: [{ jobId, recipe: batch.jobs[0]!.source.recipe, builtWith }],
     batchId: null,
-    groups: sheet.groups.map((group) => ({ ...group, jobId, revision: job.revision, of: null })),
+    groups: sheet.groups.map((group) => ({ ...group, revision: batch.revisions.get(jobId)!, of: null })),
   });
   const { id } = await to.runs.create({ sheetId, who: 'Ilse' });
   const { wholeAt, partOf } = sheet.program;
@@ -426,7 +427,7 @@ async function cutInThePast(
     'good',
     'Ilse',
   );
-  await to.jobs.setToCut(jobId, { layers: toCut });
+  await to.jobs.setToCut(jobId, { layers });
   await to.shop.putBack([], sheetId, { revision: (await to.shop.get()).revision, who: 'Ilse' });
 }
 

@@ -128,7 +128,7 @@ const foils = list(
 const section = orNull(fields({ number: count, of: count }));
 const batch = {
   id: text,
-  number: count,
+  number: orNull(count),
   revision: count,
   createdAt: text,
   wish: BATCH_WISH_SCHEMA,
@@ -297,6 +297,7 @@ export const ANSWERS = {
         carries: list(fields({ jobId: text, filmId: text, copies: count, isMirrored: yes })),
         laid: list(
           fields({
+            group: count,
             jobId: text,
             filmId: text,
             fingerprint: text,
@@ -319,8 +320,11 @@ export const ANSWERS = {
         ),
         foils,
         leftovers: list(fields({ ...laid, pieceId: text, keep: yes })),
+        panels: list(fields({ number: count, of: count, label: orNull(text) })),
         seconds: number,
+        paths: count,
         cutMm: number,
+        travelMm: number,
         forceG: number,
         speedMmS: number,
         keptMm2: number,

@@ -381,8 +381,8 @@ describe('a mat with several pieces', () => {
     expect(sheets).toHaveLength(1);
     const [{ id, films, zones }] = sheets as [NonNullable<typeof sheets>[number]];
     const ask = (loadedFilmIds: readonly string[]) =>
-      bench.api<Run & Refused>('POST', `/api/jobs/${job.id}/sheets/${id}/cut`, {
-        revision: job.revision,
+      bench.api<Run & Refused>('POST', `/api/batches/${job.id}/sheets/${id}/cut`, {
+        revision: 0,
         loadedFilmIds,
       });
     const left = async () => new Map((await shop()).stock.map((piece) => [piece.id, piece.left]));

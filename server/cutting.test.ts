@@ -92,7 +92,7 @@ describe('cutting a sheet', () => {
   it('gives the same as a file to download', async () => {
     const text = await (
       await fetch(
-        `${bench.server.url}/api/jobs/${job.id}/sheets/${(await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.sheets!.find(({ film }) => film === 'tar')!.id}/hpgl`,
+        `${bench.server.url}/api/batches/${job.id}/sheets/${(await bench.api<PlanReport>('GET', `/api/jobs/${job.id}/plan`)).body.sheets!.find(({ film }) => film === 'tar')!.id}/hpgl`,
       )
     ).text();
     expectSameCut(runOffline(text).lines, await meantCut());

@@ -1,6 +1,7 @@
 import { createServer } from 'node:net';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { patchRecipe, type Job, type JobSummary, type RecipePatch } from '../core/recipe/index.js';
+import type { Batch } from '../core/batch/index.js';
 import type { PlanReport } from '../core/plan/index.js';
 import {
   keyOfPlace,
@@ -151,21 +152,32 @@ describe('a sheet that was cut', () => {
 });
 
 describe('sending a sheet', () => {
-  it('is refused when the job is not what was looked at', async () => {
-    await change({ title: 'Changed elsewhere' });
-    const stale = await startCut(bench, job.id, 'lock-gate', { revision: job.revision });
-    expect([stale.status, stale.body.code]).toEqual([409, 'sheet-changed']);
+  it('is refused when the sheet, or what is decided of its batch, is not what was looked at', async () => {
+    const looked = (await plan()).sheets!.find(({ film }) => film === 'lock-gate')!;
+    const { wish } = (await bench.api<Batch>('GET', `/api/batches/${job.id}`)).body;
+    const ask = (revision: number) =>
+      bench.api<{ code: string }>('POST', `/api/batches/${job.id}/sheets/${looked.id}/cut`, {
+        loadedFilmIds: ['lock-gate'],
+        revision,
+      });
+    await change({ sheets: { copies: 2 } });
+    const stale = await ask(0);
+    expect([stale.status, stale.body.code]).toEqual([422, 'sheet-changed']);
+    await change({ sheets: { copies: 1 } });
+    await bench.api('PATCH', `/api/batches/${job.id}`, { revision: 0, wish: { ...wish, order: 'smallest' } });
+    const decided = await ask(0);
+    expect([decided.status, decided.body.code]).toEqual([409, 'sheet-changed']);
     expect(await cutsOf(bench, job.id)).toEqual([]);
+    expect((await ask(1)).status).toBe(200);
   });
 
   it('is refused when the sheet is not in the plan any more', async () => {
     const { sheets } = await plan();
     await cut('lock-gate');
-    const { revision } = (await bench.api<Job>('GET', `/api/jobs/${job.id}`)).body;
     const again = await bench.api<{ code: string }>(
       'POST',
-      `/api/jobs/${job.id}/sheets/${sheets!.find((sheet) => sheet.film === 'lock-gate')!.id}/cut`,
-      { loadedFilmIds: ['lock-gate'], revision },
+      `/api/batches/${job.id}/sheets/${sheets!.find((sheet) => sheet.film === 'lock-gate')!.id}/cut`,
+      { loadedFilmIds: ['lock-gate'], revision: 0 },
     );
     expect([again.status, again.body.code]).toEqual([422, 'sheet-changed']);
     expect(await cutsOf(bench, job.id)).toHaveLength(1);
@@ -188,7 +200,7 @@ describe('sending a sheet', () => {
     expect([refused.status, refused.body.code, refused.body.title]).toEqual([
       422,
       'blocked',
-      expect.stringContaining(finding.message),
+      expect.stringMatching(/^Nothing was cut, because .*There is not enough Lock-gate red for 9 layers/),
     ]);
     // The remedy remedies.
     await change({ sheets: { copies: Number(/for (\d+) of/.exec(finding.message)![1]) } });

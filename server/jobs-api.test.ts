@@ -643,7 +643,7 @@ describe('the edge of the server', () => {
       expect.arrayContaining([
         '/api/jobs',
         '/api/jobs/{id}/recipe',
-        '/api/jobs/{id}/sheets/{sheet}/cut',
+        '/api/batches/{id}/sheets/{sheet}/cut',
         '/api/runs/{id}/events',
         '/api/openapi.json',
       ]),

@@ -3,6 +3,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { sourcesOf } from '../core/stations/artwork/index.js';
 import { cutSoFar } from '../core/stations/cut/index.js';
 import { recordedCuts } from '../core/stations/record/index.js';
+import { wishAlone } from '../core/stations/sheets/index.js';
 import { cutterInUse, type Shop } from '../core/shop/index.js';
 import { Changes } from './changes.js';
 import { Compute, type BatchSource, type PlanSource } from './compute/compute.js';
@@ -97,6 +98,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       return sources;
     };
     const cuts = await sheets.ofJob(jobId);
+    const lone = (await batches.ofJob(jobId)) === null ? await batches.get(jobId) : null;
     return {
       recipe,
       revision,
@@ -108,16 +110,19 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       builtWith: await sheets.builtWith(jobId, cuts),
       weeding: learned,
       recorded: recordedCuts(cuts, jobId),
+      ...(lone && { lone: { id: jobId, wish: lone.wish } }),
     };
   };
   const planJob: Services['planJob'] = async (jobId) => sourceOf(jobId, await forAll());
   const planBatch: Services['planBatch'] = async (id) => {
-    const { jobs: inBatch, wish } = await batches.get(id);
+    const { jobs: inBatch, number, wish } = await batches.get(id);
+    const isAlone = number === null;
     const all = await forAll();
     const planned = [];
     for (const { id: jobId } of inBatch) planned.push({ jobId, source: await sourceOf(jobId, all) });
     return {
-      wish,
+      wish: isAlone ? wishAlone(planned[0]!.source.recipe.sheets, wish) : wish,
+      isAlone,
       jobs: planned,
       shop: all.stored,
       revisions: new Map(planned.map(({ jobId, source }) => [jobId, source.revision])),

@@ -349,10 +349,10 @@ describe('tools', () => {
       )
     ).body;
     const sheet = plan.sheets[0]!;
-    const answer = await fetch(`${bench.server.url}/api/jobs/${job.id}/sheets/${sheet.id}/cut`, {
+    const answer = await fetch(`${bench.server.url}/api/batches/${job.id}/sheets/${sheet.id}/cut`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json', 'Lantern-Maker': 'ilse' },
-      body: JSON.stringify({ loadedFilmIds: ['lock-gate'], revision: job.revision }),
+      body: JSON.stringify({ loadedFilmIds: ['lock-gate'], revision: 0 }),
     });
     const { id } = (await answer.json()) as { id: string };
     await runUntil(bench, id, (run) => run.state === 'finished');

@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { boundsOf, transformRing } from '../geometry/index.js';
-import { NEW_LAY_WISH, type LaidSheets, type LayWish } from '../stations/sheets/index.js';
+import { NEW_LAY_WISH, type LaidSheets, type LayWish, layJobs } from '../laying/index.js';
 import { batchJob, svg } from '../testing/batch-job.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { gapBetween } from '../testing/gaps.js';
 import { seeded } from '../testing/seeded.js';
-import { planBatch, type BatchJob } from './index.js';
+import type { PreparedJob } from './index.js';
 
-const plan = (jobs: readonly BatchJob[], wish: Partial<LayWish> = {}) =>
-  planBatch(jobs, BENCH_SHOP, {
+const plan = (jobs: readonly PreparedJob[], wish: Partial<LayWish> = {}) =>
+  layJobs(jobs, BENCH_SHOP, {
     ...NEW_LAY_WISH,
     spacingMm: 3,
     spares: { single: 0, layered: 0 },

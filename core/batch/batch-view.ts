@@ -1,4 +1,15 @@
-import { boundsOf, keyOf, ringsToPathData, turnedOver, IDENTITY, type Rings } from '../geometry/index.js';
+import {
+  boundsOf,
+  compose,
+  IDENTITY,
+  inverse,
+  keyOf,
+  ringsToPathData,
+  transformRing,
+  turnedOver,
+  type Matrix,
+  type Rings,
+} from '../geometry/index.js';
 import type { LaidSheetView } from '../plan/index.js';
 import type { CutterProfile } from '../shop/index.js';
 import { programOf } from '../stations/cut/index.js';
@@ -7,14 +18,16 @@ import {
   leftoverViews,
   mirroredFilms,
   onPieces,
-  sayFoilShort,
+  panelsOn,
+  type PanelNumber,
   toCutOf,
   type BetterSoFar,
   type LaidSheets,
+  type SheetGroup,
   type SheetPlan,
-} from '../stations/sheets/index.js';
-import type { BatchJob } from './plan-batch.js';
-import { sayShortage } from './say.js';
+} from '../laying/index.js';
+import type { PreparedJob, StoppedJob } from './prepare-jobs.js';
+import { shortages, type ShortageView } from './say.js';
 
 /** How many copies of which job's layer lie on a sheet. */
 export interface CopiesOnSheet {
@@ -26,6 +39,8 @@ export interface CopiesOnSheet {
 
 /** A copy as it lies on a sheet: the middle of its artwork as the page draws it, mm, y down. */
 export interface LaidCopy {
+  /** Its number on the sheet, from 0. */
+  readonly group: number;
   readonly jobId: string;
   readonly filmId: string;
   readonly fingerprint: string;
@@ -41,26 +56,17 @@ export interface LaidCopy {
 export interface BatchSheetView extends LaidSheetView {
   readonly key: string;
   readonly carries: readonly CopiesOnSheet[];
-  /** Of each shape, what it is. */
+  /** Of each place of each shape, in their order, which copy it is. */
   readonly laid: readonly LaidCopy[];
+  /** Of one job: which panels or designs of it lie on the sheet. Empty where several jobs do. */
+  readonly panels: readonly PanelNumber[];
   readonly seconds: number;
+  readonly paths: number;
   readonly cutMm: number;
+  readonly travelMm: number;
   readonly forceG: number;
   readonly speedMmS: number;
   readonly value: number;
-}
-
-/** Of what there is not enough, in a sentence, and the spacing that would help. */
-export interface ShortageView {
-  readonly filmId: string;
-  readonly message: string;
-  readonly spacingMm: number | null;
-}
-
-/** A job that lies in a batch and cannot be cut. */
-export interface StoppedJob {
-  readonly jobId: string;
-  readonly why: string;
 }
 
 /** A batch as the page shows it: figures and ready path data, no geometry to compute. */
@@ -83,9 +89,6 @@ export interface BatchView {
   readonly seconds: number;
 }
 
-/** A job as it is planned in a batch. */
-export type NamedBatchJob = BatchJob & { readonly title: string };
-
 /** A planned batch as the page draws it. */
 export function batchView(
   { sheets, short, missingFoil, loose, unshared, steps }: LaidSheets,
@@ -94,7 +97,7 @@ export function batchView(
     stopped,
     cutter,
   }: {
-    readonly jobs: readonly NamedBatchJob[];
+    readonly jobs: readonly PreparedJob[];
     readonly stopped: readonly StoppedJob[];
     readonly cutter: CutterProfile;
   },
@@ -103,17 +106,10 @@ export function batchView(
   const sum = (of: (sheet: BatchSheetView) => number) => views.reduce((total, sheet) => total + of(sheet), 0);
   return {
     sheets: views,
-    short: [
-      ...short.map((one) => ({
-        filmId: one.film.id,
-        message: sayShortage(
-          one,
-          jobs.map(({ title }) => title),
-        ),
-        spacingMm: one.spacingMm,
-      })),
-      ...missingFoil.map((one) => ({ filmId: one.film.id, message: sayFoilShort(one), spacingMm: null })),
-    ],
+    short: shortages(
+      { short, missingFoil },
+      jobs.map(({ title }) => title),
+    ),
     loose: loose.length,
     wanted: jobs.map((job) => ({
       jobId: job.id,
@@ -141,7 +137,7 @@ export interface BetterView {
 export function betterView(
   filmId: string,
   { sheets, beforeMm2 }: BetterSoFar,
-  { jobs, cutter }: { readonly jobs: readonly NamedBatchJob[]; readonly cutter: CutterProfile },
+  { jobs, cutter }: { readonly jobs: readonly PreparedJob[]; readonly cutter: CutterProfile },
 ): BetterView {
   return {
     filmId,
@@ -151,11 +147,12 @@ export function betterView(
   };
 }
 
-function sheetView(sheet: SheetPlan, jobs: readonly NamedBatchJob[], cutter: CutterProfile): BatchSheetView {
+function sheetView(sheet: SheetPlan, jobs: readonly PreparedJob[], cutter: CutterProfile): BatchSheetView {
   const { films, pieces, mat, zones, edges, usedLengthMm, groups } = sheet;
   const program = programOf(sheet, cutter);
   const down = (rings: Rings) => ringsToPathData(turnedOver(rings, usedLengthMm), 2);
   const filmOf = new Map(films.map((film) => [film.id, film]));
+  const alike = alikeOnSheet(groups);
   const carried = new Map<string, CopiesOnSheet>();
   for (const { job, filmId, isMirrored } of groups) {
     const key = keyOf(job, filmId, isMirrored);
@@ -175,44 +172,86 @@ function sheetView(sheet: SheetPlan, jobs: readonly NamedBatchJob[], cutter: Cut
     usedLengthMm,
     // What is at the end of a section comes last: it is of no copy.
     shapes: [
-      ...groups.map(({ filmId, contours, borders }) => ({
-        film: filmOf.get(filmId)!,
-        contours: down(contours),
-        borders: down(borders),
-        places: [IDENTITY],
+      ...alike.map((own) => ({
+        film: filmOf.get(own[0]!.group.filmId)!,
+        contours: down(own[0]!.group.contours),
+        borders: down(own[0]!.group.borders),
+        places: own.map(({ group }) => placeBeside(own[0]!.group.matrix, group.matrix, usedLengthMm)),
       })),
       ...(sheet.endMarks.length > 0
         ? [{ film: films[0]!, contours: '', borders: down(sheet.endMarks), places: [IDENTITY] }]
         : []),
     ],
     carries: [...carried.values()],
-    laid: groups.map(({ job, filmId, fingerprint, copy, perStrip, isPinned, contours, marks }) => {
-      // Marks may stand far off: it is taken hold of where it is seen.
-      const { minX, minY, maxX, maxY } = boundsOf(
-        contours.length > marks ? contours.slice(0, contours.length - marks) : contours,
-      )!;
-      return {
-        jobId: jobs[job]!.id,
-        filmId,
-        fingerprint,
-        copy,
-        perStrip,
-        isPinned,
-        xMm: (minX + maxX) / 2,
-        yMm: usedLengthMm - (minY + maxY) / 2,
-      };
-    }),
+    laid: alike.flat().map(({ group, number }) => laidCopy(group, { number, jobs, usedLengthMm })),
     section: sheet.section,
     inCounters: groups.filter(({ liesInCounter }) => liesInCounter).length,
     foils: foilViews(sheet),
     onPieces: onPieces(sheet, jobs),
     leftovers: leftoverViews(sheet),
+    panels: new Set(groups.map(({ job }) => job)).size === 1 ? panelsOn(sheet, jobs[groups[0]!.job]!.prepare) : [],
     seconds: program.seconds,
+    paths: program.paths.length,
     cutMm: program.cutMm,
+    travelMm: program.travelMm,
     forceG: sheet.forceG,
     speedMmS: sheet.speedMmS,
     keptMm2: groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
     takenMm2: sheet.usedMm2,
     value: sheet.value,
+  };
+}
+
+interface OnSheet {
+  readonly group: SheetGroup;
+  /** Its number on the sheet, from 0. */
+  readonly number: number;
+}
+
+/** The copies of a sheet by what they look like: those of one layer, with the same borders round them, are drawn once. */
+function alikeOnSheet(groups: readonly SheetGroup[]): readonly (readonly OnSheet[])[] {
+  const alike = new Map<string, OnSheet[]>();
+  groups.forEach((group, number) => {
+    const home = inverse(group.matrix)!;
+    const borders = ringsToPathData(
+      group.borders.map((ring) => transformRing(ring, home)),
+      2,
+    );
+    const key = `${group.job}/${group.layer}/${borders}`;
+    alike.set(key, [...(alike.get(key) ?? []), { group, number }]);
+  });
+  return [...alike.values()];
+}
+
+/** What moves the drawing of one copy, y down, onto another. */
+function placeBeside(from: Matrix, to: Matrix, usedLengthMm: number): Matrix {
+  const turnOver: Matrix = [1, 0, 0, -1, 0, usedLengthMm];
+  return compose(turnOver, compose(compose(to, inverse(from)!), turnOver));
+}
+
+interface Where {
+  readonly number: number;
+  readonly jobs: readonly PreparedJob[];
+  readonly usedLengthMm: number;
+}
+
+function laidCopy(
+  { job, filmId, fingerprint, copy, perStrip, isPinned, contours, marks }: SheetGroup,
+  { number, jobs, usedLengthMm }: Where,
+): LaidCopy {
+  // Marks may stand far off: it is taken hold of where it is seen.
+  const { minX, minY, maxX, maxY } = boundsOf(
+    contours.length > marks ? contours.slice(0, contours.length - marks) : contours,
+  )!;
+  return {
+    group: number,
+    jobId: jobs[job]!.id,
+    filmId,
+    fingerprint,
+    copy,
+    perStrip,
+    isPinned,
+    xMm: (minX + maxX) / 2,
+    yMm: usedLengthMm - (minY + maxY) / 2,
   };
 }

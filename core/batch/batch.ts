@@ -1,4 +1,4 @@
-import { SHEET_ORDERS } from '../stations/sheets/index.js';
+import { SHEET_ORDERS } from '../laying/index.js';
 import { figure, id, object, oneOf, text, whole, yes } from '../words/schema.js';
 
 /** What is decided of a batch, as it comes from outside. */

@@ -7,12 +7,13 @@ import {
   type LayWish,
   type SheetGroup,
   type SheetPlan,
-} from '../stations/sheets/index.js';
+  layJobs,
+} from '../laying/index.js';
 import { batchJob, svg } from '../testing/batch-job.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { gapToEdges } from '../testing/gaps.js';
 import { seeded } from '../testing/seeded.js';
-import { batchSheetToFreeze, placeByHand, planBatch, type BatchJob } from './index.js';
+import { freezeSheet, placeByHand, type PreparedJob } from './index.js';
 
 const SPACING_MM = 4;
 /** A roll hardly wider than the frames. */
@@ -20,8 +21,8 @@ const shop = {
   ...BENCH_SHOP,
   pieces: BENCH_SHOP.pieces.filter(({ kind }) => kind === 'roll').map((roll) => ({ ...roll, widthMm: 282 })),
 };
-const plan = (jobs: readonly BatchJob[], wish: Partial<LayWish> = {}) =>
-  planBatch(jobs, shop, { ...NEW_LAY_WISH, spacingMm: SPACING_MM, spares: { single: 0, layered: 0 }, ...wish });
+const plan = (jobs: readonly PreparedJob[], wish: Partial<LayWish> = {}) =>
+  layJobs(jobs, shop, { ...NEW_LAY_WISH, spacingMm: SPACING_MM, spares: { single: 0, layered: 0 }, ...wish });
 
 type Islands = 'none' | 'corners' | 'middle';
 const ISLANDS: readonly Islands[] = ['none', 'corners', 'middle'];
@@ -34,7 +35,7 @@ const small = (w: number, h: number) => `<path fill="#16181a" d="M0 0h${w}v${h}z
 const isLine = (ring: Ring) => areaOf([ring]) < 1;
 const kinds = ['box', 'contour', 'groups'] as const;
 
-async function jobsOf(seed: number, border?: 'none'): Promise<BatchJob[]> {
+async function jobsOf(seed: number, border?: 'none'): Promise<PreparedJob[]> {
   const random = seeded(seed + 70);
   const any = () => border ?? kinds[Math.floor(random() * kinds.length)]!;
   const size = () =>
@@ -152,7 +153,7 @@ describe('small layers in large counters', () => {
       const sheet = out.sheets.find((one) => inside(one).length > 0)!;
       const clearMm =
         Math.min(...jobs.flatMap(({ prepare }) => prepare.layers.map(({ borderGapMm }) => borderGapMm))) - 0.1;
-      const frozen = batchSheetToFreeze(out, jobs, sheet.id, BENCH_SHOP.cutter);
+      const frozen = freezeSheet(out, sheet.id, { jobs, stopped: [], cutter: BENCH_SHOP.cutter, isAlone: false }).sheet;
       const rest = restToFreeze({
         sheet: frozen as unknown as FrozenSheet,
         program: frozen.program,
@@ -188,7 +189,7 @@ describe('small layers in large counters', () => {
       spares: { single: 0, layered: 0 },
       inCounters: true,
     };
-    const out = await planBatch(jobs, shop, wish);
+    const out = await layJobs(jobs, shop, wish);
     const sheet = out.sheets[0]!;
     const middle = (group: SheetGroup) => {
       const { minX, minY, maxX, maxY } = boundsOf(group.contours)!;
@@ -197,18 +198,17 @@ describe('small layers in large counters', () => {
     const at = sheet.groups.findIndex(({ job }) => job === 1);
     const [[x, y], [toX, toY]] = [middle(sheet.groups[at]!), middle(sheet.groups.find(({ job }) => job === 0)!)];
     const pin = placeByHand(
-      jobs,
-      shop,
-      { wish, out },
+      out,
+      { shop: shop, wish },
       { sheetId: sheet.id, group: at, dxMm: toX - x, dyMm: toY - y, turn: 0 },
     );
-    const laid = await planBatch(jobs, shop, { ...wish, pins: [pin] });
+    const laid = await layJobs(jobs, shop, { ...wish, pins: [pin] });
     expect([laid.loose, laid.unplaced]).toEqual([[], []]);
     const [pinned] = laid.sheets.flatMap(({ groups }) => groups.filter(({ isPinned }) => isPinned));
     expect(Math.hypot(middle(pinned!)[0] - toX, middle(pinned!)[1] - toY)).toBeLessThan(0.01);
     expect(pinned!.liesInCounter).toBe(true);
     // Where counters are to stay empty, what is round it moves.
-    const emptied = await planBatch(jobs, shop, { ...wish, pins: [pin], inCounters: false });
+    const emptied = await layJobs(jobs, shop, { ...wish, pins: [pin], inCounters: false });
     expect([emptied.loose, emptied.unplaced, emptied.sheets.flatMap(inside)]).toEqual([[], [], []]);
     expect(emptied.sheets.flatMap(({ groups }) => groups.filter(({ isPinned }) => isPinned))).toHaveLength(1);
   });

@@ -10,12 +10,10 @@ export {
   type BatchView,
   type CopiesOnSheet,
   type LaidCopy,
-  type NamedBatchJob,
-  type ShortageView,
-  type StoppedJob,
 } from './batch-view.js';
 export { placeByHand, withPin, type HandMove } from './place-by-hand.js';
 export type { Batch } from './kept-batch.js';
-export { batchSheetToFreeze, type BatchSheetToFreeze } from './freeze-batch-sheet.js';
-export { PREPARING_SHARE, stopsBatch } from './before-laying.js';
-export { planBatch, type BatchJob } from './plan-batch.js';
+export type { ShortageView } from './say.js';
+export { freezeSheet, type SheetMade } from './freeze-sheet.js';
+export { prepareJobs, type JobToPrepare, type PreparedJob, type StoppedJob } from './prepare-jobs.js';
+export { PREPARING_SHARE } from './before-laying.js';

@@ -5,7 +5,6 @@ import { InputError } from '../words/index.js';
 import {
   BoxesOf,
   drawnIn,
-  itemsOf,
   longestOf,
   neighboursOf,
   nestItemOf,
@@ -15,9 +14,8 @@ import {
   type LayWish,
   type Pin,
   type SheetGroup,
-} from '../stations/sheets/index.js';
-import type { BatchJob } from './plan-batch.js';
-import { sayBatchSheetChanged, sayNoPlaceNearer, sayNoRoomThere, sayNotTurnedSo } from './say.js';
+} from '../laying/index.js';
+import { saySheetChanged, sayNoPlaceNearer, sayNoRoomThere, sayNotTurnedSo } from './say.js';
 
 /** A copy on a sheet that a hand moves, mm, y up, and turns about its middle, degrees counter-clockwise. */
 export interface HandMove {
@@ -41,15 +39,13 @@ const STAYED_MM = 0.05;
  * @throws InputError `sheet-changed` when there is no such copy (any more), `turn-not-allowed`, `no-room-there`, `no-place-nearer` when it would stay where it is
  */
 export function placeByHand(
-  jobs: readonly BatchJob[],
-  shop: Shop,
-  { wish, out }: { readonly wish: LayWish; readonly out: LaidSheets },
+  out: LaidSheets,
+  { shop, wish }: { readonly shop: Shop; readonly wish: LayWish },
   { sheetId, group: number, dxMm, dyMm, turn }: HandMove,
 ): Pin {
   const group = out.sheets.find(({ id }) => id === sheetId)?.groups[number];
-  const jobId = group && jobs[group.job]?.id;
-  if (!group || jobId === undefined) throw new InputError('sheet-changed', sayBatchSheetChanged(), { source: 'batch' });
-  const items = jobs.flatMap((job, j) => itemsOf(job, j, shop, wish)).filter(({ film }) => film.id === group.filmId);
+  if (!group) throw new InputError('sheet-changed', saySheetChanged(), { source: 'batch' });
+  const items = out.items.filter(({ film }) => film.id === group.filmId);
   const itemOf = (one: SheetGroup) => items.find(({ job, layer }) => job === one.job && layer === one.layer)!;
   const item = itemOf(group);
   const on = rackOf(item.film, shop, {
@@ -105,7 +101,7 @@ export function placeByHand(
   if (!isMoved && turn === 0 && Math.hypot(dxMm, dyMm) > LEAST_MOVE_MM)
     throw new InputError('no-place-nearer', sayNoPlaceNearer(), { source: 'batch' });
   return {
-    jobId,
+    jobId: item.jobId,
     fingerprint: group.fingerprint,
     copy: group.copy,
     pieceKey: on.key,

@@ -1,12 +1,35 @@
 import type { Film } from '../shop/index.js';
-import { sayHelp, type Shortage } from '../stations/sheets/index.js';
+import type { LaidSheets, Shortage } from '../laying/index.js';
+import { sayFoilShort, sayHelp } from '../stations/sheets/index.js';
 
-export function sayBatchSheetChanged(): string {
+export function saySheetChanged(): string {
   return 'This sheet has changed: one of its jobs, the films, or what is cut of them are not the same any more. Nothing was cut. Look at the sheet again, then cut it.';
 }
 
+export function sayBlocked(why: string): string {
+  return `Nothing was cut, because something stops this job: ${why}`;
+}
+
+/** Of what there is not enough, in a sentence, and the spacing that would help. */
+export interface ShortageView {
+  readonly filmId: string;
+  readonly message: string;
+  readonly spacingMm: number | null;
+}
+
+/** All that is short, films first. `titles` are those of the jobs. */
+export function shortages(
+  { short, missingFoil }: Pick<LaidSheets, 'short' | 'missingFoil'>,
+  titles: readonly string[],
+): readonly ShortageView[] {
+  return [
+    ...short.map((one) => ({ filmId: one.film.id, message: sayShortage(one, titles), spacingMm: one.spacingMm })),
+    ...missingFoil.map((one) => ({ filmId: one.film.id, message: sayFoilShort(one), spacingMm: null })),
+  ];
+}
+
 /** What is short, by how much, and what would help. `titles` are those of the jobs. */
-export function sayShortage({ film, missing, ...help }: Shortage, titles: readonly string[]): string {
+function sayShortage({ film, missing, ...help }: Shortage, titles: readonly string[]): string {
   const what = missing.map(
     ({ job, quantity }) => `${quantity === 1 ? 'a layer' : `${quantity} layers`} of “${titles[job]}”`,
   );

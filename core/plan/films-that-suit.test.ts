@@ -7,6 +7,7 @@ import { newOutline } from '../stations/build/index.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { seeded } from '../testing/seeded.js';
 import { Planner } from './planner.js';
+import { seeds } from '../testing/long-run.js';
 
 /* By the trade's own table, and not by the app's: what a plain colour may be cut from without anyone choosing. */
 const ON_CLOTH = ['heatTransfer'];
@@ -67,7 +68,7 @@ function planOf(shop: Shop, colours: readonly string[], patch: RecipePatch) {
 const filmNamed = (shop: Shop, id: string) => shop.films.find((film) => film.id === id)!;
 
 describe('films that are ruled', () => {
-  it.each(Array.from({ length: 30 }, (_, seed) => seed))(
+  it.each(seeds(10, 30))(
     'suit what the job goes on, and none is special that nobody chose, shop %i',
     async (seed) => {
       const random = seeded(seed);

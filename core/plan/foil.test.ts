@@ -3,7 +3,7 @@ import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { newFilm, type Film, type FilmPiece, type Shop } from '../shop/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
-import { sheetToFreeze } from '../stations/cut/index.js';
+import { frozenSheet } from '../testing/frozen-sheet.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { seeded } from '../testing/seeded.js';
 import { planReport } from './index.js';
@@ -134,7 +134,7 @@ describe('foil', () => {
   it('is kept with the sheet that it is laid on, and what is taken and spent counts it', async () => {
     const with2 = await plan(SHOP, 40, 40);
     const id = with2.sheets!.sheets.find(({ foils }) => foils.length > 0)!.id;
-    const kept = sheetToFreeze(with2, id);
+    const kept = frozenSheet(with2, id);
     expect(kept.foils.map(({ film: { id: of } }) => of).sort()).toEqual(['copper', 'shimmer']);
     const foilMm2 = kept.foils.reduce((sum, { piece: { kind, widthMm, lengthMm }, usedLengthMm }) => {
       return sum + widthMm * (kind === 'roll' ? usedLengthMm : lengthMm);

@@ -13,15 +13,16 @@ import {
   unite,
   type Rings,
 } from '../geometry/index.js';
-import { planBatch } from '../batch/index.js';
-import { NEW_LAY_WISH } from '../stations/sheets/index.js';
+import { NEW_LAY_WISH, layJobs } from '../laying/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
-import { restToFreeze, sheetToFreeze, type FrozenSheet } from '../stations/cut/index.js';
+import { restToFreeze, type FrozenSheet } from '../stations/cut/index.js';
+import { frozenSheet } from '../testing/frozen-sheet.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { seeded } from '../testing/seeded.js';
 import type { Plan } from './plan.js';
 import { Planner } from './planner.js';
+import { seeds } from '../testing/long-run.js';
 
 /** A sticker in three films: a round ground, a band across it, and two windows in the band. */
 const STICKER = (w: number, h: number) =>
@@ -128,7 +129,7 @@ describe('a strip of a gang', () => {
   it('of a batch makes up its spares with what a strip holds more than is wanted', async () => {
     const strips = async (copies: number) => {
       const made = await plan({ ...gang(6, 1), sheets: { copies } });
-      const out = await planBatch(
+      const out = await layJobs(
         [{ id: 'a', prepare: made.prepare!, isInside: false, copies, taken: {}, lies: {}, due: null }],
         BENCH_SHOP,
         NEW_LAY_WISH,
@@ -175,7 +176,7 @@ describe('a strip of a gang', () => {
       id,
       groups: [group],
     } = made.sheets!.sheets.find(({ films: [film] }) => film!.id === made.prepare!.layers[0]!.layer.film.id)!;
-    const frozen = sheetToFreeze(made, id);
+    const frozen = frozenSheet(made, id);
     expect(frozen.groups).toMatchObject([
       { perStrip: 4, contours: group!.contours.length - group!.marks, marks: group!.marks },
     ]);
@@ -263,7 +264,7 @@ describe('the base of a gang', () => {
 });
 
 describe('strips that the app proposes', () => {
-  it.each(Array.from({ length: 10 }, (_, seed) => seed))(
+  it.each(seeds(4, 10))(
     'fit, are few, and are what was said, seed %i',
     async (seed) => {
       const random = seeded(seed);

@@ -23,11 +23,9 @@ export type {
   PartView,
   PlanView,
   PrepareView,
-  ProgramView,
-  SheetView,
 } from './page/plan-view.js';
 export type { ArtworkOut, Plan } from './plan.js';
 export { printJob, PRINT_ON, PRINTS, type JobPrint, type PrintOn } from './print-job.js';
-export { builtWithOf } from './built-with.js';
+export { builtWithOf, type JobSoFar } from './built-with.js';
 export { Planner, type PlanHooks, type PlanInput } from './planner.js';
 export { foilsReport, mapFigures, planReport, sheetSvg, type PlanReport } from './report.js';

@@ -61,7 +61,7 @@ import {
   type BuiltWith,
 } from '../stations/films/index.js';
 import { prepareStage, type LearnedWeeding } from '../stations/prepare/index.js';
-import { sheetsStage, type CutSoFar } from '../stations/sheets/index.js';
+import { sheetsStage } from '../stations/sheets/index.js';
 import type { StageHooks } from '../stations/stage.js';
 import {
   groundOf,
@@ -77,6 +77,7 @@ import {
 import { InputError, PLACE_REMEDIES } from '../words/index.js';
 import type { RepeatWish, Replacement } from './change-parts.js';
 import { collected } from './collect.js';
+import type { JobSoFar } from './built-with.js';
 import type { ArtworkOut, Plan } from './plan.js';
 import { eachOf } from './several.js';
 import { StageCache } from './stage-cache.js';
@@ -84,7 +85,7 @@ import { condensedMatrix, namesCondensed } from './teams.js';
 import { unsuitedFilms } from './unsuited-films.js';
 
 /** What is cut already is absent where there is no record. */
-export interface PlanInput extends Partial<CutSoFar> {
+export interface PlanInput extends Partial<JobSoFar> {
   readonly recipe: Recipe;
   readonly shop: Shop;
   /** The untouched bytes of each artwork, by its id. */
@@ -286,7 +287,7 @@ export class Planner {
     if (upTo === 'prepare') return plan;
     const sheets = await cache.take(
       sheetsStage,
-      { prepare, recipe, shop, taken: input.taken ?? {}, lies: input.lies ?? {} },
+      { prepare, recipe, shop, taken: input.taken ?? {}, lies: input.lies ?? {}, lone: input.lone ?? null },
       hooks,
     );
     await add({ sheets });

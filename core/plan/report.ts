@@ -2,7 +2,7 @@ import type { TaperMap } from '../engines/surface/index.js';
 import { ringsToPathData, turnedOver } from '../geometry/index.js';
 import { saySideUp, sideUpOf } from '../shop/index.js';
 import { formatLength } from '../words/index.js';
-import { mirroredFilms, panelsOn, type SheetPlan } from '../stations/sheets/index.js';
+import { mirroredFilms, panelsOn, type SheetPlan } from '../laying/index.js';
 import { countCuts, NOTHING_CUT, type RecordedCuts } from '../stations/record/index.js';
 import { jobCard, jobFigures } from './job-card.js';
 import type { Plan } from './plan.js';

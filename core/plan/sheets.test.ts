@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { frozenSheet } from '../testing/frozen-sheet.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { UNITS_PER_MM } from '../engines/cutting/index.js';
@@ -8,10 +9,9 @@ import { drawingPart } from '../stations/artwork/index.js';
 import { emptyRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import type { FilmPiece, Shop } from '../shop/index.js';
 import { Planner } from './planner.js';
-import { cutSoFar, restToFreeze, sheetToFreeze, type FrozenSheet } from '../stations/cut/index.js';
+import { cutSoFar, restToFreeze, type FrozenSheet } from '../stations/cut/index.js';
 import type { Plan } from './plan.js';
-import { NEW_LAY_WISH, type TakenCopies, type TakenDirections } from '../stations/sheets/index.js';
-import { planBatch } from '../batch/index.js';
+import { NEW_LAY_WISH, type TakenCopies, type TakenDirections, layJobs } from '../laying/index.js';
 
 const SVG = (w: number, h: number) =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}"><rect width="${w}" height="${h}" fill="#16181a"/><circle cx="${w / 2}" cy="${h / 2}" r="${Math.min(w, h) / 3}" fill="#f7f5ef"/></svg>`;
@@ -255,7 +255,7 @@ describe('the layers of one design', () => {
       if (!first) return;
       const cut = [
         {
-          ...sheetToFreeze(made, first.id),
+          ...frozenSheet(made, first.id),
           id: 's',
           restOf: null,
           decided: null,
@@ -303,7 +303,7 @@ describe('a job by itself', () => {
         piece('roll', 590, 6000),
       ]);
       const made = await plan(SVG(30 + random() * 120, 30 + random() * 120), { sheets: { copies, zones } }, shop);
-      const alone = await planBatch(
+      const alone = await layJobs(
         [{ id: '', prepare: made.prepare!, isInside: false, copies, taken: {}, lies: {}, due: null }],
         shop,
         { ...NEW_LAY_WISH, zones, spares: { single: 0, layered: 0 } },
@@ -418,7 +418,7 @@ describe('films that share a mat', () => {
       for (const i of held) expect(wholeAt[i]!).toBeLessThan(wholeAt[frame]!);
     }
     // Cut in part, what is left of each film has one round it again.
-    const frozen = sheetToFreeze(made, made.sheets!.sheets[at]!.id);
+    const frozen = frozenSheet(made, made.sheets!.sheets[at]!.id);
     for (const share of [0.1, 0.3, 0.5, 0.7]) {
       const rest = restToFreeze({
         sheet: frozen as unknown as FrozenSheet,
@@ -450,7 +450,7 @@ describe('films that share a mat', () => {
     const made = await plan(SVG(40, 30), together, BENCH_SHOP);
     expect(made.sheets!.sheets).toHaveLength(1);
     const sheet = made.sheets!.sheets[0]!;
-    const frozen = sheetToFreeze(made, sheet.id);
+    const frozen = frozenSheet(made, sheet.id);
     expect([frozen.piece, frozen.zones, frozen.groups.map(({ filmId }) => filmId)]).toEqual([
       null,
       sheet.zones,
@@ -637,8 +637,8 @@ describe('what is cut already', () => {
   it('a sheet is known by what lies on it: it is not found any more when that is another', async () => {
     const made = await plan(SVG(50, 40), { sheets: { copies: 3 } }, BENCH_SHOP);
     const { id } = made.sheets!.sheets[0]!;
-    expect(sheetToFreeze(made, id).groups).toHaveLength(made.sheets!.sheets[0]!.groups.length);
+    expect(frozenSheet(made, id).groups).toHaveLength(made.sheets!.sheets[0]!.groups.length);
     const other = await plan(SVG(50, 40), { sheets: { copies: 2 } }, BENCH_SHOP);
-    expect(() => sheetToFreeze(other, id)).toThrow(/This sheet has changed/);
+    expect(() => frozenSheet(other, id)).toThrow(/This sheet has changed/);
   });
 });

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { frozenSheet } from '../testing/frozen-sheet.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { seeded } from '../testing/seeded.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
@@ -18,7 +19,6 @@ import {
 import { emptyRecipe, parseRecipe, patchRecipe, type Recipe, type RecipePatch } from '../recipe/index.js';
 import { newBlank, type Shop } from '../shop/index.js';
 import { AT_ORIGIN, drawingPart, letteringPart, newLettering, type ArtworkPart } from '../stations/artwork/index.js';
-import { sheetToFreeze } from '../stations/cut/index.js';
 import {
   fromBlank,
   measureTroubles,
@@ -433,7 +433,7 @@ describe('an order of garments', () => {
       const sizes = ['S', 'M', 'L', 'XL']
         .map((name, i) => size(name, Math.floor(random() * 4) + (i === 0 ? 1 : 0), 120 + Math.round(200 * random())))
         .filter(({ copies }) => copies > 0);
-      const { prepare, sheets, cut } = await planned(order(sizes));
+      const { prepare, sheets } = await planned(order(sizes));
       const { film } = prepare!.layers[0]!.layer;
       const panelOf = (layer: number) => prepare!.layers[layer]!.panel.number;
       const laid = sheets!.sheets.flatMap((sheet) =>
@@ -451,7 +451,7 @@ describe('an order of garments', () => {
           closed.slice(i + 1).forEach((other) => expect(areaOf(intersect(grow(one, 4.98), other))).toBeLessThan(0.01)),
         );
         // What is kept of it when it is sent is each copy’s own, not a share of the whole.
-        const frozen = sheetToFreeze({ sheets: sheets!, cut: cut!, prepare: prepare! }, sheet.id);
+        const frozen = frozenSheet({ sheets: sheets!, prepare: prepare! }, sheet.id);
         expect(frozen.groups.map(({ keptMm2, weedPlaces }) => [keptMm2, weedPlaces.length])).toEqual(
           sheet.groups.map(({ layer }) => [
             expect.closeTo(areaOf(prepare!.layers[layer]!.layer.cut), 6),

@@ -1,5 +1,5 @@
 import { resourcesInNode } from '../../platform/artwork-resources.js';
-import type { BatchJob } from '../batch/index.js';
+import { prepareJobs, type PreparedJob } from '../batch/index.js';
 import { Planner } from '../plan/planner.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
@@ -17,7 +17,7 @@ export async function batchJob(
   copies: number,
   due: string | null = null,
   patch: RecipePatch = {},
-): Promise<BatchJob> {
+): Promise<PreparedJob> {
   const recipe = parseRecipe(
     patchRecipe(
       patchRecipe(emptyRecipe('Job'), {
@@ -27,10 +27,13 @@ export async function batchJob(
       patch,
     ),
   );
-  const { prepare } = await new Planner(resourcesInNode).plan({
-    recipe,
-    shop: BENCH_SHOP,
-    sources: new Map([['a', new TextEncoder().encode(drawing)]]),
-  });
-  return { id: `job-${(made += 1)}`, prepare: prepare!, isInside: false, copies, taken: {}, lies: {}, due };
+  const { ready } = await prepareJobs(new Planner(resourcesInNode), [
+    {
+      id: `job-${(made += 1)}`,
+      recipe,
+      shop: BENCH_SHOP,
+      sources: new Map([['a', new TextEncoder().encode(drawing)]]),
+    },
+  ]);
+  return { ...ready[0]!, copies, due };
 }

@@ -3,8 +3,8 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { BatchView, BetterView, HandMove } from '../../core/batch/index.js';
-import type { Pin, LayWish } from '../../core/stations/sheets/index.js';
+import type { BatchView, BetterView, HandMove, SheetMade } from '../../core/batch/index.js';
+import type { Pin, LayWish } from '../../core/laying/index.js';
 import type { CutInPart, RestToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
 import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
@@ -14,7 +14,7 @@ import { sampleJob } from './sample-job.js';
 import { FLAG } from './kernel-guard.js';
 import { SharedWork } from './shared-work.js';
 import type { BatchSearch } from './planned-batch.js';
-import type { Answer, BatchSheetMade, BatchTask, PlanJob, Task } from './tasks.js';
+import type { Answer, BatchTask, PlanJob, Task } from './tasks.js';
 import { TooLong, WorkQueue, type Lane } from './work-queue.js';
 
 /** No task may hold a worker longer than this. */
@@ -72,6 +72,8 @@ export interface PlanSource extends Omit<PlanJob, 'sources'> {
 /** What a batch is planned from. */
 export interface BatchSource {
   readonly wish: LayWish;
+  /** A job that is cut alone. */
+  readonly isAlone: boolean;
   readonly jobs: readonly { readonly jobId: string; readonly source: PlanSource }[];
   readonly shop: PlanJob['shop'];
 }
@@ -206,17 +208,17 @@ export class Compute {
   }
 
   /** A sheet of a batch, ready to be kept. @throws Problem 422 when it has no such sheet (any more) */
-  async batchSheet(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<BatchSheetMade> {
-    return (await this.#run({ do: 'batch-sheet', batch: await loadedBatch(source), sheet }, 'long', {
+  async sheet(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<SheetMade> {
+    return (await this.#run({ do: 'sheet', batch: await loadedBatch(source), sheet }, 'long', {
       limitMs: LONGEST_BATCH_MS,
       signal,
-    })) as Extract<Answer, { ok: 'batch-sheet' }>;
+    })) as Extract<Answer, { ok: 'sheet' }>;
   }
 
   /** Where a copy comes to lie that a hand has moved. @throws Problem 422 when it cannot lie there */
-  async batchMove(source: BatchSource, move: HandMove, signal?: AbortSignal): Promise<Pin> {
+  async move(source: BatchSource, move: HandMove, signal?: AbortSignal): Promise<Pin> {
     return (
-      (await this.#run({ do: 'batch-move', batch: await loadedBatch(source), move }, 'long', {
+      (await this.#run({ do: 'move', batch: await loadedBatch(source), move }, 'long', {
         limitMs: LONGEST_BATCH_MS,
         signal,
       })) as Extract<Answer, { ok: 'pin' }>
@@ -224,7 +226,7 @@ export class Compute {
   }
 
   /** Looks for less film for a batch, for so long or until it is enough; what was found by then is kept. A search of it that is under way ends. */
-  async batchSearch(id: string, source: BatchSource, seconds: number, signal?: AbortSignal): Promise<BatchSearch> {
+  async search(id: string, source: BatchSource, seconds: number, signal?: AbortSignal): Promise<BatchSearch> {
     this.searchedEnough(id);
     const enough = new Int32Array(new SharedArrayBuffer(4));
     this.#searches.set(id, enough);
@@ -233,7 +235,7 @@ export class Compute {
       const tell = (found: SearchTold) => this.#watching.get(id)?.forEach((watcher) => watcher(found));
       const tellWait = (waitsFor: readonly string[]) => tell({ waitsFor });
       return (await telling<Answer, BetterView>(tell, (better) =>
-        this.#run({ do: 'batch-search', batch, seconds, enough, better }, 'long', {
+        this.#run({ do: 'search', batch, seconds, enough, better }, 'long', {
           limitMs: LONGEST_BATCH_MS,
           signal,
           transferList: [better],
@@ -261,10 +263,10 @@ export class Compute {
     if (enough) Atomics.store(enough, 0, 1);
   }
 
-  /** A sheet of a batch as an HP-GL file. @throws Problem 422 as batchSheet() does */
-  async batchHpgl(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
+  /** A sheet of a batch as an HP-GL file. @throws Problem 422 as sheet() does */
+  async hpgl(source: BatchSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
     return (
-      (await this.#run({ do: 'batch-hpgl', batch: await loadedBatch(source), sheet }, 'long', {
+      (await this.#run({ do: 'hpgl', batch: await loadedBatch(source), sheet }, 'long', {
         limitMs: LONGEST_BATCH_MS,
         signal,
       })) as Extract<Answer, { ok: 'file' }>
@@ -296,26 +298,6 @@ export class Compute {
     const job = await loaded(source);
     return (
       (await this.#run({ do: 'print', job, what, on, filmId }, 'long', { limitMs: LONGEST_MS, signal })) as Extract<
-        Answer,
-        { ok: 'file' }
-      >
-    ).bytes;
-  }
-
-  /** A sheet of a job's plan, ready to be kept, and what all its layers come to. @throws Problem 422 when it has no such sheet, or a blocker stops the job */
-  async sheet(source: PlanSource, sheet: string, signal?: AbortSignal): Promise<Extract<Answer, { ok: 'sheet' }>> {
-    const job = await loaded(source);
-    return (await this.#run({ do: 'sheet', job, sheet }, this.#laneFor(job), {
-      limitMs: LONGEST_MS,
-      signal,
-    })) as Extract<Answer, { ok: 'sheet' }>;
-  }
-
-  /** The same as an HP-GL file. @throws Problem 422 when the job has no such sheet */
-  async hpgl(source: PlanSource, sheet: string, signal?: AbortSignal): Promise<Uint8Array> {
-    const job = await loaded(source);
-    return (
-      (await this.#run({ do: 'hpgl', job, sheet }, 'long', { limitMs: LONGEST_MS, signal })) as Extract<
         Answer,
         { ok: 'file' }
       >
@@ -449,6 +431,7 @@ async function loaded({
   builtWith,
   weeding,
   recorded,
+  lone,
 }: PlanSource): Promise<PlanJob> {
   return {
     recipe,
@@ -456,6 +439,7 @@ async function loaded({
     taken,
     lies,
     ...(builtWith ? { builtWith } : {}),
+    ...(lone ? { lone } : {}),
     weeding,
     recorded,
     sources: await loadSources(),
@@ -468,7 +452,7 @@ async function loadedBatch(source: BatchSource): Promise<BatchTask> {
     const { shop: _, ...job } = await loaded(one);
     jobs.push({ jobId, job });
   }
-  return { name: nameOfBatch(source), jobs, shop: source.shop, wish: source.wish };
+  return { name: nameOfBatch(source), jobs, shop: source.shop, wish: source.wish, isAlone: source.isAlone };
 }
 
 /** Work in a thread that tells how far it is, or what it has found. */
@@ -486,11 +470,12 @@ async function telling<T, Told = number>(
 }
 
 /** The same name for the same batch: all that it is planned from. What is weeded or judged meanwhile makes it no other. */
-export function nameOfBatch({ jobs, wish }: BatchSource): string {
+export function nameOfBatch({ jobs, wish, isAlone }: BatchSource): string {
   return createHash('sha256')
     .update(
       JSON.stringify([
         wish,
+        isAlone,
         jobs.map(({ jobId, source: { recipe, shopRevision, taken, lies, builtWith, weeding } }) => [
           jobId,
           recipe,
@@ -518,13 +503,13 @@ function drawingsOf({ sources }: Pick<PlanJob, 'sources'>): string {
 /** What somebody waits for, as it is said. */
 function nameOfWork(task: Task): string {
   if ('batch' in task)
-    return `${task.do === 'batch-search' ? 'a search for less film' : 'a batch'} of ${count(task.batch.jobs.length, 'job')}`;
+    return `${task.do === 'search' ? 'a search for less film' : 'a batch'} of ${count(task.batch.jobs.length, 'job')}`;
   return 'job' in task ? `a plan of “${task.job.recipe.title}”` : 'a file that is read';
 }
 
 /** The same name for the same plan: files never change under their ids, which the recipe names. */
-function nameOf({ recipe, shopRevision, taken, lies, builtWith, weeding, recorded }: PlanSource): string {
+function nameOf({ recipe, shopRevision, taken, lies, builtWith, weeding, recorded, lone }: PlanSource): string {
   return createHash('sha256')
-    .update(JSON.stringify([recipe, shopRevision, taken, lies, builtWith, weeding, recorded]))
+    .update(JSON.stringify([recipe, shopRevision, taken, lies, builtWith, weeding, recorded, lone]))
     .digest('hex');
 }

@@ -1,26 +1,19 @@
 import {
   betterView,
-  planBatch,
+  prepareJobs,
   PREPARING_SHARE,
-  stopsBatch,
   type BetterView,
-  type NamedBatchJob,
+  type PreparedJob,
   type StoppedJob,
 } from '../../core/batch/index.js';
-import type { LaySheetsHooks, LaidSheets, LayWish } from '../../core/stations/sheets/index.js';
-import { builtWithOf, type Planner } from '../../core/plan/index.js';
-import type { BuiltWith } from '../../core/stations/films/index.js';
+import { layJobs, type LaidSheets, type LayJobsHooks, type LayWish } from '../../core/laying/index.js';
+import type { Planner } from '../../core/plan/index.js';
 import type { BatchTask } from './tasks.js';
-
-/** A job of a batch with what of the shop it is built with. */
-interface PlannedBatchJob extends NamedBatchJob {
-  readonly builtWithNow: BuiltWith;
-}
 
 /** A batch with the jobs of it that can be cut, and why the others cannot. */
 export interface PlannedBatch {
   readonly out: LaidSheets;
-  readonly jobs: readonly PlannedBatchJob[];
+  readonly jobs: readonly PreparedJob[];
   readonly stopped: readonly StoppedJob[];
 }
 
@@ -67,7 +60,7 @@ export class BatchPlanner {
     const worked = () => performance.now() - heldMs();
     const begun = worked();
     let told = -Infinity;
-    const budget: LaySheetsHooks = {
+    const budget: LayJobsHooks = {
       ...hooks,
       onBetter(film, found) {
         if (performance.now() < told + TELL_MS) return;
@@ -76,7 +69,7 @@ export class BatchPlanner {
       },
       budget: (_, part, of) => () => !isEnough() && worked() < begun + (seconds * 1000 * (part + 1)) / of,
     };
-    const out = await planBatch(jobs, task.shop, task.wish, budget);
+    const out = await layJobs(jobs, task.shop, task.wish, budget);
     const taken = ({ sheets }: LaidSheets) => sheets.reduce((sum, { usedMm2 }) => sum + usedMm2, 0);
     const spent = ({ sheets }: LaidSheets) => sheets.reduce((sum, { value }) => sum + value, 0);
     const isLess = spent(out) < spent(before) - 1e-9 && taken(out) < taken(before);
@@ -91,28 +84,12 @@ export class BatchPlanner {
 
   async plan({ name, jobs, shop, wish }: BatchTask, { breathe, onProgress }: Hooks): Promise<PlannedBatch> {
     if (this.#last?.name === name) return this.#last.planned;
-    const [ready, stopped]: [PlannedBatchJob[], StoppedJob[]] = [[], []];
-    for (const [i, { jobId, job }] of jobs.entries()) {
-      const { recipe, taken, lies } = job;
-      const plan = await this.planner.prepared({ ...job, shop }, { breathe });
-      const { prepare, findings } = plan;
-      const blocked = findings.find(stopsBatch);
-      if (blocked || !prepare) stopped.push({ jobId, why: blocked?.message ?? 'Nothing of it can be cut.' });
-      else
-        ready.push({
-          id: jobId,
-          title: recipe.title,
-          prepare,
-          isInside: recipe.surface.kind === 'glass',
-          copies: recipe.sheets.copies,
-          taken,
-          lies,
-          due: recipe.due,
-          builtWithNow: builtWithOf(plan, { ...job, shop }),
-        });
-      onProgress?.((PREPARING_SHARE * (i + 1)) / jobs.length);
-    }
-    const planned = { out: await planBatch(ready, shop, wish, { breathe }), jobs: ready, stopped };
+    const { ready, stopped } = await prepareJobs(
+      this.planner,
+      jobs.map(({ jobId, job }) => ({ ...job, id: jobId, shop })),
+      { breathe, onProgress: (done) => onProgress?.(PREPARING_SHARE * done) },
+    );
+    const planned = { out: await layJobs(ready, shop, wish, { breathe }), jobs: ready, stopped };
     this.#last = { name, planned };
     return planned;
   }

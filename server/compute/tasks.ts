@@ -1,16 +1,15 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { BatchView, HandMove } from '../../core/batch/index.js';
+import type { BatchView, HandMove, SheetMade } from '../../core/batch/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { BatchSearch } from './planned-batch.js';
-import type { CutInPart, GroupToFreeze, RestToFreeze, SheetToFreeze } from '../../core/stations/cut/index.js';
-import type { BuiltWith } from '../../core/stations/films/index.js';
+import type { CutInPart, RestToFreeze } from '../../core/stations/cut/index.js';
 import type { PrintFormat } from '../../core/print/index.js';
-import type { JobPrint, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
+import type { JobPrint, JobSoFar, PlanReport, PrintOn, Replacement } from '../../core/plan/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import type { RecordedCuts } from '../../core/stations/record/index.js';
-import type { CutSoFar, LayWish, Pin } from '../../core/stations/sheets/index.js';
+import type { LayWish, Pin } from '../../core/laying/index.js';
 
 /** What the server asks of its workers: plain data both ways. */
 export type Task =
@@ -27,20 +26,18 @@ export type Task =
       readonly on: PrintOn;
       readonly filmId: string | null;
     }
-  | { readonly do: 'sheet'; readonly job: PlanJob; readonly sheet: string }
-  | { readonly do: 'hpgl'; readonly job: PlanJob; readonly sheet: string }
   | { readonly do: 'rest'; readonly part: CutInPart }
   | { readonly do: 'batch'; readonly batch: BatchTask; readonly progress?: MessagePort }
-  | { readonly do: 'batch-sheet'; readonly batch: BatchTask; readonly sheet: string }
-  | { readonly do: 'batch-move'; readonly batch: BatchTask; readonly move: HandMove }
+  | { readonly do: 'sheet'; readonly batch: BatchTask; readonly sheet: string }
+  | { readonly do: 'move'; readonly batch: BatchTask; readonly move: HandMove }
   | {
-      readonly do: 'batch-search';
+      readonly do: 'search';
       readonly batch: BatchTask;
       readonly seconds: number;
       /** Not 0 once what was found is enough. */ readonly enough: Int32Array;
       /** Told of what is found on the way. */ readonly better: MessagePort;
     }
-  | { readonly do: 'batch-hpgl'; readonly batch: BatchTask; readonly sheet: string };
+  | { readonly do: 'hpgl'; readonly batch: BatchTask; readonly sheet: string };
 
 /** A task on its way to a worker, with a flag that is set once it should stop. */
 export type SentTask = Task & { readonly stopFlag: Int32Array };
@@ -51,21 +48,11 @@ export interface BatchTask {
   readonly jobs: readonly { readonly jobId: string; readonly job: Omit<PlanJob, 'shop'> }[];
   readonly shop: Shop;
   readonly wish: LayWish;
+  /** A job that is cut alone. */
+  readonly isAlone: boolean;
 }
 
-/** A sheet of a batch that is about to be sent, each copy with the job it is of, and what all layers of those jobs come to. */
-export interface BatchSheetMade {
-  readonly sheet: Omit<SheetToFreeze, 'groups'> & {
-    readonly groups: readonly (GroupToFreeze & { readonly jobId: string })[];
-  };
-  readonly toCut: readonly {
-    readonly jobId: string;
-    readonly layers: readonly { readonly fingerprint: string; readonly copies: number }[];
-    readonly builtWith: BuiltWith;
-  }[];
-}
-
-export interface PlanJob extends CutSoFar {
+export interface PlanJob extends JobSoFar {
   readonly recipe: Recipe;
   readonly shop: Shop;
   readonly sources: ReadonlyMap<string, Uint8Array>;
@@ -79,15 +66,9 @@ export type Answer =
   | { readonly ok: 'file'; readonly bytes: Uint8Array }
   | { readonly ok: 'font'; readonly name: string }
   | { readonly ok: 'plan'; readonly report: PlanReport }
-  | {
-      readonly ok: 'sheet';
-      readonly sheet: SheetToFreeze;
-      readonly builtWith: BuiltWith;
-      readonly toCut: readonly { readonly fingerprint: string; readonly copies: number }[];
-    }
   | { readonly ok: 'rest'; readonly sheet: RestToFreeze }
   | { readonly ok: 'batch'; readonly view: BatchView }
   | { readonly ok: 'pin'; readonly pin: Pin }
   | ({ readonly ok: 'searched' } & BatchSearch)
-  | ({ readonly ok: 'batch-sheet' } & BatchSheetMade)
+  | ({ readonly ok: 'sheet' } & SheetMade)
   | { readonly ok: false; readonly code: string; readonly message: string; readonly path?: string };

@@ -1,15 +1,14 @@
 import { writeHpgl } from '../../core/engines/cutting/index.js';
-import { batchSheetToFreeze, batchView, placeByHand } from '../../core/batch/index.js';
+import { batchView, freezeSheet, placeByHand } from '../../core/batch/index.js';
 import { InputError } from '../../core/words/index.js';
-import { builtWithOf, exportBuild, Planner, planReport, printJob } from '../../core/plan/index.js';
-import { toCutOf } from '../../core/stations/sheets/index.js';
-import { restToFreeze, sheetToFreeze } from '../../core/stations/cut/index.js';
+import { exportBuild, Planner, planReport, printJob } from '../../core/plan/index.js';
+import { restToFreeze } from '../../core/stations/cut/index.js';
 import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { loadKernelInNode } from '../../platform/load-kernel.js';
 import { designPicture } from '../../platform/design-picture.js';
 import { BatchPlanner } from './planned-batch.js';
 import { endingWithKernel, FLAG } from './kernel-guard.js';
-import type { Answer, SentTask } from './tasks.js';
+import type { Answer, BatchTask, SentTask } from './tasks.js';
 
 const ready = loadKernelInNode();
 const planner = new Planner(resourcesInNode);
@@ -31,6 +30,10 @@ async function answer(task: SentTask): Promise<Answer> {
   const breathe = async () => {
     waitForTurn();
     if (Atomics.load(task.stopFlag, 0) !== FLAG.go) throw new Error('It was stopped.');
+  };
+  const sheetOf = async ({ batch, sheet }: { readonly batch: BatchTask; readonly sheet: string }) => {
+    const { out, ...planned } = await batches.plan(batch, { breathe });
+    return freezeSheet(out, sheet, { ...planned, cutter: batch.shop.cutter, isAlone: batch.isAlone });
   };
   try {
     switch (task.do) {
@@ -68,26 +71,6 @@ async function answer(task: SentTask): Promise<Answer> {
           ok: 'file',
           bytes: await printJob(await planner.plan(task.job, { breathe }), task.what, task.on, task.filmId),
         };
-      case 'sheet': {
-        const plan = await planner.plan(task.job, { breathe });
-        const blocked = plan.findings.find((finding) => finding.severity === 'blocker');
-        if (blocked)
-          return {
-            ok: false,
-            code: 'blocked',
-            message: `Nothing was cut, because something stops this job: ${blocked.message}`,
-          };
-        return {
-          ok: 'sheet',
-          sheet: sheetToFreeze(plan, task.sheet),
-          builtWith: builtWithOf(plan, task.job),
-          toCut: plan.sheets!.toCut.map(({ fingerprint, copies }) => ({ fingerprint, copies })),
-        };
-      }
-      case 'hpgl': {
-        const { program } = sheetToFreeze(await planner.plan(task.job, { breathe }), task.sheet);
-        return { ok: 'file', bytes: new TextEncoder().encode(writeHpgl({ settings: program, runs: program.runs })) };
-      }
       case 'rest':
         return { ok: 'rest', sheet: restToFreeze(task.part) };
       case 'batch': {
@@ -97,26 +80,13 @@ async function answer(task: SentTask): Promise<Answer> {
         });
         return { ok: 'batch', view: batchView(out, { jobs, stopped, cutter: task.batch.shop.cutter }) };
       }
-      case 'batch-sheet': {
-        const { out, jobs } = await batches.plan(task.batch, { breathe });
-        const sheet = batchSheetToFreeze(out, jobs, task.sheet, task.batch.shop.cutter);
-        const carried = new Set(sheet.groups.map(({ job }) => job));
-        return {
-          ok: 'batch-sheet',
-          sheet: { ...sheet, groups: sheet.groups.map(({ job, ...group }) => ({ ...group, jobId: jobs[job]!.id })) },
-          toCut: [...carried].map((job) => ({
-            jobId: jobs[job]!.id,
-            layers: toCutOf(jobs[job]!),
-            builtWith: jobs[job]!.builtWithNow,
-          })),
-        };
+      case 'sheet':
+        return { ok: 'sheet', ...(await sheetOf(task)) };
+      case 'move': {
+        const { out } = await batches.plan(task.batch, { breathe });
+        return { ok: 'pin', pin: placeByHand(out, task.batch, task.move) };
       }
-      case 'batch-move': {
-        const { out, jobs } = await batches.plan(task.batch, { breathe });
-        const { shop, wish } = task.batch;
-        return { ok: 'pin', pin: placeByHand(jobs, shop, { wish, out }, task.move) };
-      }
-      case 'batch-search':
+      case 'search':
         return {
           ok: 'searched',
           ...(await batches.search(
@@ -133,9 +103,8 @@ async function answer(task: SentTask): Promise<Answer> {
             { breathe },
           )),
         };
-      case 'batch-hpgl': {
-        const { out, jobs } = await batches.plan(task.batch, { breathe });
-        const { program } = batchSheetToFreeze(out, jobs, task.sheet, task.batch.shop.cutter);
+      case 'hpgl': {
+        const { program } = (await sheetOf(task)).sheet;
         return { ok: 'file', bytes: new TextEncoder().encode(writeHpgl({ settings: program, runs: program.runs })) };
       }
     }

@@ -12,13 +12,13 @@ import { whoOf } from './who.js';
 const REVISION = { revision: { type: 'integer', minimum: 0 } } as const;
 const JOB_IDS = { type: 'array', minItems: 1, maxItems: 200, items: id } as const;
 
-/** Jobs that are cut together: which, how, what comes of it, and sending it to the cutter. */
+/** What is cut together, or one job alone (whose batch has the job’s id): which jobs, how, what comes of it, and sending it to the cutter. */
 export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, spooler, facts }: Services): Route[] {
   return [
     {
       method: 'get',
       path: '/api/batches',
-      summary: 'The batches: jobs that are cut together, and what is decided of that',
+      summary: 'The batches that have a number: jobs that are cut together, and what is decided of that',
       answer: 'Batches',
       answers: 'Those that have not ended',
       handle: () => batches.list(),
@@ -26,10 +26,18 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
     {
       method: 'get',
       path: '/api/batches/:id',
-      summary: 'A batch',
+      summary: 'A batch, or by a job’s id the batch of one in which it is cut alone',
       answer: 'Batch',
       answers: 'The batch',
       handle: ({ params }) => batches.get(params['id']!),
+    },
+    {
+      method: 'get',
+      path: '/api/jobs/:id/batch',
+      summary: 'The batch that a job is cut in: with others, or alone in its own',
+      answer: 'Batch',
+      answers: 'The batch',
+      handle: async ({ params }) => batches.get((await batches.ofJob(params['id']!))?.id ?? params['id']!),
     },
     {
       method: 'post',
@@ -113,7 +121,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         const { revision, ...move } = body as HandMove & { revision: number };
         const batch = await batches.get(params['id']!);
         mustBeLookedAt(batch.revision, revision);
-        const pin = await compute.batchMove(await planBatch(batch.id), move, signal);
+        const pin = await compute.move(await planBatch(batch.id), move, signal);
         return batches.change(batch.id, revision, { wish: { ...batch.wish, pins: withPin(batch.wish.pins, pin) } });
       },
     },
@@ -130,7 +138,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         const { revision, seconds } = body as { revision: number; seconds: number };
         const batch = await batches.get(params['id']!);
         mustBeLookedAt(batch.revision, revision);
-        const { steps, takenMm2, beforeMm2 } = await compute.batchSearch(
+        const { steps, takenMm2, beforeMm2 } = await compute.search(
           batch.id,
           await planBatch(batch.id),
           seconds,
@@ -172,10 +180,14 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
     {
       method: 'get',
       path: '/api/batches/:id/cuts',
-      summary: 'Every sheet of a batch that was sent to the cutter, the oldest first',
+      summary:
+        'Every sheet of a batch that was sent to the cutter, the oldest first. By the id of a job, every sheet that carries anything of it',
       answer: 'FrozenSheets',
       answers: 'A list of frozen sheets',
-      handle: ({ params }) => sheets.ofBatch(params['id']!),
+      handle: async ({ params }) => {
+        const ofBatch = await sheets.ofBatch(params['id']!);
+        return ofBatch.length > 0 ? ofBatch : sheets.ofJob(params['id']!);
+      },
     },
     {
       method: 'get',
@@ -183,7 +195,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       summary: 'A sheet of a batch as an HP-GL file',
       answers: 'HP-GL, 40 units per mm',
       handle: async ({ ctx, params, signal }) => {
-        const bytes = await compute.batchHpgl(await planBatch(params['id']!), params['sheet']!, signal);
+        const bytes = await compute.hpgl(await planBatch(params['id']!), params['sheet']!, signal);
         return sendHpgl(ctx, params['sheet']!, bytes);
       },
     },
@@ -202,7 +214,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         mustBeLookedAt((await batches.get(batchId)).revision, revision);
         const planned = await planBatch(batchId);
         if (planned.shop.cutter.host === null) throw filesOnly();
-        const { sheet, toCut } = await compute.batchSheet(planned, params['sheet']!, signal);
+        const { sheet, toCut } = await compute.sheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet, loadedFilmIds);
         const who = await whoOf(shop, ctx);
         const freeze = async () => {
@@ -217,7 +229,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
               recipe: now.jobs.find((job) => job.jobId === jobId)!.source.recipe,
               builtWith,
             })),
-            batchId,
+            batchId: now.isAlone ? null : batchId,
             groups: sheet.groups.map((group) => ({ ...group, revision: now.revisions.get(group.jobId)!, of: null })),
           });
           for (const { jobId, layers } of toCut) await jobs.setToCut(jobId, { layers });

@@ -1,96 +1,20 @@
-import { isDeepStrictEqual } from 'node:util';
 import type { Context } from 'koa';
 import { cutterInUse } from '../../core/shop/index.js';
-import { ENDED, filmsOfSheet, takenCopies, type FrozenSheet, type Run } from '../../core/stations/cut/index.js';
+import { ENDED, filmsOfSheet, type FrozenSheet, type Run } from '../../core/stations/cut/index.js';
 import { openEventStream } from '../event-stream.js';
 import { Problem } from '../problem.js';
 import type { Route } from '../route.js';
 import type { Services } from '../services.js';
 import { askCutterControl } from '../spooler/cutter-control.js';
-import { whoOf } from './who.js';
 
 /** What was looked at in the cutter: of a mat with several pieces each film, in the order of the pieces. */
 export const LOADED = {
   loadedFilmIds: { type: 'array', minItems: 1, maxItems: 200, items: { type: 'string', maxLength: 200 } },
 } as const;
 
-/** Sending a job's sheets to the cutter, and the runs that come of it. */
-export function cutRoutes({
-  facts,
-  jobs,
-  sheets,
-  batches,
-  runs,
-  shop,
-  spoils,
-  compute,
-  planJob,
-  spooler,
-  cutterControlPort,
-}: Services): Route[] {
+/** The runs that come of sheets that were sent to the cutter, and the cutter itself. */
+export function cutRoutes({ jobs, sheets, runs, shop, spoils, spooler, cutterControlPort }: Services): Route[] {
   return [
-    {
-      method: 'get',
-      path: '/api/jobs/:id/sheets/:sheet/hpgl',
-      summary: 'A sheet of the plan as an HP-GL file',
-      answers: 'HP-GL, 40 units per mm',
-      handle: async ({ ctx, params, signal }) => {
-        const bytes = await compute.hpgl(await planJob(params['id']!), params['sheet']!, signal);
-        return sendHpgl(ctx, params['sheet']!, bytes);
-      },
-    },
-    {
-      method: 'post',
-      path: '/api/jobs/:id/sheets/:sheet/cut',
-      isBench: true,
-      summary:
-        'Cut a sheet of the plan. It is frozen as it is at the revision that was looked at; refused when the job is another by now, when something stops it, or when another film is loaded',
-      body: {
-        type: 'object',
-        additionalProperties: false,
-        required: ['loadedFilmIds', 'revision'],
-        properties: { ...LOADED, revision: { type: 'integer', minimum: 0 } },
-      },
-      answer: 'Run',
-      answers: 'The run',
-      handle: async ({ ctx, params, body, signal }) => {
-        const { loadedFilmIds, revision } = body as { loadedFilmIds: readonly string[]; revision: number };
-        const jobId = params['id']!;
-        const together = await batches.ofJob(jobId);
-        if (together)
-          throw new Problem(
-            409,
-            'job-in-batch',
-            `This job is cut together with others, in batch ${together.number}. Cut it from the cutting list, or take it out of the batch there.`,
-          );
-        const planned = await planJob(jobId);
-        mustBeLookedAt(planned.revision, revision);
-        if (planned.shop.cutter.host === null) throw filesOnly();
-        const { sheet, toCut, builtWith } = await compute.sheet(planned, params['sheet']!, signal);
-        mustBeLoaded(sheet, loadedFilmIds);
-        const who = await whoOf(shop, ctx);
-        const freeze = async () => {
-          // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more can come between.
-          mustBeLookedAt((await jobs.get(jobId)).revision, revision);
-          const { shop: plannedShop, taken } = planned;
-          if (
-            !isDeepStrictEqual(takenCopies(await sheets.ofJob(jobId), jobId), taken) ||
-            (await shop.get()).revision !== plannedShop.revision
-          )
-            throw changed();
-          const id = await sheets.freeze({
-            ...sheet,
-            restOf: null,
-            batchId: null,
-            jobs: [{ jobId, recipe: planned.recipe, builtWith }],
-            groups: sheet.groups.map((group) => ({ ...group, jobId, revision, of: null })),
-          });
-          await jobs.setToCut(jobId, { layers: toCut });
-          return id;
-        };
-        return facts.run(() => spooler.start(freeze, who));
-      },
-    },
     {
       method: 'get',
       path: '/api/jobs/:id/built-with',

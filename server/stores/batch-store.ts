@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
 import { type Batch } from '../../core/batch/index.js';
 import type { SparesOfKinds } from '../../core/engines/learning/index.js';
-import { NEW_LAY_WISH, type LayWish } from '../../core/stations/sheets/index.js';
+import { NEW_LAY_WISH, type LayWish } from '../../core/laying/index.js';
+import { NEW_LONE_WISH } from '../../core/stations/sheets/index.js';
 import { Problem } from '../problem.js';
 
 /** A change of a batch: other decisions, other jobs, or both. */
@@ -19,7 +20,10 @@ interface BatchRow {
   readonly created_at: string;
 }
 
-/** Batches. A job lies in one at most; one without jobs has ended. Check and act are one transaction. */
+/**
+ * Batches: every job that waits is in exactly one. Those that have a number were put together by somebody, and end when they have no job left. A job in none of them is alone in a batch of its own,
+ * which has the job’s id. Check and act are one transaction.
+ */
 export class BatchStore {
   constructor(
     private readonly db: Knex,
@@ -27,18 +31,18 @@ export class BatchStore {
     private readonly onChanged: () => void = () => {},
   ) {}
 
-  /** Those that have not ended, the oldest first. */
+  /** Those with a number that have not ended, the oldest first. */
   async list(): Promise<Batch[]> {
     const rows = (await this.db('batches').whereNull('ended_at').orderBy('number')) as BatchRow[];
     return Promise.all(rows.map((row) => this.#whole(row)));
   }
 
-  /** @throws Problem 404, also when it has ended */
+  /** A batch, or that of a job alone by the job’s id. @throws Problem 404, also when it has ended; 409 when the job is cut with others */
   async get(id: string): Promise<Batch> {
-    return this.#whole(await rowOf(this.db, id));
+    return (await loneOf(this.db, id)) ?? this.#whole(await rowOf(this.db, id));
   }
 
-  /** The batch that a job is cut in; null for one that is cut alone. */
+  /** The batch in which a job is cut with others; null for one that is cut alone. */
   async ofJob(jobId: string): Promise<{ readonly id: string; readonly number: number } | null> {
     return (
       ((await this.db('batch_jobs')
@@ -83,8 +87,10 @@ export class BatchStore {
     return this.get(id);
   }
 
-  /** @throws Problem 404; 409 when it was changed since the revision that this was made from */
+  /** @throws Problem 404; 409 when it was changed since the revision that this was made from, or when other jobs are laid into the batch of a job alone */
   async change(id: string, revision: number, { wish, jobIds }: BatchChange): Promise<Batch> {
+    const lone = await loneOf(this.db, id);
+    if (lone) return this.#changeLone(id, revision, { wish: wish ?? lone.wish, ...(jobIds && { jobIds }) });
     await this.#write(id, revision, async (tx) => {
       if (wish)
         await tx('batches')
@@ -100,15 +106,30 @@ export class BatchStore {
     await this.#write(id, revision, (tx) => lay(tx, id, []));
   }
 
+  async #changeLone(
+    jobId: string,
+    revision: number,
+    { wish, jobIds }: BatchChange & { readonly wish: LayWish },
+  ): Promise<Batch> {
+    if (jobIds && (jobIds.length !== 1 || jobIds[0] !== jobId))
+      throw new Problem(
+        409,
+        'batch-of-one',
+        'This job is cut alone. To cut it with others, put them together on the cutting list.',
+      );
+    await this.db.transaction(async (tx) => {
+      const now = await loneOf(tx, jobId);
+      mustBeNewest(now?.revision, revision);
+      await keepLone(tx, { jobId, revision: revision + 1, wish });
+    });
+    this.onChanged();
+    return this.get(jobId);
+  }
+
   async #write(id: string, revision: number, act: (tx: Knex) => Promise<void>): Promise<void> {
     await this.db.transaction(async (tx) => {
       const row = await rowOf(tx, id);
-      if (row.revision !== revision)
-        throw new Problem(
-          409,
-          'batch-changed',
-          'This batch was changed somewhere else in the meantime, so this change was not saved. The newest state is shown now.',
-        );
+      mustBeNewest(row.revision, revision);
       await tx('batches')
         .where({ id })
         .update({ revision: revision + 1 });
@@ -135,6 +156,57 @@ export class BatchStore {
   }
 }
 
+/** The batch of a job alone; null where no job has this id. @throws Problem 409 when the job is cut with others */
+async function loneOf(db: Knex, jobId: string): Promise<Batch | null> {
+  const job = (await db('jobs')
+    .where({ id: jobId })
+    .whereNull('deleted_at')
+    .first('id', 'title', 'customer', 'due', 'created_at')) as
+    (Batch['jobs'][number] & { readonly created_at: string }) | undefined;
+  if (!job) return null;
+  const together = (await db('batch_jobs')
+    .join('batches', 'batches.id', 'batch_jobs.batch_id')
+    .where({ job_id: jobId })
+    .first('batches.number')) as { readonly number: number } | undefined;
+  if (together)
+    throw new Problem(
+      409,
+      'job-in-batch',
+      `This job is cut together with others, in batch ${together.number}. Cut it from the cutting list, or take it out of the batch there.`,
+    );
+  const row = (await db('lone_batches').where({ job_id: jobId }).first()) as
+    Pick<BatchRow, 'revision' | 'wish'> | undefined;
+  const { created_at: createdAt, ...named } = job;
+  return {
+    id: jobId,
+    number: null,
+    revision: row?.revision ?? 0,
+    createdAt,
+    wish: { ...NEW_LONE_WISH, ...(row ? (JSON.parse(row.wish) as Partial<LayWish>) : {}) },
+    jobs: [named],
+  };
+}
+
+async function keepLone(
+  tx: Knex,
+  { jobId, revision, wish }: { readonly jobId: string; readonly revision: number; readonly wish: LayWish },
+): Promise<void> {
+  await tx('lone_batches')
+    .insert({ job_id: jobId, revision, wish: JSON.stringify(wish) })
+    .onConflict('job_id')
+    .merge();
+}
+
+/** @throws Problem 409 when a batch was changed since the revision that a change was made from */
+function mustBeNewest(now: number | undefined, revision: number): void {
+  if (now !== revision)
+    throw new Problem(
+      409,
+      'batch-changed',
+      'This batch was changed somewhere else in the meantime, so this change was not saved. The newest state is shown now.',
+    );
+}
+
 /** What was decided of a batch; what was not yet to be decided when it was kept is as in a new one. */
 function wishOf(row: Pick<BatchRow, 'wish'> | undefined): LayWish {
   return { ...NEW_LAY_WISH, ...(row ? (JSON.parse(row.wish) as Partial<LayWish>) : {}) };
@@ -151,7 +223,7 @@ async function rowOf(db: Knex, id: string): Promise<BatchRow> {
   return row;
 }
 
-/** Lays exactly these jobs into a batch. A batch that is left without jobs, this one or another, has ended with it. */
+/** Lays exactly these jobs into a batch. A batch that is left without jobs, this one or another, has ended with it. What was decided of a job alone ends when it is laid with others. */
 async function lay(tx: Knex, batchId: string, jobIds: readonly string[]): Promise<void> {
   const known = (await tx('jobs').whereIn('id', jobIds).whereNull('deleted_at').select('id')) as { id: string }[];
   if (known.length < new Set(jobIds).size)
@@ -166,6 +238,9 @@ async function lay(tx: Knex, batchId: string, jobIds: readonly string[]): Promis
     [...new Set(jobIds)].map((jobId, position) => ({ job_id: jobId, batch_id: batchId, position })),
     100,
   );
+  await tx('lone_batches')
+    .whereIn('job_id', jobIds)
+    .update({ revision: tx.raw('revision + 1'), wish: JSON.stringify(NEW_LONE_WISH) });
   await tx('batches')
     .whereIn(
       'id',

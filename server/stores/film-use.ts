@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { cutterInUse, toThousandth, type FilmPiece } from '../../core/shop/index.js';
 import type { FrozenZone } from '../../core/stations/cut/index.js';
-import type { FoilView } from '../../core/stations/sheets/index.js';
+import type { FoilView } from '../../core/laying/index.js';
 import type { ShopStore } from './shop-store.js';
 import type { NewLine, StockBook } from './stock-book.js';
 

@@ -16,7 +16,7 @@ import {
   type SheetDecision,
   type WeedPlace,
 } from '../../core/stations/cut/index.js';
-import type { FoilView } from '../../core/stations/sheets/index.js';
+import type { FoilView } from '../../core/laying/index.js';
 import type { BuiltWith } from '../../core/stations/films/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import { Problem } from '../problem.js';

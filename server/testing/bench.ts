@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Ajv } from 'ajv';
 import type { Job, Recipe } from '../../core/recipe/index.js';
-import type { PlanReport } from '../../core/plan/index.js';
+import type { Batch, BatchView } from '../../core/batch/index.js';
 import type { ShopFile } from '../../core/shop/index.js';
 import type { FrozenSheet, Run } from '../../core/stations/cut/index.js';
 import { CutterService } from '../../cutter/service.js';
@@ -137,21 +137,19 @@ export async function jobWith(
   return body;
 }
 
-/** Asks for the sheet of a film to be cut, as a page that has just looked at the plan does. */
+/** Asks for the sheet of a film of a job alone to be cut, as a page that has just looked at its batch of one does. */
 export async function startCut(
   bench: Bench,
   jobId: string,
   filmId: string,
   more: { loadedFilmIds?: readonly string[]; revision?: number } = {},
 ): Promise<{ status: number; body: Run & { code: string; title: string } }> {
-  const [{ body: job }, { body: plan }] = [
-    await bench.api<Job>('GET', `/api/jobs/${jobId}`),
-    await bench.api<PlanReport>('GET', `/api/jobs/${jobId}/plan`),
-  ];
-  const sheet = plan.sheets!.find((one) => one.film === filmId);
-  return bench.api('POST', `/api/jobs/${jobId}/sheets/${sheet?.id ?? 'none'}/cut`, {
+  const { body: batch } = await bench.api<Batch>('GET', `/api/batches/${jobId}`);
+  const { body: plan } = await bench.api<BatchView>('GET', `/api/batches/${jobId}/plan`);
+  const sheet = plan.sheets?.find(({ films }) => films.some(({ id }) => id === filmId));
+  return bench.api('POST', `/api/batches/${jobId}/sheets/${sheet?.id ?? 'none'}/cut`, {
     loadedFilmIds: [filmId],
-    revision: job.revision,
+    revision: batch.revision ?? 0,
     ...more,
   });
 }

@@ -9,6 +9,7 @@ import { STATION_NAMES, STATIONS, type StationName } from '../../core/words/inde
 import type { OtherSize } from '../../core/plan/index.js';
 import type { JobFinding, Recipe, RecipePatch } from '../../core/recipe/index.js';
 import { ask } from '../api/client.js';
+import { useBatchOf } from '../batch/use-batches.js';
 import { useOffer, type Command } from '../ui/commands.js';
 import { planInUnit } from '../plan/in-unit.js';
 import { usePlan } from '../plan/use-plan.js';
@@ -119,9 +120,17 @@ function JobAtStation({ jobId, station }: { readonly jobId: string; readonly sta
     queryFn: () => ask<readonly BuiltWith[]>(`/api/jobs/${jobId}/built-with`),
     refetchInterval: atCutter ? 3000 : false,
   }).data;
+  const batch = useBatchOf(jobId);
   const soFar = useMemo(
-    () => (cuts && builtWith ? { ...cutSoFar(cuts, jobId), builtWith } : null),
-    [cuts, builtWith, jobId],
+    () =>
+      cuts && builtWith && batch
+        ? {
+            ...cutSoFar(cuts, jobId),
+            builtWith,
+            ...(batch.number === null && { lone: { id: jobId, wish: batch.wish } }),
+          }
+        : null,
+    [cuts, builtWith, batch, jobId],
   );
   const {
     view: planned,

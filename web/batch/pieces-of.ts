@@ -1,5 +1,5 @@
 import type { LaidSheetView } from '../../core/plan/index.js';
-import type { LeftoverView, OnPiece } from '../../core/stations/sheets/index.js';
+import type { LeftoverView, OnPiece } from '../../core/laying/index.js';
 import type { Film, FilmPiece, LaidRectangle } from '../../core/shop/index.js';
 
 /** A piece to be fetched for a sheet: which, what is cut off it by hand, and what of it goes back. */

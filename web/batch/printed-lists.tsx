@@ -1,6 +1,6 @@
 import { createPortal } from 'react-dom';
 import styled from 'styled-components';
-import type { LaidSheetView } from '../../core/plan/index.js';
+import type { BatchSheetView } from '../../core/batch/index.js';
 import { saySideUp } from '../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../core/words/index.js';
 import { sayCuts, sayFilms, sayLeftover, sayPieceToFetch, saySection, sayOnPiece } from './say-sheet.js';
@@ -10,16 +10,14 @@ import { piecesOf } from './pieces-of.js';
 interface PrintedListsProps {
   readonly title: string;
   readonly lead: string;
-  readonly sheets: readonly LaidSheetView[];
+  readonly sheets: readonly BatchSheetView[];
   readonly unit: LengthUnit;
   /** What a job is called whose layers lie on them; a job alone needs no name. */
   readonly titleOf?: (jobId: string) => string;
-  /** With how much force and how fast a sheet is cut. */
-  readonly settingsOf: (sheet: number) => { readonly forceG: number; readonly speedMmS: number } | undefined;
 }
 
 /** On paper alone, in place of the page: what to fetch and to cut off, and a card for each mat that says which piece lies where. */
-export function PrintedLists({ title, lead, sheets, unit, titleOf = () => '', settingsOf }: PrintedListsProps) {
+export function PrintedLists({ title, lead, sheets, unit, titleOf = () => '' }: PrintedListsProps) {
   return createPortal(
     <Paper aria-hidden className="paper-only">
       <h1>{title}</h1>
@@ -53,7 +51,7 @@ export function PrintedLists({ title, lead, sheets, unit, titleOf = () => '', se
       </table>
       {sheets.map((sheet, i) =>
         sheet.zones && sheet.zones.length > 1 ? (
-          <ZoneCard key={sheet.id} number={i + 1} sheet={sheet} unit={unit} settings={settingsOf(i)} />
+          <ZoneCard key={sheet.id} number={i + 1} sheet={sheet} unit={unit} />
         ) : null,
       )}
     </Paper>,
@@ -66,12 +64,10 @@ function ZoneCard({
   number,
   sheet,
   unit,
-  settings,
 }: {
   readonly number: number;
-  readonly sheet: LaidSheetView;
+  readonly sheet: BatchSheetView;
   readonly unit: LengthUnit;
-  readonly settings: ReturnType<PrintedListsProps['settingsOf']>;
 }) {
   const mm = (value: number) => formatLength(value, unit);
   const mat = sheet.mat!;
@@ -81,8 +77,7 @@ function ZoneCard({
         Sheet {number}: {sayFilms(sheet)}
       </h2>
       <p>
-        On the {mat.name}, {mm(mat.widthMm)} × {mm(mat.lengthMm)} {unit}
-        {settings && `; ${settings.forceG} g at ${settings.speedMmS} mm/s`}.
+        On the {mat.name}, {mm(mat.widthMm)} × {mm(mat.lengthMm)} {unit}; {sheet.forceG} g at {sheet.speedMmS} mm/s.
       </p>
       <svg viewBox={`-2 -2 ${mat.widthMm + 4} ${mat.lengthMm + 4}`} width="90mm">
         <rect width={mat.widthMm} height={mat.lengthMm} fill="none" stroke="#000" />

@@ -1,7 +1,7 @@
-import type { BatchSheetView } from '../../core/batch/index.js';
+import type { Batch, BatchSheetView } from '../../core/batch/index.js';
 import type { LaidSheetView } from '../../core/plan/index.js';
 import { count, formatLength, listed, type LengthUnit } from '../../core/words/index.js';
-import type { OnPiece } from '../../core/stations/sheets/index.js';
+import type { OnPiece } from '../../core/laying/index.js';
 import { sayPanels } from '../ui/say-panels.js';
 import type { FilmPiece, Rectangle } from '../../core/shop/index.js';
 
@@ -22,13 +22,21 @@ export function sayFilms({ films }: Pick<LaidSheetView, 'films'>): string {
   return listed([...new Set(films.map(({ name }) => name))]);
 }
 
-/** How many jobs lie on a sheet, and how many copies. */
-export function sayCarried({ carries }: Pick<BatchSheetView, 'carries'>): string {
-  const jobs = new Set(carries.map(({ jobId }) => jobId)).size;
-  return `${count(
-    carries.reduce((sum, { copies }) => sum + copies, 0),
-    'layer',
-  )} of ${count(jobs, 'job')}`;
+/** How many copies of how many jobs lie on a sheet: “4 layers of 2 jobs”; of a job alone “3 copies”, “2 layers” or “5 strips”. */
+export function sayCarried(
+  { carries, films, panels, laid }: Pick<BatchSheetView, 'carries' | 'films' | 'panels' | 'laid'>,
+  { number }: Pick<Batch, 'number'>,
+): string {
+  const inAll = carries.reduce((sum, { copies }) => sum + copies, 0);
+  if (number !== null)
+    return `${count(inAll, 'layer')} of ${count(new Set(carries.map(({ jobId }) => jobId)).size, 'job')}`;
+  if (films.length > 1 || panels.length > 1) return count(inAll, 'layer');
+  return laid.some(({ perStrip }) => perStrip > 1) ? count(inAll, 'strip') : count(inAll, 'copy', 'copies');
+}
+
+/** What a job of a batch is called; nothing of a job alone, which needs no name at its own stations. */
+export function titleIn({ jobs, number }: Batch, jobId: string): string {
+  return number === null ? '' : (jobs.find(({ id }) => id === jobId)?.title ?? '');
 }
 
 /** How large what is left over is: in whole millimetres, as much as there is for sure. */

@@ -1,20 +1,19 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Batch, BatchView, BetterView } from '../../core/batch/index.js';
-import type { LayWish } from '../../core/stations/sheets/index.js';
+import type { LayWish } from '../../core/laying/index.js';
 import { ask } from '../api/client.js';
 import { AT_FIRST, readEvent, streamedWork } from '../api/streamed-work.js';
 import { useNotify } from '../ui/notices.js';
 
-/** The batches of the shop; undefined while they are not known. */
+/** The batches of the shop that have a number; undefined while they are not known. */
 export function useBatches(): readonly Batch[] | undefined {
   return useQuery({ queryKey: ['batches'], queryFn: () => ask<Batch[]>('/api/batches') }).data;
 }
 
-/** The batch that a job is cut in; null for one that is cut alone, undefined while that is not known. */
-export function useBatchOf(jobId: string): Batch | null | undefined {
-  const batches = useBatches();
-  return batches && (batches.find(({ jobs }) => jobs.some(({ id }) => id === jobId)) ?? null);
+/** The batch that a job is cut in: with others, or alone in its own, which has no number. Undefined while it is not known. */
+export function useBatchOf(jobId: string): Batch | undefined {
+  return useQuery({ queryKey: ['batches', 'of', jobId], queryFn: () => ask<Batch>(`/api/jobs/${jobId}/batch`) }).data;
 }
 
 export interface BatchPlanState {
@@ -28,8 +27,8 @@ export interface BatchPlanState {
   readonly again: () => void;
 }
 
-/** What a batch comes to, told by the server as it is worked out; the last plan stays until there is a newer one. It is worked out anew when the batch, one of its jobs or the shop is another. */
-export function useBatchPlan(id: string): BatchPlanState {
+/** What a batch comes to, told by the server as it is worked out; the last plan stays until there is a newer one. It is worked out again when the batch, one of its jobs or the shop has changed; not while it is not wanted. */
+export function useBatchPlan(id: string, isWanted = true): BatchPlanState {
   const client = useQueryClient();
   const [{ done, waitsFor }, setTold] = useState(AT_FIRST);
   const query = useQuery({
@@ -47,6 +46,7 @@ export function useBatchPlan(id: string): BatchPlanState {
     staleTime: Infinity,
     retry: false,
     structuralSharing: false,
+    enabled: isWanted,
   });
   return {
     plan: query.data,

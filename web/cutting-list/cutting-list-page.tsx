@@ -7,6 +7,7 @@ import { useBatchActs, useBatches } from '../batch/use-batches.js';
 import { useShop } from '../plan/use-shop.js';
 import { colour, radius, space, type, width } from '../tokens.js';
 import { MainButton, WordButton } from '../ui/button.js';
+import type { Batch } from '../../core/batch/index.js';
 import { useOffer } from '../ui/commands.js';
 import { Small, Table } from '../ui/plain-fields.js';
 import { sayDay } from '../ui/say.js';
@@ -174,7 +175,7 @@ export function CuttingListPage() {
 interface JobRowProps {
   readonly waiting: WaitingJob;
   readonly films: ReadonlyMap<string, Film>;
-  readonly batch: { readonly id: string; readonly number: number } | null;
+  readonly batch: Pick<Batch, 'id' | 'number'> | null;
   readonly isTicked: boolean;
   readonly onTick: (on: boolean) => void;
 }

@@ -72,7 +72,7 @@ export function StraightThroughPage() {
           </Small>
         </div>
         <Tools>
-          {batch ? (
+          {batch && batch.number !== null ? (
             <span>
               It is cut in <Link to={`/cutting-list/${batch.id}`}>batch {batch.number}</Link>.
             </span>

@@ -13,9 +13,11 @@ export function SheetPicture({
   children,
 }: {
   readonly sheet: DrawnSheet;
-  /** Whether a shape steps back, by its number. */ readonly isBack?: (shape: number) => boolean;
-  /** How far a shape is held from where it lies, mm. */ readonly heldBy?: (
-    shape: number,
+  /** Whether a copy steps back, by its number among the places of all shapes. */ readonly isBack?: (
+    copy: number,
+  ) => boolean;
+  /** How far a copy is held from where it lies, mm. */ readonly heldBy?: (
+    copy: number,
   ) => { readonly x: number; readonly y: number } | null;
   readonly children?: ReactNode;
 }) {
@@ -24,6 +26,7 @@ export function SheetPicture({
   const length = shownLength(sheet);
   const top = usedLengthMm - length;
   const width = piece?.widthMm ?? 0;
+  const before = shapes.map((_, s) => shapes.slice(0, s).reduce((sum, { places }) => sum + places.length, 0));
   const arm = Math.max(6, Math.max(width, length) / 40);
   return (
     <>
@@ -83,7 +86,7 @@ export function SheetPicture({
         />
       )}
       {shapes.map((shape, s) => (
-        <g key={s} opacity={isBack?.(s) ? 0.25 : undefined} transform={shiftOf(heldBy?.(s))}>
+        <g key={s}>
           <defs>
             <g id={`${id}-${s}`}>
               <path
@@ -106,7 +109,12 @@ export function SheetPicture({
             </g>
           </defs>
           {shape.places.map((place, i) => (
-            <use key={i} href={`#${id}-${s}`} transform={`matrix(${place.join(' ')})`} />
+            <use
+              key={i}
+              href={`#${id}-${s}`}
+              opacity={isBack?.(before[s]! + i) ? 0.25 : undefined}
+              transform={`${shiftOf(heldBy?.(before[s]! + i))}matrix(${place.join(' ')})`}
+            />
           ))}
         </g>
       ))}
@@ -131,8 +139,8 @@ export function SheetPicture({
   );
 }
 
-function shiftOf(held: { readonly x: number; readonly y: number } | null | undefined): string | undefined {
-  return held ? `translate(${held.x} ${held.y})` : undefined;
+function shiftOf(held: { readonly x: number; readonly y: number } | null | undefined): string {
+  return held ? `translate(${held.x} ${held.y}) ` : '';
 }
 
 type Zone = NonNullable<DrawnSheet['zones']>[number];

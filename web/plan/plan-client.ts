@@ -1,14 +1,13 @@
-import type { RepeatWish } from '../../core/plan/index.js';
+import type { JobSoFar, RepeatWish } from '../../core/plan/index.js';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { Recipe, RecipePatch } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
-import type { CutSoFar } from '../../core/stations/sheets/index.js';
 import type { PlanView } from '../../core/plan/page/plan-view.js';
 import type { PlanRequest, PlanWorkerApi } from './worker-api.js';
 
 /** What a job is planned from. */
-export interface PlanInput extends CutSoFar {
+export interface PlanInput extends JobSoFar {
   readonly jobId: string;
   readonly recipe: Recipe;
   readonly shop: Shop;
@@ -216,14 +215,25 @@ export class PlanClient {
 
   #requestFor(
     worker: Worker,
-    { jobId, recipe, shop, taken, lies, builtWith, weeding, sources }: PlanInput,
+    { jobId, recipe, shop, taken, lies, builtWith, lone, weeding, sources }: PlanInput,
     id: number,
   ): PlanRequest {
     if (worker.jobId !== jobId) worker.known.clear();
     worker.jobId = jobId;
     const fresh = new Map([...sources].filter(([source]) => !worker.known.has(source)));
     for (const source of fresh.keys()) worker.known.add(source);
-    return { id, jobId, recipe, shop, taken, lies, ...(builtWith ? { builtWith } : {}), weeding, sources: fresh };
+    return {
+      id,
+      jobId,
+      recipe,
+      shop,
+      taken,
+      lies,
+      ...(builtWith ? { builtWith } : {}),
+      ...(lone ? { lone } : {}),
+      weeding,
+      sources: fresh,
+    };
   }
 
   /** The worker, once it has said hello. @throws Failure */

@@ -45,7 +45,11 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
     hello: async () => {
       await ready;
     },
-    async plan({ id, jobId: job, recipe, shop, taken, lies, builtWith, weeding, sources: fresh }, onView, onStep) {
+    async plan(
+      { id, jobId: job, recipe, shop, taken, lies, builtWith, lone, weeding, sources: fresh },
+      onView,
+      onStep,
+    ) {
       const mine = ++newest;
       take(job, fresh);
       await ready;
@@ -62,7 +66,16 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
       try {
         await breathe();
         const plan = await planner.plan(
-          { recipe, shop, taken, lies, ...(builtWith ? { builtWith } : {}), weeding, sources },
+          {
+            recipe,
+            shop,
+            taken,
+            lies,
+            ...(builtWith ? { builtWith } : {}),
+            ...(lone ? { lone } : {}),
+            weeding,
+            sources,
+          },
           {
             breathe,
             onStep: (step, done) => onStep(sayStep(step), done),

@@ -4,10 +4,10 @@ import { sourcesOf } from '../../core/stations/artwork/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import { planShop } from '../../core/shop/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
-import type { CutSoFar } from '../../core/stations/sheets/index.js';
 import { artworkQuery } from '../api/artwork-picture.js';
 import type { PlanFailure } from './plan-client.js';
 import { planner } from './planner.js';
+import type { JobSoFar } from '../../core/plan/index.js';
 import type { PlanView } from '../../core/plan/page/plan-view.js';
 import { useShop } from './use-shop.js';
 
@@ -27,7 +27,7 @@ const NOTHING: PlanState = { view: null, madeOf: null, working: true, step: null
 export function usePlan(
   jobId: string,
   recipe: Recipe | null,
-  cut: CutSoFar | null,
+  cut: JobSoFar | null,
   weeding: LearnedWeeding | null | undefined,
 ): PlanState & { readonly stop: () => void; readonly tryAgain: () => void } {
   const shop = useShop();

@@ -1,13 +1,12 @@
 import type { Lettering } from '../../core/engines/artwork/index.js';
 import type { SectionBar } from '../../core/engines/layers/index.js';
 import type { Box } from '../../core/geometry/index.js';
-import type { LetterForms, PaintView, PlanView, RepeatWish } from '../../core/plan/index.js';
+import type { JobSoFar, LetterForms, PaintView, PlanView, RepeatWish } from '../../core/plan/index.js';
 import type { Recipe, RecipePatch } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
 import type { SchoolFigures, TrialAnswer, TrialWish } from '../../core/stations/build/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
-import type { CutSoFar } from '../../core/stations/sheets/index.js';
 
 /** What was asked of a plan; null when the worker looks at another one by now. */
 export type Answer<T> = { readonly value: T } | null;
@@ -47,7 +46,7 @@ export interface PlanWorkerApi {
   letterForms(lettering: Lettering, ownFont: Uint8Array | null): Promise<readonly LetterForms[]>;
 }
 
-export interface PlanRequest extends CutSoFar {
+export interface PlanRequest extends JobSoFar {
   readonly id: number;
   readonly jobId: string;
   readonly recipe: Recipe;

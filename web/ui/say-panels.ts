@@ -1,4 +1,4 @@
-import type { PanelNumber } from '../../core/stations/sheets/index.js';
+import type { PanelNumber } from '../../core/laying/index.js';
 import { firstNamed, listed } from '../../core/words/index.js';
 
 const MOST_NAMED = 5;

@@ -16,6 +16,17 @@ export function Swatch({
   return <Chip aria-hidden $size={size} style={{ backgroundColor: film.colour, ...look }} />;
 }
 
+/** The films of a sheet, each as a cutting. */
+export function Swatches({ films }: { readonly films: readonly Parameters<typeof Swatch>[0]['film'][] }) {
+  return (
+    <Chips>
+      {films.map((film, i) => (
+        <Swatch key={i} film={film} size={18} />
+      ))}
+    </Chips>
+  );
+}
+
 /** Where a picture of the shop is to be had. */
 export function pictureUrl({ id }: Picture): string {
   return `/api/shop/pictures/${encodeURIComponent(id)}`;
@@ -28,6 +39,13 @@ const FINISH: Readonly<Record<Film['finish'], string>> = {
   translucent: 'repeating-linear-gradient(45deg, rgba(255,255,255,.75) 0 2px, transparent 2px 5px)',
 };
 
+const Chips = styled.i`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+  max-width: 62px;
+  flex: none;
+`;
 const Chip = styled.span<{ $size: number }>`
   display: inline-block;
   flex: none;

@@ -12,6 +12,7 @@ import {
 import { openWaste } from '../../testing/open-waste.js';
 import { seeded } from '../../testing/seeded.js';
 import { markRing, PLAIN_SHAPES, placeMarks, type MarkSchool, type MarksWish } from './index.js';
+import { sampled } from '../../testing/long-run.js';
 
 const bar = (x: number, y: number, width: number, height: number) =>
   Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height);
@@ -138,7 +139,7 @@ describe('marks', () => {
     for (const other of found.others) expect(other.extraFilmMm2).toBeGreaterThanOrEqual(found.extraFilmMm2 - 1e-6);
   });
 
-  it.each([1, 2, 4, 5, 6])('seed %d: no pair on a grid of 0.5 mm, as far apart, costs 5 % and 10 mm² less', (seed) => {
+  it.each(sampled([1, 2, 4, 5, 6], 1))('seed %d: no pair on a grid of 0.5 mm, as far apart, costs 5 % and 10 mm² less', (seed) => {
     const random = seeded(100 + seed);
     const layers = Array.from({ length: 2 }, () =>
       openWaste(random, { widthMm: 22, heightMm: 16, shapes: 3 }).map((ring) => ring.map((v) => v * 0.3)),

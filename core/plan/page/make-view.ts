@@ -1,38 +1,24 @@
 import {
-  compose,
   flatten,
-  IDENTITY,
-  inverse,
   joinBoxes,
   ringsToPathData,
   scaling,
   signedArea,
   subtract,
   tolerances,
-  turnedOver,
   unite,
   type Box,
-  type Matrix,
   type Rings,
 } from '../../geometry/index.js';
 import { colourName, type LetterChoice, type PaintedRegion } from '../../engines/artwork/index.js';
 import { placedBox, type Regions } from '../../stations/artwork/index.js';
 import type { JobLayer } from '../../stations/build/index.js';
-import type { PrepareOut } from '../../stations/prepare/index.js';
-import {
-  foilViews,
-  leftoverViews,
-  mirroredFilms,
-  onPieces,
-  panelsOn,
-  type SheetPlan,
-} from '../../stations/sheets/index.js';
 import { jobFigures } from '../job-card.js';
 import type { ArtworkOut, Plan } from '../plan.js';
 import { pullOrder } from '../../engines/weeding/index.js';
 import { BARE, separate } from '../../engines/layers/index.js';
 import { drawnPath, NOTHING_DRAWN } from './drawn-path.js';
-import type { LayerView, LetterForms, PaintView, PartView, PlanView, SheetView } from './plan-view.js';
+import type { LayerView, LetterForms, PaintView, PartView, PlanView } from './plan-view.js';
 
 /** Path data to a micron: finer than a screen shows at any zoom a hand uses. */
 const path = (rings: Rings) => ringsToPathData(rings, 3);
@@ -111,7 +97,6 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
       : {}),
     ...(sheets
       ? {
-          sheets: sheets.sheets.map((sheet) => remembered(sheetViews, sheet, (one) => sheetView(one, prepare!))),
           toCut: sheets.toCut.map(({ film, panel, perStrip, fingerprint, copies, taken }) => ({
             filmId: film.id,
             panel,
@@ -120,19 +105,9 @@ export function viewOf(plan: Plan): Omit<PlanView, 'id'> {
             copies,
             taken,
           })),
-          density: sheets.density,
         }
       : {}),
-    ...(cut
-      ? {
-          programs: cut.programs.map((program) => ({
-            paths: program.paths.length,
-            ...pick(program, ['cutMm', 'travelMm', 'seconds']),
-            ...pick(program.settings, ['forceG', 'speedMmS']),
-          })),
-          seconds: cut.seconds,
-        }
-      : {}),
+    ...(cut ? { seconds: cut.seconds } : {}),
     ...(assemble ? { steps: assemble.steps } : {}),
   };
 }
@@ -205,7 +180,6 @@ export function changesOf(
 
 const colourNames = new WeakMap<Regions, Record<string, string>>();
 const layers = new WeakMap<JobLayer, LayerView>();
-const sheetViews = new WeakMap<SheetPlan, SheetView>();
 
 function remembered<K extends object, V>(known: WeakMap<K, V>, key: K, make: (key: K) => V): V {
   let value = known.get(key);
@@ -223,56 +197,6 @@ function layerView(layer: JobLayer): LayerView {
 }
 
 /** The path data of a layer is made once for all its copies. */
-function sheetView(sheet: SheetPlan, prepare: PrepareOut): SheetView {
-  const { usedLengthMm, groups, films, pieces, zones } = sheet;
-  const filmOf = new Map(films.map((film) => [film.id, film]));
-  const ofLayers = [...new Set(groups.map(({ layer }) => layer))].map((layer) =>
-    groups.filter((group) => group.layer === layer),
-  );
-  const down = (rings: Rings) => path(turnedOver(rings, usedLengthMm));
-  return {
-    ...pick(sheet, ['id', 'films', 'pieces', 'mat', 'zones', 'section', 'usedLengthMm']),
-    film: films[0]!,
-    piece: zones ? null : pieces[0]!,
-    edges: zones ? null : sheet.edges,
-    panels: panelsOn(sheet, prepare),
-    onPieces: onPieces(sheet, [{ id: null, prepare }]),
-    mirroredFilmIds: mirroredFilms(groups),
-    copies: groups.map((group) => group.copy),
-    perStrip: groups[0]!.perStrip,
-    inCounters: groups.filter(({ liesInCounter }) => liesInCounter).length,
-    keptMm2: groups.reduce((sum, { keptMm2 }) => sum + keptMm2, 0),
-    takenMm2: sheet.usedMm2,
-    foils: foilViews(sheet),
-    leftovers: leftoverViews(sheet),
-    shapes: [
-      ...ofLayers.flatMap((own) => {
-        const [first, last] = [own[0]!, own.at(-1)!];
-        const film = filmOf.get(last.filmId)!;
-        // One border round all lies before the first one's own.
-        const shared = first.borders.slice(0, first.borders.length - last.borders.length);
-        return [
-          {
-            film,
-            contours: down(last.contours),
-            borders: down(last.borders),
-            places: own.map((group) => placeBeside(last.matrix, group.matrix, usedLengthMm)),
-          },
-          ...(shared.length > 0 ? [{ film, contours: '', borders: down(shared), places: [IDENTITY] }] : []),
-        ];
-      }),
-      ...(sheet.endMarks.length > 0
-        ? [{ film: films[0]!, contours: '', borders: down(sheet.endMarks), places: [IDENTITY] }]
-        : []),
-    ],
-  };
-}
-
-/** What moves the drawing of one copy, y down, onto another. */
-function placeBeside(from: Matrix, to: Matrix, usedLengthMm: number): Matrix {
-  const turnOver: Matrix = [1, 0, 0, -1, 0, usedLengthMm];
-  return compose(turnOver, compose(compose(to, inverse(from)!), turnOver));
-}
 
 function pick<T extends object, K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> {
   return Object.fromEntries(keys.map((key) => [key, from[key]])) as Pick<T, K>;

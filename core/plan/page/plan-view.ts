@@ -9,7 +9,7 @@ import type { AssemblyStep } from '../../stations/assemble/index.js';
 import type { PairPlan, Panel } from '../../stations/build/index.js';
 import type { ColourUse } from '../../stations/films/index.js';
 import type { Edges } from '../../engines/cutting/index.js';
-import type { FoilView, LeftoverView, OnPiece, PanelNumber, Section } from '../../stations/sheets/index.js';
+import type { FoilView, LeftoverView, OnPiece, PanelNumber, Section } from '../../laying/index.js';
 import type { SurfaceOut } from '../../stations/surface/index.js';
 import type { JobFigures } from '../job-card.js';
 import type { DrawnPath } from './drawn-path.js';
@@ -39,11 +39,8 @@ export interface PlanView {
   readonly pairs?: readonly PairPlan[];
   readonly trapMm?: number;
   readonly prepare?: PrepareView;
-  /** What is left to be cut. */
-  readonly sheets?: readonly SheetView[];
+  /** Every layer, with how often it is to be cut and how often it is. */
   readonly toCut?: readonly LayerToCutView[];
-  readonly density?: number;
-  readonly programs?: readonly ProgramView[];
   readonly seconds?: number;
   readonly steps?: readonly AssemblyStep[];
   readonly findings: readonly JobFinding[];
@@ -183,24 +180,6 @@ export interface LaidSheetView extends DrawnSheet {
   readonly leftovers: readonly LeftoverView[];
   readonly keptMm2: number;
   readonly takenMm2: number;
-}
-
-/** A sheet of a job by itself. */
-export interface SheetView extends LaidSheetView {
-  readonly panels: readonly PanelNumber[];
-  /** Which copies of layers lie on it, from 0. */
-  readonly copies: readonly number[];
-  /** How many copies of the design each of them holds: several in a strip of a gang. */
-  readonly perStrip: number;
-}
-
-export interface ProgramView {
-  readonly paths: number;
-  readonly cutMm: number;
-  readonly travelMm: number;
-  readonly seconds: number;
-  readonly forceG: number;
-  readonly speedMmS: number;
 }
 
 /** A painted area of the artwork as it was understood. */

@@ -25,10 +25,9 @@ import { filmUse } from './film-use.js';
 import { filmsOfSheet, type FrozenGroup, type FrozenSheet, type WeedPlace } from './frozen-sheet.js';
 import { InputError } from '../../words/index.js';
 import type { CutterProfile } from '../../shop/index.js';
-import type { PreparedLayer, PrepareOut } from '../prepare/index.js';
-import { edgesOf, foilViews, type PlacedGroup, type SheetPlan, type SheetsOut } from '../sheets/index.js';
-import { sayNothingOpen, saySheetChanged } from './say.js';
-import type { CutOut } from './stage.js';
+import type { PreparedLayer } from '../prepare/index.js';
+import { edgesOf, foilViews, type PlacedGroup, type SheetPlan } from '../../laying/index.js';
+import { sayNothingOpen } from './say.js';
 
 /** A copy on a sheet that is about to be sent: all that is kept of it but the job it is of. */
 export type GroupToFreeze = Omit<FrozenGroup, 'jobId' | 'revision' | 'ticked' | 'of' | 'verdict'>;
@@ -67,13 +66,6 @@ export type SheetToFreeze = Omit<
   readonly groups: readonly GroupToFreeze[];
   readonly program: ProgramToFreeze;
 };
-
-/** What of a plan is looked at when a sheet is sent; absent when the plan did not come so far. */
-export interface ReadyToCut {
-  readonly prepare?: PrepareOut;
-  readonly sheets?: SheetsOut;
-  readonly cut?: CutOut;
-}
 
 const ALL_OUT: WeedPlace = { kind: 'all out', xMm: 0, yMm: 0 };
 
@@ -191,22 +183,6 @@ export function planToFreeze({ sheet, layers, program, all, taken }: PlannedShee
     ),
     program: programToFreeze(program, sheet.groups),
   };
-}
-
-/** A sheet of a job's plan as it is kept when it is sent. @throws InputError `sheet-changed` when the plan has no such sheet (any more) */
-export function sheetToFreeze({ sheets, cut, prepare }: ReadyToCut, sheetId: string): SheetToFreeze {
-  const at = sheets?.sheets.findIndex((sheet) => sheet.id === sheetId) ?? -1;
-  const [sheet, program] = [sheets?.sheets[at], cut?.programs[at]];
-  if (!sheet || !program || !prepare) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
-  const { toCut, sheets: all } = sheets!;
-  return planToFreeze({
-    sheet,
-    layers: sheet.groups.map(({ layer }) => prepare.layers[layer]!),
-    program,
-    all,
-    taken: (_, fingerprint) =>
-      toCut.reduce((sum, layer) => sum + (layer.fingerprint === fingerprint ? layer.taken : 0), 0),
-  });
 }
 
 /** What is to be weeded of two layers. */

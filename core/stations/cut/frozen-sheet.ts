@@ -1,7 +1,7 @@
 import type { Matrix } from '../../geometry/index.js';
 import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
 import type { SpotKind, WeedingWork } from '../../engines/weeding/index.js';
-import type { FoilView } from '../sheets/index.js';
+import type { FoilView } from '../../laying/index.js';
 import type { BookedRun } from './run.js';
 
 /** What is ticked off while a copy is weeded: a place on the design, mm, y down; or, of a copy without any, that all is out. */

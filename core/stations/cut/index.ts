@@ -6,10 +6,8 @@ export { filmUse, type FilmUse } from './film-use.js';
 export {
   planToFreeze,
   restToFreeze,
-  sheetToFreeze,
   type CutInPart,
   type GroupToFreeze,
-  type ReadyToCut,
   type RestToFreeze,
   type SheetToFreeze,
 } from './freeze-sheet.js';

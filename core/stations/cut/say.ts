@@ -14,10 +14,6 @@ export function saySettings(film: Film): Ruling<never> {
   };
 }
 
-export function saySheetChanged(): string {
-  return 'This sheet has changed: the job, its films, or what is cut of it are not the same any more. Nothing was cut. Look at the sheet again, then cut it.';
-}
-
 export function sayNothingOpen(): string {
   return 'Every part of this sheet is whole. There is nothing left to cut.';
 }

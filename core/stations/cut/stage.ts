@@ -1,7 +1,8 @@
 import { cutProgram, type CutProgram, type Motion } from '../../engines/cutting/index.js';
 import { settingsFor, type CutterProfile } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
-import type { SheetPlan, SheetsOut } from '../sheets/index.js';
+import type { SheetPlan } from '../../laying/index.js';
+import type { SheetsOut } from '../sheets/index.js';
 import type { Stage } from '../stage.js';
 import { saySettings } from './say.js';
 

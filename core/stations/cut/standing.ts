@@ -1,5 +1,5 @@
 import { ENDED } from './run.js';
-import type { CutSoFar } from '../sheets/index.js';
+import type { CutSoFar } from '../../laying/index.js';
 import type { FrozenGroup, FrozenSheet } from './frozen-sheet.js';
 
 /**

@@ -1,11 +1,10 @@
 import type { Box } from '../../geometry/index.js';
 import { fieldOf, FOIL_OVERHANG_MM, sayWhyMirrored, type Film, type FilmPiece } from '../../shop/index.js';
 import { count, formatLength, listed, type Finding, type Ruling } from '../../words/index.js';
+import type { Loadable, MissingFoil, SheetPlan, Shortage } from '../../laying/index.js';
 import type { PreparePatch } from '../prepare/index.js';
 import type { SheetsPatch } from './decisions.js';
 import type { GangProposal } from './propose-gang.js';
-import type { Loadable } from './loadable.js';
-import type { MissingFoil, SheetPlan, Shortage } from './sheet-plan.js';
 
 const mm = (value: number) => formatLength(value);
 

@@ -1,4 +1,22 @@
 import { areaOf, boxRing } from '../../geometry/index.js';
+import {
+  fitsOn,
+  groupsFor,
+  isLayered,
+  layJobs,
+  loadablesOf,
+  NEW_LAY_WISH,
+  numberOf,
+  roomsOf,
+  smallestFirst,
+  type CutSoFar,
+  type Group,
+  type LayItem,
+  type LayWish,
+  type PanelNumber,
+  type SheetPlan,
+  type ShopToLay,
+} from '../../laying/index.js';
 import { isHeatAdhesive, type Film, type FilmPiece } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
 import { reachOfPreparation, type PreparationWanted } from '../build/index.js';
@@ -6,15 +24,6 @@ import type { PrepareOut, PreparePatch } from '../prepare/index.js';
 import type { SurfaceDecisions } from '../surface/index.js';
 import type { Stage } from '../stage.js';
 import type { SheetsDecisions, SheetsPatch } from './decisions.js';
-import { isLayered } from './direction.js';
-import { groupsFor, type Group } from './group.js';
-import { itemsOf } from './items.js';
-import { loadablesOf, type LayItem, type ShopToLay } from './lay-film.js';
-import { laySheets } from './lay-sheets.js';
-import { NEW_LAY_WISH, type LayWish } from './lay-wish.js';
-import { fitsOn, smallestFirst } from './loadable.js';
-import { numberOf } from './panels-on.js';
-import { roomsOf } from './rooms.js';
 import { LONGEST_STRIP_MM, proposeGang } from './propose-gang.js';
 import {
   sayDirection,
@@ -33,7 +42,20 @@ import {
   sayStrips,
   sayZones,
 } from './say.js';
-import type { CutSoFar, LayerToCut, SheetPlan } from './sheet-plan.js';
+
+/** What of a layer is to be cut: how many copies in all, and how many of exactly this outline and film are cut, in the cutter, or waiting for a decision. */
+export interface LayerToCut {
+  readonly film: Film;
+  readonly panel: PanelNumber;
+  /** How many copies of the design each of them holds; 1 but for strips of a gang. */
+  readonly perStrip: number;
+  /** Of the film, its side, the layer's outlines and its marks: what must be the same for a copy that is cut already to fit. */
+  readonly fingerprint: string;
+  /** What stays of the film on the work of each of them. */
+  readonly areaMm2: number;
+  readonly copies: number;
+  readonly taken: number;
+}
 
 export interface SheetsOut {
   /** What is left to be cut, in the order of cutting. */
@@ -49,6 +71,7 @@ interface SheetsContext extends CutSoFar {
   readonly prepare: PrepareOut;
   readonly recipe: SheetsDecisions & SurfaceDecisions & { readonly preparation: PreparationWanted };
   readonly shop: ShopToLay;
+  readonly lone: LoneBatch | null;
 }
 
 interface SheetsRead extends CutSoFar, ShopToLay {
@@ -58,11 +81,25 @@ interface SheetsRead extends CutSoFar, ShopToLay {
   readonly sheets: SheetsDecisions['sheets'];
   /** What a strip of a gang would have round it. */
   readonly preparation: PreparationWanted;
+  /** Null while nothing was decided of its batch, or it is cut with others. */
+  readonly lone: LoneBatch | null;
 }
 
-/** A job by itself is laid as several are together: as a batch of one, of which its own decisions are made and the others are left as they are. It makes the copies it is asked for, and no spares. */
-function wishOf({ spacingMm, oneDirection, zones, inCounters }: SheetsDecisions['sheets']): LayWish {
-  return { ...NEW_LAY_WISH, spacingMm, oneDirection, zones, inCounters, spares: { single: 0, layered: 0 } };
+/** How a job alone is laid out while nobody has decided otherwise: as several are together, but without spares. */
+export const NEW_LONE_WISH: LayWish = { ...NEW_LAY_WISH, spares: { single: 0, layered: 0 } };
+
+/** A job alone is a batch of one. Its recipe decides what a recipe can; `own` is what was decided of its batch. */
+export function wishAlone(
+  { spacingMm, oneDirection, zones, inCounters }: SheetsDecisions['sheets'],
+  own: LayWish = NEW_LONE_WISH,
+): LayWish {
+  return { ...own, spacingMm, oneDirection, zones, inCounters };
+}
+
+/** The batch of one that a job is cut in: its id, by which copies are laid by hand, and what was decided of it. */
+export interface LoneBatch {
+  readonly id: string;
+  readonly wish: LayWish;
 }
 
 /** Places every layer, as many times as copies of it are still to be cut, on the pieces in stock on which the least film is spent. */
@@ -78,6 +115,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     shop: { films, pieces, mats, cutter },
     taken,
     lies,
+    lone,
   }) => ({
     prepare,
     isInside: surface.kind === 'glass',
@@ -94,12 +132,19 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
     },
     taken,
     lies,
+    lone,
   }),
   async run(read, { breathe }) {
-    const { prepare, sheets: decisions, pieces, cutter, isInside, taken, lies } = read;
+    const { prepare, sheets: decisions, pieces, cutter, isInside, taken, lies, lone } = read;
     const { copies } = decisions;
-    const wish = wishOf(decisions);
-    const items = itemsOf({ id: '', prepare, isInside, copies, taken, lies }, 0, read, wish);
+    const wish = wishAlone(decisions, lone?.wish);
+    const laid = await layJobs(
+      [{ id: lone?.id ?? '', prepare, isInside, copies, taken, lies, due: null }],
+      read,
+      wish,
+      breathe ? { breathe } : {},
+    );
+    const { items } = laid;
     const panelOf = ({ layer }: Pick<LayItem, 'layer'>) => prepare.layers[layer]!.panel;
     const isCut = (item: LayItem) => item.quantity === 0;
     const toCut = items.map((item): LayerToCut => ({
@@ -111,7 +156,6 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
       copies: groupsFor(panelOf(item), copies),
       taken: item.firstCopy,
     }));
-    const laid = await laySheets(items, read, wish, [null], breathe ? { breathe } : {});
     const findings: Finding<SheetsPatch & PreparePatch>[] = [];
     const rulings: Ruling<SheetsPatch>[] = [];
     const short: { readonly film: Film; readonly have: number }[] = [];

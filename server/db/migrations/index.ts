@@ -15,6 +15,7 @@ import { spoils } from './013-spoils.js';
 import { copies } from './014-copies.js';
 import { foil } from './015-foil.js';
 import { offcutNumbers } from './016-offcut-numbers.js';
+import { loneBatches } from './017-lone-batches.js';
 
 /** Database versions in order, by name. A migration that has shipped is never edited. */
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
@@ -34,4 +35,5 @@ export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '014-copies': copies,
   '015-foil': foil,
   '016-offcut-numbers': offcutNumbers,
+  '017-lone-batches': loneBatches,
 };

@@ -4,7 +4,8 @@ import { leftOfFilms, saySideUp } from '../../../core/shop/index.js';
 import { formatLength, type LengthUnit } from '../../../core/words/index.js';
 import { useShop } from '../../plan/use-shop.js';
 import { useSettings } from '../../ui/settings.js';
-import type { DrawnSheet, SheetView } from '../../../core/plan/page/plan-view.js';
+import type { BatchSheetView } from '../../../core/batch/index.js';
+import type { DrawnSheet } from '../../../core/plan/page/plan-view.js';
 import { colour, radius, space, type } from '../../tokens.js';
 import { LinkButton, MainButton } from '../../ui/button.js';
 import { FilmPicker } from '../../ui/film-picker.js';
@@ -15,7 +16,7 @@ import { PIECE_WORDS } from '../../light-table/sheet-picture.js';
 
 interface LoadedQuestionProps {
   readonly sheet: Pick<DrawnSheet, 'film' | 'piece' | 'mat' | 'zones' | 'usedLengthMm'> &
-    Partial<Pick<SheetView, 'mirroredFilmIds' | 'panels' | 'section' | 'inCounters'>>;
+    Partial<Pick<BatchSheetView, 'mirroredFilmIds' | 'panels' | 'section' | 'inCounters'>>;
   /** What the button says. */
   readonly action: string;
   readonly hpglUrl?: string;

@@ -49,7 +49,7 @@ export function SheetsInBatch({ batch }: { readonly batch: Batch }) {
               <h3>{own.length === 0 ? 'Nothing of this job is left to be cut' : 'Sheets that carry this job'}</h3>
               {own.map((one) => (
                 <Small key={one.id}>
-                  {all.indexOf(one) + 1} · {sayFilms(one)}: {sayCarried(one)}
+                  {all.indexOf(one) + 1} · {sayFilms(one)}: {sayCarried(one, batch)}
                 </Small>
               ))}
             </section>

@@ -1,11 +1,20 @@
 import { useState } from 'react';
 import styled from 'styled-components';
+import type { Batch, BatchSheetView, BetterView } from '../../../core/batch/index.js';
+import type { JobFinding } from '../../../core/recipe/index.js';
 import { count } from '../../../core/words/index.js';
+import { BatchProgress } from '../../batch/batch-progress.js';
+import { BatchSheetPicture } from '../../batch/batch-sheet-picture.js';
+import { HowItIsLaidOut } from '../../batch/how-it-is-laid-out.js';
+import { LayingBar, useLayingByHand } from '../../batch/laid-by-hand.js';
+import { Noticed } from '../../batch/noticed.js';
+import { PrintedLists } from '../../batch/printed-lists.js';
+import { sayFilms, saySection } from '../../batch/say-sheet.js';
+import { useBatchActs, useBatchOf, useBatchPlan } from '../../batch/use-batches.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
 import { StationLayout } from '../../job/station-layout.js';
-import { LightTable } from '../../light-table/light-table.js';
 import { space, type } from '../../tokens.js';
 import { WordButton } from '../../ui/button.js';
 import { Choice } from '../../ui/choice.js';
@@ -13,12 +22,7 @@ import { FigureField } from '../../ui/figure-field.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Small } from '../../ui/plain-fields.js';
 import { sayPanels } from '../../ui/say-panels.js';
-import { PickList } from '../../batch/pick-list.js';
-import { PrintedLists } from '../../batch/printed-lists.js';
-import { sayFilms, saySection } from '../../batch/say-sheet.js';
-import { useBatchOf } from '../../batch/use-batches.js';
 import { SheetsInBatch } from './in-batch.js';
-import { SheetPicture, sheetBox } from '../../light-table/sheet-picture.js';
 
 /** A strip begins with so many copies side by side, where a run is too short for the app to propose one. */
 const FIRST_STRIP = 4;
@@ -27,18 +31,78 @@ const FIRST_STRIP = 4;
 export function SheetsStation() {
   const { job } = useJobContext();
   const batch = useBatchOf(job.id);
-  return batch ? <SheetsInBatch batch={batch} /> : <SheetsAlone />;
+  if (!batch) return <Small role="status">Fetching its batch …</Small>;
+  return batch.number === null ? <SheetsAlone batch={batch} /> : <SheetsInBatch batch={batch} />;
 }
 
-function SheetsAlone() {
-  const { plan, recipe, handle, unit } = useJobContext();
+function SheetsAlone({ batch }: { readonly batch: Batch }) {
+  const { recipe, unit, shop } = useJobContext();
   const { findings, rulings } = useSaid('sheets');
-  const [chosen, setChosen] = useState('0');
-  const sheets = plan?.sheets ?? [];
-  const [taken, wanted] = [
-    plan?.toCut?.reduce((sum, layer) => sum + layer.taken, 0) ?? 0,
-    plan?.toCut?.reduce((sum, layer) => sum + layer.copies, 0) ?? 0,
-  ];
+  const state = useBatchPlan(batch.id);
+  const acts = useBatchActs();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [better, setBetter] = useState<BetterView | null>(null);
+  const sheets = state.plan?.sheets ?? [];
+  const sheet = sheets.find(({ key }) => key === chosen) ?? sheets[0] ?? null;
+  const found = better ? (better.sheets.find(({ key }) => key === sheet?.key) ?? better.sheets[0] ?? null) : null;
+  const wish = (change: Partial<Batch['wish']>) => acts.change(batch, { wish: { ...batch.wish, ...change } });
+  const laying = useLayingByHand(batch, { sheet, films: shop.films, isLayingOut: state.done !== null }, (pins) =>
+    wish({ pins }),
+  );
+  return (
+    <StationLayout
+      title="Sheets"
+      docket={
+        <>
+          <BatchProgress state={state} />
+          <Findings findings={findings} />
+          {state.plan && <Noticed batch={batch} plan={state.plan} onChange={wish} />}
+          <Copies findings={findings} />
+          <AlreadyCut />
+          {sheets.length > 0 && (
+            <Small>
+              {Math.round((state.plan!.keptMm2 / state.plan!.takenMm2) * 100)} % of the film taken stays on the job.
+            </Small>
+          )}
+          <Rulings rulings={rulings} />
+          <HowItIsLaidOut
+            batch={batch}
+            state={state}
+            isBusy={acts.isBusy || state.done !== null}
+            onBetter={setBetter}
+          />
+        </>
+      }
+    >
+      {sheets.length > 1 && (
+        <Choice
+          label="Sheet"
+          value={sheet!.key}
+          options={sheets.map((one, i) => [one.key, nameIn(one, i)] as const)}
+          onChange={setChosen}
+        />
+      )}
+      {sheet && <LayingBar laying={laying} sheet={sheet} />}
+      <BatchSheetPicture
+        sheet={found ?? sheet}
+        unit={unit}
+        jobId={null}
+        byHand={found ? null : laying.byHand}
+        isSoFar={found !== null}
+      />
+      <PrintedLists title={recipe.title} lead="Sheets" sheets={sheets} unit={unit} />
+    </StationLayout>
+  );
+}
+
+function nameIn(sheet: BatchSheetView, at: number): string {
+  const panels = sayPanels(sheet.panels);
+  return `${at + 1} · ${sayFilms(sheet)}${saySection(sheet)}${panels && `, ${panels}`}`;
+}
+
+/** How many copies are made, how far apart, and whether they are aligned in strips. */
+function Copies({ findings }: { readonly findings: readonly JobFinding[] }) {
+  const { plan, recipe, handle, unit } = useJobContext();
   const { copies, spacingMm } = recipe.sheets;
   // Where a run is long enough the app proposes strips itself.
   const canGang =
@@ -46,100 +110,46 @@ function SheetsAlone() {
     !recipe.preparation.gang &&
     plan?.prepare?.panels.length === 1 &&
     !findings.some(({ code }) => code === 'gang-saves');
-  const sheet = sheets[Number(chosen)] ?? sheets[0];
+  const inStrips = { across: Math.min(copies, FIRST_STRIP), down: 1, rows: 'straight', gapMm: spacingMm } as const;
   return (
-    <StationLayout
-      title="Sheets"
-      docket={
-        <>
-          <Findings findings={findings} />
-          <Said>
-            Make{' '}
-            <NumberField
-              label="Copies"
-              value={recipe.sheets.copies}
-              min={1}
-              max={500}
-              onChange={(copies) => handle.change({ sheets: { copies } })}
-            />{' '}
-            of it,{' '}
-            <FigureField
-              label="Spacing on the sheet"
-              mm={recipe.sheets.spacingMm}
-              unit={unit}
-              max={100}
-              stepMm={1}
-              onChange={(spacingMm) => handle.change({ sheets: { spacingMm } })}
-            />{' '}
-            apart on the film.{' '}
-            {canGang && (
-              <WordButton
-                onPress={() =>
-                  handle.change({
-                    preparation: {
-                      gang: { across: Math.min(copies, FIRST_STRIP), down: 1, rows: 'straight', gapMm: spacingMm },
-                    },
-                  })
-                }
-              >
-                Align them in strips
-              </WordButton>
-            )}
-          </Said>
-          {taken > 0 && (
-            <Small>
-              {taken === wanted
-                ? 'All layers are cut or in the cutter. Nothing is left to be laid out.'
-                : `${taken} of ${count(wanted, 'layer')} ${taken === 1 ? 'is' : 'are'} cut or in the cutter (each copy has one for each film). What is laid out here is what is left.`}
-            </Small>
-          )}
-          {sheets.length > 0 && <PickList sheets={sheets} unit={unit} />}
-          {plan?.density !== undefined && sheets.length > 0 && (
-            <Small>{Math.round(plan.density * 100)} % of the film taken stays on the job.</Small>
-          )}
-          <Rulings rulings={rulings} />
-        </>
-      }
-    >
-      {sheets.length > 1 && (
-        <Choice
-          label="Sheet"
-          value={String(sheets.indexOf(sheet!))}
-          options={sheets.map(
-            (s, i) =>
-              [
-                String(i),
-                `${i + 1} · ${sayFilms(s)}${saySection(s)}${sayPanels(s.panels) && `, ${sayPanels(s.panels)}`}`,
-              ] as const,
-          )}
-          onChange={setChosen}
-        />
+    <Said>
+      Make{' '}
+      <NumberField
+        label="Copies"
+        value={copies}
+        min={1}
+        max={500}
+        onChange={(more) => handle.change({ sheets: { copies: more } })}
+      />{' '}
+      of it,{' '}
+      <FigureField
+        label="Spacing on the sheet"
+        mm={spacingMm}
+        unit={unit}
+        max={100}
+        stepMm={1}
+        onChange={(apartMm) => handle.change({ sheets: { spacingMm: apartMm } })}
+      />{' '}
+      apart on the film.{' '}
+      {canGang && (
+        <WordButton onPress={() => handle.change({ preparation: { gang: inStrips } })}>Align them in strips</WordButton>
       )}
-      <LightTable
-        label={
-          sheet
-            ? `${sheet.zones ? `Mat with ${count(sheet.zones.length, 'piece')}` : 'Sheet'}: ${sayFilms(sheet)}`
-            : 'No sheet yet'
-        }
-        box={sheet ? sheetBox(sheet) : { minX: 0, minY: 0, maxX: 300, maxY: 200 }}
-        unit={unit}
-        {...(sheet ? { feedFrom: sheet.usedLengthMm } : {})}
-        caption={
-          sheet
-            ? `fed upwards · 0: counted from here · ${sheet.edges ? 'dotted: stays free · ' : ''}dashed: border · hatched: left over`
-            : ''
-        }
-      >
-        {sheet && <SheetPicture sheet={sheet} />}
-      </LightTable>
-      <PrintedLists
-        title={recipe.title}
-        lead="Sheets"
-        sheets={sheets}
-        unit={unit}
-        settingsOf={(i) => plan?.programs?.[i]}
-      />
-    </StationLayout>
+    </Said>
+  );
+}
+
+/** How much of the job is cut already, where anything is. */
+function AlreadyCut() {
+  const { plan } = useJobContext();
+  const taken = plan?.toCut?.reduce((sum, layer) => sum + layer.taken, 0) ?? 0;
+  const wanted = plan?.toCut?.reduce((sum, layer) => sum + layer.copies, 0) ?? 0;
+  if (taken === 0) return null;
+  return (
+    <Small>
+      {taken === wanted
+        ? 'All layers are cut or in the cutter. Nothing is left to be laid out.'
+        : `${taken} of ${count(wanted, 'layer')} ${taken === 1 ? 'is' : 'are'} cut or in the cutter (each copy has one for each film). What is laid out here is what is left.`}
+    </Small>
   );
 }
 

@@ -7,6 +7,7 @@ import { paintRegions } from '../index.js';
 import type { Pixels } from './pixels.js';
 import type { Tracing } from './tracing.js';
 import { MM_PER_PIXEL, reducePicture, tracePicture } from './trace-picture.js';
+import { seeds } from '../../../testing/long-run.js';
 
 /* Lines a few pixels wide beside areas of the same colour, as logos have them: held against the drawing that the picture was made of. */
 
@@ -58,7 +59,7 @@ async function traced(svg: string, tracing: Partial<Tracing> = {}) {
 }
 
 describe('thin lines of a picture', () => {
-  it.each(Array.from({ length: 54 }, (_, seed) => seed))(
+  it.each(seeds(12, 54))(
     'have the colour of the areas beside them, one piece and their area, seed %i',
     async (seed) => {
       const { svg, ink, size, areaPx } = logo(seed);
@@ -78,7 +79,7 @@ describe('thin lines of a picture', () => {
     },
   );
 
-  it.each(Array.from({ length: 36 }, (_, seed) => seed))(
+  it.each(seeds(9, 36))(
     'of the background are gaps in what they run through, of no colour of their own, seed %i',
     async (seed) => {
       const random = seeded(1000 + seed);
@@ -113,7 +114,7 @@ describe('thin lines of a picture', () => {
     },
   );
 
-  it.each(Array.from({ length: 36 }, (_, seed) => seed))(
+  it.each(seeds(9, 36))(
     'that cross, each of its own width, are one piece with all of its counters, seed %i',
     async (seed) => {
       const random = seeded(2000 + seed);
