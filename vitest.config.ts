@@ -1,8 +1,11 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
 // vitest's own loader wants a default export.
 export default defineConfig({
   test: {
+    // One worker for each of the processors: the runner would leave one of them idle.
+    maxWorkers: availableParallelism(),
     projects: [
       {
         test: {
@@ -18,6 +21,7 @@ export default defineConfig({
           name: 'server',
           include: ['server/**/*.test.ts', 'cli/**/*.test.ts'],
           setupFiles: ['core/testing/load-kernel.ts'],
+          globalSetup: ['scripts/built-for-tests.mjs'],
           testTimeout: 180_000,
           hookTimeout: 180_000,
         },
@@ -26,6 +30,7 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['e2e/**/*.test.ts'],
+          globalSetup: ['scripts/built-for-tests.mjs'],
           testTimeout: 300_000,
           hookTimeout: 180_000,
           fileParallelism: false,

@@ -17,7 +17,7 @@ import { dirname, join } from 'node:path';
  */
 
 const ROOMS = ['core', 'platform', 'cutter', 'server', 'cli', 'demo'];
-const BUILT = 'dist/programs';
+export const BUILT = 'dist/programs';
 const STAMP = 'built.txt';
 
 const sources = () =>

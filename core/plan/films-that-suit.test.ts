@@ -68,43 +68,40 @@ function planOf(shop: Shop, colours: readonly string[], patch: RecipePatch) {
 const filmNamed = (shop: Shop, id: string) => shop.films.find((film) => film.id === id)!;
 
 describe('films that are ruled', () => {
-  it.each(seeds(10, 30))(
-    'suit what the job goes on, and none is special that nobody chose, shop %i',
-    async (seed) => {
-      const random = seeded(seed);
-      const shop = randomShop(random);
-      for (let job = 0; job < 10; job += 1) {
-        const [on, surface] = SURFACES[Math.floor(random() * SURFACES.length)]!;
-        const colours = [...new Set(Array.from({ length: 1 + Math.floor(random() * 3) }, () => hex(random)))];
-        const plan = await planOf(shop, colours, { surface });
-        const codes = plan.findings.map(({ code }) => code);
-        const plain = shop.films.filter((film) => isPlain(film, on === 'cloth' ? ON_CLOTH : ON_HARD));
-        const standIns = shop.films.filter(
-          (film) => !film.retired && [...(on === 'cloth' ? ON_CLOTH : ON_HARD), ...FOR_WANT[on]].includes(film.family),
-        );
-        const said = plan.films?.colours ?? [];
-        const reasons = plan.rulings
-          .filter(({ id }) => colours.some((colour) => id === `films.${colour}`))
-          .map(({ because }) => because.join(' '));
-        const isSaid = (words: string) => reasons.filter((reason) => reason.includes(words)).length;
-        expect(isSaid('the closest of the plain films')).toBe(plain.length > 0 ? reasons.length : 0);
-        expect(isSaid('the closest of the special ones')).toBe(
-          plain.length === 0 && standIns.length > 0 ? reasons.length : 0,
-        );
-        if (plain.length > 0) {
-          expect(said.every(({ film }) => plain.includes(film))).toBe(true);
-          expect(codes).not.toContain('special-film');
-          expect(codes).not.toContain('no-film-suits');
-        } else if (standIns.length > 0) {
-          expect(said.every(({ film }) => standIns.includes(film))).toBe(true);
-          expect(codes).toContain('special-film');
-        } else {
-          const stop = plan.findings.filter(({ severity }) => severity === 'blocker').map(({ code }) => code);
-          expect(stop.some((code) => code === 'no-film-suits' || code === 'no-films')).toBe(true);
-        }
+  it.each(seeds(10, 30))('suit what the job goes on, and none is special that nobody chose, shop %i', async (seed) => {
+    const random = seeded(seed);
+    const shop = randomShop(random);
+    for (let job = 0; job < 10; job += 1) {
+      const [on, surface] = SURFACES[Math.floor(random() * SURFACES.length)]!;
+      const colours = [...new Set(Array.from({ length: 1 + Math.floor(random() * 3) }, () => hex(random)))];
+      const plan = await planOf(shop, colours, { surface });
+      const codes = plan.findings.map(({ code }) => code);
+      const plain = shop.films.filter((film) => isPlain(film, on === 'cloth' ? ON_CLOTH : ON_HARD));
+      const standIns = shop.films.filter(
+        (film) => !film.retired && [...(on === 'cloth' ? ON_CLOTH : ON_HARD), ...FOR_WANT[on]].includes(film.family),
+      );
+      const said = plan.films?.colours ?? [];
+      const reasons = plan.rulings
+        .filter(({ id }) => colours.some((colour) => id === `films.${colour}`))
+        .map(({ because }) => because.join(' '));
+      const isSaid = (words: string) => reasons.filter((reason) => reason.includes(words)).length;
+      expect(isSaid('the closest of the plain films')).toBe(plain.length > 0 ? reasons.length : 0);
+      expect(isSaid('the closest of the special ones')).toBe(
+        plain.length === 0 && standIns.length > 0 ? reasons.length : 0,
+      );
+      if (plain.length > 0) {
+        expect(said.every(({ film }) => plain.includes(film))).toBe(true);
+        expect(codes).not.toContain('special-film');
+        expect(codes).not.toContain('no-film-suits');
+      } else if (standIns.length > 0) {
+        expect(said.every(({ film }) => standIns.includes(film))).toBe(true);
+        expect(codes).toContain('special-film');
+      } else {
+        const stop = plan.findings.filter(({ severity }) => severity === 'blocker').map(({ code }) => code);
+        expect(stop.some((code) => code === 'no-film-suits' || code === 'no-films')).toBe(true);
       }
-    },
-  );
+    }
+  });
 
   it('on a shirt are pressed, and what the maker chose leads to a warning with one remedy for all', async () => {
     const shop: Shop = {

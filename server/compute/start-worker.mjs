@@ -1,6 +1,7 @@
 import { existsSync, readlinkSync } from 'node:fs';
 import { setPriority } from 'node:os';
-import { basename } from 'node:path';
+import { basename, join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 
 /** Nice enough that answers go first, and not so nice that a plan starves on a machine that is busy with other things: a tenth of an equal share. */
 const BEHIND = 10;
@@ -11,9 +12,12 @@ const { work } = await load();
 // What the pool of workers calls.
 export default work;
 
-/** The worker as it was built, or its source: a worker thread does not inherit what its parent was started with. */
+/** The worker as it was built (beside this file, or in the folder that LANTERN_PROGRAMS names), else its source: a worker thread does not inherit what its parent was started with. */
 async function load() {
-  const built = new URL('./worker.js', import.meta.url);
+  const programs = process.env['LANTERN_PROGRAMS'];
+  const built = programs
+    ? pathToFileURL(join(programs, 'server/compute/worker.js'))
+    : new URL('./worker.js', import.meta.url);
   if (existsSync(built)) return import(built.href);
   const { register } = await import('tsx/esm/api');
   register();

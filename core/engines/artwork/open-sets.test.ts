@@ -44,10 +44,7 @@ describe('flat artwork of five open sets, taken apart and laid together again', 
       flat.map((drawing, i) => ({ ...drawing, school: SCHOOLS[i % 3]! })),
       24,
     ),
-  )(
-    'looks as it was drawn: $name, $school',
-    ({ svg, artwork, school }) => {
-      expect(pictureDifference(svg, remade(artwork, school))).toBeLessThanOrEqual(0.005);
-    },
-  );
+  )('looks as it was drawn: $name, $school', ({ svg, artwork, school }) => {
+    expect(pictureDifference(svg, remade(artwork, school))).toBeLessThanOrEqual(0.005);
+  });
 });

@@ -39,7 +39,8 @@ const tooFine = (rings: Rings) => {
 };
 
 describe('drawings of five open sets as inlay', () => {
-  it('are as many as meant', () => expect([ALL.length, drawings.length].every((many, i) => many > [237, 20][i]!)).toBe(true));
+  it('are as many as meant', () =>
+    expect([ALL.length, drawings.length].every((many, i) => many > [237, 20][i]!)).toBe(true));
 
   it.each(drawings)('have no film on film, and show what was drawn: $name', (drawing) => {
     const drawn = separated(drawing);

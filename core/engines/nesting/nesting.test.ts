@@ -159,17 +159,18 @@ function cutUp(into: CutInto, pieces: number, seed: number, spacingMm = 0): Nest
 }
 
 describe('the search for less film', () => {
-  it.each((['rectangles', 'convex', 'jigsaw'] as const).flatMap((into) => seeds(1, 2).map((seed) => [into, seed + 1] as const)))(
-    'never overlaps, loses nothing and is no longer than what it began with: %s, seed %i',
-    async (into, seed) => {
-      const request = cutUp(into, 10, seed, seed === 1 ? 0 : 3);
-      const [first, searched] = [await nest(request), await nest(request, steps(120))];
-      expect(nestingFaults(request, searched.placements)).toEqual([]);
-      expect(searched.placements.map((one) => one.item).sort()).toEqual(first.placements.map((one) => one.item).sort());
-      expect(searched.usedLengthMm).toBeLessThanOrEqual(first.usedLengthMm);
-      expect(searched.steps).toBeLessThanOrEqual(120);
-    },
-  );
+  it.each(
+    (['rectangles', 'convex', 'jigsaw'] as const).flatMap((into) =>
+      seeds(1, 2).map((seed) => [into, seed + 1] as const),
+    ),
+  )('never overlaps, loses nothing and is no longer than what it began with: %s, seed %i', async (into, seed) => {
+    const request = cutUp(into, 10, seed, seed === 1 ? 0 : 3);
+    const [first, searched] = [await nest(request), await nest(request, steps(120))];
+    expect(nestingFaults(request, searched.placements)).toEqual([]);
+    expect(searched.placements.map((one) => one.item).sort()).toEqual(first.placements.map((one) => one.item).sort());
+    expect(searched.usedLengthMm).toBeLessThanOrEqual(first.usedLengthMm);
+    expect(searched.steps).toBeLessThanOrEqual(120);
+  });
 
   it.each([1, 2, 3, 4])(
     'finds orders that cost their caller less: right, of the same copies, told as they are found, seed %i',
