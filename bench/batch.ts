@@ -70,7 +70,7 @@ export async function batchBench(): Promise<void> {
     const close: PreparedJob[] = [];
     let [shop, layersMm2, aloneMm2, loadings] = [null as Shop | null, 0, 0, 0];
     for (const { id } of listed) {
-      const source = await services.planJob(id);
+      const source = await services.sourceOfJob(id);
       const { recipe } = source;
       shop = source.shop;
       // What of it is cut already is laid out, too: the list as it was before anything was cut.

@@ -4,7 +4,7 @@ import { areaOf, grow, intersect, pointCount, subtract, unite, type Ring, type R
 import { drawingPart } from '../core/stations/artwork/index.js';
 import { emptyRecipe, patchRecipe } from '../core/recipe/index.js';
 import { Planner } from '../core/plan/index.js';
-import { tryGaps } from '../core/stations/build/index.js';
+import { tryGaps } from '../core/stations/layers/index.js';
 import { buildLayers, neighboursOf, recompose, separate, type LayerPaint } from '../core/engines/layers/index.js';
 import { openArtwork } from '../core/testing/open-artwork.js';
 import { disc, rectangle, seeded } from '../core/testing/seeded.js';

@@ -7,7 +7,7 @@ import { MARK_SCHOOLS, markGapMm, placeMarks } from '../core/engines/marks/index
 import { BORDER_KINDS, layerWeeding, weedingMinutes } from '../core/engines/weeding/index.js';
 import { boundsOf, joinBoxes, unite, type Box, type Ring } from '../core/geometry/index.js';
 import { FILM_FAMILIES, type FilmFamily } from '../core/shop/index.js';
-import { ruledBorderMm } from '../core/stations/build/index.js';
+import { ruledBorderMm } from '../core/stations/layers/index.js';
 import { InputError } from '../core/words/index.js';
 import { makeFolder, required } from './input.js';
 import { readAnyArtwork } from './read-design.js';

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { basename, dirname, join } from 'node:path';
 import { parseRecipe, type Recipe } from '../core/recipe/index.js';
-import { parseShop, planShop, wholeShop, type Shop } from '../core/shop/index.js';
+import { parseShop, shopForPlans, wholeShop, type Shop } from '../core/shop/index.js';
 import { sourcesOf } from '../core/stations/artwork/index.js';
 import { InputError } from '../core/words/index.js';
 import { DEMO_SHOP } from '../demo/shop.js';
@@ -29,5 +29,5 @@ export async function readRecipe(
 
 /** The shop of a file; the demo's where none is named. */
 export async function readShop(file: string | undefined): Promise<Shop> {
-  return file === undefined ? DEMO_SHOP : planShop(wholeShop(parseShop(await readJson(file), basename(file))));
+  return file === undefined ? DEMO_SHOP : shopForPlans(wholeShop(parseShop(await readJson(file), basename(file))));
 }

@@ -397,7 +397,7 @@ async function cutInThePast(
   filmId: string,
   how: { shareOfEstimate: number; note: string },
 ): Promise<void> {
-  const batch = await to.planBatch(jobId);
+  const batch = await to.sourceOfBatch(jobId);
   const { sheets } = await to.compute.batch(batch);
   const { sheet, toCut } = await to.compute.sheet(batch, sheets.find((one) => one.film.id === filmId)!.id);
   const [{ layers, builtWith }] = toCut as [(typeof toCut)[number]];

@@ -1,5 +1,5 @@
 import {
-  planShop,
+  shopForPlans,
   SETTINGS_ID,
   wholeShop,
   type PieceKind,
@@ -121,4 +121,4 @@ export const DEMO_SHOP_FILE: ShopFile = {
 };
 
 /** The same as a plan reads it. */
-export const DEMO_SHOP = planShop(wholeShop(DEMO_SHOP_FILE));
+export const DEMO_SHOP = shopForPlans(wholeShop(DEMO_SHOP_FILE));

@@ -103,13 +103,13 @@ describe('jobs that are put together', () => {
     for (const sheet of plan.sheets) {
       const run = await cut(batch, sheet);
       // What is weeded meanwhile makes it no other batch: nothing that is looked at is refused for it.
-      const before = nameOfBatch(await bench.server.services.planBatch(batch.id));
+      const before = nameOfBatch(await bench.server.services.sourceOfBatch(batch.id));
       const [{ weedPlaces }] = (await sheetOf(run.sheetId)).groups as [FrozenSheet['groups'][number]];
       await bench.api('PUT', `/api/sheets/${run.sheetId}/ticks`, {
         ticked: true,
         places: weedPlaces.map((place) => ({ position: 0, ...place })),
       });
-      expect(nameOfBatch(await bench.server.services.planBatch(batch.id))).toBe(before);
+      expect(nameOfBatch(await bench.server.services.sourceOfBatch(batch.id))).toBe(before);
     }
     expect((await planOf(batch)).sheets).toEqual([]);
     expect([await stateOf(jobs[0]!), await stateOf(jobs[1]!)]).toEqual(['cut', 'cut']);

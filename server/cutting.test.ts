@@ -44,7 +44,7 @@ function expectSameCut(actual: readonly Float64Array[], meant: readonly Float64A
 
 /** What the same sheet comes to when nothing goes wrong: asked first before it is sent, since the plan has only what is left to be cut. */
 async function meantCut(): Promise<Float64Array[]> {
-  const planned = await bench.server.services.planJob(job.id);
+  const planned = await bench.server.services.sourceOfJob(job.id);
   const { cut, sheets } = await new Planner(resourcesInNode).plan({ ...planned, sources: await planned.loadSources() });
   meant ??= runOffline(
     writeHpgl(cut!.programs[sheets!.sheets.findIndex(({ films }) => films[0]!.id === 'tar')]!),

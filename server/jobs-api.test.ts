@@ -381,8 +381,8 @@ describe('the plan', () => {
   });
 
   it('is given up when nobody waits for it any more, and made once for all who do', async () => {
-    const { planJob, compute } = bench.server.services;
-    const source = await planJob((await jobWith(bench, manyDots(3000))).id);
+    const { sourceOfJob, compute } = bench.server.services;
+    const source = await sourceOfJob((await jobWith(bench, manyDots(3000))).id);
     const leave = new AbortController();
     const left = compute.plan(source, { signal: leave.signal, onProgress: () => leave.abort(new Error('left')) });
     await expect(left).rejects.toThrow('left');
@@ -409,7 +409,7 @@ describe('the plan', () => {
     leave.abort();
     expect(await asked).toBe('left');
     expect((await small1).status).toBe(200);
-    const known = await bench.server.services.planJob(heavy.id);
+    const known = await bench.server.services.sourceOfJob(heavy.id);
     const steps: number[] = [];
     await bench.server.services.compute.plan(known, { onProgress: tellDone(steps) });
     expect(steps.length).toBeGreaterThan(2);

@@ -17,7 +17,7 @@ import { JobStore } from './stores/job-store.js';
 import { ProgramStore } from './stores/program-store.js';
 import { RunStore } from './stores/run-store.js';
 import { SheetStore } from './stores/sheet-store.js';
-import { FilmUse } from './stores/film-use.js';
+import { FilmBooking } from './stores/film-booking.js';
 import { ShopStore } from './stores/shop-store.js';
 import { SpoilStore } from './stores/spoil-store.js';
 import { StockBook } from './stores/stock-book.js';
@@ -50,9 +50,9 @@ export interface Services {
   /** The small picture of a job's whole design as it is now, made when it is first asked for; empty when none can be made. @throws Problem 404; the signal’s reason when whoever asked has left */
   readonly designPicture: (jobId: string, signal?: AbortSignal) => Promise<DesignPicture>;
   /** What a batch is planned from, with its jobs' revisions. @throws Problem 404 */
-  readonly planBatch: (id: string) => Promise<BatchSource & { readonly revisions: ReadonlyMap<string, number> }>;
+  readonly sourceOfBatch: (id: string) => Promise<BatchSource & { readonly revisions: ReadonlyMap<string, number> }>;
   /** A job's recipe with the shop and what is cut of it already: what a worker plans from. */
-  readonly planJob: (jobId: string) => Promise<
+  readonly sourceOfJob: (jobId: string) => Promise<
     PlanSource & {
       readonly revision: number;
       readonly design: string | null;
@@ -67,7 +67,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const changes = new Changes();
   const book = new StockBook(db);
   const shop = new ShopStore(db, book, (revision) => changes.tell({ of: 'shop', revision }));
-  const film = new FilmUse(shop, book);
+  const film = new FilmBooking(shop, book);
   const sheets = new SheetStore(db, programs, film);
   const jobs = new JobStore(db, sheets, (jobId, revision) => changes.tell({ of: 'job', jobId, revision }));
   const spoils = new SpoilStore(db, sheets, jobs);
@@ -90,7 +90,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
   const sourceOf = async (
     jobId: string,
     { stored, learned }: Awaited<ReturnType<typeof forAll>>,
-  ): ReturnType<Services['planJob']> => {
+  ): ReturnType<Services['sourceOfJob']> => {
     const { recipe, revision, design } = await jobs.get(jobId);
     const loadSources = async () => {
       const sources = new Map<string, Uint8Array>();
@@ -113,8 +113,8 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       ...(lone && { lone: { id: jobId, wish: lone.wish } }),
     };
   };
-  const planJob: Services['planJob'] = async (jobId) => sourceOf(jobId, await forAll());
-  const planBatch: Services['planBatch'] = async (id) => {
+  const sourceOfJob: Services['sourceOfJob'] = async (jobId) => sourceOf(jobId, await forAll());
+  const sourceOfBatch: Services['sourceOfBatch'] = async (id) => {
     const { jobs: inBatch, number, wish } = await batches.get(id);
     const isAlone = number === null;
     const all = await forAll();
@@ -150,7 +150,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       const known = now === null ? new Uint8Array() : await jobs.picture(jobId, now);
       if (known) return { design: now, png: known };
       // It may have changed meanwhile: the picture is kept as that of the design it is made from.
-      const source = await planJob(jobId);
+      const source = await sourceOfJob(jobId);
       const { design } = source;
       if (design === null) return { design, png: new Uint8Array() };
       const png = await compute.designPicture(source, signal).catch((error: unknown) => {
@@ -161,7 +161,7 @@ export async function makeServices(db: Knex, cutterControlPort: number): Promise
       await jobs.keepPicture(jobId, design, png);
       return { design, png };
     },
-    planJob,
-    planBatch,
+    sourceOfJob,
+    sourceOfBatch,
   };
 }

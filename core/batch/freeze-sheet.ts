@@ -1,6 +1,6 @@
 import { toCutOf, type LaidSheets } from '../laying/index.js';
 import type { CutterProfile } from '../shop/index.js';
-import { planToFreeze, programOf, type GroupToFreeze, type SheetToFreeze } from '../stations/cut/index.js';
+import { sheetToFreeze, programOf, type GroupToFreeze, type SheetToFreeze } from '../stations/cut/index.js';
 import type { BuiltWith } from '../stations/films/index.js';
 import { InputError } from '../words/index.js';
 import type { PreparedJob, StoppedJob } from './prepare-jobs.js';
@@ -40,7 +40,7 @@ export function freezeSheet(
   if (isAlone && why) throw new InputError('blocked', sayBlocked(why), { source: 'cut' });
   const sheet = sheets.find(({ id }) => id === sheetId);
   if (!sheet) throw new InputError('sheet-changed', saySheetChanged(), { source: 'cut' });
-  const frozen = planToFreeze({
+  const frozen = sheetToFreeze({
     sheet,
     layers: sheet.groups.map(({ job, layer }) => jobs[job]!.prepare.layers[layer]!),
     program: programOf(sheet, cutter),

@@ -3,7 +3,7 @@ import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { areaOf, countPieces, intersect, subtract } from '../geometry/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
-import { newOutline } from '../stations/build/index.js';
+import { newOutline } from '../stations/layers/index.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import type { Plan } from './plan.js';
 import { Planner } from './planner.js';

@@ -7,7 +7,7 @@ import { drawingPart } from '../stations/artwork/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { exportBuild } from './export-build.js';
 import { Planner } from './planner.js';
-import { schoolsSideBySide, tryGaps } from '../stations/build/index.js';
+import { schoolsSideBySide, tryGaps } from '../stations/layers/index.js';
 import type { Plan } from './plan.js';
 
 const svg = (body: string) =>

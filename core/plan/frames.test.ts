@@ -4,7 +4,7 @@ import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { areaOf, boundsOf, countPieces, grow, intersect, subtract, unite } from '../geometry/index.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { AT_ORIGIN, drawingPart, letteringPart, newLettering } from '../stations/artwork/index.js';
-import { newOutline, type BuildDecisions } from '../stations/build/index.js';
+import { newOutline, type BuildDecisions } from '../stations/layers/index.js';
 import { Planner } from './planner.js';
 import type { Plan } from './plan.js';
 

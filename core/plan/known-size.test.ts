@@ -3,7 +3,7 @@ import { resourcesInNode } from '../../platform/artwork-resources.js';
 import { emptyRecipe, parseRecipe, patchRecipe, type RecipePatch } from '../recipe/index.js';
 import { newBlank, type Blank } from '../shop/index.js';
 import { drawingPart } from '../stations/artwork/index.js';
-import { newOutline } from '../stations/build/index.js';
+import { newOutline } from '../stations/layers/index.js';
 import { fromBlank } from '../stations/surface/index.js';
 import { BENCH_SHOP } from '../testing/bench-shop.js';
 import { Planner } from './planner.js';

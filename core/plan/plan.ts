@@ -2,7 +2,7 @@ import type { Matrix } from '../geometry/index.js';
 import type { JobFinding, JobRuling } from '../recipe/index.js';
 import type { Design, Regions } from '../stations/artwork/index.js';
 import type { AssembleOut } from '../stations/assemble/index.js';
-import type { BuildOut, PanelsOut, Separated } from '../stations/build/index.js';
+import type { BuildOut, PanelsOut, Separated } from '../stations/layers/index.js';
 import type { CutOut } from '../stations/cut/index.js';
 import type { FilmsOut } from '../stations/films/index.js';
 import type { PrepareOut } from '../stations/prepare/index.js';

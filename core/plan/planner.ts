@@ -48,7 +48,7 @@ import {
   touchesUp,
   touchUpStage,
   type DesignApart,
-} from '../stations/build/index.js';
+} from '../stations/layers/index.js';
 import { cutStage } from '../stations/cut/index.js';
 import {
   builtWithNow,

@@ -299,7 +299,7 @@ describe('a sign that is bigger than the roll', () => {
   });
 
   it('is tried for gaps by its largest panel, as the trap is reckoned', async () => {
-    const { tryGaps } = await import('../stations/build/index.js');
+    const { tryGaps } = await import('../stations/layers/index.js');
     const wish = { placements: 200, seed: 4, readingMm: 1000, risk: 0.01 };
     const risk = async (patch: RecipePatch) => {
       const { build, panels } = await planOf(FASCIA, patch);

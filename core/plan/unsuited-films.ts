@@ -1,6 +1,6 @@
 import type { JobFinding, Recipe, RecipePatch } from '../recipe/index.js';
 import { whyUnsuited, wayOn, type Film } from '../shop/index.js';
-import { framingFilms, withFramingFilms } from '../stations/build/index.js';
+import { framingFilms, withFramingFilms } from '../stations/layers/index.js';
 import { ruledFilm, sayUnsuited, type FilmsOut } from '../stations/films/index.js';
 import { groundOf } from '../stations/surface/index.js';
 

@@ -1,6 +1,6 @@
 import { artworkSlice, type ArtworkDecisions } from '../stations/artwork/index.js';
 import { assembleSlice, type AssembleDecisions } from '../stations/assemble/index.js';
-import { buildSlice, type BuildDecisions } from '../stations/build/index.js';
+import { buildSlice, type BuildDecisions } from '../stations/layers/index.js';
 import { filmsSlice, type FilmsDecisions } from '../stations/films/index.js';
 import { prepareSlice, type PrepareDecisions } from '../stations/prepare/index.js';
 import { sheetsSlice, type SheetsDecisions } from '../stations/sheets/index.js';

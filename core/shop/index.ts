@@ -61,7 +61,7 @@ export {
   type StockPiece,
 } from './piece.js';
 export { parseShop, SHOP_FILE_SCHEMA } from './parse-shop.js';
-export { cutterInUse, planShop, wholeShop } from './plan-shop.js';
+export { cutterInUse, shopForPlans, wholeShop } from './shop-for-plans.js';
 export { PRESS_KINDS, type Press } from './press.js';
 export { settingsFor } from './settings.js';
 export {

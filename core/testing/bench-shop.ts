@@ -2,7 +2,7 @@ import {
   EMPTY_SHOP,
   newCutter,
   newFilm,
-  planShop,
+  shopForPlans,
   wholeShop,
   type Film,
   type FilmFamily,
@@ -120,4 +120,4 @@ export const BENCH_SHOP_FILE: ShopFile = {
 };
 
 /** The same as a plan reads it. */
-export const BENCH_SHOP = planShop(wholeShop(BENCH_SHOP_FILE));
+export const BENCH_SHOP = shopForPlans(wholeShop(BENCH_SHOP_FILE));

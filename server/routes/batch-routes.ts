@@ -13,7 +13,16 @@ const REVISION = { revision: { type: 'integer', minimum: 0 } } as const;
 const JOB_IDS = { type: 'array', minItems: 1, maxItems: 200, items: id } as const;
 
 /** What is cut together, or one job alone (whose batch has the job’s id): which jobs, how, what comes of it, and sending it to the cutter. */
-export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, spooler, facts }: Services): Route[] {
+export function batchRoutes({
+  batches,
+  jobs,
+  sheets,
+  shop,
+  compute,
+  sourceOfBatch,
+  spooler,
+  facts,
+}: Services): Route[] {
   return [
     {
       method: 'get',
@@ -86,7 +95,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       summary: 'What a batch comes to: its sheets in the order of cutting, what is left of pieces, what is short',
       answer: 'BatchPlan',
       answers: 'Figures, and path data to draw the sheets with',
-      handle: async ({ params, signal }) => compute.batch(await planBatch(params['id']!), { signal }),
+      handle: async ({ params, signal }) => compute.batch(await sourceOfBatch(params['id']!), { signal }),
     },
     {
       method: 'get',
@@ -95,7 +104,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         'The same while it is computed: “progress” events from 0 to 1, “waits” with what is worked on instead, then “plan” or “failed”',
       answers: 'Server-sent events',
       handle: async ({ ctx, params }) => {
-        const source = await planBatch(params['id']!);
+        const source = await sourceOfBatch(params['id']!);
         return streamWork(ctx, { event: 'plan', failed: 'This batch could not be laid out.' }, (how) =>
           compute.batch(source, how),
         );
@@ -121,7 +130,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         const { revision, ...move } = body as HandMove & { revision: number };
         const batch = await batches.get(params['id']!);
         mustBeLookedAt(batch.revision, revision);
-        const pin = await compute.move(await planBatch(batch.id), move, signal);
+        const pin = await compute.move(await sourceOfBatch(batch.id), move, signal);
         return batches.change(batch.id, revision, { wish: { ...batch.wish, pins: withPin(batch.wish.pins, pin) } });
       },
     },
@@ -140,7 +149,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         mustBeLookedAt(batch.revision, revision);
         const { steps, takenMm2, beforeMm2 } = await compute.search(
           batch.id,
-          await planBatch(batch.id),
+          await sourceOfBatch(batch.id),
           seconds,
           signal,
         );
@@ -195,7 +204,7 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
       summary: 'A sheet of a batch as an HP-GL file',
       answers: 'HP-GL, 40 units per mm',
       handle: async ({ ctx, params, signal }) => {
-        const bytes = await compute.hpgl(await planBatch(params['id']!), params['sheet']!, signal);
+        const bytes = await compute.hpgl(await sourceOfBatch(params['id']!), params['sheet']!, signal);
         return sendHpgl(ctx, params['sheet']!, bytes);
       },
     },
@@ -212,14 +221,14 @@ export function batchRoutes({ batches, jobs, sheets, shop, compute, planBatch, s
         const { loadedFilmIds, revision } = body as { loadedFilmIds: readonly string[]; revision: number };
         const batchId = params['id']!;
         mustBeLookedAt((await batches.get(batchId)).revision, revision);
-        const planned = await planBatch(batchId);
+        const planned = await sourceOfBatch(batchId);
         if (planned.shop.cutter.host === null) throw filesOnly();
         const { sheet, toCut } = await compute.sheet(planned, params['sheet']!, signal);
         mustBeLoaded(sheet, loadedFilmIds);
         const who = await whoOf(shop, ctx);
         const freeze = async () => {
           // Whatever was changed or cut while it was planned: the cutter is taken by now, so nothing more is cut in between.
-          const now = await planBatch(batchId);
+          const now = await sourceOfBatch(batchId);
           if (nameOfBatch(now) !== nameOfBatch(planned)) throw changed();
           const sheetId = await sheets.freeze({
             ...sheet,

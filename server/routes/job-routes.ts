@@ -32,7 +32,7 @@ const JOB_REVISION = { id: { type: 'string', minLength: 1, maxLength: 200 }, rev
 const STATES: readonly JobState[] = ['new', 'in work', 'cutting', 'cut'];
 
 /** Jobs, their recipes with undo and redo, their artwork and their plan. */
-export function jobRoutes({ jobs, batches, sheets, artworks, compute, planJob, designPicture }: Services): Route[] {
+export function jobRoutes({ jobs, batches, sheets, artworks, compute, sourceOfJob, designPicture }: Services): Route[] {
   const cutRecipe = async (sheetId: string, jobId: string): Promise<Recipe | null> => {
     const kept = await sheets.recipeOf(sheetId, jobId);
     return kept === null ? null : parseRecipe(kept, `sheet ${sheetId}`);
@@ -228,7 +228,7 @@ export function jobRoutes({ jobs, batches, sheets, artworks, compute, planJob, d
         const fileName = query['fileName'] ?? 'artwork.svg';
         const source = describeFile(fileName, bytes);
         const part = pictureKind(bytes) ? picturePart(source) : drawingPart(source);
-        const [planned, file] = [await planJob(job.id), { id: source.id, bytes }];
+        const [planned, file] = [await sourceOfJob(job.id), { id: source.id, bytes }];
         const { patch, notes, otherSize } =
           query['replaces'] === undefined
             ? await compute.add(planned, part, file, signal)
@@ -274,7 +274,7 @@ export function jobRoutes({ jobs, batches, sheets, artworks, compute, planJob, d
       summary: 'The figures of the job’s plan: sizes, layers, sheets, times, findings, rulings',
       answer: 'PlanReport',
       answers: 'The report',
-      handle: async ({ params, signal }) => compute.plan(await planJob(params['id']!), { signal }),
+      handle: async ({ params, signal }) => compute.plan(await sourceOfJob(params['id']!), { signal }),
     },
     {
       method: 'get',
@@ -284,7 +284,7 @@ export function jobRoutes({ jobs, batches, sheets, artworks, compute, planJob, d
       answers: 'SVG, DXF or PDF',
       handle: async ({ ctx, params, query, signal }) => {
         const format = (query['format'] ?? 'svg') as PrintFormat;
-        const job = await planJob(params['id']!);
+        const job = await sourceOfJob(params['id']!);
         const bytes = await compute.exportBuild(job, query['layer'] ?? null, format, signal);
         return sendFile(ctx, `${job.recipe.title}${query['layer'] ? ` ${query['layer']}` : ''}.${format}`, bytes);
       },
@@ -305,7 +305,7 @@ export function jobRoutes({ jobs, batches, sheets, artworks, compute, planJob, d
             'There is no such thing to print. There are: pattern, wrap, weed-map.',
           );
         const on = (query['on'] ?? 'pdf') as PrintOn;
-        const job = await planJob(params['id']!);
+        const job = await sourceOfJob(params['id']!);
         const bytes = await compute.printJob(job, { what, on, filmId: query['film'] ?? null }, signal);
         return sendFile(ctx, `${job.recipe.title} ${what}.${on === 'a4' || on === 'a3' ? 'pdf' : on}`, bytes);
       },
@@ -316,7 +316,7 @@ export function jobRoutes({ jobs, batches, sheets, artworks, compute, planJob, d
       summary: 'The same while it is computed: “progress” events from 0 to 1, then “report” or “failed”',
       answers: 'Server-sent events',
       handle: async ({ ctx, params }) => {
-        const job = await planJob(params['id']!);
+        const job = await sourceOfJob(params['id']!);
         return streamWork(ctx, { event: 'report', failed: 'The plan could not be computed.' }, (how) =>
           compute.plan(job, how),
         );

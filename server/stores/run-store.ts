@@ -12,7 +12,7 @@ import { Problem } from '../problem.js';
 import { SAID } from '../spooler/said.js';
 import type { StoredCut } from '../spooler/cut-state.js';
 import type { FrozenProgram, RunBook, SavedCut } from '../spooler/spooler.js';
-import type { FilmUse } from './film-use.js';
+import type { FilmBooking } from './film-booking.js';
 import type { ProgramStore } from './program-store.js';
 
 /** A run as it is stored, with what it takes from its sheet. */
@@ -40,7 +40,7 @@ export class RunStore implements RunBook {
   constructor(
     private readonly db: Knex,
     private readonly programs: ProgramStore,
-    private readonly film: FilmUse,
+    private readonly film: FilmBooking,
   ) {}
 
   /** A run of a sheet. What it takes of its piece is booked in the same transaction, so neither is there without the other. */

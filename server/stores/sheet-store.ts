@@ -20,7 +20,7 @@ import type { FoilView } from '../../core/laying/index.js';
 import type { BuiltWith } from '../../core/stations/films/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
 import { Problem } from '../problem.js';
-import type { FilmUse } from './film-use.js';
+import type { FilmBooking } from './film-booking.js';
 import type { ProgramStore, StoredProgram } from './program-store.js';
 import { runOf, type RunRow } from './run-store.js';
 
@@ -131,7 +131,7 @@ export class SheetStore {
   constructor(
     private readonly db: Knex,
     private readonly programs: ProgramStore,
-    private readonly film: FilmUse,
+    private readonly film: FilmBooking,
   ) {}
 
   /** Keeps a sheet; gives its id. */

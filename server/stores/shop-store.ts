@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import {
   EMPTY_SHOP,
-  planShop,
+  shopForPlans,
   SETTINGS_ID,
   SHOP_KINDS,
   wholeShop,
@@ -91,7 +91,7 @@ export class ShopStore {
   /** What plans read of it. */
   async forPlans(): Promise<Shop & { readonly revision: number }> {
     const whole = await this.whole();
-    return { ...planShop(whole), revision: whole.revision };
+    return { ...shopForPlans(whole), revision: whole.revision };
   }
 
   /** A maker's name; empty when there is none of that id. */

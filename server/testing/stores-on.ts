@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { FilmUse } from '../stores/film-use.js';
+import { FilmBooking } from '../stores/film-booking.js';
 import { JobStore } from '../stores/job-store.js';
 import { ProgramStore } from '../stores/program-store.js';
 import { RunStore } from '../stores/run-store.js';
@@ -11,7 +11,7 @@ import { StockBook } from '../stores/stock-book.js';
 export function storesOn(db: Knex) {
   const [programs, book] = [new ProgramStore(db), new StockBook(db)];
   const shop = new ShopStore(db, book);
-  const film = new FilmUse(shop, book);
+  const film = new FilmBooking(shop, book);
   const [sheets, runs] = [new SheetStore(db, programs, film), new RunStore(db, programs, film)];
   return { programs, book, shop, sheets, runs, jobs: new JobStore(db, sheets) };
 }

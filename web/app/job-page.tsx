@@ -32,7 +32,7 @@ import { fetchedLate, Part } from '../ui/part.js';
 
 // Each is fetched when it is first gone to: a job is shown sooner without the others.
 const BuildStation = fetchedLate(
-  () => import('../stations/build/build-station.js'),
+  () => import('../stations/layers/build-station.js'),
   (m) => m.BuildStation,
 );
 const FilmsStation = fetchedLate(

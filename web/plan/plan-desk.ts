@@ -34,7 +34,7 @@ export function planDesk({ planner, ready, breath }: DeskOptions): PlanWorkerApi
   const of = async <T>(id: number, answer: (made: Made) => T | Promise<T>): Promise<Answer<T>> =>
     last?.id === id ? { value: await answer(last) } : null;
   // Not every build is tried: it is fetched with the first that is.
-  const trials = () => import('../../core/stations/build/trials.js');
+  const trials = () => import('../../core/stations/layers/trials.js');
   const take = (id: string, fresh: ReadonlyMap<string, Uint8Array>) => {
     if (id !== jobId) sources.clear();
     jobId = id;

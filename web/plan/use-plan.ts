@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { sourcesOf } from '../../core/stations/artwork/index.js';
 import type { Recipe } from '../../core/recipe/index.js';
-import { planShop } from '../../core/shop/index.js';
+import { shopForPlans } from '../../core/shop/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 import { artworkQuery } from '../api/artwork-picture.js';
 import type { PlanFailure } from './plan-client.js';
@@ -49,7 +49,7 @@ export function usePlan(
     let current = true;
     setState((before) => ({ ...before, working: true }));
     planner.plan(
-      { jobId, recipe, shop: planShop(shop), sources, ...cut, weeding: weeding ?? undefined },
+      { jobId, recipe, shop: shopForPlans(shop), sources, ...cut, weeding: weeding ?? undefined },
       {
         show: (view, finished) =>
           current && setState({ view, madeOf: recipe, working: !finished, step: null, failure: null }),

@@ -5,7 +5,7 @@ import type { JobSoFar, LetterForms, PaintView, PlanView, RepeatWish } from '../
 import type { Recipe, RecipePatch } from '../../core/recipe/index.js';
 import type { Shop } from '../../core/shop/index.js';
 import type { ArtworkPart } from '../../core/stations/artwork/index.js';
-import type { SchoolFigures, TrialAnswer, TrialWish } from '../../core/stations/build/index.js';
+import type { SchoolFigures, TrialAnswer, TrialWish } from '../../core/stations/layers/index.js';
 import type { LearnedWeeding } from '../../core/stations/prepare/index.js';
 
 /** What was asked of a plan; null when the worker looks at another one by now. */

@@ -6,7 +6,7 @@ import type { JobFinding, JobRuling } from '../../recipe/index.js';
 import type { Film, FilmPiece, LaidRectangle, Mat } from '../../shop/index.js';
 import type { PartExtent } from '../../stations/artwork/index.js';
 import type { AssemblyStep } from '../../stations/assemble/index.js';
-import type { PairPlan, Panel } from '../../stations/build/index.js';
+import type { PairPlan, Panel } from '../../stations/layers/index.js';
 import type { ColourUse } from '../../stations/films/index.js';
 import type { Edges } from '../../engines/cutting/index.js';
 import type { FoilView, LeftoverView, OnPiece, PanelNumber, Section } from '../../laying/index.js';

@@ -1,5 +1,5 @@
 import { listed, type Finding, type Ruling } from '../../words/index.js';
-import type { PanelsOut } from '../build/index.js';
+import type { PanelsOut } from '../layers/index.js';
 import { isFoil } from '../../shop/index.js';
 import { keyOf, longestSide } from '../../geometry/index.js';
 import type { PrepareDecisions, PreparedLayer, PrepareOut } from '../prepare/index.js';

@@ -142,7 +142,7 @@ export interface PlannedSheet {
 }
 
 /** A sheet as it is kept when it is sent. */
-export function planToFreeze({ sheet, layers, program, all, taken }: PlannedSheet): SheetToFreeze {
+export function sheetToFreeze({ sheet, layers, program, all, taken }: PlannedSheet): SheetToFreeze {
   const works = layers.map(({ work }) => work);
   // Copies of a layer have the same places on the same parts.
   const places = new Map<PreparedLayer, readonly WeedPlace[]>();

@@ -4,7 +4,7 @@
 export { countGroups } from './count-groups.js';
 export { filmUse, type FilmUse } from './film-use.js';
 export {
-  planToFreeze,
+  sheetToFreeze,
   restToFreeze,
   type CutInPart,
   type GroupToFreeze,

@@ -22,7 +22,7 @@ import {
 import { boundsOf, joinBoxes, type Box, type Rings } from '../../geometry/index.js';
 import { wayOf } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
-import { LOWEST_MORE_MM, markSizeOf, ruledGapMm, type BuildOut, type JobLayer, type Panel } from '../build/index.js';
+import { LOWEST_MORE_MM, markSizeOf, ruledGapMm, type BuildOut, type JobLayer, type Panel } from '../layers/index.js';
 import type { StageHooks } from '../stage.js';
 import type { LettersOnDesign } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';

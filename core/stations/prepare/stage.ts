@@ -18,7 +18,7 @@ import {
   type JobLayer,
   type Panel,
   type PanelsOut,
-} from '../build/index.js';
+} from '../layers/index.js';
 import type { Stage } from '../stage.js';
 import type { LettersOnDesign, SurfaceKindName } from '../surface/index.js';
 import type { PrepareDecisions, PreparePatch } from './decisions.js';

@@ -1,6 +1,6 @@
 import { gangPitch, gangPlaces, type GangWish } from '../../engines/nesting/index.js';
 import { joinBoxes, translateRings, type Box } from '../../geometry/index.js';
-import type { JobLayer } from '../build/index.js';
+import type { JobLayer } from '../layers/index.js';
 
 /** Where the copies of a strip lie, from the first of them. */
 export type PlacesInStrip = readonly { readonly xMm: number; readonly yMm: number }[];

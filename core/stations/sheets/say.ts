@@ -50,7 +50,11 @@ export function sayDirection(inOne: boolean): Ruling<SheetsPatch> {
 const FROM = { roll: 'the roll', sheet: 'a sheet', offcut: 'an offcut' } as const;
 
 /** The pieces that a film is cut from, of those that the cutter can take. */
-export function sayPiece(film: Film, sheets: readonly SheetPlan[], loadable: readonly Loadable[]): Ruling<SheetsPatch> {
+export function sayFromWhichPieces(
+  film: Film,
+  sheets: readonly SheetPlan[],
+  loadable: readonly Loadable[],
+): Ruling<SheetsPatch> {
   const used = [
     ...new Map(
       sheets.flatMap((sheet) =>

@@ -19,7 +19,7 @@ import {
 } from '../../laying/index.js';
 import { isHeatAdhesive, type Film, type FilmPiece } from '../../shop/index.js';
 import type { Finding, Ruling } from '../../words/index.js';
-import { reachOfPreparation, type PreparationWanted } from '../build/index.js';
+import { reachOfPreparation, type PreparationWanted } from '../layers/index.js';
 import type { PrepareOut, PreparePatch } from '../prepare/index.js';
 import type { SurfaceDecisions } from '../surface/index.js';
 import type { Stage } from '../stage.js';
@@ -37,7 +37,7 @@ import {
   sayLongFeed,
   sayMirrored,
   sayNoRoom,
-  sayPiece,
+  sayFromWhichPieces,
   saySections,
   sayStrips,
   sayZones,
@@ -198,7 +198,7 @@ export const sheetsStage: Stage<SheetsContext, SheetsRead, SheetsOut> = {
           );
       }
       const sheets = laid.sheets.filter(({ films }) => films.some(({ id }) => id === film.id));
-      rulings.push(sayPiece(film, sheets, loadable));
+      rulings.push(sayFromWhichPieces(film, sheets, loadable));
       const sections = sheets.find(({ section }) => section !== null)?.section;
       if (sections) rulings.push(saySections(film, sections.of, wish.longFeedMm));
       const fedMm = Math.max(0, ...sheets.map((sheet) => longFeedOf(sheet, wish.longFeedMm, roundMm)));

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useAsked } from '../../job/use-asked.js';
 import { useJobContext } from '../../job/job-context.js';
-import type { TrialAnswer } from '../../../core/stations/build/index.js';
+import type { TrialAnswer } from '../../../core/stations/layers/index.js';
 import { WordButton } from '../../ui/button.js';
 import { Small } from '../../ui/plain-fields.js';
 

@@ -13,7 +13,7 @@ export function wholeShop(file: ShopFile): WholeShop {
 }
 
 /** What a plan reads of a shop: nothing that would make it another plan when only a note was changed. */
-export function planShop(shop: WholeShop): Shop {
+export function shopForPlans(shop: WholeShop): Shop {
   const { films, mats, pieces } = shop;
   const { bladeId: _blade, retired: _retired, ...profile } = cutterInUse(shop);
   return {

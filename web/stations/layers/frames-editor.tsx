@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import { filmsToRule, wayOf, wayOn } from '../../../core/shop/index.js';
-import { newKnockOut, newOutline, ruledOutlineEach } from '../../../core/stations/build/index.js';
+import { newKnockOut, newOutline, ruledOutlineEach } from '../../../core/stations/layers/index.js';
 import { ruledFilm } from '../../../core/stations/films/index.js';
 import { groundOf } from '../../../core/stations/surface/index.js';
 import { useJobContext } from '../../job/job-context.js';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { formatLength } from '../../../core/words/index.js';
-import type { PairDecision, PairPlan } from '../../../core/stations/build/index.js';
+import type { PairDecision, PairPlan } from '../../../core/stations/layers/index.js';
 import { Reason } from '../../ui/reason.js';
 import { useJobContext } from '../../job/job-context.js';
 import { colour, space, type } from '../../tokens.js';

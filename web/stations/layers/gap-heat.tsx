@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import { space, type } from '../../tokens.js';
-import type { TrialAnswer } from '../../../core/stations/build/index.js';
+import type { TrialAnswer } from '../../../core/stations/layers/index.js';
 
 /** Steps of how often, the rarest first: the colour darkens and the line thickens, so that it reads without colour. */
 const STEPS = [

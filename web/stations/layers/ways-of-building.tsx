@@ -1,4 +1,4 @@
-import type { PairDecision } from '../../../core/stations/build/index.js';
+import type { PairDecision } from '../../../core/stations/layers/index.js';
 import type { PickOption } from '../../ui/picker.js';
 
 type Way = NonNullable<PairDecision['school']>;

@@ -1,6 +1,6 @@
 import type { Film } from '../../../core/shop/index.js';
 import { nameOfPart } from '../../../core/stations/artwork/index.js';
-import type { Around, Outline, OutlineEach } from '../../../core/stations/build/index.js';
+import type { Around, Outline, OutlineEach } from '../../../core/stations/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';

@@ -1,5 +1,5 @@
 import type { Film } from '../../../core/shop/index.js';
-import type { Contour } from '../../../core/stations/build/index.js';
+import type { Contour } from '../../../core/stations/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';

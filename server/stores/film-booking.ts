@@ -6,7 +6,7 @@ import type { ShopStore } from './shop-store.js';
 import type { NewLine, StockBook } from './stock-book.js';
 
 /** What the cutter writes into the stock book: what a run takes of its piece, and that it was not used after all. */
-export class FilmUse {
+export class FilmBooking {
   constructor(
     private readonly shop: ShopStore,
     private readonly book: StockBook,

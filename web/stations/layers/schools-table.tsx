@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import type { SchoolFigures, TrialWish } from '../../../core/stations/build/index.js';
+import type { SchoolFigures, TrialWish } from '../../../core/stations/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useAsked } from '../../job/use-asked.js';
 import { colour, radius, space, type } from '../../tokens.js';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { PairDecision } from '../../../core/stations/build/index.js';
+import type { PairDecision } from '../../../core/stations/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';

@@ -1,4 +1,4 @@
-import { ALL_HOLES_MM } from '../../../core/stations/build/index.js';
+import { ALL_HOLES_MM } from '../../../core/stations/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Picker } from '../../ui/picker.js';

@@ -13,7 +13,7 @@ import { WordButton } from '../../ui/button.js';
 import { FigureField } from '../../ui/figure-field.js';
 import { Choice } from '../../ui/choice.js';
 import type { Box } from '../../../core/geometry/index.js';
-import type { TrialAnswer } from '../../../core/stations/build/index.js';
+import type { TrialAnswer } from '../../../core/stations/layers/index.js';
 import { GapHeat, HeatLegend, heatCaption } from './gap-heat.js';
 import { PairsTable } from './pairs-table.js';
 import { TakeAway } from './take-away.js';

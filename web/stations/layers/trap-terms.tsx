@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import type { Laying } from '../../../core/engines/layers/index.js';
 import { drawBackMm, wayOf } from '../../../core/shop/index.js';
-import { carefulMm } from '../../../core/stations/build/index.js';
+import { carefulMm } from '../../../core/stations/layers/index.js';
 import { formatLength } from '../../../core/words/index.js';
 import { ApiProblem } from '../../api/client.js';
 import { useMakerAtWork } from '../../api/maker.js';

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import styled from 'styled-components';
 import { formatLength } from '../../../core/words/index.js';
-import type { TrialAnswer } from '../../../core/stations/build/index.js';
+import type { TrialAnswer } from '../../../core/stations/layers/index.js';
 import { useJobContext } from '../../job/job-context.js';
 import { useAsked } from '../../job/use-asked.js';
 import { Reason } from '../../ui/reason.js';
