@@ -1,7 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { Ajv } from 'ajv';
 import { prepareJobs, type PreparedJob } from '../core/batch/index.js';
 import {
   SHEET_ORDERS,
@@ -13,13 +12,12 @@ import {
 } from '../core/laying/index.js';
 import { writeHpgl } from '../core/engines/cutting/index.js';
 import { foilsReport, Planner, sheetSvg } from '../core/plan/index.js';
-import { describeSchemaError } from '../core/recipe/index.js';
 import { programOf } from '../core/stations/cut/index.js';
 import { figure, whole, yes } from '../core/words/schema.js';
 import { InputError } from '../core/words/index.js';
 import type { Shop } from '../core/shop/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
-import { makeFolder, numberOption, onlyFile, readJson, required } from './input.js';
+import { makeFolder, numberOption, onlyFile, readJsonOf, required } from './input.js';
 import { readRecipe, readShop } from './read-recipe.js';
 import { stepBudget } from './step-budget.js';
 
@@ -80,14 +78,7 @@ export async function batchCommand(args: string[]): Promise<void> {
   const out = required(values.out, 'batch', 'out');
   const seconds = numberOption(values.seconds, 'seconds', 0, 'batch');
   const most = numberOption(values.steps, 'steps', 0, 'batch');
-  const given = await readJson(file);
-  const validate = new Ajv({ allErrors: false }).compile<BatchFile>(BATCH_SCHEMA);
-  if (!validate(given)) {
-    const { path, reason } = describeSchemaError(validate.errors ?? []);
-    throw new InputError('not-a-batch', `${path || 'It'} ${reason}. See docs/command-line.md for what a batch holds.`, {
-      source: basename(file),
-    });
-  }
+  const given = await readJsonOf<BatchFile>(file, { schema: BATCH_SCHEMA, code: 'not-a-batch', what: 'a batch' });
   const shop = await readShop(values.shop);
   const jobs = await jobsOf(file, given.jobs, shop);
   const { sheets, unplaced, missingFoil, steps } = await layJobs(

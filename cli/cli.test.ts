@@ -52,7 +52,9 @@ const inFolder = (name: string, text?: string) => {
   return path;
 };
 const lantern = (...args: string[]) =>
-  spawnSync(process.execPath, ['scripts/run.mjs', 'cli/lantern', ...args], { encoding: 'utf8' });
+  spawnSync(process.execPath, [join(process.env['LANTERN_PROGRAMS']!, 'cli/lantern.js'), ...args], {
+    encoding: 'utf8',
+  });
 const json = <T>(path: string) => JSON.parse(readFileSync(path, 'utf8')) as T;
 
 interface Separation {
@@ -431,10 +433,33 @@ describe('lantern recipe, recipe-schema, shop', () => {
   });
 });
 
+describe('help', () => {
+  const commands = [...lantern('--help').stdout.matchAll(/^ {2}(\S+)/gm)].map(([, name]) => name!);
+
+  it('names every command, and each says how it is called, whatever else is given', () => {
+    expect(commands.length).toBeGreaterThan(12);
+    for (const name of commands) {
+      const { status, stdout, stderr } = lantern(name, 'nowhere.svg', '--help');
+      expect([status, stderr]).toEqual([0, '']);
+      expect(stdout).toMatch(new RegExp(`^lantern ${name}\\b`));
+    }
+    // In the checkout it is called through a script that installs and builds first.
+    const called = spawnSync(process.execPath, ['scripts/run.mjs', 'cli/lantern', '--help'], { encoding: 'utf8' });
+    expect(called.stdout).toBe(lantern('--help').stdout);
+  });
+
+  it('says the version of the package', () => {
+    const { version } = json<{ version: string }>('package.json');
+    expect(lantern('--version').stdout).toBe(`lantern ${version}\n`);
+  });
+});
+
 describe('bad input', () => {
   it.each([
     ['no command', [], /^lantern: no command: /],
     ['an unknown command', ['fly'], /^lantern: fly: expected one of /],
+    ['a slip of the finger', ['seperate'], /^lantern: seperate: there is no such command\. Did you mean separate\?$/m],
+    ['letters in another order', ['nset'], /Did you mean nest\?/],
     ['a missing file', ['separate', 'nowhere.svg', '--out', 'x'], /^lantern: nowhere\.svg: there is no such file/],
     ['a folder', ['separate', 'demo', '--out', 'x'], /^lantern: /],
     ['no SVG', ['separate', 'package.json', '--out', 'x'], /^lantern: package\.json: This is not well-formed XML/],

@@ -1,5 +1,7 @@
 import { mkdir, readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
+import { Ajv } from 'ajv';
+import { describeSchemaError } from '../core/recipe/index.js';
 import { InputError } from '../core/words/index.js';
 
 /** Files above this are refused before they are read. */
@@ -29,6 +31,26 @@ export async function readJson(path: string): Promise<unknown> {
       cause: error,
     });
   }
+}
+
+/** What a JSON file of a command has to be. */
+interface JsonKind {
+  readonly schema: object;
+  /** The code of the refusal. */
+  readonly code: string;
+  /** What such a file is called. */
+  readonly what: string;
+}
+
+/** Reads a JSON file and holds it against its schema. @throws InputError `not-json`, or `code` with the place and what is wrong there */
+export async function readJsonOf<T>(path: string, { schema, code, what }: JsonKind): Promise<T> {
+  const given = await readJson(path);
+  const validate = new Ajv({ strict: false, allErrors: false }).compile<T>(schema);
+  if (validate(given)) return given;
+  const { path: place, reason } = describeSchemaError(validate.errors ?? []);
+  throw new InputError(code, `${place || 'It'} ${reason}. See docs/command-line.md for what ${what} holds.`, {
+    source: basename(path),
+  });
 }
 
 /** The one file a command works on. @throws InputError when there is none or more than one */

@@ -1,12 +1,8 @@
-import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { Ajv } from 'ajv';
 import { learnWeeding } from '../core/engines/learning/index.js';
 import { weedingMinutes, type WeedingWork } from '../core/engines/weeding/index.js';
-import { describeSchemaError } from '../core/recipe/index.js';
 import { figure, object, whole } from '../core/words/schema.js';
-import { InputError } from '../core/words/index.js';
-import { onlyFile, readJson } from './input.js';
+import { onlyFile, readJsonOf } from './input.js';
 
 const length = figure(0, 1e9);
 const many = whole(0, 1_000_000);
@@ -50,16 +46,7 @@ const withAll = (given: Given): WeedingWork => ({
 export async function learnCommand(args: string[]): Promise<void> {
   const { positionals } = parseArgs({ args, allowPositionals: true, options: {} });
   const file = onlyFile(positionals, 'learn', 'the history');
-  const given = await readJson(file);
-  const validate = new Ajv({ allErrors: false }).compile<History>(HISTORY_SCHEMA);
-  if (!validate(given)) {
-    const { path, reason } = describeSchemaError(validate.errors ?? []);
-    throw new InputError(
-      'not-a-history',
-      `${path || 'It'} ${reason}. See docs/command-line.md for what a history holds.`,
-      { source: basename(file) },
-    );
-  }
+  const given = await readJsonOf<History>(file, { schema: HISTORY_SCHEMA, code: 'not-a-history', what: 'a history' });
   const weeding = learnWeeding(given.weeds.map(({ minutes, ...one }) => ({ ...withAll(one), minutes })));
   console.log(
     JSON.stringify({ weeding, minutes: given.predict.map((one) => weedingMinutes(withAll(one), weeding)) }, null, 2),

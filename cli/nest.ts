@@ -1,9 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { Ajv } from 'ajv';
 import { boundsOf, regionsOf, unite, type Ring } from '../core/geometry/index.js';
-import { describeSchemaError } from '../core/recipe/index.js';
 import { InputError } from '../core/words/index.js';
 import {
   nest,
@@ -12,7 +10,7 @@ import {
   type NestSheet,
   type Placement,
 } from '../core/engines/nesting/index.js';
-import { makeFolder, numberOption, onlyFile, readJson, required } from './input.js';
+import { makeFolder, numberOption, onlyFile, readJsonOf, required } from './input.js';
 import { stepBudget } from './step-budget.js';
 
 type Points = readonly (readonly [number, number])[];
@@ -125,7 +123,12 @@ export async function nestCommand(args: string[]): Promise<void> {
   const out = required(values.out, 'nest', 'out');
   const seconds = numberOption(values.seconds, 'seconds', 0, 'nest');
   const most = numberOption(values.steps, 'steps', 0, 'nest');
-  const request = requestOf(await readJson(file), basename(file));
+  const items = await readJsonOf<NestFile>(file, {
+    schema: NEST_SCHEMA,
+    code: 'nest-invalid',
+    what: 'a list of items',
+  });
+  const request = requestOf(items, basename(file));
   const endsAt = seconds === null ? null : performance.now() + seconds * 1000;
   const result = await nest(
     request,
@@ -135,13 +138,8 @@ export async function nestCommand(args: string[]): Promise<void> {
   await writeFile(join(out, 'nest.json'), JSON.stringify(result, null, 2) + '\n');
 }
 
-function requestOf(json: unknown, source: string): NestRequest {
+function requestOf(json: NestFile, source: string): NestRequest {
   const refuse = (message: string) => new InputError('nest-invalid', message, { source });
-  const validate = new Ajv({ strict: false }).compile<NestFile>(NEST_SCHEMA);
-  if (!validate(json)) {
-    const { path, reason } = describeSchemaError(validate.errors ?? []);
-    throw refuse(`${path} ${reason}.`);
-  }
   for (const [list, name] of [
     [json.sheets, 'sheet'],
     [json.items, 'item'],
