@@ -17,7 +17,7 @@ const ENGINES = {
   weeding: ['marks'],
   nesting: [],
   cutting: [],
-  learning: [],
+  learning: ['weeding'],
 };
 const ROOMS = [
   ['core/geometry', []],

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Batch, BatchView, BetterView } from '../../core/batch/index.js';
 import type { LayWish } from '../../core/laying/index.js';
 import { ask } from '../api/client.js';
@@ -56,6 +56,18 @@ export function useBatchPlan(id: string, isWanted = true): BatchPlanState {
     stop: () => void client.cancelQueries({ queryKey: ['batch-plan', id] }),
     again: () => void query.refetch(),
   };
+}
+
+/** Lays the batch of a job out again when what is to be cut of the job, in one text (null while it is not known), has changed: nobody tells a page of a verdict. */
+export function useLaidOutAgain(id: string, toCut: string | null): void {
+  const client = useQueryClient();
+  const before = useRef<string | null>(null);
+  useEffect(() => {
+    if (toCut === null) return;
+    if (before.current !== null && before.current !== toCut)
+      void client.invalidateQueries({ queryKey: ['batch-plan', id] });
+    before.current = toCut;
+  }, [client, id, toCut]);
 }
 
 export interface SearchSoFar {

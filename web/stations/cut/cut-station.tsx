@@ -5,7 +5,7 @@ import { BatchNote } from '../../batch/batch-note.js';
 import { BatchProgress } from '../../batch/batch-progress.js';
 import { Noticed } from '../../batch/noticed.js';
 import { sayFilms } from '../../batch/say-sheet.js';
-import { useBatchActs, useBatchOf, useBatchPlan } from '../../batch/use-batches.js';
+import { useBatchActs, useBatchOf, useBatchPlan, useLaidOutAgain } from '../../batch/use-batches.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -31,6 +31,7 @@ export function CutStation() {
   // What is cut together with others is sent from the cutting list.
   const isAlone = batch?.number === null;
   const state = useBatchPlan(job.id, isAlone);
+  useLaidOutAgain(job.id, plan?.toCut ? JSON.stringify(plan.toCut) : null);
   // Rests of a sheet may carry other jobs alone; they say how it stands, and are shown with those jobs.
   const own = useMemo(() => cuts.filter((sheet) => carriesJob(sheet, job.id)), [cuts, job.id]);
   const cutsKey = ['cuts', job.id];

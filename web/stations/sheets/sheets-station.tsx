@@ -10,7 +10,7 @@ import { LayingBar, useLayingByHand } from '../../batch/laid-by-hand.js';
 import { Noticed } from '../../batch/noticed.js';
 import { PrintedLists } from '../../batch/printed-lists.js';
 import { sayFilms, saySection } from '../../batch/say-sheet.js';
-import { useBatchActs, useBatchOf, useBatchPlan } from '../../batch/use-batches.js';
+import { useBatchActs, useBatchOf, useBatchPlan, useLaidOutAgain } from '../../batch/use-batches.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -36,9 +36,10 @@ export function SheetsStation() {
 }
 
 function SheetsAlone({ batch }: { readonly batch: Batch }) {
-  const { recipe, unit, shop } = useJobContext();
+  const { plan, recipe, unit, shop } = useJobContext();
   const { findings, rulings } = useSaid('sheets');
   const state = useBatchPlan(batch.id);
+  useLaidOutAgain(batch.id, plan?.toCut ? JSON.stringify(plan.toCut) : null);
   const acts = useBatchActs();
   const [chosen, setChosen] = useState<string | null>(null);
   const [better, setBetter] = useState<BetterView | null>(null);
