@@ -1,24 +1,29 @@
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { type Job, type JobSummary, patchRecipe } from '../core/recipe/index.js';
 import type { Run } from '../core/stations/cut/index.js';
 import { writeHpgl } from '../core/engines/cutting/index.js';
 import { Planner, type PlanReport } from '../core/plan/index.js';
 import { resourcesInNode } from '../platform/artwork-resources.js';
 import { runOffline } from '../cutter/run-offline.js';
-import { cutsOf, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
+import { asAtFirst, cutsOf, emptyCutter, jobWith, openBench, runUntil, startCut, type Bench } from './testing/bench.js';
 
 const DRAWING = `<svg xmlns="http://www.w3.org/2000/svg" width="160mm" height="120mm" viewBox="0 0 160 120"><rect x="5" y="5" width="150" height="110" fill="#16181a"/>${Array.from({ length: 48 }, (_, i) => `<circle cx="${15 + (i % 8) * 18}" cy="${15 + Math.floor(i / 8) * 18}" r="${3 + (i % 4)}" fill="#f7f5ef"/>`).join('')}</svg>`;
 
 let bench: Bench;
 let job: Job;
 let meant: Float64Array[] | null = null;
+beforeAll(async () => {
+  bench = await openBench();
+});
+afterAll(() => bench.close());
 beforeEach(async () => {
-  bench = await openBench({ timeLapse: 60 });
+  await asAtFirst(bench);
+  for (const how of [{ do: 'new-sheet' }, { do: 'time-lapse', factor: 60 }])
+    await bench.api('POST', '/api/cutter/control', how);
   job = await jobWith(bench, DRAWING, (recipe) => patchRecipe(recipe, { surface: { size: { mode: 'own' } } }));
-  meant = null;
   await meantCut();
 });
-afterEach(() => bench.close());
+afterEach(() => emptyCutter(bench));
 
 const start = (filmId = 'tar', more: Parameters<typeof startCut>[3] = {}) => startCut(bench, job.id, filmId, more);
 const act = (id: string, name: 'pause' | 'resume' | 'cancel') => bench.api<Run>('POST', `/api/runs/${id}/${name}`);
@@ -42,13 +47,12 @@ function expectSameCut(actual: readonly Float64Array[], meant: readonly Float64A
   });
 }
 
-/** What the same sheet comes to when nothing goes wrong: asked first before it is sent, since the plan has only what is left to be cut. */
+/** What the same sheet comes to when nothing goes wrong: asked first before any is sent, since the plan has only what is left to be cut. It is the same for every job of this drawing. */
 async function meantCut(): Promise<Float64Array[]> {
+  if (meant) return meant;
   const planned = await bench.server.services.sourceOfJob(job.id);
   const { cut, sheets } = await new Planner(resourcesInNode).plan({ ...planned, sources: await planned.loadSources() });
-  meant ??= runOffline(
-    writeHpgl(cut!.programs[sheets!.sheets.findIndex(({ films }) => films[0]!.id === 'tar')]!),
-  ).lines;
+  meant = runOffline(writeHpgl(cut!.programs[sheets!.sheets.findIndex(({ films }) => films[0]!.id === 'tar')]!)).lines;
   return meant;
 }
 
@@ -111,8 +115,14 @@ describe('cutting a sheet', () => {
   });
 
   it('makes the job “cut” once every sheet is', async () => {
-    for (const film of ['tar', 'chalk']) await runUntil(bench, (await start(film)).body.id, finished);
-    expect((await bench.api<JobSummary[]>('GET', '/api/jobs?state=cut')).body.map((j) => j.id)).toEqual([job.id]);
+    const stateOf = async () =>
+      (await bench.api<JobSummary[]>('GET', '/api/jobs')).body.find(({ id }) => id === job.id)!.state;
+    const states: string[] = [];
+    for (const film of ['tar', 'chalk']) {
+      await runUntil(bench, (await start(film)).body.id, finished);
+      states.push(await stateOf());
+    }
+    expect(states).toEqual(['in work', 'cut']);
   });
 });
 

@@ -334,7 +334,7 @@ describe('the plan', () => {
   });
 
   it('leaves the server free to answer meanwhile', async () => {
-    const job = await jobWith(bench, manyDots(2400));
+    const job = await jobWith(bench, manyDots(1200));
     let planned = false;
     const plan = bench.api('GET', `/api/jobs/${job.id}/plan`).then(() => (planned = true));
     let answers = 0;
@@ -347,7 +347,7 @@ describe('the plan', () => {
   });
 
   it('lets a small file in while two large drawings are planned', async () => {
-    const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(3000 + n))));
+    const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(1200 + n))));
     const ended: string[] = [];
     const plans = heavy.map((one, n) =>
       bench.api('GET', `/api/jobs/${one.id}/plan`).then(() => ended.push(`plan ${n}`)),
@@ -362,7 +362,7 @@ describe('the plan', () => {
   });
 
   it('answers a small plan while two large ones and a search go on, and each of those in the end', async () => {
-    const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(2000 + n))));
+    const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(1200 + n))));
     const [small, other] = [await jobWith(bench, manyDots(20)), await jobWith(bench, manyDots(60))];
     const { body: batch } = await bench.api<{ id: string; revision: number }>('POST', '/api/batches', {
       jobIds: [other.id],
@@ -371,7 +371,7 @@ describe('the plan', () => {
     const ends = (name: string, answer: Promise<{ status: number }>) =>
       answer.then(({ status }) => ended.push(`${name} ${status}`));
     const busy = [
-      ends('search', bench.api('POST', `/api/batches/${batch.id}/search`, { revision: batch.revision, seconds: 3 })),
+      ends('search', bench.api('POST', `/api/batches/${batch.id}/search`, { revision: batch.revision, seconds: 8 })),
       ...heavy.map((one, n) => ends(`large ${n}`, bench.api('GET', `/api/jobs/${one.id}/plan`))),
     ];
     await ends('small', bench.api('GET', `/api/jobs/${small.id}/plan`));
@@ -382,7 +382,7 @@ describe('the plan', () => {
 
   it('is given up when nobody waits for it any more, and made once for all who do', async () => {
     const { sourceOfJob, compute } = bench.server.services;
-    const source = await sourceOfJob((await jobWith(bench, manyDots(3000))).id);
+    const source = await sourceOfJob((await jobWith(bench, manyDots(1200))).id);
     const leave = new AbortController();
     const left = compute.plan(source, { signal: leave.signal, onProgress: () => leave.abort(new Error('left')) });
     await expect(left).rejects.toThrow('left');
@@ -399,7 +399,7 @@ describe('the plan', () => {
   });
 
   it('frees its place when the page that asked goes away', async () => {
-    const [heavy, small] = [await jobWith(bench, manyDots(4000)), await jobWith(bench, manyDots(20))];
+    const [heavy, small] = [await jobWith(bench, manyDots(1200)), await jobWith(bench, manyDots(20))];
     const leave = new AbortController();
     const asked = fetch(`${bench.server.url}/api/jobs/${heavy.id}/plan`, { signal: leave.signal }).then(
       () => 'answered',
