@@ -362,7 +362,7 @@ describe('the plan', () => {
   });
 
   it('answers a small plan while two large ones and a search go on, and each of those in the end', async () => {
-    const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(1200 + n))));
+    const heavy = await Promise.all([0, 1].map((n) => jobWith(bench, manyDots(2000 + n))));
     const [small, other] = [await jobWith(bench, manyDots(20)), await jobWith(bench, manyDots(60))];
     const { body: batch } = await bench.api<{ id: string; revision: number }>('POST', '/api/batches', {
       jobIds: [other.id],
@@ -371,7 +371,7 @@ describe('the plan', () => {
     const ends = (name: string, answer: Promise<{ status: number }>) =>
       answer.then(({ status }) => ended.push(`${name} ${status}`));
     const busy = [
-      ends('search', bench.api('POST', `/api/batches/${batch.id}/search`, { revision: batch.revision, seconds: 8 })),
+      ends('search', bench.api('POST', `/api/batches/${batch.id}/search`, { revision: batch.revision, seconds: 3 })),
       ...heavy.map((one, n) => ends(`large ${n}`, bench.api('GET', `/api/jobs/${one.id}/plan`))),
     ];
     await ends('small', bench.api('GET', `/api/jobs/${small.id}/plan`));
