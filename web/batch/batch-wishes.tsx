@@ -25,8 +25,8 @@ interface BatchWishesProps {
   readonly unshared: readonly string[];
   /** How many copies lie in counters of others; null while that is not known. */
   readonly inCounters: number | null;
-  /** Jobs whose borders may be made close. */
-  readonly closable: readonly string[];
+  /** Jobs whose borders may be made close; null where that is decided in the job. */
+  readonly closable: readonly string[] | null;
   readonly isBusy: boolean;
   readonly onChange: (wish: LayWish) => void;
 }
@@ -83,7 +83,7 @@ export function BatchWishes({
       <h3>How it is laid out</h3>
       <Said>
         {number !== null && <Spacing {...parts} />}
-        <Borders {...parts} unshared={unshared} closable={closable} isBusy={isBusy} />
+        <Borders {...parts} unshared={unshared} closable={number === null ? null : closable} isBusy={isBusy} />
         {number !== null && <Counters {...parts} inCounters={inCounters} />}
         {number !== null && <Zones {...parts} />}
         <div>
@@ -166,7 +166,7 @@ function Borders({
       {unshared.length > 0 && (
         <Small>No effect in {listed(unshared)}: something that lies there has no border, or a very close one.</Small>
       )}
-      <CloseBorders jobIds={closable} isBusy={isBusy} />
+      {closable && <CloseBorders jobIds={closable} isBusy={isBusy} />}
     </div>
   );
 }

@@ -16,7 +16,24 @@ interface HowItIsLaidOutProps {
   readonly onBetter: (found: BetterView | null) => void;
 }
 
-/** What a batch is cut from, and all that can be decided of that: pieces to leave alone, the search for less film, and how it is laid out. */
+/** What a batch is cut from: the pieces to fetch, any of which can be left alone. */
+export function WhatToFetch({ batch, state: { plan } }: Pick<HowItIsLaidOutProps, 'batch' | 'state'>) {
+  const { unit } = useSettings();
+  const acts = useBatchActs();
+  const sheets = plan?.sheets ?? [];
+  if (sheets.length === 0) return null;
+  const { wish } = batch;
+  return (
+    <PickList
+      sheets={sheets}
+      unit={unit}
+      titleOf={(jobId) => titleIn(batch, jobId)}
+      onAvoid={(pieceId) => acts.change(batch, { wish: { ...wish, avoid: [...wish.avoid, pieceId] } })}
+    />
+  );
+}
+
+/** What can be decided of how a batch is laid out, and the search for less film. */
 export function HowItIsLaidOut({ batch, state: { plan }, isBusy, onBetter }: HowItIsLaidOutProps) {
   const { unit } = useSettings();
   const shop = useShop();
@@ -26,14 +43,6 @@ export function HowItIsLaidOut({ batch, state: { plan }, isBusy, onBetter }: How
   const wish = (change: Partial<Batch['wish']>) => acts.change(batch, { wish: { ...batch.wish, ...change } });
   return (
     <>
-      {sheets.length > 0 && (
-        <PickList
-          sheets={sheets}
-          unit={unit}
-          titleOf={(jobId) => titleIn(batch, jobId)}
-          onAvoid={(pieceId) => wish({ avoid: [...batch.wish.avoid, pieceId] })}
-        />
-      )}
       {sheets.length > 0 && (
         <SearchForLess
           batch={batch}

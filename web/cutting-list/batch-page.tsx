@@ -8,7 +8,7 @@ import { count, sayArea, sayDuration } from '../../core/words/index.js';
 import { ApiProblem, ask } from '../api/client.js';
 import { BatchProgress } from '../batch/batch-progress.js';
 import { BatchSheetPicture } from '../batch/batch-sheet-picture.js';
-import { HowItIsLaidOut } from '../batch/how-it-is-laid-out.js';
+import { HowItIsLaidOut, WhatToFetch } from '../batch/how-it-is-laid-out.js';
 import { LayingBar, useLayingByHand, type Laying } from '../batch/laid-by-hand.js';
 import type { WantedOfJob } from '../batch/no-longer-fits.js';
 import { Noticed } from '../batch/noticed.js';
@@ -104,6 +104,7 @@ function BatchAtWork({ batch }: { readonly batch: Batch }) {
               />
               {act.error && <Refused role="alert">{act.error.message}</Refused>}
               {isAllCut(state.plan, atCutter) && <Small>Everything of this batch is cut.</Small>}
+              <WhatToFetch batch={batch} state={state} />
               <HowItIsLaidOut batch={batch} state={state} isBusy={isBusy} onBetter={setBetter} />
               <JobsInBatch
                 batch={batch}

@@ -5,7 +5,7 @@ import type { JobFinding } from '../../../core/recipe/index.js';
 import { count } from '../../../core/words/index.js';
 import { BatchProgress } from '../../batch/batch-progress.js';
 import { BatchSheetPicture } from '../../batch/batch-sheet-picture.js';
-import { HowItIsLaidOut } from '../../batch/how-it-is-laid-out.js';
+import { HowItIsLaidOut, WhatToFetch } from '../../batch/how-it-is-laid-out.js';
 import { LayingBar, useLayingByHand } from '../../batch/laid-by-hand.js';
 import { Noticed } from '../../batch/noticed.js';
 import { PrintedLists } from '../../batch/printed-lists.js';
@@ -60,6 +60,7 @@ function SheetsAlone({ batch }: { readonly batch: Batch }) {
           {state.plan && <Noticed batch={batch} plan={state.plan} onChange={wish} />}
           <Copies findings={findings} />
           <AlreadyCut />
+          <WhatToFetch batch={batch} state={state} />
           {sheets.length > 0 && (
             <Small>
               {Math.round((state.plan!.keptMm2 / state.plan!.takenMm2) * 100)} % of the film taken stays on the job.
