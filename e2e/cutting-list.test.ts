@@ -1,6 +1,6 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
-import type { Batch } from '../core/batch/index.js';
+import type { Batch, BatchView } from '../core/batch/index.js';
 import { patchRecipe, type Job, type RecipePatch } from '../core/recipe/index.js';
 import type { ShopFile } from '../core/shop/index.js';
 import type { SparesOfKinds } from '../core/engines/learning/index.js';
@@ -264,6 +264,23 @@ it('a copy is dragged, comes to lie at the spacing, stays there when the rest is
   await old.sendKeys(Key.ARROW_RIGHT, Key.ENTER);
   await browser.sees('The sheets are still being laid out.');
   expect((await batches())[0]!.wish.pins).toEqual([]);
+});
+
+it('a job alone leaves a piece alone, and is laid by hand, at its own Sheets station', async () => {
+  const job = jobs[0]!;
+  const wish = async () => (await bench.api<Batch>('GET', `/api/jobs/${job.id}/batch`)).body.wish;
+  await browser.driver.get(`${bench.server.url}/jobs/${job.id}/sheets`);
+  await browser.tap('section[aria-label="Pick list"] button[aria-label^="Do not use it"]');
+  await browser.driver.wait(async () => (await wish()).avoid.length === 1, 60_000);
+  await browser.tap('button[aria-label^="Use again"]');
+  await browser.driver.wait(async () => (await wish()).avoid.length === 0, 60_000);
+  await browser.press('Lay by hand');
+  const { sheets } = (await bench.api<BatchView>('GET', `/api/batches/${job.id}/plan`)).body;
+  await browser.choose('Copy', `${sheets[0]!.films[0]!.name}, copy 1`);
+  await browser.press('Turn by half');
+  await browser.driver.wait(async () => (await wish()).pins.length === 1, 60_000);
+  await browser.press('Let it go');
+  await browser.driver.wait(async () => (await wish()).pins.length === 0, 60_000);
 });
 
 it('what was spoiled is said at Record, and new batches cut spares by it', async () => {
