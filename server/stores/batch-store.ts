@@ -43,13 +43,8 @@ export class BatchStore {
   }
 
   /** The batch in which a job is cut with others; null for one that is cut alone. */
-  async ofJob(jobId: string): Promise<{ readonly id: string; readonly number: number } | null> {
-    return (
-      ((await this.db('batch_jobs')
-        .join('batches', 'batches.id', 'batch_jobs.batch_id')
-        .where({ job_id: jobId })
-        .first('batches.id', 'batches.number')) as { id: string; number: number } | undefined) ?? null
-    );
+  ofJob(jobId: string): Promise<Together | null> {
+    return togetherOf(this.db, jobId);
   }
 
   /** Puts jobs together; those that lie in another batch leave it. @throws Problem 404 when one is not there */
@@ -120,7 +115,10 @@ export class BatchStore {
     await this.db.transaction(async (tx) => {
       const now = await loneOf(tx, jobId);
       mustBeNewest(now?.revision, revision);
-      await keepLone(tx, { jobId, revision: revision + 1, wish });
+      await tx('lone_batches')
+        .insert({ job_id: jobId, revision: revision + 1, wish: JSON.stringify(wish) })
+        .onConflict('job_id')
+        .merge();
     });
     this.onChanged();
     return this.get(jobId);
@@ -156,6 +154,21 @@ export class BatchStore {
   }
 }
 
+/** A batch that has a number. */
+interface Together {
+  readonly id: string;
+  readonly number: number;
+}
+
+/** The batch in which a job is cut with others; null for one that is cut alone. */
+async function togetherOf(db: Knex, jobId: string): Promise<Together | null> {
+  const row = (await db('batch_jobs')
+    .join('batches', 'batches.id', 'batch_jobs.batch_id')
+    .where({ job_id: jobId })
+    .first('batches.id', 'batches.number')) as Together | undefined;
+  return row ?? null;
+}
+
 /** The batch of a job alone; null where no job has this id. @throws Problem 409 when the job is cut with others */
 async function loneOf(db: Knex, jobId: string): Promise<Batch | null> {
   const job = (await db('jobs')
@@ -164,10 +177,7 @@ async function loneOf(db: Knex, jobId: string): Promise<Batch | null> {
     .first('id', 'title', 'customer', 'due', 'created_at')) as
     (Batch['jobs'][number] & { readonly created_at: string }) | undefined;
   if (!job) return null;
-  const together = (await db('batch_jobs')
-    .join('batches', 'batches.id', 'batch_jobs.batch_id')
-    .where({ job_id: jobId })
-    .first('batches.number')) as { readonly number: number } | undefined;
+  const together = await togetherOf(db, jobId);
   if (together)
     throw new Problem(
       409,
@@ -182,19 +192,9 @@ async function loneOf(db: Knex, jobId: string): Promise<Batch | null> {
     number: null,
     revision: row?.revision ?? 0,
     createdAt,
-    wish: { ...NEW_LONE_WISH, ...(row ? (JSON.parse(row.wish) as Partial<LayWish>) : {}) },
+    wish: wishOf(row, NEW_LONE_WISH),
     jobs: [named],
   };
-}
-
-async function keepLone(
-  tx: Knex,
-  { jobId, revision, wish }: { readonly jobId: string; readonly revision: number; readonly wish: LayWish },
-): Promise<void> {
-  await tx('lone_batches')
-    .insert({ job_id: jobId, revision, wish: JSON.stringify(wish) })
-    .onConflict('job_id')
-    .merge();
 }
 
 /** @throws Problem 409 when a batch was changed since the revision that a change was made from */
@@ -208,8 +208,8 @@ function mustBeNewest(now: number | undefined, revision: number): void {
 }
 
 /** What was decided of a batch; what was not yet to be decided when it was kept is as in a new one. */
-function wishOf(row: Pick<BatchRow, 'wish'> | undefined): LayWish {
-  return { ...NEW_LAY_WISH, ...(row ? (JSON.parse(row.wish) as Partial<LayWish>) : {}) };
+function wishOf(row: Pick<BatchRow, 'wish'> | undefined, beginning = NEW_LAY_WISH): LayWish {
+  return { ...beginning, ...(row ? (JSON.parse(row.wish) as Partial<LayWish>) : {}) };
 }
 
 async function rowOf(db: Knex, id: string): Promise<BatchRow> {
