@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
-import type { Batch, BatchView, BetterView } from '../../core/batch/index.js';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Batch, BatchSheetView, BatchView, BetterView } from '../../core/batch/index.js';
 import type { LayWish } from '../../core/laying/index.js';
+import type { LayerToCutView } from '../../core/plan/index.js';
 import { ask } from '../api/client.js';
 import { AT_FIRST, readEvent, streamedWork } from '../api/streamed-work.js';
 import { useNotify } from '../ui/notices.js';
@@ -58,16 +59,23 @@ export function useBatchPlan(id: string, isWanted = true): BatchPlanState {
   };
 }
 
-/** Lays the batch of a job out again when what is to be cut of the job, in one text (null while it is not known), has changed: nobody tells a page of a verdict. */
-export function useLaidOutAgain(id: string, toCut: string | null): void {
+/** Lays the batch of a job out again when what is to be cut of the job (undefined while it is not known) has changed: nobody tells a page of a verdict. */
+export function useLaidOutAgain(id: string, toCut: readonly LayerToCutView[] | undefined): void {
   const client = useQueryClient();
+  const now = useMemo(() => (toCut ? JSON.stringify(toCut) : null), [toCut]);
   const before = useRef<string | null>(null);
   useEffect(() => {
-    if (toCut === null) return;
-    if (before.current !== null && before.current !== toCut)
+    if (now === null) return;
+    if (before.current !== null && before.current !== now)
       void client.invalidateQueries({ queryKey: ['batch-plan', id] });
-    before.current = toCut;
-  }, [client, id, toCut]);
+    before.current = now;
+  }, [client, id, now]);
+}
+
+/** What a search has found so far of the sheet that is looked at, else of any; null while nothing is found. */
+export function sheetFound(better: BetterView | null, lookedKey: string | undefined): BatchSheetView | null {
+  if (!better) return null;
+  return better.sheets.find(({ key }) => key === lookedKey) ?? better.sheets[0] ?? null;
 }
 
 export interface SearchSoFar {

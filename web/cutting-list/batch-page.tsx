@@ -14,7 +14,7 @@ import type { WantedOfJob } from '../batch/no-longer-fits.js';
 import { Noticed } from '../batch/noticed.js';
 import { PrintedLists } from '../batch/printed-lists.js';
 import { titleIn } from '../batch/say-sheet.js';
-import { useBatchActs, useBatchPlan } from '../batch/use-batches.js';
+import { sheetFound, useBatchActs, useBatchPlan } from '../batch/use-batches.js';
 import { StationLayout } from '../job/station-layout.js';
 import { FilmPatterns } from '../light-table/film-fill.js';
 import { useShop } from '../plan/use-shop.js';
@@ -157,7 +157,7 @@ function ShownSheet({
   jobId,
 }: ShownSheetProps) {
   const { unit } = useSettings();
-  const found = better ? (better.sheets.find(({ key }) => key === planned?.key) ?? better.sheets[0] ?? null) : null;
+  const found = sheetFound(better, planned?.key);
   return (
     <>
       {planned && !inCutter && <LayingBar laying={laying} sheet={planned} />}

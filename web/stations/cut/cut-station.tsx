@@ -31,7 +31,7 @@ export function CutStation() {
   // What is cut together with others is sent from the cutting list.
   const isAlone = batch?.number === null;
   const state = useBatchPlan(job.id, isAlone);
-  useLaidOutAgain(job.id, plan?.toCut ? JSON.stringify(plan.toCut) : null);
+  useLaidOutAgain(job.id, plan?.toCut);
   // Rests of a sheet may carry other jobs alone; they say how it stands, and are shown with those jobs.
   const own = useMemo(() => cuts.filter((sheet) => carriesJob(sheet, job.id)), [cuts, job.id]);
   const cutsKey = ['cuts', job.id];

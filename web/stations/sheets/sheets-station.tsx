@@ -10,7 +10,7 @@ import { LayingBar, useLayingByHand } from '../../batch/laid-by-hand.js';
 import { Noticed } from '../../batch/noticed.js';
 import { PrintedLists } from '../../batch/printed-lists.js';
 import { sayFilms, saySection } from '../../batch/say-sheet.js';
-import { useBatchActs, useBatchOf, useBatchPlan, useLaidOutAgain } from '../../batch/use-batches.js';
+import { sheetFound, useBatchActs, useBatchOf, useBatchPlan, useLaidOutAgain } from '../../batch/use-batches.js';
 import { Findings } from '../../job/findings.js';
 import { useJobContext, useSaid } from '../../job/job-context.js';
 import { Rulings } from '../../job/rulings.js';
@@ -39,13 +39,13 @@ function SheetsAlone({ batch }: { readonly batch: Batch }) {
   const { plan, recipe, unit, shop } = useJobContext();
   const { findings, rulings } = useSaid('sheets');
   const state = useBatchPlan(batch.id);
-  useLaidOutAgain(batch.id, plan?.toCut ? JSON.stringify(plan.toCut) : null);
+  useLaidOutAgain(batch.id, plan?.toCut);
   const acts = useBatchActs();
   const [chosen, setChosen] = useState<string | null>(null);
   const [better, setBetter] = useState<BetterView | null>(null);
   const sheets = state.plan?.sheets ?? [];
   const sheet = sheets.find(({ key }) => key === chosen) ?? sheets[0] ?? null;
-  const found = better ? (better.sheets.find(({ key }) => key === sheet?.key) ?? better.sheets[0] ?? null) : null;
+  const found = sheetFound(better, sheet?.key);
   const wish = (change: Partial<Batch['wish']>) => acts.change(batch, { wish: { ...batch.wish, ...change } });
   const laying = useLayingByHand(batch, { sheet, films: shop.films, isLayingOut: state.done !== null }, (pins) =>
     wish({ pins }),
